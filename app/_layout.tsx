@@ -1,0 +1,2 @@
+import { Slot } from 'expo-router';
+export default function Layout() { return <Slot />; }

@@ -1,0 +1,18 @@
+/** Two projects: the core in plain Node, the interface's logic with jest-expo. */
+module.exports = {
+  projects: [
+    {
+      displayName: 'core',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/{src/core,cli,demo,server}/**/*.test.ts'],
+      transform: { '^.+\\.[jt]sx?$': ['babel-jest', { configFile: './babel.config.js' }] },
+      transformIgnorePatterns: ['node_modules/(?!(@noble|svg-pathdata|image-size|immer|yerror)/)'],
+    },
+    {
+      displayName: 'app',
+      preset: 'jest-expo',
+      testMatch: ['<rootDir>/src/{bench,store,ui,features,workers}/**/*.test.{ts,tsx}'],
+      moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+    },
+  ],
+};

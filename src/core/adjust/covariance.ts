@@ -1,0 +1,42 @@
+import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
+import type { Solution } from './solve';
+import { layOut, type Problem } from './problem';
+
+export type Covariance =
+  | { readonly kind: 'ok'; readonly matrix: Matrix; readonly redundancy: number }
+  /** The blocks that the observations do not determine, most undetermined first. Never a number in its place. */
+  | { readonly kind: 'rank-deficient'; readonly rank: number; readonly undetermined: readonly string[] };
+
+const RANK_TOLERANCE = 1e-11;
+
+/**
+ * Inverse of the normal matrix at the solution, in the order of the blocks. The matrix is scaled to a unit diagonal before
+ * its rank is judged, so that the verdict does not depend on the units of the unknowns.
+ */
+export function covarianceOf(problem: Problem, { linearization }: Solution): Covariance {
+  const { width } = layOut(problem.blocks);
+  const normal = linearization.jacobian.transpose().mmul(linearization.jacobian);
+  const sizes = Array.from({ length: width }, (_, i) => Math.sqrt(normal.get(i, i)) || 1);
+  const scaled = new Matrix(width, width);
+  for (let i = 0; i < width; i++) for (let k = 0; k < width; k++) scaled.set(i, k, normal.get(i, k) / (sizes[i]! * sizes[k]!));
+  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(scaled, { assumeSymmetric: true });
+  const weak = realEigenvalues.flatMap((value, i) => (value <= RANK_TOLERANCE ? [i] : []));
+  if (weak.length > 0) return { kind: 'rank-deficient', rank: width - weak.length, undetermined: listUndetermined(problem, eigenvectorMatrix, weak) };
+  const inverse = eigenvectorMatrix.mmul(Matrix.diag(realEigenvalues.map((value) => 1 / value))).mmul(eigenvectorMatrix.transpose());
+  const matrix = new Matrix(width, width);
+  for (let i = 0; i < width; i++) for (let k = 0; k < width; k++) matrix.set(i, k, inverse.get(i, k) / (sizes[i]! * sizes[k]!));
+  return { kind: 'ok', matrix, redundancy: linearization.residuals.length - width };
+}
+
+function listUndetermined(problem: Problem, vectors: Matrix, weak: readonly number[]): string[] {
+  const { columns } = layOut(problem.blocks);
+  const weightOf = (id: string, size: number) => {
+    const first = columns.get(id)!;
+    return Math.max(...Array.from({ length: size }, (_, k) => Math.max(...weak.map((w) => Math.abs(vectors.get(first + k, w))))));
+  };
+  return problem.blocks
+    .map(({ id, start }) => ({ id, weight: weightOf(id, start.length) }))
+    .filter(({ weight }) => weight > 0.1)
+    .sort((a, b) => b.weight - a.weight)
+    .map(({ id }) => id);
+}

@@ -1,0 +1,2 @@
+export { CoreError } from './core-error';
+export { done, refused, type Refusal, type Result } from './result';

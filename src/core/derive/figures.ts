@@ -1,0 +1,43 @@
+import type { Measured } from '../adjust';
+import { applyHomography, measureFrom, type SheetPoint } from '../calibrate';
+import { enclosedArea, pieceLength, type Vec } from '../geometry';
+import { listPointed, mapPlaces, mapPointed, placesOf, placingOf, shapeOf, type Outline, type Place, type PointedPlace, type Shape } from '../outline';
+import type { FittedView } from './fits';
+
+/**
+ * Any figure of an outline (a length, a radius, an area) with its plus-minus: from the fit and from every place that was
+ * pointed. Typed displacements carry no doubt of their own. One sigma, in the figure's unit.
+ */
+export function measureOutline(outline: Outline, { fit }: FittedView, figure: (shape: Shape) => number): Measured {
+  const pointed = listPointedOf(outline);
+  const points: SheetPoint[] = pointed.map(({ at, sigma }) => ({ at, sigma }));
+  return measureFrom(fit, points, (map, sheet) => {
+    const moved = new Map(pointed.map((place, i) => [place, sheet[i]!]));
+    const varied = mapPlaces(outline, (place) => mapPointed(place, (p) => ({ ...p, at: moved.get(p) ?? p.at })));
+    return figure(shapeOf(varied, { scaled: fit.scaled, toPlane: (at: Vec) => applyHomography(map, at) }));
+  });
+}
+
+/** Every pointed place of an outline once, by identity: a place that two nodes lean on varies as one. */
+function listPointedOf(outline: Outline): readonly PointedPlace[] {
+  const findNode = outline.shape === 'chain' ? placingOf(outline, { scaled: true, toPlane: (p) => p }).findNode : (): Place | undefined => undefined;
+  return [...new Set(placesOf(outline).flatMap((place) => listPointed(place, findNode)))];
+}
+
+export interface OutlineFigures {
+  readonly length: Measured;
+  readonly area: Measured | undefined;
+  readonly radius: Measured | undefined;
+}
+
+/** Length along an outline, area when it is closed, radius when it is a circle. */
+export function figuresOf(outline: Outline, fitted: FittedView, shape: Shape): OutlineFigures {
+  const along = (s: Shape) => s.pieces.reduce((sum, piece) => sum + pieceLength(piece), 0);
+  const first = shape.pieces[0];
+  return {
+    length: measureOutline(outline, fitted, along),
+    area: shape.closed ? measureOutline(outline, fitted, (s) => Math.abs(enclosedArea(s.pieces))) : undefined,
+    radius: outline.shape === 'circle' && first?.kind === 'arc'
+      ? measureOutline(outline, fitted, (s) => (s.pieces[0]?.kind === 'arc' ? s.pieces[0].radius : 0)) : undefined,
+  };
+}

@@ -1,0 +1,4 @@
+export { createDeriver, type Derived } from './derive';
+export { drawingOf, LAYER_INK, type DrawingChoice } from './drawing';
+export { figuresOf, measureOutline, type OutlineFigures } from './figures';
+export { findFittedView, fitOf, pictureOf, sigmaOfLength, toLengthEvidence, type FittedView } from './fits';

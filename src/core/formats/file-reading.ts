@@ -1,0 +1,71 @@
+import { distance, endOf, findUnion, pieceBounds, startOf, type Piece, type Vec } from '../geometry';
+import type { FileUnit } from './drawing';
+
+/** What a reader found in a file. mm. */
+export interface FileReading {
+  readonly unit: FileUnit | undefined;
+  /** Millimetres in one unit of the file as it says so; undefined when it does not say. */
+  readonly unitMm: number | undefined;
+  readonly paths: readonly FilePath[];
+  readonly ignored: number;
+}
+
+export interface FilePath {
+  readonly layer: string;
+  readonly closed: boolean;
+  readonly pieces: readonly Piece[];
+}
+
+/** The few figures that prove a file: they stand beside what the job says before the file leaves. */
+export interface FileSummary {
+  readonly unit: FileUnit | undefined;
+  readonly width: number;
+  readonly height: number;
+  readonly closed: number;
+  readonly openEnds: number;
+  readonly layers: readonly string[];
+}
+
+/** Ends nearer than this are one place. mm: finer than any machine, coarser than six written decimals. */
+const SAME_PLACE = 1e-4;
+
+/** Counts closed outlines and open ends: open paths that meet end to end, two at each place, close an outline together. */
+export function summarize(reading: Pick<FileReading, 'unit' | 'paths'>): FileSummary {
+  const box = findUnion(reading.paths.flatMap((path) => path.pieces.map(pieceBounds)));
+  const open = reading.paths.filter((path) => !path.closed && path.pieces.length > 0);
+  const { loops, loose } = linkEnds(open);
+  return {
+    unit: reading.unit,
+    width: box ? box.max[0] - box.min[0] : 0,
+    height: box ? box.max[1] - box.min[1] : 0,
+    closed: reading.paths.filter((path) => path.closed && path.pieces.length > 0).length + loops,
+    openEnds: loose,
+    layers: [...new Set(reading.paths.map((path) => path.layer))].sort(),
+  };
+}
+
+function linkEnds(paths: readonly FilePath[]): { loops: number; loose: number } {
+  const places: { at: Vec; paths: number[] }[] = [];
+  const placeOf = (at: Vec) => {
+    const known = places.find((place) => distance(place.at, at) <= SAME_PLACE);
+    if (known) return known;
+    const place = { at, paths: [] };
+    places.push(place);
+    return place;
+  };
+  const parent = paths.map((_, i) => i);
+  const rootOf = (i: number): number => (parent[i] === i ? i : rootOf(parent[i]!));
+  paths.forEach((path, i) => {
+    for (const at of [startOf(path.pieces[0]!), endOf(path.pieces.at(-1)!)]) {
+      const place = placeOf(at);
+      for (const other of place.paths) parent[rootOf(i)] = rootOf(other);
+      place.paths.push(i);
+    }
+  });
+  const looseRoots = new Set(places.filter((place) => place.paths.length % 2 === 1).flatMap((place) => place.paths.map(rootOf)));
+  const roots = new Set(paths.map((_, i) => rootOf(i)));
+  return {
+    loops: [...roots].filter((root) => !looseRoots.has(root)).length,
+    loose: places.filter((place) => place.paths.length % 2 === 1).length,
+  };
+}

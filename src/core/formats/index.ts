@@ -1,0 +1,10 @@
+export { BUNDLE_VERSION, MAX_BUNDLE_BYTES, readBundle, writeBundle, type Bundle } from './bundle';
+export { findDrawingBounds, MM_PER_FILE_UNIT, type Drawing, type DrawingLayer, type DrawnPath, type FileUnit } from './drawing';
+export { readDxf } from './dxf-reader';
+export { safeLayerName, writeDxf } from './dxf-writer';
+export { readPictureTags, type PictureTags } from './exif';
+export { summarize, type FilePath, type FileReading, type FileSummary } from './file-reading';
+export { inspectPicture, MAX_MEGAPIXELS, type PictureFile } from './picture-file';
+export { sha256Hex } from './sha256';
+export { readSvg } from './svg-reader';
+export { writeSvg } from './svg-writer';

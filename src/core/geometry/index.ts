@@ -1,0 +1,11 @@
+export { splitCubic, toCubics } from './cubic';
+export { findLineCrossing, listCrossings, type Crossing } from './intersect';
+export { enclosedArea, findTurn, findUnion, isOverlapping, nearestOn, pieceBounds, pieceLength, type Bounds, type Nearest } from './measure';
+export {
+  circle, endOf, findArcParameter, findArcThrough, findCircumcentre, findTangentArc, isFullCircle, pointAt, reversed, startOf,
+  tangentAt, velocityAt, type Arc, type Cubic, type Line, type Piece,
+} from './piece';
+export {
+  add, angleOf, cross, distance, dot, findDirection, mix, norm, perpendicular, polar, positiveAngle, scale, signedAngle, subtract,
+  type Vec,
+} from './vec';

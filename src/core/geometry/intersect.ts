@@ -1,0 +1,156 @@
+import { add, cross, distance, dot, mix, norm, scale, subtract, type Vec } from './vec';
+import { findArcParameter, pointAt, velocityAt, type Arc, type Line, type Piece } from './piece';
+import { isOverlapping, pieceBounds } from './measure';
+
+/** A place that two pieces share, with its parameter on each. */
+export interface Crossing {
+  readonly point: Vec;
+  readonly ta: number;
+  readonly tb: number;
+}
+
+const END_SLACK = 1e-9;
+const within = (t: number) => t >= -END_SLACK && t <= 1 + END_SLACK;
+
+/**
+ * All places where two pieces cross or touch. Pieces that lie on each other along a stretch give none: that is `overlaps`.
+ * `tolerance` in the pieces' own unit decides when two found places are one. Weak: cubics that touch without crossing are
+ * found to about the square root of machine precision.
+ */
+export function listCrossings(a: Piece, b: Piece, tolerance = 1e-7): readonly Crossing[] {
+  if (!isOverlapping(pieceBounds(a), pieceBounds(b), tolerance)) return [];
+  if (a.kind === 'line' && b.kind === 'line') return crossLines(a, b);
+  if (a.kind === 'line' && b.kind === 'arc') return crossLineArc(a, b, tolerance);
+  if (a.kind === 'arc' && b.kind === 'line') return crossLineArc(b, a, tolerance).map(swapped);
+  if (a.kind === 'arc' && b.kind === 'arc') return crossArcs(a, b, tolerance);
+  return distinct(crossCurves(a, b, tolerance), tolerance);
+}
+
+const swapped = (crossing: Crossing): Crossing => ({ point: crossing.point, ta: crossing.tb, tb: crossing.ta });
+
+/** Where two endless lines cross, as parameters of both; undefined when they are parallel. */
+export function findLineCrossing(a: Line, b: Line): Crossing | undefined {
+  const [u, v] = [subtract(a.b, a.a), subtract(b.b, b.a)];
+  const area = cross(u, v);
+  if (Math.abs(area) <= 1e-12 * norm(u) * norm(v)) return undefined;
+  const offset = subtract(b.a, a.a);
+  const ta = cross(offset, v) / area;
+  return { point: mix(a.a, a.b, ta), ta, tb: cross(offset, u) / area };
+}
+
+function crossLines(a: Line, b: Line): readonly Crossing[] {
+  const crossing = findLineCrossing(a, b);
+  return crossing && within(crossing.ta) && within(crossing.tb) ? [crossing] : [];
+}
+
+function crossLineArc(line: Line, arc: Arc, tolerance: number): readonly Crossing[] {
+  const along = subtract(line.b, line.a);
+  const length = norm(along);
+  if (length === 0) return [];
+  const offset = subtract(arc.centre, line.a);
+  const foot = dot(offset, along) / length;
+  const away = Math.abs(cross(along, offset)) / length;
+  if (away > arc.radius + tolerance) return [];
+  const half = Math.sqrt(Math.max(0, arc.radius ** 2 - away ** 2));
+  const places = half <= tolerance ? [foot] : [foot - half, foot + half];
+  return places.flatMap((place) => {
+    const point = mix(line.a, line.b, place / length);
+    const tb = arcParameterOf(arc, point, tolerance);
+    return within(place / length) && tb !== undefined ? [{ point, ta: place / length, tb }] : [];
+  });
+}
+
+function arcParameterOf(arc: Arc, point: Vec, tolerance: number): number | undefined {
+  const direction = subtract(point, arc.centre);
+  return findArcParameter(arc, Math.atan2(direction[1], direction[0]), tolerance / Math.max(arc.radius, tolerance));
+}
+
+function crossArcs(a: Arc, b: Arc, tolerance: number): readonly Crossing[] {
+  const between = subtract(b.centre, a.centre);
+  const apart = norm(between);
+  const concentric = apart <= tolerance * 1e-3;
+  if (concentric || apart > a.radius + b.radius + tolerance || apart < Math.abs(a.radius - b.radius) - tolerance) return [];
+  const along = (apart ** 2 + a.radius ** 2 - b.radius ** 2) / (2 * apart);
+  const half = Math.sqrt(Math.max(0, a.radius ** 2 - along ** 2));
+  const foot = add(a.centre, scale(between, along / apart));
+  const aside = scale([-between[1], between[0]], half / apart);
+  const places = half <= Math.sqrt(tolerance * a.radius) * 1e-3 ? [foot] : [add(foot, aside), subtract(foot, aside)];
+  return places.flatMap((point) => {
+    const [ta, tb] = [arcParameterOf(a, point, tolerance), arcParameterOf(b, point, tolerance)];
+    return ta !== undefined && tb !== undefined ? [{ point, ta, tb }] : [];
+  });
+}
+
+interface Stretch {
+  readonly piece: Piece;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Part of a piece as a box of its control points: wide, but never too small. */
+function stretchBounds({ piece, from, to }: Stretch) {
+  const [p, q] = [pointAt(piece, from), pointAt(piece, to)];
+  const third = (to - from) / 3;
+  const points: Vec[] = [p, q];
+  if (piece.kind === 'cubic') points.push(add(p, scale(velocityAt(piece, from), third)), subtract(q, scale(velocityAt(piece, to), third)));
+  if (piece.kind === 'arc') {
+    const middle = pointAt(piece, (from + to) / 2);
+    const sagitta = distance(middle, mix(p, q, 0.5));
+    points.push([middle[0] - sagitta, middle[1] - sagitta], [middle[0] + sagitta, middle[1] + sagitta]);
+  }
+  const xs = points.map((v) => v[0]);
+  const ys = points.map((v) => v[1]);
+  return { min: [Math.min(...xs), Math.min(...ys)] as const, max: [Math.max(...xs), Math.max(...ys)] as const };
+}
+
+const MAX_STRETCHES = 4096;
+
+/** Halves both pieces while their boxes meet, then sharpens each meeting with Newton's method. */
+function crossCurves(a: Piece, b: Piece, tolerance: number): Crossing[] {
+  const found: Crossing[] = [];
+  const initial = (piece: Piece): Stretch[] => piece.kind === 'line' ? [{ piece, from: 0, to: 1 }] : [0, 1, 2, 3].map((i) => ({ piece, from: i / 4, to: (i + 1) / 4 }));
+  let pairs = initial(a).flatMap((p) => initial(b).map((q) => [p, q] as const));
+  for (let depth = 0; depth < 40 && pairs.length > 0 && pairs.length < MAX_STRETCHES; depth++) {
+    const next: (readonly [Stretch, Stretch])[] = [];
+    for (const [p, q] of pairs) {
+      if (!isOverlapping(stretchBounds(p), stretchBounds(q), tolerance)) continue;
+      const sharpened = depth >= 6 ? sharpen(p, q, tolerance) : undefined;
+      if (sharpened) found.push(sharpened);
+      else if (depth < 14) next.push(...halves(p).flatMap((x) => halves(q).map((y) => [x, y] as const)));
+    }
+    pairs = next;
+  }
+  return found;
+}
+
+function halves({ piece, from, to }: Stretch): Stretch[] {
+  const middle = (from + to) / 2;
+  return [{ piece, from, to: middle }, { piece, from: middle, to }];
+}
+
+function sharpen(p: Stretch, q: Stretch, tolerance: number): Crossing | undefined {
+  let [ta, tb] = [(p.from + p.to) / 2, (q.from + q.to) / 2];
+  for (let i = 0; i < 20; i++) {
+    const gap = subtract(pointAt(q.piece, tb), pointAt(p.piece, ta));
+    const [u, v] = [velocityAt(p.piece, ta), velocityAt(q.piece, tb)];
+    const area = cross(u, v);
+    if (Math.abs(area) < 1e-14 * norm(u) * norm(v)) break;
+    ta += cross(gap, v) / area;
+    tb += cross(gap, u) / area;
+    if (Math.abs(ta) > 2 || Math.abs(tb) > 2) return undefined;
+  }
+  const slackA = p.to - p.from;
+  const slackB = q.to - q.from;
+  if (ta < p.from - slackA || ta > p.to + slackA || tb < q.from - slackB || tb > q.to + slackB || !within(ta) || !within(tb)) return undefined;
+  const point = pointAt(p.piece, ta);
+  return distance(point, pointAt(q.piece, tb)) <= tolerance ? { point, ta, tb } : undefined;
+}
+
+function distinct(crossings: readonly Crossing[], tolerance: number): Crossing[] {
+  const kept: Crossing[] = [];
+  for (const crossing of crossings) {
+    const known = kept.some((other) => distance(other.point, crossing.point) <= 10 * tolerance && Math.abs(other.ta - crossing.ta) < 1e-4);
+    if (!known) kept.push(crossing);
+  }
+  return kept;
+}

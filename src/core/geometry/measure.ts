@@ -1,0 +1,149 @@
+import { cross, distance, findDirection, norm, subtract, type Vec } from './vec';
+import { findArcParameter, endOf, pointAt, startOf, velocityAt, type Cubic, type Piece } from './piece';
+
+/** Abscissae and weights of Gauss-Legendre quadrature with 8 points on [-1, 1] (Abramowitz & Stegun, table 25.4). */
+const GAUSS: readonly (readonly [number, number])[] = [
+  [0.1834346424956498, 0.362683783378362], [0.525532409916329, 0.3137066458778873],
+  [0.7966664774136267, 0.2223810344533745], [0.9602898564975363, 0.1012285362903763],
+];
+
+function cubicLength(cubic: Cubic, from: number, to: number): number {
+  const [half, middle] = [(to - from) / 2, (from + to) / 2];
+  let sum = 0;
+  for (const [x, weight] of GAUSS) {
+    sum += weight * (norm(velocityAt(cubic, middle - half * x)) + norm(velocityAt(cubic, middle + half * x)));
+  }
+  return sum * half;
+}
+
+/** Length along a piece. Exact for lines and arcs; a cubic is halved until two quadratures agree within `tolerance`. */
+export function pieceLength(piece: Piece, tolerance = 1e-9): number {
+  if (piece.kind === 'line') return distance(piece.a, piece.b);
+  if (piece.kind === 'arc') return piece.radius * Math.abs(piece.sweep);
+  const measure = (from: number, to: number, whole: number, depth: number): number => {
+    const middle = (from + to) / 2;
+    const [first, second] = [cubicLength(piece, from, middle), cubicLength(piece, middle, to)];
+    if (depth === 0 || Math.abs(first + second - whole) <= tolerance * Math.max(1, whole)) return first + second;
+    return measure(from, middle, first, depth - 1) + measure(middle, to, second, depth - 1);
+  };
+  return measure(0, 1, cubicLength(piece, 0, 1), 12);
+}
+
+/** Twice the signed area swept from the origin by a piece (Green's theorem), exact for every kind. */
+function sweptArea(piece: Piece): number {
+  const [a, b] = [startOf(piece), endOf(piece)];
+  if (piece.kind === 'line') return cross(a, b);
+  if (piece.kind === 'arc') {
+    const { centre, radius, sweep } = piece;
+    return radius * radius * sweep + cross(centre, subtract(b, a));
+  }
+  const { b: p, c: q } = piece;
+  return (6 * cross(a, p) + 3 * cross(a, q) + cross(a, b) + 3 * cross(p, q) + 3 * cross(p, b) + 6 * cross(q, b)) / 10;
+}
+
+/** Signed area inside a closed chain of pieces; counter-clockwise is positive. The chain is closed by a line if it is not. */
+export function enclosedArea(pieces: readonly Piece[]): number {
+  const [first, last] = [pieces[0], pieces.at(-1)];
+  if (!first || !last) return 0;
+  const sum = pieces.reduce((total, piece) => total + sweptArea(piece), 0);
+  return (sum + cross(endOf(last), startOf(first))) / 2;
+}
+
+export interface Bounds {
+  readonly min: Vec;
+  readonly max: Vec;
+}
+
+function boundsOf(points: readonly Vec[]): Bounds {
+  const xs = points.map((p) => p[0]);
+  const ys = points.map((p) => p[1]);
+  return { min: [Math.min(...xs), Math.min(...ys)], max: [Math.max(...xs), Math.max(...ys)] };
+}
+
+/** Parameters at which one coordinate of a cubic stands still. */
+function turningParameters(cubic: Cubic, axis: 0 | 1): number[] {
+  const [p, q, r] = [cubic.b[axis] - cubic.a[axis], cubic.c[axis] - cubic.b[axis], cubic.d[axis] - cubic.c[axis]];
+  const [a, b, c] = [p - 2 * q + r, 2 * (q - p), p];
+  if (Math.abs(a) < 1e-14) return b === 0 ? [] : [-c / b];
+  const root = Math.sqrt(b * b - 4 * a * c);
+  return [(-b + root) / (2 * a), (-b - root) / (2 * a)];
+}
+
+/** The tight box around a piece. */
+export function pieceBounds(piece: Piece): Bounds {
+  const points = [startOf(piece), endOf(piece)];
+  if (piece.kind === 'arc') {
+    for (let quarter = 0; quarter < 4; quarter++) {
+      const t = findArcParameter(piece, (quarter * Math.PI) / 2);
+      if (t !== undefined) points.push(pointAt(piece, t));
+    }
+  } else if (piece.kind === 'cubic') {
+    const stops = [...turningParameters(piece, 0), ...turningParameters(piece, 1)];
+    for (const t of stops) if (t > 0 && t < 1) points.push(pointAt(piece, t));
+  }
+  return boundsOf(points);
+}
+
+/** The box around boxes; undefined around nothing. */
+export function findUnion(boxes: readonly Bounds[]): Bounds | undefined {
+  return boxes.length === 0 ? undefined : boundsOf(boxes.flatMap((box) => [box.min, box.max]));
+}
+
+export function isOverlapping(a: Bounds, b: Bounds, slack = 0): boolean {
+  return a.min[0] <= b.max[0] + slack && b.min[0] <= a.max[0] + slack && a.min[1] <= b.max[1] + slack && b.min[1] <= a.max[1] + slack;
+}
+
+export interface Nearest {
+  readonly point: Vec;
+  readonly t: number;
+  readonly distance: number;
+}
+
+/** The place on a piece that is nearest to a point. Weak: on a cubic with several equally near places, one of them. */
+export function nearestOn(piece: Piece, point: Vec): Nearest {
+  const at = (t: number): Nearest => {
+    const place = pointAt(piece, t);
+    return { point: place, t, distance: distance(place, point) };
+  };
+  const nearer = (a: Nearest, b: Nearest) => (b.distance < a.distance ? b : a);
+  if (piece.kind === 'line') {
+    const along = subtract(piece.b, piece.a);
+    const square = along[0] ** 2 + along[1] ** 2;
+    const offset = subtract(point, piece.a);
+    return at(square === 0 ? 0 : Math.min(1, Math.max(0, (offset[0] * along[0] + offset[1] * along[1]) / square)));
+  }
+  if (piece.kind === 'arc') {
+    const direction = subtract(point, piece.centre);
+    const t = findArcParameter(piece, Math.atan2(direction[1], direction[0]));
+    return t !== undefined ? at(t) : nearer(at(0), at(1));
+  }
+  let best = at(0);
+  const steps = 24;
+  for (let i = 1; i <= steps; i++) best = nearer(best, at(i / steps));
+  return refineNearest(piece, point, best, at);
+}
+
+/** Newton's method on (P − q)·P′ = 0, kept within a step of the sampled start and never accepted when it got worse. */
+function refineNearest(cubic: Cubic, point: Vec, start: Nearest, at: (t: number) => Nearest): Nearest {
+  let best = start;
+  for (let i = 0; i < 12; i++) {
+    const step = 1e-5;
+    const slope = (t: number) => {
+      const [p, v] = [subtract(pointAt(cubic, t), point), velocityAt(cubic, t)];
+      return p[0] * v[0] + p[1] * v[1];
+    };
+    const curvature = (slope(best.t + step) - slope(best.t - step)) / (2 * step);
+    if (!(curvature > 0)) return best;
+    const next = at(Math.min(1, Math.max(0, best.t - slope(best.t) / curvature)));
+    if (!(next.distance < best.distance)) return best;
+    best = next;
+  }
+  return best;
+}
+
+/** The turn from one direction to another, radians in (−π, π]; undefined when one has no length. */
+export function findTurn(from: Vec, to: Vec): number | undefined {
+  const [a, b] = [findDirection(from), findDirection(to)];
+  return a && b ? Math.atan2(cross(a, b), a[0] * b[0] + a[1] * b[1]) : undefined;
+}
+

@@ -1,0 +1,116 @@
+import type { Draft } from 'immer';
+import type { Guide, Outline } from '../outline';
+import type { Evidence, Job, Layer, Sheet, View } from './schema';
+
+/** What a command is called, for people: a code that the interface words ("Set length to 412 mm"), and its figures. */
+export interface CommandName {
+  readonly code: string;
+  readonly detail: Readonly<Record<string, string | number>>;
+}
+
+/** A change of the job with a name. `apply` changes a draft; the history turns that into a diff. */
+export interface Command {
+  readonly name: CommandName;
+  apply(job: Draft<Job>): void;
+}
+
+type Named = { readonly id: string };
+
+function command(code: string, apply: Command['apply'], detail: CommandName['detail'] = {}): Command {
+  return { name: { code, detail }, apply };
+}
+
+function replaceById<T extends Named>(list: T[], item: T): void {
+  const index = list.findIndex((other) => other.id === item.id);
+  if (index >= 0) list[index] = item;
+}
+
+const draft = <T>(value: T) => value as Draft<T>;
+
+export const renameJob = (name: string) => command('job-renamed', (job) => void (job.name = name), { name });
+export const setUnits = (units: Job['units']) => command('units-set', (job) => void (job.units = { ...units }), { style: units.style });
+export const setShortest = (mm: number) => command('shortest-set', (job) => void (job.shortest = mm), { mm });
+
+export const addSheet = (sheet: Sheet, view: View) =>
+  command('sheet-added', (job) => {
+    job.sheets.push(draft(sheet));
+    job.views.push(draft(view));
+  }, { name: sheet.name });
+
+/** Takes a picture out of the job with everything that stands on it. */
+export const removeView = (id: string) =>
+  command('view-removed', (job) => {
+    const sheet = job.views.find((view) => view.id === id)?.sheet;
+    job.views = job.views.filter((view) => view.id !== id);
+    job.outlines = job.outlines.filter((outline) => outline.view !== id);
+    job.guides = job.guides.filter((guide) => guide.view !== id);
+    if (!job.views.some((view) => view.sheet === sheet)) job.sheets = job.sheets.filter((other) => other.id !== sheet);
+  });
+
+export const setSheetKind = (id: string, kind: Sheet['kind']) =>
+  command('sheet-kind-set', (job) => {
+    const sheet = job.sheets.find((other) => other.id === id);
+    if (sheet) sheet.kind = kind;
+  }, { kind });
+
+function changeView(code: string, id: string, change: (view: Draft<View>) => void, detail: CommandName['detail'] = {}): Command {
+  return command(code, (job) => {
+    const view = job.views.find((other) => other.id === id);
+    if (view) change(view);
+  }, detail);
+}
+
+export const setLook = (id: string, look: View['look']) => changeView('look-set', id, (view) => void (view.look = { ...look }));
+export const setHidden = (id: string, hidden: boolean) => changeView(hidden ? 'view-hidden' : 'view-shown', id, (view) => void (view.hidden = hidden));
+export const setLocked = (id: string, locked: boolean) => changeView(locked ? 'view-locked' : 'view-unlocked', id, (view) => void (view.locked = locked));
+export const setDatum = (id: string, datum: View['datum']) => changeView('datum-set', id, (view) => void (view.datum = draft(datum)));
+export const renameView = (id: string, name: string) => changeView('view-renamed', id, (view) => void (view.name = name), { name });
+export const setLift = (id: string, mm: number | undefined) =>
+  changeView('lift-set', id, (view) => {
+    if (mm === undefined) delete view.lift;
+    else view.lift = mm;
+  }, { mm: mm ?? 0 });
+
+/** The first length that is used locks the view: from then on nothing can nudge it while tracing. */
+export const addEvidence = (id: string, evidence: Evidence) =>
+  changeView(evidence.check ? 'check-added' : 'length-added', id, (view) => {
+    view.evidence.push(draft(evidence));
+    if (!evidence.check) view.locked = true;
+  }, { mm: evidence.mm });
+
+export const changeEvidence = (id: string, evidence: Evidence) =>
+  changeView('length-set', id, (view) => replaceById(view.evidence, draft(evidence)), { mm: evidence.mm });
+
+export const removeEvidence = (id: string, evidence: string) =>
+  changeView('length-removed', id, (view) => void (view.evidence = view.evidence.filter((other) => other.id !== evidence)));
+
+export const addOutline = (outline: Outline) => command('outline-added', (job) => void job.outlines.push(draft(outline)));
+export const changeOutline = (outline: Outline, code = 'outline-changed') => command(code, (job) => replaceById(job.outlines, draft(outline)));
+export const addOutlines = (outlines: readonly Outline[], code: string) => command(code, (job) => void job.outlines.push(...draft(outlines)), { count: outlines.length });
+export const changeOutlines = (outlines: readonly Outline[], code: string) =>
+  command(code, (job) => outlines.forEach((outline) => replaceById(job.outlines, draft(outline))), { count: outlines.length });
+export const removeOutlines = (ids: readonly string[]) =>
+  command('outlines-removed', (job) => void (job.outlines = job.outlines.filter((outline) => !ids.includes(outline.id))), { count: ids.length });
+/** Two outlines become one: the joined one takes the first one's place, the other goes. */
+export const joinOutlines = (joined: Outline, gone: string) =>
+  command('outlines-joined', (job) => {
+    replaceById(job.outlines, draft(joined));
+    job.outlines = job.outlines.filter((outline) => outline.id !== gone);
+  });
+export const moveToLayer = (ids: readonly string[], layer: string) =>
+  command('moved-to-layer', (job) => job.outlines.forEach((outline) => void (ids.includes(outline.id) && (outline.layer = layer))), { count: ids.length });
+
+export const addLayer = (layer: Layer) => command('layer-added', (job) => void job.layers.push(draft(layer)), { name: layer.name });
+export const changeLayer = (layer: Layer) => command('layer-changed', (job) => replaceById(job.layers, draft(layer)), { name: layer.name });
+/** Takes a layer away; what is on it moves to the first other layer. The last layer stays. */
+export const removeLayer = (id: string) =>
+  command('layer-removed', (job) => {
+    const other = job.layers.find((layer) => layer.id !== id);
+    if (!other) return;
+    job.outlines.forEach((outline) => void (outline.layer === id && (outline.layer = other.id)));
+    job.layers = job.layers.filter((layer) => layer.id !== id);
+  });
+
+export const addGuide = (guide: Guide) => command('guide-added', (job) => void job.guides.push(draft(guide)));
+export const changeGuide = (guide: Guide) => command('guide-changed', (job) => replaceById(job.guides, draft(guide)));
+export const removeGuide = (id: string) => command('guide-removed', (job) => void (job.guides = job.guides.filter((guide) => guide.id !== id)));

@@ -1,0 +1,39 @@
+import { done, refused, type Result } from '../basics';
+import { JOB_FORMAT, JOB_VERSION, JobSchema, type Job } from './schema';
+
+/** Steps from one version to the next, by the version they start from. Version 1 is the first: there is none yet. */
+const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = {};
+
+/**
+ * A job from parsed JSON. Older versions are brought up step by step; a newer one, something else, or a job that does not
+ * hang together (an outline on a missing layer) is refused with a code and where.
+ */
+export function readJob(json: unknown): Result<Job> {
+  if (typeof json !== 'object' || json === null || (json as { format?: unknown }).format !== JOB_FORMAT) return refused('job-not-ours');
+  let raw = json as Record<string, unknown>;
+  const version = raw.version;
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return refused('job-not-ours');
+  if (version > JOB_VERSION) return refused('job-newer', { version, known: JOB_VERSION });
+  for (let at = version; at < JOB_VERSION; at++) raw = MIGRATIONS[at]!(raw);
+  const parsed = JobSchema.safeParse(raw);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0];
+    return refused('job-damaged', { where: issue ? issue.path.join('.') : '', why: issue?.message ?? '' });
+  }
+  return checkReferences(parsed.data);
+}
+
+function checkReferences(job: Job): Result<Job> {
+  const has = (list: readonly { readonly id: string }[]) => new Set(list.map((item) => item.id));
+  const [sheets, views, layers] = [has(job.sheets), has(job.views), has(job.layers)];
+  const broken =
+    job.views.find((view) => !sheets.has(view.sheet)) ??
+    job.outlines.find((outline) => !views.has(outline.view) || !layers.has(outline.layer) || !hasWholeChain(outline)) ??
+    job.guides.find((guide) => !views.has(guide.view));
+  return broken ? refused('job-damaged', { where: broken.id, why: 'reference' }) : done(job);
+}
+
+function hasWholeChain(outline: Job['outlines'][number]): boolean {
+  if (outline.shape !== 'chain') return true;
+  return outline.segments.length === outline.nodes.length - (outline.closed ? 0 : 1);
+}

@@ -1,0 +1,126 @@
+import { z } from 'zod';
+import type { Place } from '../outline';
+
+/** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
+export const JOB_FORMAT = 'bryony-job';
+export const JOB_VERSION = 1;
+
+z.config({ jitless: true });
+
+const Id = z.string().min(1).max(64);
+const Vec = z.tuple([z.number(), z.number()]).readonly();
+const Positive = z.number().positive();
+
+const Pointed = z.object({ kind: z.literal('pointed'), at: Vec, sigma: Positive }).readonly();
+const PlaceSchema: z.ZodType<Place> = z.lazy(() =>
+  z.discriminatedUnion('kind', [
+    Pointed,
+    z.object({ kind: z.literal('shifted'), from: PlaceSchema, by: Vec, seen: Vec }).readonly(),
+    z.object({ kind: z.literal('aligned'), from: PlaceSchema, angle: z.number(), to: Pointed }).readonly(),
+    z.object({ kind: z.literal('reach'), from: PlaceSchema, length: Positive, towards: Pointed }).readonly(),
+    z.object({ kind: z.literal('node'), id: Id }).readonly(),
+  ]),
+);
+
+const Taken = z.object({
+  camera: z.string().optional(),
+  focalMm: Positive.optional(),
+  focal35mm: Positive.optional(),
+  dpi: Positive.optional(),
+  time: z.string().optional(),
+  orientation: z.number().int().min(1).max(8).optional(),
+}).readonly();
+
+const Sheet = z.object({
+  id: Id,
+  name: z.string(),
+  /** SHA-256 of the picture file, which is kept beside the job and never changed. */
+  picture: z.string().regex(/^[0-9a-f]{64}$/),
+  mediaType: z.string(),
+  bytes: z.number().int().nonnegative(),
+  width: z.number().int().positive(),
+  height: z.number().int().positive(),
+  kind: z.enum(['photo', 'scan', 'drawing']),
+  taken: Taken,
+}).readonly();
+
+const SheetPoint = z.object({ at: Vec, sigma: Positive }).readonly();
+
+const Evidence = z.object({
+  id: Id,
+  kind: z.literal('length'),
+  from: SheetPoint,
+  to: SheetPoint,
+  mm: Positive,
+  /** Two sigma as typed, mm; absent when nobody said it: then the assumption of docs/accuracy.md holds. */
+  plusMinus: Positive.optional(),
+  guess: z.boolean(),
+  check: z.boolean(),
+  /** What was typed, for showing it again. */
+  written: z.string(),
+}).readonly();
+
+const View = z.object({
+  id: Id,
+  sheet: Id,
+  name: z.string(),
+  datum: z.object({ origin: Vec, direction: z.number() }).readonly(),
+  evidence: z.array(Evidence).readonly(),
+  /** How far what is traced stands above what was measured; absent when nobody said it. mm. */
+  lift: z.number().optional(),
+  locked: z.boolean(),
+  hidden: z.boolean(),
+  look: z.object({ opacity: z.number().min(0).max(1), contrast: z.number().min(0).max(3), grey: z.boolean() }).readonly(),
+}).readonly();
+
+const Layer = z.object({ id: Id, name: z.string(), color: z.enum(['berry', 'ink', 'tide', 'plum', 'straw', 'hedge']), show: z.boolean(), lock: z.boolean() }).readonly();
+
+const Node = z.object({ id: Id, place: PlaceSchema, smooth: z.boolean(), handleIn: Vec.optional(), handleOut: Vec.optional() }).readonly();
+
+const Segment = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('line') }).readonly(),
+  z.object({ kind: z.literal('arc'), through: PlaceSchema }).readonly(),
+  z.object({ kind: z.literal('tangent') }).readonly(),
+  z.object({ kind: z.literal('curve') }).readonly(),
+]);
+
+const CircleBy = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('rim'), centre: PlaceSchema, rim: PlaceSchema }).readonly(),
+  z.object({ kind: z.literal('two'), a: PlaceSchema, b: PlaceSchema }).readonly(),
+  z.object({ kind: z.literal('three'), a: PlaceSchema, b: PlaceSchema, c: PlaceSchema }).readonly(),
+]);
+
+const Owned = { id: Id, layer: Id, view: Id };
+const OutlineSchema = z.discriminatedUnion('shape', [
+  z.object({ ...Owned, shape: z.literal('chain'), closed: z.boolean(), nodes: z.array(Node).readonly(), segments: z.array(Segment).readonly() }).readonly(),
+  z.object({ ...Owned, shape: z.literal('circle'), by: CircleBy }).readonly(),
+]);
+
+const GuideSchema = z.object({ id: Id, view: Id, through: PlaceSchema, towards: PlaceSchema.optional(), angle: z.number(), offset: z.number() }).readonly();
+
+export const JobSchema = z.object({
+  format: z.literal(JOB_FORMAT),
+  version: z.literal(JOB_VERSION),
+  id: Id,
+  name: z.string().min(1).max(200),
+  created: z.string(),
+  units: z.object({
+    style: z.enum(['mm', 'cm', 'm', 'inch', 'inch-fraction', 'feet-inches']),
+    denominator: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16), z.literal(32), z.literal(64)]),
+  }).readonly(),
+  /** Pieces shorter than this are pointed out by the check. mm. */
+  shortest: Positive,
+  sheets: z.array(Sheet).readonly(),
+  views: z.array(View).readonly(),
+  layers: z.array(Layer).min(1).readonly(),
+  outlines: z.array(OutlineSchema).readonly(),
+  guides: z.array(GuideSchema).readonly(),
+}).readonly();
+
+export type Job = z.infer<typeof JobSchema>;
+export type Sheet = z.infer<typeof Sheet>;
+export type Taken = z.infer<typeof Taken>;
+export type View = z.infer<typeof View>;
+export type Evidence = z.infer<typeof Evidence>;
+export type Layer = z.infer<typeof Layer>;
+export type LayerColor = Layer['color'];

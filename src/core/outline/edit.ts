@@ -1,0 +1,151 @@
+import { add, distance, pointAt, splitCubic, subtract, type Vec } from '../geometry';
+import type { Chain, Node, Outline, Segment } from './outline';
+import { mapPlaces } from './outline';
+import { mapPointed, type Place, type PointedPlace } from './place';
+import type { Shape } from './shape';
+
+/** What editing needs of the world: the map back to the sheet, fresh ids, and the sigma of places that edits make. */
+export interface Editing {
+  toSheet(plane: Vec): Vec;
+  newId(): string;
+  readonly sigma: number;
+}
+
+function pointedAt(plane: Vec, editing: Editing): PointedPlace {
+  return { kind: 'pointed', at: editing.toSheet(plane), sigma: editing.sigma };
+}
+
+export function withNodePlace(chain: Chain, id: string, place: Place): Chain {
+  return { ...chain, nodes: chain.nodes.map((node) => (node.id === id ? { ...node, place } : node)) };
+}
+
+/** A handle pulled to a new place; on a smooth node the other side turns with it and keeps its own length. */
+export function withHandle(chain: Chain, id: string, side: 'in' | 'out', to: Vec, opposite: Vec | undefined): Chain {
+  const turned = (): Vec | undefined => {
+    const length = opposite && Math.hypot(...opposite);
+    const size = Math.hypot(...to);
+    return length && size ? [(-to[0] * length) / size, (-to[1] * length) / size] : opposite;
+  };
+  return {
+    ...chain,
+    nodes: chain.nodes.map((node): Node => {
+      if (node.id !== id) return node;
+      const other = node.smooth ? turned() : side === 'in' ? node.handleOut : node.handleIn;
+      return side === 'in' ? { ...node, handleIn: to, handleOut: other } : { ...node, handleOut: to, handleIn: other };
+    }),
+  };
+}
+
+/** Turns a corner into a smooth point and back; pulled handles are let go, so that the curve finds its way anew. */
+export function withSmooth(chain: Chain, id: string, smooth: boolean): Chain {
+  return {
+    ...chain,
+    nodes: chain.nodes.map((node) => (node.id === id ? { id: node.id, place: node.place, smooth } : node)),
+  };
+}
+
+/** Places that referred to a node now carry that node's own place, so that nothing hangs on what is about to go. */
+function inlined(chain: Chain, id: string): Chain {
+  const gone = chain.nodes.find((node) => node.id === id)?.place;
+  if (!gone) return chain;
+  const resolve = (place: Place): Place => {
+    if (place.kind === 'node') return place.id === id ? gone : place;
+    return place.kind === 'pointed' ? place : { ...place, from: resolve(place.from) };
+  };
+  return mapPlaces(chain, resolve) as Chain;
+}
+
+/** Takes a node out; the segment before it goes on to the next node. Undefined when fewer than two nodes would be left. */
+export function findWithoutNode(chain: Chain, id: string): Chain | undefined {
+  const index = chain.nodes.findIndex((node) => node.id === id);
+  if (index < 0 || chain.nodes.length <= 2) return undefined;
+  const rest = inlined(chain, id);
+  const gone = chain.closed ? index : Math.min(index, chain.segments.length - 1);
+  return { ...rest, nodes: rest.nodes.filter((node) => node.id !== id), segments: rest.segments.filter((_, i) => i !== gone) };
+}
+
+/** Puts a node on segment `index` at t; every kind keeps its shape (a curve's handles become pulled ones). */
+export function withNodeOn(chain: Chain, shape: Shape, index: number, t: number, editing: Editing): Chain {
+  const piece = shape.pieces[index]!;
+  const node: Node = { id: editing.newId(), place: pointedAt(pointAt(piece, t), editing), smooth: chain.segments[index]!.kind === 'curve' };
+  const segment = chain.segments[index]!;
+  const through = (at: number): Segment => ({ kind: 'arc', through: pointedAt(pointAt(piece, at), editing) });
+  const pair: Segment[] = segment.kind === 'arc' ? [through(t / 2), through((1 + t) / 2)] : [segment, segment];
+  const nodes = [...chain.nodes.slice(0, index + 1), node, ...chain.nodes.slice(index + 1)];
+  const split: Chain = { ...chain, nodes, segments: [...chain.segments.slice(0, index), ...pair, ...chain.segments.slice(index + 1)] };
+  if (piece.kind !== 'cubic') return split;
+  const [first, second] = splitCubic(piece, t);
+  const sheet = (from: Vec, to: Vec) => subtract(editing.toSheet(to), editing.toSheet(from));
+  const last = (index + 2) % nodes.length;
+  return {
+    ...split,
+    nodes: nodes.map((n, i): Node => {
+      if (i === index) return { ...n, handleOut: sheet(first.a, first.b) };
+      if (i === index + 1) return { ...n, handleIn: sheet(first.d, first.c), handleOut: sheet(second.a, second.b) };
+      return i === last ? { ...n, handleIn: sheet(second.d, second.c) } : n;
+    }),
+  };
+}
+
+/** Closes an open chain: ends nearer than `merge` become one node, else a line is drawn. Undefined with too little to close. */
+export function findClosed(chain: Chain, shape: Shape, merge: number): Chain | undefined {
+  if (chain.closed || chain.nodes.length < 2) return undefined;
+  const [first, last] = [shape.nodes[0]!, shape.nodes.at(-1)!];
+  if (distance(first, last) > merge) {
+    return chain.nodes.length < 3 && chain.segments[0]?.kind === 'line' ? undefined : { ...chain, closed: true, segments: [...chain.segments, { kind: 'line' }] };
+  }
+  const ending = chain.nodes.at(-1)!;
+  const enough = chain.nodes.length >= 3 || chain.segments.some((s) => s.kind !== 'line');
+  if (!enough || chain.nodes.length < 3) return undefined;
+  const rest = inlined(chain, ending.id);
+  const nodes = rest.nodes.slice(0, -1).map((node, i) => (i === 0 && ending.handleIn ? { ...node, handleIn: ending.handleIn } : node));
+  return { ...rest, closed: true, nodes };
+}
+
+/** The same chain from its other end. Tangent arcs become arcs through their middle, since what they leaned on is now behind. */
+export function reversedChain(chain: Chain, shape: Shape, editing: Editing): Chain {
+  const flat = chain.nodes.reduce<Chain>((rest, node) => inlined(rest, node.id), chain);
+  const segments = flat.segments.map((segment, i): Segment => {
+    const piece = shape.pieces[i]!;
+    if (segment.kind !== 'tangent') return segment;
+    return piece.kind === 'line' ? { kind: 'line' } : { kind: 'arc', through: pointedAt(pointAt(piece, 0.5), editing) };
+  });
+  const nodes = flat.nodes.map((node): Node => ({ ...node, handleIn: node.handleOut, handleOut: node.handleIn }));
+  return { ...flat, nodes: nodes.reverse(), segments: segments.reverse() };
+}
+
+/** Two open chains as one, the end of `a` to the start of `b`: merged when nearer than `merge`, else joined by a line. */
+export function joinedChains(a: Chain, b: Chain, gap: number, merge: number): Chain {
+  if (gap > merge) return { ...a, nodes: [...a.nodes, ...b.nodes], segments: [...a.segments, { kind: 'line' }, ...b.segments] };
+  const [first, ...others] = b.nodes;
+  const meeting = { ...a.nodes.at(-1)!, handleOut: first!.handleOut };
+  const rest = inlined(b, first!.id);
+  return { ...a, nodes: [...a.nodes.slice(0, -1), meeting, ...rest.nodes.slice(others.length ? 1 : 0)], segments: [...a.segments, ...rest.segments] };
+}
+
+/** Moved by typed amounts: every place is shifted by `by` (mm). `seen` gives the sheet place of each, for when the scale goes. */
+export function shiftedOutline(outline: Outline, by: Vec, seen: (place: Place) => Vec): Outline {
+  const flat = outline.shape === 'chain' ? outline.nodes.reduce<Chain>((rest, node) => inlined(rest, node.id), outline) : outline;
+  return mapPlaces(flat, (place) => {
+    const at = seen(place);
+    if (place.kind === 'shifted') return { ...place, by: add(place.by, by), seen: at };
+    return { kind: 'shifted', from: place, by, seen: at };
+  });
+}
+
+/** Moved by hand on the sheet: everything pointed moves by `by` (px); what was typed keeps its relation to it. */
+export function draggedOutline(outline: Outline, by: Vec): Outline {
+  return mapPlaces(outline, (place) => mapPointed(place, (pointed) => ({ ...pointed, at: add(pointed.at, by) })));
+}
+
+/** A copy with fresh ids for itself and its nodes, references included. */
+export function copiedOutline(outline: Outline, newId: () => string): Outline {
+  if (outline.shape === 'circle') return { ...outline, id: newId() };
+  const ids = new Map(outline.nodes.map((node) => [node.id, newId()]));
+  const rename = (place: Place): Place => {
+    if (place.kind === 'node') return { ...place, id: ids.get(place.id) ?? place.id };
+    return place.kind === 'pointed' ? place : { ...place, from: rename(place.from) };
+  };
+  const copy = mapPlaces(outline, rename) as Chain;
+  return { ...copy, id: newId(), nodes: copy.nodes.map((node) => ({ ...node, id: ids.get(node.id)! })) };
+}

@@ -1,0 +1,92 @@
+import { add, distance, dot, findDirection, polar, scale, subtract, type Vec } from '../geometry';
+
+/**
+ * Where a point came from. Sheet places are pixels, typed sizes are mm on the view plane. Millimetres of a point are
+ * computed, never stored, so that a new fit moves what was pointed and keeps what was typed.
+ */
+export type Place =
+  | PointedPlace
+  /** Typed displacement from another place. `seen` is where it stood on the sheet when typed: used while there is no scale. */
+  | { readonly kind: 'shifted'; readonly from: Place; readonly by: Vec; readonly seen: Vec }
+  /** The foot of a pointed place on a line through another place at a typed angle (0 level, π/2 upright). */
+  | { readonly kind: 'aligned'; readonly from: Place; readonly angle: number; readonly to: PointedPlace }
+  /** At a typed distance from another place, towards a pointed one. */
+  | { readonly kind: 'reach'; readonly from: Place; readonly length: number; readonly towards: PointedPlace }
+  /** Another node of the same outline. */
+  | { readonly kind: 'node'; readonly id: string };
+
+export interface PointedPlace {
+  readonly kind: 'pointed';
+  readonly at: Vec;
+  readonly sigma: number;
+}
+
+/** What places are resolved with: the map, and the nodes of the outline that they may refer to. */
+export interface Placing {
+  readonly scaled: boolean;
+  toPlane(sheet: Vec): Vec;
+  findNode(id: string): Place | undefined;
+}
+
+const MAX_DEPTH = 64;
+
+/** The place on the view plane. Undefined when it refers to a node that is gone, or to itself. */
+export function findPosition(place: Place, placing: Placing, depth = 0): Vec | undefined {
+  if (depth > MAX_DEPTH) return undefined;
+  if (place.kind === 'pointed') return placing.toPlane(place.at);
+  if (place.kind === 'node') {
+    const node = placing.findNode(place.id);
+    return node && findPosition(node, placing, depth + 1);
+  }
+  if (place.kind === 'shifted' && !placing.scaled) return placing.toPlane(place.seen);
+  const from = findPosition(place.from, placing, depth + 1);
+  if (!from) return undefined;
+  if (place.kind === 'shifted') return add(from, place.by);
+  if (place.kind === 'aligned') return footOn(from, place.angle, placing.toPlane(place.to.at));
+  return reach(from, placing.scaled ? place.length : undefined, placing.toPlane(place.towards.at));
+}
+
+function footOn(from: Vec, angle: number, to: Vec): Vec {
+  const along = polar(1, angle);
+  return add(from, scale(along, dot(subtract(to, from), along)));
+}
+
+function reach(from: Vec, length: number | undefined, towards: Vec): Vec {
+  const direction = findDirection(subtract(towards, from)) ?? [1, 0];
+  return add(from, scale(direction, length ?? distance(from, towards)));
+}
+
+/** Every pointed place that a place rests on, its own outline's nodes included by way of `findNode`. */
+export function listPointed(place: Place, findNode: Placing['findNode'], depth = 0): readonly PointedPlace[] {
+  if (depth > MAX_DEPTH) return [];
+  switch (place.kind) {
+    case 'pointed':
+      return [place];
+    case 'node': {
+      const node = findNode(place.id);
+      return node ? listPointed(node, findNode, depth + 1) : [];
+    }
+    case 'shifted':
+      return listPointed(place.from, findNode, depth + 1);
+    case 'aligned':
+      return [...listPointed(place.from, findNode, depth + 1), place.to];
+    case 'reach':
+      return [...listPointed(place.from, findNode, depth + 1), place.towards];
+  }
+}
+
+/** The same place with every pointed place in it replaced: used to vary and to move them. */
+export function mapPointed(place: Place, change: (pointed: PointedPlace) => PointedPlace): Place {
+  switch (place.kind) {
+    case 'pointed':
+      return change(place);
+    case 'node':
+      return place;
+    case 'shifted':
+      return { ...place, from: mapPointed(place.from, change) };
+    case 'aligned':
+      return { ...place, from: mapPointed(place.from, change), to: change(place.to) };
+    case 'reach':
+      return { ...place, from: mapPointed(place.from, change), towards: change(place.towards) };
+  }
+}

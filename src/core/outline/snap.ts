@@ -1,0 +1,66 @@
+import { distance, endOf, isFullCircle, isOverlapping, listCrossings, nearestOn, pieceBounds, pointAt, startOf, findArcParameter, type Bounds, type Piece, type Vec } from '../geometry';
+
+/** What the aim can catch on, by the name that is shown beside it. */
+export type SnapKind = 'end' | 'crossing' | 'middle' | 'centre' | 'quadrant' | 'guide' | 'nearest';
+
+export interface Snap {
+  readonly kind: SnapKind;
+  readonly point: Vec;
+  readonly distance: number;
+}
+
+/** Something to snap to: pieces of outlines, or the line of a guide. */
+export interface SnapTarget {
+  readonly piece: Piece;
+  readonly guide: boolean;
+}
+
+/** People expect an end before a middle, and anything exact before "somewhere on it". Smaller wins within the reach. */
+const RANK: Readonly<Record<SnapKind, number>> = { end: 0, crossing: 1, centre: 2, middle: 3, quadrant: 4, guide: 5, nearest: 6 };
+
+function fixedSnaps({ piece, guide }: SnapTarget): readonly (readonly [SnapKind, Vec])[] {
+  if (guide) return [];
+  if (piece.kind === 'line') return [['end', piece.a], ['end', piece.b], ['middle', pointAt(piece, 0.5)]];
+  if (piece.kind === 'cubic') return [['end', piece.a], ['end', piece.d], ['middle', pointAt(piece, 0.5)]];
+  const quadrants = [0, 1, 2, 3].flatMap((quarter): (readonly [SnapKind, Vec])[] => {
+    const t = findArcParameter(piece, (quarter * Math.PI) / 2);
+    return t === undefined ? [] : [['quadrant', pointAt(piece, t)]];
+  });
+  const ends: (readonly [SnapKind, Vec])[] = isFullCircle(piece) ? [] : [['end', startOf(piece)], ['end', endOf(piece)], ['middle', pointAt(piece, 0.5)]];
+  return [...ends, ['centre', piece.centre], ...quadrants];
+}
+
+/** Crossings are looked for among this many nearest pieces only, so that a crowded place stays quick. */
+const MAX_CROSSED = 12;
+
+/**
+ * What lies within `reach` of the aim (view plane, same unit), best first: by rank, then by distance. `reach` is the snap
+ * radius on screen divided by the zoom.
+ */
+export function listSnaps(aim: Vec, targets: readonly SnapTarget[], reach: number): readonly Snap[] {
+  const window: Bounds = { min: [aim[0] - reach, aim[1] - reach], max: [aim[0] + reach, aim[1] + reach] };
+  const snaps: Snap[] = [];
+  const offer = (kind: SnapKind, point: Vec) => {
+    const away = distance(point, aim);
+    if (away <= reach) snaps.push({ kind, point, distance: away });
+  };
+  const near: SnapTarget[] = [];
+  for (const target of targets) {
+    for (const [kind, point] of fixedSnaps(target)) offer(kind, point);
+    if (!isOverlapping(pieceBounds(target.piece), window)) continue;
+    const nearest = nearestOn(target.piece, aim);
+    if (nearest.distance > reach) continue;
+    near.push(target);
+    offer(target.guide ? 'guide' : 'nearest', nearest.point);
+  }
+  const crossed = near.slice(0, MAX_CROSSED);
+  crossed.forEach((a, i) => crossed.slice(i + 1).forEach((b) => {
+    for (const crossing of listCrossings(a.piece, b.piece)) if (!isSharedEnd(a.piece, b.piece, crossing.point)) offer('crossing', crossing.point);
+  }));
+  return snaps.sort((a, b) => RANK[a.kind] - RANK[b.kind] || a.distance - b.distance);
+}
+
+function isSharedEnd(a: Piece, b: Piece, point: Vec): boolean {
+  const touches = (piece: Piece) => !isFullCircle(piece) && (distance(startOf(piece), point) < 1e-6 || distance(endOf(piece), point) < 1e-6);
+  return touches(a) && touches(b);
+}
