@@ -42,6 +42,7 @@ export function truthOf(scene: Scene) {
     card: {
       width: 85.6, height: 53.98, rim: clubCard.height,
       left: seen(clubCard, [0, 26.99], clubCard.height), right: seen(clubCard, [85.6, 26.99], clubCard.height),
+      bottom: seen(clubCard, [42.8, 0], clubCard.height), top: seen(clubCard, [42.8, 53.98], clubCard.height),
     },
     rule: { rim: steelRule.height, marks: RULE_MARKS.map(({ mark, at }) => ({ mark, px: seen(steelRule, at, steelRule.height) })) },
   };

@@ -11,6 +11,8 @@ export interface CommandName {
 /** A change of the job with a name. `apply` changes a draft; the history turns that into a diff. */
 export interface Command {
   readonly name: CommandName;
+  /** Commands in a row with the same key are one step of the history (a slider on its way, a held nudge). */
+  readonly merge?: string | undefined;
   apply(job: Draft<Job>): void;
 }
 
@@ -60,7 +62,7 @@ function changeView(code: string, id: string, change: (view: Draft<View>) => voi
   }, detail);
 }
 
-export const setLook = (id: string, look: View['look']) => changeView('look-set', id, (view) => void (view.look = { ...look }));
+export const setLook = (id: string, look: View['look']): Command => ({ ...changeView('look-set', id, (view) => void (view.look = { ...look })), merge: `look/${id}` });
 export const setHidden = (id: string, hidden: boolean) => changeView(hidden ? 'view-hidden' : 'view-shown', id, (view) => void (view.hidden = hidden));
 export const setLocked = (id: string, locked: boolean) => changeView(locked ? 'view-locked' : 'view-unlocked', id, (view) => void (view.locked = locked));
 export const setDatum = (id: string, datum: View['datum']) => changeView('datum-set', id, (view) => void (view.datum = draft(datum)));
@@ -86,6 +88,8 @@ export const removeEvidence = (id: string, evidence: string) =>
 
 export const addOutline = (outline: Outline) => command('outline-added', (job) => void job.outlines.push(draft(outline)));
 export const changeOutline = (outline: Outline, code = 'outline-changed') => command(code, (job) => replaceById(job.outlines, draft(outline)));
+/** A small move that may be repeated: in a row they are one step. */
+export const nudgeOutline = (outline: Outline, code: string): Command => ({ ...changeOutline(outline, code), merge: `nudge/${code}/${outline.id}` });
 export const addOutlines = (outlines: readonly Outline[], code: string) => command(code, (job) => void job.outlines.push(...draft(outlines)), { count: outlines.length });
 export const changeOutlines = (outlines: readonly Outline[], code: string) =>
   command(code, (job) => outlines.forEach((outline) => replaceById(job.outlines, draft(outline))), { count: outlines.length });

@@ -110,6 +110,8 @@ export const JobSchema = z.object({
   }).readonly(),
   /** Pieces shorter than this are pointed out by the check. mm. */
   shortest: Positive,
+  /** A guided path that is shown beside the job; only demo jobs have one. */
+  tour: z.string().optional(),
   sheets: z.array(Sheet).readonly(),
   views: z.array(View).readonly(),
   layers: z.array(Layer).min(1).readonly(),

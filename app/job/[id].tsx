@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { JobScreen } from '@/features/job/job-screen';
+
+export default function JobRoute() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  return <JobScreen key={id} id={id} />;
+}

@@ -1,0 +1,70 @@
+// Makes the checkout ready: node setup.mjs app|all [--quiet]. Uses only what Node brings. Does nothing when all is there.
+import { execFileSync, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { copyFileSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+
+const quiet = process.argv.includes('--quiet');
+const say = (text) => quiet || console.log(text);
+const run = (command, args) => execFileSync(command, args, { stdio: quiet ? ['ignore', 'ignore', 'inherit'] : 'inherit' });
+
+/** Node packages, when they are missing or older than the lock file. */
+function installPackages() {
+  const wanted = createHash('sha256').update(readFileSync('package-lock.json')).digest('hex');
+  const stamp = 'node_modules/.bryony-lock';
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  say('Installing the packages that the lock file names (about two minutes the first time) …');
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  writeFileSync(stamp, wanted);
+}
+
+const FONTS = [
+  ['atkinson-hyperlegible-next', 'Atkinson Hyperlegible Next', [400, 700]],
+  ['atkinson-hyperlegible-mono', 'Atkinson Hyperlegible Mono', [400]],
+  ['bricolage-grotesque', 'Bricolage Grotesque', [600]],
+];
+const RANGES = {
+  latin: 'U+0000-00FF,U+0131,U+0152-0153,U+02BB-02BC,U+02C6,U+02DA,U+02DC,U+0304,U+0308,U+0329,U+2000-206F,U+20AC,U+2122,U+2191,U+2193,U+2212,U+2215,U+FEFF,U+FFFD',
+  'latin-ext': 'U+0100-02BA,U+1E00-1E9F,U+1EF2-1EFF,U+20A0-20AB,U+20AD-20C0,U+2C60-2C7F,U+A720-A7FF',
+};
+
+/** The fonts are part of the app: they are served from the same address as the page. */
+function copyFonts() {
+  if (existsSync('public/fonts/fonts.css')) return;
+  say('Copying the fonts …');
+  mkdirSync('public/fonts', { recursive: true });
+  const faces = [];
+  for (const [name, family, weights] of FONTS) {
+    for (const weight of weights) {
+      for (const [subset, range] of Object.entries(RANGES)) {
+        const file = `${name}-${subset}-${weight}-normal.woff2`;
+        copyFileSync(`node_modules/@fontsource/${name}/files/${file}`, `public/fonts/${file}`);
+        faces.push(`@font-face{font-family:'${family}';font-weight:${weight};font-display:swap;src:url(/fonts/${file}) format('woff2');unicode-range:${range}}`);
+      }
+    }
+  }
+  writeFileSync('public/fonts/fonts.css', `${faces.join('\n')}\n`);
+}
+
+/** What the tests need from Debian: a browser, and the programs that judge the files we write. */
+const DEBIAN = [
+  ['chromium', () => existsSync('/usr/bin/chromium')],
+  ['python3-ezdxf', () => spawnSync('/usr/bin/python3', ['-c', 'import ezdxf']).status === 0],
+];
+
+function installDebianPackages() {
+  const missing = DEBIAN.filter(([, isThere]) => !isThere()).map(([name]) => name);
+  if (missing.length === 0) return;
+  const install = ['install', '-y', '-qq', ...missing];
+  if (process.getuid?.() !== 0) {
+    console.error(`The tests need Debian's ${missing.join(' and ')}. Run: sudo apt-get ${install.join(' ')}`);
+    process.exit(1);
+  }
+  say(`Installing Debian's ${missing.join(' and ')} …`);
+  const environment = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  execFileSync('apt-get', ['update', '-qq'], { stdio: 'inherit', env: environment });
+  execFileSync('apt-get', install, { stdio: 'inherit', env: environment });
+}
+
+installPackages();
+copyFonts();
+if (process.argv[2] === 'all') installDebianPackages();

@@ -1,0 +1,55 @@
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import express, { type Express } from 'express';
+import expressStaticGzip from 'express-static-gzip';
+import helmet from 'helmet';
+
+/** Places whose files carry the hash of their content in the name: they never change. */
+const HASHED = /^\/_expo\/static\//;
+/** Places where a missing file is missing, and not a page of the app. */
+const ASSETS = /^\/(_expo|assets|fonts|vendor|demo)\/|\.[a-z0-9]{2,5}$/i;
+
+/** Serves the built app: this origin only, compressed, cached by content; every other path is the app's page. */
+export function createApp(dist: string): Express {
+  const app = express();
+  const page = path.join(dist, 'index.html');
+  app.disable('x-powered-by');
+  app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: policyFor(readFileSync(page, 'utf8')) }, strictTransportSecurity: false, crossOriginEmbedderPolicy: false }));
+  app.use(expressStaticGzip(dist, {
+    enableBrotli: true,
+    orderPreference: ['br'],
+    serveStatic: {
+      index: false,
+      setHeaders: (response, file) => {
+        const served = `/${path.relative(dist, file).split(path.sep).join('/')}`;
+        response.setHeader('Cache-Control', HASHED.test(served) ? 'public, max-age=31536000, immutable' : 'no-cache');
+      },
+    },
+  }));
+  app.use((request, response) => {
+    if (request.method !== 'GET' && request.method !== 'HEAD') return void response.status(405).type('text').send('Only reading is possible here.');
+    if (ASSETS.test(request.path)) return void response.status(404).type('text').send('There is no such file.');
+    response.setHeader('Cache-Control', 'no-cache');
+    response.sendFile(page);
+  });
+  return app;
+}
+
+/** This origin only. Inline styles of the page are allowed by their hash; pictures may also be made on the device itself. */
+function policyFor(html: string): Record<string, string[]> {
+  const inline = [...html.matchAll(/<style[^>]*>([\s\S]*?)<\/style>/g)].map((match) => `'sha256-${createHash('sha256').update(match[1]!).digest('base64')}'`);
+  return {
+    'default-src': ["'self'"],
+    'script-src': ["'self'", "'wasm-unsafe-eval'"],
+    'style-src': ["'self'", ...inline],
+    'img-src': ["'self'", 'data:', 'blob:'],
+    'font-src': ["'self'"],
+    'connect-src': ["'self'"],
+    'worker-src': ["'self'"],
+    'object-src': ["'none'"],
+    'base-uri': ["'none'"],
+    'form-action': ["'none'"],
+    'frame-ancestors': ["'none'"],
+  };
+}

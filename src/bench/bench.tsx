@@ -1,0 +1,76 @@
+import { useEffect, useRef } from 'react';
+import { View } from 'react-native';
+import { openPicture, repository } from '@/store';
+import { usePalette } from '@/ui/palette';
+import { Nudger } from './nudger';
+import { Overlay } from './overlay/overlay';
+import { sheetTransform } from './overlay/selection';
+import { patchOf } from './patch';
+import { attachPointing } from './pointing';
+import type { PictureLayer } from './picture-layer';
+import { useDesk, useFitted } from './use-session';
+
+/** The drawing surface: the picture in WebGL, the drawing in SVG over it, one animation frame for both. */
+export function Bench() {
+  const palette = usePalette();
+  const { session, jobs } = useDesk();
+  const fitted = useFitted();
+  const surface = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const drawing = useRef<SVGGElement>(null);
+
+  useEffect(() => {
+    const element = surface.current!;
+    const observer = new ResizeObserver(() => session.resize(element.clientWidth, element.clientHeight));
+    observer.observe(element);
+    const detach = attachPointing(element, session);
+    return () => {
+      observer.disconnect();
+      detach();
+    };
+  }, [session]);
+
+  useEffect(() => {
+    let layer: PictureLayer | undefined;
+    let frame = 0;
+    let gone = false;
+    const paint = () => {
+      frame = 0;
+      const state = session.getState();
+      drawing.current?.setAttribute('transform', sheetTransform(state.viewport));
+      const view = session.findFitted();
+      if (!layer || !view) return;
+      const { hash, width, height } = { hash: view.sheet.picture, width: view.sheet.width, height: view.sheet.height };
+      layer.show({ hash, width, height }, () => openPicture(hash, repository));
+      layer.setLook(view.view.look);
+      canvas.current!.style.opacity = String(view.view.look.opacity);
+      layer.draw(state.viewport, patchOf(state), !view.view.hidden);
+    };
+    const ask = () => void (frame ||= requestAnimationFrame(paint));
+    void import('./picture-layer').then(({ PictureLayer: Layer }) => {
+      if (gone) return;
+      layer = new Layer(canvas.current!, ask);
+      ask();
+    });
+    const stops = [session.subscribe(ask), jobs.subscribe(ask)];
+    return () => {
+      gone = true;
+      stops.forEach((stop) => stop());
+      cancelAnimationFrame(frame);
+      layer?.close();
+    };
+  }, [session, jobs]);
+
+  return (
+    <View style={{ flex: 1, minHeight: 0, backgroundColor: palette.bench }}>
+      <div
+        ref={surface} tabIndex={0} role="application" aria-label={fitted ? `Bench: ${fitted.view.name}. Arrow keys move the aim, Enter sets a point.` : 'Bench'}
+        data-testid="bench" style={{ position: 'absolute', inset: 0, overflow: 'hidden', touchAction: 'none', cursor: 'crosshair', userSelect: 'none', outlineOffset: -3 }}
+      >
+        <canvas ref={canvas} style={{ position: 'absolute', left: 0, top: 0, width: '100%', height: '100%' }} aria-hidden />
+        <Overlay drawing={drawing} />
+      </div>
+      <Nudger />
+    </View>
+  );
+}

@@ -1,0 +1,80 @@
+import { findGuideLine } from '@/core/outline';
+import { applyHomography } from '@/core/calibrate';
+import type { FittedView } from '@/core/derive';
+import type { Vec } from '@/core/geometry';
+import type { Job } from '@/core/job';
+import { formatLength } from '@/core/units';
+import type { Palette } from '@/ui/palette';
+import { toScreen, type Viewport } from '../viewport';
+import { Dimension } from './dimension';
+
+interface MarksProps {
+  readonly job: Job;
+  readonly fitted: FittedView;
+  readonly viewport: Viewport;
+  readonly palette: Palette;
+}
+
+/** The known lengths and checks of a view, as dimensions. */
+export function EvidenceMarks({ job, fitted, viewport, palette }: MarksProps) {
+  return (
+    <>
+      {fitted.view.evidence.map((evidence) => (
+        <Dimension
+          key={evidence.id} palette={palette} look={evidence.check ? 'check' : 'evidence'} guess={evidence.guess} testID={`evidence-${evidence.id}`}
+          from={toScreen(viewport, evidence.from.at)} to={toScreen(viewport, evidence.to.at)}
+          label={`${evidence.guess ? 'about ' : ''}${formatLength(evidence.mm, job.units)}`}
+        />
+      ))}
+    </>
+  );
+}
+
+/** Guides as long dashes across the view, cut to what is seen so that single precision is enough for the screen. */
+export function GuideMarks({ job, fitted, viewport, palette }: MarksProps) {
+  const reach = 3 * Math.max(...[[0, 0], [fitted.sheet.width, fitted.sheet.height]].map((p) => Math.hypot(...fitted.placing.toPlane(p as unknown as Vec))));
+  return (
+    <g fill="none">
+      {job.guides.filter((guide) => guide.view === fitted.view.id).map((guide) => {
+        const line = findGuideLine(guide, fitted.placing, reach);
+        const seen = line && clipped(toScreen(viewport, applyHomography(fitted.fit.toSheet, line.a)), toScreen(viewport, applyHomography(fitted.fit.toSheet, line.b)), viewport);
+        if (!seen) return null;
+        const d = `M${seen[0][0]} ${seen[0][1]}L${seen[1][0]} ${seen[1][1]}`;
+        return (
+          <g key={guide.id} data-testid={`guide-${guide.id}`}>
+            <path d={d} stroke={palette.halo} strokeWidth={3.4} strokeOpacity={0.7} />
+            <path d={d} stroke={palette.straw} strokeWidth={1.3} strokeDasharray="18 7" />
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** Liang and Barsky's clipping of a segment to the bench (A new concept and method for line clipping, 1984). */
+function clipped(a: Vec, b: Vec, { width, height }: Viewport): readonly [Vec, Vec] | undefined {
+  let [from, to] = [0, 1];
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  for (const [p, q] of [[-dx, a[0]], [dx, width - a[0]], [-dy, a[1]], [dy, height - a[1]]] as const) {
+    if (p === 0) {
+      if (q < 0) return undefined;
+    } else if (p < 0) from = Math.max(from, q / p);
+    else to = Math.min(to, q / p);
+  }
+  return from < to ? [[a[0] + from * dx, a[1] + from * dy], [a[0] + to * dx, a[1] + to * dy]] : undefined;
+}
+
+/** The zero of the view plane, with the direction that is level: one tick across, three up. */
+export function DatumMark({ fitted, viewport, palette }: Omit<MarksProps, 'job'>) {
+  const { origin, direction } = fitted.view.datum;
+  const [x, y] = toScreen(viewport, origin);
+  const turn = (direction * 180) / Math.PI;
+  const d = 'M0 0H44M30 -5V5M0 0V-44M-5 -24H5M-5 -29H5M-5 -34H5';
+  return (
+    <g transform={`translate(${x} ${y}) rotate(${turn})`} fill="none" data-testid="datum">
+      <path d={d} stroke={palette.halo} strokeWidth={4.5} strokeOpacity={0.8} />
+      <path d={d} stroke={palette.straw} strokeWidth={1.6} />
+      <circle r={4} stroke={palette.straw} strokeWidth={1.6} fill={palette.paper} />
+    </g>
+  );
+}

@@ -1,0 +1,65 @@
+import { useMemo, type RefObject } from 'react';
+import { applyHomography } from '@/core/calibrate';
+import { usePalette } from '@/ui/palette';
+import { wordForSnap } from '@/ui/words';
+import { AIM_RADIUS } from '../aim';
+import { patchOf } from '../patch';
+import { toolOf } from '../tools';
+import { useDesk, useFitted, useJob, useSession } from '../use-session';
+import { toScreen } from '../viewport';
+import { AimCross, Beacon, PatchRim } from './aim-mark';
+import { Drawing } from './drawing';
+import { DatumMark, EvidenceMarks, GuideMarks } from './marks';
+import { Selection, sheetTransform } from './selection';
+import { ToolPreview } from './tool-preview';
+
+/** Everything that is drawn over the picture, in SVG. `drawing` is moved by the animation frame, not by React. */
+export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> }) {
+  const palette = usePalette();
+  const { session } = useDesk();
+  const fitted = useFitted();
+  const job = useJob((state) => state.job);
+  const derived = useJob((state) => state.derived);
+  const viewport = useSession((state) => state.viewport);
+  const tool = useSession((state) => state.tool);
+  const aim = useSession((state) => state.aim);
+  const patchAt = useSession((state) => state.patch);
+  const magnifier = useSession((state) => state.magnifier);
+  const beacon = useSession((state) => state.beacon);
+  const context = session.findContext();
+  const preview = useMemo(() => context && toolOf(tool).preview(tool.state, aim, context), [tool, aim, context]);
+  const hidden = useMemo(() => (preview?.outlines ?? []).map((outline) => outline.id), [preview]);
+  if (!fitted || !preview || viewport.width === 0) return null;
+  const patch = patchOf({ aim, patch: patchAt, magnifier, viewport });
+  const seen = `M0 0H${viewport.width}V${viewport.height}H0Z`;
+  const hole = patch ? `M${patch.middle[0] - AIM_RADIUS} ${patch.middle[1]}a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${2 * AIM_RADIUS} 0a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${-2 * AIM_RADIUS} 0Z` : '';
+  const marks = { job, fitted, palette };
+  return (
+    <svg width={viewport.width} height={viewport.height} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
+      <clipPath id="bench-clip"><path d={seen + hole} clipRule="evenodd" /></clipPath>
+      <g clipPath="url(#bench-clip)">
+        <GuideMarks {...marks} viewport={viewport} />
+        <g ref={drawing} id="bench-drawing" transform={sheetTransform(viewport)}>
+          <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} />
+        </g>
+        {tool.name === 'select' ? <Selection {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
+        <EvidenceMarks {...marks} viewport={viewport} />
+        <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
+        <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
+        {beacon ? <Beacon at={toScreen(viewport, applyHomography(fitted.fit.toSheet, beacon))} palette={palette} /> : null}
+        {aim && !patch ? <AimCross at={toScreen(viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={22} /> : null}
+      </g>
+      {patch && aim ? (
+        <PatchRim middle={patch.middle} palette={palette}>
+          <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}>
+            <GuideMarks {...marks} viewport={patch.viewport} />
+            <g transform={sheetTransform(patch.viewport)}><Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} /></g>
+            <EvidenceMarks {...marks} viewport={patch.viewport} />
+            <ToolPreview preview={preview} fitted={fitted} viewport={patch.viewport} palette={palette} />
+            <AimCross at={toScreen(patch.viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={AIM_RADIUS} />
+          </g>
+        </PatchRim>
+      ) : null}
+    </svg>
+  );
+}

@@ -1,0 +1,22 @@
+import { applyHomography, type Homography } from '@/core/calibrate';
+import { endOf, startOf, toCubics, type Piece, type Vec } from '@/core/geometry';
+import type { Shape } from '@/core/outline';
+
+const pair = ([x, y]: Vec) => `${x.toFixed(3)} ${y.toFixed(3)}`;
+
+/** An outline's pieces as SVG path data in sheet pixels. Arcs become cubics on the way: a projective map keeps no circles. */
+export function pathData(pieces: readonly Piece[], closed: boolean, toSheet: Homography): string {
+  const first = pieces[0];
+  if (!first) return '';
+  const at = (p: Vec) => pair(applyHomography(toSheet, p));
+  let data = `M${at(startOf(first))}`;
+  for (const piece of pieces) {
+    if (piece.kind === 'line') data += `L${at(endOf(piece))}`;
+    else for (const cubic of toCubics(piece)) data += `C${at(cubic.b)} ${at(cubic.c)} ${at(cubic.d)}`;
+  }
+  return closed ? `${data}Z` : data;
+}
+
+export function shapesPath(shapes: readonly Shape[], toSheet: Homography): string {
+  return shapes.map((shape) => pathData(shape.pieces, shape.closed, toSheet)).join('');
+}

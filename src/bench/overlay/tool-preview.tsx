@@ -1,0 +1,31 @@
+import { applyHomography } from '@/core/calibrate';
+import type { FittedView } from '@/core/derive';
+import { shapeOf } from '@/core/outline';
+import type { Palette } from '@/ui/palette';
+import type { Preview } from '../tools';
+import { toScreen, type Viewport } from '../viewport';
+import { Dimension } from './dimension';
+import { pathData } from './path-data';
+import { sheetTransform } from './selection';
+
+/** What the tool in hand would make: the outline on its way, its set points, a span with ticks. */
+export function ToolPreview({ preview, fitted, viewport, palette }: { preview: Preview; fitted: FittedView; viewport: Viewport; palette: Palette }) {
+  const shapes = preview.outlines.map((outline) => shapeOf(outline, fitted.placing));
+  const nodes = shapes.flatMap((shape) => shape.nodes.map((node) => toScreen(viewport, applyHomography(fitted.fit.toSheet, node))));
+  const points = [...nodes, ...preview.points.map((p) => toScreen(viewport, p))];
+  return (
+    <g fill="none" data-testid="preview">
+      {shapes.map((shape) => {
+        const d = pathData(shape.pieces, shape.closed, fitted.fit.toSheet);
+        return (
+          <g key={shape.id} transform={sheetTransform(viewport)}>
+            <path d={d} stroke={palette.halo} strokeWidth={4.4} strokeOpacity={0.75} vectorEffect="non-scaling-stroke" />
+            <path d={d} stroke={palette.berry} strokeWidth={2.2} vectorEffect="non-scaling-stroke" />
+          </g>
+        );
+      })}
+      {preview.span ? <Dimension palette={palette} look={preview.span.look} from={toScreen(viewport, preview.span.from)} to={toScreen(viewport, preview.span.to)} /> : null}
+      {points.map(([x, y], i) => <rect key={i} x={x - 3.5} y={y - 3.5} width={7} height={7} fill={palette.paper} stroke={palette.berry} strokeWidth={1.6} />)}
+    </g>
+  );
+}

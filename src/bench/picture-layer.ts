@@ -1,0 +1,132 @@
+import { Mesh, OrthographicCamera, PlaneGeometry, Scene, ShaderMaterial, Texture, Vector2, Vector3, WebGLRenderer, LinearFilter, ClampToEdgeWrapping, DoubleSide, NoColorSpace } from 'three';
+import type { Vec } from '@/core/geometry';
+import { AIM_RADIUS } from './aim';
+import { coarsestLevel, TileCache, type PictureSize, type Tile } from './tile-cache';
+import { toScreen, toSheet, type Viewport } from './viewport';
+
+/** How a picture is shown; its pixels stay as they are. */
+export interface Look {
+  readonly contrast: number;
+  readonly grey: boolean;
+}
+
+/** The magnified patch: what it shows, and where its middle is on the bench. */
+export interface Patch {
+  readonly viewport: Viewport;
+  readonly middle: Vec;
+}
+
+const VERTEX = 'varying vec2 at; void main() { at = uv; gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }';
+const FRAGMENT = `
+  uniform sampler2D picture; uniform float contrast; uniform float grey; uniform vec3 clip; varying vec2 at;
+  void main() {
+    if (clip.z > 0.0 && distance(gl_FragCoord.xy, clip.xy) > clip.z) discard;
+    vec3 color = texture2D(picture, at).rgb;
+    color = mix(color, vec3(dot(color, vec3(0.299, 0.587, 0.114))), grey);
+    gl_FragColor = vec4(clamp((color - 0.5) * contrast + 0.5, 0.0, 1.0), 1.0);
+  }`;
+
+/**
+ * Draws one picture from tiles with WebGL: the bench, and the magnified patch over it. Screen places are computed in double
+ * precision on the way in. Call `draw` from the one animation frame that also moves the drawing.
+ */
+export class PictureLayer {
+  private readonly renderer: WebGLRenderer;
+  private readonly scene = new Scene();
+  private readonly camera = new OrthographicCamera(0, 1, 0, 1, -1, 1);
+  private readonly plane = new PlaneGeometry(1, 1);
+  private readonly meshes = new Map<string, Mesh<PlaneGeometry, ShaderMaterial>>();
+  private readonly clip = { value: new Vector3(0, 0, 0) };
+  private readonly contrast = { value: 1 };
+  private readonly grey = { value: 0 };
+  private cache: TileCache | undefined;
+
+  constructor(canvas: HTMLCanvasElement, private readonly onTile: () => void) {
+    this.renderer = new WebGLRenderer({ canvas, alpha: true, antialias: false });
+    this.renderer.autoClear = false;
+    this.renderer.sortObjects = false;
+  }
+
+  show(picture: PictureSize | undefined, reopen: () => Promise<boolean>): void {
+    if (this.cache?.picture.hash === picture?.hash) return;
+    this.cache?.close();
+    this.cache = picture && new TileCache(picture, this.onTile, reopen, (tile) => this.forget(tile));
+  }
+
+  setLook({ contrast, grey }: Look): void {
+    this.contrast.value = contrast;
+    this.grey.value = grey ? 1 : 0;
+  }
+
+  draw(viewport: Viewport, patch: Patch | undefined, visible: boolean): void {
+    const ratio = window.devicePixelRatio || 1;
+    const size = this.renderer.getSize(new Vector2());
+    if (size.x !== viewport.width || size.y !== viewport.height || this.renderer.getPixelRatio() !== ratio) {
+      this.renderer.setPixelRatio(ratio);
+      this.renderer.setSize(viewport.width, viewport.height, false);
+    }
+    this.renderer.clear();
+    if (!this.cache || !visible || viewport.width === 0) return;
+    this.clip.value.set(0, 0, 0);
+    this.drawPass(viewport, [0, 0], ratio);
+    if (!patch) return;
+    this.clip.value.set(patch.middle[0] * ratio, (viewport.height - patch.middle[1]) * ratio, AIM_RADIUS * ratio);
+    const offset: Vec = [patch.middle[0] - patch.viewport.width / 2, patch.middle[1] - patch.viewport.height / 2];
+    this.drawPass(patch.viewport, offset, ratio, viewport);
+  }
+
+  close(): void {
+    this.cache?.close();
+    this.plane.dispose();
+    this.renderer.dispose();
+  }
+
+  private drawPass(viewport: Viewport, offset: Vec, ratio: number, frame = viewport): void {
+    const cache = this.cache!;
+    const [min, max] = [toSheet(viewport, [0, 0]), toSheet(viewport, [viewport.width, viewport.height])];
+    const coarsest = coarsestLevel(cache.picture);
+    const wanted = Math.min(coarsest, Math.max(0, Math.floor(Math.log2(1 / (viewport.zoom * ratio)) + 0.3)));
+    const levels = Array.from({ length: coarsest - wanted + 1 }, (_, i) => coarsest - i);
+    const tiles = levels.flatMap((level) => cache.list(level, min, max, level === wanted || level === coarsest));
+    for (const mesh of this.meshes.values()) mesh.visible = false;
+    tiles.forEach((tile, order) => this.place(tile, viewport, offset, order));
+    Object.assign(this.camera, { left: 0, right: frame.width, top: 0, bottom: frame.height });
+    this.camera.updateProjectionMatrix();
+    this.renderer.render(this.scene, this.camera);
+  }
+
+  private place(tile: Tile, viewport: Viewport, offset: Vec, order: number): void {
+    const mesh = this.meshOf(tile);
+    const [left, top] = toScreen(viewport, [tile.x, tile.y]);
+    const [width, height] = [tile.width * viewport.zoom, tile.height * viewport.zoom];
+    mesh.visible = true;
+    mesh.renderOrder = order;
+    mesh.position.set(left + width / 2 + offset[0], top + height / 2 + offset[1], 0);
+    mesh.scale.set(width, height, 1);
+    // Later levels lie over earlier ones: the scene's own order is the painting order.
+    this.scene.remove(mesh);
+    this.scene.add(mesh);
+  }
+
+  private meshOf(tile: Tile): Mesh<PlaneGeometry, ShaderMaterial> {
+    const known = this.meshes.get(tile.key);
+    if (known) return known;
+    const texture = new Texture(tile.bitmap as unknown as HTMLImageElement);
+    Object.assign(texture, { minFilter: LinearFilter, magFilter: LinearFilter, wrapS: ClampToEdgeWrapping, wrapT: ClampToEdgeWrapping, generateMipmaps: false, flipY: false, colorSpace: NoColorSpace, needsUpdate: true });
+    const uniforms = { picture: { value: texture }, contrast: this.contrast, grey: this.grey, clip: this.clip };
+    const material = new ShaderMaterial({ vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms, depthTest: false, depthWrite: false, side: DoubleSide });
+    const mesh = new Mesh(this.plane, material);
+    mesh.frustumCulled = false;
+    this.meshes.set(tile.key, mesh);
+    return mesh;
+  }
+
+  private forget(tile: Tile): void {
+    const mesh = this.meshes.get(tile.key);
+    if (!mesh) return;
+    (mesh.material.uniforms.picture!.value as Texture).dispose();
+    mesh.material.dispose();
+    this.scene.remove(mesh);
+    this.meshes.delete(tile.key);
+  }
+}

@@ -1,0 +1,146 @@
+import type { Vec } from '@/core/geometry';
+import { AT_REST, stepGesture, type Gesture, type TouchInput } from './gesture';
+import type { Session } from './session';
+import { toSheet } from './viewport';
+
+const CLICK_SLACK = 4;
+/** How near a handle or node has to be for a mouse to take hold of it. CSS px. */
+const GRAB = 9;
+
+/** Binds fingers, mouse, pen, wheel and keys of the bench to the session. Returns how to let go of it again. */
+export function attachPointing(element: HTMLElement, session: Session): () => void {
+  const stop = new AbortController();
+  const on = <K extends keyof HTMLElementEventMap>(name: K, handler: (event: HTMLElementEventMap[K]) => void) =>
+    element.addEventListener(name, handler, { signal: stop.signal, passive: false });
+  const placeOf = (event: { clientX: number; clientY: number }): Vec => {
+    const box = element.getBoundingClientRect();
+    return [event.clientX - box.left, event.clientY - box.top];
+  };
+  attachTouch(on, placeOf, session);
+  attachMouse(element, on, placeOf, session);
+  on('wheel', (event) => {
+    event.preventDefault();
+    session.zoom(placeOf(event), Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0016)));
+  });
+  on('keydown', (event) => {
+    if (handleKey(event, session)) event.preventDefault();
+  });
+  on('contextmenu', (event) => event.preventDefault());
+  return () => stop.abort();
+}
+
+type On = <K extends keyof HTMLElementEventMap>(name: K, handler: (event: HTMLElementEventMap[K]) => void) => void;
+type PlaceOf = (event: { clientX: number; clientY: number }) => Vec;
+
+function attachTouch(on: On, placeOf: PlaceOf, session: Session): void {
+  let gesture: Gesture = AT_REST;
+  const feed = (input: TouchInput) => {
+    const [next, effects] = stepGesture(gesture, input);
+    gesture = next;
+    for (const effect of effects) {
+      if (effect.kind === 'aim') session.aimAtScreen(effect.screen, 'touch');
+      else if (effect.kind === 'set') session.setAtAim();
+      else if (effect.kind === 'drop-aim') session.dropAim();
+      else {
+        session.pan(effect.by);
+        session.zoom(effect.about, effect.factor);
+      }
+    }
+  };
+  const placed = (kind: 'down' | 'move') => (event: PointerEvent) => {
+    if (event.pointerType !== 'touch') return;
+    event.preventDefault();
+    feed({ kind, finger: event.pointerId, at: placeOf(event), time: event.timeStamp });
+  };
+  on('pointerdown', placed('down'));
+  on('pointermove', placed('move'));
+  on('pointerup', (event) => event.pointerType === 'touch' && feed({ kind: 'up', finger: event.pointerId }));
+  on('pointercancel', (event) => event.pointerType === 'touch' && feed({ kind: 'lost', finger: event.pointerId }));
+}
+
+type MouseDrag = { readonly kind: 'press' | 'pan' | 'grab'; readonly from: Vec; readonly last: Vec };
+
+/** A click sets; a drag takes hold of a node or handle, else it moves the sheet. The middle button always moves the sheet. */
+function attachMouse(element: HTMLElement, on: On, placeOf: PlaceOf, session: Session): void {
+  let drag: MouseDrag | undefined;
+  const isMouse = (event: PointerEvent) => event.pointerType !== 'touch';
+  const reach = () => {
+    const { viewport } = session.getState();
+    const fitted = session.findFitted();
+    const [a, b] = [toSheet(viewport, [0, 0]), toSheet(viewport, [GRAB, 0])].map((p) => fitted?.placing.toPlane(p) ?? p) as [Vec, Vec];
+    return Math.hypot(a[0] - b[0], a[1] - b[1]);
+  };
+  on('pointerdown', (event) => {
+    if (!isMouse(event)) return;
+    element.focus({ preventScroll: true });
+    element.setPointerCapture(event.pointerId);
+    const at = placeOf(event);
+    session.aimAtScreen(at, 'mouse');
+    const { tool, aim } = session.getState();
+    if (event.button === 1) event.preventDefault();
+    if (event.button === 0 && tool.name === 'select' && aim) session.input({ kind: 'grab', aim, reach: reach() });
+    const now = session.getState().tool;
+    const grabbed = now.name === 'select' && now.state.grabbed !== undefined;
+    drag = { kind: event.button !== 0 ? 'pan' : grabbed ? 'grab' : 'press', from: at, last: at };
+  });
+  on('pointermove', (event) => {
+    if (!isMouse(event)) return;
+    const at = placeOf(event);
+    if (drag?.kind === 'press' && Math.hypot(at[0] - drag.from[0], at[1] - drag.from[1]) > CLICK_SLACK) drag = { ...drag, kind: 'pan' };
+    if (drag?.kind === 'pan') session.pan([at[0] - drag.last[0], at[1] - drag.last[1]]);
+    if (drag) drag = { ...drag, last: at };
+    if (drag?.kind !== 'pan') session.aimAtScreen(at, 'mouse');
+    const { aim } = session.getState();
+    if (drag?.kind === 'grab' && aim && moved(drag)) session.input({ kind: 'drag', aim, reach: 0 });
+  });
+  on('pointerup', (event) => {
+    if (!isMouse(event) || !drag) return;
+    const { aim } = session.getState();
+    const was = drag;
+    drag = undefined;
+    if (was.kind === 'grab' && moved(was)) return void (aim && session.input({ kind: 'drop', aim, reach: 0 }));
+    if (was.kind === 'grab') session.releaseGrab();
+    if (was.kind !== 'pan') session.setAtAim();
+  });
+}
+
+function moved({ from, last }: MouseDrag): boolean {
+  return Math.hypot(last[0] - from[0], last[1] - from[1]) > CLICK_SLACK;
+}
+
+const ARROWS: Readonly<Record<string, Vec>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+
+/** True when the key was for the bench. Arrows move the aim, after a set (or with Alt) they nudge; Enter sets. */
+function handleKey(event: KeyboardEvent, session: Session): boolean {
+  const { viewport, aim, nudging, pointer } = session.getState();
+  const arrow = ARROWS[event.key];
+  if (arrow) {
+    const by: Vec = event.shiftKey ? [arrow[0] * 10, arrow[1] * 10] : arrow;
+    if (event.altKey || (nudging && pointer === 'mouse')) session.nudge(by);
+    else session.moveAim(by);
+    return true;
+  }
+  const middle: Vec = [viewport.width / 2, viewport.height / 2];
+  switch (event.key) {
+    case 'Enter':
+      if (aim) session.setAtAim();
+      return true;
+    case 'Escape':
+      session.input({ kind: 'cancel' });
+      return true;
+    case 'Backspace':
+      session.input({ kind: 'back' });
+      return true;
+    case '+':
+      session.zoom(middle, 1.3);
+      return true;
+    case '-':
+      session.zoom(middle, 1 / 1.3);
+      return true;
+    case '0':
+      session.showAll();
+      return true;
+    default:
+      return false;
+  }
+}

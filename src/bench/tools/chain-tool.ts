@@ -1,0 +1,201 @@
+import { distance, polar, type Vec } from '@/core/geometry';
+import { addOutline, changeOutline } from '@/core/job';
+import {
+  findClosed, placingOf, reversedChain, shapeOf, findPosition, type Chain, type Node, type Place, type PointedPlace, type Segment, type SegmentKind, type Shape,
+} from '@/core/outline';
+import type { Aim } from '../aim';
+import { NOTHING, pointed, run, say, stay, toSheetPlace, type Effect, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+
+/** An outline on its way. Plain data: it is saved with the job and comes back after a reload. */
+export interface ChainState {
+  readonly nodes: readonly Node[];
+  readonly segments: readonly Segment[];
+  /** The middle of an arc whose end is not set yet. */
+  readonly through?: PointedPlace | undefined;
+  readonly kind: SegmentKind;
+  /** Segments run level or upright only. */
+  readonly lock: boolean;
+  /** The open outline that is carried on, if any. */
+  readonly carries?: { readonly id: string; readonly layer: string } | undefined;
+}
+
+const START: ChainState = { nodes: [], segments: [], kind: 'line', lock: false };
+
+/** The draft as an outline; undefined before there is a point. */
+export function findDraft(state: ChainState, { fitted, layer }: ToolContext): Chain | undefined {
+  if (state.nodes.length === 0) return undefined;
+  return { shape: 'chain', id: state.carries?.id ?? 'draft', layer: state.carries?.layer ?? layer, view: fitted.view.id, closed: false, nodes: state.nodes, segments: state.segments };
+}
+
+const SAME_PLACE = 1e-6;
+
+function step(state: ChainState, input: ToolInput, context: ToolContext): Step<ChainState> {
+  switch (input.kind) {
+    case 'set':
+      return setPoint(state, input.aim, context);
+    case 'typed':
+      return setTyped(state, input, context);
+    case 'nudge':
+      return [nudged(state, input.by), []];
+    case 'back':
+      return [withoutLast(state), []];
+    case 'finish':
+      return finish(state, context);
+    case 'close':
+      return close(state, context);
+    case 'cancel':
+      return [{ ...START, kind: state.kind === 'tangent' ? 'line' : state.kind, lock: state.lock }, []];
+    default:
+      return [state, []];
+  }
+}
+
+function setPoint(state: ChainState, aim: Aim, context: ToolContext): Step<ChainState> {
+  if (state.nodes.length === 0) return begin(state, aim, context);
+  if (isOnStart(state, aim, context)) return close(state, context);
+  const last = findLastPosition(state, context);
+  if (!aim.snap && last && distance(toSheetPlace(context.fitted, last), aim.sheet) < 1) return stay(state, say('points-the-same'));
+  if (state.kind === 'arc' && !state.through) return [{ ...state, through: pointed(aim) }, []];
+  return append(state, placeAt(state, aim, last), context);
+}
+
+/** Begins anew, or carries on the open outline whose end the aim caught. */
+function begin(state: ChainState, aim: Aim, context: ToolContext): Step<ChainState> {
+  const fresh: Node = { id: context.newId(), place: pointed(aim), smooth: true };
+  const carried = aim.snap === 'end' ? findOpenEnd(aim.plane, context) : undefined;
+  if (!carried) return [{ ...state, nodes: [fresh], segments: [], through: undefined, carries: undefined }, []];
+  return [{ ...state, nodes: carried.nodes, segments: carried.segments, through: undefined, carries: { id: carried.id, layer: carried.layer } }, []];
+}
+
+/** The open chain that ends at a place, turned so that it ends there; locked layers are left alone. */
+function findOpenEnd(plane: Vec, context: ToolContext): Chain | undefined {
+  const { job, fitted, newId } = context;
+  for (const outline of job.outlines) {
+    const locked = job.layers.find((layer) => layer.id === outline.layer)?.lock;
+    if (outline.shape !== 'chain' || outline.closed || outline.view !== fitted.view.id || locked) continue;
+    const shape = shapeOf(outline, fitted.placing);
+    if (distance(shape.nodes.at(-1)!, plane) < SAME_PLACE) return outline;
+    if (distance(shape.nodes[0]!, plane) < SAME_PLACE) return reversedChain(outline, shape, { toSheet: (p) => toSheetPlace(fitted, p), newId, sigma: 0.5 });
+  }
+  return undefined;
+}
+
+function isOnStart(state: ChainState, aim: Aim, context: ToolContext): boolean {
+  const draft = findDraft(state, context);
+  const start = draft && shapeOf(draft, context.fitted.placing).nodes[0];
+  return aim.snap === 'end' && state.segments.length > 0 && start !== undefined && distance(start, aim.plane) < SAME_PLACE;
+}
+
+function findLastPosition(state: ChainState, context: ToolContext): Vec | undefined {
+  const draft = findDraft(state, context);
+  const last = state.nodes.at(-1);
+  return draft && last && findPosition(last.place, placingOf(draft, context.fitted.placing));
+}
+
+/** Where the next node goes: at the aim, or level or upright from the last one when the lock is on. */
+function placeAt(state: ChainState, aim: Aim, last: Vec | undefined): Place {
+  const from = state.nodes.at(-1);
+  if (!state.lock || state.kind !== 'line' || !from || !last) return pointed(aim);
+  const level = Math.abs(aim.plane[0] - last[0]) >= Math.abs(aim.plane[1] - last[1]);
+  return { kind: 'aligned', from: { kind: 'node', id: from.id }, angle: level ? 0 : Math.PI / 2, to: pointed(aim) };
+}
+
+function append(state: ChainState, place: Place, context: ToolContext): Step<ChainState> {
+  const segment = findNextSegment(state);
+  if (!segment) return stay(state, say('tangent-needs-a-segment'));
+  const node: Node = { id: context.newId(), place, smooth: true };
+  const next: ChainState = { ...state, nodes: [...state.nodes, node], segments: [...state.segments, segment], through: undefined };
+  const draft = findDraft(next, context)!;
+  const fault = shapeOf(draft, context.fitted.placing).faults.find((found) => found.segment === next.segments.length - 1);
+  return fault ? stay(state, say(fault.fault)) : [next, []];
+}
+
+function findNextSegment(state: ChainState): Segment | undefined {
+  if (state.kind === 'arc') return state.through ? { kind: 'arc', through: state.through } : { kind: 'line' };
+  if (state.kind === 'tangent' && state.segments.length === 0) return undefined;
+  return { kind: state.kind };
+}
+
+function setTyped(state: ChainState, input: Extract<ToolInput, { kind: 'typed' }>, context: ToolContext): Step<ChainState> {
+  const last = findLastPosition(state, context);
+  const from = state.nodes.at(-1);
+  if (!from || !last) return stay(state, say('point-first'));
+  if (input.length !== undefined && !context.fitted.fit.scaled) return stay(state, say('scale-first'));
+  const base: Place = { kind: 'node', id: from.id };
+  const { length, angle, aim } = input;
+  if (length !== undefined && angle !== undefined) {
+    const by = polar(length, angle);
+    const seen = toSheetPlace(context.fitted, [last[0] + by[0], last[1] + by[1]]);
+    return append(state, { kind: 'shifted', from: base, by, seen }, context);
+  }
+  if (!aim) return stay(state, say('point-the-way'));
+  if (length !== undefined) {
+    const towards = placeAt(state, aim, last);
+    if (towards.kind !== 'aligned') return append(state, { kind: 'reach', from: base, length, towards: pointed(aim) }, context);
+    const along = towards.angle === 0 ? Math.sign(aim.plane[0] - last[0]) || 1 : Math.sign(aim.plane[1] - last[1]) || 1;
+    const by = polar(along * length, towards.angle);
+    return append(state, { kind: 'shifted', from: base, by, seen: toSheetPlace(context.fitted, [last[0] + by[0], last[1] + by[1]]) }, context);
+  }
+  return angle === undefined ? [state, []] : append(state, { kind: 'aligned', from: base, angle, to: pointed(aim) }, context);
+}
+
+function nudged(state: ChainState, by: Vec): ChainState {
+  const move = (place: PointedPlace): PointedPlace => ({ ...place, at: [place.at[0] + by[0], place.at[1] + by[1]] });
+  if (state.through) return { ...state, through: move(state.through) };
+  const last = state.nodes.at(-1);
+  if (last?.place.kind !== 'pointed') return state;
+  return { ...state, nodes: [...state.nodes.slice(0, -1), { ...last, place: move(last.place) }] };
+}
+
+function withoutLast(state: ChainState): ChainState {
+  if (state.through) return { ...state, through: undefined };
+  return { ...state, nodes: state.nodes.slice(0, -1), segments: state.segments.slice(0, -1), kind: state.kind === 'tangent' && state.segments.length < 2 ? 'line' : state.kind };
+}
+
+/** The finished outline goes into the job; a fresh draft keeps the kind of segment and the lock. */
+function done(state: ChainState, chain: Chain, context: ToolContext): Step<ChainState> {
+  const id = state.carries?.id ?? context.newId();
+  const outline: Chain = { ...chain, id };
+  const effects: Effect[] = [run(state.carries ? changeOutline(outline, 'outline-carried-on') : addOutline(outline)), { kind: 'made', outline: id }];
+  return [{ ...START, kind: state.kind === 'tangent' ? 'line' : state.kind, lock: state.lock }, effects];
+}
+
+function finish(state: ChainState, context: ToolContext): Step<ChainState> {
+  const draft = findDraft({ ...state, through: undefined }, context);
+  if (!draft || draft.segments.length === 0) return stay(state, say('outline-needs-two-points'));
+  return done(state, draft, context);
+}
+
+function close(state: ChainState, context: ToolContext): Step<ChainState> {
+  const draft = findDraft(state, context);
+  if (!draft || draft.segments.length === 0) return stay(state, say('outline-needs-two-points'));
+  const shape = shapeOf(draft, context.fitted.placing);
+  const closed = closedBy(state, draft, shape);
+  return closed ? done(state, closed, context) : stay(state, say('outline-too-short-to-close'));
+}
+
+/** Closed with the kind of segment that is being drawn, where that kind can close; else with a line. */
+function closedBy(state: ChainState, draft: Chain, shape: Shape): Chain | undefined {
+  const segment: Segment | undefined = state.kind === 'arc' ? (state.through && { kind: 'arc', through: state.through }) : state.kind === 'line' ? undefined : { kind: state.kind };
+  if (segment && (draft.nodes.length >= 3 || segment.kind === 'arc')) return { ...draft, closed: true, segments: [...draft.segments, segment] };
+  return findClosed(draft, shape, SAME_PLACE);
+}
+
+export const chainTool: Tool<ChainState> = {
+  start: START,
+  step,
+  preview(state, aim, context) {
+    const draft = findDraft(state, context);
+    if (!draft) return NOTHING;
+    const points = [state.through?.at].filter((p) => p !== undefined);
+    const live = aim && withLive(state, aim, context);
+    return { outlines: [live ?? draft], points };
+  },
+};
+
+/** The draft with the segment that would be set now. */
+function withLive(state: ChainState, aim: Aim, context: ToolContext): Chain | undefined {
+  const kind = state.kind === 'arc' && !state.through ? 'line' : state.kind;
+  const [next] = append({ ...state, kind }, placeAt(state, aim, findLastPosition(state, context)), { ...context, newId: () => 'live' });
+  return next.nodes.length > state.nodes.length ? findDraft(next, context) : undefined;
+}

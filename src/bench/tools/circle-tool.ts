@@ -1,0 +1,80 @@
+import type { Vec } from '@/core/geometry';
+import { addOutline } from '@/core/job';
+import { shapeOf, type CircleBy, type CircleOutline, type Place } from '@/core/outline';
+import { findPosition } from '@/core/outline';
+import { NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+
+export type CircleMode = CircleBy['kind'];
+
+export interface CircleState {
+  readonly mode: CircleMode;
+  readonly places: readonly Place[];
+}
+
+const NEEDED: Readonly<Record<CircleMode, number>> = { rim: 2, two: 2, three: 3 };
+const START: CircleState = { mode: 'rim', places: [] };
+
+function circleFrom({ mode }: CircleState, [a, b, c]: readonly Place[]): CircleBy | undefined {
+  if (!a || !b) return undefined;
+  if (mode === 'rim') return { kind: 'rim', centre: a, rim: b };
+  if (mode === 'two') return { kind: 'two', a, b };
+  return c && { kind: 'three', a, b, c };
+}
+
+function outlineFrom(by: CircleBy, id: string, { fitted, layer }: ToolContext): CircleOutline {
+  return { shape: 'circle', id, layer, view: fitted.view.id, by };
+}
+
+function place(state: CircleState, next: Place, context: ToolContext): Step<CircleState> {
+  const places = [...state.places, next];
+  if (places.length < NEEDED[state.mode]) return [{ ...state, places }, []];
+  const outline = outlineFrom(circleFrom(state, places)!, context.newId(), context);
+  const fault = shapeOf(outline, context.fitted.placing).faults[0];
+  if (fault) return stay(state, say(state.mode === 'three' ? 'points-in-a-line' : 'points-the-same'));
+  return [{ ...state, places: [] }, [run(addOutline(outline)), { kind: 'made', outline: outline.id }]];
+}
+
+/** A typed diameter, once the first place is set: about the centre, or from the first place towards the aim. */
+function typed(state: CircleState, input: Extract<ToolInput, { kind: 'typed' }>, context: ToolContext): Step<CircleState> {
+  const [first] = state.places;
+  if (!first || state.mode === 'three') return stay(state, say('point-first'));
+  if (!context.fitted.fit.scaled) return stay(state, say('scale-first'));
+  const { length: diameter, aim } = input;
+  if (diameter === undefined) return [state, []];
+  if (state.mode === 'two') return aim ? place(state, { kind: 'reach', from: first, length: diameter, towards: pointed(aim) }, context) : stay(state, say('point-the-way'));
+  const centre = findPosition(first, { ...context.fitted.placing, findNode: () => undefined });
+  const seen: Vec = centre ? toSheetPlace(context.fitted, [centre[0] + diameter / 2, centre[1]]) : [0, 0];
+  return place(state, { kind: 'shifted', from: first, by: [diameter / 2, 0], seen }, context);
+}
+
+function nudged(state: CircleState, by: Vec): CircleState {
+  const last = state.places.at(-1);
+  if (last?.kind !== 'pointed') return state;
+  return { ...state, places: [...state.places.slice(0, -1), { ...last, at: [last.at[0] + by[0], last.at[1] + by[1]] }] };
+}
+
+export const circleTool: Tool<CircleState> = {
+  start: START,
+  step(state, input, context) {
+    switch (input.kind) {
+      case 'set':
+        return place(state, pointed(input.aim), context);
+      case 'typed':
+        return typed(state, input, context);
+      case 'nudge':
+        return [nudged(state, input.by), []];
+      case 'back':
+        return [{ ...state, places: state.places.slice(0, -1) }, []];
+      case 'cancel':
+        return [{ ...state, places: [] }, []];
+      default:
+        return [state, []];
+    }
+  },
+  preview(state, aim, context) {
+    if (state.places.length === 0) return NOTHING;
+    const points = state.places.flatMap((p) => (p.kind === 'pointed' ? [p.at] : []));
+    const by = aim && circleFrom(state, [...state.places, pointed(aim)]);
+    return { outlines: by ? [outlineFrom(by, 'draft', context)] : [], points };
+  },
+};

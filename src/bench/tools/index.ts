@@ -1,0 +1,34 @@
+import { chainTool } from './chain-tool';
+import { circleTool } from './circle-tool';
+import { guideTool } from './guide-tool';
+import { angleTool, checkTool, datumTool, distanceTool, lengthTool } from './length-tool';
+import { selectTool } from './select-tool';
+import type { Tool } from './tool';
+
+/** All tools by name. The name is stored with the draft. */
+export const TOOLS = {
+  select: selectTool, chain: chainTool, circle: circleTool, guide: guideTool,
+  length: lengthTool, check: checkTool, datum: datumTool, distance: distanceTool, angle: angleTool,
+} as const;
+
+export type ToolName = keyof typeof TOOLS;
+type StateOf<N extends ToolName> = (typeof TOOLS)[N] extends Tool<infer S> ? S : never;
+/** A tool with its state. */
+export type ActiveTool = { [N in ToolName]: { readonly name: N; readonly state: StateOf<N> } }[ToolName];
+
+/** The tool as one that takes any state: name and state belong together by construction of `ActiveTool`. */
+export function toolOf(active: ActiveTool): Tool<ActiveTool['state']> {
+  return TOOLS[active.name] as unknown as Tool<ActiveTool['state']>;
+}
+
+export function startTool(name: ToolName): ActiveTool {
+  return { name, state: TOOLS[name].start } as ActiveTool;
+}
+
+export { findDraft, type ChainState } from './chain-tool';
+export type { CircleMode, CircleState } from './circle-tool';
+export type { GuideMode, GuideState } from './guide-tool';
+export { commandForSpan, type SaidLength, type SpanState } from './length-tool';
+export { findPicked, listHandles } from './pick';
+export { findSelectedChain, type SelectState } from './select-tool';
+export type { Effect, Preview, ToolContext, ToolInput } from './tool';

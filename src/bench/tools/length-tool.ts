@@ -1,0 +1,116 @@
+import { distance, type Vec } from '@/core/geometry';
+import { addEvidence, setDatum, type Evidence } from '@/core/job';
+import type { SheetPoint } from '@/core/calibrate';
+import type { Aim } from '../aim';
+import { NOTHING, run, say, stay, type Preview, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+
+/** Two places on the sheet: the ends of a known length, of a check, or the datum's origin and direction. */
+export interface SpanState {
+  readonly points: readonly SheetPoint[];
+  /** Which of the points was set last: nudging moves it. */
+  readonly last: number;
+}
+
+const START: SpanState = { points: [], last: 0 };
+
+/** Sets the first and the second place; a further one moves whichever is nearer. */
+function setPoint(state: SpanState, { sheet, sigma }: Aim): SpanState {
+  const point: SheetPoint = { at: sheet, sigma };
+  if (state.points.length < 2) return { points: [...state.points, point], last: state.points.length };
+  const [a, b] = state.points as readonly [SheetPoint, SheetPoint];
+  const last = distance(a.at, sheet) < distance(b.at, sheet) ? 0 : 1;
+  return { points: last === 0 ? [point, b] : [a, point], last };
+}
+
+function nudged(state: SpanState, by: Vec): SpanState {
+  const points = state.points.map((p, i) => (i === state.last ? { ...p, at: [p.at[0] + by[0], p.at[1] + by[1]] as const } : p));
+  return { ...state, points };
+}
+
+function stepSpan(state: SpanState, input: ToolInput): Step<SpanState> {
+  switch (input.kind) {
+    case 'set': {
+      const next = setPoint(state, input.aim);
+      const [a, b] = next.points;
+      if (a && b && distance(a.at, b.at) < 2) return stay(state, say('points-the-same'));
+      return [next, []];
+    }
+    case 'nudge':
+      return [nudged(state, input.by), []];
+    case 'back':
+      return [{ points: state.points.slice(0, -1), last: 0 }, []];
+    case 'cancel':
+      return [START, []];
+    default:
+      return [state, []];
+  }
+}
+
+function spanPreview(look: NonNullable<Preview['span']>['look']): Tool<SpanState>['preview'] {
+  return ({ points }, aim) => {
+    const [a, b] = points;
+    if (!a) return NOTHING;
+    const to = b?.at ?? aim?.sheet;
+    return { outlines: [], points: points.map((p) => p.at), span: to && { from: a.at, to, look } };
+  };
+}
+
+export const lengthTool: Tool<SpanState> = { start: START, step: stepSpan, preview: spanPreview('evidence') };
+export const checkTool: Tool<SpanState> = { start: START, step: stepSpan, preview: spanPreview('check') };
+
+/** What was said about a length, as the length field read it. mm; plus-minus two sigma. */
+export interface SaidLength {
+  readonly mm: number;
+  readonly plusMinus: number | undefined;
+  readonly guess: boolean;
+  readonly written: string;
+}
+
+/** The piece of evidence that a finished span and its typed length make; undefined while a place is missing. */
+export function findSpanEvidence(state: SpanState, said: SaidLength, check: boolean, id: string): Evidence | undefined {
+  const [from, to] = state.points;
+  if (!from || !to) return undefined;
+  const evidence: Evidence = { id, kind: 'length', from, to, mm: said.mm, guess: said.guess, check, written: said.written };
+  return said.plusMinus === undefined ? evidence : { ...evidence, plusMinus: said.plusMinus };
+}
+
+export function commandForSpan(state: SpanState, said: SaidLength, check: boolean, { fitted, newId }: ToolContext) {
+  const evidence = findSpanEvidence(state, said, check, newId());
+  return evidence && addEvidence(fitted.view.id, evidence);
+}
+
+/** The datum: two places give the origin and the direction that is level. Done as soon as both are there. */
+export const datumTool: Tool<SpanState> = {
+  start: START,
+  step(state, input, context) {
+    const [next, effects] = stepSpan(state, input);
+    const [a, b] = next.points;
+    if (input.kind !== 'set' || !a || !b) return [next, effects];
+    const direction = Math.atan2(b.at[1] - a.at[1], b.at[0] - a.at[0]);
+    return [START, [run(setDatum(context.fitted.view.id, { origin: a.at, direction }))]];
+  },
+  preview: spanPreview('datum'),
+};
+
+/** Distance between two places; a third begins anew. Nothing of it enters the job. */
+export const distanceTool: Tool<SpanState> = {
+  start: START,
+  step(state, input) {
+    return stepSpan(input.kind === 'set' && state.points.length === 2 ? START : state, input);
+  },
+  preview: spanPreview('measure'),
+};
+
+/** An angle at the first place, from the second to the third. */
+export const angleTool: Tool<SpanState> = {
+  start: START,
+  step(state, input) {
+    if (input.kind !== 'set') return stepSpan(state, input);
+    const points = state.points.length === 3 ? [] : state.points;
+    return [{ points: [...points, { at: input.aim.sheet, sigma: input.aim.sigma }], last: points.length }, []];
+  },
+  preview({ points }, aim) {
+    const ends = points.length < 3 && aim ? [...points.map((p) => p.at), aim.sheet] : points.map((p) => p.at);
+    return { outlines: [], points: ends };
+  },
+};

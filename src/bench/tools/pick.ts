@@ -1,0 +1,49 @@
+import { distance, nearestOn, type Vec } from '@/core/geometry';
+import type { Derived } from '@/core/derive';
+import type { Job } from '@/core/job';
+import type { Chain, Shape } from '@/core/outline';
+
+/** What the aim is on, among the outlines of one view. Plane coordinates; pictures and locked layers cannot be picked. */
+export interface Picked {
+  readonly outline: string;
+  readonly segment: number;
+  readonly t: number;
+}
+
+export function findPicked(job: Job, derived: Pick<Derived, 'shapes'>, view: string, plane: Vec, reach: number): Picked | undefined {
+  const open = new Set(job.layers.filter((layer) => layer.show && !layer.lock).map((layer) => layer.id));
+  let best: (Picked & { away: number }) | undefined;
+  for (const outline of job.outlines) {
+    if (outline.view !== view || !open.has(outline.layer)) continue;
+    derived.shapes.get(outline.id)?.pieces.forEach((piece, segment) => {
+      const { distance: away, t } = nearestOn(piece, plane);
+      if (away <= reach && (!best || away < best.away)) best = { outline: outline.id, segment, t, away };
+    });
+  }
+  return best && { outline: best.outline, segment: best.segment, t: best.t };
+}
+
+/** The node within reach, nearest first. */
+export function findNode(chain: Chain, shape: Shape, plane: Vec, reach: number): string | undefined {
+  let best: { id: string; away: number } | undefined;
+  chain.nodes.forEach((node, i) => {
+    const away = distance(shape.nodes[i]!, plane);
+    if (away <= reach && (!best || away < best.away)) best = { id: node.id, away };
+  });
+  return best?.id;
+}
+
+export interface HandleEnd {
+  readonly node: string;
+  readonly side: 'in' | 'out';
+  readonly at: Vec;
+}
+
+/** The handle ends of a chain's curve segments, on the view plane. */
+export function listHandles(chain: Chain, shape: Shape): readonly HandleEnd[] {
+  return shape.pieces.flatMap((piece, i): HandleEnd[] => {
+    if (piece.kind !== 'cubic') return [];
+    const [from, to] = [chain.nodes[i]!, chain.nodes[(i + 1) % chain.nodes.length]!];
+    return [{ node: from.id, side: 'out', at: piece.b }, { node: to.id, side: 'in', at: piece.c }];
+  });
+}

@@ -1,0 +1,122 @@
+import { distance, subtract, type Vec } from '@/core/geometry';
+import { changeOutline, nudgeOutline } from '@/core/job';
+import { draggedOutline, mapPointed, shapeOf, withHandle, withNodePlace, type Chain, type Outline } from '@/core/outline';
+import type { Aim } from '../aim';
+import { findNode, findPicked, listHandles, type HandleEnd } from './pick';
+import { NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
+
+/** What is selected, and what is being moved. */
+export interface SelectState {
+  readonly outlines: readonly string[];
+  readonly node?: string | undefined;
+  /** A place on a segment of the selected outline: a node can be put there. */
+  readonly segment?: { readonly index: number; readonly t: number } | undefined;
+  /** Further outlines are added to the selection. */
+  readonly several: boolean;
+  /** The next place that is set is where the selected node goes. */
+  readonly moving: boolean;
+  readonly grabbed?: Grabbed | undefined;
+}
+
+type Grabbed = { readonly kind: 'node'; readonly node: string; readonly to: Vec } | { readonly kind: 'handle'; readonly handle: HandleEnd; readonly to: Vec };
+
+const START: SelectState = { outlines: [], several: false, moving: false };
+
+export function findSelectedChain(state: SelectState, context: Pick<ToolContext, 'job'>): Chain | undefined {
+  const outline = state.outlines.length === 1 ? context.job.outlines.find((other) => other.id === state.outlines[0]) : undefined;
+  return outline?.shape === 'chain' ? outline : undefined;
+}
+
+function pick(state: SelectState, aim: Aim, reach: number, context: ToolContext): SelectState {
+  const chain = findSelectedChain(state, context);
+  const shape = chain && shapeOf(chain, context.fitted.placing);
+  const node = chain && shape && findNode(chain, shape, aim.plane, reach);
+  if (node) return { ...state, node, segment: undefined };
+  const shapes = new Map(context.job.outlines.map((outline) => [outline.id, shapeOf(outline, context.fitted.placing)]));
+  const picked = findPicked(context.job, { shapes }, context.fitted.view.id, aim.plane, reach);
+  if (!picked) return { ...START, several: state.several, outlines: state.several ? state.outlines : [] };
+  if (state.several) {
+    const known = state.outlines.includes(picked.outline);
+    return { ...START, several: true, outlines: known ? state.outlines.filter((id) => id !== picked.outline) : [...state.outlines, picked.outline] };
+  }
+  const again = state.outlines[0] === picked.outline;
+  return { ...START, outlines: [picked.outline], segment: again ? { index: picked.segment, t: picked.t } : undefined };
+}
+
+/** How near is near enough for a place that was set: the aim's own sigma, widened to what a hand means. Plane unit. */
+function reachOf(aim: Aim, context: ToolContext): number {
+  const aside = context.fitted.placing.toPlane([aim.sheet[0] + 1, aim.sheet[1]]);
+  return distance(aside, context.fitted.placing.toPlane(aim.sheet)) * Math.max(6, aim.sigma * 10);
+}
+
+function moveNode(state: SelectState, aim: Aim, context: ToolContext): Step<SelectState> {
+  const chain = findSelectedChain(state, context);
+  if (!chain || !state.node) return [{ ...state, moving: false }, []];
+  return [{ ...state, moving: false }, [run(changeOutline(withNodePlace(chain, state.node, pointed(aim)), 'point-moved'))]];
+}
+
+function grab(state: SelectState, aim: Aim, reach: number, context: ToolContext): SelectState {
+  const chain = findSelectedChain(state, context);
+  if (!chain) return state;
+  const shape = shapeOf(chain, context.fitted.placing);
+  const handle = listHandles(chain, shape).find((end) => distance(end.at, aim.plane) <= reach);
+  const node = findNode(chain, shape, aim.plane, reach);
+  if (node) return { ...state, node, grabbed: { kind: 'node', node, to: aim.sheet } };
+  return handle ? { ...state, node: handle.node, grabbed: { kind: 'handle', handle, to: aim.sheet } } : state;
+}
+
+/** The outline as it would be if what is grabbed were let go now. */
+function findGrabbed(state: SelectState, context: ToolContext, sigma = 1): Outline | undefined {
+  const chain = findSelectedChain(state, context);
+  const { grabbed } = state;
+  if (!chain || !grabbed) return undefined;
+  if (grabbed.kind === 'node') return withNodePlace(chain, grabbed.node, { kind: 'pointed', at: grabbed.to, sigma });
+  const { handle, to } = grabbed;
+  const shape = shapeOf(chain, context.fitted.placing);
+  const index = chain.nodes.findIndex((node) => node.id === handle.node);
+  const origin = toSheetPlace(context.fitted, shape.nodes[index]!);
+  const other = listHandles(chain, shape).find((end) => end.node === handle.node && end.side !== handle.side);
+  return withHandle(chain, handle.node, handle.side, subtract(to, origin), other && subtract(toSheetPlace(context.fitted, other.at), origin));
+}
+
+function nudge(state: SelectState, by: Vec, context: ToolContext): Step<SelectState> {
+  const chain = findSelectedChain(state, context);
+  if (chain && state.node) {
+    const nodes = chain.nodes.map((node) => node.id !== state.node ? node
+      : { ...node, place: mapPointed(node.place, (p) => ({ ...p, at: [p.at[0] + by[0], p.at[1] + by[1]] as const })) });
+    return [state, [run(nudgeOutline({ ...chain, nodes }, 'point-moved'))]];
+  }
+  const outlines = context.job.outlines.filter((outline) => state.outlines.includes(outline.id));
+  return [state, outlines.map((outline) => run(nudgeOutline(draggedOutline(outline, by), 'outline-moved')))];
+}
+
+export const selectTool: Tool<SelectState> = {
+  start: START,
+  step(state, input, context) {
+    switch (input.kind) {
+      case 'set':
+        return state.moving ? moveNode(state, input.aim, context) : [pick(state, input.aim, reachOf(input.aim, context), context), []];
+      case 'grab':
+        return [grab(state, input.aim, input.reach, context), []];
+      case 'drag':
+        return [state.grabbed ? { ...state, grabbed: { ...state.grabbed, to: input.aim.sheet } } : state, []];
+      case 'drop': {
+        const changed = findGrabbed(state, context, input.aim.sigma);
+        const let_go: SelectState = { ...state, grabbed: undefined };
+        return changed ? [let_go, [run(changeOutline(changed, state.grabbed?.kind === 'handle' ? 'handle-moved' : 'point-moved'))]] : [let_go, []];
+      }
+      case 'nudge':
+        return nudge(state, input.by, context);
+      case 'typed':
+        return stay(state, say('point-first'));
+      case 'cancel':
+        return [START, []];
+      default:
+        return [state, []];
+    }
+  },
+  preview(state, _aim, context) {
+    const changed = findGrabbed(state, context);
+    return changed ? { outlines: [changed], points: [] } : NOTHING;
+  },
+};

@@ -1,0 +1,57 @@
+import type { FittedView } from '@/core/derive';
+import { applyHomography } from '@/core/calibrate';
+import type { Vec } from '@/core/geometry';
+import type { Command, Job } from '@/core/job';
+import type { Outline, PointedPlace } from '@/core/outline';
+import type { Aim } from '../aim';
+
+/** What a tool may know. Tools are pure: (state, input) → [state, effects]; the same file serves touch, mouse, pen and tests. */
+export interface ToolContext {
+  readonly job: Job;
+  readonly fitted: FittedView;
+  readonly layer: string;
+  newId(): string;
+}
+
+export type ToolInput =
+  | { readonly kind: 'set'; readonly aim: Aim }
+  /** A typed size, mm and radians, on its way from the last point; `aim` gives the direction that was not typed. */
+  | { readonly kind: 'typed'; readonly length?: number | undefined; readonly angle?: number | undefined; readonly aim: Aim | undefined }
+  | { readonly kind: 'nudge'; readonly by: Vec }
+  | { readonly kind: 'grab' | 'drag' | 'drop'; readonly aim: Aim; readonly reach: number }
+  | { readonly kind: 'back' | 'finish' | 'close' | 'cancel' };
+
+/** What a tool asks for. `say` is a code that the interface words. */
+export type Effect =
+  | { readonly kind: 'run'; readonly command: Command }
+  | { readonly kind: 'say'; readonly code: string }
+  | { readonly kind: 'made'; readonly outline: string };
+
+export type Step<S> = readonly [S, readonly Effect[]];
+
+/** What is drawn of a tool's state before it is in the job. Sheet px. */
+export interface Preview {
+  readonly outlines: readonly Outline[];
+  readonly points: readonly Vec[];
+  readonly span?: { readonly from: Vec; readonly to: Vec; readonly look: 'evidence' | 'check' | 'measure' | 'datum' } | undefined;
+}
+
+export interface Tool<S> {
+  readonly start: S;
+  step(state: S, input: ToolInput, context: ToolContext): Step<S>;
+  preview(state: S, aim: Aim | undefined, context: ToolContext): Preview;
+}
+
+export const NOTHING: Preview = { outlines: [], points: [] };
+
+export const say = (code: string): Effect => ({ kind: 'say', code });
+export const run = (command: Command): Effect => ({ kind: 'run', command });
+export const stay = <S>(state: S, ...effects: Effect[]): Step<S> => [state, effects];
+
+export function pointed(aim: Pick<Aim, 'sheet' | 'sigma'>): PointedPlace {
+  return { kind: 'pointed', at: aim.sheet, sigma: aim.sigma };
+}
+
+export function toSheetPlace(fitted: FittedView, plane: Vec): Vec {
+  return applyHomography(fitted.fit.toSheet, plane);
+}

@@ -1,0 +1,32 @@
+import { createContext, useContext } from 'react';
+import { useStore } from 'zustand';
+import type { JobState, JobStore } from '@/store';
+import type { Session, SessionState } from './session';
+
+/** The job and the sitting that the parts of a job's screen share. */
+export interface Desk {
+  readonly jobs: JobStore;
+  readonly session: Session;
+}
+
+export const DeskContext = createContext<Desk | undefined>(undefined);
+
+export function useDesk(): Desk {
+  const desk = useContext(DeskContext);
+  if (!desk) throw new Error('no desk above');
+  return desk;
+}
+
+export function useJob<T>(select: (state: JobState) => T): T {
+  return useStore(useDesk().jobs, select);
+}
+
+export function useSession<T>(select: (state: SessionState) => T): T {
+  return useStore(useDesk().session, select);
+}
+
+/** The view that is on the bench, with its fit; undefined in a job without pictures. */
+export function useFitted() {
+  const viewId = useSession((state) => state.viewId);
+  return useJob((state) => (viewId === undefined ? undefined : state.derived.views.get(viewId)));
+}

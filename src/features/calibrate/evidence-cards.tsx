@@ -1,0 +1,70 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { useDesk } from '@/bench/use-session';
+import type { CheckOutcome } from '@/core/calibrate';
+import type { FittedView } from '@/core/derive';
+import { changeEvidence, removeEvidence, type Evidence } from '@/core/job';
+import { formatLength, parseSize, type Units } from '@/core/units';
+import { useUnits } from '@/features/job/use-units';
+import { Card } from '@/ui/card';
+import { Choice, RoundButton } from '@/ui/ledge-button';
+import { Icon } from '@/ui/icon';
+import { usePalette } from '@/ui/palette';
+import { Words } from '@/ui/text';
+import { WrittenField } from '@/ui/written-field';
+
+/** A card for every known length and every check: what was said, what it comes to, and what follows. */
+export function EvidenceCards({ fitted }: { fitted: FittedView }) {
+  return <>{fitted.view.evidence.map((evidence) => <EvidenceCard key={evidence.id} evidence={evidence} fitted={fitted} />)}</>;
+}
+
+const USES = [['use', 'Used'], ['check', 'Check only']] as const;
+
+function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: FittedView }) {
+  const palette = usePalette();
+  const { jobs } = useDesk();
+  const units = useUnits();
+  const [text, setText] = useState(evidence.written);
+  const { run } = jobs.getState();
+  const color = evidence.check ? palette.plum : palette.tide;
+  return (
+    <Card testID={evidence.check ? 'check-card' : 'length-card'}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+        <Icon name={evidence.check ? 'check' : 'length'} color={color} size={20} />
+        <Words style={{ flex: 1, fontWeight: '700', color }}>{evidence.check ? 'Check' : evidence.guess ? 'Guessed length' : 'Known length'}</Words>
+        <RoundButton icon="trash" name={`Remove this ${evidence.check ? 'check' : 'length'}`} size={36} onPress={() => run(removeEvidence(fitted.view.id, evidence.id))} />
+      </View>
+      <WrittenField
+        label={evidence.check ? 'You said' : 'Length'} value={text} onChange={setText} parse={(written) => parseSize(written, units.style)} echo={({ mm, plusMinus }) => formatLength(mm, units, plusMinus && plusMinus / 2)}
+        onSubmit={({ mm, plusMinus, guess }) => {
+          const { plusMinus: _old, ...rest } = evidence;
+          run(changeEvidence(fitted.view.id, { ...rest, mm, guess, written: text, ...(plusMinus === undefined ? {} : { plusMinus }) }));
+        }}
+        testID="evidence-field"
+      />
+      <Words testID="evidence-says" style={{ fontSize: 14, lineHeight: 19 }}>{outcomeOf(evidence, fitted, units)}</Words>
+      <Choice name="How this length is used" value={evidence.check ? 'check' : 'use'} options={USES}
+        onChange={(use) => run(changeEvidence(fitted.view.id, { ...evidence, check: use === 'check' }))} />
+    </Card>
+  );
+}
+
+function outcomeOf(evidence: Evidence, { fit, lengths, checks }: FittedView, units: Units): string {
+  const check = checks.find((outcome) => outcome.id === evidence.id);
+  if (check) return checkInWords(check, evidence, units);
+  const length = lengths.find((outcome) => outcome.id === evidence.id);
+  if (!length) return evidence.check ? 'Waits for a scale to be compared with.' : 'Not used: see above.';
+  if (fit.diagnosis && lengths.length > 1) {
+    const off = length.comesTo.value - evidence.mm;
+    return `The fit makes it ${formatLength(length.comesTo.value, units, length.comesTo.sigma)}: ${off >= 0 ? '+' : '−'}${formatLength(Math.abs(off), units)} against what you said.`;
+  }
+  return `Sets the scale by itself. Its two points are good to ${formatLength(length.comesTo.value, units, length.comesTo.sigma).split('±')[1] ? `±${formatLength(length.comesTo.value, units, length.comesTo.sigma).split('±')[1]}` : 'less than shown'}.`;
+}
+
+/** "comes to 240.2 mm ±0.4, you said 240.0 mm: agrees", or how far it is off and what to do. */
+function checkInWords({ comesTo, difference, verdict }: CheckOutcome, evidence: Evidence, units: Units): string {
+  const start = `Comes to ${formatLength(comesTo.value, units, comesTo.sigma)}, you said ${formatLength(evidence.mm, units)}`;
+  if (verdict === 'agrees') return `${start}: agrees.`;
+  const percent = Math.abs((100 * difference) / evidence.mm).toFixed(1);
+  return `${start}: ${percent} % off. Point at its ends again and measure both sizes once more before you trust the scale.`;
+}

@@ -1,0 +1,113 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { Button, TextInput } from 'react-native-paper';
+import { useDesk, useJob, useSession } from '@/bench/use-session';
+import type { FileSummary, FileUnit } from '@/core/formats';
+import { MILLIMETRES } from '@/core/units';
+import { formatLength, type Units } from '@/core/units';
+import { packJob, repository } from '@/store';
+import { Card } from '@/ui/card';
+import { Icon } from '@/ui/icon';
+import { Choice } from '@/ui/ledge-button';
+import { usePalette } from '@/ui/palette';
+import { Figures, Words } from '@/ui/text';
+import { sentenceFor } from '@/ui/words';
+import type { DrawingFormat } from '@/workers';
+import { safeFileName, saveFile } from './download';
+import { useWrittenFile, type WrittenFile } from './use-written-file';
+
+const FORMATS = [['dxf', 'DXF'], ['svg', 'SVG']] as const;
+const UNITS = [['mm', 'Millimetres'], ['inch', 'Inches']] as const;
+const WHAT = [['all', 'All that is shown'], ['chosen', 'Only what is chosen']] as const;
+const MEDIA: Readonly<Record<DrawingFormat, string>> = { dxf: 'image/vnd.dxf', svg: 'image/svg+xml' };
+
+/** What leaves: the drawing as a file that was read back first, and the whole job as a bundle. */
+export function HandoverPanel() {
+  const { jobs } = useDesk();
+  const name = useJob((state) => state.job.name);
+  const tool = useSession((state) => state.tool);
+  const chosen = tool.name === 'select' ? tool.state.outlines : [];
+  const [fileName, setFileName] = useState(safeFileName(name));
+  const [format, setFormat] = useState<DrawingFormat>('dxf');
+  const [unit, setUnit] = useState<FileUnit>('mm');
+  const [what, setWhat] = useState<'all' | 'chosen'>('all');
+  const written = useWrittenFile(format, unit, what === 'chosen' ? chosen : undefined);
+  const palette = usePalette();
+  const save = () => {
+    if (written.kind === 'ready') saveFile(`${safeFileName(fileName)}.${format}`, written.file.text, MEDIA[format]);
+  };
+  return (
+    <>
+      <Card width={330}>
+        <TextInput mode="outlined" dense label="File name" value={fileName} onChangeText={setFileName} style={{ height: 44, backgroundColor: palette.paper }} testID="file-name" />
+        <Choice name="Format" value={format} options={FORMATS} onChange={setFormat} />
+        <Choice name="Unit of the file" value={unit} options={UNITS} onChange={setUnit} />
+        {chosen.length > 0 ? <Choice name="What leaves" value={what} options={WHAT} onChange={setWhat} /> : null}
+      </Card>
+      <Card width={350} testID="read-back">
+        <ReadBack written={written} unit={unit} />
+        <Button mode="contained" icon="handover" disabled={written.kind !== 'ready' || !written.agrees} onPress={save} testID="save-file">{`Save ${format.toUpperCase()}`}</Button>
+      </Card>
+      <BundleCard fileName={fileName} job={() => jobs.getState().job} />
+    </>
+  );
+}
+
+function ReadBack({ written, unit }: { written: WrittenFile; unit: FileUnit }) {
+  const palette = usePalette();
+  if (written.kind === 'waiting') return <Words quiet>Writing the file and reading it back…</Words>;
+  if (written.kind === 'refused') return <Words testID="handover-says">{sentenceFor(written.code)}</Words>;
+  const units: Units = unit === 'mm' ? MILLIMETRES : { style: 'inch', denominator: 16 };
+  const { job, file: { readBack } } = written;
+  const rows: readonly (readonly [string, (summary: FileSummary) => string, string])[] = [
+    ['Unit', (s) => (s.unit === undefined ? 'not said' : s.unit === 'mm' ? 'mm' : 'inch'), 'unit'],
+    ['Width', (s) => formatLength(s.width, units), 'width'], ['Height', (s) => formatLength(s.height, units), 'height'],
+    ['Closed outlines', (s) => String(s.closed), 'closed'], ['Open ends', (s) => String(s.openEnds), 'open'],
+  ];
+  return (
+    <View style={{ gap: 2 }}>
+      <View style={{ flexDirection: 'row', gap: 6 }}>
+        <Words quiet style={{ flex: 1.2, fontSize: 13 }}>Read back from the file</Words>
+        <Words quiet style={{ flex: 1, fontSize: 13, textAlign: 'right' }}>Job</Words>
+        <Words quiet style={{ flex: 1, fontSize: 13, textAlign: 'right' }}>File</Words>
+      </View>
+      {rows.map(([label, show, id]) => (
+        <View key={id} style={{ flexDirection: 'row', gap: 6 }}>
+          <Words style={{ flex: 1.2 }}>{label}</Words>
+          <Figures style={{ flex: 1, textAlign: 'right' }}>{show(job)}</Figures>
+          <Figures style={{ flex: 1, textAlign: 'right' }} testID={`read-back-${id}`}>{show(readBack)}</Figures>
+        </View>
+      ))}
+      <View style={{ flexDirection: 'row', gap: 6, alignItems: 'center' }}>
+        <Icon name={written.agrees ? 'tick' : 'warn'} color={written.agrees ? palette.hedge : palette.berry} />
+        <Words testID="handover-says" style={{ flex: 1 }}>{verdictOf(written.agrees, readBack)}</Words>
+      </View>
+    </View>
+  );
+}
+
+function verdictOf(agrees: boolean, readBack: FileSummary): string {
+  if (!agrees) return 'The file does not say what the job says, so it is held back. Try the other format.';
+  return readBack.openEnds > 0 ? 'The file agrees with the job. Some outlines are open: see Inspect under Trace.' : 'The file agrees with the job.';
+}
+
+function BundleCard({ fileName, job }: { fileName: string; job: () => Parameters<typeof packJob>[0] }) {
+  const [says, setSays] = useState<string>();
+  const [busy, setBusy] = useState(false);
+  const save = async () => {
+    setBusy(true);
+    const packed = await packJob(job(), repository);
+    setBusy(false);
+    if (packed.kind === 'refused') return setSays(sentenceFor(packed.code, packed.detail));
+    setSays(undefined);
+    saveFile(`${safeFileName(fileName)}.bryony.zip`, packed.bytes, 'application/zip');
+  };
+  return (
+    <Card width={270}>
+      <Words style={{ fontWeight: '700' }}>The whole job</Words>
+      <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>One file with the pictures and everything known and drawn. It opens again on any device.</Words>
+      <Button mode="outlined" icon="bundle" loading={busy} onPress={() => void save()} testID="save-bundle">Save bundle</Button>
+      {says ? <Words>{says}</Words> : null}
+    </Card>
+  );
+}

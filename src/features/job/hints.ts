@@ -1,0 +1,59 @@
+import type { ActiveTool } from '@/bench/tools';
+import type { FittedView } from '@/core/derive';
+import type { Job } from '@/core/job';
+import type { StepName } from './step';
+
+/** One line that says what to do now. */
+export function hintFor(step: StepName, tool: ActiveTool, fitted: FittedView | undefined, job: Job): string {
+  if (!fitted) return 'Bring in a picture of the thing to begin.';
+  switch (step) {
+    case 'sources':
+      return 'Say what kind of picture it is: that decides how far it is trusted.';
+    case 'fit':
+      return fitHint(tool, fitted);
+    case 'trace':
+      return traceHint(tool, job);
+    case 'handover':
+      return 'The file is read back before it leaves.';
+  }
+}
+
+function fitHint(tool: ActiveTool, { view }: FittedView): string {
+  const checks = view.evidence.some((evidence) => evidence.check);
+  const lengths = view.evidence.some((evidence) => !evidence.check);
+  switch (tool.name) {
+    case 'length':
+      return ['Point at one end of something you know.', 'Point at its other end.', 'Type how long it is.'][tool.state.points.length] ?? '';
+    case 'check':
+      return ['Check it: point at one end of a second known size.', 'Point at its other end.', 'Type what it should be.'][tool.state.points.length] ?? '';
+    case 'datum':
+      return ['Point at the zero.', 'Point along what is level.'][tool.state.points.length] ?? '';
+    default:
+      if (!lengths) return 'Choose Length and point at something you know.';
+      return checks ? 'Scaled and checked. Go on to Trace.' : 'Check the scale on a second size before you trust it.';
+  }
+}
+
+function traceHint(tool: ActiveTool, job: Job): string {
+  switch (tool.name) {
+    case 'chain': {
+      const { nodes, kind, through } = tool.state;
+      if (nodes.length === 0) return 'Point at where the outline begins, or at an open end to carry it on.';
+      if (kind === 'arc') return through ? 'Point at where the arc ends.' : 'Point at a place on the arc, then at its end.';
+      return kind === 'tangent' ? 'Point at where the tangent arc ends.' : kind === 'curve' ? 'Point along the curve.' : 'Point at the next corner, or on the first point to close.';
+    }
+    case 'circle':
+      return 'Point at the circle.';
+    case 'guide':
+      return 'Guides are snapped to and never leave in a file.';
+    case 'distance':
+      return 'Point at two places.';
+    case 'angle':
+      return 'Point at the corner, then along each side.';
+    case 'select':
+      if (tool.state.moving) return 'Point at where the point goes.';
+      return job.outlines.length === 0 ? 'Choose what to draw, then point along the edge.' : 'Point at an outline, then at its points.';
+    default:
+      return '';
+  }
+}

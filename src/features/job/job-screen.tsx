@@ -1,0 +1,167 @@
+import { useRouter } from 'expo-router';
+import { useCallback, useEffect, useState } from 'react';
+import { useWindowDimensions, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { Bench } from '@/bench/bench';
+import type { Session } from '@/bench/session';
+import { DeskContext, useDesk, useFitted, useJob, useSession, type Desk } from '@/bench/use-session';
+import { FitPanel, FitRow, type FitPanelName } from '@/features/calibrate/fit-panel';
+import { HandoverPanel } from '@/features/handover/handover-panel';
+import { SourcesPanel } from '@/features/sources/sources-panel';
+import { useBringIn } from '@/features/sources/use-bring-in';
+import { TracePanel } from '@/features/trace/trace-panel';
+import { TraceRow, type TracePanelName } from '@/features/trace/trace-row';
+import type { Lease } from '@/store';
+import { usePalette } from '@/ui/palette';
+import { Words } from '@/ui/text';
+import { BenchButtons } from './bench-buttons';
+import { JobBar } from './job-bar';
+import { Ledge } from './ledge';
+import { Notices } from './notices';
+import { Readout } from './readout';
+import type { StepName } from './step';
+import { Steps } from './steps';
+import { Tour } from './tour';
+import { useDeskFor } from './use-desk-for';
+import { useShortcuts } from './use-shortcuts';
+import { ViewStrip } from './view-strip';
+
+const WIDE = 900;
+
+export function JobScreen({ id }: { id: string }) {
+  const palette = usePalette();
+  const router = useRouter();
+  const state = useDeskFor(id);
+  if (state.kind === 'open') {
+    return <DeskContext.Provider value={state.desk}><JobDesk lease={state.lease} desk={state.desk} /></DeskContext.Provider>;
+  }
+  return (
+    <View style={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 14, padding: 24, backgroundColor: palette.bench }} role="main">
+      <Words>{state.kind === 'opening' ? 'Opening the job…' : 'This job is not on this device. It may have been deleted, or it lives in another browser.'}</Words>
+      {state.kind === 'missing' ? <Button mode="contained" onPress={() => router.replace('/')}>To the jobs</Button> : null}
+    </View>
+  );
+}
+
+/** The step that a job that is opened goes on with. */
+function firstStep({ jobs, session }: Desk): StepName {
+  const tool = session.getState().tool;
+  if (tool.name === 'length' || tool.name === 'check' || tool.name === 'datum') return 'fit';
+  if (tool.name === 'chain' && tool.state.nodes.length > 0) return 'trace';
+  const { job, derived } = jobs.getState();
+  if (job.sheets.length === 0) return 'sources';
+  return [...derived.views.values()].some((view) => view.fit.scaled) ? 'trace' : 'fit';
+}
+
+/** The tool that a step begins with: pointing at a length while there is none, else choosing. */
+function beginStep(step: StepName, session: Session): void {
+  const fitted = session.findFitted();
+  if (step === 'fit') session.chooseTool(fitted && !fitted.fit.scaled ? 'length' : fitted && fitted.view.evidence.every((e) => !e.check) ? 'check' : 'select');
+  else if (session.getState().tool.name !== 'select' || step === 'trace') session.chooseTool('select');
+}
+
+function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
+  const palette = usePalette();
+  const { width, height } = useWindowDimensions();
+  const wide = width >= WIDE;
+  const { jobs, session } = desk;
+  const [step, setStepState] = useState<StepName>(() => firstStep(desk));
+  const [fitPanel, setFitPanel] = useState<FitPanelName>('evidence');
+  const [tracePanel, setTracePanel] = useState<TracePanelName>('tool');
+  const [open, setOpen] = useState(false);
+  const setStep = useCallback((next: StepName) => {
+    beginStep(next, session);
+    setFitPanel('evidence');
+    setTracePanel('tool');
+    setOpen(next === 'sources' || next === 'handover');
+    setStepState(next);
+  }, [session]);
+  const bringIn = useBringIn(useCallback(() => setStep('fit'), [setStep]));
+  useShortcuts(desk);
+  // A job that is opened without scale is ready for its first length.
+  useEffect(() => {
+    if (step === 'fit' && session.getState().tool.name === 'select') beginStep('fit', session);
+  }, [session, step]);
+  const cardsShown = useCardsShown(step, open, fitPanel, tracePanel);
+  const row = step === 'fit' ? <FitRow panel={fitPanel} onPanel={(panel) => (setFitPanel(panel), setOpen(panel !== 'evidence'))} />
+    : step === 'trace' ? <TraceRow panel={tracePanel} onPanel={(panel) => (setTracePanel(panel), setOpen(panel !== 'tool'))} /> : null;
+  const cards = step === 'sources' ? <SourcesPanel bringIn={bringIn} /> : step === 'fit' ? <FitPanel panel={fitPanel} />
+    : step === 'trace' ? <TracePanel panel={tracePanel} /> : <HandoverPanel />;
+  const leave = () => jobs.getState().flush();
+  const bench = (
+    <View style={{ flex: 1, minHeight: 0 }} role="main">
+      <Bench />
+      <BenchButtons cardsOpen={cardsShown} onCards={wide ? undefined : () => setOpen(!cardsShown)} />
+      <Tour />
+      <Notices bringIn={bringIn} />
+    </View>
+  );
+  return (
+    <View style={{ flex: 1, backgroundColor: palette.bench }}>
+      <JobBar onLeave={leave} />
+      <ReadOnlyBanner lease={lease} />
+      {wide ? (
+        <View style={{ flex: 1, flexDirection: 'row', minHeight: 0 }}>
+          <View style={{ width: 196, backgroundColor: palette.paper, borderRightWidth: 1, borderRightColor: palette.rule }}>
+            <Steps step={step} onStep={setStep} wide />
+            <ViewStrip wide />
+          </View>
+          <View style={{ flex: 1, minWidth: 0 }}>
+            {bench}
+            <Readout step={step} wide />
+            <Ledge row={row} cards={cards} wide open height={height} />
+          </View>
+        </View>
+      ) : (
+        <>
+          <ViewStrip wide={false} />
+          {bench}
+          <View style={{ zIndex: 2 }}>
+            <Readout step={step} wide={false} />
+            <Ledge row={row} cards={cards} wide={false} open={cardsShown} height={height} />
+          </View>
+          <Steps step={step} onStep={setStep} wide={false} />
+        </>
+      )}
+    </View>
+  );
+}
+
+/** On a phone the cards open by themselves when there is something to answer, and else when asked. */
+function useCardsShown(step: StepName, open: boolean, fitPanel: FitPanelName, tracePanel: TracePanelName): boolean {
+  const tool = useSession((state) => state.tool);
+  const fitted = useFitted();
+  if (open || !fitted) return true;
+  if (step === 'fit') return fitPanel !== 'evidence' || ((tool.name === 'length' || tool.name === 'check') && tool.state.points.length === 2);
+  if (step === 'trace') return tracePanel !== 'tool' || (tool.name === 'select' && tool.state.outlines.length > 0) || ((tool.name === 'distance' || tool.name === 'angle') && tool.state.points.length > 1);
+  return false;
+}
+
+function ReadOnlyBanner({ lease }: { lease: Lease }) {
+  const palette = usePalette();
+  const { jobs } = useDesk();
+  const readOnly = useJob((state) => state.readOnly);
+  const saveState = useJob((state) => state.saveState);
+  const takeOver = async () => {
+    await lease.takeOver();
+    // The other window wrote its last change before it let go: what is on the device now is the job.
+    if (lease.held) window.location.reload();
+    else jobs.setState({ readOnly: true });
+  };
+  if (readOnly) {
+    return (
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, padding: 8, backgroundColor: palette.leaf }} testID="read-only">
+        <Words style={{ flex: 1 }}>Another window has this job open, so it is only shown here.</Words>
+        <Button mode="contained" compact onPress={() => void takeOver()} testID="take-over">Take over</Button>
+      </View>
+    );
+  }
+  if (saveState !== 'full' && saveState !== 'failed') return null;
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, padding: 8, backgroundColor: palette.leaf }} testID="not-saved">
+      <Words style={{ flex: 1 }}>{saveState === 'full' ? 'This device has no room left, so the last changes are not stored. They are still here: save the job as a bundle under Hand over, then delete jobs you do not need.' : 'The last changes could not be stored. They are still here: try again, or save the job as a bundle under Hand over.'}</Words>
+      <Button mode="contained" compact onPress={() => void jobs.getState().flush()}>Try again</Button>
+    </View>
+  );
+}
+

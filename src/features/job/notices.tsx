@@ -1,0 +1,51 @@
+import { useEffect, useState } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { useJob, useSession } from '@/bench/use-session';
+import type { BringIn } from '@/features/sources/use-bring-in';
+import { RoundButton } from '@/ui/ledge-button';
+import { usePalette } from '@/ui/palette';
+import { Words } from '@/ui/text';
+import { nameOfCommand, sentenceFor } from '@/ui/words';
+import { useUnits } from './use-units';
+
+const SHOWN_MS = 6000;
+
+/** What was said last: refusals of tools, undone and redone commands, how bringing in goes. At the bench's lower left. */
+export function Notices({ bringIn }: { bringIn: BringIn }) {
+  const units = useUnits();
+  const notice = useSession((state) => state.notice);
+  const lastDone = useJob((state) => state.lastDone);
+  const [text, setText] = useState<string>();
+  useEffect(() => {
+    if (notice) setText(sentenceFor(notice.code, notice.detail));
+  }, [notice]);
+  useEffect(() => {
+    if (lastDone?.way === 'undone') setText(`Undone: ${nameOfCommand(lastDone.name, units)}.`);
+    else if (lastDone?.way === 'redone') setText(`Done again: ${nameOfCommand(lastDone.name, units)}.`);
+    else setText(undefined);
+  }, [lastDone, units]);
+  useEffect(() => {
+    if (text === undefined) return;
+    const timer = setTimeout(() => setText(undefined), SHOWN_MS);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return (
+    <View style={{ position: 'absolute', left: 8, right: 64, bottom: 8, gap: 6, pointerEvents: 'box-none', alignItems: 'flex-start' }}>
+      {bringIn.doing ? <Slip text={bringIn.doing} testID="doing" action="Stop" onAction={bringIn.stop} /> : null}
+      {bringIn.said.map((sentence) => <Slip key={sentence} text={sentence} testID="said" onClose={bringIn.hush} />)}
+      {text ? <Slip text={text} testID="notice" /> : null}
+    </View>
+  );
+}
+
+function Slip({ text, testID, action, onAction, onClose }: { text: string; testID: string; action?: string; onAction?: () => void; onClose?: () => void }) {
+  const palette = usePalette();
+  return (
+    <View role="status" testID={testID} style={{ flexDirection: 'row', alignItems: 'center', gap: 6, maxWidth: 480, paddingHorizontal: 12, paddingVertical: 8, borderRadius: 8, backgroundColor: palette.ink }}>
+      <Words style={{ color: palette.paper, flexShrink: 1 }}>{text}</Words>
+      {action && onAction ? <Button compact textColor={palette.paper} onPress={onAction}>{action}</Button> : null}
+      {onClose ? <View style={{ backgroundColor: palette.paper, borderRadius: 18 }}><RoundButton icon="close" name="Put this away" size={28} onPress={onClose} /></View> : null}
+    </View>
+  );
+}

@@ -1,0 +1,73 @@
+import { useMemo } from 'react';
+import { View } from 'react-native';
+import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
+import { toolOf } from '@/bench/tools';
+import { positionSigma, measuredLength } from '@/core/calibrate';
+import { endOf, pieceLength, startOf, subtract, angleOf } from '@/core/geometry';
+import { shapeOf } from '@/core/outline';
+import { formatAngle, formatLength, formatPlusMinus } from '@/core/units';
+import { usePalette } from '@/ui/palette';
+import { Figures, Words } from '@/ui/text';
+import { hintFor } from './hints';
+import type { StepName } from './step';
+import { useUnits } from './use-units';
+
+/** Where the aim is with its plus-minus, the size on its way, and the hint for the step. */
+export function Readout({ step, wide }: { step: StepName; wide: boolean }) {
+  const palette = usePalette();
+  const fitted = useFitted();
+  const tool = useSession((state) => state.tool);
+  const job = useJob((state) => state.job);
+  const place = usePlaceText();
+  const size = useSizeText();
+  const hint = hintFor(step, tool, fitted, job);
+  return (
+    <View role="status" style={{ backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule, paddingHorizontal: 10, paddingVertical: 4, minHeight: wide ? 30 : 46, flexDirection: wide ? 'row' : 'column', gap: wide ? 18 : 0, justifyContent: wide ? 'flex-start' : 'center' }}>
+      <Words lines={1} style={{ fontSize: 13.5, lineHeight: 19 }} testID="hint">{hint}</Words>
+      <View style={{ flexDirection: 'row', gap: 14, ...(wide ? { marginLeft: 'auto' as const } : {}) }}>
+        {size ? <Figures lines={1} style={{ fontSize: 13, lineHeight: 19 }} testID="readout-size">{size}</Figures> : null}
+        <Figures quiet lines={1} style={{ fontSize: 13, lineHeight: 19 }} testID="readout-place">{place}</Figures>
+      </View>
+    </View>
+  );
+}
+
+function usePlaceText(): string {
+  const fitted = useFitted();
+  const units = useUnits();
+  const aim = useSession((state) => state.aim);
+  return useMemo(() => {
+    if (!aim || !fitted) return '';
+    if (!fitted.fit.scaled) return 'no scale yet';
+    const sigma = positionSigma(fitted.fit, { at: aim.sheet, sigma: aim.sigma });
+    return `across ${formatLength(aim.plane[0], units)}, up ${formatLength(aim.plane[1], units)} ${formatPlusMinus(sigma, units)}`;
+  }, [aim, fitted, units]);
+}
+
+/** The length and angle of the segment on its way, the radius of a circle, or the span between two places. */
+function useSizeText(): string {
+  const { session } = useDesk();
+  const fitted = useFitted();
+  const units = useUnits();
+  const tool = useSession((state) => state.tool);
+  const aim = useSession((state) => state.aim);
+  return useMemo(() => {
+    const context = session.findContext();
+    if (!context || !fitted || !aim) return '';
+    const preview = toolOf(tool).preview(tool.state, aim, context);
+    const scaled = fitted.fit.scaled;
+    if ('points' in tool.state && preview.span) {
+      const [a, b] = tool.state.points;
+      if (!a || !scaled) return '';
+      const { value, sigma } = measuredLength(fitted.fit, a, b ?? { at: aim.sheet, sigma: aim.sigma });
+      return formatLength(value, units, sigma);
+    }
+    const outline = preview.outlines[0];
+    const piece = outline && shapeOf(outline, fitted.placing).pieces.at(-1);
+    if (!piece) return '';
+    const length = (mm: number) => (scaled ? formatLength(mm, units) : 'no scale yet');
+    if (outline.shape === 'circle') return piece.kind === 'arc' ? `diameter ${length(2 * piece.radius)}` : '';
+    const angle = formatAngle(angleOf(subtract(endOf(piece), startOf(piece))));
+    return piece.kind === 'arc' ? `radius ${length(piece.radius)}, along ${length(pieceLength(piece))}` : `${length(pieceLength(piece))} at ${angle}`;
+  }, [session, fitted, aim, tool, units]);
+}

@@ -1,0 +1,43 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { useJob } from '@/bench/use-session';
+import type { Derived } from '@/core/derive';
+import type { Job } from '@/core/job';
+import { Icon } from '@/ui/icon';
+import { RoundButton } from '@/ui/ledge-button';
+import { usePalette } from '@/ui/palette';
+import { Words } from '@/ui/text';
+
+interface TourStop {
+  readonly says: string;
+  readonly isDone: (job: Job, derived: Derived) => boolean;
+}
+
+/** The short guided paths of demo jobs, by the name that the job carries. */
+const TOURS: Readonly<Record<string, readonly TourStop[]>> = {
+  blade: [
+    { says: 'Fit: point at the middle of the card’s two short sides and type 85.6.', isDone: (job) => job.views.some((view) => view.evidence.some((e) => !e.check)) },
+    { says: 'Check: point at the strokes 20 and 260 of the rule and type 240.', isDone: (job) => job.views.some((view) => view.evidence.some((e) => e.check)) },
+    { says: 'Trace: follow the edge of the blade and close it, then its holes.', isDone: (job, derived) => [...derived.shapes.values()].some((shape) => shape.closed) && job.outlines.length > 1 },
+    { says: 'Hand over: save the file, ready to cut.', isDone: () => false },
+  ],
+};
+
+/** The next stop of a demo's path, until it is put away. */
+export function Tour() {
+  const palette = usePalette();
+  const job = useJob((state) => state.job);
+  const derived = useJob((state) => state.derived);
+  const [away, setAway] = useState(false);
+  const stops = TOURS[job.tour ?? ''];
+  const index = stops?.findIndex((stop) => !stop.isDone(job, derived)) ?? -1;
+  const stop = stops?.[index];
+  if (!stop || away) return null;
+  return (
+    <View style={{ position: 'absolute', left: 8, right: 8, top: 8, maxWidth: 460, flexDirection: 'row', alignItems: 'center', gap: 8, paddingLeft: 12, borderRadius: 8, backgroundColor: palette.paper, borderWidth: 1, borderColor: palette.straw }} testID="tour">
+      <Icon name="pencil" color={palette.straw} size={18} />
+      <Words style={{ flex: 1, fontSize: 13.5, lineHeight: 18, paddingVertical: 6 }}>{`${index + 1} of ${stops!.length}. ${stop.says}`}</Words>
+      <RoundButton icon="close" name="Put the path away" size={36} onPress={() => setAway(true)} />
+    </View>
+  );
+}

@@ -1,0 +1,54 @@
+import { useQuery } from '@tanstack/react-query';
+import { Image, Pressable, ScrollView, View } from 'react-native';
+import { useDesk, useJob, useSession } from '@/bench/use-session';
+import { formatPlusMinus } from '@/core/units';
+import { openPicture, repository } from '@/store';
+import { Icon } from '@/ui/icon';
+import { usePalette } from '@/ui/palette';
+import { Figures, Words } from '@/ui/text';
+import { pictureWorker } from '@/workers';
+import { useUnits } from './use-units';
+
+/** The views as small pictures, each with its fit: "±0.3 mm", "no scale yet", a padlock when it is locked. */
+export function ViewStrip({ wide }: { wide: boolean }) {
+  const palette = usePalette();
+  const { session } = useDesk();
+  const units = useUnits();
+  const views = useJob((state) => state.job.views);
+  const derived = useJob((state) => state.derived);
+  const current = useSession((state) => state.viewId);
+  if (views.length === 0) return null;
+  return (
+    <ScrollView horizontal={!wide} style={{ flexGrow: wide ? 1 : 0, backgroundColor: palette.paper, borderBottomWidth: wide ? 0 : 1, borderBottomColor: palette.rule }} contentContainerStyle={{ padding: 6, gap: 6 }} role="navigation" aria-label="Views" showsHorizontalScrollIndicator={false}>
+      {views.map((view) => {
+        const fitted = derived.views.get(view.id);
+        const fit = fitted?.sigma === undefined ? 'no scale yet' : formatPlusMinus(fitted.sigma, units);
+        return (
+          <Pressable key={view.id} accessibilityRole="button" aria-current={view.id === current} accessibilityLabel={`${view.name}, ${fit}${view.locked ? ', locked' : ''}`} onPress={() => session.chooseView(view.id)}
+            style={{ flexDirection: 'row', gap: 8, alignItems: 'center', padding: 3, paddingRight: 10, borderRadius: 6, borderWidth: 1, borderColor: view.id === current ? palette.hedge : palette.rule, backgroundColor: view.id === current ? palette.leaf : palette.paper }}>
+            <Thumbnail hash={fitted?.sheet.picture ?? ''} />
+            <View style={{ maxWidth: 120 }}>
+              <Words lines={1} style={{ fontSize: 13, lineHeight: 17 }}>{view.name}</Words>
+              <View style={{ flexDirection: 'row', alignItems: 'center', gap: 3 }}>
+                <Figures style={{ fontSize: 12, lineHeight: 15 }} testID="view-fit">{fit}</Figures>
+                {view.locked ? <Icon name="lock" color={palette.ink} size={13} /> : null}
+              </View>
+            </View>
+          </Pressable>
+        );
+      })}
+    </ScrollView>
+  );
+}
+
+function Thumbnail({ hash }: { hash: string }) {
+  const palette = usePalette();
+  const { data } = useQuery({ queryKey: ['thumbnail', hash], queryFn: () => makeThumbnail(hash), staleTime: Infinity });
+  return <View style={{ width: 48, height: 36, borderRadius: 3, overflow: 'hidden', backgroundColor: palette.bench }}>{data ? <Image source={{ uri: data }} style={{ width: 48, height: 36 }} resizeMode="cover" accessible={false} /> : null}</View>;
+}
+
+async function makeThumbnail(hash: string): Promise<string | null> {
+  if (!hash || !(await openPicture(hash, repository))) return null;
+  const made = await pictureWorker.call('thumbnail', { hash, size: 120 });
+  return made.kind === 'done' ? made.value : null;
+}

@@ -1,0 +1,90 @@
+import { useRouter } from 'expo-router';
+import { useRef, useState } from 'react';
+import { ScrollView, View } from 'react-native';
+import { Button, Snackbar } from 'react-native-paper';
+import type { Imported, JobCard } from '@/store';
+import { usePalette } from '@/ui/palette';
+import { Title, Words } from '@/ui/text';
+import { sentenceFor } from '@/ui/words';
+import { JobCardView } from './job-card-view';
+import { DEMO_JOBS, useJobActions, useJobCards } from './use-jobs';
+
+/** How long a deleted job can be brought back before it is really gone. */
+const UNDO_MS = 8000;
+
+/** The first screen: the jobs on this device, new ones, bundles, demos. */
+export function JobsScreen() {
+  const palette = usePalette();
+  const router = useRouter();
+  const { data: cards } = useJobCards();
+  const actions = useJobActions();
+  const [notice, setNotice] = useState<string>();
+  const [deleted, setDeleted] = useState<JobCard>();
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const bundleInput = useRef<HTMLInputElement>(null);
+
+  const open = (id: string) => router.push(`/job/${id}`);
+  const taken = (outcome: Imported) => (outcome.kind === 'done' ? open(outcome.id) : setNotice(sentenceFor(outcome.code, outcome.detail)));
+  const remove = (card: JobCard) => {
+    clearTimeout(timer.current);
+    if (deleted) actions.remove.mutate(deleted.id);
+    setDeleted(card);
+    timer.current = setTimeout(() => {
+      actions.remove.mutate(card.id);
+      setDeleted(undefined);
+    }, UNDO_MS);
+  };
+  const undoDelete = () => {
+    clearTimeout(timer.current);
+    setDeleted(undefined);
+  };
+  const shown = (cards ?? []).filter((card) => card.id !== deleted?.id);
+
+  return (
+    <View style={{ flex: 1, backgroundColor: palette.bench }}>
+      <ScrollView contentContainerStyle={{ padding: 16, gap: 18, maxWidth: 1080, width: '100%', alignSelf: 'center' }} role="main">
+        <View style={{ gap: 2, marginTop: 8 }}>
+          <Title>Bryony</Title>
+          <Words quiet>Pictures of a thing become outlines of true size.</Words>
+        </View>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+          <Button mode="contained" icon="picture" onPress={() => actions.create.mutate(nextName(cards ?? []), { onSuccess: open })} testID="new-job">New job</Button>
+          <Button mode="outlined" icon="bundle" onPress={() => bundleInput.current?.click()} testID="open-bundle" loading={actions.openFile.isPending}>Open a bundle</Button>
+          <input ref={bundleInput} type="file" accept=".zip,.bryony" hidden aria-label="Bundle file" data-testid="bundle-file"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              event.target.value = '';
+              if (file) actions.openFile.mutate(file, { onSuccess: taken });
+            }} />
+        </View>
+        {cards && shown.length === 0 ? <Words quiet>No jobs yet. Begin one with your own pictures, or try the demo below.</Words> : null}
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }} testID="jobs">
+          {shown.map((card) => (
+            <JobCardView key={card.id} card={card} onOpen={() => open(card.id)} onDelete={() => remove(card)}
+              onDuplicate={() => actions.duplicate.mutate(card.id)} onRename={(name) => actions.rename.mutate({ id: card.id, name })} />
+          ))}
+        </View>
+        <View style={{ gap: 10 }}>
+          <Title level={2}>Try it on a demo</Title>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }}>
+            {DEMO_JOBS.map((demo) => (
+              <View key={demo.name} style={{ width: 340, maxWidth: '100%', backgroundColor: palette.paper, borderRadius: 10, padding: 14, gap: 8, borderWidth: 1, borderColor: palette.rule }}>
+                <Words style={{ fontWeight: '700' }}>{demo.title}</Words>
+                <Words quiet>{demo.says}</Words>
+                <Button mode="outlined" testID={`demo-${demo.name}`} loading={actions.openDemo.isPending && actions.openDemo.variables?.name === demo.name}
+                  onPress={() => actions.openDemo.mutate(demo, { onSuccess: taken })} accessibilityLabel={`Open the demo ${demo.title}`}>Open</Button>
+              </View>
+            ))}
+          </View>
+        </View>
+      </ScrollView>
+      <Snackbar visible={deleted !== undefined} duration={UNDO_MS} onDismiss={() => undefined} action={{ label: 'Bring it back', onPress: undoDelete }}>{`Deleted “${deleted?.name ?? ''}”.`}</Snackbar>
+      <Snackbar visible={notice !== undefined && deleted === undefined} duration={9000} onDismiss={() => setNotice(undefined)} action={{ label: 'Close', onPress: () => setNotice(undefined) }}>{notice ?? ''}</Snackbar>
+    </View>
+  );
+}
+
+function nextName(cards: readonly JobCard[]): string {
+  const names = new Set(cards.map((card) => card.name));
+  for (let i = 1; ; i++) if (!names.has(`Job ${i}`)) return `Job ${i}`;
+}

@@ -1,0 +1,35 @@
+import { useState } from 'react';
+import type { CircleState } from '@/bench/tools';
+import { useDesk, useFitted, useSession } from '@/bench/use-session';
+import { formatLength, parseSize } from '@/core/units';
+import { useUnits } from '@/features/job/use-units';
+import { Card } from '@/ui/card';
+import { Choice } from '@/ui/ledge-button';
+import { Words } from '@/ui/text';
+import { WrittenField } from '@/ui/written-field';
+
+const MODES = [['rim', 'Centre and rim'], ['two', 'Across'], ['three', 'Three on the rim']] as const;
+const HINTS = { rim: ['Point at the centre.', 'Point at the rim, or type the diameter.'], two: ['Point at one side.', 'Point at the side across, or type the diameter.'], three: ['Point at the rim.', 'Again, elsewhere on the rim.', 'And once more.'] };
+
+/** How the circle is drawn, and its typed diameter. */
+export function CirclePanel({ state }: { state: CircleState }) {
+  const { session } = useDesk();
+  const fitted = useFitted();
+  const units = useUnits();
+  const aim = useSession((current) => current.aim);
+  const [text, setText] = useState('');
+  const parse = (written: string) => parseSize(written, units.style);
+  return (
+    <Card width={340}>
+      <Choice name="How the circle is drawn" value={state.mode} options={MODES} onChange={(mode) => session.setTool({ name: 'circle', state: { mode, places: [] } })} />
+      <Words quiet>{HINTS[state.mode][state.places.length] ?? ''}</Words>
+      {state.places.length === 1 && state.mode !== 'three' && fitted?.fit.scaled ? (
+        <WrittenField label="Diameter" value={text} onChange={setText} parse={parse} echo={({ mm }) => formatLength(mm, units)} testID="circle-diameter"
+          onSubmit={({ mm }) => {
+            session.input({ kind: 'typed', length: mm, aim });
+            setText('');
+          }} />
+      ) : null}
+    </Card>
+  );
+}

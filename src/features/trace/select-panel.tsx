@@ -1,0 +1,88 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { findSelectedChain, type SelectState } from '@/bench/tools';
+import { useDesk, useFitted, useJob } from '@/bench/use-session';
+import { moveToLayer, removeOutlines, type Command } from '@/core/job';
+import { parseLength } from '@/core/units';
+import { useUnits } from '@/features/job/use-units';
+import { Card } from '@/ui/card';
+import { Choice, LedgeButton } from '@/ui/ledge-button';
+import { Words } from '@/ui/text';
+import { WrittenField } from '@/ui/written-field';
+import { duplicate, findClosing, findNodeDeleted, moveBy, nodeAdded, smoothSet } from './edit-actions';
+import { OutlineFiguresCard } from './outline-figures-card';
+
+/** What can be done with what is selected. */
+export function SelectPanel({ state }: { state: SelectState }) {
+  const { session, jobs } = useDesk();
+  const fitted = useFitted();
+  const job = useJob((current) => current.job);
+  if (!fitted) return null;
+  const outlines = job.outlines.filter((outline) => state.outlines.includes(outline.id));
+  const chain = findSelectedChain(state, { job });
+  const node = chain?.nodes.find((other) => other.id === state.node);
+  const set = (change: Partial<SelectState>) => session.setTool({ name: 'select', state: { ...state, ...change } });
+  const run = (command: Command | undefined, refusal: string) => (command ? jobs.getState().run(command) : session.say(refusal));
+  if (outlines.length === 0) {
+    return (
+      <Card width={320}>
+        <Words quiet>{job.outlines.length === 0 ? 'Nothing is drawn yet. Choose Line, Arc, Curve or Circle and point along the edge.' : 'Point at an outline to choose it.'}</Words>
+        {job.outlines.length > 1 ? <Button mode="outlined" onPress={() => set({ outlines: job.outlines.map((outline) => outline.id) })} testID="select-all">Choose all</Button> : null}
+      </Card>
+    );
+  }
+  const remove = () => {
+    if (node && chain) run(findNodeDeleted(chain, node.id), 'node-needed');
+    else run(removeOutlines(state.outlines), 'node-needed');
+    set(node ? { node: undefined } : { outlines: [], segment: undefined });
+  };
+  return (
+    <>
+      <Card width={380}>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+          <LedgeButton icon="trash" label="Delete" name={node ? 'Delete the point' : 'Delete the outline'} onPress={remove} testID="edit-delete" />
+          <LedgeButton icon="copy" label="Duplicate" onPress={() => {
+            const { command, ids } = duplicate(outlines);
+            run(command, '');
+            set({ outlines: ids, node: undefined, segment: undefined });
+          }} testID="edit-duplicate" />
+          <LedgeButton icon="layers" label="Several" name="Choose several outlines" chosen={state.several} onPress={() => set({ several: !state.several, node: undefined })} testID="edit-several" />
+          {chain && !chain.closed ? <LedgeButton icon="loop" label="Close" onPress={() => run(findClosing(chain, fitted), 'outline-too-short-to-close')} testID="edit-close" /> : null}
+          {chain && state.segment ? <LedgeButton icon="plus" label="Add point" onPress={() => {
+            run(nodeAdded(chain, state.segment!, fitted), '');
+            set({ segment: undefined });
+          }} testID="edit-add" /> : null}
+          {chain && node ? <LedgeButton icon="curve" label={node.smooth ? 'Corner' : 'Smooth'} name={node.smooth ? 'Turn into a corner' : 'Turn into a smooth point'} onPress={() => run(smoothSet(chain, node.id, !node.smooth), '')} testID="edit-smooth" /> : null}
+          {node ? <LedgeButton icon="right" label="Move" name="Point at where the point goes" chosen={state.moving} onPress={() => set({ moving: !state.moving })} testID="edit-move" /> : null}
+        </View>
+        {fitted.fit.scaled ? <MoveBy onMove={(by) => run(moveBy(outlines, by, fitted), '')} /> : null}
+        {job.layers.length > 1 ? (
+          <Choice name="Layer of what is chosen" value={outlines[0]!.layer} options={job.layers.map((layer) => [layer.id, layer.name] as const)} onChange={(layer) => run(moveToLayer(state.outlines, layer), '')} />
+        ) : null}
+      </Card>
+      {outlines.length === 1 ? <OutlineFiguresCard outline={outlines[0]!} fitted={fitted} /> : null}
+    </>
+  );
+}
+
+/** Moves by typed amounts, across and up. */
+function MoveBy({ onMove }: { onMove: (by: readonly [number, number]) => void }) {
+  const units = useUnits();
+  const [across, setAcross] = useState('');
+  const [up, setUp] = useState('');
+  const parse = (text: string) => parseLength(text, units.style);
+  const submit = () => {
+    const [x, y] = [across, up].map((text) => (text.trim() === '' ? { ok: true as const, value: { mm: 0 } } : parse(text)));
+    if (!x!.ok || !y!.ok || (x!.value.mm === 0 && y!.value.mm === 0)) return;
+    onMove([x!.value.mm, y!.value.mm]);
+    setAcross('');
+    setUp('');
+  };
+  return (
+    <View style={{ flexDirection: 'row', gap: 8 }}>
+      <WrittenField label="Move across" value={across} onChange={setAcross} parse={parse} onSubmit={submit} testID="move-across" />
+      <WrittenField label="Move up" value={up} onChange={setUp} parse={parse} onSubmit={submit} testID="move-up" />
+    </View>
+  );
+}

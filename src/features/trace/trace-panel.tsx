@@ -1,0 +1,31 @@
+import { useSession } from '@/bench/use-session';
+import { ChainPanel } from './chain-panel';
+import { CheckPanel } from './check-panel';
+import { CirclePanel } from './circle-panel';
+import { GuidePanel } from './guide-panel';
+import { LayersPanel } from './layers-panel';
+import { MeasurePanel } from './measure-panel';
+import { SelectPanel } from './select-panel';
+import type { TracePanelName } from './trace-row';
+
+/** What the tool in hand, or the opened panel, offers. */
+export function TracePanel({ panel }: { panel: TracePanelName }) {
+  const tool = useSession((state) => state.tool);
+  if (panel === 'layers') return <LayersPanel />;
+  if (panel === 'check') return <CheckPanel />;
+  switch (tool.name) {
+    case 'chain':
+      return <ChainPanel state={tool.state} />;
+    case 'circle':
+      return <CirclePanel state={tool.state} />;
+    case 'guide':
+      return <GuidePanel state={tool.state} />;
+    case 'distance':
+    case 'angle':
+      return <MeasurePanel tool={tool.name} state={tool.state} />;
+    case 'select':
+      return <SelectPanel state={tool.state} />;
+    default:
+      return null;
+  }
+}

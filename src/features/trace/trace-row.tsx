@@ -1,0 +1,44 @@
+import { useDesk, useSession } from '@/bench/use-session';
+import { startTool, type ActiveTool, type ToolName } from '@/bench/tools';
+import type { SegmentKind } from '@/core/outline';
+import { LedgeButton } from '@/ui/ledge-button';
+import type { IconName } from '@/ui/icon';
+
+export type TracePanelName = 'tool' | 'layers' | 'check';
+
+const SEGMENTS: readonly { readonly kind: SegmentKind; readonly icon: IconName; readonly label: string; readonly name: string }[] = [
+  { kind: 'line', icon: 'line', label: 'Line', name: 'Straight line' }, { kind: 'arc', icon: 'arc', label: 'Arc', name: 'Arc through three points' },
+  { kind: 'tangent', icon: 'tangent', label: 'Tangent', name: 'Arc tangent to the segment before' }, { kind: 'curve', icon: 'curve', label: 'Curve', name: 'Curve through points' },
+];
+
+/** The row of what can be drawn, chosen and inspected. Another kind of segment carries on the outline that is being drawn. */
+export function TraceRow({ panel, onPanel }: { panel: TracePanelName; onPanel: (panel: TracePanelName) => void }) {
+  const { session } = useDesk();
+  const tool = useSession((state) => state.tool);
+  const choose = (next: ActiveTool) => {
+    onPanel('tool');
+    session.setTool(next);
+  };
+  const start = (name: ToolName) => () => {
+    onPanel('tool');
+    session.chooseTool(name);
+  };
+  const chooseSegment = (kind: SegmentKind) => () => {
+    const base = tool.name === 'chain' ? tool : (startTool('chain') as Extract<ActiveTool, { name: 'chain' }>);
+    choose({ name: 'chain', state: { ...base.state, kind, through: undefined } });
+  };
+  const isTool = panel === 'tool';
+  return (
+    <>
+      <LedgeButton icon="select" label="Select" chosen={isTool && tool.name === 'select'} onPress={start('select')} testID="tool-select" />
+      {SEGMENTS.map(({ kind, icon, label, name }) => (
+        <LedgeButton key={kind} icon={icon} label={label} name={name} chosen={isTool && tool.name === 'chain' && tool.state.kind === kind} onPress={chooseSegment(kind)} testID={`tool-${kind}`} />
+      ))}
+      <LedgeButton icon="circle" label="Circle" chosen={isTool && tool.name === 'circle'} onPress={start('circle')} testID="tool-circle" />
+      <LedgeButton icon="guide" label="Guide" chosen={isTool && tool.name === 'guide'} onPress={start('guide')} testID="tool-guide" />
+      <LedgeButton icon="measure" label="Measure" chosen={isTool && (tool.name === 'distance' || tool.name === 'angle')} onPress={start('distance')} testID="tool-measure" />
+      <LedgeButton icon="layers" label="Layers" chosen={panel === 'layers'} onPress={() => onPanel(panel === 'layers' ? 'tool' : 'layers')} testID="panel-layers" />
+      <LedgeButton icon="inspect" label="Inspect" name="Find what keeps an outline from being cut" chosen={panel === 'check'} onPress={() => onPanel(panel === 'check' ? 'tool' : 'check')} testID="panel-check" />
+    </>
+  );
+}

@@ -1,0 +1,63 @@
+import { createDeriver } from '@/core/derive';
+import type { Job } from '@/core/job';
+import { fileWorker, pictureWorker, type BundleData } from '@/workers';
+import { newId } from './ids';
+import { jobCardOf } from './job-card';
+import type { JobRepository } from './repository';
+import { isStorageFull } from './storage';
+
+export type Imported = { readonly kind: 'done'; readonly id: string } | { readonly kind: 'refused'; readonly code: string; readonly detail: Readonly<Record<string, string | number>> };
+
+/** The whole job as one file. Refused when a picture is missing on this device. */
+export async function packJob(job: Job, repository: JobRepository): Promise<{ kind: 'done'; bytes: ArrayBuffer } | Extract<Imported, { kind: 'refused' }>> {
+  const pictures: { hash: string; bytes: ArrayBuffer }[] = [];
+  for (const hash of new Set(job.sheets.map((sheet) => sheet.picture))) {
+    const bytes = await repository.pictures.get(hash);
+    if (!bytes) return { kind: 'refused', code: 'picture-missing', detail: {} };
+    pictures.push({ hash, bytes });
+  }
+  const written = await fileWorker.call('writeBundle', { job, pictures });
+  return written.kind === 'done' ? { kind: 'done', bytes: written.value } : { kind: 'refused', code: 'worker-died', detail: {} };
+}
+
+export async function openBundle(bytes: ArrayBuffer, repository: JobRepository): Promise<Imported> {
+  const read = await fileWorker.call('readBundle', { bytes });
+  if (read.kind !== 'done') return { kind: 'refused', code: read.kind === 'failed' ? read.code : 'cancelled', detail: read.kind === 'failed' ? read.detail : {} };
+  return storeJob(read.value, repository);
+}
+
+/**
+ * Puts a job with its pictures on the device. A job that is here already is stored beside it under a new id. All or
+ * nothing: the job is written last, and pictures without a job are swept away.
+ */
+export async function storeJob({ job, pictures }: BundleData, repository: JobRepository): Promise<Imported> {
+  try {
+    for (const { hash, bytes } of pictures) await repository.pictures.put(hash, bytes);
+    const taken = (await repository.listCards()).some((card) => card.id === job.id);
+    const stored: Job = taken ? { ...job, id: newId() } : job;
+    const thumbnail = await thumbnailOf(stored, repository);
+    await repository.create(stored, jobCardOf(stored, createDeriver()(stored), new Date(), thumbnail));
+    return { kind: 'done', id: stored.id };
+  } catch (problem) {
+    await repository.remove('nothing').catch(() => undefined);
+    return { kind: 'refused', code: isStorageFull(problem) ? 'storage-full' : 'storage-failed', detail: {} };
+  }
+}
+
+/** A small picture of the job's first sheet, as a data address. */
+export async function thumbnailOf(job: Job, repository: JobRepository): Promise<string | undefined> {
+  const hash = job.sheets[0]?.picture;
+  if (!hash || !(await openPicture(hash, repository))) return undefined;
+  const made = await pictureWorker.call('thumbnail', { hash, size: 240 });
+  return made.kind === 'done' ? made.value : undefined;
+}
+
+/** Makes sure that the picture worker holds a picture; false when it is not on this device or cannot be read. */
+export async function openPicture(hash: string, repository: JobRepository): Promise<boolean> {
+  const held = await pictureWorker.call('hasPicture', { hash });
+  if (held.kind === 'done' && held.value) return true;
+  const bytes = await repository.pictures.get(hash);
+  if (!bytes) return false;
+  const opened = await pictureWorker.call('open', { bytes }, { transfer: [bytes] });
+  return opened.kind === 'done';
+}

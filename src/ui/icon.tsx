@@ -1,0 +1,31 @@
+/** Our own icons: strokes on a 24 × 24 field, round ends, drawn for this bench. */
+const PATHS = {
+  back: 'M14 5l-7 7l7 7', undo: 'M8 5L4 9l4 4M4 9h9a6 6 0 010 12h-4', redo: 'M16 5l4 4l-4 4M20 9h-9a6 6 0 000 12h4', more: 'M5 12h.01M12 12h.01M19 12h.01',
+  up: 'M12 19V5M6 11l6-6l6 6', down: 'M12 5v14M6 13l6 6l6-6', left: 'M19 12H5M11 6l-6 6l6 6', right: 'M5 12h14M13 6l6 6l-6 6',
+  plus: 'M12 5v14M5 12h14', minus: 'M5 12h14', close: 'M6 6l12 12M18 6L6 18', tick: 'M5 13l4 4L19 7', picture: 'M4 5h16v14H4zM4 16l5-5l4 4l3-3l4 4',
+  trash: 'M5 7h14M10 7V4h4v3M7 7l1 13h8l1-13', lock: 'M6 11h12v9H6zM8 11V8a4 4 0 018 0v3', unlock: 'M6 11h12v9H6zM8 11V8a4 4 0 017-2.6',
+  eye: 'M3 12c3-5 6-7 9-7s6 2 9 7c-3 5-6 7-9 7s-6-2-9-7zM12 9.5v5M9.5 12h5', hide: 'M3 12c2 3.5 5 5.5 9 5.5s7-2 9-5.5M6 16l-2 2.5M12 17.5v3M18 16l2 2.5',
+  length: 'M4 8v8M20 8v8M4 12h16M2.5 17.5l3-3M18.5 17.5l3-3', check: 'M4 7v10M20 7v10M4 12h3M9 12h2M13 12h2M17 12h3M8 19l2.5 2.5L16 17', level: 'M3 17h18M6 17v-3M18 17v-3M12 4v9',
+  look: 'M4 7h9M17 7h3M15 4v6M4 17h3M11 17h9M9 14v6', height: 'M4 20h16M7 20V9h10v11M12 7V3M10 5l2-2l2 2',
+  select: 'M6 4l4.5 15l2.5-6l6-2z', line: 'M5 19L19 5M3.5 17.5h3v3h-3zM17.5 3.5h3v3h-3z', arc: 'M4 18A14 14 0 0120 18M3 17h2v2H3zM19 17h2v2h-2zM11 12h2v2h-2z',
+  tangent: 'M3 19h8a8 8 0 008-8V5M10 18h2v2h-2z', curve: 'M3 18c4-14 8 6 11-4s4-9 7-9M3 18h.01', circle: 'M12 4a8 8 0 100 16a8 8 0 100-16M12 11v2M11 12h2', guide: 'M3 16L21 8M3 16l2-1M8 13.8l2-1M14 11.2l2-1',
+  measure: 'M4 15L15 4l5 5L9 20zM8 11l2 2M11 8l3 3M14 5l2 2', layers: 'M12 4l9 5l-9 5l-9-5zM3 14l9 5l9-5', inspect: 'M4 6h10M4 12h7M4 18h5M14 16l2.5 2.5L21 13',
+  file: 'M6 3h8l4 4v14H6zM14 3v4h4M9 13h6M9 17h6', bundle: 'M4 8l8-4l8 4v9l-8 4l-8-4zM4 8l8 4l8-4M12 12v9', copy: 'M8 8h12v12H8zM16 8V4H4v12h4', pencil: 'M5 19l1-4L16 5l3 3L9 18zM14 7l3 3',
+  zoomin: 'M10.5 4a6.5 6.5 0 100 13a6.5 6.5 0 100-13M15.5 15.5L21 21M7.5 10.5h6M10.5 7.5v6', zoomout: 'M10.5 4a6.5 6.5 0 100 13a6.5 6.5 0 100-13M15.5 15.5L21 21M7.5 10.5h6', whole: 'M4 9V4h5M20 9V4h-5M4 15v5h5M20 15v5h-5',
+  magnet: 'M6 4v8a6 6 0 0012 0V4M6 8h4M14 8h4M10 4v8a2 2 0 004 0V4', loop: 'M6 7h9a4 4 0 014 4v2a4 4 0 01-4 4H6M9 4L6 7l3 3M6 13h.01', stepback: 'M18 6L9 12l9 6M6 6v12', camera: 'M4 8h4l2-3h4l2 3h4v11H4zM12 10a3.5 3.5 0 100 7a3.5 3.5 0 100-7',
+  sources: 'M4 6h12v12H4zM8 3h12v12', fit: 'M4 20L20 4M4 20v-5M4 20h5M9 15l2 2M12 12l2 2M15 9l2 2', trace: 'M4 18C8 6 12 20 20 6M3 17h2v2H3zM19 5h2v2h-2z', handover: 'M12 3v12M7 10l5 5l5-5M4 20h16', warn: 'M12 4l9 16H3zM12 10v5M12 17.5v.01',
+} as const;
+
+export type IconName = keyof typeof PATHS;
+
+export function Icon({ name, color, size = 22 }: { name: IconName; color: string; size?: number }) {
+  return (
+    <svg width={size} height={size} viewBox="0 0 24 24" fill="none" stroke={color} strokeWidth={1.8} strokeLinecap="round" strokeLinejoin="round" aria-hidden>
+      <path d={PATHS[name]} />
+    </svg>
+  );
+}
+
+export function isIconName(name: unknown): name is IconName {
+  return typeof name === 'string' && Object.hasOwn(PATHS, name);
+}

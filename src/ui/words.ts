@@ -1,0 +1,104 @@
+import type { SnapKind } from '@/core/outline';
+import type { CommandName } from '@/core/job';
+import { formatLength, type Units } from '@/core/units';
+
+type Detail = Readonly<Record<string, string | number>>;
+
+const SNAPS: Readonly<Record<SnapKind, string>> = {
+  end: 'end', crossing: 'crossing', middle: 'middle', centre: 'centre', quadrant: 'quadrant', guide: 'guide', nearest: 'on the outline',
+};
+
+export const wordForSnap = (snap: SnapKind): string => SNAPS[snap];
+
+/** What happened and what to do, for every code that the core, the workers, the store and the tools give. */
+const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
+  'length-empty': () => 'Type the length, for example 85.6 mm or 5/16 in.',
+  'not-understood': ({ text }) => `“${text}” is not a length that Bryony can read. Try 412 mm, 14", 5/16 in or 1' 4 1/2".`,
+  'number-ambiguous': ({ text }) => `“${text}” can be read two ways. Write it without the comma, or with a point for the decimals.`,
+  'number-not-understood': ({ text }) => `“${text}” is not a number that Bryony can read. Check its commas and points.`,
+  'number-expected': ({ text }) => `A number is missing before “${text}”.`,
+  'written-length-ends-early': () => 'Something is missing at the end. Finish the sum, or take the last sign away.',
+  'length-times-length': () => 'Two lengths multiplied make an area. Give a unit to one of them only.',
+  'length-divided-by-length': () => 'A length divided by a length is no length. Take one unit away.',
+  'divided-by-zero': () => 'Nothing can be divided by zero. Check the number after the stroke.',
+  'bracket-not-closed': () => 'A bracket is not closed.',
+  'unit-unclear': () => 'Several units are mixed with a bare number. Give every number its unit.',
+  'plus-minus-not-positive': () => 'The plus-minus must be larger than zero, or left out.',
+  'length-not-positive': () => 'A size must be larger than zero.',
+  'angle-empty': () => 'Type an angle, for example 45 or 3 in 12.',
+  'angle-not-understood': ({ text }) => `“${text}” is not an angle that Bryony can read. Try 45, 12.5° or 3 in 12.`,
+
+  'points-the-same': () => 'Both points are in the same place. Point at two places that are apart.',
+  'points-in-a-line': () => 'Those three points lie in a line, and no circle goes through them. Move one aside.',
+  'arc-in-a-line': () => 'Those three points lie in a line, so there is no arc. Move one aside, or draw a line.',
+  'tangent-straight-behind': () => 'That point lies straight behind the last segment, and no arc gets there. Point elsewhere.',
+  'tangent-needs-a-segment': () => 'A tangent arc leans on the segment before it. Draw a line or an arc first.',
+  'outline-needs-two-points': () => 'An outline needs at least two points. Set another one, or cancel.',
+  'outline-too-short-to-close': () => 'There is too little to close: an outline needs three points, or two and an arc.',
+  'point-first': () => 'Set a point first; the typed size goes on from there.',
+  'point-the-way': () => 'Point in the direction that the typed length should take.',
+  'scale-first': () => 'There is no scale yet, so a typed size has no meaning. Set the scale under Fit first.',
+  'guide-first': () => 'Set a guide first; the typed offset stands it aside.',
+  'read-only': () => 'Another window writes this job, so nothing can be changed here. Take over to go on.',
+  'node-needed': () => 'An outline keeps at least two points. Delete the whole outline instead.',
+
+  'picture-empty': ({ name }) => `“${name}” is empty: the file holds no bytes. Send or copy it again.`,
+  'picture-not-understood': ({ name }) => `“${name}” is not a picture, whatever its name says. Choose a JPEG, PNG, WebP, GIF or BMP.`,
+  'picture-kind-not-read': ({ name, kind }) => `“${name}” is a ${String(kind).toUpperCase()} file, which Bryony does not read yet. Save it as JPEG or PNG.`,
+  'picture-too-small': ({ name, width, height }) => `“${name}” has only ${width} × ${height} pixels: too little to point at. Choose the original picture.`,
+  'picture-too-large': ({ name, megapixels, most }) => `“${name}” has ${megapixels} megapixels; Bryony takes up to ${most}. Save it smaller, or cut it in two.`,
+  'picture-not-decoded': ({ name }) => `“${name}” begins like a picture but cannot be read. It may be damaged: send or copy it again.`,
+  'picture-truncated': () => 'The file ends before the picture does, so a part of it may be grey. Ask for it again if you can.',
+  'picture-animated': () => 'The file holds several frames. The first one was taken.',
+  'picture-missing': () => 'A picture of this job is not on this device any more.',
+  'file-not-readable': ({ name }) => `“${name}” could not be read. Check that it is still there and try again.`,
+  'storage-full': () => 'This device has no room left for it. Nothing was lost. Delete jobs that you do not need, or save them as bundles first.',
+  'storage-failed': () => 'The device would not store it. Nothing was lost. Try again, or save the job as a bundle.',
+  'worker-died': () => 'The work was too large for this device and stopped. Nothing was lost. Try a smaller picture.',
+  'worker-failed': () => 'That did not work, and nothing was changed. Try again.',
+  cancelled: () => 'Stopped. Nothing was changed.',
+
+  'bundle-not-ours': () => 'This file is not a bundle of Bryony. Choose a file that was saved with “Save bundle”.',
+  'bundle-damaged': ({ where }) => `This bundle is damaged${where ? ` (${where})` : ''}. Nothing was taken from it. Copy or send it again.`,
+  'bundle-newer': () => 'This bundle was saved by a newer Bryony. Bring this one up to date, then open it again.',
+  'bundle-too-large': ({ megabytes, most }) => `This bundle would unpack to ${megabytes} MB; Bryony takes up to ${most} MB. Nothing was taken from it.`,
+  'job-not-ours': () => 'The job in this bundle cannot be read. Nothing was taken from it.',
+  'job-newer': () => 'This job was saved by a newer Bryony. Bring this one up to date, then open it again.',
+  'job-damaged': ({ where }) => `The job in this bundle does not hang together (${where}). Nothing was taken from it.`,
+
+  'drawing-without-scale': () => 'This view has no scale yet, so a file would have no true size. Set a known length under Fit.',
+  'drawing-empty': () => 'Nothing is drawn on the layers that are shown. Trace something first, or show its layer.',
+  'fit-undetermined': () => 'These lengths do not settle the scale. Add one that is longer, or measure one again.',
+  'evidence-ends-coincide': () => 'The two ends of a length are too close together to tell a scale. Zoom in and point again.',
+  'evidence-length-not-positive': () => 'A known length must be larger than zero.',
+  'evidence-not-a-number': () => 'A known length cannot be read. Type it again.',
+  'evidence-sigma-not-positive': () => 'A plus-minus must be larger than zero.',
+  'evidence-disagrees': () => 'The known lengths disagree by more than their plus-minus. Measure one of them again, or hold one back as a check.',
+};
+
+export function sentenceFor(code: string, detail: Detail = {}): string {
+  return (SENTENCES[code] ?? (() => 'That did not work, and nothing was changed.'))(detail);
+}
+
+const FAULTS: Readonly<Record<string, string>> = {
+  'arc-in-a-line': 'an arc whose points lie in a line', 'tangent-straight-behind': 'a tangent arc that cannot reach its end',
+  'place-lost': 'a point that leaned on something deleted', 'circle-without-size': 'a circle without size',
+};
+export const wordForFault = (fault: string): string => FAULTS[fault] ?? fault;
+
+const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) => string) => string>> = {
+  'job-renamed': ({ name }) => `Renamed to “${name}”`, 'units-set': () => 'Changed the units', 'shortest-set': ({ mm }, length) => `Set the shortest piece to ${length(Number(mm))}`,
+  'sheet-added': ({ name }) => `Brought in “${name}”`, 'view-removed': () => 'Removed a picture', 'sheet-kind-set': ({ kind }) => `Took the picture as a ${kind === 'photo' ? 'photo' : kind}`,
+  'look-set': () => 'Changed the look', 'view-hidden': () => 'Hid the picture', 'view-shown': () => 'Showed the picture', 'view-locked': () => 'Locked the view', 'view-unlocked': () => 'Unlocked the view',
+  'datum-set': () => 'Set the zero and what is level', 'view-renamed': ({ name }) => `Renamed the view to “${name}”`, 'lift-set': ({ mm }, length) => `Set the height to ${length(Number(mm))}`,
+  'length-added': ({ mm }, length) => `Set a length of ${length(Number(mm))}`, 'check-added': ({ mm }, length) => `Added a check of ${length(Number(mm))}`, 'length-set': ({ mm }, length) => `Changed a length to ${length(Number(mm))}`, 'length-removed': () => 'Removed a length',
+  'outline-added': () => 'Drew an outline', 'outline-changed': () => 'Changed an outline', 'outline-carried-on': () => 'Carried on an outline', 'outline-closed': () => 'Closed an outline', 'outline-moved': () => 'Moved an outline', 'outlines-moved': ({ count }) => `Moved ${count === 1 ? 'an outline' : `${count} outlines`}`,
+  'outlines-copied': ({ count }) => `Duplicated ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-removed': ({ count }) => `Deleted ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-joined': () => 'Joined two outlines', 'moved-to-layer': () => 'Moved to another layer',
+  'point-moved': () => 'Moved a point', 'point-added': () => 'Added a point', 'point-deleted': () => 'Deleted a point', 'handle-moved': () => 'Moved a handle', 'corner-made': () => 'Made a corner', 'smooth-made': () => 'Made a smooth point',
+  'layer-added': ({ name }) => `Added the layer “${name}”`, 'layer-changed': ({ name }) => `Changed the layer “${name}”`, 'layer-removed': () => 'Removed a layer', 'guide-added': () => 'Added a guide', 'guide-changed': () => 'Moved a guide', 'guide-removed': () => 'Removed a guide',
+};
+
+/** A command by its name, in the job's units. */
+export function nameOfCommand({ code, detail }: CommandName, units: Units): string {
+  return COMMANDS[code]?.(detail, (mm) => formatLength(mm, units)) ?? 'Changed something';
+}

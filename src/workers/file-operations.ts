@@ -1,0 +1,21 @@
+import type { Drawing, FileSummary, FileUnit } from '@/core/formats';
+import type { Job } from '@/core/job';
+
+export type DrawingFormat = 'dxf' | 'svg';
+
+export type FileOperations = {
+  /** Writes a drawing and reads it back with a reader that shares nothing with the writer. */
+  readonly writeDrawing: { readonly input: { readonly drawing: Drawing; readonly format: DrawingFormat; readonly unit: FileUnit }; readonly output: WrittenDrawing };
+  readonly writeBundle: { readonly input: BundleData; readonly output: ArrayBuffer };
+  readonly readBundle: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: BundleData };
+};
+
+export interface WrittenDrawing {
+  readonly text: string;
+  readonly readBack: FileSummary;
+}
+
+export interface BundleData {
+  readonly job: Job;
+  readonly pictures: readonly { readonly hash: string; readonly bytes: ArrayBuffer }[];
+}

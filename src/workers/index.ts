@@ -1,0 +1,16 @@
+import { createWorkerClient, type WorkerLike } from './client';
+import type { FileOperations } from './file-operations';
+import type { PictureOperations } from './picture-operations';
+
+/** The workers of the app. Each starts when it is first asked for something. */
+export const pictureWorker = createWorkerClient<PictureOperations>(
+  () => new Worker(new URL('../../src/workers/picture.worker', window.location.href)) as unknown as WorkerLike,
+);
+export const fileWorker = createWorkerClient<FileOperations>(
+  () => new Worker(new URL('../../src/workers/file.worker', window.location.href)) as unknown as WorkerLike,
+);
+
+export type { BundleData, DrawingFormat, WrittenDrawing } from './file-operations';
+export type { OpenedPicture, TileRequest } from './picture-operations';
+export { TILE_SIZE } from './picture-operations';
+export type { Outcome } from './protocol';

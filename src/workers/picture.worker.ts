@@ -1,0 +1,109 @@
+import { inspectPicture, readPictureTags, sha256Hex } from '../core/formats';
+import { OperationRefused, Transferred } from './protocol';
+import { TILE_SIZE, type PictureOperations } from './picture-operations';
+import { fromBase64, toBase64 } from './base64';
+import { serve } from './serve';
+
+/** Levels of one decoded picture, each made from the one before when it is first asked for. */
+interface Pyramid {
+  readonly levels: Promise<ImageBitmap>[];
+}
+
+const KEPT_PICTURES = 3;
+/** Base64 of 1.5 MB is 2 MB of text: one value of the storage. */
+const PIECE_BYTES = 1_500_000;
+const pyramids = new Map<string, Pyramid>();
+
+function keep(hash: string, picture: ImageBitmap): void {
+  pyramids.delete(hash);
+  pyramids.set(hash, { levels: [Promise.resolve(picture)] });
+  for (const [old, pyramid] of [...pyramids].slice(0, -KEPT_PICTURES)) {
+    pyramids.delete(old);
+    for (const level of pyramid.levels) void level.then((bitmap) => bitmap.close());
+  }
+}
+
+async function levelOf(pyramid: Pyramid, level: number): Promise<ImageBitmap> {
+  for (let k = pyramid.levels.length; k <= level; k++) pyramid.levels.push(pyramid.levels[k - 1]!.then(halved));
+  return pyramid.levels[level]!;
+}
+
+function halved(bitmap: ImageBitmap): Promise<ImageBitmap> {
+  const size = { resizeWidth: Math.max(1, Math.ceil(bitmap.width / 2)), resizeHeight: Math.max(1, Math.ceil(bitmap.height / 2)) };
+  return createImageBitmap(bitmap, { ...size, resizeQuality: 'medium' });
+}
+
+async function decode(bytes: ArrayBuffer, type: string): Promise<ImageBitmap> {
+  try {
+    return await createImageBitmap(new Blob([bytes], { type }), { imageOrientation: 'from-image' });
+  } catch {
+    throw new OperationRefused('picture-not-decoded');
+  }
+}
+
+serve<PictureOperations>({
+  async open({ bytes }, context) {
+    const view = new Uint8Array(bytes);
+    const file = inspectPicture(view);
+    if (!file.ok) throw new OperationRefused(file.code, file.detail);
+    const hash = sha256Hex(view);
+    context.progress(0.2, 'decoding');
+    const picture = await decode(bytes, file.value.mediaType);
+    if (context.isCancelled()) {
+      picture.close();
+      throw new OperationRefused('cancelled');
+    }
+    keep(hash, picture);
+    const { width, height } = picture;
+    return new Transferred({ hash, file: file.value, tags: readPictureTags(view), width, height, bytes }, [bytes]);
+  },
+
+  async hasPicture({ hash }) {
+    return pyramids.has(hash);
+  },
+
+  async tile({ hash, level, column, row }) {
+    const pyramid = pyramids.get(hash);
+    if (!pyramid) return undefined;
+    const bitmap = await levelOf(pyramid, level);
+    const [x, y] = [column * TILE_SIZE, row * TILE_SIZE];
+    const [width, height] = [Math.min(TILE_SIZE, bitmap.width - x), Math.min(TILE_SIZE, bitmap.height - y)];
+    if (width <= 0 || height <= 0) return undefined;
+    const tile = await createImageBitmap(bitmap, x, y, width, height);
+    return new Transferred<ImageBitmap | undefined>(tile, [tile]);
+  },
+
+  async thumbnail({ hash, size }) {
+    const pyramid = pyramids.get(hash);
+    if (!pyramid) throw new OperationRefused('picture-not-open');
+    const full = await levelOf(pyramid, 0);
+    const level = Math.max(0, Math.floor(Math.log2(Math.max(full.width, full.height) / size)));
+    const bitmap = await levelOf(pyramid, level);
+    const scale = Math.min(1, size / Math.max(bitmap.width, bitmap.height));
+    const canvas = new OffscreenCanvas(Math.max(1, Math.round(bitmap.width * scale)), Math.max(1, Math.round(bitmap.height * scale)));
+    canvas.getContext('2d')!.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
+    const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.8 });
+    return `data:image/jpeg;base64,${toBase64(new Uint8Array(await blob.arrayBuffer()))}`;
+  },
+
+  async toPieces({ bytes }, context) {
+    const view = new Uint8Array(bytes);
+    const pieces: string[] = [];
+    for (let at = 0; at < view.length; at += PIECE_BYTES) {
+      pieces.push(toBase64(view.subarray(at, at + PIECE_BYTES)));
+      context.progress(at / view.length, 'packing');
+    }
+    return pieces;
+  },
+
+  async fromPieces({ pieces }) {
+    const parts = pieces.map(fromBase64);
+    const bytes = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+    let at = 0;
+    for (const part of parts) {
+      bytes.set(part, at);
+      at += part.length;
+    }
+    return new Transferred(bytes.buffer, [bytes.buffer]);
+  },
+});
