@@ -2,7 +2,6 @@ import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { openPicture, repository } from '@/store';
 import { usePalette } from '@/ui/palette';
-import { Nudger } from './nudger';
 import { Overlay } from './overlay/overlay';
 import { sheetTransform } from './overlay/selection';
 import { patchOf } from './patch';
@@ -70,7 +69,6 @@ export function Bench() {
         <canvas ref={canvas} style={{ position: 'absolute', left: 0, top: 0, width: '100%', height: '100%' }} aria-hidden />
         <Overlay drawing={drawing} />
       </div>
-      <Nudger />
     </View>
   );
 }

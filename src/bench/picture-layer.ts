@@ -85,7 +85,7 @@ export class PictureLayer {
     const cache = this.cache!;
     const [min, max] = [toSheet(viewport, [0, 0]), toSheet(viewport, [viewport.width, viewport.height])];
     const coarsest = coarsestLevel(cache.picture);
-    const wanted = Math.min(coarsest, Math.max(0, Math.floor(Math.log2(1 / (viewport.zoom * ratio)) + 0.3)));
+    const wanted = Math.min(coarsest, Math.max(0, Math.floor(Math.log2(1 / (viewport.zoom * ratio)))));
     const levels = Array.from({ length: coarsest - wanted + 1 }, (_, i) => coarsest - i);
     const tiles = levels.flatMap((level) => cache.list(level, min, max, level === wanted || level === coarsest));
     for (const mesh of this.meshes.values()) mesh.visible = false;

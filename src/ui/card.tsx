@@ -1,12 +1,14 @@
 import type { ReactNode } from 'react';
-import { View, type ViewStyle } from 'react-native';
+import { useWindowDimensions, View, type ViewStyle } from 'react-native';
+import { WIDE } from './layout';
 import { usePalette } from './palette';
 
-/** A card on the ledge. */
-export function Card({ children, chosen = false, width = 296, testID, style }: { children: ReactNode; chosen?: boolean; width?: number | '100%'; testID?: string | undefined; style?: ViewStyle }) {
+/** A card on the ledge: `width` wide beside others, or as wide as a phone. */
+export function Card({ children, chosen = false, width = 296, testID, style }: { children: ReactNode; chosen?: boolean; width?: number; testID?: string | undefined; style?: ViewStyle }) {
   const palette = usePalette();
+  const wide = useWindowDimensions().width >= WIDE;
   return (
-    <View testID={testID} style={[{ width, maxWidth: '100%', backgroundColor: palette.paper, borderRadius: 8, borderWidth: 1, borderColor: chosen ? palette.hedge : palette.rule, padding: 10, gap: 6 }, style]}>
+    <View testID={testID} style={[{ width: wide ? width : '100%', maxWidth: '100%', flexShrink: 0, backgroundColor: palette.paper, borderRadius: 8, borderWidth: 1, borderColor: chosen ? palette.hedge : palette.rule, padding: 10, gap: 6 }, style]}>
       {children}
     </View>
   );

@@ -104,10 +104,16 @@ function append(state: ChainState, place: Place, context: ToolContext): Step<Cha
   const segment = findNextSegment(state);
   if (!segment) return stay(state, say('tangent-needs-a-segment'));
   const node: Node = { id: context.newId(), place, smooth: true };
-  const next: ChainState = { ...state, nodes: [...state.nodes, node], segments: [...state.segments, segment], through: undefined };
+  const next: ChainState = { ...state, nodes: [...settled(state, segment), node], segments: [...state.segments, segment], through: undefined };
   const draft = findDraft(next, context)!;
   const fault = shapeOf(draft, context.fitted.placing).faults.find((found) => found.segment === next.segments.length - 1);
   return fault ? stay(state, say(fault.fault)) : [next, []];
+}
+
+/** A curve that is followed by a line or an arc keeps the way it came: it ends in a corner until somebody smooths it. */
+function settled({ nodes, segments }: ChainState, next: Segment): readonly Node[] {
+  const ends = segments.at(-1)?.kind === 'curve' && (next.kind === 'line' || next.kind === 'arc');
+  return ends ? [...nodes.slice(0, -1), { ...nodes.at(-1)!, smooth: false }] : nodes;
 }
 
 function findNextSegment(state: ChainState): Segment | undefined {
@@ -177,7 +183,7 @@ function close(state: ChainState, context: ToolContext): Step<ChainState> {
 /** Closed with the kind of segment that is being drawn, where that kind can close; else with a line. */
 function closedBy(state: ChainState, draft: Chain, shape: Shape): Chain | undefined {
   const segment: Segment | undefined = state.kind === 'arc' ? (state.through && { kind: 'arc', through: state.through }) : state.kind === 'line' ? undefined : { kind: state.kind };
-  if (segment && (draft.nodes.length >= 3 || segment.kind === 'arc')) return { ...draft, closed: true, segments: [...draft.segments, segment] };
+  if (segment && (draft.nodes.length >= 3 || segment.kind === 'arc')) return { ...draft, nodes: settled(state, segment), closed: true, segments: [...draft.segments, segment] };
   return findClosed(draft, shape, SAME_PLACE);
 }
 

@@ -1,4 +1,4 @@
-import { endOf, isFullCircle, startOf, type Piece, type Vec } from '../geometry';
+import { endOf, isFullCircle, pointAt, startOf, type Piece, type Vec } from '../geometry';
 import { findDrawingBounds, MM_PER_FILE_UNIT, scaledPiece, type Drawing, type DrawnPath, type FileUnit } from './drawing';
 
 const MARGIN_MM = 1;
@@ -27,8 +27,8 @@ export function writeSvg(drawing: Drawing, unit: FileUnit): string {
   ].join('\n');
 }
 
-/** Six decimals: a nanometre in mm files. */
-const number = (value: number) => String(Number(value.toFixed(6)));
+/** Seven decimals: a tenth of a nanometre in mm files. */
+const number = (value: number) => String(Number(value.toFixed(7)));
 const pair = (p: Vec) => `${number(p[0])} ${number(p[1])}`;
 const escape = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 const idOf = (name: string) => `layer-${name.trim().replace(/[^\p{L}\p{N}_-]+/gu, '-') || 'outline'}`;
@@ -44,11 +44,17 @@ function element({ pieces, closed }: DrawnPath, place: (p: Vec) => Vec): string 
   return `<path d="M ${pair(place(startOf(first)))} ${steps}${closed ? ' Z' : ''}"/>`;
 }
 
+/**
+ * SVG gives an arc by its ends and radius, from which a reader has to find the centre. Near half a turn that magnifies a
+ * rounding of the radius a thousandfold, so longer arcs are written as several of at most this sweep.
+ */
+const LONGEST_SWEEP = (2 * Math.PI) / 3;
+
 function step(piece: Piece, place: (p: Vec) => Vec): string {
-  const end = pair(place(endOf(piece)));
-  if (piece.kind === 'line') return `L ${end}`;
-  if (piece.kind === 'cubic') return `C ${pair(place(piece.b))} ${pair(place(piece.c))} ${end}`;
-  const large = Math.abs(piece.sweep) > Math.PI ? 1 : 0;
+  if (piece.kind === 'line') return `L ${pair(place(endOf(piece)))}`;
+  if (piece.kind === 'cubic') return `C ${pair(place(piece.b))} ${pair(place(piece.c))} ${pair(place(endOf(piece)))}`;
+  const count = Math.max(1, Math.ceil(Math.abs(piece.sweep) / LONGEST_SWEEP - 1e-9));
   const clockwise = piece.sweep > 0 ? 0 : 1;
-  return `A ${number(piece.radius)} ${number(piece.radius)} 0 ${large} ${clockwise} ${end}`;
+  const radius = number(piece.radius);
+  return Array.from({ length: count }, (_, i) => `A ${radius} ${radius} 0 0 ${clockwise} ${pair(place(pointAt(piece, (i + 1) / count)))}`).join(' ');
 }

@@ -3,7 +3,7 @@ import {
   type Piece, type Vec,
 } from '../geometry';
 import { findPosition, type Placing } from './place';
-import type { Chain, CircleBy, Node, Outline } from './outline';
+import type { Chain, CircleBy, Node, Outline, Segment } from './outline';
 
 /** What is wrong with a segment that had to be drawn as a straight line instead, or a circle that has no place. */
 export type ShapeFault = 'arc-in-a-line' | 'tangent-straight-behind' | 'place-lost' | 'circle-without-size';
@@ -54,52 +54,67 @@ function shapeOfChain(chain: Chain, plain: Omit<Placing, 'findNode'>): Shape {
     if (!position) faults.push({ segment: i, fault: 'place-lost' });
     return position ?? ([0, 0] as const);
   });
-  const handles = curveHandles(chain, nodes, placing);
   const pieces: Piece[] = [];
-  chain.segments.forEach((segment, i) => {
-    const [a, b] = [nodes[i]!, nodes[(i + 1) % nodes.length]!];
-    const line: Piece = { kind: 'line', a, b };
-    if (segment.kind === 'line') pieces.push(line);
-    else if (segment.kind === 'curve') pieces.push({ kind: 'cubic', a, b: handles[i]!.out, c: handles[(i + 1) % nodes.length]!.in, d: b });
-    else if (segment.kind === 'arc') {
-      const through = findPosition(segment.through, placing);
-      const arc = through && findArcThrough(a, through, b);
-      if (!arc) faults.push({ segment: i, fault: 'arc-in-a-line' });
-      pieces.push(arc ?? line);
-    } else {
-      const before = pieces[i - 1];
-      const arc = before && findTangentArc(a, tangentAt(before, 1), b);
-      if (!arc) faults.push({ segment: i, fault: 'tangent-straight-behind' });
-      pieces.push(arc ?? line);
-    }
+  chain.segments.forEach((_, i) => {
+    const made = pieceOf(chain, i, nodes, pieces, placing);
+    if (typeof made !== 'string') return void pieces.push(made);
+    faults.push({ segment: i, fault: made });
+    pieces.push({ kind: 'line', a: nodes[i]!, b: nodes[(i + 1) % nodes.length]! });
   });
   return { id: chain.id, closed: chain.closed, pieces, nodes, faults };
 }
 
-interface Handles {
-  readonly in: Vec;
-  readonly out: Vec;
+/** Segment i as a piece; `before` are the pieces up to it, since tangent arcs and curves lean on what they follow. */
+function pieceOf(chain: Chain, i: number, nodes: readonly Vec[], before: readonly Piece[], placing: Placing): Piece | ShapeFault {
+  const segment = chain.segments[i]!;
+  const [a, b] = [nodes[i]!, nodes[(i + 1) % nodes.length]!];
+  if (segment.kind === 'line') return { kind: 'line', a, b };
+  if (segment.kind === 'arc') {
+    const through = findPosition(segment.through, placing);
+    return (through && findArcThrough(a, through, b)) ?? 'arc-in-a-line';
+  }
+  if (segment.kind === 'tangent') {
+    const last = before.at(-1);
+    return (last && findTangentArc(a, tangentAt(last, 1), b)) ?? 'tangent-straight-behind';
+  }
+  return { kind: 'cubic', a, b: handleOf(chain, i, 'out', nodes, before, placing), c: handleOf(chain, (i + 1) % nodes.length, 'in', nodes, before, placing), d: b };
+}
+
+const isCurve = (chain: Chain, segment: number): boolean => findSegment(chain, segment)?.kind === 'curve';
+
+/** Segment by number; on a closed chain −1 is the last one. */
+function findSegment(chain: Chain, index: number): Segment | undefined {
+  const count = chain.segments.length;
+  return chain.closed && count > 0 ? chain.segments[(index + count) % count] : chain.segments[index];
 }
 
 /**
- * Handle ends of every node. Pulled handles are taken as they are; others follow the curve through the neighbours: a third
- * of the chord long, along the neighbours' chord weighted by distance (centripetal, so that it neither loops nor overshoots
- * where points stand close; Yuksel, Schaefer & Keyser, Parameterization and applications of Catmull-Rom curves, 2011).
+ * A handle's end. A pulled handle is taken as it is; others are a third of the chord long. On a smooth node they follow the
+ * line or arc on the other side, or, between two curve segments, the neighbours' chords weighted by distance (centripetal,
+ * so that the curve neither loops nor overshoots where points stand close; Yuksel, Schaefer & Keyser, Parameterization and
+ * applications of Catmull-Rom curves, 2011). On a corner they lie on the chord.
  */
-function curveHandles(chain: Chain, nodes: readonly Vec[], placing: Placing): readonly Handles[] {
+function handleOf(chain: Chain, index: number, side: 'in' | 'out', nodes: readonly Vec[], before: readonly Piece[], placing: Placing): Vec {
+  const [node, at] = [chain.nodes[index]!, nodes[index]!];
+  const pulledTo = pulled(node, side === 'in' ? 'handleIn' : 'handleOut', at, placing);
+  if (pulledTo) return pulledTo;
   const count = nodes.length;
-  const isCurve = (segment: number) => chain.segments[(segment + chain.segments.length) % Math.max(1, chain.segments.length)]?.kind === 'curve';
-  return chain.nodes.map((node, i) => {
-    const position = nodes[i]!;
-    const before = chain.closed || i > 0 ? nodes[(i - 1 + count) % count] : undefined;
-    const after = chain.closed || i < count - 1 ? nodes[(i + 1) % count] : undefined;
-    const through = node.smooth && before && after && isCurve(i - 1) && isCurve(i);
-    const tangent = through ? smoothTangent(before, position, after) : undefined;
-    return {
-      in: pulled(node, 'handleIn', position, placing) ?? automatic(position, before, tangent && scale(tangent, -1)),
-      out: pulled(node, 'handleOut', position, placing) ?? automatic(position, after, tangent),
-    };
-  });
+  const neighbour = nodes[(index + (side === 'out' ? 1 : count - 1)) % count]!;
+  const tangent = node.smooth ? findNodeTangent(chain, index, side, nodes, before, placing) : undefined;
+  return tangent ? add(at, scale(tangent, ((side === 'out' ? 1 : -1) * distance(at, neighbour)) / 3)) : mix(at, neighbour, 1 / 3);
+}
+
+/** Direction of travel through a smooth node; undefined at a free end, and where the other side leans on this one. */
+function findNodeTangent(chain: Chain, index: number, side: 'in' | 'out', nodes: readonly Vec[], before: readonly Piece[], placing: Placing): Vec | undefined {
+  const count = nodes.length;
+  const other = side === 'out' ? index - 1 : index;
+  const segment = findSegment(chain, other);
+  if (!segment) return undefined;
+  if (isCurve(chain, other)) return smoothTangent(nodes[(index + count - 1) % count]!, nodes[index]!, nodes[(index + 1) % count]!);
+  if (segment.kind === 'tangent' && side === 'in') return undefined;
+  const wrapped = (other + chain.segments.length) % chain.segments.length;
+  const piece = before[wrapped] ?? (segment.kind === 'tangent' ? undefined : pieceOf(chain, wrapped, nodes, [], placing));
+  return piece && typeof piece !== 'string' ? tangentAt(piece, side === 'out' ? 1 : 0) : undefined;
 }
 
 function smoothTangent(before: Vec, at: Vec, after: Vec): Vec | undefined {
@@ -108,11 +123,6 @@ function smoothTangent(before: Vec, at: Vec, after: Vec): Vec | undefined {
   if (p === 0 || q === 0) return undefined;
   const slope = add(scale(u, q / p), scale(v, p / q));
   return findDirection(slope);
-}
-
-function automatic(at: Vec, neighbour: Vec | undefined, tangent: Vec | undefined): Vec {
-  if (!neighbour) return at;
-  return tangent ? add(at, scale(tangent, distance(at, neighbour) / 3)) : mix(at, neighbour, 1 / 3);
 }
 
 function pulled(node: Node, side: 'handleIn' | 'handleOut', position: Vec, placing: Placing): Vec | undefined {

@@ -1,13 +1,14 @@
 import { useState } from 'react';
 import { View } from 'react-native';
+import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import type { CheckOutcome } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import { changeEvidence, removeEvidence, type Evidence } from '@/core/job';
-import { formatLength, parseSize, type Units } from '@/core/units';
+import { formatLength, formatPlusMinus, parseSize, type Units, type WrittenLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
-import { Choice, RoundButton } from '@/ui/ledge-button';
+import { RoundButton } from '@/ui/ledge-button';
 import { Icon } from '@/ui/icon';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
@@ -18,33 +19,32 @@ export function EvidenceCards({ fitted }: { fitted: FittedView }) {
   return <>{fitted.view.evidence.map((evidence) => <EvidenceCard key={evidence.id} evidence={evidence} fitted={fitted} />)}</>;
 }
 
-const USES = [['use', 'Used'], ['check', 'Check only']] as const;
-
 function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: FittedView }) {
   const palette = usePalette();
   const { jobs } = useDesk();
   const units = useUnits();
   const [text, setText] = useState(evidence.written);
   const { run } = jobs.getState();
-  const color = evidence.check ? palette.plum : palette.tide;
+  const { check, guess } = evidence;
+  const color = check ? palette.plum : palette.tide;
+  const change = (next: Evidence) => run(changeEvidence(fitted.view.id, next));
+  const say = ({ mm, plusMinus, guess: guessed }: WrittenLength) => {
+    const { plusMinus: _old, ...rest } = evidence;
+    change({ ...rest, mm, guess: guessed, written: text, ...(plusMinus === undefined ? {} : { plusMinus }) });
+  };
   return (
-    <Card testID={evidence.check ? 'check-card' : 'length-card'}>
+    <Card testID={check ? 'check-card' : 'length-card'} style={{ paddingTop: 4 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-        <Icon name={evidence.check ? 'check' : 'length'} color={color} size={20} />
-        <Words style={{ flex: 1, fontWeight: '700', color }}>{evidence.check ? 'Check' : evidence.guess ? 'Guessed length' : 'Known length'}</Words>
-        <RoundButton icon="trash" name={`Remove this ${evidence.check ? 'check' : 'length'}`} size={36} onPress={() => run(removeEvidence(fitted.view.id, evidence.id))} />
+        <Icon name={check ? 'check' : 'length'} color={color} size={20} />
+        <Words style={{ flex: 1, fontWeight: '700', color }}>{check ? 'Check' : guess ? 'Guessed length' : 'Known length'}</Words>
+        <Button compact onPress={() => change({ ...evidence, check: !check })}>{check ? 'Use it too' : 'Hold back'}</Button>
+        <RoundButton icon="trash" name={`Remove this ${check ? 'check' : 'length'}`} size={36} onPress={() => run(removeEvidence(fitted.view.id, evidence.id))} />
       </View>
-      <WrittenField
-        label={evidence.check ? 'You said' : 'Length'} value={text} onChange={setText} parse={(written) => parseSize(written, units.style)} echo={({ mm, plusMinus }) => formatLength(mm, units, plusMinus && plusMinus / 2)}
-        onSubmit={({ mm, plusMinus, guess }) => {
-          const { plusMinus: _old, ...rest } = evidence;
-          run(changeEvidence(fitted.view.id, { ...rest, mm, guess, written: text, ...(plusMinus === undefined ? {} : { plusMinus }) }));
-        }}
-        testID="evidence-field"
-      />
       <Words testID="evidence-says" style={{ fontSize: 14, lineHeight: 19 }}>{outcomeOf(evidence, fitted, units)}</Words>
-      <Choice name="How this length is used" value={evidence.check ? 'check' : 'use'} options={USES}
-        onChange={(use) => run(changeEvidence(fitted.view.id, { ...evidence, check: use === 'check' }))} />
+      <WrittenField
+        label={check ? 'You said' : 'Length'} value={text} onChange={setText} parse={(written) => parseSize(written, units.style)}
+        {...(text === evidence.written ? {} : { echo: ({ mm }: WrittenLength) => `${formatLength(mm, units)}; Enter takes it over` })} onSubmit={say} testID="evidence-field"
+      />
     </Card>
   );
 }
@@ -58,7 +58,7 @@ function outcomeOf(evidence: Evidence, { fit, lengths, checks }: FittedView, uni
     const off = length.comesTo.value - evidence.mm;
     return `The fit makes it ${formatLength(length.comesTo.value, units, length.comesTo.sigma)}: ${off >= 0 ? '+' : '−'}${formatLength(Math.abs(off), units)} against what you said.`;
   }
-  return `Sets the scale by itself. Its two points are good to ${formatLength(length.comesTo.value, units, length.comesTo.sigma).split('±')[1] ? `±${formatLength(length.comesTo.value, units, length.comesTo.sigma).split('±')[1]}` : 'less than shown'}.`;
+  return `Sets the scale by itself; its two points are good to ${formatPlusMinus(length.comesTo.sigma, units)}.`;
 }
 
 /** "comes to 240.2 mm ±0.4, you said 240.0 mm: agrees", or how far it is off and what to do. */

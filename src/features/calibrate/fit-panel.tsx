@@ -52,8 +52,7 @@ export function FitPanel({ panel }: { panel: FitPanelName }) {
   const asking = (tool.name === 'length' || tool.name === 'check') && tool.state.points.length === 2;
   return (
     <>
-      {asking ? <LengthEntry key={tool.name} check={tool.name === 'check'} state={tool.state} /> : null}
-      <FitSummary fitted={fitted} />
+      {asking ? <LengthEntry key={tool.name} check={tool.name === 'check'} state={tool.state} /> : <FitSummary fitted={fitted} />}
       <EvidenceCards fitted={fitted} />
     </>
   );

@@ -4,8 +4,8 @@ import type { Vec } from '@/core/geometry';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 
-/** Small targets at the bench's right edge: closer, further, the whole picture, and on a phone the cards. */
-export function BenchButtons({ cardsOpen, onCards }: { cardsOpen: boolean; onCards: (() => void) | undefined }) {
+/** Small targets at the bench's right edge: closer, further, the whole picture. */
+export function BenchButtons() {
   const palette = usePalette();
   const { session } = useDesk();
   const fitted = useFitted();
@@ -19,7 +19,6 @@ export function BenchButtons({ cardsOpen, onCards }: { cardsOpen: boolean; onCar
       <RoundButton icon="zoomin" name="Closer" onPress={() => session.zoom(middle(), 1.6)} testID="zoom-in" />
       <RoundButton icon="zoomout" name="Further" onPress={() => session.zoom(middle(), 1 / 1.6)} testID="zoom-out" />
       <RoundButton icon="whole" name="Whole picture" onPress={() => session.showAll()} testID="zoom-all" />
-      {onCards ? <RoundButton icon={cardsOpen ? 'down' : 'up'} name={cardsOpen ? 'Put the cards away' : 'Show the cards'} onPress={onCards} testID="toggle-cards" /> : null}
     </View>
   );
 }

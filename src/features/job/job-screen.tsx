@@ -12,6 +12,7 @@ import { useBringIn } from '@/features/sources/use-bring-in';
 import { TracePanel } from '@/features/trace/trace-panel';
 import { TraceRow, type TracePanelName } from '@/features/trace/trace-row';
 import type { Lease } from '@/store';
+import { WIDE } from '@/ui/layout';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { BenchButtons } from './bench-buttons';
@@ -25,8 +26,6 @@ import { Tour } from './tour';
 import { useDeskFor } from './use-desk-for';
 import { useShortcuts } from './use-shortcuts';
 import { ViewStrip } from './view-strip';
-
-const WIDE = 900;
 
 export function JobScreen({ id }: { id: string }) {
   const palette = usePalette();
@@ -68,12 +67,12 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
   const [step, setStepState] = useState<StepName>(() => firstStep(desk));
   const [fitPanel, setFitPanel] = useState<FitPanelName>('evidence');
   const [tracePanel, setTracePanel] = useState<TracePanelName>('tool');
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState<boolean>();
   const setStep = useCallback((next: StepName) => {
     beginStep(next, session);
     setFitPanel('evidence');
     setTracePanel('tool');
-    setOpen(next === 'sources' || next === 'handover');
+    setOpen(undefined);
     setStepState(next);
   }, [session]);
   const bringIn = useBringIn(useCallback(() => setStep('fit'), [setStep]));
@@ -83,15 +82,15 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
     if (step === 'fit' && session.getState().tool.name === 'select') beginStep('fit', session);
   }, [session, step]);
   const cardsShown = useCardsShown(step, open, fitPanel, tracePanel);
-  const row = step === 'fit' ? <FitRow panel={fitPanel} onPanel={(panel) => (setFitPanel(panel), setOpen(panel !== 'evidence'))} />
-    : step === 'trace' ? <TraceRow panel={tracePanel} onPanel={(panel) => (setTracePanel(panel), setOpen(panel !== 'tool'))} /> : null;
+  const row = step === 'fit' ? <FitRow panel={fitPanel} onPanel={(panel) => (setFitPanel(panel), setOpen(undefined))} />
+    : step === 'trace' ? <TraceRow panel={tracePanel} onPanel={(panel) => (setTracePanel(panel), setOpen(undefined))} /> : null;
   const cards = step === 'sources' ? <SourcesPanel bringIn={bringIn} /> : step === 'fit' ? <FitPanel panel={fitPanel} />
     : step === 'trace' ? <TracePanel panel={tracePanel} /> : <HandoverPanel />;
   const leave = () => jobs.getState().flush();
   const bench = (
     <View style={{ flex: 1, minHeight: 0 }} role="main">
       <Bench />
-      <BenchButtons cardsOpen={cardsShown} onCards={wide ? undefined : () => setOpen(!cardsShown)} />
+      <BenchButtons />
       <Tour />
       <Notices bringIn={bringIn} />
     </View>
@@ -109,7 +108,7 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
           <View style={{ flex: 1, minWidth: 0 }}>
             {bench}
             <Readout step={step} wide />
-            <Ledge row={row} cards={cards} wide open height={height} />
+            <Ledge row={row} cards={cards} wide open height={height} onOpen={setOpen} />
           </View>
         </View>
       ) : (
@@ -118,7 +117,7 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
           {bench}
           <View style={{ zIndex: 2 }}>
             <Readout step={step} wide={false} />
-            <Ledge row={row} cards={cards} wide={false} open={cardsShown} height={height} />
+            <Ledge row={row} cards={cards} wide={false} open={cardsShown} height={height} onOpen={setOpen} />
           </View>
           <Steps step={step} onStep={setStep} wide={false} />
         </>
@@ -127,14 +126,17 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
   );
 }
 
-/** On a phone the cards open by themselves when there is something to answer, and else when asked. */
-function useCardsShown(step: StepName, open: boolean, fitPanel: FitPanelName, tracePanel: TracePanelName): boolean {
+/** On a phone the cards open by themselves when there is something to answer, until somebody opens or closes them. */
+function useCardsShown(step: StepName, open: boolean | undefined, fitPanel: FitPanelName, tracePanel: TracePanelName): boolean {
   const tool = useSession((state) => state.tool);
   const fitted = useFitted();
-  if (open || !fitted) return true;
-  if (step === 'fit') return fitPanel !== 'evidence' || ((tool.name === 'length' || tool.name === 'check') && tool.state.points.length === 2);
-  if (step === 'trace') return tracePanel !== 'tool' || (tool.name === 'select' && tool.state.outlines.length > 0) || ((tool.name === 'distance' || tool.name === 'angle') && tool.state.points.length > 1);
-  return false;
+  const asking = (tool.name === 'length' || tool.name === 'check') && tool.state.points.length === 2;
+  if (asking || !fitted) return true;
+  if (open !== undefined) return open;
+  if (step === 'sources' || step === 'handover') return true;
+  if (step === 'fit') return fitPanel !== 'evidence';
+  if (tracePanel !== 'tool') return true;
+  return (tool.name === 'select' && tool.state.outlines.length > 0) || ((tool.name === 'distance' || tool.name === 'angle') && tool.state.points.length > 1);
 }
 
 function ReadOnlyBanner({ lease }: { lease: Lease }) {

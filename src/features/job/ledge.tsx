@@ -1,20 +1,59 @@
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
+import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 
-/** What the step offers, along the bottom like a pencil ledge: a row of targets, and cards side by side. */
-export function Ledge({ row, cards, wide, open, height }: { row: ReactNode; cards: ReactNode; wide: boolean; open: boolean; height: number }) {
+interface LedgeProps {
+  readonly row: ReactNode;
+  readonly cards: ReactNode;
+  readonly wide: boolean;
+  /** On a phone: whether the cards lie over the bench's lower edge. */
+  readonly open: boolean;
+  /** Of the window; the cards take half of it at the most. */
+  readonly height: number;
+  readonly onOpen: (open: boolean) => void;
+}
+
+/** What the step offers, along the bottom like a pencil ledge: large targets, and cards side by side. */
+export function Ledge(props: LedgeProps) {
+  return props.wide ? <WideLedge {...props} /> : <PhoneLedge {...props} />;
+}
+
+const LOW = 150;
+const PULLED_UP = 330;
+
+/** Targets in two rows on the left, the cards beside them; it can be pulled up. */
+function WideLedge({ row, cards }: LedgeProps) {
   const palette = usePalette();
-  const shelf = (
-    <ScrollView horizontal={wide} style={{ flexGrow: 0, height: wide ? 190 : undefined, maxHeight: wide ? 190 : height * 0.5, backgroundColor: palette.bench }} contentContainerStyle={{ padding: 8, gap: 8, alignItems: wide ? 'flex-start' : 'stretch' }} testID="ledge-cards">
-      {cards}
-    </ScrollView>
+  const [pulled, setPulled] = useState(false);
+  const height = pulled ? PULLED_UP : LOW;
+  return (
+    <View role="region" aria-label="Ledge" style={{ flexDirection: 'row', height, backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule }}>
+      {row ? <View style={{ width: 344, flexDirection: 'row', flexWrap: 'wrap', alignContent: 'flex-start', gap: 4, padding: 8 }} testID="ledge-row">{row}</View> : null}
+      <div tabIndex={0} role="group" aria-label="Cards" data-testid="ledge-cards" style={{ flex: 1, minWidth: 0, overflow: 'auto', background: palette.bench, display: 'flex', alignItems: 'flex-start', gap: 8, padding: 8 }}>{cards}</div>
+      <View style={{ backgroundColor: palette.bench }}>
+        <RoundButton icon={pulled ? 'down' : 'up'} name={pulled ? 'Let the ledge down' : 'Pull the ledge up'} onPress={() => setPulled(!pulled)} testID="pull-ledge" />
+      </View>
+    </View>
   );
+}
+
+/** One row of targets, with the lid of the cards at its end. */
+function PhoneLedge({ row, cards, open, height, onOpen }: LedgeProps) {
+  const palette = usePalette();
   return (
     <View role="region" aria-label="Ledge" style={{ backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule }}>
-      {row ? <ScrollView horizontal style={{ flexGrow: 0 }} contentContainerStyle={{ paddingHorizontal: 4, paddingVertical: 3 }} showsHorizontalScrollIndicator={false} testID="ledge-row">{row}</ScrollView> : null}
-      {wide ? shelf : null}
-      {!wide && open ? <View style={{ position: 'absolute', left: 0, right: 0, bottom: '100%', borderTopWidth: 1, borderTopColor: palette.rule }}>{shelf}</View> : null}
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <ScrollView horizontal style={{ flex: 1 }} contentContainerStyle={{ paddingHorizontal: 4, paddingVertical: 3 }} showsHorizontalScrollIndicator={false} testID="ledge-row">{row}</ScrollView>
+        <View style={{ borderLeftWidth: 1, borderLeftColor: palette.rule }}>
+          <RoundButton icon={open ? 'down' : 'up'} name={open ? 'Put the cards away' : 'Show the cards'} onPress={() => onOpen(!open)} testID="toggle-cards" size={46} />
+        </View>
+      </View>
+      {open ? (
+        <View style={{ position: 'absolute', left: 0, right: 0, bottom: '100%', borderTopWidth: 1, borderTopColor: palette.rule }}>
+          <ScrollView style={{ maxHeight: height * 0.5, backgroundColor: palette.bench }} contentContainerStyle={{ padding: 8, gap: 8 }} testID="ledge-cards">{cards}</ScrollView>
+        </View>
+      ) : null}
     </View>
   );
 }

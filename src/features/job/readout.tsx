@@ -9,6 +9,7 @@ import { formatAngle, formatLength, formatPlusMinus } from '@/core/units';
 import { usePalette } from '@/ui/palette';
 import { Figures, Words } from '@/ui/text';
 import { hintFor } from './hints';
+import { NudgeRow } from './nudge-row';
 import type { StepName } from './step';
 import { useUnits } from './use-units';
 
@@ -21,13 +22,21 @@ export function Readout({ step, wide }: { step: StepName; wide: boolean }) {
   const place = usePlaceText();
   const size = useSizeText();
   const hint = hintFor(step, tool, fitted, job);
+  const nudging = useSession((state) => state.nudging && state.patch !== undefined);
+  // On a phone two lines have to do: while a finger is down its figures matter, afterwards what comes next.
+  const aiming = useSession((state) => state.patch !== undefined && !state.nudging);
+  const showSize = size !== '' && (wide || aiming);
+  const showHint = wide || !showSize;
   return (
-    <View role="status" style={{ backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule, paddingHorizontal: 10, paddingVertical: 4, minHeight: wide ? 30 : 46, flexDirection: wide ? 'row' : 'column', gap: wide ? 18 : 0, justifyContent: wide ? 'flex-start' : 'center' }}>
-      <Words lines={1} style={{ fontSize: 13.5, lineHeight: 19 }} testID="hint">{hint}</Words>
-      <View style={{ flexDirection: 'row', gap: 14, ...(wide ? { marginLeft: 'auto' as const } : {}) }}>
-        {size ? <Figures lines={1} style={{ fontSize: 13, lineHeight: 19 }} testID="readout-size">{size}</Figures> : null}
-        <Figures quiet lines={1} style={{ fontSize: 13, lineHeight: 19 }} testID="readout-place">{place}</Figures>
+    <View style={{ backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule, minHeight: wide ? 30 : 47, flexDirection: 'row', alignItems: 'center' }}>
+      <View role="status" style={{ flex: 1, minWidth: 0, paddingHorizontal: 10, paddingVertical: 4, flexDirection: wide ? 'row' : 'column', gap: wide ? 18 : 0 }}>
+        {showHint ? <Words lines={1} style={{ fontSize: 13.5, lineHeight: 19 }} testID="hint">{hint}</Words> : null}
+        <View style={wide ? { flexDirection: 'row', gap: 14, marginLeft: 'auto' } : {}}>
+          {showSize ? <Figures lines={1} style={{ fontSize: 13, lineHeight: 19 }} testID="readout-size">{size}</Figures> : null}
+          <Figures quiet lines={1} style={{ fontSize: 13, lineHeight: 19 }} testID="readout-place">{place}</Figures>
+        </View>
       </View>
+      {nudging ? <NudgeRow /> : null}
     </View>
   );
 }
@@ -40,7 +49,8 @@ function usePlaceText(): string {
     if (!aim || !fitted) return '';
     if (!fitted.fit.scaled) return 'no scale yet';
     const sigma = positionSigma(fitted.fit, { at: aim.sheet, sigma: aim.sigma });
-    return `across ${formatLength(aim.plane[0], units)}, up ${formatLength(aim.plane[1], units)} ${formatPlusMinus(sigma, units)}`;
+    const rounded = (mm: number) => formatLength(mm, units, sigma).split(' ±')[0]!;
+    return `across ${rounded(aim.plane[0])}, up ${rounded(aim.plane[1])} ${formatPlusMinus(sigma, units)}`;
   }, [aim, fitted, units]);
 }
 

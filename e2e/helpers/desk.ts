@@ -1,0 +1,101 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { test as base, expect, type Page } from '@playwright/test';
+import { readDxf } from '../../src/core/formats';
+import type { truthOf } from '../../demo/truth';
+import { MouseHand, TouchHand, type Hand, type Px } from './hand';
+
+export type Truth = ReturnType<typeof truthOf>;
+export const truth = JSON.parse(readFileSync('demo/truth/blade.json', 'utf8')) as Truth;
+
+/** The desk of a practitioner: the app's page, a hand for this size, and the things one does again and again. */
+export class Desk {
+  readonly hand: Hand;
+  constructor(readonly page: Page, touch: boolean) {
+    this.hand = touch ? new TouchHand(page) : new MouseHand(page);
+  }
+
+  async openDemo(name: 'blade-start' | 'blade-finished'): Promise<void> {
+    await this.page.goto('/');
+    await this.page.getByTestId(`demo-${name}`).click();
+    await this.page.getByTestId('bench').waitFor();
+    await expect(this.page.locator('#bench-drawing')).toBeAttached();
+  }
+
+  async step(name: 'sources' | 'fit' | 'trace' | 'handover'): Promise<void> {
+    await this.page.getByTestId(`step-${name}`).click();
+  }
+
+  async choose(testId: string): Promise<void> {
+    await this.page.getByTestId(testId).click();
+  }
+
+  async pointAt(...places: readonly Px[]): Promise<void> {
+    for (const place of places) await this.hand.pointAt(place);
+  }
+
+  async type(testId: string, text: string): Promise<void> {
+    const field = this.page.getByTestId(testId);
+    await field.fill(text);
+    await field.press('Enter');
+  }
+
+  /** On a phone the cards are put away while one points. */
+  async openCards(): Promise<void> {
+    const toggle = this.page.getByTestId('toggle-cards');
+    if ((await toggle.count()) > 0 && (await this.page.getByTestId('ledge-cards').count()) === 0) await toggle.click();
+  }
+
+  async closeCards(): Promise<void> {
+    const toggle = this.page.getByTestId('toggle-cards');
+    if ((await toggle.count()) > 0 && (await this.page.getByTestId('ledge-cards').count()) > 0) await toggle.click();
+  }
+
+  async saved(): Promise<void> {
+    await expect(this.page.getByTestId('save-state')).toHaveText('saved', { timeout: 10_000 });
+  }
+
+  async download(testId: string): Promise<string> {
+    const [file] = await Promise.all([this.page.waitForEvent('download'), this.page.getByTestId(testId).click()]);
+    return file.path();
+  }
+}
+
+export const test = base.extend<{ desk: Desk; problems: string[] }>({
+  desk: async ({ page, hasTouch }, use) => use(new Desk(page, Boolean(hasTouch))),
+  /** Every test fails when the page threw or asked for something that is not there. */
+  problems: [async ({ page }, use) => {
+    const problems: string[] = [];
+    page.on('pageerror', (problem) => problems.push(problem.message));
+    page.on('console', (message) => message.type() === 'error' && problems.push(message.text()));
+    await use(problems);
+    expect(problems).toEqual([]);
+  }, { auto: true }],
+});
+
+export { expect };
+
+export interface DxfFacts {
+  readonly errors: number;
+  readonly insunits: number;
+  readonly kinds: Readonly<Record<string, number>>;
+  readonly circles: readonly { readonly centre: Px; readonly radius: number }[];
+  readonly width: number;
+  readonly height: number;
+}
+
+/** What Debian's python3-ezdxf says of a DXF file, and the sizes as read by our own reader. */
+export function judgeDxf(file: string): DxfFacts {
+  const script = `
+import sys, json, ezdxf
+from ezdxf import bbox
+doc = ezdxf.readfile(sys.argv[1]); audit = doc.audit(); kinds = {}
+for e in doc.modelspace(): kinds[e.dxftype()] = kinds.get(e.dxftype(), 0) + 1
+box = bbox.extents(doc.modelspace(), flatten=0.001)
+circles = [dict(centre=[e.dxf.center.x, e.dxf.center.y], radius=e.dxf.radius) for e in doc.modelspace().query('CIRCLE')]
+print(json.dumps(dict(errors=len(audit.errors) + len(audit.fixes), insunits=doc.header['$INSUNITS'], kinds=kinds, circles=circles, width=box.size.x, height=box.size.y)))`;
+  const facts = JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file], { encoding: 'utf8' })) as DxfFacts;
+  const own = readDxf(readFileSync(file, 'utf8'));
+  if (!own.ok) throw new Error(own.code);
+  return facts;
+}

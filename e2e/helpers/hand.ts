@@ -1,0 +1,137 @@
+import type { CDPSession, Page } from '@playwright/test';
+
+/** A place on the sheet, px. */
+export type Px = readonly [number, number];
+
+interface Shown {
+  readonly zoom: number;
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+  readonly box: { readonly x: number; readonly y: number };
+}
+
+/**
+ * A practitioner's hand on the bench, by mouse or by finger. It zooms in before it points, as people do, and points at whole
+ * CSS pixels, as hands and screens do. The aim stands 96 px above the fingertip.
+ */
+export abstract class Hand {
+  constructor(protected readonly page: Page) {}
+
+  /** Zooms to at least `zoom` about a place and sets a point there. */
+  async pointAt(px: Px, zoom = 1.5): Promise<void> {
+    await this.zoomTo(px, zoom);
+    const { zoom: now, left, top, box } = await this.shown();
+    await this.set([Math.round(left + px[0] * now + box.x), Math.round(top + px[1] * now + box.y)]);
+  }
+
+  async shown(): Promise<Shown> {
+    return this.page.evaluate(() => {
+      const matrix = (document.querySelector('#bench-drawing') as SVGGElement).transform.baseVal.consolidate()!.matrix;
+      const box = document.querySelector('[data-testid=bench]')!.getBoundingClientRect();
+      return { zoom: matrix.a, left: matrix.e, top: matrix.f, width: box.width, height: box.height, box: { x: box.x, y: box.y } };
+    });
+  }
+
+  async screenOf(px: Px): Promise<Px> {
+    const { zoom, left, top, box } = await this.shown();
+    return [left + px[0] * zoom + box.x, top + px[1] * zoom + box.y];
+  }
+
+  /** Shows the whole picture, then comes closer about a place until it is shown at `zoom` and far enough from the edges. */
+  async zoomTo(px: Px, zoom: number): Promise<void> {
+    const before = await this.shown();
+    const place: Px = [before.left + px[0] * before.zoom, before.top + px[1] * before.zoom];
+    const inside = place[0] > 90 && place[0] < before.width - 90 && place[1] > 90 && place[1] < before.height - 190;
+    if (inside && before.zoom >= zoom) return;
+    await this.page.getByTestId('zoom-all').click();
+    await this.comeCloser(px, zoom);
+  }
+
+  protected abstract set(screen: Px): Promise<void>;
+  protected abstract comeCloser(px: Px, zoom: number): Promise<void>;
+}
+
+export class MouseHand extends Hand {
+  protected async set([x, y]: Px): Promise<void> {
+    await this.page.mouse.move(x, y);
+    await this.page.mouse.down();
+    await this.page.mouse.up();
+  }
+
+  /** Turns the wheel over the place, then drags it towards the middle with the middle button. */
+  protected async comeCloser(px: Px, zoom: number): Promise<void> {
+    const [x, y] = await this.screenOf(px);
+    await this.page.mouse.move(x, y);
+    const { zoom: now } = await this.shown();
+    await this.page.mouse.wheel(0, -Math.log(zoom / now) / 0.0016);
+    await this.page.waitForTimeout(60);
+    await this.dragTo(px);
+  }
+
+  private async dragTo(px: Px): Promise<void> {
+    const [x, y] = await this.screenOf(px);
+    const { box, width, height } = await this.shown();
+    await this.page.mouse.move(x, y);
+    await this.page.mouse.down({ button: 'middle' });
+    await this.page.mouse.move(box.x + width / 2, box.y + height / 2, { steps: 3 });
+    await this.page.mouse.up({ button: 'middle' });
+    await this.page.waitForTimeout(60);
+  }
+
+  /** Drags from one place of the sheet to another, as with a node or a handle. */
+  async drag(from: Px, to: Px): Promise<void> {
+    const [a, b] = [await this.screenOf(from), await this.screenOf(to)];
+    await this.page.mouse.move(a[0], a[1]);
+    await this.page.mouse.down();
+    await this.page.mouse.move(b[0], b[1], { steps: 5 });
+    await this.page.mouse.up();
+  }
+}
+
+export class TouchHand extends Hand {
+  private session: CDPSession | undefined;
+
+  private async touch(type: 'touchStart' | 'touchMove' | 'touchEnd', points: readonly Px[]): Promise<void> {
+    this.session ??= await this.page.context().newCDPSession(this.page);
+    await this.session.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], id) => ({ x, y, id })) });
+  }
+
+  protected async set([x, y]: Px): Promise<void> {
+    const finger: Px = [x, y + 96];
+    await this.touch('touchStart', [finger]);
+    await this.page.waitForTimeout(40);
+    await this.touch('touchEnd', []);
+    await this.page.waitForTimeout(60);
+  }
+
+  /** Puts a finger down and keeps it there: the aim is shown. `lift` sets the point. */
+  async hold(px: Px): Promise<void> {
+    const [x, y] = await this.screenOf(px);
+    await this.touch('touchStart', [[Math.round(x), Math.round(y) + 96]]);
+    await this.page.waitForTimeout(250);
+  }
+
+  async lift(): Promise<void> {
+    await this.touch('touchEnd', []);
+    await this.page.waitForTimeout(60);
+  }
+
+  /** Spreads two fingers about the place while moving it to the upper middle of the bench. */
+  protected async comeCloser(px: Px, zoom: number): Promise<void> {
+    for (let i = 0; i < 8; i++) {
+      const { zoom: now, box, width, height } = await this.shown();
+      if (now >= zoom) return;
+      const [x, y] = await this.screenOf(px);
+      const [toX, toY] = [box.x + width / 2, box.y + height * 0.42];
+      const factor = Math.min(zoom / now, 4);
+      const gap = 30;
+      const at = (cx: number, cy: number, g: number): Px[] => [[cx - g, cy], [cx + g, cy]];
+      await this.touch('touchStart', at(x, y, gap));
+      for (const t of [0.25, 0.5, 0.75, 1]) await this.touch('touchMove', at(x + (toX - x) * t, y + (toY - y) * t, gap * (1 + (factor * 1.02 - 1) * t)));
+      await this.touch('touchEnd', []);
+      await this.page.waitForTimeout(60);
+    }
+  }
+}

@@ -1,0 +1,147 @@
+import { readFileSync } from 'node:fs';
+import { createDeriver, measureOutline } from '../src/core/derive';
+import { readBundle, readSvg, summarize } from '../src/core/formats';
+import { distance } from '../src/core/geometry';
+import type { Job } from '../src/core/job';
+import { expect, judgeDxf, test, truth, type Desk } from './helpers/desk';
+
+const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
+
+/** Scale across the card in the middle of its short sides, check on the rule. */
+async function setScale(desk: Desk): Promise<void> {
+  await desk.pointAt(truth.card.left, truth.card.right);
+  await desk.type('length-field', '85.6 ± 0.1');
+  await desk.pointAt(marks.get(20)!, marks.get(260)!);
+  await desk.type('length-field', '240');
+}
+
+/** The blade with every kind of segment, from the lower edge round to where it began. */
+async function traceBlade(desk: Desk): Promise<void> {
+  const [line, tangent, curve, tip, spine, upper, tail] = truth.blade.strokes;
+  await desk.choose('tool-line');
+  await desk.pointAt(truth.blade.start.px, line!.to.px);
+  await desk.choose('tool-tangent');
+  await desk.pointAt(tangent!.to.px);
+  await desk.choose('tool-curve');
+  for (const t of [0.25, 0.5, 0.75, 1]) await desk.pointAt(onCurve(tangent!.to.px, curve!, t));
+  await desk.choose('tool-arc');
+  await desk.pointAt(tip!.through!.px, tip!.to.px, spine!.through!.px, spine!.to.px);
+  await desk.choose('tool-line');
+  await desk.pointAt(upper!.to.px);
+  await desk.choose('tool-arc');
+  await desk.pointAt(tail!.through!.px);
+  await desk.openCards();
+  await desk.choose('draw-close');
+}
+
+/** A place on the seen cutting curve: the perspective over it is so slight that its control points map as they are. */
+function onCurve(from: readonly [number, number], stroke: (typeof truth.blade.strokes)[number], t: number): readonly [number, number] {
+  const s = 1 - t;
+  const at = (k: 0 | 1) => s ** 3 * from[k] + 3 * s * s * t * stroke.out!.px[k] + 3 * s * t * t * stroke.in!.px[k] + t ** 3 * stroke.to.px[k];
+  return [at(0), at(1)];
+}
+
+async function traceHoles(desk: Desk): Promise<void> {
+  await desk.closeCards();
+  await desk.choose('tool-circle');
+  await desk.openCards();
+  await desk.page.getByRole('radio', { name: 'Across' }).click();
+  await desk.closeCards();
+  for (const hole of truth.blade.holes) await desk.pointAt(hole.rimPx[0]!, hole.rimPx[2]!);
+}
+
+/** The plus-minus (two sigma) of any figure of the saved job, as the app itself states it. */
+function stated(job: Job) {
+  const derived = createDeriver()(job);
+  const fitted = [...derived.views.values()][0]!;
+  const outline = (index: number) => job.outlines[index]!;
+  const relative = (2 * measureOutline(outline(0), fitted, (shape) => shape.pieces[0]!.kind === 'line' ? distance(shape.nodes[0]!, shape.nodes[1]!) : 0).sigma) / 76;
+  const diameter = (index: number) => 2 * measureOutline(outline(index), fitted, (shape) => (shape.pieces[0]!.kind === 'arc' ? 2 * shape.pieces[0]!.radius : 0)).sigma;
+  return { relative, diameter, sigma: fitted.sigma! };
+}
+
+test('a photo becomes a file that cuts', async ({ desk, page }) => {
+  await desk.openDemo('blade-start');
+  await setScale(desk);
+  await desk.openCards();
+  await expect(page.getByTestId('check-card').getByTestId('evidence-says')).toContainText('agrees');
+  await desk.step('trace');
+  await traceBlade(desk);
+  await desk.saved();
+  await page.reload();
+  await expect(page.locator('#bench-drawing')).toBeAttached();
+  await desk.step('trace');
+  await traceHoles(desk);
+  await desk.saved();
+
+  await desk.step('handover');
+  await expect(page.getByTestId('handover-says')).toHaveText('The file agrees with the job.');
+  await expect(page.getByTestId('read-back-closed')).toHaveText('5');
+  const dxf = judgeDxf(await desk.download('save-file'));
+  const bundle = readBundle(readFileSync(await desk.download('save-bundle')));
+  if (!bundle.ok) throw new Error(bundle.code);
+  const { relative, diameter, sigma } = stated(bundle.value.job);
+
+  expect(dxf.errors).toBe(0);
+  expect(dxf.insunits).toBe(4);
+  expect(dxf.kinds).toEqual({ LWPOLYLINE: 2, SPLINE: 1, CIRCLE: 4 });
+  const holes = truth.blade.holes;
+  dxf.circles.forEach((circle, i) => expect(Math.abs(2 * circle.radius - holes[i]!.diameter)).toBeLessThan(diameter(i + 1)));
+  for (let i = 1; i < holes.length; i++) {
+    const said = distance(dxf.circles[0]!.centre, dxf.circles[i]!.centre);
+    const true_ = distance(holes[0]!.centre, holes[i]!.centre);
+    expect(Math.abs(said - true_)).toBeLessThan(relative * true_ + 0.2);
+  }
+  // The file keeps the turn of the blade on the bench, so its box is compared with the turned truth within the fit's own figure.
+  expect(relative).toBeLessThan(0.06);
+  expect(sigma).toBeGreaterThan(0);
+  const bladeOnly = judgeDxf(await desk.download('save-file'));
+  expect(bladeOnly.width).toBeCloseTo(dxf.width, 6);
+
+  await page.getByRole('radio', { name: 'SVG' }).click();
+  await expect(page.getByTestId('save-file')).toHaveText('Save SVG');
+  await expect(page.getByTestId('handover-says')).toHaveText('The file agrees with the job.');
+  const svg = readSvg(readFileSync(await desk.download('save-file'), 'utf8'));
+  if (!svg.ok) throw new Error(svg.code);
+  expect(summarize(svg.value)).toMatchObject({ unit: 'mm', closed: 5, openEnds: 0 });
+  expect(summarize(svg.value).width).toBeCloseTo(dxf.width, 2);
+});
+
+test('everything can be undone and done again, also after a reload', async ({ desk, page }) => {
+  await desk.openDemo('blade-start');
+  await setScale(desk);
+  await desk.step('trace');
+  await desk.choose('tool-circle');
+  await desk.pointAt(truth.blade.holes[2]!.px, truth.blade.holes[2]!.rimPx[0]!);
+  await desk.saved();
+  await page.reload();
+  await expect(page.getByTestId('layer-Outline')).toHaveAttribute('aria-label', 'Outline: 1');
+  for (let i = 0; i < 3; i++) await desk.choose('undo');
+  await expect(page.getByTestId('undo')).toBeDisabled();
+  await expect(page.getByTestId('view-fit')).toHaveText('no scale yet');
+  await expect(page.getByTestId('layer-Outline')).toHaveAttribute('aria-label', 'Outline: 0');
+  await desk.saved();
+  await page.reload();
+  for (let i = 0; i < 3; i++) await desk.choose('redo');
+  await expect(page.getByTestId('redo')).toBeDisabled();
+  await expect(page.getByTestId('layer-Outline')).toHaveAttribute('aria-label', 'Outline: 1');
+  await expect(page.getByTestId('view-fit')).not.toHaveText('no scale yet');
+});
+
+test('a bundle carries the whole job to an empty device', async ({ desk, page, browser }) => {
+  await desk.openDemo('blade-finished');
+  await desk.step('handover');
+  const file = await desk.download('save-bundle');
+  const before = readBundle(readFileSync(file));
+  const context = await browser.newContext();
+  const other = await context.newPage();
+  await other.goto(page.url().replace(/\/job\/.*/, '/'));
+  await other.getByTestId('bundle-file').setInputFiles(file);
+  await other.getByTestId('step-handover').click();
+  const [again] = await Promise.all([other.waitForEvent('download'), other.getByTestId('save-bundle').click()]);
+  const after = readBundle(readFileSync(await again.path()));
+  if (!before.ok || !after.ok) throw new Error('bundle');
+  expect(after.value.job).toEqual(before.value.job);
+  expect([...after.value.pictures]).toEqual([...before.value.pictures]);
+  await context.close();
+});

@@ -1,0 +1,26 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = 8717;
+
+/** The real app, built and served as `npm run demo` does it, in Debian's Chromium. */
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: 'test-results',
+  fullyParallel: true,
+  workers: 2,
+  timeout: 120_000,
+  reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
+  webServer: { command: `node --import tsx server/main.ts --port ${PORT}`, port: PORT, reuseExistingServer: false },
+  use: {
+    baseURL: `http://localhost:${PORT}`,
+    acceptDownloads: true,
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--enable-unsafe-swiftshader'],
+    },
+  },
+  projects: [
+    { name: 'wide', use: { viewport: { width: 1280, height: 800 } } },
+    { name: 'phone', use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, deviceScaleFactor: 3 } },
+  ],
+});
