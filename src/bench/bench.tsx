@@ -51,7 +51,7 @@ export function Bench() {
       layer = new Layer(canvas.current!, ask);
       ask();
     });
-    const stops = [session.subscribe(ask), jobs.subscribe(ask)];
+    const stops = [session.store.subscribe(ask), jobs.subscribe(ask)];
     return () => {
       gone = true;
       stops.forEach((stop) => stop());

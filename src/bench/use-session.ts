@@ -22,7 +22,7 @@ export function useJob<T>(select: (state: JobState) => T): T {
 }
 
 export function useSession<T>(select: (state: SessionState) => T): T {
-  return useStore(useDesk().session, select);
+  return useStore(useDesk().session.store, select);
 }
 
 /** The view that is on the bench, with its fit; undefined in a job without pictures. */

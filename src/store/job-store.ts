@@ -14,7 +14,7 @@ export interface JobState {
   /** Another tab writes this job: it is shown here and not changed. */
   readonly readOnly: boolean;
   /** What was done last, for the notice that names it. */
-  readonly lastDone: { readonly name: CommandName; readonly way: 'done' | 'undone' | 'redone'; readonly count: number } | undefined;
+  readonly lastDone: { readonly name: CommandName; readonly way: 'done' | 'undone' | 'redone'; readonly at: number } | undefined;
   run(command: Command): void;
   undo(): void;
   redo(): void;
@@ -55,9 +55,9 @@ export function createJobStore(options: JobStoreOptions): JobStore {
       schedule();
     };
     const step = (way: 'undone' | 'redone', move: (history: History) => History) => {
-      const { history, lastDone } = get();
+      const { history } = get();
       const entry = history.entries[way === 'undone' ? history.cursor - 1 : history.cursor];
-      if (entry && !get().readOnly) show(move(history), { name: entry.name, way, count: (lastDone?.count ?? 0) + 1 });
+      if (entry && !get().readOnly) show(move(history), { name: entry.name, way, at: Date.now() });
     };
     return {
       history: options.history,
@@ -67,7 +67,7 @@ export function createJobStore(options: JobStoreOptions): JobStore {
       readOnly: false,
       lastDone: undefined,
       run(command) {
-        if (!get().readOnly) show(runCommand(get().history, command), { name: command.name, way: 'done', count: (get().lastDone?.count ?? 0) + 1 });
+        if (!get().readOnly) show(runCommand(get().history, command), { name: command.name, way: 'done', at: Date.now() });
       },
       undo: () => step('undone', undo),
       redo: () => step('redone', redo),

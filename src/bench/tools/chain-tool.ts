@@ -4,7 +4,7 @@ import {
   findClosed, placingOf, reversedChain, shapeOf, findPosition, type Chain, type Node, type Place, type PointedPlace, type Segment, type SegmentKind, type Shape,
 } from '@/core/outline';
 import type { Aim } from '../aim';
-import { NOTHING, pointed, run, say, stay, toSheetPlace, type Effect, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+import { NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
 
 /** An outline on its way. Plain data: it is saved with the job and comes back after a reload. */
 export interface ChainState {
@@ -162,8 +162,8 @@ function withoutLast(state: ChainState): ChainState {
 function done(state: ChainState, chain: Chain, context: ToolContext): Step<ChainState> {
   const id = state.carries?.id ?? context.newId();
   const outline: Chain = { ...chain, id };
-  const effects: Effect[] = [run(state.carries ? changeOutline(outline, 'outline-carried-on') : addOutline(outline)), { kind: 'made', outline: id }];
-  return [{ ...START, kind: state.kind === 'tangent' ? 'line' : state.kind, lock: state.lock }, effects];
+  const command = state.carries ? changeOutline(outline, 'outline-carried-on') : addOutline(outline);
+  return [{ ...START, kind: state.kind === 'tangent' ? 'line' : state.kind, lock: state.lock }, [run(command)]];
 }
 
 function finish(state: ChainState, context: ToolContext): Step<ChainState> {

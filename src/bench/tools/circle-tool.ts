@@ -31,7 +31,7 @@ function place(state: CircleState, next: Place, context: ToolContext): Step<Circ
   const outline = outlineFrom(circleFrom(state, places)!, context.newId(), context);
   const fault = shapeOf(outline, context.fitted.placing).faults[0];
   if (fault) return stay(state, say(state.mode === 'three' ? 'points-in-a-line' : 'points-the-same'));
-  return [{ ...state, places: [] }, [run(addOutline(outline)), { kind: 'made', outline: outline.id }]];
+  return [{ ...state, places: [] }, [run(addOutline(outline))]];
 }
 
 /** A typed diameter, once the first place is set: about the centre, or from the first place towards the aim. */

@@ -24,8 +24,7 @@ export type ToolInput =
 /** What a tool asks for. `say` is a code that the interface words. */
 export type Effect =
   | { readonly kind: 'run'; readonly command: Command }
-  | { readonly kind: 'say'; readonly code: string }
-  | { readonly kind: 'made'; readonly outline: string };
+  | { readonly kind: 'say'; readonly code: string };
 
 export type Step<S> = readonly [S, readonly Effect[]];
 

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useFitted, useJob } from '@/bench/use-session';
 import { drawingOf } from '@/core/derive';
-import { summarize, type FileSummary, type FileUnit } from '@/core/formats';
+import { summarize, type Drawing, type FileSummary, type FileUnit } from '@/core/formats';
 import { fileWorker, type DrawingFormat, type WrittenDrawing } from '@/workers';
 
 export type WrittenFile =
@@ -16,22 +16,27 @@ export function useWrittenFile(format: DrawingFormat, unit: FileUnit, only: read
   const derived = useJob((state) => state.derived);
   const viewId = fitted?.view.id;
   const drawing = useMemo(() => (viewId ? drawingOf(job, derived, { view: viewId, only }) : undefined), [job, derived, viewId, only]);
-  const [written, setWritten] = useState<WrittenFile>({ kind: 'waiting' });
+  const [made, setMade] = useState<{ readonly of: unknown; readonly written: WrittenFile }>();
+  // What a file is made of; a new one makes what was written for the old one stale by itself.
+  const of = useMemo(() => ({ drawing, format, unit }), [drawing, format, unit]);
   useEffect(() => {
-    if (!drawing) return;
-    if (!drawing.ok) return setWritten({ kind: 'refused', code: drawing.code });
+    if (!of.drawing?.ok) return;
+    const drawn = of.drawing.value;
     const stop = new AbortController();
-    setWritten({ kind: 'waiting' });
-    void fileWorker.call('writeDrawing', { drawing: drawing.value, format, unit }, { signal: stop.signal }).then((outcome) => {
-      if (outcome.kind === 'cancelled') return;
-      if (outcome.kind === 'failed') return setWritten({ kind: 'refused', code: outcome.code });
-      const paths = drawing.value.layers.flatMap((layer) => layer.paths.map((path) => ({ ...path, layer: layer.name })));
-      const own = summarize({ unit, paths });
-      setWritten({ kind: 'ready', file: outcome.value, job: own, agrees: isSame(own, outcome.value.readBack) });
+    void fileWorker.call('writeDrawing', { drawing: drawn, format: of.format, unit: of.unit }, { signal: stop.signal }).then((outcome) => {
+      if (outcome.kind !== 'cancelled') setMade({ of, written: outcome.kind === 'failed' ? { kind: 'refused', code: outcome.code } : held(drawn, of.unit, outcome.value) });
     });
     return () => stop.abort();
-  }, [drawing, format, unit]);
-  return written;
+  }, [of]);
+  if (drawing && !drawing.ok) return { kind: 'refused', code: drawing.code };
+  return made?.of === of ? made.written : { kind: 'waiting' };
+}
+
+/** The written file held against what the job says of itself. */
+function held(drawing: Drawing, unit: FileUnit, file: WrittenDrawing): WrittenFile {
+  const paths = drawing.layers.flatMap((layer) => layer.paths.map((path) => ({ ...path, layer: layer.name })));
+  const job = summarize({ unit, paths });
+  return { kind: 'ready', file, job, agrees: isSame(job, file.readBack) };
 }
 
 /** Sizes to a thousandth of a millimetre, counts exactly. */

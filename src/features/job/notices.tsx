@@ -2,7 +2,10 @@ import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useJob, useSession } from '@/bench/use-session';
+import type { Notice } from '@/bench/session';
+import type { Units } from '@/core/units';
 import type { BringIn } from '@/features/sources/use-bring-in';
+import type { JobState } from '@/store';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
@@ -16,20 +19,14 @@ export function Notices({ bringIn }: { bringIn: BringIn }) {
   const units = useUnits();
   const notice = useSession((state) => state.notice);
   const lastDone = useJob((state) => state.lastDone);
-  const [text, setText] = useState<string>();
+  const [gone, setGone] = useState(0);
+  const latest = latestOf(notice, lastDone, units);
+  const at = latest?.at ?? 0;
   useEffect(() => {
-    if (notice) setText(sentenceFor(notice.code, notice.detail));
-  }, [notice]);
-  useEffect(() => {
-    if (lastDone?.way === 'undone') setText(`Undone: ${nameOfCommand(lastDone.name, units)}.`);
-    else if (lastDone?.way === 'redone') setText(`Done again: ${nameOfCommand(lastDone.name, units)}.`);
-    else setText(undefined);
-  }, [lastDone, units]);
-  useEffect(() => {
-    if (text === undefined) return;
-    const timer = setTimeout(() => setText(undefined), SHOWN_MS);
+    const timer = setTimeout(() => setGone(at), SHOWN_MS);
     return () => clearTimeout(timer);
-  }, [text]);
+  }, [at]);
+  const text = latest && at > gone ? latest.text : undefined;
   return (
     <View style={{ position: 'absolute', left: 8, right: 64, bottom: 8, gap: 6, pointerEvents: 'box-none', alignItems: 'flex-start' }}>
       {bringIn.doing ? <Slip text={bringIn.doing} testID="doing" action="Stop" onAction={bringIn.stop} /> : null}
@@ -37,6 +34,14 @@ export function Notices({ bringIn }: { bringIn: BringIn }) {
       {text ? <Slip text={text} testID="notice" /> : null}
     </View>
   );
+}
+
+/** Whichever was said last; a command that was simply done silences what was said before it. */
+function latestOf(notice: Notice | undefined, lastDone: JobState['lastDone'], units: Units): { at: number; text: string | undefined } | undefined {
+  if (notice && notice.at >= (lastDone?.at ?? 0)) return { at: notice.at, text: sentenceFor(notice.code, notice.detail) };
+  if (!lastDone) return undefined;
+  const name = nameOfCommand(lastDone.name, units);
+  return { at: lastDone.at, text: { done: undefined, undone: `Undone: ${name}.`, redone: `Done again: ${name}.` }[lastDone.way] };
 }
 
 function Slip({ text, testID, action, onAction, onClose }: { text: string; testID: string; action?: string; onAction?: () => void; onClose?: () => void }) {

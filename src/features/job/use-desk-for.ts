@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { createSession } from '@/bench/session';
+import { Session } from '@/bench/session';
 import type { Desk } from '@/bench/use-session';
 import { claimJob, createJobStore, jobCardOf, repository, storage, thumbnailOf, type Lease } from '@/store';
 
@@ -47,7 +47,7 @@ async function openDesk(id: string): Promise<{ desk: Desk; lease: Lease; close: 
     jobs.setState({ readOnly: true });
   });
   jobs.setState({ readOnly: !lease.held });
-  const session = createSession(jobs, opened.draft);
+  const session = new Session(jobs, opened.draft);
   const flush = () => void jobs.getState().flush();
   const onHide = () => document.visibilityState === 'hidden' && flush();
   document.addEventListener('visibilitychange', onHide);

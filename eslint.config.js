@@ -1,0 +1,47 @@
+const expo = require('eslint-config-expo/flat');
+
+/** Rooms from the street to the cellar: an import may only point to the right. */
+const ROOMS = [['app'], ['src/features'], ['src/bench', 'src/store', 'src/ui'], ['src/workers'], ['src/core']];
+
+const zones = ROOMS.flatMap((targets, level) =>
+  targets.flatMap((target) => ROOMS.slice(0, level).flat().map((from) => ({ target: `./${target}`, from: `./${from}`, message: 'Arrows run app → features → bench, store, ui → workers → core.' }))),
+);
+/** Beside the house: they reach the core and their own files only. */
+const BESIDE = ['cli', 'server'].flatMap((target) =>
+  ['app', 'src/features', 'src/bench', 'src/store', 'src/ui', 'src/workers'].map((from) => ({ target: `./${target}`, from: `./${from}`, message: `${target} reaches only core.` })),
+);
+/** Rooms of the core in their own order, so that no two lean on each other; the generator knows nothing of the core. */
+const CORE = ['derive', 'formats', 'job', 'outline', 'calibrate', 'adjust', 'geometry', 'units', 'basics'];
+const ALLOWED_UP = { formats: ['job'], derive: CORE };
+const CORE_ZONES = CORE.flatMap((room, level) =>
+  CORE.slice(0, level).filter((upper) => !(ALLOWED_UP[room] ?? []).includes(upper)).map((upper) => ({ target: `./src/core/${room}`, from: `./src/core/${upper}`, message: `core/${room} stands below core/${upper}.` })),
+);
+const GENERATOR = [{ target: './demo/generator', from: './src', message: 'The generator judges the core, so it must not use it.' }];
+
+module.exports = [
+  { ignores: ['node_modules/', 'dist/', 'public/', '.expo/', '.cache/', 'test-results/', 'expo-env.d.ts'] },
+  ...expo,
+  {
+    files: ['**/*.{ts,tsx}'],
+    rules: {
+      'import/no-restricted-paths': ['error', { zones: [...zones, ...BESIDE, ...CORE_ZONES, ...GENERATOR] }],
+      'import/no-cycle': ['error', { ignoreExternal: true }],
+      'max-lines': ['error', { max: 400, skipBlankLines: false }],
+      'max-lines-per-function': ['error', { max: 90, skipComments: true }],
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false }],
+      'react-hooks/exhaustive-deps': 'error',
+      // fast-check is used as its documentation writes it.
+      'import/no-named-as-default-member': 'off',
+      'import/no-named-as-default': 'off',
+      // A schema and the type that follows from it share their name.
+      '@typescript-eslint/no-redeclare': 'off',
+    },
+  },
+  {
+    // A room is entered by its door: other rooms import its index only.
+    files: ['src/core/**/*.ts'],
+    rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: '^\\.\\./[a-z]+/.+', message: 'Import the room (../room), not a file in it.' }, { group: ['react', 'react-*', 'expo*', 'node:*', 'three'], message: 'The core has no interface, no DOM, no Node.' }] }] },
+  },
+  { files: ['**/*.test.{ts,tsx}', 'e2e/**', 'bench/**'], rules: { 'max-lines-per-function': 'off', 'react-hooks/rules-of-hooks': 'off' } },
+];
