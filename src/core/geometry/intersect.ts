@@ -1,6 +1,6 @@
 import { add, cross, distance, dot, mix, norm, scale, subtract, type Vec } from './vec';
 import { findArcParameter, pointAt, velocityAt, type Arc, type Line, type Piece } from './piece';
-import { isOverlapping, pieceBounds } from './measure';
+import { isOverlapping, pieceBounds, type Bounds } from './measure';
 
 /** A place that two pieces share, with its parameter on each. */
 export interface Crossing {
@@ -18,12 +18,18 @@ const within = (t: number) => t >= -END_SLACK && t <= 1 + END_SLACK;
  * found to about the square root of machine precision.
  */
 export function listCrossings(a: Piece, b: Piece, tolerance = 1e-7): readonly Crossing[] {
-  if (!isOverlapping(pieceBounds(a), pieceBounds(b), tolerance)) return [];
+  const [boxA, boxB] = [pieceBounds(a), pieceBounds(b)];
+  if (!isOverlapping(boxA, boxB, tolerance) || isPoint(boxA, tolerance) || isPoint(boxB, tolerance)) return [];
   if (a.kind === 'line' && b.kind === 'line') return crossLines(a, b);
   if (a.kind === 'line' && b.kind === 'arc') return crossLineArc(a, b, tolerance);
   if (a.kind === 'arc' && b.kind === 'line') return crossLineArc(b, a, tolerance).map(swapped);
   if (a.kind === 'arc' && b.kind === 'arc') return crossArcs(a, b, tolerance);
   return distinct(crossCurves(a, b, tolerance), tolerance);
+}
+
+/** A piece without extent crosses nothing: it is reported as too short instead. */
+function isPoint({ min, max }: Bounds, tolerance: number): boolean {
+  return max[0] - min[0] <= tolerance && max[1] - min[1] <= tolerance;
 }
 
 const swapped = (crossing: Crossing): Crossing => ({ point: crossing.point, ta: crossing.tb, tb: crossing.ta });
@@ -103,25 +109,38 @@ function stretchBounds({ piece, from, to }: Stretch) {
   return { min: [Math.min(...xs), Math.min(...ys)] as const, max: [Math.max(...xs), Math.max(...ys)] as const };
 }
 
-const MAX_STRETCHES = 4096;
+const MAX_DEPTH = 16;
+/** Below this turn between its ends (as a sine) a stretch is straight enough to cross another such one only once … */
+const STRAIGHT = 0.1;
+/** … and below this ratio of its speeds Newton's method gets there from the middle. */
+const EVEN = 2;
 
-/** Halves both pieces while their boxes meet, then sharpens each meeting with Newton's method. */
+function isStraight({ piece, from, to }: Stretch): boolean {
+  const [u, v] = [velocityAt(piece, from), velocityAt(piece, to)];
+  const [p, q] = [norm(u), norm(v)];
+  return dot(u, v) > 0 && Math.abs(cross(u, v)) <= STRAIGHT * p * q && p <= EVEN * q && q <= EVEN * p;
+}
+
+/** Halves both pieces while their boxes meet until both are nearly straight, then sharpens each meeting with Newton's method. */
 function crossCurves(a: Piece, b: Piece, tolerance: number): Crossing[] {
   const found: Crossing[] = [];
-  const initial = (piece: Piece): Stretch[] => piece.kind === 'line' ? [{ piece, from: 0, to: 1 }] : [0, 1, 2, 3].map((i) => ({ piece, from: i / 4, to: (i + 1) / 4 }));
-  let pairs = initial(a).flatMap((p) => initial(b).map((q) => [p, q] as const));
-  for (let depth = 0; depth < 40 && pairs.length > 0 && pairs.length < MAX_STRETCHES; depth++) {
+  let pairs: (readonly [Stretch, Stretch])[] = [[{ piece: a, from: 0, to: 1 }, { piece: b, from: 0, to: 1 }]];
+  for (let depth = 0; depth <= MAX_DEPTH && pairs.length > 0; depth++) {
     const next: (readonly [Stretch, Stretch])[] = [];
     for (const [p, q] of pairs) {
       if (!isOverlapping(stretchBounds(p), stretchBounds(q), tolerance)) continue;
-      const sharpened = depth >= 6 ? sharpen(p, q, tolerance) : undefined;
-      if (sharpened) found.push(sharpened);
-      else if (depth < 14) next.push(...halves(p).flatMap((x) => halves(q).map((y) => [x, y] as const)));
+      if (depth === MAX_DEPTH || (isStraight(p) && isStraight(q))) {
+        const sharpened = sharpen(p, q, tolerance);
+        if (sharpened) found.push(sharpened);
+      } else next.push(...split(p).flatMap((x) => split(q).map((y) => [x, y] as const)));
     }
     pairs = next;
   }
   return found;
 }
+
+/** A straight stretch is left whole: only what still bends is halved. */
+const split = (stretch: Stretch): Stretch[] => (isStraight(stretch) ? [stretch] : halves(stretch));
 
 function halves({ piece, from, to }: Stretch): Stretch[] {
   const middle = (from + to) / 2;
@@ -149,7 +168,7 @@ function sharpen(p: Stretch, q: Stretch, tolerance: number): Crossing | undefine
 function distinct(crossings: readonly Crossing[], tolerance: number): Crossing[] {
   const kept: Crossing[] = [];
   for (const crossing of crossings) {
-    const known = kept.some((other) => distance(other.point, crossing.point) <= 10 * tolerance && Math.abs(other.ta - crossing.ta) < 1e-4);
+    const known = kept.some((other) => distance(other.point, crossing.point) <= 100 * tolerance);
     if (!known) kept.push(crossing);
   }
   return kept;
