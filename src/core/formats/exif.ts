@@ -24,11 +24,15 @@ function numberOf(tag: Tag | undefined): number | undefined {
 
 const textOf = (tag: Tag | undefined) => tag?.description?.replace(/\0/g, '').trim() || undefined;
 
+/** JPEG files without a resolution write a pixel ratio of 1 in its place. */
+const LEAST_DPI = 20;
+
 /** Dots per inch of a file's resolution tags; unit 3 is per centimetre (EXIF 2.3, ResolutionUnit). */
 function dpiOf(tags: Record<string, Tag>): number | undefined {
   const resolution = numberOf(tags.XResolution);
   const perCentimetre = numberOf(tags.ResolutionUnit) === 3;
-  return resolution && (perCentimetre ? resolution * 2.54 : resolution);
+  const dpi = resolution && (perCentimetre ? resolution * 2.54 : resolution);
+  return dpi && dpi >= LEAST_DPI ? dpi : undefined;
 }
 
 /** Reads EXIF and JFIF tags. Nothing when there are none or they are damaged: a picture without tags is still a picture. */

@@ -99,7 +99,7 @@ export interface Nearest {
   readonly distance: number;
 }
 
-/** The place on a piece that is nearest to a point. Weak: on a cubic with several equally near places, one of them. */
+/** The place on a piece that is nearest to a point. Weak: on a cubic that bends back on itself within a 32nd of its run, the wrong one of two near places. */
 export function nearestOn(piece: Piece, point: Vec): Nearest {
   const at = (t: number): Nearest => {
     const place = pointAt(piece, t);
@@ -117,28 +117,31 @@ export function nearestOn(piece: Piece, point: Vec): Nearest {
     const t = findArcParameter(piece, Math.atan2(direction[1], direction[0]));
     return t !== undefined ? at(t) : nearer(at(0), at(1));
   }
-  let best = at(0);
-  const steps = 24;
-  for (let i = 1; i <= steps; i++) best = nearer(best, at(i / steps));
-  return refineNearest(piece, point, best, at);
+  const samples = Array.from({ length: SAMPLES + 1 }, (_, i) => at(i / SAMPLES));
+  const valleys = samples.filter((sample, i) => sample.distance <= (samples[i - 1]?.distance ?? Infinity) && sample.distance <= (samples[i + 1]?.distance ?? Infinity));
+  return valleys.map((valley) => lowest(at, Math.max(0, valley.t - 1 / SAMPLES), Math.min(1, valley.t + 1 / SAMPLES))).reduce(nearer);
 }
 
-/** Newton's method on (P − q)·P′ = 0, kept within a step of the sampled start and never accepted when it got worse. */
-function refineNearest(cubic: Cubic, point: Vec, start: Nearest, at: (t: number) => Nearest): Nearest {
-  let best = start;
-  for (let i = 0; i < 12; i++) {
-    const step = 1e-5;
-    const slope = (t: number) => {
-      const [p, v] = [subtract(pointAt(cubic, t), point), velocityAt(cubic, t)];
-      return p[0] * v[0] + p[1] * v[1];
-    };
-    const curvature = (slope(best.t + step) - slope(best.t - step)) / (2 * step);
-    if (!(curvature > 0)) return best;
-    const next = at(Math.min(1, Math.max(0, best.t - slope(best.t) / curvature)));
-    if (!(next.distance < best.distance)) return best;
-    best = next;
+const SAMPLES = 32;
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+
+/** The lowest place of a valley by golden section (Kiefer 1953), to about the square root of machine precision of t. */
+function lowest(at: (t: number) => Nearest, from: number, to: number): Nearest {
+  let [low, high] = [from, to];
+  let [p, q] = [at(high - GOLDEN * (high - low)), at(low + GOLDEN * (high - low))];
+  for (let i = 0; i < 40; i++) {
+    if (p.distance <= q.distance) {
+      high = q.t;
+      q = p;
+      p = at(high - GOLDEN * (high - low));
+    } else {
+      low = p.t;
+      p = q;
+      q = at(low + GOLDEN * (high - low));
+    }
   }
-  return best;
+  const ends = [at(from), at(to)];
+  return [p, q, ...ends].reduce((best, next) => (next.distance < best.distance ? next : best));
 }
 
 /** The turn from one direction to another, radians in (−π, π]; undefined when one has no length. */

@@ -1,0 +1,97 @@
+import fc from 'fast-check';
+import {
+  addEvidence, addGuide, addLayer, addOutline, addSheet, changeLayer, createJob, createView, moveToLayer, nudgeOutline, readJob, redo, removeEvidence, removeLayer, removeOutlines, removeView,
+  renameJob, runCommand, setDatum, setHidden, setLift, setLook, setUnits, startHistory, undo, type Command, type Evidence, type Job, type Sheet,
+} from '.';
+import type { Outline } from '../outline';
+
+const sheet: Sheet = { id: 's', name: 'blade', picture: 'a'.repeat(64), mediaType: 'image/jpeg', bytes: 10, width: 4032, height: 3024, kind: 'photo', taken: {} };
+const view = createView('v', sheet);
+const evidence: Evidence = { id: 'e', kind: 'length', from: { at: [1, 2], sigma: 1 }, to: { at: [300, 2], sigma: 1 }, mm: 85.6, guess: false, check: false, written: '85.6' };
+const circle = (id: string, layer = 'outline'): Outline => ({ shape: 'circle', id, layer, view: 'v', by: { kind: 'two', a: { kind: 'pointed', at: [10, 10], sigma: 1 }, b: { kind: 'pointed', at: [20, 10], sigma: 1 } } });
+const job = (): Job => createJob('j', 'Job', new Date(0));
+
+const commands: readonly Command[] = [
+  addSheet(sheet, view), renameJob('Blade'), setUnits({ style: 'inch', denominator: 32 }), addEvidence('v', evidence), removeEvidence('v', 'e'), addOutline(circle('o')), addOutline(circle('p')),
+  removeOutlines(['o']), addLayer({ id: 'holes', name: 'Holes', color: 'ink', show: true, lock: false }), moveToLayer(['p'], 'holes'), removeLayer('holes'), changeLayer({ id: 'outline', name: 'Cut', color: 'berry', show: false, lock: true }),
+  setHidden('v', true), setLook('v', { opacity: 0.5, contrast: 1, grey: true }), setLift('v', 2.24), setLift('v', undefined), setDatum('v', { origin: [5, 5], direction: 0.1 }),
+  addGuide({ id: 'g', view: 'v', through: { kind: 'pointed', at: [1, 1], sigma: 1 }, angle: 0, offset: 0 }), removeView('v'),
+];
+
+describe('the history', () => {
+  it('goes all the way back and forth to the same jobs, whatever was done', () => {
+    fc.assert(fc.property(fc.array(fc.constantFrom(...commands), { maxLength: 30 }), (list) => {
+      const states = [startHistory(job())];
+      for (const command of list) states.push(runCommand(states.at(-1)!, command));
+      let history = states.at(-1)!;
+      const done = history.job;
+      while (history.cursor > 0) history = undo(history);
+      expect(history.job).toEqual(job());
+      while (history.cursor < history.entries.length) history = redo(history);
+      expect(history.job).toEqual(done);
+    }));
+  });
+
+  it('survives being written as JSON', () => {
+    let history = commands.slice(0, 8).reduce(runCommand, startHistory(job()));
+    history = JSON.parse(JSON.stringify(history)) as typeof history;
+    while (history.cursor > 0) history = undo(history);
+    expect(history.job).toEqual(job());
+  });
+
+  it('forgets what was undone when something else is done, and keeps still when nothing changes', () => {
+    const two = [commands[0]!, commands[1]!].reduce(runCommand, startHistory(job()));
+    const other = runCommand(undo(two), renameJob('Bench'));
+    expect(other.entries).toHaveLength(2);
+    expect(redo(other)).toBe(other);
+    expect(runCommand(other, renameJob('Bench'))).toBe(other);
+  });
+
+  it('takes a slider on its way, or a held nudge, as one step', () => {
+    const start = runCommand(startHistory(job()), commands[0]!);
+    const slid = [0.9, 0.7, 0.4].reduce((history, opacity) => runCommand(history, setLook('v', { opacity, contrast: 1, grey: false })), start);
+    expect(slid.entries).toHaveLength(2);
+    expect(undo(slid).job).toEqual(start.job);
+    const drawn = runCommand(slid, addOutline(circle('o')));
+    const nudged = [1, 2, 3].reduce((history) => runCommand(history, nudgeOutline({ ...circle('o') }, 'point-moved')), drawn);
+    expect(nudged.entries).toHaveLength(4);
+    expect(undo(nudged).job).toEqual(drawn.job);
+  });
+});
+
+describe('commands', () => {
+  const base = commands.slice(0, 1).reduce(runCommand, startHistory(job()));
+  it('lock a view with its first used length, not with a check', () => {
+    expect(runCommand(base, addEvidence('v', evidence)).job.views[0]!.locked).toBe(true);
+    expect(runCommand(base, addEvidence('v', { ...evidence, check: true })).job.views[0]!.locked).toBe(false);
+  });
+
+  it('change one view and leave every other bit for bit', () => {
+    const other = createView('w', sheet);
+    const both = runCommand(base, addSheet({ ...sheet, id: 't' }, { ...other, sheet: 't' }));
+    const before = both.job.views[1];
+    for (const command of [addEvidence('v', evidence), setHidden('v', true), setDatum('v', { origin: [1, 1], direction: 1 }), setLift('v', 3)]) expect(runCommand(both, command).job.views[1]).toBe(before);
+  });
+
+  it('move what is on a layer before it goes, and keep the last layer', () => {
+    const drawn = [addLayer({ id: 'holes', name: 'Holes', color: 'ink', show: true, lock: false }), addOutline(circle('o', 'holes'))].reduce(runCommand, base);
+    expect(runCommand(drawn, removeLayer('holes')).job.outlines[0]!.layer).toBe('outline');
+    expect(runCommand(base, removeLayer('outline')).job.layers).toHaveLength(1);
+  });
+
+  it('take everything on a picture with it', () => {
+    const drawn = [addOutline(circle('o')), commands[17]!].reduce(runCommand, base);
+    expect(runCommand(drawn, removeView('v')).job).toMatchObject({ sheets: [], views: [], outlines: [], guides: [] });
+  });
+});
+
+describe('a job that is read', () => {
+  const whole = [commands[0]!, addEvidence('v', evidence), addOutline(circle('o'))].reduce(runCommand, startHistory(job())).job;
+  it('is equal to the one that was written', () => expect(readJob(JSON.parse(JSON.stringify(whole)))).toEqual({ ok: true, value: whole }));
+  it.each([
+    [null, 'job-not-ours'], ['text', 'job-not-ours'], [{ format: 'other' }, 'job-not-ours'], [{ ...whole, version: 0 }, 'job-not-ours'], [{ ...whole, version: 99 }, 'job-newer'],
+    [{ ...whole, layers: [] }, 'job-damaged'], [{ ...whole, outlines: [circle('o', 'nowhere')] }, 'job-damaged'], [{ ...whole, views: [{ ...view, sheet: 'nowhere' }] }, 'job-damaged'],
+    [{ ...whole, outlines: [{ shape: 'chain', id: 'c', layer: 'outline', view: 'v', closed: true, nodes: [], segments: [{ kind: 'line' }] }] }, 'job-damaged'],
+    [{ ...whole, views: [{ ...view, evidence: [{ ...evidence, mm: -1 }] }] }, 'job-damaged'],
+  ])('is refused when it is %p', (json, code) => expect(readJob(json)).toMatchObject({ ok: false, code }));
+});
