@@ -34,16 +34,17 @@ test('jobs are renamed, duplicated, deleted and brought back', async ({ desk, pa
   await desk.saved();
   await page.getByTestId('leave').click();
   const more = (name: string) => page.getByRole('button', { name: `More for ${name}` });
-  await more('Pruner blade').click();
-  await page.getByText('Duplicate', { exact: true }).click();
+  const choose = (name: string, item: string) => expect(async () => {
+    if (!(await page.getByText(item, { exact: true }).isVisible())) await more(name).click({ timeout: 1000 });
+    await page.getByText(item, { exact: true }).click({ timeout: 1000 });
+  }).toPass();
+  await choose('Pruner blade', 'Duplicate');
   await expect(page.getByTestId('job-Pruner blade (copy)')).toBeVisible();
-  await more('Pruner blade (copy)').click();
-  await page.getByText('Rename', { exact: true }).click();
+  await choose('Pruner blade (copy)', 'Rename');
   await page.getByLabel('Name').fill('Second blade');
   await page.getByRole('button', { name: 'Rename', exact: true }).click();
   await expect(page.getByTestId('job-Second blade')).toBeVisible();
-  await more('Second blade').click();
-  await page.getByText('Delete', { exact: true }).click();
+  await choose('Second blade', 'Delete');
   await expect(page.getByTestId('job-Second blade')).toHaveCount(0);
   await page.getByText('Bring it back').click();
   await expect(page.getByTestId('job-Second blade')).toBeVisible();

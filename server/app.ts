@@ -15,7 +15,8 @@ export function createApp(dist: string): Express {
   const app = express();
   const page = path.join(dist, 'index.html');
   app.disable('x-powered-by');
-  app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: policyFor(readFileSync(page, 'utf8')) }, strictTransportSecurity: false, crossOriginEmbedderPolicy: false }));
+  // Headers that browsers heed only on secure origins are left out: on a plain local address they are only complained about.
+  app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: policyFor(readFileSync(page, 'utf8')) }, strictTransportSecurity: false, crossOriginEmbedderPolicy: false, crossOriginOpenerPolicy: false, originAgentCluster: false }));
   app.use(expressStaticGzip(dist, {
     enableBrotli: true,
     orderPreference: ['br'],

@@ -168,12 +168,15 @@ export class Session {
     this.set({ viewport: zoomAbout(this.getState().viewport, about, factor), patch: undefined, nudging: false });
   }
 
-  showAll(): void {
+  /** Brings the whole picture into sight; `covered` is how much of the bench's lower part lies under cards. CSS px. */
+  showAll(covered = 0): void {
     const fitted = this.findFitted();
     const { viewport } = this.getState();
     if (!fitted || viewport.width === 0) return;
     this.shownView = fitted.view.id;
-    this.set({ viewport: zoomTo(viewport, [0, 0], [fitted.sheet.width, fitted.sheet.height], 0.02), patch: undefined, nudging: false });
+    const seen = zoomTo({ ...viewport, height: Math.max(80, viewport.height - covered) }, [0, 0], [fitted.sheet.width, fitted.sheet.height], 0.02);
+    const lowered = panBy({ ...seen, height: viewport.height }, [0, (seen.height - viewport.height) / 2]);
+    this.set({ viewport: lowered, patch: undefined, nudging: false });
   }
 
   /** Brings a box of the view plane into sight, and points at its middle. */

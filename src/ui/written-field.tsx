@@ -29,7 +29,7 @@ export function WrittenField<T>({ label, value, onChange, parse, echo, onSubmit,
   return (
     <View style={width ? { width } : { flex: 1, minWidth: 120 }}>
       <TextInput
-        ref={inputRef as never} testID={testID} mode="outlined" dense label={label} value={value} autoFocus={autoFocus ?? false} error={Boolean(problem)}
+        ref={inputRef as never} testID={testID} mode="outlined" dense label={label} accessibilityLabel={label} value={value} autoFocus={autoFocus ?? false} error={Boolean(problem)}
         contentStyle={{ fontFamily: FONT.figures, fontSize: 16 }} style={{ backgroundColor: palette.paper, height: 46 }} autoCapitalize="none" autoCorrect={false}
         onChangeText={(text) => {
           setAsked(false);

@@ -1,4 +1,4 @@
-import { inspectPicture, readPictureTags, sha256Hex } from '../core/formats';
+import { inspectPicture, readPictureTags, sha256Hex, type PictureFile } from '../core/formats';
 import { OperationRefused, Transferred } from './protocol';
 import { TILE_SIZE, type PictureOperations } from './picture-operations';
 import { fromBase64, toBase64 } from './base64';
@@ -33,9 +33,13 @@ function halved(bitmap: ImageBitmap): Promise<ImageBitmap> {
   return createImageBitmap(bitmap, { ...size, resizeQuality: 'medium' });
 }
 
-async function decode(bytes: ArrayBuffer, type: string): Promise<ImageBitmap> {
+/** The end marker of a JPEG. A file that was cut off decodes as far as it goes once it has one. */
+const JPEG_END = new Uint8Array([0xff, 0xd9]);
+
+async function decode(bytes: ArrayBuffer, { mediaType, truncated }: PictureFile): Promise<ImageBitmap> {
+  const parts = truncated && mediaType === 'image/jpeg' ? [bytes, JPEG_END] : [bytes];
   try {
-    return await createImageBitmap(new Blob([bytes], { type }), { imageOrientation: 'from-image' });
+    return await createImageBitmap(new Blob(parts, { type: mediaType }), { imageOrientation: 'from-image' });
   } catch {
     throw new OperationRefused('picture-not-decoded');
   }
@@ -48,7 +52,7 @@ serve<PictureOperations>({
     if (!file.ok) throw new OperationRefused(file.code, file.detail);
     const hash = sha256Hex(view);
     context.progress(0.2, 'decoding');
-    const picture = await decode(bytes, file.value.mediaType);
+    const picture = await decode(bytes, file.value);
     if (context.isCancelled()) {
       picture.close();
       throw new OperationRefused('cancelled');

@@ -7,7 +7,7 @@ import { AIM_RADIUS } from '../aim';
 export function AimCross({ at: [x, y], snap, palette, size }: { at: Vec; snap: string | undefined; palette: Palette; size: number }) {
   const d = `M${x - size} ${y}H${x - 4}M${x + 4} ${y}H${x + size}M${x} ${y - size}V${y - 4}M${x} ${y + 4}V${y + size}`;
   return (
-    <g fill="none" pointerEvents="none">
+    <g fill="none" pointerEvents="none" data-testid="aim-cross" data-x={x} data-y={y}>
       <path d={d} stroke={palette.halo} strokeWidth={3.4} strokeOpacity={0.85} />
       <path d={d} stroke={palette.ink} strokeWidth={1.2} />
       <circle cx={x} cy={y} r={1.1} fill={palette.berry} />

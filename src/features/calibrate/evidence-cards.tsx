@@ -56,15 +56,20 @@ function outcomeOf(evidence: Evidence, { fit, lengths, checks }: FittedView, uni
   if (!length) return evidence.check ? 'Waits for a scale to be compared with.' : 'Not used: see above.';
   if (fit.diagnosis && lengths.length > 1) {
     const off = length.comesTo.value - evidence.mm;
-    return `The fit makes it ${formatLength(length.comesTo.value, units, length.comesTo.sigma)}: ${off >= 0 ? '+' : '−'}${formatLength(Math.abs(off), units)} against what you said.`;
+    const made = `The fit makes it ${formatLength(length.comesTo.value, units, length.comesTo.sigma)}`;
+    return Math.abs(off) < length.comesTo.sigma / 2 ? `${made}, as you said.` : `${made}: ${formatLength(Math.abs(off), units)} ${off > 0 ? 'more' : 'less'} than you said.`;
   }
   return `Sets the scale by itself; its two points are good to ${formatPlusMinus(length.comesTo.sigma, units)}.`;
 }
 
+/** A check whose own sigma is larger than this share of it would miss an error that matters. */
+const WEAK_CHECK = 0.0075;
+
 /** "comes to 240.2 mm ±0.4, you said 240.0 mm: agrees", or how far it is off and what to do. */
 function checkInWords({ comesTo, difference, verdict }: CheckOutcome, evidence: Evidence, units: Units): string {
   const start = `Comes to ${formatLength(comesTo.value, units, comesTo.sigma)}, you said ${formatLength(evidence.mm, units)}`;
-  if (verdict === 'agrees') return `${start}: agrees.`;
+  if (verdict === 'agrees' && comesTo.sigma < WEAK_CHECK * evidence.mm) return `${start}: agrees.`;
+  if (verdict === 'agrees') return `${start}: agrees, though it proves little so far off. “Use it too” narrows the fit.`;
   const percent = Math.abs((100 * difference) / evidence.mm).toFixed(1);
   return `${start}: ${percent} % off. Point at its ends again and measure both sizes once more before you trust the scale.`;
 }

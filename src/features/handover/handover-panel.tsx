@@ -39,7 +39,7 @@ export function HandoverPanel() {
   return (
     <>
       <Card width={330}>
-        <TextInput mode="outlined" dense label="File name" value={fileName} onChangeText={setFileName} style={{ height: 44, backgroundColor: palette.paper }} testID="file-name" />
+        <TextInput mode="outlined" dense label="File name" accessibilityLabel="File name" value={fileName} onChangeText={setFileName} style={{ height: 44, backgroundColor: palette.paper }} testID="file-name" />
         <Choice name="Format" value={format} options={FORMATS} onChange={setFormat} />
         <Choice name="Unit of the file" value={unit} options={UNITS} onChange={setUnit} />
         {chosen.length > 0 ? <Choice name="What leaves" value={what} options={WHAT} onChange={setWhat} /> : null}

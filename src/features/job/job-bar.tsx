@@ -52,7 +52,7 @@ function NameDialog({ visible, name, onClose, onName }: { visible: boolean; name
   return (
     <Dialog visible={visible} onDismiss={onClose} style={{ maxWidth: 420, width: '90%', alignSelf: 'center' }}>
       <Dialog.Title>Rename the job</Dialog.Title>
-      <Dialog.Content><TextInput mode="outlined" label="Name" value={text} onChangeText={setText} maxLength={200} /></Dialog.Content>
+      <Dialog.Content><TextInput mode="outlined" label="Name" accessibilityLabel="Name" value={text} onChangeText={setText} maxLength={200} /></Dialog.Content>
       <Dialog.Actions>
         <Button onPress={onClose}>Keep the old one</Button>
         <Button mode="contained" disabled={!text.trim()} onPress={() => (onName(text.trim()), onClose())}>Rename</Button>

@@ -17,7 +17,7 @@ import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { BenchButtons } from './bench-buttons';
 import { JobBar } from './job-bar';
-import { Ledge } from './ledge';
+import { CARDS_SHARE, Ledge } from './ledge';
 import { Notices } from './notices';
 import { Readout } from './readout';
 import type { StepName } from './step';
@@ -41,6 +41,9 @@ export function JobScreen({ id }: { id: string }) {
     </View>
   );
 }
+
+/** How high the cards of each step are on a wide screen, CSS px: the bench keeps its size within a step. */
+const CARD_HEIGHT: Readonly<Record<StepName, number>> = { sources: 192, fit: 176, trace: 192, handover: 268 };
 
 /** The step that a job that is opened goes on with. */
 function firstStep({ jobs, session }: Desk): StepName {
@@ -74,7 +77,9 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
     setTracePanel('tool');
     setOpen(undefined);
     setStepState(next);
-  }, [session]);
+    // On a phone the cards of these steps lie over the lower half: the picture is shown above them.
+    if (!wide && (next === 'sources' || next === 'handover')) session.showAll(height * CARDS_SHARE);
+  }, [session, wide, height]);
   const bringIn = useBringIn(useCallback(() => setStep('fit'), [setStep]));
   useShortcuts(desk);
   // A job that is opened without scale is ready for its first length.
@@ -108,7 +113,7 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
           <View style={{ flex: 1, minWidth: 0 }}>
             {bench}
             <Readout step={step} wide />
-            <Ledge row={row} cards={cards} wide open height={height} onOpen={setOpen} />
+            <Ledge row={row} cards={cards} wide open height={height} onOpen={setOpen} low={CARD_HEIGHT[step]} />
           </View>
         </View>
       ) : (
@@ -117,7 +122,7 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
           {bench}
           <View style={{ zIndex: 2 }}>
             <Readout step={step} wide={false} />
-            <Ledge row={row} cards={cards} wide={false} open={cardsShown} height={height} onOpen={setOpen} />
+            <Ledge row={row} cards={cards} wide={false} open={cardsShown} height={height} onOpen={setOpen} low={0} />
           </View>
           <Steps step={step} onStep={setStep} wide={false} />
         </>

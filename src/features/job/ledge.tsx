@@ -12,6 +12,8 @@ interface LedgeProps {
   /** Of the window; the cards take half of it at the most. */
   readonly height: number;
   readonly onOpen: (open: boolean) => void;
+  /** On a wide screen: how high this step's cards are, CSS px. */
+  readonly low: number;
 }
 
 /** What the step offers, along the bottom like a pencil ledge: large targets, and cards side by side. */
@@ -19,14 +21,15 @@ export function Ledge(props: LedgeProps) {
   return props.wide ? <WideLedge {...props} /> : <PhoneLedge {...props} />;
 }
 
-const LOW = 150;
-const PULLED_UP = 330;
+const PULLED_UP = 340;
+/** Of a phone's height, for the cards at the most. */
+export const CARDS_SHARE = 0.5;
 
 /** Targets in two rows on the left, the cards beside them; it can be pulled up. */
-function WideLedge({ row, cards }: LedgeProps) {
+function WideLedge({ row, cards, low }: LedgeProps) {
   const palette = usePalette();
   const [pulled, setPulled] = useState(false);
-  const height = pulled ? PULLED_UP : LOW;
+  const height = pulled ? PULLED_UP : low;
   return (
     <View role="region" aria-label="Ledge" style={{ flexDirection: 'row', height, backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule }}>
       {row ? <View style={{ width: 344, flexDirection: 'row', flexWrap: 'wrap', alignContent: 'flex-start', gap: 4, padding: 8 }} testID="ledge-row">{row}</View> : null}
@@ -51,7 +54,7 @@ function PhoneLedge({ row, cards, open, height, onOpen }: LedgeProps) {
       </View>
       {open ? (
         <View style={{ position: 'absolute', left: 0, right: 0, bottom: '100%', borderTopWidth: 1, borderTopColor: palette.rule }}>
-          <ScrollView style={{ maxHeight: height * 0.5, backgroundColor: palette.bench }} contentContainerStyle={{ padding: 8, gap: 8 }} testID="ledge-cards">{cards}</ScrollView>
+          <ScrollView style={{ maxHeight: height * CARDS_SHARE, backgroundColor: palette.bench }} contentContainerStyle={{ padding: 8, gap: 8 }} testID="ledge-cards">{cards}</ScrollView>
         </View>
       ) : null}
     </View>

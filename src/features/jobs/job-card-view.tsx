@@ -44,7 +44,7 @@ export function JobCardView({ card, onOpen, onDelete, onDuplicate, onRename }: J
       <Portal>
         <Dialog visible={name !== undefined} onDismiss={() => setName(undefined)} style={{ maxWidth: 420, width: '90%', alignSelf: 'center' }}>
           <Dialog.Title>Rename the job</Dialog.Title>
-          <Dialog.Content><TextInput mode="outlined" label="Name" value={name ?? ''} onChangeText={setName} maxLength={200} autoFocus /></Dialog.Content>
+          <Dialog.Content><TextInput mode="outlined" label="Name" accessibilityLabel="Name" value={name ?? ''} onChangeText={setName} maxLength={200} autoFocus /></Dialog.Content>
           <Dialog.Actions>
             <Button onPress={() => setName(undefined)}>Keep the old one</Button>
             <Button mode="contained" disabled={!name?.trim()} onPress={() => {

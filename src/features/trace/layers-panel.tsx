@@ -39,7 +39,7 @@ function LayerCard({ layer, count, only }: { layer: Layer; count: number; only: 
   return (
     <Card chosen={current} testID={`layer-card-${layer.name}`} width={310}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 2 }}>
-        <TextInput mode="outlined" dense label="Layer" value={name} onChangeText={setName} onBlur={rename} onSubmitEditing={rename} style={{ flex: 1, height: 42, backgroundColor: palette.paper }} />
+        <TextInput mode="outlined" dense label="Layer" accessibilityLabel={`Name of ${layer.name}`} value={name} onChangeText={setName} onBlur={rename} onSubmitEditing={rename} style={{ flex: 1, height: 42, backgroundColor: palette.paper }} />
         <RoundButton icon={layer.show ? 'eye' : 'hide'} name={layer.show ? `Hide ${layer.name}` : `Show ${layer.name}`} size={40} onPress={() => change({ show: !layer.show })} />
         <RoundButton icon={layer.lock ? 'lock' : 'unlock'} name={layer.lock ? `Unlock ${layer.name}` : `Lock ${layer.name}`} size={40} onPress={() => change({ lock: !layer.lock })} />
         <RoundButton icon="trash" name={`Remove ${layer.name}`} size={40} disabled={only} onPress={() => run(removeLayer(layer.id))} />

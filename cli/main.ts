@@ -1,0 +1,70 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { createDeriver, drawingOf, figuresOf } from '../src/core/derive';
+import { readBundle, readDxf, readSvg, summarize, writeDxf, writeSvg, type FileUnit } from '../src/core/formats';
+import type { Job } from '../src/core/job';
+
+const HELP = `The core without a screen.
+
+  bryony report BUNDLE                     fits, checks and figures of a job, as JSON
+  bryony draw BUNDLE OUT.dxf|OUT.svg [inch]  the outlines of the job's first view as a file
+  bryony read FILE.dxf|FILE.svg            what a file says: unit, size, closed outlines, open ends
+
+Exit status: 0 done, 1 refused (the code is printed), 2 the file cannot be read or the call is wrong.`;
+
+class Refused extends Error {}
+
+function openJob(file: string): Job {
+  const bundle = readBundle(new Uint8Array(readFileSync(file)));
+  if (!bundle.ok) throw new Refused(bundle.code);
+  return bundle.value.job;
+}
+
+/** Fits with one sigma and in mm, as everywhere in the core. */
+function report(file: string): unknown {
+  const job = openJob(file);
+  const derived = createDeriver()(job);
+  return {
+    name: job.name,
+    views: [...derived.views.values()].map(({ view, fit, sigma, lengths, checks, refusal }) => ({ id: view.id, name: view.name, scaled: fit.scaled, sigma, lengths, checks, warnings: fit.warnings, refusal: refusal?.code })),
+    outlines: job.outlines.map((outline) => {
+      const shape = derived.shapes.get(outline.id)!;
+      return { id: outline.id, closed: shape.closed, faults: shape.faults, ...figuresOf(outline, derived.views.get(outline.view)!, shape) };
+    }),
+  };
+}
+
+function draw(file: string, out: string, unit: FileUnit): unknown {
+  const job = openJob(file);
+  const view = job.views[0];
+  if (!view) throw new Refused('drawing-empty');
+  const drawing = drawingOf(job, createDeriver()(job), { view: view.id });
+  if (!drawing.ok) throw new Refused(drawing.code);
+  writeFileSync(out, out.endsWith('.svg') ? writeSvg(drawing.value, unit) : writeDxf(drawing.value, unit));
+  return readBack(out);
+}
+
+function readBack(file: string): unknown {
+  const text = readFileSync(file, 'utf8');
+  const reading = file.endsWith('.svg') ? readSvg(text) : readDxf(text);
+  if (!reading.ok) throw new Refused(reading.code);
+  return { ...summarize(reading.value), ignored: reading.value.ignored };
+}
+
+function main([command, file, out, unit]: readonly string[]): number {
+  try {
+    if (command === '--help' || command === 'help') console.log(HELP);
+    else if (command === 'report' && file) console.log(JSON.stringify(report(file), null, 1));
+    else if (command === 'draw' && file && out && /\.(dxf|svg)$/.test(out)) console.log(JSON.stringify(draw(file, out, unit === 'inch' ? 'inch' : 'mm')));
+    else if (command === 'read' && file) console.log(JSON.stringify(readBack(file)));
+    else {
+      console.error(HELP);
+      return 2;
+    }
+    return 0;
+  } catch (problem) {
+    console.error(problem instanceof Refused ? problem.message : `That file cannot be read: ${(problem as Error).message}`);
+    return problem instanceof Refused ? 1 : 2;
+  }
+}
+
+process.exit(main(process.argv.slice(2)));

@@ -1,0 +1,71 @@
+import { test, truth } from './helpers/desk';
+import type { TouchHand } from './helpers/hand';
+
+const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
+const path = (name: string) => `docs/screenshots/${name}.png`;
+
+test.use({ colorScheme: 'light' });
+
+test('pictures', async ({ desk, page }, { project }) => {
+  test.setTimeout(240_000);
+  const phone = project.name === 'phone';
+  const shoot = async (name: string) => {
+    await page.waitForTimeout(700);
+    await page.screenshot({ path: path(`${name}-${project.name}`), scale: 'css' });
+  };
+  await desk.openDemo('blade-finished');
+  await desk.saved();
+  await page.getByTestId('leave').click();
+  await page.getByTestId('job-Pruner blade, finished').waitFor();
+  if (!phone) await shoot('jobs');
+
+  await desk.openDemo('blade-start');
+  await page.waitForTimeout(800);
+  if (phone) await shoot('start');
+  await desk.pointAt(truth.card.left, truth.card.right);
+  if (phone) await shoot('scale');
+  await desk.type('length-field', '85.6');
+  await desk.pointAt(marks.get(20)!, marks.get(260)!);
+  await desk.type('length-field', '240');
+  await desk.choose('zoom-all');
+  await desk.openCards();
+  await shoot('check');
+
+  await desk.step('trace');
+  await desk.choose('tool-line');
+  const [line, tangent, curve] = truth.blade.strokes;
+  await desk.pointAt(truth.blade.start.px, line!.to.px);
+  await desk.choose('tool-tangent');
+  await desk.pointAt(tangent!.to.px);
+  if (phone) {
+    await desk.choose('tool-curve');
+    await desk.hand.zoomTo(curve!.to.px, 0.6);
+    await (desk.hand as TouchHand).hold(curve!.to.px);
+    await shoot('trace');
+    await (desk.hand as TouchHand).lift();
+  }
+
+  await desk.openDemo('blade-finished');
+  await page.waitForTimeout(800);
+  if (!phone) {
+    await desk.hand.zoomTo([2500, 1500], 0.4);
+    const [x, y] = await desk.hand.screenOf(truth.blade.strokes[5]!.to.px);
+    await page.mouse.click(x + 40, y - 3);
+    await shoot('trace');
+  }
+  await desk.step('handover');
+  await page.getByTestId('read-back-closed').waitFor();
+  await shoot('handover');
+});
+
+test('the dark bench @wide', async ({ browser }, { config }) => {
+  const context = await browser.newContext({ colorScheme: 'dark', viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  const { url, port } = config.webServer as unknown as { url?: string; port?: number };
+  await page.goto(url ?? `http://localhost:${port ?? 8717}/`);
+  await page.getByTestId('demo-blade-finished').click();
+  await page.getByTestId('step-fit').click();
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: path('dark-wide') });
+  await context.close();
+});
