@@ -12,6 +12,7 @@ module.exports = {
     {
       displayName: 'app',
       preset: 'jest-expo',
+      transformIgnorePatterns: ['node_modules/(?!((jest-)?react-native|@react-native|expo|@expo|immer|@noble|svg-pathdata|yerror|image-size|@tarikjabiri))'],
       testMatch: ['<rootDir>/src/{bench,store,ui,features,workers}/**/*.test.{ts,tsx}'],
       moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
     },

@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { test as base, expect, type Page } from '@playwright/test';
 import { readDxf } from '../../src/core/formats';
+import type { Piece } from '../../src/core/geometry';
 import type { truthOf } from '../../demo/truth';
 import { MouseHand, TouchHand, type Hand, type Px } from './hand';
 
@@ -82,6 +83,8 @@ export interface DxfFacts {
   readonly circles: readonly { readonly centre: Px; readonly radius: number }[];
   readonly width: number;
   readonly height: number;
+  /** The pieces of the layer Outline that are no circles, mm. */
+  readonly outline: readonly Piece[];
 }
 
 /** What Debian's python3-ezdxf says of a DXF file, and the sizes as read by our own reader. */
@@ -94,8 +97,9 @@ for e in doc.modelspace(): kinds[e.dxftype()] = kinds.get(e.dxftype(), 0) + 1
 box = bbox.extents(doc.modelspace(), flatten=0.001)
 circles = [dict(centre=[e.dxf.center.x, e.dxf.center.y], radius=e.dxf.radius) for e in doc.modelspace().query('CIRCLE')]
 print(json.dumps(dict(errors=len(audit.errors) + len(audit.fixes), insunits=doc.header['$INSUNITS'], kinds=kinds, circles=circles, width=box.size.x, height=box.size.y)))`;
-  const facts = JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file], { encoding: 'utf8' })) as DxfFacts;
+  const facts = JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file], { encoding: 'utf8' })) as Omit<DxfFacts, 'outline'>;
   const own = readDxf(readFileSync(file, 'utf8'));
   if (!own.ok) throw new Error(own.code);
-  return facts;
+  const outline = own.value.paths.filter((drawn) => drawn.layer === 'Outline' && !(drawn.closed && drawn.pieces.length === 1)).flatMap((drawn) => drawn.pieces);
+  return { ...facts, outline };
 }

@@ -83,6 +83,7 @@ export function createWorkerClient<T extends OperationTypes>(spawn: () => Worker
         waiting.set(call, { resolve: resolve as Waiting['resolve'], options });
         options.signal?.addEventListener('abort', () => {
           if (!waiting.delete(call)) return;
+          if (waiting.size === 0) clearInterval(heartbeat);
           worker?.postMessage({ kind: 'cancel', call }, []);
           resolve({ kind: 'cancelled' });
         });

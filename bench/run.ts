@@ -1,0 +1,145 @@
+/** Prints measured figures beside their budgets. Nothing here is asserted: figures depend on the machine. */
+import { spawn } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { chromium, type Browser, type Page } from 'playwright-core';
+import jpeg from 'jpeg-js';
+import { fitView, type LengthEvidence } from '../src/core/calibrate';
+import { sha256Hex, writeBundle } from '../src/core/formats';
+import { createJob, createView, type Job, type Sheet } from '../src/core/job';
+import type { Outline } from '../src/core/outline';
+import '../scripts/build.mjs';
+
+const PORT = 8719;
+const HOME = `http://localhost:${PORT}/`;
+const CHROMIUM = ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--enable-unsafe-swiftshader'];
+
+const rows: (readonly [string, string, string])[] = [];
+const row = (what: string, measured: string, budget: string) => rows.push([what, measured, budget]);
+const milliseconds = (ms: number) => `${ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms`;
+
+function median(values: readonly number[]): number {
+  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+}
+
+/** A fit with many lengths scattered over a 12 MP photo. */
+function fitTime(count: number): number {
+  const place = (i: number) => [300 + ((i * 977) % 3400), 300 + ((i * 613) % 2400)] as const;
+  const evidence = Array.from({ length: count }, (_, i): LengthEvidence => {
+    const [a, b] = [place(i), place(i + 7)];
+    return { id: String(i), from: { at: a, sigma: 1 }, to: { at: b, sigma: 1 }, mm: Math.hypot(a[0] - b[0], a[1] - b[1]) / 10, sigma: 0.1, check: false };
+  });
+  const input = { picture: { width: 4032, height: 3024, kind: 'photo' as const, focal35mm: 52 }, datum: { origin: [0, 3024] as const, direction: 0 }, evidence, lift: { mm: 0, sigma: 1.5 } };
+  const times = Array.from({ length: 5 }, () => {
+    const start = performance.now();
+    fitView(input);
+    return performance.now() - start;
+  });
+  return median(times);
+}
+
+/** A 48 MP sheet of soft colour with 2,000 line segments over it, as a bundle. */
+function largeBundle(segments: number): Buffer {
+  const [width, height] = [8000, 6000];
+  const data = Buffer.alloc(width * height * 4);
+  for (let i = 0; i < width * height; i++) data.fill((i * 7919) >> 13 & 63, 4 * i, 4 * i + 3);
+  const picture = jpeg.encode({ width, height, data }, 60).data;
+  const sheet: Sheet = { id: 's', name: 'large', picture: sha256Hex(picture), mediaType: 'image/jpeg', bytes: picture.length, width, height, kind: 'photo', taken: {} };
+  const chains = Array.from({ length: segments / 20 }, (_, c): Outline => ({
+    shape: 'chain', id: `c${c}`, layer: 'outline', view: 'v', closed: false,
+    nodes: Array.from({ length: 21 }, (_, n) => ({ id: `n${n}`, place: { kind: 'pointed', at: [200 + n * 370, 60 + c * 58 + (n % 2) * 30], sigma: 1 }, smooth: true })),
+    segments: Array.from({ length: 20 }, () => ({ kind: 'line' as const })),
+  }));
+  const job: Job = { ...createJob('large', 'Large', new Date(0)), sheets: [sheet], views: [createView('v', sheet)], outlines: chains };
+  return Buffer.from(writeBundle({ job, pictures: new Map([[sheet.picture, picture]]) }));
+}
+
+interface Work {
+  readonly script: number;
+  readonly task: number;
+}
+
+/** Script and whole main-thread time of one frame while the sheet is dragged. */
+async function panWork(page: Page, moves: number): Promise<Work> {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Performance.enable');
+  const read = async () => {
+    const { metrics } = await session.send('Performance.getMetrics');
+    const of = (name: string) => metrics.find((metric) => metric.name === name)!.value * 1000;
+    return { script: of('ScriptDuration'), task: of('TaskDuration') };
+  };
+  const box = (await page.getByTestId('bench').boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down({ button: 'middle' });
+  const before = await read();
+  for (let i = 0; i < moves; i++) await page.mouse.move(x + 60 * Math.sin(i / 5), y + 40 * Math.cos(i / 5));
+  const after = await read();
+  await page.mouse.up({ button: 'middle' });
+  return { script: (after.script - before.script) / moves, task: (after.task - before.task) / moves };
+}
+
+async function openLarge(browser: Browser, segments: number): Promise<Work> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(HOME);
+  await page.getByTestId('bundle-file').setInputFiles({ name: 'large.zip', mimeType: 'application/zip', buffer: largeBundle(segments) });
+  await page.locator('#bench-drawing').waitFor({ state: 'attached', timeout: 120_000 });
+  await page.waitForTimeout(4000);
+  const work = await panWork(page, 60);
+  await page.close();
+  return work;
+}
+
+/** Bytes over the wire until the jobs list shows, with nothing cached. */
+async function firstVisit(browser: Browser): Promise<number> {
+  const context = await browser.newContext();
+  const page = await context.newPage();
+  const session = await context.newCDPSession(page);
+  await session.send('Network.enable');
+  let bytes = 0;
+  session.on('Network.loadingFinished', ({ encodedDataLength }) => (bytes += encodedDataLength));
+  await page.goto(HOME);
+  await page.getByText('Try it on a demo').waitFor();
+  await page.waitForTimeout(500);
+  await context.close();
+  return bytes;
+}
+
+/** From the file being chosen to its pixels on the bench, a second picture after a first one warmed everything up. */
+async function chosenToShown(browser: Browser): Promise<number> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(HOME);
+  await page.getByTestId('new-job').click();
+  const photo = readFileSync('public/demo/blade.jpg');
+  const choose = async (name: string) => {
+    const start = performance.now();
+    await page.getByTestId('picture-files').setInputFiles({ name, mimeType: 'image/jpeg', buffer: photo });
+    await page.getByRole('button', { name: new RegExp(`^${name.replace('.jpg', '')}, `) }).waitFor();
+    return performance.now() - start;
+  };
+  await choose('first.jpg');
+  await page.getByTestId('step-sources').click();
+  const time = await choose('second.jpg');
+  await page.close();
+  return time;
+}
+
+async function main(): Promise<void> {
+  row('a fit with 20 lengths, as a photo', milliseconds(fitTime(20)), '16 ms');
+  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--port', String(PORT)], { stdio: 'ignore' });
+  await new Promise((resolve) => setTimeout(resolve, 4000));
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM });
+  try {
+    row('first visit, over the wire', `${((await firstVisit(browser)) / 1e6).toFixed(2)} MB`, '1.0 MB');
+    row('a 12 MP photo, from chosen to on the bench', milliseconds(await chosenToShown(browser)), '1500 ms');
+    const [alone, drawn] = [await openLarge(browser, 0), await openLarge(browser, 2000)];
+    row('pan over 48 MP, the picture alone: script / main thread a frame', `${milliseconds(alone.script)} / ${milliseconds(alone.task)}`, 'the peer of the next line');
+    row('pan over 48 MP with 2,000 segments: script / main thread a frame', `${milliseconds(drawn.script)} / ${milliseconds(drawn.task)}`, 'no worse than alone (in software)');
+  } finally {
+    await browser.close();
+    server.kill();
+  }
+  const widths = [0, 1, 2].map((i) => Math.max(...rows.map((line) => line[i]!.length)));
+  for (const line of [['what', 'measured', 'budget'] as const, ...rows]) console.log(line.map((text, i) => text.padEnd(widths[i]!)).join('  '));
+}
+
+void main();

@@ -1,0 +1,88 @@
+import fc from 'fast-check';
+import { aimZoom, pointingSigma } from './aim';
+import { AT_REST, stepGesture, type Gesture, type GestureEffect, type TouchInput } from './gesture';
+import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
+
+/** Feeds a whole gesture and gives back everything it asked for. */
+function play(inputs: readonly TouchInput[]): { gesture: Gesture; effects: GestureEffect[] } {
+  return inputs.reduce<{ gesture: Gesture; effects: GestureEffect[] }>(({ gesture, effects }, input) => {
+    const [next, more] = stepGesture(gesture, input);
+    return { gesture: next, effects: [...effects, ...more] };
+  }, { gesture: AT_REST, effects: [] });
+}
+
+describe('fingers', () => {
+  it('bring the aim above the fingertip and set on lifting', () => {
+    const { effects, gesture } = play([{ kind: 'down', finger: 1, at: [100, 400], time: 0 }, { kind: 'up', finger: 1 }]);
+    expect(effects).toEqual([{ kind: 'aim', screen: [100, 304] }, { kind: 'set', screen: [100, 304] }]);
+    expect(gesture).toEqual(AT_REST);
+  });
+
+  it('move the aim finely when slow and fully when quick', () => {
+    const aimAfter = (ms: number) => {
+      const { effects } = play([{ kind: 'down', finger: 1, at: [100, 400], time: 0 }, { kind: 'move', finger: 1, at: [110, 400], time: ms }]);
+      const last = effects.at(-1)!;
+      return last.kind === 'aim' ? last.screen[0] - 100 : NaN;
+    };
+    expect(aimAfter(1000)).toBeCloseTo(2, 9);
+    expect(aimAfter(10)).toBeCloseTo(10, 9);
+  });
+
+  it('pan and zoom with a second finger at any time, and set nothing', () => {
+    const { effects } = play([
+      { kind: 'down', finger: 1, at: [100, 400], time: 0 }, { kind: 'down', finger: 2, at: [200, 400], time: 10 },
+      { kind: 'move', finger: 2, at: [300, 400], time: 20 }, { kind: 'up', finger: 2 }, { kind: 'up', finger: 1 },
+    ]);
+    expect(effects.filter((effect) => effect.kind === 'set')).toEqual([]);
+    expect(effects).toContainEqual({ kind: 'pan-zoom', about: [200, 400], by: [50, 0], factor: 2 });
+  });
+
+  it('never set when the browser takes them away, and come to rest whatever happens', () => {
+    const { effects } = play([{ kind: 'down', finger: 1, at: [1, 1], time: 0 }, { kind: 'lost', finger: 1 }]);
+    expect(effects.at(-1)).toEqual({ kind: 'drop-aim' });
+    const finger = fc.integer({ min: 1, max: 3 });
+    const input = fc.oneof(
+      fc.record({ kind: fc.constantFrom('down' as const, 'move' as const), finger, at: fc.tuple(fc.integer(), fc.integer()), time: fc.nat() }),
+      fc.record({ kind: fc.constantFrom('up' as const, 'lost' as const), finger }),
+    );
+    fc.assert(fc.property(fc.array(input, { maxLength: 40 }), (inputs) => {
+      const ends: TouchInput[] = [1, 2, 3].map((id) => ({ kind: 'lost', finger: id }));
+      expect(play([...inputs, ...ends]).gesture.kind).toBe('rest');
+    }));
+  });
+});
+
+describe('the viewport', () => {
+  const viewport: Viewport = { width: 800, height: 600, zoom: 0.3, centre: [2000, 1500] };
+  const place = fc.tuple(fc.double({ min: -1e4, max: 1e4, noNaN: true }), fc.double({ min: -1e4, max: 1e4, noNaN: true }));
+  it('goes to the screen and back', () => {
+    fc.assert(fc.property(place, (p) => {
+      const back = toSheet(viewport, toScreen(viewport, p));
+      expect(Math.hypot(back[0] - p[0], back[1] - p[1])).toBeLessThan(1e-8);
+    }));
+  });
+  it('keeps what lies under the pointer while zooming, and what lies in the middle while its size changes', () => {
+    fc.assert(fc.property(place, fc.double({ min: 0.2, max: 5, noNaN: true }), (p, factor) => {
+      const screen = toScreen(viewport, p);
+      const after = toScreen(zoomAbout(viewport, screen, factor), p);
+      expect(Math.hypot(after[0] - screen[0], after[1] - screen[1])).toBeLessThan(1e-6);
+    }));
+    expect(toSheet(resized(viewport, 500, 900), [250, 450])).toEqual(viewport.centre);
+    expect(toSheet(panBy(viewport, [30, 0]), [430, 300])).toEqual([2000, 1500]);
+  });
+  it('brings a whole box into sight', () => {
+    const shown = zoomTo(viewport, [0, 0], [4032, 3024]);
+    for (const corner of [[0, 0], [4032, 3024]] as const) {
+      const [x, y] = toScreen(shown, corner);
+      expect(x >= 0 && x <= 800 && y >= 0 && y <= 600).toBe(true);
+    }
+  });
+});
+
+it('the sigma of a point falls with the zoom, down to the edge’s own blur', () => {
+  expect(pointingSigma('mouse', 0.1)).toBeCloseTo(Math.hypot(8, 0.5), 9);
+  expect(pointingSigma('mouse', 100)).toBeCloseTo(0.5, 2);
+  expect(pointingSigma('touch', 0.1)).toBeLessThan(pointingSigma('mouse', 0.1));
+  expect(aimZoom(0.1)).toBeCloseTo(0.5, 9);
+  expect(aimZoom(30)).toBe(30);
+});
