@@ -8,7 +8,7 @@ export default defineConfig({
   outputDir: 'test-results/browser',
   fullyParallel: true,
   workers: 2,
-  timeout: 120_000,
+  timeout: 240_000,
   reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? 'test-results/browser.json' }]],
   webServer: { command: `node --import tsx server/main.ts --port ${PORT}`, port: PORT, reuseExistingServer: false },
   use: {

@@ -86,7 +86,7 @@ test.describe('by keyboard alone @wide', () => {
     for (const px of [[1000, 1000], [2000, 1000], [2000, 1600]] as const) await setByKeys(page, px);
     await page.getByTestId('draw-close').focus();
     await page.keyboard.press('Enter');
-    await expect(page.getByTestId('layer-Outline')).toHaveAttribute('aria-label', 'Outline: 1');
+    await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');
     await page.getByTestId('step-handover').focus();
     await page.keyboard.press('Enter');
     await expect(page.getByTestId('handover-says')).toHaveText('The file agrees with the job.');

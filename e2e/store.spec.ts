@@ -26,23 +26,22 @@ test('what is being drawn comes back after the page died', async ({ desk, page }
   await expect(page.getByTestId('hint')).toContainText('next corner');
   await desk.openCards();
   await desk.choose('draw-finish');
-  await expect(page.getByTestId('layer-Outline')).toHaveAttribute('aria-label', 'Outline: 1');
+  await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');
 });
 
 test('jobs are renamed, duplicated, deleted and brought back', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await desk.saved();
   await page.getByTestId('leave').click();
-  const more = (name: string) => page.getByRole('button', { name: `More for ${name}` });
-  const choose = (name: string, item: string) => expect(async () => {
-    if (!(await page.getByText(item, { exact: true }).isVisible())) await more(name).click({ timeout: 1000 });
-    await page.getByText(item, { exact: true }).click({ timeout: 1000 });
-  }).toPass();
+  const choose = async (name: string, action: string) => {
+    await page.getByRole('button', { name: `More for ${name}`, exact: true }).click();
+    await page.getByTestId(`job-${name}`).getByRole('button', { name: action, exact: true }).click();
+  };
   await choose('Pruner blade', 'Duplicate');
   await expect(page.getByTestId('job-Pruner blade (copy)')).toBeVisible();
   await choose('Pruner blade (copy)', 'Rename');
-  await page.getByLabel('Name').fill('Second blade');
-  await page.getByRole('button', { name: 'Rename', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Second blade');
+  await page.getByRole('button', { name: 'Take this name' }).click();
   await expect(page.getByTestId('job-Second blade')).toBeVisible();
   await choose('Second blade', 'Delete');
   await expect(page.getByTestId('job-Second blade')).toHaveCount(0);

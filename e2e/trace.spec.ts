@@ -109,7 +109,7 @@ test('an open outline is carried on with another kind of segment, caught by its 
   await desk.pointAt([800, 1200]);
   await desk.openCards();
   await desk.choose('draw-finish');
-  await expect(page.getByTestId('layer-Outline')).toHaveAttribute('aria-label', 'Outline: 1');
+  await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');
   const { job } = await storedJob(desk);
   expect((job.outlines[0] as Chain).segments.map((segment) => segment.kind)).toEqual(['line', 'tangent']);
 });
@@ -155,10 +155,9 @@ test('units are switched at any time, fractions included', async ({ desk, page }
   await desk.step('trace');
   await desk.pointAt(truth.blade.holes[2]!.rimPx[1]!);
   await desk.choose('more');
-  await desk.choose('menu-units');
   await page.getByRole('radio', { name: 'Inches, fractions' }).click();
   await page.getByRole('radio', { name: '1/64' }).click();
-  await desk.choose('units-done');
+  await desk.choose('settings-done');
   await expect(page.getByTestId('figure-diameter')).toContainText(/^(9\/16|35\/64|17\/32|37\/64)" ±0\.0\d+"$/);
 });
 

@@ -127,16 +127,16 @@ test('everything can be undone and done again, also after a reload', async ({ de
   await desk.pointAt(truth.blade.holes[2]!.px, truth.blade.holes[2]!.rimPx[0]!);
   await desk.saved();
   await page.reload();
-  await expect(page.getByTestId('layer-Outline')).toHaveAttribute('aria-label', 'Outline: 1');
+  await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');
   for (let i = 0; i < 3; i++) await desk.choose('undo');
   await expect(page.getByTestId('undo')).toBeDisabled();
   await expect(page.getByTestId('view-fit')).toHaveText('no scale yet');
-  await expect(page.getByTestId('layer-Outline')).toHaveAttribute('aria-label', 'Outline: 0');
+  await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 0');
   await desk.saved();
   await page.reload();
   for (let i = 0; i < 3; i++) await desk.choose('redo');
   await expect(page.getByTestId('redo')).toBeDisabled();
-  await expect(page.getByTestId('layer-Outline')).toHaveAttribute('aria-label', 'Outline: 1');
+  await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');
   await expect(page.getByTestId('view-fit')).not.toHaveText('no scale yet');
 });
 

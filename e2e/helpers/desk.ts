@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { readDxf } from '../../src/core/formats';
 import type { Piece } from '../../src/core/geometry';
 import type { truthOf } from '../../demo/truth';
@@ -25,6 +25,11 @@ export class Desk {
 
   async step(name: 'sources' | 'fit' | 'trace' | 'handover'): Promise<void> {
     await this.page.getByTestId(`step-${name}`).click();
+  }
+
+  /** A layer of the drawing; its name says how many outlines are on it. */
+  layer(name: string): Locator {
+    return this.page.locator('#bench-drawing').getByTestId(`layer-${name}`);
   }
 
   async choose(testId: string): Promise<void> {

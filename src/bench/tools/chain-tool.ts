@@ -4,7 +4,7 @@ import {
   findClosed, placingOf, reversedChain, shapeOf, findPosition, type Chain, type Node, type Place, type PointedPlace, type Segment, type SegmentKind, type Shape,
 } from '@/core/outline';
 import type { Aim } from '../aim';
-import { NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+import { isInLine, NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
 
 /** An outline on its way. Plain data: it is saved with the job and comes back after a reload. */
 export interface ChainState {
@@ -56,6 +56,7 @@ function setPoint(state: ChainState, aim: Aim, context: ToolContext): Step<Chain
   const last = findLastPosition(state, context);
   if (!aim.snap && last && distance(toSheetPlace(context.fitted, last), aim.sheet) < 1) return stay(state, say('points-the-same'));
   if (state.kind === 'arc' && !state.through) return [{ ...state, through: pointed(aim) }, []];
+  if (last && state.kind === 'arc' && state.through && isInLine(toSheetPlace(context.fitted, last), state.through, aim.sheet)) return stay(state, say('arc-in-a-line'));
   return append(state, placeAt(state, aim, last), context);
 }
 

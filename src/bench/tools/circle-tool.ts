@@ -2,7 +2,7 @@ import type { Vec } from '@/core/geometry';
 import { addOutline } from '@/core/job';
 import { shapeOf, type CircleBy, type CircleOutline, type Place } from '@/core/outline';
 import { findPosition } from '@/core/outline';
-import { NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+import { isInLine, NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
 
 export type CircleMode = CircleBy['kind'];
 
@@ -27,6 +27,8 @@ function outlineFrom(by: CircleBy, id: string, { fitted, layer }: ToolContext): 
 
 function place(state: CircleState, next: Place, context: ToolContext): Step<CircleState> {
   const places = [...state.places, next];
+  const [a, b, c] = places;
+  if (state.mode === 'three' && a?.kind === 'pointed' && b?.kind === 'pointed' && c?.kind === 'pointed' && isInLine(a.at, b, c.at)) return stay(state, say('points-in-a-line'));
   if (places.length < NEEDED[state.mode]) return [{ ...state, places }, []];
   const outline = outlineFrom(circleFrom(state, places)!, context.newId(), context);
   const fault = shapeOf(outline, context.fitted.placing).faults[0];

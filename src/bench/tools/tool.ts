@@ -1,6 +1,6 @@
 import type { FittedView } from '@/core/derive';
 import { applyHomography } from '@/core/calibrate';
-import type { Vec } from '@/core/geometry';
+import { cross, norm, subtract, type Vec } from '@/core/geometry';
 import type { Command, Job } from '@/core/job';
 import type { Outline, PointedPlace } from '@/core/outline';
 import type { Aim } from '../aim';
@@ -49,6 +49,13 @@ export const stay = <S>(state: S, ...effects: Effect[]): Step<S> => [state, effe
 
 export function pointed(aim: Pick<Aim, 'sheet' | 'sigma'>): PointedPlace {
   return { kind: 'pointed', at: aim.sheet, sigma: aim.sigma };
+}
+
+/** Three places on the sheet that lie in a line as far as a hand can tell: the middle one is off the chord by less than its sigma. */
+export function isInLine(a: Vec, through: PointedPlace, b: Vec): boolean {
+  const chord = subtract(b, a);
+  const length = norm(chord);
+  return length === 0 || Math.abs(cross(chord, subtract(through.at, a))) / length < through.sigma;
 }
 
 export function toSheetPlace(fitted: FittedView, plane: Vec): Vec {

@@ -1,0 +1,52 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { Button, Dialog, Portal, Switch, TextInput } from 'react-native-paper';
+import { useDesk, useJob, useSession } from '@/bench/use-session';
+import { renameJob, setUnits } from '@/core/job';
+import type { Units, UnitStyle } from '@/core/units';
+import { Choice } from '@/ui/ledge-button';
+import { Words } from '@/ui/text';
+
+const STYLES: readonly (readonly [UnitStyle, string])[] = [['mm', 'mm'], ['cm', 'cm'], ['m', 'm'], ['inch', 'Inches, decimal'], ['inch-fraction', 'Inches, fractions'], ['feet-inches', 'Feet and inches']];
+const DENOMINATORS = ['2', '4', '8', '16', '32', '64'].map((d) => [d, `1/${d}`] as const);
+
+/** The job's name and units, and how one points at this bench. Everything holds as soon as it is chosen. */
+export function SettingsDialog({ visible, onClose }: { visible: boolean; onClose: () => void }) {
+  return (
+    <Portal>
+      <Dialog visible={visible} onDismiss={onClose} style={{ maxWidth: 440, width: '92%', alignSelf: 'center' }}>
+        <Dialog.Content style={{ gap: 14 }}>{visible ? <Settings /> : null}</Dialog.Content>
+        <Dialog.Actions><Button mode="contained" onPress={onClose} testID="settings-done">Done</Button></Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}
+
+function Settings() {
+  const { jobs, session } = useDesk();
+  const { name, units } = useJob((state) => state.job);
+  const snapping = useSession((state) => state.snapping);
+  const magnifier = useSession((state) => state.magnifier);
+  const [text, setText] = useState(name);
+  const { run } = jobs.getState();
+  const rename = () => (text.trim() === '' ? setText(name) : text.trim() !== name && run(renameJob(text.trim())));
+  const fractions = units.style === 'inch-fraction' || units.style === 'feet-inches';
+  return (
+    <>
+      <TextInput mode="outlined" label="Name" accessibilityLabel="Name" value={text} onChangeText={setText} onBlur={rename} onSubmitEditing={rename} maxLength={200} />
+      <Choice name="Lengths are shown in" value={units.style} options={STYLES} onChange={(style) => run(setUnits({ ...units, style }))} />
+      {fractions ? <Choice name="Finest fraction" value={String(units.denominator)} options={DENOMINATORS} onChange={(d) => run(setUnits({ ...units, denominator: Number(d) as Units['denominator'] }))} /> : null}
+      <Toggle label="The aim catches on ends, middles and crossings" value={snapping} onToggle={() => session.toggle('snapping')} />
+      <Toggle label="Magnifier in the corner for the mouse" value={magnifier} onToggle={() => session.toggle('magnifier')} />
+    </>
+  );
+}
+
+function Toggle({ label, value, onToggle }: { label: string; value: boolean; onToggle: () => void }) {
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+      <Words style={{ flex: 1 }}>{label}</Words>
+      <Switch value={value} onValueChange={onToggle} accessibilityLabel={label} />
+    </View>
+  );
+}
