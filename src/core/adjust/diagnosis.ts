@@ -1,4 +1,5 @@
 import type { Matrix } from 'ml-matrix';
+import { touchedBy } from './normal';
 import type { Solution } from './solve';
 
 /** How one group of observations sits in the adjustment. Null where redundancy is 0: there is nothing to judge by. */
@@ -28,14 +29,11 @@ const UNCONTROLLED = 1e-6;
  */
 export function diagnose(solution: Solution, covariance: Matrix, redundancy: number): Diagnosis {
   const { jacobian, residuals, rows } = solution.linearization;
-  const hat = jacobian.mmul(covariance);
   const groups = new Map<string, { redundancy: number; normalized: number | null }>();
   for (const { observation, first, count } of rows) {
     const group = groups.get(observation.group) ?? { redundancy: 0, normalized: null };
     for (let i = first; i < first + count; i++) {
-      let leverage = 0;
-      for (let k = 0; k < jacobian.columns; k++) leverage += hat.get(i, k) * jacobian.get(i, k);
-      const free = Math.max(0, 1 - leverage);
+      const free = Math.max(0, 1 - leverageOf(jacobian, covariance, i));
       group.redundancy += free;
       if (free > UNCONTROLLED) group.normalized = larger(group.normalized, residuals[i]! / Math.sqrt(free));
     }
@@ -48,6 +46,12 @@ export function diagnose(solution: Solution, covariance: Matrix, redundancy: num
     isConsistent: redundancy > 0 ? solution.chiSquare <= chiSquareQuantile99(redundancy) : null,
     groups: [...groups].map(([group, found]) => ({ group, ...found })),
   };
+}
+
+/** Diagonal of the hat matrix: how much a row decides about its own prediction. */
+function leverageOf(jacobian: Matrix, covariance: Matrix, row: number): number {
+  const touched = touchedBy(jacobian, row);
+  return touched.reduce((sum, i) => sum + touched.reduce((inner, k) => inner + jacobian.get(row, i) * covariance.get(i, k) * jacobian.get(row, k), 0), 0);
 }
 
 function larger(known: number | null, next: number): number {

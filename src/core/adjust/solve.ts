@@ -1,5 +1,6 @@
-import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+import { CholeskyDecomposition } from 'ml-matrix';
 import { cost, evaluate, linearize, type Linearization } from './linearize';
+import { normalEquations } from './normal';
 import { layOut, type Problem, type Values } from './problem';
 
 export interface Solution {
@@ -39,8 +40,7 @@ export function solve(problem: Problem, maximumSteps = 60): Solution {
 }
 
 function dampedStep(problem: Problem, at: Linearization, values: Values, damping: number): { step?: Values; size: number } {
-  const normal = at.jacobian.transpose().mmul(at.jacobian);
-  const gradient = at.jacobian.transpose().mmul(Matrix.columnVector([...at.residuals]));
+  const { normal, gradient } = normalEquations(at);
   for (let i = 0; i < normal.rows; i++) normal.set(i, i, normal.get(i, i) * (1 + damping) + 1e-30);
   const cholesky = new CholeskyDecomposition(normal);
   if (!cholesky.isPositiveDefinite()) return { size: Infinity };
