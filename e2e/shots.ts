@@ -11,7 +11,7 @@ test('pictures', async ({ desk, page }, { project }) => {
   const phone = project.name === 'phone';
   const shoot = async (name: string) => {
     await page.waitForTimeout(700);
-    await page.screenshot({ path: path(`${name}-${project.name}`), scale: 'css' });
+    await page.screenshot({ path: path(`${name}-${project.name}`) });
   };
   await desk.openDemo('blade-finished');
   await desk.saved();

@@ -52,9 +52,12 @@ export function Bench() {
       ask();
     });
     const stops = [session.store.subscribe(ask), jobs.subscribe(ask)];
+    // Zooming the page changes the device's pixels under the same CSS size.
+    window.addEventListener('resize', ask);
     return () => {
       gone = true;
       stops.forEach((stop) => stop());
+      window.removeEventListener('resize', ask);
       cancelAnimationFrame(frame);
       layer?.close();
     };

@@ -42,7 +42,8 @@ export class PictureLayer {
   private cache: TileCache | undefined;
 
   constructor(canvas: HTMLCanvasElement, private readonly onTile: () => void) {
-    this.renderer = new WebGLRenderer({ canvas, alpha: true, antialias: false });
+    // The buffer is kept, so that a frame that the page makes by itself (printing, a capture) still shows the picture.
+    this.renderer = new WebGLRenderer({ canvas, alpha: true, antialias: false, preserveDrawingBuffer: true });
     this.renderer.autoClear = false;
     this.renderer.sortObjects = false;
   }

@@ -52,8 +52,17 @@ export async function thumbnailOf(job: Job, repository: JobRepository): Promise<
   return made.kind === 'done' ? made.value : undefined;
 }
 
+/** Pictures on their way into the worker: whoever asks for one meanwhile waits for the same decoding. */
+const opening = new Map<string, Promise<boolean>>();
+
 /** Makes sure that the picture worker holds a picture; false when it is not on this device or cannot be read. */
-export async function openPicture(hash: string, repository: JobRepository): Promise<boolean> {
+export function openPicture(hash: string, repository: JobRepository): Promise<boolean> {
+  const known = opening.get(hash) ?? bringIntoWorker(hash, repository).finally(() => opening.delete(hash));
+  opening.set(hash, known);
+  return known;
+}
+
+async function bringIntoWorker(hash: string, repository: JobRepository): Promise<boolean> {
   const held = await pictureWorker.call('hasPicture', { hash });
   if (held.kind === 'done' && held.value) return true;
   const bytes = await repository.pictures.get(hash);

@@ -23,7 +23,7 @@ export function SourcesPanel({ bringIn }: { bringIn: BringIn }) {
       {views.map((view) => {
         const sheet = sheets.find((other) => other.id === view.sheet)!;
         return (
-          <Card key={view.id} chosen={view.id === viewId} testID={`sheet-${sheet.name}`}>
+          <Card key={view.id} width={390} chosen={view.id === viewId} testID={`sheet-${sheet.name}`}>
             <View style={{ flexDirection: 'row', alignItems: 'center' }}>
               <Words lines={1} style={{ fontWeight: '700', flex: 1 }}>{sheet.name}</Words>
               <RoundButton icon="trash" name={`Remove ${sheet.name}`} size={36} onPress={() => {
