@@ -53,7 +53,8 @@ function PhoneLedge({ row, cards, open, height, onOpen }: LedgeProps) {
         </View>
       </View>
       {open ? (
-        <View style={{ position: 'absolute', left: 0, right: 0, bottom: '100%', borderTopWidth: 1, borderTopColor: palette.rule }}>
+        // Not wholly opaque: Chromium's software compositor drops a canvas that an opaque scroller lies over.
+        <View style={{ position: 'absolute', left: 0, right: 0, bottom: '100%', borderTopWidth: 1, borderTopColor: palette.rule, opacity: 0.999 }}>
           <ScrollView style={{ maxHeight: height * CARDS_SHARE, backgroundColor: palette.bench }} contentContainerStyle={{ padding: 8, gap: 8 }} testID="ledge-cards">{cards}</ScrollView>
         </View>
       ) : null}
