@@ -128,7 +128,10 @@ export class Session {
     const { aim, pointer, patch } = this.getState();
     if (!aim) return;
     this.input({ kind: 'set', aim });
-    this.set({ nudging: true, patch: pointer === 'touch' ? patch : undefined });
+    const { tool } = this.getState();
+    // Choosing an outline sets no point: there is nothing to nudge, and the patch would only be in the way.
+    const pointless = tool.name === 'select' && !tool.state.node;
+    this.set({ nudging: !pointless, patch: pointer === 'touch' && !pointless ? patch : undefined });
   }
 
   dropAim(): void {

@@ -31,6 +31,9 @@ function pick(state: SelectState, aim: Aim, reach: number, context: ToolContext)
   const chain = findSelectedChain(state, context);
   const shape = chain && shapeOf(chain, context.fitted.placing);
   const node = chain && shape && findNode(chain, shape, aim.plane, reach);
+  // A handle of the chosen node that is pointed at is taken in hand: the next place that is set is where it goes.
+  const handle = chain && shape && state.node ? listHandles(chain, shape).find((end) => end.node === state.node && distance(end.at, aim.plane) <= reach) : undefined;
+  if (handle && handle.node !== node) return { ...state, segment: undefined, moving: true, grabbed: { kind: 'handle', handle, to: aim.sheet } };
   if (node) return { ...state, node, segment: undefined };
   const shapes = new Map(context.job.outlines.map((outline) => [outline.id, shapeOf(outline, context.fitted.placing)]));
   const picked = findPicked(context.job, { shapes }, context.fitted.view.id, aim.plane, reach);
@@ -79,6 +82,13 @@ function findGrabbed(state: SelectState, context: ToolContext, sigma = 1): Outli
   return withHandle(chain, handle.node, handle.side, subtract(to, origin), other && subtract(toSheetPlace(context.fitted, other.at), origin));
 }
 
+/** Lets go of what is in hand, at its new place. */
+function drop(state: SelectState, aim: Aim, context: ToolContext): Step<SelectState> {
+  const changed = findGrabbed(state, context, aim.sigma);
+  const free: SelectState = { ...state, grabbed: undefined, moving: false };
+  return changed ? [free, [run(changeOutline(changed, state.grabbed?.kind === 'handle' ? 'handle-moved' : 'point-moved'))]] : [free, []];
+}
+
 function nudge(state: SelectState, by: Vec, context: ToolContext): Step<SelectState> {
   const chain = findSelectedChain(state, context);
   if (chain && state.node) {
@@ -95,16 +105,14 @@ export const selectTool: Tool<SelectState> = {
   step(state, input, context) {
     switch (input.kind) {
       case 'set':
+        if (state.moving && state.grabbed) return drop({ ...state, grabbed: { ...state.grabbed, to: input.aim.sheet } }, input.aim, context);
         return state.moving ? moveNode(state, input.aim, context) : [pick(state, input.aim, reachOf(input.aim, context), context), []];
       case 'grab':
         return [grab(state, input.aim, input.reach, context), []];
       case 'drag':
         return [state.grabbed ? { ...state, grabbed: { ...state.grabbed, to: input.aim.sheet } } : state, []];
-      case 'drop': {
-        const changed = findGrabbed(state, context, input.aim.sigma);
-        const let_go: SelectState = { ...state, grabbed: undefined };
-        return changed ? [let_go, [run(changeOutline(changed, state.grabbed?.kind === 'handle' ? 'handle-moved' : 'point-moved'))]] : [let_go, []];
-      }
+      case 'drop':
+        return drop(state, input.aim, context);
       case 'nudge':
         return nudge(state, input.by, context);
       case 'typed':

@@ -51,7 +51,7 @@ function traceHint(tool: ActiveTool, job: Job): string {
     case 'angle':
       return 'Point at the corner, then along each side.';
     case 'select':
-      if (tool.state.moving) return 'Point at where the point goes.';
+      if (tool.state.moving) return tool.state.grabbed ? 'Point at where the handle goes.' : 'Point at where the point goes.';
       return job.outlines.length === 0 ? 'Choose what to draw, then point along the edge.' : 'Point at an outline, then at its points.';
     default:
       return '';

@@ -1,0 +1,139 @@
+import { createDeriver } from '@/core/derive';
+import { distance, type Vec } from '@/core/geometry';
+import { addEvidence, addSheet, createJob, createView, runCommand, startHistory, type History, type Sheet } from '@/core/job';
+import { shapeOf, type Chain } from '@/core/outline';
+import type { Aim } from '../aim';
+import { startTool, toolOf, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from '.';
+
+/** A scan of 10 px/mm on which a tool is used as in the app, without a screen. */
+class Bench {
+  history: History;
+  tool: ActiveTool;
+  said: string[] = [];
+  private ids = 0;
+
+  constructor(tool: ToolName, scaled = true) {
+    const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} };
+    const empty = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet)));
+    const length = { id: 'e', kind: 'length' as const, from: { at: [0, 500] as const, sigma: 1 }, to: { at: [1000, 500] as const, sigma: 1 }, mm: 100, guess: false, check: false, written: '100' };
+    this.history = scaled ? runCommand(empty, addEvidence('v', length)) : empty;
+    this.tool = startTool(tool);
+  }
+
+  context(): ToolContext {
+    const fitted = createDeriver()(this.history.job).views.get('v')!;
+    return { job: this.history.job, fitted, layer: 'outline', newId: () => `id${this.ids++}` };
+  }
+
+  aim(x: number, y: number, snap?: Aim['snap']): Aim {
+    const sheet: Vec = [x, y];
+    return { sheet, plane: this.context().fitted.placing.toPlane(sheet), sigma: 0.5, snap, free: sheet };
+  }
+
+  give(...inputs: ToolInput[]): this {
+    for (const input of inputs) {
+      const [state, effects] = toolOf(this.tool).step(this.tool.state, input, this.context());
+      this.tool = { name: this.tool.name, state } as ActiveTool;
+      effects.forEach((effect: Effect) => (effect.kind === 'run' ? (this.history = runCommand(this.history, effect.command)) : this.said.push(effect.code)));
+    }
+    return this;
+  }
+
+  set(...places: readonly Vec[]): this {
+    return this.give(...places.map(([x, y]): ToolInput => ({ kind: 'set', aim: this.aim(x, y) })));
+  }
+
+  set_(change: object): this {
+    this.tool = { name: this.tool.name, state: { ...this.tool.state, ...change } } as ActiveTool;
+    return this;
+  }
+
+  shape(index = 0) {
+    return shapeOf(this.history.job.outlines[index]!, this.context().fitted.placing);
+  }
+}
+
+describe('drawing an outline', () => {
+  it('closes on its first point, and takes back point by point', () => {
+    const bench = new Bench('chain').set([100, 100], [300, 100], [300, 300]).give({ kind: 'back' }).set([300, 250]);
+    bench.give({ kind: 'set', aim: bench.aim(100, 100, 'end') });
+    expect(bench.shape()).toMatchObject({ closed: true, pieces: { length: 3 } });
+    expect(bench.shape().nodes[2]![1]).toBeCloseTo(75, 9);
+  });
+
+  it('cancels to nothing and goes back to nothing', () => {
+    const bench = new Bench('chain').set([100, 100], [300, 100]).give({ kind: 'cancel' });
+    expect(bench.tool.state).toMatchObject({ nodes: [] });
+    bench.set([1, 1]).give({ kind: 'back' }, { kind: 'back' });
+    expect(bench.history.job.outlines).toEqual([]);
+  });
+
+  it('nudges the last point, and finishes only what is an outline', () => {
+    const bench = new Bench('chain').set([100, 100]).give({ kind: 'finish' });
+    expect(bench.said).toEqual(['outline-needs-two-points']);
+    bench.set([200, 100]).give({ kind: 'nudge', by: [3, 0] }, { kind: 'finish' });
+    expect(bench.shape().nodes[1]![0]).toBeCloseTo(20.3, 9);
+  });
+
+  it('goes by typed length towards the aim, and by typed angle to its foot', () => {
+    const bench = new Bench('chain').set([100, 100]);
+    bench.give({ kind: 'typed', length: 12.7, aim: bench.aim(900, 100) }, { kind: 'typed', angle: Math.PI / 2, aim: bench.aim(500, 40) }, { kind: 'finish' });
+    const [a, b, c] = bench.shape().nodes;
+    expect(distance(a!, b!)).toBeCloseTo(12.7, 9);
+    expect(c![0]).toBeCloseTo(b![0], 9);
+    expect(c![1] - b![1]).toBeCloseTo(6, 9);
+  });
+
+  it('wants a scale before a typed size, and a point before that', () => {
+    expect(new Bench('chain').give({ kind: 'typed', length: 5, aim: undefined }).said).toEqual(['point-first']);
+    expect(new Bench('chain', false).set([1, 1]).give({ kind: 'typed', length: 5, aim: undefined }).said).toEqual(['scale-first']);
+  });
+
+  it('ends a curve in a corner where a line follows, and refuses arcs that lie in a line as far as a hand can tell', () => {
+    const bench = new Bench('chain').set_({ kind: 'curve' }).set([100, 100], [200, 60], [300, 100]).set_({ kind: 'line' }).set([300, 300]).give({ kind: 'finish' });
+    expect((bench.history.job.outlines[0] as Chain).nodes.map((node) => node.smooth)).toEqual([true, true, false, true]);
+    expect(new Bench('chain').set_({ kind: 'arc' }).set([100, 100], [200, 100.3], [300, 100]).said).toEqual(['arc-in-a-line']);
+  });
+});
+
+describe('circles', () => {
+  it('take a typed diameter about their centre, whatever was pointed', () => {
+    const bench = new Bench('circle').set([500, 500]).give({ kind: 'typed', length: 8, aim: undefined });
+    expect(bench.shape().pieces[0]).toMatchObject({ kind: 'arc', radius: 4 });
+  });
+  it('go through three points, and not through three in a line', () => {
+    const bench = new Bench('circle').set_({ mode: 'three' }).set([400, 500], [600, 500], [500, 400]);
+    expect(bench.shape().pieces[0]!.kind === 'arc' && bench.shape().pieces[0]).toMatchObject({ radius: expect.closeTo(10, 9) });
+    expect(new Bench('circle').set_({ mode: 'three' }).set([1, 1], [50, 50], [99, 99]).said).toEqual(['points-in-a-line']);
+  });
+});
+
+describe('choosing', () => {
+  const curve = () => {
+    const bench = new Bench('chain').set_({ kind: 'curve' }).set([400, 500], [800, 400], [1200, 500]).give({ kind: 'finish' });
+    bench.tool = startTool('select');
+    return bench;
+  };
+  it('takes an outline, then its node, and moves the node to where the next place is set', () => {
+    const bench = curve().set([800, 400]).set([800, 400]);
+    expect(bench.tool.state).toMatchObject({ node: expect.any(String) });
+    bench.set_({ moving: true }).set([810, 380]);
+    expect(distance(bench.shape().nodes[1]!, [81, 62])).toBeLessThan(1e-9);
+  });
+  it('takes a handle in hand by pointing at it, and moves it by pointing again', () => {
+    const bench = curve().set([800, 400]).set([800, 400]);
+    const before = bench.shape().pieces[1]!;
+    if (before.kind !== 'cubic') throw new Error('kind');
+    const at: Vec = [before.b[0] * 10, 1000 - before.b[1] * 10];
+    bench.set(at).set([at[0], at[1] + 50]);
+    const after = bench.shape().pieces;
+    expect(after[1]!.kind === 'cubic' && after[1]!.b[1]).toBeCloseTo(before.b[1] - 5, 9);
+    // The node is smooth: the handle on its other side turned along.
+    expect(after[0]!.kind === 'cubic' && after[0]!.c[1]).toBeGreaterThan(60);
+  });
+  it('leaves locked layers alone', () => {
+    const bench = curve();
+    bench.history = { ...bench.history, job: { ...bench.history.job, layers: bench.history.job.layers.map((layer) => ({ ...layer, lock: true })) } };
+    expect(bench.set([800, 400]).tool.state).toMatchObject({ outlines: [] });
+  });
+});
