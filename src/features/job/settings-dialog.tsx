@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, Dialog, Portal, Switch, TextInput } from 'react-native-paper';
-import { useDesk, useJob, useSession } from '@/bench/use-session';
+import { DeskContext, useDesk, useJob, useSession } from '@/bench/use-session';
 import { renameJob, setUnits } from '@/core/job';
 import type { Units, UnitStyle } from '@/core/units';
 import { Choice } from '@/ui/ledge-button';
@@ -12,12 +12,16 @@ const DENOMINATORS = ['2', '4', '8', '16', '32', '64'].map((d) => [d, `1/${d}`] 
 
 /** The job's name and units, and how one points at this bench. Everything holds as soon as it is chosen. */
 export function SettingsDialog({ visible, onClose }: { visible: boolean; onClose: () => void }) {
+  const desk = useDesk();
+  // A portal's children stand elsewhere in the tree, so the desk is handed to them again.
   return (
     <Portal>
-      <Dialog visible={visible} onDismiss={onClose} style={{ maxWidth: 440, width: '92%', alignSelf: 'center' }}>
-        <Dialog.Content style={{ gap: 14 }}>{visible ? <Settings /> : null}</Dialog.Content>
-        <Dialog.Actions><Button mode="contained" onPress={onClose} testID="settings-done">Done</Button></Dialog.Actions>
-      </Dialog>
+      <DeskContext.Provider value={desk}>
+        <Dialog visible={visible} onDismiss={onClose} style={{ maxWidth: 440, width: '92%', alignSelf: 'center' }}>
+          <Dialog.Content style={{ gap: 14 }}>{visible ? <Settings /> : null}</Dialog.Content>
+          <Dialog.Actions><Button mode="contained" onPress={onClose} testID="settings-done">Done</Button></Dialog.Actions>
+        </Dialog>
+      </DeskContext.Provider>
     </Portal>
   );
 }
