@@ -65,7 +65,7 @@ function RenameRow({ name, onCancel, onRename }: { name: string; onCancel: () =>
 }
 
 function whenChanged(changed: string): string {
-  return new Date(changed).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+  return new Date(changed).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: 'numeric', minute: '2-digit' });
 }
 
 function progressOf({ pictures, outlines }: JobCard): string {
