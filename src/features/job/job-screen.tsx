@@ -4,7 +4,7 @@ import { useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { Bench } from '@/bench/bench';
 import type { Session } from '@/bench/session';
-import { DeskContext, useDesk, useFitted, useJob, useSession, type Desk } from '@/bench/use-session';
+import { DeskContext, useFitted, useSession, type Desk } from '@/bench/use-session';
 import { FitPanel, FitRow, type FitPanelName } from '@/features/calibrate/fit-panel';
 import { HandoverPanel } from '@/features/handover/handover-panel';
 import { SourcesPanel } from '@/features/sources/sources-panel';
@@ -20,6 +20,7 @@ import { JobBar } from './job-bar';
 import { CARDS_SHARE, Ledge } from './ledge';
 import { Notices } from './notices';
 import { Readout } from './readout';
+import { StateBanner } from './state-banner';
 import type { StepName } from './step';
 import { Steps } from './steps';
 import { Tour } from './tour';
@@ -98,12 +99,12 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
       <BenchButtons />
       <Tour />
       <Notices bringIn={bringIn} />
+      <StateBanner lease={lease} />
     </View>
   );
   return (
     <View style={{ flex: 1, backgroundColor: palette.bench }}>
       <JobBar onLeave={leave} />
-      <ReadOnlyBanner lease={lease} />
       {wide ? (
         <View style={{ flex: 1, flexDirection: 'row', minHeight: 0 }}>
           <View style={{ width: 196, backgroundColor: palette.paper, borderRightWidth: 1, borderRightColor: palette.rule }}>
@@ -143,32 +144,3 @@ function useCardsShown(step: StepName, open: boolean | undefined, fitPanel: FitP
   if (tracePanel !== 'tool') return true;
   return (tool.name === 'select' && tool.state.outlines.length > 0) || ((tool.name === 'distance' || tool.name === 'angle') && tool.state.points.length > 1);
 }
-
-function ReadOnlyBanner({ lease }: { lease: Lease }) {
-  const palette = usePalette();
-  const { jobs } = useDesk();
-  const readOnly = useJob((state) => state.readOnly);
-  const saveState = useJob((state) => state.saveState);
-  const takeOver = async () => {
-    await lease.takeOver();
-    // The other window wrote its last change before it let go: what is on the device now is the job.
-    if (lease.held) window.location.reload();
-    else jobs.setState({ readOnly: true });
-  };
-  if (readOnly) {
-    return (
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, padding: 8, backgroundColor: palette.leaf }} testID="read-only">
-        <Words style={{ flex: 1 }}>Another window has this job open, so it is only shown here.</Words>
-        <Button mode="contained" compact onPress={() => void takeOver()} testID="take-over">Take over</Button>
-      </View>
-    );
-  }
-  if (saveState !== 'full' && saveState !== 'failed') return null;
-  return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, padding: 8, backgroundColor: palette.leaf }} testID="not-saved">
-      <Words style={{ flex: 1 }}>{saveState === 'full' ? 'This device has no room left, so the last changes are not stored. They are still here: save the job as a bundle under Hand over, then delete jobs you do not need.' : 'The last changes could not be stored. They are still here: try again, or save the job as a bundle under Hand over.'}</Words>
-      <Button mode="contained" compact onPress={() => void jobs.getState().flush()}>Try again</Button>
-    </View>
-  );
-}
-

@@ -12,25 +12,22 @@ import { DEMO_JOBS, useJobActions, useJobCards } from './use-jobs';
 /** How long a deleted job can be brought back before it is really gone. */
 const UNDO_MS = 8000;
 
-/** The first screen: the jobs on this device, new ones, bundles, demos. */
-export function JobsScreen() {
-  const palette = usePalette();
-  const router = useRouter();
-  const { data: cards } = useJobCards();
-  const actions = useJobActions();
-  const [notice, setNotice] = useState<string>();
+/** What was said last; a new sentence is a new notice, also while the one before is still leaving. */
+interface Said {
+  readonly words: string;
+  readonly at: number;
+}
+
+/** A deleted job is hidden at once and really gone only after a while, in which it can be brought back. */
+function useDeletion(removeForGood: (id: string) => void) {
   const [deleted, setDeleted] = useState<JobCard>();
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const bundleInput = useRef<HTMLInputElement>(null);
-
-  const open = (id: string) => router.push(`/job/${id}`);
-  const taken = (outcome: Imported) => (outcome.kind === 'done' ? open(outcome.id) : setNotice(sentenceFor(outcome.code, outcome.detail)));
   const remove = (card: JobCard) => {
     clearTimeout(timer.current);
-    if (deleted) actions.remove.mutate(deleted.id);
+    if (deleted) removeForGood(deleted.id);
     setDeleted(card);
     timer.current = setTimeout(() => {
-      actions.remove.mutate(card.id);
+      removeForGood(card.id);
       setDeleted(undefined);
     }, UNDO_MS);
   };
@@ -38,6 +35,21 @@ export function JobsScreen() {
     clearTimeout(timer.current);
     setDeleted(undefined);
   };
+  return { deleted, remove, undoDelete };
+}
+
+/** The first screen: the jobs on this device, new ones, bundles, demos. */
+export function JobsScreen() {
+  const palette = usePalette();
+  const router = useRouter();
+  const { data: cards } = useJobCards();
+  const actions = useJobActions();
+  const [notice, setNotice] = useState<Said>();
+  const { deleted, remove, undoDelete } = useDeletion(actions.remove.mutate);
+  const bundleInput = useRef<HTMLInputElement>(null);
+
+  const open = (id: string) => router.push(`/job/${id}`);
+  const taken = (outcome: Imported) => (outcome.kind === 'done' ? open(outcome.id) : setNotice({ words: sentenceFor(outcome.code, outcome.detail), at: Date.now() }));
   const shown = (cards ?? []).filter((card) => card.id !== deleted?.id);
 
   return (
@@ -64,22 +76,10 @@ export function JobsScreen() {
               onDuplicate={() => actions.duplicate.mutate(card.id)} onRename={(name) => actions.rename.mutate({ id: card.id, name })} />
           ))}
         </View>
-        <View style={{ gap: 10 }}>
-          <Title level={2}>Try it on a demo</Title>
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }}>
-            {DEMO_JOBS.map((demo) => (
-              <View key={demo.name} style={{ width: 340, maxWidth: '100%', backgroundColor: palette.paper, borderRadius: 10, padding: 14, gap: 8, borderWidth: 1, borderColor: palette.rule }}>
-                <Words style={{ fontWeight: '700' }}>{demo.title}</Words>
-                <Words quiet>{demo.says}</Words>
-                <Button mode="outlined" testID={`demo-${demo.name}`} loading={actions.openDemo.isPending && actions.openDemo.variables?.name === demo.name}
-                  onPress={() => actions.openDemo.mutate(demo, { onSuccess: taken })} accessibilityLabel={`Open the demo ${demo.title}`}>Open</Button>
-              </View>
-            ))}
-          </View>
-        </View>
+        <Demos actions={actions} onTaken={taken} />
       </ScrollView>
       <Snackbar visible={deleted !== undefined} duration={UNDO_MS} onDismiss={() => undefined} action={{ label: 'Bring it back', onPress: undoDelete }}>{`Deleted “${deleted?.name ?? ''}”.`}</Snackbar>
-      <Snackbar visible={notice !== undefined && deleted === undefined} duration={9000} onDismiss={() => setNotice(undefined)} action={{ label: 'Close', onPress: () => setNotice(undefined) }}>{notice ?? ''}</Snackbar>
+      {notice && !deleted ? <Snackbar key={notice.at} visible duration={9000} onDismiss={() => setNotice(undefined)} action={{ label: 'Close', onPress: () => setNotice(undefined) }}>{notice.words}</Snackbar> : null}
     </View>
   );
 }
@@ -87,4 +87,24 @@ export function JobsScreen() {
 function nextName(cards: readonly JobCard[]): string {
   const names = new Set(cards.map((card) => card.name));
   for (let i = 1; ; i++) if (!names.has(`Job ${i}`)) return `Job ${i}`;
+}
+
+function Demos({ actions, onTaken }: { actions: ReturnType<typeof useJobActions>; onTaken: (outcome: Imported) => void }) {
+  const palette = usePalette();
+  const { isPending, variables, mutate } = actions.openDemo;
+  return (
+    <View style={{ gap: 10 }}>
+      <Title level={2}>Try it on a demo</Title>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }}>
+        {DEMO_JOBS.map((demo) => (
+          <View key={demo.name} style={{ width: 340, maxWidth: '100%', backgroundColor: palette.paper, borderRadius: 10, padding: 14, gap: 8, borderWidth: 1, borderColor: palette.rule }}>
+            <Words style={{ fontWeight: '700' }}>{demo.title}</Words>
+            <Words quiet>{demo.says}</Words>
+            <Button mode="outlined" testID={`demo-${demo.name}`} loading={isPending && variables?.name === demo.name}
+              onPress={() => mutate(demo, { onSuccess: onTaken })} accessibilityLabel={`Open the demo ${demo.title}`}>Open</Button>
+          </View>
+        ))}
+      </View>
+    </View>
+  );
 }
