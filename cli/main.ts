@@ -2,14 +2,16 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { createDeriver, drawingOf, figuresOf } from '../src/core/derive';
 import { readBundle, readDxf, readSvg, summarize, writeDxf, writeSvg, type FileUnit } from '../src/core/formats';
 import type { Job } from '../src/core/job';
+import { solveProblem } from './solve';
 
 const HELP = `The core without a screen.
 
   bryony report BUNDLE                     fits, checks and figures of a job, as JSON
   bryony draw BUNDLE OUT.dxf|OUT.svg [inch]  the outlines of the job's first view as a file
   bryony read FILE.dxf|FILE.svg            what a file says: unit, size, closed outlines, open ends
+  bryony solve FILE.json                   fits one problem or an array of them, one line of JSON each (docs/solve-format.md)
 
-Exit status: 0 done, 1 refused (the code is printed), 2 the file cannot be read or the call is wrong.`;
+Exit status: 0 done, 1 refused (the code is printed) or a problem without a fit, 2 the file cannot be read or the call is wrong.`;
 
 class Refused extends Error {}
 
@@ -50,11 +52,20 @@ function readBack(file: string): unknown {
   return { ...summarize(reading.value), ignored: reading.value.ignored };
 }
 
+/** One line a problem, in order; true when all of them have a fit. */
+function solveAll(file: string): boolean {
+  const raw: unknown = JSON.parse(readFileSync(file, 'utf8'));
+  const answers = (Array.isArray(raw) ? raw : [raw]).map(solveProblem);
+  answers.forEach((answer) => console.log(JSON.stringify(answer)));
+  return answers.every(({ status }) => status === 'ok');
+}
+
 function main([command, file, out, unit]: readonly string[]): number {
   try {
     if (command === '--help' || command === 'help') console.log(HELP);
     else if (command === 'report' && file) console.log(JSON.stringify(report(file), null, 1));
     else if (command === 'draw' && file && out && /\.(dxf|svg)$/.test(out)) console.log(JSON.stringify(draw(file, out, unit === 'inch' ? 'inch' : 'mm')));
+    else if (command === 'solve' && file) return solveAll(file) ? 0 : 1;
     else if (command === 'read' && file) console.log(JSON.stringify(readBack(file)));
     else {
       console.error(HELP);

@@ -1,57 +1,91 @@
-import { CholeskyDecomposition, EigenvalueDecomposition, Matrix } from 'ml-matrix';
+import { EigenvalueDecomposition, inverse, Matrix } from 'ml-matrix';
+import { bordered, symmetric, type NormalEquations } from './normal';
+import { semiInverse } from './pivoted-cholesky';
+import type { Problem } from './problem';
 import type { Solution } from './solve';
-import { normalEquations } from './normal';
-import { layOut, type Problem } from './problem';
 
 export type Covariance =
-  | { readonly kind: 'ok'; readonly matrix: Matrix; readonly redundancy: number }
-  /** The blocks that the observations do not determine, most undetermined first. Never a number in its place. */
+  | {
+      readonly kind: 'ok';
+      /** Of the unknowns, in the order of the layout. */
+      readonly matrix: Matrix;
+      readonly redundancy: number;
+      /** Joint covariance of all unknowns and, after them, of the adjusted values of these observed blocks. */
+      withObserved(ids: readonly string[]): Matrix;
+    }
+  /** The blocks that the conditions do not determine, most undetermined first. Never a number in its place. */
   | { readonly kind: 'rank-deficient'; readonly rank: number; readonly undetermined: readonly string[] };
 
+/** Pivot of the scaled normal matrix below which its rank is looked at by eigenvalues. */
+const SAFE_PIVOT = 1e-9;
 const RANK_TOLERANCE = 1e-11;
-/** Pivots of the scaled matrix above this leave no doubt about its rank, and the quick way is taken. */
-const SAFE_PIVOT = 1e-8;
 
 /**
- * Inverse of the normal matrix at the solution, in the order of the blocks. The matrix is scaled to a unit diagonal before
- * its rank is judged, so that the verdict does not depend on the units of the unknowns. Judged by Cholesky's pivots where
- * they are clear, else by eigenvalues, which also tell what is undetermined.
+ * What follows for the unknowns at the solution: the inverse of the reduced normal matrix, bordered by the equations that
+ * bind unknowns alone. It is scaled to a unit diagonal before its rank is judged, so that units do not matter.
  */
-export function covarianceOf(problem: Problem, { linearization }: Solution): Covariance {
-  const { width } = layOut(problem.blocks);
-  const { normal } = normalEquations(linearization);
-  const sizes = Array.from({ length: width }, (_, i) => Math.sqrt(normal.get(i, i)) || 1);
-  const scaled = new Matrix(width, width);
-  for (let i = 0; i < width; i++) for (let k = 0; k < width; k++) scaled.set(i, k, normal.get(i, k) / (sizes[i]! * sizes[k]!));
-  const inverse = findQuickInverse(scaled) ?? invertByEigenvalues(problem, scaled);
-  if ('kind' in inverse) return inverse;
-  const matrix = new Matrix(width, width);
-  for (let i = 0; i < width; i++) for (let k = 0; k < width; k++) matrix.set(i, k, inverse.get(i, k) / (sizes[i]! * sizes[k]!));
-  return { kind: 'ok', matrix, redundancy: linearization.residuals.length - width };
-}
-
-function findQuickInverse(scaled: Matrix): Matrix | undefined {
-  const cholesky = new CholeskyDecomposition(scaled);
-  const { lowerTriangularMatrix: lower } = cholesky;
-  const isClear = cholesky.isPositiveDefinite() && Array.from({ length: scaled.rows }, (_, i) => lower.get(i, i) ** 2).every((pivot) => pivot > SAFE_PIVOT);
-  return isClear ? cholesky.solve(Matrix.eye(scaled.rows)) : undefined;
-}
-
-function invertByEigenvalues(problem: Problem, scaled: Matrix): Matrix | Extract<Covariance, { kind: 'rank-deficient' }> {
-  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(scaled, { assumeSymmetric: true });
-  const weak = realEigenvalues.flatMap((value, i) => (value <= RANK_TOLERANCE ? [i] : []));
-  if (weak.length > 0) return { kind: 'rank-deficient', rank: scaled.rows - weak.length, undetermined: listUndetermined(problem, eigenvectorMatrix, weak) };
-  return eigenvectorMatrix.mmul(Matrix.diag(realEigenvalues.map((value) => 1 / value))).mmul(eigenvectorMatrix.transpose());
-}
-
-function listUndetermined(problem: Problem, vectors: Matrix, weak: readonly number[]): string[] {
-  const { columns } = layOut(problem.blocks);
-  const weightOf = (id: string, size: number) => {
-    const first = columns.get(id)!;
-    return Math.max(...Array.from({ length: size }, (_, k) => Math.max(...weak.map((w) => Math.abs(vectors.get(first + k, w))))));
+export function covarianceOf(problem: Problem, solution: Solution): Covariance {
+  const { equations, layout, linearization } = solution;
+  const { normal, bound } = equations;
+  const scale = Array.from({ length: normal.rows }, (_, i) => Math.sqrt(normal.get(i, i)) || 1);
+  const scaled = scaledBy(normal, scale, scale);
+  const boundScaled = scaledBy(bound, Array.from({ length: bound.rows }, () => 1), scale);
+  const held = bound.rows > 0 ? Matrix.add(scaled, boundScaled.transpose().mmul(boundScaled)) : scaled;
+  const quick = semiInverse(held, SAFE_PIVOT);
+  if (quick.dependent.length > 0) {
+    const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(symmetric(held), { assumeSymmetric: true });
+    const weak = realEigenvalues.flatMap((value, i) => (value <= RANK_TOLERANCE ? [i] : []));
+    if (weak.length > 0) return { kind: 'rank-deficient', rank: normal.rows - weak.length, undetermined: listUndetermined(problem, solution, eigenvectorMatrix, weak) };
+  }
+  const isPlain = bound.rows === 0 && quick.dependent.length === 0;
+  const scaledInverse = isPlain ? quick.inverse : normal.rows === 0 ? Matrix.zeros(0, 0) : inverse(bordered(scaled, boundScaled)).subMatrix(0, normal.rows - 1, 0, normal.rows - 1);
+  const matrix = scaledBy(scaledInverse, scale, scale);
+  return {
+    kind: 'ok', matrix,
+    redundancy: linearization.rows.length - countRepeated(equations) - layout.unknowns,
+    withObserved: (ids) => jointCovariance(solution, matrix, ids),
   };
+}
+
+/** Rows that only repeat others say nothing of their own. */
+function countRepeated({ weights, bound }: NormalEquations): number {
+  return weights.bound.length - bound.rows;
+}
+
+function scaledBy(matrix: Matrix, rows: readonly number[], columns: readonly number[]): Matrix {
+  const scaled = matrix.clone();
+  for (let i = 0; i < matrix.rows; i++) for (let k = 0; k < matrix.columns; k++) scaled.set(i, k, matrix.get(i, k) / (rows[i]! * columns[k]!));
+  return scaled;
+}
+
+/**
+ * With rows A·x + B·l, weights W, P = W − W A C Aᵀ W: the adjusted observations have Q − Q Bᵀ P B Q, and − C Aᵀ W B Q with
+ * the unknowns (Mikhail & Ackermann, section 8.5, written for rows that may have a noise of their own).
+ */
+function jointCovariance({ layout, linearization, equations, values }: Solution, matrix: Matrix, ids: readonly string[]): Matrix {
+  const columns = ids.flatMap((id) => values.get(id)!.map((_, k) => layout.observed.get(id)! + k));
+  const count = layout.unknowns;
+  const joint = Matrix.zeros(count + columns.length, count + columns.length);
+  joint.setSubMatrix(matrix, 0, 0);
+  if (columns.length === 0) return joint;
+  const spread = Matrix.zeros(linearization.rows.length, columns.length);
+  linearization.rows.forEach((row, i) => columns.forEach((column, k) => spread.set(i, k, (row.slopes.get(column) ?? 0) * layout.variances[column]!)));
+  const weighted = equations.weights.times(spread);
+  const cross = matrix.mmul(linearization.free.transpose().mmul(weighted));
+  const taken = spread.transpose().mmul(weighted).sub(weighted.transpose().mmul(linearization.free).mmul(cross));
+  const own = Matrix.sub(Matrix.diag(columns.map((column) => layout.variances[column]!)), taken);
+  joint.setSubMatrix(own, count, count);
+  joint.setSubMatrix(Matrix.mul(cross, -1), 0, count);
+  joint.setSubMatrix(Matrix.mul(cross, -1).transpose(), count, 0);
+  return joint;
+}
+
+function listUndetermined(problem: Problem, { layout }: Solution, vectors: Matrix, weak: readonly number[]): string[] {
+  const weightOf = (first: number, size: number) =>
+    Math.max(...Array.from({ length: size }, (_, k) => Math.max(...weak.map((w) => Math.abs(vectors.get(first + k, w))))));
   return problem.blocks
-    .map(({ id, start }) => ({ id, weight: weightOf(id, start.length) }))
+    .filter(({ sigma }) => sigma === undefined)
+    .map(({ id, start }) => ({ id, weight: weightOf(layout.unknown.get(id)!, start.length) }))
     .filter(({ weight }) => weight > 0.1)
     .sort((a, b) => b.weight - a.weight)
     .map(({ id }) => id);

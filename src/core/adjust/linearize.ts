@@ -1,58 +1,82 @@
 import { Matrix } from 'ml-matrix';
 import { CoreError } from '../basics';
-import { layOut, type Observation, type Problem, type Values } from './problem';
+import type { Condition, Layout, Problem, Values } from './problem';
 
-/** Residuals and Jacobian at given values, with the rows of each observation. */
-export interface Linearization {
-  readonly residuals: readonly number[];
-  readonly jacobian: Matrix;
-  readonly rows: readonly { readonly observation: Observation; readonly first: number; readonly count: number }[];
+/** One equation at given values. */
+export interface Row {
+  readonly condition: Condition;
+  /** Variance of the row's own noise: 1, or 0 when it is exact. */
+  readonly noise: 0 | 1;
+  /** Slopes by column of what was observed. */
+  readonly slopes: ReadonlyMap<number, number>;
 }
 
-export function valuesOf(values: Values, observation: Observation): number[][] {
-  return observation.blocks.map((id) => {
+export interface Linearization {
+  readonly rows: readonly Row[];
+  /** Slopes by the unknowns, row by row. */
+  readonly free: Matrix;
+  /** What each row misses by when the unknowns stay and the observed numbers are as they were observed (first order). */
+  readonly misclosures: readonly number[];
+  /** What each row misses by at the values themselves. */
+  readonly residuals: readonly number[];
+}
+
+export function valuesOf(values: Values, condition: Condition): number[][] {
+  return condition.blocks.map((id) => {
     const value = values.get(id);
-    if (!value) throw new CoreError('unknown-block', { id, group: observation.group });
+    if (!value) throw new CoreError('unknown-block', { id, group: condition.group });
     return [...value];
   });
 }
 
-export function evaluate(problem: Problem, values: Values): number[] {
-  return problem.observations.flatMap((observation) => [...observation.residuals(valuesOf(values, observation))]);
-}
-
-/** Half the sum of squared residuals. */
-export function cost(residuals: readonly number[]): number {
-  return residuals.reduce((sum, r) => sum + r * r, 0) / 2;
-}
-
-/** The Jacobian by central differences: exact to about 1e-9 of each entry for the smooth residuals used here. */
-export function linearize(problem: Problem, values: Values): Linearization {
-  const { columns, width } = layOut(problem.blocks);
-  const residuals: number[] = [];
-  const rows: { observation: Observation; first: number; count: number }[] = [];
-  const entries: number[][] = [];
-  for (const observation of problem.observations) {
-    const at = valuesOf(values, observation);
-    const here = observation.residuals(at);
-    rows.push({ observation, first: residuals.length, count: here.length });
-    const block = here.map(() => new Array<number>(width).fill(0));
-    observation.blocks.forEach((id, b) => fillColumns(observation, at, b, columns.get(id)!, block));
-    residuals.push(...here);
-    entries.push(...block);
+/** Rows and slopes at given values. */
+export function linearize(problem: Problem, layout: Layout, values: Values): Linearization {
+  const rows: Row[] = [];
+  const [residuals, misclosures]: [number[], number[]] = [[], []];
+  const free: number[][] = [];
+  for (const condition of problem.conditions) {
+    const at = valuesOf(values, condition);
+    const slopes = condition.slopes ? condition.slopes(at) : slopesByDifferences(condition, at);
+    condition.residuals(at).forEach((residual, i) => {
+      const row = placeRow(condition, at, slopes[i]!, layout);
+      rows.push({ condition, noise: condition.exact ? 0 : 1, slopes: row.observed });
+      free.push(row.free);
+      residuals.push(residual);
+      misclosures.push(residual + row.pull);
+    });
   }
-  return { residuals, jacobian: entries.length ? new Matrix(entries) : Matrix.zeros(0, width), rows };
+  return { rows, residuals, misclosures, free: free.length > 0 && layout.unknowns > 0 ? new Matrix(free) : Matrix.zeros(free.length, layout.unknowns) };
 }
 
-function fillColumns(observation: Observation, at: number[][], block: number, column: number, rows: number[][]): void {
-  const values = at[block]!;
-  values.forEach((value, k) => {
+/** Puts the slopes of one row where they belong; `pull` is what going back to the observed numbers would change. */
+function placeRow(condition: Condition, at: readonly (readonly number[])[], slopes: readonly number[], layout: Layout): { free: number[]; observed: Map<number, number>; pull: number } {
+  const free = new Array<number>(layout.unknowns).fill(0);
+  const observed = new Map<number, number>();
+  let [pull, next] = [0, 0];
+  condition.blocks.forEach((id, b) => {
+    const [unknown, first] = [layout.unknown.get(id), layout.observed.get(id)];
+    at[b]!.forEach((value, k) => {
+      const slope = slopes[next++]!;
+      if (unknown !== undefined) free[unknown + k]! += slope;
+      else if (slope !== 0) {
+        observed.set(first! + k, (observed.get(first! + k) ?? 0) + slope);
+        pull += slope * (layout.observations[first! + k]! - value);
+      }
+    });
+  });
+  return { free, observed, pull };
+}
+
+/** Central differences: within about 1e-9 for residuals as smooth as these. Also what closed forms are checked against. */
+export function slopesByDifferences(condition: Pick<Condition, 'residuals'>, at: number[][]): number[][] {
+  const columns = at.flatMap((values) => values.map((value, k) => {
     const step = 1e-6 * Math.max(1, Math.abs(value));
     values[k] = value + step;
-    const above = observation.residuals(at);
+    const above = condition.residuals(at);
     values[k] = value - step;
-    const below = observation.residuals(at);
+    const below = condition.residuals(at);
     values[k] = value;
-    rows.forEach((row, i) => (row[column + k]! += (above[i]! - below[i]!) / (2 * step)));
-  });
+    return above.map((high, i) => (high - below[i]!) / (2 * step));
+  }));
+  return (columns[0] ?? []).map((_, row) => columns.map((column) => column[row]!));
 }

@@ -1,24 +1,82 @@
-import { Matrix } from 'ml-matrix';
+import { CholeskyDecomposition, LuDecomposition, Matrix } from 'ml-matrix';
 import type { Linearization } from './linearize';
+import { semiInverse } from './pivoted-cholesky';
+import type { Layout } from './problem';
+import { weighRows, type RowWeights } from './row-weights';
 
-/** The unknowns that a row of the Jacobian touches: a handful of many, which is what makes the sums below quick. */
-export function touchedBy(jacobian: Matrix, row: number): readonly number[] {
-  const touched: number[] = [];
-  for (let k = 0; k < jacobian.columns; k++) if (jacobian.get(row, k) !== 0) touched.push(k);
-  return touched;
+/** The problem reduced to its unknowns, at given values. */
+export interface NormalEquations {
+  readonly weights: RowWeights;
+  readonly weightedFree: Matrix;
+  readonly normal: Matrix;
+  readonly gradient: Matrix;
+  /** Independent equations between unknowns alone: `bound` × change = −`boundMisclosure`. */
+  readonly bound: Matrix;
+  readonly boundMisclosure: Matrix;
+  /** Weighted sum of squared misclosures: chi-square once converged. */
+  readonly chiSquare: number;
 }
 
-/** JᵀJ and Jᵀr, summed row by row over what each row touches. */
-export function normalEquations({ jacobian, residuals }: Linearization): { readonly normal: Matrix; readonly gradient: Matrix } {
-  const width = jacobian.columns;
-  const [normal, gradient] = [Matrix.zeros(width, width), Matrix.zeros(width, 1)];
-  for (let row = 0; row < jacobian.rows; row++) {
-    const touched = touchedBy(jacobian, row);
-    for (const i of touched) {
-      const slope = jacobian.get(row, i);
-      gradient.set(i, 0, gradient.get(i, 0) + slope * residuals[row]!);
-      for (const k of touched) normal.set(i, k, normal.get(i, k) + slope * jacobian.get(row, k));
-    }
+/** Relative size below which a combined row binds no unknown at all: it only repeats others. */
+const VANISHING = 1e-7;
+
+export function reduce(at: Linearization, layout: Layout): NormalEquations {
+  const weights = weighRows(at, layout);
+  const misclosures = Matrix.columnVector([...at.misclosures]);
+  const weightedFree = weights.times(at.free);
+  const free = at.free.transpose();
+  const weightedMisclosures = weights.times(misclosures);
+  return {
+    weights, weightedFree,
+    normal: symmetric(free.mmul(weightedFree)),
+    gradient: free.mmul(weightedMisclosures),
+    ...boundRows(at, weights),
+    chiSquare: misclosures.dot(weightedMisclosures),
+  };
+}
+
+/** Rounding leaves products a little lopsided, which the factorisations do not take. */
+export function symmetric(matrix: Matrix): Matrix {
+  return Matrix.add(matrix, matrix.transpose()).mul(0.5);
+}
+
+function boundRows(at: Linearization, weights: RowWeights): Pick<NormalEquations, 'bound' | 'boundMisclosure'> {
+  const width = at.free.columns;
+  const found: { slopes: number[]; misclosure: number }[] = [];
+  for (const { rows, combination } of weights.bound) {
+    const slopes = Array.from({ length: width }, (_, c) => rows.reduce((sum, row, i) => sum + combination[i]! * at.free.get(row, c), 0));
+    const sizes = Array.from({ length: width }, (_, c) => rows.reduce((sum, row, i) => sum + Math.abs(combination[i]! * at.free.get(row, c)), 0));
+    if (slopes.every((slope, c) => Math.abs(slope) <= VANISHING * sizes[c]!)) continue;
+    found.push({ slopes, misclosure: rows.reduce((sum, row, i) => sum + combination[i]! * at.misclosures[row]!, 0) });
   }
-  return { normal, gradient };
+  if (found.length === 0) return { bound: Matrix.zeros(0, width), boundMisclosure: Matrix.zeros(0, 1) };
+  const all = new Matrix(found.map(({ slopes }) => slopes));
+  const repeated = new Set(semiInverse(all.mmul(all.transpose())).dependent.map(({ row }) => row));
+  const kept = found.filter((_, row) => !repeated.has(row));
+  return { bound: new Matrix(kept.map(({ slopes }) => slopes)), boundMisclosure: Matrix.columnVector(kept.map(({ misclosure }) => misclosure)) };
+}
+
+/** The damped step of the unknowns; undefined when the equations are singular as they stand. */
+export function findStep({ normal, gradient, bound, boundMisclosure }: NormalEquations, damping: number): Matrix | undefined {
+  const damped = normal.clone();
+  for (let i = 0; i < damped.rows; i++) damped.set(i, i, damped.get(i, i) * (1 + damping) + 1e-30);
+  if (bound.rows === 0) {
+    const cholesky = new CholeskyDecomposition(damped);
+    return cholesky.isPositiveDefinite() ? cholesky.solve(gradient).mul(-1) : undefined;
+  }
+  const lu = new LuDecomposition(bordered(damped, bound));
+  if (lu.isSingular()) return undefined;
+  const right = Matrix.zeros(damped.rows + bound.rows, 1);
+  right.setSubMatrix(Matrix.mul(gradient, -1), 0, 0);
+  right.setSubMatrix(Matrix.mul(boundMisclosure, -1), damped.rows, 0);
+  return lu.solve(right).subMatrix(0, damped.rows - 1, 0, 0);
+}
+
+export function bordered(normal: Matrix, bound: Matrix): Matrix {
+  const width = normal.rows + bound.rows;
+  const whole = Matrix.zeros(width, width);
+  whole.setSubMatrix(normal, 0, 0);
+  whole.setSubMatrix(bound, normal.rows, 0);
+  whole.setSubMatrix(bound.transpose(), 0, normal.rows);
+  return whole;
 }

@@ -1,38 +1,70 @@
 /**
- * Least squares as surveyors do it. This room knows nothing of pictures: unknowns are named blocks of numbers, observations
- * are residuals already divided by their sigma. Dense matrices: meant for up to a few hundred unknowns.
+ * Least squares as surveyors do it, in the mixed form: unknowns and observed numbers are tied by conditions (the
+ * Gauss-Helmert model; Förstner & Wrobel, Photogrammetric Computer Vision, 2016, section 4.8; Mikhail & Ackermann,
+ * Observations and Least Squares, 1976, chapter 5). What was observed (a click) never becomes an unknown: it is
+ * eliminated row by row, so that a problem is as large as its unknowns. This room knows nothing of pictures.
  */
 export interface Block {
   readonly id: string;
+  /** Where an unknown starts; of an observed block what was observed. */
   readonly start: readonly number[];
+  /** One sigma of each number of an observed block. Absent: the block is unknown. */
+  readonly sigma?: number | undefined;
 }
 
-/** Where an observation's sigma comes from; said again wherever its influence is reported. */
+/** Where a sigma comes from; said again wherever its influence is reported. */
 export type SigmaOrigin = 'stated' | 'measured' | 'assumed';
 
-export interface Observation {
-  /** Observations with the same group stand and fall together (the two coordinates of one click). */
+/**
+ * One or several equations between blocks. With `exact` they hold to the last digit (a relation); otherwise they are
+ * (predicted − stated) / sigma with a noise of one.
+ */
+export interface Condition {
+  /** Conditions with the same group stand and fall together. */
   readonly group: string;
   readonly origin: SigmaOrigin;
+  readonly exact: boolean;
   readonly blocks: readonly string[];
-  /** (predicted − observed) / sigma, one number or several; `values` are the blocks in the order of `blocks`. */
+  /** `values` are the blocks in the order of `blocks`. Not finite where the condition has no meaning. */
   residuals(values: readonly (readonly number[])[]): readonly number[];
+  /** Slopes of each residual by every number of the blocks, one block after the other. Without it they are found by differences. */
+  slopes?(values: readonly (readonly number[])[]): readonly (readonly number[])[];
 }
 
 export interface Problem {
   readonly blocks: readonly Block[];
-  readonly observations: readonly Observation[];
+  readonly conditions: readonly Condition[];
 }
 
 export type Values = ReadonlyMap<string, readonly number[]>;
 
-/** First column of each block in the Jacobian, and how many columns there are. */
-export function layOut(blocks: readonly Block[]): { readonly columns: ReadonlyMap<string, number>; readonly width: number } {
-  const columns = new Map<string, number>();
-  let width = 0;
-  for (const block of blocks) {
-    columns.set(block.id, width);
-    width += block.start.length;
+/** First column of each block among the unknowns or among what was observed, and how many columns each side has. */
+export interface Layout {
+  readonly unknown: ReadonlyMap<string, number>;
+  readonly observed: ReadonlyMap<string, number>;
+  readonly unknowns: number;
+  /** Observed value and variance, column by column. */
+  readonly observations: readonly number[];
+  readonly variances: readonly number[];
+}
+
+export function layOut(blocks: readonly Block[]): Layout {
+  const [unknown, observed] = [new Map<string, number>(), new Map<string, number>()];
+  const [observations, variances]: [number[], number[]] = [[], []];
+  let unknowns = 0;
+  for (const { id, start, sigma } of blocks) {
+    if (sigma === undefined) {
+      unknown.set(id, unknowns);
+      unknowns += start.length;
+    } else {
+      observed.set(id, observations.length);
+      observations.push(...start);
+      variances.push(...start.map(() => sigma * sigma));
+    }
   }
-  return { columns, width };
+  return { unknown, observed, unknowns, observations, variances };
+}
+
+export function startValues(problem: Problem): Values {
+  return new Map(problem.blocks.map((block) => [block.id, block.start]));
 }

@@ -1,60 +1,109 @@
-import { CholeskyDecomposition } from 'ml-matrix';
-import { cost, evaluate, linearize, type Linearization } from './linearize';
-import { normalEquations } from './normal';
-import { layOut, type Problem, type Values } from './problem';
+import { Matrix } from 'ml-matrix';
+import { linearize, type Linearization } from './linearize';
+import { findStep, reduce, type NormalEquations } from './normal';
+import { layOut, startValues, type Layout, type Problem, type Values } from './problem';
 
 export interface Solution {
+  readonly layout: Layout;
+  /** The unknowns and the adjusted places of what was observed. */
   readonly values: Values;
   readonly linearization: Linearization;
-  /** Sum of squared whitened residuals at the solution. */
+  readonly equations: NormalEquations;
+  /** Sum of squared whitened corrections at the solution. */
   readonly chiSquare: number;
-  readonly converged: boolean;
+  /** Whether the steps became small. */
+  readonly settled: boolean;
+  /** Whether every exact relation holds at the values. */
+  readonly relationsHold: boolean;
 }
+
+interface State {
+  readonly values: Values;
+  readonly at: Linearization;
+  readonly equations: NormalEquations;
+  readonly merit: number;
+}
+
+/** Squares of steps in units of their own sigma: done at the first, or at the second where large residuals keep the steps from dying out and nothing is gained. */
+const SMALL_STEP = 1e-10;
+const INVISIBLE_STEP = 1e-5;
+const LEVEL = 1e-9;
+/** An exact relation that is missed by more than this share of its sigma from clicks does not hold. */
+const EXACT_MISS = 1e-4;
 
 /**
- * Levenberg-Marquardt on the normal equations, damped on their own diagonal (Marquardt 1963; Madsen, Nielsen & Tingleff,
- * Methods for Non-Linear Least Squares Problems, 2004, section 3.2). `converged` is false when the last step was still
- * larger than 1e-10 of the unknowns; the values are the best that were found.
+ * Levenberg-Marquardt on the reduced normal equations, damped on their own diagonal (Marquardt 1963; Madsen, Nielsen &
+ * Tingleff, Methods for Non-Linear Least Squares Problems, 2004, section 3.2), relinearised at the adjusted observations
+ * (Pope, Some pitfalls to be avoided in the iterative adjustment of nonlinear problems, 1972). Progress is judged by the
+ * weighted misclosures. The values are the best that were found; `settled` and `relationsHold` say how far to trust them.
  */
-export function solve(problem: Problem, maximumSteps = 60): Solution {
-  let values: Values = new Map(problem.blocks.map((block) => [block.id, block.start]));
+export function solve(problem: Problem, maximumSteps = 120): Solution {
+  const layout = layOut(problem.blocks);
+  let state = stateAt(problem, layout, startValues(problem));
   let damping = 1e-4;
-  let current = linearize(problem, values);
-  let converged = problem.blocks.length === 0;
-  for (let i = 0; i < maximumSteps && !converged; i++) {
-    const { step, size } = dampedStep(problem, current, values, damping);
-    if (!step) {
-      damping *= 10;
+  let settled = false;
+  for (let i = 0; i < maximumSteps && !settled && Number.isFinite(state.merit); i++) {
+    const change = findStep(state.equations, damping);
+    if (!change) {
+      damping = Math.max(damping * 10, 1e-8);
       continue;
     }
-    const before = cost(current.residuals);
-    const after = cost(evaluate(problem, step));
-    if (after <= before || size < 1e-12) {
-      values = step;
-      current = linearize(problem, values);
+    const next = stateAt(problem, layout, moved(problem, layout, state, change));
+    if (next.merit <= state.merit * (1 + 1e-12) + SMALL_STEP) {
+      const step = sizeOf(state.equations, change) + shiftOf(layout, state.values, next.values);
+      const isLevel = Math.abs(state.merit - next.merit) <= LEVEL * next.merit;
+      settled = damping < 1e-3 && (step < SMALL_STEP || (isLevel && step < INVISIBLE_STEP));
+      state = next;
       damping = Math.max(damping / 10, 1e-12);
-      converged = size < 1e-10 || before - after <= 1e-14 * before;
     } else damping = Math.min(damping * 10, 1e12);
   }
-  return { values, linearization: current, chiSquare: 2 * cost(current.residuals), converged };
+  return { layout, values: state.values, linearization: state.at, equations: state.equations, chiSquare: state.equations.chiSquare, settled, relationsHold: relationsHold(state) };
 }
 
-function dampedStep(problem: Problem, at: Linearization, values: Values, damping: number): { step?: Values; size: number } {
-  const { normal, gradient } = normalEquations(at);
-  for (let i = 0; i < normal.rows; i++) normal.set(i, i, normal.get(i, i) * (1 + damping) + 1e-30);
-  const cholesky = new CholeskyDecomposition(normal);
-  if (!cholesky.isPositiveDefinite()) return { size: Infinity };
-  const change = cholesky.solve(gradient);
-  const { columns } = layOut(problem.blocks);
-  let size = 0;
-  const step = new Map<string, readonly number[]>();
-  for (const { id } of problem.blocks) {
-    const first = columns.get(id)!;
-    step.set(id, values.get(id)!.map((value, k) => {
-      const by = -change.get(first + k, 0);
-      size = Math.max(size, Math.abs(by) / Math.max(1, Math.abs(value)));
-      return value + by;
-    }));
+function stateAt(problem: Problem, layout: Layout, values: Values): State {
+  const at = linearize(problem, layout, values);
+  const isUsable = at.residuals.every(Number.isFinite) && at.misclosures.every(Number.isFinite);
+  const equations = isUsable ? reduce(at, layout) : NO_EQUATIONS;
+  const missed = equations.boundMisclosure.to1DArray().reduce((sum, miss) => sum + miss * miss, 0);
+  return { values, at, equations, merit: isUsable ? equations.chiSquare + 1e6 * missed : Infinity };
+}
+
+const NO_EQUATIONS: NormalEquations = {
+  weights: { times: (matrix) => matrix, at: () => 0, covarianceAt: () => 0, bound: [] },
+  weightedFree: Matrix.zeros(0, 0), normal: Matrix.zeros(0, 0), gradient: Matrix.zeros(0, 1), bound: Matrix.zeros(0, 0), boundMisclosure: Matrix.zeros(0, 1), chiSquare: Infinity,
+};
+
+/** The unknowns after a step, and the observed numbers corrected to meet it. */
+function moved(problem: Problem, layout: Layout, { values, at, equations }: State, change: Matrix): Values {
+  const missing = Matrix.columnVector([...at.misclosures]).add(at.free.mmul(change));
+  const multipliers = equations.weights.times(missing);
+  const corrections = new Float64Array(layout.observations.length);
+  at.rows.forEach((row, i) => row.slopes.forEach((slope, column) => (corrections[column]! -= layout.variances[column]! * slope * multipliers.get(i, 0))));
+  return new Map(problem.blocks.map(({ id }) => {
+    const unknown = layout.unknown.get(id);
+    if (unknown !== undefined) return [id, values.get(id)!.map((value, k) => value + change.get(unknown + k, 0))];
+    const observed = layout.observed.get(id)!;
+    return [id, values.get(id)!.map((_, k) => layout.observations[observed + k]! + corrections[observed + k]!)];
+  }));
+}
+
+/** Square of a step in units of its own sigma. */
+function sizeOf({ normal }: NormalEquations, change: Matrix): number {
+  return normal.rows === 0 ? 0 : change.dot(normal.mmul(change));
+}
+
+function shiftOf(layout: Layout, before: Values, after: Values): number {
+  let sum = 0;
+  for (const [id, first] of layout.observed) {
+    after.get(id)!.forEach((value, k) => (sum += (value - before.get(id)![k]!) ** 2 / layout.variances[first + k]!));
   }
-  return { step, size };
+  return sum;
+}
+
+function relationsHold({ at, equations }: State): boolean {
+  return at.rows.every((row, i) => {
+    if (row.noise === 1) return true;
+    const sigma = Math.sqrt(equations.weights.covarianceAt(i, i));
+    return Math.abs(at.residuals[i]!) <= EXACT_MISS * (sigma || 1);
+  });
 }

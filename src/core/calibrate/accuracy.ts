@@ -1,83 +1,128 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { propagate, propagateMany, type Measured } from '../adjust';
 import { distance, subtract, type Vec } from '../geometry';
-import type { LengthEvidence, SheetPoint } from './evidence';
-import { applyHomography, type Homography } from './homography';
+import { figuresOf, pointsOf, type Evidence, type EvidenceFigure, type SheetPoint } from './evidence';
 import type { Fit } from './fit';
+import { toPlane } from './sheet-map';
 
-/** Covariance of the map's numbers and, independent of them, of pointed places: the x that everything is a function of. */
-function jointCovariance(fit: Fit, sigmas: readonly number[]): Matrix {
+/** A place that something is measured from: pointed on its own, or a named point that the fit has adjusted. */
+export type MeasuredPoint = SheetPoint | { readonly name: string };
+
+interface Joint {
+  readonly x: readonly number[];
+  readonly covariance: Matrix;
+  /** Places on the plane for varied numbers. */
+  placesAt(x: readonly number[]): Vec[];
+}
+
+/** Everything that a figure of these points depends on: the map, the height of what is traced, and the points. */
+function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
+  const names = [...new Set(points.flatMap((p) => ('name' in p ? [p.name] : [])))];
+  const own = points.filter((p): p is SheetPoint => !('name' in p));
+  const { places, covariance } = fit.withPoints(names);
   const count = fit.values.length;
-  const joint = Matrix.zeros(count + sigmas.length, count + sigmas.length);
-  joint.setSubMatrix(fit.covariance, 0, 0);
-  sigmas.forEach((sigma, i) => joint.set(count + i, count + i, sigma * sigma));
-  return joint;
+  const joint = Matrix.zeros(covariance.rows + 2 * own.length, covariance.rows + 2 * own.length);
+  joint.setSubMatrix(covariance, 0, 0);
+  own.forEach(({ sigma }, i) => [0, 1].forEach((k) => joint.set(covariance.rows + 2 * i + k, covariance.rows + 2 * i + k, sigma * sigma)));
+  const firstOf = new Map(points.map((p) => [p, 'name' in p ? count + 2 * names.indexOf(p.name) : covariance.rows + 2 * own.indexOf(p)]));
+  return {
+    x: [...fit.values, ...places.flatMap(([x, y]) => [x, y]), ...own.flatMap(({ at }) => [at[0], at[1]])],
+    covariance: joint,
+    placesAt(x) {
+      const numbers = x.slice(0, count);
+      const traced = fit.mapWith(numbers);
+      return points.map((p) => {
+        const sheet: Vec = [x[firstOf.get(p)!]!, x[firstOf.get(p)! + 1]!];
+        const height = 'name' in p ? fit.points[p.name]!.height ?? 0 : p.height;
+        return toPlane(height === undefined ? traced : fit.mapWith(numbers, height), sheet);
+      });
+    },
+  };
 }
 
 /**
- * Any number computed from pointed places, with its plus-minus from the map and from the pointing. `f` gets the map and the
- * sheet coordinates as they vary together. Unit of f; one sigma. On an unscaled view only the pointing counts.
+ * Any number computed from places, with its plus-minus from the map and from the pointing. `f` gets the places on the plane as
+ * they vary together. Unit of f; one sigma. On an unscaled view only the pointing counts. What has no height of its own lies
+ * at the height that is traced.
  */
-export function measureFrom(fit: Fit, points: readonly SheetPoint[], f: (map: Homography, sheet: readonly Vec[]) => number): Measured {
-  const count = fit.values.length;
-  const x = [...fit.values, ...points.flatMap((p) => [p.at[0], p.at[1]])];
-  const sigmas = points.flatMap((p) => [p.sigma, p.sigma]);
-  const value = (at: readonly number[]) => {
-    const sheet = points.map((_, i): Vec => [at[count + 2 * i]!, at[count + 2 * i + 1]!]);
-    return f(fit.mapWith(at.slice(0, count)), sheet);
-  };
-  return propagate(value, x, jointCovariance(fit, sigmas));
+export function measureFrom(fit: Fit, points: readonly MeasuredPoint[], f: (places: readonly Vec[]) => number): Measured {
+  const joint = jointOf(fit, points);
+  return propagate((x) => f(joint.placesAt(x)), joint.x, joint.covariance);
 }
 
-/** Distance between two pointed places at the height that is traced. mm, one sigma. */
-export function measuredLength(fit: Fit, a: SheetPoint, b: SheetPoint): Measured {
-  return measureFrom(fit, [a, b], (map, [p, q]) => distance(applyHomography(map, p!), applyHomography(map, q!)));
+/** Distance between two places. mm, one sigma. */
+export function measuredLength(fit: Fit, a: MeasuredPoint, b: MeasuredPoint): Measured {
+  return measureFrom(fit, [a, b], ([p, q]) => distance(p!, q!));
 }
 
-/** What the fit makes of a piece of evidence, on the evidence's own plane. mm, one sigma (for a check: of fit and clicks). */
-export function evidenceLength(fit: Fit, evidence: LengthEvidence): Measured {
-  const onItsPlane: Fit = { ...fit, mapWith: fit.evidenceMapWith };
-  return measuredLength(onItsPlane, evidence.from, evidence.to);
+/** Where a place lies on the plane, with one sigma of each coordinate, on the datum. mm. */
+export function measuredPlace(fit: Fit, point: MeasuredPoint): readonly [Measured, Measured] {
+  return [measureFrom(fit, [point], ([p]) => p![0]), measureFrom(fit, [point], ([p]) => p![1])];
 }
 
 /**
  * Plus-minus of a place relative to the middle of the evidence: the longer half-axis of its error ellipse. mm, one sigma.
- * Grows away from the evidence, since scale, tilt and height act on the distance from it.
+ * Grows away from the evidence, since scale, tilt, lens and height act on the distance from it.
  */
 export function positionSigma(fit: Fit, place: SheetPoint): number {
-  const count = fit.values.length;
-  const x = [...fit.values, place.at[0], place.at[1]];
-  const relative = (at: readonly number[]) => {
-    const map = fit.mapWith(at.slice(0, count));
-    return subtract(applyHomography(map, [at[count]!, at[count + 1]!]), applyHomography(map, fit.centre));
-  };
-  const covariance = propagateMany(relative, x, jointCovariance(fit, [place.sigma, place.sigma]));
-  const { realEigenvalues } = new EigenvalueDecomposition(covariance, { assumeSymmetric: true });
-  return Math.sqrt(Math.max(0, ...realEigenvalues));
+  const [long] = errorEllipse(fit, place).axes;
+  return long;
 }
 
-export type CheckVerdict = 'agrees' | 'differs';
+export interface ErrorEllipse {
+  /** Half-axes, longer first, mm; one sigma. */
+  readonly axes: readonly [number, number];
+  /** Direction of the longer one on the plane, radians. */
+  readonly direction: number;
+}
+
+export function errorEllipse(fit: Fit, place: SheetPoint): ErrorEllipse {
+  const joint = jointOf(fit, [place, { at: fit.centre, sigma: 1e-9 }]);
+  const covariance = propagateMany((x) => {
+    const [p, centre] = joint.placesAt(x);
+    return subtract(p!, centre!);
+  }, joint.x, joint.covariance);
+  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(covariance, { assumeSymmetric: true });
+  const long = realEigenvalues[0]! > realEigenvalues[1]! ? 0 : 1;
+  const axis = (i: number) => Math.sqrt(Math.max(0, realEigenvalues[i]!));
+  return { axes: [axis(long), axis(1 - long)], direction: Math.atan2(eigenvectorMatrix.get(1, long), eigenvectorMatrix.get(0, long)) };
+}
+
+/** A figure of a piece of evidence as the fit has it from the points as they were pointed, beside what was said. */
+export interface ReadFigure {
+  readonly figure: EvidenceFigure;
+  readonly comesTo: Measured;
+  /** Comes to minus said, and one sigma of that difference for a piece that is not in the fit; undefined when nothing was said. */
+  readonly difference: number | undefined;
+  readonly sigma: number;
+}
+
+export function readEvidence(fit: Fit, piece: Evidence): ReadFigure[] {
+  const names = pointsOf(piece);
+  // Height 0 unless said: evidence lies on its own plane, whatever height is traced at.
+  const points = names.map((name) => ({ ...fit.points[name]!, height: fit.points[name]!.height ?? 0 }));
+  return figuresOf(piece).map((figure) => {
+    const comesTo = measureFrom(fit, points, (places) => figure.of((name) => places[names.indexOf(name)]!));
+    return { figure, comesTo, difference: figure.said === undefined ? undefined : comesTo.value - figure.said, sigma: Math.hypot(comesTo.sigma, figure.sigma) };
+  });
+}
 
 export interface CheckOutcome {
   readonly id: string;
-  readonly comesTo: Measured;
-  /** Measured minus said. mm. */
-  readonly difference: number;
-  /** One sigma of the difference: of the fit, the clicks and the said length. */
-  readonly sigma: number;
-  readonly verdict: CheckVerdict;
+  readonly figures: readonly ReadFigure[];
+  readonly verdict: 'agrees' | 'differs';
 }
 
-/** Compares a held-back length with the fit: it agrees when the difference is within two sigma of itself. */
-export function checkLength(fit: Fit, evidence: LengthEvidence): CheckOutcome {
-  const comesTo = evidenceLength(fit, evidence);
-  const difference = comesTo.value - evidence.mm;
-  const sigma = Math.hypot(comesTo.sigma, evidence.sigma);
-  return { id: evidence.id, comesTo, difference, sigma, verdict: Math.abs(difference) <= 2 * sigma ? 'agrees' : 'differs' };
+/** Compares what was held back with the fit: it agrees when every figure is within two sigma of what was said. */
+export function checkEvidence(fit: Fit, piece: Evidence): CheckOutcome {
+  const figures = readEvidence(fit, piece);
+  const agrees = figures.every(({ difference, sigma }) => difference === undefined || Math.abs(difference) <= 2 * sigma);
+  return { id: piece.id, figures, verdict: agrees ? 'agrees' : 'differs' };
 }
 
 /** The one figure that stands for a fit: one sigma of a distance across the middle half of the picture, pointing left out. mm. */
-export function fitSigma(fit: Fit, picture: { readonly width: number; readonly height: number }): number {
-  const exact = (x: number): SheetPoint => ({ at: [x * picture.width, picture.height / 2], sigma: 1e-9 });
+export function fitSigma(fit: Fit): number {
+  const { width, height } = fit.picture;
+  const exact = (x: number): SheetPoint => ({ at: [x * width, height / 2], sigma: 1e-9 });
   return measuredLength(fit, exact(0.25), exact(0.75)).sigma;
 }

@@ -1,112 +1,148 @@
 import { Matrix } from 'ml-matrix';
-import { covarianceOf, diagnose, solve, type Diagnosis, type Problem } from '../adjust';
+import type { Diagnosis } from '../adjust';
 import { done, refused, type Result } from '../basics';
-import { distance, mix, type Vec } from '../geometry';
-import { lengthObservations, MAP, pointBlocks, type LengthEvidence } from './evidence';
-import { applyHomography, inverse, type Homography } from './homography';
-import { assumedObservations, modelFor, onDatum, type Datum, type Lift, type PictureGeometry } from './map-model';
+import type { Vec } from '../geometry';
+import type { AdjustedView } from './adjust-view';
+import { findFault, pointBlock, pointsOf, type Evidence, type Points } from './evidence';
+import { chooseModel, type LensWish, type MapModel, type ModelWish } from './models';
+import { judgeEvidence, type Judged } from './odd-one-out';
+import { listParts, type FoundPart } from './parts';
+import type { Datum, Lift, PictureGeometry } from './picture';
+import { createSheetMap, isInFront, thenOnPlane, toPlane, toSheet, turnAndShift, type SheetMap } from './sheet-map';
+import { isMonotone, NO_LENS } from './lens';
 
 /**
- * What follows from the evidence: a map from sheet pixels to the view plane (mm, y up, on the datum) and how uncertain it
- * is. `values` are the map's numbers, `covariance` theirs; `mapWith` is the map for other numbers, for propagation.
+ * What follows from the evidence: a map from sheet pixels to the view plane (mm, y up, on the datum) and how uncertain it is.
+ * `values` are the numbers of the map and, last, the height at which things are traced; `covariance` is theirs.
  */
 export interface Fit {
   readonly scaled: boolean;
+  readonly picture: PictureGeometry;
   readonly values: readonly number[];
   readonly covariance: Matrix;
-  readonly toPlane: Homography;
-  readonly toSheet: Homography;
-  mapWith(values: readonly number[]): Homography;
-  /** As `mapWith`, for what lies on the plane of the evidence itself instead of the height that is traced at. */
-  evidenceMapWith(values: readonly number[]): Homography;
+  /** The map for what is traced. */
+  readonly map: SheetMap;
+  toPlane(sheet: Vec): Vec;
+  toSheet(plane: Vec): Vec;
+  /** The map for other numbers; at a stated height, or without one at the height among the numbers. */
+  mapWith(values: readonly number[], height?: number): SheetMap;
   /** Middle of the evidence, sheet px: accuracy is stated relative to it. The picture's middle when there is none. */
   readonly centre: Vec;
+  readonly points: Points;
+  /** Names of the points whose places the fit has adjusted. */
+  readonly adjustedPoints: ReadonlySet<string>;
+  /** The adjusted places of points, and the joint covariance of `values` and, after them, of these. */
+  withPoints(names: readonly string[]): { readonly places: readonly Vec[]; readonly covariance: Matrix };
+  readonly model: MapModel | undefined;
+  readonly parts: readonly FoundPart[];
   readonly diagnosis: Diagnosis | undefined;
+  readonly suspects: readonly string[];
+  readonly suspectsKept: boolean;
   readonly warnings: readonly string[];
 }
 
 export interface FitInput {
   readonly picture: PictureGeometry;
   readonly datum: Datum;
-  readonly evidence: readonly LengthEvidence[];
+  readonly points: Points;
+  readonly evidence: readonly Evidence[];
   readonly lift: Lift;
+  readonly model?: ModelWish | undefined;
+  readonly lens?: LensWish | undefined;
 }
 
 /** A view without any scale: pixels, y up, on the datum. Nothing about it is uncertain because nothing is claimed. */
-export function unscaledFit({ picture, datum }: Omit<FitInput, 'evidence' | 'lift'>): Fit {
-  const toPlane = onDatum([1, 0, 0, 0, -1, picture.height, 0, 0, 1], datum);
+export function unscaledFit({ picture, datum, points = {} }: Pick<FitInput, 'picture' | 'datum'> & Partial<FitInput>): Fit {
+  const unit = Math.hypot(picture.width, picture.height) / 2;
+  const map = onDatum(createSheetMap(picture, NO_LENS, [unit, 0, 0, 0, unit, 0, 0, 0, 1]), datum);
   return {
-    scaled: false, values: [], covariance: Matrix.zeros(0, 0), toPlane, toSheet: inverse(toPlane),
-    mapWith: () => toPlane, evidenceMapWith: () => toPlane,
-    centre: [picture.width / 2, picture.height / 2], diagnosis: undefined, warnings: [],
+    scaled: false, picture, points, values: [], covariance: Matrix.zeros(0, 0), map, mapWith: () => map,
+    toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane),
+    centre: [picture.width / 2, picture.height / 2], adjustedPoints: new Set(),
+    withPoints: (names) => ({ places: names.map((name) => points[name]!.at), covariance: Matrix.zeros(2 * names.length, 2 * names.length) }),
+    model: undefined, parts: [], diagnosis: undefined, suspects: [], suspectsKept: false, warnings: [],
   };
 }
 
-/** Why a piece of evidence cannot take part; undefined when it can. */
-function findFault(evidence: LengthEvidence): Result<never> | undefined {
-  const numbers = [evidence.mm, evidence.sigma, ...evidence.from.at, ...evidence.to.at, evidence.from.sigma, evidence.to.sigma];
-  if (numbers.some((value) => !Number.isFinite(value))) return refused('evidence-not-a-number', { id: evidence.id });
-  if (evidence.mm <= 0) return refused('evidence-length-not-positive', { id: evidence.id });
-  if (evidence.sigma <= 0 || evidence.from.sigma <= 0 || evidence.to.sigma <= 0) return refused('evidence-sigma-not-positive', { id: evidence.id });
-  if (distance(evidence.from.at, evidence.to.at) < 3 * Math.hypot(evidence.from.sigma, evidence.to.sigma)) {
-    return refused('evidence-ends-coincide', { id: evidence.id });
-  }
-  return undefined;
-}
+const SIZED = (piece: Evidence) => piece.kind === 'length' || (piece.kind === 'circle' && piece.diameterMm !== undefined) || (piece.kind === 'rectangle' && (piece.widthMm !== undefined || piece.heightMm !== undefined));
 
 /**
- * Fits a view to the lengths known about it. Unscaled when there is no evidence (checks do not count). Refused, with the
- * piece's id, when one cannot take part. When the pieces contradict each other at 1 %, the covariance is scaled by the
- * variance factor and the warning `evidence-disagrees` is given.
+ * Fits a view to all that is known about it. Refused with the piece's id when one cannot take part, with what stays open when
+ * they do not tell enough (`scale-undetermined` when nothing states a size), or when exact relations contradict each other.
+ * When the pieces disagree at 1 % and nothing tells which is wrong, the covariance is scaled by the variance factor and the
+ * warning `evidence-disagrees` is given.
  */
 export function fitView(input: FitInput): Result<Fit> {
-  const { picture, datum, evidence, lift } = input;
+  const { picture, points, evidence, model = 'auto', lens = model === 'auto' ? 'auto' : 'none' } = input;
   for (const piece of evidence) {
-    const fault = findFault(piece);
+    const fault = findFault(piece, points);
     if (fault) return fault;
   }
   const used = evidence.filter((piece) => !piece.check);
-  if (used.length === 0) return done(unscaledFit(input));
-  const model = modelFor(picture, lift);
-  const problem: Problem = {
-    blocks: [{ id: MAP, start: startValues(model, used) }, ...used.flatMap(pointBlocks)],
-    observations: [...assumedObservations(model, MAP), ...used.flatMap((piece) => lengthObservations(piece, model))],
-  };
-  const solution = solve(problem);
-  const covariance = covarianceOf(problem, solution);
-  if (covariance.kind !== 'ok' || !solution.converged) return refused('fit-undetermined');
-  const diagnosis = diagnose(solution, covariance.matrix, covariance.redundancy);
-  const values = solution.values.get(MAP)!;
-  const last = values.length - 1;
-  const raw = covariance.matrix.subMatrix(0, last, 0, last);
+  const known = used.filter((piece) => piece.kind === 'known-point').length;
+  if (!used.some(SIZED) && known < 2) return refused('scale-undetermined', { undetermined: 'scale' });
+  const frame = { turns: known > 1 || used.some((piece) => piece.kind === 'level'), shifts: known > 0 };
+  const judged = judgeEvidence(chooseModel(picture, model, lens, frame), used, points);
+  return judged.ok ? done(fitFrom(input, judged.value)) : judged;
+}
+
+function fitFrom(input: FitInput, { adjusted, freed, suspects, suspectsKept }: Judged): Fit {
+  const { picture, datum, points, lift } = input;
+  const { model, diagnosis } = adjusted;
   const contradicts = diagnosis.isConsistent === false;
-  const mapWith = (at: readonly number[]) => onDatum(model.homography(at, true), datum);
-  return done({
-    scaled: true,
-    values,
-    covariance: contradicts ? Matrix.mul(raw, diagnosis.varianceFactor!) : raw,
-    toPlane: mapWith(values),
-    toSheet: inverse(mapWith(values)),
-    mapWith,
-    evidenceMapWith: (at) => onDatum(model.homography(at, false), datum),
-    centre: centreOf(used),
-    diagnosis,
-    warnings: contradicts ? ['evidence-disagrees'] : [],
-  });
+  const values = [...adjusted.values, lift.mm];
+  const count = adjusted.values.length;
+  const covarianceWith = (names: readonly string[]) => {
+    const joint = adjusted.covariance.withObserved(names.map(pointBlock));
+    const kept = [...adjusted.values.keys(), ...Array.from({ length: 2 * names.length }, (_, i) => adjusted.solution.layout.unknowns + i)];
+    const picked = joint.selection(kept, kept).mul(contradicts ? diagnosis.varianceFactor! : 1);
+    return insertIndependent(picked, count, lift.sigma ** 2);
+  };
+  const frame = { turns: model.parts.some(({ id }) => id === 'turn'), shifts: model.parts.some(({ id }) => id === 'shift') };
+  const mapWith = (at: readonly number[], height = at[count]!) => onDatum(model.mapAt(at.slice(0, count), height), datum, frame);
+  const map = mapWith(values);
+  return {
+    scaled: true, picture, points, values, covariance: covarianceWith([]), map, mapWith,
+    toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane),
+    centre: centreOf(adjusted), adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
+    withPoints: (names) => ({ places: names.map((name) => adjusted.solution.values.get(pointBlock(name)) as unknown as Vec), covariance: covarianceWith(names) }),
+    model, parts: listParts(adjusted, freed), diagnosis, suspects, suspectsKept,
+    warnings: listWarnings(input, adjusted, map, contradicts),
+  };
 }
 
-/** The model's start with the scale that the longest piece gives by itself. */
-function startValues(model: ReturnType<typeof modelFor>, used: readonly LengthEvidence[]): number[] {
-  const longest = used.reduce((a, b) => (b.mm > a.mm ? b : a));
-  const h = model.homography(model.start, false);
-  const shown = distance(applyHomography(h, longest.from.at), applyHomography(h, longest.to.at));
-  return [model.start[0]! + Math.log(longest.mm / shown), ...model.start.slice(1)];
+/** A number that nothing else depends on, put between the first `at` and the rest. */
+function insertIndependent(covariance: Matrix, at: number, variance: number): Matrix {
+  const size = covariance.rows + 1;
+  const from = (i: number) => (i < at ? i : i - 1);
+  const whole = Matrix.zeros(size, size);
+  for (let i = 0; i < size; i++) for (let k = 0; k < size; k++) whole.set(i, k, i === at && k === at ? variance : i === at || k === at ? 0 : covariance.get(from(i), from(k)));
+  return whole;
 }
 
-function centreOf(evidence: readonly LengthEvidence[]): Vec {
-  const middles = evidence.map(({ from, to }) => mix(from.at, to.at, 0.5));
+function listWarnings({ lift, points, picture }: FitInput, { model, evidence }: AdjustedView, map: SheetMap, contradicts: boolean): string[] {
+  const raised = lift.mm !== 0 || evidence.some((piece) => pointsOf(piece).some((name) => (points[name]!.height ?? 0) !== 0));
+  const corners: Vec[] = [[0, 0], [picture.width, 0], [0, picture.height], [picture.width, picture.height]];
   return [
-    middles.reduce((sum, p) => sum + p[0], 0) / middles.length,
-    middles.reduce((sum, p) => sum + p[1], 0) / middles.length,
+    ...(contradicts ? ['evidence-disagrees'] : []),
+    ...(raised && model.name !== 'camera' ? ['height-needs-camera'] : []),
+    ...(isMonotone(map.lens) ? [] : ['lens-folds-over']),
+    ...(corners.every((corner) => isInFront(map, corner)) ? [] : ['horizon-in-picture']),
   ];
+}
+
+/** The map turned and shifted so that the datum's origin is (0, 0) and its direction is +x, as far as the evidence left that free. */
+function onDatum(map: SheetMap, datum: Datum, told: { readonly turns: boolean; readonly shifts: boolean } = { turns: false, shifts: false }): SheetMap {
+  if (told.shifts) return map;
+  const reach = map.unit / 20;
+  const origin = toPlane(map, datum.origin);
+  const along = toPlane(map, [datum.origin[0] + reach * Math.cos(datum.direction), datum.origin[1] + reach * Math.sin(datum.direction)]);
+  const turn = told.turns ? 0 : -Math.atan2(along[1] - origin[1], along[0] - origin[0]);
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  return thenOnPlane(map, turnAndShift(turn, [s * origin[1] - c * origin[0], -s * origin[0] - c * origin[1]]));
+}
+
+function centreOf({ evidence, points }: AdjustedView): Vec {
+  const places = [...new Set(evidence.flatMap(pointsOf))].map((name) => points[name]!.at);
+  return [places.reduce((sum, p) => sum + p[0], 0) / places.length, places.reduce((sum, p) => sum + p[1], 0) / places.length];
 }

@@ -1,5 +1,11 @@
-export { checkLength, evidenceLength, fitSigma, measuredLength, measureFrom, positionSigma, type CheckOutcome } from './accuracy';
-export type { LengthEvidence, SheetPoint } from './evidence';
+export { checkEvidence, errorEllipse, fitSigma, measuredLength, measuredPlace, measureFrom, positionSigma, readEvidence, type CheckOutcome, type ErrorEllipse, type MeasuredPoint, type ReadFigure } from './accuracy';
+export { listAdvice, type Advice, type AdviceWish } from './advice';
+export { figuresOf, findFault, pointsOf, type Evidence, type EvidenceFigure, type EvidenceKind, type EvidenceOf, type LineEnds, type Points, type SheetPoint } from './evidence';
 export { fitView, unscaledFit, type Fit, type FitInput } from './fit';
 export { applyHomography, compose, IDENTITY, inverse, type Homography } from './homography';
-export { ASSUMED_LIFT, ASSUMED_TILT, focalInPixels, modelFor, type Datum, type Lift, type PictureGeometry, type PictureKind } from './map-model';
+export { bowed, isMonotone, NO_LENS, straightened, type Lens } from './lens';
+export { ASSUMED, assumptionOf, chooseModel, type LensName, type LensWish, type MapModel, type MapPart, type ModelName, type ModelWish } from './models';
+export { type FoundPart } from './parts';
+export { focalOf, type Datum, type Lift, type PictureGeometry, type PictureKind } from './picture';
+export { sigmaOfReading } from './readings';
+export { createSheetMap, isInFront, toPlane, toSheet, type SheetMap } from './sheet-map';

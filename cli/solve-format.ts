@@ -1,0 +1,60 @@
+import { z } from 'zod';
+import { sigmaOfReading, type Evidence, type Points } from '../src/core/calibrate';
+
+/** A problem as `bryony solve` takes it; docs/solve-format.md explains it field by field. */
+const Pair = z.tuple([z.number(), z.number()]);
+const Line = z.tuple([z.string(), z.string()]);
+const PointSchema = z.union([Pair, z.object({ at: Pair, sigma: z.number().optional(), height: z.number().optional() })]);
+
+const Common = { id: z.string().min(1), check: z.boolean().optional(), guess: z.boolean().optional() };
+const Sigma = { sigma: z.number().optional() };
+const SigmaDegrees = { sigmaDegrees: z.number().optional() };
+const Lines = z.array(Line);
+
+const EvidenceSchema = z.discriminatedUnion('kind', [
+  z.object({ ...Common, ...Sigma, kind: z.literal('length'), from: z.string(), to: z.string(), mm: z.number() }),
+  z.object({ ...Common, ...Sigma, kind: z.literal('equal'), lines: Lines }),
+  z.object({ ...Common, ...Sigma, kind: z.literal('circle'), through: z.array(z.string()), diameterMm: z.number().optional() }),
+  z.object({
+    ...Common, ...Sigma, kind: z.literal('rectangle'), corners: z.array(z.string()).optional(), sides: z.array(z.array(z.string())).optional(),
+    widthMm: z.number().optional(), heightMm: z.number().optional(), proportion: z.number().optional(),
+  }),
+  z.object({ ...Common, ...SigmaDegrees, kind: z.literal('parallel'), lines: Lines }),
+  z.object({ ...Common, ...SigmaDegrees, kind: z.literal('square'), lines: Lines }),
+  z.object({ ...Common, ...SigmaDegrees, kind: z.literal('angle'), lines: Lines, degrees: z.number() }),
+  z.object({ ...Common, ...SigmaDegrees, kind: z.literal('level'), line: Line, degrees: z.number().default(0) }),
+  z.object({ ...Common, ...Sigma, kind: z.literal('straight'), through: z.array(z.string()) }),
+  z.object({ ...Common, ...Sigma, kind: z.literal('known-point'), point: z.string(), mm: Pair }),
+]);
+
+export const ProblemSchema = z.object({
+  name: z.string().optional(),
+  image: z.object({ width: z.number().positive(), height: z.number().positive() }),
+  clickSigmaPx: z.number().default(1),
+  sheet: z.enum(['photo', 'scan', 'drawing']).default('photo'),
+  focal35mm: z.number().optional(),
+  model: z.enum(['auto', 'similarity', 'two-scale', 'affine', 'projective', 'camera']).default('auto'),
+  lens: z.enum(['auto', 'none', 'k1', 'k1k2']).optional(),
+  points: z.record(z.string(), PointSchema),
+  evidence: z.array(EvidenceSchema),
+  ask: z.object({ lengths: z.array(Line).default([]), points: z.array(z.string()).default([]), adviseWithin: z.array(z.string()).optional() }).default({ lengths: [], points: [] }),
+});
+
+export type SolveProblem = z.infer<typeof ProblemSchema>;
+export const KINDS: ReadonlySet<unknown> = new Set(EvidenceSchema.options.map((option) => option.shape.kind.value));
+
+export function pointsIn({ points, clickSigmaPx }: SolveProblem): Points {
+  return Object.fromEntries(Object.entries(points).map(([name, point]) =>
+    [name, Array.isArray(point) ? { at: point, sigma: clickSigmaPx } : { at: point.at, sigma: point.sigma ?? clickSigmaPx, height: point.height }]));
+}
+
+/** The pieces for the core: what was said without a sigma gets that of a reading, or of a guess. */
+export function evidenceIn({ evidence }: SolveProblem): Evidence[] {
+  return evidence.map((piece): Evidence => {
+    const guess = piece.guess ?? false;
+    if (piece.kind === 'length') return { ...piece, sigma: piece.sigma ?? sigmaOfReading(piece.mm, guess) };
+    if (piece.kind === 'circle') return { ...piece, sigma: piece.sigma ?? sigmaOfReading(piece.diameterMm ?? 1, guess) };
+    if (piece.kind === 'rectangle') return { ...piece, sigma: piece.sigma ?? sigmaOfReading(Math.max(piece.widthMm ?? 1, piece.heightMm ?? 1), guess) };
+    return piece;
+  });
+}

@@ -1,0 +1,78 @@
+import { Matrix } from 'ml-matrix';
+
+/**
+ * What a symmetric, positive semi-definite matrix says about its own rank: its inverse over the rows that are independent
+ * (zero elsewhere), and for every other row the combination of rows that vanishes.
+ */
+export interface SemiInverse {
+  readonly inverse: Matrix;
+  readonly dependent: readonly { readonly row: number; readonly combination: readonly number[] }[];
+}
+
+/** A pivot of the matrix scaled to unit diagonal below this is a dependent row. */
+const PIVOT_TOLERANCE = 1e-8;
+
+/** Cholesky with complete pivoting (Golub & Van Loan, Matrix Computations, 4th edition, section 4.2.8), scaled first. */
+export function semiInverse(matrix: Matrix, tolerance = PIVOT_TOLERANCE): SemiInverse {
+  const n = matrix.rows;
+  const scale = Array.from({ length: n }, (_, i) => Math.sqrt(matrix.get(i, i)) || 1);
+  const left = Array.from({ length: n }, (_, i) => Array.from({ length: n }, (__, k) => matrix.get(i, k) / (scale[i]! * scale[k]!)));
+  const order = Array.from({ length: n }, (_, i) => i);
+  let rank = 0;
+  for (; rank < n; rank++) {
+    let best = rank;
+    for (let i = rank + 1; i < n; i++) if (left[order[i]!]![order[i]!]! > left[order[best]!]![order[best]!]!) best = i;
+    [order[rank], order[best]] = [order[best]!, order[rank]!];
+    if (!(left[order[rank]!]![order[rank]!]! > tolerance)) break;
+    eliminate(left, order, rank);
+  }
+  return { inverse: inverseOf(left, order, rank, scale), dependent: order.slice(rank).map((row) => ({ row, combination: combinationOf(left, order, rank, row, scale) })) };
+}
+
+/** One step: the factor's column goes where the matrix's lower part was. */
+function eliminate(left: number[][], order: readonly number[], step: number): void {
+  const pivot = order[step]!;
+  const root = Math.sqrt(left[pivot]![pivot]!);
+  left[pivot]![pivot] = root;
+  for (let i = step + 1; i < order.length; i++) left[order[i]!]![pivot]! /= root;
+  for (let i = step + 1; i < order.length; i++) {
+    const factor = left[order[i]!]![pivot]!;
+    if (factor === 0) continue;
+    for (let k = step + 1; k <= i; k++) {
+      const [row, column] = [order[i]!, order[k]!];
+      left[row]![column]! -= factor * left[column]![pivot]!;
+      left[column]![row] = left[row]![column]!;
+    }
+  }
+}
+
+/** Solves Lᵀ x = b over the first `rank` pivots, b and x by pivot. */
+function backward(left: readonly number[][], order: readonly number[], rank: number, b: number[]): number[] {
+  for (let i = rank - 1; i >= 0; i--) {
+    for (let k = i + 1; k < rank; k++) b[i]! -= left[order[k]!]![order[i]!]! * b[k]!;
+    b[i]! /= left[order[i]!]![order[i]!]!;
+  }
+  return b;
+}
+
+function inverseOf(left: readonly number[][], order: readonly number[], rank: number, scale: readonly number[]): Matrix {
+  const inverse = Matrix.zeros(order.length, order.length);
+  for (let column = 0; column < rank; column++) {
+    const b = new Array<number>(rank).fill(0);
+    b[column] = 1;
+    for (let i = column; i < rank; i++) {
+      for (let k = column; k < i; k++) b[i]! -= left[order[i]!]![order[k]!]! * b[k]!;
+      b[i]! /= left[order[i]!]![order[i]!]!;
+    }
+    backward(left, order, rank, b).forEach((value, i) => inverse.set(order[i]!, order[column]!, value / (scale[order[i]!]! * scale[order[column]!]!)));
+  }
+  return inverse;
+}
+
+function combinationOf(left: readonly number[][], order: readonly number[], rank: number, row: number, scale: readonly number[]): number[] {
+  const combination = new Array<number>(order.length).fill(0);
+  const weights = backward(left, order, rank, Array.from({ length: rank }, (_, i) => left[row]![order[i]!]!));
+  weights.forEach((weight, i) => (combination[order[i]!] = -weight / scale[order[i]!]!));
+  combination[row] = 1 / scale[row]!;
+  return combination;
+}

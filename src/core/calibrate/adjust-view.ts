@@ -1,0 +1,107 @@
+import { chiSquareQuantile99, covarianceOf, diagnose, solve, type Block, type Covariance, type Diagnosis, type Problem, type Solution } from '../adjust';
+import { done, refused, type Result } from '../basics';
+import { conditionsOf, pointBlock, pointsOf, type Evidence, type EvidenceContext, type Points } from './evidence';
+import { assumedConditions, blocksOf, type MapModel, type MapPart } from './models';
+import { slopesOf, type MapSlopes } from './map-slopes';
+import { listStarts } from './start';
+import { isInFront, toPlane } from './sheet-map';
+
+/** One adjustment of a view: a model, the pieces that take part, and what follows. */
+export interface AdjustedView {
+  readonly model: MapModel;
+  readonly evidence: readonly Evidence[];
+  readonly points: Points;
+  readonly solution: Solution;
+  readonly covariance: Extract<Covariance, { kind: 'ok' }>;
+  readonly diagnosis: Diagnosis;
+  /** The numbers of the map, all parts one after the other. */
+  readonly values: readonly number[];
+}
+
+/** How many slanted starts are followed to their end when square-on does not explain the evidence. */
+const FOLLOWED = 3;
+
+/**
+ * Adjusts a view with a model whose `freed` parts are left to the evidence, from given numbers or from where the evidence points
+ * to: square-on first and, where the tilt is open and square-on does not explain the evidence, from several slants. Refused with `<part>-undetermined` and what else is
+ * open when the evidence does not tell, with `evidence-contradicts` when exact relations cannot hold together.
+ */
+export function adjustView(model: MapModel, evidence: readonly Evidence[], points: Points, freed: ReadonlySet<MapPart>, from?: readonly number[]): Result<AdjustedView> {
+  const best = findBest(model, evidence, points, freed, from);
+  if (!best) return refused('fit-not-found');
+  const { problem, solution } = best;
+  const covariance = covarianceOf(problem, solution);
+  if (covariance.kind === 'rank-deficient') return refusedAsUndetermined(covariance.undetermined);
+  if (!solution.relationsHold) return refused('evidence-contradicts');
+  const values = model.parts.flatMap(({ id }) => [...solution.values.get(id)!]);
+  return done({ model, evidence, points, solution, covariance, values, diagnosis: diagnose(solution, covariance.matrix, covariance.redundancy) });
+}
+
+interface Attempt {
+  readonly problem: Problem;
+  readonly solution: Solution;
+}
+
+function findBest(model: MapModel, evidence: readonly Evidence[], points: Points, freed: ReadonlySet<MapPart>, from?: readonly number[]): Attempt | undefined {
+  const attempt = (numbers: readonly number[], steps?: number): Attempt => {
+    const problem = problemFor(model, evidence, points, freed, numbers);
+    return { problem, solution: solve(problem, steps) };
+  };
+  const explains = ({ solution }: Attempt) => solution.settled && solution.relationsHold && solution.chiSquare <= chiSquareQuantile99(Math.max(1, solution.linearization.rows.length - solution.layout.unknowns));
+  const starts = listStarts(model, evidence, points);
+  const first = from ?? (starts.next().value as readonly number[] | undefined);
+  const square = first && attempt(first);
+  const isHeld = model.parts.some(({ id, sigma }) => id === 'tilt' && sigma && !freed.has('tilt'));
+  if (square && (explains(square) || from || isHeld)) return square;
+  // Each slant gets a few steps, and the most promising are followed to the end.
+  const tried = [...starts].map((numbers) => ({ numbers, cost: attempt(numbers, 4).solution.chiSquare })).filter(({ cost }) => Number.isFinite(cost)).sort((a, b) => a.cost - b.cost);
+  const followed: Attempt[] = square ? [square] : [];
+  for (const { numbers } of tried.slice(0, FOLLOWED)) {
+    followed.push(attempt(numbers));
+    if (explains(followed.at(-1)!)) return followed.at(-1);
+  }
+  return followed.sort((a, b) => rankOf(a) - rankOf(b))[0];
+}
+
+const rankOf = ({ solution }: Attempt) => (solution.settled && solution.relationsHold ? 0 : 1e12) + (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);
+
+function problemFor(model: MapModel, evidence: readonly Evidence[], points: Points, freed: ReadonlySet<MapPart>, numbers: readonly number[]): Problem {
+  const slopesAt = rememberLast(model);
+  const context: EvidenceContext = {
+    model, points, slopesAt,
+    place(name) {
+      const { at, height = 0 } = points[name]!;
+      const { map } = slopesAt(numbers, height);
+      return isInFront(map, at) ? toPlane(map, at) : [NaN, NaN];
+    },
+  };
+  const pieces = evidence.map((piece) => conditionsOf(piece, context));
+  const observed: Block[] = [...new Set(evidence.flatMap(pointsOf))].map((name) => ({ id: pointBlock(name), start: points[name]!.at, sigma: points[name]!.sigma }));
+  return {
+    blocks: [...blocksOf(model, numbers), ...pieces.flatMap(({ blocks }) => blocks), ...observed],
+    conditions: [...assumedConditions(model, freed), ...pieces.flatMap(({ conditions }) => conditions)],
+  };
+}
+
+/** The slopes for the last numbers that were asked for, by height: all conditions ask for the same ones in turn. */
+function rememberLast(model: MapModel): EvidenceContext['slopesAt'] {
+  let last: readonly number[] = [];
+  const known = new Map<number, MapSlopes>();
+  return (numbers, height) => {
+    if (numbers.length !== last.length || numbers.some((value, i) => value !== last[i])) {
+      known.clear();
+      last = [...numbers];
+    }
+    if (!known.has(height)) known.set(height, slopesOf(model, numbers, height));
+    return known.get(height)!;
+  };
+}
+
+/** Which open part is named first: the one that a practitioner can do most about. */
+const PART_ORDER: readonly string[] = ['scale', 'tilt', 'stretch', 'skew', 'focal', 'lens', 'turn', 'shift'];
+
+function refusedAsUndetermined(undetermined: readonly string[]) {
+  const parts = PART_ORDER.filter((part) => undetermined.includes(part));
+  const names = parts.length > 0 ? parts : undetermined.map((id) => id.split(':')[0]!);
+  return refused(parts.length > 0 ? `${parts[0]}-undetermined` : 'evidence-undetermined', { undetermined: names.join(',') });
+}

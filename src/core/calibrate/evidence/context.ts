@@ -1,0 +1,80 @@
+import { slopesByDifferences, type Block, type Condition } from '../../adjust';
+import type { Vec } from '../../geometry';
+import { placeWithSlopes, type MapSlopes, type SlopedPlace } from '../map-slopes';
+import type { MapModel } from '../models';
+import { isInFront, toPlane, type SheetMap } from '../sheet-map';
+import type { SheetPoint } from './evidence';
+
+export type Points = Readonly<Record<string, SheetPoint>>;
+
+/** What a piece of evidence needs to write its conditions: the map that is looked for, the points, and where it all starts. */
+export interface EvidenceContext {
+  readonly model: MapModel;
+  readonly points: Points;
+  /** The map with its slopes, for numbers and a height. Asked for the same numbers again and again: worth remembering. */
+  slopesAt(numbers: readonly number[], height: number): MapSlopes;
+  /** Where a named point lies on the plane at the start. mm. */
+  place(name: string): Vec;
+}
+
+export interface Conditions {
+  /** What the piece brings as unknowns of its own (a centre, a direction). */
+  readonly blocks: readonly Block[];
+  readonly conditions: readonly Condition[];
+}
+
+export const pointBlock = (name: string) => `point:${name}`;
+
+export interface PlaneCondition {
+  readonly group: string;
+  readonly exact: boolean;
+  readonly points: readonly string[];
+  readonly blocks?: readonly string[];
+  residuals(places: readonly Vec[], own: readonly (readonly number[])[]): readonly number[];
+}
+
+const NOWHERE: Vec = [NaN, NaN];
+
+/**
+ * A condition between places on the plane: the map carries the sheet points there, each at its own height. Slopes follow by
+ * the chain rule: the map's in closed form, those of the residuals by the places by differences.
+ */
+export function onPlane({ model, points, slopesAt }: EvidenceContext, { group, exact, points: names, blocks = [], residuals }: PlaneCondition): Condition {
+  const parts = model.parts.map(({ id }) => id);
+  const heights = names.map((name) => points[name]!.height ?? 0);
+  const split = (values: readonly (readonly number[])[]) => ({
+    numbers: values.slice(0, parts.length).flat(),
+    sheet: values.slice(parts.length, parts.length + names.length) as unknown as readonly Vec[],
+    own: values.slice(parts.length + names.length),
+  });
+  return {
+    group, exact, origin: 'stated',
+    blocks: [...parts, ...names.map(pointBlock), ...blocks],
+    residuals(values) {
+      const { numbers, sheet, own } = split(values);
+      return residuals(sheet.map((at, i) => placeAt(slopesAt(numbers, heights[i]!).map, at)), own);
+    },
+    slopes(values) {
+      const { numbers, sheet, own } = split(values);
+      const places = sheet.map((at, i) => placeWithSlopes(slopesAt(numbers, heights[i]!), at));
+      const inner = slopesByDifferences({ residuals: (at) => residuals(at.slice(0, names.length) as unknown as Vec[], at.slice(names.length)) }, [...places.map(({ place }) => [...place]), ...own.map((numbersOfOwn) => [...numbersOfOwn])]);
+      return inner.map((slopes) => chained(slopes, places, numbers.length));
+    },
+  };
+}
+
+function placeAt(map: SheetMap, sheet: Vec): Vec {
+  return isInFront(map, sheet) ? toPlane(map, sheet) : NOWHERE;
+}
+
+/** From slopes by the places to slopes by the map, by each sheet point and by the piece's own unknowns. */
+function chained(slopes: readonly number[], places: readonly SlopedPlace[], numbers: number): number[] {
+  const byMap = new Array<number>(numbers).fill(0);
+  const byPoint: number[] = [];
+  places.forEach(({ x, y }, i) => {
+    const [dx, dy] = [slopes[2 * i]!, slopes[2 * i + 1]!];
+    for (let n = 0; n < numbers; n++) byMap[n]! += dx * x[n]! + dy * y[n]!;
+    byPoint.push(dx * x[numbers]! + dy * y[numbers]!, dx * x[numbers + 1]! + dy * y[numbers + 1]!);
+  });
+  return [...byMap, ...byPoint, ...slopes.slice(2 * places.length)];
+}

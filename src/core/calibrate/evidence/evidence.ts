@@ -1,0 +1,63 @@
+import type { Vec } from '../../geometry';
+
+/** A place pointed at on the sheet. Pixels; `sigma` is one sigma of each coordinate; `height` above the plane, mm. */
+export interface SheetPoint {
+  readonly at: Vec;
+  readonly sigma: number;
+  readonly height?: number | undefined;
+}
+
+/** Two points that a line runs through, by name. */
+export type LineEnds = readonly [string, string];
+
+interface Piece {
+  readonly id: string;
+  /** Compared with the fit and never used in it. */
+  readonly check?: boolean | undefined;
+}
+
+/** A stated size with its one sigma, mm. */
+interface Sized {
+  readonly sigma: number;
+}
+
+/** One thing that is known. Points are named and shared: the same name in two pieces is one place. mm; angles in degrees. */
+export type Evidence =
+  | (Piece & Sized & { readonly kind: 'length'; readonly from: string; readonly to: string; readonly mm: number })
+  | (Piece & { readonly kind: 'equal'; readonly lines: readonly LineEnds[]; readonly sigma?: number | undefined })
+  | (Piece & Sized & { readonly kind: 'circle'; readonly through: readonly string[]; readonly diameterMm?: number | undefined })
+  | (Piece & Sized & {
+      readonly kind: 'rectangle';
+      /** Around; width is from corner 1 to 2. */
+      readonly corners?: readonly string[] | undefined;
+      /** Points on each of the four sides, around; width is the length of side 1. */
+      readonly sides?: readonly (readonly string[])[] | undefined;
+      readonly widthMm?: number | undefined;
+      readonly heightMm?: number | undefined;
+      /** Width over height, exact; for a thing whose proportion alone is known. */
+      readonly proportion?: number | undefined;
+    })
+  | (Piece & { readonly kind: 'parallel' | 'square'; readonly lines: readonly LineEnds[]; readonly sigmaDegrees?: number | undefined })
+  | (Piece & { readonly kind: 'angle'; readonly lines: readonly LineEnds[]; readonly degrees: number; readonly sigmaDegrees?: number | undefined })
+  | (Piece & { readonly kind: 'level'; readonly line: LineEnds; readonly degrees: number; readonly sigmaDegrees?: number | undefined })
+  | (Piece & { readonly kind: 'straight'; readonly through: readonly string[]; readonly sigma?: number | undefined })
+  | (Piece & { readonly kind: 'known-point'; readonly point: string; readonly mm: Vec; readonly sigma?: number | undefined });
+
+export type EvidenceKind = Evidence['kind'];
+export type EvidenceOf<Kind extends EvidenceKind> = Extract<Evidence, { readonly kind: Kind }>;
+
+/** Names of the points a piece stands on, each once. */
+export function pointsOf(piece: Evidence): readonly string[] {
+  return [...new Set(namesIn(piece))];
+}
+
+function namesIn(piece: Evidence): readonly string[] {
+  switch (piece.kind) {
+    case 'length': return [piece.from, piece.to];
+    case 'circle': case 'straight': return piece.through;
+    case 'rectangle': return piece.corners ?? piece.sides?.flat() ?? [];
+    case 'level': return piece.line;
+    case 'known-point': return [piece.point];
+    default: return piece.lines.flat();
+  }
+}

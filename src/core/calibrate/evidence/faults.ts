@@ -1,0 +1,88 @@
+import { refused, type Refusal } from '../../basics';
+import { distance, subtract, type Vec } from '../../geometry';
+import type { Points } from './context';
+import { pointsOf, type Evidence } from './evidence';
+
+/** Ends closer than this many of their own sigmas are one place. */
+const COINCIDENT_SIGMAS = 3;
+
+const fault = (code: string, piece: Evidence, detail: Record<string, string | number> = {}) => refused(code, { id: piece.id, ...detail });
+
+/** Why a piece of evidence cannot take part, with its id; undefined when it can. */
+export function findFault(piece: Evidence, points: Points): Refusal | undefined {
+  const names = pointsOf(piece);
+  const missing = names.find((name) => points[name] === undefined);
+  if (missing !== undefined) return fault('evidence-point-unknown', piece, { point: missing });
+  const unsound = names.find((name) => ![...points[name]!.at, points[name]!.sigma, points[name]!.height ?? 0].every(Number.isFinite));
+  if (unsound !== undefined) return fault('evidence-not-a-number', piece, { point: unsound });
+  const unsure = names.find((name) => points[name]!.sigma <= 0);
+  if (unsure !== undefined) return fault('evidence-sigma-not-positive', piece, { point: unsure });
+  return findNumberFault(piece) ?? findShapeFault(piece, points);
+}
+
+function findNumberFault(piece: Evidence): Refusal | undefined {
+  const sizes = 'mm' in piece && typeof piece.mm === 'number' ? [piece.mm]
+    : piece.kind === 'circle' ? [piece.diameterMm] : piece.kind === 'rectangle' ? [piece.widthMm, piece.heightMm, piece.proportion] : [];
+  const sigmas = [('sigma' in piece && piece.sigma) || undefined, 'sigma' in piece && piece.sigma === 0 ? 0 : undefined, 'sigmaDegrees' in piece ? piece.sigmaDegrees : undefined];
+  const others = piece.kind === 'angle' || piece.kind === 'level' ? [piece.degrees] : piece.kind === 'known-point' ? [...piece.mm] : [];
+  const given = [...sizes, ...sigmas, ...others].filter((value) => value !== undefined);
+  if (given.some((value) => !Number.isFinite(value))) return fault('evidence-not-a-number', piece);
+  if (sizes.some((size) => size !== undefined && size <= 0)) return fault('evidence-length-not-positive', piece);
+  if (sigmas.some((sigma) => sigma !== undefined && sigma <= 0)) return fault('evidence-sigma-not-positive', piece);
+  return undefined;
+}
+
+function findShapeFault(piece: Evidence, points: Points): Refusal | undefined {
+  const at = (name: string) => points[name]!.at;
+  const coincide = (a: string, b: string) => a === b || distance(at(a), at(b)) < COINCIDENT_SIGMAS * Math.hypot(points[a]!.sigma, points[b]!.sigma);
+  const together = (line: readonly string[]) => line.length !== 2 || coincide(line[0]!, line[1]!);
+  switch (piece.kind) {
+    case 'length': return coincide(piece.from, piece.to) ? fault('evidence-ends-coincide', piece) : undefined;
+    case 'level': return together(piece.line) ? fault('evidence-ends-coincide', piece) : undefined;
+    case 'equal': case 'parallel': case 'square':
+      if (piece.lines.length < 2) return fault('evidence-too-few-lines', piece);
+      return piece.lines.some(together) ? fault('evidence-ends-coincide', piece) : undefined;
+    case 'angle':
+      if (piece.lines.length !== 2) return fault('evidence-too-few-lines', piece);
+      return piece.lines.some(together) ? fault('evidence-ends-coincide', piece) : undefined;
+    case 'circle': return findSpreadFault(piece, piece.through, 3, points, true);
+    case 'straight': return findSpreadFault(piece, piece.through, 3, points, false);
+    case 'rectangle': return findRectangleFault(piece, points);
+    case 'known-point': return undefined;
+  }
+}
+
+/** Too few different points, or, where an area is needed, all in one line. */
+function findSpreadFault(piece: Evidence, names: readonly string[], least: number, points: Points, needsArea: boolean): Refusal | undefined {
+  if (new Set(names).size < least) return fault('evidence-too-few-points', piece, { least });
+  const places = names.map((name) => points[name]!.at);
+  const sigma = Math.max(...names.map((name) => points[name]!.sigma));
+  const spread = spreadOf(places);
+  if (spread.along < COINCIDENT_SIGMAS * sigma) return fault('evidence-ends-coincide', piece);
+  return needsArea && spread.across < COINCIDENT_SIGMAS * sigma ? fault('evidence-points-in-line', piece) : undefined;
+}
+
+function findRectangleFault(piece: Extract<Evidence, { kind: 'rectangle' }>, points: Points): Refusal | undefined {
+  if (piece.corners) {
+    if (piece.corners.length !== 4 || new Set(piece.corners).size !== 4) return fault('evidence-too-few-points', piece, { least: 4 });
+    const corners = piece.corners.map((name) => points[name]!.at);
+    const turns = corners.map((corner, i) => crossed(subtract(corners[(i + 1) % 4]!, corner), subtract(corners[(i + 2) % 4]!, corners[(i + 1) % 4]!)));
+    const isConvex = turns.every((turn) => turn > 0) || turns.every((turn) => turn < 0);
+    return findSpreadFault(piece, piece.corners, 4, points, true) ?? (isConvex ? undefined : fault('evidence-corners-not-around', piece));
+  }
+  if (piece.sides?.length !== 4 || piece.sides.some((side) => new Set(side).size < 2)) return fault('evidence-too-few-points', piece, { least: 8 });
+  const coincide = piece.sides.some((side) => spreadOf(side.map((name) => points[name]!.at)).along < COINCIDENT_SIGMAS * points[side[0]!]!.sigma);
+  return coincide ? fault('evidence-ends-coincide', piece) : findSpreadFault(piece, piece.sides.flat(), 4, points, true);
+}
+
+const crossed = (a: Vec, b: Vec) => a[0] * b[1] - a[1] * b[0];
+
+/** Largest extent of points along their main direction, and across it. */
+function spreadOf(places: readonly Vec[]): { along: number; across: number } {
+  let [first, second] = [places[0]!, places[0]!];
+  for (const a of places) for (const b of places) if (distance(a, b) > distance(first, second)) [first, second] = [a, b];
+  const along = distance(first, second);
+  const direction = subtract(second, first);
+  const offsets = places.map((place) => (along > 0 ? crossed(direction, subtract(place, first)) / along : 0));
+  return { along, across: Math.max(...offsets) - Math.min(...offsets) };
+}

@@ -1,0 +1,34 @@
+import type { Homography } from '../homography';
+import type { ModelName, NumbersOf, PartOfMap, Shape } from './model';
+
+/** What each of the flat families leaves to the evidence, in the order in which they contain one another. */
+const PARTS: Readonly<Record<Exclude<ModelName, 'camera'>, readonly PartOfMap[]>> = {
+  similarity: [{ id: 'scale', start: [0] }],
+  'two-scale': [{ id: 'scale', start: [0] }, { id: 'stretch', start: [0] }],
+  affine: [{ id: 'scale', start: [0] }, { id: 'stretch', start: [0] }, { id: 'skew', start: [0] }],
+  projective: [{ id: 'scale', start: [0] }, { id: 'stretch', start: [0] }, { id: 'skew', start: [0] }, { id: 'tilt', start: [0, 0] }],
+};
+
+/**
+ * Maps without a camera: one scale (its logarithm), the ratio of the scales along and across the sheet, the skew of the two,
+ * and for the projective family the two numbers of its horizon. Heights mean nothing to them: a height gives the same map.
+ */
+export function flatShape(name: Exclude<ModelName, 'camera'>, assumed: Partial<Record<'stretch' | 'skew', number>> = {}): Shape {
+  const parts = PARTS[name].map((part) => {
+    const sigma = part.id === 'stretch' || part.id === 'skew' ? assumed[part.id] : undefined;
+    return sigma === undefined ? part : { ...part, sigma: [sigma] };
+  });
+  return { parts, homographyAt };
+}
+
+function homographyAt(numbersOf: NumbersOf): Homography {
+  const [scale = 0] = numbersOf('scale');
+  const [stretch = 0] = numbersOf('stretch');
+  const [skew = 0] = numbersOf('skew');
+  const [p = 0, q = 0] = numbersOf('tilt');
+  const [across, up] = [Math.exp(scale + stretch / 2), Math.exp(scale - stretch / 2)];
+  // The horizon first, then scales and skew: any projective map with the middle of the picture in sight is of this form.
+  return [across, up * skew, 0, 0, up, 0, p, q, 1];
+}
+
+export const isFlat = (name: ModelName): name is Exclude<ModelName, 'camera'> => name !== 'camera';

@@ -1,0 +1,103 @@
+import type { Block, Condition } from '../../adjust';
+import type { Homography } from '../homography';
+import { NO_LENS, type Lens } from '../lens';
+import type { PictureGeometry } from '../picture';
+import { createSheetMap, thenOnPlane, turnAndShift, type SheetMap } from '../sheet-map';
+
+export type ModelName = 'similarity' | 'two-scale' | 'affine' | 'projective' | 'camera';
+export type LensName = 'none' | 'k1' | 'k1k2';
+
+/** Names of what a map is made of, as they are reported when they stay undetermined or only assumed. */
+export type MapPart = 'scale' | 'stretch' | 'skew' | 'tilt' | 'focal' | 'lens' | 'turn' | 'shift';
+
+/** Some numbers of a map that belong together. `sigma` makes them an assumption; without it the evidence has to tell. */
+export interface PartOfMap {
+  readonly id: MapPart;
+  readonly start: readonly number[];
+  readonly sigma?: readonly number[] | undefined;
+  readonly origin?: 'assumed' | 'stated' | undefined;
+}
+
+/**
+ * A family of maps from sheet pixels to the view plane in mm. Its numbers are those of its parts, one after the other.
+ * `shape` is the part that differs between the families: from straightened units about the picture's middle to mm, for what
+ * lies `height` mm above the plane.
+ */
+export interface MapModel {
+  readonly name: ModelName;
+  readonly lens: LensName;
+  readonly picture: PictureGeometry;
+  readonly parts: readonly PartOfMap[];
+  /** The map for these numbers (all parts flattened), for what lies at a height. mm. */
+  mapAt(values: readonly number[], height: number): SheetMap;
+}
+
+export type NumbersOf = (part: MapPart) => readonly number[];
+
+export interface Shape {
+  readonly parts: readonly PartOfMap[];
+  homographyAt(numbersOf: NumbersOf, height: number): Homography;
+}
+
+export interface ModelChoice {
+  readonly name: ModelName;
+  readonly lens: LensName;
+  readonly lensSigma?: readonly number[] | undefined;
+  /** Whether the evidence can tell which way is up, and where zero is. */
+  readonly turns: boolean;
+  readonly shifts: boolean;
+}
+
+export function createModel(picture: PictureGeometry, shape: Shape, choice: ModelChoice): MapModel {
+  const parts: PartOfMap[] = [
+    ...shape.parts,
+    ...(choice.lens === 'none' ? [] : [{ id: 'lens' as const, start: choice.lens === 'k1' ? [0] : [0, 0], sigma: choice.lensSigma, origin: 'assumed' as const }]),
+    ...(choice.turns ? [{ id: 'turn' as const, start: [0] }] : []),
+    ...(choice.shifts ? [{ id: 'shift' as const, start: [0, 0] }] : []),
+  ];
+  const first = new Map<MapPart, number>();
+  let count = 0;
+  for (const part of parts) {
+    first.set(part.id, count);
+    count += part.start.length;
+  }
+  const sizes = new Map(parts.map((part) => [part.id, part.start.length]));
+  return {
+    name: choice.name, lens: choice.lens, picture, parts,
+    mapAt(values, height) {
+      const numbersOf: NumbersOf = (part) => (first.has(part) ? values.slice(first.get(part)!, first.get(part)! + sizes.get(part)!) : []);
+      const [k1 = 0, k2 = 0] = numbersOf('lens');
+      const lens: Lens = k1 === 0 && k2 === 0 ? NO_LENS : { k1, k2 };
+      const flat = createSheetMap(picture, lens, shape.homographyAt(numbersOf, height));
+      const [turn = 0] = numbersOf('turn');
+      const [x = 0, y = 0] = numbersOf('shift');
+      return choice.turns || choice.shifts ? thenOnPlane(flat, turnAndShift(turn, [x, y])) : flat;
+    },
+  };
+}
+
+/** The parts as blocks of the adjustment, at given numbers. */
+export function blocksOf(model: MapModel, values: readonly number[]): Block[] {
+  let first = 0;
+  return model.parts.map(({ id, start }) => ({ id, start: values.slice(first, (first += start.length)) }));
+}
+
+/** The numbers that auto assumes, as conditions; `freed` parts are left to the evidence. */
+export function assumedConditions(model: MapModel, freed: ReadonlySet<MapPart>): Condition[] {
+  return model.parts.filter(({ id, sigma }) => sigma && !freed.has(id)).map(({ id, start, sigma, origin }) => ({
+    group: assumptionOf(id), origin: origin ?? 'assumed', exact: false, blocks: [id],
+    residuals: ([numbers]) => start.map((value, i) => (numbers![i]! - value) / sigma![i]!),
+  }));
+}
+
+export const assumptionOf = (part: MapPart) => `assumed:${part}`;
+
+/** Where a part begins among the numbers of a map; -1 when the map has none. */
+export function indexOf(model: MapModel, part: MapPart): number {
+  let first = 0;
+  for (const { id, start } of model.parts) {
+    if (id === part) return first;
+    first += start.length;
+  }
+  return -1;
+}

@@ -1,0 +1,30 @@
+import type { AdjustedView } from './adjust-view';
+import type { MapPart } from './models';
+
+/** What a fit knows of one part of its map, and from where. */
+export interface FoundPart {
+  readonly part: MapPart;
+  /**
+   * `found`: the evidence tells, against or without an assumption. `partly`: it narrows what was assumed. `assumed`: it says
+   * next to nothing. `overruled`: what was assumed did not fit and was dropped.
+   */
+  readonly from: 'found' | 'partly' | 'assumed' | 'overruled';
+  readonly values: readonly number[];
+  readonly sigmas: readonly number[];
+}
+
+/** Share of the assumed sigma that has to be left for a part to count as only assumed, and as found. */
+const STILL_ASSUMED = 0.8;
+const WELL_FOUND = 0.25;
+
+export function listParts({ model, values, covariance }: AdjustedView, freed: ReadonlySet<MapPart>): FoundPart[] {
+  let first = 0;
+  return model.parts.map(({ id, start, sigma }) => {
+    const from = first;
+    first += start.length;
+    const sigmas = start.map((_, i) => Math.sqrt(Math.max(0, covariance.matrix.get(from + i, from + i))));
+    const share = sigma ? Math.max(...sigmas.map((left, i) => left / sigma[i]!)) : 0;
+    const origin = freed.has(id) ? 'overruled' : share > STILL_ASSUMED ? 'assumed' : share > WELL_FOUND ? 'partly' : 'found';
+    return { part: id, from: origin, values: values.slice(from, first), sigmas };
+  });
+}

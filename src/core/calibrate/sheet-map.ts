@@ -1,0 +1,47 @@
+import type { Vec } from '../geometry';
+import { applyHomography, compose, inverse, type Homography } from './homography';
+import { bowed, straightened, type Lens } from './lens';
+import type { PictureGeometry } from './picture';
+
+/** From sheet pixels to a plane: the lens about the picture's middle, then a projective map, and both back. */
+export interface SheetMap {
+  readonly middle: Vec;
+  /** Half the diagonal, px: one unit of the lens. */
+  readonly unit: number;
+  readonly lens: Lens;
+  /** From straightened units about the middle (y up) to the plane, and back. */
+  readonly forward: Homography;
+  readonly backward: Homography;
+}
+
+export function createSheetMap(picture: Pick<PictureGeometry, 'width' | 'height'>, lens: Lens, forward: Homography): SheetMap {
+  return { middle: [picture.width / 2, picture.height / 2], unit: Math.hypot(picture.width, picture.height) / 2, lens, forward, backward: inverse(forward) };
+}
+
+/** Weak: on or beyond the horizon there is no place on the plane; see `isInFront`. */
+export function toPlane({ middle, unit, lens, forward }: SheetMap, [x, y]: Vec): Vec {
+  return applyHomography(forward, straightened(lens, [(x - middle[0]) / unit, (middle[1] - y) / unit]));
+}
+
+export function toSheet({ middle, unit, lens, backward }: SheetMap, plane: Vec): Vec {
+  const [u, v] = bowed(lens, applyHomography(backward, plane));
+  return [middle[0] + u * unit, middle[1] - v * unit];
+}
+
+/** Whether a sheet point lies on the side of the horizon on which the plane is seen. */
+export function isInFront({ middle, unit, lens, forward: h }: SheetMap, [x, y]: Vec): boolean {
+  const [u, v] = straightened(lens, [(x - middle[0]) / unit, (middle[1] - y) / unit]);
+  return (h[6] * u + h[7] * v + h[8]) * h[8] > 0;
+}
+
+/** The same map, then another one on the plane. */
+export function thenOnPlane(map: SheetMap, then: Homography): SheetMap {
+  const forward = compose(then, map.forward);
+  return { ...map, forward, backward: inverse(forward) };
+}
+
+/** Turn (radians, counter-clockwise), then shift. */
+export function turnAndShift(turn: number, [x, y]: Vec): Homography {
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  return [c, -s, x, s, c, y, 0, 0, 1];
+}

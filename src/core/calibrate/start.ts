@@ -1,0 +1,73 @@
+import { distance, type Vec } from '../geometry';
+import { circleThrough, cornersOfSides, directionOf, pointsOf, sizeOfCorners, wrapped, type Evidence, type Points } from './evidence';
+import { indexOf, type MapModel } from './models';
+import { isInFront, toPlane, type SheetMap } from './sheet-map';
+
+/** Slants that are tried when square-on does not lead anywhere: eight ways round, two steepnesses (radians; for a map without camera the horizon's numbers are about as large). */
+const SLANTS = [0.5, 0.9].flatMap((steep) => Array.from({ length: 8 }, (_, i): Vec => [steep * Math.cos((i * Math.PI) / 4), steep * Math.sin((i * Math.PI) / 4)]));
+
+/**
+ * Numbers of a model to start from, square-on first. Each has the scale that the stated sizes ask for, and turn and shift from
+ * level lines and known points. Slants that put a point behind the horizon are left out.
+ */
+export function* listStarts(model: MapModel, evidence: readonly Evidence[], points: Points): Generator<number[]> {
+  const canTilt = model.parts.some(({ id }) => id === 'tilt');
+  for (const slant of [[0, 0], ...(canTilt ? SLANTS : [])] as const) {
+    const numbers = startAt(model, evidence, points, slant);
+    if (numbers) yield numbers;
+  }
+}
+
+function startAt(model: MapModel, evidence: readonly Evidence[], points: Points, slant: Vec): number[] | undefined {
+  const numbers = model.parts.flatMap(({ id, start }) => (id === 'tilt' ? [...slant] : [...start]));
+  const placeWith = (map: SheetMap) => (name: string): Vec => toPlane(map, points[name]!.at);
+  const first = model.mapAt(numbers, 0);
+  if (!evidence.every((piece) => pointsOf(piece).every((name) => isInFront(first, points[name]!.at)))) return undefined;
+  const ratios = evidence.flatMap((piece) => sizeRatios(piece, placeWith(first))).concat(spacingRatios(evidence, placeWith(first)));
+  if (ratios.length > 0) numbers[indexOf(model, 'scale')]! += Math.log(median(ratios));
+  if (indexOf(model, 'turn') >= 0) numbers[indexOf(model, 'turn')] = findTurn(evidence, placeWith(model.mapAt(numbers, 0)));
+  const shift = indexOf(model, 'shift');
+  if (shift >= 0) [numbers[shift], numbers[shift + 1]] = meanShift(evidence, placeWith(model.mapAt(numbers, 0)));
+  return numbers;
+}
+
+/** Stated over shown, for every size that a piece states. */
+function sizeRatios(piece: Evidence, place: (name: string) => Vec): number[] {
+  if (piece.kind === 'length') return [piece.mm / distance(place(piece.from), place(piece.to))];
+  if (piece.kind === 'circle') return piece.diameterMm === undefined ? [] : [piece.diameterMm / (2 * circleThrough(piece.through.map(place)).radius)];
+  if (piece.kind !== 'rectangle') return [];
+  const { width, height } = sizeOfCorners(piece.corners ? piece.corners.map(place) : cornersOfSides(piece.sides!.map((side) => side.map(place))));
+  return [...(piece.widthMm === undefined ? [] : [piece.widthMm / width]), ...(piece.heightMm === undefined ? [] : [piece.heightMm / height])];
+}
+
+type Known = Extract<Evidence, { kind: 'known-point' }>;
+const listKnown = (evidence: readonly Evidence[]) => evidence.filter((piece): piece is Known => piece.kind === 'known-point');
+
+function spacingRatios(evidence: readonly Evidence[], place: (name: string) => Vec): number[] {
+  const pair = furthestApart(listKnown(evidence));
+  return pair ? [distance(pair[0].mm, pair[1].mm) / distance(place(pair[0].point), place(pair[1].point))] : [];
+}
+
+function furthestApart(known: readonly Known[]): readonly [Known, Known] | undefined {
+  let best: readonly [Known, Known] | undefined;
+  for (const a of known) for (const b of known) if (distance(a.mm, b.mm) > (best ? distance(best[0].mm, best[1].mm) : 0)) best = [a, b];
+  return best;
+}
+
+function findTurn(evidence: readonly Evidence[], place: (name: string) => Vec): number {
+  const pair = furthestApart(listKnown(evidence));
+  if (pair) return wrapped(directionOf([pair[0].mm, pair[1].mm]) - directionOf([place(pair[0].point), place(pair[1].point)]), 2 * Math.PI);
+  const level = evidence.find((piece) => piece.kind === 'level');
+  return level?.kind === 'level' ? wrapped((level.degrees * Math.PI) / 180 - directionOf([place(level.line[0]), place(level.line[1])]), Math.PI) : 0;
+}
+
+function meanShift(evidence: readonly Evidence[], place: (name: string) => Vec): [number, number] {
+  const known = listKnown(evidence);
+  const mean = (axis: 0 | 1) => known.reduce((sum, { point, mm }) => sum + mm[axis] - place(point)[axis], 0) / known.length;
+  return [mean(0), mean(1)];
+}
+
+function median(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 2)]!;
+}
