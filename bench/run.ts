@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { chromium, type Browser, type Page } from 'playwright-core';
 import jpeg from 'jpeg-js';
-import { fitView, type LengthEvidence } from '../src/core/calibrate';
+import { fitView, type Evidence } from '../src/core/calibrate';
 import { sha256Hex, writeBundle } from '../src/core/formats';
 import { createJob, createView, type Job, type Sheet } from '../src/core/job';
 import type { Outline } from '../src/core/outline';
@@ -24,11 +24,12 @@ function median(values: readonly number[]): number {
 /** A fit with many lengths scattered over a 12 MP photo. */
 function fitTime(count: number): number {
   const place = (i: number) => [300 + ((i * 977) % 3400), 300 + ((i * 613) % 2400)] as const;
-  const evidence = Array.from({ length: count }, (_, i): LengthEvidence => {
+  const points = Object.fromEntries(Array.from({ length: count + 7 }, (_, i) => [`p${i}`, { at: place(i), sigma: 1 }]));
+  const evidence = Array.from({ length: count }, (_, i): Evidence => {
     const [a, b] = [place(i), place(i + 7)];
-    return { id: String(i), from: { at: a, sigma: 1 }, to: { at: b, sigma: 1 }, mm: Math.hypot(a[0] - b[0], a[1] - b[1]) / 10, sigma: 0.1, check: false };
+    return { id: String(i), kind: 'length', from: `p${i}`, to: `p${i + 7}`, mm: Math.hypot(a[0] - b[0], a[1] - b[1]) / 10, sigma: 0.1 };
   });
-  const input = { picture: { width: 4032, height: 3024, kind: 'photo' as const, focal35mm: 52 }, datum: { origin: [0, 3024] as const, direction: 0 }, evidence, lift: { mm: 0, sigma: 1.5 } };
+  const input = { picture: { width: 4032, height: 3024, kind: 'photo' as const, focal35mm: 52 }, datum: { origin: [0, 3024] as const, direction: 0 }, points, evidence, lift: { mm: 0, sigma: 1.5 } };
   const times = Array.from({ length: 5 }, () => {
     const start = performance.now();
     fitView(input);

@@ -27,7 +27,10 @@ function report(file: string): unknown {
   const derived = createDeriver()(job);
   return {
     name: job.name,
-    views: [...derived.views.values()].map(({ view, fit, sigma, lengths, checks, refusal }) => ({ id: view.id, name: view.name, scaled: fit.scaled, sigma, lengths, checks, warnings: fit.warnings, refusal: refusal?.code })),
+    views: [...derived.views.values()].map(({ view, fit, sigma, figures, checks, refusal }) => ({
+      id: view.id, name: view.name, scaled: fit.scaled, sigma, evidence: [...figures].map(([id, read]) => ({ id, figures: read })), checks,
+      suspects: fit.suspects, warnings: fit.warnings, refusal: refusal?.code,
+    })),
     outlines: job.outlines.map((outline) => {
       const shape = derived.shapes.get(outline.id)!;
       return { id: outline.id, closed: shape.closed, faults: shape.faults, ...figuresOf(outline, derived.views.get(outline.view)!, shape) };

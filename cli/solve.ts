@@ -1,6 +1,6 @@
 import {
   ASSUMED, findFault, fitView, isInFront, listAdvice, measuredLength, measuredPlace, readEvidence, checkEvidence, sigmaOfReading,
-  type Evidence, type Fit, type MeasuredPoint, type Points,
+  type Evidence, type Fit, type MeasuredPoint, type Points, type ReadFigure,
 } from '../src/core/calibrate';
 import type { GroupDiagnosis } from '../src/core/adjust';
 import { evidenceIn, KINDS, pointsIn, ProblemSchema, type SolveProblem } from './solve-format';
@@ -131,7 +131,7 @@ function reportCompared(piece: Evidence, fit: Fit) {
   };
 }
 
-function largestDifference(figures: ReturnType<typeof readEvidence>, unit: 'mm' | 'degrees'): number | null {
+function largestDifference(figures: readonly ReadFigure[], unit: 'mm' | 'degrees'): number | null {
   const differences = figures.filter(({ figure, difference }) => figure.unit === unit && difference !== undefined).map(({ difference }) => difference!);
   return differences.length === 0 ? null : differences.reduce((worst, d) => (Math.abs(d) > Math.abs(worst) ? d : worst));
 }

@@ -1,7 +1,7 @@
 /** Makes the demo jobs from a scene's truth: what a steady hand would have pointed at, off by a fraction of a pixel. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { readPictureTags, sha256Hex } from '../src/core/formats';
-import { createJob, createView, readJob, type Evidence, type Job, type Sheet } from '../src/core/job';
+import { createJob, createView, readJob, type Evidence, type EvidencePoint, type EvidenceRole, type Job, type Sheet } from '../src/core/job';
 import type { Chain, CircleOutline, Node, PointedPlace, Segment } from '../src/core/outline';
 import type { truthOf } from './truth';
 import { createGrain } from './generator/noise';
@@ -24,8 +24,14 @@ const sheet: Sheet = {
   width: scene.camera.width, height: scene.camera.height, kind: 'photo', taken: readPictureTags(picture),
 };
 
-function evidence(id: string, from: Px, to: Px, mm: number, check: boolean): Evidence {
-  return { id, kind: 'length', from: { at: shaky(from), sigma: HAND }, to: { at: shaky(to), sigma: HAND }, mm, guess: false, check, written: String(mm) };
+interface Known {
+  readonly evidence: Evidence;
+  readonly points: readonly EvidencePoint[];
+}
+
+function length(id: string, from: Px, to: Px, mm: number, role: EvidenceRole = 'use'): Known {
+  const points = [from, to].map((px, i): EvidencePoint => ({ id: `${id}-${i}`, at: shaky(px), sigma: HAND }));
+  return { points, evidence: { id, kind: 'length', groups: [points.map((point) => point.id)], said: { length: { value: mm, written: String(mm) } }, guess: false, role } };
 }
 
 function bladeOutline(): Chain {
@@ -60,14 +66,12 @@ const start: Job = { ...createJob('blade-start', 'Pruner blade', made), tour: 'b
 write('blade-start', start);
 
 const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
+const known = [length('card', truth.card.left, truth.card.right, 85.6), length('rule', marks.get(20)!, marks.get(260)!, 240), length('card-height', truth.card.bottom, truth.card.top, 53.98, 'check')];
 write('blade-finished', {
   ...start, id: 'blade-finished', name: 'Pruner blade, finished', tour: undefined,
   views: [{
     ...view, locked: true, lift: 2.24,
-    evidence: [
-      evidence('card', truth.card.left, truth.card.right, 85.6, false), evidence('rule', marks.get(20)!, marks.get(260)!, 240, false),
-      evidence('card-height', truth.card.bottom, truth.card.top, 53.98, true),
-    ],
+    points: known.flatMap(({ points }) => points), evidence: known.map(({ evidence }) => evidence),
   }],
   layers: [...start.layers, { id: 'holes', name: 'Holes', color: 'ink', show: true, lock: false }],
   outlines: [bladeOutline(), ...truth.blade.holes.map(holeOutline)],

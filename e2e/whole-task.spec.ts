@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createDeriver, measureOutline } from '../src/core/derive';
 import { readBundle, readSvg, summarize } from '../src/core/formats';
-import { applyHomography, measureFrom } from '../src/core/calibrate';
+import { measureFrom } from '../src/core/calibrate';
 import { angleOf, distance, dot, mix, pointAt, polar, subtract, type Piece, type Vec } from '../src/core/geometry';
 import type { Job } from '../src/core/job';
 import type { Shape } from '../src/core/outline';
@@ -64,9 +64,8 @@ function stated(job: Job) {
       return { at: place.at, sigma: place.sigma };
     });
   };
-  const spacing = (a: number, b: number) => 2 * measureFrom(fitted.fit, [...sides(a), ...sides(b)], (map, sheet) => {
-    const [p, q, r, t] = sheet.map((at) => applyHomography(map, at)) as [Vec, Vec, Vec, Vec];
-    return distance(mix(p, q, 0.5), mix(r, t, 0.5));
+  const spacing = (a: number, b: number) => 2 * measureFrom(fitted.fit, [...sides(a), ...sides(b)], ([p, q, r, t]) => {
+    return distance(mix(p!, q!, 0.5), mix(r!, t!, 0.5));
   }).sigma;
   return { figure, spacing, diameter: (index: number) => figure(index, (shape) => (shape.pieces[0]!.kind === 'arc' ? 2 * shape.pieces[0]!.radius : 0)) };
 }

@@ -1,4 +1,4 @@
-import { applyHomography, type Fit } from '@/core/calibrate';
+import type { Fit } from '@/core/calibrate';
 import type { Vec } from '@/core/geometry';
 import { listSnaps, type SnapKind, type SnapTarget } from '@/core/outline';
 
@@ -54,12 +54,12 @@ export interface AimOptions {
 /** The aim at a place of the sheet: caught by what lies within reach, else just there. */
 export function aimAt(sheet: Vec, { fit, zoom, pointer, snapping, targets }: AimOptions): Aim {
   const sigma = pointingSigma(pointer, zoom);
-  const plane = applyHomography(fit.toPlane, sheet);
+  const plane = fit.toPlane(sheet);
   const free: Aim = { sheet, plane, sigma, snap: undefined, free: sheet };
   if (!snapping || targets.length === 0) return free;
-  const aside = applyHomography(fit.toPlane, [sheet[0] + 1, sheet[1]]);
+  const aside = fit.toPlane([sheet[0] + 1, sheet[1]]);
   const planePerPixel = Math.hypot(aside[0] - plane[0], aside[1] - plane[1]);
   const reach = (SNAP_REACH[pointer] / pointingZoom(pointer, zoom)) * planePerPixel;
   const best = listSnaps(plane, targets, reach)[0];
-  return best ? { sheet: applyHomography(fit.toSheet, best.point), plane: best.point, sigma, snap: best.kind, free: sheet } : free;
+  return best ? { sheet: fit.toSheet(best.point), plane: best.point, sigma, snap: best.kind, free: sheet } : free;
 }

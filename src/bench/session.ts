@@ -1,11 +1,11 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { applyHomography } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
+import type { EvidenceKind } from '@/core/job';
 import { newId, type JobStore } from '@/store';
 import { aimAt, aimZoom, type Aim, type Pointer } from './aim';
 import { listSnapTargets } from './snap-targets';
-import { startTool, toolOf, TOOLS, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from './tools';
+import { startEvidence, startTool, toolOf, TOOLS, type EvidenceState, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from './tools';
 import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
 
 /** What was said to the user last, and when (ms): the same words twice are two notices. */
@@ -28,6 +28,11 @@ export interface SessionState {
   readonly nudging: boolean;
   readonly snapping: boolean;
   readonly magnifier: boolean;
+  /** Whether the accuracy map lies over the picture, and whether the picture is shown squared up. */
+  readonly accuracy: boolean;
+  readonly straight: boolean;
+  /** The piece of evidence whose card and marks are pointed out. */
+  readonly evidence: string | undefined;
   readonly layer: string;
   readonly notice: Notice | undefined;
   /** A place that is pointed out (a finding of the check), view plane. */
@@ -48,7 +53,7 @@ export class Session {
     const known = job.views.some((view) => view.id === restored?.view);
     this.store = createStore<SessionState>()(() => ({
       viewId: known ? restored?.view : job.views[0]?.id, viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
-      patch: undefined, nudging: false, snapping: true, magnifier: false, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
+      patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, straight: false, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
     }));
   }
 
@@ -79,16 +84,27 @@ export class Session {
     this.setTool(startTool(name));
   }
 
+  /** Begins to point at a piece of evidence; `from` is what is known of it already. */
+  pointAtEvidence(kind: EvidenceKind, role: 'use' | 'check' = 'use', from: Partial<EvidenceState> = {}): void {
+    this.set({ patch: undefined, nudging: false });
+    this.setTool({ name: 'evidence', state: startEvidence(kind, role, from) });
+  }
+
   setTool(tool: ActiveTool): void {
     this.set({ tool, beacon: undefined });
     this.jobs.getState().setDraft(JSON.stringify({ view: this.getState().viewId, tool }));
+  }
+
+  /** Points a piece of evidence out, on the picture and among the cards; once more lets it be. */
+  showEvidence(id: string): void {
+    this.set({ evidence: this.getState().evidence === id ? undefined : id });
   }
 
   setLayer(layer: string): void {
     this.set({ layer });
   }
 
-  toggle(name: 'snapping' | 'magnifier'): void {
+  toggle(name: 'snapping' | 'magnifier' | 'accuracy' | 'straight'): void {
     this.set({ [name]: !this.getState()[name] });
   }
 
@@ -147,7 +163,7 @@ export class Session {
     const fitted = this.findFitted();
     if (!aim || !fitted) return;
     const sheet: Vec = [aim.sheet[0] + by[0], aim.sheet[1] + by[1]];
-    this.set({ aim: { ...aim, sheet, plane: applyHomography(fitted.fit.toPlane, sheet), snap: undefined, free: sheet } });
+    this.set({ aim: { ...aim, sheet, plane: fitted.fit.toPlane(sheet), snap: undefined, free: sheet } });
   }
 
   /** Lets go of a node or handle that was pressed and not moved. */
@@ -186,7 +202,7 @@ export class Session {
   goTo(min: Vec, max: Vec): void {
     const fitted = this.findFitted();
     if (!fitted) return;
-    const corners = [min, max, [min[0], max[1]], [max[0], min[1]]].map((p) => applyHomography(fitted.fit.toSheet, p as Vec));
+    const corners = [min, max, [min[0], max[1]], [max[0], min[1]]].map((p) => fitted.fit.toSheet(p as Vec));
     const [xs, ys] = [corners.map((p) => p[0]), corners.map((p) => p[1])];
     const viewport = zoomTo(this.getState().viewport, [Math.min(...xs), Math.min(...ys)], [Math.max(...xs), Math.max(...ys)], 0.35);
     this.set({ viewport, beacon: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] });

@@ -68,12 +68,30 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
 
   'drawing-without-scale': () => 'This view has no scale yet, so a file would have no true size. Set a known length under Fit.',
   'drawing-empty': () => 'Nothing is drawn on the layers that are shown. Trace something first, or show its layer.',
-  'fit-undetermined': () => 'These lengths do not settle the scale. Add one that is longer, or measure one again.',
-  'evidence-ends-coincide': () => 'The two ends of a length are too close together to tell a scale. Zoom in and point again.',
-  'evidence-length-not-positive': () => 'A known length must be larger than zero.',
-  'evidence-not-a-number': () => 'A known length cannot be read. Type it again.',
+  'scale-undetermined': () => 'No scale yet: nothing of what is known says how large it is. Add a length, a circle or a rectangle with its size.',
+  'tilt-undetermined': () => 'What is known does not settle how the picture is slanted. Add a rectangle, or sizes in two directions well apart.',
+  'stretch-undetermined': () => 'What is known does not settle whether the copy is stretched. Add a size the other way, or choose One scale.',
+  'skew-undetermined': () => 'What is known does not settle whether across and upright are square. Add a right angle or a rectangle.',
+  'focal-undetermined': () => 'A picture that is nearly square-on does not show how it draws together. Choose Slanted without a camera, or leave the model to Bryony.',
+  'lens-undetermined': () => 'Nothing that is known shows the bow of the lens. Add a straight line near the rim, or take the lens as true.',
+  'turn-undetermined': () => 'What is known does not settle which way is level. Add a level line or a second known place.',
+  'shift-undetermined': () => 'What is known does not settle where zero is. Add a known place.',
+  'evidence-undetermined': () => 'One of the pieces does not settle its own shape. Set more points on it, further apart.',
+  'evidence-contradicts': () => 'Relations that must hold exactly contradict each other. Take the last one back, or give it a plus-minus.',
+  'fit-not-found': () => 'No map was found that brings these pieces together. Look for one that was pointed at wrongly.',
+  'evidence-point-unknown': () => 'A piece stands on a point that is gone. Point at it again.',
+  'evidence-too-few-points': ({ least }) => `This needs at least ${least} different points. Set more.`,
+  'evidence-too-few-lines': () => 'This needs two lines. Point at both.',
+  'evidence-points-in-line': () => 'All its points lie in a line, so it has no area to tell anything by. Spread them out.',
+  'evidence-corners-not-around': () => 'The corners do not run around the shape. Point at them one after the other.',
+  'height-needs-camera': () => 'A height is only corrected where the model has a camera. Choose What it may suffer from, or Slanted, by a camera.',
+  'lens-folds-over': () => 'The bow that was found is too strong near the rim of the picture. Add a straight line there, or take the lens as true.',
+  'horizon-in-picture': () => 'A part of the picture lies beyond the horizon of the plane; nothing is measured there.',
+  'evidence-ends-coincide': () => 'Two of its points are too close together to tell anything. Zoom in and point again.',
+  'evidence-length-not-positive': () => 'A known size must be larger than zero.',
+  'evidence-not-a-number': () => 'A known size cannot be read. Type it again.',
   'evidence-sigma-not-positive': () => 'A plus-minus must be larger than zero.',
-  'evidence-disagrees': () => 'The known lengths disagree by more than their plus-minus. Measure one of them again, or hold one back as a check.',
+  'evidence-disagrees': () => 'What is known disagrees by more than its plus-minus. Measure one of the pieces again, or hold one back as a check.',
 };
 
 export function sentenceFor(code: string, detail: Detail = {}): string {
@@ -86,12 +104,14 @@ const FAULTS: Readonly<Record<string, string>> = {
 };
 export const wordForFault = (fault: string): string => FAULTS[fault] ?? fault;
 
+const EVIDENCE_NAMES: Readonly<Record<string, string>> = { equal: 'equal', circle: 'round', rectangle: 'rectangular', parallel: 'parallel', square: 'square', angle: 'at a known angle', level: 'level', straight: 'straight', 'known-point': 'a known place' };
+
 const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) => string) => string>> = {
   'job-renamed': ({ name }) => `Renamed to “${name}”`, 'units-set': () => 'Changed the units', 'shortest-set': ({ mm }, length) => `Set the shortest piece to ${length(Number(mm))}`,
   'sheet-added': ({ name }) => `Brought in “${name}”`, 'view-removed': () => 'Removed a picture', 'sheet-kind-set': ({ kind }) => `Took the picture as a ${kind === 'photo' ? 'photo' : kind}`,
   'look-set': () => 'Changed the look', 'view-hidden': () => 'Hid the picture', 'view-shown': () => 'Showed the picture', 'view-locked': () => 'Locked the view', 'view-unlocked': () => 'Unlocked the view',
   'datum-set': () => 'Set the zero and what is level', 'view-renamed': ({ name }) => `Renamed the view to “${name}”`, 'lift-set': ({ mm }, length) => `Set the height to ${length(Number(mm))}`,
-  'length-added': ({ mm }, length) => `Set a length of ${length(Number(mm))}`, 'check-added': ({ mm }, length) => `Added a check of ${length(Number(mm))}`, 'length-set': ({ mm }, length) => `Changed a length to ${length(Number(mm))}`, 'length-removed': () => 'Removed a length',
+  'evidence-added': ({ kind, mm }, length) => (Number(mm) > 0 && kind !== 'angle' ? `Set a ${kind} of ${length(Number(mm))}` : `Added what is ${EVIDENCE_NAMES[String(kind)] ?? 'known'}`), 'evidence-moved': () => 'Moved a known point', 'model-set': () => 'Changed what may be wrong with the picture', 'check-added': ({ mm }, length) => `Added a check of ${length(Number(mm))}`, 'evidence-set': ({ mm }, length) => (Number(mm) > 0 ? `Changed a size to ${length(Number(mm))}` : 'Changed what is known'), 'evidence-removed': () => 'Removed what was known',
   'outline-added': () => 'Drew an outline', 'outline-changed': () => 'Changed an outline', 'outline-carried-on': () => 'Carried on an outline', 'outline-closed': () => 'Closed an outline', 'outline-moved': () => 'Moved an outline', 'outlines-moved': ({ count }) => `Moved ${count === 1 ? 'an outline' : `${count} outlines`}`,
   'outlines-copied': ({ count }) => `Duplicated ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-removed': ({ count }) => `Deleted ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-joined': () => 'Joined two outlines', 'moved-to-layer': () => 'Moved to another layer',
   'point-moved': () => 'Moved a point', 'point-added': () => 'Added a point', 'point-deleted': () => 'Deleted a point', 'handle-moved': () => 'Moved a handle', 'corner-made': () => 'Made a corner', 'smooth-made': () => 'Made a smooth point',

@@ -11,21 +11,24 @@ interface DimensionProps {
   /** A guess has waves where a measured size has ticks. */
   readonly guess?: boolean | undefined;
   readonly palette: Palette;
+  /** Another ink than the look's own, and a thicker line: for a suspect, and for what is pointed out. */
+  readonly color?: string | undefined;
+  readonly bold?: boolean | undefined;
   readonly testID?: string | undefined;
 }
 
 const TICK = 9;
 
 /** A drafting dimension between two places on the screen: slanted ticks at its ends and the figure on a paper label. */
-export function Dimension({ from, to, look, label, guess, palette, testID }: DimensionProps) {
-  const color = look === 'check' ? palette.plum : look === 'measure' ? palette.ink : look === 'datum' ? palette.straw : palette.tide;
+export function Dimension({ from, to, look, label, guess, palette, testID, color: ink, bold }: DimensionProps) {
+  const color = ink ?? (look === 'check' ? palette.plum : look === 'measure' ? palette.ink : look === 'datum' ? palette.straw : palette.tide);
   const dashes = look === 'check' ? '2 5' : look === 'datum' ? '10 4' : undefined;
   const middle: Vec = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2];
   const line = `M${from[0]} ${from[1]}L${to[0]} ${to[1]}`;
   return (
     <g data-testid={testID}>
       <path d={line} stroke={palette.halo} strokeWidth={4.5} strokeOpacity={0.8} fill="none" />
-      <path d={line} stroke={color} strokeWidth={1.6} strokeDasharray={dashes} strokeLinecap="round" fill="none" />
+      <path d={line} stroke={color} strokeWidth={bold ? 3 : 1.6} strokeDasharray={dashes} strokeLinecap="round" fill="none" />
       {[from, to].map((at, i) => <End key={i} at={at} along={[to[0] - from[0], to[1] - from[1]]} color={color} hollow={look === 'check'} wave={guess === true} palette={palette} />)}
       {label ? <Label at={middle} text={label} color={color} palette={palette} /> : null}
     </g>

@@ -1,33 +1,15 @@
 import { findGuideLine } from '@/core/outline';
-import { applyHomography } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
-import { formatLength } from '@/core/units';
 import type { Palette } from '@/ui/palette';
 import { toScreen, type Viewport } from '../viewport';
-import { Dimension } from './dimension';
 
 interface MarksProps {
   readonly job: Job;
   readonly fitted: FittedView;
   readonly viewport: Viewport;
   readonly palette: Palette;
-}
-
-/** The known lengths and checks of a view, as dimensions. */
-export function EvidenceMarks({ job, fitted, viewport, palette }: MarksProps) {
-  return (
-    <>
-      {fitted.view.evidence.map((evidence) => (
-        <Dimension
-          key={evidence.id} palette={palette} look={evidence.check ? 'check' : 'evidence'} guess={evidence.guess} testID={`evidence-${evidence.id}`}
-          from={toScreen(viewport, evidence.from.at)} to={toScreen(viewport, evidence.to.at)}
-          label={`${evidence.guess ? 'about ' : ''}${formatLength(evidence.mm, job.units)}`}
-        />
-      ))}
-    </>
-  );
 }
 
 /** Guides as long dashes across the view, cut to what is seen so that single precision is enough for the screen. */
@@ -37,7 +19,7 @@ export function GuideMarks({ job, fitted, viewport, palette }: MarksProps) {
     <g fill="none">
       {job.guides.filter((guide) => guide.view === fitted.view.id).map((guide) => {
         const line = findGuideLine(guide, fitted.placing, reach);
-        const seen = line && clipped(toScreen(viewport, applyHomography(fitted.fit.toSheet, line.a)), toScreen(viewport, applyHomography(fitted.fit.toSheet, line.b)), viewport);
+        const seen = line && clipped(toScreen(viewport, fitted.fit.toSheet(line.a)), toScreen(viewport, fitted.fit.toSheet(line.b)), viewport);
         if (!seen) return null;
         const d = `M${seen[0][0]} ${seen[0][1]}L${seen[1][0]} ${seen[1][1]}`;
         return (

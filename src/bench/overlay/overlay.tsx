@@ -1,5 +1,4 @@
 import { useMemo, type RefObject } from 'react';
-import { applyHomography } from '@/core/calibrate';
 import { usePalette } from '@/ui/palette';
 import { wordForSnap } from '@/ui/words';
 import { AIM_RADIUS } from '../aim';
@@ -9,7 +8,8 @@ import { useDesk, useFitted, useJob, useSession } from '../use-session';
 import { toScreen } from '../viewport';
 import { AimCross, Beacon, PatchRim } from './aim-mark';
 import { Drawing } from './drawing';
-import { DatumMark, EvidenceMarks, GuideMarks } from './marks';
+import { EvidenceMarks } from './evidence-marks';
+import { DatumMark, GuideMarks } from './marks';
 import { Selection, sheetTransform } from './selection';
 import { ToolPreview } from './tool-preview';
 
@@ -26,6 +26,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const patchAt = useSession((state) => state.patch);
   const magnifier = useSession((state) => state.magnifier);
   const beacon = useSession((state) => state.beacon);
+  const chosen = useSession((state) => state.evidence);
   const context = session.findContext();
   const preview = useMemo(() => context && toolOf(tool).preview(tool.state, aim, context), [tool, aim, context]);
   const hidden = useMemo(() => (preview?.outlines ?? []).map((outline) => outline.id), [preview]);
@@ -43,10 +44,10 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
           <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} />
         </g>
         {tool.name === 'select' ? <Selection {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
-        <EvidenceMarks {...marks} viewport={viewport} />
+        <EvidenceMarks {...marks} viewport={viewport} chosen={chosen} />
         <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
         <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
-        {beacon ? <Beacon at={toScreen(viewport, applyHomography(fitted.fit.toSheet, beacon))} palette={palette} /> : null}
+        {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}
         {aim && !patch ? <AimCross at={toScreen(viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={22} /> : null}
       </g>
       {patch && aim ? (

@@ -1,14 +1,16 @@
-import { applyHomography, type Homography } from '@/core/calibrate';
 import { endOf, startOf, toCubics, type Piece, type Vec } from '@/core/geometry';
 import type { Shape } from '@/core/outline';
+
+/** From the view plane to the sheet. */
+type ToSheet = (plane: Vec) => Vec;
 
 const pair = ([x, y]: Vec) => `${x.toFixed(3)} ${y.toFixed(3)}`;
 
 /** An outline's pieces as SVG path data in sheet pixels. Arcs become cubics on the way: a projective map keeps no circles. */
-export function pathData(pieces: readonly Piece[], closed: boolean, toSheet: Homography): string {
+export function pathData(pieces: readonly Piece[], closed: boolean, toSheet: ToSheet): string {
   const first = pieces[0];
   if (!first) return '';
-  const at = (p: Vec) => pair(applyHomography(toSheet, p));
+  const at = (p: Vec) => pair(toSheet(p));
   let data = `M${at(startOf(first))}`;
   for (const piece of pieces) {
     if (piece.kind === 'line') data += `L${at(endOf(piece))}`;
@@ -17,6 +19,6 @@ export function pathData(pieces: readonly Piece[], closed: boolean, toSheet: Hom
   return closed ? `${data}Z` : data;
 }
 
-export function shapesPath(shapes: readonly Shape[], toSheet: Homography): string {
+export function shapesPath(shapes: readonly Shape[], toSheet: ToSheet): string {
   return shapes.map((shape) => pathData(shape.pieces, shape.closed, toSheet)).join('');
 }

@@ -1,4 +1,3 @@
-import { applyHomography } from '@/core/calibrate';
 import type { Derived, FittedView } from '@/core/derive';
 import { pointAt, type Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
@@ -19,7 +18,7 @@ interface SelectionProps {
 
 /** What is selected: thicker, with square nodes at corners and round hollow ones where a curve passes through. */
 export function Selection({ job, derived, fitted, viewport, palette, state }: SelectionProps) {
-  const place = (plane: Vec) => toScreen(viewport, applyHomography(fitted.fit.toSheet, plane));
+  const place = (plane: Vec) => toScreen(viewport, fitted.fit.toSheet(plane));
   return (
     <g fill="none">
       {job.outlines.filter((outline) => state.outlines.includes(outline.id) && outline.view === fitted.view.id).map((outline) => {

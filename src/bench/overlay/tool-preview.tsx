@@ -1,4 +1,3 @@
-import { applyHomography } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import { shapeOf } from '@/core/outline';
 import type { Palette } from '@/ui/palette';
@@ -11,7 +10,7 @@ import { sheetTransform } from './selection';
 /** What the tool in hand would make: the outline on its way, its set points, a span with ticks. */
 export function ToolPreview({ preview, fitted, viewport, palette }: { preview: Preview; fitted: FittedView; viewport: Viewport; palette: Palette }) {
   const shapes = preview.outlines.map((outline) => shapeOf(outline, fitted.placing));
-  const nodes = shapes.flatMap((shape) => shape.nodes.map((node) => toScreen(viewport, applyHomography(fitted.fit.toSheet, node))));
+  const nodes = shapes.flatMap((shape) => shape.nodes.map((node) => toScreen(viewport, fitted.fit.toSheet(node))));
   const points = [...nodes, ...preview.points.map((p) => toScreen(viewport, p))];
   return (
     <g fill="none" data-testid="preview">
@@ -24,6 +23,7 @@ export function ToolPreview({ preview, fitted, viewport, palette }: { preview: P
           </g>
         );
       })}
+      {(preview.lines ?? []).map((line, i) => <path key={i} d={`M${line.map((p) => toScreen(viewport, p).join(' ')).join('L')}`} stroke={palette.tide} strokeWidth={1.8} />)}
       {preview.span ? <Dimension palette={palette} look={preview.span.look} from={toScreen(viewport, preview.span.from)} to={toScreen(viewport, preview.span.to)} /> : null}
       {points.map(([x, y], i) => <rect key={i} x={x - 3.5} y={y - 3.5} width={7} height={7} fill={palette.paper} stroke={palette.berry} strokeWidth={1.6} />)}
     </g>

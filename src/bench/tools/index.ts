@@ -1,14 +1,15 @@
 import { chainTool } from './chain-tool';
 import { circleTool } from './circle-tool';
 import { guideTool } from './guide-tool';
-import { angleTool, checkTool, datumTool, distanceTool, lengthTool } from './length-tool';
+import { evidenceTool } from './evidence-tool';
+import { angleTool, datumTool, distanceTool } from './span-tool';
 import { selectTool } from './select-tool';
 import type { Tool } from './tool';
 
 /** All tools by name. The name is stored with the draft. */
 export const TOOLS = {
   select: selectTool, chain: chainTool, circle: circleTool, guide: guideTool,
-  length: lengthTool, check: checkTool, datum: datumTool, distance: distanceTool, angle: angleTool,
+  evidence: evidenceTool, datum: datumTool, distance: distanceTool, angle: angleTool,
 } as const;
 
 export type ToolName = keyof typeof TOOLS;
@@ -28,7 +29,9 @@ export function startTool(name: ToolName): ActiveTool {
 export { findDraft, type ChainState } from './chain-tool';
 export type { CircleMode, CircleState } from './circle-tool';
 export type { GuideMode, GuideState } from './guide-tool';
-export { commandForSpan, type SaidLength, type SpanState } from './length-tool';
+export { EVIDENCE_POINTING, isEnough, isFull } from './evidence-kinds';
+export { commandForEvidence, startEvidence, type EvidenceState, type SaidSizes } from './evidence-tool';
+export type { SpanState } from './span-tool';
 export { findPicked, listHandles } from './pick';
 export { findSelectedChain, type SelectState } from './select-tool';
 export type { Effect, Preview, ToolContext, ToolInput } from './tool';

@@ -1,5 +1,4 @@
 import type { FittedView } from '@/core/derive';
-import { applyHomography } from '@/core/calibrate';
 import { cross, norm, subtract, type Vec } from '@/core/geometry';
 import type { Command, Job } from '@/core/job';
 import type { Outline, PointedPlace } from '@/core/outline';
@@ -32,6 +31,8 @@ export type Step<S> = readonly [S, readonly Effect[]];
 export interface Preview {
   readonly outlines: readonly Outline[];
   readonly points: readonly Vec[];
+  /** Lines through what was pointed at, as far as they go. */
+  readonly lines?: readonly (readonly Vec[])[] | undefined;
   readonly span?: { readonly from: Vec; readonly to: Vec; readonly look: 'evidence' | 'check' | 'measure' | 'datum' } | undefined;
 }
 
@@ -59,5 +60,5 @@ export function isInLine(a: Vec, through: PointedPlace, b: Vec): boolean {
 }
 
 export function toSheetPlace(fitted: FittedView, plane: Vec): Vec {
-  return applyHomography(fitted.fit.toSheet, plane);
+  return fitted.fit.toSheet(plane);
 }

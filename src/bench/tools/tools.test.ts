@@ -1,6 +1,6 @@
 import { createDeriver } from '@/core/derive';
 import { distance, type Vec } from '@/core/geometry';
-import { addEvidence, addSheet, createJob, createView, runCommand, startHistory, type History, type Sheet } from '@/core/job';
+import { addEvidence, addSheet, createJob, createView, runCommand, startHistory, type Evidence, type History, type Sheet } from '@/core/job';
 import { shapeOf, type Chain } from '@/core/outline';
 import type { Aim } from '../aim';
 import { startTool, toolOf, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from '.';
@@ -15,8 +15,9 @@ class Bench {
   constructor(tool: ToolName, scaled = true) {
     const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} };
     const empty = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet)));
-    const length = { id: 'e', kind: 'length' as const, from: { at: [0, 500] as const, sigma: 1 }, to: { at: [1000, 500] as const, sigma: 1 }, mm: 100, guess: false, check: false, written: '100' };
-    this.history = scaled ? runCommand(empty, addEvidence('v', length)) : empty;
+    const length: Evidence = { id: 'e', kind: 'length', groups: [['p', 'q']], said: { length: { value: 100, written: '100' } }, guess: false, role: 'use' };
+    const ends = [{ id: 'p', at: [0, 500] as const, sigma: 1 }, { id: 'q', at: [1000, 500] as const, sigma: 1 }];
+    this.history = scaled ? runCommand(empty, addEvidence('v', length, ends)) : empty;
     this.tool = startTool(tool);
   }
 

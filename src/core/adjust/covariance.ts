@@ -13,7 +13,7 @@ export type Covariance =
       /** Joint covariance of all unknowns and, after them, of the adjusted values of these observed blocks. */
       withObserved(ids: readonly string[]): Matrix;
     }
-  /** The blocks that the conditions do not determine, most undetermined first. Never a number in its place. */
+  /** The blocks that would have to be known for the rest to be determined. Never a number in their place. */
   | { readonly kind: 'rank-deficient'; readonly rank: number; readonly undetermined: readonly string[] };
 
 /** Pivot of the scaled normal matrix below which its rank is looked at by eigenvalues. */
@@ -22,9 +22,10 @@ const RANK_TOLERANCE = 1e-11;
 
 /**
  * What follows for the unknowns at the solution: the inverse of the reduced normal matrix, bordered by the equations that
- * bind unknowns alone. It is scaled to a unit diagonal before its rank is judged, so that units do not matter.
+ * bind unknowns alone. It is scaled to a unit diagonal before its rank is judged, so that units do not matter. `holdFirst` is
+ * the order in which blocks are named when something stays undetermined; without it the last block comes first.
  */
-export function covarianceOf(problem: Problem, solution: Solution): Covariance {
+export function covarianceOf(problem: Problem, solution: Solution, holdFirst?: readonly string[]): Covariance {
   const { equations, layout, linearization } = solution;
   const { normal, bound } = equations;
   const scale = Array.from({ length: normal.rows }, (_, i) => Math.sqrt(normal.get(i, i)) || 1);
@@ -32,10 +33,8 @@ export function covarianceOf(problem: Problem, solution: Solution): Covariance {
   const boundScaled = scaledBy(bound, Array.from({ length: bound.rows }, () => 1), scale);
   const held = bound.rows > 0 ? Matrix.add(scaled, boundScaled.transpose().mmul(boundScaled)) : scaled;
   const quick = semiInverse(held, SAFE_PIVOT);
-  if (quick.dependent.length > 0) {
-    const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(symmetric(held), { assumeSymmetric: true });
-    const weak = realEigenvalues.flatMap((value, i) => (value <= RANK_TOLERANCE ? [i] : []));
-    if (weak.length > 0) return { kind: 'rank-deficient', rank: normal.rows - weak.length, undetermined: listUndetermined(problem, solution, eigenvectorMatrix, weak) };
+  if (quick.dependent.length > 0 && countWeak(held) > 0) {
+    return { kind: 'rank-deficient', rank: normal.rows - countWeak(held), undetermined: listUndetermined(solution, held, holdFirst ?? problem.blocks.map(({ id }) => id).reverse()) };
   }
   const isPlain = bound.rows === 0 && quick.dependent.length === 0;
   const scaledInverse = isPlain ? quick.inverse : normal.rows === 0 ? Matrix.zeros(0, 0) : inverse(bordered(scaled, boundScaled)).subMatrix(0, normal.rows - 1, 0, normal.rows - 1);
@@ -80,13 +79,26 @@ function jointCovariance({ layout, linearization, equations, values }: Solution,
   return joint;
 }
 
-function listUndetermined(problem: Problem, { layout }: Solution, vectors: Matrix, weak: readonly number[]): string[] {
-  const weightOf = (first: number, size: number) =>
-    Math.max(...Array.from({ length: size }, (_, k) => Math.max(...weak.map((w) => Math.abs(vectors.get(first + k, w))))));
-  return problem.blocks
-    .filter(({ sigma }) => sigma === undefined)
-    .map(({ id, start }) => ({ id, weight: weightOf(layout.unknown.get(id)!, start.length) }))
-    .filter(({ weight }) => weight > 0.1)
-    .sort((a, b) => b.weight - a.weight)
-    .map(({ id }) => id);
+function countWeak(scaled: Matrix): number {
+  if (scaled.rows === 0) return 0;
+  const { realEigenvalues } = new EigenvalueDecomposition(symmetric(scaled), { assumeSymmetric: true });
+  return realEigenvalues.filter((value) => value <= RANK_TOLERANCE).length;
+}
+
+/** Holds one block after the other, where that helps, until the rest is determined. */
+function listUndetermined({ layout, values }: Solution, scaled: Matrix, holdFirst: readonly string[]): string[] {
+  let free = Array.from({ length: scaled.rows }, (_, i) => i);
+  let open = countWeak(scaled);
+  const undetermined: string[] = [];
+  for (const id of holdFirst) {
+    const first = layout.unknown.get(id);
+    if (open === 0 || first === undefined) continue;
+    const size = values.get(id)!.length;
+    const rest = free.filter((column) => column < first || column >= first + size);
+    const left = rest.length > 0 ? countWeak(scaled.selection(rest, rest)) : 0;
+    if (left >= open) continue;
+    undetermined.push(id);
+    [free, open] = [rest, left];
+  }
+  return undetermined;
 }

@@ -13,6 +13,8 @@ export interface GroupDiagnosis {
    * stated size that is its residual over the residual's own sigma (Baarda, A testing procedure for use in geodetic networks, 1968).
    */
   readonly normalized: number | null;
+  /** Freedoms of the whole that this group takes up; the sum over all groups is the number of unknowns. */
+  readonly leverage: number;
   /** Change of chi-square when the group is left out (first order), and the freedoms that go with it. */
   readonly chiSquare: number;
   readonly freedoms: number;
@@ -54,10 +56,15 @@ function diagnoseGroup(group: string, rows: readonly number[], { linearization, 
   rows.forEach((row, i) => rows.forEach((other, k) => remaining.set(i, k, weights.at(row, other) - explained.get(i, k))));
   const multipliers = weights.times(Matrix.columnVector([...linearization.misclosures])).selection([...rows], [0]);
   const { statistic, freedoms } = testOf(multipliers, remaining, rows.map((row) => weights.at(row, row)));
-  const controls = rows.map((row, i) => shareOf(row, i, linearization.rows[row]!.noise, rows, remaining, weights.covarianceAt, weights.at(row, row)));
+  const free = rows.map((row, i) => rows.reduce((sum, other, k) => sum + remaining.get(i, k) * weights.covarianceAt(other, row), 0));
+  const controls = rows.map((row, i) => {
+    const share = linearization.rows[row]!.noise === 1 ? remaining.get(i, i) : free[i]!;
+    return weights.at(row, row) > 0 && share > UNCONTROLLED ? Math.min(1, share) : 0;
+  });
   const sign = Math.sign(multipliers.get(0, 0)) || 1;
   return {
     group, freedoms, chiSquare: statistic,
+    leverage: free.reduce((sum, share) => sum + 1 - share, 0),
     redundancy: controls.reduce((sum, share) => sum + share, 0),
     normalized: freedoms === 0 ? null : (freedoms === 1 ? sign : 1) * equivalentNormal(statistic, freedoms),
     rows: rows.flatMap((row, i) => (linearization.rows[row]!.noise === 0 ? [] : [{
@@ -65,11 +72,6 @@ function diagnoseGroup(group: string, rows: readonly number[], { linearization, 
       detectable: controls[i]! > UNCONTROLLED ? BAARDA_SHIFT / Math.sqrt(controls[i]!) : null,
     }])),
   };
-}
-
-function shareOf(row: number, i: number, noise: 0 | 1, rows: readonly number[], remaining: Matrix, covarianceAt: (a: number, b: number) => number, weight: number): number {
-  const share = noise === 1 ? remaining.get(i, i) : rows.reduce((sum, other, k) => sum + remaining.get(i, k) * covarianceAt(other, row), 0);
-  return weight > 0 && share > UNCONTROLLED ? Math.min(1, share) : 0;
 }
 
 /** kᵀ R⁺ k over the directions in which the group is controlled at all. */

@@ -30,7 +30,9 @@ export function adjustView(model: MapModel, evidence: readonly Evidence[], point
   const best = findBest(model, evidence, points, freed, from);
   if (!best) return refused('fit-not-found');
   const { problem, solution } = best;
-  const covariance = covarianceOf(problem, solution);
+  const parts = model.parts.map(({ id }) => id as string);
+  const shapes = problem.blocks.map(({ id }) => id).filter((id) => !parts.includes(id));
+  const covariance = covarianceOf(problem, solution, [...parts.reverse(), ...shapes]);
   if (covariance.kind === 'rank-deficient') return refusedAsUndetermined(covariance.undetermined);
   if (!solution.relationsHold) return refused('evidence-contradicts');
   const values = model.parts.flatMap(({ id }) => [...solution.values.get(id)!]);

@@ -106,7 +106,7 @@ function fitFrom(input: FitInput, { adjusted, freed, suspects, suspectsKept }: J
     toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane),
     centre: centreOf(adjusted), adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
     withPoints: (names) => ({ places: names.map((name) => adjusted.solution.values.get(pointBlock(name)) as unknown as Vec), covariance: covarianceWith(names) }),
-    model, parts: listParts(adjusted, freed), diagnosis, suspects, suspectsKept,
+    model, parts: listParts(adjusted, freed), diagnosis, suspects: input.evidence.map(({ id }) => id).filter((id) => suspects.includes(id)), suspectsKept,
     warnings: listWarnings(input, adjusted, map, contradicts),
   };
 }

@@ -43,44 +43,64 @@ const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left
 export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], points: Points): Result<Judged> {
   const whole = adjustView(model, evidence, points, new Set());
   if (!whole.ok) return whole;
-  const tell = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, from?: AdjustedView): Story | undefined => {
-    const told = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), points, freed, from?.values);
+  const teller = (fromAnySlant: boolean): Tell => (freed, aside, from) => {
+    const told = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), points, freed, fromAnySlant && freed.has('tilt') ? undefined : from.values);
     return told.ok && told.value.solution.settled && isPlausible(freed, told.value) ? { adjusted: told.value, freed, aside, cost: costOf(told.value) } : undefined;
   };
   const first: Story = { adjusted: whole.value, freed: new Set(), aside: new Set(), cost: costOf(whole.value) };
-  const best = improved(first, tell);
-  if (!best.adjusted.solution.settled) return refused('fit-not-found');
-  const rivals = [...best.aside].flatMap((id) => listRivals(best, id, tell));
-  const tied = rivals.filter(({ behind }) => behind < TIE).map(({ id }) => id);
-  if (rivals.length === 0) return done({ adjusted: best.adjusted, freed: best.freed, suspects: [...best.aside], suspectsKept: false });
-  // Nothing tells which of them is wrong: all stay in, and the contradiction widens the plus-minus.
-  const together = tell(best.freed, new Set(), best.adjusted) ?? first;
-  return done({ adjusted: together.adjusted, freed: together.freed, suspects: [...new Set([...best.aside, ...tied])], suspectsKept: true });
+  const best = bestStory(first, teller);
+  return best.adjusted.solution.settled ? done(judgedFrom(best, teller(false))) : refused('fit-not-found');
 }
 
-type Tell = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, from?: AdjustedView) => Story | undefined;
+/** `from` is where the adjustment starts. Undefined when the story cannot be told: undetermined, or not to be believed. */
+type Tell = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, from: AdjustedView) => Story | undefined;
 
 const costOf = ({ solution, diagnosis }: AdjustedView) => solution.chiSquare - CRITICAL ** 2 * diagnosis.redundancy;
+const isSound = ({ adjusted }: Story) => Math.max(0, ...adjusted.diagnosis.groups.map(sizeOf)) < CRITICAL;
+
+/** From where it stands first, which is quick; from every slant when that takes back more than one word or explains too little. */
+function bestStory(first: Story, teller: (fromAnySlant: boolean) => Tell): Story {
+  const near = improved(first, teller(false));
+  if ((isSound(near) && near.aside.size <= 1) || !first.adjusted.model.parts.some(({ id, sigma }) => id === 'tilt' && sigma)) return near;
+  const far = improved(first, teller(true));
+  return far.cost < near.cost - MARGIN ? far : near;
+}
 
 function improved(first: Story, tell: Tell): Story {
   let story = first;
-  for (let round = 0; round < 12; round++) {
-    if (Math.max(0, ...story.adjusted.diagnosis.groups.map(sizeOf)) < CRITICAL) break;
+  for (let round = 0; round < 12 && !isSound(story); round++) {
     const next = bestOf(listNext(story, tell));
     if (!next || next.cost >= story.cost) break;
     story = withoutHaste(next, tell);
   }
-  return story;
+  return bestOf([story, ...listSwaps(story, tell)])!;
 }
 
+function judgedFrom(best: Story, tell: Tell): Judged {
+  const rivals = [...best.aside].flatMap((id) => listRivals(best, id, tell));
+  const tied = rivals.filter(({ behind }) => behind < TIE).map(({ id }) => id);
+  if (rivals.length === 0) return { adjusted: best.adjusted, freed: best.freed, suspects: [...best.aside], suspectsKept: false };
+  // Nothing tells which of them is wrong: all stay in, and the contradiction widens the plus-minus.
+  const together = tell(best.freed, new Set(), best.adjusted) ?? best;
+  return { adjusted: together.adjusted, freed: together.freed, suspects: [...new Set([...best.aside, ...tied])], suspectsKept: together !== best };
+}
+
+const listHeld = ({ adjusted, freed }: Story) => adjusted.model.parts.filter(({ id, sigma }) => sigma && !freed.has(id)).map(({ id }) => id);
+
 /** Every story that gives up one thing more: an assumption, or one of the pieces whose tests are worst. */
-function listNext({ adjusted, freed, aside }: Story, tell: Tell): Story[] {
+function listNext(story: Story, tell: Tell): Story[] {
+  const { adjusted, freed, aside } = story;
   const worst = [...adjusted.diagnosis.groups].filter(({ group }) => !partOf(group)).sort((a, b) => sizeOf(b) - sizeOf(a)).slice(0, TRIED);
-  const assumed = adjusted.model.parts.filter(({ id, sigma }) => sigma && !freed.has(id));
   return [
-    ...assumed.map(({ id }) => tell(new Set([...freed, id]), aside, id === 'tilt' ? undefined : adjusted)),
+    ...listHeld(story).map((part) => tell(new Set([...freed, part]), aside, adjusted)),
     ...worst.map(({ group }) => tell(freed, new Set([...aside, group]), adjusted)),
-  ].filter((story) => story !== undefined);
+  ].filter((next) => next !== undefined);
+}
+
+/** Stories in which an assumption gives way in the place of a piece. */
+function listSwaps(story: Story, tell: Tell): Story[] {
+  const { adjusted, freed, aside } = story;
+  return [...aside].flatMap((id) => listHeld(story).map((part) => tell(new Set([...freed, part]), new Set([...aside].filter((other) => other !== id)), adjusted))).filter((swap) => swap !== undefined);
 }
 
 /** The cheapest story; among those that cannot be told apart the one that takes nobody's word back. */

@@ -22,9 +22,9 @@ export function createRandom(seed: number): Random {
   return { uniform, normal: () => Math.sqrt(-2 * Math.log(uniform() + 1e-300)) * Math.cos(2 * Math.PI * uniform()) };
 }
 
-/** The true map of a model for these numbers. */
-export function trueMap(picture: PictureGeometry, model: ModelWish, lens: LensWish, numbers: readonly number[]): SheetMap {
-  return chooseModel(picture, model, lens, { turns: false, shifts: false }).mapAt(numbers, 0);
+/** The true map of a model for these numbers, for what lies at a height. */
+export function trueMap(picture: PictureGeometry, model: ModelWish, lens: LensWish, numbers: readonly number[], height = 0): SheetMap {
+  return chooseModel(picture, model, lens, { turns: false, shifts: false }).mapAt(numbers, height);
 }
 
 /** Named sheet places and where they truly lie on the plane. */

@@ -1,5 +1,5 @@
 import type { Measured } from '../adjust';
-import { applyHomography, measureFrom, type SheetPoint } from '../calibrate';
+import { measureThrough, toPlane, type SheetPoint } from '../calibrate';
 import { enclosedArea, pieceLength, type Vec } from '../geometry';
 import { listPointed, mapPlaces, mapPointed, placesOf, placingOf, shapeOf, type Outline, type Place, type PointedPlace, type Shape } from '../outline';
 import type { FittedView } from './fits';
@@ -11,10 +11,10 @@ import type { FittedView } from './fits';
 export function measureOutline(outline: Outline, { fit }: FittedView, figure: (shape: Shape) => number): Measured {
   const pointed = listPointedOf(outline);
   const points: SheetPoint[] = pointed.map(({ at, sigma }) => ({ at, sigma }));
-  return measureFrom(fit, points, (map, sheet) => {
+  return measureThrough(fit, points, (map, sheet) => {
     const moved = new Map(pointed.map((place, i) => [place, sheet[i]!]));
     const varied = mapPlaces(outline, (place) => mapPointed(place, (p) => ({ ...p, at: moved.get(p) ?? p.at })));
-    return figure(shapeOf(varied, { scaled: fit.scaled, toPlane: (at: Vec) => applyHomography(map, at) }));
+    return figure(shapeOf(varied, { scaled: fit.scaled, toPlane: (at: Vec) => toPlane(map, at) }));
   });
 }
 

@@ -1,4 +1,5 @@
+export { pointsOfView, sigmaOfSaid, toPiece } from './evidence';
 export { createDeriver, type Derived } from './derive';
 export { drawingOf, LAYER_INK, type DrawingChoice } from './drawing';
 export { figuresOf, measureOutline, type OutlineFigures } from './figures';
-export { findFittedView, fitOf, pictureOf, sigmaOfLength, toLengthEvidence, type FittedView } from './fits';
+export { findFittedView, fitOf, pictureOf, type FittedView } from './fits';

@@ -1,6 +1,7 @@
 import type { Draft } from 'immer';
 import type { Guide, Outline } from '../outline';
-import type { Evidence, Job, Layer, Sheet, View } from './schema';
+import type { Evidence, EvidencePoint } from './evidence';
+import type { Job, Layer, Sheet, View } from './schema';
 
 /** What a command is called, for people: a code that the interface words ("Set length to 412 mm"), and its figures. */
 export interface CommandName {
@@ -73,18 +74,39 @@ export const setLift = (id: string, mm: number | undefined) =>
     else view.lift = mm;
   }, { mm: mm ?? 0 });
 
-/** The first length that is used locks the view: from then on nothing can nudge it while tracing. */
-export const addEvidence = (id: string, evidence: Evidence) =>
-  changeView(evidence.check ? 'check-added' : 'length-added', id, (view) => {
+/** What stands first among the sizes of a piece, for the command's name. */
+const sizeOf = ({ said }: Evidence) => said.length?.value ?? said.diameter?.value ?? said.width?.value ?? 0;
+const detailOf = (evidence: Evidence) => ({ kind: evidence.kind, mm: sizeOf(evidence) });
+
+/** Adds a piece with those of its points that the view does not have yet. The first one that is used locks the view. */
+export const addEvidence = (id: string, evidence: Evidence, points: readonly EvidencePoint[] = []) =>
+  changeView(evidence.role === 'check' ? 'check-added' : 'evidence-added', id, (view) => {
+    view.points.push(...points.filter((point) => !view.points.some((known) => known.id === point.id)).map(draft));
     view.evidence.push(draft(evidence));
-    if (!evidence.check) view.locked = true;
-  }, { mm: evidence.mm });
+    if (evidence.role === 'use') view.locked = true;
+  }, detailOf(evidence));
 
 export const changeEvidence = (id: string, evidence: Evidence) =>
-  changeView('length-set', id, (view) => replaceById(view.evidence, draft(evidence)), { mm: evidence.mm });
+  changeView('evidence-set', id, (view) => replaceById(view.evidence, draft(evidence)), detailOf(evidence));
 
+/** Takes a piece away, and the points that nothing stands on any more. */
 export const removeEvidence = (id: string, evidence: string) =>
-  changeView('length-removed', id, (view) => void (view.evidence = view.evidence.filter((other) => other.id !== evidence)));
+  changeView('evidence-removed', id, (view) => {
+    view.evidence = view.evidence.filter((other) => other.id !== evidence);
+    const used = new Set(view.evidence.flatMap(({ groups }) => groups.flat()));
+    view.points = view.points.filter((point) => used.has(point.id));
+  });
+
+/** Moves a point of the evidence; in a row (dragging, a held nudge) it is one step. */
+export const movePoint = (id: string, point: EvidencePoint): Command => ({
+  ...changeView('evidence-moved', id, (view) => replaceById(view.points, draft(point))), merge: `point/${point.id}`,
+});
+
+export const setModel = (id: string, model: View['model'], lens: View['lens']) =>
+  changeView('model-set', id, (view) => {
+    view.model = model;
+    view.lens = lens;
+  }, { model });
 
 export const addOutline = (outline: Outline) => command('outline-added', (job) => void job.outlines.push(draft(outline)));
 export const changeOutline = (outline: Outline, code = 'outline-changed') => command(code, (job) => replaceById(job.outlines, draft(outline)));

@@ -12,7 +12,7 @@ export function createJob(id: string, name: string, now: Date): Job {
 /** The view that shows a whole sheet: its datum at the lower left corner of the picture, along its lower edge. */
 export function createView(id: string, sheet: Sheet): View {
   return {
-    id, sheet: sheet.id, name: sheet.name, datum: { origin: [0, sheet.height], direction: 0 }, evidence: [], locked: false, hidden: false,
+    id, sheet: sheet.id, name: sheet.name, datum: { origin: [0, sheet.height], direction: 0 }, points: [], evidence: [], model: 'auto', lens: 'auto', locked: false, hidden: false,
     look: { opacity: 1, contrast: 1, grey: false },
   };
 }

@@ -1,18 +1,19 @@
 import fc from 'fast-check';
 import {
-  addEvidence, addGuide, addLayer, addOutline, addSheet, changeLayer, createJob, createView, moveToLayer, nudgeOutline, readJob, redo, removeEvidence, removeLayer, removeOutlines, removeView,
-  renameJob, runCommand, setDatum, setHidden, setLift, setLook, setUnits, startHistory, undo, type Command, type Evidence, type Job, type Sheet,
+  addEvidence, addGuide, addLayer, addOutline, addSheet, changeLayer, createJob, createView, movePoint, moveToLayer, nudgeOutline, readJob, redo, removeEvidence, removeLayer, removeOutlines, removeView,
+  renameJob, runCommand, setDatum, setHidden, setLift, setLook, setModel, setUnits, startHistory, undo, type Command, type Evidence, type EvidencePoint, type Job, type Sheet,
 } from '.';
 import type { Outline } from '../outline';
 
 const sheet: Sheet = { id: 's', name: 'blade', picture: 'a'.repeat(64), mediaType: 'image/jpeg', bytes: 10, width: 4032, height: 3024, kind: 'photo', taken: {} };
 const view = createView('v', sheet);
-const evidence: Evidence = { id: 'e', kind: 'length', from: { at: [1, 2], sigma: 1 }, to: { at: [300, 2], sigma: 1 }, mm: 85.6, guess: false, check: false, written: '85.6' };
+const evidence: Evidence = { id: 'e', kind: 'length', groups: [['p', 'q']], said: { length: { value: 85.6, written: '85.6' } }, guess: false, role: 'use' };
+const ends: readonly EvidencePoint[] = [{ id: 'p', at: [1, 2], sigma: 1 }, { id: 'q', at: [300, 2], sigma: 1 }];
 const circle = (id: string, layer = 'outline'): Outline => ({ shape: 'circle', id, layer, view: 'v', by: { kind: 'two', a: { kind: 'pointed', at: [10, 10], sigma: 1 }, b: { kind: 'pointed', at: [20, 10], sigma: 1 } } });
 const job = (): Job => createJob('j', 'Job', new Date(0));
 
 const commands: readonly Command[] = [
-  addSheet(sheet, view), renameJob('Blade'), setUnits({ style: 'inch', denominator: 32 }), addEvidence('v', evidence), removeEvidence('v', 'e'), addOutline(circle('o')), addOutline(circle('p')),
+  addSheet(sheet, view), renameJob('Blade'), setUnits({ style: 'inch', denominator: 32 }), addEvidence('v', evidence, ends), movePoint('v', { id: 'q', at: [310, 2], sigma: 1 }), setModel('v', 'affine', 'none'), removeEvidence('v', 'e'), addOutline(circle('o')), addOutline(circle('p')),
   removeOutlines(['o']), addLayer({ id: 'holes', name: 'Holes', color: 'ink', show: true, lock: false }), moveToLayer(['p'], 'holes'), removeLayer('holes'), changeLayer({ id: 'outline', name: 'Cut', color: 'berry', show: false, lock: true }),
   setHidden('v', true), setLook('v', { opacity: 0.5, contrast: 1, grey: true }), setLift('v', 2.24), setLift('v', undefined), setDatum('v', { origin: [5, 5], direction: 0.1 }),
   addGuide({ id: 'g', view: 'v', through: { kind: 'pointed', at: [1, 1], sigma: 1 }, angle: 0, offset: 0 }), removeView('v'),
@@ -62,15 +63,22 @@ describe('the history', () => {
 describe('commands', () => {
   const base = commands.slice(0, 1).reduce(runCommand, startHistory(job()));
   it('lock a view with its first used length, not with a check', () => {
-    expect(runCommand(base, addEvidence('v', evidence)).job.views[0]!.locked).toBe(true);
-    expect(runCommand(base, addEvidence('v', { ...evidence, check: true })).job.views[0]!.locked).toBe(false);
+    expect(runCommand(base, addEvidence('v', evidence, ends)).job.views[0]!.locked).toBe(true);
+    expect(runCommand(base, addEvidence('v', { ...evidence, role: 'check' }, ends)).job.views[0]!.locked).toBe(false);
+  });
+
+  it('share points between pieces, and take a point away with the last piece that stands on it', () => {
+    const both = [addEvidence('v', evidence, ends), addEvidence('v', { ...evidence, id: 'f', kind: 'level', groups: [['q', 'r']] }, [...ends, { id: 'r', at: [5, 5], sigma: 1 }])].reduce(runCommand, base);
+    const pointIds = (history: typeof base) => history.job.views[0]!.points.map(({ id }) => id);
+    expect(pointIds(both)).toEqual(['p', 'q', 'r']);
+    expect(pointIds(runCommand(both, removeEvidence('v', 'e')))).toEqual(['q', 'r']);
   });
 
   it('change one view and leave every other bit for bit', () => {
     const other = createView('w', sheet);
     const both = runCommand(base, addSheet({ ...sheet, id: 't' }, { ...other, sheet: 't' }));
     const before = both.job.views[1];
-    for (const command of [addEvidence('v', evidence), setHidden('v', true), setDatum('v', { origin: [1, 1], direction: 1 }), setLift('v', 3)]) expect(runCommand(both, command).job.views[1]).toBe(before);
+    for (const command of [addEvidence('v', evidence, ends), setHidden('v', true), setDatum('v', { origin: [1, 1], direction: 1 }), setLift('v', 3)]) expect(runCommand(both, command).job.views[1]).toBe(before);
   });
 
   it('move what is on a layer before it goes, and keep the last layer', () => {
@@ -86,7 +94,7 @@ describe('commands', () => {
 });
 
 describe('a job that is read', () => {
-  const whole = [commands[0]!, addEvidence('v', evidence), addOutline(circle('o'))].reduce(runCommand, startHistory(job())).job;
+  const whole = [commands[0]!, addEvidence('v', evidence, ends), addOutline(circle('o'))].reduce(runCommand, startHistory(job())).job;
   it('is equal to the one that was written', () => expect(readJob(JSON.parse(JSON.stringify(whole)))).toEqual({ ok: true, value: whole }));
   it.each([
     [null, 'job-not-ours'], ['text', 'job-not-ours'], [{ format: 'other' }, 'job-not-ours'], [{ ...whole, version: 0 }, 'job-not-ours'], [{ ...whole, version: 99 }, 'job-newer'],

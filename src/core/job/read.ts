@@ -1,8 +1,8 @@
 import { done, refused, type Result } from '../basics';
 import { JOB_FORMAT, JOB_VERSION, JobSchema, type Job } from './schema';
 
-/** Steps from one version to the next, by the version they start from. Version 1 is the first: there is none yet. */
-const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = {};
+/** Steps from one version to the next, by the version they start from. What they give is validated like any other job. */
+const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = { 1: nameThePoints };
 
 /**
  * A job from parsed JSON. Older versions are brought up step by step; a newer one, something else, or a job that does not
@@ -23,14 +23,45 @@ export function readJob(json: unknown): Result<Job> {
   return checkReferences(parsed.data);
 }
 
+interface LengthOfVersion1 {
+  readonly id: string;
+  readonly from: object;
+  readonly to: object;
+  readonly mm: number;
+  readonly written: string;
+  readonly check: boolean;
+  readonly plusMinus?: number;
+  readonly guess: boolean;
+}
+
+/** Version 1 knew lengths only, each with two points of its own. */
+function nameThePoints(job: Record<string, unknown>): Record<string, unknown> {
+  const views = Array.isArray(job.views) ? (job.views as { evidence?: readonly LengthOfVersion1[] }[]) : [];
+  return {
+    ...job, version: 2,
+    views: views.map((view) => ({
+      ...view, model: 'auto', lens: 'auto',
+      points: (view.evidence ?? []).flatMap(({ id, from, to }) => [{ ...from, id: `${id}-from` }, { ...to, id: `${id}-to` }]),
+      evidence: (view.evidence ?? []).map(({ id, mm, written, check, guess, plusMinus }) => ({
+        id, kind: 'length', groups: [[`${id}-from`, `${id}-to`]], said: { length: { value: mm, written } }, guess, role: check ? 'check' : 'use', ...(plusMinus === undefined ? {} : { plusMinus }),
+      })),
+    })),
+  };
+}
+
 function checkReferences(job: Job): Result<Job> {
   const has = (list: readonly { readonly id: string }[]) => new Set(list.map((item) => item.id));
   const [sheets, views, layers] = [has(job.sheets), has(job.views), has(job.layers)];
   const broken =
-    job.views.find((view) => !sheets.has(view.sheet)) ??
+    job.views.find((view) => !sheets.has(view.sheet) || !hasItsPoints(view)) ??
     job.outlines.find((outline) => !views.has(outline.view) || !layers.has(outline.layer) || !hasWholeChain(outline)) ??
     job.guides.find((guide) => !views.has(guide.view));
   return broken ? refused('job-damaged', { where: broken.id, why: 'reference' }) : done(job);
+}
+
+function hasItsPoints({ points, evidence }: Job['views'][number]): boolean {
+  const known = new Set(points.map(({ id }) => id));
+  return evidence.every(({ groups }) => groups.flat().every((id) => known.has(id)));
 }
 
 function hasWholeChain(outline: Job['outlines'][number]): boolean {

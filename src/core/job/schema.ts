@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import type { Place } from '../outline';
+import { EvidencePoint, EvidenceSchema } from './evidence';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 1;
+export const JOB_VERSION = 2;
 
 z.config({ jitless: true });
 
@@ -44,28 +45,16 @@ const Sheet = z.object({
   taken: Taken,
 }).readonly();
 
-const SheetPoint = z.object({ at: Vec, sigma: Positive }).readonly();
-
-const Evidence = z.object({
-  id: Id,
-  kind: z.literal('length'),
-  from: SheetPoint,
-  to: SheetPoint,
-  mm: Positive,
-  /** Two sigma as typed, mm; absent when nobody said it: then the assumption of docs/accuracy.md holds. */
-  plusMinus: Positive.optional(),
-  guess: z.boolean(),
-  check: z.boolean(),
-  /** What was typed, for showing it again. */
-  written: z.string(),
-}).readonly();
-
 const View = z.object({
   id: Id,
   sheet: Id,
   name: z.string(),
   datum: z.object({ origin: Vec, direction: z.number() }).readonly(),
-  evidence: z.array(Evidence).readonly(),
+  points: z.array(EvidencePoint).readonly(),
+  evidence: z.array(EvidenceSchema).readonly(),
+  /** Which family of maps is fitted, and which lens; \`auto\` is what this kind of picture may suffer from. */
+  model: z.enum(['auto', 'similarity', 'two-scale', 'affine', 'projective', 'camera']),
+  lens: z.enum(['auto', 'none', 'k1', 'k1k2']),
   /** How far what is traced stands above what was measured; absent when nobody said it. mm. */
   lift: z.number().optional(),
   locked: z.boolean(),
@@ -123,6 +112,5 @@ export type Job = z.infer<typeof JobSchema>;
 export type Sheet = z.infer<typeof Sheet>;
 export type Taken = z.infer<typeof Taken>;
 export type View = z.infer<typeof View>;
-export type Evidence = z.infer<typeof Evidence>;
 export type Layer = z.infer<typeof Layer>;
 export type LayerColor = Layer['color'];

@@ -1,75 +1,85 @@
-import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { useDesk } from '@/bench/use-session';
-import type { CheckOutcome } from '@/core/calibrate';
-import type { FittedView } from '@/core/derive';
-import { changeEvidence, removeEvidence, type Evidence } from '@/core/job';
-import { formatLength, formatPlusMinus, parseSize, type Units, type WrittenLength } from '@/core/units';
+import { EVIDENCE_POINTING } from '@/bench/tools';
+import { useDesk, useSession } from '@/bench/use-session';
+import { influenceOf } from '@/core/calibrate';
+import { toPiece, type FittedView } from '@/core/derive';
+import { changeEvidence, removeEvidence, type Evidence, type EvidenceRole } from '@/core/job';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
-import { RoundButton } from '@/ui/ledge-button';
 import { Icon } from '@/ui/icon';
+import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
-import { WrittenField } from '@/ui/written-field';
+import { Beam } from './beam';
+import { outcomeInWords, titleOf } from './evidence-words';
+import { KIND_WORDS } from './kinds';
+import { SaidField, useWritten } from './said-fields';
 
-/** A card for every known length and every check: what was said, what it comes to, and what follows. */
+/** A card for every piece of evidence and every check: what was said, what the fit makes of it, and what follows. */
 export function EvidenceCards({ fitted }: { fitted: FittedView }) {
   return <>{fitted.view.evidence.map((evidence) => <EvidenceCard key={evidence.id} evidence={evidence} fitted={fitted} />)}</>;
 }
 
+/** What a tap makes of a piece: used, held back, switched off, and round again. */
+const NEXT_ROLE: Readonly<Record<EvidenceRole, { readonly role: EvidenceRole; readonly label: string }>> = {
+  use: { role: 'check', label: 'Hold back' }, check: { role: 'off', label: 'Off' }, off: { role: 'use', label: 'Use it' },
+};
+
 function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: FittedView }) {
   const palette = usePalette();
-  const { jobs } = useDesk();
+  const { jobs, session } = useDesk();
   const units = useUnits();
-  const [text, setText] = useState(evidence.written);
+  const chosen = useSession((state) => state.evidence === evidence.id);
+  const { sizes, optional } = EVIDENCE_POINTING[evidence.kind];
+  const start = Object.fromEntries(Object.entries(evidence.said).map(([name, size]) => [name, size!.written]));
+  const { written, read, write } = useWritten(evidence.kind, sizes, optional, start, units);
   const { run } = jobs.getState();
-  const { check, guess } = evidence;
-  const color = check ? palette.plum : palette.tide;
   const change = (next: Evidence) => run(changeEvidence(fitted.view.id, next));
-  const say = ({ mm, plusMinus, guess: guessed }: WrittenLength) => {
-    const { plusMinus: _old, ...rest } = evidence;
-    change({ ...rest, mm, guess: guessed, written: text, ...(plusMinus === undefined ? {} : { plusMinus }) });
+  const submit = () => {
+    if (!read.ok) return;
+    const { plusMinus: old, ...rest } = evidence;
+    const plusMinus = read.value.plusMinus ?? (read.value.guess ? undefined : old);
+    change({ ...rest, said: read.value.sizes, guess: read.value.guess, ...(plusMinus === undefined ? {} : { plusMinus }) });
   };
+  const check = evidence.role === 'check';
+  const suspect = fitted.fit.suspects.includes(evidence.id);
+  const color = suspect ? palette.berry : check ? palette.plum : evidence.role === 'off' ? palette.quiet : palette.tide;
+  const title = titleOf(evidence, fitted.view.evidence);
   return (
-    <Card testID={check ? 'check-card' : 'length-card'} style={{ paddingTop: 4 }}>
+    <Card testID={check ? 'check-card' : `${evidence.kind}-card`} chosen={chosen} style={{ paddingTop: 4 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-        <Icon name={check ? 'check' : 'length'} color={color} size={20} />
-        <Words style={{ flex: 1, fontWeight: '700', color }}>{check ? 'Check' : guess ? 'Guessed length' : 'Known length'}</Words>
-        <Button compact onPress={() => change({ ...evidence, check: !check })}>{check ? 'Use it too' : 'Hold back'}</Button>
-        <RoundButton icon="trash" name={`Remove this ${check ? 'check' : 'length'}`} size={36} onPress={() => run(removeEvidence(fitted.view.id, evidence.id))} />
+        <Icon name={suspect ? 'warn' : check ? 'check' : KIND_WORDS[evidence.kind].icon} color={color} size={20} />
+        <Words lines={1} style={{ flex: 1, fontWeight: '700', color }}>{title}</Words>
+        <RoundButton icon="eye" name={`Show ${title} on the picture`} size={36} onPress={() => session.showEvidence(evidence.id)} testID="show-evidence" />
+        <Button compact onPress={() => change({ ...evidence, role: NEXT_ROLE[evidence.role].role })} testID="next-role">{NEXT_ROLE[evidence.role].label}</Button>
+        {check ? <Button compact onPress={() => change({ ...evidence, role: 'use' })}>Use it</Button> : null}
+        <RoundButton icon="trash" name={`Remove ${title}`} size={36} onPress={() => run(removeEvidence(fitted.view.id, evidence.id))} />
       </View>
-      <Words testID="evidence-says" style={{ fontSize: 14, lineHeight: 19 }}>{outcomeOf(evidence, fitted, units)}</Words>
-      <WrittenField
-        label={check ? 'You said' : 'Length'} value={text} onChange={setText} parse={(written) => parseSize(written, units.style)}
-        {...(text === evidence.written ? {} : { echo: ({ mm }: WrittenLength) => `${formatLength(mm, units)}; Enter takes it over` })} onSubmit={say} testID="evidence-field"
-      />
+      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+        <Words testID="evidence-says" style={{ fontSize: 14, lineHeight: 19, flex: 1 }}>{outcomeInWords(evidence, fitted, units)}</Words>
+        <Leftover evidence={evidence} fitted={fitted} />
+      </View>
+      <View style={{ flexDirection: 'row', gap: 8 }}>
+        {sizes.map((name) => <SaidField key={name} name={name} value={written[name] ?? ''} units={units} onChange={write(name)} onSubmit={submit} testID={`evidence-${name}-field`} />)}
+      </View>
     </Card>
   );
 }
 
-function outcomeOf(evidence: Evidence, { fit, lengths, checks }: FittedView, units: Units): string {
-  const check = checks.find((outcome) => outcome.id === evidence.id);
-  if (check) return checkInWords(check, evidence, units);
-  const length = lengths.find((outcome) => outcome.id === evidence.id);
-  if (!length) return evidence.check ? 'Waits for a scale to be compared with.' : 'Not used: see above.';
-  if (fit.diagnosis && lengths.length > 1) {
-    const off = length.comesTo.value - evidence.mm;
-    const made = `The fit makes it ${formatLength(length.comesTo.value, units, length.comesTo.sigma)}`;
-    return Math.abs(off) < length.comesTo.sigma / 2 ? `${made}, as you said.` : `${made}: ${formatLength(Math.abs(off), units)} ${off > 0 ? 'more' : 'less'} than you said.`;
-  }
-  return `Sets the scale by itself; its two points are good to ${formatPlusMinus(length.comesTo.sigma, units)}.`;
-}
-
-/** A check whose own sigma is larger than this share of it would miss an error that matters. */
-const WEAK_CHECK = 0.0075;
-
-/** "comes to 240.2 mm ±0.4, you said 240.0 mm: agrees", or how far it is off and what to do. */
-function checkInWords({ comesTo, difference, verdict }: CheckOutcome, evidence: Evidence, units: Units): string {
-  const start = `Comes to ${formatLength(comesTo.value, units, comesTo.sigma)}, you said ${formatLength(evidence.mm, units)}`;
-  if (verdict === 'agrees' && comesTo.sigma < WEAK_CHECK * evidence.mm) return `${start}: agrees.`;
-  if (verdict === 'agrees') return `${start}: agrees, though it proves little so far off. “Use it too” narrows the fit.`;
-  const percent = Math.abs((100 * difference) / evidence.mm).toFixed(1);
-  return `${start}: ${percent} % off. Point at its ends again and measure both sizes once more before you trust the scale.`;
+/** The beam of a piece, and how much of the fit rests on it. */
+function Leftover({ evidence, fitted }: { evidence: Evidence; fitted: FittedView }) {
+  const { fit, figures, checks, view } = fitted;
+  const group = fit.diagnosis?.groups.find((other) => other.group === evidence.id);
+  const outside = checks.find(({ id }) => id === evidence.id)?.figures ?? (group ? undefined : figures.get(evidence.id));
+  const worst = outside?.filter(({ difference }) => difference !== undefined).map(({ difference, sigma }) => difference! / sigma).sort((a, b) => Math.abs(b) - Math.abs(a))[0];
+  const deviations = group ? group.normalized ?? undefined : worst;
+  const influence = group && influenceOf(fit, view.evidence.filter(({ role }) => role !== 'off').map(toPiece), evidence.id);
+  if (deviations === undefined && influence === undefined) return null;
+  return (
+    <View style={{ alignItems: 'center' }}>
+      {deviations === undefined ? null : <Beam deviations={deviations} />}
+      {influence === undefined ? null : <Words quiet style={{ fontSize: 12, lineHeight: 15 }}>{`carries ${Math.round(100 * influence)} %`}</Words>}
+    </View>
+  );
 }

@@ -1,6 +1,7 @@
 import type { ActiveTool } from '@/bench/tools';
 import type { FittedView } from '@/core/derive';
 import type { Job } from '@/core/job';
+import { hintForEvidence } from '@/features/calibrate/kinds';
 import type { StepName } from './step';
 
 /** One line that says what to do now. */
@@ -19,13 +20,11 @@ export function hintFor(step: StepName, tool: ActiveTool, fitted: FittedView | u
 }
 
 function fitHint(tool: ActiveTool, { view }: FittedView): string {
-  const checks = view.evidence.some((evidence) => evidence.check);
-  const lengths = view.evidence.some((evidence) => !evidence.check);
+  const checks = view.evidence.some(({ role }) => role === 'check');
+  const lengths = view.evidence.some(({ role }) => role === 'use');
   switch (tool.name) {
-    case 'length':
-      return ['Point at one end of something you know.', 'Point at its other end.', 'Type how long it is.'][tool.state.points.length] ?? '';
-    case 'check':
-      return ['Check it: point at one end of a second known size.', 'Point at its other end.', 'Type what it should be.'][tool.state.points.length] ?? '';
+    case 'evidence':
+      return hintForEvidence(tool.state.kind, tool.state.role, tool.state.points.length);
     case 'datum':
       return ['Point at the zero.', 'Point along what is level.'][tool.state.points.length] ?? '';
     default:

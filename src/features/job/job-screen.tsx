@@ -4,6 +4,7 @@ import { useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { Bench } from '@/bench/bench';
 import type { Session } from '@/bench/session';
+import { isFull } from '@/bench/tools';
 import { DeskContext, useFitted, useSession, type Desk } from '@/bench/use-session';
 import { FitPanel, FitRow, type FitPanelName } from '@/features/calibrate/fit-panel';
 import { HandoverPanel } from '@/features/handover/handover-panel';
@@ -49,7 +50,7 @@ const CARD_HEIGHT: Readonly<Record<StepName, number>> = { sources: 192, fit: 176
 /** The step that a job that is opened goes on with. */
 function firstStep({ jobs, session }: Desk): StepName {
   const tool = session.getState().tool;
-  if (tool.name === 'length' || tool.name === 'check' || tool.name === 'datum') return 'fit';
+  if (tool.name === 'evidence' || tool.name === 'datum') return 'fit';
   if (tool.name === 'chain' && tool.state.nodes.length > 0) return 'trace';
   const { job, derived } = jobs.getState();
   if (job.sheets.length === 0) return 'sources';
@@ -59,8 +60,11 @@ function firstStep({ jobs, session }: Desk): StepName {
 /** The tool that a step begins with: pointing at a length while there is none, else choosing. */
 function beginStep(step: StepName, session: Session): void {
   const fitted = session.findFitted();
-  if (step === 'fit') session.chooseTool(fitted && !fitted.fit.scaled ? 'length' : fitted && fitted.view.evidence.every((e) => !e.check) ? 'check' : 'select');
-  else if (session.getState().tool.name !== 'select' || step === 'trace') session.chooseTool('select');
+  if (step === 'fit') {
+    if (fitted && !fitted.fit.scaled) session.pointAtEvidence('length');
+    else if (fitted && fitted.view.evidence.every(({ role }) => role !== 'check')) session.pointAtEvidence('length', 'check');
+    else session.chooseTool('select');
+  } else if (session.getState().tool.name !== 'select' || step === 'trace') session.chooseTool('select');
 }
 
 function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
@@ -90,7 +94,7 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
   const cardsShown = useCardsShown(step, open, fitPanel, tracePanel);
   const row = step === 'fit' ? <FitRow panel={fitPanel} onPanel={(panel) => (setFitPanel(panel), setOpen(undefined))} />
     : step === 'trace' ? <TraceRow panel={tracePanel} onPanel={(panel) => (setTracePanel(panel), setOpen(undefined))} /> : null;
-  const cards = step === 'sources' ? <SourcesPanel bringIn={bringIn} /> : step === 'fit' ? <FitPanel panel={fitPanel} />
+  const cards = step === 'sources' ? <SourcesPanel bringIn={bringIn} /> : step === 'fit' ? <FitPanel panel={fitPanel} onPanel={setFitPanel} />
     : step === 'trace' ? <TracePanel panel={tracePanel} /> : <HandoverPanel />;
   const leave = () => jobs.getState().flush();
   const bench = (
@@ -136,7 +140,7 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
 function useCardsShown(step: StepName, open: boolean | undefined, fitPanel: FitPanelName, tracePanel: TracePanelName): boolean {
   const tool = useSession((state) => state.tool);
   const fitted = useFitted();
-  const asking = (tool.name === 'length' || tool.name === 'check') && tool.state.points.length === 2;
+  const asking = tool.name === 'evidence' && isFull(tool.state.kind, tool.state.points.length);
   if (asking || !fitted) return true;
   if (open !== undefined) return open;
   if (step === 'sources' || step === 'handover') return true;

@@ -16,8 +16,8 @@ interface TourStop {
 /** The short guided paths of demo jobs, by the name that the job carries. */
 const TOURS: Readonly<Record<string, readonly TourStop[]>> = {
   blade: [
-    { says: 'Fit: point at the middle of the card’s two short sides and type 85.6.', isDone: (job) => job.views.some((view) => view.evidence.some((e) => !e.check)) },
-    { says: 'Check: point at the strokes 20 and 260 of the rule and type 240.', isDone: (job) => job.views.some((view) => view.evidence.some((e) => e.check)) },
+    { says: 'Fit: point at the middle of the card’s two short sides and type 85.6.', isDone: (job) => job.views.some((view) => view.evidence.some(({ role }) => role === 'use')) },
+    { says: 'Check: point at the strokes 20 and 260 of the rule and type 240.', isDone: (job) => job.views.some((view) => view.evidence.some(({ role }) => role === 'check')) },
     { says: 'Trace: follow the edge of the blade and close it, then its holes.', isDone: (job, derived) => [...derived.shapes.values()].some((shape) => shape.closed) && job.outlines.length > 1 },
     { says: 'Hand over: save the file, ready to cut.', isDone: () => false },
   ],

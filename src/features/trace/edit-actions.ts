@@ -1,4 +1,3 @@
-import { applyHomography } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import { distance, type Vec } from '@/core/geometry';
 import { addOutlines, changeOutline, changeOutlines, joinOutlines, type Command, type Job } from '@/core/job';
@@ -12,7 +11,7 @@ import { newId } from '@/store';
 const EDIT_SIGMA = 0.5;
 
 export function editingIn({ fit }: FittedView): Editing {
-  return { toSheet: (plane) => applyHomography(fit.toSheet, plane), newId, sigma: EDIT_SIGMA };
+  return { toSheet: (plane) => fit.toSheet(plane), newId, sigma: EDIT_SIGMA };
 }
 
 function placingFor(outline: Outline, fitted: FittedView): Placing {

@@ -1,6 +1,6 @@
 import type { SpanState } from '@/bench/tools';
 import { useDesk, useFitted } from '@/bench/use-session';
-import { applyHomography, measuredLength, measureFrom } from '@/core/calibrate';
+import { measuredLength, measureFrom } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import { findTurn, subtract } from '@/core/geometry';
 import { formatAngle, formatLength, type Units } from '@/core/units';
@@ -34,8 +34,7 @@ function distanceOf(fitted: FittedView, { points: [a, b] }: SpanState, units: Un
 
 function angleOf({ fit }: FittedView, { points }: SpanState): string {
   if (points.length < 3) return '–';
-  const { value, sigma } = measureFrom(fit, points, (map, [at, p, q]) => {
-    const [o, u, v] = [at!, p!, q!].map((place) => applyHomography(map, place));
+  const { value, sigma } = measureFrom(fit, points, ([o, u, v]) => {
     return Math.abs(findTurn(subtract(u!, o!), subtract(v!, o!)) ?? 0);
   });
   return formatAngle(value, sigma);

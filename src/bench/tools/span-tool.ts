@@ -1,10 +1,10 @@
 import { distance, type Vec } from '@/core/geometry';
-import { addEvidence, setDatum, type Evidence } from '@/core/job';
+import { setDatum } from '@/core/job';
 import type { SheetPoint } from '@/core/calibrate';
 import type { Aim } from '../aim';
-import { NOTHING, run, say, stay, type Preview, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+import { NOTHING, run, say, stay, type Preview, type Step, type Tool, type ToolInput } from './tool';
 
-/** Two places on the sheet: the ends of a known length, of a check, or the datum's origin and direction. */
+/** Two places on the sheet: the datum's origin and direction, or the ends of what is measured. */
 export interface SpanState {
   readonly points: readonly SheetPoint[];
   /** Which of the points was set last: nudging moves it. */
@@ -53,30 +53,6 @@ function spanPreview(look: NonNullable<Preview['span']>['look']): Tool<SpanState
     const to = b?.at ?? aim?.sheet;
     return { outlines: [], points: points.map((p) => p.at), span: to && { from: a.at, to, look } };
   };
-}
-
-export const lengthTool: Tool<SpanState> = { start: START, step: stepSpan, preview: spanPreview('evidence') };
-export const checkTool: Tool<SpanState> = { start: START, step: stepSpan, preview: spanPreview('check') };
-
-/** What was said about a length, as the length field read it. mm; plus-minus two sigma. */
-export interface SaidLength {
-  readonly mm: number;
-  readonly plusMinus: number | undefined;
-  readonly guess: boolean;
-  readonly written: string;
-}
-
-/** The piece of evidence that a finished span and its typed length make; undefined while a place is missing. */
-export function findSpanEvidence(state: SpanState, said: SaidLength, check: boolean, id: string): Evidence | undefined {
-  const [from, to] = state.points;
-  if (!from || !to) return undefined;
-  const evidence: Evidence = { id, kind: 'length', from, to, mm: said.mm, guess: said.guess, check, written: said.written };
-  return said.plusMinus === undefined ? evidence : { ...evidence, plusMinus: said.plusMinus };
-}
-
-export function commandForSpan(state: SpanState, said: SaidLength, check: boolean, { fitted, newId }: ToolContext) {
-  const evidence = findSpanEvidence(state, said, check, newId());
-  return evidence && addEvidence(fitted.view.id, evidence);
 }
 
 /** The datum: two places give the origin and the direction that is level. Done as soon as both are there. */

@@ -1,0 +1,98 @@
+import { circleThrough, figuresOf, type Fit } from '@/core/calibrate';
+import { toPiece, type FittedView } from '@/core/derive';
+import { mix, type Vec } from '@/core/geometry';
+import type { Evidence, Job } from '@/core/job';
+import { formatAngle, formatLength, type Units } from '@/core/units';
+import type { Palette } from '@/ui/palette';
+import { toScreen, type Viewport } from '../viewport';
+import { Dimension, Label } from './dimension';
+
+interface EvidenceMarksProps {
+  readonly job: Job;
+  readonly fitted: FittedView;
+  readonly viewport: Viewport;
+  readonly palette: Palette;
+  /** The piece that is pointed out. */
+  readonly chosen?: string | undefined;
+}
+
+/** All that is known about a view, as a draughtsman marks it. */
+export function EvidenceMarks({ job, fitted, viewport, palette, chosen }: EvidenceMarksProps) {
+  const places = new Map(fitted.view.points.map((point) => [point.id, point.at]));
+  return (
+    <>
+      {fitted.view.evidence.filter(({ role }) => role !== 'off').map((evidence) => (
+        <EvidenceMark key={evidence.id} evidence={evidence} places={places} fitted={fitted} viewport={viewport} palette={palette} units={job.units} bold={chosen === evidence.id} />
+      ))}
+    </>
+  );
+}
+
+interface MarkProps {
+  readonly evidence: Evidence;
+  readonly places: ReadonlyMap<string, Vec>;
+  readonly fitted: FittedView;
+  readonly viewport: Viewport;
+  readonly palette: Palette;
+  readonly units: Units;
+  readonly bold: boolean;
+}
+
+function EvidenceMark({ evidence, places, fitted, viewport, palette, units, bold }: MarkProps) {
+  const check = evidence.role === 'check';
+  const suspect = fitted.fit.suspects.includes(evidence.id);
+  const color = suspect ? palette.berry : check ? palette.plum : palette.tide;
+  const groups = evidence.groups.map((group) => group.map((id) => toScreen(viewport, places.get(id)!)));
+  const label = `${suspect ? '? ' : ''}${labelOf(evidence, units)}`;
+  const testID = `evidence-${evidence.id}`;
+  if (evidence.kind === 'length') {
+    const [from, to] = groups[0]!;
+    return <Dimension palette={palette} look={check ? 'check' : 'evidence'} guess={evidence.guess} testID={testID} from={from!} to={to!} label={label} color={color} bold={bold} />;
+  }
+  const paths = evidence.kind === 'circle' ? [ringOf(evidence, places, fitted.fit, viewport)] : groups.map((group) => `M${group.map(([x, y]) => `${x} ${y}`).join('L')}`);
+  const at = labelPlace(evidence, groups);
+  return (
+    <g data-testid={testID} fill="none">
+      {paths.map((d, i) => <path key={i} d={d} stroke={palette.halo} strokeWidth={bold ? 6 : 4.5} strokeOpacity={0.8} />)}
+      {paths.map((d, i) => <path key={i} d={d} stroke={color} strokeWidth={bold ? 3 : 1.6} strokeDasharray={check ? '2 5' : undefined} />)}
+      {groups.flat().map(([x, y], i) => <path key={i} d={`M${x - 4} ${y}h8M${x} ${y - 4}v8`} stroke={color} strokeWidth={1.6} />)}
+      {label ? <Label at={at} text={label} color={color} palette={palette} /> : null}
+    </g>
+  );
+}
+
+const STEPS = 48;
+
+/** The circle that the fit draws through the rim points, back on the picture: an ellipse where the picture is slanted. */
+function ringOf(evidence: Evidence, places: ReadonlyMap<string, Vec>, fit: Fit, viewport: Viewport): string {
+  const rim = evidence.groups[0]!.map((id) => fit.toPlane(places.get(id)!));
+  const { centre, radius } = circleThrough(rim);
+  const ring = Array.from({ length: STEPS }, (_, i): Vec => {
+    const turn = (2 * Math.PI * i) / STEPS;
+    return toScreen(viewport, fit.toSheet([centre[0] + radius * Math.cos(turn), centre[1] + radius * Math.sin(turn)]));
+  });
+  return ring.every((place) => place.every(Number.isFinite)) ? `M${ring.map(([x, y]) => `${x} ${y}`).join('L')}Z` : '';
+}
+
+/** What is said of a piece, short enough for a slip of paper on the picture. */
+function labelOf(evidence: Evidence, units: Units): string {
+  const about = evidence.guess ? 'about ' : '';
+  const said = figuresOf(toPiece(evidence)).filter((figure) => figure.said !== undefined);
+  const sizes = said.map(({ said: value, unit }) => (unit === 'degrees' ? formatAngle((value! * Math.PI) / 180) : formatLength(value!, units)));
+  switch (evidence.kind) {
+    case 'length': case 'rectangle': return sizes.length > 0 ? about + sizes.join(' × ') : 'rectangle';
+    case 'circle': return sizes.length > 0 ? `${about}⌀ ${sizes[0]}` : 'round';
+    case 'angle': case 'level': return evidence.kind === 'level' && evidence.said.angle?.value === 0 ? 'level' : sizes[0] ?? '';
+    case 'known-point': return sizes.join(', ');
+    default: return evidence.kind;
+  }
+}
+
+function labelPlace({ kind }: Evidence, groups: readonly (readonly Vec[])[]): Vec {
+  if (kind === 'known-point') return [groups[0]![0]![0], groups[0]![0]![1] - 20];
+  if (kind === 'circle' || kind === 'rectangle') {
+    const all = groups.flat();
+    return [all.reduce((sum, p) => sum + p[0], 0) / all.length, all.reduce((sum, p) => sum + p[1], 0) / all.length];
+  }
+  return mix(groups[0]![0]!, groups[0]!.at(-1)!, 0.5);
+}

@@ -1,0 +1,41 @@
+import { sigmaOfReading, type Evidence as Piece, type LineEnds, type Points } from '../calibrate';
+import type { Evidence, SaidName, View } from '../job';
+
+/** Angles that somebody typed without a plus-minus are exact; "about" allows this much. Degrees, one sigma. */
+const GUESSED_ANGLE = 1.5;
+
+/** The points of a view by name. */
+export function pointsOfView(view: View): Points {
+  return Object.fromEntries(view.points.map(({ id, ...point }) => [id, point]));
+}
+
+/** One sigma of a stated size: half of what was typed, or the assumption for how it was said. mm. */
+export function sigmaOfSaid({ plusMinus, guess }: Pick<Evidence, 'plusMinus' | 'guess'>, mm: number): number {
+  return plusMinus === undefined ? sigmaOfReading(mm, guess) : plusMinus / 2;
+}
+
+/** A stored piece in the terms of the fit. */
+export function toPiece(evidence: Evidence): Piece {
+  const { id, kind, groups, role } = evidence;
+  const common = { id, check: role === 'check' };
+  const said = (name: SaidName) => evidence.said[name]?.value;
+  const largest = Math.max(0, ...Object.values(evidence.said).map((size) => size?.value ?? 0));
+  const sigma = sigmaOfSaid(evidence, largest);
+  const exactUnlessSaid = evidence.plusMinus === undefined && !evidence.guess ? undefined : sigma;
+  const sigmaDegrees = evidence.plusMinus === undefined ? (evidence.guess ? GUESSED_ANGLE : undefined) : evidence.plusMinus / 2;
+  const lines = groups as readonly LineEnds[];
+  switch (kind) {
+    case 'length': return { ...common, kind, from: groups[0]![0]!, to: groups[0]![1]!, mm: said('length') ?? NaN, sigma };
+    case 'circle': return { ...common, kind, through: groups[0]!, diameterMm: said('diameter'), sigma };
+    case 'rectangle': {
+      const points = groups.every((side) => side.length === 1) ? { corners: groups.flat() } : { sides: groups };
+      return { ...common, kind, ...points, widthMm: said('width'), heightMm: said('height'), sigma };
+    }
+    case 'equal': return { ...common, kind, lines, sigma: exactUnlessSaid };
+    case 'parallel': case 'square': return { ...common, kind, lines, sigmaDegrees };
+    case 'angle': return { ...common, kind, lines, degrees: said('angle') ?? NaN, sigmaDegrees };
+    case 'level': return { ...common, kind, line: lines[0]!, degrees: said('angle') ?? 0, sigmaDegrees };
+    case 'straight': return { ...common, kind, through: groups[0]!, sigma: exactUnlessSaid };
+    case 'known-point': return { ...common, kind, point: groups[0]![0]!, mm: [said('across') ?? 0, said('up') ?? 0], sigma };
+  }
+}

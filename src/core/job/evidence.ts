@@ -1,0 +1,36 @@
+import { z } from 'zod';
+
+/** What is known about a view, as it is stored: docs/job-format.md, "Evidence". */
+const Id = z.string().min(1).max(64);
+const Vec = z.tuple([z.number(), z.number()]).readonly();
+const Positive = z.number().positive();
+
+/** A place that was pointed at on the sheet, px. Pieces of evidence share places by their ids. `height` above the plane, mm. */
+export const EvidencePoint = z.object({ id: Id, at: Vec, sigma: Positive, height: z.number().optional() }).readonly();
+
+export const EVIDENCE_KINDS = ['length', 'equal', 'circle', 'rectangle', 'parallel', 'square', 'angle', 'level', 'straight', 'known-point'] as const;
+
+/** A size as it was said: mm (degrees for an angle), and the words for showing it again. */
+const Said = z.object({ value: z.number(), written: z.string() }).readonly();
+export const SAID_NAMES = ['length', 'diameter', 'width', 'height', 'angle', 'across', 'up'] as const;
+
+export const EvidenceSchema = z.object({
+  id: Id,
+  kind: z.enum(EVIDENCE_KINDS),
+  /** Ids of points: a group for each line or side in turn; one group for what lies on one curve. */
+  groups: z.array(z.array(Id).readonly()).readonly(),
+  said: z.partialRecord(z.enum(SAID_NAMES), Said).readonly(),
+  /** Two sigma as typed, mm (degrees for angles); absent when nobody said it: docs/accuracy.md says what holds then. */
+  plusMinus: Positive.optional(),
+  guess: z.boolean(),
+  /** `use` takes part in the fit, `check` is compared with it, `off` is neither. */
+  role: z.enum(['use', 'check', 'off']),
+  /** What it is, for people: "bank card", "over the handles". */
+  name: z.string().max(200).optional(),
+}).readonly();
+
+export type EvidencePoint = z.infer<typeof EvidencePoint>;
+export type Evidence = z.infer<typeof EvidenceSchema>;
+export type EvidenceKind = Evidence['kind'];
+export type SaidName = (typeof SAID_NAMES)[number];
+export type EvidenceRole = Evidence['role'];

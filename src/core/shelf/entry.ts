@@ -1,0 +1,26 @@
+/** A thing of known size. mm. */
+export interface ShelfEntry {
+  readonly id: string;
+  readonly name: string;
+  readonly family: ShelfFamily;
+  readonly shape: ShelfShape;
+  /** Published limits, or how far such things differ: half the width between the smallest and the largest. mm. */
+  readonly tolerance: number;
+  /** Height of the rim that is seen above what it lies on, where that matters. mm. */
+  readonly rim?: number | undefined;
+  readonly source: string;
+  /** `standard`: a published standard; `memory`: a published size, written down from memory; `practice`: what is usual, a guess. */
+  readonly standing: 'standard' | 'memory' | 'practice';
+}
+
+export type ShelfFamily = 'cards and paper' | 'coins' | 'batteries' | 'boards and bricks' | 'transport' | 'house' | 'pipes' | 'balls and discs' | 'small things';
+
+export type ShelfShape =
+  | { readonly kind: 'length'; readonly mm: number }
+  | { readonly kind: 'circle'; readonly diameter: number }
+  | { readonly kind: 'rectangle'; readonly width: number; readonly height: number };
+
+/** Limits are taken as evenly likely between them: their one sigma is half the width over √3. mm. */
+export function sigmaOfTolerance(halfWidth: number): number {
+  return halfWidth / Math.sqrt(3);
+}

@@ -1,0 +1,58 @@
+import { listDoubts, type FoundPart, type MapPart } from '@/core/calibrate';
+import type { FittedView } from '@/core/derive';
+import { formatPlusMinus, type Units } from '@/core/units';
+
+const DEGREES = 180 / Math.PI;
+const percent = (share: number) => `${(100 * Math.abs(share)).toFixed(Math.abs(share) < 0.01 ? 2 : 1)} %`;
+
+/** What a part of the map was found to be, in words; undefined when it is nothing to speak of. */
+const FOUND: Readonly<Partial<Record<MapPart, (part: FoundPart, camera: boolean) => string | undefined>>> = {
+  tilt({ values: [across = 0, up = 0] }, camera) {
+    if (!camera) return 'The picture is slanted; that is taken out.';
+    const slant = Math.acos(Math.cos(across) * Math.cos(up)) * DEGREES;
+    return slant < 1 ? 'The picture is square-on, by your evidence.' : `The picture is slanted by ${slant.toFixed(slant < 10 ? 1 : 0)}°; that is taken out.`;
+  },
+  stretch({ values: [stretch = 0], sigmas: [sigma = 0] }) {
+    if (Math.abs(stretch) < 2 * sigma) return undefined;
+    return `The copy is stretched ${percent(Math.expm1(Math.abs(stretch)))} ${stretch > 0 ? 'across' : 'upright'}. Two scales are used.`;
+  },
+  skew({ values: [skew = 0], sigmas: [sigma = 0] }) {
+    return Math.abs(skew) < 2 * sigma ? undefined : `Across and upright are ${(Math.abs(skew) * DEGREES).toFixed(2)}° off square; that is taken out.`;
+  },
+  lens({ values: [k1 = 0, k2 = 0], sigmas: [sigma = 0] }) {
+    return Math.abs(k1) < 2 * sigma ? undefined : `The lens bows: a corner is drawn ${percent(k1 + k2)} ${k1 + k2 > 0 ? 'inwards' : 'outwards'}. That is taken out.`;
+  },
+};
+
+/** What is only assumed, in words, with what would settle it. */
+const ASSUMED_WORDS: Readonly<Partial<Record<MapPart | 'height', string>>> = {
+  tilt: 'Nothing here shows the tilt: a photo by hand is taken to be square-on within 3°',
+  lens: 'Nothing here shows the lens: a corner is taken to be off by 1 % at the most',
+  focal: 'How strongly the picture draws together is taken from what the camera told',
+  stretch: 'Nothing here shows a stretch: the copy is taken to be true within what such copies are',
+  skew: 'That across and upright are square is taken for granted',
+  height: 'Nobody said how high the traced edge stands: up to 3 mm is allowed for',
+};
+
+/** Adds "which is most of it" to the largest doubt, and what to measure against it. */
+const REMEDY: Readonly<Partial<Record<MapPart | 'height', string>>> = {
+  tilt: 'A second length across the first, or a rectangle, would settle it.', lens: 'A straight edge near the rim of the picture would settle it.',
+  height: 'Type it under Height.', stretch: 'A size the other way would settle it.',
+};
+
+/** A fit as a customer could read it: how good, what was found, what was only assumed, and what to do about it. */
+export function fitInWords({ fit, view, sigma }: FittedView, units: Units): string[] {
+  if (!fit.scaled || sigma === undefined) return [];
+  const lines = [`A distance across half the picture is good to ${formatPlusMinus(sigma, units)}.`];
+  const camera = fit.model?.name === 'camera';
+  for (const part of fit.parts) {
+    const words = part.from === 'found' || part.from === 'overruled' ? FOUND[part.part]?.(part, camera) : undefined;
+    if (words) lines.push(words);
+  }
+  const [main] = listDoubts(fit);
+  const isOpen = main && (main.part === 'height' ? view.lift === undefined : fit.parts.some(({ part, from }) => part === main.part && (from === 'assumed' || from === 'partly')));
+  if (main && isOpen && main.share > 0.4) lines.push(`${ASSUMED_WORDS[main.part] ?? 'Something is only assumed'}, which is most of it. ${REMEDY[main.part] ?? ''}`.trim());
+  const guesses = view.evidence.filter(({ guess, role }) => guess && role === 'use').length;
+  if (guesses > 0) lines.push(guesses === 1 ? 'One of the sizes is a guess.' : `${guesses} of the sizes are guesses.`);
+  return lines;
+}

@@ -1,0 +1,26 @@
+import { View } from 'react-native';
+import { useDesk } from '@/bench/use-session';
+import { EVIDENCE_KINDS, type EvidenceKind } from '@/core/job';
+import { Card } from '@/ui/card';
+import { LedgeButton } from '@/ui/ledge-button';
+import { Words } from '@/ui/text';
+import { KIND_WORDS } from './kinds';
+
+/** Everything that can be known about a picture besides a length. */
+export function KindsPanel({ onChosen }: { onChosen: () => void }) {
+  const { session } = useDesk();
+  const choose = (kind: EvidenceKind) => () => {
+    session.pointAtEvidence(kind);
+    onChosen();
+  };
+  return (
+    <Card>
+      <Words style={{ fontWeight: '700' }}>What else is known?</Words>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
+        {EVIDENCE_KINDS.filter((kind) => kind !== 'length').map((kind) => (
+          <LedgeButton key={kind} icon={KIND_WORDS[kind].icon} label={KIND_WORDS[kind].label} name={KIND_WORDS[kind].title} onPress={choose(kind)} testID={`kind-${kind}`} />
+        ))}
+      </View>
+    </Card>
+  );
+}
