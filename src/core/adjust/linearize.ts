@@ -1,6 +1,6 @@
 import { Matrix } from 'ml-matrix';
 import { CoreError } from '../basics';
-import type { Condition, Layout, Problem, Values } from './problem';
+import type { Condition, Layout, LinearCondition, Problem, Values } from './problem';
 
 /** One equation at given values. */
 export interface Row {
@@ -21,11 +21,11 @@ export interface Linearization {
   readonly residuals: readonly number[];
 }
 
-export function valuesOf(values: Values, condition: Condition): number[][] {
+function valuesOf(values: Values, condition: Condition): (readonly number[])[] {
   return condition.blocks.map((id) => {
     const value = values.get(id);
     if (!value) throw new CoreError('unknown-block', { id, group: condition.group });
-    return [...value];
+    return value;
   });
 }
 
@@ -36,9 +36,9 @@ export function linearize(problem: Problem, layout: Layout, values: Values): Lin
   const free: number[][] = [];
   for (const condition of problem.conditions) {
     const at = valuesOf(values, condition);
-    const slopes = condition.slopes ? condition.slopes(at) : slopesByDifferences(condition, at);
-    condition.residuals(at).forEach((residual, i) => {
-      const row = placeRow(condition, at, slopes[i]!, layout);
+    const linear = condition.linearize?.(at) ?? linearizedByDifferences(condition, at);
+    linear.residuals.forEach((residual, i) => {
+      const row = placeRow(condition, at, linear.slopes[i]!, layout);
       rows.push({ condition, noise: condition.exact ? 0 : 1, slopes: row.observed });
       free.push(row.free);
       residuals.push(residual);
@@ -65,6 +65,10 @@ function placeRow(condition: Condition, at: readonly (readonly number[])[], slop
     });
   });
   return { free, observed, pull };
+}
+
+function linearizedByDifferences(condition: Condition, at: readonly (readonly number[])[]): LinearCondition {
+  return { residuals: condition.residuals(at), slopes: slopesByDifferences(condition, at.map((values) => [...values])) };
 }
 
 /** Central differences: within about 1e-9 for residuals as smooth as these. Also what closed forms are checked against. */

@@ -27,8 +27,16 @@ export interface Condition {
   readonly blocks: readonly string[];
   /** `values` are the blocks in the order of `blocks`. Not finite where the condition has no meaning. */
   residuals(values: readonly (readonly number[])[]): readonly number[];
-  /** Slopes of each residual by every number of the blocks, one block after the other. Without it they are found by differences. */
-  slopes?(values: readonly (readonly number[])[]): readonly (readonly number[])[];
+  /**
+   * The residuals with their slopes by every number of the blocks, one block after the other. Without it the slopes are found by
+   * differences. Changes nothing of what it is given.
+   */
+  linearize?(values: readonly (readonly number[])[]): LinearCondition;
+}
+
+export interface LinearCondition {
+  readonly residuals: readonly number[];
+  readonly slopes: readonly (readonly number[])[];
 }
 
 export interface Problem {

@@ -69,33 +69,38 @@ const rankOf = ({ solution }: Attempt) => (solution.settled && solution.relation
 
 function problemFor(model: MapModel, evidence: readonly Evidence[], points: Points, freed: ReadonlySet<MapPart>, numbers: readonly number[]): Problem {
   const slopesAt = rememberLast(model);
+  const blocks = blocksOf(model, numbers);
+  const parts = blocks.map(({ start }) => start);
   const context: EvidenceContext = {
     model, points, slopesAt,
     place(name) {
       const { at, height = 0 } = points[name]!;
-      const { map } = slopesAt(numbers, height);
+      const { map } = slopesAt(parts, height);
       return isInFront(map, at) ? toPlane(map, at) : [NaN, NaN];
     },
   };
   const pieces = evidence.map((piece) => conditionsOf(piece, context));
   const observed: Block[] = [...new Set(evidence.flatMap(pointsOf))].map((name) => ({ id: pointBlock(name), start: points[name]!.at, sigma: points[name]!.sigma }));
   return {
-    blocks: [...blocksOf(model, numbers), ...pieces.flatMap(({ blocks }) => blocks), ...observed],
+    blocks: [...blocks, ...pieces.flatMap(({ blocks }) => blocks), ...observed],
     conditions: [...assumedConditions(model, freed), ...pieces.flatMap(({ conditions }) => conditions)],
   };
 }
 
-/** The slopes for the last numbers that were asked for, by height: all conditions ask for the same ones in turn. */
+/** The slopes for the last parts that were asked for, by height: all conditions of one step ask for the same arrays in turn. */
 function rememberLast(model: MapModel): EvidenceContext['slopesAt'] {
-  let last: readonly number[] = [];
+  let last: readonly (readonly number[])[] = [];
   const known = new Map<number, MapSlopes>();
-  return (numbers, height) => {
-    if (numbers.length !== last.length || numbers.some((value, i) => value !== last[i])) {
+  return (parts, height) => {
+    if (parts.length !== last.length || parts.some((part, i) => part !== last[i])) {
       known.clear();
-      last = [...numbers];
+      last = parts;
     }
-    if (!known.has(height)) known.set(height, slopesOf(model, numbers, height));
-    return known.get(height)!;
+    const before = known.get(height);
+    if (before) return before;
+    const slopes = slopesOf(model, parts.flat(), height);
+    known.set(height, slopes);
+    return slopes;
   };
 }
 

@@ -102,12 +102,13 @@ describe('slopes in closed form', () => {
     const model = chooseModel(photo, 'camera', 'k1k2', { turns: true, shifts: true });
     const numbers = [6, 0.2, -0.3, 0.8, 0.03, -0.01, 0.1, 5, -7];
     const points = pointedAt(model.mapAt(numbers, 0), PLACES, 1, undefined);
-    const context: EvidenceContext = { model, points, slopesAt: (values, height) => slopesOf(model, values, height), place: (name) => PLACES[name]! };
+    const context: EvidenceContext = { model, points, slopesAt: (parts, height) => slopesOf(model, parts.flat(), height), place: (name) => PLACES[name]! };
     const { conditions, blocks } = conditionsOf(piece, context);
+    expect(conditions.some((condition) => condition.linearize)).toBe(true);
     const known = new Map([...blocksOf(model, numbers), ...blocks].map(({ id, start }) => [id, start]));
     for (const condition of conditions) {
       const values = condition.blocks.map((id) => [...(known.get(id) ?? points[id.replace('point:', '')]!.at)]);
-      const closed = condition.slopes?.(values);
+      const closed = condition.linearize?.(values).slopes;
       const byDifferences = slopesByDifferences(condition, values);
       closed?.forEach((row, i) => row.forEach((slope, k) => expect(Math.abs(slope - byDifferences[i]![k]!)).toBeLessThan(1e-4 * Math.max(1, Math.abs(slope)))));
     }

@@ -11,8 +11,8 @@ export type Points = Readonly<Record<string, SheetPoint>>;
 export interface EvidenceContext {
   readonly model: MapModel;
   readonly points: Points;
-  /** The map with its slopes, for numbers and a height. Asked for the same numbers again and again: worth remembering. */
-  slopesAt(numbers: readonly number[], height: number): MapSlopes;
+  /** The map with its slopes, for the numbers of its parts and a height. Asked for the same parts again and again: worth remembering. */
+  slopesAt(parts: readonly (readonly number[])[], height: number): MapSlopes;
   /** Where a named point lies on the plane at the start. mm. */
   place(name: string): Vec;
 }
@@ -42,23 +42,25 @@ const NOWHERE: Vec = [NaN, NaN];
 export function onPlane({ model, points, slopesAt }: EvidenceContext, { group, exact, points: names, blocks = [], residuals }: PlaneCondition): Condition {
   const parts = model.parts.map(({ id }) => id);
   const heights = names.map((name) => points[name]!.height ?? 0);
-  const split = (values: readonly (readonly number[])[]) => ({
-    numbers: values.slice(0, parts.length).flat(),
-    sheet: values.slice(parts.length, parts.length + names.length) as unknown as readonly Vec[],
-    own: values.slice(parts.length + names.length),
-  });
+  const [firstPoint, firstOwn] = [parts.length, parts.length + names.length];
   return {
     group, exact, origin: 'stated',
     blocks: [...parts, ...names.map(pointBlock), ...blocks],
     residuals(values) {
-      const { numbers, sheet, own } = split(values);
-      return residuals(sheet.map((at, i) => placeAt(slopesAt(numbers, heights[i]!).map, at)), own);
+      const map = values.slice(0, firstPoint);
+      return residuals(heights.map((height, i) => placeAt(slopesAt(map, height).map, values[firstPoint + i] as unknown as Vec)), values.slice(firstOwn));
     },
-    slopes(values) {
-      const { numbers, sheet, own } = split(values);
-      const places = sheet.map((at, i) => placeWithSlopes(slopesAt(numbers, heights[i]!), at));
-      const inner = slopesByDifferences({ residuals: (at) => residuals(at.slice(0, names.length) as unknown as Vec[], at.slice(names.length)) }, [...places.map(({ place }) => [...place]), ...own.map((numbersOfOwn) => [...numbersOfOwn])]);
-      return inner.map((slopes) => chained(slopes, places, numbers.length));
+    linearize(values) {
+      const map = values.slice(0, firstPoint);
+      const places = heights.map((height, i) => placeWithSlopes(slopesAt(map, height), values[firstPoint + i] as unknown as Vec));
+      const seen = heights.every((height, i) => isInFront(slopesAt(map, height).map, values[firstPoint + i] as unknown as Vec));
+      const own = values.slice(firstOwn);
+      const onPlaces = { residuals: (at: readonly (readonly number[])[]) => residuals(at.slice(0, names.length) as unknown as readonly Vec[], at.slice(names.length)) };
+      const inner = slopesByDifferences(onPlaces, [...places.map(({ place }) => [...place]), ...own.map((numbers) => [...numbers])]);
+      return {
+        residuals: residuals(seen ? places.map(({ place }) => place) : heights.map(() => NOWHERE), own),
+        slopes: inner.map((slopes) => chained(slopes, places, places[0]!.x.length - 2)),
+      };
     },
   };
 }
