@@ -5,7 +5,7 @@ module.exports = {
       displayName: 'core',
       testEnvironment: 'node',
       setupFiles: ['<rootDir>/jest.setup.core.js'],
-      testMatch: ['<rootDir>/{src/core,cli,demo,server}/**/*.test.ts'],
+      testMatch: ['<rootDir>/{src/core,cli,demo,server,reference}/**/*.test.ts'],
       transform: { '^.+\\.[jt]sx?$': ['babel-jest', { configFile: './babel.config.js' }] },
       transformIgnorePatterns: ['node_modules/(?!(@noble|svg-pathdata|image-size|immer|yerror)/)'],
     },

@@ -31,6 +31,34 @@ describe('the command line', () => {
     expect(bryony('read', file).stdout).toBe(drawn.stdout);
   });
 
+  it('solves problems in order, one line each, and says with its status whether all have a fit', () => {
+    const points = { a: [812.4, 1533], b: { at: [2900, 1490], sigma: 0.8 }, c: [1500, 2600], d: [900, 400] };
+    const good = { name: 'blade', image: { width: 4032, height: 3024 }, points, evidence: [{ id: 'e1', kind: 'length', from: 'a', to: 'b', mm: 240, sigma: 0.2 }, { id: 'e2', kind: 'length', from: 'c', to: 'd', mm: 259, sigma: 0.2, check: true }], ask: { lengths: [['a', 'b'], ['a', 'c']], points: ['c'], adviseWithin: ['a', 'b', 'c'] } };
+    const none = { ...good, name: 'none', evidence: [] };
+    const slanted = { ...good, name: 'slanted', model: 'projective' };
+    const zero = { ...good, name: 'zero', evidence: [{ ...good.evidence[0], mm: 0 }] };
+    const odd = { ...good, name: 'odd', evidence: [{ ...good.evidence[0], kind: 'hexagon' }] };
+    const file = (name: string, content: unknown) => {
+      const at = path.join(folder, name);
+      writeFileSync(at, typeof content === 'string' ? content : JSON.stringify(content));
+      return at;
+    };
+    const many = bryony('solve', file('many.json', [good, none, slanted, zero, odd, 7]));
+    const answers = many.stdout.trim().split('\n').map((line) => JSON.parse(line));
+    expect(many.status).toBe(1);
+    expect(answers.map(({ name, status, code }) => [name, status, code])).toEqual([
+      ['blade', 'ok', undefined], ['none', 'undetermined', 'scale-undetermined'], ['slanted', 'undetermined', 'tilt-undetermined'],
+      ['zero', 'refused', 'evidence-length-not-positive'], ['odd', 'refused', 'evidence-kind-unknown'], [undefined, 'refused', 'problem-malformed'],
+    ]);
+    expect(answers[0]).toMatchObject({ model: 'camera', redundancy: 0, varianceFactor: null, assumed: ['tilt', 'focal', 'lens', 'lens-centre'], evidence: [{ id: 'e1', normalized: null, smallestDetectableMm: null, suspect: false }, { id: 'e2', check: true }] });
+    expect(answers[0].lengths[0].mm).toBeCloseTo(240, 6);
+    // The two ends were adjusted with the length: what is left is the length's own doubt.
+    expect(answers[0].lengths[0].sigma).toBeCloseTo(0.2, 2);
+    expect(answers[0].advice[0].worstSigmaThen).toBeLessThan(answers[0].advice[0].worstSigmaNow);
+    expect(bryony('solve', file('good.json', good)).status).toBe(0);
+    expect(bryony('solve', file('broken.json', '{')).status).toBe(2);
+  });
+
   it('says with its status what went wrong', () => {
     expect(bryony('read', path.join(folder, 'nowhere.dxf')).status).toBe(2);
     expect(bryony('paint', bundle).status).toBe(2);

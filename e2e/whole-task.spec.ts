@@ -1,11 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { createDeriver, measureOutline } from '../src/core/derive';
 import { readBundle, readSvg, summarize } from '../src/core/formats';
-import { measureFrom } from '../src/core/calibrate';
-import { angleOf, distance, dot, mix, pointAt, polar, subtract, type Piece, type Vec } from '../src/core/geometry';
-import type { Job } from '../src/core/job';
-import type { Shape } from '../src/core/outline';
+import { angleOf, distance, dot, pointAt, polar, subtract, type Piece, type Vec } from '../src/core/geometry';
 import { expect, judgeDxf, test, truth, type Desk } from './helpers/desk';
+import { stated } from './helpers/stated';
 
 const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
 
@@ -50,24 +47,6 @@ async function traceHoles(desk: Desk): Promise<void> {
   await desk.page.getByRole('radio', { name: 'Across' }).click();
   await desk.closeCards();
   for (const hole of truth.blade.holes) await desk.pointAt(hole.rimPx[0]!, hole.rimPx[2]!);
-}
-
-/** The plus-minus (two sigma) of figures of the saved job, as the core states it: from the fit and every pointed place. */
-function stated(job: Job) {
-  const fitted = [...createDeriver()(job).views.values()][0]!;
-  const figure = (index: number, of: (shape: Shape) => number) => 2 * measureOutline(job.outlines[index]!, fitted, of).sigma;
-  const sides = (index: number) => {
-    const outline = job.outlines[index]!;
-    if (outline.shape !== 'circle' || outline.by.kind !== 'two') throw new Error('a hole is drawn across');
-    return [outline.by.a, outline.by.b].map((place) => {
-      if (place.kind !== 'pointed') throw new Error('pointed');
-      return { at: place.at, sigma: place.sigma };
-    });
-  };
-  const spacing = (a: number, b: number) => 2 * measureFrom(fitted.fit, [...sides(a), ...sides(b)], ([p, q, r, t]) => {
-    return distance(mix(p!, q!, 0.5), mix(r!, t!, 0.5));
-  }).sigma;
-  return { figure, spacing, diameter: (index: number) => figure(index, (shape) => (shape.pieces[0]!.kind === 'arc' ? 2 * shape.pieces[0]!.radius : 0)) };
 }
 
 /** The extent of pieces along and across a direction, by dense sampling. mm. */

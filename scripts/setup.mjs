@@ -49,12 +49,13 @@ function copyFonts() {
 const DEBIAN = [
   ['chromium', () => existsSync('/usr/bin/chromium')],
   ['python3-ezdxf', () => spawnSync('/usr/bin/python3', ['-c', 'import ezdxf']).status === 0],
+  ['opencv-doc', () => existsSync('/usr/share/doc/opencv-doc/examples/data/left01.jpg')],
 ];
 
 function installDebianPackages() {
   const missing = DEBIAN.filter(([, isThere]) => !isThere()).map(([name]) => name);
   if (missing.length === 0) return;
-  const install = ['install', '-y', '-qq', ...missing];
+  const install = ['install', '-y', '-qq', '--no-install-recommends', ...missing];
   if (process.getuid?.() !== 0) {
     console.error(`The tests need Debian's ${missing.join(' and ')}. Run: sudo apt-get ${install.join(' ')}`);
     process.exit(1);

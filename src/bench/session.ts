@@ -28,9 +28,10 @@ export interface SessionState {
   readonly nudging: boolean;
   readonly snapping: boolean;
   readonly magnifier: boolean;
-  /** Whether the accuracy map lies over the picture, and whether the picture is shown squared up. */
+  /** Whether the accuracy map lies over the picture. */
   readonly accuracy: boolean;
-  readonly straight: boolean;
+  /** The measurement that would help most, shown as a dotted dimension. Sheet px. */
+  readonly advice: { readonly from: Vec; readonly to: Vec } | undefined;
   /** The piece of evidence whose card and marks are pointed out. */
   readonly evidence: string | undefined;
   readonly layer: string;
@@ -53,7 +54,7 @@ export class Session {
     const known = job.views.some((view) => view.id === restored?.view);
     this.store = createStore<SessionState>()(() => ({
       viewId: known ? restored?.view : job.views[0]?.id, viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
-      patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, straight: false, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
+      patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
     }));
   }
 
@@ -100,11 +101,15 @@ export class Session {
     this.set({ evidence: this.getState().evidence === id ? undefined : id });
   }
 
+  setAdvice(advice: SessionState['advice']): void {
+    this.set({ advice });
+  }
+
   setLayer(layer: string): void {
     this.set({ layer });
   }
 
-  toggle(name: 'snapping' | 'magnifier' | 'accuracy' | 'straight'): void {
+  toggle(name: 'snapping' | 'magnifier' | 'accuracy'): void {
     this.set({ [name]: !this.getState()[name] });
   }
 

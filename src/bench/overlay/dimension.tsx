@@ -1,7 +1,7 @@
 import type { Vec } from '@/core/geometry';
 import { FONT, type Palette } from '@/ui/palette';
 
-export type DimensionLook = 'evidence' | 'check' | 'measure' | 'datum';
+export type DimensionLook = 'evidence' | 'check' | 'measure' | 'datum' | 'advice';
 
 interface DimensionProps {
   readonly from: Vec;
@@ -21,8 +21,8 @@ const TICK = 9;
 
 /** A drafting dimension between two places on the screen: slanted ticks at its ends and the figure on a paper label. */
 export function Dimension({ from, to, look, label, guess, palette, testID, color: ink, bold }: DimensionProps) {
-  const color = ink ?? (look === 'check' ? palette.plum : look === 'measure' ? palette.ink : look === 'datum' ? palette.straw : palette.tide);
-  const dashes = look === 'check' ? '2 5' : look === 'datum' ? '10 4' : undefined;
+  const color = ink ?? (look === 'check' ? palette.plum : look === 'measure' ? palette.ink : look === 'datum' || look === 'advice' ? palette.straw : palette.tide);
+  const dashes = look === 'check' ? '2 5' : look === 'datum' ? '10 4' : look === 'advice' ? '2 6' : undefined;
   const middle: Vec = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2];
   const line = `M${from[0]} ${from[1]}L${to[0]} ${to[1]}`;
   return (

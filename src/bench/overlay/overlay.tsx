@@ -6,7 +6,9 @@ import { patchOf } from '../patch';
 import { toolOf } from '../tools';
 import { useDesk, useFitted, useJob, useSession } from '../use-session';
 import { toScreen } from '../viewport';
+import { AccuracyMap } from './accuracy-map';
 import { AimCross, Beacon, PatchRim } from './aim-mark';
+import { Dimension } from './dimension';
 import { Drawing } from './drawing';
 import { EvidenceMarks } from './evidence-marks';
 import { DatumMark, GuideMarks } from './marks';
@@ -27,6 +29,8 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const magnifier = useSession((state) => state.magnifier);
   const beacon = useSession((state) => state.beacon);
   const chosen = useSession((state) => state.evidence);
+  const accuracy = useSession((state) => state.accuracy);
+  const advice = useSession((state) => state.advice);
   const context = session.findContext();
   const preview = useMemo(() => context && toolOf(tool).preview(tool.state, aim, context), [tool, aim, context]);
   const hidden = useMemo(() => (preview?.outlines ?? []).map((outline) => outline.id), [preview]);
@@ -39,6 +43,8 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
     <svg width={viewport.width} height={viewport.height} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
       <clipPath id="bench-clip"><path d={seen + hole} clipRule="evenodd" /></clipPath>
       <g clipPath="url(#bench-clip)">
+        {accuracy && fitted.fit.scaled ? <AccuracyMap fitted={fitted} viewport={viewport} palette={palette} units={job.units} /> : null}
+        {advice ? <Dimension palette={palette} look="advice" from={toScreen(viewport, advice.from)} to={toScreen(viewport, advice.to)} testID="advice" /> : null}
         <GuideMarks {...marks} viewport={viewport} />
         <g ref={drawing} id="bench-drawing" transform={sheetTransform(viewport)}>
           <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} />

@@ -37,7 +37,7 @@ const EXACT_MISS = 1e-4;
  * (Pope, Some pitfalls to be avoided in the iterative adjustment of nonlinear problems, 1972). Progress is judged by the
  * weighted misclosures. The values are the best that were found; `settled` and `relationsHold` say how far to trust them.
  */
-export function solve(problem: Problem, maximumSteps = 120): Solution {
+export function solve(problem: Problem, maximumSteps = 70): Solution {
   const layout = layOut(problem.blocks);
   let state = stateAt(problem, layout, startValues(problem));
   let damping = 1e-4;

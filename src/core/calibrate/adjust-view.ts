@@ -19,12 +19,12 @@ export interface AdjustedView {
 }
 
 /** How many slanted starts are followed to their end when square-on does not explain the evidence. */
-const FOLLOWED = 3;
+const FOLLOWED = 2;
 
 /**
  * Adjusts a view with a model whose `freed` parts are left to the evidence, from given numbers or from where the evidence points
  * to: square-on first and, where the tilt is open and square-on does not explain the evidence, from several slants. Refused with `<part>-undetermined` and what else is
- * open when the evidence does not tell, with `evidence-contradicts` when exact relations cannot hold together.
+ * open when the evidence does not tell. Whether it settled, and whether exact relations hold, is said by the solution.
  */
 export function adjustView(model: MapModel, evidence: readonly Evidence[], points: Points, freed: ReadonlySet<MapPart>, from?: readonly number[]): Result<AdjustedView> {
   const best = findBest(model, evidence, points, freed, from);
@@ -34,7 +34,6 @@ export function adjustView(model: MapModel, evidence: readonly Evidence[], point
   const shapes = problem.blocks.map(({ id }) => id).filter((id) => !parts.includes(id));
   const covariance = covarianceOf(problem, solution, [...parts.reverse(), ...shapes]);
   if (covariance.kind === 'rank-deficient') return refusedAsUndetermined(covariance.undetermined);
-  if (!solution.relationsHold) return refused('evidence-contradicts');
   const values = model.parts.flatMap(({ id }) => [...solution.values.get(id)!]);
   return done({ model, evidence, points, solution, covariance, values, diagnosis: diagnose(solution, covariance.matrix, covariance.redundancy) });
 }
@@ -56,7 +55,7 @@ function findBest(model: MapModel, evidence: readonly Evidence[], points: Points
   const isHeld = model.parts.some(({ id, sigma }) => id === 'tilt' && sigma && !freed.has('tilt'));
   if (square && (explains(square) || from || isHeld)) return square;
   // Each slant gets a few steps, and the most promising are followed to the end.
-  const tried = [...starts].map((numbers) => ({ numbers, cost: attempt(numbers, 4).solution.chiSquare })).filter(({ cost }) => Number.isFinite(cost)).sort((a, b) => a.cost - b.cost);
+  const tried = [...starts].map((numbers) => ({ numbers, cost: attempt(numbers, 3).solution.chiSquare })).filter(({ cost }) => Number.isFinite(cost)).sort((a, b) => a.cost - b.cost);
   const followed: Attempt[] = square ? [square] : [];
   for (const { numbers } of tried.slice(0, FOLLOWED)) {
     followed.push(attempt(numbers));
@@ -105,7 +104,7 @@ function rememberLast(model: MapModel): EvidenceContext['slopesAt'] {
 }
 
 /** Which open part is named first: the one that a practitioner can do most about. */
-const PART_ORDER: readonly string[] = ['scale', 'tilt', 'stretch', 'skew', 'focal', 'lens', 'turn', 'shift'];
+const PART_ORDER: readonly string[] = ['scale', 'tilt', 'stretch', 'skew', 'focal', 'lens', 'lens-centre', 'turn', 'shift'];
 
 function refusedAsUndetermined(undetermined: readonly string[]) {
   const parts = PART_ORDER.filter((part) => undetermined.includes(part));

@@ -1,4 +1,4 @@
-import { Matrix } from 'ml-matrix';
+import { type Matrix } from 'ml-matrix';
 import { propagateMany } from '../adjust';
 import { distance, mix, type Vec } from '../geometry';
 import type { Fit } from './fit';

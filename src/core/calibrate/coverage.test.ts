@@ -108,7 +108,7 @@ type Draw = (sigma: number) => number;
 
 /** A photo by hand as auto takes it: tilt, focal length and lens off by what is drawn. */
 function handHeld(tilt: Vec, draw: Draw, steep = 0): SheetMap {
-  return trueMap(photo, 'camera', 'k1k2', [ABOVE, steep + tilt[0], tilt[1], FOCAL + draw(ASSUMED.focalTold), draw(ASSUMED.lens[0]), draw(ASSUMED.lens[1])]);
+  return trueMap(photo, 'auto', 'auto', [ABOVE, steep + tilt[0], tilt[1], FOCAL + draw(ASSUMED.focalTold), draw(ASSUMED.lens[0]), draw(ASSUMED.lens[1]), draw(ASSUMED.lensCentre), draw(ASSUMED.lensCentre)]);
 }
 
 describe.each<[string, (noise: Noise) => Evidence[]]>([

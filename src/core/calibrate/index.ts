@@ -6,7 +6,7 @@ export { influenceOf } from './influence';
 export { fitView, unscaledFit, type Fit, type FitInput } from './fit';
 export { applyHomography, compose, IDENTITY, inverse, type Homography } from './homography';
 export { bowed, isMonotone, NO_LENS, straightened, type Lens } from './lens';
-export { ASSUMED, assumptionOf, chooseModel, type LensName, type LensWish, type MapModel, type MapPart, type ModelName, type ModelWish } from './models';
+export { ASSUMED, assumptionOf, chooseModel, indexOf, type LensName, type LensWish, type MapModel, type MapPart, type ModelName, type ModelWish } from './models';
 export { type FoundPart } from './parts';
 export { focalOf, type Datum, type Lift, type PictureGeometry, type PictureKind } from './picture';
 export { sigmaOfReading } from './readings';

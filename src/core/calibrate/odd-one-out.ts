@@ -29,9 +29,11 @@ const MARGIN = 6;
 const TIE = 0.5;
 /** Pieces that are tried in one round: the ones whose tests are worst. */
 const TRIED = 8;
+/** Share of the worst test (in chi-square) below which a piece cannot be what is wrong. */
+const NEAR_WORST = 0.1;
 /** How far an assumption may be off before a misread size is the likelier story; and freedoms that must be left to prove it. */
 const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left: number }>> = {
-  stretch: { limit: 0.06, left: 0 }, skew: { limit: 0.04, left: 0 }, tilt: { limit: 1.15, left: 1 }, lens: { limit: 0.25, left: 1 }, focal: { limit: Infinity, left: 1 },
+  stretch: { limit: 0.06, left: 0 }, skew: { limit: 0.04, left: 0 }, tilt: { limit: 1.15, left: 1 }, lens: { limit: 0.6, left: 1 }, 'lens-centre': { limit: 0.3, left: 1 }, focal: { limit: Infinity, left: 1 },
 };
 
 /**
@@ -43,27 +45,47 @@ const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left
 export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], points: Points): Result<Judged> {
   const whole = adjustView(model, evidence, points, new Set());
   if (!whole.ok) return whole;
-  const teller = (fromAnySlant: boolean): Tell => (freed, aside, from) => {
-    const told = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), points, freed, fromAnySlant && freed.has('tilt') ? undefined : from.values);
-    return told.ok && told.value.solution.settled && isPlausible(freed, told.value) ? { adjusted: told.value, freed, aside, cost: costOf(told.value) } : undefined;
+  const teller: Tell = (freed, aside, from) => {
+    const told = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), points, freed, from?.values);
+    return told.ok && isTold(told.value) && isPlausible(freed, told.value) ? { adjusted: told.value, freed, aside, cost: costOf(told.value) } : undefined;
   };
-  const first: Story = { adjusted: whole.value, freed: new Set(), aside: new Set(), cost: costOf(whole.value) };
+  const first: Story = { adjusted: whole.value, freed: new Set(), aside: new Set(), cost: isTold(whole.value) ? costOf(whole.value) : Infinity };
   const best = bestStory(first, teller);
-  return best.adjusted.solution.settled ? done(judgedFrom(best, teller(false))) : refused('fit-not-found');
+  if (isTold(best.adjusted)) return judgedFrom(best, teller);
+  return refused(best.adjusted.solution.relationsHold ? 'fit-not-found' : 'evidence-contradicts');
 }
 
-/** `from` is where the adjustment starts. Undefined when the story cannot be told: undetermined, or not to be believed. */
-type Tell = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, from: AdjustedView) => Story | undefined;
+const isTold = ({ solution }: AdjustedView) => solution.settled && solution.relationsHold;
+
+/** `from` is where the adjustment starts, without it from every slant. Undefined when the story cannot be told: undetermined, or not to be believed. */
+type Tell = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, from?: AdjustedView) => Story | undefined;
 
 const costOf = ({ solution, diagnosis }: AdjustedView) => solution.chiSquare - CRITICAL ** 2 * diagnosis.redundancy;
 const isSound = ({ adjusted }: Story) => Math.max(0, ...adjusted.diagnosis.groups.map(sizeOf)) < CRITICAL;
 
-/** From where it stands first, which is quick; from every slant when that takes back more than one word or explains too little. */
-function bestStory(first: Story, teller: (fromAnySlant: boolean) => Tell): Story {
-  const near = improved(first, teller(false));
-  if ((isSound(near) && near.aside.size <= 1) || !first.adjusted.model.parts.some(({ id, sigma }) => id === 'tilt' && sigma)) return near;
-  const far = improved(first, teller(true));
-  return far.cost < near.cost - MARGIN ? far : near;
+/** Assumptions that fail together, as they do in a slanted photo through a bowed lens; the likeliest first. */
+const BEGINNINGS: readonly (readonly MapPart[])[] = [['tilt'], ['stretch', 'skew'], ['tilt', 'lens'], ['tilt', 'lens', 'lens-centre'], ['lens'], ['tilt', 'focal', 'lens', 'lens-centre']];
+
+/** From where it stands first, which is quick; where that explains too little, or at the price of several words, from other ends. */
+function bestStory(first: Story, tell: Tell): Story {
+  const near = Number.isFinite(first.cost) ? improved(first, tell) : first;
+  if (Number.isFinite(near.cost) && isSound(near) && near.aside.size <= 1) return near;
+  const far = findBeginning(first, tell);
+  if (!far) return Number.isFinite(near.cost) ? near : improved(first, tell);
+  const improvedFar = improved(withoutHaste(far, tell), tell);
+  return withoutHaste(improvedFar.cost < near.cost - (near.freed.size > 0 ? 0 : MARGIN) ? improvedFar : near, tell);
+}
+
+/** The first beginning that explains everything, or else the cheapest. */
+function findBeginning(first: Story, tell: Tell): Story | undefined {
+  const held = listHeld(first);
+  const told: Story[] = [];
+  for (const parts of BEGINNINGS.filter((some) => some.every((part) => held.includes(part)))) {
+    const story = tell(new Set(parts), new Set());
+    if (story && isSound(story)) return story;
+    if (story) told.push(story);
+  }
+  return bestOf(told);
 }
 
 function improved(first: Story, tell: Tell): Story {
@@ -73,34 +95,39 @@ function improved(first: Story, tell: Tell): Story {
     if (!next || next.cost >= story.cost) break;
     story = withoutHaste(next, tell);
   }
-  return bestOf([story, ...listSwaps(story, tell)])!;
+  const swaps = listSwaps(story, tell);
+  return swaps.length > 0 ? bestOf([story, ...swaps])! : story;
 }
 
-function judgedFrom(best: Story, tell: Tell): Judged {
+function judgedFrom(best: Story, tell: Tell): Result<Judged> {
   const rivals = [...best.aside].flatMap((id) => listRivals(best, id, tell));
   const tied = rivals.filter(({ behind }) => behind < TIE).map(({ id }) => id);
-  if (rivals.length === 0) return { adjusted: best.adjusted, freed: best.freed, suspects: [...best.aside], suspectsKept: false };
+  if (rivals.length === 0) return done({ adjusted: best.adjusted, freed: best.freed, suspects: [...best.aside], suspectsKept: false });
   // Nothing tells which of them is wrong: all stay in, and the contradiction widens the plus-minus.
-  const together = tell(best.freed, new Set(), best.adjusted) ?? best;
-  return { adjusted: together.adjusted, freed: together.freed, suspects: [...new Set([...best.aside, ...tied])], suspectsKept: together !== best };
+  const suspects = [...new Set([...best.aside, ...tied])];
+  const together = tell(best.freed, new Set(), best.adjusted);
+  if (!together) return refused('evidence-contradicts', { ids: suspects.join(',') });
+  return done({ adjusted: together.adjusted, freed: together.freed, suspects, suspectsKept: true });
 }
 
 const listHeld = ({ adjusted, freed }: Story) => adjusted.model.parts.filter(({ id, sigma }) => sigma && !freed.has(id)).map(({ id }) => id);
 
-/** Every story that gives up one thing more: an assumption, or one of the pieces whose tests are worst. */
+/** Every story that gives up one thing more, of the assumptions and pieces whose own tests come near the worst. */
 function listNext(story: Story, tell: Tell): Story[] {
   const { adjusted, freed, aside } = story;
-  const worst = [...adjusted.diagnosis.groups].filter(({ group }) => !partOf(group)).sort((a, b) => sizeOf(b) - sizeOf(a)).slice(0, TRIED);
-  return [
-    ...listHeld(story).map((part) => tell(new Set([...freed, part]), aside, adjusted)),
-    ...worst.map(({ group }) => tell(freed, new Set([...aside, group]), adjusted)),
-  ].filter((next) => next !== undefined);
+  const groups = [...adjusted.diagnosis.groups].sort((a, b) => sizeOf(b) - sizeOf(a));
+  const suspects = groups.filter((group) => sizeOf(group) ** 2 > NEAR_WORST * sizeOf(groups[0]!) ** 2).slice(0, TRIED);
+  return suspects.map(({ group }) => {
+    const part = partOf(group);
+    if (part === 'lens-centre' && !freed.has('lens')) return undefined;
+    return part ? tell(new Set([...freed, part]), aside, adjusted) : tell(freed, new Set([...aside, group]), adjusted);
+  }).filter((next) => next !== undefined);
 }
 
 /** Stories in which an assumption gives way in the place of a piece. */
 function listSwaps(story: Story, tell: Tell): Story[] {
   const { adjusted, freed, aside } = story;
-  return [...aside].flatMap((id) => listHeld(story).map((part) => tell(new Set([...freed, part]), new Set([...aside].filter((other) => other !== id)), adjusted))).filter((swap) => swap !== undefined);
+  return [...aside].flatMap((id) => listHeld(story).filter((part) => part !== 'lens-centre').map((part) => tell(new Set([...freed, part]), new Set([...aside].filter((other) => other !== id)), adjusted))).filter((swap) => swap !== undefined);
 }
 
 /** The cheapest story; among those that cannot be told apart the one that takes nobody's word back. */

@@ -3,8 +3,9 @@ import { circleThrough, cornersOfSides, directionOf, pointsOf, sizeOfCorners, wr
 import { indexOf, type MapModel } from './models';
 import { isInFront, toPlane, type SheetMap } from './sheet-map';
 
-/** Slants that are tried when square-on does not lead anywhere: eight ways round, two steepnesses (radians; for a map without camera the horizon's numbers are about as large). */
-const SLANTS = [0.5, 0.9].flatMap((steep) => Array.from({ length: 8 }, (_, i): Vec => [steep * Math.cos((i * Math.PI) / 4), steep * Math.sin((i * Math.PI) / 4)]));
+/** Slants that are tried when square-on does not lead anywhere, eight ways round (radians; for a map without camera the horizon's numbers are about as large). */
+const STEEP = 0.6;
+const SLANTS = Array.from({ length: 8 }, (_, i): Vec => [STEEP * Math.cos((i * Math.PI) / 4), STEEP * Math.sin((i * Math.PI) / 4)]);
 
 /**
  * Numbers of a model to start from, square-on first. Each has the scale that the stated sizes ask for, and turn and shift from

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { formatAngle, formatLength, parseAngle, parseLength, parseSize, MM_PER_INCH, type Units } from '.';
+import { findUnitSlip, formatAngle, formatLength, parseAngle, parseLength, parseSize, MM_PER_INCH, type Units } from '.';
 
 const mm: Units = { style: 'mm', denominator: 16 };
 
@@ -101,4 +101,13 @@ it('reads angles and slopes', () => {
   expect(degrees('100%')).toBeCloseTo(45, 12);
   expect(degrees('steep')).toBe('angle-not-understood');
   expect(formatAngle(Math.PI / 6)).toBe('30.00°');
+});
+
+describe('a slipped unit', () => {
+  it.each([[13.45, 13450, 'metres'], [14, 168, 'feet instead of inches'], [10, 254, 'inches'], [3, 914.4, 'feet'], [41.2, 412, 'a point one place over'], [412, 41.2, 'a point one place over']])('%p that comes to %p is asked about', (typed, comesTo, says) => {
+    expect(findUnitSlip(typed, comesTo)?.says).toBe(says);
+  });
+  it('is not suspected of a size that is near, or merely wrong', () => {
+    for (const comesTo of [100, 104, 150, 300]) expect(findUnitSlip(100, comesTo)).toBeUndefined();
+  });
 });

@@ -52,16 +52,18 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
         <Icon name={suspect ? 'warn' : check ? 'check' : KIND_WORDS[evidence.kind].icon} color={color} size={20} />
         <Words lines={1} style={{ flex: 1, fontWeight: '700', color }}>{title}</Words>
         <RoundButton icon="eye" name={`Show ${title} on the picture`} size={36} onPress={() => session.showEvidence(evidence.id)} testID="show-evidence" />
-        <Button compact onPress={() => change({ ...evidence, role: NEXT_ROLE[evidence.role].role })} testID="next-role">{NEXT_ROLE[evidence.role].label}</Button>
-        {check ? <Button compact onPress={() => change({ ...evidence, role: 'use' })}>Use it</Button> : null}
         <RoundButton icon="trash" name={`Remove ${title}`} size={36} onPress={() => run(removeEvidence(fitted.view.id, evidence.id))} />
       </View>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
         <Words testID="evidence-says" style={{ fontSize: 14, lineHeight: 19, flex: 1 }}>{outcomeInWords(evidence, fitted, units)}</Words>
         <Leftover evidence={evidence} fitted={fitted} />
       </View>
-      <View style={{ flexDirection: 'row', gap: 8 }}>
+      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
         {sizes.map((name) => <SaidField key={name} name={name} value={written[name] ?? ''} units={units} onChange={write(name)} onSubmit={submit} testID={`evidence-${name}-field`} />)}
+        <View>
+          <Button compact onPress={() => change({ ...evidence, role: NEXT_ROLE[evidence.role].role })} testID="next-role">{NEXT_ROLE[evidence.role].label}</Button>
+          {check ? <Button compact onPress={() => change({ ...evidence, role: 'use' })}>Use it</Button> : null}
+        </View>
       </View>
     </Card>
   );

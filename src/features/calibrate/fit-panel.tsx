@@ -24,7 +24,6 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
   const fitted = useFitted();
   const tool = useSession((state) => state.tool);
   const accuracy = useSession((state) => state.accuracy);
-  const straight = useSession((state) => state.straight);
   if (!fitted) return null;
   const { view, fit } = fitted;
   const points = (role: 'use' | 'check') => tool.name === 'evidence' && tool.state.kind === 'length' && tool.state.role === role;
@@ -45,7 +44,6 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
       <LedgeButton icon="level" label="Zero" name="Zero and what is level" chosen={tool.name === 'datum'} onPress={() => (onPanel('evidence'), session.chooseTool('datum'))} testID="tool-datum" />
       {fitted.sheet.kind === 'photo' ? <LedgeButton icon="height" label="Height" name="Height of what is traced" chosen={panel === 'height'} onPress={open('height')} testID="panel-height" /> : null}
       <LedgeButton icon="map" label="Accuracy" name={accuracy ? 'Put the accuracy map away' : 'Show the accuracy map'} chosen={accuracy} disabled={!fit.scaled} onPress={() => session.toggle('accuracy')} testID="toggle-accuracy" />
-      <LedgeButton icon="straighten" label="Squared" name={straight ? 'Show the picture as it was taken' : 'Show the picture squared up'} chosen={straight} disabled={!fit.scaled} onPress={() => session.toggle('straight')} testID="toggle-straight" />
       <LedgeButton icon="lens" label="Model" name="What may be wrong with the picture" chosen={panel === 'model'} onPress={open('model')} testID="panel-model" />
       <LedgeButton icon="look" label="Look" name="How the picture is shown" chosen={panel === 'look'} onPress={open('look')} testID="panel-look" />
       <LedgeButton icon={view.hidden ? 'hide' : 'eye'} label={view.hidden ? 'Hidden' : 'Shown'} name={view.hidden ? 'Show the picture' : 'Hide the picture'} chosen={view.hidden} onPress={() => jobs.getState().run(setHidden(view.id, !view.hidden))} testID="toggle-hidden" />

@@ -1,9 +1,10 @@
+import { useEffect } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import type { FittedView } from '@/core/derive';
 import { useUnits } from '@/features/job/use-units';
-import { formatLength } from '@/core/units';
+import { formatPlusMinus } from '@/core/units';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 import { sentenceFor } from '@/ui/words';
@@ -16,10 +17,14 @@ export function FitSummary({ fitted }: { fitted: FittedView }) {
   const { session } = useDesk();
   const { fit, refusal, without } = fitted;
   const advice = useAdvice(fitted);
+  useEffect(() => {
+    session.setAdvice(advice);
+    return () => session.setAdvice(undefined);
+  }, [session, advice]);
   if (!fit.scaled) {
     return <Card><Words testID="fit-summary">{refusal ? sentenceFor(refusal.code, refusal.detail) : 'No scale yet. Point at the two ends of something you know, then type its length.'}</Words></Card>;
   }
-  const size = (sigma: number) => `±${formatLength(2 * sigma, units)}`;
+  const size = (sigma: number) => formatPlusMinus(sigma, units);
   return (
     <Card>
       <View style={{ gap: 4 }}>
@@ -29,7 +34,7 @@ export function FitSummary({ fitted }: { fitted: FittedView }) {
         {advice ? (
           <Button mode="outlined" compact icon="length" style={{ alignSelf: 'flex-start' }} testID="take-advice"
             onPress={() => session.pointAtEvidence('length', 'use', { points: [advice.from, advice.to].map((at) => ({ id: undefined, at, sigma: 1 })), last: 1 })}>
-            {`Measuring here takes ${size(advice.worstSigmaNow)} to ${size(advice.worstSigmaThen)}`}
+            {`Measure this: ${size(advice.worstSigmaNow)} to ${size(advice.worstSigmaThen)}`}
           </Button>
         ) : null}
       </View>

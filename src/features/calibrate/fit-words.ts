@@ -28,6 +28,7 @@ const FOUND: Readonly<Partial<Record<MapPart, (part: FoundPart, camera: boolean)
 const ASSUMED_WORDS: Readonly<Partial<Record<MapPart | 'height', string>>> = {
   tilt: 'Nothing here shows the tilt: a photo by hand is taken to be square-on within 3°',
   lens: 'Nothing here shows the lens: a corner is taken to be off by 1 % at the most',
+  'lens-centre': 'That the lens has its middle in the middle of the picture is taken for granted',
   focal: 'How strongly the picture draws together is taken from what the camera told',
   stretch: 'Nothing here shows a stretch: the copy is taken to be true within what such copies are',
   skew: 'That across and upright are square is taken for granted',

@@ -2,8 +2,7 @@ import { useMemo } from 'react';
 import type { EvidenceState, SaidSizes } from '@/bench/tools';
 import { measuredLength } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
-import { findUnitSlip } from '@/core/units';
-import { formatLength } from '@/core/units';
+import { findUnitSlip , formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 
 /** A length that is off against the rest by what a wrong unit would make of it is asked about before it is used. */

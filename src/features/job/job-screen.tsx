@@ -45,7 +45,7 @@ export function JobScreen({ id }: { id: string }) {
 }
 
 /** How high the cards of each step are on a wide screen, CSS px: the bench keeps its size within a step. */
-const CARD_HEIGHT: Readonly<Record<StepName, number>> = { sources: 192, fit: 176, trace: 192, handover: 268 };
+const CARD_HEIGHT: Readonly<Record<StepName, number>> = { sources: 192, fit: 196, trace: 192, handover: 268 };
 
 /** The step that a job that is opened goes on with. */
 function firstStep({ jobs, session }: Desk): StepName {

@@ -32,7 +32,7 @@ function WideLedge({ row, cards, low }: LedgeProps) {
   const height = pulled ? PULLED_UP : low;
   return (
     <View role="region" aria-label="Ledge" style={{ flexDirection: 'row', height, backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule }}>
-      {row ? <View style={{ width: 344, flexDirection: 'row', flexWrap: 'wrap', alignContent: 'flex-start', gap: 4, padding: 8 }} testID="ledge-row">{row}</View> : null}
+      {row ? <View style={{ width: 396, flexDirection: 'row', flexWrap: 'wrap', alignContent: 'flex-start', gap: 4, padding: 8 }} testID="ledge-row">{row}</View> : null}
       <div tabIndex={0} role="group" aria-label="Cards" data-testid="ledge-cards" style={{ flex: 1, minWidth: 0, overflow: 'auto', background: palette.bench, display: 'flex', alignItems: 'flex-start', gap: 8, padding: 8 }}>{cards}</div>
       <View style={{ backgroundColor: palette.bench }}>
         <RoundButton icon={pulled ? 'down' : 'up'} name={pulled ? 'Let the ledge down' : 'Pull the ledge up'} onPress={() => setPulled(!pulled)} testID="pull-ledge" />

@@ -9,6 +9,8 @@ export const ASSUMED = {
   tilt: (1.5 * Math.PI) / 180,
   /** k1 and k2 of a phone's lens after its own correction: a corner is off by less than 1 %. */
   lens: [0.005, 0.0025],
+  /** Where a lens has its middle, from the picture's middle, in half diagonals. */
+  lensCentre: 0.03,
   /** Share of the focal length: when the camera told its 35 mm equivalent (a whole number), and when nobody did. */
   focalTold: 0.02,
   focalUntold: 0.3,

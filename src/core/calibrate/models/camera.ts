@@ -11,7 +11,7 @@ export interface CameraDoubts {
 }
 
 /**
- * A pinhole camera with square pixels above the plane: the logarithm of its perpendicular distance in mm, two angles out of
+ * A pinhole camera with square pixels above the plane, looking through the middle of its lens: the logarithm of its perpendicular distance in mm, two angles out of
  * square-on, and the logarithm of its focal length in half diagonals. The plane's origin is the foot of the camera; what lies
  * at a height is met earlier by the same rays, which is the parallax.
  */
@@ -31,9 +31,10 @@ function homographyAt(numbersOf: NumbersOf, height: number): Homography {
   const [scale = 0] = numbersOf('scale');
   const [across = 0, up = 0] = numbersOf('tilt');
   const [logFocal = 0] = numbersOf('focal');
+  const [x0 = 0, y0 = 0] = numbersOf('lens-centre');
   const distance = Math.exp(scale) - height;
   const [ca, sa, cu, su] = [Math.cos(across), Math.sin(across), Math.cos(up), Math.sin(up)];
   const turned: Homography = [ca, 0, sa, su * sa, cu, -su * ca, -cu * sa, su, cu * ca];
   const focal = Math.exp(logFocal);
-  return compose([distance, 0, 0, 0, distance, 0, 0, 0, 1], compose(turned, [1 / focal, 0, 0, 0, 1 / focal, 0, 0, 0, 1]));
+  return compose([distance, 0, 0, 0, distance, 0, 0, 0, 1], compose(turned, [1 / focal, 0, -x0 / focal, 0, 1 / focal, -y0 / focal, 0, 0, 1]));
 }

@@ -13,7 +13,7 @@ export type LensWish = LensName | 'auto';
  */
 export function chooseModel(picture: PictureGeometry, model: ModelWish, lens: LensWish, frame: { readonly turns: boolean; readonly shifts: boolean }): MapModel {
   const assumesLens = lens === 'auto' && picture.kind === 'photo';
-  const choice = { lens: lens === 'auto' ? (assumesLens ? 'k1k2' as const : 'none' as const) : lens, lensSigma: assumesLens ? ASSUMED.lens : undefined, ...frame };
+  const choice = { lens: lens === 'auto' ? (assumesLens ? 'k1k2' as const : 'none' as const) : lens, lensSigma: assumesLens ? ASSUMED.lens : undefined, centreSigma: assumesLens ? ASSUMED.lensCentre : undefined, ...frame };
   if (model === 'auto' && picture.kind === 'photo') {
     return createModel(picture, cameraShape(picture, { tilt: ASSUMED.tilt, focal: focalSigma(picture), focalOrigin: 'assumed' }), { ...choice, name: 'camera' });
   }

@@ -8,7 +8,7 @@ export type ModelName = 'similarity' | 'two-scale' | 'affine' | 'projective' | '
 export type LensName = 'none' | 'k1' | 'k1k2';
 
 /** Names of what a map is made of, as they are reported when they stay undetermined or only assumed. */
-export type MapPart = 'scale' | 'stretch' | 'skew' | 'tilt' | 'focal' | 'lens' | 'turn' | 'shift';
+export type MapPart = 'scale' | 'stretch' | 'skew' | 'tilt' | 'focal' | 'lens' | 'lens-centre' | 'turn' | 'shift';
 
 /** Some numbers of a map that belong together. `sigma` makes them an assumption; without it the evidence has to tell. */
 export interface PartOfMap {
@@ -43,6 +43,8 @@ export interface ModelChoice {
   readonly name: ModelName;
   readonly lens: LensName;
   readonly lensSigma?: readonly number[] | undefined;
+  /** One sigma of where the lens has its middle; without it that is the picture's middle. */
+  readonly centreSigma?: number | undefined;
   /** Whether the evidence can tell which way is up, and where zero is. */
   readonly turns: boolean;
   readonly shifts: boolean;
@@ -52,6 +54,7 @@ export function createModel(picture: PictureGeometry, shape: Shape, choice: Mode
   const parts: PartOfMap[] = [
     ...shape.parts,
     ...(choice.lens === 'none' ? [] : [{ id: 'lens' as const, start: choice.lens === 'k1' ? [0] : [0, 0], sigma: choice.lensSigma, origin: 'assumed' as const }]),
+    ...(choice.lens === 'none' || choice.centreSigma === undefined ? [] : [{ id: 'lens-centre' as const, start: [0, 0], sigma: [choice.centreSigma, choice.centreSigma], origin: 'assumed' as const }]),
     ...(choice.turns ? [{ id: 'turn' as const, start: [0] }] : []),
     ...(choice.shifts ? [{ id: 'shift' as const, start: [0, 0] }] : []),
   ];
@@ -67,7 +70,8 @@ export function createModel(picture: PictureGeometry, shape: Shape, choice: Mode
     mapAt(values, height) {
       const numbersOf: NumbersOf = (part) => (first.has(part) ? values.slice(first.get(part)!, first.get(part)! + sizes.get(part)!) : []);
       const [k1 = 0, k2 = 0] = numbersOf('lens');
-      const lens: Lens = k1 === 0 && k2 === 0 ? NO_LENS : { k1, k2 };
+      const [x0 = 0, y0 = 0] = numbersOf('lens-centre');
+      const lens: Lens = k1 === 0 && k2 === 0 ? NO_LENS : { k1, k2, centre: [x0, y0] };
       const flat = createSheetMap(picture, lens, shape.homographyAt(numbersOf, height));
       const [turn = 0] = numbersOf('turn');
       const [x = 0, y = 0] = numbersOf('shift');

@@ -1,0 +1,75 @@
+/** The picture library of the registry (@techstark/opencv-js) as a second opinion on maps and lenses. */
+import { fitView, straightened, toPlane, toSheet, type Evidence, type Points } from '../src/core/calibrate';
+import { trueMap } from '../src/core/calibrate/simulation';
+import { distance, type Vec } from '../src/core/geometry';
+
+/* eslint-disable @typescript-eslint/no-explicit-any -- the library has no types worth the name */
+let cv: any;
+beforeAll(async () => {
+  const loaded = jest.requireActual<any>('@techstark/opencv-js');
+  cv = loaded instanceof Promise ? await loaded : loaded;
+  if (!cv.Mat) await new Promise<void>((resolve) => (cv.onRuntimeInitialized = resolve));
+}, 120_000);
+
+const picture = { width: 4032, height: 3024, kind: 'photo' as const, focal35mm: 26 };
+const PLANE: readonly Vec[] = [[-120, -80], [130, -85], [125, 90], [-115, 88], [0, 10], [60, -40], [-70, 30], [20, 70]];
+const truth = trueMap(picture, 'projective', 'none', [5.4, 0.03, 0.02, 0.3, -0.1]);
+const GRID = Array.from({ length: 35 }, (_, i): Vec => [((i % 7) + 0.5) * 576, (Math.floor(i / 7) + 0.5) * 604.8]);
+
+/** Their homography of points, as a map of sheet places. Pixel centres lie at whole numbers there. */
+function theirs(sheet: readonly Vec[], plane: readonly Vec[]): (at: Vec) => Vec {
+  const matrix = (points: readonly Vec[]) => cv.matFromArray(points.length, 1, cv.CV_64FC2, points.flatMap(([x, y]) => [x, y]));
+  const h = cv.findHomography(matrix(sheet.map(([x, y]) => [x - 0.5, y - 0.5])), matrix(plane)).data64F as Float64Array;
+  return ([px, py]) => {
+    const [x, y] = [px - 0.5, py - 0.5];
+    const w = h[6]! * x + h[7]! * y + h[8]!;
+    return [(h[0]! * x + h[1]! * y + h[2]!) / w, (h[3]! * x + h[4]! * y + h[5]!) / w];
+  };
+}
+
+function ours(sheet: readonly Vec[], plane: readonly Vec[]): (at: Vec) => Vec {
+  const points: Points = Object.fromEntries(sheet.map((at, i) => [`p${i}`, { at, sigma: 1 }]));
+  const evidence = plane.map((mm, i): Evidence => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
+  const fit = fitView({ picture, datum: { origin: [0, 0], direction: 0 }, points, evidence, lift: { mm: 0, sigma: 1e-9 }, model: 'projective', lens: 'none' });
+  if (!fit.ok) throw new Error(fit.code);
+  return fit.value.toPlane;
+}
+
+const apart = (a: (at: Vec) => Vec, b: (at: Vec) => Vec) => Math.max(...GRID.map((at) => distance(a(at), b(at))));
+
+it('finds the same map from exact points, within 1e-4 mm over the picture', () => {
+  const sheet = PLANE.map((place) => toSheet(truth, place));
+  expect(apart(ours(sheet, PLANE), theirs(sheet, PLANE))).toBeLessThan(1e-4);
+  expect(apart(ours(sheet, PLANE), (at) => toPlane(truth, at))).toBeLessThan(1e-6);
+});
+
+it('finds nearly the same map from points that somebody pointed at: the difference is far below what the pointing does', () => {
+  const noise = [0.7, -1.1, 0.3, 0.9, -0.4, -0.8, 1.2, -0.2, 0.5, -0.6, 0.1, 1, -1.3, 0.4, 0.2, -0.9];
+  const sheet = PLANE.map((place, i): Vec => {
+    const [x, y] = toSheet(truth, place);
+    return [x + noise[2 * i]!, y + noise[2 * i + 1]!];
+  });
+  const pointing = apart(ours(sheet, PLANE), (at) => toPlane(truth, at));
+  // Theirs weighs plane errors, ours the clicks: they are different estimates of the same noise.
+  expect(apart(ours(sheet, PLANE), theirs(sheet, PLANE))).toBeLessThan(0.5 * pointing);
+});
+
+it('bends a lens the same way: their straight places, drawn by their lens, are straightened by ours', () => {
+  // Their k1 maps straight to bowed in units of the focal length; over the picture ours is fitted to the same curve by two terms.
+  const focal = 3000;
+  const camera = cv.matFromArray(3, 3, cv.CV_64F, [focal, 0, 2015.5, 0, focal, 1511.5, 0, 0, 1]);
+  const radii = Array.from({ length: 12 }, (_, i) => (i + 1) * 150);
+  const straight = radii.map((r): Vec => [r / focal, 0]);
+  const objects = cv.matFromArray(radii.length, 1, cv.CV_64FC3, straight.flatMap(([x, y]) => [x, y, 1]));
+  const zero = () => cv.matFromArray(3, 1, cv.CV_64F, [0, 0, 0]);
+  const images = new cv.Mat();
+  const jacobian = new cv.Mat();
+  cv.projectPoints(objects, zero(), zero(), camera, cv.matFromArray(1, 4, cv.CV_64F, [-0.1, 0, 0, 0]), images, jacobian);
+  const bowedX = Array.from(radii, (_, i) => (images.data64F[2 * i] as number) - 2015.5);
+  // Two terms by least squares on r (k1 r² + k2 r⁴) = straight − bowed, in half diagonals.
+  const rows = bowedX.map((x, i) => ({ u: x / 2520, shift: (radii[i]! - x) / 2520 }));
+  const sum = (f: (row: { u: number; shift: number }) => number) => rows.reduce((total, row) => total + f(row), 0);
+  const [a, b, c, d, e] = [sum(({ u }) => u ** 6), sum(({ u }) => u ** 8), sum(({ u }) => u ** 10), sum(({ u, shift }) => u ** 3 * shift), sum(({ u, shift }) => u ** 5 * shift)];
+  const lens = { k1: (d * c - e * b) / (a * c - b * b), k2: (a * e - b * d) / (a * c - b * b), centre: [0, 0] as const };
+  rows.forEach(({ u }, i) => expect(Math.abs(straightened(lens, [u, 0])[0] * 2520 - radii[i]!)).toBeLessThan(0.2));
+});

@@ -1,0 +1,109 @@
+import { contours } from 'd3-contour';
+import { useMemo } from 'react';
+import { errorEllipse, isInFront, positionSigma } from '@/core/calibrate';
+import type { FittedView } from '@/core/derive';
+import type { Vec } from '@/core/geometry';
+import { formatPlusMinus, type Units } from '@/core/units';
+import type { Palette } from '@/ui/palette';
+import { toScreen, type Viewport } from '../viewport';
+import { Label } from './dimension';
+
+interface AccuracyMapProps {
+  readonly fitted: FittedView;
+  readonly viewport: Viewport;
+  readonly palette: Palette;
+  readonly units: Units;
+}
+
+/** Places the map is sampled at, across and down: it is smooth, and more would not show. */
+const ACROSS = 28;
+const DOWN = 21;
+/** Contours at these plus-minus, mm on screen (two sigma). */
+const LEVELS = [0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500];
+/** Only the map is shown: what one's own pointing adds is left out. */
+const POINTING = 1e-6;
+/** Ellipses are drawn so much larger than life that the largest is this many pixels on the screen. */
+const LARGEST_ELLIPSE = 26;
+
+/** How right every place is, against the middle of the evidence: calm shading with figures on its contours, and error ellipses. */
+export function AccuracyMap({ fitted, viewport, palette, units }: AccuracyMapProps) {
+  const { bands, ellipses } = useMemo(() => sampled(fitted), [fitted]);
+  const at = ([x, y]: readonly number[]): Vec => toScreen(viewport, [(x! * fitted.sheet.width) / ACROSS, (y! * fitted.sheet.height) / DOWN]);
+  const largest = Math.max(...ellipses.map(({ long }) => long));
+  return (
+    <g data-testid="accuracy-map">
+      {bands.map(({ level, rings, label }) => (
+        <g key={level}>
+          <path d={rings.map((ring) => `${pathOf(ring, at)}Z`).join('')} fill={palette.plum} fillOpacity={0.05} fillRule="evenodd" />
+          <path d={rings.flatMap(withoutRim).map((line) => pathOf(line, at)).join('')} fill="none" stroke={palette.halo} strokeOpacity={0.6} strokeWidth={3} />
+          <path d={rings.flatMap(withoutRim).map((line) => pathOf(line, at)).join('')} fill="none" stroke={palette.plum} strokeWidth={1.2} />
+          {label ? <Label at={at(label)} text={formatPlusMinus(level / 2, units)} color={palette.plum} palette={palette} /> : null}
+        </g>
+      ))}
+      {ellipses.map(({ place, long, short, turn }, i) => {
+        const [x, y] = toScreen(viewport, place);
+        const size = LARGEST_ELLIPSE / largest;
+        return <ellipse key={i} cx={x} cy={y} rx={Math.max(1.5, long * size)} ry={Math.max(1.5, short * size)} transform={`rotate(${turn} ${x} ${y})`} fill="none" stroke={palette.ink} strokeWidth={1.2} strokeOpacity={0.8} />;
+      })}
+      {ellipses.length > 0 ? <Label at={[at([4.2, 0])[0], at([0, DOWN - 0.8])[1]]} text={`ellipses drawn ×${Number((LARGEST_ELLIPSE / (largest * scaleOf(fitted) * viewport.zoom)).toPrecision(1))}`} color={palette.ink} palette={palette} /> : null}
+    </g>
+  );
+}
+
+const pathOf = (line: readonly (readonly number[])[], at: (place: readonly number[]) => Vec) => `M${line.map((place) => at(place).map((v) => v.toFixed(1)).join(' ')).join('L')}`;
+
+/** Sheet pixels a millimetre in the middle of the picture. */
+function scaleOf({ fit, sheet }: FittedView): number {
+  const [a, b] = [fit.toPlane([sheet.width / 2, sheet.height / 2]), fit.toPlane([sheet.width / 2 + 1, sheet.height / 2])];
+  return 1 / Math.hypot(b[0] - a[0], b[1] - a[1]);
+}
+
+/** A contour's ring without the stretches along the picture's rim, where it only closes. */
+function withoutRim(ring: readonly (readonly number[])[]): (readonly number[])[][] {
+  const isRim = ([x, y]: readonly number[]) => x! <= 0.5 || y! <= 0.5 || x! >= ACROSS - 0.5 || y! >= DOWN - 0.5;
+  const lines: (readonly number[])[][] = [[]];
+  for (const place of ring) {
+    if (isRim(place)) lines.push([]);
+    else lines.at(-1)!.push(place);
+  }
+  return lines.filter((line) => line.length > 1);
+}
+
+interface Band {
+  readonly level: number;
+  readonly rings: readonly (readonly (readonly number[])[])[];
+  readonly label: readonly number[] | undefined;
+}
+
+function sampled({ fit, sheet }: FittedView): { bands: Band[]; ellipses: { place: Vec; long: number; short: number; turn: number }[] } {
+  const sigmaAt = (x: number, y: number) => {
+    const at: Vec = [(x * sheet.width) / ACROSS, (y * sheet.height) / DOWN];
+    return isInFront(fit.map, at) ? 2 * positionSigma(fit, { at, sigma: POINTING }) : Infinity;
+  };
+  const values = Array.from({ length: ACROSS * DOWN }, (_, i) => sigmaAt((i % ACROSS) + 0.5, Math.floor(i / ACROSS) + 0.5));
+  const finite = values.map((value) => Math.min(value, 1e4));
+  const [least, most] = [Math.min(...finite), Math.max(...finite)];
+  const levels = LEVELS.filter((level) => level > least && level < most);
+  const bands = contours().size([ACROSS, DOWN]).thresholds(levels)(finite).map(({ value, coordinates }, index): Band => {
+    const rings = coordinates.flat();
+    return { level: value, rings, label: labelPlace(rings, index) };
+  });
+  const ellipses = Array.from({ length: 12 }, (_, i) => {
+    const place: Vec = [(((i % 4) + 0.5) * sheet.width) / 4, ((Math.floor(i / 4) + 0.5) * sheet.height) / 3];
+    const { axes, direction } = errorEllipse(fit, { at: place, sigma: POINTING });
+    return { place, long: axes[0], short: axes[1], turn: (-direction * 180) / Math.PI };
+  });
+  return { bands, ellipses: ellipses.filter(({ long }) => Number.isFinite(long)) };
+}
+
+/** Contours smaller than this have no room for a figure, in cells. */
+const ROOM = 4;
+
+/** The place on a contour inside the picture that is furthest some way; each contour another way, so that the figures stand clear of each other. */
+function labelPlace(rings: Band['rings'], index: number): readonly number[] | undefined {
+  const inside = rings.flat().filter(([x, y]) => x! > 2 && x! < ACROSS - 2 && y! > 1 && y! < DOWN - 1);
+  const way = index * 2.1;
+  const along = (place: readonly number[]) => place[0]! * Math.cos(way) + place[1]! * Math.sin(way);
+  const [least, most] = [Math.min(...inside.map(along)), Math.max(...inside.map(along))];
+  return most - least < ROOM ? undefined : inside.find((place) => along(place) === most);
+}

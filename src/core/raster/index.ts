@@ -1,0 +1,2 @@
+export { brightnessAt, grayFrom, type GrayPicture } from './gray-picture';
+export { findSaddle } from './saddle';
