@@ -1,17 +1,19 @@
 /** Makes the demo jobs from a scene's truth: what a steady hand would have pointed at, off by a fraction of a pixel. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { readPictureTags, sha256Hex } from '../src/core/formats';
-import { createJob, createView, readJob, type Evidence, type EvidencePoint, type EvidenceRole, type Job, type Sheet } from '../src/core/job';
+import { createJob, createView, readJob, type Evidence, type EvidencePoint, type Job, type Sheet, type View } from '../src/core/job';
 import type { Chain, CircleOutline, Node, PointedPlace, Segment } from '../src/core/outline';
-import type { truthOf } from './truth';
+import type { truthOf, truthOfNestBox } from './truth';
 import { createGrain } from './generator/noise';
-import { scene } from './scenes/blade';
 
 type Truth = ReturnType<typeof truthOf>;
+type NestBoxTruth = ReturnType<typeof truthOfNestBox>;
 type Px = readonly [number, number];
 
-const truth = JSON.parse(readFileSync('demo/truth/blade.json', 'utf8')) as Truth;
-const picture = readFileSync('public/demo/blade.jpg');
+const truthFile = (name: string): unknown => JSON.parse(readFileSync(`demo/truth/${name}.json`, 'utf8'));
+const truth = truthFile('blade') as Truth;
+const slantedTruth = truthFile('blade-slanted') as Truth;
+const nestBoxTruth = truthFile('nest-box') as NestBoxTruth;
 const grain = createGrain(11);
 /** One sigma of the hand, px: what pointing at the zoomed picture gives. */
 const HAND = 0.6;
@@ -19,20 +21,27 @@ const HAND = 0.6;
 const shaky = ([x, y]: Px): Px => [Number((x + HAND * grain()).toFixed(2)), Number((y + HAND * grain()).toFixed(2))];
 const pointed = (px: Px): PointedPlace => ({ kind: 'pointed', at: shaky(px), sigma: HAND });
 
-const sheet: Sheet = {
-  id: 'blade-sheet', name: 'Pruner blade', picture: sha256Hex(picture), mediaType: 'image/jpeg', bytes: picture.length,
-  width: scene.camera.width, height: scene.camera.height, kind: 'photo', taken: readPictureTags(picture),
-};
+function sheetOf(name: string, title: string, kind: Sheet['kind'], { width, height }: { readonly width: number; readonly height: number }): Sheet {
+  const bytes = readFileSync(`public/demo/${name}.jpg`);
+  return { id: `${name}-sheet`, name: title, picture: sha256Hex(bytes), mediaType: 'image/jpeg', bytes: bytes.length, width, height, kind, taken: readPictureTags(bytes) };
+}
+
+const sheet = sheetOf('blade', 'Pruner blade', 'photo', truth.picture);
 
 interface Known {
   readonly evidence: Evidence;
   readonly points: readonly EvidencePoint[];
 }
 
-function length(id: string, from: Px, to: Px, mm: number, role: EvidenceRole = 'use'): Known {
-  const points = [from, to].map((px, i): EvidencePoint => ({ id: `${id}-${i}`, at: shaky(px), sigma: HAND }));
-  return { points, evidence: { id, kind: 'length', groups: [points.map((point) => point.id)], said: { length: { value: mm, written: String(mm) } }, guess: false, role } };
+/** A piece of evidence on places of its own, group by group, as a hand points at them. */
+function known(id: string, kind: Evidence['kind'], groups: readonly (readonly Px[])[], said: Readonly<Record<string, number>>, more: Partial<Evidence> = {}): Known {
+  const points = groups.map((group, g) => group.map((px, i): EvidencePoint => ({ id: `${id}-${g}-${i}`, at: shaky(px), sigma: HAND })));
+  const sizes = Object.fromEntries(Object.entries(said).map(([name, value]) => [name, { value, written: String(value) }]));
+  return { points: points.flat(), evidence: { id, kind, groups: points.map((group) => group.map((point) => point.id)), said: sizes, guess: false, role: 'use', ...more } };
 }
+
+const length = (id: string, from: Px, to: Px, mm: number, more: Partial<Evidence> = {}) => known(id, 'length', [[from, to]], { length: mm }, more);
+const withEvidence = (view: View, pieces: readonly Known[]): View => ({ ...view, points: pieces.flatMap(({ points }) => points), evidence: pieces.map(({ evidence }) => evidence) });
 
 function bladeOutline(): Chain {
   const { start, strokes } = truth.blade;
@@ -65,14 +74,43 @@ const view = createView('blade-view', sheet);
 const start: Job = { ...createJob('blade-start', 'Pruner blade', made), tour: 'blade', sheets: [sheet], views: [view] };
 write('blade-start', start);
 
-const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
-const known = [length('card', truth.card.left, truth.card.right, 85.6), length('rule', marks.get(20)!, marks.get(260)!, 240), length('card-height', truth.card.bottom, truth.card.top, 53.98, 'check')];
+const marksOf = ({ rule }: Truth) => new Map(rule.marks.map(({ mark, px }) => [mark, px]));
+const marks = marksOf(truth);
+const { card } = truth;
 write('blade-finished', {
   ...start, id: 'blade-finished', name: 'Pruner blade, finished', tour: undefined,
-  views: [{
-    ...view, locked: true, lift: 2.24,
-    points: known.flatMap(({ points }) => points), evidence: known.map(({ evidence }) => evidence),
-  }],
+  views: [withEvidence({ ...view, locked: true, lift: 2.24 }, [
+    length('card', card.left, card.right, 85.6), length('rule', marks.get(20)!, marks.get(260)!, 240), length('card-height', card.bottom, card.top, 53.98, { role: 'check' }),
+  ])],
   layers: [...start.layers, { id: 'holes', name: 'Holes', color: 'ink', show: true, lock: false }],
   outlines: [bladeOutline(), ...truth.blade.holes.map(holeOutline)],
+});
+
+/** Slanted, and bowed by the lens; the customer's message gives one distance wrong. */
+const slantedSheet = sheetOf('blade-slanted', 'Pruner blade from aside', 'photo', slantedTruth.picture);
+const slantedMarks = marksOf(slantedTruth);
+const [firstHole, , , lastHole] = slantedTruth.blade.holes;
+const rim = slantedTruth.blade.rim;
+const message = length('message', firstHole!.px, lastHole!.px, 137, { name: 'from the message: first to last hole' });
+write('blade-slanted', {
+  ...createJob('blade-slanted', 'Pruner blade, slanted', made), sheets: [slantedSheet],
+  views: [{
+    ...withEvidence(createView('slanted-view', slantedSheet), [
+      known('card', 'rectangle', slantedTruth.card.sidesPx, { width: 85.6, height: 53.98 }, { name: 'bank card', plusMinus: 0.15 }),
+      length('rule', slantedMarks.get(20)!, slantedMarks.get(260)!, 240, { name: 'steel rule' }),
+      known('edge', 'straight', [[0, 20, 240, 260, 300].map((mark) => slantedMarks.get(mark)!)], {}, { name: "the rule's edge" }),
+      { ...message, points: message.points.map((point) => ({ ...point, height: rim - slantedTruth.card.rim })) },
+    ]),
+    lift: rim - slantedTruth.card.rim,
+  }],
+});
+
+/** Printed "to fit the page" and laid askew; one printed figure is wrong. */
+const nestBoxSheet = sheetOf('nest-box', 'Nest box', 'drawing', nestBoxTruth.picture);
+write('nest-box', {
+  ...createJob('nest-box', 'Nest box', made), sheets: [nestBoxSheet],
+  views: [withEvidence(createView('nest-box-view', nestBoxSheet), [
+    ...nestBoxTruth.sizes.map(({ name, from, to, printed }, i) => length(`size-${i}`, from, to, printed, { name, plusMinus: 0.2 })),
+    known('hole', 'circle', [nestBoxTruth.hole.rimPx], { diameter: nestBoxTruth.hole.diameter }, { name: 'hole', plusMinus: 0.2 }),
+  ])],
 });

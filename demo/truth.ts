@@ -1,7 +1,12 @@
 import { optics } from './generator/camera';
 import { toPolygon, type Point, type Stroke } from './generator/profile';
 import type { Scene, Thing } from './generator/render';
-import { blade, BLADE_HOLES, clubCard, RULE_MARKS, steelRule } from './scenes/blade';
+import { scanner, type Drawing } from './generator/scan';
+import { blade, BLADE_HOLES, clubCard, RULE_MARKS } from './scenes/blade';
+import { NEST_BOX, NEST_BOX_SIZES } from './scenes/nest-box';
+
+/** Two places on each side of the card, around from the lower one, clear of the rounded corners. mm on the card. */
+const CARD_SIDES: readonly (readonly Point[])[] = [[[14, 0], [71, 0]], [[85.6, 10], [85.6, 44]], [[71, 53.98], [14, 53.98]], [[0, 44], [0, 10]]];
 
 const onBench = (thing: Thing, [x, y]: Point): Point => {
   const angle = (thing.turn * Math.PI) / 180;
@@ -14,6 +19,7 @@ export function truthOf(scene: Scene) {
   const { project } = optics(scene.camera);
   const seen = (thing: Thing, at: Point, z: number): Point => project(...onBench(thing, at), z);
   // The rim that a camera above sees is the widest one: below the bevel.
+  const steelRule = scene.things.find(({ name }) => name === 'rule')!;
   const rim = blade.height - blade.bevel;
   const polygon = toPolygon(blade.outer);
   const xs = polygon.map((p) => p[0]);
@@ -42,9 +48,21 @@ export function truthOf(scene: Scene) {
     card: {
       width: 85.6, height: 53.98, rim: clubCard.height,
       left: seen(clubCard, [0, 26.99], clubCard.height), right: seen(clubCard, [85.6, 26.99], clubCard.height),
+      sidesPx: CARD_SIDES.map((side) => side.map((at) => seen(clubCard, at, clubCard.height))),
       bottom: seen(clubCard, [42.8, 0], clubCard.height), top: seen(clubCard, [42.8, 53.98], clubCard.height),
     },
     rule: { rim: steelRule.height, marks: RULE_MARKS.map(({ mark, at }) => ({ mark, px: seen(steelRule, at, steelRule.height) })) },
+  };
+}
+
+/** What is true of the nest box drawing: sizes of the thing, and where their ends are seen. */
+export function truthOfNestBox(drawing: Drawing) {
+  const { width, height, project } = scanner(drawing);
+  const { hole } = NEST_BOX;
+  return {
+    picture: { width, height }, stretch: drawing.stretch, askew: drawing.askew,
+    sizes: NEST_BOX_SIZES.map(({ name, from, to, printed }) => ({ name, printed, mm: Math.hypot(to[0] - from[0], to[1] - from[1]), from: project(from), to: project(to) })),
+    hole: { ...hole, px: project(hole.centre), rimPx: [0, 60, 120, 180, 240, 300].map((a) => project([hole.centre[0] + (hole.diameter / 2) * Math.cos((a * Math.PI) / 180), hole.centre[1] + (hole.diameter / 2) * Math.sin((a * Math.PI) / 180)])) },
   };
 }
 

@@ -26,7 +26,8 @@ test('an outline is traced before there is a scale, and takes its size when it c
   await desk.step('trace');
   await desk.choose('tool-circle');
   const hole = truth.blade.holes[2]!;
-  await desk.pointAt(hole.px, hole.rimPx[0]!);
+  await desk.pointAt(hole.px);
+  await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');
   await desk.choose('tool-select');
   await desk.pointAt(hole.rimPx[1]!);
   await expect(page.getByTestId('figure-diameter')).toHaveText('no scale yet');

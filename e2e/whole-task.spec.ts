@@ -114,7 +114,8 @@ test('everything can be undone and done again, also after a reload', async ({ de
   await setScale(desk);
   await desk.step('trace');
   await desk.choose('tool-circle');
-  await desk.pointAt(truth.blade.holes[2]!.px, truth.blade.holes[2]!.rimPx[0]!);
+  await desk.pointAt(truth.blade.holes[2]!.px);
+  await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');
   await desk.saved();
   await page.reload();
   await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');

@@ -17,6 +17,16 @@ export function encodePhoto(picture: Picture, tags: Tags, quality: number): Uint
   return Buffer.concat([plain.subarray(0, 2), exif, plain.subarray(2)]);
 }
 
+/** A JPEG as a scanner writes it: its header states the dots per inch (JFIF 1.02, the density of the APP0 segment). */
+export function encodeScan(picture: Picture, dpi: number, quality: number): Uint8Array {
+  const bytes = Buffer.from(jpeg.encode({ ...picture, data: Buffer.from(picture.data.buffer) }, quality).data);
+  const header = bytes.indexOf('JFIF\0', 0, 'latin1');
+  bytes.writeUInt8(1, header + 7);
+  bytes.writeUInt16BE(dpi, header + 8);
+  bytes.writeUInt16BE(dpi, header + 10);
+  return bytes;
+}
+
 /** An APP1 segment with a TIFF header, one directory and its EXIF directory (EXIF 2.3, section 4). */
 function exifSegment(tags: Tags): Buffer {
   const body = Buffer.alloc(512);

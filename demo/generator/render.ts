@@ -108,7 +108,8 @@ function trace(scene: Scene, things: readonly Placed[], meet: ReturnType<typeof 
       meet(px, py, z, spot);
       const inset = Math.max(0, z - (height - bevel));
       if (placed.distance(spot[0], spot[1]) < -inset) {
-        const slope = inset > 0 ? 1.22 : 0.42;
+        // A hit at the bevel's lower end came through the bevel: the step before it was still above.
+        const slope = z > height - bevel - 0.05 ? 1.22 : 0.42;
         return lit(material(...placed.own(spot[0], spot[1])), slope * (1 - 0.5 * shadow(scene, things, spot[0], spot[1], z)));
       }
     }

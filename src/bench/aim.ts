@@ -1,17 +1,22 @@
 import type { Fit } from '@/core/calibrate';
-import type { Vec } from '@/core/geometry';
-import { listSnaps, type SnapKind, type SnapTarget } from '@/core/outline';
+import { distance, type Vec } from '@/core/geometry';
+import { listSnaps, type PictureEdge, type SnapKind, type SnapTarget } from '@/core/outline';
+import type { Edge } from '@/core/raster';
 
 /** How a place is pointed at. */
 export type Pointer = 'touch' | 'mouse' | 'keyboard';
+
+/** What the aim can be caught by: the drawing, an edge of the picture, the middle of a thin line in it. */
+export type AimSnap = SnapKind | 'picture-edge' | 'picture-line';
 
 /** Where the aim is: on the sheet (px), on the view plane (mm, or px without scale), and what it caught. */
 export interface Aim {
   readonly sheet: Vec;
   readonly plane: Vec;
-  /** One sigma of each sheet coordinate, px. */
+  /** One sigma of each sheet coordinate, px; along the edge when it was caught by one of the picture's. */
   readonly sigma: number;
-  readonly snap: SnapKind | undefined;
+  readonly edge?: PictureEdge | undefined;
+  readonly snap: AimSnap | undefined;
   /** Where the hand pointed before the aim was caught. Sheet px. */
   readonly free: Vec;
 }
@@ -28,6 +33,8 @@ const POINTING = { touch: 1.6, mouse: 0.8, keyboard: 0.8 } as const;
 /** A photographed edge is spread over about a pixel; nobody points better than half of that. */
 const EDGE_SIGMA = 0.5;
 const SNAP_REACH = { touch: 14, mouse: 9, keyboard: 9 } as const;
+/** Edges are everywhere in a picture: they catch from less far away than what was drawn. */
+const PICTURE_REACH = 0.6;
 
 /** The zoom that the pointing is done at: the patch's for a finger, the bench's for a mouse. */
 export function pointingZoom(pointer: Pointer, zoom: number): number {
@@ -49,17 +56,35 @@ export interface AimOptions {
   readonly pointer: Pointer;
   readonly snapping: boolean;
   readonly targets: readonly SnapTarget[];
+  /** The picture's edge nearest to a sheet place within a reach, px. */
+  findEdge?(sheet: Vec, reach: number): Edge | undefined;
 }
 
-/** The aim at a place of the sheet: caught by what lies within reach, else just there. */
-export function aimAt(sheet: Vec, { fit, zoom, pointer, snapping, targets }: AimOptions): Aim {
+/** The aim at a place of the sheet: caught by what lies within reach, the drawing before the picture, else just there. */
+export function aimAt(sheet: Vec, options: AimOptions): Aim {
+  const { fit, zoom, pointer, snapping } = options;
   const sigma = pointingSigma(pointer, zoom);
-  const plane = fit.toPlane(sheet);
-  const free: Aim = { sheet, plane, sigma, snap: undefined, free: sheet };
-  if (!snapping || targets.length === 0) return free;
-  const aside = fit.toPlane([sheet[0] + 1, sheet[1]]);
-  const planePerPixel = Math.hypot(aside[0] - plane[0], aside[1] - plane[1]);
-  const reach = (SNAP_REACH[pointer] / pointingZoom(pointer, zoom)) * planePerPixel;
-  const best = listSnaps(plane, targets, reach)[0];
-  return best ? { sheet: fit.toSheet(best.point), plane: best.point, sigma, snap: best.kind, free: sheet } : free;
+  const free: Aim = { sheet, plane: fit.toPlane(sheet), sigma, snap: undefined, free: sheet };
+  if (!snapping) return free;
+  const reach = SNAP_REACH[pointer] / pointingZoom(pointer, zoom);
+  const drawn = caughtByDrawing(free, reach, options);
+  if (drawn && drawn.snap !== 'nearest') return drawn;
+  const seen = caughtByPicture(free, reach, options);
+  const nearer = drawn && seen && distance(seen.sheet, sheet) > distance(drawn.sheet, sheet) ? drawn : seen;
+  return nearer ?? drawn ?? free;
+}
+
+function caughtByDrawing(free: Aim, reach: number, { fit, targets }: AimOptions): Aim | undefined {
+  if (targets.length === 0) return undefined;
+  const aside = fit.toPlane([free.sheet[0] + 1, free.sheet[1]]);
+  const planePerPixel = distance(aside, free.plane);
+  const best = listSnaps(free.plane, targets, reach * planePerPixel)[0];
+  return best && { ...free, sheet: fit.toSheet(best.point), plane: best.point, snap: best.kind };
+}
+
+function caughtByPicture(free: Aim, reach: number, { fit, findEdge }: AimOptions): Aim | undefined {
+  const edge = findEdge?.(free.sheet, reach * PICTURE_REACH);
+  if (!edge) return undefined;
+  const { at, normal, sigma, kind } = edge;
+  return { ...free, sheet: at, plane: fit.toPlane(at), edge: { normal, sigma }, snap: kind === 'line' ? 'picture-line' : 'picture-edge' };
 }

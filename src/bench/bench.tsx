@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { openPicture, repository } from '@/store';
 import { usePalette } from '@/ui/palette';
+import { PictureEdges } from './edges';
 import { Overlay } from './overlay/overlay';
 import { sheetTransform } from './overlay/selection';
 import { patchOf } from './patch';
@@ -28,6 +29,12 @@ export function Bench() {
       detach();
     };
   }, [session]);
+
+  const picture = fitted?.sheet.picture;
+  useEffect(() => {
+    if (picture) session.setEdges(new PictureEdges(picture, () => openPicture(picture, repository), () => session.aimAgain()));
+    return () => session.setEdges(undefined);
+  }, [session, picture]);
 
   useEffect(() => {
     let layer: PictureLayer | undefined;

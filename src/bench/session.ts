@@ -3,6 +3,7 @@ import type { FittedView } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import type { EvidenceKind } from '@/core/job';
 import { newId, type JobStore } from '@/store';
+import type { PictureEdges } from './edges';
 import { aimAt, aimZoom, type Aim, type Pointer } from './aim';
 import { listSnapTargets } from './snap-targets';
 import { startEvidence, startTool, toolOf, TOOLS, type EvidenceState, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from './tools';
@@ -47,6 +48,8 @@ export class Session {
   readonly store: StoreApi<SessionState>;
   /** The view that was last brought whole into sight: a bench that changes its size leaves it where it is. */
   private shownView: string | undefined;
+  private edges: PictureEdges | undefined;
+  private lastAimed: { readonly screen: Vec; readonly pointer: Pointer } | undefined;
 
   constructor(private readonly jobs: JobStore, draft: string | null) {
     const { job } = jobs.getState();
@@ -56,6 +59,11 @@ export class Session {
       viewId: known ? restored?.view : job.views[0]?.id, viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
       patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
     }));
+  }
+
+  /** Where the picture's edges are looked for. */
+  setEdges(edges: PictureEdges | undefined): void {
+    this.edges = edges;
   }
 
   getState(): SessionState {
@@ -134,8 +142,16 @@ export class Session {
     const { viewport, snapping, tool } = this.getState();
     const catching = snapping && tool.name !== 'select';
     const targets = catching ? listSnapTargets(context, this.jobs.getState().derived, tool) : [];
-    const aim = aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, snapping: catching, targets });
+    this.lastAimed = { screen, pointer };
+    const findEdge = (sheet: Vec, reach: number) => this.edges?.find(sheet, reach);
+    const aim = aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, snapping: catching, targets, findEdge });
     this.set({ aim, pointer, nudging: false, patch: pointer === 'touch' ? screen : undefined });
+  }
+
+  /** Looks again from where the aim was last: a part of the picture has come in the meantime. */
+  aimAgain(): void {
+    const { aim, nudging } = this.getState();
+    if (this.lastAimed && aim && !nudging) this.aimAtScreen(this.lastAimed.screen, this.lastAimed.pointer);
   }
 
   /** Moves the aim by CSS pixels of the bench, from its middle when there is none yet. */
@@ -146,9 +162,9 @@ export class Session {
   }
 
   setAtAim(): void {
-    const { aim, pointer, patch } = this.getState();
+    const { aim, pointer, patch, snapping } = this.getState();
     if (!aim) return;
-    this.input({ kind: 'set', aim });
+    this.input({ kind: 'set', aim, seek: snapping && this.edges !== undefined && aim.snap === undefined });
     const { tool } = this.getState();
     // Choosing an outline sets no point: there is nothing to nudge, and the patch would only be in the way.
     const pointless = tool.name === 'select' && !tool.state.node;
@@ -219,7 +235,17 @@ export class Session {
 
   private perform(effect: Effect): void {
     if (effect.kind === 'run') this.jobs.getState().run(effect.command);
-    else this.say(effect.code);
+    else if (effect.kind === 'say') this.say(effect.code);
+    else void this.seek(effect);
+  }
+
+  /** The answer counts only if the tool has not gone on in the meantime. */
+  private async seek({ what, near, otherwise }: Extract<Effect, { kind: 'seek' }>): Promise<void> {
+    const { tool } = this.getState();
+    const points = what === 'rim' ? await this.edges?.findRim(near) : await this.edges?.findSides(near);
+    if (this.getState().tool.state !== tool.state) return;
+    if (points) this.input({ kind: 'found', points });
+    else this.say(otherwise);
   }
 }
 

@@ -4,14 +4,18 @@ import { formatLength, type Units } from '@/core/units';
 
 type Detail = Readonly<Record<string, string | number>>;
 
-const SNAPS: Readonly<Record<SnapKind, string>> = {
+const SNAPS: Readonly<Record<SnapKind | 'picture-edge' | 'picture-line', string>> = {
+  'picture-edge': 'picture edge', 'picture-line': 'line in the picture',
   end: 'end', crossing: 'crossing', middle: 'middle', centre: 'centre', quadrant: 'quadrant', guide: 'guide', nearest: 'on the outline',
 };
 
-export const wordForSnap = (snap: SnapKind): string => SNAPS[snap];
+export const wordForSnap = (snap: keyof typeof SNAPS): string => SNAPS[snap];
 
 /** What happened and what to do, for every code that the core, the workers, the store and the tools give. */
 const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
+  'rim-not-found': () => 'No clear rim was found around here. This is the first point on it: point at more of them.',
+  'sides-not-found': () => 'No four clear sides were found around here. This is the first point on side 1: point at the others.',
+  'circle-not-found': () => 'No clear rim was found around here. Draw this one through three points.',
   'length-empty': () => 'Type the length, for example 85.6 mm or 5/16 in.',
   'not-understood': ({ text }) => `“${text}” is not a length that Bryony can read. Try 412 mm, 14", 5/16 in or 1' 4 1/2".`,
   'number-ambiguous': ({ text }) => `“${text}” can be read two ways. Write it without the comma, or with a point for the decimals.`,

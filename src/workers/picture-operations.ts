@@ -1,4 +1,6 @@
 import type { PictureFile, PictureTags } from '@/core/formats';
+import type { Vec } from '@/core/geometry';
+import type { ColourPicture, Rim, Sides } from '@/core/raster';
 
 /** What the picture worker offers. Pictures are named by the SHA-256 of their bytes; it keeps the few that were used last. */
 export type PictureOperations = {
@@ -7,6 +9,11 @@ export type PictureOperations = {
   readonly hasPicture: { readonly input: { readonly hash: string }; readonly output: boolean };
   /** A tile of a level, or undefined when the picture is not kept (any more): then it has to be opened again. */
   readonly tile: { readonly input: TileRequest; readonly output: ImageBitmap | undefined };
+  /** Colours of a part of the picture, cut to it; undefined as for a tile. */
+  readonly colours: { readonly input: WindowRequest; readonly output: PictureWindow | undefined };
+  /** The rim of a round thing around a place, or the four sides of a card-like one; undefined when none is clear. */
+  readonly rim: { readonly input: AroundRequest; readonly output: Rim | undefined };
+  readonly sides: { readonly input: AroundRequest; readonly output: Sides | undefined };
   readonly thumbnail: { readonly input: { readonly hash: string; readonly size: number }; readonly output: string };
   readonly toPieces: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: readonly string[] };
   readonly fromPieces: { readonly input: { readonly pieces: readonly string[] }; readonly output: ArrayBuffer };
@@ -29,6 +36,27 @@ export interface TileRequest {
   readonly level: number;
   readonly column: number;
   readonly row: number;
+}
+
+/** A part of the sheet, whole px. */
+export interface WindowRequest {
+  readonly hash: string;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** `x`, `y`: where its first pixel lies on the sheet. */
+export interface PictureWindow extends ColourPicture {
+  readonly x: number;
+  readonly y: number;
+}
+
+export interface AroundRequest {
+  readonly hash: string;
+  /** Sheet px. */
+  readonly near: Vec;
 }
 
 export const TILE_SIZE = 512;

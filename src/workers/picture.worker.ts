@@ -1,4 +1,6 @@
 import { inspectPicture, readPictureTags, sha256Hex, type PictureFile } from '../core/formats';
+import { findRim, findSides, type Pyramid as ColourPyramid } from '../core/raster';
+import { ColourKeeper } from './colour-keeper';
 import { OperationRefused, Transferred } from './protocol';
 import { TILE_SIZE, type PictureOperations } from './picture-operations';
 import { fromBase64, toBase64 } from './base64';
@@ -13,6 +15,12 @@ const KEPT_PICTURES = 3;
 /** Base64 of 1.5 MB is 2 MB of text: one value of the storage. */
 const PIECE_BYTES = 1_500_000;
 const pyramids = new Map<string, Pyramid>();
+const colours = new ColourKeeper();
+
+async function coloursOf(hash: string): Promise<ColourPyramid | undefined> {
+  const bitmap = await pyramids.get(hash)?.levels[0];
+  return bitmap && colours.pyramidOf(hash, bitmap);
+}
 
 function keep(hash: string, picture: ImageBitmap): void {
   pyramids.delete(hash);
@@ -75,6 +83,27 @@ serve<PictureOperations>({
     if (width <= 0 || height <= 0) return undefined;
     const tile = await createImageBitmap(bitmap, x, y, width, height);
     return new Transferred<ImageBitmap | undefined>(tile, [tile]);
+  },
+
+  async colours({ hash, x, y, width, height }) {
+    const full = (await coloursOf(hash))?.levels[0];
+    if (!full) return undefined;
+    const [left, top] = [Math.max(0, x), Math.max(0, y)];
+    const [w, h] = [Math.min(full.width, x + width) - left, Math.min(full.height, y + height) - top];
+    if (w <= 0 || h <= 0) return undefined;
+    const data = new Uint8Array(3 * w * h);
+    for (let row = 0; row < h; row++) data.set(full.data.subarray(3 * ((top + row) * full.width + left), 3 * ((top + row) * full.width + left + w)), 3 * row * w);
+    return new Transferred({ x: left, y: top, width: w, height: h, data }, [data.buffer]);
+  },
+
+  async rim({ hash, near }) {
+    const pyramid = await coloursOf(hash);
+    return pyramid && findRim(pyramid, near);
+  },
+
+  async sides({ hash, near }) {
+    const pyramid = await coloursOf(hash);
+    return pyramid && findSides(pyramid, near);
   },
 
   async thumbnail({ hash, size }) {

@@ -1,7 +1,7 @@
 import { distance, polar, type Vec } from '@/core/geometry';
 import { addOutline, changeOutline } from '@/core/job';
 import {
-  findClosed, placingOf, reversedChain, shapeOf, findPosition, type Chain, type Node, type Place, type PointedPlace, type Segment, type SegmentKind, type Shape,
+  findClosed, movedByHand, placingOf, reversedChain, shapeOf, findPosition, type Chain, type Node, type Place, type PointedPlace, type Segment, type SegmentKind, type Shape,
 } from '@/core/outline';
 import type { Aim } from '../aim';
 import { isInLine, NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
@@ -147,7 +147,7 @@ function setTyped(state: ChainState, input: Extract<ToolInput, { kind: 'typed' }
 }
 
 function nudged(state: ChainState, by: Vec): ChainState {
-  const move = (place: PointedPlace): PointedPlace => ({ ...place, at: [place.at[0] + by[0], place.at[1] + by[1]] });
+  const move = (place: PointedPlace): PointedPlace => movedByHand(place, by);
   if (state.through) return { ...state, through: move(state.through) };
   const last = state.nodes.at(-1);
   if (last?.place.kind !== 'pointed') return state;

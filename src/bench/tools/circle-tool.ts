@@ -1,18 +1,20 @@
 import type { Vec } from '@/core/geometry';
 import { addOutline } from '@/core/job';
-import { shapeOf, type CircleBy, type CircleOutline, type Place } from '@/core/outline';
+import { movedByHand, shapeOf, type CircleBy, type CircleOutline, type Place } from '@/core/outline';
 import { findPosition } from '@/core/outline';
+import type { Found } from '../edges';
 import { isInLine, NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
 
-export type CircleMode = CircleBy['kind'];
+/** How a circle is given; `found` looks for its rim around a place inside it. */
+export type CircleMode = CircleBy['kind'] | 'found';
 
 export interface CircleState {
   readonly mode: CircleMode;
   readonly places: readonly Place[];
 }
 
-const NEEDED: Readonly<Record<CircleMode, number>> = { rim: 2, two: 2, three: 3 };
-const START: CircleState = { mode: 'rim', places: [] };
+const NEEDED: Readonly<Record<CircleMode, number>> = { found: 3, rim: 2, two: 2, three: 3 };
+const START: CircleState = { mode: 'found', places: [] };
 
 function circleFrom({ mode }: CircleState, [a, b, c]: readonly Place[]): CircleBy | undefined {
   if (!a || !b) return undefined;
@@ -28,18 +30,24 @@ function outlineFrom(by: CircleBy, id: string, { fitted, layer }: ToolContext): 
 function place(state: CircleState, next: Place, context: ToolContext): Step<CircleState> {
   const places = [...state.places, next];
   const [a, b, c] = places;
-  if (state.mode === 'three' && a?.kind === 'pointed' && b?.kind === 'pointed' && c?.kind === 'pointed' && isInLine(a.at, b, c.at)) return stay(state, say('points-in-a-line'));
+  if (state.mode !== 'rim' && state.mode !== 'two' && a?.kind === 'pointed' && b?.kind === 'pointed' && c?.kind === 'pointed' && isInLine(a.at, b, c.at)) return stay(state, say('points-in-a-line'));
   if (places.length < NEEDED[state.mode]) return [{ ...state, places }, []];
   const outline = outlineFrom(circleFrom(state, places)!, context.newId(), context);
   const fault = shapeOf(outline, context.fitted.placing).faults[0];
-  if (fault) return stay(state, say(state.mode === 'three' ? 'points-in-a-line' : 'points-the-same'));
+  if (fault) return stay(state, say(places.length === 3 ? 'points-in-a-line' : 'points-the-same'));
   return [{ ...state, places: [] }, [run(addOutline(outline))]];
+}
+
+/** The circle through three places of a rim that was found, as far apart as can be. */
+function throughFound(state: CircleState, points: Found, context: ToolContext): Step<CircleState> {
+  const places = [0, 1, 2].map((third): Place => ({ kind: 'pointed', ...points[Math.floor((third * points.length) / 3)]! }));
+  return places.reduce<Step<CircleState>>(([now], next) => place(now, next, context), [{ ...state, places: [] }, []]);
 }
 
 /** A typed diameter, once the first place is set: about the centre, or from the first place towards the aim. */
 function typed(state: CircleState, input: Extract<ToolInput, { kind: 'typed' }>, context: ToolContext): Step<CircleState> {
   const [first] = state.places;
-  if (!first || state.mode === 'three') return stay(state, say('point-first'));
+  if (!first || state.mode === 'three' || state.mode === 'found') return stay(state, say('point-first'));
   if (!context.fitted.fit.scaled) return stay(state, say('scale-first'));
   const { length: diameter, aim } = input;
   if (diameter === undefined) return [state, []];
@@ -52,7 +60,7 @@ function typed(state: CircleState, input: Extract<ToolInput, { kind: 'typed' }>,
 function nudged(state: CircleState, by: Vec): CircleState {
   const last = state.places.at(-1);
   if (last?.kind !== 'pointed') return state;
-  return { ...state, places: [...state.places.slice(0, -1), { ...last, at: [last.at[0] + by[0], last.at[1] + by[1]] }] };
+  return { ...state, places: [...state.places.slice(0, -1), movedByHand(last, by)] };
 }
 
 export const circleTool: Tool<CircleState> = {
@@ -60,7 +68,10 @@ export const circleTool: Tool<CircleState> = {
   step(state, input, context) {
     switch (input.kind) {
       case 'set':
+        if (state.mode === 'found') return [state, [{ kind: 'seek', what: 'rim', near: input.aim.free, otherwise: 'circle-not-found' }]];
         return place(state, pointed(input.aim), context);
+      case 'found':
+        return throughFound(state, input.points, context);
       case 'typed':
         return typed(state, input, context);
       case 'nudge':

@@ -1,5 +1,6 @@
 import { distance, type Vec } from '@/core/geometry';
 import { addEvidence, type Command, type Evidence, type EvidenceKind, type EvidencePoint, type SaidName, type View } from '@/core/job';
+import { movedByHand, type PictureEdge } from '@/core/outline';
 import type { Aim } from '../aim';
 import { groupsOf, isFull } from './evidence-kinds';
 import { NOTHING, say, stay, type Preview, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
@@ -9,6 +10,7 @@ export interface PointedEvidence {
   readonly id: string | undefined;
   readonly at: Vec;
   readonly sigma: number;
+  readonly edge?: PictureEdge | undefined;
 }
 
 /** A piece of evidence on its way: its kind, whether it is held back as a check, and the points so far. */
@@ -33,9 +35,9 @@ export function startEvidence(kind: EvidenceKind, role: 'use' | 'check', from: P
 /** A place this many of its own sigmas from a known point is that point. */
 const SAME_POINT = 4;
 
-function pointAt({ sheet, sigma }: Aim, view: View): PointedEvidence {
+function pointAt({ sheet, sigma, edge }: Aim, view: View): PointedEvidence {
   const known = view.points.find((point) => distance(point.at, sheet) < SAME_POINT * sigma);
-  return known ? { id: known.id, at: known.at, sigma: known.sigma } : { id: undefined, at: sheet, sigma };
+  return known ? known : { id: undefined, at: sheet, sigma, ...(edge ? { edge } : {}) };
 }
 
 /** Sets the next place; once all are there a further one moves whichever is nearest. */
@@ -47,18 +49,27 @@ function setPoint(state: EvidenceState, aim: Aim, view: View): EvidenceState {
   return { ...state, points: points.with(last, point), last };
 }
 
+/** What one tap inside a thing can find of it. */
+const SOUGHT: Partial<Record<EvidenceKind, { what: 'rim' | 'sides'; otherwise: string }>> = {
+  circle: { what: 'rim', otherwise: 'rim-not-found' }, rectangle: { what: 'sides', otherwise: 'sides-not-found' },
+};
+
 function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): Step<EvidenceState> {
   switch (input.kind) {
     case 'set': {
       const next = setPoint(state, input.aim, fitted.view);
       const set = next.points[next.last]!;
       const twice = next.points.some((other, i) => i !== next.last && distance(other.at, set.at) < 2);
-      return twice ? stay(state, say('points-the-same')) : [next, []];
+      if (twice) return stay(state, say('points-the-same'));
+      const sought = input.seek && next.points.length === 1 ? SOUGHT[state.kind] : undefined;
+      return [next, sought ? [{ kind: 'seek', near: set.at, ...sought }] : []];
     }
+    case 'found':
+      return [{ ...state, points: input.points.map((point) => ({ id: undefined, ...point })), last: 0 }, []];
     case 'nudge': {
       const moved = state.points[state.last];
       if (!moved) return [state, []];
-      return [{ ...state, points: state.points.with(state.last, { ...moved, id: undefined, at: [moved.at[0] + input.by[0], moved.at[1] + input.by[1]] }) }, []];
+      return [{ ...state, points: state.points.with(state.last, { ...movedByHand(moved, input.by), id: undefined }) }, []];
     }
     case 'back':
       return [{ ...state, points: state.points.slice(0, -1), last: Math.max(0, state.points.length - 2) }, []];
@@ -92,7 +103,7 @@ export interface SaidSizes {
 /** The command that puts a pointed piece with its sizes into the job; undefined while nothing is pointed. */
 export function commandForEvidence(state: EvidenceState, { sizes, plusMinus, guess }: SaidSizes, { fitted, newId }: ToolContext): Command | undefined {
   if (state.points.length === 0) return undefined;
-  const points: EvidencePoint[] = state.points.map(({ id, at, sigma }) => ({ id: id ?? newId(), at, sigma }));
+  const points: EvidencePoint[] = state.points.map(({ id, at, sigma, edge }) => ({ id: id ?? newId(), at, sigma, ...(edge ? { edge } : {}) }));
   const evidence: Evidence = {
     id: newId(), kind: state.kind, groups: groupsOf(state.kind, points.map(({ id }) => id)), said: sizes, guess, role: state.role,
     ...(plusMinus === undefined ? {} : { plusMinus }), ...(state.name === undefined ? {} : { name: state.name }),

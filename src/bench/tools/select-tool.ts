@@ -1,6 +1,6 @@
 import { distance, subtract, type Vec } from '@/core/geometry';
 import { changeOutline, nudgeOutline } from '@/core/job';
-import { draggedOutline, mapPointed, shapeOf, withHandle, withNodePlace, type Chain, type Outline } from '@/core/outline';
+import { draggedOutline, mapPointed, movedByHand, shapeOf, withHandle, withNodePlace, type Chain, type Outline } from '@/core/outline';
 import type { Aim } from '../aim';
 import { findNode, findPicked, listHandles, type HandleEnd } from './pick';
 import { NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
@@ -93,7 +93,7 @@ function nudge(state: SelectState, by: Vec, context: ToolContext): Step<SelectSt
   const chain = findSelectedChain(state, context);
   if (chain && state.node) {
     const nodes = chain.nodes.map((node) => node.id !== state.node ? node
-      : { ...node, place: mapPointed(node.place, (p) => ({ ...p, at: [p.at[0] + by[0], p.at[1] + by[1]] as const })) });
+      : { ...node, place: mapPointed(node.place, (p) => movedByHand(p, by)) });
     return [state, [run(nudgeOutline({ ...chain, nodes }, 'point-moved'))]];
   }
   const outlines = context.job.outlines.filter((outline) => state.outlines.includes(outline.id));

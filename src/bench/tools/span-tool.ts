@@ -1,6 +1,7 @@
 import { distance, type Vec } from '@/core/geometry';
 import { setDatum } from '@/core/job';
 import type { SheetPoint } from '@/core/calibrate';
+import { movedByHand } from '@/core/outline';
 import type { Aim } from '../aim';
 import { NOTHING, run, say, stay, type Preview, type Step, type Tool, type ToolInput } from './tool';
 
@@ -14,8 +15,8 @@ export interface SpanState {
 const START: SpanState = { points: [], last: 0 };
 
 /** Sets the first and the second place; a further one moves whichever is nearer. */
-function setPoint(state: SpanState, { sheet, sigma }: Aim): SpanState {
-  const point: SheetPoint = { at: sheet, sigma };
+function setPoint(state: SpanState, { sheet, sigma, edge }: Aim): SpanState {
+  const point: SheetPoint = { at: sheet, sigma, edge };
   if (state.points.length < 2) return { points: [...state.points, point], last: state.points.length };
   const [a, b] = state.points as readonly [SheetPoint, SheetPoint];
   const last = distance(a.at, sheet) < distance(b.at, sheet) ? 0 : 1;
@@ -23,7 +24,7 @@ function setPoint(state: SpanState, { sheet, sigma }: Aim): SpanState {
 }
 
 function nudged(state: SpanState, by: Vec): SpanState {
-  const points = state.points.map((p, i) => (i === state.last ? { ...p, at: [p.at[0] + by[0], p.at[1] + by[1]] as const } : p));
+  const points = state.points.map((p, i) => (i === state.last ? movedByHand(p, by) : p));
   return { ...state, points };
 }
 
@@ -83,7 +84,7 @@ export const angleTool: Tool<SpanState> = {
   step(state, input) {
     if (input.kind !== 'set') return stepSpan(state, input);
     const points = state.points.length === 3 ? [] : state.points;
-    return [{ points: [...points, { at: input.aim.sheet, sigma: input.aim.sigma }], last: points.length }, []];
+    return [{ points: [...points, { at: input.aim.sheet, sigma: input.aim.sigma, edge: input.aim.edge }], last: points.length }, []];
   },
   preview({ points }, aim) {
     const ends = points.length < 3 && aim ? [...points.map((p) => p.at), aim.sheet] : points.map((p) => p.at);

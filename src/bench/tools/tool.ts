@@ -3,6 +3,7 @@ import { cross, norm, subtract, type Vec } from '@/core/geometry';
 import type { Command, Job } from '@/core/job';
 import type { Outline, PointedPlace } from '@/core/outline';
 import type { Aim } from '../aim';
+import type { Found } from '../edges';
 
 /** What a tool may know. Tools are pure: (state, input) → [state, effects]; the same file serves touch, mouse, pen and tests. */
 export interface ToolContext {
@@ -13,7 +14,10 @@ export interface ToolContext {
 }
 
 export type ToolInput =
-  | { readonly kind: 'set'; readonly aim: Aim }
+  /** `seek`: the picture may be searched around the place for what the tool needs. */
+  | { readonly kind: 'set'; readonly aim: Aim; readonly seek?: boolean }
+  /** What a search of the picture has found. */
+  | { readonly kind: 'found'; readonly points: Found }
   /** A typed size, mm and radians, on its way from the last point; `aim` gives the direction that was not typed. */
   | { readonly kind: 'typed'; readonly length?: number | undefined; readonly angle?: number | undefined; readonly aim: Aim | undefined }
   | { readonly kind: 'nudge'; readonly by: Vec }
@@ -23,7 +27,9 @@ export type ToolInput =
 /** What a tool asks for. `say` is a code that the interface words. */
 export type Effect =
   | { readonly kind: 'run'; readonly command: Command }
-  | { readonly kind: 'say'; readonly code: string };
+  | { readonly kind: 'say'; readonly code: string }
+  /** Search the picture around a sheet place; the answer comes as an input, or `otherwise` is said. */
+  | { readonly kind: 'seek'; readonly what: 'rim' | 'sides'; readonly near: Vec; readonly otherwise: string };
 
 export type Step<S> = readonly [S, readonly Effect[]];
 
@@ -48,8 +54,8 @@ export const say = (code: string): Effect => ({ kind: 'say', code });
 export const run = (command: Command): Effect => ({ kind: 'run', command });
 export const stay = <S>(state: S, ...effects: Effect[]): Step<S> => [state, effects];
 
-export function pointed(aim: Pick<Aim, 'sheet' | 'sigma'>): PointedPlace {
-  return { kind: 'pointed', at: aim.sheet, sigma: aim.sigma };
+export function pointed({ sheet, sigma, edge }: Pick<Aim, 'sheet' | 'sigma' | 'edge'>): PointedPlace {
+  return { kind: 'pointed', at: sheet, sigma, ...(edge ? { edge } : {}) };
 }
 
 /** Three places on the sheet that lie in a line as far as a hand can tell: the middle one is off the chord by less than its sigma. */

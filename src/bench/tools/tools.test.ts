@@ -35,7 +35,7 @@ class Bench {
     for (const input of inputs) {
       const [state, effects] = toolOf(this.tool).step(this.tool.state, input, this.context());
       this.tool = { name: this.tool.name, state } as ActiveTool;
-      effects.forEach((effect: Effect) => (effect.kind === 'run' ? (this.history = runCommand(this.history, effect.command)) : this.said.push(effect.code)));
+      effects.forEach((effect: Effect) => (effect.kind === 'run' ? (this.history = runCommand(this.history, effect.command)) : this.said.push(effect.kind === 'say' ? effect.code : `seek ${effect.what}`)));
     }
     return this;
   }
@@ -99,7 +99,7 @@ describe('drawing an outline', () => {
 
 describe('circles', () => {
   it('take a typed diameter about their centre, whatever was pointed', () => {
-    const bench = new Bench('circle').set([500, 500]).give({ kind: 'typed', length: 8, aim: undefined });
+    const bench = new Bench('circle').set_({ mode: 'rim' }).set([500, 500]).give({ kind: 'typed', length: 8, aim: undefined });
     expect(bench.shape().pieces[0]).toMatchObject({ kind: 'arc', radius: 4 });
   });
   it('go through three points, and not through three in a line', () => {

@@ -8,8 +8,8 @@ export interface Block {
   readonly id: string;
   /** Where an unknown starts; of an observed block what was observed. */
   readonly start: readonly number[];
-  /** One sigma of each number of an observed block. Absent: the block is unknown. */
-  readonly sigma?: number | undefined;
+  /** One sigma of every number of an observed block, or of each. Absent: the block is unknown. */
+  readonly sigma?: number | readonly number[] | undefined;
 }
 
 /** Where a sigma comes from; said again wherever its influence is reported. */
@@ -67,7 +67,7 @@ export function layOut(blocks: readonly Block[]): Layout {
     } else {
       observed.set(id, observations.length);
       observations.push(...start);
-      variances.push(...start.map(() => sigma * sigma));
+      variances.push(...start.map((_, i) => (typeof sigma === 'number' ? sigma : sigma[i]!) ** 2));
     }
   }
   return { unknown, observed, unknowns, observations, variances };

@@ -1,7 +1,7 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { propagate, propagateMany, type Measured } from '../adjust';
 import { distance, subtract, type Vec } from '../geometry';
-import { figuresOf, pointsOf, type Evidence, type EvidenceFigure, type SheetPoint } from './evidence';
+import { figuresOf, pointFrame, pointsOf, type Evidence, type EvidenceFigure, type SheetPoint } from './evidence';
 import type { Fit } from './fit';
 import { toPlane, type SheetMap } from './sheet-map';
 
@@ -23,7 +23,7 @@ function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
   const count = fit.values.length;
   const joint = Matrix.zeros(covariance.rows + 2 * own.length, covariance.rows + 2 * own.length);
   joint.setSubMatrix(covariance, 0, 0);
-  own.forEach(({ sigma }, i) => [0, 1].forEach((k) => joint.set(covariance.rows + 2 * i + k, covariance.rows + 2 * i + k, sigma * sigma)));
+  own.forEach((point, i) => joint.setSubMatrix(pointingCovariance(point), covariance.rows + 2 * i, covariance.rows + 2 * i));
   const firstOf = new Map(points.map((p) => [p, 'name' in p ? count + 2 * names.indexOf(p.name) : covariance.rows + 2 * own.indexOf(p)]));
   return {
     x: [...fit.values, ...places.flatMap(([x, y]) => [x, y]), ...own.flatMap(({ at }) => [at[0], at[1]])],
@@ -38,6 +38,13 @@ function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
       });
     },
   };
+}
+
+/** Covariance of a place as it was pointed, in the sheet's frame. px². */
+function pointingCovariance(point: SheetPoint): Matrix {
+  const { axes, sigmas } = pointFrame(point);
+  const turn = new Matrix([[axes[0][0], axes[1][0]], [axes[0][1], axes[1][1]]]);
+  return turn.mmul(Matrix.diag(sigmas.map((sigma) => sigma * sigma))).mmul(turn.transpose());
 }
 
 /**

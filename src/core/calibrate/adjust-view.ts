@@ -1,6 +1,6 @@
 import { chiSquareQuantile99, covarianceOf, diagnose, solve, type Block, type Covariance, type Diagnosis, type Problem, type Solution } from '../adjust';
 import { done, refused, type Result } from '../basics';
-import { conditionsOf, pointBlock, pointsOf, type Evidence, type EvidenceContext, type Points } from './evidence';
+import { conditionsOf, pointBlock, pointFrame, pointsOf, type Evidence, type EvidenceContext, type Points, type SheetPoint } from './evidence';
 import { assumedConditions, blocksOf, type MapModel, type MapPart } from './models';
 import { slopesOf, type MapSlopes } from './map-slopes';
 import { listStarts } from './start';
@@ -79,11 +79,16 @@ function problemFor(model: MapModel, evidence: readonly Evidence[], points: Poin
     },
   };
   const pieces = evidence.map((piece) => conditionsOf(piece, context));
-  const observed: Block[] = [...new Set(evidence.flatMap(pointsOf))].map((name) => ({ id: pointBlock(name), start: points[name]!.at, sigma: points[name]!.sigma }));
+  const observed: Block[] = [...new Set(evidence.flatMap(pointsOf))].map((name) => observedBlock(name, points[name]!));
   return {
     blocks: [...blocks, ...pieces.flatMap(({ blocks }) => blocks), ...observed],
     conditions: [...assumedConditions(model, freed), ...pieces.flatMap(({ conditions }) => conditions)],
   };
+}
+
+function observedBlock(name: string, point: SheetPoint): Block {
+  const { numbers, sigmas } = pointFrame(point);
+  return { id: pointBlock(name), start: numbers, sigma: sigmas };
 }
 
 /** The slopes for the last parts that were asked for, by height: all conditions of one step ask for the same arrays in turn. */

@@ -194,9 +194,20 @@ describe('what cannot be fitted', () => {
     expect(fitView({ picture: photo, datum, points, evidence, lift: { mm: 0, sigma: 1 }, ...more })).toMatchObject({ ok: false, code });
   });
 
-  it('is refused when exact relations contradict each other', () => {
-    const evidence: Evidence[] = [length, { id: 'p', kind: 'parallel', lines: [['a', 'b'], ['p', 'q']] }, { id: 's', kind: 'square', lines: [['a', 'b'], ['p', 'q']] }];
-    expect(fitView({ picture: photo, datum, points, evidence, lift: { mm: 0, sigma: 1 }, model: 'similarity' })).toMatchObject({ ok: false, code: 'evidence-contradicts' });
+  describe('exact relations that contradict each other', () => {
+    const lines = [['a', 'b'], ['p', 'q']] as const;
+    const pair: Evidence[] = [length, { id: 'p', kind: 'parallel', lines }, { id: 't', kind: 'angle', lines, degrees: 20 }];
+    const withLine = (degrees: number, sigma: number) => fitView({
+      picture: photo, datum, evidence: pair, lift: { mm: 0, sigma: 1 }, model: 'similarity',
+      points: { a: at(1, 1, sigma), b: at(900, 1, sigma), p: at(500, 900, sigma), q: at(500 + 800 * Math.cos((degrees * Math.PI) / 180), 900 - 800 * Math.sin((degrees * Math.PI) / 180), sigma) },
+    });
+    it('are refused when the points do not tell which is right', () => {
+      expect(withLine(10, 60)).toMatchObject({ ok: false, code: 'evidence-contradicts' });
+    });
+    it('leave the one out that the points contradict, or both', () => {
+      expect(withLine(20, 1)).toMatchObject({ ok: true, value: { suspects: ['p'], suspectsKept: false } });
+      expect(withLine(10, 1)).toMatchObject({ ok: true, value: { suspects: ['p', 't'], suspectsKept: false } });
+    });
   });
 });
 

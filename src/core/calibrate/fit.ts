@@ -3,7 +3,7 @@ import type { Diagnosis } from '../adjust';
 import { done, refused, type Result } from '../basics';
 import type { Vec } from '../geometry';
 import type { AdjustedView } from './adjust-view';
-import { findFault, pointBlock, pointsOf, type Evidence, type Points } from './evidence';
+import { findFault, pointBlock, pointFrame, pointsOf, type PointFrame, type Evidence, type Points } from './evidence';
 import { chooseModel, type LensWish, type MapModel, type ModelWish } from './models';
 import { judgeEvidence, type Judged } from './odd-one-out';
 import { listParts, type FoundPart } from './parts';
@@ -96,7 +96,7 @@ function fitFrom(input: FitInput, { adjusted, freed, suspects, suspectsKept }: J
     const joint = adjusted.covariance.withObserved(names.map(pointBlock));
     const kept = [...adjusted.values.keys(), ...Array.from({ length: 2 * names.length }, (_, i) => adjusted.solution.layout.unknowns + i)];
     const picked = joint.selection(kept, kept).mul(contradicts ? diagnosis.varianceFactor! : 1);
-    return insertIndependent(picked, count, lift.sigma ** 2);
+    return insertIndependent(inSheetFrame(picked, count, names.map((name) => pointFrame(points[name]!))), count, lift.sigma ** 2);
   };
   const frame = { turns: model.parts.some(({ id }) => id === 'turn'), shifts: model.parts.some(({ id }) => id === 'shift') };
   const mapWith = (at: readonly number[], height = at[count]!) => onDatum(model.mapAt(at.slice(0, count), height), datum, frame);
@@ -105,10 +105,17 @@ function fitFrom(input: FitInput, { adjusted, freed, suspects, suspectsKept }: J
     scaled: true, picture, points, values, covariance: covarianceWith([]), map, mapWith,
     toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane),
     centre: centreOf(adjusted), adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
-    withPoints: (names) => ({ places: names.map((name) => adjusted.solution.values.get(pointBlock(name)) as unknown as Vec), covariance: covarianceWith(names) }),
+    withPoints: (names) => ({ places: names.map((name) => pointFrame(points[name]!).toSheet(adjusted.solution.values.get(pointBlock(name))!)), covariance: covarianceWith(names) }),
     model, parts: listParts(adjusted, freed), diagnosis, suspects: input.evidence.map(({ id }) => id).filter((id) => suspects.includes(id)), suspectsKept,
     warnings: listWarnings(input, adjusted, map, contradicts),
   };
+}
+
+/** Turns the covariance of points, which follow the first `count` numbers, from the frames they were observed in to the sheet's. */
+function inSheetFrame(covariance: Matrix, count: number, frames: readonly PointFrame[]): Matrix {
+  const turn = Matrix.eye(covariance.rows);
+  frames.forEach(({ axes }, i) => axes.forEach((axis, column) => [0, 1].forEach((row) => turn.set(count + 2 * i + row, count + 2 * i + column, axis[row]!))));
+  return turn.mmul(covariance).mmul(turn.transpose());
 }
 
 /** A number that nothing else depends on, put between the first `at` and the rest. */

@@ -1,7 +1,7 @@
 import { done, refused, type Result } from '../basics';
 import { adjustView, type AdjustedView } from './adjust-view';
 import type { Evidence, Points } from './evidence';
-import { assumptionOf, indexOf, type MapModel, type MapPart } from './models';
+import { assumptionOf, indexOf, isHeldWider, type MapModel, type MapPart } from './models';
 
 /** What does not belong: pieces left aside or under suspicion, and assumptions that the evidence has overruled. */
 export interface Judged {
@@ -22,8 +22,13 @@ interface Story {
   readonly cost: number;
 }
 
-/** A group is looked at when its test is as unlikely as 1 in 1000 (Baarda 1968); giving up one freedom has to bring as much. */
+/** A group is looked at when its test is as unlikely as 1 in 1000 (Baarda 1968). */
 const CRITICAL = 3.29;
+/**
+ * Giving up has to bring as much: for an assumption the same quantile of chi-square, about this for its first number and for each
+ * further one; for a piece as much for each condition, since its conditions vouch for one another.
+ */
+const [FIRST_NUMBER, FURTHER_NUMBER] = [CRITICAL ** 2, 3];
 /** Two stories whose costs are closer than the first leave it open which is true; closer than the second, both are named. */
 const MARGIN = 6;
 const TIE = 0.5;
@@ -45,11 +50,17 @@ const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left
 export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], points: Points): Result<Judged> {
   const whole = adjustView(model, evidence, points, new Set());
   if (!whole.ok) return whole;
+  const costOf = ({ solution, diagnosis }: AdjustedView, freed: ReadonlySet<MapPart>) => {
+    const countNumbers = (isCounted: (part: MapPart) => boolean) => model.parts.filter(({ id }) => freed.has(id) && isCounted(id)).reduce((sum, { start }) => sum + start.length, 0);
+    const numbers = countNumbers(() => true);
+    const conditions = whole.value.diagnosis.redundancy - diagnosis.redundancy - countNumbers((part) => !isHeldWider(part));
+    return solution.chiSquare + FIRST_NUMBER * (freed.size + conditions) + FURTHER_NUMBER * (numbers - freed.size);
+  };
   const teller: Tell = (freed, aside, from) => {
     const told = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), points, freed, from?.values);
-    return told.ok && isTold(told.value) && isPlausible(freed, told.value) ? { adjusted: told.value, freed, aside, cost: costOf(told.value) } : undefined;
+    return told.ok && isTold(told.value) && isPlausible(freed, told.value) ? { adjusted: told.value, freed, aside, cost: costOf(told.value, freed) } : undefined;
   };
-  const first: Story = { adjusted: whole.value, freed: new Set(), aside: new Set(), cost: isTold(whole.value) ? costOf(whole.value) : Infinity };
+  const first: Story = { adjusted: whole.value, freed: new Set(), aside: new Set(), cost: isTold(whole.value) ? costOf(whole.value, new Set()) : Infinity };
   const best = bestStory(first, teller);
   if (isTold(best.adjusted)) return judgedFrom(best, teller);
   return refused(best.adjusted.solution.relationsHold ? 'fit-not-found' : 'evidence-contradicts');
@@ -60,7 +71,6 @@ const isTold = ({ solution }: AdjustedView) => solution.settled && solution.rela
 /** `from` is where the adjustment starts, without it from every slant. Undefined when the story cannot be told: undetermined, or not to be believed. */
 type Tell = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, from?: AdjustedView) => Story | undefined;
 
-const costOf = ({ solution, diagnosis }: AdjustedView) => solution.chiSquare - CRITICAL ** 2 * diagnosis.redundancy;
 const isSound = ({ adjusted }: Story) => Math.max(0, ...adjusted.diagnosis.groups.map(sizeOf)) < CRITICAL;
 
 /** Assumptions that fail together, as they do in a slanted photo through a bowed lens; the likeliest first. */
@@ -154,11 +164,11 @@ function withoutHaste(story: Story, tell: Tell): Story {
 /** Pieces that could be the wrong one in the place of `id`, and how far behind that story is. */
 function listRivals(best: Story, id: string, tell: Tell): { readonly id: string; readonly behind: number }[] {
   const others = new Set([...best.aside].filter((other) => other !== id));
-  const restored = tell(best.freed, others, best.adjusted);
-  if (!restored) return [];
-  const worst = [...restored.adjusted.diagnosis.groups].filter(({ group }) => !partOf(group) && group !== id).sort((a, b) => sizeOf(b) - sizeOf(a)).slice(0, TRIED);
+  // Exact relations that contradict each other cannot be told together: then whoever is left may be the wrong one.
+  const from = tell(best.freed, others, best.adjusted)?.adjusted ?? best.adjusted;
+  const worst = [...from.diagnosis.groups].filter(({ group }) => !partOf(group) && group !== id).sort((a, b) => sizeOf(b) - sizeOf(a)).slice(0, TRIED);
   return worst.flatMap(({ group }) => {
-    const instead = tell(best.freed, new Set([...others, group]), restored.adjusted);
+    const instead = tell(best.freed, new Set([...others, group]), from);
     return instead && instead.cost < best.cost + MARGIN ? [{ id: group, behind: instead.cost - best.cost }] : [];
   });
 }
@@ -169,10 +179,11 @@ const PREFIX = assumptionOf('' as MapPart);
 const partOf = (group: string) => (group.startsWith(PREFIX) ? (group.slice(PREFIX.length) as MapPart) : undefined);
 
 function isPlausible(freed: ReadonlySet<MapPart>, { model, values, diagnosis }: AdjustedView): boolean {
+  const left = diagnosis.redundancy - model.parts.filter(({ id }) => freed.has(id) && isHeldWider(id)).reduce((sum, { start }) => sum + start.length, 0);
   return [...freed].every((part) => {
     const bounds = PLAUSIBLE[part];
     const first = indexOf(model, part);
     const size = model.parts.find(({ id }) => id === part)!.start.length;
-    return bounds !== undefined && diagnosis.redundancy >= bounds.left && values.slice(first, first + size).every((value) => Math.abs(value) <= bounds.limit);
+    return bounds !== undefined && left >= bounds.left && values.slice(first, first + size).every((value) => Math.abs(value) <= bounds.limit);
   });
 }

@@ -10,7 +10,7 @@ import type { FittedView } from './fits';
  */
 export function measureOutline(outline: Outline, { fit }: FittedView, figure: (shape: Shape) => number): Measured {
   const pointed = listPointedOf(outline);
-  const points: SheetPoint[] = pointed.map(({ at, sigma }) => ({ at, sigma }));
+  const points: SheetPoint[] = pointed.map(({ at, sigma, edge }) => ({ at, sigma, edge }));
   return measureThrough(fit, points, (map, sheet) => {
     const moved = new Map(pointed.map((place, i) => [place, sheet[i]!]));
     const varied = mapPlaces(outline, (place) => mapPointed(place, (p) => ({ ...p, at: moved.get(p) ?? p.at })));

@@ -1,4 +1,5 @@
 export { splitCubic, toCubics } from './cubic';
+export { findEllipse, onEllipse, outsideEllipse, type Ellipse } from './ellipse';
 export { findLineCrossing, listCrossings, type Crossing } from './intersect';
 export { enclosedArea, findTurn, findUnion, isOverlapping, nearestOn, pieceBounds, pieceLength, type Bounds, type Nearest } from './measure';
 export {

@@ -5,8 +5,10 @@ const Id = z.string().min(1).max(64);
 const Vec = z.tuple([z.number(), z.number()]).readonly();
 const Positive = z.number().positive();
 
-/** A place that was pointed at on the sheet, px. Pieces of evidence share places by their ids. `height` above the plane, mm. */
-export const EvidencePoint = z.object({ id: Id, at: Vec, sigma: Positive, height: z.number().optional() }).readonly();
+/** The picture's edge on which a pointed place lies: direction of its normal on the sheet (radians, clockwise), one sigma across it (px). */
+export const PictureEdge = z.object({ normal: z.number(), sigma: Positive }).readonly();
+/** A place that was pointed at on the sheet, px; `sigma` of each coordinate, or along its edge. Pieces of evidence share places by their ids. `height` above the plane, mm. */
+export const EvidencePoint = z.object({ id: Id, at: Vec, sigma: Positive, edge: PictureEdge.optional(), height: z.number().optional() }).readonly();
 
 export const EVIDENCE_KINDS = ['length', 'equal', 'circle', 'rectangle', 'parallel', 'square', 'angle', 'level', 'straight', 'known-point'] as const;
 

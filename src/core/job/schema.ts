@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Place } from '../outline';
-import { EvidencePoint, EvidenceSchema } from './evidence';
+import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
@@ -12,7 +12,7 @@ const Id = z.string().min(1).max(64);
 const Vec = z.tuple([z.number(), z.number()]).readonly();
 const Positive = z.number().positive();
 
-const Pointed = z.object({ kind: z.literal('pointed'), at: Vec, sigma: Positive }).readonly();
+const Pointed = z.object({ kind: z.literal('pointed'), at: Vec, sigma: Positive, edge: PictureEdge.optional() }).readonly();
 const PlaceSchema: z.ZodType<Place> = z.lazy(() =>
   z.discriminatedUnion('kind', [
     Pointed,

@@ -1,7 +1,7 @@
 import { add, distance, pointAt, splitCubic, subtract, type Vec } from '../geometry';
 import type { Chain, Node, Outline, Segment } from './outline';
 import { mapPlaces } from './outline';
-import { mapPointed, type Place, type PointedPlace } from './place';
+import { mapPointed, movedByHand, type Place, type PointedPlace } from './place';
 import type { Shape } from './shape';
 
 /** What editing needs of the world: the map back to the sheet, fresh ids, and the sigma of places that edits make. */
@@ -135,7 +135,7 @@ export function shiftedOutline(outline: Outline, by: Vec, seen: (place: Place) =
 
 /** Moved by hand on the sheet: everything pointed moves by `by` (px); what was typed keeps its relation to it. */
 export function draggedOutline(outline: Outline, by: Vec): Outline {
-  return mapPlaces(outline, (place) => mapPointed(place, (pointed) => ({ ...pointed, at: add(pointed.at, by) })));
+  return mapPlaces(outline, (place) => mapPointed(place, (pointed) => movedByHand(pointed, by)));
 }
 
 /** A copy with fresh ids for itself and its nodes, references included. */

@@ -15,10 +15,23 @@ export type Place =
   /** Another node of the same outline. */
   | { readonly kind: 'node'; readonly id: string };
 
+/** The picture's edge under a pointed place: direction of its normal on the sheet (radians, clockwise), one sigma across it (px). */
+export interface PictureEdge {
+  readonly normal: number;
+  readonly sigma: number;
+}
+
 export interface PointedPlace {
   readonly kind: 'pointed';
   readonly at: Vec;
+  /** One sigma of each sheet coordinate, or along the picture's edge on which it lies. */
   readonly sigma: number;
+  readonly edge?: PictureEdge | undefined;
+}
+
+/** A place moved by hand: it lies on its edge of the picture no longer. */
+export function movedByHand<P extends { readonly at: Vec; readonly edge?: PictureEdge | undefined }>(place: P, by: Vec): P {
+  return { ...place, at: add(place.at, by), edge: undefined };
 }
 
 /** What places are resolved with: the map, and the nodes of the outline that they may refer to. */

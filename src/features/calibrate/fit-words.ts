@@ -14,7 +14,7 @@ const FOUND: Readonly<Partial<Record<MapPart, (part: FoundPart, camera: boolean)
   },
   stretch({ values: [stretch = 0], sigmas: [sigma = 0] }) {
     if (Math.abs(stretch) < 2 * sigma) return undefined;
-    return `The copy is stretched ${percent(Math.expm1(Math.abs(stretch)))} ${stretch > 0 ? 'across' : 'upright'}. Two scales are used.`;
+    return `The copy is stretched ${percent(Math.expm1(Math.abs(stretch)))} ${stretch < 0 ? 'across' : 'upright'}. Two scales are used.`;
   },
   skew({ values: [skew = 0], sigmas: [sigma = 0] }) {
     return Math.abs(skew) < 2 * sigma ? undefined : `Across and upright are ${(Math.abs(skew) * DEGREES).toFixed(2)}° off square; that is taken out.`;

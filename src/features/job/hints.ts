@@ -42,7 +42,7 @@ function traceHint(tool: ActiveTool, job: Job): string {
       return kind === 'tangent' ? 'Point at where the tangent arc ends.' : kind === 'curve' ? 'Point along the curve.' : 'Point at the next corner, or on the first point to close.';
     }
     case 'circle':
-      return 'Point at the circle.';
+      return tool.state.mode === 'found' ? 'Point inside a hole or a disc.' : 'Point at the circle.';
     case 'guide':
       return 'Guides are snapped to and never leave in a file.';
     case 'distance':

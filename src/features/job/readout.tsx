@@ -48,7 +48,7 @@ function usePlaceText(): string {
   return useMemo(() => {
     if (!aim || !fitted) return '';
     if (!fitted.fit.scaled) return 'no scale yet';
-    const sigma = positionSigma(fitted.fit, { at: aim.sheet, sigma: aim.sigma });
+    const sigma = positionSigma(fitted.fit, { at: aim.sheet, sigma: aim.sigma, edge: aim.edge });
     const rounded = (mm: number) => formatLength(mm, units, sigma).split(' ±')[0]!;
     return `across ${rounded(aim.plane[0])}, up ${rounded(aim.plane[1])} ${formatPlusMinus(sigma, units)}`;
   }, [aim, fitted, units]);
@@ -69,7 +69,7 @@ function useSizeText(): string {
     if ('points' in tool.state && preview.span) {
       const [a, b] = tool.state.points;
       if (!a || !scaled) return '';
-      const { value, sigma } = measuredLength(fitted.fit, a, b ?? { at: aim.sheet, sigma: aim.sigma });
+      const { value, sigma } = measuredLength(fitted.fit, a, b ?? { at: aim.sheet, sigma: aim.sigma, edge: aim.edge });
       return formatLength(value, units, sigma);
     }
     const outline = preview.outlines[0];

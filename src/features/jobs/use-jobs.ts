@@ -60,6 +60,8 @@ export interface DemoJob {
 export const DEMO_JOBS: readonly DemoJob[] = [
   { name: 'blade-start', title: 'Pruner blade: start here', says: 'A worn blade beside a card and a rule. Set the scale, check it, trace it, cut it: four short steps.', picture: 'blade' },
   { name: 'blade-finished', title: 'Pruner blade: finished', says: 'The same photo with its scale, a check, the traced outline and the holes.', picture: 'blade' },
+  { name: 'blade-slanted', title: 'Pruner blade: slanted', says: 'Photographed from aside, through a lens that bows. Card, rule and a straight edge put it right; one size from a message does not belong.', picture: 'blade-slanted' },
+  { name: 'nest-box', title: 'Nest box: a stretched print', says: 'A drawing that was printed “to fit the page” and scanned askew. Its printed sizes find the stretch, and one of them is wrong.', picture: 'nest-box' },
 ];
 
 async function openDemoJob(demo: DemoJob): Promise<Imported> {

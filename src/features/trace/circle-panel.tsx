@@ -8,8 +8,11 @@ import { Choice } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
 
-const MODES = [['rim', 'Centre and rim'], ['two', 'Across'], ['three', 'Three on the rim']] as const;
-const HINTS = { rim: ['Point at the centre.', 'Point at the rim, or type the diameter.'], two: ['Point at one side.', 'Point at the side across, or type the diameter.'], three: ['Point at the rim.', 'Again, elsewhere on the rim.', 'And once more.'] };
+const MODES = [['found', 'Tap in it'], ['rim', 'Centre and rim'], ['two', 'Across'], ['three', 'Three on the rim']] as const;
+const HINTS = {
+  found: ['Point inside a hole or a disc: its rim is found in the picture.'],
+  rim: ['Point at the centre.', 'Point at the rim, or type the diameter.'], two: ['Point at one side.', 'Point at the side across, or type the diameter.'], three: ['Point at the rim.', 'Again, elsewhere on the rim.', 'And once more.'],
+};
 
 /** How the circle is drawn, and its typed diameter. */
 export function CirclePanel({ state }: { state: CircleState }) {
@@ -23,7 +26,7 @@ export function CirclePanel({ state }: { state: CircleState }) {
     <Card width={340}>
       <Choice name="How the circle is drawn" value={state.mode} options={MODES} onChange={(mode) => session.setTool({ name: 'circle', state: { mode, places: [] } })} />
       <Words quiet>{HINTS[state.mode][state.places.length] ?? ''}</Words>
-      {state.places.length === 1 && state.mode !== 'three' && fitted?.fit.scaled ? (
+      {state.places.length === 1 && (state.mode === 'rim' || state.mode === 'two') && fitted?.fit.scaled ? (
         <WrittenField label="Diameter" value={text} onChange={setText} parse={parse} echo={({ mm }) => formatLength(mm, units)} testID="circle-diameter"
           onSubmit={({ mm }) => {
             session.input({ kind: 'typed', length: mm, aim });

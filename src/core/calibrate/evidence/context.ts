@@ -4,6 +4,7 @@ import { placeWithSlopes, type MapSlopes, type SlopedPlace } from '../map-slopes
 import type { MapModel } from '../models';
 import { isInFront, toPlane, type SheetMap } from '../sheet-map';
 import type { SheetPoint } from './evidence';
+import { pointFrame, type PointFrame } from './point-frame';
 
 export type Points = Readonly<Record<string, SheetPoint>>;
 
@@ -42,24 +43,26 @@ const NOWHERE: Vec = [NaN, NaN];
 export function onPlane({ model, points, slopesAt }: EvidenceContext, { group, exact, points: names, blocks = [], residuals }: PlaneCondition): Condition {
   const parts = model.parts.map(({ id }) => id);
   const heights = names.map((name) => points[name]!.height ?? 0);
+  const frames = names.map((name) => pointFrame(points[name]!));
   const [firstPoint, firstOwn] = [parts.length, parts.length + names.length];
   return {
     group, exact, origin: 'stated',
     blocks: [...parts, ...names.map(pointBlock), ...blocks],
     residuals(values) {
       const map = values.slice(0, firstPoint);
-      return residuals(heights.map((height, i) => placeAt(slopesAt(map, height).map, values[firstPoint + i] as unknown as Vec)), values.slice(firstOwn));
+      return residuals(heights.map((height, i) => placeAt(slopesAt(map, height).map, frames[i]!.toSheet(values[firstPoint + i]!))), values.slice(firstOwn));
     },
     linearize(values) {
       const map = values.slice(0, firstPoint);
-      const places = heights.map((height, i) => placeWithSlopes(slopesAt(map, height), values[firstPoint + i] as unknown as Vec));
-      const seen = heights.every((height, i) => isInFront(slopesAt(map, height).map, values[firstPoint + i] as unknown as Vec));
+      const sheet = frames.map((frame, i) => frame.toSheet(values[firstPoint + i]!));
+      const places = heights.map((height, i) => placeWithSlopes(slopesAt(map, height), sheet[i]!));
+      const seen = heights.every((height, i) => isInFront(slopesAt(map, height).map, sheet[i]!));
       const own = values.slice(firstOwn);
       const onPlaces = { residuals: (at: readonly (readonly number[])[]) => residuals(at.slice(0, names.length) as unknown as readonly Vec[], at.slice(names.length)) };
       const inner = slopesByDifferences(onPlaces, [...places.map(({ place }) => [...place]), ...own.map((numbers) => [...numbers])]);
       return {
         residuals: residuals(seen ? places.map(({ place }) => place) : heights.map(() => NOWHERE), own),
-        slopes: inner.map((slopes) => chained(slopes, places, places[0]!.x.length - 2)),
+        slopes: inner.map((slopes) => chained(slopes, places, frames, places[0]!.x.length - 2)),
       };
     },
   };
@@ -70,13 +73,14 @@ function placeAt(map: SheetMap, sheet: Vec): Vec {
 }
 
 /** From slopes by the places to slopes by the map, by each sheet point and by the piece's own unknowns. */
-function chained(slopes: readonly number[], places: readonly SlopedPlace[], numbers: number): number[] {
+function chained(slopes: readonly number[], places: readonly SlopedPlace[], frames: readonly PointFrame[], numbers: number): number[] {
   const byMap = new Array<number>(numbers).fill(0);
   const byPoint: number[] = [];
   places.forEach(({ x, y }, i) => {
     const [dx, dy] = [slopes[2 * i]!, slopes[2 * i + 1]!];
     for (let n = 0; n < numbers; n++) byMap[n]! += dx * x[n]! + dy * y[n]!;
-    byPoint.push(dx * x[numbers]! + dy * y[numbers]!, dx * x[numbers + 1]! + dy * y[numbers + 1]!);
+    const [bySheetX, bySheetY] = [dx * x[numbers]! + dy * y[numbers]!, dx * x[numbers + 1]! + dy * y[numbers + 1]!];
+    byPoint.push(...frames[i]!.axes.map(([u, v]) => bySheetX * u + bySheetY * v));
   });
   return [...byMap, ...byPoint, ...slopes.slice(2 * places.length)];
 }

@@ -1,9 +1,13 @@
 import type { Vec } from '../../geometry';
 
-/** A place pointed at on the sheet. Pixels; `sigma` is one sigma of each coordinate; `height` above the plane, mm. */
+/**
+ * A place pointed at on the sheet. Pixels; `sigma` is one sigma of each coordinate, or along the picture's edge when the place lies on
+ * one: then `edge` has the direction of its normal (radians, clockwise on the screen) and one sigma across it. `height` above the plane, mm.
+ */
 export interface SheetPoint {
   readonly at: Vec;
   readonly sigma: number;
+  readonly edge?: { readonly normal: number; readonly sigma: number } | undefined;
   readonly height?: number | undefined;
 }
 

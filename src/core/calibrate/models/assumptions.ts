@@ -15,7 +15,7 @@ export const ASSUMED = {
   focalTold: 0.02,
   focalUntold: 0.3,
   /** Difference between the scales along and across, and how far from square the two are (radians). */
-  stretch: { photo: 0, scan: 0.001, drawing: 0.005 },
+  stretch: { photo: 0, scan: 0.001, drawing: 0.008 },
   skew: { photo: 0, scan: 0.0005, drawing: 0.001 },
   /** Height between what is traced and what was measured, when nobody said it. mm. */
   lift: 1.5,

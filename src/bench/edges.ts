@@ -1,0 +1,75 @@
+import type { Vec } from '@/core/geometry';
+import { findEdgeNear, type Edge } from '@/core/raster';
+import { pictureWorker, type PictureWindow } from '@/workers';
+
+/** Half the side of the part of the picture that is kept at hand around the aim, px. */
+const HALF = 176;
+/** What a search reads beyond its reach, px. */
+const MARGIN = 14;
+/** No edge is looked for farther away than this, px: at low zoom the hand decides. */
+export const FARTHEST_EDGE = 26;
+
+/** A place found on the picture: along its edge it is only as good as the guess of where along. */
+export type Found = readonly { readonly at: Vec; readonly sigma: number; readonly edge: { readonly normal: number; readonly sigma: number } }[];
+
+/** How far along an edge a found place may be off, px: it does not matter for what lies on the edge. */
+const ALONG = 2;
+
+/** Looks for edges of one picture: at once near the aim, from a part of it that is kept at hand, and in the worker around a place. */
+export class PictureEdges {
+  private near: PictureWindow | undefined;
+  private asked: Vec | undefined;
+
+  /** `onReady` is called when a part that was asked for has come. */
+  constructor(
+    readonly hash: string,
+    private readonly reopen: () => Promise<boolean>,
+    private readonly onReady: () => void,
+  ) {}
+
+  /** The edge nearest to a place. Undefined as well while that part of the picture is on its way. */
+  find(sheet: Vec, reach: number): Edge | undefined {
+    const within = Math.min(reach, FARTHEST_EDGE);
+    if (!this.covers(sheet, within + MARGIN)) {
+      void this.fetch(sheet);
+      return undefined;
+    }
+    const { x, y } = this.near!;
+    const edge = findEdgeNear(this.near!, [sheet[0] - x, sheet[1] - y], within);
+    return edge && { ...edge, at: [edge.at[0] + x, edge.at[1] + y] };
+  }
+
+  async findRim(near: Vec): Promise<Found | undefined> {
+    const rim = await this.ask('rim', near);
+    return rim?.edges.map(({ at, normal, sigma }) => ({ at, sigma: ALONG, edge: { normal, sigma } }));
+  }
+
+  async findSides(near: Vec): Promise<Found | undefined> {
+    const sides = await this.ask('sides', near);
+    return sides?.flat().map(({ at, normal, sigma }) => ({ at, sigma: ALONG, edge: { normal, sigma } }));
+  }
+
+  private async ask<K extends 'rim' | 'sides'>(operation: K, near: Vec) {
+    if (!(await this.reopen())) return undefined;
+    const outcome = await pictureWorker.call(operation, { hash: this.hash, near });
+    return outcome.kind === 'done' ? outcome.value : undefined;
+  }
+
+  private covers([x, y]: Vec, reach: number): boolean {
+    const { near } = this;
+    // Where the picture ends, the part at hand ends too, and that is all there is.
+    return near !== undefined && Math.abs(x - this.asked![0]) + reach <= HALF && Math.abs(y - this.asked![1]) + reach <= HALF;
+  }
+
+  private async fetch(sheet: Vec): Promise<void> {
+    if (this.asked && Math.hypot(sheet[0] - this.asked[0], sheet[1] - this.asked[1]) < HALF / 4) return;
+    const asked: Vec = [Math.round(sheet[0]), Math.round(sheet[1])];
+    this.asked = asked;
+    this.near = undefined;
+    if (!(await this.reopen())) return;
+    const outcome = await pictureWorker.call('colours', { hash: this.hash, x: asked[0] - HALF, y: asked[1] - HALF, width: 2 * HALF, height: 2 * HALF });
+    if (this.asked !== asked) return;
+    this.near = outcome.kind === 'done' ? outcome.value : undefined;
+    if (this.near) this.onReady();
+  }
+}

@@ -1,0 +1,38 @@
+import type { Vec } from '../geometry';
+
+/** Red, green, blue by pixel, row by row, 0 to 255. Sheet frame: the centre of pixel (i, j) lies at (i + 0.5, j + 0.5). */
+export interface ColourPicture {
+  readonly width: number;
+  readonly height: number;
+  readonly data: Uint8Array;
+}
+
+export type Colour = readonly [number, number, number];
+
+/** From red, green, blue and a fourth channel that is ignored. */
+export function colourPictureFrom(width: number, height: number, rgba: Uint8Array | Uint8ClampedArray): ColourPicture {
+  const data = new Uint8Array(3 * width * height);
+  for (let from = 0, to = 0; to < data.length; from += 4, to += 3) {
+    data[to] = rgba[from]!;
+    data[to + 1] = rgba[from + 1]!;
+    data[to + 2] = rgba[from + 2]!;
+  }
+  return { width, height, data };
+}
+
+/** Colour between pixel centres, bilinear; beyond the rim the rim's own. */
+export function colourAt({ width, height, data }: ColourPicture, [x, y]: Vec): Colour {
+  const u = Math.min(Math.max(x - 0.5, 0), width - 1.001);
+  const v = Math.min(Math.max(y - 0.5, 0), height - 1.001);
+  const [i, j] = [Math.floor(u), Math.floor(v)];
+  const [s, t] = [u - i, v - j];
+  const a = 3 * (j * width + i);
+  const b = a + 3 * width;
+  const [w, x1, y1, z] = [(1 - s) * (1 - t), s * (1 - t), (1 - s) * t, s * t];
+  const at = (c: number) => w * data[a + c]! + x1 * data[a + 3 + c]! + y1 * data[b + c]! + z * data[b + 3 + c]!;
+  return [at(0), at(1), at(2)];
+}
+
+export function contrastOf(a: Colour, b: Colour): number {
+  return Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+}

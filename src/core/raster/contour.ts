@@ -1,0 +1,84 @@
+import { polar, add, type Vec } from '../geometry';
+import { contrastOf } from './colour-picture';
+import { averageAt, type Pyramid } from './pyramid';
+
+/** A closed line around a place, one point for each ray from it. Sheet px; good to a few hundredths of its distance. */
+export interface Contour {
+  readonly points: readonly Vec[];
+}
+
+const RAYS = 180;
+const NEAREST = 2.5;
+/** Each radius over the one before. A step along a ray then equals a step from ray to ray. */
+const RATIO = 1 + (2 * Math.PI) / RAYS;
+const STEEPEST = 6;
+const BEND_PRICE = 0.03;
+/** Levels of colour at which a step counts in full: a stronger one is not better. */
+const FULL = 40;
+/** How much of the way around has to be seen. */
+const LEAST_SEEN = 0.5;
+/** What a place farther out is worth where several are seen, from the nearest to the farthest. */
+const OUTER = 0.12;
+
+export interface ContourOptions {
+  /** Which of several lines around the place is meant: the one closest around it, or the farthest that is as clear. */
+  readonly which: 'inner' | 'outer';
+  /** Looks no farther than this from the place, px. */
+  readonly within?: number | undefined;
+}
+
+/**
+ * The line around a place at which colour steps, all around: the rim of a hole, the sides of a card. Found as
+ * the best closed path over rays and distances (dynamic programming; Amini, Weymouth & Jain, Using dynamic programming for
+ * solving variational problems in vision, 1990), on distances that grow by a fixed
+ * share so that every size is met alike. Undefined where none is clear. Weak: only shapes all of whose rim is seen from the place.
+ */
+export function findContour(pyramid: Pyramid, inside: Vec, { which, within = Infinity }: ContourOptions): Contour | undefined {
+  const { width, height } = pyramid.levels[0]!;
+  const radii: number[] = [];
+  for (let r = NEAREST; r < Math.min(within, Math.hypot(width, height) / 2); r *= RATIO) radii.push(r);
+  if (radii.length < 3) return undefined;
+  const { path, seen } = bestPath(stepsAround(pyramid, inside, radii), radii.length, which === 'outer' ? OUTER : -OUTER);
+  return seen > LEAST_SEEN ? { points: path.map((j, a) => add(inside, polar(radii[j]!, (2 * Math.PI * a) / RAYS))) } : undefined;
+}
+
+/** Change of colour along each ray at each radius; 0 where the picture ends. */
+function stepsAround(pyramid: Pyramid, inside: Vec, radii: readonly number[]): Float32Array[] {
+  return Array.from({ length: RAYS }, (_, a) => {
+    const seen = radii.map((r) => averageAt(pyramid, add(inside, polar(r, (2 * Math.PI * a) / RAYS)), r * (RATIO - 1)));
+    return Float32Array.from(radii, (_, j) => {
+      const [before, after] = [seen[j - 1], seen[j + 1]];
+      return before && after ? contrastOf(before, after) : 0;
+    });
+  });
+}
+
+/** The best path twice around: the second time it has forgotten where it began, and closes. */
+function bestPath(steps: readonly Float32Array[], limit: number, outward: number): { path: readonly number[]; seen: number } {
+  const clear = (a: number, j: number) => Math.min(1, steps[a % RAYS]![j]! / FULL);
+  const value = (a: number, j: number) => clear(a, j) * (1 + (outward * j) / limit);
+  let sums = Float64Array.from({ length: limit }, (_, j) => value(0, j));
+  const from: Int16Array[] = [];
+  for (let a = 1; a < 2 * RAYS; a++) {
+    const next = new Float64Array(limit);
+    const back = new Int16Array(limit);
+    for (let j = 0; j < limit; j++) {
+      let [best, at] = [-Infinity, j];
+      for (let k = Math.max(0, j - STEEPEST); k <= Math.min(limit - 1, j + STEEPEST); k++) {
+        const sum = sums[k]! - BEND_PRICE * Math.abs(k - j);
+        if (sum > best) [best, at] = [sum, k];
+      }
+      next[j] = best + value(a, j);
+      back[j] = at;
+    }
+    sums = next;
+    from.push(back);
+  }
+  let j = sums.indexOf(Math.max(...sums));
+  const path = new Array<number>(RAYS).fill(0);
+  for (let a = 2 * RAYS - 1; a >= RAYS; a--) {
+    path[a - RAYS] = j;
+    j = from[a - 1]![j]!;
+  }
+  return { path, seen: path.reduce((sum, radius, a) => sum + clear(a, radius), 0) / RAYS };
+}

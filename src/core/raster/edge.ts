@@ -1,0 +1,113 @@
+import { add, scale, type Vec } from '../geometry';
+import { colourAt, type Colour, type ColourPicture } from './colour-picture';
+import { noiseOf, profileAlong, PROFILE_STEP, smoothedSlopes, SMOOTHING } from './profile';
+
+/** A place on an edge of the picture. Sheet px. */
+export interface Edge {
+  readonly at: Vec;
+  /** Direction squarely across the edge, radians, clockwise on the screen. */
+  readonly normal: number;
+  /** One sigma across it. */
+  readonly sigma: number;
+  /** A step between two surfaces, or the middle of a thin line. */
+  readonly kind: 'step' | 'line';
+}
+
+export interface ScanOptions {
+  /** How far to look to both sides, px. */
+  readonly reach: number;
+  /** Rows beside the scan that are averaged with it, to each side. */
+  readonly beside: number;
+  /** Whether a thin line counts by its middle. */
+  readonly lines?: boolean;
+}
+
+/** What no average takes away: bevels, tone curves, compression. A share of the blur, and a least, px. Found on pictures of known truth: docs/accuracy.md. */
+const SHAPE_SHARE = 0.12;
+const SHAPE_LEAST = 0.12;
+/** A step has to stand out: levels of colour, and multiples of the noise. */
+const LEAST_CONTRAST = 12;
+const LEAST_SIGNAL = 5;
+const LINE_WIDTH = 9;
+
+/** A step across a scan: where, how steep, and how much sigma; `towards` is the change of colour, of length one. */
+interface Step {
+  readonly at: number;
+  readonly steepness: number;
+  readonly towards: Colour;
+  readonly sigma: number;
+}
+
+/**
+ * The edge that a straight scan crosses nearest to its middle: the place where colour changes most steeply, to a fraction of a
+ * pixel. Its sigma is the Cramér-Rao bound of a blurred step in noise, noise / contrast · √(2√π · blur / rows), and a floor for
+ * what edges of real things do. Undefined where no step stands out. Weak: two edges within three pixels are one, between them.
+ */
+export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: number, { reach, beside, lines = false }: ScanOptions): Edge | undefined {
+  const across: Vec = [Math.cos(direction), Math.sin(direction)];
+  const profile = profileAlong((at) => colourAt(picture, at), middle, across, reach + 4, beside);
+  const noise = noiseOf(profile);
+  const steps = listPeaks(profile.colours, reach).map((at) => judge(profile.colours, at, noise, 2 * beside + 1)).filter((step) => step !== undefined);
+  // The steepest wins, unless a nearer one is nearly as steep.
+  const nearness = ({ at, steepness }: Step) => steepness * Math.exp(-((at / reach) ** 2));
+  const best = steps.sort((a, b) => nearness(b) - nearness(a))[0];
+  if (!best) return undefined;
+  const other = lines ? steps.find((step) => isOtherFlank(best, step)) : undefined;
+  const at = (t: number) => add(middle, scale(across, t));
+  if (other) return { at: at((best.at + other.at) / 2), normal: direction, sigma: Math.hypot(best.sigma, other.sigma) / 2, kind: 'line' };
+  return { at: at(best.at), normal: direction, sigma: best.sigma, kind: 'step' };
+}
+
+function isOtherFlank(best: Step, { at, steepness, towards }: Step): boolean {
+  const alike = towards.reduce((sum, value, c) => sum + value * best.towards[c]!, 0);
+  return Math.abs(at - best.at) < LINE_WIDTH && steepness > 0.4 * best.steepness && alike < -0.7;
+}
+
+/** Where colour changes most steeply, from the middle of the scan, px. */
+function listPeaks(colours: readonly (readonly number[])[], reach: number): number[] {
+  const slopes = colours.map(smoothedSlopes);
+  const steepness = slopes[0]!.map((_, i) => Math.hypot(...slopes.map((channel) => channel[i]!)));
+  const zero = (steepness.length - 1) / 2;
+  return [...steepness.keys()].slice(1, -1).flatMap((i) => {
+    if (steepness[i]! < steepness[i - 1]! || steepness[i]! <= steepness[i + 1]!) return [];
+    const at = (i - zero) * PROFILE_STEP;
+    return Math.abs(at) <= reach ? [at] : [];
+  });
+}
+
+/** A step seen along the change of colour itself, where it stands out most. */
+function judge(colours: readonly (readonly number[])[], peak: number, noise: number, rows: number): Step | undefined {
+  const change = colours.map((channel) => meanOf(channel, peak + 1.5, peak + 3.5) - meanOf(channel, peak - 3.5, peak - 1.5)) as unknown as Colour;
+  const contrast = Math.hypot(...change);
+  if (contrast < LEAST_CONTRAST || contrast < (LEAST_SIGNAL * noise) / Math.sqrt(rows)) return undefined;
+  const towards = change.map((value) => value / contrast) as unknown as Colour;
+  const seen = colours[0]!.map((_, i) => colours.reduce((sum, channel, c) => sum + towards[c]! * channel[i]!, 0));
+  const slopes = smoothedSlopes(seen);
+  const top = topNear(slopes, peak);
+  if (!top) return undefined;
+  // Of a Gaussian step: contrast over its steepness, with the smoothing taken out again.
+  const wide = contrast / (top.steepness * Math.sqrt(2 * Math.PI));
+  const blur = Math.sqrt(Math.max(0.3 ** 2, wide * wide - SMOOTHING ** 2));
+  const bound = (noise / contrast) * Math.sqrt((2 * Math.sqrt(Math.PI) * blur) / rows);
+  return { ...top, towards, sigma: Math.hypot(bound, SHAPE_LEAST, SHAPE_SHARE * blur) };
+}
+
+/** The steepest place within a pixel: the top of the parabola through three slopes. */
+function topNear(slopes: readonly number[], peak: number): { at: number; steepness: number } | undefined {
+  const zero = (slopes.length - 1) / 2;
+  const middle = Math.round(peak / PROFILE_STEP + zero);
+  let top = middle;
+  for (let i = Math.max(1, middle - 4); i <= Math.min(slopes.length - 2, middle + 4); i++) if (slopes[i]! > slopes[top]!) top = i;
+  const [before, here, after] = [slopes[top - 1]!, slopes[top]!, slopes[top + 1]!];
+  const bend = before - 2 * here + after;
+  if (!(here > 0) || !(bend < 0)) return undefined;
+  return { at: (top + (before - after) / (2 * bend) - zero) * PROFILE_STEP, steepness: here };
+}
+
+function meanOf(values: readonly number[], from: number, to: number): number {
+  const zero = (values.length - 1) / 2;
+  const [first, last] = [from, to].map((t) => Math.min(values.length - 1, Math.max(0, Math.round(t / PROFILE_STEP + zero)))) as [number, number];
+  let sum = 0;
+  for (let i = first; i <= last; i++) sum += values[i]!;
+  return sum / (last - first + 1);
+}

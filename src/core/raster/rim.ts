@@ -1,0 +1,104 @@
+import { add, distance, findEllipse, onEllipse, outsideEllipse, polar, type Ellipse, type Vec } from '../geometry';
+import { findContour } from './contour';
+import { findEdgeAcross, type Edge } from './edge';
+import { median } from './profile';
+import { levelFor, type Pyramid } from './pyramid';
+
+/** The rim of a round thing as it is seen, and places on it, evenly around. Sheet px. */
+export interface Rim {
+  readonly ellipse: Ellipse;
+  readonly edges: readonly Edge[];
+}
+
+const SCANS = 72;
+const SECTORS = 12;
+/** How much of the rim has to be found on the ellipse. */
+const LEAST_SEEN = 0.6;
+const REACH = 4;
+/** A hand's breadth of the first contour, over its size. */
+const ROUGH = 0.06;
+
+/** How far out, over the size of the innermost line, the rim of a hole may lie whose wall is seen. */
+const WALL = 1.7;
+
+/**
+ * The rim around a place inside a hole or a disc: a contour around it, made precise from coarse to fine by scans across the
+ * ellipse that fits them, leaving out what does not (shadows, burrs, the far wall of a hole seen aslant). Of several, the largest,
+ * which is the nearest to the camera. Undefined when there is none, or it is no ellipse. Weak: a bowed lens bends the ellipse of a circle
+ * that fills the picture.
+ */
+export function findRim(pyramid: Pyramid, inside: Vec): Rim | undefined {
+  const inner = findContour(pyramid, inside, { which: 'inner' });
+  if (!inner) return undefined;
+  const size = Math.max(...inner.points.map((point) => distance(point, inside)));
+  const outer = findContour(pyramid, inside, { which: 'outer', within: WALL * size });
+  const rims = [inner, outer].map((contour) => contour && refined(pyramid, contour.points, inside)).filter((rim) => rim !== undefined);
+  return rims.sort((a, b) => b.ellipse.axes[0] - a.ellipse.axes[0])[0];
+}
+
+function refined(pyramid: Pyramid, contour: readonly Vec[], inside: Vec): Rim | undefined {
+  let ellipse = findRobustly(contour)?.ellipse;
+  if (!ellipse) return undefined;
+  let edges: readonly ScannedEdge[] = [];
+  for (let level = levelFor(pyramid, (ellipse.axes[0] * ROUGH) / 2); level >= 0; level--) {
+    edges = scanAround(pyramid, ellipse, level);
+    const better = findRobustly(edges.map(({ at }) => at));
+    if (!better) return undefined;
+    ellipse = better.ellipse;
+    edges = edges.filter((_, i) => better.kept[i]);
+  }
+  if (edges.length < LEAST_SEEN * SCANS || outsideEllipse(ellipse, inside) > -1) return undefined;
+  return { ellipse, edges: listSectors(ellipse, edges) };
+}
+
+interface ScannedEdge extends Edge {
+  readonly angle: number;
+}
+
+function scanAround({ levels }: Pyramid, ellipse: Ellipse, level: number): ScannedEdge[] {
+  const size = 2 ** level;
+  const small = { ...ellipse, centre: [ellipse.centre[0] / size, ellipse.centre[1] / size] as Vec, axes: [ellipse.axes[0] / size, ellipse.axes[1] / size] as const };
+  // Rows beside a scan must not leave a small circle.
+  const beside = Math.max(0, Math.min(2, Math.floor(small.axes[1] / 6)));
+  return Array.from({ length: SCANS }, (_, i) => (2 * Math.PI * i) / SCANS).flatMap((angle) => {
+    const { point, outward } = onEllipse(small, angle);
+    const edge = findEdgeAcross(levels[level]!, point, outward, { reach: REACH, beside });
+    return edge ? [{ ...edge, angle, at: [edge.at[0] * size, edge.at[1] * size] as Vec, sigma: edge.sigma * size }] : [];
+  });
+}
+
+/** Parts of the way around that may be wrong as a whole (a shadow across the hole), and how many ways of leaving one out are tried. */
+const LEFT_OUT = [0, 1 / 6, 1 / 3];
+const TURNS = 12;
+
+/**
+ * The ellipse of most of the points: of those through all but one arc of them, the one that most points are near (as in least
+ * median of squares, Rousseeuw 1984); then those far off the others are left out, again and again.
+ */
+function findRobustly(points: readonly Vec[]): { readonly ellipse: Ellipse; readonly kept: readonly boolean[] } | undefined {
+  const n = points.length;
+  const without = (from: number, share: number) => points.filter((_, i) => (i - from + n) % n >= share * n);
+  const starts = LEFT_OUT.flatMap((share) => Array.from({ length: share === 0 ? 1 : TURNS }, (_, turn) => findEllipse(without(Math.round((turn * n) / TURNS), share))));
+  const spreadOf = (ellipse: Ellipse) => 1.4826 * median(points.map((point) => Math.abs(outsideEllipse(ellipse, point))));
+  let ellipse = starts.filter((start) => start !== undefined).sort((a, b) => spreadOf(a) - spreadOf(b))[0];
+  let kept: readonly boolean[] = [];
+  for (let round = 0; round < 5 && ellipse; round++) {
+    const limit = Math.max(0.3, 2.5 * spreadOf(ellipse));
+    const near = ellipse;
+    kept = points.map((point) => Math.abs(outsideEllipse(near, point)) <= limit);
+    ellipse = findEllipse(points.filter((_, i) => kept[i]));
+  }
+  return ellipse && { ellipse, kept };
+}
+
+/** One place for each part of the rim: the middle of what its scans found. How much these differ is in their sigma. */
+function listSectors(ellipse: Ellipse, edges: readonly ScannedEdge[]): Edge[] {
+  const sectors = Array.from({ length: SECTORS }, (_, s) => edges.filter(({ angle }) => Math.floor((angle / (2 * Math.PI)) * SECTORS + 1e-9) === s)).filter((sector) => sector.length >= 2);
+  const means = sectors.map((sector) => sector.reduce((sum, { at }) => sum + outsideEllipse(ellipse, at), 0) / sector.length);
+  const spread = Math.sqrt(means.reduce((sum, mean) => sum + mean * mean, 0) / Math.max(1, means.length - 5));
+  return sectors.map((sector, i) => {
+    const { point, outward } = onEllipse(ellipse, sector.reduce((sum, { angle }) => sum + angle, 0) / sector.length);
+    const own = sector.reduce((sum, { sigma }) => sum + sigma, 0) / sector.length;
+    return { at: add(point, polar(means[i]!, outward)), normal: outward, sigma: Math.max(own, spread), kind: 'step' as const };
+  });
+}

@@ -1,0 +1,121 @@
+import { cross, distance, mix, subtract, type Vec } from '../geometry';
+import { findContour } from './contour';
+import { findEdgeAcross, type Edge } from './edge';
+import { median } from './profile';
+import { levelFor, type Pyramid } from './pyramid';
+
+/** Two places on each of the four sides of a card-like thing, around it; side 1 is one of the two longer ones. Sheet px. */
+export type Sides = readonly (readonly [Edge, Edge])[];
+
+const SCANS = 28;
+/** The part of a side that is scanned: corners may be round. */
+const [FROM, TO] = [0.14, 0.86];
+const LEAST_SEEN = 0.6;
+const REACH = 4;
+const ROUGH = 0.08;
+
+/**
+ * The four straight sides around a place on a card, a sheet, a plate: the contour around it, the largest four-cornered shape in that,
+ * and its sides made precise from coarse to fine by scans across them. Undefined when there is no such contour or a side is not
+ * straight for most of its length. Weak: a card that is cut off by the picture.
+ */
+export function findSides(pyramid: Pyramid, inside: Vec): Sides | undefined {
+  const contour = findContour(pyramid, inside, { which: 'outer' });
+  if (!contour) return undefined;
+  let corners = largestQuadrilateral(contour.points);
+  const size = Math.max(...corners.map((corner) => distance(corner, inside)));
+  let found: ScannedSide[] = [];
+  for (let level = levelFor(pyramid, (size * ROUGH) / 2); level >= 0; level--) {
+    const sides = corners.map((corner, i) => scanSide(pyramid, corner, corners[(i + 1) % 4]!, level, inside));
+    if (!sides.every((side) => side !== undefined)) return undefined;
+    found = sides;
+    corners = found.map((side, i) => crossing(found[(i + 3) % 4]!, side));
+    if (!corners.every((corner) => corner.every(Number.isFinite))) return undefined;
+  }
+  if (found.some(({ edges }) => edges.length < LEAST_SEEN * SCANS)) return undefined;
+  const lengths = corners.map((corner, i) => distance(corner, corners[(i + 1) % 4]!));
+  const first = lengths[0]! + lengths[2]! >= lengths[1]! + lengths[3]! ? 0 : 1;
+  const sides = found.map(ends);
+  return [...sides.slice(first), ...sides.slice(0, first)];
+}
+
+interface ScannedSide {
+  readonly from: Vec;
+  readonly to: Vec;
+  /** Along the side by share of its length, those off the line left out. */
+  readonly edges: readonly (Edge & { readonly share: number })[];
+}
+
+function scanSide({ levels }: Pyramid, from: Vec, to: Vec, level: number, inside: Vec): ScannedSide | undefined {
+  const scale = 2 ** level;
+  const along = Math.atan2(to[1] - from[1], to[0] - from[0]);
+  const outward = cross(subtract(to, from), subtract(inside, from)) > 0 ? along - Math.PI / 2 : along + Math.PI / 2;
+  const edges = Array.from({ length: SCANS }, (_, i) => FROM + ((TO - FROM) * i) / (SCANS - 1)).flatMap((share) => {
+    const middle = mix(from, to, share);
+    const edge = findEdgeAcross(levels[level]!, [middle[0] / scale, middle[1] / scale], outward, { reach: REACH, beside: 2 });
+    return edge ? [{ ...edge, share, at: [edge.at[0] * scale, edge.at[1] * scale] as Vec, sigma: edge.sigma * scale }] : [];
+  });
+  return edges.length < SCANS / 3 ? undefined : straightest(edges, from, to);
+}
+
+/** The line of most of the edges: how far it lies off the old one at its two ends. */
+function straightest(edges: ScannedSide['edges'], from: Vec, to: Vec): ScannedSide {
+  const unit = distance(from, to);
+  const normal: Vec = [-(to[1] - from[1]) / unit, (to[0] - from[0]) / unit];
+  const offsets = edges.map(({ at }) => normal[0] * (at[0] - from[0]) + normal[1] * (at[1] - from[1]));
+  let kept = edges.map(() => true);
+  let [a, b] = [0, 0];
+  for (let round = 0; round < 6; round++) {
+    [a, b] = lineFit(edges.filter((_, i) => kept[i]).map(({ share }) => share), offsets.filter((_, i) => kept[i]));
+    const away = offsets.map((offset, i) => Math.abs(offset - a - b * edges[i]!.share));
+    const limit = Math.max(0.5, 2.5 * 1.4826 * median(away));
+    kept = away.map((distance) => distance <= limit);
+  }
+  const shifted = (end: Vec, by: number): Vec => [end[0] + normal[0] * by, end[1] + normal[1] * by];
+  return { from: shifted(from, a), to: shifted(to, a + b), edges: edges.filter((_, i) => kept[i]) };
+}
+
+function lineFit(x: readonly number[], y: readonly number[]): [number, number] {
+  const n = x.length;
+  const [mx, my] = [x.reduce((s, v) => s + v, 0) / n, y.reduce((s, v) => s + v, 0) / n];
+  const slope = x.reduce((s, v, i) => s + (v - mx) * (y[i]! - my), 0) / (x.reduce((s, v) => s + (v - mx) ** 2, 0) || 1);
+  return [my - slope * mx, slope];
+}
+
+/** One place for each outer third of a side: the middle of what its scans found. A bowed lens bends the side between them. */
+function ends({ from, to, edges }: ScannedSide): readonly [Edge, Edge] {
+  const third = (low: number, high: number): Edge => {
+    const some = edges.filter(({ share }) => share >= low && share <= high);
+    const used = some.length > 0 ? some : edges;
+    const mean = (of: (edge: Edge) => number) => used.reduce((sum, edge) => sum + of(edge), 0) / used.length;
+    return { at: [mean(({ at }) => at[0]), mean(({ at }) => at[1])], normal: Math.atan2(to[1] - from[1], to[0] - from[0]) + Math.PI / 2, sigma: mean(({ sigma }) => sigma), kind: 'step' };
+  };
+  return [third(FROM, 0.38), third(0.62, TO)];
+}
+
+function crossing(a: ScannedSide, b: ScannedSide): Vec {
+  const [u, v] = [subtract(a.to, a.from), subtract(b.to, b.from)];
+  const t = cross(subtract(b.from, a.from), v) / cross(u, v);
+  return [a.from[0] + t * u[0], a.from[1] + t * u[1]];
+}
+
+/** Four of a contour's points, in turn, that enclose most. */
+function largestQuadrilateral(points: readonly Vec[]): Vec[] {
+  const some = points.filter((_, i) => i % 3 === 0);
+  const n = some.length;
+  const area = (i: number, k: number, m: number) => Math.abs(cross(subtract(some[k]!, some[i]!), subtract(some[m]!, some[i]!)));
+  let [best, corners] = [-1, [0, 0, 0, 0]];
+  // For each diagonal, the farthest point on either side of it.
+  for (let i = 0; i < n; i++) {
+    for (let k = i + 2; k < n; k++) {
+      const farthest = (candidates: number[]) => candidates.reduce((top, m) => (area(i, k, m) > area(i, k, top) ? m : top), candidates[0]!);
+      const [one, other] = [farthest(range(i + 1, k)), farthest([...range(k + 1, n), ...range(0, i)])];
+      if (one === undefined || other === undefined) continue;
+      const sum = area(i, k, one) + area(i, k, other);
+      if (sum > best) [best, corners] = [sum, [i, one, k, other]];
+    }
+  }
+  return corners.map((i) => some[i]!);
+}
+
+const range = (from: number, to: number) => Array.from({ length: Math.max(0, to - from) }, (_, i) => from + i);
