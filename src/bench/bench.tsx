@@ -4,7 +4,7 @@ import { openPicture, repository } from '@/store';
 import { usePalette } from '@/ui/palette';
 import { PictureEdges } from './edges';
 import { Overlay } from './overlay/overlay';
-import { sheetTransform } from './overlay/selection';
+import { benchTransform } from './overlay/selection';
 import { patchOf } from './patch';
 import { attachPointing } from './pointing';
 import type { PictureLayer } from './picture-layer';
@@ -43,14 +43,14 @@ export function Bench() {
     const paint = () => {
       frame = 0;
       const state = session.getState();
-      drawing.current?.setAttribute('transform', sheetTransform(state.viewport));
+      drawing.current?.setAttribute('transform', benchTransform(state.viewport));
       const view = session.findFitted();
       if (!layer || !view) return;
       const { hash, width, height } = { hash: view.sheet.picture, width: view.sheet.width, height: view.sheet.height };
       layer.show({ hash, width, height }, () => openPicture(hash, repository));
       layer.setLook(view.view.look);
       canvas.current!.style.opacity = String(view.view.look.opacity);
-      layer.draw(state.viewport, patchOf(state), !view.view.hidden);
+      layer.draw(state.viewport, { patch: patchOf(state), ghost: state.straight ? state.ghost : 0, visible: !view.view.hidden });
     };
     const ask = () => void (frame ||= requestAnimationFrame(paint));
     void import('./picture-layer').then(({ PictureLayer: Layer }) => {
@@ -59,6 +59,12 @@ export function Bench() {
       ask();
     });
     const stops = [session.store.subscribe(ask), jobs.subscribe(ask)];
+    let fit = session.findFitted()?.fit;
+    stops.push(jobs.subscribe(() => {
+      const now = session.findFitted()?.fit;
+      if (now !== fit) session.layAgain();
+      fit = now;
+    }));
     // Zooming the page changes the device's pixels under the same CSS size.
     window.addEventListener('resize', ask);
     return () => {

@@ -20,7 +20,7 @@ export function patchOf({ aim, patch, magnifier, viewport }: Pick<SessionState, 
   const size = 2 * AIM_RADIUS;
   return {
     middle,
-    viewport: { width: size, height: size, zoom: aimZoom(viewport.zoom), centre: aim.sheet },
+    viewport: { width: size, height: size, zoom: aimZoom(viewport.zoom), centre: viewport.laying?.toBench(aim.sheet) ?? aim.sheet, laying: viewport.laying },
     offset: [middle[0] - AIM_RADIUS, middle[1] - AIM_RADIUS],
   };
 }

@@ -1,8 +1,9 @@
-import { Mesh, OrthographicCamera, PlaneGeometry, Scene, ShaderMaterial, Texture, Vector2, Vector3, WebGLRenderer, LinearFilter, ClampToEdgeWrapping, DoubleSide, NoColorSpace } from 'three';
+import { BufferGeometry, Mesh, OrthographicCamera, Scene, ShaderMaterial, Texture, Vector2, Vector3, WebGLRenderer, LinearFilter, ClampToEdgeWrapping, DoubleSide, NoColorSpace } from 'three';
 import type { Vec } from '@/core/geometry';
 import { AIM_RADIUS } from './aim';
 import { coarsestLevel, TileCache, type PictureSize, type Tile } from './tile-cache';
-import { toScreen, toSheet, type Viewport } from './viewport';
+import { TileLayings } from './tile-layings';
+import { fromBench, toSheet, type Viewport } from './viewport';
 
 /** How a picture is shown; its pixels stay as they are. */
 export interface Look {
@@ -16,14 +17,21 @@ export interface Patch {
   readonly middle: Vec;
 }
 
+/** What a frame shows: the patch, how much of the picture as it was taken shines through, and whether there is a picture at all. */
+export interface Shown {
+  readonly patch: Patch | undefined;
+  readonly ghost: number;
+  readonly visible: boolean;
+}
+
 const VERTEX = 'varying vec2 at; void main() { at = uv; gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }';
 const FRAGMENT = `
-  uniform sampler2D picture; uniform float contrast; uniform float grey; uniform vec3 clip; varying vec2 at;
+  uniform sampler2D picture; uniform float contrast; uniform float grey; uniform vec3 clip; uniform float opacity; varying vec2 at;
   void main() {
     if (clip.z > 0.0 && distance(gl_FragCoord.xy, clip.xy) > clip.z) discard;
     vec3 color = texture2D(picture, at).rgb;
     color = mix(color, vec3(dot(color, vec3(0.299, 0.587, 0.114))), grey);
-    gl_FragColor = vec4(clamp((color - 0.5) * contrast + 0.5, 0.0, 1.0), 1.0);
+    gl_FragColor = vec4(clamp((color - 0.5) * contrast + 0.5, 0.0, 1.0), opacity);
   }`;
 
 /**
@@ -34,11 +42,12 @@ export class PictureLayer {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
   private readonly camera = new OrthographicCamera(0, 1, 0, 1, -1, 1);
-  private readonly plane = new PlaneGeometry(1, 1);
-  private readonly meshes = new Map<string, Mesh<PlaneGeometry, ShaderMaterial>>();
+  private readonly layings = new TileLayings();
+  private readonly meshes = new Map<string, Mesh<BufferGeometry, ShaderMaterial>>();
   private readonly clip = { value: new Vector3(0, 0, 0) };
   private readonly contrast = { value: 1 };
   private readonly grey = { value: 0 };
+  private readonly opacity = { value: 1 };
   private cache: TileCache | undefined;
 
   constructor(canvas: HTMLCanvasElement, private readonly onTile: () => void) {
@@ -59,7 +68,7 @@ export class PictureLayer {
     this.grey.value = grey ? 1 : 0;
   }
 
-  draw(viewport: Viewport, patch: Patch | undefined, visible: boolean): void {
+  draw(viewport: Viewport, { patch, ghost, visible }: Shown): void {
     const ratio = window.devicePixelRatio || 1;
     const size = this.renderer.getSize(new Vector2());
     if (size.x !== viewport.width || size.y !== viewport.height || this.renderer.getPixelRatio() !== ratio) {
@@ -70,6 +79,7 @@ export class PictureLayer {
     if (!this.cache || !visible || viewport.width === 0) return;
     this.clip.value.set(0, 0, 0);
     this.drawPass(viewport, [0, 0], ratio);
+    if (ghost > 0) this.drawPass({ ...viewport, laying: undefined }, [0, 0], ratio, viewport, ghost);
     if (!patch) return;
     this.clip.value.set(patch.middle[0] * ratio, (viewport.height - patch.middle[1]) * ratio, AIM_RADIUS * ratio);
     const offset: Vec = [patch.middle[0] - patch.viewport.width / 2, patch.middle[1] - patch.viewport.height / 2];
@@ -78,18 +88,19 @@ export class PictureLayer {
 
   close(): void {
     this.cache?.close();
-    this.plane.dispose();
+    this.layings.close();
     this.renderer.dispose();
   }
 
-  private drawPass(viewport: Viewport, offset: Vec, ratio: number, frame = viewport): void {
+  private drawPass(viewport: Viewport, offset: Vec, ratio: number, frame = viewport, opacity = 1): void {
     const cache = this.cache!;
-    const [min, max] = [toSheet(viewport, [0, 0]), toSheet(viewport, [viewport.width, viewport.height])];
+    const { min, max } = seenOf(viewport, cache.picture);
     const coarsest = coarsestLevel(cache.picture);
     const wanted = Math.min(coarsest, Math.max(0, Math.floor(Math.log2(1 / (viewport.zoom * ratio)))));
     const levels = Array.from({ length: coarsest - wanted + 1 }, (_, i) => coarsest - i);
     const tiles = levels.flatMap((level) => cache.list(level, min, max, level === wanted || level === coarsest));
     for (const mesh of this.meshes.values()) mesh.visible = false;
+    this.opacity.value = opacity;
     tiles.forEach((tile, order) => this.place(tile, viewport, offset, order));
     Object.assign(this.camera, { left: 0, right: frame.width, top: 0, bottom: frame.height });
     this.camera.updateProjectionMatrix();
@@ -98,25 +109,26 @@ export class PictureLayer {
 
   private place(tile: Tile, viewport: Viewport, offset: Vec, order: number): void {
     const mesh = this.meshOf(tile);
-    const [left, top] = toScreen(viewport, [tile.x, tile.y]);
-    const [width, height] = [tile.width * viewport.zoom, tile.height * viewport.zoom];
+    const { geometry, origin } = this.layings.of(tile, viewport.laying);
+    mesh.geometry = geometry;
+    const [x, y] = fromBench(viewport, origin);
     mesh.visible = true;
     mesh.renderOrder = order;
-    mesh.position.set(left + width / 2 + offset[0], top + height / 2 + offset[1], 0);
-    mesh.scale.set(width, height, 1);
+    mesh.position.set(x + offset[0], y + offset[1], 0);
+    mesh.scale.set(viewport.zoom, viewport.zoom, 1);
     // Later levels lie over earlier ones: the scene's own order is the painting order.
     this.scene.remove(mesh);
     this.scene.add(mesh);
   }
 
-  private meshOf(tile: Tile): Mesh<PlaneGeometry, ShaderMaterial> {
+  private meshOf(tile: Tile): Mesh<BufferGeometry, ShaderMaterial> {
     const known = this.meshes.get(tile.key);
     if (known) return known;
     const texture = new Texture(tile.bitmap as unknown as HTMLImageElement);
     Object.assign(texture, { minFilter: LinearFilter, magFilter: LinearFilter, wrapS: ClampToEdgeWrapping, wrapT: ClampToEdgeWrapping, generateMipmaps: false, flipY: false, colorSpace: NoColorSpace, needsUpdate: true });
-    const uniforms = { picture: { value: texture }, contrast: this.contrast, grey: this.grey, clip: this.clip };
-    const material = new ShaderMaterial({ vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms, depthTest: false, depthWrite: false, side: DoubleSide });
-    const mesh = new Mesh(this.plane, material);
+    const uniforms = { picture: { value: texture }, contrast: this.contrast, grey: this.grey, clip: this.clip, opacity: this.opacity };
+    const material = new ShaderMaterial({ vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms, depthTest: false, depthWrite: false, side: DoubleSide, transparent: true });
+    const mesh = new Mesh<BufferGeometry, ShaderMaterial>(new BufferGeometry(), material);
     mesh.frustumCulled = false;
     this.meshes.set(tile.key, mesh);
     return mesh;
@@ -127,7 +139,20 @@ export class PictureLayer {
     if (!mesh) return;
     (mesh.material.uniforms.picture!.value as Texture).dispose();
     mesh.material.dispose();
+    this.layings.forget(tile);
     this.scene.remove(mesh);
     this.meshes.delete(tile.key);
   }
+}
+
+/** Places along the screen's rim at which it is looked how far the sheet is seen. */
+const RIM = [0, 0.25, 0.5, 0.75, 1];
+
+/** The box of the sheet that a viewport shows. */
+function seenOf(viewport: Viewport, { width, height }: PictureSize): { readonly min: Vec; readonly max: Vec } {
+  const rim = RIM.flatMap((u) => RIM.map((v): Vec => toSheet(viewport, [u * viewport.width, v * viewport.height])));
+  // Past the horizon there is no place: then all of it may be seen.
+  if (!rim.every((place) => place.every(Number.isFinite))) return { min: [0, 0], max: [width, height] };
+  const [xs, ys] = [rim.map((p) => p[0]), rim.map((p) => p[1])];
+  return { min: [Math.min(...xs), Math.min(...ys)], max: [Math.max(...xs), Math.max(...ys)] };
 }

@@ -1,12 +1,13 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { FittedView } from '@/core/derive';
-import type { Vec } from '@/core/geometry';
+import { subtract, type Vec } from '@/core/geometry';
 import type { EvidenceKind } from '@/core/job';
 import { newId, type JobStore } from '@/store';
 import type { PictureEdges } from './edges';
 import { aimAt, aimZoom, type Aim, type Pointer } from './aim';
 import { listSnapTargets } from './snap-targets';
 import { startEvidence, startTool, toolOf, TOOLS, type EvidenceState, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from './tools';
+import { asTaken, boundsOf, squaredUp } from './laying';
 import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
 
 /** What was said to the user last, and when (ms): the same words twice are two notices. */
@@ -31,6 +32,9 @@ export interface SessionState {
   readonly magnifier: boolean;
   /** Whether the accuracy map lies over the picture. */
   readonly accuracy: boolean;
+  /** Whether the picture lies squared up by its fit, and how much of it as it was taken shows through, 0 to 1. */
+  readonly straight: boolean;
+  readonly ghost: number;
   /** The measurement that would help most, shown as a dotted dimension. Sheet px. */
   readonly advice: { readonly from: Vec; readonly to: Vec } | undefined;
   /** The piece of evidence whose card and marks are pointed out. */
@@ -57,7 +61,7 @@ export class Session {
     const known = job.views.some((view) => view.id === restored?.view);
     this.store = createStore<SessionState>()(() => ({
       viewId: known ? restored?.view : job.views[0]?.id, viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
-      patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
+      patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, straight: false, ghost: 0, advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
     }));
   }
 
@@ -84,6 +88,7 @@ export class Session {
 
   chooseView(id: string): void {
     this.set({ viewId: id, aim: undefined, patch: undefined });
+    this.layAgain();
     this.setTool(startTool(this.getState().tool.name));
     this.showAll();
   }
@@ -119,6 +124,24 @@ export class Session {
 
   toggle(name: 'snapping' | 'magnifier' | 'accuracy'): void {
     this.set({ [name]: !this.getState()[name] });
+  }
+
+  /** Lays the picture squared up, or as it was taken, and brings it whole into sight. */
+  setStraight(straight: boolean): void {
+    this.set({ straight, ghost: 0 });
+    this.layAgain();
+    this.showAll();
+  }
+
+  setGhost(ghost: number): void {
+    this.set({ ghost });
+  }
+
+  /** The picture lies as the fit has it now. */
+  layAgain(): void {
+    const { straight, viewport } = this.getState();
+    const fit = this.findFitted()?.fit;
+    this.set({ viewport: { ...viewport, laying: straight && fit?.scaled ? squaredUp(fit) : undefined } });
   }
 
   say(code: string, detail: Notice['detail'] = {}): void {
@@ -178,13 +201,14 @@ export class Session {
   /** Moves what was set last by pixels of what is looked at: of the patch for a finger, of the bench for a mouse. */
   nudge([dx, dy]: Vec): void {
     const { viewport, aim, pointer } = this.getState();
-    const step = 1 / (pointer === 'touch' ? aimZoom(viewport.zoom) : viewport.zoom);
-    const by: Vec = [dx * step, dy * step];
-    this.input({ kind: 'nudge', by });
+    const step = pointer === 'touch' ? viewport.zoom / aimZoom(viewport.zoom) : 1;
     const fitted = this.findFitted();
+    const from = aim?.sheet ?? toSheet(viewport, [viewport.width / 2, viewport.height / 2]);
+    const [x, y] = toScreen(viewport, from);
+    const sheet = toSheet(viewport, [x + dx * step, y + dy * step]);
+    this.input({ kind: 'nudge', by: subtract(sheet, from) });
     if (!aim || !fitted) return;
-    const sheet: Vec = [aim.sheet[0] + by[0], aim.sheet[1] + by[1]];
-    this.set({ aim: { ...aim, sheet, plane: fitted.fit.toPlane(sheet), snap: undefined, free: sheet } });
+    this.set({ aim: { ...aim, sheet, plane: fitted.fit.toPlane(sheet), snap: undefined, edge: undefined, free: sheet } });
   }
 
   /** Lets go of a node or handle that was pressed and not moved. */
@@ -214,7 +238,8 @@ export class Session {
     const { viewport } = this.getState();
     if (!fitted || viewport.width === 0) return;
     this.shownView = fitted.view.id;
-    const seen = zoomTo({ ...viewport, height: Math.max(80, viewport.height - covered) }, [0, 0], [fitted.sheet.width, fitted.sheet.height], 0.02);
+    const { min, max } = boundsOf(viewport.laying ?? asTaken(fitted.fit), fitted.sheet.width, fitted.sheet.height);
+    const seen = zoomTo({ ...viewport, height: Math.max(80, viewport.height - covered) }, min, max, 0.02);
     const lowered = panBy({ ...seen, height: viewport.height }, [0, (seen.height - viewport.height) / 2]);
     this.set({ viewport: lowered, patch: undefined, nudging: false });
   }
@@ -223,7 +248,7 @@ export class Session {
   goTo(min: Vec, max: Vec): void {
     const fitted = this.findFitted();
     if (!fitted) return;
-    const corners = [min, max, [min[0], max[1]], [max[0], min[1]]].map((p) => fitted.fit.toSheet(p as Vec));
+    const corners = [min, max, [min[0], max[1]], [max[0], min[1]]].map((p) => (this.getState().viewport.laying ?? asTaken(fitted.fit)).fromPlane(p as Vec));
     const [xs, ys] = [corners.map((p) => p[0]), corners.map((p) => p[1])];
     const viewport = zoomTo(this.getState().viewport, [Math.min(...xs), Math.min(...ys)], [Math.max(...xs), Math.max(...ys)], 0.35);
     this.set({ viewport, beacon: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] });

@@ -1,24 +1,37 @@
 import type { Vec } from '@/core/geometry';
+import type { Laying } from './laying';
 
-/** What part of the sheet is shown: screen = (sheet − centre) · zoom + middle of the bench. CSS pixels, double precision. */
+/** What part of the bench is shown: screen = (bench − centre) · zoom + middle of the screen. CSS pixels, double precision. */
 export interface Viewport {
   readonly width: number;
   readonly height: number;
-  /** CSS pixels per sheet pixel. */
+  /** CSS pixels per bench pixel. */
   readonly zoom: number;
-  /** The sheet place in the middle of the bench. */
+  /** The bench place in the middle of the screen. */
   readonly centre: Vec;
+  /** How the picture lies on the bench; as it was taken when absent. */
+  readonly laying?: Laying | undefined;
 }
 
 export const MIN_ZOOM = 0.005;
 export const MAX_ZOOM = 60;
 
-export function toScreen({ width, height, zoom, centre }: Viewport, [x, y]: Vec): Vec {
+export function fromBench({ width, height, zoom, centre }: Viewport, [x, y]: Vec): Vec {
   return [(x - centre[0]) * zoom + width / 2, (y - centre[1]) * zoom + height / 2];
 }
 
-export function toSheet({ width, height, zoom, centre }: Viewport, [x, y]: Vec): Vec {
+export function toBench({ width, height, zoom, centre }: Viewport, [x, y]: Vec): Vec {
   return [(x - width / 2) / zoom + centre[0], (y - height / 2) / zoom + centre[1]];
+}
+
+/** Where a place of the sheet is shown. */
+export function toScreen(viewport: Viewport, sheet: Vec): Vec {
+  return fromBench(viewport, viewport.laying?.toBench(sheet) ?? sheet);
+}
+
+export function toSheet(viewport: Viewport, screen: Vec): Vec {
+  const bench = toBench(viewport, screen);
+  return viewport.laying?.toSheet(bench) ?? bench;
 }
 
 export function panBy(viewport: Viewport, [dx, dy]: Vec): Viewport {
@@ -29,12 +42,12 @@ export function panBy(viewport: Viewport, [dx, dy]: Vec): Viewport {
 /** Zooms by a factor so that what lies under `screen` stays there. */
 export function zoomAbout(viewport: Viewport, screen: Vec, factor: number): Viewport {
   const zoom = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, viewport.zoom * factor));
-  const fixed = toSheet(viewport, screen);
+  const fixed = toBench(viewport, screen);
   const { width, height } = viewport;
   return { ...viewport, zoom, centre: [fixed[0] - (screen[0] - width / 2) / zoom, fixed[1] - (screen[1] - height / 2) / zoom] };
 }
 
-/** Shows a box of the sheet with a margin around it. */
+/** Shows a box of the bench with a margin around it. */
 export function zoomTo(viewport: Viewport, min: Vec, max: Vec, margin = 0.06): Viewport {
   const [w, h] = [Math.max(1e-6, max[0] - min[0]), Math.max(1e-6, max[1] - min[1])];
   const fit = Math.min(viewport.width / w, viewport.height / h) * (1 - 2 * margin);

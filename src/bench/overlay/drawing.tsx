@@ -2,6 +2,7 @@ import { memo, useMemo } from 'react';
 import type { Derived, FittedView } from '@/core/derive';
 import type { Job } from '@/core/job';
 import type { Palette } from '@/ui/palette';
+import type { Laying } from '../laying';
 import { shapesPath } from './path-data';
 
 interface DrawingProps {
@@ -11,17 +12,18 @@ interface DrawingProps {
   readonly palette: Palette;
   /** Outlines that a preview stands in for. */
   readonly except: readonly string[];
+  readonly fromPlane: Laying['fromPlane'];
 }
 
-/** All shown outlines of a view: one path a layer with its halo, in sheet pixels; the group above carries the viewport. */
-export const Drawing = memo(function Drawing({ job, derived, fitted, palette, except }: DrawingProps) {
+/** All shown outlines of a view: one path a layer with its halo, in bench pixels; the group above carries the viewport. */
+export const Drawing = memo(function Drawing({ job, derived, fitted, palette, except, fromPlane }: DrawingProps) {
   const layers = useMemo(
     () => job.layers.filter((layer) => layer.show).map((layer) => {
       const outlines = job.outlines.filter((outline) => outline.layer === layer.id && outline.view === fitted.view.id && !except.includes(outline.id));
       const shapes = outlines.flatMap((outline) => derived.shapes.get(outline.id) ?? []);
-      return { layer, count: shapes.length, path: shapesPath(shapes, fitted.fit.toSheet) };
+      return { layer, count: shapes.length, path: shapesPath(shapes, fromPlane) };
     }),
-    [job.layers, job.outlines, derived, fitted, except],
+    [job.layers, job.outlines, derived, fitted.view.id, except, fromPlane],
   );
   return (
     <>

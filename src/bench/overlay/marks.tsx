@@ -50,7 +50,8 @@ function clipped(a: Vec, b: Vec, { width, height }: Viewport): readonly [Vec, Ve
 export function DatumMark({ fitted, viewport, palette }: Omit<MarksProps, 'job'>) {
   const { origin, direction } = fitted.view.datum;
   const [x, y] = toScreen(viewport, origin);
-  const turn = (direction * 180) / Math.PI;
+  const along = toScreen(viewport, [origin[0] + Math.cos(direction), origin[1] + Math.sin(direction)]);
+  const turn = (Math.atan2(along[1] - y, along[0] - x) * 180) / Math.PI;
   const d = 'M0 0H44M30 -5V5M0 0V-44M-5 -24H5M-5 -29H5M-5 -34H5';
   return (
     <g transform={`translate(${x} ${y}) rotate(${turn})`} fill="none" data-testid="datum">

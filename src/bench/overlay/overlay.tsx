@@ -12,7 +12,7 @@ import { Dimension } from './dimension';
 import { Drawing } from './drawing';
 import { EvidenceMarks } from './evidence-marks';
 import { DatumMark, GuideMarks } from './marks';
-import { Selection, sheetTransform } from './selection';
+import { Selection, benchTransform } from './selection';
 import { ToolPreview } from './tool-preview';
 
 /** Everything that is drawn over the picture, in SVG. `drawing` is moved by the animation frame, not by React. */
@@ -46,8 +46,8 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         {accuracy && fitted.fit.scaled ? <AccuracyMap fitted={fitted} viewport={viewport} palette={palette} units={job.units} /> : null}
         {advice ? <Dimension palette={palette} look="advice" from={toScreen(viewport, advice.from)} to={toScreen(viewport, advice.to)} testID="advice" /> : null}
         <GuideMarks {...marks} viewport={viewport} />
-        <g ref={drawing} id="bench-drawing" transform={sheetTransform(viewport)}>
-          <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} />
+        <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>
+          <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={viewport.laying?.fromPlane ?? fitted.fit.toSheet} />
         </g>
         {tool.name === 'select' ? <Selection {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
         <EvidenceMarks {...marks} viewport={viewport} chosen={chosen} />
@@ -60,7 +60,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         <PatchRim middle={patch.middle} palette={palette}>
           <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}>
             <GuideMarks {...marks} viewport={patch.viewport} />
-            <g transform={sheetTransform(patch.viewport)}><Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} /></g>
+            <g transform={benchTransform(patch.viewport)}><Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={viewport.laying?.fromPlane ?? fitted.fit.toSheet} /></g>
             <EvidenceMarks {...marks} viewport={patch.viewport} />
             <ToolPreview preview={preview} fitted={fitted} viewport={patch.viewport} palette={palette} />
             <AimCross at={toScreen(patch.viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={AIM_RADIUS} />

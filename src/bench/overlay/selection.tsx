@@ -26,7 +26,7 @@ export function Selection({ job, derived, fitted, viewport, palette, state }: Se
         if (!shape) return null;
         return (
           <g key={outline.id} data-testid={`selected-${outline.id}`}>
-            <path transform={sheetTransform(viewport)} d={pathData(shape.pieces, shape.closed, fitted.fit.toSheet)} stroke={palette.berry} strokeWidth={3.2} vectorEffect="non-scaling-stroke" />
+            <path transform={benchTransform(viewport)} d={pathData(shape.pieces, shape.closed, viewport.laying?.fromPlane ?? fitted.fit.toSheet)} stroke={palette.berry} strokeWidth={3.2} vectorEffect="non-scaling-stroke" />
             {outline.shape === 'chain' && state.outlines.length === 1 ? <Nodes chain={outline} shape={shape} place={place} palette={palette} state={state} /> : null}
           </g>
         );
@@ -35,8 +35,8 @@ export function Selection({ job, derived, fitted, viewport, palette, state }: Se
   );
 }
 
-/** Sheet pixels to the screen, as an SVG transform. */
-export function sheetTransform({ width, height, zoom, centre }: Viewport): string {
+/** Bench pixels to the screen, as an SVG transform. */
+export function benchTransform({ width, height, zoom, centre }: Viewport): string {
   return `matrix(${zoom} 0 0 ${zoom} ${width / 2 - centre[0] * zoom} ${height / 2 - centre[1] * zoom})`;
 }
 

@@ -5,7 +5,7 @@ import type { Preview } from '../tools';
 import { toScreen, type Viewport } from '../viewport';
 import { Dimension } from './dimension';
 import { pathData } from './path-data';
-import { sheetTransform } from './selection';
+import { benchTransform } from './selection';
 
 /** What the tool in hand would make: the outline on its way, its set points, a span with ticks. */
 export function ToolPreview({ preview, fitted, viewport, palette }: { preview: Preview; fitted: FittedView; viewport: Viewport; palette: Palette }) {
@@ -15,9 +15,9 @@ export function ToolPreview({ preview, fitted, viewport, palette }: { preview: P
   return (
     <g fill="none" data-testid="preview">
       {shapes.map((shape) => {
-        const d = pathData(shape.pieces, shape.closed, fitted.fit.toSheet);
+        const d = pathData(shape.pieces, shape.closed, viewport.laying?.fromPlane ?? fitted.fit.toSheet);
         return (
-          <g key={shape.id} transform={sheetTransform(viewport)}>
+          <g key={shape.id} transform={benchTransform(viewport)}>
             <path d={d} stroke={palette.halo} strokeWidth={4.4} strokeOpacity={0.75} vectorEffect="non-scaling-stroke" />
             <path d={d} stroke={palette.berry} strokeWidth={2.2} vectorEffect="non-scaling-stroke" />
           </g>

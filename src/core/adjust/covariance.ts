@@ -1,4 +1,5 @@
 import { EigenvalueDecomposition, inverse, Matrix } from 'ml-matrix';
+import { freeMatrix } from './linearize';
 import { bordered, symmetric, type NormalEquations } from './normal';
 import { semiInverse } from './pivoted-cholesky';
 import type { Problem } from './problem';
@@ -70,8 +71,9 @@ function jointCovariance({ layout, linearization, equations, values }: Solution,
   const spread = Matrix.zeros(linearization.rows.length, columns.length);
   linearization.rows.forEach((row, i) => columns.forEach((column, k) => spread.set(i, k, (row.slopes.get(column) ?? 0) * layout.variances[column]!)));
   const weighted = equations.weights.times(spread);
-  const cross = matrix.mmul(linearization.free.transpose().mmul(weighted));
-  const taken = spread.transpose().mmul(weighted).sub(weighted.transpose().mmul(linearization.free).mmul(cross));
+  const free = freeMatrix(linearization, layout);
+  const cross = matrix.mmul(free.transpose().mmul(weighted));
+  const taken = spread.transpose().mmul(weighted).sub(weighted.transpose().mmul(free).mmul(cross));
   const own = Matrix.sub(Matrix.diag(columns.map((column) => layout.variances[column]!)), taken);
   joint.setSubMatrix(own, count, count);
   joint.setSubMatrix(Matrix.mul(cross, -1), 0, count);

@@ -1,5 +1,6 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import type { Solution } from './solve';
+import { freeMatrix } from './linearize';
 import { symmetric } from './normal';
 import { chiSquareQuantile99, equivalentNormal } from './quantiles';
 
@@ -38,23 +39,25 @@ const BAARDA_SHIFT = 4.13;
 
 /** Judges a solution: the whole by chi-square, each group by what its absence would change. `covariance` of the unknowns. */
 export function diagnose(solution: Solution, covariance: Matrix, redundancy: number): Diagnosis {
+  const weightedFree = solution.equations.weights.times(freeMatrix(solution.linearization, solution.layout));
   const members = new Map<string, number[]>();
   solution.linearization.rows.forEach(({ condition }, i) => members.set(condition.group, [...(members.get(condition.group) ?? []), i]));
   return {
     redundancy,
     varianceFactor: redundancy > 0 ? solution.chiSquare / redundancy : null,
     isConsistent: redundancy > 0 ? solution.chiSquare <= chiSquareQuantile99(redundancy) : null,
-    groups: [...members].map(([group, rows]) => diagnoseGroup(group, rows, solution, covariance)),
+    groups: [...members].map(([group, rows]) => diagnoseGroup(group, rows, solution, weightedFree, covariance)),
   };
 }
 
-function diagnoseGroup(group: string, rows: readonly number[], { linearization, equations }: Solution, covariance: Matrix): GroupDiagnosis {
-  const { weights, weightedFree } = equations;
+function diagnoseGroup(group: string, rows: readonly number[], { linearization, equations }: Solution, weightedFree: Matrix, covariance: Matrix): GroupDiagnosis {
+  const { weights } = equations;
   const touched = weightedFree.selection([...rows], Array.from({ length: weightedFree.columns }, (_, c) => c));
   const explained = touched.columns > 0 ? touched.mmul(covariance).mmul(touched.transpose()) : Matrix.zeros(rows.length, rows.length);
   const remaining = Matrix.zeros(rows.length, rows.length);
   rows.forEach((row, i) => rows.forEach((other, k) => remaining.set(i, k, weights.at(row, other) - explained.get(i, k))));
-  const multipliers = weights.times(Matrix.columnVector([...linearization.misclosures])).selection([...rows], [0]);
+  const weighted = weights.timesVector(linearization.misclosures);
+  const multipliers = Matrix.columnVector(rows.map((row) => weighted[row]!));
   const { statistic, freedoms } = testOf(multipliers, remaining, rows.map((row) => weights.at(row, row)));
   const free = rows.map((row, i) => rows.reduce((sum, other, k) => sum + remaining.get(i, k) * weights.covarianceAt(other, row), 0));
   const controls = rows.map((row, i) => {

@@ -14,7 +14,7 @@ export interface Row {
 export interface Linearization {
   readonly rows: readonly Row[];
   /** Slopes by the unknowns, row by row. */
-  readonly free: Matrix;
+  readonly free: readonly Float64Array[];
   /** What each row misses by when the unknowns stay and the observed numbers are as they were observed (first order). */
   readonly misclosures: readonly number[];
   /** What each row misses by at the values themselves. */
@@ -33,7 +33,7 @@ function valuesOf(values: Values, condition: Condition): (readonly number[])[] {
 export function linearize(problem: Problem, layout: Layout, values: Values): Linearization {
   const rows: Row[] = [];
   const [residuals, misclosures]: [number[], number[]] = [[], []];
-  const free: number[][] = [];
+  const free: Float64Array[] = [];
   for (const condition of problem.conditions) {
     const at = valuesOf(values, condition);
     const linear = condition.linearize?.(at) ?? linearizedByDifferences(condition, at);
@@ -45,12 +45,12 @@ export function linearize(problem: Problem, layout: Layout, values: Values): Lin
       misclosures.push(residual + row.pull);
     });
   }
-  return { rows, residuals, misclosures, free: free.length > 0 && layout.unknowns > 0 ? new Matrix(free) : Matrix.zeros(free.length, layout.unknowns) };
+  return { rows, residuals, misclosures, free };
 }
 
 /** Puts the slopes of one row where they belong; `pull` is what going back to the observed numbers would change. */
-function placeRow(condition: Condition, at: readonly (readonly number[])[], slopes: readonly number[], layout: Layout): { free: number[]; observed: Map<number, number>; pull: number } {
-  const free = new Array<number>(layout.unknowns).fill(0);
+function placeRow(condition: Condition, at: readonly (readonly number[])[], slopes: readonly number[], layout: Layout): { free: Float64Array; observed: Map<number, number>; pull: number } {
+  const free = new Float64Array(layout.unknowns);
   const observed = new Map<number, number>();
   let [pull, next] = [0, 0];
   condition.blocks.forEach((id, b) => {
@@ -65,6 +65,11 @@ function placeRow(condition: Condition, at: readonly (readonly number[])[], slop
     });
   });
   return { free, observed, pull };
+}
+
+/** The slopes by the unknowns as a matrix. */
+export function freeMatrix({ free }: Linearization, layout: Layout): Matrix {
+  return free.length > 0 && layout.unknowns > 0 ? new Matrix(free.map((row) => [...row])) : Matrix.zeros(free.length, layout.unknowns);
 }
 
 function linearizedByDifferences(condition: Condition, at: readonly (readonly number[])[]): LinearCondition {

@@ -7,7 +7,6 @@ import { weighRows, type RowWeights } from './row-weights';
 /** The problem reduced to its unknowns, at given values. */
 export interface NormalEquations {
   readonly weights: RowWeights;
-  readonly weightedFree: Matrix;
   readonly normal: Matrix;
   readonly gradient: Matrix;
   /** Independent equations between unknowns alone: `bound` × change = −`boundMisclosure`. */
@@ -22,17 +21,41 @@ const VANISHING = 1e-7;
 
 export function reduce(at: Linearization, layout: Layout): NormalEquations {
   const weights = weighRows(at, layout);
-  const misclosures = Matrix.columnVector([...at.misclosures]);
-  const weightedFree = weights.times(at.free);
-  const free = at.free.transpose();
-  const weightedMisclosures = weights.times(misclosures);
+  const weightedMisclosures = weights.timesVector(at.misclosures);
+  const gradient = new Float64Array(layout.unknowns);
+  at.free.forEach((row, r) => row.forEach((slope, c) => (gradient[c]! += slope * weightedMisclosures[r]!)));
   return {
-    weights, weightedFree,
-    normal: symmetric(free.mmul(weightedFree)),
-    gradient: free.mmul(weightedMisclosures),
+    weights, normal: normalOf(at.free, weights, layout.unknowns),
+    gradient: Matrix.columnVector(gradient),
     ...boundRows(at, weights),
-    chiSquare: misclosures.dot(weightedMisclosures),
+    chiSquare: at.misclosures.reduce((sum, misclosure, r) => sum + misclosure * weightedMisclosures[r]!, 0),
   };
+}
+
+/** Aᵀ W A, component by component. */
+function normalOf(free: readonly Float64Array[], { components }: RowWeights, unknowns: number): Matrix {
+  const sums = Array.from({ length: unknowns }, () => new Float64Array(unknowns));
+  const weighted = new Float64Array(unknowns);
+  for (const { rows, inverse } of components) {
+    for (let i = 0; i < rows.length; i++) {
+      weighted.fill(0);
+      for (let k = 0; k < rows.length; k++) {
+        const weight = inverse[i * rows.length + k]!;
+        if (weight !== 0) free[rows[k]!]!.forEach((slope, c) => (weighted[c]! += weight * slope));
+      }
+      addOuter(sums, free[rows[i]!]!, weighted);
+    }
+  }
+  return symmetric(unknowns > 0 ? new Matrix(sums.map((row) => [...row])) : Matrix.zeros(0, 0));
+}
+
+function addOuter(sums: readonly Float64Array[], left: Float64Array, right: Float64Array): void {
+  for (let a = 0; a < left.length; a++) {
+    const factor = left[a]!;
+    if (factor === 0) continue;
+    const sum = sums[a]!;
+    for (let c = 0; c < right.length; c++) sum[c]! += factor * right[c]!;
+  }
 }
 
 /** Rounding leaves products a little lopsided, which the factorisations do not take. */
@@ -41,11 +64,11 @@ export function symmetric(matrix: Matrix): Matrix {
 }
 
 function boundRows(at: Linearization, weights: RowWeights): Pick<NormalEquations, 'bound' | 'boundMisclosure'> {
-  const width = at.free.columns;
+  const width = at.free[0]?.length ?? 0;
   const found: { slopes: number[]; misclosure: number }[] = [];
   for (const { rows, combination } of weights.bound) {
-    const slopes = Array.from({ length: width }, (_, c) => rows.reduce((sum, row, i) => sum + combination[i]! * at.free.get(row, c), 0));
-    const sizes = Array.from({ length: width }, (_, c) => rows.reduce((sum, row, i) => sum + Math.abs(combination[i]! * at.free.get(row, c)), 0));
+    const slopes = Array.from({ length: width }, (_, c) => rows.reduce((sum, row, i) => sum + combination[i]! * at.free[row]![c]!, 0));
+    const sizes = Array.from({ length: width }, (_, c) => rows.reduce((sum, row, i) => sum + Math.abs(combination[i]! * at.free[row]![c]!), 0));
     if (slopes.every((slope, c) => Math.abs(slope) <= VANISHING * sizes[c]!)) continue;
     found.push({ slopes, misclosure: rows.reduce((sum, row, i) => sum + combination[i]! * at.misclosures[row]!, 0) });
   }

@@ -3,21 +3,28 @@ import type { Linearization } from './linearize';
 import type { Layout } from './problem';
 import { semiInverse } from './pivoted-cholesky';
 
-/** Rows that share an observed number, directly or through others, with the inverse of their joint covariance. */
-interface Component {
+/** Rows that share an observed number, directly or through others, with the inverse of their joint covariance, row by row. */
+export interface Component {
   readonly rows: readonly number[];
-  readonly inverse: Matrix;
+  readonly inverse: Float64Array;
 }
 
 /** How much each row weighs once the observed numbers are eliminated. */
 export interface RowWeights {
+  readonly components: readonly Component[];
   /** The weight matrix times a matrix with one row for each row. */
   times(matrix: Matrix): Matrix;
+  timesVector(values: readonly number[]): Float64Array;
   at(row: number, column: number): number;
   /** Covariance of the rows, by entry. */
   covarianceAt(row: number, column: number): number;
   /** Combinations of rows in which nothing observed is left: they bind the unknowns alone. */
-  readonly bound: readonly { readonly rows: readonly number[]; readonly combination: readonly number[] }[];
+  readonly bound: readonly Combination[];
+}
+
+interface Combination {
+  readonly rows: readonly number[];
+  readonly combination: readonly number[];
 }
 
 export function weighRows({ rows }: Linearization, { variances }: Layout): RowWeights {
@@ -29,29 +36,47 @@ export function weighRows({ rows }: Linearization, { variances }: Layout): RowWe
   };
   const home = new Int32Array(rows.length);
   const place = new Int32Array(rows.length);
-  const bound: { rows: readonly number[]; combination: readonly number[] }[] = [];
+  const bound: Combination[] = [];
   const components = listComponents(rows.map((row) => row.slopes)).map((members, index): Component => {
     members.forEach((row, i) => ([home[row], place[row]] = [index, i]));
-    const covariance = Matrix.zeros(members.length, members.length);
-    members.forEach((row, i) => members.forEach((other, k) => k >= i && (covariance.set(i, k, covarianceAt(row, other)), covariance.set(k, i, covariance.get(i, k)))));
-    const { inverse, dependent } = semiInverse(covariance);
-    bound.push(...dependent.map(({ combination }) => ({ rows: members, combination })));
+    const { inverse, combinations } = members.length === 1 ? invertedAlone(covarianceAt(members[0]!, members[0]!)) : inverted(members, covarianceAt);
+    bound.push(...combinations.map((combination) => ({ rows: members, combination })));
     return { rows: members, inverse };
   });
+  const entry = (row: number, column: number) => {
+    const { rows: members, inverse } = components[home[row]!]!;
+    return inverse[place[row]! * members.length + place[column]!]!;
+  };
   return {
-    covarianceAt, bound,
-    at: (row, column) => (home[row] === home[column] ? components[home[row]!]!.inverse.get(place[row]!, place[column]!) : 0),
+    components, covarianceAt, bound,
+    at: (row, column) => (home[row] === home[column] ? entry(row, column) : 0),
+    timesVector: (values) => weightedVector(components, values),
     times(matrix) {
+      const columns = Array.from({ length: matrix.columns }, (_, c) => weightedVector(components, matrix.getColumn(c)));
       const product = Matrix.zeros(matrix.rows, matrix.columns);
-      for (const { rows: members, inverse } of components) {
-        members.forEach((row, i) => members.forEach((other, k) => {
-          const weight = inverse.get(i, k);
-          if (weight !== 0) for (let c = 0; c < matrix.columns; c++) product.set(row, c, product.get(row, c) + weight * matrix.get(other, c));
-        }));
-      }
+      columns.forEach((column, c) => column.forEach((value, r) => product.set(r, c, value)));
       return product;
     },
   };
+}
+
+function invertedAlone(variance: number): { inverse: Float64Array; combinations: readonly (readonly number[])[] } {
+  return variance > 0 ? { inverse: Float64Array.of(1 / variance), combinations: [] } : { inverse: Float64Array.of(0), combinations: [[1]] };
+}
+
+function inverted(members: readonly number[], covarianceAt: RowWeights['covarianceAt']): { inverse: Float64Array; combinations: readonly (readonly number[])[] } {
+  const covariance = Matrix.zeros(members.length, members.length);
+  members.forEach((row, i) => members.forEach((other, k) => k >= i && (covariance.set(i, k, covarianceAt(row, other)), covariance.set(k, i, covariance.get(i, k)))));
+  const { inverse, dependent } = semiInverse(covariance);
+  return { inverse: Float64Array.from(inverse.to1DArray()), combinations: dependent.map(({ combination }) => combination) };
+}
+
+function weightedVector(components: readonly Component[], values: readonly number[]): Float64Array {
+  const product = new Float64Array(values.length);
+  for (const { rows, inverse } of components) {
+    for (let i = 0; i < rows.length; i++) for (let k = 0; k < rows.length; k++) product[rows[i]!]! += inverse[i * rows.length + k]! * values[rows[k]!]!;
+  }
+  return product;
 }
 
 /** Rows joined by the observed columns they touch (union by the lowest row). */

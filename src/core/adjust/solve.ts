@@ -69,16 +69,17 @@ function stateAt(problem: Problem, layout: Layout, values: Values): State {
 }
 
 const NO_EQUATIONS: NormalEquations = {
-  weights: { times: (matrix) => matrix, at: () => 0, covarianceAt: () => 0, bound: [] },
-  weightedFree: Matrix.zeros(0, 0), normal: Matrix.zeros(0, 0), gradient: Matrix.zeros(0, 1), bound: Matrix.zeros(0, 0), boundMisclosure: Matrix.zeros(0, 1), chiSquare: Infinity,
+  weights: { components: [], times: (matrix) => matrix, timesVector: (values) => new Float64Array(values.length), at: () => 0, covarianceAt: () => 0, bound: [] },
+  normal: Matrix.zeros(0, 0), gradient: Matrix.zeros(0, 1), bound: Matrix.zeros(0, 0), boundMisclosure: Matrix.zeros(0, 1), chiSquare: Infinity,
 };
 
 /** The unknowns after a step, and the observed numbers corrected to meet it. */
 function moved(problem: Problem, layout: Layout, { values, at, equations }: State, change: Matrix): Values {
-  const missing = Matrix.columnVector([...at.misclosures]).add(at.free.mmul(change));
-  const multipliers = equations.weights.times(missing);
+  const by = change.to1DArray();
+  const missing = at.misclosures.map((misclosure, r) => at.free[r]!.reduce((sum, slope, c) => sum + slope * by[c]!, misclosure));
+  const multipliers = equations.weights.timesVector(missing);
   const corrections = new Float64Array(layout.observations.length);
-  at.rows.forEach((row, i) => row.slopes.forEach((slope, column) => (corrections[column]! -= layout.variances[column]! * slope * multipliers.get(i, 0))));
+  at.rows.forEach((row, i) => row.slopes.forEach((slope, column) => (corrections[column]! -= layout.variances[column]! * slope * multipliers[i]!)));
   return new Map(problem.blocks.map(({ id }) => {
     const unknown = layout.unknown.get(id);
     if (unknown !== undefined) return [id, values.get(id)!.map((value, k) => value + change.get(unknown + k, 0))];

@@ -56,9 +56,15 @@ export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], po
     const conditions = whole.value.diagnosis.redundancy - diagnosis.redundancy - countNumbers((part) => !isHeldWider(part));
     return solution.chiSquare + FIRST_NUMBER * (freed.size + conditions) + FURTHER_NUMBER * (numbers - freed.size);
   };
+  const told = new Map<string, Story | undefined>();
   const teller: Tell = (freed, aside, from) => {
-    const told = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), points, freed, from?.values);
-    return told.ok && isTold(told.value) && isPlausible(freed, told.value) ? { adjusted: told.value, freed, aside, cost: costOf(told.value, freed) } : undefined;
+    const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
+    if (!told.has(key)) told.set(key, tellAnew(freed, aside, from));
+    return told.get(key);
+  };
+  const tellAnew: Tell = (freed, aside, from) => {
+    const view = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), points, freed, from?.values);
+    return view.ok && isTold(view.value) && isPlausible(freed, view.value) ? { adjusted: view.value, freed, aside, cost: costOf(view.value, freed) } : undefined;
   };
   const first: Story = { adjusted: whole.value, freed: new Set(), aside: new Set(), cost: isTold(whole.value) ? costOf(whole.value, new Set()) : Infinity };
   const best = bestStory(first, teller);
@@ -115,7 +121,7 @@ function judgedFrom(best: Story, tell: Tell): Result<Judged> {
   if (rivals.length === 0) return done({ adjusted: best.adjusted, freed: best.freed, suspects: [...best.aside], suspectsKept: false });
   // Nothing tells which of them is wrong: all stay in, and the contradiction widens the plus-minus.
   const suspects = [...new Set([...best.aside, ...tied])];
-  const together = tell(best.freed, new Set(), best.adjusted);
+  const together = tell(best.freed, new Set(), best.adjusted) ?? tell(best.freed, new Set());
   if (!together) return refused('evidence-contradicts', { ids: suspects.join(',') });
   return done({ adjusted: together.adjusted, freed: together.freed, suspects, suspectsKept: true });
 }

@@ -4,6 +4,7 @@ import { setHidden, setLocked } from '@/core/job';
 import { LedgeButton } from '@/ui/ledge-button';
 import { EvidenceCards } from './evidence-cards';
 import { EvidenceEntry } from './evidence-entry';
+import { GhostCard } from './ghost-card';
 import { FitSummary } from './fit-summary';
 import { HeightCard } from './height-card';
 import { KindsPanel } from './kinds-panel';
@@ -24,6 +25,7 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
   const fitted = useFitted();
   const tool = useSession((state) => state.tool);
   const accuracy = useSession((state) => state.accuracy);
+  const straight = useSession((state) => state.straight);
   if (!fitted) return null;
   const { view, fit } = fitted;
   const points = (role: 'use' | 'check') => tool.name === 'evidence' && tool.state.kind === 'length' && tool.state.role === role;
@@ -43,6 +45,7 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
       <LedgeButton icon="shelf" label="Shelf" name="Things of known size" chosen={panel === 'shelf'} onPress={open('shelf')} testID="panel-shelf" />
       <LedgeButton icon="level" label="Zero" name="Zero and what is level" chosen={tool.name === 'datum'} onPress={() => (onPanel('evidence'), session.chooseTool('datum'))} testID="tool-datum" />
       {fitted.sheet.kind === 'photo' ? <LedgeButton icon="height" label="Height" name="Height of what is traced" chosen={panel === 'height'} onPress={open('height')} testID="panel-height" /> : null}
+      <LedgeButton icon="upright" label="Straight" name={straight ? 'Show the picture as it was taken' : 'Square the picture up'} chosen={straight} disabled={!fit.scaled} onPress={() => session.setStraight(!straight)} testID="toggle-straight" />
       <LedgeButton icon="map" label="Accuracy" name={accuracy ? 'Put the accuracy map away' : 'Show the accuracy map'} chosen={accuracy} disabled={!fit.scaled} onPress={() => session.toggle('accuracy')} testID="toggle-accuracy" />
       <LedgeButton icon="lens" label="Model" name="What may be wrong with the picture" chosen={panel === 'model'} onPress={open('model')} testID="panel-model" />
       <LedgeButton icon="look" label="Look" name="How the picture is shown" chosen={panel === 'look'} onPress={open('look')} testID="panel-look" />
@@ -55,6 +58,7 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
 export function FitPanel({ panel, onPanel }: FitRowProps) {
   const fitted = useFitted();
   const tool = useSession((state) => state.tool);
+  const straight = useSession((state) => state.straight);
   if (!fitted) return null;
   const back = () => onPanel('evidence');
   switch (panel) {
@@ -68,6 +72,7 @@ export function FitPanel({ panel, onPanel }: FitRowProps) {
       return (
         <>
           {asking ? <EvidenceEntry key={`${tool.state.kind}/${tool.state.role}`} state={tool.state} /> : <FitSummary fitted={fitted} />}
+          {straight ? <GhostCard /> : null}
           <EvidenceCards fitted={fitted} />
         </>
       );

@@ -4,8 +4,8 @@ import { useDesk } from '@/bench/use-session';
 import type { FittedView } from '@/core/derive';
 import { setLook } from '@/core/job';
 import { Card } from '@/ui/card';
-import { usePalette } from '@/ui/palette';
-import { Figures, Words } from '@/ui/text';
+import { Slider } from '@/ui/slider';
+import { Words } from '@/ui/text';
 
 /** Fade, contrast and grey: how the picture is shown. Its pixels stay as they are. */
 export function LookCard({ fitted }: { fitted: FittedView }) {
@@ -22,16 +22,5 @@ export function LookCard({ fitted }: { fitted: FittedView }) {
         <Switch value={look.grey} onValueChange={(grey) => set({ grey })} accessibilityLabel="Grey" />
       </View>
     </Card>
-  );
-}
-
-function Slider({ label, value, min, max, onChange }: { label: string; value: number; min: number; max: number; onChange: (value: number) => void }) {
-  const palette = usePalette();
-  return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, height: 40 }}>
-      <Words style={{ width: 84 }}>{label}</Words>
-      <input type="range" aria-label={label} min={min} max={max} step={0.05} value={value} onChange={(event) => onChange(Number(event.target.value))} style={{ flex: 1, minWidth: 0, height: 40, accentColor: palette.hedge }} />
-      <Figures style={{ width: 44, textAlign: 'right' }}>{`${Math.round(value * 100)}%`}</Figures>
-    </View>
   );
 }
