@@ -98,7 +98,8 @@ write('blade-slanted', {
     ...withEvidence(createView('slanted-view', slantedSheet), [
       known('card', 'rectangle', slantedTruth.card.sidesPx, { width: 85.6, height: 53.98 }, { name: 'bank card', plusMinus: 0.15 }),
       length('rule', slantedMarks.get(20)!, slantedMarks.get(260)!, 240, { name: 'steel rule' }),
-      known('edge', 'straight', [[0, 20, 240, 260, 300].map((mark) => slantedMarks.get(mark)!)], {}, { name: "the rule's edge" }),
+      known('edge', 'straight', [[0, 20, 240, 260, 300].map((mark) => slantedMarks.get(mark)!)], {}, { name: "the rule's lower edge" }),
+      known('upper-edge', 'straight', [slantedTruth.rule.upperEdgePx], {}, { name: "the rule's upper edge" }),
       { ...message, points: message.points.map((point) => ({ ...point, height: rim - slantedTruth.card.rim })) },
     ]),
     lift: rim - slantedTruth.card.rim,

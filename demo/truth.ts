@@ -51,7 +51,7 @@ export function truthOf(scene: Scene) {
       sidesPx: CARD_SIDES.map((side) => side.map((at) => seen(clubCard, at, clubCard.height))),
       bottom: seen(clubCard, [42.8, 0], clubCard.height), top: seen(clubCard, [42.8, 53.98], clubCard.height),
     },
-    rule: { rim: steelRule.height, marks: RULE_MARKS.map(({ mark, at }) => ({ mark, px: seen(steelRule, at, steelRule.height) })) },
+    rule: { rim: steelRule.height, upperEdgePx: RULE_MARKS.map(({ at }) => seen(steelRule, [at[0], 25], steelRule.height)), marks: RULE_MARKS.map(({ mark, at }) => ({ mark, px: seen(steelRule, at, steelRule.height) })) },
   };
 }
 

@@ -9,11 +9,8 @@ const MARGIN = 14;
 /** No edge is looked for farther away than this, px: at low zoom the hand decides. */
 export const FARTHEST_EDGE = 26;
 
-/** A place found on the picture: along its edge it is only as good as the guess of where along. */
-export type Found = readonly { readonly at: Vec; readonly sigma: number; readonly edge: { readonly normal: number; readonly sigma: number } }[];
-
-/** How far along an edge a found place may be off, px: it does not matter for what lies on the edge. */
-const ALONG = 2;
+/** Places found on the rim or the sides of a thing: the edge passes just there, whichever point of the thing that is. */
+export type Found = readonly { readonly at: Vec; readonly sigma: number }[];
 
 /** Looks for edges of one picture: at once near the aim, from a part of it that is kept at hand, and in the worker around a place. */
 export class PictureEdges {
@@ -41,12 +38,12 @@ export class PictureEdges {
 
   async findRim(near: Vec): Promise<Found | undefined> {
     const rim = await this.ask('rim', near);
-    return rim?.edges.map(({ at, normal, sigma }) => ({ at, sigma: ALONG, edge: { normal, sigma } }));
+    return rim?.edges.map(({ at, sigma }) => ({ at, sigma }));
   }
 
   async findSides(near: Vec): Promise<Found | undefined> {
     const sides = await this.ask('sides', near);
-    return sides?.flat().map(({ at, normal, sigma }) => ({ at, sigma: ALONG, edge: { normal, sigma } }));
+    return sides?.flat().map(({ at, sigma }) => ({ at, sigma }));
   }
 
   private async ask<K extends 'rim' | 'sides'>(operation: K, near: Vec) {

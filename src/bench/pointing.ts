@@ -78,9 +78,9 @@ function attachMouse(element: HTMLElement, on: On, placeOf: PlaceOf, session: Se
     session.aimAtScreen(at, 'mouse');
     const { tool, aim } = session.getState();
     if (event.button === 1) event.preventDefault();
-    if (event.button === 0 && tool.name === 'select' && aim) session.input({ kind: 'grab', aim, reach: reach() });
+    if (event.button === 0 && (tool.name === 'select' || tool.name === 'points') && aim) session.input({ kind: 'grab', aim, reach: reach() });
     const now = session.getState().tool;
-    const grabbed = now.name === 'select' && now.state.grabbed !== undefined;
+    const grabbed = (now.name === 'select' || now.name === 'points') && now.state.grabbed !== undefined;
     drag = { kind: event.button !== 0 ? 'pan' : grabbed ? 'grab' : 'press', from: at, last: at };
   });
   on('pointermove', (event) => {

@@ -190,7 +190,7 @@ export class Session {
     this.input({ kind: 'set', aim, seek: snapping && this.edges !== undefined && aim.snap === undefined });
     const { tool } = this.getState();
     // Choosing an outline sets no point: there is nothing to nudge, and the patch would only be in the way.
-    const pointless = tool.name === 'select' && !tool.state.node;
+    const pointless = (tool.name === 'select' && !tool.state.node) || (tool.name === 'points' && !tool.state.point);
     this.set({ nudging: !pointless, patch: pointer === 'touch' && !pointless ? patch : undefined });
   }
 
@@ -215,6 +215,7 @@ export class Session {
   releaseGrab(): void {
     const { tool } = this.getState();
     if (tool.name === 'select') this.set({ tool: { name: 'select', state: { ...tool.state, grabbed: undefined } } });
+    if (tool.name === 'points') this.set({ tool: { name: 'points', state: { point: tool.state.point } } });
   }
 
   resize(width: number, height: number): void {
@@ -261,6 +262,7 @@ export class Session {
   private perform(effect: Effect): void {
     if (effect.kind === 'run') this.jobs.getState().run(effect.command);
     else if (effect.kind === 'say') this.say(effect.code);
+    else if (effect.kind === 'choose') this.set({ evidence: effect.evidence });
     else void this.seek(effect);
   }
 

@@ -92,7 +92,9 @@ function labelPlace({ kind }: Evidence, groups: readonly (readonly Vec[])[]): Ve
   if (kind === 'known-point') return [groups[0]![0]![0], groups[0]![0]![1] - 20];
   if (kind === 'circle' || kind === 'rectangle') {
     const all = groups.flat();
-    return [all.reduce((sum, p) => sum + p[0], 0) / all.length, all.reduce((sum, p) => sum + p[1], 0) / all.length];
+    // Below it, so that what is seen inside stays seen.
+    return [all.reduce((sum, p) => sum + p[0], 0) / all.length, Math.max(...all.map((p) => p[1])) + 20];
   }
-  return mix(groups[0]![0]!, groups[0]!.at(-1)!, 0.5);
+  // Off the middle, where a length on the same line has its figure.
+  return mix(groups[0]![0]!, groups[0]!.at(-1)!, kind === 'straight' || kind === 'level' ? 0.22 : 0.5);
 }

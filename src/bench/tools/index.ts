@@ -3,13 +3,14 @@ import { circleTool } from './circle-tool';
 import { guideTool } from './guide-tool';
 import { evidenceTool } from './evidence-tool';
 import { angleTool, datumTool, distanceTool } from './span-tool';
+import { pointsTool } from './points-tool';
 import { selectTool } from './select-tool';
 import type { Tool } from './tool';
 
 /** All tools by name. The name is stored with the draft. */
 export const TOOLS = {
   select: selectTool, chain: chainTool, circle: circleTool, guide: guideTool,
-  evidence: evidenceTool, datum: datumTool, distance: distanceTool, angle: angleTool,
+  evidence: evidenceTool, points: pointsTool, datum: datumTool, distance: distanceTool, angle: angleTool,
 } as const;
 
 export type ToolName = keyof typeof TOOLS;
@@ -32,6 +33,7 @@ export type { GuideMode, GuideState } from './guide-tool';
 export { EVIDENCE_POINTING, isEnough, isFull } from './evidence-kinds';
 export { commandForEvidence, startEvidence, type EvidenceState, type SaidSizes } from './evidence-tool';
 export type { SpanState } from './span-tool';
+export type { PointsState } from './points-tool';
 export { findPicked, listHandles } from './pick';
 export { findSelectedChain, type SelectState } from './select-tool';
 export type { Effect, Preview, ToolContext, ToolInput } from './tool';

@@ -28,6 +28,8 @@ export type ToolInput =
 export type Effect =
   | { readonly kind: 'run'; readonly command: Command }
   | { readonly kind: 'say'; readonly code: string }
+  /** Point a piece of evidence out, or none. */
+  | { readonly kind: 'choose'; readonly evidence: string | undefined }
   /** Search the picture around a sheet place; the answer comes as an input, or `otherwise` is said. */
   | { readonly kind: 'seek'; readonly what: 'rim' | 'sides'; readonly near: Vec; readonly otherwise: string };
 

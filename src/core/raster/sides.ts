@@ -22,10 +22,10 @@ const ROUGH = 0.08;
 export function findSides(pyramid: Pyramid, inside: Vec): Sides | undefined {
   const contour = findContour(pyramid, inside, { which: 'outer' });
   if (!contour) return undefined;
-  let corners = largestQuadrilateral(contour.points);
+  let corners = onContour(contour.points, largestQuadrilateral(contour.points));
   const size = Math.max(...corners.map((corner) => distance(corner, inside)));
   let found: ScannedSide[] = [];
-  for (let level = levelFor(pyramid, (size * ROUGH) / 2); level >= 0; level--) {
+  for (let level = levelFor(pyramid, size * ROUGH); level >= 0; level--) {
     const sides = corners.map((corner, i) => scanSide(pyramid, corner, corners[(i + 1) % 4]!, level, inside));
     if (!sides.every((side) => side !== undefined)) return undefined;
     found = sides;
@@ -37,6 +37,22 @@ export function findSides(pyramid: Pyramid, inside: Vec): Sides | undefined {
   const first = lengths[0]! + lengths[2]! >= lengths[1]! + lengths[3]! ? 0 : 1;
   const sides = found.map(ends);
   return [...sides.slice(first), ...sides.slice(0, first)];
+}
+
+/** Corners where lines through the contour between them cross: no corner of the contour itself has to be right. */
+function onContour(points: readonly Vec[], corners: readonly Vec[]): Vec[] {
+  const sides = corners.map((from, i) => {
+    const to = corners[(i + 1) % 4]!;
+    const along = subtract(to, from);
+    const length = Math.hypot(...along);
+    const near = points.flatMap((at) => {
+      const away = subtract(at, from);
+      const share = (away[0] * along[0] + away[1] * along[1]) / (length * length);
+      return share > FROM && share < TO && Math.abs(cross(along, away)) / length < ROUGH * length ? [{ at, share, normal: 0, sigma: 1, kind: 'step' as const }] : [];
+    });
+    return near.length < 3 ? { from, to, edges: [] } : straightest(near, from, to);
+  });
+  return sides.map((side, i) => crossing(sides[(i + 3) % 4]!, side));
 }
 
 interface ScannedSide {
@@ -101,7 +117,7 @@ function crossing(a: ScannedSide, b: ScannedSide): Vec {
 
 /** Four of a contour's points, in turn, that enclose most. */
 function largestQuadrilateral(points: readonly Vec[]): Vec[] {
-  const some = points.filter((_, i) => i % 3 === 0);
+  const some = points.filter((_, i) => i % 2 === 0);
   const n = some.length;
   const area = (i: number, k: number, m: number) => Math.abs(cross(subtract(some[k]!, some[i]!), subtract(some[m]!, some[i]!)));
   let [best, corners] = [-1, [0, 0, 0, 0]];

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { EVIDENCE_POINTING } from '@/bench/tools';
@@ -46,8 +47,13 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
   const suspect = fitted.fit.suspects.includes(evidence.id);
   const color = suspect ? palette.berry : check ? palette.plum : evidence.role === 'off' ? palette.quiet : palette.tide;
   const title = titleOf(evidence, fitted.view.evidence);
+  const card = useRef<View>(null);
+  // A piece that is pointed out on the picture brings its card into sight.
+  useEffect(() => {
+    if (chosen) (card.current as unknown as HTMLElement | null)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [chosen]);
   return (
-    <Card testID={check ? 'check-card' : `${evidence.kind}-card`} chosen={chosen} style={{ paddingTop: 4 }}>
+    <Card innerRef={card} testID={check ? 'check-card' : `${evidence.kind}-card`} chosen={chosen} style={{ paddingTop: 4 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
         <Icon name={suspect ? 'warn' : check ? 'check' : KIND_WORDS[evidence.kind].icon} color={color} size={20} />
         <Words lines={1} style={{ flex: 1, fontWeight: '700', color }}>{title}</Words>
@@ -58,9 +64,9 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
         <Words testID="evidence-says" style={{ fontSize: 14, lineHeight: 19, flex: 1 }}>{outcomeInWords(evidence, fitted, units)}</Words>
         <Leftover evidence={evidence} fitted={fitted} />
       </View>
-      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>
         {sizes.map((name) => <SaidField key={name} name={name} value={written[name] ?? ''} units={units} onChange={write(name)} onSubmit={submit} testID={`evidence-${name}-field`} />)}
-        <View>
+        <View style={sizes.length > 1 ? { flexDirection: 'row', width: '100%' } : {}}>
           <Button compact onPress={() => change({ ...evidence, role: NEXT_ROLE[evidence.role].role })} testID="next-role">{NEXT_ROLE[evidence.role].label}</Button>
           {check ? <Button compact onPress={() => change({ ...evidence, role: 'use' })}>Use it</Button> : null}
         </View>

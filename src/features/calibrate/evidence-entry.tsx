@@ -30,9 +30,9 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
     const before = jobs.getState().job;
     jobs.getState().run(command);
     if (jobs.getState().job === before) return session.say('read-only');
-    if (check) session.chooseTool('select');
+    if (check) session.chooseTool('points');
     else if (kind === 'length' && !fitted?.fit.scaled) session.pointAtEvidence('length', 'check');
-    else session.chooseTool('select');
+    else session.chooseTool('points');
   };
   return (
     <Card chosen testID="length-entry">

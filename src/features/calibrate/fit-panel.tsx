@@ -34,7 +34,7 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
     session.pointAtEvidence('length', role);
   };
   const open = (name: FitPanelName) => () => {
-    session.chooseTool('select');
+    session.chooseTool('points');
     onPanel(panel === name ? 'evidence' : name);
   };
   return (

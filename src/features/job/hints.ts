@@ -25,12 +25,19 @@ function fitHint(tool: ActiveTool, { view }: FittedView): string {
   switch (tool.name) {
     case 'evidence':
       return hintForEvidence(tool.state.kind, tool.state.role, tool.state.points.length);
+    case 'points':
+      if (tool.state.point) return 'Point at where it belongs, or nudge it.';
+      return checks || view.evidence.length > 1 ? 'Point at a mark to see its card; drag its points to correct them.' : fallback(checks, lengths);
     case 'datum':
       return ['Point at the zero.', 'Point along what is level.'][tool.state.points.length] ?? '';
     default:
-      if (!lengths) return 'Choose Length and point at something you know.';
-      return checks ? 'Scaled and checked. Go on to Trace.' : 'Check the scale on a second size before you trust it.';
+      return fallback(checks, lengths);
   }
+}
+
+function fallback(checks: boolean, lengths: boolean): string {
+  if (!lengths) return 'Choose Length and point at something you know.';
+  return checks ? 'Scaled and checked. Go on to Trace.' : 'Check the scale on a second size before you trust it.';
 }
 
 function traceHint(tool: ActiveTool, job: Job): string {

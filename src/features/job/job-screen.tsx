@@ -62,8 +62,8 @@ function beginStep(step: StepName, session: Session): void {
   const fitted = session.findFitted();
   if (step === 'fit') {
     if (fitted && !fitted.fit.scaled) session.pointAtEvidence('length');
-    else if (fitted && fitted.view.evidence.every(({ role }) => role !== 'check')) session.pointAtEvidence('length', 'check');
-    else session.chooseTool('select');
+    else if (fitted && fitted.view.evidence.length < 2) session.pointAtEvidence('length', 'check');
+    else session.chooseTool('points');
   } else if (session.getState().tool.name !== 'select' || step === 'trace') session.chooseTool('select');
 }
 
@@ -89,7 +89,7 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
   useShortcuts(desk);
   // A job that is opened without scale is ready for its first length.
   useEffect(() => {
-    if (step === 'fit' && session.getState().tool.name === 'select') beginStep('fit', session);
+    if (step === 'fit' && (session.getState().tool.name === 'select' || session.getState().tool.name === 'points')) beginStep('fit', session);
   }, [session, step]);
   const cardsShown = useCardsShown(step, open, fitPanel, tracePanel);
   const row = step === 'fit' ? <FitRow panel={fitPanel} onPanel={(panel) => (setFitPanel(panel), setOpen(undefined))} />

@@ -86,16 +86,11 @@ export function blocksOf(model: MapModel, values: readonly number[]): Block[] {
   return model.parts.map(({ id, start }) => ({ id, start: values.slice(first, (first += start.length)) }));
 }
 
-/** How much wider an overruled assumption is still held: k1 and k2 of no lens are wholly free, and one edge cannot tell them apart. */
-const WIDENED: Partial<Record<MapPart, number>> = { lens: 10 };
-
-export const isHeldWider = (part: MapPart) => WIDENED[part] !== undefined;
-
-/** The numbers that auto assumes, as conditions; `freed` parts are left to the evidence, or held more loosely. */
+/** The numbers that auto assumes, as conditions; `freed` parts are left to the evidence. */
 export function assumedConditions(model: MapModel, freed: ReadonlySet<MapPart>): Condition[] {
-  return model.parts.filter(({ id, sigma }) => sigma && (!freed.has(id) || isHeldWider(id))).map(({ id, start, sigma, origin }) => ({
+  return model.parts.filter(({ id, sigma }) => sigma && !freed.has(id)).map(({ id, start, sigma, origin }) => ({
     group: assumptionOf(id), origin: origin ?? 'assumed', exact: false, blocks: [id],
-    residuals: ([numbers]) => start.map((value, i) => (numbers![i]! - value) / (sigma![i]! * (freed.has(id) ? WIDENED[id]! : 1))),
+    residuals: ([numbers]) => start.map((value, i) => (numbers![i]! - value) / sigma![i]!),
   }));
 }
 

@@ -1,0 +1,82 @@
+import { distance, mix, type Vec } from '@/core/geometry';
+import { movePoint, type Evidence, type EvidencePoint, type View } from '@/core/job';
+import { movedByHand } from '@/core/outline';
+import type { Aim } from '../aim';
+import { NOTHING, run, type Effect, type Step, type Tool } from './tool';
+
+/** The point of the evidence that is chosen, and whether it follows the pointer. */
+export interface PointsState {
+  readonly point: string | undefined;
+  readonly grabbed?: true | undefined;
+}
+
+const START: PointsState = { point: undefined };
+/** How near a place has to be to a point, or to the mark of a piece, to mean it; in the aim's own sigmas. */
+const REACH = 14;
+
+function findPoint(view: View, at: Vec, reach: number): EvidencePoint | undefined {
+  return [...view.points].filter((point) => distance(point.at, at) <= reach).sort((a, b) => distance(a.at, at) - distance(b.at, at))[0];
+}
+
+/** The piece whose mark passes nearest. */
+function findPiece({ evidence, points }: View, at: Vec, reach: number): Evidence | undefined {
+  const places = new Map(points.map((point) => [point.id, point.at]));
+  const away = (piece: Evidence) => Math.min(...piece.groups.flatMap((group) => group.map((id, i) => distanceToSegment(at, places.get(id)!, places.get(group[i + 1] ?? id)!))));
+  return evidence.map((piece) => ({ piece, distance: away(piece) })).filter((other) => other.distance <= reach).sort((a, b) => a.distance - b.distance)[0]?.piece;
+}
+
+function distanceToSegment(p: Vec, a: Vec, b: Vec): number {
+  const length = distance(a, b);
+  const along = length === 0 ? 0 : ((p[0] - a[0]) * (b[0] - a[0]) + (p[1] - a[1]) * (b[1] - a[1])) / (length * length);
+  return distance(p, mix(a, b, Math.max(0, Math.min(1, along))));
+}
+
+const choose = (piece: Evidence | undefined): Effect => ({ kind: 'choose', evidence: piece?.id });
+
+/** Chooses what is pointed at; with a point chosen, a place away from all marks is where it goes. */
+function set(state: PointsState, aim: Aim, view: View): Step<PointsState> {
+  const reach = REACH * aim.sigma;
+  const point = findPoint(view, aim.free, reach);
+  if (point) return [{ point: point.id }, [choose(view.evidence.find(({ groups }) => groups.flat().includes(point.id)))]];
+  const piece = findPiece(view, aim.free, reach);
+  if (piece) return [START, [choose(piece)]];
+  const chosen = view.points.find(({ id }) => id === state.point);
+  return chosen ? [state, [moveTo(view, chosen, aim)]] : [START, [choose(undefined)]];
+}
+
+function moveTo(view: View, { edge: _, ...point }: EvidencePoint, { sheet, sigma, edge }: Aim): Effect {
+  return run(movePoint(view.id, { ...point, at: sheet, sigma, ...(edge ? { edge } : {}) }));
+}
+
+/** Chooses pieces of evidence by their marks, and moves their points: dragged, pointed or nudged, with the fit following. */
+export const pointsTool: Tool<PointsState> = {
+  start: START,
+  step(state, input, { fitted: { view } }) {
+    const chosen = view.points.find(({ id }) => id === state.point);
+    switch (input.kind) {
+      case 'set':
+        return set(state, input.aim, view);
+      case 'grab': {
+        const point = findPoint(view, input.aim.free, Math.max(REACH * input.aim.sigma, 1));
+        return point ? [{ point: point.id, grabbed: true }, [choose(view.evidence.find(({ groups }) => groups.flat().includes(point.id)))]] : [state, []];
+      }
+      case 'drag': case 'drop':
+        return [input.kind === 'drop' ? { point: state.point } : state, state.grabbed && chosen ? [moveTo(view, chosen, input.aim)] : []];
+      case 'nudge':
+        return [state, chosen ? [run(movePoint(view.id, withoutNothing(movedByHand(chosen, input.by))))] : []];
+      case 'cancel':
+        return [START, [choose(undefined)]];
+      default:
+        return [state, []];
+    }
+  },
+  preview(state, _aim, { fitted: { view } }) {
+    const chosen = view.points.find(({ id }) => id === state.point);
+    return chosen ? { outlines: [], points: [chosen.at] } : NOTHING;
+  },
+};
+
+/** A stored point has no key for an edge that it does not lie on. */
+function withoutNothing({ edge, ...point }: EvidencePoint): EvidencePoint {
+  return edge ? { ...point, edge } : point;
+}

@@ -1,0 +1,108 @@
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import jpeg from 'jpeg-js';
+import { findEllipse, onEllipse, outsideEllipse, type Ellipse, type Vec } from '../geometry';
+import { colourPictureFrom, createPyramid, findEdgeAcross, findEdgeNear, findRim, findSides, type ColourPicture } from '.';
+
+/** A picture of what `shade` says, each pixel the mean of 8 × 8 places in it, with noise from a small generator. */
+function draw(width: number, height: number, noise: number, seed: number, shade: (x: number, y: number) => number): ColourPicture {
+  let state = seed;
+  const uniform = () => ((state = (Math.imul(state, 1664525) + 1013904223) >>> 0) + 0.5) / 4294967296;
+  const normal = () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
+  const data = new Uint8Array(3 * width * height);
+  for (let i = 0; i < width * height; i++) {
+    let sum = 0;
+    for (let k = 0; k < 64; k++) sum += shade((i % width) + ((k % 8) + 0.5) / 8, Math.floor(i / width) + (Math.floor(k / 8) + 0.5) / 8);
+    for (let c = 0; c < 3; c++) data[3 * i + c] = Math.max(0, Math.min(255, Math.round(sum / 64 + noise * normal())));
+  }
+  return { width, height, data };
+}
+
+/** A straight edge through (20 + offset, 20), its normal at `angle`. */
+const edgeAt = (offset: number, angle: number) => (x: number, y: number) => ((x - 20 - offset) * Math.cos(angle) + (y - 20) * Math.sin(angle) > 0 ? 170 : 80);
+
+describe('an edge', () => {
+  it('is found to a few hundredths of a pixel, whichever way it runs', () => {
+    fc.assert(fc.property(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: 0, max: Math.PI, noNaN: true }), (offset, angle) => {
+      const edge = findEdgeAcross(draw(40, 40, 0, 1, edgeAt(offset, angle)), [20, 20], angle, { reach: 5, beside: 2 })!;
+      const away = (edge.at[0] - 20 - offset) * Math.cos(angle) + (edge.at[1] - 20) * Math.sin(angle);
+      expect(Math.abs(away)).toBeLessThan(0.06);
+    }), { numRuns: 40, seed: 3 });
+  });
+
+  it('scatters in noise no more than it says; the rest of what it says is what real edges do', () => {
+    const angle = 0.4;
+    const errors = Array.from({ length: 80 }, (_, i) => findEdgeAcross(draw(40, 40, 12, i + 1, edgeAt(0.3, angle)), [20, 20], angle, { reach: 4, beside: 2 })!)
+      .map(({ at, sigma }) => ({ away: (at[0] - 20.3) * Math.cos(angle) + (at[1] - 20) * Math.sin(angle), sigma }));
+    const spread = Math.sqrt(errors.reduce((sum, { away }) => sum + away * away, 0) / errors.length);
+    const said = errors.reduce((sum, { sigma }) => sum + sigma, 0) / errors.length;
+    expect(spread).toBeLessThan(1.1 * said);
+    expect(said).toBeLessThan(4 * spread);
+  });
+
+  it('is nothing in an even surface, however noisy, nor where edges cross', () => {
+    expect(findEdgeNear(draw(40, 40, 12, 5, () => 120), [20, 20], 8)).toBeUndefined();
+    expect(findEdgeNear(draw(40, 40, 0, 5, (x, y) => (x > 20 && y > 20 ? 200 : 60)), [20, 20], 6)).toBeUndefined();
+  });
+
+  it('of a thin line is its middle', () => {
+    const edge = findEdgeNear(draw(40, 40, 2, 7, (x) => (Math.abs(x - 21.3) < 1.5 ? 30 : 220)), [19, 20], 6)!;
+    expect(edge.kind).toBe('line');
+    expect(edge.at[0]).toBeCloseTo(21.3, 1);
+  });
+
+  it('is seen by its colour where its brightness does not change', () => {
+    const width = 40;
+    const data = Uint8Array.from({ length: 3 * width * width }, (_, i) => [[150, 100, 60], [80, 130, 105]][(Math.floor(i / 3) % width) < 18 ? 0 : 1]![i % 3]!);
+    expect(findEdgeNear({ width, height: width, data }, [20, 20], 6)!.at[0]).toBeCloseTo(18, 1);
+  });
+});
+
+describe('an ellipse', () => {
+  const ellipse = fc.record({ centre: fc.tuple(fc.double({ min: -500, max: 500, noNaN: true }), fc.double({ min: -500, max: 500, noNaN: true })), a: fc.double({ min: 20, max: 300, noNaN: true }), flat: fc.double({ min: 0.3, max: 0.95, noNaN: true }), direction: fc.double({ min: 0, max: 3, noNaN: true }) });
+  it('is the one that its points lie on', () => {
+    fc.assert(fc.property(ellipse, ({ centre, a, flat, direction }) => {
+      const truth: Ellipse = { centre: centre as Vec, axes: [a, a * flat], direction };
+      const found = findEllipse([0.1, 0.9, 2, 3, 4.4, 5.5].map((at) => onEllipse(truth, at).point))!;
+      for (let at = 0; at < 6; at++) expect(Math.abs(outsideEllipse(truth, onEllipse(found, at).point))).toBeLessThan(1e-6 * a);
+    }));
+  });
+  it('is none through points of a line, or too few', () => {
+    expect(findEllipse([[0, 0], [1, 1], [2, 2], [3, 3], [4, 4], [5, 5]])).toBeUndefined();
+    expect(findEllipse([[0, 0], [1, 3], [2, 2], [3, 0]])).toBeUndefined();
+  });
+});
+
+/** The generator's pictures: real thickness, bevels, shadows, lens, grain and compression, and it shares no code with the core. */
+describe.each(['blade', 'blade-slanted'])('on the photo %s', (name) => {
+  const { width, height, data } = jpeg.decode(readFileSync(`public/demo/${name}.jpg`), { maxMemoryUsageInMB: 1024 });
+  const pyramid = createPyramid(colourPictureFrom(width, height, data));
+  const truth = JSON.parse(readFileSync(`demo/truth/${name}.json`, 'utf8')) as { blade: { holes: { px: Vec; rimPx: Vec[] }[] }; card: { sidesPx: [Vec, Vec][]; left: Vec; right: Vec; top: Vec; bottom: Vec } };
+
+  it('one tap in a hole finds its rim within its own doubt', () => {
+    for (const { px, rimPx } of truth.blade.holes) {
+      for (const [dx, dy] of [[0, 0], [-9, 4], [7, 6]] as const) {
+        const { ellipse, edges } = findRim(pyramid, [px[0] + dx, px[1] + dy])!;
+        for (const place of rimPx) expect(Math.abs(outsideEllipse(ellipse, place))).toBeLessThan(3 * edges[0]!.sigma);
+        expect(Math.max(...edges.map(({ sigma }) => sigma))).toBeLessThan(0.4);
+      }
+    }
+  });
+
+  it('one tap on the card finds its four sides within their own doubt, wherever it is tapped', () => {
+    const { left, right, top, bottom, sidesPx } = truth.card;
+    const away = (at: Vec) => Math.min(...sidesPx.map(([a, b]) => Math.abs((b[0] - a[0]) * (at[1] - a[1]) - (b[1] - a[1]) * (at[0] - a[0])) / Math.hypot(b[0] - a[0], b[1] - a[1])));
+    for (const [u, v] of [[0.5, 0], [0.45, 0], [0.3, 0.25], [0.7, -0.25]] as const) {
+      const inside: Vec = [left[0] * (1 - u) + right[0] * u + v * (top[0] - bottom[0]), left[1] * (1 - u) + right[1] * u + v * (top[1] - bottom[1])];
+      const sides = findSides(pyramid, inside)!;
+      for (const { at, sigma } of sides.flat()) expect(away(at)).toBeLessThan(3 * sigma);
+      const [across, down] = [0, 1].map((i) => Math.hypot(sides[i]![1].at[0] - sides[i]![0].at[0], sides[i]![1].at[1] - sides[i]![0].at[1])) as [number, number];
+      expect(across).toBeGreaterThan(down);
+    }
+  });
+
+  it('finds no rim and no sides on the bare bench', () => {
+    expect(findSides(pyramid, [0.8 * width, 0.12 * height])).toBeUndefined();
+    expect(findRim(pyramid, [0.8 * width, 0.12 * height])).toBeUndefined();
+  });
+});
