@@ -1,6 +1,6 @@
-import { measureFrom } from '../../src/core/calibrate';
+import { circleThrough, measureFrom } from '../../src/core/calibrate';
 import { createDeriver, measureOutline } from '../../src/core/derive';
-import { distance, mix } from '../../src/core/geometry';
+import { distance, mix, type Vec } from '../../src/core/geometry';
 import type { Job } from '../../src/core/job';
 import type { Shape } from '../../src/core/outline';
 
@@ -8,16 +8,20 @@ import type { Shape } from '../../src/core/outline';
 export function stated(job: Job) {
   const fitted = [...createDeriver()(job).views.values()][0]!;
   const figure = (index: number, of: (shape: Shape) => number) => 2 * measureOutline(job.outlines[index]!, fitted, of).sigma;
-  const sides = (index: number) => {
+  /** The pointed places of a hole that was drawn across, or whose rim was found. */
+  const rim = (index: number) => {
     const outline = job.outlines[index]!;
-    if (outline.shape !== 'circle' || outline.by.kind !== 'two') throw new Error('a hole is drawn across');
-    return [outline.by.a, outline.by.b].map((place) => {
+    if (outline.shape !== 'circle' || outline.by.kind === 'rim') throw new Error('a hole is drawn across or found');
+    const places = outline.by.kind === 'two' ? [outline.by.a, outline.by.b] : [outline.by.a, outline.by.b, outline.by.c];
+    return places.map((place) => {
       if (place.kind !== 'pointed') throw new Error('pointed');
-      return { at: place.at, sigma: place.sigma };
+      return place;
     });
   };
-  const spacing = (a: number, b: number) => 2 * measureFrom(fitted.fit, [...sides(a), ...sides(b)], ([p, q, r, t]) => {
-    return distance(mix(p!, q!, 0.5), mix(r!, t!, 0.5));
-  }).sigma;
+  const centre = (places: readonly Vec[]) => (places.length === 2 ? mix(places[0]!, places[1]!, 0.5) : circleThrough(places).centre);
+  const spacing = (a: number, b: number) => {
+    const [first, second] = [rim(a), rim(b)];
+    return 2 * measureFrom(fitted.fit, [...first, ...second], (places) => distance(centre(places.slice(0, first.length)), centre(places.slice(first.length)))).sigma;
+  };
   return { figure, spacing, diameter: (index: number) => figure(index, (shape) => (shape.pieces[0]!.kind === 'arc' ? 2 * shape.pieces[0]!.radius : 0)) };
 }

@@ -271,6 +271,7 @@ export class Session {
     const { tool } = this.getState();
     const points = what === 'rim' ? await this.edges?.findRim(near) : await this.edges?.findSides(near);
     if (this.getState().tool.state !== tool.state) return;
+    this.set({ patch: undefined, nudging: false });
     if (points) this.input({ kind: 'found', points });
     else this.say(otherwise);
   }

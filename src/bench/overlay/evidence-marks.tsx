@@ -14,49 +14,56 @@ interface EvidenceMarksProps {
   readonly palette: Palette;
   /** The piece that is pointed out. */
   readonly chosen?: string | undefined;
+  /** Something else is being done: the marks stand back, and only the chosen one says its figure. */
+  readonly quiet?: boolean | undefined;
 }
 
-/** All that is known about a view, as a draughtsman marks it. */
-export function EvidenceMarks({ job, fitted, viewport, palette, chosen }: EvidenceMarksProps) {
+/** All that is known about a view, as a draughtsman marks it: the lines first, and their figures on top. */
+export function EvidenceMarks({ job, fitted, viewport, palette, chosen, quiet = false }: EvidenceMarksProps) {
   const places = new Map(fitted.view.points.map((point) => [point.id, point.at]));
+  const marks = fitted.view.evidence.filter(({ role }) => role !== 'off').map((evidence): Mark => {
+    const suspect = fitted.fit.suspects.includes(evidence.id);
+    return {
+      evidence, bold: chosen === evidence.id, check: evidence.role === 'check',
+      color: suspect ? palette.berry : evidence.role === 'check' ? palette.plum : palette.tide,
+      groups: evidence.groups.map((group) => group.map((id) => toScreen(viewport, places.get(id)!))),
+      ring: evidence.kind === 'circle' ? ringOf(evidence, places, fitted.fit, viewport) : undefined,
+      label: `${suspect ? '? ' : ''}${labelOf(evidence, job.units)}`,
+    };
+  });
   return (
-    <>
-      {fitted.view.evidence.filter(({ role }) => role !== 'off').map((evidence) => (
-        <EvidenceMark key={evidence.id} evidence={evidence} places={places} fitted={fitted} viewport={viewport} palette={palette} units={job.units} bold={chosen === evidence.id} />
+    <g opacity={quiet ? 0.55 : 1}>
+      {marks.map((mark) => <MarkLines key={mark.evidence.id} mark={mark} palette={palette} />)}
+      {marks.filter(({ label, bold }) => label !== '' && (!quiet || bold)).map(({ evidence, groups, label, color }) => (
+        <Label key={evidence.id} at={labelPlace(evidence, groups)} text={label} color={color} palette={palette} />
       ))}
-    </>
+    </g>
   );
 }
 
-interface MarkProps {
+interface Mark {
   readonly evidence: Evidence;
-  readonly places: ReadonlyMap<string, Vec>;
-  readonly fitted: FittedView;
-  readonly viewport: Viewport;
-  readonly palette: Palette;
-  readonly units: Units;
   readonly bold: boolean;
+  readonly check: boolean;
+  readonly color: string;
+  /** Screen places, group by group. */
+  readonly groups: readonly (readonly Vec[])[];
+  readonly ring: string | undefined;
+  readonly label: string;
 }
 
-function EvidenceMark({ evidence, places, fitted, viewport, palette, units, bold }: MarkProps) {
-  const check = evidence.role === 'check';
-  const suspect = fitted.fit.suspects.includes(evidence.id);
-  const color = suspect ? palette.berry : check ? palette.plum : palette.tide;
-  const groups = evidence.groups.map((group) => group.map((id) => toScreen(viewport, places.get(id)!)));
-  const label = `${suspect ? '? ' : ''}${labelOf(evidence, units)}`;
+function MarkLines({ mark: { evidence, bold, check, color, groups, ring }, palette }: { mark: Mark; palette: Palette }) {
   const testID = `evidence-${evidence.id}`;
   if (evidence.kind === 'length') {
     const [from, to] = groups[0]!;
-    return <Dimension palette={palette} look={check ? 'check' : 'evidence'} guess={evidence.guess} testID={testID} from={from!} to={to!} label={label} color={color} bold={bold} />;
+    return <Dimension palette={palette} look={check ? 'check' : 'evidence'} guess={evidence.guess} testID={testID} from={from!} to={to!} color={color} bold={bold} />;
   }
-  const paths = evidence.kind === 'circle' ? [ringOf(evidence, places, fitted.fit, viewport)] : groups.map((group) => `M${group.map(([x, y]) => `${x} ${y}`).join('L')}`);
-  const at = labelPlace(evidence, groups);
+  const paths = ring !== undefined ? [ring] : groups.map((group) => `M${group.map(([x, y]) => `${x} ${y}`).join('L')}`);
   return (
     <g data-testid={testID} fill="none">
       {paths.map((d, i) => <path key={i} d={d} stroke={palette.halo} strokeWidth={bold ? 6 : 4.5} strokeOpacity={0.8} />)}
       {paths.map((d, i) => <path key={i} d={d} stroke={color} strokeWidth={bold ? 3 : 1.6} strokeDasharray={check ? '2 5' : undefined} />)}
       {groups.flat().map(([x, y], i) => <path key={i} d={`M${x - 4} ${y}h8M${x} ${y - 4}v8`} stroke={color} strokeWidth={1.6} />)}
-      {label ? <Label at={at} text={label} color={color} palette={palette} /> : null}
     </g>
   );
 }

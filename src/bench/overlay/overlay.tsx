@@ -3,7 +3,7 @@ import { usePalette } from '@/ui/palette';
 import { wordForSnap } from '@/ui/words';
 import { AIM_RADIUS } from '../aim';
 import { patchOf } from '../patch';
-import { toolOf } from '../tools';
+import { toolOf, type ToolName } from '../tools';
 import { useDesk, useFitted, useJob, useSession } from '../use-session';
 import { toScreen } from '../viewport';
 import { AccuracyMap } from './accuracy-map';
@@ -14,6 +14,9 @@ import { EvidenceMarks } from './evidence-marks';
 import { DatumMark, GuideMarks } from './marks';
 import { Selection, benchTransform } from './selection';
 import { ToolPreview } from './tool-preview';
+
+/** Tools with which the evidence itself is worked on. */
+const FITTING: readonly ToolName[] = ['evidence', 'points', 'datum'];
 
 /** Everything that is drawn over the picture, in SVG. `drawing` is moved by the animation frame, not by React. */
 export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> }) {
@@ -50,7 +53,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
           <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={viewport.laying?.fromPlane ?? fitted.fit.toSheet} />
         </g>
         {tool.name === 'select' ? <Selection {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
-        <EvidenceMarks {...marks} viewport={viewport} chosen={chosen} />
+        <EvidenceMarks {...marks} viewport={viewport} chosen={chosen} quiet={!FITTING.includes(tool.name)} />
         <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
         <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
         {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}
@@ -61,7 +64,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
           <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}>
             <GuideMarks {...marks} viewport={patch.viewport} />
             <g transform={benchTransform(patch.viewport)}><Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={viewport.laying?.fromPlane ?? fitted.fit.toSheet} /></g>
-            <EvidenceMarks {...marks} viewport={patch.viewport} />
+            <EvidenceMarks {...marks} viewport={patch.viewport} quiet />
             <ToolPreview preview={preview} fitted={fitted} viewport={patch.viewport} palette={palette} />
             <AimCross at={toScreen(patch.viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={AIM_RADIUS} />
           </g>

@@ -24,6 +24,8 @@ export interface EvidenceState {
   readonly points: readonly PointedEvidence[];
   /** Which of the points was set last: nudging moves it. */
   readonly last: number;
+  /** All of them were found in the picture: what is left is to say what it is. */
+  readonly found?: true | undefined;
 }
 
 const START: EvidenceState = { kind: 'length', role: 'use', name: undefined, written: {}, plusMinus: undefined, points: [], last: 0 };
@@ -65,7 +67,7 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
       return [next, sought ? [{ kind: 'seek', near: set.at, ...sought }] : []];
     }
     case 'found':
-      return [{ ...state, points: input.points.map((point) => ({ id: undefined, ...point })), last: 0 }, []];
+      return [{ ...state, points: input.points.map((point) => ({ id: undefined, ...point })), last: 0, found: true }, []];
     case 'nudge': {
       const moved = state.points[state.last];
       if (!moved) return [state, []];
@@ -80,16 +82,19 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
   }
 }
 
-function preview({ kind, role, points }: EvidenceState, aim: Aim | undefined): Preview {
+function preview({ kind, role, points, found }: EvidenceState, aim: Aim | undefined): Preview {
   if (points.length === 0) return NOTHING;
   const places = points.map(({ at }) => at);
   if (kind === 'length') {
     const to = places[1] ?? aim?.sheet;
     return { outlines: [], points: places, span: to && { from: places[0]!, to, look: role === 'check' ? 'check' : 'evidence' } };
   }
-  const shown = aim && !isFull(kind, places.length) ? [...places, aim.sheet] : places;
+  const shown = found && kind === 'circle' ? [...places, places[0]!] : aim && !found && !isFull(kind, places.length) ? [...places, aim.sheet] : places;
   return { outlines: [], points: places, lines: groupsOf(kind, shown) };
 }
+
+/** Nothing is left to point at: the sizes are asked for. */
+export const isPointed = ({ kind, points, found }: EvidenceState) => found === true || isFull(kind, points.length);
 
 export const evidenceTool: Tool<EvidenceState> = { start: START, step, preview };
 

@@ -4,7 +4,7 @@ import { useWindowDimensions, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { Bench } from '@/bench/bench';
 import type { Session } from '@/bench/session';
-import { isFull } from '@/bench/tools';
+import { isPointed } from '@/bench/tools';
 import { DeskContext, useFitted, useSession, type Desk } from '@/bench/use-session';
 import { FitPanel, FitRow, type FitPanelName } from '@/features/calibrate/fit-panel';
 import { HandoverPanel } from '@/features/handover/handover-panel';
@@ -140,7 +140,7 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
 function useCardsShown(step: StepName, open: boolean | undefined, fitPanel: FitPanelName, tracePanel: TracePanelName): boolean {
   const tool = useSession((state) => state.tool);
   const fitted = useFitted();
-  const asking = tool.name === 'evidence' && isFull(tool.state.kind, tool.state.points.length);
+  const asking = tool.name === 'evidence' && isPointed(tool.state);
   if (asking || !fitted) return true;
   if (open !== undefined) return open;
   if (step === 'sources' || step === 'handover') return true;
