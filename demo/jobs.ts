@@ -91,7 +91,7 @@ const slantedSheet = sheetOf('blade-slanted', 'Pruner blade from aside', 'photo'
 const slantedMarks = marksOf(slantedTruth);
 const [firstHole, , , lastHole] = slantedTruth.blade.holes;
 const rim = slantedTruth.blade.rim;
-const message = length('message', firstHole!.px, lastHole!.px, 137, { name: 'from the message: first to last hole' });
+const message = length('message', firstHole!.px, lastHole!.px, 137, { name: 'from the message: first to last hole', onTraced: true });
 write('blade-slanted', {
   ...createJob('blade-slanted', 'Pruner blade, slanted', made), sheets: [slantedSheet],
   views: [{
@@ -100,7 +100,7 @@ write('blade-slanted', {
       length('rule', slantedMarks.get(20)!, slantedMarks.get(260)!, 240, { name: 'steel rule' }),
       known('edge', 'straight', [[0, 20, 240, 260, 300].map((mark) => slantedMarks.get(mark)!)], {}, { name: "the rule's lower edge" }),
       known('upper-edge', 'straight', [slantedTruth.rule.upperEdgePx], {}, { name: "the rule's upper edge" }),
-      { ...message, points: message.points.map((point) => ({ ...point, height: rim - slantedTruth.card.rim })) },
+      message,
     ]),
     lift: rim - slantedTruth.card.rim,
   }],

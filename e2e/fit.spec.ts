@@ -52,6 +52,8 @@ test('a slanted photo: card by one tap, a wrong length named and corrected, hole
   await expect(wrong.getByTestId('evidence-says')).toContainText('does not belong');
   await expect(page.getByTestId('rectangle-card').getByTestId('evidence-says')).not.toContainText('does not belong');
   const field = wrong.getByTestId('evidence-length-field');
+  // It was measured on the blade itself, which stands higher than card and rule.
+  await wrong.getByRole('radio', { name: 'On the traced face' }).click();
   await field.fill('132.4');
   await field.press('Enter');
   await expect(wrong.getByTestId('evidence-says')).not.toContainText('does not belong');

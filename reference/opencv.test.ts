@@ -1,7 +1,8 @@
 /** The picture library of the registry (@techstark/opencv-js) as a second opinion on maps and lenses. */
 import { fitView, straightened, toPlane, toSheet, type Evidence, type Points } from '../src/core/calibrate';
 import { trueMap } from '../src/core/calibrate/simulation';
-import { distance, type Vec } from '../src/core/geometry';
+import { distance, findEllipse, onEllipse, type Ellipse, type Vec } from '../src/core/geometry';
+import { straightenRows } from '../src/core/raster';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- the library has no types worth the name */
 let cv: any;
@@ -72,4 +73,43 @@ it('bends a lens the same way: their straight places, drawn by their lens, are s
   const [a, b, c, d, e] = [sum(({ u }) => u ** 6), sum(({ u }) => u ** 8), sum(({ u }) => u ** 10), sum(({ u, shift }) => u ** 3 * shift), sum(({ u, shift }) => u ** 5 * shift)];
   const lens = { k1: (d * c - e * b) / (a * c - b * b), k2: (a * e - b * d) / (a * c - b * b), centre: [0, 0] as const };
   rows.forEach(({ u }, i) => expect(Math.abs(straightened(lens, [u, 0])[0] * 2520 - radii[i]!)).toBeLessThan(0.2));
+});
+
+it('finds the same ellipse through points with noise', () => {
+  const ellipse: Ellipse = { centre: [410, 300], axes: [150, 96], direction: 0.7 };
+  const points = Array.from({ length: 40 }, (_, i): Vec => {
+    const { point, outward } = onEllipse(ellipse, (2 * Math.PI * i) / 40);
+    const away = 0.4 * Math.sin(7 * i) + 0.3 * Math.cos(13 * i);
+    return [point[0] + away * Math.cos(outward), point[1] + away * Math.sin(outward)];
+  });
+  const found = findEllipse(points)!;
+  // Fitzgibbon's direct fit, as ours is.
+  const peer = cv.fitEllipseDirect(cv.matFromArray(40, 1, cv.CV_32FC2, points.flat())) as { center: { x: number; y: number }; size: { width: number; height: number } };
+  expect(distance(found.centre, [peer.center.x, peer.center.y])).toBeLessThan(0.01);
+  const [short, long] = [peer.size.width / 2, peer.size.height / 2].sort((a, b) => a - b) as [number, number];
+  expect(found.axes[0]).toBeCloseTo(long, 1);
+  expect(found.axes[1]).toBeCloseTo(short, 1);
+});
+
+it('squares a picture up as its warp does', () => {
+  const [width, height] = [240, 180];
+  const data = Uint8ClampedArray.from({ length: 4 * width * height }, (_, i) => (i % 4 === 3 ? 255 : 128 + 100 * Math.sin(((i >> 2) % width) / 7 + (i % 4)) * Math.cos((i >> 2) / width / 9)));
+  // From the result to the source, for their centres at whole numbers.
+  const h = [1.05, 0.08, 6, -0.04, 0.96, 9, 0.0006, -0.0004, 1];
+  const toSource = ([px, py]: Vec): Vec => {
+    const [x, y] = [px - 0.5, py - 0.5];
+    const w = h[6]! * x + h[7]! * y + h[8]!;
+    return [(h[0]! * x + h[1]! * y + h[2]!) / w + 0.5, (h[3]! * x + h[4]! * y + h[5]!) / w + 0.5];
+  };
+  const mine = straightenRows({ width, height, data }, width, 0, height, toSource);
+  const [source, result] = [cv.matFromArray(height, width, cv.CV_8UC4, [...data]), new cv.Mat()];
+  cv.warpPerspective(source, result, cv.matFromArray(3, 3, cv.CV_64F, h), new cv.Size(width, height), cv.INTER_LINEAR | cv.WARP_INVERSE_MAP);
+  const off: number[] = [];
+  for (let y = 2; y < height - 2; y++) for (let x = 2; x < width - 2; x++) {
+    const [u, v] = toSource([x + 0.5, y + 0.5]);
+    if (u > 2 && v > 2 && u < width - 2 && v < height - 2) off.push(Math.abs(mine[4 * (y * width + x)]! - result.data[4 * (y * width + x)]));
+  }
+  expect(off.length).toBeGreaterThan(20_000);
+  // Theirs goes by 32nds of a pixel, and a pixel changes by up to 15 levels here.
+  expect(Math.max(...off)).toBeLessThanOrEqual(2);
 });

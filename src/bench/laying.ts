@@ -1,4 +1,4 @@
-import { isInFront, toPlane, type Fit } from '@/core/calibrate';
+import { canSquareUp, scaleInMiddle, type Fit } from '@/core/calibrate';
 import type { Vec } from '@/core/geometry';
 
 /**
@@ -20,27 +20,18 @@ export function asTaken(fit: Pick<Fit, 'toSheet'>): Laying {
   return { straight: false, toBench: same, toSheet: same, fromPlane: fit.toSheet, canLay: () => true };
 }
 
-/** What would be drawn larger than this against the middle of the picture is left away, one way. */
-const LARGEST = 5;
-
 export function squaredUp(fit: Fit): Laying {
   const { width, height } = fit.picture;
   const middle: Vec = [width / 2, height / 2];
   const [x0, y0] = fit.toPlane(middle);
-  const perMm = 1 / Math.sqrt(areaOfPixel(fit, middle));
+  const perMm = scaleInMiddle(fit);
   const fromPlane = ([x, y]: Vec): Vec => [middle[0] + (x - x0) * perMm, middle[1] - (y - y0) * perMm];
   return {
     straight: true, fromPlane,
     toBench: (sheet) => fromPlane(fit.toPlane(sheet)),
     toSheet: ([x, y]) => fit.toSheet([x0 + (x - middle[0]) / perMm, y0 - (y - middle[1]) / perMm]),
-    canLay: (sheet) => isInFront(fit.map, sheet) && areaOfPixel(fit, sheet) * perMm * perMm < LARGEST * LARGEST,
+    canLay: (sheet) => canSquareUp(fit.map, perMm, sheet),
   };
-}
-
-/** Area of a sheet pixel on the plane, mm². */
-function areaOfPixel(fit: Fit, [x, y]: Vec): number {
-  const [o, a, b] = [[x - 0.5, y - 0.5], [x + 0.5, y - 0.5], [x - 0.5, y + 0.5]].map((p) => toPlane(fit.map, p as unknown as Vec)) as [Vec, Vec, Vec];
-  return Math.abs((a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0]));
 }
 
 /** The box of a picture as it lies, bench frame; of what can be laid of it. */

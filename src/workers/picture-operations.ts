@@ -1,3 +1,4 @@
+import type { SheetMap, SquaredFrame } from '@/core/calibrate';
 import type { PictureFile, PictureTags } from '@/core/formats';
 import type { Vec } from '@/core/geometry';
 import type { ColourPicture, Rim, Sides } from '@/core/raster';
@@ -14,6 +15,8 @@ export type PictureOperations = {
   /** The rim of a round thing around a place, or the four sides of a card-like one; undefined when none is clear. */
   readonly rim: { readonly input: AroundRequest; readonly output: Rim | undefined };
   readonly sides: { readonly input: AroundRequest; readonly output: Sides | undefined };
+  /** The picture squared up, as a PNG; undefined as for a tile. */
+  readonly straighten: { readonly input: StraightenRequest; readonly output: ArrayBuffer | undefined };
   readonly thumbnail: { readonly input: { readonly hash: string; readonly size: number }; readonly output: string };
   readonly toPieces: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: readonly string[] };
   readonly fromPieces: { readonly input: { readonly pieces: readonly string[] }; readonly output: ArrayBuffer };
@@ -51,6 +54,13 @@ export interface WindowRequest {
 export interface PictureWindow extends ColourPicture {
   readonly x: number;
   readonly y: number;
+}
+
+export interface StraightenRequest {
+  readonly hash: string;
+  /** From the sheet to the plane, mm. */
+  readonly map: SheetMap;
+  readonly frame: SquaredFrame;
 }
 
 export interface AroundRequest {

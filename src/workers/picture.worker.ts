@@ -1,5 +1,6 @@
 import { inspectPicture, readPictureTags, sha256Hex, type PictureFile } from '../core/formats';
-import { findRim, findSides, type Pyramid as ColourPyramid } from '../core/raster';
+import { toSheet } from '../core/calibrate';
+import { findRim, findSides, straightenRows, type Pyramid as ColourPyramid } from '../core/raster';
 import { ColourKeeper } from './colour-keeper';
 import { OperationRefused, Transferred } from './protocol';
 import { TILE_SIZE, type PictureOperations } from './picture-operations';
@@ -39,6 +40,14 @@ async function levelOf(pyramid: Pyramid, level: number): Promise<ImageBitmap> {
 function halved(bitmap: ImageBitmap): Promise<ImageBitmap> {
   const size = { resizeWidth: Math.max(1, Math.ceil(bitmap.width / 2)), resizeHeight: Math.max(1, Math.ceil(bitmap.height / 2)) };
   return createImageBitmap(bitmap, { ...size, resizeQuality: 'medium' });
+}
+
+const STRAIGHTENED_ROWS = 256;
+
+function readWhole(bitmap: ImageBitmap): ImageData {
+  const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d', { willReadFrequently: true, alpha: false })!;
+  context.drawImage(bitmap, 0, 0);
+  return context.getImageData(0, 0, bitmap.width, bitmap.height);
 }
 
 /** The end marker of a JPEG. A file that was cut off decodes as far as it goes once it has one. */
@@ -104,6 +113,25 @@ serve<PictureOperations>({
   async sides({ hash, near }) {
     const pyramid = await coloursOf(hash);
     return pyramid && findSides(pyramid, near);
+  },
+
+  async straighten({ hash, map, frame: { corner, perMm, width, height } }, context) {
+    const bitmap = await pyramids.get(hash)?.levels[0];
+    if (!bitmap) return undefined;
+    const source = readWhole(bitmap);
+    const canvas = new OffscreenCanvas(width, height);
+    const drawing = canvas.getContext('2d')!;
+    for (let top = 0; top < height; top += STRAIGHTENED_ROWS) {
+      const rows = Math.min(STRAIGHTENED_ROWS, height - top);
+      const pixels = straightenRows(source, width, top, rows, ([x, y]) => toSheet(map, [corner[0] + x / perMm, corner[1] - y / perMm]));
+      drawing.putImageData(new ImageData(pixels, width, rows), 0, top);
+      context.progress(top / height, 'squaring up');
+      // A cancel is heard between strips.
+      await new Promise((resolve) => setTimeout(resolve, 0));
+      if (context.isCancelled()) throw new OperationRefused('cancelled');
+    }
+    const png = await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer();
+    return new Transferred<ArrayBuffer | undefined>(png, [png]);
   },
 
   async thumbnail({ hash, size }) {

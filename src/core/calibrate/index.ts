@@ -9,5 +9,6 @@ export { bowed, isMonotone, NO_LENS, straightened, type Lens } from './lens';
 export { ASSUMED, assumptionOf, chooseModel, indexOf, type LensName, type LensWish, type MapModel, type MapPart, type ModelName, type ModelWish } from './models';
 export { type FoundPart } from './parts';
 export { focalOf, type Datum, type Lift, type PictureGeometry, type PictureKind } from './picture';
+export { canSquareUp, scaleInMiddle, squaredFrame, type SquaredFrame } from './squared';
 export { sigmaOfReading } from './readings';
 export { createSheetMap, isInFront, toPlane, toSheet, type SheetMap } from './sheet-map';

@@ -4,9 +4,10 @@ import type { Evidence, SaidName, View } from '../job';
 /** Angles that somebody typed without a plus-minus are exact; "about" allows this much. Degrees, one sigma. */
 const GUESSED_ANGLE = 1.5;
 
-/** The points of a view by name. */
+/** The points of a view by name; those of pieces on the traced face stand as high as it does. */
 export function pointsOfView(view: View): Points {
-  return Object.fromEntries(view.points.map(({ id, ...point }) => [id, point]));
+  const raised = new Set(view.evidence.filter(({ onTraced }) => onTraced).flatMap(({ groups }) => groups.flat()));
+  return Object.fromEntries(view.points.map(({ id, ...point }) => [id, raised.has(id) && view.lift !== undefined ? { ...point, height: view.lift } : point]));
 }
 
 /** One sigma of a stated size: half of what was typed, or the assumption for how it was said. mm. */

@@ -8,3 +8,4 @@ export { inspectPicture, MAX_MEGAPIXELS, type PictureFile } from './picture-file
 export { sha256Hex } from './sha256';
 export { readSvg } from './svg-reader';
 export { writeSvg } from './svg-writer';
+export { writeWorldFile } from './world-file';

@@ -27,6 +27,8 @@ export const EvidenceSchema = z.object({
   guess: z.boolean(),
   /** `use` takes part in the fit, `check` is compared with it, `off` is neither. */
   role: z.enum(['use', 'check', 'off']),
+  /** It lies on the face that is traced, at the height of that; without it on the plane of the fit. */
+  onTraced: z.boolean().optional(),
   /** What it is, for people: "bank card", "over the handles". */
   name: z.string().max(200).optional(),
 }).readonly();

@@ -7,3 +7,4 @@ export { averageAt, createPyramid, type Pyramid } from './pyramid';
 export { findRim, type Rim } from './rim';
 export { findSaddle } from './saddle';
 export { findSides, type Sides } from './sides';
+export { straightenRows, type RgbaPicture } from './straighten';

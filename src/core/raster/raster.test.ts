@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import jpeg from 'jpeg-js';
 import { findEllipse, onEllipse, outsideEllipse, type Ellipse, type Vec } from '../geometry';
-import { colourPictureFrom, createPyramid, findEdgeAcross, findEdgeNear, findRim, findSides, type ColourPicture } from '.';
+import { colourPictureFrom, createPyramid, findEdgeAcross, findEdgeNear, findRim, findSides, straightenRows, type ColourPicture } from '.';
 
 /** A picture of what `shade` says, each pixel the mean of 8 × 8 places in it, with noise from a small generator. */
 function draw(width: number, height: number, noise: number, seed: number, shade: (x: number, y: number) => number): ColourPicture {
@@ -70,6 +70,32 @@ describe('an ellipse', () => {
   it('is none through points of a line, or too few', () => {
     expect(findEllipse([[0, 0], [1, 1], [2, 2], [3, 3], [4, 4], [5, 5]])).toBeUndefined();
     expect(findEllipse([[0, 0], [1, 3], [2, 2], [3, 0]])).toBeUndefined();
+  });
+});
+
+describe('a picture squared up', () => {
+  const [width, height] = [120, 90];
+  const source = { width, height, data: Uint8ClampedArray.from({ length: 4 * width * height }, (_, i) => [(i >> 2) % width, Math.floor((i >> 2) / width) * 2, 90, 255][i % 4]!) };
+  it('shows at every pixel what lies there, slant and bow and all, and nothing beyond the rim', () => {
+    const toSource = ([x, y]: Vec): Vec => {
+      const w = 1 + 0.002 * x - 0.001 * y;
+      return [(10 + 1.1 * x + 0.1 * y) / w, (5 + 0.9 * y + 0.0005 * x * x) / w];
+    };
+    const [w, h] = [110, 80];
+    const strips = [0, 32, 64].map((top) => straightenRows(source, w, top, Math.min(32, h - top), toSource));
+    let seen = 0;
+    for (let y = 0; y < h; y++) {
+      for (let x = 0; x < w; x++) {
+        const [u, v] = toSource([x + 0.5, y + 0.5]);
+        const at = 4 * ((y % 32) * w + x);
+        const pixel = strips[Math.floor(y / 32)]!;
+        const inside = u > 1 && v > 1 && u < width - 1 && v < height - 1;
+        if (inside) expect(Math.max(Math.abs(pixel[at]! - (u - 0.5)), Math.abs(pixel[at + 1]! - 2 * (v - 0.5)))).toBeLessThan(0.75);
+        if (u < -0.1 || v < -0.1 || u > width + 0.1 || v > height + 0.1) expect(pixel[at + 3]).toBe(0);
+        seen += inside ? 1 : 0;
+      }
+    }
+    expect(seen).toBeGreaterThan(4000);
   });
 });
 

@@ -9,7 +9,7 @@ import { changeEvidence, removeEvidence, type Evidence, type EvidenceRole } from
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { Icon } from '@/ui/icon';
-import { RoundButton } from '@/ui/ledge-button';
+import { Choice, RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { Beam } from './beam';
@@ -66,13 +66,20 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
       </View>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>
         {sizes.map((name) => <SaidField key={name} name={name} value={written[name] ?? ''} units={units} onChange={write(name)} onSubmit={submit} testID={`evidence-${name}-field`} />)}
-        <View style={sizes.length > 1 ? { flexDirection: 'row', width: '100%' } : {}}>
+        <View style={sizes.length !== 1 ? { flexDirection: 'row', width: '100%' } : {}}>
           <Button compact onPress={() => change({ ...evidence, role: NEXT_ROLE[evidence.role].role })} testID="next-role">{NEXT_ROLE[evidence.role].label}</Button>
           {check ? <Button compact onPress={() => change({ ...evidence, role: 'use' })}>Use it</Button> : null}
         </View>
       </View>
+      {fitted.sheet.kind === 'photo' ? <Level evidence={evidence} onChange={(onTraced) => change({ ...evidence, onTraced })} /> : null}
     </Card>
   );
+}
+
+/** Whether what is known lies beside the thing, on the plane of the fit, or on the face that is traced. */
+function Level({ evidence: { onTraced = false }, onChange }: { evidence: Evidence; onChange: (onTraced: boolean) => void }) {
+  const choose = (value: 'beside' | 'on') => onChange(value === 'on');
+  return <Choice name="Where it lies" value={onTraced ? 'on' : 'beside'} options={[['beside', 'Lies beside'], ['on', 'On the traced face']]} onChange={choose} />;
 }
 
 /** The beam of a piece, and how much of the fit rests on it. */

@@ -5,7 +5,6 @@ import { useDesk, useJob, useSession } from '@/bench/use-session';
 import type { FileSummary, FileUnit } from '@/core/formats';
 import { MILLIMETRES } from '@/core/units';
 import { formatLength, type Units } from '@/core/units';
-import { packJob, repository } from '@/store';
 import { Card } from '@/ui/card';
 import { Icon } from '@/ui/icon';
 import { Choice } from '@/ui/ledge-button';
@@ -13,7 +12,9 @@ import { usePalette } from '@/ui/palette';
 import { Figures, Words } from '@/ui/text';
 import { sentenceFor } from '@/ui/words';
 import type { DrawingFormat } from '@/workers';
+import { BundleCard } from './bundle-card';
 import { safeFileName, saveFile } from './download';
+import { PictureCard } from './picture-card';
 import { useWrittenFile, type WrittenFile } from './use-written-file';
 
 const FORMATS = [['dxf', 'DXF'], ['svg', 'SVG']] as const;
@@ -48,6 +49,7 @@ export function HandoverPanel() {
         <ReadBack written={written} unit={unit} />
         <Button mode="contained" icon="handover" disabled={written.kind !== 'ready' || !written.agrees} onPress={save} testID="save-file">{`Save ${format.toUpperCase()}`}</Button>
       </Card>
+      <PictureCard fileName={fileName} />
       <BundleCard fileName={fileName} job={() => jobs.getState().job} />
     </>
   );
@@ -89,25 +91,4 @@ function ReadBack({ written, unit }: { written: WrittenFile; unit: FileUnit }) {
 function verdictOf(agrees: boolean, readBack: FileSummary): string {
   if (!agrees) return 'The file does not say what the job says, so it is held back. Try the other format.';
   return readBack.openEnds > 0 ? 'The file agrees with the job. Some outlines are open: see Inspect under Trace.' : 'The file agrees with the job.';
-}
-
-function BundleCard({ fileName, job }: { fileName: string; job: () => Parameters<typeof packJob>[0] }) {
-  const [says, setSays] = useState<string>();
-  const [busy, setBusy] = useState(false);
-  const save = async () => {
-    setBusy(true);
-    const packed = await packJob(job(), repository);
-    setBusy(false);
-    if (packed.kind === 'refused') return setSays(sentenceFor(packed.code, packed.detail));
-    setSays(undefined);
-    saveFile(`${safeFileName(fileName)}.bryony.zip`, packed.bytes, 'application/zip');
-  };
-  return (
-    <Card width={270}>
-      <Words style={{ fontWeight: '700' }}>The whole job</Words>
-      <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>One file with the pictures and everything known and drawn. It opens again on any device.</Words>
-      <Button mode="outlined" icon="bundle" loading={busy} onPress={() => void save()} testID="save-bundle">Save bundle</Button>
-      {says ? <Words>{says}</Words> : null}
-    </Card>
-  );
 }
