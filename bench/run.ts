@@ -31,7 +31,7 @@ function fitTime(count: number): number {
     return { id: String(i), kind: 'length', from: `p${i}`, to: `p${i + 7}`, mm: Math.hypot(a[0] - b[0], a[1] - b[1]) / 10, sigma: 0.1 };
   });
   const input = { picture: { width: 4032, height: 3024, kind: 'photo' as const, focal35mm: 52 }, datum: { origin: [0, 3024] as const, direction: 0 }, points, evidence, lift: { mm: 0, sigma: 1.5 } };
-  const times = Array.from({ length: 5 }, () => {
+  const times = Array.from({ length: 15 }, () => {
     const start = performance.now();
     fitView(input);
     return performance.now() - start;
@@ -46,6 +46,14 @@ function loopTime(): number {
   return sum > 0 ? performance.now() - start : 0;
 }
 
+/** Time of the fourth run, when the machine has come to know the code. */
+function fourthTime(run: () => unknown): number {
+  for (let i = 0; i < 3; i++) run();
+  const start = performance.now();
+  run();
+  return performance.now() - start;
+}
+
 /** A 12 MP photo squared up at full size, and the same by the picture library's warp, which knows no lens. */
 async function straightenTimes(): Promise<void> {
   const { width, height, data } = jpeg.decode(readFileSync('public/demo/blade-slanted.jpg'), { useTArray: true, maxMemoryUsageInMB: 1024 });
@@ -53,16 +61,14 @@ async function straightenTimes(): Promise<void> {
   const map = createSheetMap({ width, height }, { k1: 0.03, k2: 0, centre: [0, 0] }, [300, 0, 0, 0, 300, 0, 0.02, -0.25, 1]);
   const perMm = Math.hypot(width, height) / 2 / 300;
   const corner = toPlane(map, [0.1 * width, 0.1 * height]);
-  const start = performance.now();
-  straightenRows(source, width, 0, height, ([x, y]) => toSheet(map, [corner[0] + x / perMm, corner[1] - y / perMm]));
-  row('a 12 MP picture squared up, lens and all', milliseconds(performance.now() - start), 'faster than the next line');
+  const ours = () => straightenRows(source, width, 0, height, ([x, y]) => toSheet(map, [corner[0] + x / perMm, corner[1] - y / perMm]));
+  row('a 12 MP picture squared up, lens and all', milliseconds(fourthTime(ours)), 'faster than the next line');
   const loaded = (await import('@techstark/opencv-js')).default as unknown;
   const library = (loaded instanceof Promise ? await loaded : loaded) as Record<string, any>; // eslint-disable-line @typescript-eslint/no-explicit-any
   if (!library.Mat) await new Promise<void>((resolve) => (library.onRuntimeInitialized = resolve));
   const [from, to] = [library.matFromImageData(source), new library.Mat()];
-  const began = performance.now();
-  library.warpPerspective(from, to, library.matFromArray(3, 3, library.CV_64F, [1.1, 0.02, 40, 0.03, 0.9, 60, 2e-5, -6e-5, 1]), new library.Size(width, height), library.INTER_LINEAR);
-  row('a 12 MP picture by warpPerspective of @techstark/opencv-js, no lens', milliseconds(performance.now() - began), 'the peer of the line above');
+  const theirs = () => library.warpPerspective(from, to, library.matFromArray(3, 3, library.CV_64F, [1.1, 0.02, 40, 0.03, 0.9, 60, 2e-5, -6e-5, 1]), new library.Size(width, height), library.INTER_LINEAR);
+  row('a 12 MP picture by warpPerspective of @techstark/opencv-js, no lens', milliseconds(fourthTime(theirs)), 'the peer of the line above');
 }
 
 /** A 48 MP sheet of soft colour with 2,000 line segments over it, as a bundle. */

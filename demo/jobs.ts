@@ -112,6 +112,7 @@ write('nest-box', {
   ...createJob('nest-box', 'Nest box', made), sheets: [nestBoxSheet],
   views: [withEvidence(createView('nest-box-view', nestBoxSheet), [
     ...nestBoxTruth.sizes.map(({ name, from, to, printed }, i) => length(`size-${i}`, from, to, printed, { name, plusMinus: 0.2 })),
+    known('base', 'level', [[nestBoxTruth.sizes[0]!.from, nestBoxTruth.sizes[0]!.to]], { angle: 0 }, { name: 'the base' }),
     known('hole', 'circle', [nestBoxTruth.hole.rimPx], { diameter: nestBoxTruth.hole.diameter }, { name: 'hole', plusMinus: 0.2 }),
   ])],
 });

@@ -58,6 +58,32 @@ test('pictures', async ({ desk, page }, { project }) => {
   await shoot('handover');
 });
 
+test('the fit', async ({ desk, page }, { project }) => {
+  test.setTimeout(240_000);
+  const phone = project.name === 'phone';
+  const shoot = async (name: string) => {
+    await page.waitForTimeout(1200);
+    await page.screenshot({ path: path(`${name}-${project.name}`) });
+  };
+  await desk.openDemo('blade-slanted');
+  await desk.step('fit');
+  await page.waitForTimeout(1500);
+  if (phone) {
+    await desk.openCards();
+    await page.getByTestId('length-card').last().scrollIntoViewIfNeeded();
+    return shoot('fit');
+  }
+  await shoot('fit');
+  await desk.choose('toggle-accuracy');
+  await shoot('accuracy');
+  await desk.choose('toggle-accuracy');
+  await desk.choose('toggle-straight');
+  await shoot('straight');
+  await desk.openDemo('nest-box');
+  await desk.step('fit');
+  await shoot('stretched');
+});
+
 test('the dark bench @wide', async ({ browser }, { config }) => {
   const context = await browser.newContext({ colorScheme: 'dark', viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();

@@ -76,7 +76,9 @@ const BEGINNINGS: readonly (readonly MapPart[])[] = [['tilt'], ['stretch', 'skew
 /** From where it stands first, which is quick; where that explains too little, or at the price of several words, from other ends. */
 function bestStory(first: Story, tell: Tell): Story {
   const near = Number.isFinite(first.cost) ? improved(first, tell) : first;
-  if (Number.isFinite(near.cost) && isSound(near) && near.aside.size <= 1) return near;
+  // One size less is quickly believed; a whole rectangle less is not, before a slant has been thought of.
+  const lost = first.adjusted.diagnosis.redundancy - near.adjusted.diagnosis.redundancy;
+  if (Number.isFinite(near.cost) && isSound(near) && (near.aside.size === 0 || lost <= 1)) return near;
   const far = findBeginning(first, tell);
   if (!far) return Number.isFinite(near.cost) ? near : improved(first, tell);
   const improvedFar = improved(withoutHaste(far, tell), tell);
