@@ -177,7 +177,7 @@ describe.each<[string, number, (noise: Noise) => { lengths: Evidence[]; others: 
 ])('the odd one out: %s', (_name, steep, evidenceOf) => {
   it('is named in at least 90 of 100 trials, an innocent piece in fewer than 5', () => {
     const random = createRandom(5);
-    const trials = 150;
+    const trials = 100;
     let [named, innocent] = [0, 0];
     for (let i = 0; i < trials; i++) {
       const draw: Draw = (sigma) => sigma * random.normal();

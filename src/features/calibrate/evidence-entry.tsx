@@ -8,7 +8,7 @@ import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 import { KIND_WORDS } from './kinds';
 import { SaidField, useWritten } from './said-fields';
-import { useSizeQuestion } from './size-question';
+import { findSizeQuestion, useRest } from './size-question';
 
 /** After enough places are set: what the piece is known to be, as people write it. */
 export function EvidenceEntry({ state }: { state: EvidenceState }) {
@@ -17,10 +17,11 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
   const units = useUnits();
   const { kind, role } = state;
   const { sizes, optional } = EVIDENCE_POINTING[kind];
-  const { written, read, write } = useWritten(kind, sizes, optional, state.written, units);
+  const rest = useRest(fitted, state);
+  const { written, read, write } = useWritten(kind, sizes, optional, state.written, units, rest);
   const first = useRef<TextInput>(null);
   const check = role === 'check';
-  const question = useSizeQuestion(fitted, state, read.ok ? read.value : undefined);
+  const question = findSizeQuestion(rest, read.ok ? read.value : undefined, units);
   // The field is ready for typing as soon as the places are set; nudging them does not take the focus again.
   useEffect(() => first.current?.focus(), []);
   const submit = () => {
@@ -39,12 +40,12 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
       <Words style={{ fontWeight: '700' }}>{titleOf(state)}</Words>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
         {sizes.map((name, i) => (
-          <SaidField key={name} name={name} value={written[name] ?? ''} units={units} onChange={write(name)} onSubmit={submit} inputRef={i === 0 ? first : undefined} testID={`${name}-field`} />
+          <SaidField key={name} name={name} value={written[name] ?? ''} units={units} onChange={write(name)} onSubmit={submit} inputRef={i === 0 ? first : undefined} comesTo={rest} testID={`${name}-field`} />
         ))}
         <Button mode="contained" style={{ marginTop: 6 }} disabled={!read.ok} onPress={submit} testID="set-length">{check ? 'Compare' : sizes.length === 0 ? 'Use it' : 'Set'}</Button>
       </View>
       {question ? <Words testID="size-question" style={{ fontSize: 13.5, lineHeight: 18, fontWeight: '700' }}>{question}</Words> : null}
-      {sizes.length > 0 && !question ? <Words quiet style={{ fontSize: 12.5, lineHeight: 16 }}>{optional && kind !== 'level' ? 'Leave open what you do not know.' : kind === 'level' ? '0 is level, 90 is upright.' : kind === 'angle' ? 'Write 45 or 3 in 12.' : 'Write 85.6, 5/16 in, 1\u2032 4 1/2\u2033, 46 ± 0.2 or about 3 ft.'}</Words> : null}
+      {sizes.length > 0 && !question ? <Words quiet style={{ fontSize: 12.5, lineHeight: 16 }}>{optional && kind !== 'level' ? 'Leave open what you do not know.' : kind === 'level' ? '0 is level, 90 is upright.' : kind === 'angle' ? 'Write 45 or 3 in 12.' : 'Write 85.6, 5/16 in, 1\u2032 4 1/2\u2033, 46 ± 0.2, about 3 ft; or what it may be: 240 or 249.'}</Words> : null}
     </Card>
   );
 }

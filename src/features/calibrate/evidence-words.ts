@@ -1,5 +1,6 @@
-import type { CheckOutcome, ReadFigure } from '@/core/calibrate';
+import { scaleInMiddle, type CheckOutcome, type ReadFigure } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
+import { cross, distance, subtract, type Vec } from '@/core/geometry';
 import type { Evidence } from '@/core/job';
 import { formatAngle, formatLength, formatPlusMinus, type Units } from '@/core/units';
 import { KIND_WORDS } from './kinds';
@@ -43,10 +44,24 @@ export function outcomeInWords(evidence: Evidence, fitted: FittedView, units: Un
   const stated = read.filter(({ difference }) => difference !== undefined);
   const made = (stated.length > 0 ? stated : read).map((figure) => `${figure.figure.name === 'difference' ? 'differing by ' : ''}${valueOf(figure, units)}`).join(' by ');
   if (evidence.kind === 'length' && fit.diagnosis!.redundancy === 0) return `Sets the scale; its two points are good to ${formatPlusMinus(read[0]!.comesTo.sigma, units)}.`;
-  if (evidence.kind === 'straight') return `The points stray ${formatLength(Math.abs(read[0]!.comesTo.value), units)} from straight at the most.`;
+  if (evidence.kind === 'straight') return bowInWords(evidence, read[0]!, fitted);
   if (stated.length === 0) return `It comes to ${made}.`;
   const worst = stated.reduce((a, b) => (Math.abs(b.difference! / b.sigma) > Math.abs(a.difference! / a.sigma) ? b : a));
   return Math.abs(worst.difference!) < worst.comesTo.sigma ? `The fit makes it ${made}, as you said.` : `The fit makes it ${made}: off by ${offBy(worst, units)}.`;
+}
+
+/** How far the points stray from straight, px of the picture: as it was taken, and with lens and slant taken out. */
+function bowInWords({ groups }: Evidence, { comesTo }: ReadFigure, { view, fit }: FittedView): string {
+  const places = groups[0]!.map((id) => view.points.find((point) => point.id === id)!.at);
+  const [before, after] = [bowOf(places), Math.abs(comesTo.value) * scaleInMiddle(fit)];
+  return `As it was taken, the points bow by ${before.toFixed(1)} px; after the fit ${after.toFixed(1)} px are left.`;
+}
+
+/** The largest distance from the chord between the two points that are farthest apart. */
+function bowOf(places: readonly Vec[]): number {
+  const pairs = places.flatMap((a, i) => places.slice(i + 1).map((b) => [a, b] as const));
+  const [a, b] = pairs.reduce((longest, pair) => (distance(...pair) > distance(...longest) ? pair : longest));
+  return Math.max(...places.map((place) => Math.abs(cross(subtract(b, a), subtract(place, a))) / distance(a, b)));
 }
 
 function suspectInWords(read: readonly ReadFigure[], { fit }: FittedView, units: Units): string {

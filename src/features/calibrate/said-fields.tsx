@@ -1,10 +1,12 @@
 import { useMemo, useState, type RefObject } from 'react';
 import type { TextInput } from 'react-native';
 import type { SaidSizes } from '@/bench/tools';
+import type { Measured } from '@/core/adjust';
 import { done, type Result } from '@/core/basics';
 import type { Evidence, EvidenceKind, SaidName } from '@/core/job';
 import { formatAngle, formatLength, parseAngle, parseLength, parseSize, type Units } from '@/core/units';
 import { WrittenField } from '@/ui/written-field';
+import { chooseCandidate, isUnsure } from './candidates';
 import { SIZE_WORDS } from './kinds';
 
 type Written = Partial<Record<SaidName, string>>;
@@ -18,7 +20,8 @@ interface ReadSize {
 const DEGREES = 180 / Math.PI;
 
 /** One written size: an angle in degrees, a place that may lie left of zero, or a length with what is said about its doubt. */
-export function readSize(name: SaidName, text: string, units: Units): Result<ReadSize> {
+export function readSize(name: SaidName, text: string, units: Units, comesTo?: Measured): Result<ReadSize> {
+  if (name === 'length' && isUnsure(text)) return chooseCandidate(text, (part) => readSize(name, part, units), comesTo);
   if (name === 'angle') {
     const angle = parseAngle(text);
     return angle.ok ? done({ value: angle.value * DEGREES, plusMinus: undefined, guess: false }) : angle;
@@ -32,15 +35,15 @@ export function readSize(name: SaidName, text: string, units: Units): Result<Rea
 }
 
 /** All the sizes of a piece: what was left empty stays open where it may. */
-export function readSizes(kind: EvidenceKind, names: readonly SaidName[], optional: boolean, written: Written, units: Units): Result<SaidSizes> {
+export function readSizes(kind: EvidenceKind, names: readonly SaidName[], optional: boolean, written: Written, units: Units, comesTo?: Measured): Result<SaidSizes> {
   const sizes: { [name in SaidName]?: { value: number; written: string } } = {};
   let [plusMinus, guess]: [number | undefined, boolean] = [undefined, false];
   for (const name of names) {
     const text = (written[name] ?? '').trim();
     if (text === '' && optional) continue;
-    const read = readSize(name, text, units);
+    const read = readSize(name, text, units, comesTo);
     if (!read.ok) return read;
-    sizes[name] = { value: read.value.value, written: text };
+    sizes[name] = { value: read.value.value, written: isUnsure(text) ? formatLength(read.value.value, units) : text };
     plusMinus = read.value.plusMinus ?? plusMinus;
     guess = guess || read.value.guess;
   }
@@ -61,22 +64,24 @@ interface SaidFieldProps {
   readonly onChange: (text: string) => void;
   readonly onSubmit: () => void;
   readonly inputRef?: RefObject<TextInput | null> | undefined;
+  /** What the rest of the evidence makes of it. */
+  readonly comesTo?: Measured | undefined;
   readonly testID: string;
 }
 
-export function SaidField({ name, value, units, onChange, onSubmit, inputRef, testID }: SaidFieldProps) {
+export function SaidField({ name, value, units, onChange, onSubmit, inputRef, comesTo, testID }: SaidFieldProps) {
   return (
     <WrittenField
-      label={SIZE_WORDS[name]} value={value} onChange={onChange} parse={(text) => readSize(name, text, units)} echo={(read: ReadSize) => echoOf(name, read, units)}
+      label={SIZE_WORDS[name]} value={value} onChange={onChange} parse={(text) => readSize(name, text, units, comesTo)} echo={(read: ReadSize) => echoOf(name, read, units)}
       onSubmit={onSubmit} testID={testID} {...(inputRef ? { inputRef } : {})}
     />
   );
 }
 
 /** The written sizes of a piece as they are being typed, and what they come to. */
-export function useWritten(kind: EvidenceKind, names: readonly SaidName[], optional: boolean, start: Written, units: Units) {
+export function useWritten(kind: EvidenceKind, names: readonly SaidName[], optional: boolean, start: Written, units: Units, comesTo?: Measured) {
   const [written, setWritten] = useState<Written>(start);
-  const read = useMemo(() => readSizes(kind, names, optional, written, units), [kind, names, optional, written, units]);
+  const read = useMemo(() => readSizes(kind, names, optional, written, units, comesTo), [kind, names, optional, written, units, comesTo]);
   return { written, read, write: (name: SaidName) => (text: string) => setWritten((before) => ({ ...before, [name]: text })) };
 }
 

@@ -1,19 +1,21 @@
 import { useMemo } from 'react';
 import type { EvidenceState, SaidSizes } from '@/bench/tools';
+import type { Measured } from '@/core/adjust';
 import { measuredLength } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
-import { findUnitSlip , formatLength } from '@/core/units';
-import { useUnits } from '@/features/job/use-units';
+import { findUnitSlip, formatLength, type Units } from '@/core/units';
+
+/** What the rest of the evidence makes of a length that is being pointed at. */
+export function useRest(fitted: FittedView | undefined, { kind, points }: EvidenceState): Measured | undefined {
+  return useMemo(() => {
+    const [a, b] = points;
+    return kind === 'length' && fitted?.fit.scaled && a && b ? measuredLength(fitted.fit, { ...a, height: 0 }, { ...b, height: 0 }) : undefined;
+  }, [fitted, kind, points]);
+}
 
 /** A length that is off against the rest by what a wrong unit would make of it is asked about before it is used. */
-export function useSizeQuestion(fitted: FittedView | undefined, { kind, points }: EvidenceState, said: SaidSizes | undefined): string | undefined {
-  const units = useUnits();
-  return useMemo(() => {
-    const typed = said?.sizes.length?.value;
-    const [a, b] = points;
-    if (kind !== 'length' || !fitted?.fit.scaled || !typed || !a || !b) return undefined;
-    const comesTo = measuredLength(fitted.fit, { ...a, height: 0 }, { ...b, height: 0 });
-    const slip = findUnitSlip(typed, comesTo.value);
-    return slip && `By the rest this is ${formatLength(comesTo.value, units, comesTo.sigma)}. Did you mean ${slip.says}?`;
-  }, [fitted, kind, points, said, units]);
+export function findSizeQuestion(comesTo: Measured | undefined, said: SaidSizes | undefined, units: Units): string | undefined {
+  const typed = said?.sizes.length?.value;
+  const slip = comesTo && typed ? findUnitSlip(typed, comesTo.value) : undefined;
+  return slip && `By the rest this is ${formatLength(comesTo!.value, units, comesTo!.sigma)}. Did you mean ${slip.says}?`;
 }

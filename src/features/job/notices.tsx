@@ -20,7 +20,8 @@ export function Notices({ bringIn }: { bringIn: BringIn }) {
   const notice = useSession((state) => state.notice);
   const lastDone = useJob((state) => state.lastDone);
   const [gone, setGone] = useState(0);
-  const latest = latestOf(notice, lastDone, units);
+  const followers = useJob(({ job }) => job.outlines.length);
+  const latest = latestOf(notice, lastDone, followers, units);
   const at = latest?.at ?? 0;
   useEffect(() => {
     const timer = setTimeout(() => setGone(at), SHOWN_MS);
@@ -36,12 +37,16 @@ export function Notices({ bringIn }: { bringIn: BringIn }) {
   );
 }
 
+/** Commands that give a view another fit. */
+const REFITS: ReadonlySet<string> = new Set(['evidence-added', 'evidence-set', 'evidence-removed', 'evidence-moved', 'model-set', 'lift-set', 'sheet-kind-set']);
+
 /** Whichever was said last; a command that was simply done silences what was said before it. */
-function latestOf(notice: Notice | undefined, lastDone: JobState['lastDone'], units: Units): { at: number; text: string | undefined } | undefined {
+function latestOf(notice: Notice | undefined, lastDone: JobState['lastDone'], followers: number, units: Units): { at: number; text: string | undefined } | undefined {
   if (notice && notice.at >= (lastDone?.at ?? 0)) return { at: notice.at, text: sentenceFor(notice.code, notice.detail) };
   if (!lastDone) return undefined;
   const name = nameOfCommand(lastDone.name, units);
-  return { at: lastDone.at, text: { done: undefined, undone: `Undone: ${name}.`, redone: `Done again: ${name}.` }[lastDone.way] };
+  const refitted = REFITS.has(lastDone.name.code) && followers > 0 ? `What is drawn follows the new fit (${followers === 1 ? 'one outline' : `${followers} outlines`}). Undo takes both back.` : undefined;
+  return { at: lastDone.at, text: { done: refitted, undone: `Undone: ${name}.`, redone: `Done again: ${name}.` }[lastDone.way] };
 }
 
 function Slip({ text, testID, action, onAction, onClose }: { text: string; testID: string; action?: string; onAction?: () => void; onClose?: () => void }) {
