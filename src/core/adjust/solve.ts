@@ -11,7 +11,7 @@ export interface Solution {
   readonly equations: NormalEquations;
   /** Sum of squared whitened corrections at the solution. */
   readonly chiSquare: number;
-  /** Whether the steps became small. */
+  /** Whether the steps became small, or too small to show before they ran out. */
   readonly settled: boolean;
   /** Whether every exact relation holds at the values. */
   readonly relationsHold: boolean;
@@ -28,8 +28,12 @@ interface State {
 const SMALL_STEP = 1e-10;
 const INVISIBLE_STEP = 1e-5;
 const LEVEL = 1e-9;
+/** A tenth of a sigma: where the steps run out on the way along a narrow valley, as they do with evidence that contradicts itself, nothing that shows is left to gain. */
+const LAST_STEP = 1e-2;
+/** Steps that are given before it is given up. */
+const FULL_RUN = 70;
 /** An exact relation that is missed by more than this share of its sigma from clicks does not hold. */
-const EXACT_MISS = 1e-4;
+const EXACT_MISS = 0.02;
 
 /**
  * Levenberg-Marquardt on the reduced normal equations, damped on their own diagonal (Marquardt 1963; Madsen, Nielsen &
@@ -37,11 +41,12 @@ const EXACT_MISS = 1e-4;
  * (Pope, Some pitfalls to be avoided in the iterative adjustment of nonlinear problems, 1972). Progress is judged by the
  * weighted misclosures. The values are the best that were found; `settled` and `relationsHold` say how far to trust them.
  */
-export function solve(problem: Problem, maximumSteps = 70): Solution {
+export function solve(problem: Problem, maximumSteps = FULL_RUN): Solution {
   const layout = layOut(problem.blocks);
   let state = stateAt(problem, layout, startValues(problem));
   let damping = 1e-4;
   let settled = false;
+  let last = Infinity;
   for (let i = 0; i < maximumSteps && !settled && Number.isFinite(state.merit); i++) {
     const change = findStep(state.equations, damping);
     if (!change) {
@@ -54,10 +59,11 @@ export function solve(problem: Problem, maximumSteps = 70): Solution {
       const isLevel = Math.abs(state.merit - next.merit) <= LEVEL * next.merit;
       settled = damping < 1e-3 && (step < SMALL_STEP || (isLevel && step < INVISIBLE_STEP));
       state = next;
+      last = step;
       damping = Math.max(damping / 10, 1e-12);
     } else damping = Math.min(damping * 10, 1e12);
   }
-  return { layout, values: state.values, linearization: state.at, equations: state.equations, chiSquare: state.equations.chiSquare, settled, relationsHold: relationsHold(state) };
+  return { layout, values: state.values, linearization: state.at, equations: state.equations, chiSquare: state.equations.chiSquare, settled: settled || (last < LAST_STEP && maximumSteps >= FULL_RUN), relationsHold: relationsHold(state) };
 }
 
 function stateAt(problem: Problem, layout: Layout, values: Values): State {
