@@ -53,7 +53,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
           <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={viewport.laying?.fromPlane ?? fitted.fit.toSheet} />
         </g>
         {tool.name === 'select' ? <Selection {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
-        <EvidenceMarks {...marks} viewport={viewport} chosen={chosen} quiet={!FITTING.includes(tool.name)} />
+        <EvidenceMarks {...marks} viewport={viewport} chosen={chosen} quiet={accuracy || !FITTING.includes(tool.name)} />
         <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
         <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
         {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}

@@ -11,8 +11,10 @@ export interface Solution {
   readonly equations: NormalEquations;
   /** Sum of squared whitened corrections at the solution. */
   readonly chiSquare: number;
-  /** Whether the steps became small, or too small to show before they ran out. */
+  /** Whether the steps became small. */
   readonly settled: boolean;
+  /** Whether they became at least too small to show before they ran out. */
+  readonly nearlySettled: boolean;
   /** Whether every exact relation holds at the values. */
   readonly relationsHold: boolean;
 }
@@ -63,7 +65,7 @@ export function solve(problem: Problem, maximumSteps = FULL_RUN): Solution {
       damping = Math.max(damping / 10, 1e-12);
     } else damping = Math.min(damping * 10, 1e12);
   }
-  return { layout, values: state.values, linearization: state.at, equations: state.equations, chiSquare: state.equations.chiSquare, settled: settled || (last < LAST_STEP && maximumSteps >= FULL_RUN), relationsHold: relationsHold(state) };
+  return { layout, values: state.values, linearization: state.at, equations: state.equations, chiSquare: state.equations.chiSquare, settled, nearlySettled: settled || (last < LAST_STEP && maximumSteps >= FULL_RUN), relationsHold: relationsHold(state) };
 }
 
 function stateAt(problem: Problem, layout: Layout, values: Values): State {

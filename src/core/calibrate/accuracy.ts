@@ -75,8 +75,8 @@ export function measuredPlace(fit: Fit, point: MeasuredPoint): readonly [Measure
 }
 
 /**
- * Plus-minus of a place relative to the middle of the evidence: the longer half-axis of its error ellipse. mm, one sigma.
- * Grows away from the evidence, since scale, tilt, lens and height act on the distance from it.
+ * Plus-minus of a place relative to the middle of the evidence and its direction: the longer half-axis of its error ellipse. mm,
+ * one sigma. A shift or turn of the whole, which changes no size, does not count. Grows away from the evidence, since scale, tilt, lens and height act on the distance from it.
  */
 export function positionSigma(fit: Fit, place: SheetPoint): number {
   const [long] = errorEllipse(fit, place).axes;
@@ -91,10 +91,15 @@ export interface ErrorEllipse {
 }
 
 export function errorEllipse(fit: Fit, place: SheetPoint): ErrorEllipse {
-  const joint = jointOf(fit, [place, { at: fit.centre, sigma: 1e-9 }]);
+  const exact = (at: Vec): SheetPoint => ({ at, sigma: 1e-9 });
+  const joint = jointOf(fit, [place, exact(fit.centre), ...(fit.baseline ?? []).map(exact)]);
+  const directionAt = ([, , a, b]: readonly Vec[]) => (a && b ? Math.atan2(b[1] - a[1], b[0] - a[0]) : 0);
+  const nominal = directionAt(joint.placesAt(joint.x));
   const covariance = propagateMany((x) => {
-    const [p, centre] = joint.placesAt(x);
-    return subtract(p!, centre!);
+    const places = joint.placesAt(x);
+    const turn = nominal - directionAt(places);
+    const [dx, dy] = subtract(places[0]!, places[1]!);
+    return [Math.cos(turn) * dx - Math.sin(turn) * dy, Math.sin(turn) * dx + Math.cos(turn) * dy];
   }, joint.x, joint.covariance);
   const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(covariance, { assumeSymmetric: true });
   const long = realEigenvalues[0]! > realEigenvalues[1]! ? 0 : 1;

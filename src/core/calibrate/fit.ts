@@ -1,7 +1,7 @@
 import { Matrix } from 'ml-matrix';
 import type { Diagnosis } from '../adjust';
 import { done, refused, type Result } from '../basics';
-import type { Vec } from '../geometry';
+import { distance, type Vec } from '../geometry';
 import type { AdjustedView } from './adjust-view';
 import { findFault, pointBlock, pointFrame, pointsOf, type PointFrame, type Evidence, type Points } from './evidence';
 import { chooseModel, type LensWish, type MapModel, type ModelWish } from './models';
@@ -28,6 +28,8 @@ export interface Fit {
   mapWith(values: readonly number[], height?: number): SheetMap;
   /** Middle of the evidence, sheet px: accuracy is stated relative to it. The picture's middle when there is none. */
   readonly centre: Vec;
+  /** The two places of the evidence that are farthest apart, sheet px: accuracy does not count a turn of the whole, which they carry. */
+  readonly baseline: readonly [Vec, Vec] | undefined;
   readonly points: Points;
   /** Names of the points whose places the fit has adjusted. */
   readonly adjustedPoints: ReadonlySet<string>;
@@ -58,7 +60,7 @@ export function unscaledFit({ picture, datum, points = {} }: Pick<FitInput, 'pic
   return {
     scaled: false, picture, points, values: [], covariance: Matrix.zeros(0, 0), map, mapWith: () => map,
     toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane),
-    centre: [picture.width / 2, picture.height / 2], adjustedPoints: new Set(),
+    centre: [picture.width / 2, picture.height / 2], baseline: undefined, adjustedPoints: new Set(),
     withPoints: (names) => ({ places: names.map((name) => points[name]!.at), covariance: Matrix.zeros(2 * names.length, 2 * names.length) }),
     model: undefined, parts: [], diagnosis: undefined, suspects: [], suspectsKept: false, warnings: [],
   };
@@ -104,7 +106,7 @@ function fitFrom(input: FitInput, { adjusted, freed, suspects, suspectsKept }: J
   return {
     scaled: true, picture, points, values, covariance: covarianceWith([]), map, mapWith,
     toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane),
-    centre: centreOf(adjusted), adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
+    centre: centreOf(adjusted), baseline: baselineOf(adjusted), adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
     withPoints: (names) => ({ places: names.map((name) => pointFrame(points[name]!).toSheet(adjusted.solution.values.get(pointBlock(name))!)), covariance: covarianceWith(names) }),
     model, parts: listParts(adjusted, freed), diagnosis, suspects: input.evidence.map(({ id }) => id).filter((id) => suspects.includes(id)), suspectsKept,
     warnings: listWarnings(input, adjusted, map, contradicts),
@@ -147,6 +149,11 @@ function onDatum(map: SheetMap, datum: Datum, told: { readonly turns: boolean; r
   const turn = told.turns ? 0 : -Math.atan2(along[1] - origin[1], along[0] - origin[0]);
   const [c, s] = [Math.cos(turn), Math.sin(turn)];
   return thenOnPlane(map, turnAndShift(turn, [s * origin[1] - c * origin[0], -s * origin[0] - c * origin[1]]));
+}
+
+function baselineOf({ evidence, points }: AdjustedView): readonly [Vec, Vec] | undefined {
+  const places = [...new Set(evidence.flatMap(pointsOf))].map((name) => points[name]!.at);
+  return places.flatMap((a, i) => places.slice(i + 1).map((b) => [a, b] as const)).reduce<readonly [Vec, Vec] | undefined>((longest, pair) => (longest && distance(...longest) >= distance(...pair) ? longest : pair), undefined);
 }
 
 function centreOf({ evidence, points }: AdjustedView): Vec {

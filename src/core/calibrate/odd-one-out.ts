@@ -45,6 +45,12 @@ const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left
 export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], points: Points): Result<Judged> {
   const whole = adjustView(model, evidence, points, new Set());
   if (!whole.ok) return whole;
+  const judged = judgeWith(isTold, whole.value, model, evidence, points);
+  // Where evidence contradicts itself strongly, adjustments may creep: then one that has nearly settled is better than none.
+  return judged.ok ? judged : judgeWith(isNearlyTold, whole.value, model, evidence, points);
+}
+
+function judgeWith(isTold: (adjusted: AdjustedView) => boolean, whole: AdjustedView, model: MapModel, evidence: readonly Evidence[], points: Points): Result<Judged> {
   const told = new Map<string, Story | undefined>();
   const teller: Tell = (freed, aside, from) => {
     const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
@@ -55,13 +61,14 @@ export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], po
     const view = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), points, freed, from?.values);
     return view.ok && isTold(view.value) && isPlausible(freed, view.value) ? { adjusted: view.value, freed, aside, cost: costOf(view.value) } : undefined;
   };
-  const first: Story = { adjusted: whole.value, freed: new Set(), aside: new Set(), cost: isTold(whole.value) ? costOf(whole.value) : Infinity };
+  const first: Story = { adjusted: whole, freed: new Set(), aside: new Set(), cost: isTold(whole) ? costOf(whole) : Infinity };
   const best = overruled(bestStory(first, teller), teller);
   if (isTold(best.adjusted)) return judgedFrom(best, evidence, teller);
   return refused(best.adjusted.solution.relationsHold ? 'fit-not-found' : 'evidence-contradicts');
 }
 
 const isTold = ({ solution }: AdjustedView) => solution.settled && solution.relationsHold;
+const isNearlyTold = ({ solution }: AdjustedView) => solution.nearlySettled && solution.relationsHold;
 
 const costOf = ({ solution, diagnosis }: AdjustedView) => solution.chiSquare - CRITICAL ** 2 * diagnosis.redundancy;
 
