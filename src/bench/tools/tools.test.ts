@@ -138,3 +138,38 @@ describe('choosing', () => {
     expect(bench.set([800, 400]).tool.state).toMatchObject({ outlines: [] });
   });
 });
+
+describe('what the picture was searched for', () => {
+  const ring = Array.from({ length: 12 }, (_, i) => ({ at: [500 + 40 * Math.cos((i * Math.PI) / 6), 500 + 40 * Math.sin((i * Math.PI) / 6)] as const, sigma: 0.15 }));
+  it('is asked for by a tap inside, and makes a circle', () => {
+    const bench = new Bench('circle').set([505, 498]);
+    expect(bench.said).toEqual(['seek rim']);
+    bench.give({ kind: 'found', points: ring });
+    expect(bench.shape().pieces[0]!.kind === 'arc' && bench.shape().pieces[0]).toMatchObject({ radius: expect.closeTo(4, 9), centre: [expect.closeTo(50, 9), expect.closeTo(50, 9)] });
+  });
+  it('becomes the points of a piece of evidence, and the tap is forgotten', () => {
+    const bench = new Bench('evidence').set_({ kind: 'circle' }).give({ kind: 'set', aim: new Bench('evidence').aim(505, 498), seek: true });
+    expect(bench.said).toEqual(['seek rim']);
+    bench.give({ kind: 'found', points: ring });
+    expect(bench.tool.state).toMatchObject({ points: ring, found: true });
+  });
+});
+
+describe('points of the evidence', () => {
+  const points = (bench: Bench) => bench.history.job.views[0]!.points.map(({ at }) => at);
+  it('are chosen with their piece by pointing at them, and their piece alone by its line', () => {
+    const bench = new Bench('points').set([1001, 501]);
+    expect([bench.tool.state, bench.said]).toEqual([{ point: 'q' }, ['choose e']]);
+    expect(new Bench('points').set([400, 503])).toMatchObject({ tool: { state: { point: undefined } }, said: ['choose e'] });
+    expect(new Bench('points').set([400, 700]).said).toEqual(['choose undefined']);
+  });
+  it('follow the pointer in one step of the history, and move to where is pointed next', () => {
+    const bench = new Bench('points');
+    const at = (x: number, y: number) => ({ aim: bench.aim(x, y), reach: 0 });
+    bench.give({ kind: 'grab', ...at(1000, 500) }, { kind: 'drag', ...at(1100, 500) }, { kind: 'drag', ...at(1200, 500) }, { kind: 'drop', ...at(1250, 500) });
+    expect(points(bench)[1]).toEqual([1250, 500]);
+    expect(bench.history.cursor).toBe(3);
+    expect(points(bench.set([1300, 600]))[1]).toEqual([1300, 600]);
+    expect(points(bench.give({ kind: 'nudge', by: [0, -1] }))[1]).toEqual([1300, 599]);
+  });
+});
