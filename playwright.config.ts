@@ -8,7 +8,8 @@ export default defineConfig({
   outputDir: 'test-results/browser',
   fullyParallel: true,
   workers: 2,
-  timeout: 240_000,
+  // The longest task takes a minute on a usual machine, and five on a slow one.
+  timeout: 480_000,
   reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? 'test-results/browser.json' }]],
   webServer: { command: `node --import tsx server/main.ts --port ${PORT}`, port: PORT, reuseExistingServer: false },
   use: {
