@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { chromium, type Browser, type Page } from 'playwright-core';
 import jpeg from 'jpeg-js';
+import { median } from '../src/core/basics';
 import { createSheetMap, fitView, toPlane, toSheet, type Evidence } from '../src/core/calibrate';
 import { sha256Hex, writeBundle } from '../src/core/formats';
 import { createJob, createView, type Job, type Sheet } from '../src/core/job';
@@ -17,10 +18,6 @@ const CHROMIUM = ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic
 const rows: (readonly [string, string, string])[] = [];
 const row = (what: string, measured: string, budget: string) => rows.push([what, measured, budget]);
 const milliseconds = (ms: number) => `${ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms`;
-
-function median(values: readonly number[]): number {
-  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
-}
 
 /** A fit with many lengths scattered over a 12 MP photo. */
 function fitTime(count: number): number {

@@ -1,4 +1,7 @@
 import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { strFromU8, unzipSync } from 'fflate';
+import { createDeriver } from '../src/core/derive';
 import { readBundle } from '../src/core/formats';
 import { distance, type Vec } from '../src/core/geometry';
 import { expect, judgeDxf, test, truth, type Truth } from './helpers/desk';
@@ -13,6 +16,17 @@ const { card } = truth;
 
 /** A known length: point at both ends, type it. Two along the rule, and one from the customer's message: it is 132.38 in truth. */
 const LENGTHS: readonly (readonly [Px, Px, string])[] = [[marks.get(20)!, marks.get(260)!, '240'], [holes[0]!.px, holes[3]!.px, '137']];
+
+/** Red, green and blue of some pixels of a PNG, as the browser reads it. */
+function coloursOf(page: Page, png: string, pixels: readonly Px[]): Promise<number[][]> {
+  return page.evaluate(async ([text, places]) => {
+    const bytes = Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
+    const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
+    const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!;
+    context.drawImage(bitmap, 0, 0);
+    return places.map(([x, y]) => [...context.getImageData(x, y, 1, 1).data].slice(0, 3));
+  }, [png, pixels] as const);
+}
 
 test('a slanted photo: card by one tap, a wrong length named and corrected, holes by one tap, their spacing true', async ({ desk, page }) => {
   await page.goto('/');
@@ -87,6 +101,21 @@ test('a slanted photo: card by one tap, a wrong length named and corrected, hole
   expect(Math.abs(distance(a, b) - spacing)).toBeLessThan(said.spacing(0, 1));
   expect(said.spacing(0, 1)).toBeLessThan(0.8);
   expect(Math.abs(2 * facts.circles[0]!.radius - holes[0]!.diameter)).toBeLessThan(said.diameter(0));
+
+  // The picture squared up: where the world file says that card, blade and bench lie, there they are.
+  const files = unzipSync(readFileSync(await desk.download('save-picture')));
+  const [png, world] = ['.png', '.pgw'].map((end) => files[Object.keys(files).find((name) => name.endsWith(end))!]!);
+  const [across, , , down, x0, y0] = strFromU8(world!).trim().split('\n').map(Number) as [number, number, number, number, number, number];
+  const fit = [...createDeriver()(bundle.value.job).views.values()][0]!.fit;
+  const pixelOf = (sheet: Px): Px => {
+    const [x, y] = fit.toPlane(sheet);
+    return [Math.round((x - x0) / across), Math.round((y - y0) / down)];
+  };
+  const colours = await coloursOf(page, Buffer.from(png!).toString('base64'), [pixelOf([1340, 960]), pixelOf([2150, 1330]), pixelOf([2000, 500])]);
+  const [paper, steel, wood] = colours as [number[], number[], number[]];
+  expect(Math.min(...paper)).toBeGreaterThan(180);
+  expect(Math.max(...steel) - Math.min(...steel)).toBeLessThan(25);
+  expect(wood[0]! - wood[2]!).toBeGreaterThan(40);
 });
 
 test('a thing from the shelf is pointed at by its sides and found again by name', async ({ desk, page }) => {

@@ -1,18 +1,22 @@
+import type { Page } from '@playwright/test';
 import { test, truth } from './helpers/desk';
 import type { TouchHand } from './helpers/hand';
 
 const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
 const path = (name: string) => `docs/screenshots/${name}.png`;
 
+/** Takes a picture once what moves has come to rest. */
+const shooter = (page: Page, size: string) => async (name: string) => {
+  await page.waitForTimeout(1200);
+  await page.screenshot({ path: path(`${name}-${size}`) });
+};
+
 test.use({ colorScheme: 'light' });
 
 test('pictures', async ({ desk, page }, { project }) => {
   test.setTimeout(240_000);
   const phone = project.name === 'phone';
-  const shoot = async (name: string) => {
-    await page.waitForTimeout(700);
-    await page.screenshot({ path: path(`${name}-${project.name}`) });
-  };
+  const shoot = shooter(page, project.name);
   await desk.openDemo('blade-finished');
   await desk.saved();
   await page.getByTestId('leave').click();
@@ -61,10 +65,7 @@ test('pictures', async ({ desk, page }, { project }) => {
 test('the fit', async ({ desk, page }, { project }) => {
   test.setTimeout(240_000);
   const phone = project.name === 'phone';
-  const shoot = async (name: string) => {
-    await page.waitForTimeout(1200);
-    await page.screenshot({ path: path(`${name}-${project.name}`) });
-  };
+  const shoot = shooter(page, project.name);
   await desk.openDemo('blade-slanted');
   await desk.step('fit');
   await page.waitForTimeout(1500);

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, type RefObject } from 'react';
 import { View } from 'react-native';
 import { openPicture, repository } from '@/store';
 import { usePalette } from '@/ui/palette';
@@ -8,17 +8,37 @@ import { benchTransform } from './overlay/selection';
 import { patchOf } from './patch';
 import { attachPointing } from './pointing';
 import type { PictureLayer } from './picture-layer';
+import type { Session } from './session';
 import { useDesk, useFitted } from './use-session';
 
 /** The drawing surface: the picture in WebGL, the drawing in SVG over it, one animation frame for both. */
 export function Bench() {
   const palette = usePalette();
-  const { session, jobs } = useDesk();
+  const { session } = useDesk();
   const fitted = useFitted();
   const surface = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const drawing = useRef<SVGGElement>(null);
 
+  usePointing(surface, session);
+  useEdges(fitted?.sheet.picture, session);
+  usePainting(canvas, drawing);
+
+  return (
+    <View style={{ flex: 1, minHeight: 0, backgroundColor: palette.bench }}>
+      <div
+        ref={surface} tabIndex={0} role="application" aria-label={fitted ? `Bench: ${fitted.view.name}. Arrow keys move the aim, Enter sets a point.` : 'Bench'}
+        data-testid="bench" style={{ position: 'absolute', inset: 0, overflow: 'hidden', touchAction: 'none', cursor: 'crosshair', userSelect: 'none', outlineOffset: -3 }}
+      >
+        <canvas ref={canvas} style={{ position: 'absolute', left: 0, top: 0, width: '100%', height: '100%' }} aria-hidden />
+        <Overlay drawing={drawing} />
+      </div>
+    </View>
+  );
+}
+
+/** Fingers, mouse and keys of the surface go to the session, and so does its size. */
+function usePointing(surface: RefObject<HTMLDivElement | null>, session: Session): void {
   useEffect(() => {
     const element = surface.current!;
     const observer = new ResizeObserver(() => session.resize(element.clientWidth, element.clientHeight));
@@ -28,14 +48,20 @@ export function Bench() {
       observer.disconnect();
       detach();
     };
-  }, [session]);
+  }, [surface, session]);
+}
 
-  const picture = fitted?.sheet.picture;
+/** The session looks for edges in the picture that is shown. */
+function useEdges(picture: string | undefined, session: Session): void {
   useEffect(() => {
     if (picture) session.setEdges(new PictureEdges(picture, () => openPicture(picture, repository), () => session.aimAgain()));
     return () => session.setEdges(undefined);
   }, [session, picture]);
+}
 
+/** One animation frame for the picture and for the group that the drawing hangs on; a new fit lays the picture anew. */
+function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefObject<SVGGElement | null>): void {
+  const { session, jobs } = useDesk();
   useEffect(() => {
     let layer: PictureLayer | undefined;
     let frame = 0;
@@ -74,17 +100,5 @@ export function Bench() {
       cancelAnimationFrame(frame);
       layer?.close();
     };
-  }, [session, jobs]);
-
-  return (
-    <View style={{ flex: 1, minHeight: 0, backgroundColor: palette.bench }}>
-      <div
-        ref={surface} tabIndex={0} role="application" aria-label={fitted ? `Bench: ${fitted.view.name}. Arrow keys move the aim, Enter sets a point.` : 'Bench'}
-        data-testid="bench" style={{ position: 'absolute', inset: 0, overflow: 'hidden', touchAction: 'none', cursor: 'crosshair', userSelect: 'none', outlineOffset: -3 }}
-      >
-        <canvas ref={canvas} style={{ position: 'absolute', left: 0, top: 0, width: '100%', height: '100%' }} aria-hidden />
-        <Overlay drawing={drawing} />
-      </div>
-    </View>
-  );
+  }, [canvas, drawing, session, jobs]);
 }

@@ -34,6 +34,11 @@ export function squaredUp(fit: Fit): Laying {
   };
 }
 
+/** How the picture lies under a viewport. */
+export function layingOf(viewport: { readonly laying?: Laying | undefined }, fit: Pick<Fit, 'toSheet'>): Laying {
+  return viewport.laying ?? asTaken(fit);
+}
+
 /** The box of a picture as it lies, bench frame; of what can be laid of it. */
 export function boundsOf(laying: Laying, width: number, height: number): { readonly min: Vec; readonly max: Vec } {
   const grid = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875, 1];

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { aimZoom, pointingSigma } from './aim';
 import { AT_REST, stepGesture, type Gesture, type GestureEffect, type TouchInput } from './gesture';
+import { fitView } from '@/core/calibrate';
+import { squaredUp } from './laying';
 import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
 
 /** Feeds a whole gesture and gives back everything it asked for. */
@@ -69,6 +71,22 @@ describe('the viewport', () => {
     }));
     expect(toSheet(resized(viewport, 500, 900), [250, 450])).toEqual(viewport.centre);
     expect(toSheet(panBy(viewport, [30, 0]), [430, 300])).toEqual([2000, 1500]);
+  });
+  it('goes to the screen and back when the picture lies squared up, with lines straight and sizes true', () => {
+    const points = { a: { at: [800, 700] as const, sigma: 0.5 }, b: { at: [3300, 900] as const, sigma: 0.5 }, c: { at: [3000, 2500] as const, sigma: 0.5 }, d: { at: [900, 2200] as const, sigma: 0.5 } };
+    const known = [[0, 0], [400, 0], [400, -300], [0, -300]] as const;
+    const evidence = known.map((mm, i) => ({ id: `k${i}`, kind: 'known-point' as const, point: 'abcd'[i]!, mm, sigma: 0.01 }));
+    const fit = fitView({ picture: { width: 4032, height: 3024, kind: 'photo' }, datum: { origin: [0, 0], direction: 0 }, points, evidence, lift: { mm: 0, sigma: 1 }, model: 'projective' });
+    if (!fit.ok) throw new Error(fit.code);
+    const laid = { ...viewport, laying: squaredUp(fit.value) };
+    fc.assert(fc.property(fc.double({ min: 300, max: 3700, noNaN: true }), fc.double({ min: 300, max: 2700, noNaN: true }), (x, y) => {
+      const back = toSheet(laid, toScreen(laid, [x, y]));
+      expect(Math.hypot(back[0] - x, back[1] - y)).toBeLessThan(1e-6);
+    }));
+    const shown = [points.a, points.b, points.c, points.d].map(({ at }) => toScreen(laid, at));
+    const [ab, bc, ac] = [[0, 1], [1, 2], [0, 2]].map(([i, k]) => Math.hypot(shown[i!]![0] - shown[k!]![0], shown[i!]![1] - shown[k!]![1])) as [number, number, number];
+    expect(ab / bc).toBeCloseTo(4 / 3, 6);
+    expect(ac / bc).toBeCloseTo(5 / 3, 6);
   });
   it('brings a whole box into sight', () => {
     const shown = zoomTo(viewport, [0, 0], [4032, 3024]);

@@ -1,6 +1,7 @@
 import type { Vec } from '@/core/geometry';
 import { AT_REST, stepGesture, type Gesture, type TouchInput } from './gesture';
 import type { Session } from './session';
+import { holdsSomething } from './tools';
 import { toSheet } from './viewport';
 
 const CLICK_SLACK = 4;
@@ -76,12 +77,10 @@ function attachMouse(element: HTMLElement, on: On, placeOf: PlaceOf, session: Se
     element.setPointerCapture(event.pointerId);
     const at = placeOf(event);
     session.aimAtScreen(at, 'mouse');
-    const { tool, aim } = session.getState();
+    const { aim } = session.getState();
     if (event.button === 1) event.preventDefault();
-    if (event.button === 0 && (tool.name === 'select' || tool.name === 'points') && aim) session.input({ kind: 'grab', aim, reach: reach() });
-    const now = session.getState().tool;
-    const grabbed = (now.name === 'select' || now.name === 'points') && now.state.grabbed !== undefined;
-    drag = { kind: event.button !== 0 ? 'pan' : grabbed ? 'grab' : 'press', from: at, last: at };
+    if (event.button === 0 && aim && !session.isReadOnly()) session.input({ kind: 'grab', aim, reach: reach() });
+    drag = { kind: event.button !== 0 ? 'pan' : holdsSomething(session.getState().tool) ? 'grab' : 'press', from: at, last: at };
   });
   on('pointermove', (event) => {
     if (!isMouse(event)) return;
@@ -99,7 +98,7 @@ function attachMouse(element: HTMLElement, on: On, placeOf: PlaceOf, session: Se
     const was = drag;
     drag = undefined;
     if (was.kind === 'grab' && moved(was)) return void (aim && session.input({ kind: 'drop', aim, reach: 0 }));
-    if (was.kind === 'grab') session.releaseGrab();
+    if (was.kind === 'grab') session.input({ kind: 'release' });
     if (was.kind !== 'pan') session.setAtAim();
   });
 }

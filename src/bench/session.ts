@@ -7,7 +7,7 @@ import type { PictureEdges } from './edges';
 import { aimAt, aimZoom, type Aim, type Pointer } from './aim';
 import { listSnapTargets } from './snap-targets';
 import { startEvidence, startTool, toolOf, TOOLS, type EvidenceState, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from './tools';
-import { asTaken, boundsOf, squaredUp } from './laying';
+import { boundsOf, layingOf, squaredUp } from './laying';
 import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
 
 /** What was said to the user last, and when (ms): the same words twice are two notices. */
@@ -148,10 +148,14 @@ export class Session {
     this.set({ notice: { code, detail, at: Date.now() } });
   }
 
+  isReadOnly(): boolean {
+    return this.jobs.getState().readOnly;
+  }
+
   input(given: ToolInput): void {
     const context = this.findContext();
     if (!context) return;
-    if (this.jobs.getState().readOnly) return this.say('read-only');
+    if (this.isReadOnly()) return this.say('read-only');
     const { tool } = this.getState();
     const [state, effects] = toolOf(tool).step(tool.state, given, context);
     if (state !== tool.state) this.setTool({ name: tool.name, state } as ActiveTool);
@@ -211,13 +215,6 @@ export class Session {
     this.set({ aim: { ...aim, sheet, plane: fitted.fit.toPlane(sheet), snap: undefined, edge: undefined, free: sheet } });
   }
 
-  /** Lets go of a node or handle that was pressed and not moved. */
-  releaseGrab(): void {
-    const { tool } = this.getState();
-    if (tool.name === 'select') this.set({ tool: { name: 'select', state: { ...tool.state, grabbed: undefined } } });
-    if (tool.name === 'points') this.set({ tool: { name: 'points', state: { point: tool.state.point } } });
-  }
-
   resize(width: number, height: number): void {
     const { viewport, viewId } = this.getState();
     this.set({ viewport: resized(viewport, width, height) });
@@ -239,7 +236,7 @@ export class Session {
     const { viewport } = this.getState();
     if (!fitted || viewport.width === 0) return;
     this.shownView = fitted.view.id;
-    const { min, max } = boundsOf(viewport.laying ?? asTaken(fitted.fit), fitted.sheet.width, fitted.sheet.height);
+    const { min, max } = boundsOf(layingOf(viewport, fitted.fit), fitted.sheet.width, fitted.sheet.height);
     const seen = zoomTo({ ...viewport, height: Math.max(80, viewport.height - covered) }, min, max, 0.02);
     const lowered = panBy({ ...seen, height: viewport.height }, [0, (seen.height - viewport.height) / 2]);
     this.set({ viewport: lowered, patch: undefined, nudging: false });
@@ -249,7 +246,7 @@ export class Session {
   goTo(min: Vec, max: Vec): void {
     const fitted = this.findFitted();
     if (!fitted) return;
-    const corners = [min, max, [min[0], max[1]], [max[0], min[1]]].map((p) => (this.getState().viewport.laying ?? asTaken(fitted.fit)).fromPlane(p as Vec));
+    const corners = [min, max, [min[0], max[1]], [max[0], min[1]]].map((p) => layingOf(this.getState().viewport, fitted.fit).fromPlane(p as Vec));
     const [xs, ys] = [corners.map((p) => p[0]), corners.map((p) => p[1])];
     const viewport = zoomTo(this.getState().viewport, [Math.min(...xs), Math.min(...ys)], [Math.max(...xs), Math.max(...ys)], 0.35);
     this.set({ viewport, beacon: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] });
@@ -269,9 +266,10 @@ export class Session {
   /** The answer counts only if the tool has not gone on in the meantime. */
   private async seek({ what, near, otherwise }: Extract<Effect, { kind: 'seek' }>): Promise<void> {
     const { tool } = this.getState();
+    this.say('seeking');
     const points = what === 'rim' ? await this.edges?.findRim(near) : await this.edges?.findSides(near);
     if (this.getState().tool.state !== tool.state) return;
-    this.set({ patch: undefined, nudging: false });
+    this.set({ patch: undefined, nudging: false, notice: undefined });
     if (points) this.input({ kind: 'found', points });
     else this.say(otherwise);
   }

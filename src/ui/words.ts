@@ -15,6 +15,7 @@ export const wordForSnap = (snap: keyof typeof SNAPS): string => SNAPS[snap];
 const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'candidates-need-scale': () => 'Which of these it is can be told once something else gives the scale.',
   'candidates-not-told': () => 'The rest of the evidence does not tell which of these it is.',
+  seeking: () => 'Looking for it in the picture …',
   'rim-not-found': () => 'No clear rim was found around here. This is the first point on it: point at more of them.',
   'sides-not-found': () => 'No four clear sides were found around here. This is the first point on side 1: point at the others.',
   'circle-not-found': () => 'No clear rim was found around here. Draw this one through three points.',

@@ -1,6 +1,6 @@
 import { contours } from 'd3-contour';
 import { useMemo } from 'react';
-import { errorEllipse, isInFront, positionSigma } from '@/core/calibrate';
+import { errorEllipse, isInFront, positionSigma, scaleInMiddle } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import { formatPlusMinus, type Units } from '@/core/units';
@@ -30,6 +30,7 @@ export function AccuracyMap({ fitted, viewport, palette, units }: AccuracyMapPro
   const { bands, ellipses } = useMemo(() => sampled(fitted), [fitted]);
   const at = ([x, y]: readonly number[]): Vec => toScreen(viewport, [(x! * fitted.sheet.width) / ACROSS, (y! * fitted.sheet.height) / DOWN]);
   const largest = Math.max(...ellipses.map(({ long }) => long));
+  const factor = Number((LARGEST_ELLIPSE / (largest * scaleInMiddle(fitted.fit) * viewport.zoom)).toPrecision(1));
   return (
     <g data-testid="accuracy-map">
       {bands.map(({ level, rings, label }) => (
@@ -40,22 +41,29 @@ export function AccuracyMap({ fitted, viewport, palette, units }: AccuracyMapPro
           {label ? <Label at={at(label)} text={formatPlusMinus(level / 2, units)} color={palette.plum} palette={palette} /> : null}
         </g>
       ))}
-      {ellipses.map(({ place, long, short, turn }, i) => {
-        const [x, y] = toScreen(viewport, place);
-        const size = LARGEST_ELLIPSE / largest;
-        return <ellipse key={i} cx={x} cy={y} rx={Math.max(1.5, long * size)} ry={Math.max(1.5, short * size)} transform={`rotate(${turn} ${x} ${y})`} fill="none" stroke={palette.ink} strokeWidth={1.2} strokeOpacity={0.8} />;
-      })}
-      {ellipses.length > 0 ? <Label at={[at([4.2, 0])[0], at([0, DOWN - 0.8])[1]]} text={`ellipses drawn ×${Number((LARGEST_ELLIPSE / (largest * scaleOf(fitted) * viewport.zoom)).toPrecision(1))}`} color={palette.ink} palette={palette} /> : null}
+      {ellipses.map((ellipse, i) => <path key={i} d={`${pathOf(ringOf(ellipse, factor), (plane) => toScreen(viewport, fitted.fit.toSheet(plane as unknown as Vec)))}Z`} fill="none" stroke={palette.ink} strokeWidth={1.2} strokeOpacity={0.8} />)}
+      {ellipses.length > 0 ? <Label at={[at([4.2, 0])[0], at([0, DOWN - 0.8])[1]]} text={`ellipses drawn ×${factor}`} color={palette.ink} palette={palette} /> : null}
     </g>
   );
 }
 
 const pathOf = (line: readonly (readonly number[])[], at: (place: readonly number[]) => Vec) => `M${line.map((place) => at(place).map((v) => v.toFixed(1)).join(' ')).join('L')}`;
 
-/** Sheet pixels a millimetre in the middle of the picture. */
-function scaleOf({ fit, sheet }: FittedView): number {
-  const [a, b] = [fit.toPlane([sheet.width / 2, sheet.height / 2]), fit.toPlane([sheet.width / 2 + 1, sheet.height / 2])];
-  return 1 / Math.hypot(b[0] - a[0], b[1] - a[1]);
+/** An error ellipse of two sigma, drawn `factor` times larger than life, on the plane. */
+function ringOf({ place, long, short, direction }: Ellipse, factor: number): Vec[] {
+  const [c, s] = [Math.cos(direction), Math.sin(direction)];
+  return Array.from({ length: 32 }, (_, i): Vec => {
+    const [u, v] = [long * factor * Math.cos((i * Math.PI) / 16), short * factor * Math.sin((i * Math.PI) / 16)];
+    return [place[0] + c * u - s * v, place[1] + s * u + c * v];
+  });
+}
+
+/** Middle and direction on the plane, half-axes of two sigma. mm. */
+interface Ellipse {
+  readonly place: Vec;
+  readonly long: number;
+  readonly short: number;
+  readonly direction: number;
 }
 
 /** A contour's ring without the stretches along the picture's rim, where it only closes. */
@@ -75,7 +83,7 @@ interface Band {
   readonly label: readonly number[] | undefined;
 }
 
-function sampled({ fit, sheet }: FittedView): { bands: Band[]; ellipses: { place: Vec; long: number; short: number; turn: number }[] } {
+function sampled({ fit, sheet }: FittedView): { bands: Band[]; ellipses: Ellipse[] } {
   const sigmaAt = (x: number, y: number) => {
     const at: Vec = [(x * sheet.width) / ACROSS, (y * sheet.height) / DOWN];
     return isInFront(fit.map, at) ? 2 * positionSigma(fit, { at, sigma: POINTING }) : Infinity;
@@ -91,7 +99,7 @@ function sampled({ fit, sheet }: FittedView): { bands: Band[]; ellipses: { place
   const ellipses = Array.from({ length: 12 }, (_, i) => {
     const place: Vec = [(((i % 4) + 0.5) * sheet.width) / 4, ((Math.floor(i / 4) + 0.5) * sheet.height) / 3];
     const { axes, direction } = errorEllipse(fit, { at: place, sigma: POINTING });
-    return { place, long: axes[0], short: axes[1], turn: (-direction * 180) / Math.PI };
+    return { place: fit.toPlane(place), long: 2 * axes[0], short: 2 * axes[1], direction };
   });
   return { bands, ellipses: ellipses.filter(({ long }) => Number.isFinite(long)) };
 }

@@ -2,6 +2,7 @@ import { useMemo, type RefObject } from 'react';
 import { usePalette } from '@/ui/palette';
 import { wordForSnap } from '@/ui/words';
 import { AIM_RADIUS } from '../aim';
+import { layingOf } from '../laying';
 import { patchOf } from '../patch';
 import { toolOf, type ToolName } from '../tools';
 import { useDesk, useFitted, useJob, useSession } from '../use-session';
@@ -25,23 +26,17 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const fitted = useFitted();
   const job = useJob((state) => state.job);
   const derived = useJob((state) => state.derived);
-  const viewport = useSession((state) => state.viewport);
-  const tool = useSession((state) => state.tool);
-  const aim = useSession((state) => state.aim);
-  const patchAt = useSession((state) => state.patch);
-  const magnifier = useSession((state) => state.magnifier);
-  const beacon = useSession((state) => state.beacon);
-  const chosen = useSession((state) => state.evidence);
-  const accuracy = useSession((state) => state.accuracy);
-  const advice = useSession((state) => state.advice);
+  const state = useSession((whole) => whole);
+  const { viewport, tool, aim, beacon, accuracy, advice } = state;
   const context = session.findContext();
   const preview = useMemo(() => context && toolOf(tool).preview(tool.state, aim, context), [tool, aim, context]);
   const hidden = useMemo(() => (preview?.outlines ?? []).map((outline) => outline.id), [preview]);
   if (!fitted || !preview || viewport.width === 0) return null;
-  const patch = patchOf({ aim, patch: patchAt, magnifier, viewport });
+  const patch = patchOf(state);
   const seen = `M0 0H${viewport.width}V${viewport.height}H0Z`;
   const hole = patch ? `M${patch.middle[0] - AIM_RADIUS} ${patch.middle[1]}a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${2 * AIM_RADIUS} 0a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${-2 * AIM_RADIUS} 0Z` : '';
   const marks = { job, fitted, palette };
+  const { fromPlane } = layingOf(viewport, fitted.fit);
   return (
     <svg width={viewport.width} height={viewport.height} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
       <clipPath id="bench-clip"><path d={seen + hole} clipRule="evenodd" /></clipPath>
@@ -50,10 +45,10 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         {advice ? <Dimension palette={palette} look="advice" from={toScreen(viewport, advice.from)} to={toScreen(viewport, advice.to)} testID="advice" /> : null}
         <GuideMarks {...marks} viewport={viewport} />
         <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>
-          <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={viewport.laying?.fromPlane ?? fitted.fit.toSheet} />
+          <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} />
         </g>
         {tool.name === 'select' ? <Selection {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
-        <EvidenceMarks {...marks} viewport={viewport} chosen={chosen} quiet={accuracy || !FITTING.includes(tool.name)} />
+        <EvidenceMarks {...marks} viewport={viewport} chosen={state.evidence} quiet={accuracy || !FITTING.includes(tool.name)} />
         <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
         <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
         {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}
@@ -63,7 +58,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         <PatchRim middle={patch.middle} palette={palette}>
           <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}>
             <GuideMarks {...marks} viewport={patch.viewport} />
-            <g transform={benchTransform(patch.viewport)}><Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={viewport.laying?.fromPlane ?? fitted.fit.toSheet} /></g>
+            <g transform={benchTransform(patch.viewport)}><Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} /></g>
             <EvidenceMarks {...marks} viewport={patch.viewport} quiet />
             <ToolPreview preview={preview} fitted={fitted} viewport={patch.viewport} palette={palette} />
             <AimCross at={toScreen(patch.viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={AIM_RADIUS} />

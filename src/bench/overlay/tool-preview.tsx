@@ -1,6 +1,7 @@
 import type { FittedView } from '@/core/derive';
 import { shapeOf } from '@/core/outline';
 import type { Palette } from '@/ui/palette';
+import { layingOf } from '../laying';
 import type { Preview } from '../tools';
 import { toScreen, type Viewport } from '../viewport';
 import { Dimension } from './dimension';
@@ -15,7 +16,7 @@ export function ToolPreview({ preview, fitted, viewport, palette }: { preview: P
   return (
     <g fill="none" data-testid="preview">
       {shapes.map((shape) => {
-        const d = pathData(shape.pieces, shape.closed, viewport.laying?.fromPlane ?? fitted.fit.toSheet);
+        const d = pathData(shape.pieces, shape.closed, layingOf(viewport, fitted.fit).fromPlane);
         return (
           <g key={shape.id} transform={benchTransform(viewport)}>
             <path d={d} stroke={palette.halo} strokeWidth={4.4} strokeOpacity={0.75} vectorEffect="non-scaling-stroke" />

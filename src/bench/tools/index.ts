@@ -23,6 +23,9 @@ export function toolOf(active: ActiveTool): Tool<ActiveTool['state']> {
   return TOOLS[active.name] as unknown as Tool<ActiveTool['state']>;
 }
 
+/** Whether a tool has something in hand that follows the pointer. */
+export const holdsSomething = ({ state }: ActiveTool) => 'grabbed' in state && state.grabbed !== undefined;
+
 export function startTool(name: ToolName): ActiveTool {
   return { name, state: TOOLS[name].start } as ActiveTool;
 }

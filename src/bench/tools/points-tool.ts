@@ -31,21 +31,22 @@ function distanceToSegment(p: Vec, a: Vec, b: Vec): number {
   return distance(p, mix(a, b, Math.max(0, Math.min(1, along))));
 }
 
+const pieceOn = (view: View, point: EvidencePoint) => view.evidence.find(({ groups }) => groups.flat().includes(point.id));
 const choose = (piece: Evidence | undefined): Effect => ({ kind: 'choose', evidence: piece?.id });
 
 /** Chooses what is pointed at; with a point chosen, a place away from all marks is where it goes. */
 function set(state: PointsState, aim: Aim, view: View): Step<PointsState> {
   const reach = REACH * aim.sigma;
   const point = findPoint(view, aim.free, reach);
-  if (point) return [{ point: point.id }, [choose(view.evidence.find(({ groups }) => groups.flat().includes(point.id)))]];
+  if (point) return [{ point: point.id }, [choose(pieceOn(view, point))]];
   const piece = findPiece(view, aim.free, reach);
   if (piece) return [START, [choose(piece)]];
   const chosen = view.points.find(({ id }) => id === state.point);
   return chosen ? [state, [moveTo(view, chosen, aim)]] : [START, [choose(undefined)]];
 }
 
-function moveTo(view: View, { edge: _, ...point }: EvidencePoint, { sheet, sigma, edge }: Aim): Effect {
-  return run(movePoint(view.id, { ...point, at: sheet, sigma, ...(edge ? { edge } : {}) }));
+function moveTo(view: View, point: EvidencePoint, { sheet, sigma, edge }: Aim): Effect {
+  return run(movePoint(view.id, { ...point, at: sheet, sigma, edge }));
 }
 
 /** Chooses pieces of evidence by their marks, and moves their points: dragged, pointed or nudged, with the fit following. */
@@ -58,12 +59,14 @@ export const pointsTool: Tool<PointsState> = {
         return set(state, input.aim, view);
       case 'grab': {
         const point = findPoint(view, input.aim.free, Math.max(REACH * input.aim.sigma, 1));
-        return point ? [{ point: point.id, grabbed: true }, [choose(view.evidence.find(({ groups }) => groups.flat().includes(point.id)))]] : [state, []];
+        return point ? [{ point: point.id, grabbed: true }, [choose(pieceOn(view, point))]] : [state, []];
       }
       case 'drag': case 'drop':
         return [input.kind === 'drop' ? { point: state.point } : state, state.grabbed && chosen ? [moveTo(view, chosen, input.aim)] : []];
       case 'nudge':
-        return [state, chosen ? [run(movePoint(view.id, withoutNothing(movedByHand(chosen, input.by))))] : []];
+        return [state, chosen ? [run(movePoint(view.id, movedByHand(chosen, input.by)))] : []];
+      case 'release':
+        return [{ point: state.point }, []];
       case 'cancel':
         return [START, [choose(undefined)]];
       default:
@@ -75,8 +78,3 @@ export const pointsTool: Tool<PointsState> = {
     return chosen ? { outlines: [], points: [chosen.at] } : NOTHING;
   },
 };
-
-/** A stored point has no key for an edge that it does not lie on. */
-function withoutNothing({ edge, ...point }: EvidencePoint): EvidencePoint {
-  return edge ? { ...point, edge } : point;
-}

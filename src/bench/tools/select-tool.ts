@@ -117,6 +117,8 @@ export const selectTool: Tool<SelectState> = {
         return nudge(state, input.by, context);
       case 'typed':
         return stay(state, say('point-first'));
+      case 'release':
+        return [{ ...state, grabbed: undefined }, []];
       case 'cancel':
         return [START, []];
       default:

@@ -22,7 +22,8 @@ export type ToolInput =
   | { readonly kind: 'typed'; readonly length?: number | undefined; readonly angle?: number | undefined; readonly aim: Aim | undefined }
   | { readonly kind: 'nudge'; readonly by: Vec }
   | { readonly kind: 'grab' | 'drag' | 'drop'; readonly aim: Aim; readonly reach: number }
-  | { readonly kind: 'back' | 'finish' | 'close' | 'cancel' };
+  /** `release` lets go of what was grabbed and not moved. */
+  | { readonly kind: 'back' | 'finish' | 'close' | 'cancel' | 'release' };
 
 /** What a tool asks for. `say` is a code that the interface words. */
 export type Effect =

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { slopesByDifferences } from '../adjust';
 import { distance, type Vec } from '../geometry';
 import {
-  ASSUMED, bowed, checkEvidence, errorEllipse, fitView, isMonotone, listAdvice, listDoubts, measuredLength, measuredPlace, positionSigma, readEvidence, straightened, toPlane, toSheet, unscaledFit,
+  ASSUMED, bowed, checkEvidence, errorEllipse, fitView, isMonotone, listAdvice, listDoubts, measuredLength, measuredPlace, positionSigma, readEvidence, scaleInMiddle, squaredFrame, straightened, toPlane, toSheet, unscaledFit,
   type Evidence, type Fit, type FitInput, type PictureGeometry, type Points, type SheetPoint,
 } from '.';
 import { conditionsOf, type EvidenceContext } from './evidence';
@@ -64,6 +64,33 @@ describe('a fit from one length', () => {
   it('says what a click costs where nothing else is in doubt', () => {
     const fit = fitted(inputOf([span('a', at(100, 100, 1e-6), at(4100, 100, 1e-6), 400, 1e-6)], { picture: scan, model: 'similarity' }));
     expect(measuredLength(fit, at(1000, 1000), at(1100, 1000)).sigma).toBeCloseTo(Math.SQRT2 / 10, 6);
+  });
+
+  it('knows a place on an edge of the picture better across it than along', () => {
+    const fit = fitted(inputOf([span('a', at(100, 100, 1e-6), at(4100, 100, 1e-6), 400, 1e-6)], { picture: scan, model: 'similarity' }));
+    // Two upright edges, 1000 px apart: their normals lie along x, which is where the length runs.
+    const onEdge = (x: number, y: number): SheetPoint => ({ ...at(x, y, 3), edge: { normal: 0, sigma: 0.2 } });
+    expect(measuredLength(fit, onEdge(1000, 1000), onEdge(2000, 1000)).sigma).toBeCloseTo((Math.SQRT2 * 0.2) / 10, 6);
+    expect(measuredLength(fit, onEdge(1000, 1000), onEdge(1000, 2000)).sigma).toBeCloseTo((Math.SQRT2 * 3) / 10, 6);
+  });
+
+  it('says how good a place is whatever zero and level were chosen', () => {
+    const place = at(3300, 2100, 0.01);
+    const turned = { origin: [3000, 2900] as const, direction: 0.6 };
+    expect(positionSigma(fitted({ ...one, datum: turned }), place)).toBeCloseTo(positionSigma(fitted(one), place), 6);
+  });
+
+  it('squares the picture up in a frame that holds it, no larger than is wished', () => {
+    const fit = fitted(one);
+    const whole = squaredFrame(fit, 1e9);
+    expect(whole.perMm).toBeCloseTo(scaleInMiddle(fit), 9);
+    for (const corner of [[0, 0], [4032, 3024], [4032, 0]] as const) {
+      const [x, y] = fit.toPlane(corner);
+      const [u, v] = [(x - whole.corner[0]) * whole.perMm, (whole.corner[1] - y) * whole.perMm];
+      expect(u >= -1 && v >= -1 && u <= whole.width + 1 && v <= whole.height + 1).toBe(true);
+    }
+    const small = squaredFrame(fit, 1e6);
+    expect(small.width * small.height).toBeLessThan(1.01e6);
   });
 
   it('advises a second length across the first, and says what it brings', () => {

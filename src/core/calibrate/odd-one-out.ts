@@ -50,7 +50,7 @@ export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], po
   return judged.ok ? judged : judgeWith(isNearlyTold, whole.value, model, evidence, points);
 }
 
-function judgeWith(isTold: (adjusted: AdjustedView) => boolean, whole: AdjustedView, model: MapModel, evidence: readonly Evidence[], points: Points): Result<Judged> {
+function judgeWith(counts: (adjusted: AdjustedView) => boolean, whole: AdjustedView, model: MapModel, evidence: readonly Evidence[], points: Points): Result<Judged> {
   const told = new Map<string, Story | undefined>();
   const teller: Tell = (freed, aside, from) => {
     const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
@@ -59,11 +59,11 @@ function judgeWith(isTold: (adjusted: AdjustedView) => boolean, whole: AdjustedV
   };
   const tellAnew: Tell = (freed, aside, from) => {
     const view = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), points, freed, from?.values);
-    return view.ok && isTold(view.value) && isPlausible(freed, view.value) ? { adjusted: view.value, freed, aside, cost: costOf(view.value) } : undefined;
+    return view.ok && counts(view.value) && isPlausible(freed, view.value) ? { adjusted: view.value, freed, aside, cost: costOf(view.value) } : undefined;
   };
-  const first: Story = { adjusted: whole, freed: new Set(), aside: new Set(), cost: isTold(whole) ? costOf(whole) : Infinity };
+  const first: Story = { adjusted: whole, freed: new Set(), aside: new Set(), cost: counts(whole) ? costOf(whole) : Infinity };
   const best = overruled(bestStory(first, teller), teller);
-  if (isTold(best.adjusted)) return judgedFrom(best, evidence, teller);
+  if (counts(best.adjusted)) return judgedFrom(best, evidence, teller);
   return refused(best.adjusted.solution.relationsHold ? 'fit-not-found' : 'evidence-contradicts');
 }
 

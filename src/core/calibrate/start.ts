@@ -1,3 +1,4 @@
+import { median } from '../basics';
 import { distance, type Vec } from '../geometry';
 import { circleThrough, cornersOfSides, directionOf, pointsOf, sizeOfCorners, wrapped, type Evidence, type Points } from './evidence';
 import { indexOf, type MapModel } from './models';
@@ -66,9 +67,4 @@ function meanShift(evidence: readonly Evidence[], place: (name: string) => Vec):
   const known = listKnown(evidence);
   const mean = (axis: 0 | 1) => known.reduce((sum, { point, mm }) => sum + mm[axis] - place(point)[axis], 0) / known.length;
   return [mean(0), mean(1)];
-}
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.floor(sorted.length / 2)]!;
 }

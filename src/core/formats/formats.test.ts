@@ -8,7 +8,7 @@ import { createDeriver, drawingOf } from '../derive';
 import { distance, nearestOn, pointAt, type Piece, type Vec } from '../geometry';
 import { createJob, readJob, type Job } from '../job';
 import { shapeOf, type Chain, type Segment } from '../outline';
-import { inspectPicture, readBundle, readDxf, readPictureTags, readSvg, safeLayerName, sha256Hex, summarize, writeBundle, writeDxf, writeSvg, type Drawing, type DrawnPath } from '.';
+import { inspectPicture, readBundle, readDxf, readPictureTags, readSvg, safeLayerName, sha256Hex, summarize, writeBundle, writeDxf, writeSvg, writeWorldFile, type Drawing, type DrawnPath } from '.';
 
 const photo = new Uint8Array(readFileSync('public/demo/blade.jpg'));
 const finished = (): Job => {
@@ -165,4 +165,10 @@ describe('picture files', () => {
   });
   // NIST FIPS 180-2, appendix B.1: the digest of "abc".
   it('are named by their SHA-256', () => expect(sha256Hex(strToU8('abc'))).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad'));
+});
+
+it('says in a world file where the middle of every pixel lies', () => {
+  const [across, turnA, turnB, down, x, y] = writeWorldFile([-20, 130], 4).trim().split('\n').map(Number) as [number, number, number, number, number, number];
+  // Column 10, row 3 has its middle 10.5 and 3.5 pixels of 0.25 mm from the corner.
+  expect([x + 10 * across + 3 * turnB, y + 3 * down + 10 * turnA]).toEqual([-20 + 10.5 / 4, 130 - 3.5 / 4]);
 });

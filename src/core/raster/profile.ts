@@ -1,3 +1,4 @@
+import { median } from '../basics';
 import type { Vec } from '../geometry';
 import type { Colour } from './colour-picture';
 
@@ -36,11 +37,6 @@ export function profileAlong(colourAt: (at: Vec) => Colour, middle: Vec, across:
 /** Noise of one pixel, one sigma: from the median difference of neighbours, 0.6745 √2 of it; interpolation has taken a third away. */
 export function noiseOf({ differences }: Profile): number {
   return Math.max(0.7, (median(differences) / (0.6745 * Math.SQRT2)) * 1.5);
-}
-
-export function median(values: readonly number[]): number {
-  if (values.length === 0) return 0;
-  return [...values].sort((a, b) => a - b)[values.length >> 1]!;
 }
 
 const HALF = Math.ceil((3 * SMOOTHING) / PROFILE_STEP);

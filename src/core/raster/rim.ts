@@ -1,7 +1,7 @@
+import { median } from '../basics';
 import { add, distance, findEllipse, onEllipse, outsideEllipse, polar, type Ellipse, type Vec } from '../geometry';
 import { findContour } from './contour';
 import { findEdgeAcross, type Edge } from './edge';
-import { median } from './profile';
 import { levelFor, type Pyramid } from './pyramid';
 
 /** The rim of a round thing as it is seen, and places on it, evenly around. Sheet px. */

@@ -1,7 +1,7 @@
+import { median } from '../basics';
 import { cross, distance, mix, subtract, type Vec } from '../geometry';
 import { findContour } from './contour';
 import { findEdgeAcross, type Edge } from './edge';
-import { median } from './profile';
 import { levelFor, type Pyramid } from './pyramid';
 
 /** Two places on each of the four sides of a card-like thing, around it; side 1 is one of the two longer ones. Sheet px. */

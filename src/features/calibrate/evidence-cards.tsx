@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { EVIDENCE_POINTING } from '@/bench/tools';
+import { EVIDENCE_POINTING, type SaidSizes } from '@/bench/tools';
 import { useDesk, useSession } from '@/bench/use-session';
 import { influenceOf } from '@/core/calibrate';
 import { toPiece, type FittedView } from '@/core/derive';
@@ -27,31 +27,37 @@ const NEXT_ROLE: Readonly<Record<EvidenceRole, { readonly role: EvidenceRole; re
   use: { role: 'check', label: 'Hold back' }, check: { role: 'off', label: 'Off' }, off: { role: 'use', label: 'Use it' },
 };
 
+/** Changes a piece to what was typed; a plus-minus that is not typed again stays. */
+function withSaid({ plusMinus: old, ...rest }: Evidence, { sizes, plusMinus, guess }: SaidSizes): Evidence {
+  const kept = plusMinus ?? (guess ? undefined : old);
+  return { ...rest, said: sizes, guess, ...(kept === undefined ? {} : { plusMinus: kept }) };
+}
+
+/** A piece that is pointed out on the picture brings its card into sight. */
+function useInSight(chosen: boolean) {
+  const card = useRef<View>(null);
+  useEffect(() => {
+    if (chosen) (card.current as unknown as HTMLElement | null)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [chosen]);
+  return card;
+}
+
 function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: FittedView }) {
   const palette = usePalette();
   const { jobs, session } = useDesk();
   const units = useUnits();
   const chosen = useSession((state) => state.evidence === evidence.id);
+  const card = useInSight(chosen);
   const { sizes, optional } = EVIDENCE_POINTING[evidence.kind];
   const start = Object.fromEntries(Object.entries(evidence.said).map(([name, size]) => [name, size!.written]));
   const { written, read, write } = useWritten(evidence.kind, sizes, optional, start, units);
   const { run } = jobs.getState();
   const change = (next: Evidence) => run(changeEvidence(fitted.view.id, next));
-  const submit = () => {
-    if (!read.ok) return;
-    const { plusMinus: old, ...rest } = evidence;
-    const plusMinus = read.value.plusMinus ?? (read.value.guess ? undefined : old);
-    change({ ...rest, said: read.value.sizes, guess: read.value.guess, ...(plusMinus === undefined ? {} : { plusMinus }) });
-  };
+  const submit = () => read.ok && change(withSaid(evidence, read.value));
   const check = evidence.role === 'check';
   const suspect = fitted.fit.suspects.includes(evidence.id);
   const color = suspect ? palette.berry : check ? palette.plum : evidence.role === 'off' ? palette.quiet : palette.tide;
   const title = titleOf(evidence, fitted.view.evidence);
-  const card = useRef<View>(null);
-  // A piece that is pointed out on the picture brings its card into sight.
-  useEffect(() => {
-    if (chosen) (card.current as unknown as HTMLElement | null)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
-  }, [chosen]);
   return (
     <Card innerRef={card} testID={check ? 'check-card' : `${evidence.kind}-card`} chosen={chosen} style={{ paddingTop: 4 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
