@@ -25,6 +25,9 @@ const POINTING = 1e-6;
 /** Ellipses are drawn so much larger than life that the largest is this many pixels on the screen. */
 const LARGEST_ELLIPSE = 26;
 
+/** The note on the ellipses stands so far in from the picture's edge that all of it is seen. */
+const NOTE = 90;
+
 /** How right every place is, against the middle of the evidence: calm shading with figures on its contours, and error ellipses. */
 export function AccuracyMap({ fitted, viewport, palette, units }: AccuracyMapProps) {
   const { bands, ellipses } = useMemo(() => sampled(fitted), [fitted]);
@@ -42,7 +45,7 @@ export function AccuracyMap({ fitted, viewport, palette, units }: AccuracyMapPro
         </g>
       ))}
       {ellipses.map((ellipse, i) => <path key={i} d={`${pathOf(ringOf(ellipse, factor), (plane) => toScreen(viewport, fitted.fit.toSheet(plane as unknown as Vec)))}Z`} fill="none" stroke={palette.ink} strokeWidth={1.2} strokeOpacity={0.8} />)}
-      {ellipses.length > 0 ? <Label at={[at([4.2, 0])[0], at([0, DOWN - 0.8])[1]]} text={`ellipses drawn ×${factor}`} color={palette.ink} palette={palette} /> : null}
+      {ellipses.length > 0 ? <Label at={[at([0, 0])[0] + NOTE, at([0, DOWN - 0.8])[1]]} text={`ellipses drawn ×${factor}`} color={palette.ink} palette={palette} /> : null}
     </g>
   );
 }

@@ -18,7 +18,7 @@ interface EvidenceMarksProps {
   readonly quiet?: boolean | undefined;
 }
 
-/** All that is known about a view, as a draughtsman marks it: the lines first, and their figures on top. */
+/** All that is known about a view, as a draughtsman marks it: the lines first, and the figures that were said on top. */
 export function EvidenceMarks({ job, fitted, viewport, palette, chosen, quiet = false }: EvidenceMarksProps) {
   const places = new Map(fitted.view.points.map((point) => [point.id, point.at]));
   const marks = fitted.view.evidence.filter(({ role }) => role !== 'off').map((evidence): Mark => {
@@ -34,7 +34,7 @@ export function EvidenceMarks({ job, fitted, viewport, palette, chosen, quiet = 
   return (
     <g opacity={quiet ? 0.55 : 1}>
       {marks.map((mark) => <MarkLines key={mark.evidence.id} mark={mark} palette={palette} />)}
-      {marks.filter(({ label, bold }) => label !== '' && (!quiet || bold)).map(({ evidence, groups, label, color }) => (
+      {marks.filter(({ evidence, label, bold }) => label !== '' && (bold || (!quiet && Object.keys(evidence.said).length > 0))).map(({ evidence, groups, label, color }) => (
         <Label key={evidence.id} at={labelPlace(evidence, groups)} text={label} color={color} palette={palette} />
       ))}
     </g>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import type { FittedView } from '@/core/derive';
@@ -16,17 +17,20 @@ export function HeightCard({ fitted }: { fitted: FittedView }) {
   const units = useUnits();
   const { view } = fitted;
   const [text, setText] = useState(view.lift === undefined ? '' : String(Number(view.lift.toFixed(3))));
+  const set = (mm: number | undefined) => jobs.getState().run(setLift(view.id, mm));
   return (
-    <Card>
+    <Card width={610}>
       <Words style={{ fontWeight: '700' }}>How high does the traced edge stand?</Words>
-      <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>Above what you measured. A 3 mm plate beside a card of 0.76 mm stands 2.24 mm higher and looks larger. Left open, up to 3 mm either way goes into the plus-minus.</Words>
-      <HeightPicture />
-      <WrittenField label="Height" value={text} onChange={setText} parse={(written) => parseLength(written, units.style)} echo={({ mm }) => formatLength(mm, units)}
-        onSubmit={({ mm }) => jobs.getState().run(setLift(view.id, mm))} testID="height-field" />
-      {view.lift === undefined ? null : <Button onPress={() => {
-        setText('');
-        jobs.getState().run(setLift(view.id, undefined));
-      }}>Leave it open again</Button>}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
+        <View style={{ flexBasis: 300, flexGrow: 1, flexShrink: 1, gap: 6 }}>
+          <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>Above what you measured. A 3 mm plate beside a card of 0.76 mm stands 2.24 mm higher and looks larger. Left open, up to 3 mm either way goes into the plus-minus.</Words>
+          <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 6 }}>
+            <WrittenField label="Height" value={text} onChange={setText} parse={(written) => parseLength(written, units.style)} echo={({ mm }) => formatLength(mm, units)} onSubmit={({ mm }) => set(mm)} testID="height-field" />
+            {view.lift === undefined ? null : <Button style={{ marginTop: 4 }} onPress={() => (setText(''), set(undefined))}>Leave it open</Button>}
+          </View>
+        </View>
+        <HeightPicture />
+      </View>
     </Card>
   );
 }

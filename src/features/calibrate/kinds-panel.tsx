@@ -14,7 +14,7 @@ export function KindsPanel({ onChosen }: { onChosen: () => void }) {
     onChosen();
   };
   return (
-    <Card>
+    <Card width={610}>
       <Words style={{ fontWeight: '700' }}>What else is known?</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
         {EVIDENCE_KINDS.filter((kind) => kind !== 'length').map((kind) => (

@@ -22,16 +22,20 @@ export function ModelCard({ fitted }: { fitted: FittedView }) {
   const { view } = fitted;
   const set = (model: JobView['model'], lens: JobView['lens']) => jobs.getState().run(setModel(view.id, model, lens));
   return (
-    <Card>
-      <Words style={{ fontWeight: '700' }}>What may be wrong with the picture?</Words>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-        {MODELS.map(([model, label]) => <Chip key={model} compact selected={view.model === model} showSelectedCheck={false} mode={view.model === model ? 'flat' : 'outlined'} onPress={() => set(model, model === 'auto' ? 'auto' : view.lens === 'auto' ? 'none' : view.lens)} testID={`model-${model}`}>{label}</Chip>)}
-      </View>
-      <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>{MODELS.find(([model]) => model === view.model)![2]}</Words>
-      <Words style={{ fontWeight: '700' }}>And with the lens?</Words>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-        {LENSES.map(([lens, label]) => <Chip key={lens} compact selected={view.lens === lens} showSelectedCheck={false} mode={view.lens === lens ? 'flat' : 'outlined'} onPress={() => set(view.model, lens)} testID={`lens-${lens}`}>{label}</Chip>)}
-      </View>
-    </Card>
+    <>
+      <Card width={470}>
+        <Words style={{ fontWeight: '700' }}>What may be wrong with the picture?</Words>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+          {MODELS.map(([model, label]) => <Chip key={model} compact selected={view.model === model} showSelectedCheck={false} mode={view.model === model ? 'flat' : 'outlined'} onPress={() => set(model, model === 'auto' ? 'auto' : view.lens === 'auto' ? 'none' : view.lens)} testID={`model-${model}`}>{label}</Chip>)}
+        </View>
+        <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>{MODELS.find(([model]) => model === view.model)![2]}</Words>
+      </Card>
+      <Card>
+        <Words style={{ fontWeight: '700' }}>And with the lens?</Words>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+          {LENSES.map(([lens, label]) => <Chip key={lens} compact selected={view.lens === lens} showSelectedCheck={false} mode={view.lens === lens ? 'flat' : 'outlined'} onPress={() => set(view.model, lens)} testID={`lens-${lens}`}>{label}</Chip>)}
+        </View>
+      </Card>
+    </>
   );
 }
