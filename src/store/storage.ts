@@ -5,6 +5,8 @@ export const storage = createAsyncStorage('bryony');
 
 export type KeyValueStorage = Pick<typeof storage, 'getItem' | 'getMany' | 'setItem' | 'setMany' | 'removeMany' | 'getAllKeys'>;
 
+export const OWN_SHELF = 'shelf/';
+
 /** Every key that is stored, in one place. */
 export const keys = {
   card: (job: string) => `job/${job}/card`,
@@ -13,6 +15,7 @@ export const keys = {
   entry: (job: string, index: number) => `job/${job}/entry/${index}`,
   draft: (job: string) => `job/${job}/draft`,
   lease: (job: string) => `job/${job}/lease`,
+  own: (thing: string) => `${OWN_SHELF}${thing}`,
   picture: (hash: string) => `picture/${hash}`,
   piece: (hash: string, index: number) => `picture/${hash}/${index}`,
 };

@@ -35,6 +35,8 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'angle-empty': () => 'Type an angle, for example 45 or 3 in 12.',
   'angle-not-understood': ({ text }) => `“${text}” is not an angle that Bryony can read. Try 45, 12.5° or 3 in 12.`,
 
+  'pointed-elsewhere': () => 'That is not where you pointed before. Point at the same places again.',
+  'pointed-again': () => 'This size was pointed at before. Both pointings are averaged, and their spread shows how steady your hand is.',
   'points-the-same': () => 'Both points are in the same place. Point at two places that are apart.',
   'points-in-a-line': () => 'Those three points lie in a line, and no circle goes through them. Move one aside.',
   'arc-in-a-line': () => 'Those three points lie in a line, so there is no arc. Move one aside, or draw a line.',
@@ -118,7 +120,7 @@ const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) =>
   'sheet-added': ({ name }) => `Brought in “${name}”`, 'view-removed': () => 'Removed a picture', 'sheet-kind-set': ({ kind }) => `Took the picture as a ${kind === 'photo' ? 'photo' : kind}`,
   'look-set': () => 'Changed the look', 'view-hidden': () => 'Hid the picture', 'view-shown': () => 'Showed the picture', 'view-locked': () => 'Locked the view', 'view-unlocked': () => 'Unlocked the view',
   'datum-set': () => 'Set the zero and what is level', 'view-renamed': ({ name }) => `Renamed the view to “${name}”`, 'lift-set': ({ mm }, length) => `Set the height to ${length(Number(mm))}`,
-  'evidence-added': ({ kind, mm }, length) => (Number(mm) > 0 && kind !== 'angle' ? `Set a ${kind} of ${length(Number(mm))}` : `Added what is ${EVIDENCE_NAMES[String(kind)] ?? 'known'}`), 'evidence-moved': () => 'Moved a known point', 'model-set': () => 'Changed what may be wrong with the picture', 'check-added': ({ mm }, length) => `Added a check of ${length(Number(mm))}`, 'evidence-set': ({ mm }, length) => (Number(mm) > 0 ? `Changed a size to ${length(Number(mm))}` : 'Changed what is known'), 'evidence-removed': () => 'Removed what was known',
+  'evidence-added': ({ kind, mm }, length) => (Number(mm) > 0 && kind !== 'angle' ? `Set a ${kind} of ${length(Number(mm))}` : `Added what is ${EVIDENCE_NAMES[String(kind)] ?? 'known'}`), 'evidence-moved': () => 'Moved a known point', 'pointed-again': () => 'Pointed at a known size again', 'model-set': () => 'Changed what may be wrong with the picture', 'check-added': ({ mm }, length) => `Added a check of ${length(Number(mm))}`, 'evidence-set': ({ mm }, length) => (Number(mm) > 0 ? `Changed a size to ${length(Number(mm))}` : 'Changed what is known'), 'evidence-removed': () => 'Removed what was known',
   'outline-added': () => 'Drew an outline', 'outline-changed': () => 'Changed an outline', 'outline-carried-on': () => 'Carried on an outline', 'outline-closed': () => 'Closed an outline', 'outline-moved': () => 'Moved an outline', 'outlines-moved': ({ count }) => `Moved ${count === 1 ? 'an outline' : `${count} outlines`}`,
   'outlines-copied': ({ count }) => `Duplicated ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-removed': ({ count }) => `Deleted ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-joined': () => 'Joined two outlines', 'moved-to-layer': () => 'Moved to another layer',
   'point-moved': () => 'Moved a point', 'point-added': () => 'Added a point', 'point-deleted': () => 'Deleted a point', 'handle-moved': () => 'Moved a handle', 'corner-made': () => 'Made a corner', 'smooth-made': () => 'Made a smooth point',

@@ -14,14 +14,16 @@ interface EvidenceMarksProps {
   readonly palette: Palette;
   /** The piece that is pointed out. */
   readonly chosen?: string | undefined;
+  /** A piece that is pointed at again: its marks would lead the hand. */
+  readonly hidden?: string | undefined;
   /** Something else is being done: the marks stand back, and only the chosen one says its figure. */
   readonly quiet?: boolean | undefined;
 }
 
 /** All that is known about a view, as a draughtsman marks it: the lines first, and the figures that were said on top. */
-export function EvidenceMarks({ job, fitted, viewport, palette, chosen, quiet = false }: EvidenceMarksProps) {
+export function EvidenceMarks({ job, fitted, viewport, palette, chosen, hidden, quiet = false }: EvidenceMarksProps) {
   const places = new Map(fitted.view.points.map((point) => [point.id, point.at]));
-  const marks = fitted.view.evidence.filter(({ role }) => role !== 'off').map((evidence): Mark => {
+  const marks = fitted.view.evidence.filter(({ id, role }) => role !== 'off' && id !== hidden).map((evidence): Mark => {
     const suspect = fitted.fit.suspects.includes(evidence.id);
     return {
       evidence, bold: chosen === evidence.id, check: evidence.role === 'check',

@@ -36,6 +36,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const seen = `M0 0H${viewport.width}V${viewport.height}H0Z`;
   const hole = patch ? `M${patch.middle[0] - AIM_RADIUS} ${patch.middle[1]}a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${2 * AIM_RADIUS} 0a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${-2 * AIM_RADIUS} 0Z` : '';
   const marks = { job, fitted, palette };
+  const again = tool.name === 'evidence' ? tool.state.again : undefined;
   const { fromPlane } = layingOf(viewport, fitted.fit);
   return (
     <svg width={viewport.width} height={viewport.height} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
@@ -48,7 +49,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
           <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} />
         </g>
         {tool.name === 'select' ? <Selection {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
-        <EvidenceMarks {...marks} viewport={viewport} chosen={state.evidence} quiet={accuracy || !FITTING.includes(tool.name)} />
+        <EvidenceMarks {...marks} viewport={viewport} chosen={state.evidence} hidden={again} quiet={accuracy || !FITTING.includes(tool.name)} />
         <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
         <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
         {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}
@@ -59,7 +60,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
           <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}>
             <GuideMarks {...marks} viewport={patch.viewport} />
             <g transform={benchTransform(patch.viewport)}><Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} /></g>
-            <EvidenceMarks {...marks} viewport={patch.viewport} quiet />
+            <EvidenceMarks {...marks} viewport={patch.viewport} hidden={again} quiet />
             <ToolPreview preview={preview} fitted={fitted} viewport={patch.viewport} palette={palette} />
             <AimCross at={toScreen(patch.viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={AIM_RADIUS} />
           </g>

@@ -1,16 +1,21 @@
 import { distance, type Vec } from '@/core/geometry';
-import { addEvidence, type Command, type Evidence, type EvidenceKind, type EvidencePoint, type SaidName, type View } from '@/core/job';
+import { addEvidence, pointAgain, type Command, type Evidence, type EvidenceKind, type EvidencePoint, type SaidName, type View } from '@/core/job';
 import { movedByHand, type PictureEdge } from '@/core/outline';
 import type { Aim } from '../aim';
 import { groupsOf, isFull } from './evidence-kinds';
 import { NOTHING, say, stay, type Preview, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
 
-/** A place of the piece that is being pointed at; one that the view has already keeps its id and is shared. */
-export interface PointedEvidence {
-  readonly id: string | undefined;
+interface Pointing {
   readonly at: Vec;
   readonly sigma: number;
   readonly edge?: PictureEdge | undefined;
+}
+
+/** A place of the piece that is being pointed at; one that the view has already keeps its id and is shared. */
+export interface PointedEvidence extends Pointing {
+  readonly id: string | undefined;
+  /** Where the hand was when a place that the view has already was meant. */
+  readonly meant?: Pointing | undefined;
 }
 
 /** A piece of evidence on its way: its kind, whether it is held back as a check, and the points so far. */
@@ -24,6 +29,8 @@ export interface EvidenceState {
   readonly points: readonly PointedEvidence[];
   /** Which of the points was set last: nudging moves it. */
   readonly last: number;
+  /** The piece whose points are being pointed at once more. */
+  readonly again?: string | undefined;
   /** All of them were found in the picture: what is left is to say what it is. */
   readonly found?: true | undefined;
 }
@@ -37,9 +44,11 @@ export function startEvidence(kind: EvidenceKind, role: 'use' | 'check', from: P
 /** A place this many of its own sigmas from a known point is that point. */
 const SAME_POINT = 4;
 
-function pointAt({ sheet, sigma, edge }: Aim, view: View): PointedEvidence {
-  const known = view.points.find((point) => distance(point.at, sheet) < SAME_POINT * sigma);
-  return known ? known : { id: undefined, at: sheet, sigma, ...(edge ? { edge } : {}) };
+const pointingAt = ({ sheet, sigma, edge }: Aim): Pointing => ({ at: sheet, sigma, ...(edge ? { edge } : {}) });
+
+function pointAt(aim: Aim, view: View): PointedEvidence {
+  const known = view.points.find((point) => distance(point.at, aim.sheet) < SAME_POINT * aim.sigma);
+  return known ? { id: known.id, at: known.at, sigma: known.sigma, meant: pointingAt(aim) } : { id: undefined, ...pointingAt(aim) };
 }
 
 /** Sets the next place; once all are there a further one moves whichever is nearest. */
@@ -51,6 +60,25 @@ function setPoint(state: EvidenceState, aim: Aim, view: View): EvidenceState {
   return { ...state, points: points.with(last, point), last };
 }
 
+/** A place this many sigmas from every point of the piece is none of them. */
+const SAME_PLACE = 12;
+
+/** Which point of a piece somebody meant; undefined when none is near. */
+function findMeant({ at, sigma }: Pointing, piece: Evidence | undefined, view: View): EvidencePoint | undefined {
+  const near = view.points.filter((point) => piece?.groups.flat().includes(point.id) && distance(point.at, at) < SAME_PLACE * Math.hypot(sigma, point.sigma));
+  return near.sort((a, b) => distance(a.at, at) - distance(b.at, at))[0];
+}
+
+/** Points once more at whichever point of the piece is nearest. */
+function setAgain(state: EvidenceState, aim: Aim, view: View): EvidenceState | undefined {
+  const pointing = pointingAt(aim);
+  const meant = findMeant(pointing, view.evidence.find(({ id }) => id === state.again), view);
+  if (!meant) return undefined;
+  const before = state.points.findIndex(({ id }) => id === meant.id);
+  const last = before < 0 ? state.points.length : before;
+  return { ...state, points: state.points.toSpliced(last, 1, { id: meant.id, ...pointing }), last };
+}
+
 /** What one tap inside a thing can find of it. */
 const SOUGHT: Partial<Record<EvidenceKind, { what: 'rim' | 'sides'; otherwise: string }>> = {
   circle: { what: 'rim', otherwise: 'rim-not-found' }, rectangle: { what: 'sides', otherwise: 'sides-not-found' },
@@ -59,11 +87,12 @@ const SOUGHT: Partial<Record<EvidenceKind, { what: 'rim' | 'sides'; otherwise: s
 function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): Step<EvidenceState> {
   switch (input.kind) {
     case 'set': {
-      const next = setPoint(state, input.aim, fitted.view);
+      const next = state.again === undefined ? setPoint(state, input.aim, fitted.view) : setAgain(state, input.aim, fitted.view);
+      if (!next) return stay(state, say('pointed-elsewhere'));
       const set = next.points[next.last]!;
       const twice = next.points.some((other, i) => i !== next.last && distance(other.at, set.at) < 2);
       if (twice) return stay(state, say('points-the-same'));
-      const sought = input.seek && next.points.length === 1 ? SOUGHT[state.kind] : undefined;
+      const sought = input.seek && state.again === undefined && next.points.length === 1 ? SOUGHT[state.kind] : undefined;
       return [next, sought ? [{ kind: 'seek', near: set.at, ...sought }] : []];
     }
     case 'found':
@@ -71,7 +100,7 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
     case 'nudge': {
       const moved = state.points[state.last];
       if (!moved) return [state, []];
-      return [{ ...state, points: state.points.with(state.last, { ...movedByHand(moved, input.by), id: undefined }) }, []];
+      return [{ ...state, points: state.points.with(state.last, { ...movedByHand(moved, input.by), id: state.again === undefined ? undefined : moved.id }) }, []];
     }
     case 'back':
       return [{ ...state, points: state.points.slice(0, -1), last: Math.max(0, state.points.length - 2) }, []];
@@ -108,10 +137,30 @@ export interface SaidSizes {
 /** The command that puts a pointed piece with its sizes into the job; undefined while nothing is pointed. */
 export function commandForEvidence(state: EvidenceState, { sizes, plusMinus, guess }: SaidSizes, { fitted, newId }: ToolContext): Command | undefined {
   if (state.points.length === 0) return undefined;
+  const again = pointingsAgain(state, sizes, fitted.view);
+  if (again) return pointAgain(fitted.view.id, again);
   const points: EvidencePoint[] = state.points.map(({ id, at, sigma, edge }) => ({ id: id ?? newId(), at, sigma, ...(edge ? { edge } : {}) }));
   const evidence: Evidence = {
     id: newId(), kind: state.kind, groups: groupsOf(state.kind, points.map(({ id }) => id)), said: sizes, guess, role: state.role,
     ...(plusMinus === undefined ? {} : { plusMinus }), ...(state.name === undefined ? {} : { name: state.name }),
   };
   return addEvidence(fitted.view.id, evidence, points);
+}
+
+/** The points of a piece that says the same of the same places, as they were pointed at now: said twice it would count twice. */
+function pointingsAgain({ kind, role, points, found }: EvidenceState, sizes: Evidence['said'], view: View): readonly EvidencePoint[] | undefined {
+  const says = (said: Evidence['said']) => Object.entries(said).map(([name, size]) => `${name} ${size!.value}`).join();
+  for (const piece of found ? [] : view.evidence.filter((other) => other.kind === kind && other.role === role && says(other.said) === says(sizes))) {
+    const pointings = points.map((point) => point.meant ?? point);
+    const meant = pointings.map((pointing) => findMeant(pointing, piece, view)?.id);
+    const isSame = new Set(meant).size === piece.groups.flat().length && meant.length === piece.groups.flat().length && meant.every((id) => id !== undefined);
+    if (isSame) return pointings.map(({ at, sigma, edge }, i) => ({ id: meant[i]!, at, sigma, ...(edge ? { edge } : {}) }));
+  }
+  return undefined;
+}
+
+/** The command that adds what was pointed at again; undefined before the whole piece was. */
+export function commandForAgain({ points, kind }: EvidenceState, { fitted }: ToolContext): Command | undefined {
+  if (!isFull(kind, points.length)) return undefined;
+  return pointAgain(fitted.view.id, points.map(({ id, at, sigma, edge }) => ({ id: id!, at, sigma, ...(edge ? { edge } : {}) })));
 }

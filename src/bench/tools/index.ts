@@ -34,7 +34,7 @@ export { findDraft, type ChainState } from './chain-tool';
 export type { CircleMode, CircleState } from './circle-tool';
 export type { GuideMode, GuideState } from './guide-tool';
 export { EVIDENCE_POINTING, isEnough, isFull } from './evidence-kinds';
-export { commandForEvidence, isPointed, startEvidence, type EvidenceState, type SaidSizes } from './evidence-tool';
+export { commandForAgain, commandForEvidence, isPointed, startEvidence, type EvidenceState, type SaidSizes } from './evidence-tool';
 export type { SpanState } from './span-tool';
 export type { PointsState } from './points-tool';
 export { findPicked, listHandles } from './pick';

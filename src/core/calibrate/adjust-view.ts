@@ -1,10 +1,17 @@
 import { chiSquareQuantile99, covarianceOf, diagnose, solve, type Block, type Covariance, type Diagnosis, type Problem, type Solution } from '../adjust';
 import { done, refused, type Result } from '../basics';
-import { conditionsOf, pointBlock, pointFrame, pointsOf, type Evidence, type EvidenceContext, type Points, type SheetPoint } from './evidence';
+import { conditionsOf, heightOf, LIFT_BLOCK, pointBlock, pointFrame, pointsOf, type Evidence, type EvidenceContext, type Points, type SheetPoint } from './evidence';
 import { assumedConditions, blocksOf, type MapModel, type MapPart } from './models';
+import type { Lift } from './picture';
 import { slopesOf, type MapSlopes } from './map-slopes';
 import { listStarts } from './start';
 import { isInFront, toPlane } from './sheet-map';
+
+/** What was pointed at, and how high what is traced stands above it. */
+export interface Pointed {
+  readonly points: Points;
+  readonly lift: Lift;
+}
 
 /** One adjustment of a view: a model, the pieces that take part, and what follows. */
 export interface AdjustedView {
@@ -26,8 +33,8 @@ const FOLLOWED = 2;
  * to: square-on first and, where the tilt is open and square-on does not explain the evidence, from several slants. Refused with `<part>-undetermined` and what else is
  * open when the evidence does not tell. Whether it settled, and whether exact relations hold, is said by the solution.
  */
-export function adjustView(model: MapModel, evidence: readonly Evidence[], points: Points, freed: ReadonlySet<MapPart>, from?: readonly number[]): Result<AdjustedView> {
-  const best = findBest(model, evidence, points, freed, from);
+export function adjustView(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, from?: readonly number[]): Result<AdjustedView> {
+  const best = findBest(model, evidence, pointed, freed, from);
   if (!best) return refused('fit-not-found');
   const { problem, solution } = best;
   const parts = model.parts.map(({ id }) => id as string);
@@ -35,7 +42,7 @@ export function adjustView(model: MapModel, evidence: readonly Evidence[], point
   const covariance = covarianceOf(problem, solution, [...parts.reverse(), ...shapes]);
   if (covariance.kind === 'rank-deficient') return refusedAsUndetermined(covariance.undetermined);
   const values = model.parts.flatMap(({ id }) => [...solution.values.get(id)!]);
-  return done({ model, evidence, points, solution, covariance, values, diagnosis: diagnose(solution, covariance.matrix, covariance.redundancy) });
+  return done({ model, evidence, points: pointed.points, solution, covariance, values, diagnosis: diagnose(solution, covariance.matrix, covariance.redundancy) });
 }
 
 interface Attempt {
@@ -43,13 +50,13 @@ interface Attempt {
   readonly solution: Solution;
 }
 
-function findBest(model: MapModel, evidence: readonly Evidence[], points: Points, freed: ReadonlySet<MapPart>, from?: readonly number[]): Attempt | undefined {
+function findBest(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, from?: readonly number[]): Attempt | undefined {
   const attempt = (numbers: readonly number[], steps?: number): Attempt => {
-    const problem = problemFor(model, evidence, points, freed, numbers);
+    const problem = problemFor(model, evidence, pointed, freed, numbers);
     return { problem, solution: solve(problem, steps) };
   };
   const explains = ({ solution }: Attempt) => solution.settled && solution.relationsHold && solution.chiSquare <= chiSquareQuantile99(Math.max(1, solution.linearization.rows.length - solution.layout.unknowns));
-  const starts = listStarts(model, evidence, points);
+  const starts = listStarts(model, evidence, pointed.points);
   const first = from ?? (starts.next().value as readonly number[] | undefined);
   const square = first && attempt(first);
   const isHeld = model.parts.some(({ id, sigma }) => id === 'tilt' && sigma && !freed.has('tilt'));
@@ -66,20 +73,20 @@ function findBest(model: MapModel, evidence: readonly Evidence[], points: Points
 
 const rankOf = ({ solution }: Attempt) => (solution.settled && solution.relationsHold ? 0 : 1e12) + (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);
 
-function problemFor(model: MapModel, evidence: readonly Evidence[], points: Points, freed: ReadonlySet<MapPart>, numbers: readonly number[]): Problem {
+function problemFor(model: MapModel, evidence: readonly Evidence[], { points, lift }: Pointed, freed: ReadonlySet<MapPart>, numbers: readonly number[]): Problem {
   const slopesAt = rememberLast(model);
   const blocks = blocksOf(model, numbers);
   const parts = blocks.map(({ start }) => start);
   const context: EvidenceContext = {
     model, points, slopesAt,
     place(name) {
-      const { at, height = 0 } = points[name]!;
-      const { map } = slopesAt(parts, height);
+      const { at } = points[name]!;
+      const { map } = slopesAt(parts, heightOf(points[name]!, lift.mm), points[name]!.height === 'traced');
       return isInFront(map, at) ? toPlane(map, at) : [NaN, NaN];
     },
   };
   const pieces = evidence.map((piece) => conditionsOf(piece, context));
-  const observed: Block[] = [...new Set(evidence.flatMap(pointsOf))].map((name) => observedBlock(name, points[name]!));
+  const observed: Block[] = [{ id: LIFT_BLOCK, start: [lift.mm], sigma: lift.sigma }, ...[...new Set(evidence.flatMap(pointsOf))].map((name) => observedBlock(name, points[name]!))];
   return {
     blocks: [...blocks, ...pieces.flatMap(({ blocks }) => blocks), ...observed],
     conditions: [...assumedConditions(model, freed), ...pieces.flatMap(({ conditions }) => conditions)],
@@ -94,16 +101,17 @@ function observedBlock(name: string, point: SheetPoint): Block {
 /** The slopes for the last parts that were asked for, by height: all conditions of one step ask for the same arrays in turn. */
 function rememberLast(model: MapModel): EvidenceContext['slopesAt'] {
   let last: readonly (readonly number[])[] = [];
-  const known = new Map<number, MapSlopes>();
-  return (parts, height) => {
+  const known = new Map<string, MapSlopes>();
+  return (parts, height, varies) => {
     if (parts.length !== last.length || parts.some((part, i) => part !== last[i])) {
       known.clear();
       last = parts;
     }
-    const before = known.get(height);
+    const key = `${height}${varies ? ' varies' : ''}`;
+    const before = known.get(key);
     if (before) return before;
-    const slopes = slopesOf(model, parts.flat(), height);
-    known.set(height, slopes);
+    const slopes = slopesOf(model, parts.flat(), height, varies);
+    known.set(key, slopes);
     return slopes;
   };
 }

@@ -170,6 +170,32 @@ it('auto takes the height of what is traced into its plus-minus when nobody said
   expectTrue(result);
 });
 
+describe.each<[string, readonly string[]]>([['one length on it', ['on']], ['one on it and one beside it', ['on', 'beside']]])('a raised face whose height nobody said, %s', (_name, used) => {
+  it('has true sizes, and a height that is as true as it is told', () => {
+    const random = createRandom(29);
+    const [result, heights] = [tally(), tally()];
+    for (let i = 0; i < TRIALS; i++) {
+      const numbers = [ABOVE, ASSUMED.tilt * random.normal(), ASSUMED.tilt * random.normal(), FOCAL + ASSUMED.focalTold * random.normal(), 0, 0];
+      const lift = ASSUMED.lift * random.normal();
+      const raised = Object.fromEntries(Object.entries(pointedAt(trueMap(photo, 'camera', 'k1k2', numbers, lift), PLANE, 1, random)).map(([name, point]) => [name, { ...point, height: 'traced' as const }]));
+      const points = { ...raised, ...pointedAt(trueMap(photo, 'camera', 'k1k2', numbers), { a: PLANE.a!, b: PLANE.b! }, 1, random) };
+      const evidence = [length('on', 'c', 'd', () => random.normal()), length('beside', 'a', 'b', () => random.normal())].filter(({ id }) => used.includes(id));
+      const fit = fitOf({ points, evidence, lift: { mm: 0, sigma: ASSUMED.lift } });
+      const said = measuredLength(fit, points.q!, points.g!);
+      for (const [to, value, sigma, truth] of [[result, said.value, said.sigma, TRUTH], [heights, fit.values.at(-1)!, Math.sqrt(fit.covariance.get(fit.values.length - 1, fit.values.length - 1)), lift]] as const) {
+        to.covered += Math.abs(value - truth) <= 2 * sigma ? 1 : 0;
+        to.normalized += ((value - truth) / sigma) ** 2;
+        to.sigmas += sigma;
+        to.count += 1;
+      }
+    }
+    expectTrue(result);
+    expectTrue(heights);
+    // What is measured on the face itself does not suffer from its height.
+    expect(result.sigmas / result.count).toBeLessThan(0.9);
+  });
+});
+
 /** The odd one out: one length is wrong by 3 to 8 %. */
 describe.each<[string, number, (noise: Noise) => { lengths: Evidence[]; others: Evidence[] }]>([
   ['six lengths on a photo by hand', 0, (n) => ({ lengths: SIX.map(([from, to], i) => length(String(i), from, to, n)), others: [] })],

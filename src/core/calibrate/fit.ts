@@ -3,7 +3,7 @@ import type { Diagnosis } from '../adjust';
 import { done, refused, type Result } from '../basics';
 import { distance, type Vec } from '../geometry';
 import type { AdjustedView } from './adjust-view';
-import { findFault, pointBlock, pointFrame, pointsOf, type PointFrame, type Evidence, type Points } from './evidence';
+import { findFault, heightOf, LIFT_BLOCK, pointBlock, pointFrame, pointsOf, type PointFrame, type Evidence, type Points } from './evidence';
 import { chooseModel, type LensWish, type MapModel, type ModelWish } from './models';
 import { judgeEvidence, type Judged } from './odd-one-out';
 import { listParts, type FoundPart } from './parts';
@@ -13,7 +13,8 @@ import { isMonotone, NO_LENS } from './lens';
 
 /**
  * What follows from the evidence: a map from sheet pixels to the view plane (mm, y up, on the datum) and how uncertain it is.
- * `values` are the numbers of the map and, last, the height at which things are traced; `covariance` is theirs.
+ * `values` are the numbers of the map and, last, the height at which things are traced, as far as the evidence tells it; `covariance`
+ * is theirs.
  */
 export interface Fit {
   readonly scaled: boolean;
@@ -84,21 +85,21 @@ export function fitView(input: FitInput): Result<Fit> {
   const known = used.filter((piece) => piece.kind === 'known-point').length;
   if (!used.some(SIZED) && known < 2) return refused('scale-undetermined', { undetermined: 'scale' });
   const frame = { turns: known > 1 || used.some((piece) => piece.kind === 'level'), shifts: known > 0 };
-  const judged = judgeEvidence(chooseModel(picture, model, lens, frame), used, points);
+  const judged = judgeEvidence(chooseModel(picture, model, lens, frame), used, input);
   return judged.ok ? done(fitFrom(input, judged.value)) : judged;
 }
 
 function fitFrom(input: FitInput, { adjusted, freed, suspects, suspectsKept }: Judged): Fit {
-  const { picture, datum, points, lift } = input;
+  const { picture, datum, points } = input;
   const { model, diagnosis } = adjusted;
   const contradicts = diagnosis.isConsistent === false;
-  const values = [...adjusted.values, lift.mm];
+  const values = [...adjusted.values, adjusted.solution.values.get(LIFT_BLOCK)![0]!];
   const count = adjusted.values.length;
   const covarianceWith = (names: readonly string[]) => {
-    const joint = adjusted.covariance.withObserved(names.map(pointBlock));
-    const kept = [...adjusted.values.keys(), ...Array.from({ length: 2 * names.length }, (_, i) => adjusted.solution.layout.unknowns + i)];
+    const joint = adjusted.covariance.withObserved([LIFT_BLOCK, ...names.map(pointBlock)]);
+    const kept = [...adjusted.values.keys(), ...Array.from({ length: 1 + 2 * names.length }, (_, i) => adjusted.solution.layout.unknowns + i)];
     const picked = joint.selection(kept, kept).mul(contradicts ? diagnosis.varianceFactor! : 1);
-    return insertIndependent(inSheetFrame(picked, count, names.map((name) => pointFrame(points[name]!))), count, lift.sigma ** 2);
+    return inSheetFrame(picked, count + 1, names.map((name) => pointFrame(points[name]!)));
   };
   const frame = { turns: model.parts.some(({ id }) => id === 'turn'), shifts: model.parts.some(({ id }) => id === 'shift') };
   const mapWith = (at: readonly number[], height = at[count]!) => onDatum(model.mapAt(at.slice(0, count), height), datum, frame);
@@ -120,17 +121,8 @@ function inSheetFrame(covariance: Matrix, count: number, frames: readonly PointF
   return turn.mmul(covariance).mmul(turn.transpose());
 }
 
-/** A number that nothing else depends on, put between the first `at` and the rest. */
-function insertIndependent(covariance: Matrix, at: number, variance: number): Matrix {
-  const size = covariance.rows + 1;
-  const from = (i: number) => (i < at ? i : i - 1);
-  const whole = Matrix.zeros(size, size);
-  for (let i = 0; i < size; i++) for (let k = 0; k < size; k++) whole.set(i, k, i === at && k === at ? variance : i === at || k === at ? 0 : covariance.get(from(i), from(k)));
-  return whole;
-}
-
 function listWarnings({ lift, points, picture }: FitInput, { model, evidence }: AdjustedView, map: SheetMap, contradicts: boolean): string[] {
-  const raised = lift.mm !== 0 || evidence.some((piece) => pointsOf(piece).some((name) => (points[name]!.height ?? 0) !== 0));
+  const raised = lift.mm !== 0 || evidence.some((piece) => pointsOf(piece).some((name) => heightOf(points[name]!, lift.mm) !== 0));
   const corners: Vec[] = [[0, 0], [picture.width, 0], [0, picture.height], [picture.width, picture.height]];
   return [
     ...(contradicts ? ['evidence-disagrees'] : []),

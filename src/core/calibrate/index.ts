@@ -10,5 +10,6 @@ export { ASSUMED, assumptionOf, chooseModel, indexOf, type LensName, type LensWi
 export { type FoundPart } from './parts';
 export { focalOf, type Datum, type Lift, type PictureGeometry, type PictureKind } from './picture';
 export { canSquareUp, scaleInMiddle, squaredFrame, type SquaredFrame } from './squared';
+export { averagedPoint, steadinessOf, type Reading, type Steadiness } from './repeated';
 export { sigmaOfReading } from './readings';
 export { createSheetMap, isInFront, toPlane, toSheet, type SheetMap } from './sheet-map';

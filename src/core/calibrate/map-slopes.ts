@@ -7,7 +7,7 @@ import type { SheetMap } from './sheet-map';
 /** A map with how it changes with each of its numbers. */
 export interface MapSlopes {
   readonly map: SheetMap;
-  /** Change of the forward map's nine entries with each number; zero for the bow of the lens, which acts before it. */
+  /** Change of the forward map's nine entries with each number, and with the height where that varies, last; zero for the bow of the lens, which acts before it. */
   readonly byNumber: readonly Homography[];
   /** Where the lens and its middle begin among the numbers, and how many they have. */
   readonly lens: Span;
@@ -26,19 +26,23 @@ export interface SlopedPlace {
   readonly y: readonly number[];
 }
 
-/** Central differences of the nine entries only, by each number: points then follow in closed form. */
-export function slopesOf(model: MapModel, numbers: readonly number[], height: number): MapSlopes {
+/** Central differences of the nine entries only, by each number and by a height that varies: points then follow in closed form. */
+export function slopesOf(model: MapModel, numbers: readonly number[], height: number, varies = false): MapSlopes {
   const spanOf = (part: MapPart): Span => ({ first: indexOf(model, part), count: model.parts.find(({ id }) => id === part)?.start.length ?? 0 });
   const [lens, centre] = [spanOf('lens'), spanOf('lens-centre')];
   const isWithin = (i: number, { first, count }: Span) => count > 0 && i >= first && i < first + count;
   const byNumber = numbers.map((value, i) => {
     if (isWithin(i, lens)) return NOTHING;
-    const step = 1e-6 * Math.max(1, Math.abs(value));
-    const above = model.mapAt(numbers.with(i, value + step), height).forward;
-    const below = model.mapAt(numbers.with(i, value - step), height).forward;
-    return above.map((entry, e) => (entry - below[e]!) / (2 * step)) as unknown as Homography;
+    return changeWith((at) => model.mapAt(numbers.with(i, at), height).forward, value);
   });
-  return { map: model.mapAt(numbers, height), byNumber, lens, centre };
+  const byHeight = varies ? [changeWith((at) => model.mapAt(numbers, at).forward, height)] : [];
+  return { map: model.mapAt(numbers, height), byNumber: [...byNumber, ...byHeight], lens, centre };
+}
+
+function changeWith(forwardAt: (value: number) => Homography, value: number): Homography {
+  const step = 1e-6 * Math.max(1, Math.abs(value));
+  const [above, below] = [forwardAt(value + step), forwardAt(value - step)];
+  return above.map((entry, e) => (entry - below[e]!) / (2 * step)) as unknown as Homography;
 }
 
 const NOTHING: Homography = [0, 0, 0, 0, 0, 0, 0, 0, 0];

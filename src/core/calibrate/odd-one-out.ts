@@ -1,6 +1,6 @@
 import { done, refused, type Result } from '../basics';
-import { adjustView, type AdjustedView } from './adjust-view';
-import type { Evidence, Points } from './evidence';
+import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
+import type { Evidence } from './evidence';
 import { assumptionOf, indexOf, type MapModel, type MapPart } from './models';
 
 /** What does not belong: pieces left aside or under suspicion, and assumptions that the evidence has overruled. */
@@ -42,15 +42,15 @@ const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left
  * give way first where they explain a contradiction as well as a piece does. Each round changes one thing, by an adjustment of
  * its own; what was changed too early is taken back.
  */
-export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], points: Points): Result<Judged> {
-  const whole = adjustView(model, evidence, points, new Set());
+export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
+  const whole = adjustView(model, evidence, pointed, new Set());
   if (!whole.ok) return whole;
-  const judged = judgeWith(isTold, whole.value, model, evidence, points);
+  const judged = judgeWith(isTold, whole.value, model, evidence, pointed);
   // Where evidence contradicts itself strongly, adjustments may creep: then one that has nearly settled is better than none.
-  return judged.ok ? judged : judgeWith(isNearlyTold, whole.value, model, evidence, points);
+  return judged.ok ? judged : judgeWith(isNearlyTold, whole.value, model, evidence, pointed);
 }
 
-function judgeWith(counts: (adjusted: AdjustedView) => boolean, whole: AdjustedView, model: MapModel, evidence: readonly Evidence[], points: Points): Result<Judged> {
+function judgeWith(counts: (adjusted: AdjustedView) => boolean, whole: AdjustedView, model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
   const told = new Map<string, Story | undefined>();
   const teller: Tell = (freed, aside, from) => {
     const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
@@ -58,7 +58,7 @@ function judgeWith(counts: (adjusted: AdjustedView) => boolean, whole: AdjustedV
     return told.get(key);
   };
   const tellAnew: Tell = (freed, aside, from) => {
-    const view = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), points, freed, from?.values);
+    const view = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, from?.values);
     return view.ok && counts(view.value) && isPlausible(freed, view.value) ? { adjusted: view.value, freed, aside, cost: costOf(view.value) } : undefined;
   };
   const first: Story = { adjusted: whole, freed: new Set(), aside: new Set(), cost: counts(whole) ? costOf(whole) : Infinity };

@@ -1,13 +1,21 @@
-import { sigmaOfReading, type Evidence as Piece, type LineEnds, type Points } from '../calibrate';
-import type { Evidence, SaidName, View } from '../job';
+import { averagedPoint, sigmaOfReading, steadinessOf, type Evidence as Piece, type LineEnds, type Points, type Steadiness } from '../calibrate';
+import type { Evidence, EvidencePoint, SaidName, View } from '../job';
 
 /** Angles that somebody typed without a plus-minus are exact; "about" allows this much. Degrees, one sigma. */
 const GUESSED_ANGLE = 1.5;
 
-/** The points of a view by name; those of pieces on the traced face stand as high as it does. */
+const pointingsOf = ({ at, sigma, edge, again = [] }: EvidencePoint) => [{ at, sigma, edge }, ...again];
+
+/** How steady the hand is that pointed at a view, from what it pointed at again. */
+export function steadinessOfView({ points }: View): Steadiness {
+  return steadinessOf(points.map(pointingsOf));
+}
+
+/** The points of a view by name, each from all its pointings; those of pieces on the traced face stand as high as it does, stated or not. */
 export function pointsOfView(view: View): Points {
   const raised = new Set(view.evidence.filter(({ onTraced }) => onTraced).flatMap(({ groups }) => groups.flat()));
-  return Object.fromEntries(view.points.map(({ id, ...point }) => [id, raised.has(id) && view.lift !== undefined ? { ...point, height: view.lift } : point]));
+  const steadiness = steadinessOfView(view);
+  return Object.fromEntries(view.points.map((point) => [point.id, { ...averagedPoint(pointingsOf(point), steadiness), height: raised.has(point.id) ? 'traced' as const : point.height }]));
 }
 
 /** One sigma of a stated size: half of what was typed, or the assumption for how it was said. mm. */

@@ -6,11 +6,11 @@ import type { FittedView } from './fits';
 
 /**
  * Any figure of an outline (a length, a radius, an area) with its plus-minus: from the fit and from every place that was
- * pointed. Typed displacements carry no doubt of their own. One sigma, in the figure's unit.
+ * pointed, by a hand as steady as the view shows it. Typed displacements carry no doubt of their own. One sigma, in the figure's unit.
  */
-export function measureOutline(outline: Outline, { fit }: FittedView, figure: (shape: Shape) => number): Measured {
+export function measureOutline(outline: Outline, { fit, steadiness }: FittedView, figure: (shape: Shape) => number): Measured {
   const pointed = listPointedOf(outline);
-  const points: SheetPoint[] = pointed.map(({ at, sigma, edge }) => ({ at, sigma, edge }));
+  const points: SheetPoint[] = pointed.map(({ at, sigma, edge }) => ({ at, sigma: sigma * steadiness.factor, edge }));
   return measureThrough(fit, points, (map, sheet) => {
     const moved = new Map(pointed.map((place, i) => [place, sheet[i]!]));
     const varied = mapPlaces(outline, (place) => mapPointed(place, (p) => ({ ...p, at: moved.get(p) ?? p.at })));

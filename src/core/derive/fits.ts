@@ -1,8 +1,8 @@
 import { done, refused, type Refusal, type Result } from '../basics';
-import { ASSUMED, checkEvidence, fitSigma, fitView, readEvidence, unscaledFit, type CheckOutcome, type Evidence as Piece, type Fit, type FitInput, type PictureGeometry, type ReadFigure } from '../calibrate';
+import { ASSUMED, checkEvidence, fitSigma, fitView, readEvidence, unscaledFit, type CheckOutcome, type Evidence as Piece, type Fit, type FitInput, type PictureGeometry, type ReadFigure, type Steadiness } from '../calibrate';
 import type { Job, Sheet, View } from '../job';
 import type { Placing } from '../outline';
-import { pointsOfView, toPiece } from './evidence';
+import { pointsOfView, steadinessOfView, toPiece } from './evidence';
 
 /** How well a height that somebody typed is known. mm, one sigma. */
 const STATED_LIFT_SIGMA = 0.15;
@@ -26,6 +26,8 @@ export interface FittedView {
   readonly figures: ReadonlyMap<string, readonly ReadFigure[]>;
   readonly checks: readonly CheckOutcome[];
   readonly placing: Omit<Placing, 'findNode'>;
+  /** How steady the hand is that points at this view. */
+  readonly steadiness: Steadiness;
 }
 
 export function fitOf(view: View, sheet: Sheet): FittedView {
@@ -41,6 +43,7 @@ export function fitOf(view: View, sheet: Sheet): FittedView {
     figures: new Map(shown.filter(({ check }) => !check).map((piece) => [piece.id, readEvidence(fit, piece)])),
     checks: shown.filter(({ check }) => check).map((piece) => checkEvidence(fit, piece)),
     placing: { scaled: fit.scaled, toPlane: fit.toPlane },
+    steadiness: steadinessOfView(view),
   };
 }
 

@@ -1,4 +1,4 @@
-export { pointsOfView, sigmaOfSaid, toPiece } from './evidence';
+export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
 export { createDeriver, type Derived } from './derive';
 export { drawingOf, LAYER_INK, type DrawingChoice } from './drawing';
 export { figuresOf, measureOutline, type OutlineFigures } from './figures';

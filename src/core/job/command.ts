@@ -1,6 +1,6 @@
 import type { Draft } from 'immer';
 import type { Guide, Outline } from '../outline';
-import type { Evidence, EvidencePoint } from './evidence';
+import { MOST_POINTINGS, type Evidence, type EvidencePoint } from './evidence';
 import type { Job, Layer, Sheet, View } from './schema';
 
 /** What a command is called, for people: a code that the interface words ("Set length to 412 mm"), and its figures. */
@@ -97,9 +97,18 @@ export const removeEvidence = (id: string, evidence: string) =>
     view.points = view.points.filter((point) => used.has(point.id));
   });
 
-/** Moves a point of the evidence; in a row (dragging, a held nudge) it is one step. */
+/** Adds further pointings at places that are known already. */
+export const pointAgain = (id: string, pointings: readonly EvidencePoint[]) =>
+  changeView('pointed-again', id, (view) => {
+    for (const { id: known, ...pointing } of pointings) {
+      const point = view.points.find((other) => other.id === known);
+      if (point) point.again = [...(point.again ?? []), draft(pointing)].slice(-MOST_POINTINGS);
+    }
+  });
+
+/** Moves a point of the evidence, which forgets how it was pointed at before; in a row (dragging, a held nudge) it is one step. */
 export const movePoint = (id: string, point: EvidencePoint): Command => ({
-  ...changeView('evidence-moved', id, (view) => replaceById(view.points, draft(point))), merge: `point/${point.id}`,
+  ...changeView('evidence-moved', id, (view) => replaceById(view.points, draft({ ...point, again: undefined }))), merge: `point/${point.id}`,
 });
 
 export const setModel = (id: string, model: View['model'], lens: View['lens']) =>

@@ -4,11 +4,16 @@ import { z } from 'zod';
 const Id = z.string().min(1).max(64);
 const Vec = z.tuple([z.number(), z.number()]).readonly();
 const Positive = z.number().positive();
+/** Enough to know how steady a hand is; further ones would only make the job larger. */
+export const MOST_POINTINGS = 50;
 
 /** The picture's edge on which a pointed place lies: direction of its normal on the sheet (radians, clockwise), one sigma across it (px). */
 export const PictureEdge = z.object({ normal: z.number(), sigma: Positive }).readonly();
-/** A place that was pointed at on the sheet, px; `sigma` of each coordinate, or along its edge. Pieces of evidence share places by their ids. `height` above the plane, mm. */
-export const EvidencePoint = z.object({ id: Id, at: Vec, sigma: Positive, edge: PictureEdge.optional(), height: z.number().optional() }).readonly();
+/** One pointing at a place. */
+const Pointing = { at: Vec, sigma: Positive, edge: PictureEdge.optional() };
+/** A place that was pointed at on the sheet, px; `sigma` of each coordinate, or along its edge. Pieces of evidence share places by their ids. `height` above the plane, mm.
+ * `again` are further pointings at the same place. */
+export const EvidencePoint = z.object({ id: Id, ...Pointing, height: z.number().optional(), again: z.array(z.object(Pointing).readonly()).max(MOST_POINTINGS).readonly().optional() }).readonly();
 
 export const EVIDENCE_KINDS = ['length', 'equal', 'circle', 'rectangle', 'parallel', 'square', 'angle', 'level', 'straight', 'known-point'] as const;
 

@@ -9,11 +9,11 @@ export interface ShelfEntry {
   /** Height of the rim that is seen above what it lies on, where that matters. mm. */
   readonly rim?: number | undefined;
   readonly source: string;
-  /** `standard`: a published standard; `memory`: a published size, written down from memory; `practice`: what is usual, a guess. */
-  readonly standing: 'standard' | 'memory' | 'practice';
+  /** `standard`: a published standard; `memory`: a published size, written down from memory; `practice`: what is usual, a guess; `own`: measured by its owner. */
+  readonly standing: 'standard' | 'memory' | 'practice' | 'own';
 }
 
-export type ShelfFamily = 'cards and paper' | 'coins' | 'batteries' | 'boards and bricks' | 'transport' | 'house' | 'pipes' | 'balls and discs' | 'small things';
+export type ShelfFamily = 'own things' | 'cards and paper' | 'coins' | 'batteries' | 'boards and bricks' | 'transport' | 'house' | 'pipes' | 'balls and discs' | 'small things';
 
 export type ShelfShape =
   | { readonly kind: 'length'; readonly mm: number }
@@ -23,4 +23,9 @@ export type ShelfShape =
 /** Limits are taken as evenly likely between them: their one sigma is half the width over √3. mm. */
 export function sigmaOfTolerance(halfWidth: number): number {
   return halfWidth / Math.sqrt(3);
+}
+
+/** The other way round: the limits that a thing with this sigma keeps. mm. */
+export function limitsOfSigma(sigma: number): number {
+  return sigma * Math.sqrt(3);
 }

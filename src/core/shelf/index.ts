@@ -1,2 +1,3 @@
-export { sigmaOfTolerance, type ShelfEntry, type ShelfFamily, type ShelfShape } from './entry';
+export { limitsOfSigma, sigmaOfTolerance, type ShelfEntry, type ShelfFamily, type ShelfShape } from './entry';
+export { readOwnThing, type OwnThing } from './own';
 export { findOnShelf, SHELF } from './shelf';

@@ -27,6 +27,9 @@ const NEXT_ROLE: Readonly<Record<EvidenceRole, { readonly role: EvidenceRole; re
   use: { role: 'check', label: 'Hold back' }, check: { role: 'off', label: 'Off' }, off: { role: 'use', label: 'Use it' },
 };
 
+/** What was found in the picture is found the same again; what has as many points as one likes has its own spread. */
+const canPointAgain = ({ kind, role }: Evidence) => role !== 'off' && Number.isFinite(EVIDENCE_POINTING[kind].per) && kind !== 'rectangle';
+
 /** Changes a piece to what was typed; a plus-minus that is not typed again stays. */
 function withSaid({ plusMinus: old, ...rest }: Evidence, { sizes, plusMinus, guess }: SaidSizes): Evidence {
   const kept = plusMinus ?? (guess ? undefined : old);
@@ -75,6 +78,7 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
         <View style={sizes.length !== 1 ? { flexDirection: 'row', width: '100%' } : {}}>
           <Button compact onPress={() => change({ ...evidence, role: NEXT_ROLE[evidence.role].role })} testID="next-role">{NEXT_ROLE[evidence.role].label}</Button>
           {check ? <Button compact onPress={() => change({ ...evidence, role: 'use' })}>Use it</Button> : null}
+          {canPointAgain(evidence) ? <Button compact onPress={() => session.pointAtEvidence(evidence.kind, check ? 'check' : 'use', { again: evidence.id })} testID="point-again">Point again</Button> : null}
         </View>
       </View>
       {fitted.sheet.kind === 'photo' ? <Level evidence={evidence} onChange={(onTraced) => change({ ...evidence, onTraced })} /> : null}

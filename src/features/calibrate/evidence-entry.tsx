@@ -31,6 +31,7 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
     const before = jobs.getState().job;
     jobs.getState().run(command);
     if (jobs.getState().job === before) return session.say('read-only');
+    if (command.name.code === 'pointed-again') session.say('pointed-again');
     if (check) session.chooseTool('points');
     else if (kind === 'length' && !fitted?.fit.scaled) session.pointAtEvidence('length', 'check');
     else session.chooseTool('points');

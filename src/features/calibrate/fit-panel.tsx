@@ -2,6 +2,7 @@ import { isEnough } from '@/bench/tools';
 import { useDesk, useFitted, useSession } from '@/bench/use-session';
 import { setHidden, setLocked } from '@/core/job';
 import { LedgeButton } from '@/ui/ledge-button';
+import { AgainEntry } from './again-entry';
 import { EvidenceCards } from './evidence-cards';
 import { EvidenceEntry } from './evidence-entry';
 import { GhostCard } from './ghost-card';
@@ -69,9 +70,10 @@ export function FitPanel({ panel, onPanel }: FitRowProps) {
     case 'model': return <ModelCard fitted={fitted} />;
     case 'evidence': {
       const asking = tool.name === 'evidence' && isEnough(tool.state.kind, tool.state.points.length);
+      const again = asking && tool.state.again !== undefined;
       return (
         <>
-          {asking ? <EvidenceEntry key={`${tool.state.kind}/${tool.state.role}`} state={tool.state} /> : <FitSummary fitted={fitted} />}
+          {again ? <AgainEntry state={tool.state} /> : asking ? <EvidenceEntry key={`${tool.state.kind}/${tool.state.role}`} state={tool.state} /> : <FitSummary fitted={fitted} />}
           {straight ? <GhostCard /> : null}
           <EvidenceCards fitted={fitted} />
         </>

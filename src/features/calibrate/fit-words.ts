@@ -1,4 +1,4 @@
-import { listDoubts, type FoundPart, type MapPart } from '@/core/calibrate';
+import { listDoubts, type FoundPart, type MapPart, type Steadiness } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import { formatPlusMinus, type Units } from '@/core/units';
 
@@ -41,8 +41,15 @@ const REMEDY: Readonly<Partial<Record<MapPart | 'height', string>>> = {
   height: 'Type it under Height.', stretch: 'A size the other way would settle it.',
 };
 
+/** What was learned by pointing at the same places again; undefined while nothing was. */
+function steadinessInWords({ factor, repetitions }: Steadiness): string | undefined {
+  if (repetitions === 0) return undefined;
+  const said = factor > 1.15 ? `spread ${factor.toFixed(1)} times as far as was assumed` : factor < 0.87 ? `lie closer together than was assumed (${factor.toFixed(1)} times)` : 'spread as was assumed';
+  return `Places that you pointed at again ${said}; every place pointed here is taken to be as good as that.`;
+}
+
 /** A fit as a customer could read it: how good, what was found, what was only assumed, and what to do about it. */
-export function fitInWords({ fit, view, sigma }: FittedView, units: Units): string[] {
+export function fitInWords({ fit, view, sigma, steadiness }: FittedView, units: Units): string[] {
   if (!fit.scaled || sigma === undefined) return [];
   const lines = [`A distance across half the picture is good to ${formatPlusMinus(sigma, units)}.`];
   const camera = fit.model?.name === 'camera';
@@ -53,6 +60,8 @@ export function fitInWords({ fit, view, sigma }: FittedView, units: Units): stri
   const [main] = listDoubts(fit);
   const isOpen = main && (main.part === 'height' ? view.lift === undefined : fit.parts.some(({ part, from }) => part === main.part && (from === 'assumed' || from === 'partly')));
   if (main && isOpen && main.share > 0.4) lines.push(`${ASSUMED_WORDS[main.part] ?? 'Something is only assumed'}, which is most of it. ${REMEDY[main.part] ?? ''}`.trim());
+  const steady = steadinessInWords(steadiness);
+  if (steady) lines.push(steady);
   const guesses = view.evidence.filter(({ guess, role }) => guess && role === 'use').length;
   if (guesses > 0) lines.push(guesses === 1 ? 'One of the sizes is a guess.' : `${guesses} of the sizes are guesses.`);
   return lines;

@@ -2,6 +2,8 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
+import type { Measured } from '@/core/adjust';
+import { ASSUMED, type Fit } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import { setLift } from '@/core/job';
 import { formatLength, parseLength } from '@/core/units';
@@ -15,7 +17,8 @@ import { WrittenField } from '@/ui/written-field';
 export function HeightCard({ fitted }: { fitted: FittedView }) {
   const { jobs } = useDesk();
   const units = useUnits();
-  const { view } = fitted;
+  const { view, fit } = fitted;
+  const found = fit.scaled && view.lift === undefined ? foundLift(fit) : undefined;
   const [text, setText] = useState(view.lift === undefined ? '' : String(Number(view.lift.toFixed(3))));
   const set = (mm: number | undefined) => jobs.getState().run(setLift(view.id, mm));
   return (
@@ -24,6 +27,7 @@ export function HeightCard({ fitted }: { fitted: FittedView }) {
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
         <View style={{ flexBasis: 300, flexGrow: 1, flexShrink: 1, gap: 6 }}>
           <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>Above what you measured. A 3 mm plate beside a card of 0.76 mm stands 2.24 mm higher and looks larger. Left open, up to 3 mm either way goes into the plus-minus.</Words>
+          {found ? <Words testID="found-height" style={{ fontSize: 13.5, lineHeight: 18 }}>{`Your sizes beside it and on it put it at ${formatLength(found.value, units, found.sigma)}.`}</Words> : null}
           <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 6 }}>
             <WrittenField label="Height" value={text} onChange={setText} parse={(written) => parseLength(written, units.style)} echo={({ mm }) => formatLength(mm, units)} onSubmit={({ mm }) => set(mm)} testID="height-field" />
             {view.lift === undefined ? null : <Button style={{ marginTop: 4 }} onPress={() => (setText(''), set(undefined))}>Leave it open</Button>}
@@ -33,6 +37,16 @@ export function HeightCard({ fitted }: { fitted: FittedView }) {
       </View>
     </Card>
   );
+}
+
+/** Share of the assumed sigma below which the evidence has told something of the height. */
+const TOLD = 0.8;
+
+/** The height as the evidence makes it, mm; undefined while it says next to nothing. */
+function foundLift({ values, covariance }: Fit): Measured | undefined {
+  const last = values.length - 1;
+  const sigma = Math.sqrt(covariance.get(last, last));
+  return sigma < TOLD * ASSUMED.lift ? { value: values[last]!, sigma } : undefined;
 }
 
 /** Why height matters: the ray that grazes the raised edge meets the plane farther out, and that much larger the thing looks. */

@@ -81,6 +81,13 @@ export function SaidField({ name, value, units, onChange, onSubmit, inputRef, co
 /** The written sizes of a piece as they are being typed, and what they come to. */
 export function useWritten(kind: EvidenceKind, names: readonly SaidName[], optional: boolean, start: Written, units: Units, comesTo?: Measured) {
   const [written, setWritten] = useState<Written>(start);
+  // What was changed elsewhere (undone, say) stands in the fields at once.
+  const said = JSON.stringify(start);
+  const [shown, setShown] = useState(said);
+  if (shown !== said) {
+    setShown(said);
+    setWritten(start);
+  }
   const read = useMemo(() => readSizes(kind, names, optional, written, units, comesTo), [kind, names, optional, written, units, comesTo]);
   return { written, read, write: (name: SaidName) => (text: string) => setWritten((before) => ({ ...before, [name]: text })) };
 }

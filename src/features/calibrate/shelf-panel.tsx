@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { TextInput } from 'react-native-paper';
+import { Button, TextInput } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import type { SaidName } from '@/core/job';
 import { findOnShelf, SHELF, sigmaOfTolerance, type ShelfEntry } from '@/core/shelf';
@@ -8,7 +8,12 @@ import { formatLength, type Units } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { usePalette } from '@/ui/palette';
+import { RoundButton } from '@/ui/ledge-button';
 import { Figures, Words } from '@/ui/text';
+import { sentenceFor } from '@/ui/words';
+import { isStorageFull } from '@/store';
+import { OwnThingForm } from './own-thing';
+import { useOwnShelf } from './use-own-shelf';
 
 /** As many as one reads through; typing narrows it. */
 const SHOWN = 12;
@@ -19,7 +24,10 @@ export function ShelfPanel({ onChosen }: { onChosen: () => void }) {
   const { session } = useDesk();
   const units = useUnits();
   const [text, setText] = useState('');
-  const found = findOnShelf(SHELF, text);
+  const { own, keep, remove } = useOwnShelf();
+  const [adding, setAdding] = useState(false);
+  const [removed, setRemoved] = useState<ShelfEntry>();
+  const found = findOnShelf([...own, ...SHELF], text);
   const take = (entry: ShelfEntry) => {
     const guess = entry.standing === 'practice';
     const written = Object.fromEntries(Object.entries(sizesOf(entry)).map(([name, mm]) => [name, `${guess ? 'about ' : ''}${mm} mm`]));
@@ -29,17 +37,29 @@ export function ShelfPanel({ onChosen }: { onChosen: () => void }) {
   return (
     <Card style={{ minWidth: 300 }} testID="shelf">
       <TextInput mode="outlined" dense label="Find on the shelf" accessibilityLabel="Find on the shelf" value={text} onChangeText={setText} style={{ height: 44, backgroundColor: palette.paper }} testID="shelf-find" />
+      {removed ? <Button compact style={{ alignSelf: 'flex-start' }} onPress={() => (keep.mutate(removed), setRemoved(undefined))} testID="own-back">{`Bring “${removed.name}” back`}</Button> : null}
       {found.slice(0, SHOWN).map((entry) => (
-        <Pressable key={entry.id} accessibilityRole="button" accessibilityLabel={`${entry.name}, ${sizeInWords(entry, units)}`} onPress={() => take(entry)} testID={`shelf-${entry.id}`} style={{ minHeight: 48, paddingVertical: 4, borderTopWidth: 1, borderTopColor: palette.rule }}>
-          <View style={{ flexDirection: 'row', gap: 10 }}>
-            <Words lines={1} style={{ flex: 1 }}>{entry.name}</Words>
-            <Figures style={{ fontSize: 13 }}>{sizeInWords(entry, units)}</Figures>
-          </View>
-          <Words quiet lines={1} style={{ fontSize: 12.5, lineHeight: 16 }}>{sourceInWords(entry)}</Words>
-        </Pressable>
+        <View key={entry.id} style={{ flexDirection: 'row', alignItems: 'center', borderTopWidth: 1, borderTopColor: palette.rule }}>
+          <ShelfRow entry={entry} units={units} onPress={() => take(entry)} />
+          {entry.standing === 'own' ? <RoundButton icon="trash" name={`Take ${entry.name} off the shelf`} size={36} onPress={() => (remove.mutate(entry.id), setRemoved(entry))} /> : null}
+        </View>
       ))}
       <Words quiet style={{ fontSize: 13 }}>{found.length === 0 ? 'Nothing on the shelf is called that. Use Length, Circle or Rectangle and type its size.' : found.length > SHOWN ? `${found.length - SHOWN} more: type a word to find them.` : ''}</Words>
+      {keep.isError ? <Words style={{ fontSize: 13.5, color: palette.berry }}>{sentenceFor(isStorageFull(keep.error) ? 'storage-full' : 'storage-failed')}</Words> : null}
+      {adding ? <OwnThingForm units={units} onKeep={(thing) => (keep.mutate(thing), setAdding(false), setText(''))} /> : <Button mode="outlined" compact style={{ alignSelf: 'flex-start' }} onPress={() => setAdding(true)} testID="own-add">Add a thing of your own</Button>}
     </Card>
+  );
+}
+
+function ShelfRow({ entry, units, onPress }: { entry: ShelfEntry; units: Units; onPress: () => void }) {
+  return (
+    <Pressable accessibilityRole="button" accessibilityLabel={`${entry.name}, ${sizeInWords(entry, units)}`} onPress={onPress} testID={`shelf-${entry.id}`} style={{ flex: 1, minHeight: 48, paddingVertical: 4 }}>
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Words lines={1} style={{ flex: 1 }}>{entry.name}</Words>
+        <Figures style={{ fontSize: 13 }}>{sizeInWords(entry, units)}</Figures>
+      </View>
+      <Words quiet lines={1} style={{ fontSize: 12.5, lineHeight: 16 }}>{sourceInWords(entry)}</Words>
+    </Pressable>
   );
 }
 
@@ -54,5 +74,5 @@ function sizeInWords(entry: ShelfEntry, units: Units): string {
 
 function sourceInWords({ source, standing, tolerance, family }: ShelfEntry): string {
   const from = standing === 'memory' ? `${source}, from memory` : source;
-  return `${family}: ${from}; ±${tolerance} mm`;
+  return `${family}: ${from}; ±${Number(tolerance.toPrecision(2))} mm`;
 }

@@ -1,4 +1,4 @@
-import type { ActiveTool } from '@/bench/tools';
+import { isEnough, type ActiveTool } from '@/bench/tools';
 import type { FittedView } from '@/core/derive';
 import type { Job } from '@/core/job';
 import { hintForEvidence } from '@/features/calibrate/kinds';
@@ -24,6 +24,7 @@ function fitHint(tool: ActiveTool, { view }: FittedView): string {
   const lengths = view.evidence.some(({ role }) => role === 'use');
   switch (tool.name) {
     case 'evidence':
+      if (tool.state.again !== undefined) return isEnough(tool.state.kind, tool.state.points.length) ? 'Take the average, or nudge.' : 'Point at the same places again; the marks are hidden, so that they do not lead your hand.';
       return hintForEvidence(tool.state.kind, tool.state.role, tool.state.points.length);
     case 'points':
       if (tool.state.point) return 'Point at where it belongs, or nudge it.';

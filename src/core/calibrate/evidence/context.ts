@@ -3,7 +3,7 @@ import type { Vec } from '../../geometry';
 import { placeWithSlopes, type MapSlopes, type SlopedPlace } from '../map-slopes';
 import type { MapModel } from '../models';
 import { isInFront, toPlane, type SheetMap } from '../sheet-map';
-import type { SheetPoint } from './evidence';
+import { heightOf, type SheetPoint } from './evidence';
 import { pointFrame, type PointFrame } from './point-frame';
 
 export type Points = Readonly<Record<string, SheetPoint>>;
@@ -12,8 +12,11 @@ export type Points = Readonly<Record<string, SheetPoint>>;
 export interface EvidenceContext {
   readonly model: MapModel;
   readonly points: Points;
-  /** The map with its slopes, for the numbers of its parts and a height. Asked for the same parts again and again: worth remembering. */
-  slopesAt(parts: readonly (readonly number[])[], height: number): MapSlopes;
+  /**
+   * The map with its slopes, for the numbers of its parts and a height; where `varies`, the height is one more number, the last. Asked
+   * for the same parts again and again: worth remembering.
+   */
+  slopesAt(parts: readonly (readonly number[])[], height: number, varies: boolean): MapSlopes;
   /** Where a named point lies on the plane at the start. mm. */
   place(name: string): Vec;
 }
@@ -25,6 +28,8 @@ export interface Conditions {
 }
 
 export const pointBlock = (name: string) => `point:${name}`;
+/** The height of what is traced, as it was stated or assumed: an observed number like the points. */
+export const LIFT_BLOCK = 'lift';
 
 export interface PlaneCondition {
   readonly group: string;
@@ -37,32 +42,35 @@ export interface PlaneCondition {
 const NOWHERE: Vec = [NaN, NaN];
 
 /**
- * A condition between places on the plane: the map carries the sheet points there, each at its own height. Slopes follow by
- * the chain rule: the map's in closed form, those of the residuals by the places by differences.
+ * A condition between places on the plane: the map carries the sheet points there, each at its own height or at that of what is
+ * traced. Slopes follow by the chain rule: the map's in closed form, those of the residuals by the places by differences.
  */
 export function onPlane({ model, points, slopesAt }: EvidenceContext, { group, exact, points: names, blocks = [], residuals }: PlaneCondition): Condition {
   const parts = model.parts.map(({ id }) => id);
-  const heights = names.map((name) => points[name]!.height ?? 0);
   const frames = names.map((name) => pointFrame(points[name]!));
-  const [firstPoint, firstOwn] = [parts.length, parts.length + names.length];
+  const raised = names.map((name) => points[name]!.height === 'traced');
+  const lifts = raised.includes(true) ? [LIFT_BLOCK] : [];
+  const [firstPoint, lift, firstOwn] = [parts.length, parts.length + names.length, parts.length + names.length + lifts.length];
+  const heightsAt = (values: readonly (readonly number[])[]) => names.map((name) => heightOf(points[name]!, values[lift]?.[0] ?? 0));
   return {
     group, exact, origin: 'stated',
-    blocks: [...parts, ...names.map(pointBlock), ...blocks],
+    blocks: [...parts, ...names.map(pointBlock), ...lifts, ...blocks],
     residuals(values) {
       const map = values.slice(0, firstPoint);
-      return residuals(heights.map((height, i) => placeAt(slopesAt(map, height).map, frames[i]!.toSheet(values[firstPoint + i]!))), values.slice(firstOwn));
+      return residuals(heightsAt(values).map((height, i) => placeAt(slopesAt(map, height, raised[i]!).map, frames[i]!.toSheet(values[firstPoint + i]!))), values.slice(firstOwn));
     },
     linearize(values) {
       const map = values.slice(0, firstPoint);
       const sheet = frames.map((frame, i) => frame.toSheet(values[firstPoint + i]!));
-      const places = heights.map((height, i) => placeWithSlopes(slopesAt(map, height), sheet[i]!));
-      const seen = heights.every((height, i) => isInFront(slopesAt(map, height).map, sheet[i]!));
+      const slopes = heightsAt(values).map((height, i) => slopesAt(map, height, raised[i]!));
+      const places = slopes.map((at, i) => placeWithSlopes(at, sheet[i]!));
+      const seen = slopes.every((at, i) => isInFront(at.map, sheet[i]!));
       const own = values.slice(firstOwn);
       const onPlaces = { residuals: (at: readonly (readonly number[])[]) => residuals(at.slice(0, names.length) as unknown as readonly Vec[], at.slice(names.length)) };
       const inner = slopesByDifferences(onPlaces, [...places.map(({ place }) => [...place]), ...own.map((numbers) => [...numbers])]);
       return {
-        residuals: residuals(seen ? places.map(({ place }) => place) : heights.map(() => NOWHERE), own),
-        slopes: inner.map((slopes) => chained(slopes, places, frames, places[0]!.x.length - 2)),
+        residuals: residuals(seen ? places.map(({ place }) => place) : names.map(() => NOWHERE), own),
+        slopes: inner.map((row) => chained(row, places, frames, map.flat().length, lifts.length)),
       };
     },
   };
@@ -72,15 +80,16 @@ function placeAt(map: SheetMap, sheet: Vec): Vec {
   return isInFront(map, sheet) ? toPlane(map, sheet) : NOWHERE;
 }
 
-/** From slopes by the places to slopes by the map, by each sheet point and by the piece's own unknowns. */
-function chained(slopes: readonly number[], places: readonly SlopedPlace[], frames: readonly PointFrame[], numbers: number): number[] {
-  const byMap = new Array<number>(numbers).fill(0);
+/** From slopes by the places to slopes by the map, by each sheet point, by the height of what is traced and by the piece's own unknowns. */
+function chained(slopes: readonly number[], places: readonly SlopedPlace[], frames: readonly PointFrame[], numbers: number, lifts: number): number[] {
+  const byMap = new Array<number>(numbers + lifts).fill(0);
   const byPoint: number[] = [];
   places.forEach(({ x, y }, i) => {
     const [dx, dy] = [slopes[2 * i]!, slopes[2 * i + 1]!];
-    for (let n = 0; n < numbers; n++) byMap[n]! += dx * x[n]! + dy * y[n]!;
-    const [bySheetX, bySheetY] = [dx * x[numbers]! + dy * y[numbers]!, dx * x[numbers + 1]! + dy * y[numbers + 1]!];
+    const last = x.length - 2;
+    for (let n = 0; n < last; n++) byMap[n]! += dx * x[n]! + dy * y[n]!;
+    const [bySheetX, bySheetY] = [dx * x[last]! + dy * y[last]!, dx * x[last + 1]! + dy * y[last + 1]!];
     byPoint.push(...frames[i]!.axes.map(([u, v]) => bySheetX * u + bySheetY * v));
   });
-  return [...byMap, ...byPoint, ...slopes.slice(2 * places.length)];
+  return [...byMap.slice(0, numbers), ...byPoint, ...byMap.slice(numbers), ...slopes.slice(2 * places.length)];
 }

@@ -2,13 +2,19 @@ import type { Vec } from '../../geometry';
 
 /**
  * A place pointed at on the sheet. Pixels; `sigma` is one sigma of each coordinate, or along the picture's edge when the place lies on
- * one: then `edge` has the direction of its normal (radians, clockwise on the screen) and one sigma across it. `height` above the plane, mm.
+ * one: then `edge` has the direction of its normal (radians, clockwise on the screen) and one sigma across it. `height` above the plane, mm; `traced` is the height of what
+ * is traced, whatever that turns out to be.
  */
 export interface SheetPoint {
   readonly at: Vec;
   readonly sigma: number;
   readonly edge?: { readonly normal: number; readonly sigma: number } | undefined;
-  readonly height?: number | undefined;
+  readonly height?: number | 'traced' | undefined;
+}
+
+/** How high a place lies, when what is traced lies at `traced`. mm. */
+export function heightOf({ height = 0 }: SheetPoint, traced: number): number {
+  return height === 'traced' ? traced : height;
 }
 
 /** Two points that a line runs through, by name. */

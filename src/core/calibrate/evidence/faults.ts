@@ -1,7 +1,7 @@
 import { refused, type Refusal } from '../../basics';
 import { distance, subtract, type Vec } from '../../geometry';
 import type { Points } from './context';
-import { pointsOf, type Evidence } from './evidence';
+import { heightOf, pointsOf, type Evidence } from './evidence';
 
 /** Ends closer than this many of their own sigmas are one place. */
 const COINCIDENT_SIGMAS = 3;
@@ -13,7 +13,7 @@ export function findFault(piece: Evidence, points: Points): Refusal | undefined 
   const names = pointsOf(piece);
   const missing = names.find((name) => points[name] === undefined);
   if (missing !== undefined) return fault('evidence-point-unknown', piece, { point: missing });
-  const unsound = names.find((name) => ![...points[name]!.at, points[name]!.sigma, points[name]!.height ?? 0].every(Number.isFinite));
+  const unsound = names.find((name) => ![...points[name]!.at, points[name]!.sigma, heightOf(points[name]!, 0)].every(Number.isFinite));
   if (unsound !== undefined) return fault('evidence-not-a-number', piece, { point: unsound });
   const unsure = names.find((name) => points[name]!.sigma <= 0);
   if (unsure !== undefined) return fault('evidence-sigma-not-positive', piece, { point: unsure });
