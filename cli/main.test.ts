@@ -37,23 +37,28 @@ describe('the command line', () => {
     const none = { ...good, name: 'none', evidence: [] };
     const slanted = { ...good, name: 'slanted', model: 'projective' };
     const zero = { ...good, name: 'zero', evidence: [{ ...good.evidence[0], mm: 0 }] };
+    const shaky = { ...good, name: 'shaky', points: { ...points, a: { at: [812.4, 1533], again: [[816, 1530], [809, 1537]] } } };
+    const nothing = { ...shaky, name: 'nothing', points: { ...shaky.points, a: { ...shaky.points.a, sigma: -1 } } };
     const odd = { ...good, name: 'odd', evidence: [{ ...good.evidence[0], kind: 'hexagon' }] };
     const file = (name: string, content: unknown) => {
       const at = path.join(folder, name);
       writeFileSync(at, typeof content === 'string' ? content : JSON.stringify(content));
       return at;
     };
-    const many = bryony('solve', file('many.json', [good, none, slanted, zero, odd, 7]));
+    const many = bryony('solve', file('many.json', [good, none, slanted, zero, odd, shaky, nothing, 7]));
     const answers = many.stdout.trim().split('\n').map((line) => JSON.parse(line));
     expect(many.status).toBe(1);
     expect(answers.map(({ name, status, code }) => [name, status, code])).toEqual([
       ['blade', 'ok', undefined], ['none', 'undetermined', 'scale-undetermined'], ['slanted', 'undetermined', 'tilt-undetermined'],
-      ['zero', 'refused', 'evidence-length-not-positive'], ['odd', 'refused', 'evidence-kind-unknown'], [undefined, 'refused', 'problem-malformed'],
+      ['zero', 'refused', 'evidence-length-not-positive'], ['odd', 'refused', 'evidence-kind-unknown'],
+      ['shaky', 'ok', undefined], ['nothing', 'refused', 'point-sigma-not-positive'], [undefined, 'refused', 'problem-malformed'],
     ]);
     expect(answers[0]).toMatchObject({ model: 'camera', redundancy: 0, varianceFactor: null, assumed: ['tilt', 'focal', 'lens', 'lens-centre'], evidence: [{ id: 'e1', normalized: null, smallestDetectableMm: null, suspect: false }, { id: 'e2', check: true }] });
     expect(answers[0].lengths[0].mm).toBeCloseTo(240, 6);
     // The two ends were adjusted with the length: what is left is the length's own doubt.
     expect(answers[0].lengths[0].sigma).toBeCloseTo(0.2, 2);
+    // A hand that spreads more than was said widens every point, so that what is asked beside the length is worse known.
+    expect(answers[5].lengths[1].sigma).toBeGreaterThan(answers[0].lengths[1].sigma);
     expect(answers[0].advice[0].worstSigmaThen).toBeLessThan(answers[0].advice[0].worstSigmaNow);
     expect(bryony('solve', file('good.json', good)).status).toBe(0);
     expect(bryony('solve', file('broken.json', '{')).status).toBe(2);

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { sigmaOfReading, type Evidence, type Points } from '../src/core/calibrate';
+import { averagedPoint, sigmaOfReading, steadinessOf, type Evidence, type Points, type Reading } from '../src/core/calibrate';
 
 /** A problem as `bryony solve` takes it; docs/solve-format.md explains it field by field. */
 const Pair = z.tuple([z.number(), z.number()]);
 const Line = z.tuple([z.string(), z.string()]);
-const PointSchema = z.union([Pair, z.object({ at: Pair, sigma: z.number().optional(), height: z.number().optional() })]);
+const PointSchema = z.union([Pair, z.object({ at: Pair, again: z.array(Pair).optional(), sigma: z.number().optional(), height: z.number().optional() })]);
 
 const Common = { id: z.string().min(1), check: z.boolean().optional(), guess: z.boolean().optional() };
 const Sigma = { sigma: z.number().optional() };
@@ -43,9 +43,14 @@ export const ProblemSchema = z.object({
 export type SolveProblem = z.infer<typeof ProblemSchema>;
 export const KINDS: ReadonlySet<unknown> = new Set(EvidenceSchema.options.map((option) => option.shape.kind.value));
 
+/** The points for the core, each from all its pointings; how far those spread tells how steady the hand is. */
 export function pointsIn({ points, clickSigmaPx }: SolveProblem): Points {
-  return Object.fromEntries(Object.entries(points).map(([name, point]) =>
-    [name, Array.isArray(point) ? { at: point, sigma: clickSigmaPx } : { at: point.at, sigma: point.sigma ?? clickSigmaPx, height: point.height }]));
+  const all = Object.entries(points).map(([name, point]) => {
+    const { at, again = [], sigma = clickSigmaPx, height } = Array.isArray(point) ? { at: point } : point;
+    return { name, height, readings: [at, ...again].map((place): Reading => ({ at: place, sigma })) };
+  });
+  const steadiness = steadinessOf(all.map(({ readings }) => readings));
+  return Object.fromEntries(all.map(({ name, height, readings }) => [name, { ...averagedPoint(readings, steadiness), height }]));
 }
 
 /** The pieces for the core: what was said without a sigma gets that of a reading, or of a guess. */

@@ -44,10 +44,10 @@ function findFormatFault(raw: unknown, issue: { readonly path: readonly Property
   return ['problem-malformed', { where, why: issue?.message ?? '' }];
 }
 
-function findProblemFault({ clickSigmaPx, focal35mm, ask }: SolveProblem, points: Points, evidence: readonly Evidence[]): [string, Detail] | undefined {
+function findProblemFault({ clickSigmaPx, focal35mm, ask, points: given }: SolveProblem, points: Points, evidence: readonly Evidence[]): [string, Detail] | undefined {
   if (clickSigmaPx <= 0) return ['click-sigma-not-positive', { clickSigmaPx }];
   if (focal35mm !== undefined && focal35mm <= 0) return ['focal-not-positive', { focal35mm }];
-  const badPoint = Object.entries(points).find(([, { sigma }]) => sigma <= 0);
+  const badPoint = Object.entries(given).find(([, point]) => !Array.isArray(point) && (point.sigma ?? 1) <= 0);
   if (badPoint) return ['point-sigma-not-positive', { point: badPoint[0] }];
   const ids = evidence.map(({ id }) => id);
   const twice = ids.find((id, i) => ids.indexOf(id) !== i);

@@ -23,6 +23,13 @@ for (const colorScheme of ['light', 'dark'] as const) {
         await page.waitForTimeout(300);
         await axe(page);
       }
+      await desk.step('fit');
+      for (const panel of ['panel-kinds', 'panel-shelf', 'panel-height', 'panel-model', 'panel-look']) {
+        await desk.choose(panel);
+        await desk.openCards();
+        if (panel === 'panel-shelf') await desk.choose('own-add');
+        await axe(page);
+      }
       await desk.step('trace');
       for (const tool of ['tool-line', 'tool-circle', 'tool-guide', 'tool-measure', 'panel-layers', 'panel-check']) {
         await desk.choose(tool);

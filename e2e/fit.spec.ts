@@ -139,3 +139,49 @@ test('a thing from the shelf is pointed at by its sides and found again by name'
   await expect(page.getByTestId('rectangle-card').getByTestId('evidence-says')).toContainText(/85\.[56]/);
   await expect(page.getByTestId('fit-summary')).toContainText('is good to ±');
 });
+
+test('a size pointed at again is averaged with its marks hidden, and a thing of one’s own stands on the shelf the next time', async ({ desk, page }) => {
+  await desk.openDemo('blade-start');
+  const ends = [card.left, card.right] as const;
+  await desk.pointAt(...ends);
+  await desk.type('length-field', '85.6 ± 0.1');
+  await desk.openCards();
+  await desk.choose('point-again');
+  await desk.closeCards();
+  const mark = page.locator('#bench-drawing').locator('xpath=..').getByTestId(/^evidence-/);
+  await expect(mark).toHaveCount(0);
+  // Not where it was: said, and not taken. Then both ends, the other one first, a little beside.
+  await desk.pointAt([2000, 2400]);
+  await expect(page.getByText('That is not where you pointed before.')).toBeVisible();
+  await desk.pointAt([ends[1][0] + 2, ends[1][1] + 1], [ends[0][0] - 1, ends[0][1] + 2]);
+  await desk.openCards();
+  await desk.choose('average');
+  await desk.openCards();
+  await expect(page.getByTestId('fit-summary')).toContainText('Places that you pointed at again');
+  await expect(mark).toHaveCount(1);
+  await page.getByTestId('undo').click();
+  await expect(page.getByTestId('fit-summary')).not.toContainText('Places that you pointed at again');
+
+  await desk.choose('panel-shelf');
+  await desk.openCards();
+  await desk.choose('own-add');
+  await page.getByTestId('own-name').fill('Setting block');
+  await page.getByTestId('own-width').fill('120 ± 0.05');
+  await page.getByTestId('own-height').fill('40');
+  await desk.choose('own-keep');
+  await page.reload();
+  await desk.step('fit');
+  await desk.choose('panel-shelf');
+  await desk.openCards();
+  await page.getByTestId('shelf-find').fill('setting');
+  const row = page.getByRole('button', { name: 'Setting block, 120.00 mm × 40.00 mm' });
+  await expect(row).toBeVisible();
+  await page.getByRole('button', { name: 'Take Setting block off the shelf' }).click();
+  await expect(row).toHaveCount(0);
+  await desk.choose('own-back');
+  await row.click();
+  await desk.closeCards();
+  await desk.pointAt([(ends[0][0] + ends[1][0]) / 2, (ends[0][1] + ends[1][1]) / 2]);
+  await desk.openCards();
+  await expect(page.getByTestId('width-field')).toHaveValue('120 mm');
+});

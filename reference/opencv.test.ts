@@ -55,6 +55,27 @@ it('finds nearly the same map from points that somebody pointed at: the differen
   expect(apart(ours(sheet, PLANE), theirs(sheet, PLANE))).toBeLessThan(0.5 * pointing);
 });
 
+it('sees the camera where their pose puts it', () => {
+  const focal = (26 / (Math.hypot(36, 24) / 2)) * (Math.hypot(4032, 3024) / 2);
+  const seen = trueMap(picture, 'camera', 'none', [Math.log(330), 0.45, -0.3, Math.log(focal / (Math.hypot(4032, 3024) / 2))]);
+  const sheet = PLANE.map((place) => toSheet(seen, place));
+  const points: Points = Object.fromEntries(sheet.map((at, i) => [`p${i}`, { at, sigma: 1 }]));
+  const evidence = PLANE.map((mm, i): Evidence => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
+  const fit = fitView({ picture, datum: { origin: [0, 0], direction: 0 }, points, evidence, lift: { mm: 0, sigma: 1e-9 }, model: 'camera', lens: 'none' });
+  if (!fit.ok) throw new Error(fit.code);
+  const [rotation, translation] = [new cv.Mat(), new cv.Mat()];
+  const camera = cv.matFromArray(3, 3, cv.CV_64F, [focal, 0, 2015.5, 0, focal, 1511.5, 0, 0, 1]);
+  cv.solvePnP(cv.matFromArray(8, 1, cv.CV_64FC3, PLANE.flatMap(([x, y]) => [x, y, 0])), cv.matFromArray(8, 1, cv.CV_64FC2, sheet.flatMap(([x, y]) => [x - 0.5, y - 0.5])), camera, cv.matFromArray(1, 4, cv.CV_64F, [0, 0, 0, 0]), rotation, translation);
+  const turned = new cv.Mat();
+  cv.Rodrigues(rotation, turned);
+  const [r, t] = [turned.data64F as Float64Array, translation.data64F as Float64Array];
+  const theirHeight = Math.abs(r[2]! * t[0]! + r[5]! * t[1]! + r[8]! * t[2]!);
+  const numbers = (part: string) => fit.value.parts.find((other) => other.part === part)!.values;
+  const [across = 0, up = 0] = numbers('tilt');
+  expect(Math.exp(numbers('scale')[0]!)).toBeCloseTo(theirHeight, 2);
+  expect(Math.cos(across) * Math.cos(up)).toBeCloseTo(Math.abs(r[8]!), 5);
+});
+
 it('bends a lens the same way: their straight places, drawn by their lens, are straightened by ours', () => {
   // Their k1 maps straight to bowed in units of the focal length; over the picture ours is fitted to the same curve by two terms.
   const focal = 3000;

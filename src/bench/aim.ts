@@ -1,13 +1,13 @@
 import type { Fit } from '@/core/calibrate';
 import { distance, type Vec } from '@/core/geometry';
 import { listSnaps, type PictureEdge, type SnapKind, type SnapTarget } from '@/core/outline';
-import type { Edge } from '@/core/raster';
+import type { Corner, Edge } from '@/core/raster';
 
 /** How a place is pointed at. */
 export type Pointer = 'touch' | 'mouse' | 'keyboard';
 
-/** What the aim can be caught by: the drawing, an edge of the picture, the middle of a thin line in it. */
-export type AimSnap = SnapKind | 'picture-edge' | 'picture-line';
+/** What the aim can be caught by: the drawing, a corner or an edge of the picture, the middle of a thin line in it. */
+export type AimSnap = SnapKind | 'picture-corner' | 'picture-edge' | 'picture-line';
 
 /** Where the aim is: on the sheet (px), on the view plane (mm, or px without scale), and what it caught. */
 export interface Aim {
@@ -58,6 +58,8 @@ export interface AimOptions {
   readonly targets: readonly SnapTarget[];
   /** The picture's edge nearest to a sheet place within a reach, px. */
   findEdge?(sheet: Vec, reach: number): Edge | undefined;
+  /** As that, where two edges meet. */
+  findCorner?(sheet: Vec, reach: number): Corner | undefined;
 }
 
 /** The aim at a place of the sheet: caught by what lies within reach, the drawing before the picture, else just there. */
@@ -82,7 +84,9 @@ function caughtByDrawing(free: Aim, reach: number, { fit, targets }: AimOptions)
   return best && { ...free, sheet: fit.toSheet(best.point), plane: best.point, snap: best.kind };
 }
 
-function caughtByPicture(free: Aim, reach: number, { fit, findEdge }: AimOptions): Aim | undefined {
+function caughtByPicture(free: Aim, reach: number, { fit, findEdge, findCorner }: AimOptions): Aim | undefined {
+  const corner = findCorner?.(free.sheet, reach * PICTURE_REACH);
+  if (corner) return { ...free, sheet: corner.at, plane: fit.toPlane(corner.at), sigma: corner.sigma, snap: 'picture-corner' };
   const edge = findEdge?.(free.sheet, reach * PICTURE_REACH);
   if (!edge) return undefined;
   const { at, normal, sigma, kind } = edge;

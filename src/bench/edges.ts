@@ -1,11 +1,11 @@
 import type { Vec } from '@/core/geometry';
-import { findEdgeNear, type Edge } from '@/core/raster';
+import { findCornerNear, findEdgeNear, type Corner, type Edge } from '@/core/raster';
 import { pictureWorker, type PictureWindow } from '@/workers';
 
 /** Half the side of the part of the picture that is kept at hand around the aim, px. */
 const HALF = 176;
 /** What a search reads beyond its reach, px. */
-const MARGIN = 14;
+const MARGIN = 24;
 /** No edge is looked for farther away than this, px: at low zoom the hand decides. */
 export const FARTHEST_EDGE = 26;
 
@@ -26,14 +26,23 @@ export class PictureEdges {
 
   /** The edge nearest to a place. Undefined as well while that part of the picture is on its way. */
   find(sheet: Vec, reach: number): Edge | undefined {
+    return this.findWith(findEdgeNear, sheet, reach);
+  }
+
+  /** The corner nearest to a place; as `find`. */
+  findCorner(sheet: Vec, reach: number): Corner | undefined {
+    return this.findWith(findCornerNear, sheet, reach);
+  }
+
+  private findWith<T extends { readonly at: Vec }>(find: (picture: PictureWindow, near: Vec, reach: number) => T | undefined, sheet: Vec, reach: number): T | undefined {
     const within = Math.min(reach, FARTHEST_EDGE);
     if (!this.covers(sheet, within + MARGIN)) {
       void this.fetch(sheet);
       return undefined;
     }
     const { x, y } = this.near!;
-    const edge = findEdgeNear(this.near!, [sheet[0] - x, sheet[1] - y], within);
-    return edge && { ...edge, at: [edge.at[0] + x, edge.at[1] + y] };
+    const found = find(this.near!, [sheet[0] - x, sheet[1] - y], within);
+    return found && { ...found, at: [found.at[0] + x, found.at[1] + y] };
   }
 
   async findRim(near: Vec): Promise<Found | undefined> {

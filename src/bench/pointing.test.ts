@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { aimZoom, pointingSigma } from './aim';
+import { aimAt, aimZoom, pointingSigma } from './aim';
 import { AT_REST, stepGesture, type Gesture, type GestureEffect, type TouchInput } from './gesture';
-import { fitView } from '@/core/calibrate';
+import { fitView, unscaledFit } from '@/core/calibrate';
 import { squaredUp } from './laying';
 import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
 
@@ -95,6 +95,17 @@ describe('the viewport', () => {
       expect(x >= 0 && x <= 800 && y >= 0 && y <= 600).toBe(true);
     }
   });
+});
+
+it('the aim takes a corner of the picture before an edge, and the drawing before both', () => {
+  const fit = unscaledFit({ picture: { width: 4032, height: 3024, kind: 'photo' }, datum: { origin: [0, 3024], direction: 0 } });
+  const edge = { at: [1001, 1000] as const, normal: 0, sigma: 0.2, kind: 'step' as const };
+  const seen = { fit, zoom: 1, pointer: 'mouse' as const, snapping: true, targets: [], findEdge: () => edge };
+  expect(aimAt([1000, 1000], seen)).toMatchObject({ sheet: [1001, 1000], snap: 'picture-edge', edge: { sigma: 0.2 } });
+  const corner = { ...seen, findCorner: () => ({ at: [1003, 999] as const, sigma: 0.3 }) };
+  expect(aimAt([1000, 1000], corner)).toMatchObject({ sheet: [1003, 999], snap: 'picture-corner', sigma: 0.3, free: [1000, 1000] });
+  expect(aimAt([1000, 1000], corner).edge).toBeUndefined();
+  expect(aimAt([1000, 1000], { ...corner, snapping: false })).toMatchObject({ sheet: [1000, 1000], snap: undefined });
 });
 
 it('the sigma of a point falls with the zoom, down to the edge’s own blur', () => {

@@ -171,7 +171,8 @@ export class Session {
     const targets = catching ? listSnapTargets(context, this.jobs.getState().derived, tool) : [];
     this.lastAimed = { screen, pointer };
     const findEdge = (sheet: Vec, reach: number) => this.edges?.find(sheet, reach);
-    const aim = aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, snapping: catching, targets, findEdge });
+    const findCorner = (sheet: Vec, reach: number) => this.edges?.findCorner(sheet, reach);
+    const aim = aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, snapping: catching, targets, findEdge, findCorner });
     this.set({ aim, pointer, nudging: false, patch: pointer === 'touch' ? screen : undefined });
   }
 

@@ -2,6 +2,7 @@ import { createDeriver } from '@/core/derive';
 import { createJob, renameJob, setUnits, startHistory } from '@/core/job';
 import { jobCardOf } from './job-card';
 import { createJobStore, type JobStore } from './job-store';
+import { OwnShelf } from './own-shelf';
 import { JobRepository } from './repository';
 import { isStorageFull, type KeyValueStorage } from './storage';
 
@@ -23,7 +24,7 @@ function memory() {
     removeMany: async (keys) => keys.forEach((key) => values.delete(key)),
     getAllKeys: async () => [...values.keys()],
   };
-  return { device, repository: new JobRepository(storage) };
+  return { device, repository: new JobRepository(storage), shelf: new OwnShelf(storage) };
 }
 
 const job = createJob('j', 'Job', new Date(0));
@@ -92,6 +93,19 @@ describe('a job on the device', () => {
     await repository.remove('k');
     expect([...device.values.keys()]).toEqual([]);
   });
+});
+
+it('keeps somebody’s own things, shows them by name, and leaves alone what it cannot read', async () => {
+  const { shelf, device } = memory();
+  const block = { id: '1', name: 'setting block', shape: { kind: 'rectangle' as const, width: 120, height: 40 }, tolerance: 0.05 };
+  await shelf.keep(block);
+  await shelf.keep({ ...block, id: '2', name: 'bung', shape: { kind: 'circle', diameter: 50 } });
+  device.values.set('shelf/3', '{"id":');
+  device.values.set('shelf/4', JSON.stringify({ ...block, tolerance: -1 }));
+  expect((await shelf.list()).map(({ name, standing }) => [name, standing])).toEqual([['bung', 'own'], ['setting block', 'own']]);
+  await shelf.remove('2');
+  expect(await shelf.list()).toMatchObject([block]);
+  expect(device.values.has('shelf/3')).toBe(true);
 });
 
 it('knows a full device by what browsers say', () => {

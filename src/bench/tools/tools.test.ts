@@ -1,9 +1,9 @@
 import { createDeriver } from '@/core/derive';
 import { distance, type Vec } from '@/core/geometry';
-import { addEvidence, addSheet, createJob, createView, runCommand, startHistory, type Evidence, type History, type Sheet } from '@/core/job';
+import { addEvidence, addSheet, createJob, createView, pointAgain, runCommand, startHistory, type Evidence, type History, type Sheet } from '@/core/job';
 import { shapeOf, type Chain } from '@/core/outline';
 import type { Aim } from '../aim';
-import { startTool, toolOf, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from '.';
+import { commandForAgain, commandForEvidence, startTool, toolOf, type ActiveTool, type EvidenceState, type Effect, type ToolContext, type ToolInput, type ToolName } from '.';
 
 /** A scan of 10 px/mm on which a tool is used as in the app, without a screen. */
 class Bench {
@@ -152,6 +152,38 @@ describe('what the picture was searched for', () => {
     expect(bench.said).toEqual(['seek rim']);
     bench.give({ kind: 'found', points: ring });
     expect(bench.tool.state).toMatchObject({ points: ring, found: true });
+  });
+});
+
+describe('a size pointed at again', () => {
+  const again = (bench: Bench) => bench.history.job.views[0]!.points.map((point) => point.again?.map(({ at }) => at));
+  it('is averaged with how it was pointed at before, whichever end comes first', () => {
+    const bench = new Bench('evidence').set_({ again: 'e' }).set([1003, 499], [-2, 501]);
+    bench.give({ kind: 'nudge', by: [1, 0] });
+    bench.history = runCommand(bench.history, commandForAgain(bench.tool.state as EvidenceState, bench.context())!);
+    expect(again(bench)).toEqual([[[-1, 501]], [[1003, 499]]]);
+    const { fit, steadiness } = bench.context().fitted;
+    expect(steadiness.repetitions).toBe(4);
+    // The hand was closer the second time: those places weigh four times as much.
+    expect(distance(fit.toPlane([-0.8, 500.8]), fit.toPlane([1002.4, 499.2]))).toBeCloseTo(100, 9);
+  });
+  it('is not pointed at somewhere else', () => {
+    expect(new Bench('evidence').set_({ again: 'e' }).set([500, 500]).said).toEqual(['pointed-elsewhere']);
+  });
+  it('is known for the same when it is said once more, and does not count twice', () => {
+    const bench = new Bench('evidence').set([2, 500], [1004, 500]);
+    const said = { sizes: { length: { value: 100, written: '10 cm' } }, plusMinus: undefined, guess: false };
+    const command = commandForEvidence(bench.tool.state as EvidenceState, said, bench.context())!;
+    expect(command.name.code).toBe('pointed-again');
+    bench.history = runCommand(bench.history, command);
+    expect(again(bench)).toEqual([[[2, 500]], [[1004, 500]]]);
+    expect(commandForEvidence(bench.tool.state as EvidenceState, { ...said, sizes: { length: { value: 101, written: '101' } } }, bench.context())!.name.code).toBe('evidence-added');
+  });
+  it('forgets how it was pointed at before when a point is put right', () => {
+    const bench = new Bench('points');
+    bench.history = runCommand(bench.history, pointAgain('v', [{ id: 'q', at: [1005, 500], sigma: 1 }]));
+    bench.set([1000, 500], [1020, 540]);
+    expect(again(bench)).toEqual([undefined, undefined]);
   });
 });
 

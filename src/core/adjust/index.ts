@@ -4,4 +4,5 @@ export { slopesByDifferences } from './linearize';
 export { layOut, type Block, type Condition, type Layout, type LinearCondition, type Problem, type SigmaOrigin, type Values } from './problem';
 export { propagate, propagateMany, type Measured } from './propagate';
 export { chiSquareQuantile99, equivalentNormal } from './quantiles';
+export { cauchy, huber, solveRobustly, type Loss, type RobustSolution } from './robust';
 export { solve, type Solution } from './solve';

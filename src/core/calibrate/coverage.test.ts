@@ -1,6 +1,6 @@
 /** Monte Carlo: over many worlds drawn from what is stated or assumed, the truth lies where the plus-minus says. */
 import { distance, type Vec } from '../geometry';
-import { ASSUMED, fitView, measuredLength, type Evidence, type Fit, type FitInput, type LensWish, type ModelWish, type PictureGeometry, type Points } from '.';
+import { ASSUMED, averagedPoint, fitView, measuredLength, steadinessOf, type Evidence, type Fit, type FitInput, type LensWish, type ModelWish, type PictureGeometry, type Points } from '.';
 import { createRandom, placesUnder, pointedAt, trueMap, type Random } from './simulation';
 import type { SheetMap } from './sheet-map';
 
@@ -193,6 +193,28 @@ describe.each<[string, readonly string[]]>([['one length on it', ['on']], ['one 
     expectTrue(heights);
     // What is measured on the face itself does not suffer from its height.
     expect(result.sigmas / result.count).toBeLessThan(0.9);
+  });
+});
+
+describe.each([0.5, 1, 2])('a length pointed at five times by a hand %d times as shaky as assumed', (shaky) => {
+  it('shows how shaky, and its average is as good as it says', () => {
+    const random = createRandom(41);
+    const result = tally();
+    let factors = 0;
+    for (let i = 0; i < TRIALS; i++) {
+      const map = trueMap(photo, 'similarity', 'none', [5.4]);
+      const point = (name: string) => Array.from({ length: 5 }, () => ({ ...pointedAt(map, { [name]: PLANE[name]! }, shaky, random)[name]!, sigma: 1 }));
+      const again = { a: point('a'), b: point('b') };
+      const steadiness = steadinessOf(Object.values(again));
+      factors += steadiness.factor / TRIALS;
+      const single = Object.fromEntries(['q', 'g'].map((name) => [name, { ...point(name)[0]!, sigma: steadiness.factor }]));
+      const points: Points = { ...single, a: averagedPoint(again.a, steadiness), b: averagedPoint(again.b, steadiness) };
+      add(result, fitOf({ points, evidence: [length('1', 'a', 'b', () => random.normal(), 0.05)], model: 'similarity', lens: 'none' }), points, TRUTH);
+    }
+    // The assumption still counts as four of the twenty.
+    expect(Math.abs(factors / Math.sqrt((4 + 16 * shaky ** 2) / 20) - 1)).toBeLessThan(0.05);
+    const { covered, count } = result;
+    expect(covered / count).toBeGreaterThan(shaky > 1 ? 0.89 : 0.92);
   });
 });
 

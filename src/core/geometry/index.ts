@@ -10,3 +10,4 @@ export {
   add, angleOf, cross, distance, dot, findDirection, mix, norm, perpendicular, polar, positiveAngle, scale, signedAngle, subtract,
   type Vec,
 } from './vec';
+export { awayFrom, crossingOfLines, lineThrough, type FittedLine } from './fitted-line';

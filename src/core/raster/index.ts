@@ -1,4 +1,5 @@
 export { colourPictureFrom, type ColourPicture } from './colour-picture';
+export { findCornerNear, type Corner } from './corner';
 export { findContour, type Contour } from './contour';
 export { findEdgeAcross, type Edge, type ScanOptions } from './edge';
 export { findEdgeNear } from './edge-near';

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import jpeg from 'jpeg-js';
 import { findEllipse, onEllipse, outsideEllipse, type Ellipse, type Vec } from '../geometry';
-import { colourPictureFrom, createPyramid, findEdgeAcross, findEdgeNear, findRim, findSides, straightenRows, type ColourPicture } from '.';
+import { colourPictureFrom, createPyramid, findCornerNear, findEdgeAcross, findEdgeNear, findRim, findSides, straightenRows, type ColourPicture } from '.';
 
 /** A picture of what `shade` says, each pixel the mean of 8 × 8 places in it, with noise from a small generator. */
 function draw(width: number, height: number, noise: number, seed: number, shade: (x: number, y: number) => number): ColourPicture {
@@ -55,6 +55,28 @@ describe('an edge', () => {
     const width = 40;
     const data = Uint8Array.from({ length: 3 * width * width }, (_, i) => [[150, 100, 60], [80, 130, 105]][(Math.floor(i / 3) % width) < 18 ? 0 : 1]![i % 3]!);
     expect(findEdgeNear({ width, height: width, data }, [20, 20], 6)!.at[0]).toBeCloseTo(18, 1);
+  });
+});
+
+describe('a corner', () => {
+  /** A wedge with its tip at a place, as wide as `open`, turned by `turn`. */
+  const wedge = ([tipX, tipY]: Vec, open: number, turn: number) => (x: number, y: number) => {
+    const angle = Math.atan2(y - tipY, x - tipX) - turn;
+    return Math.abs(Math.atan2(Math.sin(angle), Math.cos(angle))) < open / 2 ? 190 : 70;
+  };
+  it('is where two edges meet, to a fifth of a pixel, from wherever near it one points', () => {
+    const place = fc.double({ min: -1, max: 1, noNaN: true });
+    fc.assert(fc.property(place, place, place, place, fc.double({ min: 1, max: 2.2, noNaN: true }), fc.double({ min: 0, max: 6.28, noNaN: true }), (x, y, fromX, fromY, open, turn) => {
+      const tip: Vec = [24 + x, 24 + y];
+      const corner = findCornerNear(draw(48, 48, 2, 3, wedge(tip, open, turn)), [tip[0] + 3 * fromX, tip[1] + 3 * fromY], 6)!;
+      expect(Math.hypot(corner.at[0] - tip[0], corner.at[1] - tip[1])).toBeLessThan(0.2);
+    }), { numRuns: 40, seed: 5 });
+  });
+  it('is none on one edge, on a rim that bends, in grain, or too far away', () => {
+    expect(findCornerNear(draw(40, 40, 2, 3, edgeAt(0, 0.7)), [20, 20], 6)).toBeUndefined();
+    expect(findCornerNear(draw(60, 60, 2, 3, (x, y) => (Math.hypot(x - 30, y - 30) < 12 ? 190 : 70)), [42, 30], 6)).toBeUndefined();
+    expect(findCornerNear(draw(40, 40, 25, 3, () => 120), [20, 20], 6)).toBeUndefined();
+    expect(findCornerNear(draw(48, 48, 2, 3, wedge([24, 24], 1.6, 0.3)), [33, 33], 6)).toBeUndefined();
   });
 });
 

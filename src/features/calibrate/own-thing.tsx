@@ -14,7 +14,7 @@ type Kind = ShelfShape['kind'];
 const KINDS = [['rectangle', 'Rectangle'], ['circle', 'Round'], ['length', 'Length']] as const;
 
 /** What has to be said of a thing that is to stand on the shelf: its name, what it is, and its sizes. */
-export function OwnThingForm({ units, onKeep }: { units: Units; onKeep: (thing: Omit<OwnThing, 'id'>) => void }) {
+export function OwnThingForm({ units, onKeep, onLeave }: { units: Units; onKeep: (thing: Omit<OwnThing, 'id'>) => void; onLeave: () => void }) {
   const palette = usePalette();
   const [name, setName] = useState('');
   const [kind, setKind] = useState<Kind>('rectangle');
@@ -24,13 +24,17 @@ export function OwnThingForm({ units, onKeep }: { units: Units; onKeep: (thing: 
   const keep = () => thing && onKeep(thing);
   return (
     <View style={{ gap: 8 }} testID="own-thing">
+      <Words style={{ fontWeight: '700' }}>A thing of your own</Words>
       <TextInput mode="outlined" dense label="Its name" accessibilityLabel="Its name" value={name} maxLength={60} onChangeText={setName} style={{ height: 44, backgroundColor: palette.paper }} testID="own-name" />
       <Choice name="What it is" value={kind} options={KINDS} onChange={setKind} />
       <View style={{ flexDirection: 'row', gap: 8 }}>
         {sizes.map((size) => <SaidField key={size} name={size} value={written[size] ?? ''} units={units} onChange={write(size)} onSubmit={keep} testID={`own-${size}`} />)}
       </View>
       <Words quiet style={{ fontSize: 12.5, lineHeight: 16 }}>Measure it once, well, and write how well: 120 ± 0.05.</Words>
-      <Button mode="contained" style={{ alignSelf: 'flex-start' }} disabled={!thing} onPress={keep} testID="own-keep">Keep it</Button>
+      <View style={{ flexDirection: 'row', gap: 8 }}>
+        <Button mode="contained" disabled={!thing} onPress={keep} testID="own-keep">Keep it</Button>
+        <Button onPress={onLeave}>Cancel</Button>
+      </View>
     </View>
   );
 }

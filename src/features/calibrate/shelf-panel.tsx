@@ -34,9 +34,12 @@ export function ShelfPanel({ onChosen }: { onChosen: () => void }) {
     session.pointAtEvidence(entry.shape.kind, 'use', { name: entry.name, written, plusMinus: 2 * sigmaOfTolerance(entry.tolerance) });
     onChosen();
   };
-  return (
+  const list = (
     <Card style={{ minWidth: 300 }} testID="shelf">
-      <TextInput mode="outlined" dense label="Find on the shelf" accessibilityLabel="Find on the shelf" value={text} onChangeText={setText} style={{ height: 44, backgroundColor: palette.paper }} testID="shelf-find" />
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+        <TextInput mode="outlined" dense label="Find on the shelf" accessibilityLabel="Find on the shelf" value={text} onChangeText={setText} style={{ flex: 1, height: 44, backgroundColor: palette.paper }} testID="shelf-find" />
+        {adding ? null : <RoundButton icon="plus" name="Add a thing of your own" size={44} onPress={() => setAdding(true)} testID="own-add" />}
+      </View>
       {removed ? <Button compact style={{ alignSelf: 'flex-start' }} onPress={() => (keep.mutate(removed), setRemoved(undefined))} testID="own-back">{`Bring “${removed.name}” back`}</Button> : null}
       {found.slice(0, SHOWN).map((entry) => (
         <View key={entry.id} style={{ flexDirection: 'row', alignItems: 'center', borderTopWidth: 1, borderTopColor: palette.rule }}>
@@ -46,9 +49,10 @@ export function ShelfPanel({ onChosen }: { onChosen: () => void }) {
       ))}
       <Words quiet style={{ fontSize: 13 }}>{found.length === 0 ? 'Nothing on the shelf is called that. Use Length, Circle or Rectangle and type its size.' : found.length > SHOWN ? `${found.length - SHOWN} more: type a word to find them.` : ''}</Words>
       {keep.isError ? <Words style={{ fontSize: 13.5, color: palette.berry }}>{sentenceFor(isStorageFull(keep.error) ? 'storage-full' : 'storage-failed')}</Words> : null}
-      {adding ? <OwnThingForm units={units} onKeep={(thing) => (keep.mutate(thing), setAdding(false), setText(''))} /> : <Button mode="outlined" compact style={{ alignSelf: 'flex-start' }} onPress={() => setAdding(true)} testID="own-add">Add a thing of your own</Button>}
     </Card>
   );
+  const form = adding ? <Card key="own" chosen><OwnThingForm units={units} onKeep={(thing) => (keep.mutate(thing), setAdding(false), setText(''))} onLeave={() => setAdding(false)} /></Card> : null;
+  return <>{form}{list}</>;
 }
 
 function ShelfRow({ entry, units, onPress }: { entry: ShelfEntry; units: Units; onPress: () => void }) {

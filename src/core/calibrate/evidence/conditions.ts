@@ -1,7 +1,7 @@
-import { distance, type Vec } from '../../geometry';
+import { awayFrom, distance, lineThrough, type Vec } from '../../geometry';
 import { onPlane, type Conditions, type EvidenceContext } from './context';
 import type { Evidence, EvidenceOf, LineEnds } from './evidence';
-import { awayFrom, circleThrough, cornersOfSides, directionOf, doubleArea, lineThrough, sizeOfCorners, wrapped } from './plane-figures';
+import { circleThrough, cornersOfSides, directionOf, doubleArea, sizeOfCorners, wrapped } from './plane-figures';
 
 const RADIANS = Math.PI / 180;
 const HALF_TURN = Math.PI;

@@ -1,6 +1,6 @@
-import { distance, type Vec } from '../../geometry';
+import { awayFrom, distance, lineThrough, type Vec } from '../../geometry';
 import type { Evidence } from './evidence';
-import { awayFrom, circleThrough, cornersOfSides, directionOf, lineThrough, sizeOfCorners, wrapped } from './plane-figures';
+import { circleThrough, cornersOfSides, directionOf, sizeOfCorners, wrapped } from './plane-figures';
 
 /** A number that a piece of evidence comes to, and what was said of it. mm, or degrees when `unit` says so. */
 export interface EvidenceFigure {

@@ -1,4 +1,4 @@
-import { distance, subtract, type Vec } from '../../geometry';
+import { crossingOfLines, distance, lineThrough, subtract, type Vec } from '../../geometry';
 
 /** Direction of a line, radians. */
 export function directionOf([a, b]: readonly [Vec, Vec]): number {
@@ -31,35 +31,6 @@ export function circleThrough(points: readonly Vec[]): FittedCircle {
   return { centre: [mean[0] + x, mean[1] + y], radius: Math.sqrt(x * x + y * y + (uu + vv) / n) };
 }
 
-export interface FittedLine {
-  /** Direction of the normal, radians, and its distance from zero. */
-  readonly normal: number;
-  readonly offset: number;
-}
-
-/** The line closest to points in the square sense; through both when there are two. */
-export function lineThrough(points: readonly Vec[]): FittedLine {
-  const n = points.length;
-  const mean: Vec = [points.reduce((sum, p) => sum + p[0], 0) / n, points.reduce((sum, p) => sum + p[1], 0) / n];
-  let [xx, xy, yy] = [0, 0, 0];
-  for (const point of points) {
-    const [x, y] = subtract(point, mean);
-    xx += x * x; xy += x * y; yy += y * y;
-  }
-  const normal = Math.atan2(2 * xy, xx - yy) / 2 + Math.PI / 2;
-  return { normal, offset: mean[0] * Math.cos(normal) + mean[1] * Math.sin(normal) };
-}
-
-export function awayFrom({ normal, offset }: FittedLine, [x, y]: Vec): number {
-  return x * Math.cos(normal) + y * Math.sin(normal) - offset;
-}
-
-export function crossing(a: FittedLine, b: FittedLine): Vec {
-  const [ca, sa, cb, sb] = [Math.cos(a.normal), Math.sin(a.normal), Math.cos(b.normal), Math.sin(b.normal)];
-  const determinant = ca * sb - sa * cb;
-  return [(a.offset * sb - sa * b.offset) / determinant, (ca * b.offset - a.offset * cb) / determinant];
-}
-
 /** Twice the signed area of a polygon: positive when it runs counter-clockwise. */
 export function doubleArea(corners: readonly Vec[]): number {
   return corners.reduce((sum, [x, y], i) => {
@@ -76,5 +47,5 @@ export function sizeOfCorners([a, b, c, d]: readonly Vec[]): { width: number; he
 /** Corners of a shape that is given by points on its sides: corner 1 is where side 4 meets side 1. */
 export function cornersOfSides(sides: readonly (readonly Vec[])[]): Vec[] {
   const lines = sides.map(lineThrough);
-  return lines.map((line, i) => crossing(lines[(i + 3) % 4]!, line));
+  return lines.map((line, i) => crossingOfLines(lines[(i + 3) % 4]!, line));
 }

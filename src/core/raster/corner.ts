@@ -1,0 +1,117 @@
+import { awayFrom, crossingOfLines, lineThrough, signedAngle, type FittedLine, type Vec } from '../geometry';
+import { colourAt, type ColourPicture } from './colour-picture';
+import { findEdgeAcross, type Edge } from './edge';
+
+/** A place where two edges of the picture meet. Sheet px; one sigma of each coordinate. */
+export interface Corner {
+  readonly at: Vec;
+  readonly sigma: number;
+}
+
+/** The ring around a corner in which its two edges are looked for, and where they are scanned: nearer to it blur and wear round it off. px */
+const [NEAREST, FARTHEST] = [3, 10];
+const SCANNED = [4, 5.5, 7, 8.5, 10];
+const LEAST_SEEN = 4;
+/** Scans may lie off the leg's own line by this much, root mean square; curves and texture do worse. px */
+const MOST_ASTRAY = 0.35;
+/** Legs closer in direction than this are one edge, and so are legs that carry each other on. Radians. */
+const LEAST_APART = 0.5;
+/** Blur alone rounds a corner off by less than this, px. */
+const MOST_CUT = 1.5;
+/** Gradients below this are surface, not edge: levels of colour a pixel. */
+const LEAST_SLOPE = 8;
+const ROUNDS = 8;
+
+/**
+ * The corner nearest to a place within `reach` px: where two straight edges meet when they are carried on, each found by scans
+ * across it. Where to scan comes from the place that is nearest to all lines along which colour does not change (Förstner &
+ * Gülch, A fast operator for detection and precise location of distinct points, corners and centres of circular features, 1987).
+ * Undefined where there is one edge or none. Weak: edges that bend within ten pixels.
+ */
+export function findCornerNear(picture: ColourPicture, near: Vec, reach: number): Corner | undefined {
+  let at: Vec | undefined = near;
+  for (let round = 0, step = Infinity; round < ROUNDS && step > 0.1; round++) {
+    const next: Vec | undefined = meetingOf(picture, at);
+    if (!next || Math.hypot(next[0] - near[0], next[1] - near[1]) > reach + 1) return undefined;
+    step = Math.hypot(next[0] - at[0], next[1] - at[1]);
+    at = next;
+  }
+  const directions = listLegs(picture, at);
+  const [first, second] = directions.map((direction) => scanLeg(picture, at, direction));
+  if (!first || !second) return undefined;
+  const tip = crossingOfLines(first.line, second.line);
+  if (!(Math.hypot(tip[0] - near[0], tip[1] - near[1]) <= reach) || isCutOff(picture, tip, directions)) return undefined;
+  return { at: tip, sigma: Math.hypot(first.sigma, second.sigma) / Math.abs(Math.sin(first.line.normal - second.line.normal)) };
+}
+
+/** Every pixel in the ring about a place whose colour changes, with the change squared. */
+function forEachSlope(picture: ColourPicture, [x, y]: Vec, from: number, take: (away: Vec, slope: Vec) => void): void {
+  for (let dy = -FARTHEST; dy <= FARTHEST; dy++) {
+    for (let dx = -FARTHEST; dx <= FARTHEST; dx++) {
+      const distance = Math.hypot(dx, dy);
+      if (distance > FARTHEST || distance < from) continue;
+      const slope = gradientAt(picture, [x + dx, y + dy]);
+      if (Math.hypot(...slope) >= LEAST_SLOPE) take([dx, dy], slope);
+    }
+  }
+}
+
+/** The change of colour at a place, along x and y: of the channel that changes most there. Levels a pixel. */
+function gradientAt(picture: ColourPicture, [x, y]: Vec): Vec {
+  const [right, left, below, above] = [colourAt(picture, [x + 1, y]), colourAt(picture, [x - 1, y]), colourAt(picture, [x, y + 1]), colourAt(picture, [x, y - 1])];
+  let best: Vec = [0, 0];
+  for (let c = 0; c < 3; c++) {
+    const slope: Vec = [(right[c]! - left[c]!) / 2, (below[c]! - above[c]!) / 2];
+    if (Math.hypot(...slope) > Math.hypot(...best)) best = slope;
+  }
+  return best;
+}
+
+/** Where the edges about a place meet, roughly; undefined where they all run one way. */
+function meetingOf(picture: ColourPicture, at: Vec): Vec | undefined {
+  let [xx, xy, yy, x0, y0] = [0, 0, 0, 0, 0];
+  forEachSlope(picture, at, 0, ([dx, dy], [gx, gy]) => {
+    const along = gx * dx + gy * dy;
+    xx += gx * gx; xy += gx * gy; yy += gy * gy;
+    x0 += gx * along; y0 += gy * along;
+  });
+  const determinant = xx * yy - xy * xy;
+  if (determinant < 0.02 * (xx + yy) ** 2 || determinant === 0) return undefined;
+  return [at[0] + (yy * x0 - xy * y0) / determinant, at[1] + (xx * y0 - xy * x0) / determinant];
+}
+
+const BINS = 48;
+
+/** Directions from a corner along its two strongest edges; fewer when there are fewer. Radians. */
+function listLegs(picture: ColourPicture, at: Vec): number[] {
+  const strength = new Float64Array(BINS);
+  forEachSlope(picture, at, NEAREST, ([dx, dy], [gx, gy]) => {
+    const across = Math.abs(gx * dy - gy * dx) / Math.hypot(dx, dy);
+    // Only what runs towards the corner: colour changes across the way there.
+    if (across < 0.85 * Math.hypot(gx, gy)) return;
+    const share = ((Math.atan2(dy, dx) + 2 * Math.PI) % (2 * Math.PI)) / (2 * Math.PI);
+    strength[Math.floor(share * BINS) % BINS]! += across * across;
+  });
+  const smooth = Array.from(strength, (value, i) => value + (strength[(i + 1) % BINS]! + strength[(i + BINS - 1) % BINS]!) / 2);
+  const peaks = smooth.map((value, i) => ({ value, angle: (2 * Math.PI * (i + 0.5)) / BINS })).filter(({ value }, i) => value > 0 && value >= smooth[(i + 1) % BINS]! && value > smooth[(i + BINS - 1) % BINS]!);
+  const [first, ...others] = peaks.sort((a, b) => b.value - a.value);
+  const second = others.find(({ angle }) => Math.abs(Math.sin(angle - first!.angle)) > Math.sin(LEAST_APART));
+  return [first, second].filter((peak) => peak !== undefined).map(({ angle }) => signedAngle(angle));
+}
+
+/** Whether the edge passes the crossing of its legs by, as on a rim that bends. */
+function isCutOff(picture: ColourPicture, tip: Vec, [first = 0, second = 0]: readonly number[]): boolean {
+  const inwards = Math.atan2(Math.sin(first) + Math.sin(second), Math.cos(first) + Math.cos(second));
+  const edge = findEdgeAcross(picture, tip, inwards, { reach: 4, beside: 0 });
+  return !edge || Math.hypot(edge.at[0] - tip[0], edge.at[1] - tip[1]) > MOST_CUT;
+}
+
+/** The line of an edge that leaves a corner, and its sigma at the corner. */
+function scanLeg(picture: ColourPicture, [x, y]: Vec, direction: number): { readonly line: FittedLine; readonly sigma: number } | undefined {
+  const edges = SCANNED.map((far) => findEdgeAcross(picture, [x + far * Math.cos(direction), y + far * Math.sin(direction)], direction + Math.PI / 2, { reach: 2.5, beside: 1 })).filter((edge): edge is Edge => edge !== undefined);
+  if (edges.length < LEAST_SEEN) return undefined;
+  const line = lineThrough(edges.map(({ at }) => at));
+  const astray = Math.sqrt(edges.reduce((sum, { at }) => sum + awayFrom(line, at) ** 2, 0) / edges.length);
+  // Carried on from the scans to the corner, a line is twice as uncertain as among them.
+  return astray < MOST_ASTRAY ? { line, sigma: 2 * Math.max(astray / Math.sqrt(edges.length), edges[0]!.sigma / Math.SQRT2) } : undefined;
+}
