@@ -118,6 +118,34 @@ test('a slanted photo: card by one tap, a wrong length named and corrected, hole
   expect(wood[0]! - wood[2]!).toBeGreaterThan(40);
 });
 
+/** Places on the card of the blade's photo: 1 and -1 are its sides. */
+function onCard(u: number, v: number): Px {
+  const middle: Px = [(card.left[0] + card.right[0]) / 2, (card.left[1] + card.right[1]) / 2];
+  const half = (end: Px): Px => [end[0] - middle[0], end[1] - middle[1]];
+  const [right, top] = [half(card.right), half(card.top)];
+  return [middle[0] + u * right[0] + v * top[0], middle[1] + u * right[1] + v * top[1]];
+}
+
+test('a box is pointed at by what the thing stands on and touches, and named by what it spans', async ({ desk, page }) => {
+  await desk.openDemo('blade-start');
+  await desk.choose('panel-kinds');
+  await desk.openCards();
+  await desk.choose('kind-box');
+  await desk.closeCards();
+  await desk.pointAt(onCard(-0.7, -1), onCard(0.7, -1), onCard(1, 0.2), onCard(0.1, 1), onCard(-1, -0.3));
+  await desk.openCards();
+  await page.getByRole('radio', { name: 'Over the body' }).click();
+  await page.getByTestId('width-field').fill('85.6');
+  await desk.type('height-field', '53.98');
+  await desk.openCards();
+  const box = page.getByTestId('rectangle-card');
+  await expect(box).toContainText('over the body');
+  await expect(box.getByTestId('evidence-says')).toContainText(/85\.\d+ mm.* by 5[34]\.\d+ mm/);
+  await box.getByTestId('name-piece').click();
+  await desk.type('piece-name', 'over the guard');
+  await expect(box).toContainText('over the guard');
+});
+
 test('a thing from the shelf is pointed at by its sides and found again by name', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await desk.choose('panel-shelf');
@@ -125,13 +153,8 @@ test('a thing from the shelf is pointed at by its sides and found again by name'
   await page.getByTestId('shelf-find').fill('bank');
   await page.getByTestId('shelf-cards-and-paper/bank-card').click();
   await desk.closeCards();
-  const corner = (from: Px, to: Px, share: number): Px => [from[0] + (to[0] - from[0]) * share, from[1] + (to[1] - from[1]) * share];
-  const middle: Px = corner(card.left, card.right, 0.5);
-  const half = (end: Px): Px => [end[0] - middle[0], end[1] - middle[1]];
-  const [right, top] = [half(card.right), half(card.top)];
-  const at = (u: number, v: number): Px => [middle[0] + u * right[0] + v * top[0], middle[1] + u * right[1] + v * top[1]];
   // Round the card: upper side, right, lower, left; two places on each, clear of the rounded corners.
-  await desk.pointAt(at(-0.7, 1), at(0.7, 1), at(1, 0.6), at(1, -0.6), at(0.7, -1), at(-0.7, -1), at(-1, -0.6), at(-1, 0.6));
+  await desk.pointAt(onCard(-0.7, 1), onCard(0.7, 1), onCard(1, 0.6), onCard(1, -0.6), onCard(0.7, -1), onCard(-0.7, -1), onCard(-1, -0.6), onCard(-1, 0.6));
   await expect(page.getByTestId('width-field')).toHaveValue('85.6 mm');
   await desk.choose('set-length');
   await desk.openCards();

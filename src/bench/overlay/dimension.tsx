@@ -50,11 +50,14 @@ function End({ at, along, color, hollow, wave, palette }: { at: Vec; along: Vec;
 const LETTER = 7.6;
 
 /** A figure on a slip of paper, so that it reads on any picture. */
+/** Size of a slip of paper with this text on it, CSS px. */
+export const slipSize = (text: string): Vec => [text.length * LETTER + 14, 22];
+
 export function Label({ at, text, color, palette }: { at: Vec; text: string; color: string; palette: Palette }) {
-  const width = text.length * LETTER + 14;
+  const [width, height] = slipSize(text);
   return (
     <g transform={`translate(${at[0]} ${at[1]})`}>
-      <rect x={-width / 2} y={-11} width={width} height={22} rx={3} fill={palette.paper} stroke={color} strokeWidth={1} />
+      <rect x={-width / 2} y={-height / 2} width={width} height={height} rx={3} fill={palette.paper} stroke={color} strokeWidth={1} />
       <text y={4.5} textAnchor="middle" fill={color} fontFamily={FONT.figures} fontSize={12.5}>{text}</text>
     </g>
   );

@@ -5,7 +5,8 @@ import type { Evidence, Job } from '@/core/job';
 import { formatAngle, formatLength, type Units } from '@/core/units';
 import type { Palette } from '@/ui/palette';
 import { toScreen, type Viewport } from '../viewport';
-import { Dimension, Label } from './dimension';
+import { Dimension, Label, slipSize } from './dimension';
+import { apart } from './slips';
 
 interface EvidenceMarksProps {
   readonly job: Job;
@@ -33,12 +34,12 @@ export function EvidenceMarks({ job, fitted, viewport, palette, chosen, hidden, 
       label: `${suspect ? '? ' : ''}${labelOf(evidence, job.units)}`,
     };
   });
+  const labelled = marks.filter(({ evidence, label, bold }) => label !== '' && (bold || (!quiet && Object.keys(evidence.said).length > 0)));
+  const slips = apart(labelled.map(({ evidence, groups, label }) => ({ at: labelPlace(evidence, groups), size: slipSize(label) })));
   return (
     <g opacity={quiet ? 0.55 : 1}>
       {marks.map((mark) => <MarkLines key={mark.evidence.id} mark={mark} palette={palette} />)}
-      {marks.filter(({ evidence, label, bold }) => label !== '' && (bold || (!quiet && Object.keys(evidence.said).length > 0))).map(({ evidence, groups, label, color }) => (
-        <Label key={evidence.id} at={labelPlace(evidence, groups)} text={label} color={color} palette={palette} />
-      ))}
+      {labelled.map(({ evidence, label, color }, i) => <Label key={evidence.id} at={slips[i]!} text={label} color={color} palette={palette} />)}
     </g>
   );
 }

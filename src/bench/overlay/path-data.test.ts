@@ -1,6 +1,6 @@
 import { toPlane, toSheet } from '@/core/calibrate/sheet-map';
 import { trueMap } from '@/core/calibrate/simulation';
-import { circle, distance, nearestOn, pointAt, type Piece, type Vec } from '@/core/geometry';
+import { circle, nearestOn, pointAt, type Piece, type Vec } from '@/core/geometry';
 import { pathData } from './path-data';
 
 /** Places along path data, a few on each line or cubic. */

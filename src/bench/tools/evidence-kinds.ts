@@ -1,9 +1,11 @@
 import type { EvidenceKind, SaidName } from '@/core/job';
 
-/** How a kind of evidence is pointed at: `per` points a line or side, `lines` of them; a curve takes as many as one likes. */
+/** The ways in which a piece is pointed at: a kind's own, or a box by what it touches. */
+export type PointingWay = EvidenceKind | 'box';
+
+/** How a piece is pointed at: points on each of its lines or sides in turn; a curve takes as many as one likes. */
 export interface EvidencePointing {
-  readonly lines: number;
-  readonly per: number;
+  readonly groups: readonly number[];
   /** Points that have to be there before it can be used. */
   readonly least: number;
   /** Sizes that are asked for, and those that may stay open. */
@@ -11,27 +13,30 @@ export interface EvidencePointing {
   readonly optional: boolean;
 }
 
-const OPEN_ENDED = Infinity;
+const OPEN_ENDED = [Infinity];
 
-export const EVIDENCE_POINTING: Readonly<Record<EvidenceKind, EvidencePointing>> = {
-  length: { lines: 1, per: 2, least: 2, sizes: ['length'], optional: false },
-  circle: { lines: 1, per: OPEN_ENDED, least: 3, sizes: ['diameter'], optional: true },
-  rectangle: { lines: 4, per: 2, least: 8, sizes: ['width', 'height'], optional: true },
-  straight: { lines: 1, per: OPEN_ENDED, least: 3, sizes: [], optional: true },
-  level: { lines: 1, per: 2, least: 2, sizes: ['angle'], optional: true },
-  parallel: { lines: 2, per: 2, least: 4, sizes: [], optional: true },
-  square: { lines: 2, per: 2, least: 4, sizes: [], optional: true },
-  equal: { lines: 2, per: 2, least: 4, sizes: [], optional: true },
-  angle: { lines: 2, per: 2, least: 4, sizes: ['angle'], optional: false },
-  'known-point': { lines: 1, per: 1, least: 1, sizes: ['across', 'up'], optional: false },
+export const EVIDENCE_POINTING: Readonly<Record<PointingWay, EvidencePointing>> = {
+  length: { groups: [2], least: 2, sizes: ['length'], optional: false },
+  circle: { groups: OPEN_ENDED, least: 3, sizes: ['diameter'], optional: true },
+  rectangle: { groups: [2, 2, 2, 2], least: 8, sizes: ['width', 'height'], optional: true },
+  // What it stands on says how it is turned; the other sides are touched once each.
+  box: { groups: [2, 1, 1, 1], least: 5, sizes: ['width', 'height'], optional: true },
+  straight: { groups: OPEN_ENDED, least: 3, sizes: [], optional: true },
+  level: { groups: [2], least: 2, sizes: ['angle'], optional: true },
+  parallel: { groups: [2, 2], least: 4, sizes: [], optional: true },
+  square: { groups: [2, 2], least: 4, sizes: [], optional: true },
+  equal: { groups: [2, 2], least: 4, sizes: [], optional: true },
+  angle: { groups: [2, 2], least: 4, sizes: ['angle'], optional: false },
+  'known-point': { groups: [1], least: 1, sizes: ['across', 'up'], optional: false },
 };
 
 /** Points in the order in which they were set, cut into lines. */
-export function groupsOf<T>(kind: EvidenceKind, points: readonly T[]): readonly (readonly T[])[] {
-  const { per, lines } = EVIDENCE_POINTING[kind];
-  if (per === OPEN_ENDED) return [points];
-  return Array.from({ length: Math.min(lines, Math.ceil(points.length / per)) }, (_, i) => points.slice(i * per, (i + 1) * per));
+export function groupsOf<T>(way: PointingWay, points: readonly T[]): readonly (readonly T[])[] {
+  let first = 0;
+  return EVIDENCE_POINTING[way].groups.map((count) => points.slice(first, (first += count))).filter((group) => group.length > 0);
 }
 
-export const isEnough = (kind: EvidenceKind, count: number) => count >= EVIDENCE_POINTING[kind].least;
-export const isFull = (kind: EvidenceKind, count: number) => count >= EVIDENCE_POINTING[kind].lines * EVIDENCE_POINTING[kind].per;
+/** Whether as many points as one likes may lie on it. */
+export const isOpenEnded = (way: PointingWay) => EVIDENCE_POINTING[way].groups === OPEN_ENDED;
+export const isEnough = (way: PointingWay, count: number) => count >= EVIDENCE_POINTING[way].least;
+export const isFull = (way: PointingWay, count: number) => count >= EVIDENCE_POINTING[way].groups.reduce((sum, size) => sum + size, 0);

@@ -2,7 +2,7 @@ import { distance, type Vec } from '@/core/geometry';
 import { addEvidence, pointAgain, type Command, type Evidence, type EvidenceKind, type EvidencePoint, type SaidName, type View } from '@/core/job';
 import { movedByHand, type PictureEdge } from '@/core/outline';
 import type { Aim } from '../aim';
-import { groupsOf, isFull } from './evidence-kinds';
+import { groupsOf, isFull, type PointingWay } from './evidence-kinds';
 import { NOTHING, say, stay, type Preview, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
 
 interface Pointing {
@@ -22,6 +22,8 @@ export interface PointedEvidence extends Pointing {
 export interface EvidenceState {
   readonly kind: EvidenceKind;
   readonly role: 'use' | 'check';
+  /** A rectangle that is pointed at by what it touches. */
+  readonly way?: 'box' | undefined;
   /** What it is and what it says, when it was taken from the shelf. */
   readonly name: string | undefined;
   readonly written: Partial<Record<SaidName, string>>;
@@ -34,6 +36,8 @@ export interface EvidenceState {
   /** All of them were found in the picture: what is left is to say what it is. */
   readonly found?: true | undefined;
 }
+
+export const wayOf = ({ kind, way }: Pick<EvidenceState, 'kind' | 'way'>): PointingWay => way ?? kind;
 
 const START: EvidenceState = { kind: 'length', role: 'use', name: undefined, written: {}, plusMinus: undefined, points: [], last: 0 };
 
@@ -54,8 +58,8 @@ function pointAt(aim: Aim, view: View): PointedEvidence {
 /** Sets the next place; once all are there a further one moves whichever is nearest. */
 function setPoint(state: EvidenceState, aim: Aim, view: View): EvidenceState {
   const point = pointAt(aim, view);
-  const { points, kind } = state;
-  if (!isFull(kind, points.length)) return { ...state, points: [...points, point], last: points.length };
+  const { points } = state;
+  if (!isFull(wayOf(state), points.length)) return { ...state, points: [...points, point], last: points.length };
   const last = points.reduce((best, other, i) => (distance(other.at, aim.sheet) < distance(points[best]!.at, aim.sheet) ? i : best), 0);
   return { ...state, points: points.with(last, point), last };
 }
@@ -92,7 +96,7 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
       const set = next.points[next.last]!;
       const twice = next.points.some((other, i) => i !== next.last && distance(other.at, set.at) < 2);
       if (twice) return stay(state, say('points-the-same'));
-      const sought = input.seek && state.again === undefined && next.points.length === 1 ? SOUGHT[state.kind] : undefined;
+      const sought = input.seek && state.again === undefined && state.way === undefined && next.points.length === 1 ? SOUGHT[state.kind] : undefined;
       return [next, sought ? [{ kind: 'seek', near: set.at, ...sought }] : []];
     }
     case 'found':
@@ -105,25 +109,26 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
     case 'back':
       return [{ ...state, points: state.points.slice(0, -1), last: Math.max(0, state.points.length - 2) }, []];
     case 'cancel':
-      return [startEvidence(state.kind, state.role), []];
+      return [startEvidence(state.kind, state.role, { way: state.way }), []];
     default:
       return [state, []];
   }
 }
 
-function preview({ kind, role, points, found }: EvidenceState, aim: Aim | undefined): Preview {
+function preview(state: EvidenceState, aim: Aim | undefined): Preview {
+  const { kind, role, points, found } = state;
   if (points.length === 0) return NOTHING;
   const places = points.map(({ at }) => at);
   if (kind === 'length') {
     const to = places[1] ?? aim?.sheet;
     return { outlines: [], points: places, span: to && { from: places[0]!, to, look: role === 'check' ? 'check' : 'evidence' } };
   }
-  const shown = found && kind === 'circle' ? [...places, places[0]!] : aim && !found && !isFull(kind, places.length) ? [...places, aim.sheet] : places;
-  return { outlines: [], points: places, lines: groupsOf(kind, shown) };
+  const shown = found && kind === 'circle' ? [...places, places[0]!] : aim && !found && !isFull(wayOf(state), places.length) ? [...places, aim.sheet] : places;
+  return { outlines: [], points: places, lines: groupsOf(wayOf(state), shown) };
 }
 
 /** Nothing is left to point at: the sizes are asked for. */
-export const isPointed = ({ kind, points, found }: EvidenceState) => found === true || isFull(kind, points.length);
+export const isPointed = (state: EvidenceState) => state.found === true || isFull(wayOf(state), state.points.length);
 
 export const evidenceTool: Tool<EvidenceState> = { start: START, step, preview };
 
@@ -141,7 +146,7 @@ export function commandForEvidence(state: EvidenceState, { sizes, plusMinus, gue
   if (again) return pointAgain(fitted.view.id, again);
   const points: EvidencePoint[] = state.points.map(({ id, at, sigma, edge }) => ({ id: id ?? newId(), at, sigma, ...(edge ? { edge } : {}) }));
   const evidence: Evidence = {
-    id: newId(), kind: state.kind, groups: groupsOf(state.kind, points.map(({ id }) => id)), said: sizes, guess, role: state.role,
+    id: newId(), kind: state.kind, groups: groupsOf(wayOf(state), points.map(({ id }) => id)), said: sizes, guess, role: state.role,
     ...(plusMinus === undefined ? {} : { plusMinus }), ...(state.name === undefined ? {} : { name: state.name }),
   };
   return addEvidence(fitted.view.id, evidence, points);
@@ -160,7 +165,7 @@ function pointingsAgain({ kind, role, points, found }: EvidenceState, sizes: Evi
 }
 
 /** The command that adds what was pointed at again; undefined before the whole piece was. */
-export function commandForAgain({ points, kind }: EvidenceState, { fitted }: ToolContext): Command | undefined {
-  if (!isFull(kind, points.length)) return undefined;
-  return pointAgain(fitted.view.id, points.map(({ id, at, sigma, edge }) => ({ id: id!, at, sigma, ...(edge ? { edge } : {}) })));
+export function commandForAgain(state: EvidenceState, { fitted }: ToolContext): Command | undefined {
+  if (!isFull(wayOf(state), state.points.length)) return undefined;
+  return pointAgain(fitted.view.id, state.points.map(({ id, at, sigma, edge }) => ({ id: id!, at, sigma, ...(edge ? { edge } : {}) })));
 }

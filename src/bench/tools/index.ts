@@ -33,8 +33,8 @@ export function startTool(name: ToolName): ActiveTool {
 export { findDraft, type ChainState } from './chain-tool';
 export type { CircleMode, CircleState } from './circle-tool';
 export type { GuideMode, GuideState } from './guide-tool';
-export { EVIDENCE_POINTING, isEnough, isFull } from './evidence-kinds';
-export { commandForAgain, commandForEvidence, isPointed, startEvidence, type EvidenceState, type SaidSizes } from './evidence-tool';
+export { EVIDENCE_POINTING, isEnough, isFull, isOpenEnded, type PointingWay } from './evidence-kinds';
+export { commandForAgain, commandForEvidence, isPointed, startEvidence, wayOf, type EvidenceState, type SaidSizes } from './evidence-tool';
 export type { SpanState } from './span-tool';
 export type { PointsState } from './points-tool';
 export { findPicked, listHandles } from './pick';

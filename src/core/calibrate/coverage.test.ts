@@ -63,6 +63,7 @@ describe.each<[ModelWish, LensWish, string, readonly number[], (noise: Noise) =>
   ['similarity', 'none', 'one length', [5.4], (n) => [length('1', 'a', 'b', n)]],
   ['similarity', 'none', 'a circle of known diameter', [5.4], (n) => [{ id: 'k', kind: 'circle', through: ROUND, diameterMm: 50 + 0.05 * n(), sigma: 0.05 }]],
   ['two-scale', 'none', 'a rectangle by its sides', [5.4, 0.03], (n) => [card(n, 0.1, { sides: SIDES })]],
+  ['similarity', 'none', 'a box by what it stands on and touches', [5.4], (n) => [card(n, 0.1, { sides: [['s1', 's2'], ['s3'], ['s5'], ['s7']] })]],
   ['affine', 'none', 'a rectangle by its corners, a length', [5.4, 0.03, 0.02], (n) => [card(n, 0.1, { corners: CORNERS }), length('1', 'a', 'c', n)]],
   ['projective', 'none', 'a rectangle, two lengths, a straight line', [5.4, 0.03, 0.02, 0.3, -0.1], (n) => [card(n, 0.1, { corners: CORNERS }), length('1', 'a', 'c', n), length('2', 'b', 'd', n), { id: 's', kind: 'straight', through: LINE }]],
   ['projective', 'none', 'five known points', [5.4, 0.03, 0.02, 0.3, -0.1], (n) => ['a', 'b', 'c', 'd', 'e'].map((point) => ({ id: point, kind: 'known-point', point, mm: [PLANE[point]![0] + 0.1 * n(), PLANE[point]![1] + 0.1 * n()], sigma: 0.1 }))],

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { EVIDENCE_POINTING, type SaidSizes } from '@/bench/tools';
+import { EVIDENCE_POINTING, isOpenEnded, type SaidSizes } from '@/bench/tools';
 import { useDesk, useSession } from '@/bench/use-session';
 import { influenceOf } from '@/core/calibrate';
 import { toPiece, type FittedView } from '@/core/derive';
@@ -15,6 +15,7 @@ import { Words } from '@/ui/text';
 import { Beam } from './beam';
 import { outcomeInWords, titleOf } from './evidence-words';
 import { KIND_WORDS } from './kinds';
+import { PieceName } from './piece-name';
 import { SaidField, useWritten } from './said-fields';
 
 /** A card for every piece of evidence and every check: what was said, what the fit makes of it, and what follows. */
@@ -28,7 +29,7 @@ const NEXT_ROLE: Readonly<Record<EvidenceRole, { readonly role: EvidenceRole; re
 };
 
 /** What was found in the picture is found the same again; what has as many points as one likes has its own spread. */
-const canPointAgain = ({ kind, role }: Evidence) => role !== 'off' && Number.isFinite(EVIDENCE_POINTING[kind].per) && kind !== 'rectangle';
+const canPointAgain = ({ kind, role }: Evidence) => role !== 'off' && !isOpenEnded(kind) && kind !== 'rectangle';
 
 /** Changes a piece to what was typed; a plus-minus that is not typed again stays. */
 function withSaid({ plusMinus: old, ...rest }: Evidence, { sizes, plusMinus, guess }: SaidSizes): Evidence {
@@ -65,7 +66,7 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
     <Card innerRef={card} testID={check ? 'check-card' : `${evidence.kind}-card`} chosen={chosen} style={{ paddingTop: 4 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
         <Icon name={suspect ? 'warn' : check ? 'check' : KIND_WORDS[evidence.kind].icon} color={color} size={20} />
-        <Words lines={1} style={{ flex: 1, fontWeight: '700', color }}>{title}</Words>
+        <PieceName title={title} name={evidence.name} color={color} onName={(name) => change({ ...evidence, name })} />
         <RoundButton icon="eye" name={`Show ${title} on the picture`} size={36} onPress={() => session.showEvidence(evidence.id)} testID="show-evidence" />
         <RoundButton icon="trash" name={`Remove ${title}`} size={36} onPress={() => run(removeEvidence(fitted.view.id, evidence.id))} />
       </View>

@@ -1,12 +1,13 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { View, type TextInput } from 'react-native';
 import { Button } from 'react-native-paper';
-import { commandForEvidence, EVIDENCE_POINTING, type EvidenceState } from '@/bench/tools';
+import { commandForEvidence, EVIDENCE_POINTING, wayOf, type EvidenceState } from '@/bench/tools';
 import { useDesk, useFitted } from '@/bench/use-session';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 import { KIND_WORDS } from './kinds';
+import { SpanField } from './piece-name';
 import { SaidField, useWritten } from './said-fields';
 import { findSizeQuestion, useRest } from './size-question';
 
@@ -16,9 +17,10 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
   const fitted = useFitted();
   const units = useUnits();
   const { kind, role } = state;
-  const { sizes, optional } = EVIDENCE_POINTING[kind];
+  const { sizes, optional } = EVIDENCE_POINTING[wayOf(state)];
   const rest = useRest(fitted, state);
   const { written, read, write } = useWritten(kind, sizes, optional, state.written, units, rest);
+  const [name, setName] = useState(state.name);
   const first = useRef<TextInput>(null);
   const check = role === 'check';
   const question = findSizeQuestion(rest, read.ok ? read.value : undefined, units);
@@ -26,7 +28,7 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
   useEffect(() => first.current?.focus(), []);
   const submit = () => {
     const context = session.findContext();
-    const command = context && read.ok ? commandForEvidence(state, { ...read.value, plusMinus: read.value.plusMinus ?? state.plusMinus }, context) : undefined;
+    const command = context && read.ok ? commandForEvidence({ ...state, name: name?.trim() || undefined }, { ...read.value, plusMinus: read.value.plusMinus ?? state.plusMinus }, context) : undefined;
     if (!command) return;
     const before = jobs.getState().job;
     jobs.getState().run(command);
@@ -45,6 +47,7 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
         ))}
         <Button mode="contained" style={{ marginTop: 6 }} disabled={!read.ok} onPress={submit} testID="set-length">{check ? 'Compare' : sizes.length === 0 ? 'Use it' : 'Set'}</Button>
       </View>
+      {state.way === 'box' ? <SpanField name={name ?? ''} onName={setName} /> : null}
       {question ? <Words testID="size-question" style={{ fontSize: 13.5, lineHeight: 18, fontWeight: '700' }}>{question}</Words> : null}
       {sizes.length > 0 && !question ? <Words quiet style={{ fontSize: 12.5, lineHeight: 16 }}>{optional && kind !== 'level' ? 'Leave open what you do not know.' : kind === 'level' ? '0 is level, 90 is upright.' : kind === 'angle' ? 'Write 45 or 3 in 12.' : 'Write 85.6, 5/16 in, 1\u2032 4 1/2\u2033, 46 ± 0.2, about 3 ft; or what it may be: 240 or 249.'}</Words> : null}
     </Card>

@@ -1,4 +1,4 @@
-import { isEnough } from '@/bench/tools';
+import { isEnough, wayOf } from '@/bench/tools';
 import { useDesk, useFitted, useSession } from '@/bench/use-session';
 import { setHidden, setLocked } from '@/core/job';
 import { LedgeButton } from '@/ui/ledge-button';
@@ -69,7 +69,7 @@ export function FitPanel({ panel, onPanel }: FitRowProps) {
     case 'shelf': return <ShelfPanel onChosen={back} />;
     case 'model': return <ModelCard fitted={fitted} />;
     case 'evidence': {
-      const asking = tool.name === 'evidence' && isEnough(tool.state.kind, tool.state.points.length);
+      const asking = tool.name === 'evidence' && isEnough(wayOf(tool.state), tool.state.points.length);
       const again = asking && tool.state.again !== undefined;
       return (
         <>

@@ -1,4 +1,5 @@
 import { View } from 'react-native';
+import type { EvidenceState } from '@/bench/tools';
 import { useDesk } from '@/bench/use-session';
 import { EVIDENCE_KINDS, type EvidenceKind } from '@/core/job';
 import { Card } from '@/ui/card';
@@ -9,8 +10,8 @@ import { KIND_WORDS } from './kinds';
 /** Everything that can be known about a picture besides a length. */
 export function KindsPanel({ onChosen }: { onChosen: () => void }) {
   const { session } = useDesk();
-  const choose = (kind: EvidenceKind) => () => {
-    session.pointAtEvidence(kind);
+  const choose = (kind: EvidenceKind, from: Partial<EvidenceState> = {}) => () => {
+    session.pointAtEvidence(kind, 'use', from);
     onChosen();
   };
   return (
@@ -20,6 +21,7 @@ export function KindsPanel({ onChosen }: { onChosen: () => void }) {
         {EVIDENCE_KINDS.filter((kind) => kind !== 'length').map((kind) => (
           <LedgeButton key={kind} icon={KIND_WORDS[kind].icon} label={KIND_WORDS[kind].label} name={KIND_WORDS[kind].title} onPress={choose(kind)} testID={`kind-${kind}`} />
         ))}
+        <LedgeButton icon={KIND_WORDS.box.icon} label={KIND_WORDS.box.label} name={KIND_WORDS.box.title} onPress={choose('rectangle', { way: 'box', name: 'over all' })} testID="kind-box" />
       </View>
     </Card>
   );

@@ -1,4 +1,5 @@
-import type { EvidenceKind, SaidName } from '@/core/job';
+import type { PointingWay } from '@/bench/tools';
+import type { SaidName } from '@/core/job';
 import type { IconName } from '@/ui/icon';
 
 interface KindWords {
@@ -11,10 +12,11 @@ interface KindWords {
 }
 
 /** How each kind of evidence is called and asked for. */
-export const KIND_WORDS: Readonly<Record<EvidenceKind, KindWords>> = {
+export const KIND_WORDS: Readonly<Record<PointingWay, KindWords>> = {
   length: { label: 'Length', title: 'Known length', icon: 'length', hints: ['Point at one end of something you know.', 'Point at its other end.', 'Type how long it is.'] },
   circle: { label: 'Circle', title: 'Circle', icon: 'circle', hints: ['Point inside something round, and its rim is found. Or point at the rim itself.', 'Point at the rim again, a third of the way round.', 'Point at the rim once more.', 'Type the diameter, or set more points on the rim.'] },
   rectangle: { label: 'Rectangle', title: 'Rectangle', icon: 'rectangle', hints: ['Point inside it, and its four sides are found. Or point at two places on the side that is its width.', 'And the second place on that side.', 'Now two places on the next side round.', 'And the second place on that side.', 'Two places on the third side.', 'And the second place on that side.', 'Two places on the last side.', 'And the second place on that side.', 'Type what you know of it.'] },
+  box: { label: 'Box', title: 'Box around it', icon: 'box', hints: ['Point at two places on what it stands on.', 'And the second place.', 'Point at where it reaches furthest on the right.', 'Point at its highest place.', 'Point at where it reaches furthest on the left.', 'Type what you know of its width and height, and what they span.'] },
   straight: { label: 'Straight', title: 'Straight line', icon: 'straight', hints: ['Point along an edge that is straight in truth.', 'Point further along it.', 'And once more, far along.', 'Use it, or set more points along it.'] },
   level: { label: 'Level', title: 'Level line', icon: 'level', hints: ['Point at one end of something level or upright.', 'Point at its other end.', 'Type its angle: 0 is level, 90 is upright.'] },
   parallel: { label: 'Parallel', title: 'Parallel lines', icon: 'parallel', hints: ['Point at two places on one line.', 'And the second place.', 'Two places on the line beside it.', 'And the second place.', 'Use it.'] },
@@ -27,7 +29,7 @@ export const KIND_WORDS: Readonly<Record<EvidenceKind, KindWords>> = {
 export const SIZE_WORDS: Readonly<Record<SaidName, string>> = { length: 'Length', diameter: 'Diameter', width: 'Width', height: 'Height', angle: 'Angle', across: 'Across', up: 'Up' };
 
 /** The hint for a piece on its way. */
-export function hintForEvidence(kind: EvidenceKind, role: 'use' | 'check', count: number): string {
+export function hintForEvidence(kind: PointingWay, role: 'use' | 'check', count: number): string {
   const { hints } = KIND_WORDS[kind];
   const hint = hints[Math.min(count, hints.length - 1)] ?? '';
   if (role === 'use' || kind !== 'length') return hint;

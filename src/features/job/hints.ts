@@ -1,4 +1,4 @@
-import { isEnough, type ActiveTool } from '@/bench/tools';
+import { isEnough, wayOf, type ActiveTool } from '@/bench/tools';
 import type { FittedView } from '@/core/derive';
 import type { Job } from '@/core/job';
 import { hintForEvidence } from '@/features/calibrate/kinds';
@@ -24,8 +24,8 @@ function fitHint(tool: ActiveTool, { view }: FittedView): string {
   const lengths = view.evidence.some(({ role }) => role === 'use');
   switch (tool.name) {
     case 'evidence':
-      if (tool.state.again !== undefined) return isEnough(tool.state.kind, tool.state.points.length) ? 'Take the average, or nudge.' : 'Point at the same places again; the marks are hidden, so that they do not lead your hand.';
-      return hintForEvidence(tool.state.kind, tool.state.role, tool.state.points.length);
+      if (tool.state.again !== undefined) return isEnough(wayOf(tool.state), tool.state.points.length) ? 'Take the average, or nudge.' : 'Point at the same places again; the marks are hidden, so that they do not lead your hand.';
+      return hintForEvidence(wayOf(tool.state), tool.state.role, tool.state.points.length);
     case 'points':
       if (tool.state.point) return 'Point at where it belongs, or nudge it.';
       return checks || view.evidence.length > 1 ? 'Point at a mark to see its card; drag its points to correct them.' : fallback(checks, lengths);

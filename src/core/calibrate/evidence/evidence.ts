@@ -40,7 +40,7 @@ export type Evidence =
       readonly kind: 'rectangle';
       /** Around; width is from corner 1 to 2. */
       readonly corners?: readonly string[] | undefined;
-      /** Points on each of the four sides, around; width is the length of side 1. */
+      /** Points on each of the four sides, around, two or more on one of them at least; width is the length of side 1. */
       readonly sides?: readonly (readonly string[])[] | undefined;
       readonly widthMm?: number | undefined;
       readonly heightMm?: number | undefined;

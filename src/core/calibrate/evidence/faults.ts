@@ -70,9 +70,11 @@ function findRectangleFault(piece: Extract<Evidence, { kind: 'rectangle' }>, poi
     const isConvex = turns.every((turn) => turn > 0) || turns.every((turn) => turn < 0);
     return findSpreadFault(piece, piece.corners, 4, points, true) ?? (isConvex ? undefined : fault('evidence-corners-not-around', piece));
   }
-  if (piece.sides?.length !== 4 || piece.sides.some((side) => new Set(side).size < 2)) return fault('evidence-too-few-points', piece, { least: 8 });
-  const coincide = piece.sides.some((side) => spreadOf(side.map((name) => points[name]!.at)).along < COINCIDENT_SIGMAS * points[side[0]!]!.sigma);
-  return coincide ? fault('evidence-ends-coincide', piece) : findSpreadFault(piece, piece.sides.flat(), 4, points, true);
+  const counts = piece.sides?.map((side) => new Set(side).size) ?? [];
+  // A box by what it touches has one side that says how it is turned, and a touch on each of the others.
+  if (counts.length !== 4 || Math.min(...counts) < 1 || Math.max(...counts) < 2) return fault('evidence-too-few-points', piece, { least: 5 });
+  const coincide = piece.sides!.some((side) => side.length > 1 && spreadOf(side.map((name) => points[name]!.at)).along < COINCIDENT_SIGMAS * points[side[0]!]!.sigma);
+  return coincide ? fault('evidence-ends-coincide', piece) : findSpreadFault(piece, piece.sides!.flat(), 4, points, true);
 }
 
 const crossed = (a: Vec, b: Vec) => a[0] * b[1] - a[1] * b[0];

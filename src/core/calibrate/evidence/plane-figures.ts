@@ -1,4 +1,4 @@
-import { crossingOfLines, distance, lineThrough, subtract, type Vec } from '../../geometry';
+import { crossingOfLines, distance, lineThrough, subtract, type FittedLine, type Vec } from '../../geometry';
 
 /** Direction of a line, radians. */
 export function directionOf([a, b]: readonly [Vec, Vec]): number {
@@ -39,13 +39,23 @@ export function doubleArea(corners: readonly Vec[]): number {
   }, 0);
 }
 
+function lineAt([x, y]: Vec, normal: number): FittedLine {
+  return { normal, offset: x * Math.cos(normal) + y * Math.sin(normal) };
+}
+
 /** Width and height of a quadrilateral: the means of its opposite sides. */
 export function sizeOfCorners([a, b, c, d]: readonly Vec[]): { width: number; height: number } {
   return { width: (distance(a!, b!) + distance(c!, d!)) / 2, height: (distance(b!, c!) + distance(d!, a!)) / 2 };
 }
 
-/** Corners of a shape that is given by points on its sides: corner 1 is where side 4 meets side 1. */
+/**
+ * Corners of a shape that is given by points on its sides: corner 1 is where side 4 meets side 1. A side with one point runs as
+ * the rectangle does by its longest side with two.
+ */
 export function cornersOfSides(sides: readonly (readonly Vec[])[]): Vec[] {
-  const lines = sides.map(lineThrough);
+  const lengthOf = (side: readonly Vec[]) => distance(side[0]!, side.at(-1)!);
+  const longest = sides.reduce((best, side, i) => (lengthOf(side) > lengthOf(sides[best]!) ? i : best), 0);
+  const turn = lineThrough(sides[longest]!).normal;
+  const lines = sides.map((side, i) => (side.length > 1 ? lineThrough(side) : lineAt(side[0]!, turn + ((i - longest) * Math.PI) / 2)));
   return lines.map((line, i) => crossingOfLines(lines[(i + 3) % 4]!, line));
 }
