@@ -52,6 +52,8 @@ export interface FitInput {
   readonly lift: Lift;
   readonly model?: ModelWish | undefined;
   readonly lens?: LensWish | undefined;
+  /** The datum sets zero and what is level, whatever the evidence tells of them: it belongs to another view of the sheet. */
+  readonly ownAxes?: boolean | undefined;
 }
 
 /** A view without any scale: pixels, y up, on the datum. Nothing about it is uncertain because nothing is claimed. */
@@ -101,7 +103,7 @@ function fitFrom(input: FitInput, { adjusted, freed, suspects, suspectsKept }: J
     const picked = joint.selection(kept, kept).mul(contradicts ? diagnosis.varianceFactor! : 1);
     return inSheetFrame(picked, count + 1, names.map((name) => pointFrame(points[name]!)));
   };
-  const frame = { turns: model.parts.some(({ id }) => id === 'turn'), shifts: model.parts.some(({ id }) => id === 'shift') };
+  const frame = { turns: !input.ownAxes && model.parts.some(({ id }) => id === 'turn'), shifts: !input.ownAxes && model.parts.some(({ id }) => id === 'shift') };
   const mapWith = (at: readonly number[], height = at[count]!) => onDatum(model.mapAt(at.slice(0, count), height), datum, frame);
   const map = mapWith(values);
   return {

@@ -2,7 +2,7 @@ import type { Vec } from '../geometry';
 import { applyHomography, type Homography } from './homography';
 import { straightened } from './lens';
 import { indexOf, type MapModel, type MapPart } from './models';
-import type { SheetMap } from './sheet-map';
+import { toUnits, type SheetMap } from './sheet-map';
 
 /** A map with how it changes with each of its numbers. */
 export interface MapSlopes {
@@ -48,8 +48,8 @@ function changeWith(forwardAt: (value: number) => Homography, value: number): Ho
 const NOTHING: Homography = [0, 0, 0, 0, 0, 0, 0, 0, 0];
 
 export function placeWithSlopes({ map, byNumber, lens, centre }: MapSlopes, sheet: Vec): SlopedPlace {
-  const { middle, unit, forward: h } = map;
-  const bent: Vec = [(sheet[0] - middle[0]) / unit, (middle[1] - sheet[1]) / unit];
+  const { unit, hand, forward: h } = map;
+  const bent = toUnits(map, sheet);
   const [u, v] = straightened(map.lens, bent);
   const place = applyHomography(h, [u, v]);
   const w = h[6] * u + h[7] * v + h[8];
@@ -74,7 +74,7 @@ export function placeWithSlopes({ map, byNumber, lens, centre }: MapSlopes, shee
     y[centre.first]! += yu * (1 - uu) - yv * uv;
     y[centre.first + 1]! += yv * (1 - vv) - yu * uv;
   }
-  x.push((xu * uu + xv * uv) / unit, -(xu * uv + xv * vv) / unit);
-  y.push((yu * uu + yv * uv) / unit, -(yu * uv + yv * vv) / unit);
+  x.push((hand * (xu * uu + xv * uv)) / unit, -(xu * uv + xv * vv) / unit);
+  y.push((hand * (yu * uu + yv * uv)) / unit, -(yu * uv + yv * vv) / unit);
   return { place, x, y };
 }

@@ -9,9 +9,11 @@ export interface PictureGeometry {
   readonly height: number;
   readonly kind: PictureKind;
   readonly focal35mm?: number | undefined;
+  /** It is seen from behind: a transparency that lay the wrong way round, a rubbing. Left and right are exchanged. */
+  readonly mirrored?: boolean | undefined;
 }
 
-/** Origin and direction of x of the view plane, in sheet pixels; `direction` is clockwise on the screen, in radians. */
+/** Origin and direction of x of the view plane, in sheet pixels; `direction` is clockwise on the sheet, in radians. */
 export interface Datum {
   readonly origin: Vec;
   readonly direction: number;

@@ -1,5 +1,5 @@
 import { shapeOf, type Outline, type Shape } from '../outline';
-import type { Job } from '../job';
+import type { Job, Sheet, View } from '../job';
 import { fitOf, type FittedView } from './fits';
 
 /** Everything that is computed from a job: a fit for every view and a shape for every outline. */
@@ -9,11 +9,11 @@ export interface Derived {
 }
 
 /**
- * A deriver remembers by identity: a view whose document did not change keeps its fit, an outline its shape. The memory is
+ * A deriver remembers by identity: a view whose document did not change, nor that of the view whose fit it shares, keeps its fit, an outline its shape. The memory is
  * the caller's to keep or to throw away.
  */
 export function createDeriver(): (job: Job) => Derived {
-  let fits = new WeakMap<object, WeakMap<object, FittedView>>();
+  let fits = new WeakMap<View, { readonly sheet: Sheet; readonly owner: View; readonly fitted: FittedView }>();
   let shapes = new WeakMap<Outline, { readonly fitted: FittedView; readonly shape: Shape }>();
   let last: { job: Job; derived: Derived } | undefined;
 
@@ -22,9 +22,11 @@ export function createDeriver(): (job: Job) => Derived {
     for (const view of job.views) {
       const sheet = job.sheets.find((other) => other.id === view.sheet);
       if (!sheet) continue;
-      const known = fits.get(view)?.get(sheet) ?? fitOf(view, sheet);
-      fits.set(view, (fits.get(view) ?? new WeakMap()).set(sheet, known));
-      views.set(view.id, known);
+      const owner = job.views.find(({ id }) => id === view.shares) ?? view;
+      const known = fits.get(view);
+      const fitted = known?.sheet === sheet && known.owner === owner ? known.fitted : fitOf(view, sheet, owner);
+      fits.set(view, { sheet, owner, fitted });
+      views.set(view.id, fitted);
     }
     return views;
   }

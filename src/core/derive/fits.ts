@@ -7,11 +7,11 @@ import { pointsOfView, steadinessOfView, toPiece } from './evidence';
 /** How well a height that somebody typed is known. mm, one sigma. */
 const STATED_LIFT_SIGMA = 0.15;
 
-export function pictureOf(sheet: Sheet): PictureGeometry {
-  return { width: sheet.width, height: sheet.height, kind: sheet.kind, focal35mm: sheet.taken.focal35mm };
+export function pictureOf(sheet: Sheet, { mirrored = false }: Pick<View, 'mirrored'> = {}): PictureGeometry {
+  return { width: sheet.width, height: sheet.height, kind: sheet.kind, focal35mm: sheet.taken.focal35mm, mirrored };
 }
 
-/** A view with what follows from its evidence. */
+/** A view with what follows from its evidence; one that shares a fit shows that evidence as its own. */
 export interface FittedView {
   readonly view: View;
   readonly sheet: Sheet;
@@ -30,11 +30,13 @@ export interface FittedView {
   readonly steadiness: Steadiness;
 }
 
-export function fitOf(view: View, sheet: Sheet): FittedView {
-  const picture = pictureOf(sheet);
+/** A view with the fit of what is known about it, or about `owner`, the view of its sheet that it shares a fit with. */
+export function fitOf(own: View, sheet: Sheet, owner = own): FittedView {
+  const view = owner === own ? own : { ...own, points: owner.points, evidence: owner.evidence, model: owner.model, lens: owner.lens, lift: owner.lift };
+  const picture = pictureOf(sheet, view);
   const pieces = view.evidence.filter(({ role }) => role !== 'off').map(toPiece);
   const lift = { mm: view.lift ?? 0, sigma: view.lift === undefined ? ASSUMED.lift : STATED_LIFT_SIGMA };
-  const input: FitInput = { picture, datum: view.datum, points: pointsOfView(view), evidence: pieces, lift, model: view.model, lens: view.lens };
+  const input: FitInput = { picture, datum: view.datum, points: pointsOfView(view), evidence: pieces, lift, model: view.model, lens: view.lens, ownAxes: view.shares !== undefined };
   const { fit, refusal, without } = lastGoodFit(input);
   const shown = fit.scaled ? pieces.filter(({ id }) => !without.includes(id)) : [];
   return {
@@ -68,5 +70,5 @@ function lastGoodFit(input: FitInput): { fit: Fit; refusal: Refusal | undefined;
 export function findFittedView(job: Job, id: string): Result<FittedView> {
   const view = job.views.find((other) => other.id === id);
   const sheet = view && job.sheets.find((other) => other.id === view.sheet);
-  return view && sheet ? done(fitOf(view, sheet)) : refused('view-missing', { id });
+  return view && sheet ? done(fitOf(view, sheet, job.views.find((other) => other.id === view.shares))) : refused('view-missing', { id });
 }

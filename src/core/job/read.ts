@@ -2,7 +2,7 @@ import { done, refused, type Result } from '../basics';
 import { JOB_FORMAT, JOB_VERSION, JobSchema, type Job } from './schema';
 
 /** Steps from one version to the next, by the version they start from. What they give is validated like any other job. */
-const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = { 1: nameThePoints };
+const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = { 1: nameThePoints, 2: (job) => ({ ...job, version: 3 }) };
 
 /**
  * A job from parsed JSON. Older versions are brought up step by step; a newer one, something else, or a job that does not
@@ -53,7 +53,7 @@ function checkReferences(job: Job): Result<Job> {
   const has = (list: readonly { readonly id: string }[]) => new Set(list.map((item) => item.id));
   const [sheets, views, layers] = [has(job.sheets), has(job.views), has(job.layers)];
   const broken =
-    job.views.find((view) => !sheets.has(view.sheet) || !hasItsPoints(view)) ??
+    job.views.find((view) => !sheets.has(view.sheet) || !hasItsPoints(view) || !sharesWell(view, job.views)) ??
     job.outlines.find((outline) => !views.has(outline.view) || !layers.has(outline.layer) || !hasWholeChain(outline)) ??
     job.guides.find((guide) => !views.has(guide.view));
   return broken ? refused('job-damaged', { where: broken.id, why: 'reference' }) : done(job);
@@ -62,6 +62,12 @@ function checkReferences(job: Job): Result<Job> {
 function hasItsPoints({ points, evidence }: Job['views'][number]): boolean {
   const known = new Set(points.map(({ id }) => id));
   return evidence.every(({ groups }) => groups.flat().every((id) => known.has(id)));
+}
+
+/** A view shares the fit of one of its own sheet that has a fit of its own. */
+function sharesWell({ shares, sheet, evidence }: Job['views'][number], views: Job['views']): boolean {
+  const owner = views.find(({ id }) => id === shares);
+  return shares === undefined || (owner !== undefined && owner.shares === undefined && owner.sheet === sheet && evidence.length === 0);
 }
 
 function hasWholeChain(outline: Job['outlines'][number]): boolean {

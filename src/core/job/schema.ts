@@ -4,7 +4,7 @@ import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 2;
+export const JOB_VERSION = 3;
 
 z.config({ jitless: true });
 
@@ -45,11 +45,22 @@ const Sheet = z.object({
   taken: Taken,
 }).readonly();
 
+export const VIEW_SIDES = ['front', 'back', 'left', 'right', 'top', 'bottom', 'section', 'face'] as const;
+
 const View = z.object({
   id: Id,
   sheet: Id,
   name: z.string(),
+  /** What is seen of the sheet: the corners of a polygon around it, sheet px; absent: all of it. */
+  frame: z.array(Vec).min(3).max(200).readonly().optional(),
+  /** Which side of the thing it shows. */
+  side: z.enum(VIEW_SIDES).optional(),
+  /** Seen from behind: left and right are exchanged. */
+  mirrored: z.boolean().optional(),
+  /** Origin and direction of x, sheet px; the view is shown with that direction level. */
   datum: z.object({ origin: Vec, direction: z.number() }).readonly(),
+  /** The view of the same sheet whose points, evidence, model, lens and lift hold for this one too. */
+  shares: Id.optional(),
   points: z.array(EvidencePoint).readonly(),
   evidence: z.array(EvidenceSchema).readonly(),
   /** Which family of maps is fitted, and which lens; \`auto\` is what this kind of picture may suffer from. */
@@ -112,5 +123,6 @@ export type Job = z.infer<typeof JobSchema>;
 export type Sheet = z.infer<typeof Sheet>;
 export type Taken = z.infer<typeof Taken>;
 export type View = z.infer<typeof View>;
+export type ViewSide = (typeof VIEW_SIDES)[number];
 export type Layer = z.infer<typeof Layer>;
 export type LayerColor = Layer['color'];

@@ -2,6 +2,7 @@ export { checkShapes, type CheckLimits, type Finding } from './check';
 export { findGuideLine, type Guide } from './guide';
 export { mapPlaces, placesOf, type Chain, type CircleBy, type CircleOutline, type Node, type Outline, type Segment, type SegmentKind } from './outline';
 export { findPosition, listPointed, mapPointed, movedByHand, type PictureEdge, type Place, type Placing, type PointedPlace } from './place';
+export { turnedOutline, type Turn } from './turn';
 export { placingOf, shapeOf, type Shape, type ShapeFault } from './shape';
 export { listSnaps, type Snap, type SnapKind, type SnapTarget } from './snap';
 export {

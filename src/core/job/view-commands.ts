@@ -1,0 +1,115 @@
+import type { Draft } from 'immer';
+import { turnedOutline, type Turn } from '../outline';
+import { changeView, command, draft, fitOwner, type Command } from './command';
+import type { Job, Sheet, View, ViewSide } from './schema';
+
+export const addSheet = (sheet: Sheet, view: View) =>
+  command('sheet-added', (job) => {
+    job.sheets.push(draft(sheet));
+    job.views.push(draft(view));
+  }, { name: sheet.name });
+
+export const setSheetKind = (id: string, kind: Sheet['kind']) =>
+  command('sheet-kind-set', (job) => {
+    const sheet = job.sheets.find((other) => other.id === id);
+    if (sheet) sheet.kind = kind;
+  }, { kind });
+
+export const setLook = (id: string, look: View['look']): Command => ({ ...changeView('look-set', id, (view) => void (view.look = { ...look })), merge: `look/${id}` });
+export const setHidden = (id: string, hidden: boolean) => changeView(hidden ? 'view-hidden' : 'view-shown', id, (view) => void (view.hidden = hidden));
+export const setLocked = (id: string, locked: boolean) => changeView(locked ? 'view-locked' : 'view-unlocked', id, (view) => void (view.locked = locked));
+export const renameView = (id: string, name: string) => changeView('view-renamed', id, (view) => void (view.name = name), { name });
+export const setSide = (id: string, side: ViewSide | undefined) => changeView('side-set', id, (view) => void (view.side = side), { side: side ?? '' });
+/** What is seen of the sheet: a polygon, or all of it. The pixels, the evidence and what is traced stay where they are. */
+export const setFrame = (id: string, frame: View['frame']) => changeView(frame ? 'view-cropped' : 'crop-removed', id, (view) => void (view.frame = draft(frame)));
+/** A further view of a sheet that is there. */
+export const cutView = (view: View) => command('view-cut', (job) => void job.views.push(draft(view)), { name: view.name });
+
+/** Several views at once, one step of the history. */
+export const cutViews = (views: readonly View[]) => command('views-cut', (job) => void job.views.push(...views.map(draft)), { count: views.length });
+
+/** Puts a view elsewhere in the strip. */
+export const orderView = (id: string, to: number) =>
+  command('view-ordered', (job) => {
+    const from = job.views.findIndex((view) => view.id === id);
+    if (from >= 0) job.views.splice(Math.max(0, Math.min(job.views.length - 1, to)), 0, ...job.views.splice(from, 1));
+  });
+
+/**
+ * Sets the zero of a view and what is level. What was traced and typed stays where it is on the thing: typed displacements and
+ * angles are turned against the axes, as far as those turn with the datum.
+ */
+export const setDatum = (id: string, datum: View['datum']) => changeAxes('datum-set', id, (view) => ({ ...view, datum }));
+/** Turns a view by an angle, radians, clockwise as it is seen. */
+export const turnView = (id: string, by: number) =>
+  changeAxes('view-turned', id, (view) => ({ ...view, datum: { ...view.datum, direction: view.datum.direction + (view.mirrored ? by : -by) } }), { degrees: Math.round((by * 180000) / Math.PI) / 1000 });
+/** Shows a view from behind, left and right exchanged. */
+export const mirrorView = (id: string) => changeAxes('view-mirrored', id, (view) => ({ ...view, mirrored: !view.mirrored, datum: { ...view.datum, direction: view.datum.direction + Math.PI } }));
+
+function changeAxes(code: string, id: string, change: (view: View) => View, detail = {}): Command {
+  return command(code, (job) => {
+    const index = job.views.findIndex((view) => view.id === id);
+    const before = job.views[index] as View | undefined;
+    if (!before) return;
+    const after = change(before);
+    job.views[index] = draft(after);
+    const turn = turnBetween(before, after, tellsLevel(before));
+    job.outlines = job.outlines.map((outline) => (outline.view === id ? draft(turnedOutline(outline as never, turn)) : outline)) as Draft<Job>['outlines'];
+    job.guides.forEach((guide) => void (guide.view === id && (guide.angle = turn.angle(guide.angle))));
+  }, detail);
+}
+
+/** Whether a view's own evidence says which way is up: then the datum does not. */
+function tellsLevel({ evidence }: View): boolean {
+  const used = evidence.filter(({ role }) => role === 'use');
+  return used.some(({ kind }) => kind === 'level') || used.filter(({ kind }) => kind === 'known-point').length > 1;
+}
+
+/** How what lies on the plane is said anew when the axes change. */
+function turnBetween(before: View, after: View, told: boolean): Turn {
+  const flips = Boolean(before.mirrored) !== Boolean(after.mirrored);
+  const change = flips ? 0 : (after.mirrored ? -1 : 1) * (after.datum.direction - before.datum.direction);
+  const by = told ? 0 : change;
+  const [c, s] = [Math.cos(by), Math.sin(by)];
+  return {
+    displacement: ([x, y]) => (flips ? [-x, y] : [c * x - s * y, s * x + c * y]),
+    angle: (angle) => (flips ? Math.PI - angle : angle + by),
+  };
+}
+
+/** Takes a view out with everything that stands on it, and its sheet with its last view. Views that share its fit keep a copy of what is known. */
+export const removeView = (id: string) =>
+  command('view-removed', (job) => {
+    const gone = job.views.find((view) => view.id === id);
+    if (gone) passOn(job, gone);
+    job.views = job.views.filter((view) => view.id !== id);
+    job.outlines = job.outlines.filter((outline) => outline.view !== id);
+    job.guides = job.guides.filter((guide) => guide.view !== id);
+    if (!job.views.some((view) => view.sheet === gone?.sheet)) job.sheets = job.sheets.filter((other) => other.id !== gone?.sheet);
+  });
+
+function passOn(job: Draft<Job>, gone: Draft<View>): void {
+  const [heir, ...others] = job.views.filter((view) => view.shares === gone.id);
+  if (!heir) return;
+  takeKnowledge(heir, gone);
+  others.forEach((view) => void (view.shares = heir.id));
+}
+
+function takeKnowledge(to: Draft<View>, from: Draft<View>): void {
+  delete to.shares;
+  const copy = JSON.parse(JSON.stringify({ points: from.points, evidence: from.evidence })) as Pick<Draft<View>, 'points' | 'evidence'>;
+  Object.assign(to, copy, { model: from.model, lens: from.lens });
+  if (from.lift === undefined) delete to.lift;
+  else to.lift = from.lift;
+}
+
+/** Lets a view share what is known about another one of its sheet, or gives it a copy of its own. Its own evidence goes when it shares. */
+export const shareFit = (id: string, other: string | undefined) =>
+  command(other === undefined ? 'fit-unshared' : 'fit-shared', (job) => {
+    const view = job.views.find((one) => one.id === id);
+    const owner = job.views.find((one) => one.id === (other === undefined ? view?.shares : fitOwner(job, other)));
+    if (!view || !owner || owner.id === id || owner.sheet !== view.sheet) return;
+    if (other === undefined) return takeKnowledge(view, owner);
+    job.views.forEach((one) => void (one.shares === id && (one.shares = owner.id)));
+    Object.assign(view, { shares: owner.id, points: [], evidence: [] });
+  });
