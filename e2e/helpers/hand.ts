@@ -10,6 +10,14 @@ interface Shown {
   readonly width: number;
   readonly height: number;
   readonly box: { readonly x: number; readonly y: number };
+  /** Where the sheet's zero and its first pixels across and down lie on the bench. */
+  readonly laid: readonly number[];
+}
+
+/** A place of the sheet on the screen. */
+function seenAt({ zoom, left, top, box, laid: [x0, y0, x1, y1, x2, y2] }: Shown, [x, y]: Px): Px {
+  const bench: Px = [x0! + x * (x1! - x0!) + y * (x2! - x0!), y0! + x * (y1! - y0!) + y * (y2! - y0!)];
+  return [left + bench[0] * zoom + box.x, top + bench[1] * zoom + box.y];
 }
 
 /**
@@ -22,27 +30,27 @@ export abstract class Hand {
   /** Zooms to at least `zoom` about a place and sets a point there. */
   async pointAt(px: Px, zoom = 1.5): Promise<void> {
     await this.zoomTo(px, zoom);
-    const { zoom: now, left, top, box } = await this.shown();
-    await this.set([Math.round(left + px[0] * now + box.x), Math.round(top + px[1] * now + box.y)]);
+    const [x, y] = await this.screenOf(px);
+    await this.set([Math.round(x), Math.round(y)]);
   }
 
   async shown(): Promise<Shown> {
     return this.page.evaluate(() => {
       const matrix = (document.querySelector('#bench-drawing') as SVGGElement).transform.baseVal.consolidate()!.matrix;
       const box = document.querySelector('[data-testid=bench]')!.getBoundingClientRect();
-      return { zoom: matrix.a, left: matrix.e, top: matrix.f, width: box.width, height: box.height, box: { x: box.x, y: box.y } };
+      return { zoom: matrix.a, left: matrix.e, top: matrix.f, width: box.width, height: box.height, box: { x: box.x, y: box.y }, laid: (document.querySelector('[data-laying]') as SVGElement).dataset.laying!.split(' ').map(Number) };
     });
   }
 
   async screenOf(px: Px): Promise<Px> {
-    const { zoom, left, top, box } = await this.shown();
-    return [left + px[0] * zoom + box.x, top + px[1] * zoom + box.y];
+    return seenAt(await this.shown(), px);
   }
 
   /** Shows the whole picture, then comes closer about a place until it is shown at `zoom` and far enough from the edges. */
   async zoomTo(px: Px, zoom: number): Promise<void> {
     const before = await this.shown();
-    const place: Px = [before.left + px[0] * before.zoom, before.top + px[1] * before.zoom];
+    const [x, y] = seenAt(before, px);
+    const place: Px = [x - before.box.x, y - before.box.y];
     const inside = place[0] > 90 && place[0] < before.width - 90 && place[1] > 90 && place[1] < before.height - 190;
     if (inside && before.zoom >= zoom) return;
     await this.page.getByTestId('zoom-all').click();
@@ -126,7 +134,8 @@ export class TouchHand extends Hand {
       const [x, y] = await this.screenOf(px);
       const [toX, toY] = [box.x + width / 2, box.y + height * 0.42];
       const factor = Math.min(zoom / now, 4);
-      const gap = 30;
+      // Both fingers stay on the bench, also near its rim.
+      const gap = Math.max(8, Math.min(30, x - box.x - 4, box.x + width - 4 - x));
       const at = (cx: number, cy: number, g: number): Px[] => [[cx - g, cy], [cx + g, cy]];
       await this.touch('touchStart', at(x, y, gap));
       for (const t of [0.25, 0.5, 0.75, 1]) await this.touch('touchMove', at(x + (toX - x) * t, y + (toY - y) * t, gap * (1 + (factor * 1.02 - 1) * t)));

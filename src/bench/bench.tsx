@@ -2,6 +2,7 @@ import { useEffect, useRef, type RefObject } from 'react';
 import { View } from 'react-native';
 import { openPicture, repository } from '@/store';
 import { usePalette } from '@/ui/palette';
+import { turned } from './laying';
 import { PictureEdges } from './edges';
 import { Overlay } from './overlay/overlay';
 import { benchTransform } from './overlay/selection';
@@ -76,7 +77,7 @@ function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefOb
       layer.show({ hash, width, height }, () => openPicture(hash, repository));
       layer.setLook(view.view.look);
       canvas.current!.style.opacity = String(view.view.look.opacity);
-      layer.draw(state.viewport, { patch: patchOf(state), ghost: state.straight ? state.ghost : 0, visible: !view.view.hidden });
+      layer.draw(state.viewport, { patch: patchOf(state), ghost: state.straight ? state.ghost : 0, ghostLaying: turned(view), visible: !view.view.hidden });
     };
     const ask = () => void (frame ||= requestAnimationFrame(paint));
     void import('./picture-layer').then(({ PictureLayer: Layer }) => {

@@ -2,6 +2,7 @@ import { BufferGeometry, Mesh, OrthographicCamera, Scene, ShaderMaterial, Textur
 import type { Vec } from '@/core/geometry';
 import { AIM_RADIUS } from './aim';
 import { coarsestLevel, TileCache, type PictureSize, type Tile } from './tile-cache';
+import type { Laying } from './laying';
 import { TileLayings } from './tile-layings';
 import { fromBench, toSheet, type Viewport } from './viewport';
 
@@ -21,6 +22,8 @@ export interface Patch {
 export interface Shown {
   readonly patch: Patch | undefined;
   readonly ghost: number;
+  /** How the picture lies that shines through. */
+  readonly ghostLaying: Laying | undefined;
   readonly visible: boolean;
 }
 
@@ -68,7 +71,7 @@ export class PictureLayer {
     this.grey.value = grey ? 1 : 0;
   }
 
-  draw(viewport: Viewport, { patch, ghost, visible }: Shown): void {
+  draw(viewport: Viewport, { patch, ghost, ghostLaying, visible }: Shown): void {
     const ratio = window.devicePixelRatio || 1;
     const size = this.renderer.getSize(new Vector2());
     if (size.x !== viewport.width || size.y !== viewport.height || this.renderer.getPixelRatio() !== ratio) {
@@ -79,7 +82,7 @@ export class PictureLayer {
     if (!this.cache || !visible || viewport.width === 0) return;
     this.clip.value.set(0, 0, 0);
     this.drawPass(viewport, [0, 0], ratio);
-    if (ghost > 0) this.drawPass({ ...viewport, laying: undefined }, [0, 0], ratio, viewport, ghost);
+    if (ghost > 0) this.drawPass({ ...viewport, laying: ghostLaying }, [0, 0], ratio, viewport, ghost);
     if (!patch) return;
     this.clip.value.set(patch.middle[0] * ratio, (viewport.height - patch.middle[1]) * ratio, AIM_RADIUS * ratio);
     const offset: Vec = [patch.middle[0] - patch.viewport.width / 2, patch.middle[1] - patch.viewport.height / 2];

@@ -6,8 +6,8 @@ import { newId, type JobStore } from '@/store';
 import type { PictureEdges } from './edges';
 import { aimAt, aimZoom, type Aim, type Pointer } from './aim';
 import { listSnapTargets } from './snap-targets';
-import { startEvidence, startTool, toolOf, TOOLS, type EvidenceState, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from './tools';
-import { boundsOf, layingOf, squaredUp } from './laying';
+import { startEvidence, startTool, toolOf, TOOLS, type EvidenceState, type FrameState, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from './tools';
+import { boundsOf, layingOf, squaredUp, turned } from './laying';
 import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
 
 /** What was said to the user last, and when (ms): the same words twice are two notices. */
@@ -35,6 +35,8 @@ export interface SessionState {
   /** Whether the picture lies squared up by its fit, and how much of it as it was taken shows through, 0 to 1. */
   readonly straight: boolean;
   readonly ghost: number;
+  /** Frames around drawings that were found on the sheet. Sheet px. */
+  readonly suggested: readonly (readonly Vec[])[];
   /** The measurement that would help most, shown as a dotted dimension. Sheet px. */
   readonly advice: { readonly from: Vec; readonly to: Vec } | undefined;
   /** The piece of evidence whose card and marks are pointed out. */
@@ -61,7 +63,7 @@ export class Session {
     const known = job.views.some((view) => view.id === restored?.view);
     this.store = createStore<SessionState>()(() => ({
       viewId: known ? restored?.view : job.views[0]?.id, viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
-      patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, straight: false, ghost: 0, advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
+      patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, straight: false, ghost: 0, suggested: [], advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
     }));
   }
 
@@ -104,8 +106,14 @@ export class Session {
     this.setTool({ name: 'evidence', state: startEvidence(kind, role, from) });
   }
 
+  /** Begins to frame a part of the sheet. */
+  frame(state: FrameState): void {
+    this.set({ patch: undefined, nudging: false });
+    this.setTool({ name: 'frame', state });
+  }
+
   setTool(tool: ActiveTool): void {
-    this.set({ tool, beacon: undefined });
+    this.set({ tool, beacon: undefined, suggested: [] });
     this.jobs.getState().setDraft(JSON.stringify({ view: this.getState().viewId, tool }));
   }
 
@@ -116,6 +124,10 @@ export class Session {
 
   setAdvice(advice: SessionState['advice']): void {
     this.set({ advice });
+  }
+
+  suggest(frames: readonly (readonly Vec[])[]): void {
+    this.set({ suggested: frames });
   }
 
   setLayer(layer: string): void {
@@ -140,8 +152,8 @@ export class Session {
   /** The picture lies as the fit has it now. */
   layAgain(): void {
     const { straight, viewport } = this.getState();
-    const fit = this.findFitted()?.fit;
-    this.set({ viewport: { ...viewport, laying: straight && fit?.scaled ? squaredUp(fit) : undefined } });
+    const fitted = this.findFitted();
+    this.set({ viewport: { ...viewport, laying: straight && fitted?.fit.scaled ? squaredUp(fitted.fit) : fitted && turned(fitted) } });
   }
 
   say(code: string, detail: Notice['detail'] = {}): void {
@@ -167,7 +179,7 @@ export class Session {
     const context = this.findContext();
     if (!context) return;
     const { viewport, snapping, tool } = this.getState();
-    const catching = snapping && tool.name !== 'select';
+    const catching = snapping && tool.name !== 'select' && tool.name !== 'frame';
     const targets = catching ? listSnapTargets(context, this.jobs.getState().derived, tool) : [];
     this.lastAimed = { screen, pointer };
     const findEdge = (sheet: Vec, reach: number) => this.edges?.find(sheet, reach);
@@ -237,7 +249,7 @@ export class Session {
     const { viewport } = this.getState();
     if (!fitted || viewport.width === 0) return;
     this.shownView = fitted.view.id;
-    const { min, max } = boundsOf(layingOf(viewport, fitted.fit), fitted.sheet.width, fitted.sheet.height);
+    const { min, max } = boundsOf(layingOf(viewport, fitted.fit), fitted);
     const seen = zoomTo({ ...viewport, height: Math.max(80, viewport.height - covered) }, min, max, 0.02);
     const lowered = panBy({ ...seen, height: viewport.height }, [0, (seen.height - viewport.height) / 2]);
     this.set({ viewport: lowered, patch: undefined, nudging: false });

@@ -26,7 +26,7 @@ export class TileLayings {
     const known = laying ? this.straight : this.taken;
     const before = known.get(tile.key);
     if (before) return before;
-    const laid = laying ? meshOf(tile, CELLS, laying) : meshOf(tile, 1, undefined);
+    const laid = laying ? meshOf(tile, laying.straight ? CELLS : 1, laying) : meshOf(tile, 1, undefined);
     known.set(tile.key, laid);
     return laid;
   }

@@ -37,6 +37,12 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
 
   'pointed-elsewhere': () => 'That is not where you pointed before. Point at the same places again.',
   'pointed-again': () => 'This size was pointed at before. Both pointings are averaged, and their spread shows how steady your hand is.',
+  straightened: ({ degrees, plusMinus, way }) => `Turned to the ${way} by ${degrees}° ±${plusMinus}. Undo takes it back.`,
+  'already-level': ({ plusMinus }) => `The sheet is level already, within ±${plusMinus}°.`,
+  'nothing-level': () => 'Nothing on this sheet tells what is level. Use Level and point along an edge.',
+  'one-drawing': () => 'No white space parts the drawings on this sheet. Use Cut out and frame them by hand.',
+  'view-cut': ({ name }) => `“${name}” is in the strip of views. Frame the next one, or go on.`,
+  'views-cut': ({ count }) => `${count} views are in the strip. Name them under Views.`,
   'points-the-same': () => 'Both points are in the same place. Point at two places that are apart.',
   'points-in-a-line': () => 'Those three points lie in a line, and no circle goes through them. Move one aside.',
   'arc-in-a-line': () => 'Those three points lie in a line, so there is no arc. Move one aside, or draw a line.',
@@ -117,9 +123,10 @@ const EVIDENCE_NAMES: Readonly<Record<string, string>> = { equal: 'equal', circl
 
 const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) => string) => string>> = {
   'job-renamed': ({ name }) => `Renamed to “${name}”`, 'units-set': () => 'Changed the units', 'shortest-set': ({ mm }, length) => `Set the shortest piece to ${length(Number(mm))}`,
-  'sheet-added': ({ name }) => `Brought in “${name}”`, 'view-removed': () => 'Removed a picture', 'sheet-kind-set': ({ kind }) => `Took the picture as a ${kind === 'photo' ? 'photo' : kind}`,
+  'sheet-added': ({ name }) => `Brought in “${name}”`, 'view-removed': () => 'Removed a view', 'sheet-kind-set': ({ kind }) => `Took the picture as a ${kind === 'photo' ? 'photo' : kind}`,
   'look-set': () => 'Changed the look', 'view-hidden': () => 'Hid the picture', 'view-shown': () => 'Showed the picture', 'view-locked': () => 'Locked the view', 'view-unlocked': () => 'Unlocked the view',
-  'datum-set': () => 'Set the zero and what is level', 'view-renamed': ({ name }) => `Renamed the view to “${name}”`, 'lift-set': ({ mm }, length) => `Set the height to ${length(Number(mm))}`,
+  'datum-set': () => 'Set the zero and what is level', 'view-turned': ({ degrees }) => `Turned the view by ${Math.abs(Number(degrees))}°`, 'view-mirrored': () => 'Mirrored the view', 'view-cropped': () => 'Cropped the view', 'crop-removed': () => 'Showed all of the sheet', 'view-cut': ({ name }) => `Cut out “${name}”`, 'views-cut': ({ count }) => `Cut out ${count} views`,
+  'view-ordered': () => 'Moved a view in the strip', 'side-set': () => 'Said which side a view shows', 'fit-shared': () => 'Shared a fit', 'fit-unshared': () => 'Gave a view its own fit', 'view-renamed': ({ name }) => `Renamed the view to “${name}”`, 'lift-set': ({ mm }, length) => `Set the height to ${length(Number(mm))}`,
   'evidence-added': ({ kind, mm }, length) => (Number(mm) > 0 && kind !== 'angle' ? `Set a ${kind} of ${length(Number(mm))}` : `Added what is ${EVIDENCE_NAMES[String(kind)] ?? 'known'}`), 'evidence-moved': () => 'Moved a known point', 'pointed-again': () => 'Pointed at a known size again', 'model-set': () => 'Changed what may be wrong with the picture', 'check-added': ({ mm }, length) => `Added a check of ${length(Number(mm))}`, 'evidence-set': ({ mm }, length) => (Number(mm) > 0 ? `Changed a size to ${length(Number(mm))}` : 'Changed what is known'), 'evidence-removed': () => 'Removed what was known',
   'outline-added': () => 'Drew an outline', 'outline-changed': () => 'Changed an outline', 'outline-carried-on': () => 'Carried on an outline', 'outline-closed': () => 'Closed an outline', 'outline-moved': () => 'Moved an outline', 'outlines-moved': ({ count }) => `Moved ${count === 1 ? 'an outline' : `${count} outlines`}`,
   'outlines-copied': ({ count }) => `Duplicated ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-removed': ({ count }) => `Deleted ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-joined': () => 'Joined two outlines', 'moved-to-layer': () => 'Moved to another layer',

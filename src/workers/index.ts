@@ -11,6 +11,6 @@ export const fileWorker = createWorkerClient<FileOperations>(
 );
 
 export type { BundleData, DrawingFormat, WrittenDrawing } from './file-operations';
-export type { PictureWindow, OpenedPicture, TileRequest } from './picture-operations';
+export type { PictureWindow, OpenedPicture, ThumbnailRequest, TileRequest } from './picture-operations';
 export { TILE_SIZE } from './picture-operations';
 export type { Outcome } from './protocol';

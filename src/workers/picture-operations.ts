@@ -1,7 +1,7 @@
 import type { SheetMap, SquaredFrame } from '@/core/calibrate';
 import type { PictureFile, PictureTags } from '@/core/formats';
 import type { Vec } from '@/core/geometry';
-import type { ColourPicture, Rim, Sides } from '@/core/raster';
+import type { ColourPicture, DrawingBox, FoundTurn, Rim, Sides } from '@/core/raster';
 
 /** What the picture worker offers. Pictures are named by the SHA-256 of their bytes; it keeps the few that were used last. */
 export type PictureOperations = {
@@ -15,9 +15,14 @@ export type PictureOperations = {
   /** The rim of a round thing around a place, or the four sides of a card-like one; undefined when none is clear. */
   readonly rim: { readonly input: AroundRequest; readonly output: Rim | undefined };
   readonly sides: { readonly input: AroundRequest; readonly output: Sides | undefined };
+  /** How a sheet lies; undefined when nothing on it is level. */
+  readonly turn: { readonly input: { readonly hash: string }; readonly output: FoundTurn | undefined };
+  /** Boxes around the drawings on a sheet, sheet px. */
+  readonly drawings: { readonly input: { readonly hash: string }; readonly output: readonly DrawingBox[] };
   /** The picture squared up, as a PNG; undefined as for a tile. */
   readonly straighten: { readonly input: StraightenRequest; readonly output: ArrayBuffer | undefined };
-  readonly thumbnail: { readonly input: { readonly hash: string; readonly size: number }; readonly output: string };
+  /** What a view shows of a picture, small: a data URL. */
+  readonly thumbnail: { readonly input: ThumbnailRequest; readonly output: string };
   readonly toPieces: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: readonly string[] };
   readonly fromPieces: { readonly input: { readonly pieces: readonly string[] }; readonly output: ArrayBuffer };
 };
@@ -54,6 +59,16 @@ export interface WindowRequest {
 export interface PictureWindow extends ColourPicture {
   readonly x: number;
   readonly y: number;
+}
+
+export interface ThumbnailRequest {
+  readonly hash: string;
+  readonly size: number;
+  /** Corners of what is shown, sheet px; all of it without. */
+  readonly frame?: readonly Vec[] | undefined;
+  /** Sheet direction that is level, radians clockwise, and whether it is seen from behind. */
+  readonly direction?: number | undefined;
+  readonly mirrored?: boolean | undefined;
 }
 
 export interface StraightenRequest {

@@ -1,6 +1,7 @@
 import { inspectPicture, readPictureTags, sha256Hex, type PictureFile } from '../core/formats';
 import { toSheet } from '../core/calibrate';
-import { findRim, findSides, straightenRows, type Pyramid as ColourPyramid } from '../core/raster';
+import type { Vec } from '../core/geometry';
+import { findRim, findSides, findTurn, grayFrom, listDrawings, straightenRows, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
 import { ColourKeeper } from './colour-keeper';
 import { OperationRefused, Transferred } from './protocol';
 import { TILE_SIZE, type PictureOperations } from './picture-operations';
@@ -60,6 +61,30 @@ async function decode(bytes: ArrayBuffer, { mediaType, truncated }: PictureFile)
   } catch {
     throw new OperationRefused('picture-not-decoded');
   }
+}
+
+/** Sheets are looked at as a whole at about this many pixels along their longer side. */
+const WHOLE_SIDE = 1600;
+
+/** Brightness of a whole picture, made small, and the sheet pixels to one of its pixels. */
+async function grayOf(hash: string): Promise<{ readonly picture: GrayPicture; readonly scale: number } | undefined> {
+  const bitmap = await pyramids.get(hash)?.levels[0];
+  if (!bitmap) return undefined;
+  const scale = Math.max(1, Math.max(bitmap.width, bitmap.height) / WHOLE_SIDE);
+  const small = await createImageBitmap(bitmap, { resizeWidth: Math.round(bitmap.width / scale), resizeHeight: Math.round(bitmap.height / scale), resizeQuality: 'high' });
+  const { width, height, data } = readWhole(small);
+  small.close();
+  return { picture: grayFrom(width, height, data), scale };
+}
+
+type CanvasTurn = [a: number, b: number, c: number, d: number, e: number, f: number];
+
+/** The box of corners when the sheet is turned so that `direction` is level, and that turn as a canvas takes it. */
+function boundsSeen(corners: readonly Vec[], direction: number, mirrored: boolean): { readonly min: Vec; readonly max: Vec; readonly turn: CanvasTurn } {
+  const [c, s, hand] = [Math.cos(direction), Math.sin(direction), mirrored ? -1 : 1];
+  const seen = corners.map(([x, y]): Vec => [c * x + s * y, hand * (c * y - s * x)]);
+  const [xs, ys] = [seen.map((p) => p[0]), seen.map((p) => p[1])];
+  return { min: [Math.min(...xs), Math.min(...ys)], max: [Math.max(...xs), Math.max(...ys)], turn: [c, -hand * s, s, hand * c, 0, 0] };
 }
 
 serve<PictureOperations>({
@@ -134,15 +159,33 @@ serve<PictureOperations>({
     return new Transferred<ArrayBuffer | undefined>(png, [png]);
   },
 
-  async thumbnail({ hash, size }) {
+  async turn({ hash }) {
+    const gray = await grayOf(hash);
+    return gray && findTurn(gray.picture);
+  },
+
+  async drawings({ hash }) {
+    const gray = await grayOf(hash);
+    if (!gray) return [];
+    const { picture, scale } = gray;
+    return listDrawings(picture).map(({ left, top, right, bottom }) => ({ left: left * scale, top: top * scale, right: right * scale, bottom: bottom * scale }));
+  },
+
+  async thumbnail({ hash, size, frame, direction = 0, mirrored = false }) {
     const pyramid = pyramids.get(hash);
     if (!pyramid) throw new OperationRefused('picture-not-open');
     const full = await levelOf(pyramid, 0);
-    const level = Math.max(0, Math.floor(Math.log2(Math.max(full.width, full.height) / size)));
+    const { min, max, turn } = boundsSeen(frame ?? [[0, 0], [full.width, 0], [full.width, full.height], [0, full.height]], direction, mirrored);
+    const scale = Math.min(1, size / Math.max(max[0] - min[0], max[1] - min[1]));
+    const level = Math.max(0, Math.floor(Math.log2(1 / scale)));
     const bitmap = await levelOf(pyramid, level);
-    const scale = Math.min(1, size / Math.max(bitmap.width, bitmap.height));
-    const canvas = new OffscreenCanvas(Math.max(1, Math.round(bitmap.width * scale)), Math.max(1, Math.round(bitmap.height * scale)));
-    canvas.getContext('2d')!.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
+    const canvas = new OffscreenCanvas(Math.max(1, Math.round((max[0] - min[0]) * scale)), Math.max(1, Math.round((max[1] - min[1]) * scale)));
+    const drawing = canvas.getContext('2d')!;
+    drawing.fillStyle = '#efebe0';
+    drawing.fillRect(0, 0, canvas.width, canvas.height);
+    drawing.setTransform(scale, 0, 0, scale, -min[0] * scale, -min[1] * scale);
+    drawing.transform(...turn);
+    drawing.drawImage(bitmap, 0, 0, full.width, full.height);
     const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.8 });
     return `data:image/jpeg;base64,${toBase64(new Uint8Array(await blob.arrayBuffer()))}`;
   },

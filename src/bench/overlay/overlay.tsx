@@ -6,11 +6,12 @@ import { layingOf } from '../laying';
 import { patchOf } from '../patch';
 import { toolOf, type ToolName } from '../tools';
 import { useDesk, useFitted, useJob, useSession } from '../use-session';
-import { toScreen } from '../viewport';
+import { toScreen, type Viewport } from '../viewport';
 import { AccuracyMap } from './accuracy-map';
 import { AimCross, Beacon, PatchRim } from './aim-mark';
 import { Dimension } from './dimension';
 import { Drawing } from './drawing';
+import { FrameCover } from './frame-cover';
 import { EvidenceMarks } from './evidence-marks';
 import { DatumMark, GuideMarks } from './marks';
 import { Selection, benchTransform } from './selection';
@@ -27,7 +28,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const job = useJob((state) => state.job);
   const derived = useJob((state) => state.derived);
   const state = useSession((whole) => whole);
-  const { viewport, tool, aim, beacon, accuracy, advice } = state;
+  const { viewport, tool, aim, beacon, accuracy, advice, suggested } = state;
   const context = session.findContext();
   const preview = useMemo(() => context && toolOf(tool).preview(tool.state, aim, context), [tool, aim, context]);
   const hidden = useMemo(() => (preview?.outlines ?? []).map((outline) => outline.id), [preview]);
@@ -36,20 +37,26 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const seen = `M0 0H${viewport.width}V${viewport.height}H0Z`;
   const hole = patch ? `M${patch.middle[0] - AIM_RADIUS} ${patch.middle[1]}a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${2 * AIM_RADIUS} 0a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${-2 * AIM_RADIUS} 0Z` : '';
   const marks = { job, fitted, palette };
+  const cutting = tool.name === 'frame';
+  const fitting = FITTING.includes(tool.name);
   const again = tool.name === 'evidence' ? tool.state.again : undefined;
   const { fromPlane } = layingOf(viewport, fitted.fit);
+  const evidence = <EvidenceMarks {...marks} viewport={viewport} chosen={state.evidence} hidden={again} quiet={accuracy || !fitting} />;
   return (
-    <svg width={viewport.width} height={viewport.height} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
+    <svg width={viewport.width} height={viewport.height} data-laying={sheetOnBench(viewport)} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
       <clipPath id="bench-clip"><path d={seen + hole} clipRule="evenodd" /></clipPath>
       <g clipPath="url(#bench-clip)">
         {accuracy && fitted.fit.scaled ? <AccuracyMap fitted={fitted} viewport={viewport} palette={palette} units={job.units} /> : null}
+        {suggested.map((frame, i) => <path key={i} data-testid="suggested" d={`M${frame.map((place) => toScreen(viewport, place).join(' ')).join('L')}Z`} fill="none" stroke={palette.tide} strokeWidth={2} strokeDasharray="8 5" />)}
         {advice ? <Dimension palette={palette} look="advice" from={toScreen(viewport, advice.from)} to={toScreen(viewport, advice.to)} testID="advice" /> : null}
+        {fitting ? null : evidence}
+        {cutting ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
         <GuideMarks {...marks} viewport={viewport} />
         <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>
           <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} />
         </g>
         {tool.name === 'select' ? <Selection {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
-        <EvidenceMarks {...marks} viewport={viewport} chosen={state.evidence} hidden={again} quiet={accuracy || !FITTING.includes(tool.name)} />
+        {fitting ? evidence : null}
         <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
         <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
         {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}
@@ -58,6 +65,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
       {patch && aim ? (
         <PatchRim middle={patch.middle} palette={palette}>
           <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}>
+            {cutting ? null : <FrameCover fitted={fitted} viewport={patch.viewport} palette={palette} />}
             <GuideMarks {...marks} viewport={patch.viewport} />
             <g transform={benchTransform(patch.viewport)}><Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} /></g>
             <EvidenceMarks {...marks} viewport={patch.viewport} hidden={again} quiet />
@@ -68,4 +76,9 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
       ) : null}
     </svg>
   );
+}
+
+/** Where the sheet's zero and its first pixels across and down lie on the bench, for whoever reads the page: "x y x y x y". */
+function sheetOnBench({ laying }: Viewport): string {
+  return ([[0, 0], [1, 0], [0, 1]] as const).map((place) => laying?.toBench(place) ?? place).flat().join(' ');
 }

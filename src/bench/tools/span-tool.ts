@@ -69,6 +69,19 @@ export const datumTool: Tool<SpanState> = {
   preview: spanPreview('datum'),
 };
 
+/** An edge that is known to run level, upright or at an angle: which, is said on its card. */
+export const levelTool: Tool<SpanState> = { start: START, step: (state, input) => stepSpan(state, input), preview: spanPreview('datum') };
+
+/**
+ * The datum's direction with which an edge runs at `angle` (radians, counter-clockwise from level) as the view is seen. An edge has
+ * no front: of the two ways that do it, the one that turns the view less; a `pointed` one (north) has.
+ */
+export function directionFor([a, b]: readonly [Vec, Vec], angle: number, { direction, mirrored = false }: { readonly direction: number; readonly mirrored?: boolean | undefined }, pointed = false): number {
+  const wanted = Math.atan2(b[1] - a[1], b[0] - a[0]) + (mirrored ? -angle : angle);
+  const turn = pointed ? 2 * Math.PI : Math.PI;
+  return wanted + turn * Math.round((direction - wanted) / turn);
+}
+
 /** Distance between two places; a third begins anew. Nothing of it enters the job. */
 export const distanceTool: Tool<SpanState> = {
   start: START,

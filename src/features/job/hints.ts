@@ -9,7 +9,7 @@ export function hintFor(step: StepName, tool: ActiveTool, fitted: FittedView | u
   if (!fitted) return 'Bring in a picture of the thing to begin.';
   switch (step) {
     case 'sources':
-      return 'Say what kind of picture it is: that decides how far it is trusted.';
+      return sourcesHint(tool);
     case 'fit':
       return fitHint(tool, fitted);
     case 'trace':
@@ -17,6 +17,15 @@ export function hintFor(step: StepName, tool: ActiveTool, fitted: FittedView | u
     case 'handover':
       return 'The file is read back before it leaves.';
   }
+}
+
+function sourcesHint(tool: ActiveTool): string {
+  if (tool.name === 'level') return ['Point at one end of an edge that is level or upright.', 'Point at its other end.', 'Say how it runs.'][tool.state.points.length]!;
+  if (tool.name !== 'frame') return 'Say what kind of picture it is: that decides how far it is trusted.';
+  const { shape, points } = tool.state;
+  if (shape === 'box') return ['Point at one corner of the frame.', 'Point at the corner across.', 'Nudge it, or say what it shows.'][points.length]!;
+  if (shape === 'turned') return ['Point at one end of a side of the frame.', 'Point at the other end of that side.', 'Point at the side across.', 'Nudge it, or say what it shows.'][points.length]!;
+  return points.length < 3 ? 'Point around the part that is wanted.' : 'Go on around it, or say what it shows.';
 }
 
 function fitHint(tool: ActiveTool, { view }: FittedView): string {

@@ -9,6 +9,7 @@ import { DeskContext, useFitted, useSession, type Desk } from '@/bench/use-sessi
 import { FitPanel, FitRow, type FitPanelName } from '@/features/calibrate/fit-panel';
 import { HandoverPanel } from '@/features/handover/handover-panel';
 import { SourcesPanel } from '@/features/sources/sources-panel';
+import { SourcesRow, type SourcesPanelName } from '@/features/sources/sources-row';
 import { useBringIn } from '@/features/sources/use-bring-in';
 import { TracePanel } from '@/features/trace/trace-panel';
 import { TraceRow, type TracePanelName } from '@/features/trace/trace-row';
@@ -45,7 +46,7 @@ export function JobScreen({ id }: { id: string }) {
 }
 
 /** How high the cards of each step are on a wide screen, CSS px: the bench keeps its size within a step. */
-const CARD_HEIGHT: Readonly<Record<StepName, number>> = { sources: 192, fit: 196, trace: 192, handover: 268 };
+const CARD_HEIGHT: Readonly<Record<StepName, number>> = { sources: 226, fit: 196, trace: 192, handover: 268 };
 
 /** The step that a job that is opened goes on with. */
 function firstStep({ jobs, session }: Desk): StepName {
@@ -73,11 +74,13 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
   const wide = width >= WIDE;
   const { jobs, session } = desk;
   const [step, setStepState] = useState<StepName>(() => firstStep(desk));
+  const [sourcesPanel, setSourcesPanel] = useState<SourcesPanelName>('add');
   const [fitPanel, setFitPanel] = useState<FitPanelName>('evidence');
   const [tracePanel, setTracePanel] = useState<TracePanelName>('tool');
   const [open, setOpen] = useState<boolean>();
   const setStep = useCallback((next: StepName) => {
     beginStep(next, session);
+    setSourcesPanel('add');
     setFitPanel('evidence');
     setTracePanel('tool');
     setOpen(undefined);
@@ -93,8 +96,9 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
   }, [session, step]);
   const cardsShown = useCardsShown(step, open, fitPanel, tracePanel);
   const row = step === 'fit' ? <FitRow panel={fitPanel} onPanel={(panel) => (setFitPanel(panel), setOpen(undefined))} />
-    : step === 'trace' ? <TraceRow panel={tracePanel} onPanel={(panel) => (setTracePanel(panel), setOpen(undefined))} /> : null;
-  const cards = step === 'sources' ? <SourcesPanel bringIn={bringIn} /> : step === 'fit' ? <FitPanel panel={fitPanel} onPanel={setFitPanel} />
+    : step === 'trace' ? <TraceRow panel={tracePanel} onPanel={(panel) => (setTracePanel(panel), setOpen(undefined))} />
+    : step === 'sources' ? <SourcesRow panel={sourcesPanel} onPanel={(panel) => (setSourcesPanel(panel), setOpen(undefined))} /> : null;
+  const cards = step === 'sources' ? <SourcesPanel bringIn={bringIn} panel={sourcesPanel} /> : step === 'fit' ? <FitPanel panel={fitPanel} onPanel={setFitPanel} />
     : step === 'trace' ? <TracePanel panel={tracePanel} /> : <HandoverPanel />;
   const leave = () => jobs.getState().flush();
   const bench = (
@@ -143,6 +147,9 @@ function useCardsShown(step: StepName, open: boolean | undefined, fitPanel: FitP
   const asking = tool.name === 'evidence' && isPointed(tool.state);
   if (asking || !fitted) return true;
   if (open !== undefined) return open;
+  // While a frame or an edge is pointed at, the bench is free.
+  if (tool.name === 'frame') return tool.state.points.length >= (tool.state.shape === 'box' ? 2 : 3);
+  if (tool.name === 'level') return tool.state.points.length === 2;
   if (step === 'sources' || step === 'handover') return true;
   if (step === 'fit') return fitPanel !== 'evidence';
   if (tracePanel !== 'tool') return true;

@@ -66,7 +66,7 @@ function useSizeText(): string {
     if (!context || !fitted || !aim) return '';
     const preview = toolOf(tool).preview(tool.state, aim, context);
     const scaled = fitted.fit.scaled;
-    if ('points' in tool.state && preview.span) {
+    if (tool.name !== 'frame' && 'points' in tool.state && preview.span) {
       const [a, b] = tool.state.points;
       if (!a || !scaled) return '';
       const { value, sigma } = measuredLength(fitted.fit, a, b ?? { at: aim.sheet, sigma: aim.sigma, edge: aim.edge });

@@ -6,7 +6,7 @@ import { openPicture, repository } from '@/store';
 import { Icon } from '@/ui/icon';
 import { usePalette } from '@/ui/palette';
 import { Figures, Words } from '@/ui/text';
-import { pictureWorker } from '@/workers';
+import { pictureWorker, type ThumbnailRequest } from '@/workers';
 import { useUnits } from './use-units';
 
 /** The views as small pictures, each with its fit: "±0.3 mm", "no scale yet", a padlock when it is locked. */
@@ -26,7 +26,7 @@ export function ViewStrip({ wide }: { wide: boolean }) {
         return (
           <Pressable key={view.id} accessibilityRole="button" aria-current={view.id === current} accessibilityLabel={`${view.name}, ${fit}${view.locked ? ', locked' : ''}`} onPress={() => session.chooseView(view.id)}
             style={{ flexDirection: 'row', gap: 8, alignItems: 'center', padding: 3, paddingRight: 10, borderRadius: 6, borderWidth: 1, borderColor: view.id === current ? palette.hedge : palette.rule, backgroundColor: view.id === current ? palette.leaf : palette.paper }}>
-            <Thumbnail hash={fitted?.sheet.picture ?? ''} />
+            <Thumbnail of={{ hash: fitted?.sheet.picture ?? '', frame: view.frame, direction: view.datum.direction, mirrored: view.mirrored }} />
             <View style={{ maxWidth: 120 }}>
               <Words lines={1} style={{ fontSize: 13, lineHeight: 17 }}>{view.name}</Words>
               <View style={{ flexDirection: 'row', alignItems: 'center', gap: 3 }}>
@@ -41,14 +41,16 @@ export function ViewStrip({ wide }: { wide: boolean }) {
   );
 }
 
-function Thumbnail({ hash }: { hash: string }) {
+type Shown = Pick<ThumbnailRequest, 'hash' | 'frame' | 'direction' | 'mirrored'>;
+
+function Thumbnail({ of }: { of: Shown }) {
   const palette = usePalette();
-  const { data } = useQuery({ queryKey: ['thumbnail', hash], queryFn: () => makeThumbnail(hash), staleTime: Infinity });
+  const { data } = useQuery({ queryKey: ['thumbnail', of], queryFn: () => makeThumbnail(of), staleTime: Infinity });
   return <View style={{ width: 48, height: 36, borderRadius: 3, overflow: 'hidden', backgroundColor: palette.bench }}>{data ? <Image source={{ uri: data }} style={{ width: 48, height: 36 }} resizeMode="cover" accessible={false} /> : null}</View>;
 }
 
-async function makeThumbnail(hash: string): Promise<string | null> {
-  if (!hash || !(await openPicture(hash, repository))) return null;
-  const made = await pictureWorker.call('thumbnail', { hash, size: 120 });
+async function makeThumbnail(of: Shown): Promise<string | null> {
+  if (!of.hash || !(await openPicture(of.hash, repository))) return null;
+  const made = await pictureWorker.call('thumbnail', { ...of, size: 120 });
   return made.kind === 'done' ? made.value : null;
 }

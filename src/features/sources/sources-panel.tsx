@@ -2,43 +2,60 @@ import { useRef } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
-import { removeView, setSheetKind, type Sheet } from '@/core/job';
+import { setSheetKind, type Sheet } from '@/core/job';
 import { Card } from '@/ui/card';
-import { Choice, RoundButton } from '@/ui/ledge-button';
+import { Choice } from '@/ui/ledge-button';
 import { Figures, Words } from '@/ui/text';
+import { FrameCard } from './frame-card';
+import { LevelCard } from './level-card';
+import type { SourcesPanelName } from './sources-row';
+import { SuggestedCard } from './suggested-card';
 import type { BringIn } from './use-bring-in';
+import { ViewCard } from './view-card';
 
 const KINDS = [['photo', 'Photo by hand'], ['scan', 'Scan'], ['drawing', 'Copy or print']] as const;
 
-/** The pictures of the job with what their files say of themselves, and how to bring in more. */
-export function SourcesPanel({ bringIn }: { bringIn: BringIn }) {
-  const { jobs, session } = useDesk();
+interface SourcesPanelProps {
+  readonly bringIn: BringIn;
+  readonly panel: SourcesPanelName;
+}
+
+/** The pictures of the job with what their files say of themselves, the views on them, and how to bring in more. */
+export function SourcesPanel({ bringIn, panel }: SourcesPanelProps) {
   const sheets = useJob((state) => state.job.sheets);
+  const tool = useSession((state) => state.tool);
+  const suggested = useSession((state) => state.suggested.length);
+  if (sheets.length === 0) return <Card><AddPictures bringIn={bringIn} empty /></Card>;
+  if (panel === 'tool' && tool.name === 'frame') return <FrameCard state={tool.state} />;
+  if (panel === 'tool' && tool.name === 'level') return <LevelCard state={tool.state} />;
+  if (panel === 'tool' && suggested > 0) return <SuggestedCard />;
+  if (panel === 'add') return <><Card><AddPictures bringIn={bringIn} empty={false} /></Card>{sheets.map((sheet) => <SheetCard key={sheet.id} sheet={sheet} />)}</>;
+  return <ViewCards />;
+}
+
+function ViewCards() {
   const views = useJob((state) => state.job.views);
-  const viewId = useSession((state) => state.viewId);
-  const { run } = jobs.getState();
+  const derived = useJob((state) => state.derived);
   return (
     <>
-      <Card><AddPictures bringIn={bringIn} empty={sheets.length === 0} /></Card>
-      {views.map((view) => {
-        const sheet = sheets.find((other) => other.id === view.sheet)!;
-        return (
-          <Card key={view.id} width={390} chosen={view.id === viewId} testID={`sheet-${sheet.name}`}>
-            <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-              <Words lines={1} style={{ fontWeight: '700', flex: 1 }}>{sheet.name}</Words>
-              <RoundButton icon="trash" name={`Remove ${sheet.name}`} size={36} onPress={() => {
-                run(removeView(view.id));
-                const left = jobs.getState().job.views[0];
-                if (left) session.chooseView(left.id);
-              }} />
-            </View>
-            <Figures quiet style={{ fontSize: 12.5 }}>{`${sheet.width} × ${sheet.height} px, ${(sheet.bytes / 1e6).toFixed(1)} MB`}</Figures>
-            <Words quiet style={{ fontSize: 13 }}>{factsOf(sheet)}</Words>
-            <Choice name={`What ${sheet.name} is`} value={sheet.kind} options={KINDS} onChange={(kind) => run(setSheetKind(sheet.id, kind))} />
-          </Card>
-        );
+      {views.map((view, index) => {
+        const fitted = derived.views.get(view.id);
+        return fitted ? <ViewCard key={view.id} fitted={fitted} index={index} views={views} /> : null;
       })}
     </>
+  );
+}
+
+/** A picture as its file tells of it, and what kind of picture it is taken for. */
+function SheetCard({ sheet }: { sheet: Sheet }) {
+  const { jobs } = useDesk();
+  return (
+    <Card width={390} testID={`sheet-${sheet.name}`}>
+      <Words lines={1} style={{ fontWeight: '700' }}>{sheet.name}</Words>
+      <Figures quiet style={{ fontSize: 12.5 }}>{`${sheet.width} × ${sheet.height} px, ${(sheet.bytes / 1e6).toFixed(1)} MB`}</Figures>
+      <Words quiet style={{ fontSize: 13 }}>{factsOf(sheet)}</Words>
+      <Choice name={`What ${sheet.name} is`} value={sheet.kind} options={KINDS} onChange={(kind) => jobs.getState().run(setSheetKind(sheet.id, kind))} />
+    </Card>
   );
 }
 

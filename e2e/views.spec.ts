@@ -1,0 +1,101 @@
+import { readFileSync } from 'node:fs';
+import { createDeriver, measureOutline } from '../src/core/derive';
+import { readBundle } from '../src/core/formats';
+import { distance } from '../src/core/geometry';
+import { expect, judgeDxf, test } from './helpers/desk';
+import type { Px } from './helpers/hand';
+
+const box = JSON.parse(readFileSync('demo/truth/nest-box.json', 'utf8')) as { askew: number; sizes: readonly { name: string; mm: number; from: Px; to: Px }[] };
+const size = (name: string) => box.sizes.find((other) => other.name === name)!;
+
+test('a sheet is straightened, its drawings are found and cut out, one is scaled, the other shares it and hands over a true size', async ({ desk, page }) => {
+  await page.goto('/');
+  await desk.choose('new-job');
+  await page.getByTestId('choose-pictures').waitFor();
+  await page.locator('input[type=file]').first().setInputFiles('public/demo/nest-box.jpg');
+  const strip = page.getByRole('navigation', { name: 'Views' }).getByRole('button');
+  await expect(strip).toHaveCount(1, { timeout: 20_000 });
+
+  await desk.step('sources');
+  await desk.choose('straighten');
+  const notice = page.getByTestId('notice');
+  await expect(notice).toContainText('Turned to the right by');
+  const [, degrees, plusMinus] = /by (\d+\.\d+)° ±(\d+\.\d+)/.exec((await notice.textContent())!)!;
+  expect(Math.abs(Number(degrees) - box.askew)).toBeLessThan(Number(plusMinus) + 0.01);
+
+  await desk.choose('find-drawings');
+  await expect(page.getByTestId('suggested')).toHaveCount(2);
+  await desk.openCards();
+  await desk.choose('cut-all');
+  await expect(strip).toHaveCount(3);
+
+  // The front is scaled by its printed width; the side gets its scale from that.
+  await strip.nth(1).click();
+  await desk.step('fit');
+  await desk.closeCards();
+  await desk.choose('tool-length');
+  const { from, to, mm } = size('width');
+  await desk.pointAt(from, to);
+  await desk.type('length-field', `${mm}`);
+  await expect(strip.nth(1)).toContainText('±');
+  await expect(strip.nth(2)).toContainText('±');
+
+  await strip.nth(2).click();
+  await desk.step('trace');
+  await desk.choose('tool-line');
+  await desk.closeCards();
+  const depth = size('depth');
+  await desk.pointAt(depth.from, depth.to);
+  await desk.openCards();
+  await desk.choose('draw-finish');
+  await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');
+  await desk.step('handover');
+  const facts = judgeDxf(await desk.download('save-file'));
+  const bundle = readBundle(readFileSync(await desk.download('save-bundle')));
+  if (!bundle.ok) throw new Error(bundle.code);
+  const { job } = bundle.value;
+  const derived = createDeriver()(job);
+  const side = job.views[2]!;
+  const [outline] = job.outlines;
+  const said = 2 * measureOutline(outline!, derived.views.get(side.id)!, (shape) => distance(shape.nodes[0]!, shape.nodes[1]!)).sigma;
+  const [line] = facts.outline;
+  const length = line?.kind === 'line' ? distance(line.a, line.b) : NaN;
+  expect(facts.errors).toBe(0);
+  expect(Math.abs(length - depth.mm)).toBeLessThan(said);
+  expect(said).toBeLessThan(2.5);
+  // Straightened by the sheet, the line leaves as level as it was drawn.
+  expect(line?.kind === 'line' && Math.abs(line.a[1] - line.b[1]) / length).toBeLessThan(0.004);
+
+  // Taking the whole sheet away leaves the cut views with what is known.
+  await desk.step('sources');
+  await desk.choose('panel-views');
+  await desk.openCards();
+  await page.getByRole('button', { name: `Remove ${job.views[0]!.name}`, exact: true }).click();
+  await expect(strip).toHaveCount(2);
+  await expect(strip.nth(1)).toContainText('±');
+});
+
+test('a view is cropped, turned and mirrored, keeps what is on it, and everything is undone again', async ({ desk, page }) => {
+  await desk.openDemo('nest-box');
+  await desk.step('sources');
+  await desk.choose('tool-crop');
+  await desk.pointAt([500, 350], [1650, 2100]);
+  await desk.openCards();
+  await desk.choose('use-frame');
+  await expect(page.getByTestId('frame-cover')).toBeAttached();
+  const reading = page.getByTestId('view-fit');
+  const before = await reading.textContent();
+  await desk.choose('turn-right');
+  await desk.choose('mirror');
+  await expect(reading).toHaveText(before!);
+  await desk.choose('tool-level');
+  await desk.pointAt(size('width').from, size('width').to);
+  await desk.openCards();
+  await desk.choose('edge-level');
+  const { from, to } = size('width');
+  const [[, y0], [, y1]] = [await desk.hand.screenOf(from), await desk.hand.screenOf(to)];
+  expect(Math.abs(y0 - y1)).toBeLessThan(1);
+  for (let i = 0; i < 4; i++) await page.getByTestId('undo').click();
+  await expect(page.getByTestId('frame-cover')).toHaveCount(0);
+  await expect(page.getByTestId('undo')).toBeDisabled();
+});

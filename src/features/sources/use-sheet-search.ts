@@ -1,0 +1,49 @@
+import { useState } from 'react';
+import { useDesk, useFitted } from '@/bench/use-session';
+import { turnView, type View } from '@/core/job';
+import { openPicture, repository } from '@/store';
+import { pictureWorker } from '@/workers';
+
+const DEGREES = 180 / Math.PI;
+const QUARTER = Math.PI / 2;
+/** Off by less than this nobody can see it. Radians. */
+const LEVEL = 0.005 / DEGREES;
+
+/** What can be found on a sheet without pointing: how it lies, and where its drawings are. */
+export function useSheetSearch() {
+  const { jobs, session } = useDesk();
+  const fitted = useFitted();
+  const [busy, setBusy] = useState(false);
+  const search = async <T,>(operation: 'turn' | 'drawings', then: (found: T, view: View) => void, none: string) => {
+    if (!fitted) return;
+    const { view, sheet } = fitted;
+    setBusy(true);
+    session.say('seeking');
+    const outcome = (await openPicture(sheet.picture, repository)) ? await pictureWorker.call(operation, { hash: sheet.picture }) : undefined;
+    setBusy(false);
+    const now = session.findFitted()?.view;
+    // Whoever went on to another view in the meantime is not interrupted.
+    if (now?.id !== view.id) return;
+    if (outcome?.kind === 'done' && outcome.value) then(outcome.value as T, now);
+    else session.say(outcome?.kind === 'failed' ? outcome.code : none);
+  };
+
+  const straighten = () => search<{ angle: number; sigma: number }>('turn', ({ angle, sigma }, { id, datum, mirrored }) => {
+    const off = angle - datum.direction;
+    const by = (off - QUARTER * Math.round(off / QUARTER)) * (mirrored ? 1 : -1);
+    const detail = { degrees: Math.abs(by * DEGREES).toFixed(2), plusMinus: (2 * sigma * DEGREES).toFixed(2) };
+    if (Math.abs(by) < LEVEL) return session.say('already-level', detail);
+    if (session.isReadOnly()) return session.say('read-only');
+    jobs.getState().run(turnView(id, by));
+    session.showAll();
+    session.say('straightened', { ...detail, way: by > 0 ? 'right' : 'left' });
+  }, 'nothing-level');
+
+  const findDrawings = () => search<readonly { left: number; top: number; right: number; bottom: number }[]>('drawings', (boxes) => {
+    if (boxes.length < 2) return session.say('one-drawing');
+    session.suggest(boxes.map(({ left, top, right, bottom }) => [[left, top], [right, top], [right, bottom], [left, bottom]]));
+    session.showAll();
+  }, 'one-drawing');
+
+  return { busy, straighten, findDrawings };
+}
