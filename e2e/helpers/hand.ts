@@ -126,21 +126,27 @@ export class TouchHand extends Hand {
     await this.page.waitForTimeout(60);
   }
 
-  /** Spreads two fingers about the place while moving it to the upper middle of the bench. */
+  /** Brings the place to the upper middle of the bench with two fingers, clear of buttons at its rim, and spreads them about it. */
   protected async comeCloser(px: Px, zoom: number): Promise<void> {
-    for (let i = 0; i < 8; i++) {
+    for (let i = 0; i < 16; i++) {
       const { zoom: now, box, width, height } = await this.shown();
-      if (now >= zoom) return;
       const [x, y] = await this.screenOf(px);
       const [toX, toY] = [box.x + width / 2, box.y + height * 0.42];
-      const factor = Math.min(zoom / now, 4);
-      // Both fingers stay on the bench, also near its rim.
-      const gap = Math.max(8, Math.min(30, x - box.x - 4, box.x + width - 4 - x));
-      const at = (cx: number, cy: number, g: number): Px[] => [[cx - g, cy], [cx + g, cy]];
-      await this.touch('touchStart', at(x, y, gap));
-      for (const t of [0.25, 0.5, 0.75, 1]) await this.touch('touchMove', at(x + (toX - x) * t, y + (toY - y) * t, gap * (1 + (factor * 1.02 - 1) * t)));
-      await this.touch('touchEnd', []);
-      await this.page.waitForTimeout(60);
+      const away: Px = [toX - x, toY - y];
+      const far = Math.hypot(...away);
+      if (now >= zoom && far < 40) return;
+      if (far > 20) await this.twoFingers([toX, toY], far > 150 ? [(away[0] * 150) / far, (away[1] * 150) / far] : away, 1);
+      else await this.twoFingers([toX, toY], [0, 0], Math.min(zoom / now, 4) * 1.02);
     }
+  }
+
+  /** Two fingers about a place of the screen, moved and spread. */
+  private async twoFingers([x, y]: Px, [dx, dy]: Px, spread: number): Promise<void> {
+    const gap = 30;
+    const at = (t: number): Px[] => [-1, 1].map((side): Px => [x + dx * t + side * gap * (1 + (spread - 1) * t), y + dy * t]);
+    await this.touch('touchStart', at(0));
+    for (const t of [0.25, 0.5, 0.75, 1]) await this.touch('touchMove', at(t));
+    await this.touch('touchEnd', []);
+    await this.page.waitForTimeout(60);
   }
 }
