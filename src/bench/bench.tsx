@@ -1,5 +1,6 @@
 import { useEffect, useRef, type RefObject } from 'react';
 import { View } from 'react-native';
+import { pictureKey } from '@/core/job';
 import { openPicture, repository } from '@/store';
 import { usePalette } from '@/ui/palette';
 import { turned } from './laying';
@@ -22,7 +23,7 @@ export function Bench() {
   const drawing = useRef<SVGGElement>(null);
 
   usePointing(surface, session);
-  useEdges(fitted?.sheet.picture, session);
+  useEdges(fitted && pictureKey(fitted.sheet), session);
   usePainting(canvas, drawing);
 
   return (
@@ -73,7 +74,7 @@ function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefOb
       drawing.current?.setAttribute('transform', benchTransform(state.viewport));
       const view = session.findFitted();
       if (!layer || !view) return;
-      const { hash, width, height } = { hash: view.sheet.picture, width: view.sheet.width, height: view.sheet.height };
+      const { hash, width, height } = { hash: pictureKey(view.sheet), width: view.sheet.width, height: view.sheet.height };
       layer.show({ hash, width, height }, () => openPicture(hash, repository));
       layer.setLook(view.view.look);
       canvas.current!.style.opacity = String(view.view.look.opacity);

@@ -4,8 +4,15 @@ import { newId } from './ids';
 import type { PictureStore } from './pictures';
 import { isStorageFull } from './storage';
 
+/** A page of a file as a sheet with one view, and what somebody should know about it. */
+export interface BroughtPage {
+  readonly sheet: Sheet;
+  readonly view: View;
+  readonly notices: readonly string[];
+}
+
 export type BroughtIn =
-  | { readonly kind: 'done'; readonly sheet: Sheet; readonly view: View; readonly notices: readonly string[] }
+  | { readonly kind: 'done'; readonly pages: readonly BroughtPage[] }
   | { readonly kind: 'refused'; readonly code: string; readonly detail: Readonly<Record<string, string | number>> }
   | { readonly kind: 'cancelled' };
 
@@ -14,9 +21,12 @@ export interface BringInOptions {
   onProgress?(done: number, word: string): void;
 }
 
+/** As many pages of one file come in at once; a stack of paper is rarely thicker. */
+const MOST_PAGES = 40;
+
 /**
- * A picture file becomes a sheet with one view: looked at, decoded, stored. Nothing is in the job until everything is
- * stored, so that a tab closed half-way leaves the job as it was.
+ * A picture file becomes sheets with one view each, a sheet for every page: looked at, decoded, stored. Nothing is in the job until
+ * everything is stored, so that a tab closed half-way leaves the job as it was.
  */
 export async function bringInPicture(file: { readonly name: string; arrayBuffer(): Promise<ArrayBuffer> }, pictures: PictureStore, options: BringInOptions = {}): Promise<BroughtIn> {
   let bytes: ArrayBuffer;
@@ -25,29 +35,37 @@ export async function bringInPicture(file: { readonly name: string; arrayBuffer(
   } catch {
     return { kind: 'refused', code: 'file-not-readable', detail: { name: file.name } };
   }
-  const opened = await pictureWorker.call('open', { bytes }, { ...options, transfer: [bytes] });
-  if (opened.kind === 'cancelled') return opened;
-  if (opened.kind === 'failed') return { kind: 'refused', code: opened.code, detail: { name: file.name, ...opened.detail } };
+  const pages: BroughtPage[] = [];
+  for (let page = 0, count = 1; page < count; page++) {
+    const opened = await pictureWorker.call('open', { bytes, page }, { ...options, transfer: [bytes] });
+    if (opened.kind === 'cancelled') return opened;
+    if (opened.kind === 'failed') return { kind: 'refused', code: opened.code, detail: { name: file.name, ...opened.detail } };
+    bytes = opened.value.bytes;
+    count = Math.min(MOST_PAGES, opened.value.file.pages);
+    const sheet = sheetOf(file.name, opened.value, page, count);
+    pages.push({ sheet, view: createView(newId(), sheet), notices: noticesOf(opened.value, page) });
+  }
   try {
     options.onProgress?.(0.7, 'storing');
-    await pictures.put(opened.value.hash, opened.value.bytes);
+    await pictures.put(pages[0]!.sheet.picture, bytes);
   } catch (problem) {
     return { kind: 'refused', code: isStorageFull(problem) ? 'storage-full' : 'storage-failed', detail: { name: file.name } };
   }
-  if (options.signal?.aborted) return { kind: 'cancelled' };
-  const sheet = sheetOf(file.name, opened.value);
-  return { kind: 'done', sheet, view: createView(newId(), sheet), notices: noticesOf(opened.value) };
+  return options.signal?.aborted ? { kind: 'cancelled' } : { kind: 'done', pages };
 }
 
-function sheetOf(fileName: string, { hash, file, tags, width, height, bytes }: OpenedPicture): Sheet {
+function sheetOf(fileName: string, { hash, file, tags, width, height, bytes }: OpenedPicture, page: number, count: number): Sheet {
   const fromCamera = tags.focalMm !== undefined || tags.camera !== undefined;
   const name = fileName.replace(/\.[a-z0-9]+$/i, '').slice(0, 120) || 'Picture';
   return {
-    id: newId(), name, picture: hash, mediaType: file.mediaType, bytes: bytes.byteLength, width, height,
-    kind: fromCamera || tags.dpi === undefined || tags.dpi < 150 ? 'photo' : 'scan', taken: tags,
+    id: newId(), name: count > 1 ? `${name}, page ${page + 1}` : name, picture: hash, mediaType: file.mediaType, bytes: bytes.byteLength, width, height,
+    ...(page > 0 ? { page } : {}), kind: fromCamera || tags.dpi === undefined || tags.dpi < 150 ? 'photo' : 'scan', taken: tags,
   };
 }
 
-function noticesOf({ file }: OpenedPicture): string[] {
-  return [...(file.truncated ? ['picture-truncated'] : []), ...(file.animated ? ['picture-animated'] : [])];
+function noticesOf({ file }: OpenedPicture, page: number): string[] {
+  return [
+    ...(file.truncated ? ['picture-truncated'] : []), ...(file.animated ? ['picture-animated'] : []),
+    ...file.notices, ...(page === 0 && file.pages > MOST_PAGES ? ['picture-many-pages'] : []),
+  ];
 }

@@ -1,5 +1,5 @@
 import { createDeriver } from '@/core/derive';
-import type { Job } from '@/core/job';
+import { fromPictureKey, pictureKey, type Job } from '@/core/job';
 import { fileWorker, pictureWorker, type BundleData } from '@/workers';
 import { newId } from './ids';
 import { jobCardOf } from './job-card';
@@ -46,7 +46,7 @@ export async function storeJob({ job, pictures }: BundleData, repository: JobRep
 
 /** A small picture of the job's first sheet, as a data address. */
 export async function thumbnailOf(job: Job, repository: JobRepository): Promise<string | undefined> {
-  const hash = job.sheets[0]?.picture;
+  const hash = job.sheets[0] && pictureKey(job.sheets[0]);
   if (!hash || !(await openPicture(hash, repository))) return undefined;
   const made = await pictureWorker.call('thumbnail', { hash, size: 240 });
   return made.kind === 'done' ? made.value : undefined;
@@ -56,17 +56,18 @@ export async function thumbnailOf(job: Job, repository: JobRepository): Promise<
 const opening = new Map<string, Promise<boolean>>();
 
 /** Makes sure that the picture worker holds a picture; false when it is not on this device or cannot be read. */
-export function openPicture(hash: string, repository: JobRepository): Promise<boolean> {
-  const known = opening.get(hash) ?? bringIntoWorker(hash, repository).finally(() => opening.delete(hash));
-  opening.set(hash, known);
+export function openPicture(key: string, repository: JobRepository): Promise<boolean> {
+  const known = opening.get(key) ?? bringIntoWorker(key, repository).finally(() => opening.delete(key));
+  opening.set(key, known);
   return known;
 }
 
-async function bringIntoWorker(hash: string, repository: JobRepository): Promise<boolean> {
-  const held = await pictureWorker.call('hasPicture', { hash });
+async function bringIntoWorker(key: string, repository: JobRepository): Promise<boolean> {
+  const held = await pictureWorker.call('hasPicture', { hash: key });
   if (held.kind === 'done' && held.value) return true;
-  const bytes = await repository.pictures.get(hash);
+  const { picture, page } = fromPictureKey(key);
+  const bytes = await repository.pictures.get(picture);
   if (!bytes) return false;
-  const opened = await pictureWorker.call('open', { bytes }, { transfer: [bytes] });
+  const opened = await pictureWorker.call('open', { bytes, page }, { transfer: [bytes] });
   return opened.kind === 'done';
 }

@@ -3,10 +3,10 @@ import type { PictureFile, PictureTags } from '@/core/formats';
 import type { Vec } from '@/core/geometry';
 import type { ColourPicture, DrawingBox, FoundTurn, Rim, Sides } from '@/core/raster';
 
-/** What the picture worker offers. Pictures are named by the SHA-256 of their bytes; it keeps the few that were used last. */
+/** What the picture worker offers. Pictures are named by the SHA-256 of their bytes, and their page where that is not the first; it keeps the few that were used last. */
 export type PictureOperations = {
-  /** Looks at a file, decodes it upright, keeps it. */
-  readonly open: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: OpenedPicture };
+  /** Looks at a file, decodes a page of it upright, keeps that under the name of its file and page. */
+  readonly open: { readonly input: { readonly bytes: ArrayBuffer; readonly page?: number }; readonly output: OpenedPicture };
   readonly hasPicture: { readonly input: { readonly hash: string }; readonly output: boolean };
   /** A tile of a level, or undefined when the picture is not kept (any more): then it has to be opened again. */
   readonly tile: { readonly input: TileRequest; readonly output: ImageBitmap | undefined };

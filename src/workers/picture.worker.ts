@@ -1,4 +1,5 @@
-import { inspectPicture, readPictureTags, sha256Hex, type PictureFile } from '../core/formats';
+import { decodeTiffPage, inspectPicture, isTiff, readPictureTags, readTiffPages, sha256Hex, type PictureFile } from '../core/formats';
+import { pictureKey } from '../core/job';
 import { toSheet } from '../core/calibrate';
 import type { Vec } from '../core/geometry';
 import { findRim, findSides, findTurn, grayFrom, listDrawings, straightenRows, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
@@ -54,7 +55,8 @@ function readWhole(bitmap: ImageBitmap): ImageData {
 /** The end marker of a JPEG. A file that was cut off decodes as far as it goes once it has one. */
 const JPEG_END = new Uint8Array([0xff, 0xd9]);
 
-async function decode(bytes: ArrayBuffer, { mediaType, truncated }: PictureFile): Promise<ImageBitmap> {
+async function decode(bytes: ArrayBuffer, { mediaType, truncated }: PictureFile, page: number): Promise<ImageBitmap> {
+  if (mediaType === 'image/tiff') return decodeTiff(new Uint8Array(bytes), page);
   const parts = truncated && mediaType === 'image/jpeg' ? [bytes, JPEG_END] : [bytes];
   try {
     return await createImageBitmap(new Blob(parts, { type: mediaType }), { imageOrientation: 'from-image' });
@@ -87,21 +89,48 @@ function boundsSeen(corners: readonly Vec[], direction: number, mirrored: boolea
   return { min: [Math.min(...xs), Math.min(...ys)], max: [Math.max(...xs), Math.max(...ys)], turn: [c, -hand * s, s, hand * c, 0, 0] };
 }
 
+async function decodeTiff(bytes: Uint8Array, index: number): Promise<ImageBitmap> {
+  const page = decodeTiffPage(bytes, index);
+  if (!page.ok) throw new OperationRefused(page.code, page.detail);
+  const { width, height, rgba, orientation } = page.value;
+  const stored = await createImageBitmap(new ImageData(new Uint8ClampedArray(rgba.buffer as ArrayBuffer), width, height));
+  return orientation === 1 ? stored : upright(stored, orientation);
+}
+
+/** A picture turned and mirrored as its orientation says (EXIF 2.3, Orientation). */
+async function upright(stored: ImageBitmap, orientation: number): Promise<ImageBitmap> {
+  const { width: w, height: h } = stored;
+  const canvas = orientation > 4 ? new OffscreenCanvas(h, w) : new OffscreenCanvas(w, h);
+  const turns: Readonly<Record<number, CanvasTurn>> = { 2: [-1, 0, 0, 1, w, 0], 3: [-1, 0, 0, -1, w, h], 4: [1, 0, 0, -1, 0, h], 5: [0, 1, 1, 0, 0, 0], 6: [0, 1, -1, 0, h, 0], 7: [0, -1, -1, 0, h, w], 8: [0, -1, 1, 0, 0, w] };
+  const context = canvas.getContext('2d')!;
+  context.setTransform(...(turns[orientation] ?? [1, 0, 0, 1, 0, 0]));
+  context.drawImage(stored, 0, 0);
+  stored.close();
+  return canvas.transferToImageBitmap();
+}
+
+/** What a page says of itself, which a file's tags say of the first only. */
+function pageTags(bytes: Uint8Array, index: number): { readonly dpi?: number } {
+  const pages = isTiff(bytes) ? readTiffPages(bytes) : undefined;
+  const dpi = pages?.ok ? pages.value[index]?.dpi : undefined;
+  return dpi === undefined ? {} : { dpi };
+}
+
 serve<PictureOperations>({
-  async open({ bytes }, context) {
+  async open({ bytes, page = 0 }, context) {
     const view = new Uint8Array(bytes);
-    const file = inspectPicture(view);
+    const file = inspectPicture(view, page);
     if (!file.ok) throw new OperationRefused(file.code, file.detail);
     const hash = sha256Hex(view);
     context.progress(0.2, 'decoding');
-    const picture = await decode(bytes, file.value);
+    const picture = await decode(bytes, file.value, page);
     if (context.isCancelled()) {
       picture.close();
       throw new OperationRefused('cancelled');
     }
-    keep(hash, picture);
+    keep(pictureKey({ picture: hash, page }), picture);
     const { width, height } = picture;
-    return new Transferred({ hash, file: file.value, tags: readPictureTags(view), width, height, bytes }, [bytes]);
+    return new Transferred({ hash, file: file.value, tags: { ...readPictureTags(view), ...pageTags(view, page) }, width, height, bytes }, [bytes]);
   },
 
   async hasPicture({ hash }) {

@@ -1,11 +1,10 @@
 import { imageSize } from 'image-size';
 import { done, refused, type Result } from '../basics';
-
-/** The largest picture that is taken, in megapixels. A phone's 108 and a 70 MP scan fit; see docs/architecture.md. */
-export const MAX_MEGAPIXELS = 110;
+import { MAX_MEGAPIXELS } from './limits';
+import { isTiff, readTiffPages } from './tiff';
 
 export interface PictureFile {
-  readonly mediaType: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/gif' | 'image/bmp';
+  readonly mediaType: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/gif' | 'image/bmp' | 'image/tiff' | 'image/heic';
   /** Stored pixels, before any EXIF orientation. */
   readonly width: number;
   readonly height: number;
@@ -13,6 +12,10 @@ export interface PictureFile {
   readonly truncated: boolean;
   /** More than one frame: the first is taken. */
   readonly animated: boolean;
+  /** Pages, each a picture of its own; 1 for most kinds. */
+  readonly pages: number;
+  /** Things about it that somebody should know: `picture-ink`, `picture-deep`, `picture-profile`. */
+  readonly notices: readonly string[];
 }
 
 const MEDIA_TYPES: Readonly<Record<string, PictureFile['mediaType']>> = {
@@ -23,8 +26,9 @@ const MEDIA_TYPES: Readonly<Record<string, PictureFile['mediaType']>> = {
  * Looks at a picture file's own bytes, not its name. Refuses what is empty, no picture, of a kind that is not read, without
  * size, a single pixel in either direction, or larger than `MAX_MEGAPIXELS`.
  */
-export function inspectPicture(bytes: Uint8Array): Result<PictureFile> {
+export function inspectPicture(bytes: Uint8Array, page = 0): Result<PictureFile> {
   if (bytes.length === 0) return refused('picture-empty');
+  if (isTiff(bytes)) return inspectTiff(bytes, page);
   let found;
   try {
     found = imageSize(bytes);
@@ -38,7 +42,16 @@ export function inspectPicture(bytes: Uint8Array): Result<PictureFile> {
   if (width < 8 || height < 8) return refused('picture-too-small', { width, height });
   const megapixels = (width * height) / 1e6;
   if (megapixels > MAX_MEGAPIXELS) return refused('picture-too-large', { megapixels: Math.round(megapixels), most: MAX_MEGAPIXELS });
-  return done({ mediaType, width, height, truncated: isTruncated(bytes, mediaType), animated: mediaType === 'image/gif' && countGifFrames(bytes) > 1 });
+  return done({ mediaType, width, height, truncated: isTruncated(bytes, mediaType), animated: mediaType === 'image/gif' && countGifFrames(bytes) > 1, pages: 1, notices: [] });
+}
+
+function inspectTiff(bytes: Uint8Array, index: number): Result<PictureFile> {
+  const pages = readTiffPages(bytes);
+  if (!pages.ok) return pages;
+  const page = pages.value[index];
+  if (!page) return refused('picture-not-understood');
+  const notices = [...(page.isInk ? ['picture-ink'] : []), ...(page.bits > 8 ? ['picture-deep'] : []), ...(page.hasProfile ? ['picture-profile'] : [])];
+  return done({ mediaType: 'image/tiff', width: page.width, height: page.height, truncated: false, animated: false, pages: pages.value.length, notices });
 }
 
 function isTruncated(bytes: Uint8Array, mediaType: PictureFile['mediaType']): boolean {

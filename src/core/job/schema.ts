@@ -38,6 +38,8 @@ const Sheet = z.object({
   /** SHA-256 of the picture file, which is kept beside the job and never changed. */
   picture: z.string().regex(/^[0-9a-f]{64}$/),
   mediaType: z.string(),
+  /** Which page of the file; absent: the first, or the only one. */
+  page: z.number().int().min(1).max(10_000).optional(),
   bytes: z.number().int().nonnegative(),
   width: z.number().int().positive(),
   height: z.number().int().positive(),
@@ -121,6 +123,17 @@ export const JobSchema = z.object({
 
 export type Job = z.infer<typeof JobSchema>;
 export type Sheet = z.infer<typeof Sheet>;
+
+/** A picture by the name under which it is decoded: its file, and its page where that is not the first. */
+export function pictureKey({ picture, page = 0 }: Pick<Sheet, 'picture' | 'page'>): string {
+  return page === 0 ? picture : `${picture}#${page}`;
+}
+
+/** File and page of such a name. */
+export function fromPictureKey(key: string): { readonly picture: string; readonly page: number } {
+  const [picture = '', page = '0'] = key.split('#');
+  return { picture, page: Number(page) };
+}
 export type Taken = z.infer<typeof Taken>;
 export type View = z.infer<typeof View>;
 export type ViewSide = (typeof VIEW_SIDES)[number];

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Session } from '@/bench/session';
 import type { Desk } from '@/bench/use-session';
+import { pictureKey, type Job } from '@/core/job';
 import { claimJob, createJobStore, jobCardOf, repository, storage, thumbnailOf, type Lease } from '@/store';
 
 export type DeskState =
@@ -28,14 +29,16 @@ export function useDeskFor(id: string): DeskState {
   return state;
 }
 
+const keyOfFirst = ({ sheets: [first] }: Job) => first && pictureKey(first);
+
 async function openDesk(id: string): Promise<{ desk: Desk; lease: Lease; close: () => void } | undefined> {
   const opened = await repository.open(id);
   if (!opened) return undefined;
   const known = (await repository.listCards()).find((card) => card.id === id)?.thumbnail;
-  const thumbnail = { picture: opened.history.job.sheets[0]?.picture, url: known };
+  const thumbnail = { picture: keyOfFirst(opened.history.job), url: known };
   const jobs = createJobStore({ ...opened, repository, cardOf: (job, derived) => jobCardOf(job, derived, new Date(), thumbnail.url) });
   const stopThumbnail = jobs.subscribe(({ job }) => {
-    const picture = job.sheets[0]?.picture;
+    const picture = keyOfFirst(job);
     if (picture === thumbnail.picture) return;
     thumbnail.picture = picture;
     void thumbnailOf(job, repository).then((url) => {

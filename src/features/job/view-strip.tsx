@@ -1,3 +1,4 @@
+import { pictureKey } from '@/core/job';
 import { useQuery } from '@tanstack/react-query';
 import { Image, Pressable, ScrollView, View } from 'react-native';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
@@ -26,7 +27,7 @@ export function ViewStrip({ wide }: { wide: boolean }) {
         return (
           <Pressable key={view.id} accessibilityRole="button" aria-current={view.id === current} accessibilityLabel={`${view.name}, ${fit}${view.locked ? ', locked' : ''}`} onPress={() => session.chooseView(view.id)}
             style={{ flexDirection: 'row', gap: 8, alignItems: 'center', padding: 3, paddingRight: 10, borderRadius: 6, borderWidth: 1, borderColor: view.id === current ? palette.hedge : palette.rule, backgroundColor: view.id === current ? palette.leaf : palette.paper }}>
-            <Thumbnail of={{ hash: fitted?.sheet.picture ?? '', frame: view.frame, direction: view.datum.direction, mirrored: view.mirrored }} />
+            <Thumbnail of={{ hash: fitted ? pictureKey(fitted.sheet) : '', frame: view.frame, direction: view.datum.direction, mirrored: view.mirrored }} />
             <View style={{ maxWidth: 120 }}>
               <Words lines={1} style={{ fontSize: 13, lineHeight: 17 }}>{view.name}</Words>
               <View style={{ flexDirection: 'row', alignItems: 'center', gap: 3 }}>

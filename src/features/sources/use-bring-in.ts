@@ -35,9 +35,11 @@ export function useBringIn(onBrought: () => void): BringIn {
       if (outcome.kind === 'refused') sentences.push(sentenceFor(outcome.code, outcome.detail));
       if (outcome.kind === 'cancelled') break;
       if (outcome.kind !== 'done') continue;
-      sentences.push(...outcome.notices.map((code) => `${outcome.sheet.name}: ${sentenceFor(code)}`));
-      jobs.getState().run(addSheet(outcome.sheet, outcome.view));
-      session.chooseView(outcome.view.id);
+      for (const { sheet, view, notices } of outcome.pages) {
+        sentences.push(...notices.map((code) => `${sheet.name}: ${sentenceFor(code)}`));
+        jobs.getState().run(addSheet(sheet, view));
+      }
+      session.chooseView(outcome.pages[0]!.view.id);
       onBrought();
     }
     abort.current = undefined;

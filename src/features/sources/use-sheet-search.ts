@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useDesk, useFitted } from '@/bench/use-session';
-import { turnView, type View } from '@/core/job';
+import { pictureKey, turnView, type View } from '@/core/job';
 import { openPicture, repository } from '@/store';
 import { pictureWorker } from '@/workers';
 
@@ -17,9 +17,10 @@ export function useSheetSearch() {
   const search = async <T,>(operation: 'turn' | 'drawings', then: (found: T, view: View) => void, none: string) => {
     if (!fitted) return;
     const { view, sheet } = fitted;
+    const hash = pictureKey(sheet);
     setBusy(true);
     session.say('seeking');
-    const outcome = (await openPicture(sheet.picture, repository)) ? await pictureWorker.call(operation, { hash: sheet.picture }) : undefined;
+    const outcome = (await openPicture(hash, repository)) ? await pictureWorker.call(operation, { hash }) : undefined;
     setBusy(false);
     const now = session.findFitted()?.view;
     // Whoever went on to another view in the meantime is not interrupted.
