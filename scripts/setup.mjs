@@ -45,10 +45,26 @@ function copyFonts() {
   writeFileSync('public/fonts/fonts.css', `${faces.join('\n')}\n`);
 }
 
+/** Libraries that are loaded as files of their own, when a picture first needs them. */
+const VENDOR = [['libheif-js/libheif-wasm', ['libheif.js', 'libheif.wasm', 'LICENSE']]];
+
+function copyVendor() {
+  for (const [from, files] of VENDOR) {
+    for (const file of files) {
+      const to = file === 'LICENSE' ? `public/vendor/${from.split('/')[0]}-LICENSE.txt` : `public/vendor/${file}`;
+      if (existsSync(to)) continue;
+      mkdirSync('public/vendor', { recursive: true });
+      copyFileSync(`node_modules/${from}/${file}`, to);
+    }
+  }
+}
+
 /** What the tests need from Debian: a browser, and the programs that judge the files we write. */
 const DEBIAN = [
   ['chromium', () => existsSync('/usr/bin/chromium')],
   ['python3-ezdxf', () => spawnSync('/usr/bin/python3', ['-c', 'import ezdxf']).status === 0],
+  ['python3-pil', () => spawnSync('/usr/bin/python3', ['-c', 'import PIL']).status === 0],
+  ['libheif-examples', () => existsSync('/usr/bin/heif-enc')],
   ['opencv-doc', () => existsSync('/usr/share/doc/opencv-doc/examples/data/left01.jpg')],
 ];
 
@@ -68,4 +84,5 @@ function installDebianPackages() {
 
 installPackages();
 copyFonts();
+copyVendor();
 if (process.argv[2] === 'all') installDebianPackages();

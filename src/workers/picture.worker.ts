@@ -7,6 +7,7 @@ import { ColourKeeper } from './colour-keeper';
 import { OperationRefused, Transferred } from './protocol';
 import { TILE_SIZE, type PictureOperations } from './picture-operations';
 import { fromBase64, toBase64 } from './base64';
+import { decodeHeic } from './heic';
 import { serve } from './serve';
 
 /** Levels of one decoded picture, each made from the one before when it is first asked for. */
@@ -56,6 +57,7 @@ function readWhole(bitmap: ImageBitmap): ImageData {
 const JPEG_END = new Uint8Array([0xff, 0xd9]);
 
 async function decode(bytes: ArrayBuffer, { mediaType, truncated }: PictureFile, page: number): Promise<ImageBitmap> {
+  if (mediaType === 'image/heic') return decodeHeic(new Uint8Array(bytes));
   if (mediaType === 'image/tiff') return decodeTiff(new Uint8Array(bytes), page);
   const parts = truncated && mediaType === 'image/jpeg' ? [bytes, JPEG_END] : [bytes];
   try {

@@ -43,7 +43,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const { fromPlane } = layingOf(viewport, fitted.fit);
   const evidence = <EvidenceMarks {...marks} viewport={viewport} chosen={state.evidence} hidden={again} quiet={accuracy || !fitting} />;
   return (
-    <svg width={viewport.width} height={viewport.height} data-laying={sheetOnBench(viewport)} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
+    <svg width={viewport.width} height={viewport.height} data-laying={sheetOnBench(viewport)} data-sheet={`${fitted.sheet.width} ${fitted.sheet.height}`} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
       <clipPath id="bench-clip"><path d={seen + hole} clipRule="evenodd" /></clipPath>
       <g clipPath="url(#bench-clip)">
         {accuracy && fitted.fit.scaled ? <AccuracyMap fitted={fitted} viewport={viewport} palette={palette} units={job.units} /> : null}

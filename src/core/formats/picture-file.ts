@@ -19,7 +19,7 @@ export interface PictureFile {
 }
 
 const MEDIA_TYPES: Readonly<Record<string, PictureFile['mediaType']>> = {
-  jpg: 'image/jpeg', png: 'image/png', webp: 'image/webp', gif: 'image/gif', bmp: 'image/bmp',
+  jpg: 'image/jpeg', png: 'image/png', webp: 'image/webp', gif: 'image/gif', bmp: 'image/bmp', heic: 'image/heic', heif: 'image/heic',
 };
 
 /**
