@@ -99,3 +99,31 @@ test('a view is cropped, turned and mirrored, keeps what is on it, and everythin
   await expect(page.getByTestId('frame-cover')).toHaveCount(0);
   await expect(page.getByTestId('undo')).toBeDisabled();
 });
+
+test('a print that was scanned gets its scale from its dots an inch and its ratio, with the doubt that a printer deserves', async ({ desk, page }) => {
+  await page.goto('/');
+  await desk.choose('new-job');
+  await page.getByTestId('choose-pictures').waitFor();
+  await page.locator('input[type=file]').first().setInputFiles('public/demo/nest-box.jpg');
+  await expect(page.getByRole('button', { name: /^nest-box, no scale yet/ })).toBeVisible({ timeout: 20_000 });
+  await desk.step('sources');
+  await desk.openCards();
+  await page.getByTestId('sheet-nest-box').getByRole('radio', { name: 'Copy or print' }).click();
+  await desk.step('fit');
+  await desk.openCards();
+  await desk.choose('offer-resolution');
+  await page.getByTestId('ratio-field').fill('1:banana');
+  await page.getByTestId('ratio-field').press('Enter');
+  await expect(page.getByTestId('ratio-field-problem')).toContainText('is not a ratio');
+  await page.getByTestId('ratio-field').fill('1:2');
+  await desk.choose('use-resolution');
+  await expect(page.getByTestId('view-fit')).toContainText('±');
+  await desk.choose('tool-check');
+  await desk.closeCards();
+  const front = size('front');
+  await desk.pointAt(front.from, front.to);
+  await desk.type('length-field', '250');
+  await desk.openCards();
+  await expect(page.getByTestId('check-card').getByTestId('evidence-says')).toContainText('agrees');
+  await expect(page.getByTestId('rectangle-card')).toContainText('300 dots an inch, drawn 1:2');
+});

@@ -32,6 +32,9 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'unit-unclear': () => 'Several units are mixed with a bare number. Give every number its unit.',
   'plus-minus-not-positive': () => 'The plus-minus must be larger than zero, or left out.',
   'length-not-positive': () => 'A size must be larger than zero.',
+  'ratio-empty': () => 'Write the ratio as it is printed, for example 1:50.',
+  'ratio-not-understood': ({ text }) => `“${text}” is not a ratio that Bryony can read. Try 1:50, 2:1 or 1/4" = 1'.`,
+  'dots-not-understood': ({ text }) => `“${text}” is no number of dots an inch. Scanners have from 75 to 4800.`,
   'angle-empty': () => 'Type an angle, for example 45 or 3 in 12.',
   'angle-not-understood': ({ text }) => `“${text}” is not an angle that Bryony can read. Try 45, 12.5° or 3 in 12.`,
 

@@ -1,5 +1,6 @@
 export { parseAngle } from './angle-parser';
 export { formatAngle, formatArea, formatLength, formatPlusMinus } from './format';
 export { parseLength, parseSize, type WrittenLength } from './length-parser';
+export { formatRatio, parseRatio } from './ratio-parser';
 export { findUnitSlip, type UnitSlip } from './unit-slip';
 export { MILLIMETRES, MM_PER_FOOT, MM_PER_INCH, type Units, type UnitStyle } from './unit';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { findUnitSlip, formatAngle, formatLength, parseAngle, parseLength, parseSize, MM_PER_INCH, type Units } from '.';
+import { findUnitSlip, formatAngle, formatLength, parseAngle, parseLength, parseRatio, formatRatio, parseSize, MM_PER_INCH, type Units } from '.';
 
 const mm: Units = { style: 'mm', denominator: 16 };
 
@@ -109,5 +109,16 @@ describe('a slipped unit', () => {
   });
   it('is not suspected of a size that is near, or merely wrong', () => {
     for (const comesTo of [100, 104, 150, 300]) expect(findUnitSlip(100, comesTo)).toBeUndefined();
+  });
+});
+
+describe('a ratio as it is printed', () => {
+  it.each([['1:50', 50], ['1 : 20', 20], ['2:1', 0.5], ['50', 50], ['1/4" = 1\'', 48], ['1 cm = 2 m', 200], ['3/16 in = 1 ft', 64], ['1:2,5', 2.5]])('%s', (text, ratio) => {
+    const read = parseRatio(text);
+    expect(read.ok && read.value).toBeCloseTo(ratio, 9);
+  });
+  it.each(['', 'half', '1:0', '0:1', '1:2:3', '1 = ', '= 1 m', '1" = nothing'])('%s is none', (text) => expect(parseRatio(text).ok).toBe(false));
+  it('reads what it writes', () => {
+    for (const ratio of [1, 2, 0.5, 48, 50, 0.1, 12.5]) expect(parseRatio(formatRatio(ratio))).toMatchObject({ ok: true, value: expect.closeTo(ratio, 9) });
   });
 });

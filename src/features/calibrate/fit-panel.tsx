@@ -10,10 +10,11 @@ import { FitSummary } from './fit-summary';
 import { HeightCard } from './height-card';
 import { KindsPanel } from './kinds-panel';
 import { LookCard } from './look-card';
+import { ResolutionCard } from './resolution-card';
 import { ModelCard } from './model-card';
 import { ShelfPanel } from './shelf-panel';
 
-export type FitPanelName = 'evidence' | 'kinds' | 'shelf' | 'model' | 'look' | 'height';
+export type FitPanelName = 'evidence' | 'kinds' | 'shelf' | 'model' | 'look' | 'height' | 'resolution';
 
 interface FitRowProps {
   readonly panel: FitPanelName;
@@ -65,7 +66,8 @@ export function FitPanel({ panel, onPanel }: FitRowProps) {
   switch (panel) {
     case 'look': return <LookCard fitted={fitted} />;
     case 'height': return <HeightCard fitted={fitted} />;
-    case 'kinds': return <KindsPanel onChosen={back} />;
+    case 'kinds': return <KindsPanel onChosen={back} onResolution={() => onPanel('resolution')} />;
+    case 'resolution': return <ResolutionCard fitted={fitted} onDone={back} />;
     case 'shelf': return <ShelfPanel onChosen={back} />;
     case 'model': return <ModelCard fitted={fitted} />;
     case 'evidence': {
@@ -73,7 +75,7 @@ export function FitPanel({ panel, onPanel }: FitRowProps) {
       const again = asking && tool.state.again !== undefined;
       return (
         <>
-          {again ? <AgainEntry state={tool.state} /> : asking ? <EvidenceEntry key={`${tool.state.kind}/${tool.state.role}`} state={tool.state} /> : <FitSummary fitted={fitted} />}
+          {again ? <AgainEntry state={tool.state} /> : asking ? <EvidenceEntry key={`${tool.state.kind}/${tool.state.role}`} state={tool.state} /> : <FitSummary fitted={fitted} onResolution={() => onPanel('resolution')} />}
           {straight ? <GhostCard /> : null}
           <EvidenceCards fitted={fitted} />
         </>

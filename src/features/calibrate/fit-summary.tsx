@@ -9,10 +9,11 @@ import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 import { sentenceFor } from '@/ui/words';
 import { useAdvice } from './use-advice';
+import { believableDpi } from './resolution';
 import { fitInWords } from './fit-words';
 
 /** What the fit says in words: how good it is, what was found, where most of the doubt comes from, what would help most. */
-export function FitSummary({ fitted }: { fitted: FittedView }) {
+export function FitSummary({ fitted, onResolution }: { fitted: FittedView; onResolution: () => void }) {
   const units = useUnits();
   const { session } = useDesk();
   const { fit, refusal, without } = fitted;
@@ -22,7 +23,13 @@ export function FitSummary({ fitted }: { fitted: FittedView }) {
     return () => session.setAdvice(undefined);
   }, [session, advice]);
   if (!fit.scaled) {
-    return <Card><Words testID="fit-summary">{refusal ? sentenceFor(refusal.code, refusal.detail) : 'No scale yet. Point at the two ends of something you know, then type its length.'}</Words></Card>;
+    const dpi = believableDpi(fitted.sheet);
+    return (
+      <Card>
+        <Words testID="fit-summary">{refusal ? sentenceFor(refusal.code, refusal.detail) : 'No scale yet. Point at the two ends of something you know, then type its length.'}</Words>
+        {dpi === undefined ? null : <Button mode="outlined" compact icon="dots" style={{ alignSelf: 'flex-start' }} onPress={onResolution} testID="offer-resolution">{`The file says ${Number(dpi.toFixed(1))} dots an inch`}</Button>}
+      </Card>
+    );
   }
   const size = (sigma: number) => formatPlusMinus(sigma, units);
   return (

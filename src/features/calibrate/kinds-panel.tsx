@@ -8,7 +8,7 @@ import { Words } from '@/ui/text';
 import { KIND_WORDS } from './kinds';
 
 /** Everything that can be known about a picture besides a length. */
-export function KindsPanel({ onChosen }: { onChosen: () => void }) {
+export function KindsPanel({ onChosen, onResolution }: { onChosen: () => void; onResolution: () => void }) {
   const { session } = useDesk();
   const choose = (kind: EvidenceKind, from: Partial<EvidenceState> = {}) => () => {
     session.pointAtEvidence(kind, 'use', from);
@@ -22,6 +22,7 @@ export function KindsPanel({ onChosen }: { onChosen: () => void }) {
           <LedgeButton key={kind} icon={KIND_WORDS[kind].icon} label={KIND_WORDS[kind].label} name={KIND_WORDS[kind].title} onPress={choose(kind)} testID={`kind-${kind}`} />
         ))}
         <LedgeButton icon={KIND_WORDS.box.icon} label={KIND_WORDS.box.label} name={KIND_WORDS.box.title} onPress={choose('rectangle', { way: 'box', name: 'over all' })} testID="kind-box" />
+        <LedgeButton icon="dots" label="Dots" name="Dots an inch, and the printed ratio" onPress={onResolution} testID="kind-resolution" />
       </View>
     </Card>
   );
