@@ -29,7 +29,7 @@ if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) {
   const env = { ...process.env, EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1', CI: '1', NODE_ENV: 'production' };
   execFileSync('npx', ['--no-install', 'expo', 'export', '-p', 'web'], { stdio: ['ignore', 'ignore', 'inherit'], env });
   for (const file of listFiles('dist')) {
-    if (!/\.(js|css|html|json|svg|wasm)$/.test(file)) continue;
+    if (!/\.(m?js|css|html|json|svg|wasm)$/.test(file)) continue;
     const options = { params: { [constants.BROTLI_PARAM_QUALITY]: 11, [constants.BROTLI_PARAM_LGWIN]: 22 } };
     writeFileSync(`${file}.br`, brotliCompressSync(readFileSync(file), options));
   }

@@ -1,7 +1,7 @@
 // Makes the checkout ready: node setup.mjs app|all [--quiet]. Uses only what Node brings. Does nothing when all is there.
 import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { copyFileSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { copyFileSync, cpSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 
 const quiet = process.argv.includes('--quiet');
 const say = (text) => quiet || console.log(text);
@@ -47,6 +47,7 @@ function copyFonts() {
 
 /** Libraries that are loaded as files of their own, when a picture first needs them. */
 const VENDOR = [['libheif-js/libheif-wasm', ['libheif.js', 'libheif.wasm', 'LICENSE']]];
+const PDF_PARTS = ['build/pdf.min.mjs', 'build/pdf.worker.min.mjs', 'cmaps', 'standard_fonts', 'wasm', 'LICENSE'];
 
 function copyVendor() {
   for (const [from, files] of VENDOR) {
@@ -57,6 +58,13 @@ function copyVendor() {
       copyFileSync(`node_modules/${from}/${file}`, to);
     }
   }
+}
+
+/** The PDF library with its fonts and decoders. */
+function copyPdf() {
+  if (existsSync('public/vendor/pdf/LICENSE')) return;
+  mkdirSync('public/vendor/pdf', { recursive: true });
+  for (const part of PDF_PARTS) cpSync(`node_modules/pdfjs-dist/${part}`, `public/vendor/pdf/${part.replace('build/', '')}`, { recursive: true });
 }
 
 /** What the tests need from Debian: a browser, and the programs that judge the files we write. */
@@ -85,4 +93,5 @@ function installDebianPackages() {
 installPackages();
 copyFonts();
 copyVendor();
+copyPdf();
 if (process.argv[2] === 'all') installDebianPackages();

@@ -19,6 +19,8 @@ export type BroughtIn =
 export interface BringInOptions {
   readonly signal?: AbortSignal;
   onProgress?(done: number, word: string): void;
+  /** What is known of the picture besides its own tags: it was painted from a page of paper. */
+  readonly told?: { readonly dpi: number; readonly kind: Sheet['kind'] };
 }
 
 /** As many pages of one file come in at once; a stack of paper is rarely thicker. */
@@ -42,7 +44,7 @@ export async function bringInPicture(file: { readonly name: string; arrayBuffer(
     if (opened.kind === 'failed') return { kind: 'refused', code: opened.code, detail: { name: file.name, ...opened.detail } };
     bytes = opened.value.bytes;
     count = Math.min(MOST_PAGES, opened.value.file.pages);
-    const sheet = sheetOf(file.name, opened.value, page, count);
+    const sheet = toldSheet(sheetOf(file.name, opened.value, page, count), options.told);
     pages.push({ sheet, view: createView(newId(), sheet), notices: noticesOf(opened.value, page) });
   }
   try {
@@ -61,6 +63,10 @@ function sheetOf(fileName: string, { hash, file, tags, width, height, bytes }: O
     id: newId(), name: count > 1 ? `${name}, page ${page + 1}` : name, picture: hash, mediaType: file.mediaType, bytes: bytes.byteLength, width, height,
     ...(page > 0 ? { page } : {}), kind: fromCamera || tags.dpi === undefined || tags.dpi < 150 ? 'photo' : 'scan', taken: tags,
   };
+}
+
+function toldSheet(sheet: Sheet, told: BringInOptions['told']): Sheet {
+  return told ? { ...sheet, kind: told.kind, taken: { ...sheet.taken, dpi: told.dpi } } : sheet;
 }
 
 function noticesOf({ file }: OpenedPicture, page: number): string[] {

@@ -1,4 +1,4 @@
-export { bringInPicture, type BroughtIn } from './bring-in';
+export { bringInPicture, type BringInOptions, type BroughtIn } from './bring-in';
 export { openBundle, openPicture, packJob, storeJob, thumbnailOf, type Imported } from './bundles';
 export { newId } from './ids';
 export { jobCardOf } from './job-card';

@@ -12,10 +12,14 @@ export interface Corner {
 const [NEAREST, FARTHEST] = [3, 10];
 const SCANNED = [4, 5.5, 7, 8.5, 10];
 const LEAST_SEEN = 4;
+/** How far it is looked across a leg: both flanks of a stroke are to be seen from either. px */
+const ACROSS = 7;
 /** Scans may lie off the leg's own line by this much, root mean square; curves and texture do worse. px */
 const MOST_ASTRAY = 0.35;
 /** Legs closer in direction than this are one edge, and so are legs that carry each other on. Radians. */
 const LEAST_APART = 0.5;
+/** Scans move the place that the gradients gave by less than this, px. */
+const MOST_MOVED = 2.5;
 /** Blur alone rounds a corner off by less than this, px. */
 const MOST_CUT = 1.5;
 /** Gradients below this are surface, not edge: levels of colour a pixel. */
@@ -24,7 +28,7 @@ const ROUNDS = 8;
 
 /**
  * The corner nearest to a place within `reach` px: where two straight edges meet when they are carried on, each found by scans
- * across it. Where to scan comes from the place that is nearest to all lines along which colour does not change (Förstner &
+ * across it; of thin strokes their middles count. Where to scan comes from the place that is nearest to all lines along which colour does not change (Förstner &
  * Gülch, A fast operator for detection and precise location of distinct points, corners and centres of circular features, 1987).
  * Undefined where there is one edge or none. Weak: edges that bend within ten pixels.
  */
@@ -40,7 +44,7 @@ export function findCornerNear(picture: ColourPicture, near: Vec, reach: number)
   const [first, second] = directions.map((direction) => scanLeg(picture, at, direction));
   if (!first || !second) return undefined;
   const tip = crossingOfLines(first.line, second.line);
-  if (!(Math.hypot(tip[0] - near[0], tip[1] - near[1]) <= reach) || isCutOff(picture, tip, directions)) return undefined;
+  if (!(Math.hypot(tip[0] - near[0], tip[1] - near[1]) <= reach) || Math.hypot(tip[0] - at[0], tip[1] - at[1]) > MOST_MOVED || (!first.isStroke && !second.isStroke && isCutOff(picture, tip, directions))) return undefined;
   return { at: tip, sigma: Math.hypot(first.sigma, second.sigma) / Math.abs(Math.sin(first.line.normal - second.line.normal)) };
 }
 
@@ -106,12 +110,21 @@ function isCutOff(picture: ColourPicture, tip: Vec, [first = 0, second = 0]: rea
   return !edge || Math.hypot(edge.at[0] - tip[0], edge.at[1] - tip[1]) > MOST_CUT;
 }
 
-/** The line of an edge that leaves a corner, and its sigma at the corner. */
-function scanLeg(picture: ColourPicture, [x, y]: Vec, direction: number): { readonly line: FittedLine; readonly sigma: number } | undefined {
-  const edges = SCANNED.map((far) => findEdgeAcross(picture, [x + far * Math.cos(direction), y + far * Math.sin(direction)], direction + Math.PI / 2, { reach: 2.5, beside: 1 })).filter((edge): edge is Edge => edge !== undefined);
-  if (edges.length < LEAST_SEEN) return undefined;
-  const line = lineThrough(edges.map(({ at }) => at));
-  const astray = Math.sqrt(edges.reduce((sum, { at }) => sum + awayFrom(line, at) ** 2, 0) / edges.length);
+interface Leg {
+  readonly line: FittedLine;
+  readonly sigma: number;
+  readonly isStroke: boolean;
+}
+
+/** The line of an edge or stroke that leaves a corner, and its sigma at the corner. */
+function scanLeg(picture: ColourPicture, [x, y]: Vec, direction: number): Leg | undefined {
+  const edges = SCANNED.map((far) => findEdgeAcross(picture, [x + far * Math.cos(direction), y + far * Math.sin(direction)], direction + Math.PI / 2, { reach: ACROSS, beside: 1, lines: true })).filter((edge): edge is Edge => edge !== undefined);
+  const isStroke = edges.filter(({ kind }) => kind === 'line').length > edges.length / 2;
+  // Beside the other leg a stroke may show one flank only: that is not its middle.
+  const used = edges.filter(({ kind }) => (kind === 'line') === isStroke);
+  if (used.length < (isStroke ? LEAST_SEEN - 1 : LEAST_SEEN)) return undefined;
+  const line = lineThrough(used.map(({ at }) => at));
+  const astray = Math.sqrt(used.reduce((sum, { at }) => sum + awayFrom(line, at) ** 2, 0) / used.length);
   // Carried on from the scans to the corner, a line is twice as uncertain as among them.
-  return astray < MOST_ASTRAY ? { line, sigma: 2 * Math.max(astray / Math.sqrt(edges.length), edges[0]!.sigma / Math.SQRT2) } : undefined;
+  return astray < MOST_ASTRAY ? { line, isStroke, sigma: 2 * Math.max(astray / Math.sqrt(used.length), used[0]!.sigma / Math.SQRT2) } : undefined;
 }

@@ -72,6 +72,22 @@ describe('a corner', () => {
       expect(Math.hypot(corner.at[0] - tip[0], corner.at[1] - tip[1])).toBeLessThan(0.2);
     }), { numRuns: 40, seed: 5 });
   });
+  it('of thin strokes is where their middles meet, or none: never a corner of their ink', () => {
+    const away: (number | undefined)[] = [];
+    for (const thick of [3, 4, 5]) {
+      const tee = draw(60, 60, 3, 3, (x, y) => ((Math.abs(x - 30.4) < thick / 2 && Math.abs(y - 30.2) < 20) || (Math.abs(y - 30.2) < thick / 2 && x > 30) ? 40 : 225));
+      const ell = draw(60, 60, 3, 3, (x, y) => ((Math.abs(x - 30.4) < thick / 2 && y > 30.2 - thick / 2) || (Math.abs(y - 30.2) < thick / 2 && x > 30.4 - thick / 2) ? 40 : 225));
+      for (const picture of [tee, ell]) {
+        for (const [x, y] of [[29, 31.5], [30, 30], [32, 28], [33, 33]] as const) {
+          const corner = findCornerNear(picture, [x, y], 6);
+          away.push(corner ? Math.hypot(corner.at[0] - 30.4, corner.at[1] - 30.2) : undefined);
+        }
+      }
+    }
+    const found = away.filter((distance) => distance !== undefined);
+    expect(found.length).toBeGreaterThan(away.length / 2);
+    expect(Math.max(...found)).toBeLessThan(0.35);
+  });
   it('is none on one edge, on a rim that bends, in grain, or too far away', () => {
     expect(findCornerNear(draw(40, 40, 2, 3, edgeAt(0, 0.7)), [20, 20], 6)).toBeUndefined();
     expect(findCornerNear(draw(60, 60, 2, 3, (x, y) => (Math.hypot(x - 30, y - 30) < 12 ? 190 : 70)), [42, 30], 6)).toBeUndefined();

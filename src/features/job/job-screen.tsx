@@ -8,6 +8,7 @@ import { isPointed } from '@/bench/tools';
 import { DeskContext, useFitted, useSession, type Desk } from '@/bench/use-session';
 import { FitPanel, FitRow, type FitPanelName } from '@/features/calibrate/fit-panel';
 import { HandoverPanel } from '@/features/handover/handover-panel';
+import { PdfChooser } from '@/features/sources/pdf/pdf-chooser';
 import { SourcesPanel } from '@/features/sources/sources-panel';
 import { SourcesRow, type SourcesPanelName } from '@/features/sources/sources-row';
 import { useBringIn } from '@/features/sources/use-bring-in';
@@ -113,6 +114,7 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
   return (
     <View style={{ flex: 1, backgroundColor: palette.bench }}>
       <JobBar onLeave={leave} />
+      {bringIn.pdf ? <PdfChooser pdf={bringIn.pdf} onChosen={(pages, dpi) => void bringIn.bringPages(pages, dpi)} onLeave={bringIn.leavePdf} /> : null}
       {wide ? (
         <View style={{ flex: 1, flexDirection: 'row', minHeight: 0 }}>
           <View style={{ width: 196, backgroundColor: palette.paper, borderRightWidth: 1, borderRightColor: palette.rule }}>

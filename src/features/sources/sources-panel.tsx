@@ -73,7 +73,7 @@ function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boolean }) {
         <Button mode="contained" icon="picture" onPress={() => files.current?.click()} testID="choose-pictures">Choose</Button>
         <Button mode="outlined" icon="camera" onPress={() => camera.current?.click()}>Take a photo</Button>
       </View>
-      <input ref={files} type="file" multiple accept="image/*,.tif,.tiff,.heic,.heif" hidden aria-label="Picture files" data-testid="picture-files" onChange={taken} />
+      <input ref={files} type="file" multiple accept="image/*,.tif,.tiff,.heic,.heif,.pdf" hidden aria-label="Picture files" data-testid="picture-files" onChange={taken} />
       <input ref={camera} type="file" accept="image/*" capture="environment" hidden aria-label="Photo from the camera" onChange={taken} />
       {empty ? <Words quiet style={{ fontSize: 13 }}>Square-on, close, level, on plain ground, with something of known size beside it.</Words> : null}
     </>
