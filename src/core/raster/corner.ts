@@ -99,7 +99,9 @@ function listLegs(picture: ColourPicture, at: Vec): number[] {
   const smooth = Array.from(strength, (value, i) => value + (strength[(i + 1) % BINS]! + strength[(i + BINS - 1) % BINS]!) / 2);
   const peaks = smooth.map((value, i) => ({ value, angle: (2 * Math.PI * (i + 0.5)) / BINS })).filter(({ value }, i) => value > 0 && value >= smooth[(i + 1) % BINS]! && value > smooth[(i + BINS - 1) % BINS]!);
   const [first, ...others] = peaks.sort((a, b) => b.value - a.value);
-  const second = others.find(({ angle }) => Math.abs(Math.sin(angle - first!.angle)) > Math.sin(LEAST_APART));
+  // The two flanks of a stroke are near each other: what runs squarely to the first one counts more.
+  const apart = ({ angle }: { readonly angle: number }) => Math.abs(Math.sin(angle - first!.angle));
+  const [second] = others.filter((other) => apart(other) > Math.sin(LEAST_APART)).sort((a, b) => b.value * apart(b) - a.value * apart(a));
   return [first, second].filter((peak) => peak !== undefined).map(({ angle }) => signedAngle(angle));
 }
 

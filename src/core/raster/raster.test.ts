@@ -74,9 +74,9 @@ describe('a corner', () => {
   });
   it('of thin strokes is where their middles meet, or none: never a corner of their ink', () => {
     const away: (number | undefined)[] = [];
-    for (const thick of [3, 4, 5]) {
-      const tee = draw(60, 60, 3, 3, (x, y) => ((Math.abs(x - 30.4) < thick / 2 && Math.abs(y - 30.2) < 20) || (Math.abs(y - 30.2) < thick / 2 && x > 30) ? 40 : 225));
-      const ell = draw(60, 60, 3, 3, (x, y) => ((Math.abs(x - 30.4) < thick / 2 && y > 30.2 - thick / 2) || (Math.abs(y - 30.2) < thick / 2 && x > 30.4 - thick / 2) ? 40 : 225));
+    for (const [thick, noise] of [[3, 0], [3, 3], [4.1, 0], [4, 3], [5, 3]] as const) {
+      const tee = draw(60, 60, noise, 3, (x, y) => ((Math.abs(x - 30.4) < thick / 2 && Math.abs(y - 30.2) < 20) || (Math.abs(y - 30.2) < thick / 2 && x > 30) ? 40 : 225));
+      const ell = draw(60, 60, noise, 3, (x, y) => ((Math.abs(x - 30.4) < thick / 2 && y > 30.2 - thick / 2) || (Math.abs(y - 30.2) < thick / 2 && x > 30.4 - thick / 2) ? 40 : 225));
       for (const picture of [tee, ell]) {
         for (const [x, y] of [[29, 31.5], [30, 30], [32, 28], [33, 33]] as const) {
           const corner = findCornerNear(picture, [x, y], 6);
