@@ -126,7 +126,7 @@ function onCard(u: number, v: number): Px {
   return [middle[0] + u * right[0] + v * top[0], middle[1] + u * right[1] + v * top[1]];
 }
 
-test('a box is pointed at by what the thing stands on and touches, and named by what it spans', async ({ desk, page }) => {
+test('a box is pointed at by what the thing stands on and touches, and named by what it spans @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await desk.choose('panel-kinds');
   await desk.openCards();
@@ -163,7 +163,7 @@ test('a thing from the shelf is pointed at by its sides and found again by name'
   await expect(page.getByTestId('fit-summary')).toContainText('is good to ±');
 });
 
-test('a size pointed at again is averaged with its marks hidden, and a thing of one’s own stands on the shelf the next time', async ({ desk, page }) => {
+test('a size pointed at again is averaged with its marks hidden, and a thing of one’s own stands on the shelf the next time @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   const ends = [card.left, card.right] as const;
   await desk.pointAt(...ends);

@@ -47,7 +47,7 @@ test('a page of a PDF comes in at a chosen resolution and is to scale by its pri
   await expect(page.getByTestId('view-fit')).toContainText('±');
 });
 
-test('what is no PDF inside, or half of one, is answered, and nothing comes in', async ({ desk, page }) => {
+test('what is no PDF inside, or half of one, is answered, and nothing comes in @wide', async ({ desk, page }) => {
   await page.goto('/');
   await desk.choose('new-job');
   await page.getByTestId('choose-pictures').waitFor();

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
-import { expect, test } from './helpers/desk';
+import { expect, pixelAt, test } from './helpers/desk';
 
 /** Gives the demo photo to the page the way a drop or a paste does. */
 async function hand(page: import('@playwright/test').Page, way: 'drop' | 'paste', name: string): Promise<void> {
@@ -58,13 +58,7 @@ test('TIFF comes in upright and page by page, HEIC through its own library @wide
     await page.waitForTimeout(400);
     const [width, height] = (await page.getByTestId('bench').evaluate((bench) => bench.querySelector('svg[data-sheet]')!.getAttribute('data-sheet')!)).split(' ').map(Number) as [number, number];
     const [x, y] = await desk.hand.screenOf([u * width, v * height]);
-    const png = await page.screenshot({ clip: { x: Math.round(x), y: Math.round(y), width: 1, height: 1 } });
-    return page.evaluate(async (text) => {
-      const bitmap = await createImageBitmap(new Blob([Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0))]));
-      const context = new OffscreenCanvas(1, 1).getContext('2d')!;
-      context.drawImage(bitmap, 0, 0);
-      return [...context.getImageData(0, 0, 1, 1).data].slice(0, 3);
-    }, png.toString('base64'));
+    return pixelAt(page, [x, y]);
   };
   const near = (is: readonly number[], was: readonly number[]) => is.forEach((value, i) => expect(Math.abs(value - was[i]!)).toBeLessThan(8));
 

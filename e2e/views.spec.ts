@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createDeriver, measureOutline } from '../src/core/derive';
 import { readBundle } from '../src/core/formats';
 import { distance } from '../src/core/geometry';
-import { expect, judgeDxf, test } from './helpers/desk';
+import { expect, judgeDxf, pixelAt, test } from './helpers/desk';
 import type { Px } from './helpers/hand';
 
 const box = JSON.parse(readFileSync('demo/truth/nest-box.json', 'utf8')) as { askew: number; sizes: readonly { name: string; mm: number; from: Px; to: Px }[] };
@@ -100,7 +100,7 @@ test('a view is cropped, turned and mirrored, keeps what is on it, and everythin
   await expect(page.getByTestId('undo')).toBeDisabled();
 });
 
-test('a print that was scanned gets its scale from its dots an inch and its ratio, with the doubt that a printer deserves', async ({ desk, page }) => {
+test('a print that was scanned gets its scale from its dots an inch and its ratio, with the doubt that a printer deserves @wide', async ({ desk, page }) => {
   await page.goto('/');
   await desk.choose('new-job');
   await page.getByTestId('choose-pictures').waitFor();
@@ -126,4 +126,29 @@ test('a print that was scanned gets its scale from its dots an inch and its rati
   await desk.openCards();
   await expect(page.getByTestId('check-card').getByTestId('evidence-says')).toContainText('agrees');
   await expect(page.getByTestId('rectangle-card')).toContainText('300 dots an inch, drawn 1:2');
+});
+
+test('line work is shown alone, in a colour, on white or dark, and as it was again @wide', async ({ desk, page }) => {
+  await desk.openDemo('nest-box');
+  await desk.step('fit');
+  await desk.choose('panel-look');
+  // The upper line of the roof, away from marks, and paper beside it.
+  const [a, b]: readonly Px[] = [[505, 455], [1600, 430]];
+  await desk.hand.zoomTo([900, 446], 2);
+  const across = async () => {
+    await page.waitForTimeout(300);
+    const [x, y] = await desk.hand.screenOf([(a![0] + b![0]) / 2 - 150, (a![1] + b![1]) / 2]);
+    return Promise.all([-60, -40, -20, 0, 20, 40, 60].map((by) => pixelAt(page, [x, y + by])));
+  };
+  const dark = (pixel: readonly number[]) => Math.max(...pixel) < 120;
+  const before = await across();
+  await page.getByRole('switch', { name: 'Ink only' }).click();
+  await page.getByRole('radio', { name: 'White' }).click();
+  const alone = await across();
+  expect(alone.filter((pixel) => pixel.every((value) => value === 255)).length).toBeGreaterThan(3);
+  await page.getByRole('radio', { name: 'Dark' }).click();
+  await page.getByRole('radio', { name: 'Blue' }).click();
+  expect((await across()).filter(dark).length).toBeGreaterThan(3);
+  for (let i = 0; i < 4; i++) if (await page.getByTestId('undo').isEnabled()) await page.getByTestId('undo').click();
+  expect(await across()).toEqual(before);
 });

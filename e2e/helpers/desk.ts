@@ -81,6 +81,17 @@ export const test = base.extend<{ desk: Desk; problems: string[] }>({
 
 export { expect };
 
+/** Red, green and blue of a pixel of the screen, CSS px. */
+export async function pixelAt(page: Page, [x, y]: Px): Promise<readonly number[]> {
+  const png = await page.screenshot({ clip: { x: Math.round(x), y: Math.round(y), width: 1, height: 1 } });
+  return page.evaluate(async (text) => {
+    const bitmap = await createImageBitmap(new Blob([Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0))]));
+    const context = new OffscreenCanvas(1, 1).getContext('2d')!;
+    context.drawImage(bitmap, 0, 0);
+    return [...context.getImageData(0, 0, 1, 1).data].slice(0, 3);
+  }, png.toString('base64'));
+}
+
 export interface DxfFacts {
   readonly errors: number;
   readonly insunits: number;

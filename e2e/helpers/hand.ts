@@ -126,17 +126,20 @@ export class TouchHand extends Hand {
     await this.page.waitForTimeout(60);
   }
 
-  /** Brings the place to the upper middle of the bench with two fingers, clear of buttons at its rim, and spreads them about it. */
+  /**
+   * Spreads two fingers about the place while moving it to the upper middle of the bench. A place at the rim, where there are buttons and
+   * no room for two fingers, is brought in first.
+   */
   protected async comeCloser(px: Px, zoom: number): Promise<void> {
-    for (let i = 0; i < 16; i++) {
+    for (let i = 0; i < 12; i++) {
       const { zoom: now, box, width, height } = await this.shown();
+      if (now >= zoom) return;
       const [x, y] = await this.screenOf(px);
-      const [toX, toY] = [box.x + width / 2, box.y + height * 0.42];
-      const away: Px = [toX - x, toY - y];
-      const far = Math.hypot(...away);
-      if (now >= zoom && far < 40) return;
-      if (far > 20) await this.twoFingers([toX, toY], far > 150 ? [(away[0] * 150) / far, (away[1] * 150) / far] : away, 1);
-      else await this.twoFingers([toX, toY], [0, 0], Math.min(zoom / now, 4) * 1.02);
+      const middle: Px = [box.x + width / 2, box.y + height * 0.42];
+      const away: Px = [middle[0] - x, middle[1] - y];
+      const hasRoom = x - box.x > 40 && box.x + width - x > 110 && y - box.y > 20 && box.y + height - y > 20;
+      if (hasRoom) await this.twoFingers([x, y], away, Math.min(zoom / now, 4) * 1.02);
+      else await this.twoFingers(middle, [clamped(away[0], 140), clamped(away[1], 180)], 1);
     }
   }
 
@@ -145,8 +148,10 @@ export class TouchHand extends Hand {
     const gap = 30;
     const at = (t: number): Px[] => [-1, 1].map((side): Px => [x + dx * t + side * gap * (1 + (spread - 1) * t), y + dy * t]);
     await this.touch('touchStart', at(0));
-    for (const t of [0.25, 0.5, 0.75, 1]) await this.touch('touchMove', at(t));
+    for (const t of [0.4, 1]) await this.touch('touchMove', at(t));
     await this.touch('touchEnd', []);
     await this.page.waitForTimeout(60);
   }
 }
+
+const clamped = (value: number, most: number) => Math.max(-most, Math.min(most, value));

@@ -2,7 +2,7 @@ import { useEffect, useRef, type RefObject } from 'react';
 import { View } from 'react-native';
 import { pictureKey } from '@/core/job';
 import { openPicture, repository } from '@/store';
-import { usePalette } from '@/ui/palette';
+import { usePalette, type Palette } from '@/ui/palette';
 import { turned } from './laying';
 import { PictureEdges } from './edges';
 import { Overlay } from './overlay/overlay';
@@ -24,7 +24,7 @@ export function Bench() {
 
   usePointing(surface, session);
   useEdges(fitted && pictureKey(fitted.sheet), session);
-  usePainting(canvas, drawing);
+  usePainting(canvas, drawing, palette);
 
   return (
     <View style={{ flex: 1, minHeight: 0, backgroundColor: palette.bench }}>
@@ -61,9 +61,19 @@ function useEdges(picture: string | undefined, session: Session): void {
   }, [session, picture]);
 }
 
+/** What lies behind a picture that lets it through. */
+const BACKINGS = { paper: '#ffffff', dark: '#1b1f1a' } as const;
+
+/** Red, green and blue of "#rrggbb", 0 to 1. */
+function lightsOf(color: string): [number, number, number] {
+  return [1, 3, 5].map((at) => parseInt(color.slice(at, at + 2), 16) / 255) as [number, number, number];
+}
+
 /** One animation frame for the picture and for the group that the drawing hangs on; a new fit lays the picture anew. */
-function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefObject<SVGGElement | null>): void {
+function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefObject<SVGGElement | null>, palette: Palette): void {
   const { session, jobs } = useDesk();
+  const palettes = useRef(palette);
+  useEffect(() => void (palettes.current = palette), [palette]);
   useEffect(() => {
     let layer: PictureLayer | undefined;
     let frame = 0;
@@ -76,7 +86,10 @@ function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefOb
       if (!layer || !view) return;
       const { hash, width, height } = { hash: pictureKey(view.sheet), width: view.sheet.width, height: view.sheet.height };
       layer.show({ hash, width, height }, () => openPicture(hash, repository));
-      layer.setLook(view.view.look);
+      const { look } = view.view;
+      const backing = look.backing === undefined || look.backing === 'bench' ? palettes.current.bench : BACKINGS[look.backing];
+      layer.setLook({ ...look, invert: look.invert ?? false, ink: look.ink, tint: look.tint && lightsOf(palettes.current[look.tint]), backing: lightsOf(backing) });
+      canvas.current!.style.background = backing;
       canvas.current!.style.opacity = String(view.view.look.opacity);
       layer.draw(state.viewport, { patch: patchOf(state), ghost: state.straight ? state.ghost : 0, ghostLaying: turned(view), visible: !view.view.hidden });
     };

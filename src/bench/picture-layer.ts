@@ -1,15 +1,22 @@
-import { BufferGeometry, Mesh, OrthographicCamera, Scene, ShaderMaterial, Texture, Vector2, Vector3, WebGLRenderer, LinearFilter, ClampToEdgeWrapping, DoubleSide, NoColorSpace } from 'three';
+import { BufferGeometry, Mesh, OrthographicCamera, Scene, ShaderMaterial, Texture, Vector2, Vector3, Vector4, WebGLRenderer, LinearFilter, ClampToEdgeWrapping, DoubleSide, NoColorSpace } from 'three';
 import type { Vec } from '@/core/geometry';
+import { TILE_SIZE } from '@/workers';
 import { AIM_RADIUS } from './aim';
 import { coarsestLevel, TileCache, type PictureSize, type Tile } from './tile-cache';
 import type { Laying } from './laying';
 import { TileLayings } from './tile-layings';
 import { fromBench, toSheet, type Viewport } from './viewport';
 
-/** How a picture is shown; its pixels stay as they are. */
+/** How a picture is shown; its pixels stay as they are. Colours are red, green, blue from 0 to 1. */
 export interface Look {
   readonly contrast: number;
   readonly grey: boolean;
+  readonly invert: boolean;
+  /** Darkness from which a place counts as ink; undefined shows the picture as it is. */
+  readonly ink: number | undefined;
+  readonly tint: readonly [number, number, number] | undefined;
+  /** What lies where there is no ink. */
+  readonly backing: readonly [number, number, number];
 }
 
 /** The magnified patch: what it shows, and where its middle is on the bench. */
@@ -29,12 +36,33 @@ export interface Shown {
 
 const VERTEX = 'varying vec2 at; void main() { at = uv; gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }';
 const FRAGMENT = `
-  uniform sampler2D picture; uniform float contrast; uniform float grey; uniform vec3 clip; uniform float opacity; varying vec2 at;
+  uniform sampler2D picture; uniform float contrast; uniform float grey; uniform float invert; uniform float ink; uniform vec4 tint; uniform vec3 backing; uniform vec3 clip; uniform float opacity; varying vec2 at;
+  float lightAt(vec2 place) { return dot(texture2D(picture, place).rgb, vec3(0.299, 0.587, 0.114)); }
+  // The paper around a place: the lightest of what lies on two rings about it.
+  float paperAround() {
+    float paper = 0.0;
+    for (int i = 0; i < 12; i++) {
+      vec2 way = vec2(cos(float(i) * 0.5236), sin(float(i) * 0.5236)) / ${TILE_SIZE}.0;
+      paper = max(paper, max(lightAt(at + 9.0 * way), lightAt(at + 24.0 * way)));
+    }
+    return paper;
+  }
   void main() {
     if (clip.z > 0.0 && distance(gl_FragCoord.xy, clip.xy) > clip.z) discard;
     vec3 color = texture2D(picture, at).rgb;
-    color = mix(color, vec3(dot(color, vec3(0.299, 0.587, 0.114))), grey);
-    gl_FragColor = vec4(clamp((color - 0.5) * contrast + 0.5, 0.0, 1.0), opacity);
+    float light = dot(color, vec3(0.299, 0.587, 0.114));
+    if (ink > 0.0) {
+      float drawn = smoothstep(ink - 0.04, ink + 0.04, paperAround() - light);
+      // Not clear: under a fine tile lies a coarse one, and its ink would show beside the lines.
+      color = mix(backing, mix(color, tint.rgb, tint.a), drawn);
+    } else {
+      color = mix(color, vec3(light), grey);
+      color = mix(color, 1.0 - color, invert);
+      color = clamp((color - 0.5) * contrast + 0.5, 0.0, 1.0);
+      // Dark becomes the tint, light stays light.
+      color = mix(color, mix(tint.rgb, vec3(1.0), dot(color, vec3(0.299, 0.587, 0.114))), tint.a);
+    }
+    gl_FragColor = vec4(color, opacity);
   }`;
 
 /**
@@ -51,6 +79,10 @@ export class PictureLayer {
   private readonly contrast = { value: 1 };
   private readonly grey = { value: 0 };
   private readonly opacity = { value: 1 };
+  private readonly invert = { value: 0 };
+  private readonly ink = { value: 0 };
+  private readonly tint = { value: new Vector4(0, 0, 0, 0) };
+  private readonly backing = { value: new Vector3(1, 1, 1) };
   private cache: TileCache | undefined;
 
   constructor(canvas: HTMLCanvasElement, private readonly onTile: () => void) {
@@ -66,7 +98,11 @@ export class PictureLayer {
     this.cache = picture && new TileCache(picture, this.onTile, reopen, (tile) => this.forget(tile));
   }
 
-  setLook({ contrast, grey }: Look): void {
+  setLook({ contrast, grey, invert, ink, tint, backing }: Look): void {
+    this.backing.value.set(...backing);
+    this.invert.value = invert ? 1 : 0;
+    this.ink.value = ink ?? 0;
+    this.tint.value.set(...(tint ?? [0, 0, 0]), tint ? 1 : 0);
     this.contrast.value = contrast;
     this.grey.value = grey ? 1 : 0;
   }
@@ -129,7 +165,7 @@ export class PictureLayer {
     if (known) return known;
     const texture = new Texture(tile.bitmap as unknown as HTMLImageElement);
     Object.assign(texture, { minFilter: LinearFilter, magFilter: LinearFilter, wrapS: ClampToEdgeWrapping, wrapT: ClampToEdgeWrapping, generateMipmaps: false, flipY: false, colorSpace: NoColorSpace, needsUpdate: true });
-    const uniforms = { picture: { value: texture }, contrast: this.contrast, grey: this.grey, clip: this.clip, opacity: this.opacity };
+    const uniforms = { picture: { value: texture }, contrast: this.contrast, grey: this.grey, clip: this.clip, opacity: this.opacity, invert: this.invert, ink: this.ink, tint: this.tint, backing: this.backing };
     const material = new ShaderMaterial({ vertexShader: VERTEX, fragmentShader: FRAGMENT, uniforms, depthTest: false, depthWrite: false, side: DoubleSide, transparent: true });
     const mesh = new Mesh<BufferGeometry, ShaderMaterial>(new BufferGeometry(), material);
     mesh.frustumCulled = false;

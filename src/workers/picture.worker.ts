@@ -1,4 +1,4 @@
-import { decodeTiffPage, inspectPicture, isTiff, readPictureTags, readTiffPages, sha256Hex, type PictureFile } from '../core/formats';
+import { inspectPicture, readPictureTags, sha256Hex } from '../core/formats';
 import { pictureKey } from '../core/job';
 import { toSheet } from '../core/calibrate';
 import type { Vec } from '../core/geometry';
@@ -7,7 +7,7 @@ import { ColourKeeper } from './colour-keeper';
 import { OperationRefused, Transferred } from './protocol';
 import { TILE_SIZE, type PictureOperations } from './picture-operations';
 import { fromBase64, toBase64 } from './base64';
-import { decodeHeic } from './heic';
+import { decode, pageTags, type CanvasTurn } from './decode';
 import { serve } from './serve';
 
 /** Levels of one decoded picture, each made from the one before when it is first asked for. */
@@ -53,20 +53,6 @@ function readWhole(bitmap: ImageBitmap): ImageData {
   return context.getImageData(0, 0, bitmap.width, bitmap.height);
 }
 
-/** The end marker of a JPEG. A file that was cut off decodes as far as it goes once it has one. */
-const JPEG_END = new Uint8Array([0xff, 0xd9]);
-
-async function decode(bytes: ArrayBuffer, { mediaType, truncated }: PictureFile, page: number): Promise<ImageBitmap> {
-  if (mediaType === 'image/heic') return decodeHeic(new Uint8Array(bytes));
-  if (mediaType === 'image/tiff') return decodeTiff(new Uint8Array(bytes), page);
-  const parts = truncated && mediaType === 'image/jpeg' ? [bytes, JPEG_END] : [bytes];
-  try {
-    return await createImageBitmap(new Blob(parts, { type: mediaType }), { imageOrientation: 'from-image' });
-  } catch {
-    throw new OperationRefused('picture-not-decoded');
-  }
-}
-
 /** Sheets are looked at as a whole at about this many pixels along their longer side. */
 const WHOLE_SIDE = 1600;
 
@@ -81,41 +67,12 @@ async function grayOf(hash: string): Promise<{ readonly picture: GrayPicture; re
   return { picture: grayFrom(width, height, data), scale };
 }
 
-type CanvasTurn = [a: number, b: number, c: number, d: number, e: number, f: number];
-
 /** The box of corners when the sheet is turned so that `direction` is level, and that turn as a canvas takes it. */
 function boundsSeen(corners: readonly Vec[], direction: number, mirrored: boolean): { readonly min: Vec; readonly max: Vec; readonly turn: CanvasTurn } {
   const [c, s, hand] = [Math.cos(direction), Math.sin(direction), mirrored ? -1 : 1];
   const seen = corners.map(([x, y]): Vec => [c * x + s * y, hand * (c * y - s * x)]);
   const [xs, ys] = [seen.map((p) => p[0]), seen.map((p) => p[1])];
   return { min: [Math.min(...xs), Math.min(...ys)], max: [Math.max(...xs), Math.max(...ys)], turn: [c, -hand * s, s, hand * c, 0, 0] };
-}
-
-async function decodeTiff(bytes: Uint8Array, index: number): Promise<ImageBitmap> {
-  const page = decodeTiffPage(bytes, index);
-  if (!page.ok) throw new OperationRefused(page.code, page.detail);
-  const { width, height, rgba, orientation } = page.value;
-  const stored = await createImageBitmap(new ImageData(new Uint8ClampedArray(rgba.buffer as ArrayBuffer), width, height));
-  return orientation === 1 ? stored : upright(stored, orientation);
-}
-
-/** A picture turned and mirrored as its orientation says (EXIF 2.3, Orientation). */
-async function upright(stored: ImageBitmap, orientation: number): Promise<ImageBitmap> {
-  const { width: w, height: h } = stored;
-  const canvas = orientation > 4 ? new OffscreenCanvas(h, w) : new OffscreenCanvas(w, h);
-  const turns: Readonly<Record<number, CanvasTurn>> = { 2: [-1, 0, 0, 1, w, 0], 3: [-1, 0, 0, -1, w, h], 4: [1, 0, 0, -1, 0, h], 5: [0, 1, 1, 0, 0, 0], 6: [0, 1, -1, 0, h, 0], 7: [0, -1, -1, 0, h, w], 8: [0, -1, 1, 0, 0, w] };
-  const context = canvas.getContext('2d')!;
-  context.setTransform(...(turns[orientation] ?? [1, 0, 0, 1, 0, 0]));
-  context.drawImage(stored, 0, 0);
-  stored.close();
-  return canvas.transferToImageBitmap();
-}
-
-/** What a page says of itself, which a file's tags say of the first only. */
-function pageTags(bytes: Uint8Array, index: number): { readonly dpi?: number } {
-  const pages = isTiff(bytes) ? readTiffPages(bytes) : undefined;
-  const dpi = pages?.ok ? pages.value[index]?.dpi : undefined;
-  return dpi === undefined ? {} : { dpi };
 }
 
 serve<PictureOperations>({

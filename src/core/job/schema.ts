@@ -49,6 +49,9 @@ const Sheet = z.object({
 
 export const VIEW_SIDES = ['front', 'back', 'left', 'right', 'top', 'bottom', 'section', 'face'] as const;
 
+export const LOOK_TINTS = ['ink', 'tide', 'hedge', 'plum'] as const;
+export const LOOK_BACKINGS = ['bench', 'paper', 'dark'] as const;
+
 const View = z.object({
   id: Id,
   sheet: Id,
@@ -72,7 +75,11 @@ const View = z.object({
   lift: z.number().optional(),
   locked: z.boolean(),
   hidden: z.boolean(),
-  look: z.object({ opacity: z.number().min(0).max(1), contrast: z.number().min(0).max(3), grey: z.boolean() }).readonly(),
+  /** How the picture is shown: its pixels stay as they are. `ink`: darkness against its surroundings from which a place is drawn, 0 to 1; the rest is left to the backing. */
+  look: z.object({
+    opacity: z.number().min(0).max(1), contrast: z.number().min(0).max(3), grey: z.boolean(),
+    invert: z.boolean().optional(), ink: z.number().min(0).max(1).optional(), tint: z.enum(LOOK_TINTS).optional(), backing: z.enum(LOOK_BACKINGS).optional(),
+  }).readonly(),
 }).readonly();
 
 const Layer = z.object({ id: Id, name: z.string(), color: z.enum(['berry', 'ink', 'tide', 'plum', 'straw', 'hedge']), show: z.boolean(), lock: z.boolean() }).readonly();
