@@ -83,6 +83,12 @@ test('the fit', async ({ desk, page }, { project }) => {
   await desk.openDemo('nest-box');
   await desk.step('fit');
   await shoot('stretched');
+  await desk.step('sources');
+  await desk.choose('straighten');
+  await page.getByTestId('notice').waitFor();
+  await desk.choose('find-drawings');
+  await page.getByTestId('cut-all').waitFor();
+  await shoot('drawings');
 });
 
 test('the dark bench @wide', async ({ browser }, { config }) => {
