@@ -74,7 +74,7 @@ test('closing the tab while a picture comes in leaves the job empty, and it can 
   await expect(page.getByTestId('view-fit')).toHaveText('no scale yet', { timeout: 20_000 });
 });
 
-test('points, sizes and outlines that make no sense are answered, and nothing is lost', async ({ desk, page }) => {
+test('points, sizes and outlines that make no sense are answered, and nothing is lost @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await desk.pointAt(truth.card.left, truth.card.left);
   await expect(page.getByTestId('notice')).toContainText('same place');

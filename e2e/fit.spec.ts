@@ -146,7 +146,7 @@ test('a box is pointed at by what the thing stands on and touches, and named by 
   await expect(box).toContainText('over the guard');
 });
 
-test('a thing from the shelf is pointed at by its sides and found again by name', async ({ desk, page }) => {
+test('a thing from the shelf is pointed at by its sides and found again by name @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await desk.choose('panel-shelf');
   await desk.openCards();

@@ -41,7 +41,7 @@ test('an outline is traced before there is a scale, and takes its size when it c
   await expect(page.getByTestId('figure-diameter')).toContainText(/^1[345](\.\d)? mm ±/);
 });
 
-test('typed sizes stay exact: a level line of 7 + 3 5/8 in, upright by 2 x 19.05', async ({ desk, page }) => {
+test('typed sizes stay exact: a level line of 7 + 3 5/8 in, upright by 2 x 19.05 @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await scaleByCard(desk);
   await desk.step('trace');
@@ -60,7 +60,7 @@ test('typed sizes stay exact: a level line of 7 + 3 5/8 in, upright by 2 x 19.05
   expect(c![1] - b![1]).toBeCloseTo(38.1, 9);
 });
 
-test('lines that are locked straight are level and upright to the last digit', async ({ desk }) => {
+test('lines that are locked straight are level and upright to the last digit @wide', async ({ desk }) => {
   await desk.openDemo('blade-start');
   await scaleByCard(desk);
   await desk.step('trace');
@@ -115,7 +115,7 @@ test('an open outline is carried on with another kind of segment, caught by its 
   expect((job.outlines[0] as Chain).segments.map((segment) => segment.kind)).toEqual(['line', 'tangent']);
 });
 
-test('outlines are moved by typed amounts, duplicated, put on a layer and deleted', async ({ desk, page }) => {
+test('outlines are moved by typed amounts, duplicated, put on a layer and deleted @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-finished');
   await desk.step('trace');
   await desk.pointAt(truth.blade.holes[2]!.rimPx[1]!);
@@ -137,7 +137,7 @@ test('outlines are moved by typed amounts, duplicated, put on a layer and delete
   await expect(page.getByTestId('figure-diameter')).toHaveCount(0);
 });
 
-test('guides stand aside by what was typed, are caught, and never leave in a file', async ({ desk, page }) => {
+test('guides stand aside by what was typed, are caught, and never leave in a file @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-finished');
   await desk.step('trace');
   await desk.choose('tool-guide');
@@ -151,7 +151,7 @@ test('guides stand aside by what was typed, are caught, and never leave in a fil
   await expect(page.getByTestId('read-back-open')).toHaveText('0');
 });
 
-test('units are switched at any time, fractions included', async ({ desk, page }) => {
+test('units are switched at any time, fractions included @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-finished');
   await desk.step('trace');
   await desk.pointAt(truth.blade.holes[2]!.rimPx[1]!);

@@ -1,16 +1,26 @@
 // Everything that has to hold, in the order in which it fails fastest. Ends with the line "N passed, N failed".
-import { spawnSync } from 'node:child_process';
+import { Buffer } from 'node:buffer';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 
 const RESULTS = 'test-results';
 const totals = { passed: 0, failed: 0 };
 
-function run(title, command, args, environment = {}) {
-  console.log(`\n== ${title}`);
+/** Runs a step. Several may run at once, so what each says is printed when it is through; one that runs alone says it as it goes. */
+function run(title, command, args, { environment = {}, alone = false } = {}) {
   const started = Date.now();
-  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...environment } });
-  console.log(`== ${title}: ${status === 0 ? 'fine' : 'FAILED'} after ${Math.round((Date.now() - started) / 1000)} s`);
-  return status === 0;
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...environment } });
+    const said = [];
+    const hear = (part) => (alone ? process.stdout.write(part) : said.push(part));
+    child.stdout.on('data', hear);
+    child.stderr.on('data', hear);
+    child.on('close', (status) => {
+      console.log(`\n== ${title}\n${Buffer.concat(said).toString().trimEnd()}`);
+      console.log(`== ${title}: ${status === 0 ? 'fine' : 'FAILED'} after ${Math.round((Date.now() - started) / 1000)} s`);
+      resolve(status === 0);
+    });
+  });
 }
 
 function count(ok) {
@@ -29,15 +39,22 @@ function countReport(file, ok, read) {
 
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
-count(run('Types of the app', 'npx', ['--no-install', 'tsc', '--noEmit']));
-count(run('Types of the core (no DOM, no Node)', 'npx', ['--no-install', 'tsc', '--noEmit', '-p', 'src/core/tsconfig.json']));
-count(run('Lint and the arrows between rooms', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0']));
+const tool = (...args) => ['npx', ['--no-install', ...args]];
+const judged = await Promise.all([
+  run('Types of the app', ...tool('tsc', '--noEmit')),
+  run('Types of the core (no DOM, no Node)', ...tool('tsc', '--noEmit', '-p', 'src/core/tsconfig.json')),
+  run('Lint and the arrows between rooms', ...tool('eslint', '.', '--max-warnings', '0')),
+]);
+judged.forEach(count);
 
-const units = run('Unit tests and reference checks', 'npx', ['--no-install', 'jest', '--ci', '--json', `--outputFile=${RESULTS}/unit.json`]);
+const [built, units] = await Promise.all([
+  run('Build', process.execPath, ['scripts/build.mjs']),
+  run('Unit tests and reference checks', ...tool('jest', '--ci', '--json', `--outputFile=${RESULTS}/unit.json`)),
+]);
 countReport(`${RESULTS}/unit.json`, units, (report) => ({ passed: report.numPassedTests, failed: report.numFailedTests + report.numRuntimeErrorTestSuites }));
 
-if (count(run('Build', process.execPath, ['scripts/build.mjs']))) {
-  const browser = run('Browser tests', 'npx', ['--no-install', 'playwright', 'test'], { PLAYWRIGHT_JSON_OUTPUT_NAME: `${RESULTS}/browser.json` });
+if (count(built)) {
+  const browser = await run('Browser tests', ...tool('playwright', 'test'), { environment: { PLAYWRIGHT_JSON_OUTPUT_NAME: `${RESULTS}/browser.json` }, alone: true });
   countReport(`${RESULTS}/browser.json`, browser, ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected + stats.skipped }));
 }
 

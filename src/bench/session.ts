@@ -164,6 +164,11 @@ export class Session {
     return this.jobs.getState().readOnly;
   }
 
+  /** Takes back what was said last: it has come about. */
+  hush(): void {
+    this.set({ notice: undefined });
+  }
+
   input(given: ToolInput): void {
     const context = this.findContext();
     if (!context) return;

@@ -5,7 +5,7 @@ import { formatLength, type Units } from '@/core/units';
 type Detail = Readonly<Record<string, string | number>>;
 
 const SNAPS: Readonly<Record<SnapKind | 'picture-corner' | 'picture-edge' | 'picture-line', string>> = {
-  'picture-corner': 'corner of the picture', 'picture-edge': 'picture edge', 'picture-line': 'line in the picture',
+  'picture-corner': 'picture corner', 'picture-edge': 'picture edge', 'picture-line': 'line in the picture',
   end: 'end', crossing: 'crossing', middle: 'middle', centre: 'centre', quadrant: 'quadrant', guide: 'guide', nearest: 'on the outline',
 };
 

@@ -1,7 +1,7 @@
 import type { SheetMap, SquaredFrame } from '@/core/calibrate';
 import type { PictureFile, PictureTags } from '@/core/formats';
 import type { Vec } from '@/core/geometry';
-import type { ColourPicture, DrawingBox, FoundTurn, Rim, Sides } from '@/core/raster';
+import type { ColourPicture, FoundTurn, Rim, Sides } from '@/core/raster';
 
 /** What the picture worker offers. Pictures are named by the SHA-256 of their bytes, and their page where that is not the first; it keeps the few that were used last. */
 export type PictureOperations = {
@@ -17,8 +17,8 @@ export type PictureOperations = {
   readonly sides: { readonly input: AroundRequest; readonly output: Sides | undefined };
   /** How a sheet lies; undefined when nothing on it is level. */
   readonly turn: { readonly input: { readonly hash: string }; readonly output: FoundTurn | undefined };
-  /** Boxes around the drawings on a sheet, sheet px. */
-  readonly drawings: { readonly input: { readonly hash: string }; readonly output: readonly DrawingBox[] };
+  /** Frames around the drawings on a sheet that is level along a direction (radians, clockwise); corners in sheet px. */
+  readonly drawings: { readonly input: { readonly hash: string; readonly direction?: number }; readonly output: readonly (readonly Vec[])[] };
   /** The picture squared up, as a PNG; undefined as for a tile. */
   readonly straighten: { readonly input: StraightenRequest; readonly output: ArrayBuffer | undefined };
   /** What a view shows of a picture, small: a data URL. */

@@ -2,7 +2,7 @@ import { inspectPicture, readPictureTags, sha256Hex } from '../core/formats';
 import { pictureKey } from '../core/job';
 import { toSheet } from '../core/calibrate';
 import type { Vec } from '../core/geometry';
-import { findRim, findSides, findTurn, grayFrom, listDrawings, straightenRows, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
+import { findRim, findSides, findTurn, grayFrom, listFrames, straightenRows, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
 import { ColourKeeper } from './colour-keeper';
 import { OperationRefused, Transferred } from './protocol';
 import { TILE_SIZE, type PictureOperations } from './picture-operations';
@@ -152,11 +152,11 @@ serve<PictureOperations>({
     return gray && findTurn(gray.picture);
   },
 
-  async drawings({ hash }) {
+  async drawings({ hash, direction = 0 }) {
     const gray = await grayOf(hash);
     if (!gray) return [];
     const { picture, scale } = gray;
-    return listDrawings(picture).map(({ left, top, right, bottom }) => ({ left: left * scale, top: top * scale, right: right * scale, bottom: bottom * scale }));
+    return listFrames(picture, direction).map((frame) => frame.map(([x, y]): Vec => [x * scale, y * scale]));
   },
 
   async thumbnail({ hash, size, frame, direction = 0, mirrored = false }) {

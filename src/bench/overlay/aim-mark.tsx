@@ -5,6 +5,8 @@ import { AIM_RADIUS } from '../aim';
 
 /** The fine cross at the aim, with the name of what it caught. */
 export function AimCross({ at: [x, y], snap, palette, size }: { at: Vec; snap: string | undefined; palette: Palette; size: number }) {
+  // In the magnified patch the name stands under the cross, where the circle has room for it.
+  const inPatch = size === AIM_RADIUS;
   const d = `M${x - size} ${y}H${x - 4}M${x + 4} ${y}H${x + size}M${x} ${y - size}V${y - 4}M${x} ${y + 4}V${y + size}`;
   return (
     <g fill="none" pointerEvents="none" data-testid="aim-cross" data-x={x} data-y={y}>
@@ -14,7 +16,7 @@ export function AimCross({ at: [x, y], snap, palette, size }: { at: Vec; snap: s
       {snap ? (
         <g data-testid="snap-name">
           <rect x={x - 6} y={y - 6} width={12} height={12} transform={`rotate(45 ${x} ${y})`} stroke={palette.berry} strokeWidth={1.8} />
-          <text x={x + 13} y={y - 11} stroke={palette.halo} strokeWidth={3.5} paintOrder="stroke" fill={palette.ink} fontFamily={FONT.text} fontSize={13} fontWeight={600}>{snap}</text>
+          <text x={inPatch ? x : x + 13} y={inPatch ? y + 31 : y - 11} textAnchor={inPatch ? 'middle' : 'start'} stroke={palette.halo} strokeWidth={3.5} paintOrder="stroke" fill={palette.ink} fontFamily={FONT.text} fontSize={13} fontWeight={600}>{snap}</text>
         </g>
       ) : null}
     </g>

@@ -1,5 +1,7 @@
+import type { Vec } from '../geometry';
 import type { GrayPicture } from './gray-picture';
 import { inkOf, inkThreshold } from './paper';
+import { turnedLevel } from './turned';
 
 /** A box around a drawing on a sheet. Px of the picture that was looked at. */
 export interface DrawingBox {
@@ -37,6 +39,12 @@ export function listDrawings(picture: GrayPicture): readonly DrawingBox[] {
     .filter((box) => Math.max(box.right - box.left, box.bottom - box.top) > LEAST * longer)
     .map((box) => ({ left: Math.max(0, box.left - margin), top: Math.max(0, box.top - margin), right: Math.min(width, box.right + margin), bottom: Math.min(height, box.bottom + margin) }))
     .sort((a, b) => (a.top < b.bottom && b.top < a.bottom ? a.left - b.left : a.top - b.top));
+}
+
+/** Frames around the drawings of a sheet that is level along `direction` (radians, clockwise): corners in turn, px of the picture. */
+export function listFrames(picture: GrayPicture, direction: number): readonly (readonly Vec[])[] {
+  const turned = turnedLevel(picture, direction);
+  return listDrawings(turned.picture).map(({ left, top, right, bottom }) => ([[left, top], [right, top], [right, bottom], [left, bottom]] as const).map(turned.toSource));
 }
 
 /** Takes away connected ink that runs around nearly the whole sheet and fills next to nothing of it. */

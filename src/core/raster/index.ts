@@ -9,5 +9,5 @@ export { findRim, type Rim } from './rim';
 export { findSaddle } from './saddle';
 export { findSides, type Sides } from './sides';
 export { straightenRows, type RgbaPicture } from './straighten';
-export { listDrawings, type DrawingBox } from './drawings';
+export { listDrawings, listFrames, type DrawingBox } from './drawings';
 export { findTurn, type FoundTurn } from './turn';

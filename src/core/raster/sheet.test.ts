@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import jpeg from 'jpeg-js';
 import type { Vec } from '../geometry';
-import { findTurn, grayFrom, listDrawings, type GrayPicture } from '.';
+import { findTurn, grayFrom, listDrawings, listFrames, type GrayPicture } from '.';
 
 type Stroke = readonly [Vec, Vec];
 
@@ -66,6 +66,14 @@ describe('drawings on a sheet', () => {
       const { left: l, top: t, right: r, bottom: b } = found[i]!;
       for (const [is, was] of [[left! - l, 10], [top! - t, 10], [r - right!, 10], [b - bottom!, 10]] as const) expect(Math.abs(is - was)).toBeLessThan(14);
     }
+  });
+  it('are framed level on a sheet that lies askew', () => {
+    const askew = 0.06;
+    const frames = listFrames(sheet(800, 640, [...plan, ...side, ...front], askew), askew);
+    expect(frames).toHaveLength(3);
+    for (const [a, b] of frames as readonly (readonly [Vec, Vec])[]) expect(Math.atan2(b[1] - a[1], b[0] - a[0])).toBeCloseTo(askew, 9);
+    const [[left], [right]] = [frames[0]!, frames[1]!].map((frame) => frame.map(([x]) => x)) as unknown as [[number], [number]];
+    expect(right).toBeGreaterThan(left);
   });
   it('are none on an empty sheet', () => {
     expect(listDrawings(sheet(800, 640, []))).toEqual([]);

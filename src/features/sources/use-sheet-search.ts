@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { useDesk, useFitted } from '@/bench/use-session';
+import type { Vec } from '@/core/geometry';
 import { pictureKey, turnView, type View } from '@/core/job';
 import { openPicture, repository } from '@/store';
 import { pictureWorker } from '@/workers';
@@ -20,7 +21,7 @@ export function useSheetSearch() {
     const hash = pictureKey(sheet);
     setBusy(true);
     session.say('seeking');
-    const outcome = (await openPicture(hash, repository)) ? await pictureWorker.call(operation, { hash }) : undefined;
+    const outcome = (await openPicture(hash, repository)) ? await pictureWorker.call(operation, { hash, direction: view.datum.direction }) : undefined;
     setBusy(false);
     const now = session.findFitted()?.view;
     // Whoever went on to another view in the meantime is not interrupted.
@@ -40,9 +41,10 @@ export function useSheetSearch() {
     session.say('straightened', { ...detail, way: by > 0 ? 'right' : 'left' });
   }, 'nothing-level');
 
-  const findDrawings = () => search<readonly { left: number; top: number; right: number; bottom: number }[]>('drawings', (boxes) => {
-    if (boxes.length < 2) return session.say('one-drawing');
-    session.suggest(boxes.map(({ left, top, right, bottom }) => [[left, top], [right, top], [right, bottom], [left, bottom]]));
+  const findDrawings = () => search<readonly (readonly Vec[])[]>('drawings', (frames) => {
+    if (frames.length < 2) return session.say('one-drawing');
+    session.suggest(frames);
+    session.hush();
     session.showAll();
   }, 'one-drawing');
 
