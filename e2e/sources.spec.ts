@@ -24,6 +24,14 @@ test('pictures come in by dropping and by pasting, with what their tags say', as
   await expect(page.getByTestId('sheet-dropped')).toContainText('4032 × 3024 px');
   await expect(page.getByTestId('sheet-dropped')).toContainText('pocket camera, 9.2 mm lens, as 52 mm on 35 mm film');
   await expect(page.getByTestId('sheet-dropped').getByRole('radio', { name: 'Photo by hand' })).toBeChecked();
+  // What is no picture is answered where it is seen, also while cards lie over the lower half of a phone.
+  await page.locator('input[type=file]').first().setInputFiles({ name: 'notes.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('this is text') });
+  const said = page.getByTestId('said');
+  await expect(said).toContainText('“notes.jpg” is not a picture');
+  expect(await said.evaluate((slip) => {
+    const { left, top, width, height } = slip.getBoundingClientRect();
+    return slip.contains(document.elementFromPoint(left + width / 3, top + height / 2));
+  })).toBe(true);
   await desk.saved();
 });
 

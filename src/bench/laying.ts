@@ -1,6 +1,6 @@
 import { canSquareUp, scaleInMiddle, type Fit } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
-import { mix, type Vec } from '@/core/geometry';
+import { add, boxAround, levelled, mix, subtract, type Box, type Vec } from '@/core/geometry';
 
 /**
  * How a picture lies on the bench: as it was taken and turned level, or squared up by its fit, lens and all. Bench frame: pixels of the picture as
@@ -24,10 +24,10 @@ function asTaken(fit: Pick<Fit, 'toSheet'>): Laying {
 /** As it was taken, turned about its middle so that the view's datum is level, or seen from behind; undefined where that changes nothing. */
 export function turned({ fit, sheet, view: { datum, mirrored = false } }: FittedView): Laying | undefined {
   if (datum.direction === 0 && !mirrored) return undefined;
-  const [mx, my] = [sheet.width / 2, sheet.height / 2];
-  const [c, s, hand] = [Math.cos(datum.direction), Math.sin(datum.direction), mirrored ? -1 : 1];
-  const toBench = ([x, y]: Vec): Vec => [mx + c * (x - mx) + s * (y - my), my + hand * (c * (y - my) - s * (x - mx))];
-  const toSheet = ([x, y]: Vec): Vec => [mx + c * (x - mx) - s * hand * (y - my), my + s * (x - mx) + c * hand * (y - my)];
+  const middle: Vec = [sheet.width / 2, sheet.height / 2];
+  const level = levelled(datum.direction, mirrored);
+  const toBench = (place: Vec) => add(middle, level.toSeen(subtract(place, middle)));
+  const toSheet = (place: Vec) => add(middle, level.toSheet(subtract(place, middle)));
   return { straight: false, toBench, toSheet, fromPlane: (plane) => toBench(fit.toSheet(plane)), canLay: () => true };
 }
 
@@ -51,12 +51,11 @@ export function layingOf(viewport: { readonly laying?: Laying | undefined }, fit
 }
 
 /** The box of what a view shows of its picture as it lies, bench frame; of what can be laid of it. */
-export function boundsOf(laying: Laying, { view, sheet: { width, height } }: Pick<FittedView, 'view' | 'sheet'>): { readonly min: Vec; readonly max: Vec } {
+export function boundsOf(laying: Laying, { view, sheet: { width, height } }: Pick<FittedView, 'view' | 'sheet'>): Box {
   const grid = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875, 1];
   const whole = grid.flatMap((u) => grid.map((v): Vec => [u * width, v * height]));
   const places = (view.frame ? alongFrame(view.frame) : whole).filter(laying.canLay).map(laying.toBench);
-  const [xs, ys] = [places.map((p) => p[0]), places.map((p) => p[1])];
-  return { min: [Math.min(...xs), Math.min(...ys)], max: [Math.max(...xs), Math.max(...ys)] };
+  return boxAround(places);
 }
 
 /** Places on the rim of a frame, close enough that a bowed side is followed. Sheet px. */

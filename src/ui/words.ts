@@ -61,7 +61,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'node-needed': () => 'An outline keeps at least two points. Delete the whole outline instead.',
 
   'picture-empty': ({ name }) => `“${name}” is empty: the file holds no bytes. Send or copy it again.`,
-  'picture-not-understood': ({ name }) => `“${name}” is not a picture, whatever its name says. Choose a JPEG, PNG, WebP, GIF, BMP, TIFF or HEIC.`,
+  'picture-not-understood': ({ name }) => `“${name}” is not a picture, whatever its name says. Choose a JPEG, PNG, WebP, GIF, BMP, TIFF, HEIC or PDF.`,
   'picture-kind-not-read': ({ name, kind }) => `“${name}” is a ${String(kind).toUpperCase()} file, which Bryony does not read yet. Save it as JPEG or PNG.`,
   'picture-too-small': ({ name, width, height }) => `“${name}” has only ${width} × ${height} pixels: too little to point at. Choose the original picture.`,
   'picture-too-large': ({ name, megapixels, most }) => `“${name}” has ${megapixels} megapixels; Bryony takes up to ${most}. Save it smaller, or cut it in two.`,

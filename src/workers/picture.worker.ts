@@ -1,7 +1,7 @@
 import { inspectPicture, readPictureTags, sha256Hex } from '../core/formats';
 import { pictureKey } from '../core/job';
 import { toSheet } from '../core/calibrate';
-import type { Vec } from '../core/geometry';
+import { boxAround, levelled, type Level, type Vec } from '../core/geometry';
 import { findRim, findSides, findTurn, grayFrom, listFrames, straightenRows, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
 import { ColourKeeper } from './colour-keeper';
 import { OperationRefused, Transferred } from './protocol';
@@ -67,12 +67,9 @@ async function grayOf(hash: string): Promise<{ readonly picture: GrayPicture; re
   return { picture: grayFrom(width, height, data), scale };
 }
 
-/** The box of corners when the sheet is turned so that `direction` is level, and that turn as a canvas takes it. */
-function boundsSeen(corners: readonly Vec[], direction: number, mirrored: boolean): { readonly min: Vec; readonly max: Vec; readonly turn: CanvasTurn } {
-  const [c, s, hand] = [Math.cos(direction), Math.sin(direction), mirrored ? -1 : 1];
-  const seen = corners.map(([x, y]): Vec => [c * x + s * y, hand * (c * y - s * x)]);
-  const [xs, ys] = [seen.map((p) => p[0]), seen.map((p) => p[1])];
-  return { min: [Math.min(...xs), Math.min(...ys)], max: [Math.max(...xs), Math.max(...ys)], turn: [c, -hand * s, s, hand * c, 0, 0] };
+/** The turn that makes a direction level, as a canvas takes it. */
+function canvasTurn({ toSeen }: Level): CanvasTurn {
+  return [...toSeen([1, 0]), ...toSeen([0, 1]), 0, 0];
 }
 
 serve<PictureOperations>({
@@ -163,7 +160,8 @@ serve<PictureOperations>({
     const pyramid = pyramids.get(hash);
     if (!pyramid) throw new OperationRefused('picture-not-open');
     const full = await levelOf(pyramid, 0);
-    const { min, max, turn } = boundsSeen(frame ?? [[0, 0], [full.width, 0], [full.width, full.height], [0, full.height]], direction, mirrored);
+    const lying = levelled(direction, mirrored);
+    const { min, max } = boxAround((frame ?? [[0, 0], [full.width, 0], [full.width, full.height], [0, full.height]]).map(lying.toSeen));
     const scale = Math.min(1, size / Math.max(max[0] - min[0], max[1] - min[1]));
     const level = Math.max(0, Math.floor(Math.log2(1 / scale)));
     const bitmap = await levelOf(pyramid, level);
@@ -172,7 +170,7 @@ serve<PictureOperations>({
     drawing.fillStyle = '#efebe0';
     drawing.fillRect(0, 0, canvas.width, canvas.height);
     drawing.setTransform(scale, 0, 0, scale, -min[0] * scale, -min[1] * scale);
-    drawing.transform(...turn);
+    drawing.transform(...canvasTurn(lying));
     drawing.drawImage(bitmap, 0, 0, full.width, full.height);
     const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.8 });
     return `data:image/jpeg;base64,${toBase64(new Uint8Array(await blob.arrayBuffer()))}`;

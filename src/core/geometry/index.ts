@@ -11,3 +11,4 @@ export {
   type Vec,
 } from './vec';
 export { awayFrom, crossingOfLines, lineThrough, type FittedLine } from './fitted-line';
+export { boxAround, levelled, type Box, type Level } from './level';

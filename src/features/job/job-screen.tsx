@@ -107,7 +107,7 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
       <Bench />
       <BenchButtons />
       <Tour />
-      <Notices bringIn={bringIn} />
+      <Notices bringIn={bringIn} raised={!wide && cardsShown} />
       <StateBanner lease={lease} />
     </View>
   );

@@ -1,6 +1,6 @@
 import { createView, VIEW_SIDES, type View, type ViewSide } from '@/core/job';
 import type { FittedView } from '@/core/derive';
-import { subtract, type Vec } from '@/core/geometry';
+import { boxAround, levelled, subtract, type Vec } from '@/core/geometry';
 import { newId } from '@/store';
 
 export const SIDE_WORDS: Readonly<Record<ViewSide, string>> = { front: 'Front', back: 'Back', left: 'Left', right: 'Right', top: 'Top', bottom: 'Underneath', section: 'Section', face: 'Other face' };
@@ -26,8 +26,7 @@ function levelAt({ toPlane, toSheet }: FittedView['fit'], { origin, direction }:
 }
 
 function lowerLeft(frame: readonly Vec[], direction: number, mirrored: boolean): Vec {
-  const [c, s, hand] = [Math.cos(direction), Math.sin(direction), mirrored ? -1 : 1];
-  const seen = frame.map(([x, y]): Vec => [c * x + s * y, hand * (c * y - s * x)]);
-  const [left, low] = [Math.min(...seen.map(([x]) => x)), Math.max(...seen.map(([, y]) => y))];
-  return [c * left - s * hand * low, s * left + c * hand * low];
+  const level = levelled(direction, mirrored);
+  const { min, max } = boxAround(frame.map(level.toSeen));
+  return level.toSheet([min[0], max[1]]);
 }
