@@ -1,5 +1,5 @@
 import { createDeriver } from '@/core/derive';
-import { fromPictureKey, pictureKey, type Job } from '@/core/job';
+import { fromPictureKey, listFiles, pictureKey, type Job } from '@/core/job';
 import { fileWorker, pictureWorker, type BundleData } from '@/workers';
 import { newId } from './ids';
 import { jobCardOf } from './job-card';
@@ -11,7 +11,7 @@ export type Imported = { readonly kind: 'done'; readonly id: string } | { readon
 /** The whole job as one file. Refused when a picture is missing on this device. */
 export async function packJob(job: Job, repository: JobRepository): Promise<{ kind: 'done'; bytes: ArrayBuffer } | Extract<Imported, { kind: 'refused' }>> {
   const pictures: { hash: string; bytes: ArrayBuffer }[] = [];
-  for (const hash of new Set(job.sheets.map((sheet) => sheet.picture))) {
+  for (const hash of listFiles(job)) {
     const bytes = await repository.pictures.get(hash);
     if (!bytes) return { kind: 'refused', code: 'picture-missing', detail: {} };
     pictures.push({ hash, bytes });

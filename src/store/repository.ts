@@ -101,7 +101,7 @@ export class JobRepository {
   private async usedPictures(): Promise<ReadonlySet<string>> {
     const names = (await this.storage.getAllKeys()).filter((key) => /^job\/[^/]+\/(snapshot$|entry\/)/.test(key));
     const texts = names.length > 0 ? await this.storage.getMany(names) : {};
-    const hashes = Object.values(texts).flatMap((text) => [...(text ?? '').matchAll(/"picture":"([0-9a-f]{64})"/g)].map((match) => match[1]!));
+    const hashes = Object.values(texts).flatMap((text) => [...(text ?? '').matchAll(/"(?:picture|file)":"([0-9a-f]{64})"/g)].map((match) => match[1]!));
     return new Set(hashes);
   }
 }

@@ -11,11 +11,17 @@ export function steadinessOfView({ points }: View): Steadiness {
   return steadinessOf(points.map(pointingsOf));
 }
 
+/** A place that is held is not moved by the fit: as good as exact, on the sheet and on the plane. */
+const HELD_PX = 0.01;
+const HELD_MM = 1e-4;
+
 /** The points of a view by name, each from all its pointings; those of pieces on the traced face stand as high as it does, stated or not. */
 export function pointsOfView(view: View): Points {
   const raised = new Set(view.evidence.filter(({ onTraced }) => onTraced).flatMap(({ groups }) => groups.flat()));
+  const held = new Set(view.evidence.filter((piece) => piece.held).flatMap(({ groups }) => groups.flat()));
   const steadiness = steadinessOfView(view);
-  return Object.fromEntries(view.points.map((point) => [point.id, { ...averagedPoint(pointingsOf(point), steadiness), height: raised.has(point.id) ? 'traced' as const : point.height }]));
+  const placeOf = (point: EvidencePoint) => (held.has(point.id) ? { at: point.at, sigma: HELD_PX } : averagedPoint(pointingsOf(point), steadiness));
+  return Object.fromEntries(view.points.map((point) => [point.id, { ...placeOf(point), height: raised.has(point.id) ? 'traced' as const : point.height }]));
 }
 
 /** One sigma of a stated size: half of what was typed, or the assumption for how it was said. mm. */
@@ -45,6 +51,6 @@ export function toPiece(evidence: Evidence): Piece {
     case 'angle': return { ...common, kind, lines, degrees: said('angle') ?? NaN, sigmaDegrees };
     case 'level': return { ...common, kind, line: lines[0]!, degrees: said('angle') ?? 0, sigmaDegrees };
     case 'straight': return { ...common, kind, through: groups[0]!, sigma: exactUnlessSaid };
-    case 'known-point': return { ...common, kind, point: groups[0]![0]!, mm: [said('across') ?? 0, said('up') ?? 0], sigma };
+    case 'known-point': return { ...common, kind, point: groups[0]![0]!, mm: [said('across') ?? 0, said('up') ?? 0], sigma: evidence.held ? HELD_MM : sigma };
   }
 }

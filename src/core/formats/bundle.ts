@@ -1,9 +1,9 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import { done, refused, type Result } from '../basics';
-import { readJob, type Job } from '../job';
+import { listFiles, readJob, type Job } from '../job';
 import { sha256Hex } from './sha256';
 
-/** A job with its pictures, by the SHA-256 that the job's sheets name. */
+/** A job with the files it stands on (pictures, reference geometry), by their SHA-256. */
 export interface Bundle {
   readonly job: Job;
   readonly pictures: ReadonlyMap<string, Uint8Array>;
@@ -18,7 +18,7 @@ const MAX_FILES = 2000;
 const README = `This is a job of Bryony, which turns pictures of a thing into outlines of true size.
 
 job.json            the job: what is known about the pictures and what was traced over them (UTF-8 JSON)
-pictures/SHA256     the pictures as they came in, unchanged, named by the SHA-256 of their bytes
+pictures/SHA256     the files as they came in, unchanged, named by the SHA-256 of their bytes
 manifest.json       the format and its version, and the SHA-256 of every other file
 
 Sheet places in job.json are pixels of the upright picture, x right, y down, the origin at the outer corner of the first
@@ -82,10 +82,10 @@ function readContents(files: Record<string, Uint8Array>): Result<Bundle> {
   const job = readJob(parseJson(files['job.json']!));
   if (!job.ok) return job;
   const pictures = new Map<string, Uint8Array>();
-  for (const { picture } of job.value.sheets) {
-    const bytes = files[`pictures/${picture}`];
-    if (!bytes || sha256Hex(bytes) !== picture) return refused('bundle-damaged', { where: `pictures/${picture}` });
-    pictures.set(picture, bytes);
+  for (const hash of listFiles(job.value)) {
+    const bytes = files[`pictures/${hash}`];
+    if (!bytes || sha256Hex(bytes) !== hash) return refused('bundle-damaged', { where: `pictures/${hash}` });
+    pictures.set(hash, bytes);
   }
   return done({ job: job.value, pictures });
 }

@@ -1,84 +1,109 @@
-import DxfParser, { type IArcEntity, type ICircleEntity, type IEntity, type ILineEntity, type ILwpolylineEntity, type ISplineEntity } from 'dxf-parser';
+import DxfParser, { type IBlock, type IEntity, type IInsertEntity } from 'dxf-parser';
 import { done, refused, type Result } from '../basics';
-import { circle, type Arc, type Piece, type Vec } from '../geometry';
+import { composed, moved, placed, UNMOVED, type Affine } from '../geometry';
+import { findPiecesOfEntity, isClosedEntity, isFromBehind } from './dxf-entities';
 import { scaledPiece } from './drawing';
 import type { FilePath, FileReading } from './file-reading';
+import { MAX_PIECES } from './limits';
 
-/** Millimetres in a drawing unit by $INSUNITS (DXF reference, header variables): inch, foot, mm, cm, m. */
-const MM_PER_INSUNIT: Readonly<Record<number, number>> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000 };
+/** Millimetres in a drawing unit by $INSUNITS (DXF reference, header variables). */
+const MM_PER_INSUNIT: Readonly<Record<number, number>> = {
+  1: 25.4, 2: 304.8, 3: 1_609_344, 4: 1, 5: 10, 6: 1000, 7: 1e6, 8: 25.4e-6, 9: 0.0254, 10: 914.4, 13: 0.001, 14: 100, 15: 10_000, 16: 100_000, 21: 1200 / 3.937,
+};
 
-/** Reads a DXF with a parser that shares nothing with the writer. mm out. Entities that are not outlines are counted. */
+/** Kinds that the parser would pass over without a word; here they are counted. */
+const UNREAD = ['HATCH', 'LEADER', 'MLINE', 'REGION', '3DSOLID', 'BODY', 'MESH', 'SURFACE', 'IMAGE', 'WIPEOUT', 'RAY', 'XLINE', 'MULTILEADER', 'TOLERANCE', 'SHAPE'];
+/** Blocks in blocks in blocks: deeper than this nobody draws, only a file that goes round in circles. */
+const DEEPEST = 16;
+
+interface Gathering {
+  readonly blocks: Readonly<Record<string, IBlock>>;
+  readonly mm: number;
+  readonly paths: FilePath[];
+  readonly ignored: Record<string, number>;
+  pieces: number;
+}
+
+/**
+ * Reads a DXF with a parser that shares nothing with the writer: lines, arcs, circles, ellipses, polylines with bulges, splines, and blocks where
+ * they are put in. mm out; without a unit a drawing unit is taken as one. What is no line work is counted by kind.
+ * Refused: what is no DXF, and more than a million pieces. Left out: paper space, what is said to be invisible.
+ */
 export function readDxf(text: string): Result<FileReading> {
-  let dxf;
+  const dxf = parsed(text);
+  if (!dxf) return refused('dxf-not-understood');
+  const mm = MM_PER_INSUNIT[Number(dxf.header?.['$INSUNITS'] ?? 0)];
+  const gathering: Gathering = { blocks: dxf.blocks ?? {}, mm: mm ?? 1, paths: [], ignored: {}, pieces: 0 };
   try {
-    dxf = new DxfParser().parseSync(text);
-  } catch {
+    for (const entity of dxf.entities ?? []) gather(gathering, entity, UNMOVED, entity.layer, 0);
+  } catch (problem) {
+    if (problem instanceof TooMany) return refused('reference-too-large', { most: MAX_PIECES });
     return refused('dxf-not-understood');
   }
-  if (!dxf) return refused('dxf-not-understood');
-  const insunits = Number(dxf.header?.['$INSUNITS'] ?? 0);
-  const mm = MM_PER_INSUNIT[insunits];
-  const paths: FilePath[] = [];
-  let ignored = 0;
-  for (const entity of dxf.entities) {
-    const pieces = piecesOf(entity);
-    if (!pieces) ignored++;
-    else paths.push({ layer: entity.layer, closed: isClosed(entity), pieces: pieces.map((piece) => scaledPiece(piece, mm ?? 1)) });
-  }
-  return done({ unit: mm === undefined ? undefined : mm === 25.4 ? 'inch' : mm === 1 ? 'mm' : undefined, unitMm: mm, paths, ignored });
+  const layers = Object.values(dxf.tables?.layer?.layers ?? {});
+  const hidden = layers.filter(({ visible, frozen }) => frozen || visible === false).map(({ name }) => name);
+  return done({ unit: mm === undefined ? undefined : mm === 25.4 ? 'inch' : mm === 1 ? 'mm' : undefined, unitMm: mm, paths: gathering.paths, ignored: total(gathering.ignored), ignoredKinds: gathering.ignored, hidden });
 }
 
-function isClosed(entity: IEntity): boolean {
-  return entity.type === 'CIRCLE' || (entity.type === 'LWPOLYLINE' && (entity as ILwpolylineEntity).shape === true);
-}
-
-const vec = (p: { x: number; y: number }): Vec => [p.x, p.y];
-
-function piecesOf(entity: IEntity): Piece[] | undefined {
-  switch (entity.type) {
-    case 'LINE': {
-      const [a, b] = (entity as ILineEntity).vertices;
-      return a && b ? [{ kind: 'line', a: vec(a), b: vec(b) }] : undefined;
-    }
-    case 'ARC': {
-      const arc = entity as IArcEntity;
-      const sweep = arc.endAngle - arc.startAngle;
-      return [{ kind: 'arc', centre: vec(arc.center), radius: arc.radius, start: arc.startAngle, sweep: sweep > 0 ? sweep : sweep + 2 * Math.PI }];
-    }
-    case 'CIRCLE':
-      return [circle(vec((entity as ICircleEntity).center), (entity as ICircleEntity).radius)];
-    case 'LWPOLYLINE':
-      return piecesOfPolyline(entity as ILwpolylineEntity);
-    case 'SPLINE':
-      return piecesOfSpline(entity as ISplineEntity);
-    default:
-      return undefined;
+class TooMany extends Error {}
+class Counted {
+  ForEntityName = '';
+  parseEntity(scanner: { next(): { code: number }; isEOF(): boolean }, { value }: { value: unknown }) {
+    while (!scanner.isEOF() && scanner.next().code !== 0);
+    return { type: String(value) };
   }
 }
 
-function piecesOfPolyline({ vertices, shape }: ILwpolylineEntity): Piece[] {
-  const count = shape ? vertices.length : vertices.length - 1;
-  return Array.from({ length: Math.max(0, count) }, (_, i): Piece => {
-    const [a, b] = [vertices[i]!, vertices[(i + 1) % vertices.length]!];
-    return a.bulge ? arcFromBulge(vec(a), vec(b), a.bulge) : { kind: 'line', a: vec(a), b: vec(b) };
-  });
+function parsed(text: string) {
+  try {
+    const parser = new DxfParser();
+    for (const name of UNREAD) {
+      const handler = class extends Counted {
+        override ForEntityName = name;
+      };
+      parser.registerEntityHandler(handler as never);
+    }
+    return parser.parseSync(text);
+  } catch {
+    return undefined;
+  }
 }
 
-function arcFromBulge(a: Vec, b: Vec, bulge: number): Arc {
-  const sweep = 4 * Math.atan(bulge);
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-  const height = (1 - bulge * bulge) / (4 * bulge);
-  const centre: Vec = [(a[0] + b[0]) / 2 - dy * height, (a[1] + b[1]) / 2 + dx * height];
-  return { kind: 'arc', centre, radius: Math.hypot(a[0] - centre[0], a[1] - centre[1]), start: Math.atan2(a[1] - centre[1], a[0] - centre[0]), sweep };
+const total = (counts: Readonly<Record<string, number>>) => Object.values(counts).reduce((sum, count) => sum + count, 0);
+
+/** Adds an entity where a map puts it. What lies on layer 0 of a block lies on the layer of its insertion. */
+function gather(into: Gathering, entity: IEntity, map: Affine, layer: string, depth: number): void {
+  if (entity.inPaperSpace || entity.visible === false) return;
+  if (entity.type === 'INSERT') return gatherBlock(into, entity as IInsertEntity, map, layer, depth);
+  const pieces = findPiecesOfEntity(entity);
+  if (!pieces) {
+    into.ignored[entity.type] = (into.ignored[entity.type] ?? 0) + 1;
+    return;
+  }
+  into.pieces += pieces.length;
+  if (into.pieces > MAX_PIECES) throw new TooMany();
+  const shown = map === UNMOVED ? pieces : pieces.flatMap((piece) => moved(piece, map));
+  if (shown.length > 0) into.paths.push({ layer, closed: isClosedEntity(entity), pieces: into.mm === 1 ? shown : shown.map((piece) => scaledPiece(piece, into.mm)) });
 }
 
-/** Cubic splines whose inner knots are threefold, which is how cubics end to end are written; others are not read yet. */
-function piecesOfSpline({ controlPoints = [], degreeOfSplineCurve, knotValues = [] }: ISplineEntity): Piece[] | undefined {
-  const inner = knotValues.slice(4, -4);
-  const threefold = inner.length % 3 === 0 && inner.every((knot, i) => knot === inner[i - (i % 3)]);
-  if (degreeOfSplineCurve !== 3 || controlPoints.length < 4 || controlPoints.length % 3 !== 1 || !threefold) return undefined;
-  return Array.from({ length: (controlPoints.length - 1) / 3 }, (_, i): Piece => {
-    const [a, b, c, d] = controlPoints.slice(3 * i, 3 * i + 4).map(vec) as [Vec, Vec, Vec, Vec];
-    return { kind: 'cubic', a, b, c, d };
-  });
+function gatherBlock(into: Gathering, insert: IInsertEntity, map: Affine, layer: string, depth: number): void {
+  const block = into.blocks[insert.name];
+  if (!block?.entities || depth >= DEEPEST) {
+    into.ignored.INSERT = (into.ignored.INSERT ?? 0) + 1;
+    return;
+  }
+  const { position, rotation = 0, xScale = 1, yScale = 1, columnCount = 1, rowCount = 1, columnSpacing = 0, rowSpacing = 0 } = insert;
+  const hand: Affine = isFromBehind(insert) ? [-1, 0, 0, 1, 0, 0] : UNMOVED;
+  const angle = (rotation * Math.PI) / 180;
+  const lying = composed(hand, placed([position.x, position.y], angle));
+  const base: Affine = [1, 0, 0, 1, -(block.position?.x ?? 0), -(block.position?.y ?? 0)];
+  into.pieces += columnCount * rowCount;
+  if (into.pieces > MAX_PIECES) throw new TooMany();
+  for (let row = 0; row < rowCount; row++) {
+    for (let column = 0; column < columnCount; column++) {
+      const cell = composed(lying, placed([column * columnSpacing, row * rowSpacing], 0, xScale, yScale));
+      const inner = composed(map, composed(cell, base));
+      for (const entity of block.entities) gather(into, entity, inner, entity.layer === '0' || !entity.layer ? layer : entity.layer, depth + 1);
+    }
+  }
 }

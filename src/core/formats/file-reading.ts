@@ -7,7 +7,11 @@ export interface FileReading {
   /** Millimetres in one unit of the file as it says so; undefined when it does not say. */
   readonly unitMm: number | undefined;
   readonly paths: readonly FilePath[];
+  /** How many things were passed over, and how many of each kind. */
   readonly ignored: number;
+  readonly ignoredKinds?: Readonly<Record<string, number>>;
+  /** Layers that the file itself does not show. */
+  readonly hidden?: readonly string[];
 }
 
 export interface FilePath {

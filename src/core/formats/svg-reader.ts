@@ -1,79 +1,111 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
-import { SVGPathData } from 'svg-pathdata';
 import { done, refused, type Result } from '../basics';
-import { circle, distance, findArcThrough, type Piece, type Vec } from '../geometry';
-import { scaledPiece } from './drawing';
+import { composed, moved, UNMOVED, type Affine } from '../geometry';
 import type { FilePath, FileReading } from './file-reading';
+import { MAX_PIECES } from './limits';
+import { findShape, type Attributes } from './svg-shapes';
+import { readTransform } from './svg-transform';
 
 /** Millimetres in a unit of SVG lengths; a CSS px is 1/96 in (CSS Values and Units, section 6.2). */
-const MM: Readonly<Record<string, number>> = { mm: 1, cm: 10, in: 25.4, px: 25.4 / 96, '': 25.4 / 96, pt: 25.4 / 72, pc: 25.4 / 6 };
+const MM: Readonly<Record<string, number>> = { mm: 1, cm: 10, q: 0.25, in: 25.4, px: 25.4 / 96, '': 25.4 / 96, pt: 25.4 / 72, pc: 25.4 / 6 };
 
-interface Element {
+/** As the parser gives it with the order kept: one key is the element's name, `:@` its attributes. */
+interface Node {
   readonly [name: string]: unknown;
+  readonly ':@'?: Attributes;
 }
 
-const list = (value: unknown): Element[] => (value === undefined || value === '' ? [] : Array.isArray(value) ? value : [value as Element]);
+const PARSER = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '', preserveOrder: true, parseAttributeValue: false, processEntities: true, trimValues: true });
+/** Elements that only hold others. */
+const HOLDERS = new Set(['g', 'a', 'switch', 'svg']);
+/** What stands aside until it is called for, or draws nothing. */
+const ASIDE = new Set(['defs', 'symbol', 'clippath', 'mask', 'pattern', 'marker', 'lineargradient', 'radialgradient', 'filter', 'metadata', 'title', 'desc', 'style', '#text', '?xml', 'sodipodi:namedview']);
+const DEEPEST = 40;
+
+interface Gathering {
+  readonly named: ReadonlyMap<string, Node>;
+  readonly paths: FilePath[];
+  readonly ignored: Record<string, number>;
+  pieces: number;
+}
+
+const nameOf = (node: Node) => Object.keys(node).find((key) => key !== ':@') ?? '';
+const childrenOf = (node: Node) => (Array.isArray(node[nameOf(node)]) ? (node[nameOf(node)] as Node[]) : []);
 
 /**
- * Reads back an SVG that holds groups of paths and circles, with general-purpose XML and path parsers. mm out, y up.
- * Weak: no transforms, no nested groups, arcs of circles only; what is not read is counted as ignored.
+ * Reads an SVG with general-purpose XML and path parsers: all basic shapes and paths, groups, transforms, `use`. mm out, y up. Scripts, pictures,
+ * text and links are never followed; they are counted by kind. A layer is an outermost group.
+ * Refused: what is no SVG, entities that multiply, more than a million pieces. Weak: style sheets and sizes in percent are not read.
  */
 export function readSvg(text: string): Result<FileReading> {
-  if (XMLValidator.validate(text) !== true) return refused('svg-not-understood');
-  const parsed = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '' }).parse(text) as { svg?: Element };
-  const svg = parsed.svg;
-  const size = /^([\d.]+)([a-z]*)$/.exec(String(svg?.width ?? ''));
-  const box = String(svg?.viewBox ?? '').split(/[\s,]+/).map(Number);
-  if (!svg || !size || box.length !== 4 || !(box[2]! > 0)) return refused('svg-not-understood');
-  const unitMm = (Number(size[1]) * (MM[size[2]!] ?? NaN)) / box[2]!;
-  const upright = (p: Vec): Vec => [p[0], box[3]! - p[1]];
-  const paths: FilePath[] = [];
-  let ignored = 0;
-  for (const group of list(svg.g)) {
-    const layer = String(group['data-layer'] ?? group.id ?? '');
-    for (const element of list(group.circle)) {
-      paths.push({ layer, closed: true, pieces: [scaledPiece(circle(upright([Number(element.cx), Number(element.cy)]), Number(element.r)), unitMm)] });
-    }
-    for (const element of list(group.path)) {
-      const path = readPath(String(element.d ?? ''), upright);
-      if (path) paths.push({ layer, closed: path.closed, pieces: path.pieces.map((piece) => scaledPiece(piece, unitMm)) });
-      else ignored++;
-    }
+  // Entities of its own may stand for ever longer text; nobody needs them for line work.
+  if (/<!ENTITY/i.test(text) || XMLValidator.validate(text) !== true) return refused('svg-not-understood');
+  const root = (PARSER.parse(text) as Node[]).find((node) => nameOf(node) === 'svg');
+  const frame = root && frameOf(root[':@'] ?? {});
+  if (!root || !frame) return refused('svg-not-understood');
+  const gathering: Gathering = { named: namedIn(root), paths: [], ignored: {}, pieces: 0 };
+  for (const child of childrenOf(root)) {
+    const layer = layerOf(child);
+    if (!gather(gathering, child, frame.map, layer, 0)) return refused('reference-too-large', { most: MAX_PIECES });
   }
+  const { unitMm } = frame;
   const unit = Math.abs(unitMm - 1) < 1e-6 ? 'mm' : Math.abs(unitMm - 25.4) < 1e-5 ? 'inch' : undefined;
-  return done({ unit, unitMm, paths, ignored });
+  const { ignored, paths } = gathering;
+  return done({ unit, unitMm, paths, ignored: Object.values(ignored).reduce((sum, count) => sum + count, 0), ignoredKinds: ignored });
 }
 
-function readPath(d: string, upright: (p: Vec) => Vec): { closed: boolean; pieces: Piece[] } | undefined {
-  const pieces: Piece[] = [];
-  let [start, at]: [Vec, Vec] = [[0, 0], [0, 0]];
-  let closed = false;
-  for (const command of new SVGPathData(d).toAbs().commands) {
-    if (command.type === SVGPathData.CLOSE_PATH) {
-      if (distance(at, start) > 1e-6) pieces.push({ kind: 'line', a: at, b: start });
-      closed = true;
-      continue;
-    }
-    if (!('x' in command) || !('y' in command)) return undefined;
-    const to = upright([command.x, command.y]);
-    if (command.type === SVGPathData.MOVE_TO) start = to;
-    else if (command.type === SVGPathData.LINE_TO) pieces.push({ kind: 'line', a: at, b: to });
-    else if (command.type === SVGPathData.CURVE_TO) pieces.push({ kind: 'cubic', a: at, b: upright([command.x1, command.y1]), c: upright([command.x2, command.y2]), d: to });
-    else if (command.type === SVGPathData.ARC && command.rX === command.rY) pieces.push(arcOf(at, to, command.rX, Boolean(command.lArcFlag), command.sweepFlag ? -1 : 1));
-    else return undefined;
-    at = to;
+function layerOf(node: Node): string {
+  const at = node[':@'] ?? {};
+  const label = Object.entries(at).find(([name]) => name.endsWith(':label'))?.[1];
+  return nameOf(node) === 'g' ? String(at['data-layer'] ?? label ?? at.id ?? '') : '';
+}
+
+/** From user units, y down, to millimetres, y up, from the lower left corner of what is shown; undefined where it has no size. */
+function frameOf(at: Attributes): { readonly map: Affine; readonly unitMm: number } | undefined {
+  const box = at.viewBox?.trim().split(/[\s,]+/).map(Number);
+  const [width, height] = [lengthOf(at.width), lengthOf(at.height)];
+  const [x, y, w, h] = box?.length === 4 && box[2]! > 0 && box[3]! > 0 ? (box as [number, number, number, number]) : [0, 0, width?.value ?? 0, height?.value ?? 0];
+  if (!(h > 0) || !(w > 0)) return undefined;
+  const unitMm = Math.min(...[[width, w] as const, [height, h] as const].map(([said, user]) => (said ? (said.value * said.mm) / user : Infinity)));
+  const mm = Number.isFinite(unitMm) ? unitMm : MM.px!;
+  return mm > 0 ? { map: [mm, 0, 0, -mm, -x * mm, (y + h) * mm], unitMm: mm } : undefined;
+}
+
+/** A length with its unit; undefined for percent, and where nothing is said. */
+function lengthOf(text: string | undefined): { readonly value: number; readonly mm: number } | undefined {
+  const said = /^\s*([+-]?[\d.]+(?:e[+-]?\d+)?)\s*([a-z]*)\s*$/i.exec(text ?? '');
+  const mm = said && MM[said[2]!.toLowerCase()];
+  return said && mm ? { value: Number(said[1]), mm } : undefined;
+}
+
+function namedIn(node: Node, named = new Map<string, Node>()): ReadonlyMap<string, Node> {
+  const id = node[':@']?.id;
+  if (id) named.set(id, node);
+  for (const child of childrenOf(node)) namedIn(child, named);
+  return named;
+}
+
+const isHidden = (at: Attributes) => at.display === 'none' || at.visibility === 'hidden' || /(^|;)\s*(display\s*:\s*none|visibility\s*:\s*hidden)/.test(at.style ?? '');
+
+/** Adds what an element draws. False when there is too much of it. */
+function gather(into: Gathering, node: Node, map: Affine, layer: string, depth: number): boolean {
+  // Elements count too: groups that call for groups may be many without drawing anything.
+  if (++into.pieces > MAX_PIECES) return false;
+  const name = nameOf(node);
+  const at = node[':@'] ?? {};
+  if (ASIDE.has(name.toLowerCase()) || isHidden(at)) return true;
+  const inner = at.transform ? composed(map, readTransform(at.transform) ?? UNMOVED) : map;
+  const used = name === 'use' ? into.named.get((at.href ?? at['xlink:href'] ?? '').replace(/^#/, '')) : undefined;
+  if (depth < DEEPEST && used) {
+    const shifted = composed(inner, [1, 0, 0, 1, Number.parseFloat(at.x ?? '0') || 0, Number.parseFloat(at.y ?? '0') || 0]);
+    return nameOf(used) === 'symbol' ? childrenOf(used).every((child) => gather(into, child, shifted, layer, depth + 1)) : gather(into, used, shifted, layer, depth + 1);
   }
-  return pieces.length > 0 ? { closed, pieces } : undefined;
-}
-
-/** From end points, radius and flags to a centre (SVG 2, appendix B.2.4), on a plane with y up: `turn` is its sign. */
-function arcOf(a: Vec, b: Vec, radius: number, large: boolean, turn: 1 | -1): Piece {
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-  const half = Math.hypot(dx, dy) / 2;
-  const height = Math.sqrt(Math.max(0, radius * radius - half * half)) * (large === turn > 0 ? -1 : 1);
-  const centre: Vec = [(a[0] + b[0]) / 2 - (dy / (2 * half)) * height, (a[1] + b[1]) / 2 + (dx / (2 * half)) * height];
-  const start = Math.atan2(a[1] - centre[1], a[0] - centre[0]);
-  const size = 2 * Math.asin(Math.min(1, half / Math.max(radius, half)));
-  const sweep = turn * (large ? 2 * Math.PI - size : size);
-  return findArcThrough(a, [centre[0] + radius * Math.cos(start + sweep / 2), centre[1] + radius * Math.sin(start + sweep / 2)], b) ?? { kind: 'line', a, b };
+  if (depth < DEEPEST && HOLDERS.has(name)) return childrenOf(node).every((child) => gather(into, child, inner, layer, depth + 1));
+  const shapes = findShape(name, at);
+  if (!shapes) into.ignored[name] = (into.ignored[name] ?? 0) + 1;
+  for (const { closed, pieces } of shapes ?? []) {
+    into.pieces += pieces.length;
+    into.paths.push({ layer, closed, pieces: pieces.flatMap((piece) => moved(piece, inner)) });
+  }
+  return into.pieces <= MAX_PIECES;
 }

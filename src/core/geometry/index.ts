@@ -12,3 +12,5 @@ export {
 } from './vec';
 export { awayFrom, crossingOfLines, lineThrough, type FittedLine } from './fitted-line';
 export { boxAround, levelled, type Box, type Level } from './level';
+export { applied, composed, moved, placed, UNMOVED, type Affine } from './affine';
+export { findPiecesOfSpline, quadratic, type Spline } from './spline';

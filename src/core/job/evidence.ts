@@ -34,6 +34,8 @@ export const EvidenceSchema = z.object({
   role: z.enum(['use', 'check', 'off']),
   /** It lies on the face that is traced, at the height of that; without it on the plane of the fit. */
   onTraced: z.boolean().optional(),
+  /** A known point that stays exactly where it was laid; the others are fitted about it. */
+  held: z.boolean().optional(),
   /** What it is, for people: "bank card", "over the handles". */
   name: z.string().max(200).optional(),
 }).readonly();

@@ -1,10 +1,13 @@
 import { z } from 'zod';
 import type { Place } from '../outline';
+import { AskedSchema } from './asked';
+import { CleaningStep } from './cleaning';
 import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
+import { ReferenceSchema, SiteSchema } from './reference';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 3;
+export const JOB_VERSION = 4;
 
 z.config({ jitless: true });
 
@@ -30,6 +33,10 @@ const Taken = z.object({
   dpi: Positive.optional(),
   time: z.string().optional(),
   orientation: z.number().int().min(1).max(8).optional(),
+  /** Of a still: when it was, seconds from the start of its film. */
+  moment: z.number().nonnegative().optional(),
+  /** As the shooting guide saw it: how the camera was tilted out of square-on (nodding, leaning; degrees). */
+  tilt: Vec.optional(),
 }).readonly();
 
 const Sheet = z.object({
@@ -75,6 +82,10 @@ const View = z.object({
   lift: z.number().optional(),
   locked: z.boolean(),
   hidden: z.boolean(),
+  /** The plane whose geometry it is laid on: see `Reference`. */
+  plane: Id.optional(),
+  /** How its picture is cleaned, step by step. */
+  cleaning: z.array(CleaningStep).max(200).readonly().optional(),
   /** How the picture is shown: its pixels stay as they are. `ink`: darkness against its surroundings from which a place is drawn, 0 to 1; the rest is left to the backing. */
   look: z.object({
     opacity: z.number().min(0).max(1), contrast: z.number().min(0).max(3), grey: z.boolean(),
@@ -126,6 +137,10 @@ export const JobSchema = z.object({
   layers: z.array(Layer).min(1).readonly(),
   outlines: z.array(OutlineSchema).readonly(),
   guides: z.array(GuideSchema).readonly(),
+  references: z.array(ReferenceSchema).readonly(),
+  site: SiteSchema.optional(),
+  /** Sizes that somebody was asked for. */
+  asked: z.array(AskedSchema).max(200).readonly().optional(),
 }).readonly();
 
 export type Job = z.infer<typeof JobSchema>;
@@ -141,6 +156,12 @@ export function fromPictureKey(key: string): { readonly picture: string; readonl
   const [picture = '', page = '0'] = key.split('#');
   return { picture, page: Number(page) };
 }
+
+/** Every file that a job stands on, by its SHA-256, each once. */
+export function listFiles({ sheets, references }: Pick<Job, 'sheets' | 'references'>): readonly string[] {
+  return [...new Set([...sheets.map(({ picture }) => picture), ...references.map(({ file }) => file)])];
+}
+
 export type Taken = z.infer<typeof Taken>;
 export type View = z.infer<typeof View>;
 export type ViewSide = (typeof VIEW_SIDES)[number];

@@ -1,0 +1,87 @@
+import type { IArcEntity, ICircleEntity, IEllipseEntity, IEntity, ILineEntity, ILwpolylineEntity, IPolylineEntity, ISplineEntity } from 'dxf-parser';
+import { circle, findPiecesOfSpline, moved, type Affine, type Arc, type Piece, type Vec } from '../geometry';
+
+const vec = (p: { x: number; y: number }): Vec => [p.x, p.y];
+
+/** A plane that is looked at from behind: its x runs the other way (DXF reference, "Object coordinate systems"). */
+const FROM_BEHIND: Affine = [-1, 0, 0, 1, 0, 0];
+
+/** The pieces of an entity in its own place; undefined for kinds that are no line work, and what cannot be read exactly. */
+export function findPiecesOfEntity(entity: IEntity): readonly Piece[] | undefined {
+  const pieces = inOwnPlane(entity);
+  return pieces && isFromBehind(entity) ? pieces.flatMap((piece) => moved(piece, FROM_BEHIND)) : pieces;
+}
+
+interface WithDirection {
+  readonly extrusionDirectionZ?: number;
+  readonly extrusionDirection?: { readonly z: number };
+}
+
+/** Whether an entity says that its plane is seen from behind. The parser does not tell it of circles: such a one is misplaced. */
+export function isFromBehind(entity: IEntity & WithDirection): boolean {
+  return (entity.extrusionDirectionZ ?? entity.extrusionDirection?.z ?? 1) < 0;
+}
+
+export function isClosedEntity(entity: IEntity): boolean {
+  return entity.type === 'CIRCLE' || ((entity.type === 'LWPOLYLINE' || entity.type === 'POLYLINE') && (entity as ILwpolylineEntity).shape === true);
+}
+
+function inOwnPlane(entity: IEntity): readonly Piece[] | undefined {
+  switch (entity.type) {
+    case 'LINE': {
+      const [a, b] = (entity as ILineEntity).vertices;
+      return a && b ? [{ kind: 'line', a: vec(a), b: vec(b) }] : undefined;
+    }
+    case 'ARC': {
+      const { center, radius, startAngle, endAngle } = entity as IArcEntity;
+      return [{ kind: 'arc', centre: vec(center), radius, start: startAngle, sweep: forward(endAngle - startAngle) }];
+    }
+    case 'CIRCLE':
+      return [circle(vec((entity as ICircleEntity).center), (entity as ICircleEntity).radius)];
+    case 'ELLIPSE':
+      return piecesOfEllipse(entity as IEllipseEntity);
+    case 'LWPOLYLINE':
+      return piecesOfPolyline((entity as ILwpolylineEntity).vertices, (entity as ILwpolylineEntity).shape);
+    case 'POLYLINE':
+      return piecesOfOldPolyline(entity as IPolylineEntity);
+    case 'SPLINE':
+      return piecesOfSpline(entity as ISplineEntity);
+    default:
+      return undefined;
+  }
+}
+
+const forward = (sweep: number) => (sweep > 0 ? sweep : sweep + 2 * Math.PI);
+
+/** A circle of radius 1, from a parameter to another, that is stretched to the two half-axes. */
+function piecesOfEllipse({ center, majorAxisEndPoint: major, axisRatio, startAngle, endAngle }: IEllipseEntity): readonly Piece[] {
+  const unit: Arc = { kind: 'arc', centre: [0, 0], radius: 1, start: startAngle, sweep: forward(endAngle - startAngle) };
+  return moved(unit, [major.x, major.y, -axisRatio * major.y, axisRatio * major.x, center.x, center.y]);
+}
+
+function piecesOfPolyline(vertices: readonly { x: number; y: number; bulge?: number }[], closed: boolean): readonly Piece[] {
+  const count = closed ? vertices.length : vertices.length - 1;
+  return Array.from({ length: Math.max(0, count) }, (_, i): Piece => {
+    const [a, b] = [vertices[i]!, vertices[(i + 1) % vertices.length]!];
+    return a.bulge ? arcFromBulge(vec(a), vec(b), a.bulge) : { kind: 'line', a: vec(a), b: vec(b) };
+  });
+}
+
+/** Meshes are no line work; the frame of a fitted curve is left for the curve. */
+function piecesOfOldPolyline({ vertices, shape, is3dPolygonMesh, isPolyfaceMesh }: IPolylineEntity): readonly Piece[] | undefined {
+  if (is3dPolygonMesh || isPolyfaceMesh) return undefined;
+  return piecesOfPolyline(vertices.filter(({ splineControlPoint }) => !splineControlPoint), shape);
+}
+
+function arcFromBulge(a: Vec, b: Vec, bulge: number): Arc {
+  const sweep = 4 * Math.atan(bulge);
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  const height = (1 - bulge * bulge) / (4 * bulge);
+  const centre: Vec = [(a[0] + b[0]) / 2 - dy * height, (a[1] + b[1]) / 2 + dx * height];
+  return { kind: 'arc', centre, radius: Math.hypot(a[0] - centre[0], a[1] - centre[1]), start: Math.atan2(a[1] - centre[1], a[0] - centre[0]), sweep };
+}
+
+/** The parser drops the weights of weighted splines, so that those cannot be read. */
+function piecesOfSpline({ controlPoints = [], degreeOfSplineCurve, knotValues = [], rational }: ISplineEntity): readonly Piece[] | undefined {
+  return rational ? undefined : findPiecesOfSpline({ degree: degreeOfSplineCurve, knots: knotValues, points: controlPoints.map(vec) });
+}
