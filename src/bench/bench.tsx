@@ -1,5 +1,6 @@
 import { useEffect, useRef, type RefObject } from 'react';
 import { View } from 'react-native';
+import type { FittedView } from '@/core/derive';
 import { pictureKey } from '@/core/job';
 import { openPicture, repository } from '@/store';
 import { usePalette, type Palette } from '@/ui/palette';
@@ -11,6 +12,7 @@ import { patchOf } from './patch';
 import { attachPointing } from './pointing';
 import type { PictureLayer } from './picture-layer';
 import type { Session } from './session';
+import { useReferences } from './use-references';
 import { useDesk, useFitted } from './use-session';
 
 /** The drawing surface: the picture in WebGL, the drawing in SVG over it, one animation frame for both. */
@@ -23,7 +25,8 @@ export function Bench() {
   const drawing = useRef<SVGGElement>(null);
 
   usePointing(surface, session);
-  useEdges(fitted && pictureKey(fitted.sheet), session);
+  useReferences();
+  useEdges(fitted && hasPicture(fitted) ? pictureKey(fitted.sheet) : undefined, session);
   usePainting(canvas, drawing, palette);
 
   return (
@@ -38,6 +41,9 @@ export function Bench() {
     </View>
   );
 }
+
+/** A plane that is looked at has no picture. */
+const hasPicture = ({ sheet }: FittedView) => sheet.bytes > 0;
 
 /** Fingers, mouse and keys of the surface go to the session, and so does its size. */
 function usePointing(surface: RefObject<HTMLDivElement | null>, session: Session): void {
@@ -85,13 +91,14 @@ function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefOb
       const view = session.findFitted();
       if (!layer || !view) return;
       const { hash, width, height } = { hash: pictureKey(view.sheet), width: view.sheet.width, height: view.sheet.height };
-      layer.show({ hash, width, height }, () => openPicture(hash, repository));
+      const there = hasPicture(view);
+      if (there) layer.show({ hash, width, height }, () => openPicture(hash, repository));
       const { look } = view.view;
       const backing = look.backing === undefined || look.backing === 'bench' ? palettes.current.bench : BACKINGS[look.backing];
       layer.setLook({ ...look, invert: look.invert ?? false, ink: look.ink, tint: look.tint && lightsOf(palettes.current[look.tint]), backing: lightsOf(backing) });
       canvas.current!.style.background = backing;
       canvas.current!.style.opacity = String(view.view.look.opacity);
-      layer.draw(state.viewport, { patch: patchOf(state), ghost: state.straight ? state.ghost : 0, ghostLaying: turned(view), visible: !view.view.hidden });
+      layer.draw(state.viewport, { patch: patchOf(state), ghost: state.straight ? state.ghost : 0, ghostLaying: turned(view), visible: there && !view.view.hidden });
     };
     const ask = () => void (frame ||= requestAnimationFrame(paint));
     void import('./picture-layer').then(({ PictureLayer: Layer }) => {

@@ -2,11 +2,12 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { FittedView } from '@/core/derive';
 import { subtract, type Vec } from '@/core/geometry';
 import type { EvidenceKind } from '@/core/job';
-import { newId, type JobStore } from '@/store';
+import { newId, type JobStore, type LoadedReference } from '@/store';
 import type { PictureEdges } from './edges';
 import { aimAt, aimZoom, type Aim, type Pointer } from './aim';
+import { lookAtPlane } from './ground';
 import { listSnapTargets } from './snap-targets';
-import { startEvidence, startTool, toolOf, TOOLS, type EvidenceState, type FrameState, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from './tools';
+import { startEvidence, startTool, toolOf, TOOLS, type EvidenceState, type FrameState, type ActiveTool, type Effect, type MatchTarget, type ToolContext, type ToolInput, type ToolName } from './tools';
 import { boundsOf, layingOf, squaredUp, turned } from './laying';
 import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
 
@@ -20,6 +21,10 @@ export interface Notice {
 /** Everything about one sitting at the bench that is not in the job: where one looks, what one points at, the tool in hand. */
 export interface SessionState {
   readonly viewId: string | undefined;
+  /** What is looked at in its stead for a moment: another view, or a plane without a picture. */
+  readonly elsewhere: FittedView | undefined;
+  /** Reference geometry of the job that is at hand. */
+  readonly references: readonly LoadedReference[];
   readonly viewport: Viewport;
   readonly tool: ActiveTool;
   readonly aim: Aim | undefined;
@@ -47,6 +52,8 @@ export interface SessionState {
   readonly beacon: Vec | undefined;
 }
 
+/** Reference geometry is looked for this far around the aim. CSS px. */
+const REFERENCE_REACH = 24;
 const NO_VIEWPORT: Viewport = { width: 0, height: 0, zoom: 1, centre: [0, 0] };
 
 /** One sitting at the bench: turns pointing and typing into inputs of the tool in hand, and its effects into commands. */
@@ -62,7 +69,7 @@ export class Session {
     const restored = readDraft(draft);
     const known = job.views.some((view) => view.id === restored?.view);
     this.store = createStore<SessionState>()(() => ({
-      viewId: known ? restored?.view : job.views[0]?.id, viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
+      viewId: known ? restored?.view : job.views[0]?.id, elsewhere: undefined, references: [], viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
       patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, straight: false, ghost: 0, suggested: [], advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
     }));
   }
@@ -77,7 +84,8 @@ export class Session {
   }
 
   findFitted(): FittedView | undefined {
-    const { viewId } = this.getState();
+    const { viewId, elsewhere } = this.getState();
+    if (elsewhere) return elsewhere;
     return viewId === undefined ? undefined : this.jobs.getState().derived.views.get(viewId);
   }
 
@@ -89,7 +97,7 @@ export class Session {
   }
 
   chooseView(id: string): void {
-    this.set({ viewId: id, aim: undefined, patch: undefined });
+    this.set({ viewId: id, elsewhere: undefined, aim: undefined, patch: undefined });
     this.layAgain();
     this.setTool(startTool(this.getState().tool.name));
     this.showAll();
@@ -112,7 +120,22 @@ export class Session {
     this.setTool({ name: 'frame', state });
   }
 
+  setReferences(references: readonly LoadedReference[]): void {
+    this.set({ references });
+  }
+
+  /** Looks at a plane or at another view, or with nothing back at the view that is worked on. */
+  lookAt(target: MatchTarget | undefined): void {
+    const { references, elsewhere } = this.getState();
+    const found = target?.kind === 'plane' ? lookAtPlane(references, target.id) : target && this.jobs.getState().derived.views.get(target.id);
+    if (!found && !elsewhere) return;
+    this.set({ elsewhere: found, aim: undefined, patch: undefined, nudging: false, straight: false });
+    this.layAgain();
+    this.showAll();
+  }
+
   setTool(tool: ActiveTool): void {
+    if (tool.name !== 'match' && this.getState().elsewhere) this.lookAt(undefined);
     this.set({ tool, beacon: undefined, suggested: [] });
     this.jobs.getState().setDraft(JSON.stringify({ view: this.getState().viewId, tool }));
   }
@@ -185,7 +208,7 @@ export class Session {
     if (!context) return;
     const { viewport, snapping, tool } = this.getState();
     const catching = snapping && tool.name !== 'select' && tool.name !== 'frame';
-    const targets = catching ? listSnapTargets(context, this.jobs.getState().derived, tool) : [];
+    const targets = catching ? listSnapTargets(context, this.jobs.getState().derived, tool, { references: this.getState().references, at: toSheet(viewport, screen), reach: REFERENCE_REACH / viewport.zoom }) : [];
     this.lastAimed = { screen, pointer };
     const findEdge = (sheet: Vec, reach: number) => this.edges?.find(sheet, reach);
     const findCorner = (sheet: Vec, reach: number) => this.edges?.findCorner(sheet, reach);
@@ -213,6 +236,7 @@ export class Session {
     const { tool } = this.getState();
     // Choosing an outline sets no point: there is nothing to nudge, and the patch would only be in the way.
     const pointless = (tool.name === 'select' && !tool.state.node) || (tool.name === 'points' && !tool.state.point);
+    if (this.getState().aim === undefined) return;
     this.set({ nudging: !pointless, patch: pointer === 'touch' && !pointless ? patch : undefined });
   }
 
@@ -277,8 +301,14 @@ export class Session {
   private perform(effect: Effect): void {
     if (effect.kind === 'run') this.jobs.getState().run(effect.command);
     else if (effect.kind === 'say') this.say(effect.code);
+    else if (effect.kind === 'look') this.look(effect.at);
     else if (effect.kind === 'choose') this.set({ evidence: effect.evidence });
     else void this.seek(effect);
+  }
+
+  private look(at: 'view' | 'target'): void {
+    const { tool } = this.getState();
+    this.lookAt(at === 'target' && tool.name === 'match' ? tool.state.target : undefined);
   }
 
   /** The answer counts only if the tool has not gone on in the meantime. */

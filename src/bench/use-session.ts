@@ -25,8 +25,10 @@ export function useSession<T>(select: (state: SessionState) => T): T {
   return useStore(useDesk().session.store, select);
 }
 
-/** The view that is on the bench, with its fit; undefined in a job without pictures. */
+/** The view that is on the bench, with its fit, or what is looked at in its stead; undefined in a job without pictures. */
 export function useFitted() {
   const viewId = useSession((state) => state.viewId);
-  return useJob((state) => (viewId === undefined ? undefined : state.derived.views.get(viewId)));
+  const elsewhere = useSession((state) => state.elsewhere);
+  const own = useJob((state) => (viewId === undefined ? undefined : state.derived.views.get(viewId)));
+  return elsewhere ?? own;
 }

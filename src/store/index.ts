@@ -5,5 +5,6 @@ export { jobCardOf } from './job-card';
 export { createJobStore, type JobState, type JobStore, type SaveState } from './job-store';
 export { claimJob, type Lease } from './lease';
 export { JobRepository, repository, type JobCard } from './repository';
+export { bringInReference, isWorldFileName, loadReference, referenceFormatOf, type LoadedReference } from './references';
 export { OwnShelf, ownShelf } from './own-shelf';
 export { isStorageFull, storage } from './storage';

@@ -60,6 +60,20 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'read-only': () => 'Another window writes this job, so nothing can be changed here. Take over to go on.',
   'node-needed': () => 'An outline keeps at least two points. Delete the whole outline instead.',
 
+  'reference-in': ({ name, count, layers, left }) => `“${name}”: ${count} lines and curves on ${layers === 1 ? 'one layer' : `${layers} layers`}${left ? `; not line work and left out: ${left}` : ''}. Use Match under Fit to lay a picture on it.`,
+  'reference-no-unit': ({ name }) => `“${name}” does not say its unit; millimetres are assumed. Set it on its card if that is wrong.`,
+  'reference-empty': ({ name }) => `“${name}” holds no lines or curves that could be used. Nothing was added.`,
+  'reference-too-large': ({ name }) => `“${name}” holds more than Bryony takes: a million lines and curves, or 200 MB. Save the part that you need as a file of its own.`,
+  'reference-unit': () => 'A unit must be larger than zero.',
+  'reference-missing': () => 'The file of some reference geometry is not on this device any more.',
+  'dxf-not-understood': ({ name }) => `“${name}” cannot be read as a DXF. It may be damaged, or a binary one: save it as an ordinary (text) DXF.`,
+  'svg-not-understood': ({ name }) => `“${name}” cannot be read as an SVG: it is damaged, has no size, or uses entities. Save it again as plain SVG.`,
+  'geojson-not-understood': ({ name }) => `“${name}” is not GeoJSON. Export it again as GeoJSON.`,
+  'site-too-wide': ({ name }) => `“${name}” reaches over more than a degree: too far to be laid flat. Cut out the part around the site.`,
+  'world-file-not-understood': ({ name }) => `“${name}” is not a world file: six numbers are expected.`,
+  'world-file-alone': ({ name }) => `“${name}” says where a picture lies, but its picture was not chosen with it. Choose both together.`,
+  'map-not-laid': () => 'Where it lies on the map could not be worked out, so it came in without scale.',
+  'match-choose-first': () => 'Choose what the picture is laid on first.',
   'picture-empty': ({ name }) => `“${name}” is empty: the file holds no bytes. Send or copy it again.`,
   'picture-not-understood': ({ name }) => `“${name}” is not a picture, whatever its name says. Choose a JPEG, PNG, WebP, GIF, BMP, TIFF, HEIC or PDF.`,
   'picture-kind-not-read': ({ name, kind }) => `“${name}” is a ${String(kind).toUpperCase()} file, which Bryony does not read yet. Save it as JPEG or PNG.`,
@@ -134,6 +148,7 @@ const EVIDENCE_NAMES: Readonly<Record<string, string>> = { equal: 'equal', circl
 
 const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) => string) => string>> = {
   'job-renamed': ({ name }) => `Renamed to “${name}”`, 'units-set': () => 'Changed the units', 'shortest-set': ({ mm }, length) => `Set the shortest piece to ${length(Number(mm))}`,
+  'reference-added': ({ name }) => `Added the reference “${name}”`, 'reference-shown': () => 'Showed a reference', 'reference-hidden': () => 'Hid a reference', 'reference-unit-set': () => 'Changed the unit of a reference', 'reference-layers-set': () => 'Changed which layers of a reference are shown', 'reference-removed': () => 'Removed a reference', 'view-matched': ({ count }) => `Matched ${count === 1 ? 'a place' : `${count} places`}`,
   'sheet-added': ({ name }) => `Brought in “${name}”`, 'view-removed': () => 'Removed a view', 'sheet-kind-set': ({ kind }) => `Took the picture as a ${kind === 'photo' ? 'photo' : kind}`,
   'look-set': () => 'Changed the look', 'view-hidden': () => 'Hid the picture', 'view-shown': () => 'Showed the picture', 'view-locked': () => 'Locked the view', 'view-unlocked': () => 'Unlocked the view',
   'datum-set': () => 'Set the zero and what is level', 'view-turned': ({ degrees }) => `Turned the view by ${Math.abs(Number(degrees))}°`, 'view-mirrored': () => 'Mirrored the view', 'view-cropped': () => 'Cropped the view', 'crop-removed': () => 'Showed all of the sheet', 'view-cut': ({ name }) => `Cut out “${name}”`, 'views-cut': ({ count }) => `Cut out ${count} views`,

@@ -1,4 +1,4 @@
-import type { Drawing, FileSummary, FileUnit } from '@/core/formats';
+import type { Drawing, FileSummary, FileUnit, ReferenceGeometry, ReferenceRequest } from '@/core/formats';
 import type { Job } from '@/core/job';
 
 export type DrawingFormat = 'dxf' | 'svg';
@@ -6,6 +6,8 @@ export type DrawingFormat = 'dxf' | 'svg';
 export type FileOperations = {
   /** Writes a drawing and reads it back with a reader that shares nothing with the writer. */
   readonly writeDrawing: { readonly input: { readonly drawing: Drawing; readonly format: DrawingFormat; readonly unit: FileUnit }; readonly output: WrittenDrawing };
+  /** Line work of existing drawings, packed. */
+  readonly readReference: { readonly input: ReferenceRequest; readonly output: ReferenceGeometry };
   readonly writeBundle: { readonly input: BundleData; readonly output: ArrayBuffer };
   readonly readBundle: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: BundleData };
 };

@@ -1,4 +1,4 @@
-import { readBundle, readDxf, readSvg, summarize, writeBundle, writeDxf, writeSvg } from '../core/formats';
+import { readBundle, readDxf, readReference, readSvg, summarize, writeBundle, writeDxf, writeSvg } from '../core/formats';
 import type { FileOperations } from './file-operations';
 import { OperationRefused, Transferred } from './protocol';
 import { serve } from './serve';
@@ -11,6 +11,13 @@ serve<FileOperations>({
     const reading = format === 'dxf' ? readDxf(text) : readSvg(text);
     if (!reading.ok) throw new OperationRefused(reading.code, reading.detail);
     return { text, readBack: summarize(reading.value) };
+  },
+
+  async readReference(request) {
+    const geometry = readReference(request);
+    if (!geometry.ok) throw new OperationRefused(geometry.code, geometry.detail);
+    const { pieces, layerOf, index } = geometry.value;
+    return new Transferred(geometry.value, [pieces.buffer as ArrayBuffer, layerOf.buffer as ArrayBuffer, index]);
   },
 
   async writeBundle({ job, pictures }) {

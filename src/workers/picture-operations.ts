@@ -23,6 +23,8 @@ export type PictureOperations = {
   readonly straighten: { readonly input: StraightenRequest; readonly output: ArrayBuffer | undefined };
   /** What a view shows of a picture, small: a data URL. */
   readonly thumbnail: { readonly input: ThumbnailRequest; readonly output: string };
+  /** SHA-256 of a file. */
+  readonly hashOf: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: string };
   readonly toPieces: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: readonly string[] };
   readonly fromPieces: { readonly input: { readonly pieces: readonly string[] }; readonly output: ArrayBuffer };
 };

@@ -176,6 +176,10 @@ serve<PictureOperations>({
     return `data:image/jpeg;base64,${toBase64(new Uint8Array(await blob.arrayBuffer()))}`;
   },
 
+  async hashOf({ bytes }) {
+    return sha256Hex(new Uint8Array(bytes));
+  },
+
   async toPieces({ bytes }, context) {
     const view = new Uint8Array(bytes);
     const pieces: string[] = [];

@@ -14,6 +14,7 @@ import { Drawing } from './drawing';
 import { FrameCover } from './frame-cover';
 import { EvidenceMarks } from './evidence-marks';
 import { DatumMark, GuideMarks } from './marks';
+import { ReferenceInk } from './reference-ink';
 import { Selection, benchTransform } from './selection';
 import { ToolPreview } from './tool-preview';
 
@@ -41,6 +42,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const fitting = FITTING.includes(tool.name);
   const again = tool.name === 'evidence' ? tool.state.again : undefined;
   const { fromPlane } = layingOf(viewport, fitted.fit);
+  const ground = { references: state.references, fitted, palette };
   const evidence = <EvidenceMarks {...marks} viewport={viewport} chosen={state.evidence} hidden={again} quiet={accuracy || !fitting} />;
   return (
     <svg width={viewport.width} height={viewport.height} data-laying={sheetOnBench(viewport)} data-sheet={`${fitted.sheet.width} ${fitted.sheet.height}`} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
@@ -51,6 +53,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         {advice ? <Dimension palette={palette} look="advice" from={toScreen(viewport, advice.from)} to={toScreen(viewport, advice.to)} testID="advice" /> : null}
         {fitting ? null : evidence}
         {cutting ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
+        <ReferenceInk {...ground} viewport={viewport} />
         <GuideMarks {...marks} viewport={viewport} />
         <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>
           <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} />
@@ -66,6 +69,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         <PatchRim middle={patch.middle} palette={palette}>
           <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}>
             {cutting ? null : <FrameCover fitted={fitted} viewport={patch.viewport} palette={palette} />}
+            <ReferenceInk {...ground} viewport={patch.viewport} />
             <GuideMarks {...marks} viewport={patch.viewport} />
             <g transform={benchTransform(patch.viewport)}><Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} /></g>
             <EvidenceMarks {...marks} viewport={patch.viewport} hidden={again} quiet />

@@ -3,6 +3,7 @@ import { circleTool } from './circle-tool';
 import { guideTool } from './guide-tool';
 import { evidenceTool } from './evidence-tool';
 import { frameTool } from './frame-tool';
+import { matchTool } from './match-tool';
 import { angleTool, datumTool, distanceTool, levelTool } from './span-tool';
 import { pointsTool } from './points-tool';
 import { selectTool } from './select-tool';
@@ -11,7 +12,7 @@ import type { Tool } from './tool';
 /** All tools by name. The name is stored with the draft. */
 export const TOOLS = {
   select: selectTool, chain: chainTool, circle: circleTool, guide: guideTool,
-  evidence: evidenceTool, points: pointsTool, datum: datumTool, level: levelTool, frame: frameTool, distance: distanceTool, angle: angleTool,
+  evidence: evidenceTool, points: pointsTool, datum: datumTool, level: levelTool, frame: frameTool, match: matchTool, distance: distanceTool, angle: angleTool,
 } as const;
 
 export type ToolName = keyof typeof TOOLS;
@@ -37,6 +38,7 @@ export type { GuideMode, GuideState } from './guide-tool';
 export { EVIDENCE_POINTING, isEnough, isFull, isOpenEnded, type PointingWay } from './evidence-kinds';
 export { commandForAgain, commandForEvidence, isPointed, startEvidence, wayOf, type EvidenceState, type SaidSizes } from './evidence-tool';
 export { findFrame, startFrame, type FrameShape, type FrameState } from './frame-tool';
+export { startMatch, type MatchPair, type MatchState, type MatchTarget } from './match-tool';
 export { directionFor, type SpanState } from './span-tool';
 export type { PointsState } from './points-tool';
 export { findPicked, listHandles } from './pick';

@@ -29,6 +29,8 @@ export type ToolInput =
 export type Effect =
   | { readonly kind: 'run'; readonly command: Command }
   | { readonly kind: 'say'; readonly code: string }
+  /** Look at the view that is worked on, or at what it is matched to. */
+  | { readonly kind: 'look'; readonly at: 'view' | 'target' }
   /** Point a piece of evidence out, or none. */
   | { readonly kind: 'choose'; readonly evidence: string | undefined }
   /** Search the picture around a sheet place; the answer comes as an input, or `otherwise` is said. */

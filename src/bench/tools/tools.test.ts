@@ -35,7 +35,7 @@ class Bench {
     for (const input of inputs) {
       const [state, effects] = toolOf(this.tool).step(this.tool.state, input, this.context());
       this.tool = { name: this.tool.name, state } as ActiveTool;
-      effects.forEach((effect: Effect) => (effect.kind === 'run' ? (this.history = runCommand(this.history, effect.command)) : this.said.push(effect.kind === 'say' ? effect.code : effect.kind === 'seek' ? `seek ${effect.what}` : `choose ${effect.evidence}`)));
+      effects.forEach((effect: Effect) => (effect.kind === 'run' ? (this.history = runCommand(this.history, effect.command)) : this.said.push(effect.kind === 'say' ? effect.code : effect.kind === 'seek' ? `seek ${effect.what}` : effect.kind === 'look' ? `look ${effect.at}` : `choose ${effect.evidence}`)));
     }
     return this;
   }

@@ -11,7 +11,7 @@ export { readSvg } from './svg-reader';
 export { writeSvg } from './svg-writer';
 export { writeWorldFile } from './world-file';
 export { decodeTiffPage, isTiff, readTiffPages, type TiffPage, type TiffPicture } from './tiff';
-export { findProjection, type LonLat, type Projection } from './projection';
+export { findLonLat, findProjection, nearbyZero, type LonLat, type Projection } from './projection';
 export { readGeoJson } from './geojson-reader';
 export { createReferenceSearch, pieceAt, readReference, type ReferenceGeometry, type ReferenceLayer, type ReferenceRequest } from './reference';
 export { isWorldFileName, readWorldFile } from './world-file';

@@ -5,6 +5,15 @@ import type { Vec } from '../geometry';
 export type LonLat = readonly [longitude: number, latitude: number];
 
 const MM = 1000;
+/** Farther from its own zero than this, a drawing or map gets one nearby, on a round figure. mm. */
+const FAR = 1e7;
+const ROUND = 1e5;
+
+/** A zero for what lies around a place: its own, or a round one nearby. mm. */
+export function nearbyZero([x, y]: Vec): Vec {
+  return Math.hypot(x, y) > FAR ? [Math.floor(x / ROUND) * ROUND, Math.floor(y / ROUND) * ROUND] : [0, 0];
+}
+
 
 /** Between a site's plane (mm, x east, y north) and another way of saying places. */
 export interface Projection {
@@ -33,6 +42,16 @@ export function findProjection(site: LonLat, map = 'EPSG:4326'): Projection | un
       toPlane: (place) => metres(place).map((value) => value * MM) as unknown as Vec,
       fromPlane: ([x, y]) => inverse([x / MM, y / MM]) as unknown as Vec,
     };
+  } catch {
+    return undefined;
+  }
+}
+
+/** Longitude and latitude of a place of a map; undefined where there is no such writing or place. */
+export function findLonLat(map: string, place: Vec): LonLat | undefined {
+  try {
+    const [longitude, latitude] = proj4(map, 'EPSG:4326', [...place]) as [number, number];
+    return Number.isFinite(longitude) && Number.isFinite(latitude) ? [longitude, latitude] : undefined;
   } catch {
     return undefined;
   }

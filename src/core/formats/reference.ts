@@ -6,6 +6,7 @@ import { readDxf } from './dxf-reader';
 import type { FileReading } from './file-reading';
 import { readGeoJson, type GeoReading } from './geojson-reader';
 import { MAX_REFERENCE_BYTES } from './limits';
+import { nearbyZero } from './projection';
 import { readSvg } from './svg-reader';
 
 /**
@@ -69,15 +70,10 @@ function textOf(bytes: Uint8Array): string {
   }
 }
 
-/** Farther from its own zero than this, a drawing gets one nearby, on a round figure. mm. */
-const FAR = 1e7;
-const ROUND = 1e5;
-
 function zeroFor(reading: FileReading, factor: number): Vec {
   const first = reading.paths.find(({ pieces }) => pieces.length > 0)!.pieces[0]!;
   const { min } = pieceBounds(first);
-  const [x, y] = [min[0] * factor, min[1] * factor];
-  return Math.hypot(x, y) > FAR ? [Math.floor(x / ROUND) * ROUND, Math.floor(y / ROUND) * ROUND] : [0, 0];
+  return nearbyZero([min[0] * factor, min[1] * factor]);
 }
 
 function packed(reading: FileReading, factor: number, site: Site): ReferenceGeometry {

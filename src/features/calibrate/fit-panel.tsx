@@ -10,11 +10,12 @@ import { FitSummary } from './fit-summary';
 import { HeightCard } from './height-card';
 import { KindsPanel } from './kinds-panel';
 import { LookCard } from './look-card';
+import { MatchButton, MatchCard } from './match-card';
 import { ResolutionCard } from './resolution-card';
 import { ModelCard } from './model-card';
 import { ShelfPanel } from './shelf-panel';
 
-export type FitPanelName = 'evidence' | 'kinds' | 'shelf' | 'model' | 'look' | 'height' | 'resolution';
+export type FitPanelName = 'evidence' | 'kinds' | 'shelf' | 'model' | 'look' | 'height' | 'resolution' | 'match';
 
 interface FitRowProps {
   readonly panel: FitPanelName;
@@ -45,6 +46,7 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
       <LedgeButton icon="check" label="Check" name="Check on a second size" chosen={points('check')} onPress={point('check')} testID="tool-check" />
       <LedgeButton icon="rectangle" label="Other" name="Something else that is known" chosen={panel === 'kinds'} onPress={open('kinds')} testID="panel-kinds" />
       <LedgeButton icon="shelf" label="Shelf" name="Things of known size" chosen={panel === 'shelf'} onPress={open('shelf')} testID="panel-shelf" />
+      <MatchButton chosen={panel === 'match'} onOpen={open('match')} />
       <LedgeButton icon="level" label="Zero" name="Zero and what is level" chosen={tool.name === 'datum'} onPress={() => (onPanel('evidence'), session.chooseTool('datum'))} testID="tool-datum" />
       {fitted.sheet.kind === 'photo' ? <LedgeButton icon="height" label="Height" name="Height of what is traced" chosen={panel === 'height'} onPress={open('height')} testID="panel-height" /> : null}
       <LedgeButton icon="upright" label="Straight" name={straight ? 'Show the picture as it was taken' : 'Square the picture up'} chosen={straight} disabled={!fit.scaled} onPress={() => session.setStraight(!straight)} testID="toggle-straight" />
@@ -64,6 +66,7 @@ export function FitPanel({ panel, onPanel }: FitRowProps) {
   if (!fitted) return null;
   const back = () => onPanel('evidence');
   switch (panel) {
+    case 'match': return <MatchCard />;
     case 'look': return <LookCard fitted={fitted} />;
     case 'height': return <HeightCard fitted={fitted} />;
     case 'kinds': return <KindsPanel onChosen={back} onResolution={() => onPanel('resolution')} />;

@@ -38,6 +38,9 @@ function fitHint(tool: ActiveTool, { view }: FittedView): string {
     case 'points':
       if (tool.state.point) return 'Point at where it belongs, or nudge it.';
       return checks || view.evidence.length > 1 ? 'Point at a mark to see its card; drag its points to correct them.' : fallback(checks, lengths);
+    case 'match':
+      if (!tool.state.target) return 'Choose what it is laid on.';
+      return tool.state.looking === 'target' ? 'Point at the same place here.' : 'Point at a place in the picture that is there too.';
     case 'datum':
       return ['Point at the zero.', 'Point along what is level.'][tool.state.points.length] ?? '';
     default:

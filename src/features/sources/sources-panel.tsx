@@ -8,6 +8,7 @@ import { Choice } from '@/ui/ledge-button';
 import { Figures, Words } from '@/ui/text';
 import { FrameCard } from './frame-card';
 import { LevelCard } from './level-card';
+import { ReferenceCard } from './reference-card';
 import type { SourcesPanelName } from './sources-row';
 import { SuggestedCard } from './suggested-card';
 import type { BringIn } from './use-bring-in';
@@ -23,13 +24,15 @@ interface SourcesPanelProps {
 /** The pictures of the job with what their files say of themselves, the views on them, and how to bring in more. */
 export function SourcesPanel({ bringIn, panel }: SourcesPanelProps) {
   const sheets = useJob((state) => state.job.sheets);
+  const references = useJob((state) => state.job.references);
   const tool = useSession((state) => state.tool);
   const suggested = useSession((state) => state.suggested.length);
-  if (sheets.length === 0) return <Card><AddPictures bringIn={bringIn} empty /></Card>;
+  const referenceCards = references.map((reference) => <ReferenceCard key={reference.id} reference={reference} />);
+  if (sheets.length === 0) return <><Card><AddPictures bringIn={bringIn} empty /></Card>{referenceCards}</>;
   if (panel === 'tool' && tool.name === 'frame') return <FrameCard state={tool.state} />;
   if (panel === 'tool' && tool.name === 'level') return <LevelCard state={tool.state} />;
   if (panel === 'tool' && suggested > 0) return <SuggestedCard />;
-  if (panel === 'add') return <><Card><AddPictures bringIn={bringIn} empty={false} /></Card>{sheets.map((sheet) => <SheetCard key={sheet.id} sheet={sheet} />)}</>;
+  if (panel === 'add') return <><Card><AddPictures bringIn={bringIn} empty={false} /></Card>{sheets.map((sheet) => <SheetCard key={sheet.id} sheet={sheet} />)}{referenceCards}</>;
   return <ViewCards />;
 }
 
@@ -73,7 +76,7 @@ function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boolean }) {
         <Button mode="contained" icon="picture" onPress={() => files.current?.click()} testID="choose-pictures">Choose</Button>
         <Button mode="outlined" icon="camera" onPress={() => camera.current?.click()}>Take a photo</Button>
       </View>
-      <input ref={files} type="file" multiple accept="image/*,.tif,.tiff,.heic,.heif,.pdf" hidden aria-label="Picture files" data-testid="picture-files" onChange={taken} />
+      <input ref={files} type="file" multiple accept="image/*,.tif,.tiff,.heic,.heif,.pdf,.dxf,.svg,.json,.geojson,.jgw,.pgw,.tfw,.wld,video/mp4,video/webm" hidden aria-label="Picture files" data-testid="picture-files" onChange={taken} />
       <input ref={camera} type="file" accept="image/*" capture="environment" hidden aria-label="Photo from the camera" onChange={taken} />
       {empty ? <Words quiet style={{ fontSize: 13 }}>Square-on, close, level, on plain ground, with something of known size beside it.</Words> : null}
     </>

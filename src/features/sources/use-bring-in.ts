@@ -1,8 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useDesk } from '@/bench/use-session';
-import { addSheet } from '@/core/job';
-import { bringInPicture, repository, type BringInOptions } from '@/store';
+import { placedView, type MapPlace } from '@/core/derive';
+import { addPlacedSheet, addSheet } from '@/core/job';
+import { bringInPicture, isWorldFileName, referenceFormatOf, repository, type BringInOptions } from '@/store';
 import { sentenceFor } from '@/ui/words';
+import { baseOf, bringReferenceInto, readWorldFiles } from './bring-reference';
 import { isPdf, openPdf, type OpenPdf } from './pdf/pdf-document';
 
 export interface BringIn {
@@ -13,6 +15,10 @@ export interface BringIn {
   /** A PDF whose pages are to be chosen. */
   readonly pdf: OpenPdf | undefined;
   bring(files: readonly File[]): Promise<void>;
+  /** Pictures that were made here: stills, scans, painted pages. */
+  take(incoming: AsyncIterable<Incoming> | Iterable<Incoming>): Promise<void>;
+  /** Existing geometry, from its bytes. */
+  bringReference(name: string, bytes: ArrayBuffer): Promise<void>;
   bringPages(pages: readonly number[], dpi: number): Promise<void>;
   leavePdf(): void;
   stop(): void;
@@ -22,9 +28,11 @@ export interface BringIn {
 const DOING: Readonly<Record<string, string>> = { decoding: 'Decoding', packing: 'Storing', storing: 'Storing' };
 
 /** A file on its way in; what is known of it besides its own tags. */
-interface Incoming {
+export interface Incoming {
   readonly file: Pick<File, 'name' | 'arrayBuffer'>;
   readonly told?: BringInOptions['told'];
+  /** Where it lies on a map. */
+  readonly place?: MapPlace | undefined;
 }
 
 /** Brings pictures into the job, one after the other; dropping and pasting anywhere on the screen does the same. */
@@ -41,7 +49,7 @@ export function useBringIn(onBrought: () => void): BringIn {
     if (jobs.getState().readOnly) return setSaid([sentenceFor('read-only')]);
     const stop = new AbortController();
     abort.current = stop;
-    for await (const { file, told } of incoming) {
+    for await (const { file, told, place } of incoming) {
       setDoing(`Bringing in ${file.name}`);
       const outcome = await bringInPicture(file, repository.pictures, { signal: stop.signal, ...(told ? { told } : {}), onProgress: (_, word) => setDoing(`${DOING[word] ?? 'Working on'} ${file.name}`) });
       if (outcome.kind === 'refused') sentences.push(sentenceFor(outcome.code, outcome.detail));
@@ -49,7 +57,9 @@ export function useBringIn(onBrought: () => void): BringIn {
       if (outcome.kind !== 'done') continue;
       for (const { sheet, view, notices } of outcome.pages) {
         sentences.push(...notices.map((code) => `${sheet.name}: ${sentenceFor(code)}`));
-        jobs.getState().run(addSheet(sheet, view));
+        const placed = place && placedView(view, sheet, place, jobs.getState().job.site);
+        if (placed && !placed.ok) sentences.push(`${sheet.name}: ${sentenceFor(placed.code, placed.detail)}`);
+        jobs.getState().run(placed?.ok ? addPlacedSheet(sheet, placed.value.view, placed.value.site) : addSheet(sheet, view));
       }
       session.chooseView(outcome.pages[0]!.view.id);
       onBrought();
@@ -59,12 +69,19 @@ export function useBringIn(onBrought: () => void): BringIn {
     setSaid(sentences);
   }, [jobs, session, onBrought]);
 
+  const addReferenceFrom = useCallback((name: string, bytes: ArrayBuffer, sentences: string[]) => bringReferenceInto(jobs, name, bytes, { sentences, onDoing: setDoing }), [jobs]);
+
   const bring = useCallback(async (files: readonly File[]) => {
     const sentences: string[] = [];
     const pictures: Incoming[] = [];
-    for (const file of files) {
+    const worlds = await readWorldFiles(files, sentences);
+    for (const file of files.filter(({ name }) => !isWorldFileName(name))) {
+      if (referenceFormatOf(file.name)) {
+        await addReferenceFrom(file.name, await file.arrayBuffer(), sentences);
+        continue;
+      }
       const start = await file.slice(0, 1024).arrayBuffer().catch(() => new ArrayBuffer(0));
-      if (!isPdf(new Uint8Array(start))) pictures.push({ file });
+      if (!isPdf(new Uint8Array(start))) pictures.push({ file, place: worlds.get(baseOf(file.name)) });
       else {
         setDoing(`Opening ${file.name}`);
         const opened = await openPdf(file.name, await file.arrayBuffer());
@@ -75,7 +92,7 @@ export function useBringIn(onBrought: () => void): BringIn {
     }
     if (pictures.length > 0) await take(pictures, sentences);
     else if (sentences.length > 0) setSaid(sentences);
-  }, [take]);
+  }, [take, addReferenceFrom]);
 
   const leavePdf = () => {
     pdf?.close();
@@ -100,7 +117,14 @@ export function useBringIn(onBrought: () => void): BringIn {
     return () => stop.abort();
   }, [bring]);
 
-  return { doing, said, pdf, bring, bringPages, leavePdf, stop: () => abort.current?.abort(), hush: () => setSaid([]) };
+  const takeMade = useCallback((incoming: AsyncIterable<Incoming> | Iterable<Incoming>) => take(incoming, []), [take]);
+  const bringReference = useCallback(async (name: string, bytes: ArrayBuffer) => {
+    const sentences: string[] = [];
+    await addReferenceFrom(name, bytes, sentences);
+    setSaid(sentences);
+  }, [addReferenceFrom]);
+
+  return { doing, said, pdf, bring, take: takeMade, bringReference, bringPages, leavePdf, stop: () => abort.current?.abort(), hush: () => setSaid([]) };
 }
 
 /** Pages of a PDF as picture files, painted when their turn comes. */

@@ -1,0 +1,106 @@
+import { positionSigma, type SheetPoint } from '@/core/calibrate';
+import { distance, type Vec } from '@/core/geometry';
+import { fitOwner, layOnPlane, type Evidence, type EvidencePoint } from '@/core/job';
+import { movedByHand } from '@/core/outline';
+import type { Aim } from '../aim';
+import { NOTHING, run, say, stay, type Effect, type Preview, type Step, type Tool, type ToolContext } from './tool';
+
+/** What places are matched to: a plane with reference geometry, or another view that has a scale. */
+export type MatchTarget = { readonly kind: 'plane' | 'view'; readonly id: string };
+
+/** A place of the view, and where it lies on the plane it is laid on (mm, one sigma). */
+export interface MatchPair {
+  readonly id: string;
+  readonly from: SheetPoint;
+  readonly to?: { readonly at: Vec; readonly sigma: number } | undefined;
+}
+
+export interface MatchState {
+  /** The view that is laid somewhere; absent before anything is chosen. */
+  readonly view: string;
+  readonly target: MatchTarget | undefined;
+  readonly pairs: readonly MatchPair[];
+  /** So many pairs are in the job already. */
+  readonly laid: number;
+  readonly looking: 'view' | 'target';
+}
+
+const START: MatchState = { view: '', target: undefined, pairs: [], laid: 0, looking: 'view' };
+export const startMatch = (view: string, target: MatchTarget): MatchState => ({ ...START, view, target });
+
+/** Two pairs settle turn and scale; only then is the view laid. */
+const ENOUGH = 2;
+/** How well the end of a drawn line is known: as good as drawn. mm. */
+const AS_DRAWN = 0.005;
+const LOOK = (at: MatchState['looking']): Effect => ({ kind: 'look', at });
+
+function placed({ plane, sheet, sigma, edge, snap }: Aim, { fitted }: ToolContext): NonNullable<MatchPair['to']> {
+  const drawn = snap !== undefined && snap !== 'nearest' && !snap.startsWith('picture');
+  const own = positionSigma(fitted.fit, { at: sheet, sigma: drawn ? 1e-3 : sigma, edge });
+  return { at: plane, sigma: Math.max(AS_DRAWN, own) };
+}
+
+function setPoint(state: MatchState, aim: Aim, context: ToolContext): Step<MatchState> {
+  const last = state.pairs.at(-1);
+  if (state.looking === 'view') {
+    if (state.pairs.some(({ from }) => distance(from.at, aim.sheet) < 2)) return stay(state, say('points-the-same'));
+    const from: SheetPoint = { at: aim.sheet, sigma: aim.sigma, edge: aim.edge };
+    const pairs = last && !last.to ? [...state.pairs.slice(0, -1), { ...last, from }] : [...state.pairs, { id: context.newId(), from }];
+    return [{ ...state, pairs, looking: 'target' }, [LOOK('target')]];
+  }
+  if (!last || last.to) return [{ ...state, looking: 'view' }, [LOOK('view')]];
+  const to = placed(aim, context);
+  if (state.pairs.some((pair) => pair.to && distance(pair.to.at, to.at) === 0)) return stay(state, say('points-the-same'));
+  return lay({ ...state, pairs: [...state.pairs.slice(0, -1), { ...last, to }], looking: 'view' }, context);
+}
+
+/** What is complete goes into the job, the first two together. */
+function lay(state: MatchState, { job }: ToolContext): Step<MatchState> {
+  const complete = state.pairs.filter(({ to }) => to);
+  if (complete.length < ENOUGH) return [state, [LOOK('view')]];
+  const fresh = complete.slice(state.laid);
+  const command = layOnPlane(state.view, planeOf(state.target!, job), fresh.map((pair, i) => pieceOf(pair, state.laid + i + 1)), fresh.map(pointOf));
+  return [{ ...state, laid: complete.length }, [LOOK('view'), run(command)]];
+}
+
+/** A view without a plane of its own lends the name of its fit. */
+function planeOf({ kind, id }: MatchTarget, job: ToolContext['job']): string {
+  return kind === 'plane' ? id : job.views.find((view) => view.id === id)?.plane ?? fitOwner(job, id);
+}
+
+const written = (mm: number) => `${Number(mm.toFixed(3))} mm`;
+
+function pieceOf({ id, to }: MatchPair, number: number): Evidence {
+  const { at, sigma } = to!;
+  const said = { across: { value: at[0], written: written(at[0]) }, up: { value: at[1], written: written(at[1]) } };
+  return { id, kind: 'known-point', groups: [[`${id}-at`]], said, plusMinus: 2 * sigma, guess: false, role: 'use', name: `matched place ${number}` };
+}
+
+const pointOf = ({ id, from }: MatchPair): EvidencePoint => ({ id: `${id}-at`, at: from.at, sigma: from.sigma, ...(from.edge ? { edge: from.edge } : {}) });
+
+/** Lays a view onto existing geometry, place by place: one in the picture, the same one there, and again. */
+export const matchTool: Tool<MatchState> = {
+  start: START,
+  step(state, input, context): Step<MatchState> {
+    switch (input.kind) {
+      case 'set':
+        return state.target ? setPoint(state, input.aim, context) : stay(state, say('match-choose-first'));
+      case 'nudge': {
+        const last = state.pairs.at(-1);
+        if (!last || last.to || state.looking === 'target') return [state, []];
+        return [{ ...state, pairs: [...state.pairs.slice(0, -1), { ...last, from: movedByHand(last.from, input.by) }] }, []];
+      }
+      case 'back': case 'cancel': {
+        const open = state.pairs.slice(0, Math.max(state.laid, input.kind === 'back' ? state.pairs.length - 1 : 0));
+        return [{ ...state, pairs: open, looking: 'view' }, state.looking === 'target' ? [LOOK('view')] : []];
+      }
+      default:
+        return [state, []];
+    }
+  },
+  preview({ pairs, looking }, _aim, { fitted }): Preview {
+    if (pairs.length === 0) return NOTHING;
+    const shown = looking === 'view' ? pairs.map(({ from }) => from.at) : pairs.flatMap(({ to }) => (to ? [fitted.fit.toSheet(to.at)] : []));
+    return { outlines: [], points: shown };
+  },
+};
