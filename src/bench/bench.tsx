@@ -1,8 +1,7 @@
 import { useEffect, useRef, type RefObject } from 'react';
 import { View } from 'react-native';
-import type { FittedView } from '@/core/derive';
 import { pictureKey } from '@/core/job';
-import { openPicture, repository } from '@/store';
+import { openShown, repository, type ShownPicture } from '@/store';
 import { usePalette, type Palette } from '@/ui/palette';
 import { turned } from './laying';
 import { PictureEdges } from './edges';
@@ -12,6 +11,7 @@ import { patchOf } from './patch';
 import { attachPointing } from './pointing';
 import type { PictureLayer } from './picture-layer';
 import type { Session } from './session';
+import { useShownPicture } from './use-shown-picture';
 import { useReferences } from './use-references';
 import { useDesk, useFitted } from './use-session';
 
@@ -26,8 +26,9 @@ export function Bench() {
 
   usePointing(surface, session);
   useReferences();
-  useEdges(fitted && hasPicture(fitted) ? pictureKey(fitted.sheet) : undefined, session);
-  usePainting(canvas, drawing, palette);
+  const picture = useShownPicture(fitted);
+  useEdges(picture, session);
+  usePainting(canvas, drawing, palette, picture);
 
   return (
     <View style={{ flex: 1, minHeight: 0, backgroundColor: palette.bench }}>
@@ -41,9 +42,6 @@ export function Bench() {
     </View>
   );
 }
-
-/** A plane that is looked at has no picture. */
-const hasPicture = ({ sheet }: FittedView) => sheet.bytes > 0;
 
 /** Fingers, mouse and keys of the surface go to the session, and so does its size. */
 function usePointing(surface: RefObject<HTMLDivElement | null>, session: Session): void {
@@ -60,11 +58,14 @@ function usePointing(surface: RefObject<HTMLDivElement | null>, session: Session
 }
 
 /** The session looks for edges in the picture that is shown. */
-function useEdges(picture: string | undefined, session: Session): void {
+function useEdges(picture: ShownPicture | undefined, session: Session): void {
+  const shown = useRef(picture);
+  useEffect(() => void (shown.current = picture), [picture]);
+  const key = picture?.key;
   useEffect(() => {
-    if (picture) session.setEdges(new PictureEdges(picture, () => openPicture(picture, repository), () => session.aimAgain()));
+    if (key) session.setEdges(new PictureEdges(key, () => openShown(shown.current!, repository), () => session.aimAgain()));
     return () => session.setEdges(undefined);
-  }, [session, picture]);
+  }, [session, key]);
 }
 
 /** What lies behind a picture that lets it through. */
@@ -76,10 +77,16 @@ function lightsOf(color: string): [number, number, number] {
 }
 
 /** One animation frame for the picture and for the group that the drawing hangs on; a new fit lays the picture anew. */
-function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefObject<SVGGElement | null>, palette: Palette): void {
+function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefObject<SVGGElement | null>, palette: Palette, picture: ShownPicture | undefined): void {
   const { session, jobs } = useDesk();
   const palettes = useRef(palette);
-  useEffect(() => void (palettes.current = palette), [palette]);
+  const shown = useRef(picture);
+  const again = useRef(() => undefined as void);
+  useEffect(() => {
+    palettes.current = palette;
+    shown.current = picture;
+    again.current();
+  }, [palette, picture]);
   useEffect(() => {
     let layer: PictureLayer | undefined;
     let frame = 0;
@@ -90,9 +97,10 @@ function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefOb
       drawing.current?.setAttribute('transform', benchTransform(state.viewport));
       const view = session.findFitted();
       if (!layer || !view) return;
-      const { hash, width, height } = { hash: pictureKey(view.sheet), width: view.sheet.width, height: view.sheet.height };
-      const there = hasPicture(view);
-      if (there) layer.show({ hash, width, height }, () => openPicture(hash, repository));
+      // The picture of the view that was looked at before may still be at hand for a moment.
+      const picture = shown.current?.source === pictureKey(view.sheet) ? shown.current : undefined;
+      const there = picture !== undefined;
+      if (picture) layer.show({ hash: picture.key, width: view.sheet.width, height: view.sheet.height }, () => openShown(picture, repository));
       const { look } = view.view;
       const backing = look.backing === undefined || look.backing === 'bench' ? palettes.current.bench : BACKINGS[look.backing];
       layer.setLook({ ...look, invert: look.invert ?? false, ink: look.ink, tint: look.tint && lightsOf(palettes.current[look.tint]), backing: lightsOf(backing) });
@@ -101,6 +109,7 @@ function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefOb
       layer.draw(state.viewport, { patch: patchOf(state), ghost: state.straight ? state.ghost : 0, ghostLaying: turned(view), visible: there && !view.view.hidden });
     };
     const ask = () => void (frame ||= requestAnimationFrame(paint));
+    again.current = ask;
     void import('./picture-layer').then(({ PictureLayer: Layer }) => {
       if (gone) return;
       layer = new Layer(canvas.current!, ask);

@@ -1,5 +1,5 @@
 import type { Vec } from '@/core/geometry';
-import { AT_REST, stepGesture, type Gesture, type TouchInput } from './gesture';
+import { AT_REST, stepGesture, type Gesture, type GestureEffect, type TouchInput } from './gesture';
 import type { Session } from './session';
 import { holdsSomething } from './tools';
 import { toSheet } from './viewport';
@@ -39,6 +39,7 @@ function attachTouch(on: On, placeOf: PlaceOf, session: Session): void {
     const [next, effects] = stepGesture(gesture, input);
     gesture = next;
     for (const effect of effects) {
+      if (session.getState().tool.name === 'brush' && paintWith(effect, session)) continue;
       if (effect.kind === 'aim') session.aimAtScreen(effect.screen, 'touch');
       else if (effect.kind === 'set') session.setAtAim();
       else if (effect.kind === 'drop-aim') session.dropAim();
@@ -57,6 +58,22 @@ function attachTouch(on: On, placeOf: PlaceOf, session: Session): void {
   on('pointermove', placed('move'));
   on('pointerup', (event) => event.pointerType === 'touch' && feed({ kind: 'up', finger: event.pointerId }));
   on('pointercancel', (event) => event.pointerType === 'touch' && feed({ kind: 'lost', finger: event.pointerId }));
+}
+
+/** With the brush a finger paints from where it is put down to where it is lifted; a second finger takes the stroke back. */
+function paintWith(effect: GestureEffect, session: Session): boolean {
+  if (effect.kind === 'pan-zoom') return false;
+  if (effect.kind === 'drop-aim') {
+    session.input({ kind: 'cancel' });
+    return false;
+  }
+  session.aimAtScreen(effect.screen, 'touch');
+  const { aim, tool } = session.getState();
+  if (!aim) return true;
+  if (effect.kind === 'set') session.input({ kind: 'drop', aim, reach: 0 });
+  else if (!session.isReadOnly()) session.input({ kind: holdsSomething(tool) ? 'drag' : 'grab', aim, reach: 0 });
+  if (effect.kind === 'set') session.dropAim();
+  return true;
 }
 
 type MouseDrag = { readonly kind: 'press' | 'pan' | 'grab'; readonly from: Vec; readonly last: Vec };

@@ -40,6 +40,8 @@ export interface SessionState {
   /** Whether the picture lies squared up by its fit, and how much of it as it was taken shows through, 0 to 1. */
   readonly straight: boolean;
   readonly ghost: number;
+  /** How far a cleaning is, 0 to 1; undefined at rest. */
+  readonly cleaning: number | undefined;
   /** Frames around drawings that were found on the sheet. Sheet px. */
   readonly suggested: readonly (readonly Vec[])[];
   /** The measurement that would help most, shown as a dotted dimension. Sheet px. */
@@ -54,6 +56,8 @@ export interface SessionState {
 
 /** Reference geometry is looked for this far around the aim. CSS px. */
 const REFERENCE_REACH = 24;
+/** Tools that go wherever the hand goes. */
+const FREE: readonly ToolName[] = ['select', 'frame', 'brush'];
 const NO_VIEWPORT: Viewport = { width: 0, height: 0, zoom: 1, centre: [0, 0] };
 
 /** One sitting at the bench: turns pointing and typing into inputs of the tool in hand, and its effects into commands. */
@@ -70,7 +74,7 @@ export class Session {
     const known = job.views.some((view) => view.id === restored?.view);
     this.store = createStore<SessionState>()(() => ({
       viewId: known ? restored?.view : job.views[0]?.id, elsewhere: undefined, references: [], viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
-      patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, straight: false, ghost: 0, suggested: [], advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
+      patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, straight: false, ghost: 0, cleaning: undefined, suggested: [], advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
     }));
   }
 
@@ -149,6 +153,10 @@ export class Session {
     this.set({ advice });
   }
 
+  setCleaning(done: number | undefined): void {
+    this.set({ cleaning: done });
+  }
+
   suggest(frames: readonly (readonly Vec[])[]): void {
     this.set({ suggested: frames });
   }
@@ -207,7 +215,7 @@ export class Session {
     const context = this.findContext();
     if (!context) return;
     const { viewport, snapping, tool } = this.getState();
-    const catching = snapping && tool.name !== 'select' && tool.name !== 'frame';
+    const catching = snapping && !FREE.includes(tool.name);
     const targets = catching ? listSnapTargets(context, this.jobs.getState().derived, tool, { references: this.getState().references, at: toSheet(viewport, screen), reach: REFERENCE_REACH / viewport.zoom }) : [];
     this.lastAimed = { screen, pointer };
     const findEdge = (sheet: Vec, reach: number) => this.edges?.find(sheet, reach);
@@ -235,7 +243,7 @@ export class Session {
     this.input({ kind: 'set', aim, seek: snapping && this.edges !== undefined && aim.snap === undefined });
     const { tool } = this.getState();
     // Choosing an outline sets no point: there is nothing to nudge, and the patch would only be in the way.
-    const pointless = (tool.name === 'select' && !tool.state.node) || (tool.name === 'points' && !tool.state.point);
+    const pointless = (tool.name === 'select' && !tool.state.node) || (tool.name === 'points' && !tool.state.point) || tool.name === 'brush';
     if (this.getState().aim === undefined) return;
     this.set({ nudging: !pointless, patch: pointer === 'touch' && !pointless ? patch : undefined });
   }

@@ -6,5 +6,6 @@ export { createJobStore, type JobState, type JobStore, type SaveState } from './
 export { claimJob, type Lease } from './lease';
 export { JobRepository, repository, type JobCard } from './repository';
 export { bringInReference, isWorldFileName, loadReference, referenceFormatOf, type LoadedReference } from './references';
+export { activeSteps, openShown, shownPicture, type ShownPicture } from './shown-picture';
 export { OwnShelf, ownShelf } from './own-shelf';
 export { isStorageFull, storage } from './storage';

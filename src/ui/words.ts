@@ -73,6 +73,9 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'world-file-not-understood': ({ name }) => `“${name}” is not a world file: six numbers are expected.`,
   'world-file-alone': ({ name }) => `“${name}” says where a picture lies, but its picture was not chosen with it. Choose both together.`,
   'map-not-laid': () => 'Where it lies on the map could not be worked out, so it came in without scale.',
+  'specks-without-scale': () => 'Without a scale a length means nothing here. Give the size in pixels, for example 6 px.',
+  'specks-size': ({ most }) => `Specks are from 1 to ${most} pixels large.`,
+  'cleaning-failed': () => 'The picture could not be cleaned on this device. It is shown as it came in.',
   'match-choose-first': () => 'Choose what the picture is laid on first.',
   'picture-empty': ({ name }) => `“${name}” is empty: the file holds no bytes. Send or copy it again.`,
   'picture-not-understood': ({ name }) => `“${name}” is not a picture, whatever its name says. Choose a JPEG, PNG, WebP, GIF, BMP, TIFF, HEIC or PDF.`,
@@ -149,6 +152,7 @@ const EVIDENCE_NAMES: Readonly<Record<string, string>> = { equal: 'equal', circl
 const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) => string) => string>> = {
   'job-renamed': ({ name }) => `Renamed to “${name}”`, 'units-set': () => 'Changed the units', 'shortest-set': ({ mm }, length) => `Set the shortest piece to ${length(Number(mm))}`,
   'reference-added': ({ name }) => `Added the reference “${name}”`, 'reference-shown': () => 'Showed a reference', 'reference-hidden': () => 'Hid a reference', 'reference-unit-set': () => 'Changed the unit of a reference', 'reference-layers-set': () => 'Changed which layers of a reference are shown', 'reference-removed': () => 'Removed a reference', 'view-matched': ({ count }) => `Matched ${count === 1 ? 'a place' : `${count} places`}`,
+  'evened-out': () => 'Evened out the paper', 'specks-removed': () => 'Took specks away', 'rubbed-out': () => 'Rubbed out', 'filled-in': () => 'Filled in', 'cleaning-on': () => 'Switched a cleaning step on', 'cleaning-off': () => 'Switched a cleaning step off', 'cleaning-removed': () => 'Took a cleaning step back',
   'sheet-added': ({ name }) => `Brought in “${name}”`, 'view-removed': () => 'Removed a view', 'sheet-kind-set': ({ kind }) => `Took the picture as a ${kind === 'photo' ? 'photo' : kind}`,
   'look-set': () => 'Changed the look', 'view-hidden': () => 'Hid the picture', 'view-shown': () => 'Showed the picture', 'view-locked': () => 'Locked the view', 'view-unlocked': () => 'Unlocked the view',
   'datum-set': () => 'Set the zero and what is level', 'view-turned': ({ degrees }) => `Turned the view by ${Math.abs(Number(degrees))}°`, 'view-mirrored': () => 'Mirrored the view', 'view-cropped': () => 'Cropped the view', 'crop-removed': () => 'Showed all of the sheet', 'view-cut': ({ name }) => `Cut out “${name}”`, 'views-cut': ({ count }) => `Cut out ${count} views`,

@@ -1,7 +1,7 @@
 import type { SheetMap, SquaredFrame } from '@/core/calibrate';
 import type { PictureFile, PictureTags } from '@/core/formats';
 import type { Vec } from '@/core/geometry';
-import type { ColourPicture, FoundTurn, Rim, Sides } from '@/core/raster';
+import type { Cleaning, ColourPicture, FoundTurn, Rim, Sides } from '@/core/raster';
 
 /** What the picture worker offers. Pictures are named by the SHA-256 of their bytes, and their page where that is not the first; it keeps the few that were used last. */
 export type PictureOperations = {
@@ -23,6 +23,10 @@ export type PictureOperations = {
   readonly straighten: { readonly input: StraightenRequest; readonly output: ArrayBuffer | undefined };
   /** What a view shows of a picture, small: a data URL. */
   readonly thumbnail: { readonly input: ThumbnailRequest; readonly output: string };
+  /** Makes a picture as its steps leave it, and keeps it under a name of its own; false when the picture is not kept. */
+  readonly clean: { readonly input: CleanRequest; readonly output: boolean };
+  /** How many specks the last of the steps would take; undefined as for a tile. */
+  readonly specks: { readonly input: { readonly hash: string; readonly steps: readonly Cleaning[] }; readonly output: number | undefined };
   /** SHA-256 of a file. */
   readonly hashOf: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: string };
   readonly toPieces: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: readonly string[] };
@@ -38,6 +42,13 @@ export interface OpenedPicture {
   readonly height: number;
   /** The bytes come back, so that they need not be copied on the way in. */
   readonly bytes: ArrayBuffer;
+}
+
+export interface CleanRequest {
+  readonly hash: string;
+  readonly steps: readonly Cleaning[];
+  /** The name under which the cleaned picture is kept. */
+  readonly as: string;
 }
 
 /** Level 0 is full size, each further level half of the one before. */

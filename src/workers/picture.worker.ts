@@ -2,7 +2,8 @@ import { inspectPicture, readPictureTags, sha256Hex } from '../core/formats';
 import { pictureKey } from '../core/job';
 import { toSheet } from '../core/calibrate';
 import { boxAround, levelled, type Level, type Vec } from '../core/geometry';
-import { findRim, findSides, findTurn, grayFrom, listFrames, straightenRows, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
+import { findRim, findSides, findTurn, grayFrom, listFrames, straightenRows, type Cleaning, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
+import { cleanBitmap, countSpecks, paintBitmap } from './cleaner';
 import { ColourKeeper } from './colour-keeper';
 import { OperationRefused, Transferred } from './protocol';
 import { TILE_SIZE, type PictureOperations } from './picture-operations';
@@ -13,9 +14,13 @@ import { serve } from './serve';
 /** Levels of one decoded picture, each made from the one before when it is first asked for. */
 interface Pyramid {
   readonly levels: Promise<ImageBitmap>[];
+  readonly pixels: number;
 }
 
+/** Pictures that are kept at the most, and their pixels together, in millions; the one that came last always stays. */
 const KEPT_PICTURES = 3;
+const KEPT_MEGAPIXELS = 160;
+const LARGE = 20e6;
 /** Base64 of 1.5 MB is 2 MB of text: one value of the storage. */
 const PIECE_BYTES = 1_500_000;
 const pyramids = new Map<string, Pyramid>();
@@ -26,13 +31,40 @@ async function coloursOf(hash: string): Promise<ColourPyramid | undefined> {
   return bitmap && colours.pyramidOf(hash, bitmap);
 }
 
+/** Cleaned pictures by name: the picture they come from, and what was done to it. */
+const cleanings = new Map<string, { readonly hash: string; readonly steps: readonly Cleaning[] }>();
+
 function keep(hash: string, picture: ImageBitmap): void {
-  pyramids.delete(hash);
-  pyramids.set(hash, { levels: [Promise.resolve(picture)] });
-  for (const [old, pyramid] of [...pyramids].slice(0, -KEPT_PICTURES)) {
-    pyramids.delete(old);
-    for (const level of pyramid.levels) void level.then((bitmap) => bitmap.close());
+  forget(hash);
+  pyramids.set(hash, { levels: [Promise.resolve(picture)], pixels: picture.width * picture.height });
+  const names = [...pyramids.keys()];
+  let pixels = 0;
+  for (const [i, name] of names.reverse().entries()) {
+    pixels += pyramids.get(name)!.pixels;
+    if (i > 0 && (i >= KEPT_PICTURES || pixels > KEPT_MEGAPIXELS * 1e6)) forget(name);
   }
+}
+
+function forget(name: string): void {
+  const gone = pyramids.get(name);
+  pyramids.delete(name);
+  cleanings.delete(name);
+  for (const level of gone?.levels ?? []) void level.then((bitmap) => bitmap.close());
+}
+
+/** What is left to do from a picture that was cleaned before: strokes of the brush that came after; undefined when anything else is. */
+function strokesSince(done: readonly Cleaning[], wanted: readonly Cleaning[]): Cleaning[] | undefined {
+  const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+  const left: Cleaning[] = [];
+  for (const [i, step] of wanted.entries()) {
+    const before = done[i];
+    if (before && same(before, step)) continue;
+    if (step.kind !== 'rub' && step.kind !== 'fill') return undefined;
+    const known = before?.kind === step.kind && i === done.length - 1 ? before.strokes : [];
+    if (!same(known, step.strokes.slice(0, known.length)) || (before && before.kind !== step.kind)) return undefined;
+    left.push({ ...step, strokes: step.strokes.slice(known.length) });
+  }
+  return done.length <= wanted.length ? left : undefined;
 }
 
 async function levelOf(pyramid: Pyramid, level: number): Promise<ImageBitmap> {
@@ -174,6 +206,32 @@ serve<PictureOperations>({
     drawing.drawImage(bitmap, 0, 0, full.width, full.height);
     const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.8 });
     return `data:image/jpeg;base64,${toBase64(new Uint8Array(await blob.arrayBuffer()))}`;
+  },
+
+  async clean({ hash, steps, as }, context) {
+    const source = await pyramids.get(hash)?.levels[0];
+    if (!source) return false;
+    for (const [name, done] of cleanings) {
+      const strokes = done.hash === hash ? strokesSince(done.steps, steps) : undefined;
+      let bitmap = await pyramids.get(name)?.levels[0];
+      if (!strokes || strokes.length === 0 || !bitmap) continue;
+      for (const step of strokes) if (step.kind === 'rub' || step.kind === 'fill') bitmap = await paintBitmap(bitmap, source, steps, step);
+      return keepCleaned(bitmap);
+    }
+    return keepCleaned(await cleanBitmap(source, steps, context));
+
+    function keepCleaned(bitmap: ImageBitmap): true {
+      // Of a large sheet one cleaned copy is kept, or the sheet itself would have to go.
+      if (bitmap.width * bitmap.height > LARGE) [...cleanings].filter(([, other]) => other.hash === hash).forEach(([name]) => forget(name));
+      keep(as, bitmap);
+      cleanings.set(as, { hash, steps });
+      return true;
+    }
+  },
+
+  async specks({ hash, steps }, context) {
+    const source = await pyramids.get(hash)?.levels[0];
+    return source && countSpecks(source, steps, context);
   },
 
   async hashOf({ bytes }) {

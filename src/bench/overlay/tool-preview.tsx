@@ -25,8 +25,24 @@ export function ToolPreview({ preview, fitted, viewport, palette }: { preview: P
         );
       })}
       {(preview.lines ?? []).map((line, i) => <path key={i} d={`M${line.map((p) => toScreen(viewport, p).join(' ')).join('L')}`} stroke={palette.tide} strokeWidth={1.8} />)}
+      {preview.brush ? <BrushMark brush={preview.brush} viewport={viewport} palette={palette} /> : null}
       {preview.span ? <Dimension palette={palette} look={preview.span.look} from={toScreen(viewport, preview.span.from)} to={toScreen(viewport, preview.span.to)} /> : null}
       {points.map(([x, y], i) => <rect key={i} x={x - 3.5} y={y - 3.5} width={7} height={7} fill={palette.paper} stroke={palette.berry} strokeWidth={1.6} />)}
+    </g>
+  );
+}
+
+/** Where the brush goes: as wide as it is, with its rim. */
+function BrushMark({ brush: { path, radius, does }, viewport, palette }: { brush: NonNullable<Preview['brush']>; viewport: Viewport; palette: Palette }) {
+  const width = 2 * radius * viewport.zoom;
+  const places = path.map((place) => toScreen(viewport, place));
+  const [x, y] = places.at(-1)!;
+  const d = `M${places.map((place) => place.join(' ')).join('L')}${places.length === 1 ? 'h0.01' : ''}`;
+  return (
+    <g data-testid="brush">
+      <path d={d} stroke={does === 'rub' ? palette.paper : palette.ink} strokeOpacity={0.7} strokeWidth={width} strokeLinecap="round" strokeLinejoin="round" />
+      <circle cx={x} cy={y} r={Math.max(2, width / 2)} stroke={palette.halo} strokeWidth={3} />
+      <circle cx={x} cy={y} r={Math.max(2, width / 2)} stroke={palette.ink} strokeWidth={1.2} />
     </g>
   );
 }

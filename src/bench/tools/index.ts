@@ -1,3 +1,4 @@
+import { brushTool } from './brush-tool';
 import { chainTool } from './chain-tool';
 import { circleTool } from './circle-tool';
 import { guideTool } from './guide-tool';
@@ -12,7 +13,7 @@ import type { Tool } from './tool';
 /** All tools by name. The name is stored with the draft. */
 export const TOOLS = {
   select: selectTool, chain: chainTool, circle: circleTool, guide: guideTool,
-  evidence: evidenceTool, points: pointsTool, datum: datumTool, level: levelTool, frame: frameTool, match: matchTool, distance: distanceTool, angle: angleTool,
+  evidence: evidenceTool, points: pointsTool, datum: datumTool, level: levelTool, frame: frameTool, match: matchTool, brush: brushTool, distance: distanceTool, angle: angleTool,
 } as const;
 
 export type ToolName = keyof typeof TOOLS;
@@ -38,6 +39,7 @@ export type { GuideMode, GuideState } from './guide-tool';
 export { EVIDENCE_POINTING, isEnough, isFull, isOpenEnded, type PointingWay } from './evidence-kinds';
 export { commandForAgain, commandForEvidence, isPointed, startEvidence, wayOf, type EvidenceState, type SaidSizes } from './evidence-tool';
 export { findFrame, startFrame, type FrameShape, type FrameState } from './frame-tool';
+export { startBrush, type BrushState } from './brush-tool';
 export { startMatch, type MatchPair, type MatchState, type MatchTarget } from './match-tool';
 export { directionFor, type SpanState } from './span-tool';
 export type { PointsState } from './points-tool';

@@ -44,6 +44,8 @@ export interface Preview {
   readonly points: readonly Vec[];
   /** Lines through what was pointed at, as far as they go. */
   readonly lines?: readonly (readonly Vec[])[] | undefined;
+  /** A stroke of the brush, sheet px. */
+  readonly brush?: { readonly path: readonly Vec[]; readonly radius: number; readonly does: 'rub' | 'fill' } | undefined;
   readonly span?: { readonly from: Vec; readonly to: Vec; readonly look: 'evidence' | 'check' | 'measure' | 'datum' } | undefined;
 }
 

@@ -15,8 +15,8 @@ export interface GeoReading extends FileReading {
 }
 
 /**
- * Reads GeoJSON (RFC 7946): lines and areas, each on the layer that its properties name (\`layer\`, \`name\`). mm out, x east, y north. Places are
- * longitude and latitude, laid on the plane about \`site\` or about the middle of them; what cannot be degrees is taken as metres.
+ * Reads GeoJSON (RFC 7946): lines and areas, each on the layer that its properties name (`layer`, `name`). mm out, x east, y north. Places are
+ * longitude and latitude, laid on the plane about `site` or about the middle of them; what cannot be degrees is taken as metres.
  * Refused: what is no GeoJSON, what reaches too far for a plane, too much. Points are counted as ignored.
  */
 export function readGeoJson(text: string, site?: LonLat): Result<GeoReading> {

@@ -11,3 +11,6 @@ export { findSides, type Sides } from './sides';
 export { straightenRows, type RgbaPicture } from './straighten';
 export { listDrawings, listFrames, type DrawingBox } from './drawings';
 export { findTurn, type FoundTurn } from './turn';
+export { cleanStrip, marginOf, strokeBounds, type Cleaning, type Stroke } from './clean';
+export { paperOf, type PaperField } from './paper-field';
+export type { Strip } from './specks';

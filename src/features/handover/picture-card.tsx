@@ -5,8 +5,7 @@ import { useFitted } from '@/bench/use-session';
 import { squaredFrame } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import { writeWorldFile } from '@/core/formats';
-import { pictureKey } from '@/core/job';
-import { openPicture, repository } from '@/store';
+import { openShown, repository, shownPicture } from '@/store';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 import { sentenceFor } from '@/ui/words';
@@ -44,10 +43,11 @@ export function PictureCard({ fileName }: { fileName: string }) {
 }
 
 /** The two files, or the code of why there are none. */
-async function squaredUp({ fit, sheet }: FittedView, signal: AbortSignal, onProgress: (share: number) => void): Promise<{ png: Uint8Array; world: string } | string> {
-  if (!(await openPicture(pictureKey(sheet), repository))) return 'picture-missing';
+async function squaredUp({ fit, sheet, view }: FittedView, signal: AbortSignal, onProgress: (share: number) => void): Promise<{ png: Uint8Array; world: string } | string> {
+  const picture = shownPicture(view, sheet);
+  if (!(await openShown(picture, repository))) return 'picture-missing';
   const frame = squaredFrame(fit, MOST_PIXELS);
-  const outcome = await pictureWorker.call('straighten', { hash: pictureKey(sheet), map: fit.map, frame }, { signal, onProgress });
+  const outcome = await pictureWorker.call('straighten', { hash: picture.key, map: fit.map, frame }, { signal, onProgress });
   if (outcome.kind === 'cancelled') return 'cancelled';
   if (outcome.kind === 'failed') return outcome.code;
   return outcome.value ? { png: new Uint8Array(outcome.value), world: writeWorldFile(frame.corner, frame.perMm) } : 'picture-missing';

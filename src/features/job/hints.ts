@@ -21,6 +21,7 @@ export function hintFor(step: StepName, tool: ActiveTool, fitted: FittedView | u
 
 function sourcesHint(tool: ActiveTool): string {
   if (tool.name === 'level') return ['Point at one end of an edge that is level or upright.', 'Point at its other end.', 'Say how it runs.'][tool.state.points.length]!;
+  if (tool.name === 'brush') return tool.state.does === 'rub' ? 'Rub over what should go.' : 'Draw over where ink is missing.';
   if (tool.name !== 'frame') return 'Say what kind of picture it is: that decides how far it is trusted.';
   const { shape, points } = tool.state;
   if (shape === 'box') return ['Point at one corner of the frame.', 'Point at the corner across.', 'Nudge it, or say what it shows.'][points.length]!;

@@ -1,9 +1,8 @@
-import { pictureKey } from '@/core/job';
 import { useQuery } from '@tanstack/react-query';
 import { Image, Pressable, ScrollView, View } from 'react-native';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
 import { formatPlusMinus } from '@/core/units';
-import { openPicture, repository } from '@/store';
+import { openShown, repository, shownPicture, type ShownPicture } from '@/store';
 import { Icon } from '@/ui/icon';
 import { usePalette } from '@/ui/palette';
 import { Figures, Words } from '@/ui/text';
@@ -27,7 +26,7 @@ export function ViewStrip({ wide }: { wide: boolean }) {
         return (
           <Pressable key={view.id} accessibilityRole="button" aria-current={view.id === current} accessibilityLabel={`${view.name}, ${fit}${view.locked ? ', locked' : ''}`} onPress={() => session.chooseView(view.id)}
             style={{ flexDirection: 'row', gap: 8, alignItems: 'center', padding: 3, paddingRight: 10, borderRadius: 6, borderWidth: 1, borderColor: view.id === current ? palette.hedge : palette.rule, backgroundColor: view.id === current ? palette.leaf : palette.paper }}>
-            <Thumbnail of={{ hash: fitted ? pictureKey(fitted.sheet) : '', frame: view.frame, direction: view.datum.direction, mirrored: view.mirrored }} />
+            <Thumbnail picture={fitted && shownPicture(view, fitted.sheet)} of={{ frame: view.frame, direction: view.datum.direction, mirrored: view.mirrored }} />
             <View style={{ maxWidth: 120 }}>
               <Words lines={1} style={{ fontSize: 13, lineHeight: 17 }}>{view.name}</Words>
               <View style={{ flexDirection: 'row', alignItems: 'center', gap: 3 }}>
@@ -42,16 +41,16 @@ export function ViewStrip({ wide }: { wide: boolean }) {
   );
 }
 
-type Shown = Pick<ThumbnailRequest, 'hash' | 'frame' | 'direction' | 'mirrored'>;
+type Shown = Pick<ThumbnailRequest, 'frame' | 'direction' | 'mirrored'>;
 
-function Thumbnail({ of }: { of: Shown }) {
+function Thumbnail({ of, picture }: { of: Shown; picture: ShownPicture | undefined }) {
   const palette = usePalette();
-  const { data } = useQuery({ queryKey: ['thumbnail', of], queryFn: () => makeThumbnail(of), staleTime: Infinity });
+  const { data } = useQuery({ queryKey: ['thumbnail', picture?.key, of], queryFn: () => makeThumbnail(of, picture), staleTime: Infinity });
   return <View style={{ width: 48, height: 36, borderRadius: 3, overflow: 'hidden', backgroundColor: palette.bench }}>{data ? <Image source={{ uri: data }} style={{ width: 48, height: 36 }} resizeMode="cover" accessible={false} /> : null}</View>;
 }
 
-async function makeThumbnail(of: Shown): Promise<string | null> {
-  if (!of.hash || !(await openPicture(of.hash, repository))) return null;
-  const made = await pictureWorker.call('thumbnail', { ...of, size: 120 });
+async function makeThumbnail(of: Shown, picture: ShownPicture | undefined): Promise<string | null> {
+  if (!picture || !(await openShown(picture, repository))) return null;
+  const made = await pictureWorker.call('thumbnail', { ...of, hash: picture.key, size: 120 });
   return made.kind === 'done' ? made.value : null;
 }

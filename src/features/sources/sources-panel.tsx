@@ -6,6 +6,7 @@ import { setSheetKind, type Sheet } from '@/core/job';
 import { Card } from '@/ui/card';
 import { Choice } from '@/ui/ledge-button';
 import { Figures, Words } from '@/ui/text';
+import { CleanCards } from './clean/clean-cards';
 import { FrameCard } from './frame-card';
 import { LevelCard } from './level-card';
 import { ReferenceCard } from './reference-card';
@@ -32,6 +33,7 @@ export function SourcesPanel({ bringIn, panel }: SourcesPanelProps) {
   if (panel === 'tool' && tool.name === 'frame') return <FrameCard state={tool.state} />;
   if (panel === 'tool' && tool.name === 'level') return <LevelCard state={tool.state} />;
   if (panel === 'tool' && suggested > 0) return <SuggestedCard />;
+  if (panel === 'clean') return <CleanCards />;
   if (panel === 'add') return <><Card><AddPictures bringIn={bringIn} empty={false} /></Card>{sheets.map((sheet) => <SheetCard key={sheet.id} sheet={sheet} />)}{referenceCards}</>;
   return <ViewCards />;
 }
