@@ -1,8 +1,9 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { Slot } from 'expo-router';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
+import { keepAppOnDevice } from '@/store';
 import { Icon, isIconName } from '@/ui/icon';
 import { paperTheme } from '@/ui/theme';
 
@@ -12,6 +13,7 @@ const settings = {
 
 export default function Layout() {
   const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { networkMode: 'always', retry: false }, mutations: { networkMode: 'always' } } }));
+  useEffect(keepAppOnDevice, []);
   return (
     <QueryClientProvider client={client}>
       <PaperProvider theme={paperTheme(useColorScheme() === 'dark')} settings={settings}>

@@ -1,9 +1,10 @@
 // Builds the app into dist/ and compresses what is text. Does nothing when nothing changed since the last build.
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { brotliCompressSync, constants } from 'node:zlib';
+import { generateSW } from 'workbox-build';
 
 const STAMP = 'dist/.stamp';
 const INPUTS = ['app', 'src', 'public', 'app.json', 'babel.config.js', 'metro.config.js', 'package-lock.json', 'tsconfig.json', 'scripts/build.mjs'];
@@ -20,6 +21,30 @@ function stampOf(files) {
   return hash.digest('hex');
 }
 
+/** What was compressed once is kept by its content: the libraries do not change from build to build. */
+const COMPRESSED = 'node_modules/.cache/bryony';
+
+function compress(file) {
+  const bytes = readFileSync(file);
+  const kept = path.join(COMPRESSED, `${createHash('sha256').update(bytes).digest('hex')}.br`);
+  if (!existsSync(kept)) writeFileSync(kept, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 11, [constants.BROTLI_PARAM_LGWIN]: 22 } }));
+  copyFileSync(kept, `${file}.br`);
+}
+
+/**
+ * The service worker: the whole app is on the device after the first visit, its demo pictures once they were asked for. A newer build takes over when no
+ * page of the older one is open any more, so that a page never mixes two.
+ */
+async function writeServiceWorker() {
+  const { warnings } = await generateSW({
+    globDirectory: 'dist', globPatterns: ['**/*'], globIgnores: ['demo/**', '**/*.br', '**/*.map', '.stamp'], swDest: 'dist/service-worker.js',
+    maximumFileSizeToCacheInBytes: 30e6, navigateFallback: '/index.html', navigateFallbackDenylist: [/^\/(service|vendor|demo|_expo)\//], inlineWorkboxRuntime: true, sourcemap: false, mode: 'production',
+    dontCacheBustURLsMatching: /_expo\/static\//, clientsClaim: true,
+    runtimeCaching: [{ urlPattern: /\/demo\//, handler: 'StaleWhileRevalidate', options: { cacheName: 'demo' } }],
+  });
+  warnings.forEach((warning) => console.warn(warning));
+}
+
 const wanted = stampOf(INPUTS.flatMap(listFiles));
 if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) {
   console.log('The app is built already.');
@@ -28,10 +53,11 @@ if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) {
   rmSync('dist', { recursive: true, force: true });
   const env = { ...process.env, EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1', CI: '1', NODE_ENV: 'production' };
   execFileSync('npx', ['--no-install', 'expo', 'export', '-p', 'web'], { stdio: ['ignore', 'ignore', 'inherit'], env });
+  await writeServiceWorker();
+  mkdirSync(COMPRESSED, { recursive: true });
   for (const file of listFiles('dist')) {
     if (!/\.(m?js|css|html|json|svg|wasm)$/.test(file)) continue;
-    const options = { params: { [constants.BROTLI_PARAM_QUALITY]: 11, [constants.BROTLI_PARAM_LGWIN]: 22 } };
-    writeFileSync(`${file}.br`, brotliCompressSync(readFileSync(file), options));
+    compress(file);
   }
   writeFileSync(STAMP, wanted);
 }

@@ -8,7 +8,7 @@ import helmet from 'helmet';
 /** Places whose files carry the hash of their content in the name: they never change. */
 const HASHED = /^\/_expo\/static\//;
 /** Places where a missing file is missing, and not a page of the app. */
-const ASSETS = /^\/(_expo|assets|fonts|vendor|demo)\/|\.[a-z0-9]{2,5}$/i;
+const ASSETS = /^\/(_expo|assets|fonts|vendor|demo|service)\/|\.[a-z0-9]{2,5}$/i;
 
 /** Serves the built app: this origin only, compressed, cached by content; every other path is the app's page. */
 export function createApp(dist: string): Express {

@@ -7,5 +7,6 @@ export { claimJob, type Lease } from './lease';
 export { JobRepository, repository, type JobCard } from './repository';
 export { bringInReference, isWorldFileName, loadReference, referenceFormatOf, type LoadedReference } from './references';
 export { activeSteps, openShown, shownPicture, type ShownPicture } from './shown-picture';
+export { keepAppOnDevice } from './stay-offline';
 export { OwnShelf, ownShelf } from './own-shelf';
 export { isStorageFull, storage } from './storage';
