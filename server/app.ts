@@ -4,13 +4,16 @@ import path from 'node:path';
 import express, { type Express } from 'express';
 import expressStaticGzip from 'express-static-gzip';
 import helmet from 'helmet';
+import { caliper } from './stand-ins/caliper';
+import { parcels } from './stand-ins/parcels';
+import { scanner } from './stand-ins/scanner';
 
 /** Places whose files carry the hash of their content in the name: they never change. */
 const HASHED = /^\/_expo\/static\//;
 /** Places where a missing file is missing, and not a page of the app. */
 const ASSETS = /^\/(_expo|assets|fonts|vendor|demo|service)\/|\.[a-z0-9]{2,5}$/i;
 
-/** Serves the built app: this origin only, compressed, cached by content; every other path is the app's page. */
+/** Serves the built app and the stand-ins for devices and services: this origin only, compressed, cached by content; every other path is the app's page. */
 export function createApp(dist: string): Express {
   const app = express();
   const page = path.join(dist, 'index.html');
@@ -28,6 +31,9 @@ export function createApp(dist: string): Express {
       },
     },
   }));
+  app.use('/service/scanner', scanner());
+  app.use('/service/caliper', caliper());
+  app.use('/service/parcels', parcels());
   app.use((request, response) => {
     if (request.method !== 'GET' && request.method !== 'HEAD') return void response.status(405).type('text').send('Only reading is possible here.');
     if (ASSETS.test(request.path)) return void response.status(404).type('text').send('There is no such file.');
@@ -48,6 +54,7 @@ function policyFor(html: string): Record<string, string[]> {
     'script-src': ["'self'", "'wasm-unsafe-eval'"],
     'style-src': ["'self'", EMPTY_STYLE, ...inline],
     'img-src': ["'self'", 'data:', 'blob:'],
+    'media-src': ["'self'", 'blob:'],
     'font-src': ["'self'"],
     'connect-src': ["'self'"],
     'worker-src': ["'self'"],

@@ -1,4 +1,4 @@
-import { createGrain, smooth } from './noise';
+import { createGrain, hash, smooth } from './noise';
 import type { Point } from './profile';
 import type { Picture } from './render';
 
@@ -17,6 +17,8 @@ export interface Drawing {
   /** How much wider the printer made everything across; degrees by which the paper lay askew, anticlockwise. */
   readonly stretch: number;
   readonly askew: number;
+  /** The same up the paper; 1 where nothing is said. */
+  readonly stretchUp?: number;
   readonly lines: readonly Line[];
   readonly circles: readonly { readonly centre: Point; readonly diameter: number }[];
   /** Size lines beside the thing: `away` mm to the left of the way from `from` to `to`. */
@@ -24,13 +26,13 @@ export interface Drawing {
 }
 
 /** From the thing to pixels of the scan, y down. */
-export function scanner({ paper, dpi, ratio, place, stretch, askew }: Drawing): { readonly width: number; readonly height: number; project(at: Point): Point } {
+export function scanner({ paper, dpi, ratio, place, stretch, askew, stretchUp = 1 }: Drawing): { readonly width: number; readonly height: number; project(at: Point): Point } {
   const perMm = dpi / 25.4;
   const [c, s] = [Math.cos((askew * Math.PI) / 180), Math.sin((askew * Math.PI) / 180)];
   return {
     width: Math.round(paper[0] * perMm), height: Math.round(paper[1] * perMm),
     project([x, y]) {
-      const [u, v] = [(place[0] + x * ratio - paper[0] / 2) * stretch, place[1] + y * ratio - paper[1] / 2];
+      const [u, v] = [(place[0] + x * ratio - paper[0] / 2) * stretch, (place[1] + y * ratio - paper[1] / 2) * stretchUp];
       return [(paper[0] / 2 + c * u - s * v) * perMm, (paper[1] / 2 - (s * u + c * v)) * perMm];
     },
   };
@@ -61,8 +63,27 @@ class Ink {
 const OUTLINE = 0.5;
 const THIN = 0.2;
 
-/** A scan: paper that is not quite white or even, ink that is not quite black, a little noise. */
-export function scan(drawing: Drawing): Picture {
+/** What a drawing stands on and is drawn with. Places in pixels of the scan. */
+export interface Ground {
+  /** Colour of the bare paper, 0 to 255. */
+  paper(x: number, y: number, width: number, height: number): readonly [number, number, number];
+  /** How much of it the ink takes away, 0 to 1. */
+  readonly ink: number;
+  /** Round specks of dirt: how many, and how large at most, px across. */
+  readonly specks?: { readonly count: number; readonly largest: number };
+}
+
+/** Paper that is not quite white or even, ink that is not quite black. */
+const PRINT: Ground = {
+  paper(x, y, width) {
+    const tone = 244 + 5 * smooth(x * 0.004, y * 0.004, 9) - 5 * (x / width);
+    return [tone, tone * 0.995, tone * 0.98];
+  },
+  ink: 0.83,
+};
+
+/** A scan, with a little noise. */
+export function scan(drawing: Drawing, ground = PRINT): Picture {
   const { width, height, project } = scanner(drawing);
   const ink = new Ink(width, height);
   const perMm = drawing.dpi / 25.4;
@@ -75,15 +96,35 @@ export function scan(drawing: Drawing): Picture {
     draw([x, y - diameter * 0.7], [x, y + diameter * 0.7], THIN);
   }
   drawing.dimensions.forEach((dimension) => drawDimension(dimension, draw));
+  if (ground.specks) strewSpecks(ink, ground.specks);
   const grain = createGrain(31);
   const data = new Uint8Array(width * height * 4);
   for (let i = 0; i < width * height; i++) {
     const [x, y] = [i % width, Math.floor(i / width)];
-    const paper = 244 + 5 * smooth(x * 0.004, y * 0.004, 9) - 5 * (x / width);
-    const tone = paper * (1 - 0.83 * ink.cover[i]!) + 2 * grain();
-    data.set([tone, tone * 0.995, tone * 0.98, 255].map((value) => Math.max(0, Math.min(255, Math.round(value)))), i * 4);
+    const [paper, noise] = [ground.paper(x, y, width, height), 2 * grain()];
+    for (let c = 0; c < 3; c++) data[4 * i + c] = Math.max(0, Math.min(255, Math.round(paper[c]! * (1 - ground.ink * ink.cover[i]!) + (noise * paper[c]!) / paper[0])));
+    data[4 * i + 3] = 255;
   }
   return { width, height, data };
+}
+
+function strewSpecks(ink: Ink, { count, largest }: NonNullable<Ground['specks']>): void {
+  for (let i = 0; i < count; i++) {
+    const at: Point = [hash(i, 1, 71) * ink.width, hash(i, 2, 71) * ink.height];
+    ink.stroke(at, [at[0] + 0.4, at[1]], 1.2 + (largest - 1.2) * hash(i, 3, 71) ** 2);
+  }
+}
+
+/** A line as a hand draws it: in short strokes that wander off by up to `wobble` mm. */
+export function byHand([a, b]: Line, wobble: number, seed: number): Line[] {
+  const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
+  const steps = Math.max(2, Math.ceil(length / (wobble * 12)));
+  const at = (i: number): Point => {
+    const t = i / steps;
+    const off = (n: number) => 2 * wobble * (smooth(t * length / (wobble * 30) + 7 * seed, n, 13) - 0.5);
+    return [a[0] + (b[0] - a[0]) * t + off(1), a[1] + (b[1] - a[1]) * t + off(2)];
+  };
+  return Array.from({ length: steps }, (_, i): Line => [at(i), at(i + 1)]);
 }
 
 type Draw = (a: Point, b: Point, mm: number) => void;

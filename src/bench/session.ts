@@ -35,6 +35,8 @@ export interface SessionState {
   readonly nudging: boolean;
   readonly snapping: boolean;
   readonly magnifier: boolean;
+  /** Whether readings of the caliper are listened to. */
+  readonly caliper: boolean;
   /** Whether the accuracy map lies over the picture. */
   readonly accuracy: boolean;
   /** Whether the picture lies squared up by its fit, and how much of it as it was taken shows through, 0 to 1. */
@@ -74,7 +76,7 @@ export class Session {
     const known = job.views.some((view) => view.id === restored?.view);
     this.store = createStore<SessionState>()(() => ({
       viewId: known ? restored?.view : job.views[0]?.id, elsewhere: undefined, references: [], viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
-      patch: undefined, nudging: false, snapping: true, magnifier: false, accuracy: false, straight: false, ghost: 0, cleaning: undefined, suggested: [], advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
+      patch: undefined, nudging: false, snapping: true, magnifier: false, caliper: false, accuracy: false, straight: false, ghost: 0, cleaning: undefined, suggested: [], advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
     }));
   }
 
@@ -165,7 +167,7 @@ export class Session {
     this.set({ layer });
   }
 
-  toggle(name: 'snapping' | 'magnifier' | 'accuracy'): void {
+  toggle(name: 'snapping' | 'magnifier' | 'accuracy' | 'caliper'): void {
     this.set({ [name]: !this.getState()[name] });
   }
 

@@ -16,11 +16,20 @@ export type BroughtIn =
   | { readonly kind: 'refused'; readonly code: string; readonly detail: Readonly<Record<string, string | number>> }
   | { readonly kind: 'cancelled' };
 
+/** What is known of a picture besides its own tags: its resolution, when in a film it was, how the camera was held. */
+export interface Told {
+  readonly kind: Sheet['kind'];
+  readonly dpi?: number | undefined;
+  /** How far off the resolution may be, share of a length, at the most: then the picture is to scale by it. */
+  readonly scaleError?: number | undefined;
+  readonly moment?: number | undefined;
+  readonly tilt?: readonly [number, number] | undefined;
+}
+
 export interface BringInOptions {
   readonly signal?: AbortSignal;
   onProgress?(done: number, word: string): void;
-  /** What is known of the picture besides its own tags: it was painted from a page of paper. */
-  readonly told?: { readonly dpi: number; readonly kind: Sheet['kind'] };
+  readonly told?: Told;
 }
 
 /** As many pages of one file come in at once; a stack of paper is rarely thicker. */
@@ -66,7 +75,9 @@ function sheetOf(fileName: string, { hash, file, tags, width, height, bytes }: O
 }
 
 function toldSheet(sheet: Sheet, told: BringInOptions['told']): Sheet {
-  return told ? { ...sheet, kind: told.kind, taken: { ...sheet.taken, dpi: told.dpi } } : sheet;
+  if (!told) return sheet;
+  const { kind, dpi, moment, tilt } = told;
+  return { ...sheet, kind, taken: { ...sheet.taken, ...(dpi === undefined ? {} : { dpi }), ...(moment === undefined ? {} : { moment }), ...(tilt === undefined ? {} : { tilt }) } };
 }
 
 function noticesOf({ file }: OpenedPicture, page: number): string[] {

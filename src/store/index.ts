@@ -1,4 +1,4 @@
-export { bringInPicture, type BringInOptions, type BroughtIn } from './bring-in';
+export { bringInPicture, type BringInOptions, type BroughtIn, type Told } from './bring-in';
 export { openBundle, openPicture, packJob, storeJob, thumbnailOf, type Imported } from './bundles';
 export { newId } from './ids';
 export { jobCardOf } from './job-card';
@@ -7,6 +7,7 @@ export { claimJob, type Lease } from './lease';
 export { JobRepository, repository, type JobCard } from './repository';
 export { bringInReference, isWorldFileName, loadReference, referenceFormatOf, type LoadedReference } from './references';
 export { activeSteps, openShown, shownPicture, type ShownPicture } from './shown-picture';
+export { askService, fetchPicture } from './services';
 export { keepAppOnDevice } from './stay-offline';
 export { OwnShelf, ownShelf } from './own-shelf';
 export { isStorageFull, storage } from './storage';

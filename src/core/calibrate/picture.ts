@@ -11,6 +11,8 @@ export interface PictureGeometry {
   readonly focal35mm?: number | undefined;
   /** It is seen from behind: a transparency that lay the wrong way round, a rubbing. Left and right are exchanged. */
   readonly mirrored?: boolean | undefined;
+  /** How the camera was tilted out of square-on as its own sensors said, across and up, radians; absent: nobody measured it. */
+  readonly tilt?: Vec | undefined;
 }
 
 /** Origin and direction of x of the view plane, in sheet pixels; `direction` is clockwise on the sheet, in radians. */

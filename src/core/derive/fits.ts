@@ -8,7 +8,9 @@ import { pointsOfView, steadinessOfView, toPiece } from './evidence';
 const STATED_LIFT_SIGMA = 0.15;
 
 export function pictureOf(sheet: Sheet, { mirrored = false }: Pick<View, 'mirrored'> = {}): PictureGeometry {
-  return { width: sheet.width, height: sheet.height, kind: sheet.kind, focal35mm: sheet.taken.focal35mm, mirrored };
+  const { focal35mm, tilt } = sheet.taken;
+  const measured = sheet.trustTilt && tilt ? ([(tilt[0] * Math.PI) / 180, (tilt[1] * Math.PI) / 180] as const) : undefined;
+  return { width: sheet.width, height: sheet.height, kind: sheet.kind, focal35mm, mirrored, ...(measured ? { tilt: measured } : {}) };
 }
 
 /** A view with what follows from its evidence; one that shares a fit shows that evidence as its own. */

@@ -35,7 +35,7 @@ const Taken = z.object({
   orientation: z.number().int().min(1).max(8).optional(),
   /** Of a still: when it was, seconds from the start of its film. */
   moment: z.number().nonnegative().optional(),
-  /** As the shooting guide saw it: how the camera was tilted out of square-on (nodding, leaning; degrees). */
+  /** As the shooting guide measured it: how the camera was tilted out of square-on, across and up the picture, degrees. */
   tilt: Vec.optional(),
 }).readonly();
 
@@ -52,6 +52,8 @@ const Sheet = z.object({
   height: z.number().int().positive(),
   kind: z.enum(['photo', 'scan', 'drawing']),
   taken: Taken,
+  /** The tilt that was measured when it was taken is used: what it shows lies level. */
+  trustTilt: z.boolean().optional(),
 }).readonly();
 
 export const VIEW_SIDES = ['front', 'back', 'left', 'right', 'top', 'bottom', 'section', 'face'] as const;

@@ -15,6 +15,12 @@ export const setSheetKind = (id: string, kind: Sheet['kind']) =>
     if (sheet) sheet.kind = kind;
   }, { kind });
 
+export const setTrustTilt = (id: string, trust: boolean) =>
+  command(trust ? 'tilt-trusted' : 'tilt-not-trusted', (job) => {
+    const sheet = job.sheets.find((other) => other.id === id);
+    if (sheet) sheet.trustTilt = trust;
+  });
+
 export const setLook = (id: string, look: View['look']): Command => ({ ...changeView('look-set', id, (view) => void (view.look = { ...look })), merge: `look/${id}` });
 export const setHidden = (id: string, hidden: boolean) => changeView(hidden ? 'view-hidden' : 'view-shown', id, (view) => void (view.hidden = hidden));
 export const setLocked = (id: string, locked: boolean) => changeView(locked ? 'view-locked' : 'view-unlocked', id, (view) => void (view.locked = locked));

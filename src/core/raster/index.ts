@@ -14,3 +14,4 @@ export { findTurn, type FoundTurn } from './turn';
 export { cleanStrip, marginOf, strokeBounds, type Cleaning, type Stroke } from './clean';
 export { paperOf, type PaperField } from './paper-field';
 export type { Strip } from './specks';
+export { judgeStill, rankStills, type RankedStill, type StillQuality } from './still';

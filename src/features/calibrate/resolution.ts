@@ -21,11 +21,11 @@ export interface ResolutionEvidence {
 
 /**
  * Dots an inch and the printed ratio as what they are: the sheet itself is a rectangle of known size. Its plus-minus is that of the
- * scanner and, of a copy or print, that of its printer too.
+ * scanner and, of a copy or print, that of its printer too; or what the scanner itself promises (share of a length, one sigma).
  */
-export function resolutionEvidence({ width, height, kind }: Sheet, dpi: number, ratio: number, newId: () => string): ResolutionEvidence {
+export function resolutionEvidence({ width, height, kind }: Sheet, dpi: number, ratio: number, newId: () => string, promised?: number): ResolutionEvidence {
   const [w, h] = [width, height].map((pixels) => (pixels / dpi) * MM_PER_INCH * ratio) as [number, number];
-  const share = Math.hypot(SCANNER, kind === 'drawing' ? ASSUMED.stretch.drawing : 0);
+  const share = promised ?? Math.hypot(SCANNER, kind === 'drawing' ? ASSUMED.stretch.drawing : 0);
   const points = ([[0, height], [width, height], [width, 0], [0, 0]] as const).map((at): EvidencePoint => ({ id: newId(), at, sigma: CORNER_SIGMA }));
   const said = (mm: number) => ({ value: mm, written: formatLength(mm, MILLIMETRES) });
   const name = `${Number(dpi.toFixed(1))} dots an inch${ratio === 1 ? '' : `, drawn ${formatRatio(ratio)}`}`;

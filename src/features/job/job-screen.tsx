@@ -9,6 +9,9 @@ import { DeskContext, useFitted, useSession, type Desk } from '@/bench/use-sessi
 import { FitPanel, FitRow, type FitPanelName } from '@/features/calibrate/fit-panel';
 import { HandoverPanel } from '@/features/handover/handover-panel';
 import { PdfChooser } from '@/features/sources/pdf/pdf-chooser';
+import type { PointAtAsked } from '@/features/sources/ask/ask-cards';
+import { FilmChooser } from '@/features/sources/film/film-chooser';
+import { CaliperSlip } from '@/features/sources/services/caliper-slip';
 import { SourcesPanel } from '@/features/sources/sources-panel';
 import { SourcesRow, type SourcesPanelName } from '@/features/sources/sources-row';
 import { useBringIn } from '@/features/sources/use-bring-in';
@@ -95,11 +98,15 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
   useEffect(() => {
     if (step === 'fit' && (session.getState().tool.name === 'select' || session.getState().tool.name === 'points')) beginStep('fit', session);
   }, [session, step]);
+  const pointAtAsked: PointAtAsked = (kind, what, written) => {
+    setStep('fit');
+    session.pointAtEvidence(kind, 'use', { name: what, written: { [kind === 'circle' ? 'diameter' : 'length']: written } });
+  };
   const cardsShown = useCardsShown(step, open, fitPanel, tracePanel);
   const row = step === 'fit' ? <FitRow panel={fitPanel} onPanel={(panel) => (setFitPanel(panel), setOpen(undefined))} />
     : step === 'trace' ? <TraceRow panel={tracePanel} onPanel={(panel) => (setTracePanel(panel), setOpen(undefined))} />
     : step === 'sources' ? <SourcesRow panel={sourcesPanel} onPanel={(panel) => (setSourcesPanel(panel), setOpen(undefined))} /> : null;
-  const cards = step === 'sources' ? <SourcesPanel bringIn={bringIn} panel={sourcesPanel} /> : step === 'fit' ? <FitPanel panel={fitPanel} onPanel={setFitPanel} />
+  const cards = step === 'sources' ? <SourcesPanel bringIn={bringIn} panel={sourcesPanel} onPointAt={pointAtAsked} /> : step === 'fit' ? <FitPanel panel={fitPanel} onPanel={setFitPanel} />
     : step === 'trace' ? <TracePanel panel={tracePanel} /> : <HandoverPanel />;
   const leave = () => jobs.getState().flush();
   const bench = (
@@ -109,12 +116,14 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
       <Tour />
       <Notices bringIn={bringIn} raised={!wide && cardsShown} />
       <StateBanner lease={lease} />
+      <CaliperSlip />
     </View>
   );
   return (
     <View style={{ flex: 1, backgroundColor: palette.bench }}>
       <JobBar onLeave={leave} />
       {bringIn.pdf ? <PdfChooser pdf={bringIn.pdf} onChosen={(pages, dpi) => void bringIn.bringPages(pages, dpi)} onLeave={bringIn.leavePdf} /> : null}
+      {bringIn.film ? <FilmChooser film={bringIn.film} onStills={(stills) => (bringIn.leaveFilm(), void bringIn.take(stills))} onLeave={bringIn.leaveFilm} /> : null}
       {wide ? (
         <View style={{ flex: 1, flexDirection: 'row', minHeight: 0 }}>
           <View style={{ width: 196, backgroundColor: palette.paper, borderRightWidth: 1, borderRightColor: palette.rule }}>

@@ -30,6 +30,7 @@ function Settings() {
   const { jobs, session } = useDesk();
   const { name, units } = useJob((state) => state.job);
   const snapping = useSession((state) => state.snapping);
+  const caliper = useSession((state) => state.caliper);
   const magnifier = useSession((state) => state.magnifier);
   const [text, setText] = useState(name);
   const { run } = jobs.getState();
@@ -42,6 +43,7 @@ function Settings() {
       {fractions ? <Choice name="Finest fraction" value={String(units.denominator)} options={DENOMINATORS} onChange={(d) => run(setUnits({ ...units, denominator: Number(d) as Units['denominator'] }))} /> : null}
       <Toggle label="The aim catches on ends, middles and crossings" value={snapping} onToggle={() => session.toggle('snapping')} />
       <Toggle label="Magnifier in the corner for the mouse" value={magnifier} onToggle={() => session.toggle('magnifier')} />
+      <Toggle label="Readings of the caliper come into the field that has the cursor" value={caliper} onToggle={() => session.toggle('caliper')} />
     </>
   );
 }

@@ -1,11 +1,11 @@
-import { useRef } from 'react';
-import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
-import { setSheetKind, type Sheet } from '@/core/job';
+import { setSheetKind, setTrustTilt, type Sheet } from '@/core/job';
 import { Card } from '@/ui/card';
 import { Choice } from '@/ui/ledge-button';
 import { Figures, Words } from '@/ui/text';
+import { AddPictures } from './add-pictures';
+import { AskCards, type PointAtAsked } from './ask/ask-cards';
 import { CleanCards } from './clean/clean-cards';
 import { FrameCard } from './frame-card';
 import { LevelCard } from './level-card';
@@ -20,15 +20,17 @@ const KINDS = [['photo', 'Photo by hand'], ['scan', 'Scan'], ['drawing', 'Copy o
 interface SourcesPanelProps {
   readonly bringIn: BringIn;
   readonly panel: SourcesPanelName;
+  readonly onPointAt: PointAtAsked;
 }
 
 /** The pictures of the job with what their files say of themselves, the views on them, and how to bring in more. */
-export function SourcesPanel({ bringIn, panel }: SourcesPanelProps) {
+export function SourcesPanel({ bringIn, panel, onPointAt }: SourcesPanelProps) {
   const sheets = useJob((state) => state.job.sheets);
   const references = useJob((state) => state.job.references);
   const tool = useSession((state) => state.tool);
   const suggested = useSession((state) => state.suggested.length);
   const referenceCards = references.map((reference) => <ReferenceCard key={reference.id} reference={reference} />);
+  if (panel === 'ask') return <AskCards onPointAt={onPointAt} />;
   if (sheets.length === 0) return <><Card><AddPictures bringIn={bringIn} empty /></Card>{referenceCards}</>;
   if (panel === 'tool' && tool.name === 'frame') return <FrameCard state={tool.state} />;
   if (panel === 'tool' && tool.name === 'level') return <LevelCard state={tool.state} />;
@@ -60,27 +62,19 @@ function SheetCard({ sheet }: { sheet: Sheet }) {
       <Figures quiet style={{ fontSize: 12.5 }}>{`${sheet.width} × ${sheet.height} px, ${(sheet.bytes / 1e6).toFixed(1)} MB`}</Figures>
       <Words quiet style={{ fontSize: 13 }}>{factsOf(sheet)}</Words>
       <Choice name={`What ${sheet.name} is`} value={sheet.kind} options={KINDS} onChange={(kind) => jobs.getState().run(setSheetKind(sheet.id, kind))} />
+      {sheet.kind === 'photo' && sheet.taken.tilt ? <TiltOffer sheet={sheet} /> : null}
     </Card>
   );
 }
 
-function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boolean }) {
-  const files = useRef<HTMLInputElement>(null);
-  const camera = useRef<HTMLInputElement>(null);
-  const taken = (event: React.ChangeEvent<HTMLInputElement>) => {
-    void bringIn.bring([...(event.target.files ?? [])]);
-    event.target.value = '';
-  };
+/** The tilt that the phone measured, offered as evidence: what lies level can be corrected by it. */
+function TiltOffer({ sheet: { id, taken, trustTilt } }: { sheet: Sheet }) {
+  const { jobs } = useDesk();
+  const [across, up] = taken.tilt!;
   return (
     <>
-      <Words>{empty ? 'Choose pictures, drop them here, or paste them.' : 'Add more pictures.'}</Words>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        <Button mode="contained" icon="picture" onPress={() => files.current?.click()} testID="choose-pictures">Choose</Button>
-        <Button mode="outlined" icon="camera" onPress={() => camera.current?.click()}>Take a photo</Button>
-      </View>
-      <input ref={files} type="file" multiple accept="image/*,.tif,.tiff,.heic,.heif,.pdf,.dxf,.svg,.json,.geojson,.jgw,.pgw,.tfw,.wld,video/mp4,video/webm" hidden aria-label="Picture files" data-testid="picture-files" onChange={taken} />
-      <input ref={camera} type="file" accept="image/*" capture="environment" hidden aria-label="Photo from the camera" onChange={taken} />
-      {empty ? <Words quiet style={{ fontSize: 13 }}>Square-on, close, level, on plain ground, with something of known size beside it.</Words> : null}
+      <Words style={{ fontSize: 13.5 }} testID="tilt-offer">{`The phone measured ${Math.hypot(across, up).toFixed(1)}° out of square-on.`}</Words>
+      <Button compact mode={trustTilt ? 'contained' : 'outlined'} style={{ alignSelf: 'flex-start' }} onPress={() => jobs.getState().run(setTrustTilt(id, !trustTilt))} testID="trust-tilt">{trustTilt ? 'It is used; let it be' : 'It lay level: use that'}</Button>
     </>
   );
 }
@@ -89,7 +83,7 @@ function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boolean }) {
 function factsOf({ taken }: Sheet): string {
   const facts = [
     taken.camera, taken.focalMm && `${round(taken.focalMm)} mm lens`, taken.focal35mm && `as ${round(taken.focal35mm)} mm on 35 mm film`,
-    taken.dpi && `${round(taken.dpi)} dots an inch`, taken.time,
+    taken.dpi && `${round(taken.dpi)} dots an inch`, taken.time, taken.moment !== undefined && `${taken.moment.toFixed(2)} s into its film`,
   ].filter(Boolean);
   return facts.length > 0 ? facts.join(', ') : 'The file says nothing of camera or resolution.';
 }

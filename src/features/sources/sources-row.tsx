@@ -4,7 +4,7 @@ import { mirrorView, turnView } from '@/core/job';
 import { LedgeButton } from '@/ui/ledge-button';
 import { useSheetSearch } from './use-sheet-search';
 
-export type SourcesPanelName = 'views' | 'tool' | 'add' | 'clean';
+export type SourcesPanelName = 'views' | 'tool' | 'add' | 'clean' | 'ask';
 
 const QUARTER = Math.PI / 2;
 
@@ -29,6 +29,7 @@ export function SourcesRow({ panel, onPanel }: { panel: SourcesPanelName; onPane
   return (
     <>
       <LedgeButton icon="picture" label="Add" name="Add pictures" chosen={panel === 'add'} onPress={() => (session.chooseTool('select'), onPanel('add'))} testID="panel-add" />
+      <LedgeButton icon="ask" label="Ask" name="Ask for photos and sizes" chosen={panel === 'ask'} onPress={() => (session.chooseTool('select'), onPanel('ask'))} testID="panel-ask" />
       <LedgeButton icon="layers" label="Views" name="The views, in their order" chosen={panel === 'views'} disabled={!fitted} onPress={() => (session.chooseTool('select'), onPanel('views'))} testID="panel-views" />
       <LedgeButton icon="cut" label="Cut out" name="Cut a view out of the sheet" chosen={framing('cut')} disabled={!fitted} onPress={() => take({ name: 'frame', state: startFrame('cut') })} testID="tool-cut" />
       <LedgeButton icon="seek" label="Find" name="Find the drawings on the sheet" disabled={!fitted || search.busy} onPress={() => (session.chooseTool('select'), onPanel('tool'), void search.findDrawings())} testID="find-drawings" />

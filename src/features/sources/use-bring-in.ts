@@ -1,26 +1,25 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useDesk } from '@/bench/use-session';
 import { placedView, type MapPlace } from '@/core/derive';
-import { addPlacedSheet, addSheet } from '@/core/job';
-import { bringInPicture, isWorldFileName, referenceFormatOf, repository, type BringInOptions } from '@/store';
+import { addPlacedSheet, addSheet, type Sheet, type View } from '@/core/job';
+import { resolutionEvidence } from '@/features/calibrate/resolution';
+import { bringInPicture, isWorldFileName, newId, referenceFormatOf, repository, type BringInOptions } from '@/store';
 import { sentenceFor } from '@/ui/words';
 import { baseOf, bringReferenceInto, readWorldFiles } from './bring-reference';
-import { isPdf, openPdf, type OpenPdf } from './pdf/pdf-document';
+import type { OpenPdf } from './pdf/pdf-document';
+import { useOpeners, type Openers } from './use-openers';
 
-export interface BringIn {
+export interface BringIn extends Pick<Openers, 'pdf' | 'film' | 'leavePdf' | 'leaveFilm'> {
   /** What is being done now, in words; undefined at rest. */
   readonly doing: string | undefined;
   /** What happened to the last files: refusals and notices, one sentence each. */
   readonly said: readonly string[];
-  /** A PDF whose pages are to be chosen. */
-  readonly pdf: OpenPdf | undefined;
   bring(files: readonly File[]): Promise<void>;
   /** Pictures that were made here: stills, scans, painted pages. */
   take(incoming: AsyncIterable<Incoming> | Iterable<Incoming>): Promise<void>;
   /** Existing geometry, from its bytes. */
   bringReference(name: string, bytes: ArrayBuffer): Promise<void>;
   bringPages(pages: readonly number[], dpi: number): Promise<void>;
-  leavePdf(): void;
   stop(): void;
   hush(): void;
 }
@@ -40,7 +39,8 @@ export function useBringIn(onBrought: () => void): BringIn {
   const { jobs, session } = useDesk();
   const [doing, setDoing] = useState<string>();
   const [said, setSaid] = useState<readonly string[]>([]);
-  const [pdf, setPdf] = useState<OpenPdf>();
+  const openers = useOpeners();
+  const { open } = openers;
   const abort = useRef<AbortController>(undefined);
 
   /** Takes files in turn until somebody stops it; `sentences` gathers what is to be said. */
@@ -55,7 +55,8 @@ export function useBringIn(onBrought: () => void): BringIn {
       if (outcome.kind === 'refused') sentences.push(sentenceFor(outcome.code, outcome.detail));
       if (outcome.kind === 'cancelled' || stop.signal.aborted) break;
       if (outcome.kind !== 'done') continue;
-      for (const { sheet, view, notices } of outcome.pages) {
+      for (const { sheet, view: bare, notices } of outcome.pages) {
+        const view = scaledByScanner(bare, sheet, told);
         sentences.push(...notices.map((code) => `${sheet.name}: ${sentenceFor(code)}`));
         const placed = place && placedView(view, sheet, place, jobs.getState().job.site);
         if (placed && !placed.ok) sentences.push(`${sheet.name}: ${sentenceFor(placed.code, placed.detail)}`);
@@ -80,27 +81,20 @@ export function useBringIn(onBrought: () => void): BringIn {
         await addReferenceFrom(file.name, await file.arrayBuffer(), sentences);
         continue;
       }
-      const start = await file.slice(0, 1024).arrayBuffer().catch(() => new ArrayBuffer(0));
-      if (!isPdf(new Uint8Array(start))) pictures.push({ file, place: worlds.get(baseOf(file.name)) });
-      else {
-        setDoing(`Opening ${file.name}`);
-        const opened = await openPdf(file.name, await file.arrayBuffer());
-        setDoing(undefined);
-        if (opened.ok) setPdf(opened.value);
-        else sentences.push(sentenceFor(opened.code, opened.detail));
-      }
+      setDoing(`Opening ${file.name}`);
+      const opened = await open(file);
+      setDoing(undefined);
+      if (!opened.ok) sentences.push(sentenceFor(opened.code, opened.detail));
+      else if (!opened.value) pictures.push({ file, place: worlds.get(baseOf(file.name)) });
     }
     if (pictures.length > 0) await take(pictures, sentences);
     else if (sentences.length > 0) setSaid(sentences);
-  }, [take, addReferenceFrom]);
+  }, [take, open, addReferenceFrom]);
 
-  const leavePdf = () => {
-    pdf?.close();
-    setPdf(undefined);
-  };
   const bringPages = async (pages: readonly number[], dpi: number) => {
+    const { pdf, hidePdf } = openers;
     if (!pdf) return;
-    setPdf(undefined);
+    hidePdf();
     await take(paintedPages(pdf, pages, dpi, setDoing), []);
     pdf.close();
   };
@@ -124,7 +118,14 @@ export function useBringIn(onBrought: () => void): BringIn {
     setSaid(sentences);
   }, [addReferenceFrom]);
 
-  return { doing, said, pdf, bring, take: takeMade, bringReference, bringPages, leavePdf, stop: () => abort.current?.abort(), hush: () => setSaid([]) };
+  return { ...openers, doing, said, bring, take: takeMade, bringReference, bringPages, stop: () => abort.current?.abort(), hush: () => setSaid([]) };
+}
+
+/** A picture whose resolution a device answers for is to scale when it arrives. Limits count as half their width over the root of three. */
+function scaledByScanner(view: View, sheet: Sheet, told: BringInOptions['told']): View {
+  if (told?.scaleError === undefined || told.dpi === undefined) return view;
+  const { evidence, points } = resolutionEvidence(sheet, told.dpi, 1, newId, told.scaleError / Math.sqrt(3));
+  return { ...view, evidence: [evidence], points, locked: true };
 }
 
 /** Pages of a PDF as picture files, painted when their turn comes. */

@@ -7,6 +7,8 @@ import type { PictureGeometry } from '../picture';
 export const ASSUMED = {
   /** A hand's tilt about each axis, radians: "square-on within 3°". */
   tilt: (1.5 * Math.PI) / 180,
+  /** The same about each axis when the phone measured it: half a degree for its sensors, half a degree for a table that is taken as level. */
+  tiltMeasured: (0.7 * Math.PI) / 180,
   /** k1 and k2 of a phone's lens after its own correction: a corner is off by less than 1 %. */
   lens: [0.005, 0.0025],
   /** Where a lens has its middle, from the picture's middle, in half diagonals. */

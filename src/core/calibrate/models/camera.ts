@@ -20,7 +20,7 @@ export function cameraShape(picture: PictureGeometry, doubts: CameraDoubts): Sha
   return {
     parts: [
       { id: 'scale', start: [Math.log(400)] },
-      { id: 'tilt', start: [0, 0], sigma: doubts.tilt === undefined ? undefined : [doubts.tilt, doubts.tilt] },
+      { id: 'tilt', start: picture.tilt ?? [0, 0], sigma: doubts.tilt === undefined ? undefined : [doubts.tilt, doubts.tilt] },
       { id: 'focal', start: [focal], sigma: doubts.focal === undefined ? undefined : [doubts.focal], origin: doubts.focalOrigin ?? 'assumed' },
     ],
     homographyAt,

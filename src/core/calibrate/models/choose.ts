@@ -15,7 +15,7 @@ export function chooseModel(picture: PictureGeometry, model: ModelWish, lens: Le
   const assumesLens = lens === 'auto' && picture.kind === 'photo';
   const choice = { lens: lens === 'auto' ? (assumesLens ? 'k1k2' as const : 'none' as const) : lens, lensSigma: assumesLens ? ASSUMED.lens : undefined, centreSigma: assumesLens ? ASSUMED.lensCentre : undefined, ...frame };
   if (model === 'auto' && picture.kind === 'photo') {
-    return createModel(picture, cameraShape(picture, { tilt: ASSUMED.tilt, focal: focalSigma(picture), focalOrigin: 'assumed' }), { ...choice, name: 'camera' });
+    return createModel(picture, cameraShape(picture, { tilt: picture.tilt ? ASSUMED.tiltMeasured : ASSUMED.tilt, focal: focalSigma(picture), focalOrigin: 'assumed' }), { ...choice, name: 'camera' });
   }
   if (model === 'auto') return createModel(picture, flatShape('affine', { stretch: ASSUMED.stretch[picture.kind], skew: ASSUMED.skew[picture.kind] }), { ...choice, name: 'affine' });
   if (isFlat(model)) return createModel(picture, flatShape(model), { ...choice, name: model });

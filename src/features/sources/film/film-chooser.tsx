@@ -1,0 +1,116 @@
+import { useEffect, useRef, useState } from 'react';
+import { Pressable, ScrollView, View } from 'react-native';
+import { Button, Dialog, Portal } from 'react-native-paper';
+import { grayFrom, judgeStill, rankStills, type RankedStill } from '@/core/raster';
+import { RoundButton } from '@/ui/ledge-button';
+import { usePalette } from '@/ui/palette';
+import { Figures, Words } from '@/ui/text';
+import type { Incoming } from '../use-bring-in';
+import { pictureOf, type OpenFilm } from './film';
+
+interface FilmChooserProps {
+  readonly film: OpenFilm;
+  readonly onStills: (stills: readonly Incoming[]) => void;
+  readonly onLeave: () => void;
+}
+
+interface Candidate {
+  readonly time: number;
+  readonly picture: string;
+}
+
+const CANDIDATES = 24;
+const SHOWN = 6;
+const JUDGED_WIDTH = 400;
+const WHY: Readonly<Record<RankedStill<unknown>['why'], string>> = { 'sharp-and-receding': 'sharp, its edges recede', sharp: 'sharp', 'receding-but-soft': 'edges recede, but soft', soft: 'soft' };
+
+const timeWords = (time: number) => `${Math.floor(time / 60)}:${(time % 60).toFixed(2).padStart(5, '0')}`;
+
+/** A film to take stills from: slide through it, step by a frame, or let the best ones be found. */
+export function FilmChooser({ film, onStills, onLeave }: FilmChooserProps) {
+  const palette = usePalette();
+  const screen = useRef<HTMLDivElement>(null);
+  const [time, setTime] = useState(0);
+  const [stills, setStills] = useState<readonly number[]>([]);
+  const [found, setFound] = useState<readonly RankedStill<Candidate>[]>();
+  const [share, setShare] = useState<number>();
+  useEffect(() => {
+    Object.assign(film.element.style, { width: '100%', maxHeight: '38vh', display: 'block', background: '#000', objectFit: 'contain' });
+    film.element.setAttribute('aria-label', film.name);
+    screen.current?.append(film.element);
+  }, [film]);
+  const go = async (to: number) => {
+    const wanted = Math.min(film.duration, Math.max(0, to));
+    setTime(wanted);
+    await film.goTo(wanted);
+  };
+  const find = async () => {
+    setShare(0);
+    setFound(await bestOf(film, setShare));
+    setShare(undefined);
+    await film.goTo(time);
+  };
+  const bring = async () => {
+    const incoming: Incoming[] = [];
+    for (const at of stills) {
+      await film.goTo(at);
+      const file = await pictureOf(film.still(), `${film.name.replace(/\.[a-z0-9]+$/i, '')} at ${timeWords(at).replace(':', '.')}.png`);
+      if (file) incoming.push({ file, told: { kind: 'photo', moment: Number(at.toFixed(3)) } });
+    }
+    onStills(incoming);
+  };
+  const take = (at: number) => setStills(stills.includes(at) ? stills.filter((other) => other !== at) : [...stills, at].sort((a, b) => a - b));
+  const isHere = stills.some((still) => Math.abs(still - time) < film.frame / 2);
+  return (
+    <Portal>
+      <Dialog visible onDismiss={onLeave} style={{ maxWidth: 720, width: '94%', alignSelf: 'center', maxHeight: '94%' }} testID="film-chooser">
+        <Dialog.ScrollArea style={{ paddingTop: 16 }}>
+          <ScrollView contentContainerStyle={{ gap: 8, paddingBottom: 8 }}>
+            <div ref={screen} data-testid="film" />
+            <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+              <RoundButton icon="left" name="A frame back" onPress={() => void go(time - film.frame)} />
+              <input type="range" aria-label="Place in the film" min={0} max={film.duration} step={film.frame} value={time} onChange={(event) => void go(Number(event.target.value))} style={{ flex: 1, minWidth: 0, height: 44, accentColor: palette.hedge }} />
+              <RoundButton icon="right" name="A frame on" onPress={() => void go(time + film.frame)} testID="film-on" />
+              <Figures testID="film-time">{timeWords(time)}</Figures>
+            </View>
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+              <Button mode="contained" onPress={() => take(time)} testID="take-still">{isHere ? 'Let this still go' : 'Take this still'}</Button>
+              <Button mode="outlined" disabled={share !== undefined} onPress={() => void find()} testID="find-stills">{share === undefined ? 'Find good ones' : `Looking … ${Math.round(100 * share)} %`}</Button>
+            </View>
+            {found ? (
+              <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+                {found.map(({ still, why }) => (
+                  <Pressable key={still.time} accessibilityRole="checkbox" aria-checked={stills.includes(still.time)} accessibilityLabel={`Still at ${timeWords(still.time)}, ${WHY[why]}`} onPress={() => (void go(still.time), take(still.time))} testID="found-still"
+                    style={{ width: 150, padding: 4, gap: 2, borderRadius: 8, borderWidth: stills.includes(still.time) ? 2 : 1, borderColor: stills.includes(still.time) ? palette.hedge : palette.rule, backgroundColor: stills.includes(still.time) ? palette.leaf : palette.paper }}>
+                    <img src={still.picture} alt="" style={{ width: '100%', borderRadius: 4 }} />
+                    <Figures style={{ fontSize: 13 }}>{timeWords(still.time)}</Figures>
+                    <Words quiet style={{ fontSize: 12, lineHeight: 15 }}>{WHY[why]}</Words>
+                  </Pressable>
+                ))}
+              </View>
+            ) : null}
+            <Words quiet style={{ fontSize: 13.5 }}>{`${film.width} × ${film.height} px, ${timeWords(film.duration)} long. ${stills.length === 0 ? 'Take the stills that are wanted.' : `${stills.length === 1 ? 'One still' : `${stills.length} stills`} taken.`}`}</Words>
+          </ScrollView>
+        </Dialog.ScrollArea>
+        <Dialog.Actions>
+          <Button onPress={onLeave}>Cancel</Button>
+          <Button mode="contained" disabled={stills.length === 0} onPress={() => void bring()} testID="bring-stills">Bring in</Button>
+        </Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}
+
+/** Stills spread over the film, judged and ranked. */
+async function bestOf(film: OpenFilm, onShare: (share: number) => void): Promise<readonly RankedStill<Candidate>[]> {
+  const judged = [];
+  for (let i = 0; i < CANDIDATES; i++) {
+    const time = Math.round(((i + 0.5) * film.duration) / CANDIDATES / film.frame) * film.frame;
+    if (!(await film.goTo(time))) continue;
+    const canvas = film.still(JUDGED_WIDTH);
+    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    judged.push({ still: { time, picture: canvas.toDataURL('image/jpeg', 0.7) }, quality: judgeStill(grayFrom(canvas.width, canvas.height, data)) });
+    onShare((i + 1) / CANDIDATES);
+  }
+  return rankStills(judged).slice(0, SHOWN);
+}

@@ -1,0 +1,64 @@
+import { useQuery } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { View } from 'react-native';
+import { Button, Dialog, Portal, ProgressBar } from 'react-native-paper';
+import { Choice } from '@/ui/ledge-button';
+import { usePalette } from '@/ui/palette';
+import { Words } from '@/ui/text';
+import { sentenceFor } from '@/ui/words';
+import type { Incoming } from '../use-bring-in';
+import { findScanner, scanPicture } from './scanner';
+
+interface ScannerDialogProps {
+  readonly onScanned: (incoming: Incoming) => void;
+  readonly onLeave: () => void;
+}
+
+/** A flatbed scanner: resolution, colour, how much of the glass; the picture arrives to scale, with the scanner's own plus-minus. */
+export function ScannerDialog({ onScanned, onLeave }: ScannerDialogProps) {
+  const palette = usePalette();
+  const { data, refetch, isFetching } = useQuery({ queryKey: ['scanner'], queryFn: findScanner, staleTime: 0, gcTime: 0 });
+  const [dpi, setDpi] = useState('300');
+  const [colour, setColour] = useState('colour');
+  const [part, setPart] = useState<'whole' | 'half'>('whole');
+  const [share, setShare] = useState<number>();
+  const [problem, setProblem] = useState<string>();
+  const abort = useRef<AbortController>(undefined);
+  const scanner = data?.ok ? data.value : undefined;
+  const scan = async () => {
+    if (!scanner) return;
+    abort.current = new AbortController();
+    setProblem(undefined);
+    setShare(0);
+    const area = part === 'whole' ? undefined : { x: 0, y: 0, width: scanner.area.width / 2, height: scanner.area.height };
+    const picture = await scanPicture({ dpi: Number(dpi), colour, area }, abort.current.signal, setShare);
+    setShare(undefined);
+    if (picture.ok) onScanned({ file: picture.value, told: { dpi: Number(dpi), kind: 'scan', scaleError: scanner.scaleError / 100 } });
+    else if (picture.code !== 'cancelled') setProblem(sentenceFor(picture.code));
+  };
+  const says = problem ?? (data && !data.ok ? sentenceFor(data.code) : scanner?.state === 'lid-open' ? sentenceFor('scanner-lid-open') : undefined);
+  const leave = () => (abort.current?.abort(), onLeave());
+  return (
+    <Portal>
+      <Dialog visible onDismiss={leave} style={{ maxWidth: 480, width: '94%', alignSelf: 'center' }} testID="scanner-dialog">
+        <Dialog.Title>{scanner?.name ?? 'Scanner'}</Dialog.Title>
+        <Dialog.Content style={{ gap: 10 }}>
+          {scanner ? (
+            <>
+              <Choice name="Resolution" value={dpi} options={scanner.dpi.map((value) => [String(value), `${value} dots an inch`] as const)} onChange={setDpi} />
+              <Choice name="Colour" value={colour} options={scanner.colours.map((value) => [value, value === 'grey' ? 'Grey' : 'Colour'] as const)} onChange={setColour} />
+              <Choice name="How much of the glass" value={part} options={[['whole', `All of it, ${scanner.area.width} × ${scanner.area.height} mm`], ['half', 'Left half']]} onChange={setPart} />
+              <Words quiet style={{ fontSize: 13.5 }}>{`Its sheet promises lengths to ±${scanner.scaleError} %. The picture arrives with that.`}</Words>
+            </>
+          ) : <Words quiet>{isFetching ? 'Looking for the scanner …' : ''}</Words>}
+          {share === undefined ? null : <View accessibilityLabel="Scanning"><Words>{`Scanning … ${Math.round(100 * share)} %`}</Words><ProgressBar progress={share} /></View>}
+          {says ? <Words style={{ color: palette.berry }} testID="scanner-says">{says}</Words> : null}
+        </Dialog.Content>
+        <Dialog.Actions>
+          <Button onPress={leave}>{share === undefined ? 'Close' : 'Stop'}</Button>
+          {scanner ? <Button mode="contained" disabled={share !== undefined} onPress={() => void scan()} testID="scan">Scan</Button> : <Button mode="contained" disabled={isFetching} onPress={() => void refetch()}>Look again</Button>}
+        </Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}
