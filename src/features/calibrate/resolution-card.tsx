@@ -4,7 +4,7 @@ import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import { done, refused, type Result } from '@/core/basics';
 import type { FittedView } from '@/core/derive';
-import { addEvidence } from '@/core/job';
+import { addEvidence, changeReference, removeEvidence } from '@/core/job';
 import { formatRatio, parseRatio } from '@/core/units';
 import { newId } from '@/store';
 import { Card } from '@/ui/card';
@@ -27,7 +27,14 @@ export function ResolutionCard({ fitted, onDone }: { fitted: FittedView; onDone:
   const use = () => {
     if (!read.ok || !drawn.ok) return;
     const { evidence, points } = resolutionEvidence(sheet, read.value, drawn.value, newId);
-    jobs.getState().run(addEvidence(view.id, evidence, points));
+    const { run, job } = jobs.getState();
+    // Lines that came along with the page are as large as the paper until somebody says how it was drawn.
+    for (const { id, plane } of job.references) {
+      const said = session.getState().references.find(({ reference }) => reference.id === id)?.geometry.saidUnitMm;
+      if (plane === sheet.id && said) run(changeReference(id, 'reference-unit-set', { unitMm: said * drawn.value }));
+    }
+    for (const { id, name } of view.evidence.filter(({ name }) => name?.includes('dots an inch'))) if (name !== evidence.name) run(removeEvidence(view.id, id));
+    run(addEvidence(view.id, evidence, points));
     session.chooseTool('points');
     onDone();
   };

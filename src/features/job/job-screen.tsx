@@ -122,7 +122,7 @@ function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
   return (
     <View style={{ flex: 1, backgroundColor: palette.bench }}>
       <JobBar onLeave={leave} />
-      {bringIn.pdf ? <PdfChooser pdf={bringIn.pdf} onChosen={(pages, dpi) => void bringIn.bringPages(pages, dpi)} onLeave={bringIn.leavePdf} /> : null}
+      {bringIn.pdf ? <PdfChooser pdf={bringIn.pdf} onChosen={(wanted) => void bringIn.bringPages(wanted)} onLeave={bringIn.leavePdf} /> : null}
       {bringIn.film ? <FilmChooser film={bringIn.film} onStills={(stills) => (bringIn.leaveFilm(), void bringIn.take(stills))} onLeave={bringIn.leaveFilm} /> : null}
       {wide ? (
         <View style={{ flex: 1, flexDirection: 'row', minHeight: 0 }}>

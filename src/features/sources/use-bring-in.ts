@@ -6,6 +6,7 @@ import { resolutionEvidence } from '@/features/calibrate/resolution';
 import { bringInPicture, isWorldFileName, newId, referenceFormatOf, repository, type BringInOptions } from '@/store';
 import { sentenceFor } from '@/ui/words';
 import { baseOf, bringReferenceInto, readWorldFiles } from './bring-reference';
+import type { WantedPages } from './pdf/pdf-chooser';
 import type { OpenPdf } from './pdf/pdf-document';
 import { useOpeners, type Openers } from './use-openers';
 
@@ -19,7 +20,7 @@ export interface BringIn extends Pick<Openers, 'pdf' | 'film' | 'leavePdf' | 'le
   take(incoming: AsyncIterable<Incoming> | Iterable<Incoming>): Promise<void>;
   /** Existing geometry, from its bytes. */
   bringReference(name: string, bytes: ArrayBuffer): Promise<void>;
-  bringPages(pages: readonly number[], dpi: number): Promise<void>;
+  bringPages(wanted: WantedPages): Promise<void>;
   stop(): void;
   hush(): void;
 }
@@ -32,6 +33,8 @@ export interface Incoming {
   readonly told?: BringInOptions['told'];
   /** Where it lies on a map. */
   readonly place?: MapPlace | undefined;
+  /** Vector lines of the page it was painted from, as an SVG of the same size. */
+  readonly lines?: string | undefined;
 }
 
 /** Brings pictures into the job, one after the other; dropping and pasting anywhere on the screen does the same. */
@@ -49,20 +52,22 @@ export function useBringIn(onBrought: () => void): BringIn {
     if (jobs.getState().readOnly) return setSaid([sentenceFor('read-only')]);
     const stop = new AbortController();
     abort.current = stop;
-    for await (const { file, told, place } of incoming) {
+    for await (const { file, told, place, lines } of incoming) {
       setDoing(`Bringing in ${file.name}`);
       const outcome = await bringInPicture(file, repository.pictures, { signal: stop.signal, ...(told ? { told } : {}), onProgress: (_, word) => setDoing(`${DOING[word] ?? 'Working on'} ${file.name}`) });
       if (outcome.kind === 'refused') sentences.push(sentenceFor(outcome.code, outcome.detail));
       if (outcome.kind === 'cancelled' || stop.signal.aborted) break;
       if (outcome.kind !== 'done') continue;
       for (const { sheet, view: bare, notices } of outcome.pages) {
-        const view = scaledByScanner(bare, sheet, told);
+        const view = { ...scaledByScanner(bare, sheet, told), ...(lines ? { plane: sheet.id } : {}) };
         sentences.push(...notices.map((code) => `${sheet.name}: ${sentenceFor(code)}`));
         const placed = place && placedView(view, sheet, place, jobs.getState().job.site);
         if (placed && !placed.ok) sentences.push(`${sheet.name}: ${sentenceFor(placed.code, placed.detail)}`);
         jobs.getState().run(placed?.ok ? addPlacedSheet(sheet, placed.value.view, placed.value.site) : addSheet(sheet, view));
       }
-      session.chooseView(outcome.pages[0]!.view.id);
+      const first = outcome.pages[0]!;
+      if (lines) await bringReferenceInto(jobs, `${first.sheet.name}, lines.svg`, new TextEncoder().encode(lines).buffer as ArrayBuffer, { sentences, onDoing: setDoing }, first.sheet.id);
+      session.chooseView(first.view.id);
       onBrought();
     }
     abort.current = undefined;
@@ -91,11 +96,11 @@ export function useBringIn(onBrought: () => void): BringIn {
     else if (sentences.length > 0) setSaid(sentences);
   }, [take, open, addReferenceFrom]);
 
-  const bringPages = async (pages: readonly number[], dpi: number) => {
+  const bringPages = async (wanted: WantedPages) => {
     const { pdf, hidePdf } = openers;
     if (!pdf) return;
     hidePdf();
-    await take(paintedPages(pdf, pages, dpi, setDoing), []);
+    await take(paintedPages(pdf, wanted, setDoing), []);
     pdf.close();
   };
 
@@ -128,16 +133,20 @@ function scaledByScanner(view: View, sheet: Sheet, told: BringInOptions['told'])
   return { ...view, evidence: [evidence], points, locked: true };
 }
 
+/** A page is painted to half a pixel: of a sheet of paper at 150 dots an inch that is less than this share. */
+const PAINTED = 0.0005;
+
 /** Pages of a PDF as picture files, painted when their turn comes. */
-async function* paintedPages(pdf: OpenPdf, pages: readonly number[], dpi: number, onDoing: (words: string) => void): AsyncGenerator<Incoming> {
+async function* paintedPages(pdf: OpenPdf, { pages, dpi, part, lines }: WantedPages, onDoing: (words: string) => void): AsyncGenerator<Incoming> {
   const base = pdf.name.replace(/\.pdf$/i, '');
   for (const page of pages) {
     onDoing(`Painting page ${page} of ${pdf.name}`);
     const { makeup } = await pdf.facts(page);
-    const canvas = await pdf.paint(page, dpi);
+    const canvas = await pdf.paint(page, dpi, part);
+    const drawn = lines ? await pdf.lines(page).catch(() => undefined) : undefined;
     const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
     canvas.width = 0;
     const name = pdf.pages > 1 ? `${base}, page ${page}.png` : `${base}.png`;
-    yield { file: { name, arrayBuffer: async () => (blob ? blob.arrayBuffer() : new ArrayBuffer(0)) }, told: { dpi, kind: makeup === 'picture' ? 'drawing' : 'scan' } };
+    yield { file: { name, arrayBuffer: async () => (blob ? blob.arrayBuffer() : new ArrayBuffer(0)) }, told: { dpi, kind: makeup === 'picture' ? 'drawing' : 'scan', ...(drawn ? { scaleError: PAINTED } : {}) }, lines: drawn };
   }
 }

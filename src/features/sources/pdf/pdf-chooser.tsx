@@ -5,17 +5,30 @@ import { Button, Dialog, Portal } from 'react-native-paper';
 import { Choice } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Figures, Words } from '@/ui/text';
+import { PagePartFrame, type PagePart } from './page-part';
 import { isTooFine, megapixelsAt, type OpenPdf, type PageMakeup, type PdfPageFacts } from './pdf-document';
 
-const DPIS = ['150', '300', '600'].map((dpi) => [dpi, `${dpi} dots an inch`] as const);
+const DPIS = ['150', '300', '600', '1200'].map((dpi) => [dpi, `${dpi} dots an inch`] as const);
 const MAKEUP: Readonly<Record<PageMakeup, string>> = { lines: 'line work', picture: 'a picture', both: 'line work and pictures', text: 'text only' };
 /** Pages that are laid out at a time: a book of 500 is leafed through. */
 const LEAF = 24;
-const THUMBNAIL_DPI = 24;
+/** Longer side of a thumbnail, and of the page that a part is framed on, px. */
+const THUMBNAIL_SIDE = 280;
+const FRAMED_SIDE = 1100;
+
+/** Which pages come in, and how. */
+export interface WantedPages {
+  readonly pages: readonly number[];
+  readonly dpi: number;
+  /** Only this part of the one page. */
+  readonly part?: PagePart | undefined;
+  /** Their vector lines come along as reference geometry. */
+  readonly lines: boolean;
+}
 
 interface PdfChooserProps {
   readonly pdf: OpenPdf;
-  readonly onChosen: (pages: readonly number[], dpi: number) => void;
+  readonly onChosen: (wanted: WantedPages) => void;
   readonly onLeave: () => void;
 }
 
@@ -23,23 +36,30 @@ interface PdfChooserProps {
 export function PdfChooser({ pdf, onChosen, onLeave }: PdfChooserProps) {
   const [dpi, setDpi] = useState('300');
   const [first, setFirst] = useState(1);
+  const [part, setPart] = useState<PagePart>();
+  const [framing, setFraming] = useState(false);
+  const [lines, setLines] = useState(true);
   const [chosen, setChosen] = useState<ReadonlyMap<number, PdfPageFacts>>(new Map());
   const numbers = Array.from({ length: Math.min(LEAF, pdf.pages - first + 1) }, (_, i) => first + i);
   const toggle = (page: number, facts: PdfPageFacts) => {
     const next = new Map(chosen);
     if (!next.delete(page)) next.set(page, facts);
     setChosen(next);
+    setPart(undefined);
+    setFraming(false);
   };
   const pages = [...chosen].sort(([a], [b]) => a - b);
-  const fine = pages.find(([, facts]) => isTooFine(facts, Number(dpi)));
-  const sum = pages.reduce((total, [, facts]) => total + megapixelsAt(facts, Number(dpi)), 0);
+  const fine = pages.find(([, facts]) => isTooFine(facts, Number(dpi), part));
+  const sum = pages.reduce((total, [, facts]) => total + megapixelsAt(facts, Number(dpi), part), 0);
+  const drawn = pages.some(([, { makeup }]) => makeup === 'lines' || makeup === 'both');
+  const single = pages.length === 1 ? pages[0]![0] : undefined;
   return (
     <Portal>
       <Dialog visible onDismiss={onLeave} style={{ maxWidth: 720, width: '94%', alignSelf: 'center', maxHeight: '92%' }} testID="pdf-chooser">
         <Dialog.Title>{`Which pages of “${pdf.name}”?`}</Dialog.Title>
         <Dialog.ScrollArea>
           <ScrollView contentContainerStyle={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, paddingVertical: 8 }}>
-            {numbers.map((page) => <PageCard key={page} pdf={pdf} page={page} chosen={chosen.has(page)} onToggle={(facts) => toggle(page, facts)} />)}
+            {framing && single !== undefined ? <FramedPage pdf={pdf} page={single} part={part} onPart={setPart} /> : numbers.map((page) => <PageCard key={page} pdf={pdf} page={page} chosen={chosen.has(page)} onToggle={(facts) => toggle(page, facts)} />)}
           </ScrollView>
         </Dialog.ScrollArea>
         <Dialog.Content style={{ gap: 8, paddingTop: 10 }}>
@@ -50,16 +70,26 @@ export function PdfChooser({ pdf, onChosen, onLeave }: PdfChooserProps) {
               <Button compact disabled={first + LEAF > pdf.pages} onPress={() => setFirst(first + LEAF)} testID="pdf-later">Later</Button>
             </View>
           ) : null}
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+            {single !== undefined ? <Button compact mode="outlined" onPress={() => (setFraming(!framing), setPart(undefined))} testID="frame-part">{framing ? 'All of the page' : 'Only a part of it'}</Button> : null}
+            {drawn && !framing ? <Button compact mode={lines ? 'contained' : 'outlined'} onPress={() => setLines(!lines)} testID="keep-lines">{lines ? 'Its lines come along' : 'Take its lines along'}</Button> : null}
+          </View>
           <Choice name="Resolution" value={dpi} options={DPIS} onChange={setDpi} />
-          <Words quiet testID="pdf-size">{fine ? `At ${dpi} dots an inch page ${fine[0]} is too large. Take fewer.` : pages.length === 0 ? 'Tap the pages that are wanted.' : `${pages.length === 1 ? 'One page' : `${pages.length} pages`}, ${sum.toFixed(1)} megapixels; about ${Math.ceil(sum * 4)} MB while it is looked at.`}</Words>
+          <Words quiet testID="pdf-size">{fine ? `At ${dpi} dots an inch page ${fine[0]} is too large. Take fewer.` : framing && !part ? 'Draw a frame around the part that is wanted.' : pages.length === 0 ? 'Tap the pages that are wanted.' : `${pages.length === 1 ? 'One page' : `${pages.length} pages`}, ${sum.toFixed(1)} megapixels; about ${Math.ceil(sum * 4)} MB while it is looked at.`}</Words>
         </Dialog.Content>
         <Dialog.Actions>
           <Button onPress={onLeave}>Cancel</Button>
-          <Button mode="contained" disabled={pages.length === 0 || fine !== undefined} onPress={() => onChosen(pages.map(([page]) => page), Number(dpi))} testID="pdf-bring">Bring in</Button>
+          <Button mode="contained" disabled={pages.length === 0 || fine !== undefined || (framing && !part)} onPress={() => onChosen({ pages: pages.map(([page]) => page), dpi: Number(dpi), part, lines: lines && drawn && !framing })} testID="pdf-bring">Bring in</Button>
         </Dialog.Actions>
       </Dialog>
     </Portal>
   );
+}
+
+/** One page, larger, to frame a part of. */
+function FramedPage({ pdf, page, part, onPart }: { pdf: OpenPdf; page: number; part: PagePart | undefined; onPart: (part: PagePart | undefined) => void }) {
+  const { data } = useQuery({ queryKey: ['pdf-large', pdf.name, page], queryFn: () => lookAt(pdf, page, FRAMED_SIDE), staleTime: Infinity, gcTime: 0, retry: false });
+  return data ? <PagePartFrame picture={data.picture} part={part} onPart={onPart} /> : <Words quiet>Painting the page …</Words>;
 }
 
 interface PageCardProps {
@@ -83,9 +113,9 @@ function PageCard({ pdf, page, chosen, onToggle }: PageCardProps) {
   );
 }
 
-async function lookAt(pdf: OpenPdf, page: number): Promise<{ readonly facts: PdfPageFacts; readonly picture: string }> {
+async function lookAt(pdf: OpenPdf, page: number, side = THUMBNAIL_SIDE): Promise<{ readonly facts: PdfPageFacts; readonly picture: string }> {
   const facts = await pdf.facts(page);
   // However large a page claims to be, its thumbnail stays small.
-  const dpi = Math.min(THUMBNAIL_DPI, (25.4 * 400) / Math.max(facts.width, facts.height));
+  const dpi = (25.4 * side) / Math.max(facts.width, facts.height);
   return { facts, picture: (await pdf.paint(page, dpi)).toDataURL('image/jpeg', 0.8) };
 }

@@ -1,7 +1,9 @@
 import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 import { done, refused, type Result } from '@/core/basics';
 import { MAX_MEGAPIXELS } from '@/core/formats';
+import { linesOfPage } from './pdf-lines';
 import { loadPdfLibrary, PDF_FILES } from './pdf-library';
+import type { PagePart } from './page-part';
 
 /** Units of a PDF page are points of 1/72 in. */
 const POINTS_PER_INCH = 72;
@@ -22,8 +24,10 @@ export interface OpenPdf {
   readonly name: string;
   readonly pages: number;
   facts(page: number): Promise<PdfPageFacts>;
-  /** A page at a resolution, as a canvas. */
-  paint(page: number, dpi: number): Promise<HTMLCanvasElement>;
+  /** A page, or a part of it, at a resolution, as a canvas. */
+  paint(page: number, dpi: number, part?: PagePart): Promise<HTMLCanvasElement>;
+  /** Its vector lines as an SVG of paper size; undefined when it has none. */
+  lines(page: number): Promise<string | undefined>;
   close(): void;
 }
 
@@ -51,11 +55,16 @@ function pagesOf(name: string, document: PDFDocumentProxy, operators: Readonly<R
       const { width, height } = page.getViewport({ scale: 1 });
       return { width: width * MM_PER_POINT, height: height * MM_PER_POINT, makeup: await makeupOf(page, operators) };
     },
-    async paint(number, dpi) {
+    async lines(number) {
+      return linesOfPage(await document.getPage(number), operators);
+    },
+    async paint(number, dpi, part = { x: 0, y: 0, width: 1, height: 1 }) {
       const page = await document.getPage(number);
-      const viewport = page.getViewport({ scale: dpi / POINTS_PER_INCH });
+      const scale = dpi / POINTS_PER_INCH;
+      const whole = page.getViewport({ scale });
+      const viewport = page.getViewport({ scale, offsetX: -Math.round(part.x * whole.width), offsetY: -Math.round(part.y * whole.height) });
       const canvas = window.document.createElement('canvas');
-      Object.assign(canvas, { width: Math.round(viewport.width), height: Math.round(viewport.height) });
+      Object.assign(canvas, { width: Math.round(part.width * whole.width), height: Math.round(part.height * whole.height) });
       await page.render({ canvas, viewport, background: 'white' }).promise;
       page.cleanup();
       return canvas;
@@ -77,8 +86,8 @@ async function makeupOf(page: PDFPageProxy, operators: Readonly<Record<string, n
 }
 
 /** Pixels that a page has at a resolution, in millions. */
-export function megapixelsAt({ width, height }: PdfPageFacts, dpi: number): number {
-  return ((width / 25.4) * dpi * (height / 25.4) * dpi) / 1e6;
+export function megapixelsAt({ width, height }: PdfPageFacts, dpi: number, part: Pick<PagePart, 'width' | 'height'> = { width: 1, height: 1 }): number {
+  return ((width / 25.4) * dpi * part.width * (height / 25.4) * dpi * part.height) / 1e6;
 }
 
-export const isTooFine = (facts: PdfPageFacts, dpi: number) => megapixelsAt(facts, dpi) > MAX_MEGAPIXELS;
+export const isTooFine = (facts: PdfPageFacts, dpi: number, part?: PagePart) => megapixelsAt(facts, dpi, part) > MAX_MEGAPIXELS;
