@@ -116,3 +116,21 @@ write('nest-box', {
     known('hole', 'circle', [nestBoxTruth.hole.rimPx], { diameter: nestBoxTruth.hole.diameter }, { name: 'hole', plusMinus: 0.2 }),
   ])],
 });
+
+/** A survey that a sketch belongs on, and the sketch: two taps on each lay it there. */
+const pondFile = readFileSync('public/demo/pond.dxf');
+const stonesSheet: Sheet = { ...sheetOf('stones', 'Stepping stones', 'scan', { width: 1754, height: 1240 }), taken: {} };
+write('pond', {
+  ...createJob('pond', 'Pond: a sketch onto a survey', made), tour: 'pond', sheets: [stonesSheet], views: [createView('stones-view', stonesSheet)], site: { zero: [0, 0] },
+  references: [{ id: 'pond-survey', name: 'Pond survey', file: sha256Hex(pondFile), bytes: pondFile.length, format: 'dxf', plane: 'site', shown: true, hiddenLayers: [] }],
+});
+
+/** Three sides of one thing, each with its own photo and its own card. */
+const canSheets = (['front', 'side', 'top'] as const).map((side) => ({ side, sheet: sheetOf(`can-${side}`, `Watering can, ${side}`, 'photo', { width: 1800, height: 1350 }) }));
+write('can', {
+  ...createJob('can', 'Watering can, three sides', made), sheets: canSheets.map(({ sheet: one }) => one),
+  views: canSheets.map(({ side, sheet: one }) => ({ ...createView(`can-${side}-view`, one), name: `Can, ${side}`, side: ({ front: 'front', side: 'right', top: 'top' } as const)[side] })),
+});
+
+/** Nothing in it yet: files of every kind stand ready to be brought in. */
+write('sources', { ...createJob('sources', 'Bring things in', made), tour: 'sources' });

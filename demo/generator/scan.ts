@@ -22,7 +22,7 @@ export interface Drawing {
   readonly lines: readonly Line[];
   readonly circles: readonly { readonly centre: Point; readonly diameter: number }[];
   /** Size lines beside the thing: `away` mm to the left of the way from `from` to `to`. */
-  readonly dimensions: readonly { readonly from: Point; readonly to: Point; readonly away: number; readonly says: string }[];
+  readonly dimensions: readonly { readonly from: Point; readonly to: Point; readonly away: number; readonly says: string; /** How large figures and ticks are against those of a drawing at half size; the first one says it for all. */ readonly figures?: number }[];
 }
 
 /** From the thing to pixels of the scan, y down. */
@@ -63,6 +63,29 @@ class Ink {
 const OUTLINE = 0.5;
 const THIN = 0.2;
 
+export interface DrawnStroke {
+  readonly from: Point;
+  readonly to: Point;
+  /** How thick it is on paper. */
+  readonly mm: number;
+}
+
+/** Everything that is drawn, stroke by stroke: the lines, circles with their centre lines, sizes with their figures. mm of the thing. */
+export function strokesOf(drawing: Pick<Drawing, 'lines' | 'circles' | 'dimensions'>): readonly DrawnStroke[] {
+  const strokes: DrawnStroke[] = [];
+  const draw: Draw = (from, to, mm) => void strokes.push({ from, to, mm });
+  drawing.lines.forEach(([a, b]) => draw(a, b, OUTLINE));
+  for (const { centre: [x, y], diameter } of drawing.circles) {
+    const at = (i: number): Point => [x + (diameter / 2) * Math.cos((i * Math.PI) / 90), y + (diameter / 2) * Math.sin((i * Math.PI) / 90)];
+    for (let i = 0; i < 180; i++) draw(at(i), at(i + 1), OUTLINE);
+    draw([x - diameter * 0.7, y], [x + diameter * 0.7, y], THIN);
+    draw([x, y - diameter * 0.7], [x, y + diameter * 0.7], THIN);
+  }
+  const size = drawing.dimensions[0]?.figures ?? 1;
+  drawing.dimensions.forEach((dimension) => drawDimension(dimension, draw, size));
+  return strokes;
+}
+
 /** What a drawing stands on and is drawn with. Places in pixels of the scan. */
 export interface Ground {
   /** Colour of the bare paper, 0 to 255. */
@@ -88,14 +111,7 @@ export function scan(drawing: Drawing, ground = PRINT): Picture {
   const ink = new Ink(width, height);
   const perMm = drawing.dpi / 25.4;
   const draw = (a: Point, b: Point, mm: number) => ink.stroke(project(a), project(b), mm * perMm);
-  drawing.lines.forEach(([a, b]) => draw(a, b, OUTLINE));
-  for (const { centre: [x, y], diameter } of drawing.circles) {
-    const at = (i: number): Point => [x + (diameter / 2) * Math.cos((i * Math.PI) / 90), y + (diameter / 2) * Math.sin((i * Math.PI) / 90)];
-    for (let i = 0; i < 180; i++) draw(at(i), at(i + 1), OUTLINE);
-    draw([x - diameter * 0.7, y], [x + diameter * 0.7, y], THIN);
-    draw([x, y - diameter * 0.7], [x, y + diameter * 0.7], THIN);
-  }
-  drawing.dimensions.forEach((dimension) => drawDimension(dimension, draw));
+  strokesOf(drawing).forEach(({ from, to, mm }) => draw(from, to, mm));
   if (ground.specks) strewSpecks(ink, ground.specks);
   const grain = createGrain(31);
   const data = new Uint8Array(width * height * 4);
@@ -129,18 +145,18 @@ export function byHand([a, b]: Line, wobble: number, seed: number): Line[] {
 
 type Draw = (a: Point, b: Point, mm: number) => void;
 
-function drawDimension({ from, to, away, says }: Drawing['dimensions'][number], draw: Draw): void {
+function drawDimension({ from, to, away, says }: Drawing['dimensions'][number], draw: Draw, grown: number): void {
   const length = Math.hypot(to[0] - from[0], to[1] - from[1]);
   const along: Point = [(to[0] - from[0]) / length, (to[1] - from[1]) / length];
   const at = (u: number, v: number): Point => [from[0] + along[0] * u - along[1] * v, from[1] + along[1] * u + along[0] * v];
-  draw(at(-5, away), at(length + 5, away), THIN);
+  draw(at(-5 * grown, away), at(length + 5 * grown, away), THIN);
   for (const u of [0, length]) {
-    draw(at(u, away > 0 ? 4 : -4), at(u, away + Math.sign(away) * 5), THIN);
-    draw(at(u - 2.5, away - 2.5), at(u + 2.5, away + 2.5), OUTLINE);
+    draw(at(u, (away > 0 ? 4 : -4) * grown), at(u, away + Math.sign(away) * 5 * grown), THIN);
+    draw(at(u - 2.5 * grown, away - 2.5 * grown), at(u + 2.5 * grown, away + 2.5 * grown), OUTLINE);
   }
-  const size = 7;
+  const size = 7 * grown;
   const begin = length / 2 - (says.length * size) / 2;
-  [...says].forEach((figure, i) => drawFigure(figure, (x, y) => at(begin + i * size + x * size * 0.55, away + 3 + y * size), draw));
+  [...says].forEach((figure, i) => drawFigure(figure, (x, y) => at(begin + i * size + x * size * 0.55, away + 3 * grown + y * size), draw));
 }
 
 /** Seven strokes a figure: top, upper left, upper right, middle, lower left, lower right, bottom. */

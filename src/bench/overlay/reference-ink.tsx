@@ -27,7 +27,7 @@ export function ReferenceInk({ references, fitted, viewport, palette }: Referenc
   return (
     <g transform={benchTransform(viewport)} fill="none" strokeLinejoin="round" strokeLinecap="round" data-testid="reference-ink" role="img" aria-label="Reference geometry">
       <path d={path} stroke={palette.halo} strokeWidth={3.2} strokeOpacity={0.6} vectorEffect="non-scaling-stroke" />
-      <path d={path} stroke={palette.quiet} strokeWidth={1.4} strokeDasharray="16 3" vectorEffect="non-scaling-stroke" />
+      <path d={path} stroke={palette.quiet} strokeWidth={1.3} vectorEffect="non-scaling-stroke" />
     </g>
   );
 }

@@ -26,7 +26,8 @@ export function judgeStill({ width, height, data }: GrayPicture): StillQuality {
       coarse += strength;
       if (strength < 400) continue;
       const direction = Math.atan2(dy, dx) / Math.PI;
-      histogram[Math.floor((direction - Math.floor(direction)) * BINS) % BINS]! += strength;
+      // Every place counts alike: the strongest edges of a picture are its silhouettes.
+      histogram[Math.floor((direction - Math.floor(direction)) * BINS) % BINS]! += 1;
     }
   }
   return { sharpness: coarse > 0 ? Math.min(1, (2 * fine) / coarse) : 0, receding: shareOfSlanted(histogram) };
@@ -60,7 +61,7 @@ export function rankStills<T>(stills: readonly { readonly still: T; readonly qua
   const least = Math.min(...stills.map(({ quality }) => quality.sharpness));
   const [sharpest, mostReceding] = [most((quality) => quality.sharpness), most((quality) => quality.receding)];
   const sharpOf = ({ sharpness }: StillQuality) => (sharpest > least ? (sharpness - least) / (sharpest - least) : 1);
-  const recedingOf = ({ receding }: StillQuality) => receding / Math.max(0.15, mostReceding);
+  const recedingOf = ({ receding }: StillQuality) => receding / Math.max(0.04, mostReceding);
   const worth = (quality: StillQuality) => 0.6 * sharpOf(quality) + 0.4 * recedingOf(quality);
   return [...stills].sort((a, b) => worth(b.quality) - worth(a.quality)).map(({ still, quality }) => {
     const [sharp, receding] = [sharpOf(quality) > 0.6, recedingOf(quality) > 0.6];

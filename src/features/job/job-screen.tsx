@@ -160,7 +160,7 @@ function useCardsShown(step: StepName, open: boolean | undefined, fitPanel: FitP
   if (open !== undefined) return open;
   // While a frame or an edge is pointed at, the bench is free.
   if (tool.name === 'frame') return tool.state.points.length >= (tool.state.shape === 'box' ? 2 : 3);
-  if (tool.name === 'brush') return false;
+  if (tool.name === 'brush' || (tool.name === 'match' && tool.state.target)) return false;
   if (tool.name === 'level') return tool.state.points.length === 2;
   if (step === 'sources' || step === 'handover') return true;
   if (step === 'fit') return fitPanel !== 'evidence';

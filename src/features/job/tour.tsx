@@ -21,6 +21,14 @@ const TOURS: Readonly<Record<string, readonly TourStop[]>> = {
     { says: 'Trace: follow the edge of the blade and close it, then its holes.', isDone: (job, derived) => [...derived.shapes.values()].some((shape) => shape.closed) && job.outlines.length > 1 },
     { says: 'Hand over: save the file, ready to cut.', isDone: () => false },
   ],
+  pond: [
+    { says: 'Fit, then Match: choose the survey, and point at a corner of the terrace on the sketch, then on the survey.', isDone: (job) => job.views.some(({ plane }) => plane === 'site') },
+    { says: 'The sketch lies on the survey. Match more places to see what is left over, then trace the stones.', isDone: (job) => job.outlines.length > 0 },
+  ],
+  sources: [
+    { says: 'Bring one of the files in, or some of your own.', isDone: (job) => job.sheets.length > 0 || job.references.length > 0 },
+    { says: 'Cut views out of a sheet, straighten it, clean it: all of it can be taken back.', isDone: (job) => job.views.some(({ frame, cleaning, datum }) => frame || cleaning || datum.direction !== 0) },
+  ],
 };
 
 /** The next stop of a demo's path, until it is put away. */

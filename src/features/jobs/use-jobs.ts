@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createDeriver } from '@/core/derive';
-import { createJob, type Job } from '@/core/job';
+import { createJob, listFiles, type Job } from '@/core/job';
 import { jobCardOf, newId, openBundle, repository, storeJob, type Imported } from '@/store';
 
 const JOBS = ['jobs'];
@@ -54,22 +54,27 @@ export interface DemoJob {
   readonly name: string;
   readonly title: string;
   readonly says: string;
-  readonly picture: string;
+  /** The files that it stands on, in the order in which its document names them. */
+  readonly files: readonly string[];
 }
 
 export const DEMO_JOBS: readonly DemoJob[] = [
-  { name: 'blade-start', title: 'Pruner blade: start here', says: 'A worn blade beside a card and a rule. Set the scale, check it, trace it, cut it: four short steps.', picture: 'blade' },
-  { name: 'blade-finished', title: 'Pruner blade: finished', says: 'The same photo with its scale, a check, the traced outline and the holes.', picture: 'blade' },
-  { name: 'blade-slanted', title: 'Pruner blade: slanted', says: 'Photographed from aside, through a lens that bows. Card, rule and a straight edge put it right; one size from a message does not belong.', picture: 'blade-slanted' },
-  { name: 'nest-box', title: 'Nest box: a stretched print', says: 'A drawing that was printed “to fit the page” and scanned askew. Its printed sizes find the stretch, and one of them is wrong.', picture: 'nest-box' },
+  { name: 'blade-start', title: 'Pruner blade: start here', says: 'A worn blade beside a card and a rule. Set the scale, check it, trace it, cut it: four short steps.', files: ['blade.jpg'] },
+  { name: 'blade-finished', title: 'Pruner blade: finished', says: 'The same photo with its scale, a check, the traced outline and the holes.', files: ['blade.jpg'] },
+  { name: 'blade-slanted', title: 'Pruner blade: slanted', says: 'Photographed from aside, through a lens that bows. Card, rule and a straight edge put it right; one size from a message does not belong.', files: ['blade-slanted.jpg'] },
+  { name: 'nest-box', title: 'Nest box: a stretched print', says: 'A drawing that was printed “to fit the page” and scanned askew. Its printed sizes find the stretch, and one of them is wrong.', files: ['nest-box.jpg'] },
+  { name: 'sources', title: 'Bring things in', says: 'A PDF of drawings, a dusty scan, a film, a sketch on wrapping paper, a survey: files of every kind to try, cut, straighten and clean.', files: [] },
+  { name: 'pond', title: 'Pond: a sketch onto a survey', says: 'A surveyed pond and a water-stained sketch of stepping stones. Four taps lay the sketch where it belongs.', files: ['stones.jpg', 'pond.dxf'] },
+  { name: 'can', title: 'Watering can: three sides', says: 'One thing photographed from the front, the side and above, each with a card beside it.', files: ['can-front.jpg', 'can-side.jpg', 'can-top.jpg'] },
 ];
 
 async function openDemoJob(demo: DemoJob): Promise<Imported> {
   try {
-    const [job, picture] = await Promise.all([fetch(`/demo/${demo.name}.json`), fetch(`/demo/${demo.picture}.jpg`)]);
-    if (!job.ok || !picture.ok) return { kind: 'refused', code: 'worker-failed', detail: {} };
-    const document = (await job.json()) as Job;
-    return storeJob({ job: { ...document, id: newId() }, pictures: [{ hash: document.sheets[0]!.picture, bytes: await picture.arrayBuffer() }] }, repository);
+    const [job, ...files] = await Promise.all([`${demo.name}.json`, ...demo.files].map((file) => fetch(`/demo/${file}`)));
+    if (![job!, ...files].every(({ ok }) => ok)) return { kind: 'refused', code: 'worker-failed', detail: {} };
+    const document = (await job!.json()) as Job;
+    const bytes = await Promise.all(files.map((file) => file.arrayBuffer()));
+    return storeJob({ job: { ...document, id: newId() }, pictures: listFiles(document).map((hash, i) => ({ hash, bytes: bytes[i]! })) }, repository);
   } catch {
     return { kind: 'refused', code: 'worker-failed', detail: {} };
   }

@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
+import { useJob } from '@/bench/use-session';
 import { Words } from '@/ui/text';
 import { CameraDialog } from './camera/camera-dialog';
 import { ParcelDialog } from './services/parcel-dialog';
@@ -12,6 +13,7 @@ import type { BringIn, Incoming } from './use-bring-in';
 export function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boolean }) {
   const files = useRef<HTMLInputElement>(null);
   const [open, setOpen] = useState<'camera' | 'scanner' | 'parcel'>();
+  const demo = useJob((state) => state.job.tour === 'sources');
   const close = () => setOpen(undefined);
   const chosen = (event: React.ChangeEvent<HTMLInputElement>) => {
     void bringIn.bring([...(event.target.files ?? [])]);
@@ -34,10 +36,29 @@ export function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boole
         <Button mode="outlined" icon="map" onPress={() => setOpen('parcel')} testID="open-parcel">Parcel</Button>
       </View>
       <input ref={files} type="file" multiple accept="image/*,video/*,.tif,.tiff,.heic,.heif,.pdf,.dxf,.svg,.json,.geojson,.jgw,.pgw,.tfw,.wld" hidden aria-label="Picture files" data-testid="picture-files" onChange={chosen} />
+      {demo ? <DemoFiles bringIn={bringIn} /> : null}
       {open === 'camera' ? <CameraDialog onTaken={take} onLeave={close} /> : null}
       {open === 'scanner' ? <ScannerDialog onScanned={take} onLeave={close} /> : null}
       {open === 'parcel' ? <ParcelDialog onFound={(parcel) => void takeParcel(parcel)} onLeave={close} /> : null}
       {empty ? <Words quiet style={{ fontSize: 13 }}>Square-on, close, level, on plain ground, with something of known size beside it.</Words> : null}
     </>
+  );
+}
+
+const DEMO_FILES: readonly (readonly [file: string, says: string, type: string])[] = [
+  ['bench.pdf', 'Bench drawings, PDF', 'application/pdf'], ['nest-boxes.webm', 'Nest boxes, film', 'video/webm'], ['shed-sketch.jpg', 'Shed, a pencil sketch', 'image/jpeg'],
+  ['pond.dxf', 'Pond survey, DXF', 'image/vnd.dxf'], ['stones.jpg', 'Stepping stones, a stained sketch', 'image/jpeg'],
+];
+
+/** Files of the demo, brought in like anybody's own. */
+function DemoFiles({ bringIn }: { bringIn: BringIn }) {
+  const fetchAndBring = async (name: string, type: string) => {
+    const response = await fetch(`/demo/${name}`).catch(() => undefined);
+    if (response?.ok) await bringIn.bring([new File([await response.blob()], name, { type })]);
+  };
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
+      {DEMO_FILES.map(([name, says, type]) => <Button key={name} compact onPress={() => void fetchAndBring(name, type)} testID={`demo-file-${name}`}>{says}</Button>)}
+    </View>
   );
 }

@@ -31,7 +31,7 @@ export function SourcesPanel({ bringIn, panel, onPointAt }: SourcesPanelProps) {
   const suggested = useSession((state) => state.suggested.length);
   const referenceCards = references.map((reference) => <ReferenceCard key={reference.id} reference={reference} />);
   if (panel === 'ask') return <AskCards onPointAt={onPointAt} />;
-  if (sheets.length === 0) return <><Card><AddPictures bringIn={bringIn} empty /></Card>{referenceCards}</>;
+  if (sheets.length === 0) return <><Card width={430}><AddPictures bringIn={bringIn} empty /></Card>{referenceCards}</>;
   if (panel === 'tool' && tool.name === 'frame') return <FrameCard state={tool.state} />;
   if (panel === 'tool' && tool.name === 'level') return <LevelCard state={tool.state} />;
   if (panel === 'tool' && suggested > 0) return <SuggestedCard />;

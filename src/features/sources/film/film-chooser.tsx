@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { Button, Dialog, Portal } from 'react-native-paper';
 import { grayFrom, judgeStill, rankStills, type RankedStill } from '@/core/raster';
@@ -29,15 +29,14 @@ const timeWords = (time: number) => `${Math.floor(time / 60)}:${(time % 60).toFi
 /** A film to take stills from: slide through it, step by a frame, or let the best ones be found. */
 export function FilmChooser({ film, onStills, onLeave }: FilmChooserProps) {
   const palette = usePalette();
-  const screen = useRef<HTMLDivElement>(null);
   const [time, setTime] = useState(0);
   const [stills, setStills] = useState<readonly number[]>([]);
   const [found, setFound] = useState<readonly RankedStill<Candidate>[]>();
   const [share, setShare] = useState<number>();
-  useEffect(() => {
+  const show = useCallback((screen: HTMLDivElement | null) => {
     Object.assign(film.element.style, { width: '100%', maxHeight: '38vh', display: 'block', background: '#000', objectFit: 'contain' });
     film.element.setAttribute('aria-label', film.name);
-    screen.current?.append(film.element);
+    screen?.append(film.element);
   }, [film]);
   const go = async (to: number) => {
     const wanted = Math.min(film.duration, Math.max(0, to));
@@ -66,7 +65,7 @@ export function FilmChooser({ film, onStills, onLeave }: FilmChooserProps) {
       <Dialog visible onDismiss={onLeave} style={{ maxWidth: 720, width: '94%', alignSelf: 'center', maxHeight: '94%' }} testID="film-chooser">
         <Dialog.ScrollArea style={{ paddingTop: 16 }}>
           <ScrollView contentContainerStyle={{ gap: 8, paddingBottom: 8 }}>
-            <div ref={screen} data-testid="film" />
+            <div ref={show} data-testid="film" />
             <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
               <RoundButton icon="left" name="A frame back" onPress={() => void go(time - film.frame)} />
               <input type="range" aria-label="Place in the film" min={0} max={film.duration} step={film.frame} value={time} onChange={(event) => void go(Number(event.target.value))} style={{ flex: 1, minWidth: 0, height: 44, accentColor: palette.hedge }} />

@@ -24,7 +24,7 @@ export function PagePartFrame({ picture, part, onPart }: { picture: string; part
   const between = ([ax, ay]: readonly [number, number], [bx, by]: readonly [number, number]): PagePart => ({ x: Math.min(ax, bx), y: Math.min(ay, by), width: Math.abs(bx - ax), height: Math.abs(by - ay) });
   const shown = live ?? part;
   return (
-    <div role="img" aria-label="The page; draw a frame around the part that is wanted" data-testid="page-part" style={{ position: 'relative', display: 'inline-block', lineHeight: 0, touchAction: 'none', cursor: 'crosshair', alignSelf: 'center' }}
+    <div role="img" aria-label="The page; draw a frame around the part that is wanted" data-testid="page-part" style={{ position: 'relative', overflow: 'hidden', display: 'inline-block', lineHeight: 0, touchAction: 'none', cursor: 'crosshair', alignSelf: 'center' }}
       onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); from.current = placeOf(event); }}
       onPointerMove={(event) => from.current && setLive(between(from.current, placeOf(event)))}
       onPointerUp={(event) => {
@@ -34,7 +34,7 @@ export function PagePartFrame({ picture, part, onPart }: { picture: string; part
         onPart(framed && framed.width > LEAST && framed.height > LEAST ? framed : undefined);
       }}>
       <img src={picture} alt="" draggable={false} style={{ maxWidth: '100%', maxHeight: '46vh', border: `1px solid ${palette.rule}` }} />
-      {shown ? <div style={{ position: 'absolute', left: `${100 * shown.x}%`, top: `${100 * shown.y}%`, width: `${100 * shown.width}%`, height: `${100 * shown.height}%`, outline: `2px solid ${palette.tide}`, boxShadow: `0 0 0 9999px ${palette.paper}99`, clipPath: 'inset(-2px)' }} /> : null}
+      {shown ? <div style={{ position: 'absolute', left: `${100 * shown.x}%`, top: `${100 * shown.y}%`, width: `${100 * shown.width}%`, height: `${100 * shown.height}%`, outline: `2px solid ${palette.tide}`, boxShadow: `0 0 0 9999px ${palette.paper}b0` }} /> : null}
     </div>
   );
 }
