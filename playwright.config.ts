@@ -19,12 +19,12 @@ export default defineConfig({
     serviceWorkers: 'block',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
-      args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--enable-unsafe-swiftshader'],
+      args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--enable-unsafe-swiftshader', '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
     },
   },
   projects: [
-    { name: 'wide', use: { viewport: { width: 1280, height: 800 } } },
-    // What only a keyboard or a mouse does is marked @wide and has no counterpart on a phone.
+    { name: 'wide', grepInvert: /@phone/, use: { viewport: { width: 1280, height: 800 } } },
+    // What only a keyboard or a mouse does is marked @wide, what only a phone does @phone; so is what does not depend on the size.
     { name: 'phone', grepInvert: /@wide/, use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, deviceScaleFactor: 3 } },
   ],
 });

@@ -116,7 +116,9 @@ function attachMouse(element: HTMLElement, on: On, placeOf: PlaceOf, session: Se
     drag = undefined;
     if (was.kind === 'grab' && moved(was)) return void (aim && session.input({ kind: 'drop', aim, reach: 0 }));
     if (was.kind === 'grab') session.input({ kind: 'release' });
-    if (was.kind !== 'pan') session.setAtAim();
+    // A tap of the brush was a stroke already.
+    const isPainting = was.kind === 'grab' && session.getState().tool.name === 'brush';
+    if (was.kind !== 'pan' && !isPainting) session.setAtAim();
   });
 }
 

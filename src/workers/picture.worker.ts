@@ -5,8 +5,8 @@ import { boxAround, levelled, type Level, type Vec } from '../core/geometry';
 import { findRim, findSides, findTurn, grayFrom, listFrames, straightenRows, type Cleaning, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
 import { cleanBitmap, countSpecks, paintBitmap } from './cleaner';
 import { ColourKeeper } from './colour-keeper';
-import { OperationRefused, Transferred } from './protocol';
-import { TILE_SIZE, type PictureOperations } from './picture-operations';
+import { OperationRefused, Transferred, type CallContext } from './protocol';
+import { TILE_SIZE, type CleanRequest, type PictureOperations } from './picture-operations';
 import { fromBase64, toBase64 } from './base64';
 import { decode, pageTags, type CanvasTurn } from './decode';
 import { serve } from './serve';
@@ -18,7 +18,7 @@ interface Pyramid {
 }
 
 /** Pictures that are kept at the most, and their pixels together, in millions; the one that came last always stays. */
-const KEPT_PICTURES = 3;
+const KEPT_PICTURES = 4;
 const KEPT_MEGAPIXELS = 160;
 const LARGE = 20e6;
 /** Base64 of 1.5 MB is 2 MB of text: one value of the storage. */
@@ -50,6 +50,35 @@ function forget(name: string): void {
   pyramids.delete(name);
   cleanings.delete(name);
   for (const level of gone?.levels ?? []) void level.then((bitmap) => bitmap.close());
+}
+
+let cleaningNow: Promise<unknown> = Promise.resolve();
+
+async function clean({ hash, steps, as }: CleanRequest, context: CallContext): Promise<boolean> {
+  const kept = pyramids.get(hash);
+  const source = await kept?.levels[0];
+  if (!kept || !source) return false;
+  // Used last, it is the last to go.
+  pyramids.delete(hash);
+  pyramids.set(hash, kept);
+  const cleaned = await paintedFurther(hash, source, steps) ?? await cleanBitmap(source, steps, context);
+  // Of a large sheet one cleaned copy is kept, or the sheet itself would have to go.
+  if (cleaned.width * cleaned.height > LARGE) [...cleanings].filter(([, other]) => other.hash === hash).forEach(([name]) => forget(name));
+  keep(as, cleaned);
+  cleanings.set(as, { hash, steps });
+  return true;
+}
+
+/** From a copy that was cleaned before, where only strokes of the brush have come since. */
+async function paintedFurther(hash: string, source: ImageBitmap, steps: readonly Cleaning[]): Promise<ImageBitmap | undefined> {
+  for (const [name, done] of [...cleanings].reverse()) {
+    const strokes = done.hash === hash ? strokesSince(done.steps, steps) : undefined;
+    let bitmap = await pyramids.get(name)?.levels[0];
+    if (!strokes || strokes.length === 0 || !bitmap) continue;
+    for (const step of strokes) if (step.kind === 'rub' || step.kind === 'fill') bitmap = await paintBitmap(bitmap, source, steps, step);
+    return bitmap;
+  }
+  return undefined;
 }
 
 /** What is left to do from a picture that was cleaned before: strokes of the brush that came after; undefined when anything else is. */
@@ -208,25 +237,11 @@ serve<PictureOperations>({
     return `data:image/jpeg;base64,${toBase64(new Uint8Array(await blob.arrayBuffer()))}`;
   },
 
-  async clean({ hash, steps, as }, context) {
-    const source = await pyramids.get(hash)?.levels[0];
-    if (!source) return false;
-    for (const [name, done] of cleanings) {
-      const strokes = done.hash === hash ? strokesSince(done.steps, steps) : undefined;
-      let bitmap = await pyramids.get(name)?.levels[0];
-      if (!strokes || strokes.length === 0 || !bitmap) continue;
-      for (const step of strokes) if (step.kind === 'rub' || step.kind === 'fill') bitmap = await paintBitmap(bitmap, source, steps, step);
-      return keepCleaned(bitmap);
-    }
-    return keepCleaned(await cleanBitmap(source, steps, context));
-
-    function keepCleaned(bitmap: ImageBitmap): true {
-      // Of a large sheet one cleaned copy is kept, or the sheet itself would have to go.
-      if (bitmap.width * bitmap.height > LARGE) [...cleanings].filter(([, other]) => other.hash === hash).forEach(([name]) => forget(name));
-      keep(as, bitmap);
-      cleanings.set(as, { hash, steps });
-      return true;
-    }
+  async clean(request, context) {
+    // One at a time: each may go on from what the one before has made.
+    const mine = cleaningNow.catch(() => undefined).then(() => clean(request, context));
+    cleaningNow = mine;
+    return mine;
   },
 
   async specks({ hash, steps }, context) {

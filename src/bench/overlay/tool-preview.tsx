@@ -37,7 +37,7 @@ function BrushMark({ brush: { path, radius, does }, viewport, palette }: { brush
   const width = 2 * radius * viewport.zoom;
   const places = path.map((place) => toScreen(viewport, place));
   const [x, y] = places.at(-1)!;
-  const d = `M${places.map((place) => place.join(' ')).join('L')}${places.length === 1 ? 'h0.01' : ''}`;
+  const d = places.length > 1 ? `M${places.map((place) => place.join(' ')).join('L')}` : '';
   return (
     <g data-testid="brush">
       <path d={d} stroke={does === 'rub' ? palette.paper : palette.ink} strokeOpacity={0.7} strokeWidth={width} strokeLinecap="round" strokeLinejoin="round" />

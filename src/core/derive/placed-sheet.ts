@@ -5,6 +5,8 @@ import { SITE, type Evidence, type EvidencePoint, type Sheet, type Site, type Vi
 
 /** A picture of ground lies as its world file says to about a pixel. px, two sigma. Assumed: such files do not say. */
 const PLUS_MINUS_PX = 1;
+/** A picture wider than this in degrees shows no site: its figures are metres from a zero nearby. */
+const WIDEST_IN_DEGREES = 0.5;
 /** Figures of a map in metres, on the plane in mm. */
 const MM = 1000;
 
@@ -38,7 +40,8 @@ export function placedView(view: View, sheet: Pick<Sheet, 'width' | 'height'>, {
 }
 
 function layingOf(said: readonly Vec[], projection: string | undefined, given: Site | undefined): Result<{ toPlane(place: Vec): Vec; site: Site }> {
-  const degrees = projection === undefined && said.every(([x, y]) => Math.abs(x) <= 180 && Math.abs(y) <= 90);
+  const [a, b] = said as [Vec, Vec];
+  const degrees = projection === undefined && said.every(([x, y]) => Math.abs(x) <= 180 && Math.abs(y) <= 90) && Math.hypot(b[0] - a[0], b[1] - a[1]) < WIDEST_IN_DEGREES;
   if (!degrees && projection === undefined) return done(inMetres(said, given));
   const inDegrees = degrees ? said[0]! : findLonLat(projection!, said[0]!);
   if (!inDegrees) return refused('map-not-laid');
