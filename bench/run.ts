@@ -9,6 +9,7 @@ import { sha256Hex, writeBundle } from '../src/core/formats';
 import { createJob, createView, type Job, type Sheet } from '../src/core/job';
 import type { Outline } from '../src/core/outline';
 import { straightenRows } from '../src/core/raster';
+import { measureSources } from './sources';
 import '../scripts/build.mjs';
 
 const PORT = 8719;
@@ -188,6 +189,7 @@ async function main(): Promise<void> {
     const [alone, drawn] = [await openLarge(browser, 0), await openLarge(browser, 2000)];
     row('pan over 48 MP, the picture alone: script / main thread a frame', `${milliseconds(alone.script)} / ${milliseconds(alone.task)}`, 'the peer of the next line');
     row('pan over 48 MP with 2,000 segments: script / main thread a frame', `${milliseconds(drawn.script)} / ${milliseconds(drawn.task)}`, 'no worse than alone (in software)');
+    await measureSources(browser, HOME, row);
   } finally {
     await browser.close();
     server.kill();

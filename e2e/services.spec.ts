@@ -1,5 +1,4 @@
-import { NEST_BOX } from '../demo/scenes/nest-box';
-import { nestBox } from '../demo/scenes/nest-box';
+import { NEST_BOX, nestBox } from '../demo/scenes/nest-box';
 import { scanner as optics } from '../demo/generator/scan';
 import { TRUTH } from '../server/stand-ins/scanner';
 import { expect, test } from './helpers/desk';

@@ -1,6 +1,9 @@
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
+import { planeAsView } from '../src/core/derive';
+import { readReference } from '../src/core/formats';
 import { test, truth } from './helpers/desk';
-import type { TouchHand } from './helpers/hand';
+import type { Px, TouchHand } from './helpers/hand';
 
 const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
 const path = (name: string) => `docs/screenshots/${name}.png`;
@@ -89,6 +92,50 @@ test('the fit', async ({ desk, page }, { project }) => {
   await desk.choose('find-drawings');
   await page.getByTestId('cut-all').waitFor();
   await shoot('drawings');
+});
+
+test('bringing in', async ({ desk, page }, { project }) => {
+  test.setTimeout(240_000);
+  const shoot = shooter(page, project.name);
+  if (project.name === 'phone') {
+    const { terrace } = JSON.parse(readFileSync('demo/truth/stones.json', 'utf8')) as { terrace: readonly { mm: Px; px: Px }[] };
+    const survey = readReference({ bytes: new Uint8Array(readFileSync('public/demo/pond.dxf')).buffer, format: 'dxf', placing: 'free' });
+    if (!survey.ok) throw new Error(survey.code);
+    const { fit } = planeAsView('site', '', survey.value.bounds);
+    await desk.openDemo('pond');
+    await desk.step('fit');
+    await desk.choose('panel-match');
+    await desk.choose('match-plane');
+    for (const { px, mm } of [terrace[1]!, terrace[3]!, terrace[2]!]) {
+      await desk.hand.pointAt(px);
+      await desk.hand.pointAt(fit.toSheet(mm) as Px, 0.4);
+    }
+    await desk.choose('zoom-all');
+    await desk.openCards();
+    return shoot('match');
+  }
+  await desk.openDemo('sources');
+  await desk.choose('demo-file-bench.pdf');
+  await desk.choose('pdf-page-2');
+  await desk.choose('pdf-bring');
+  await page.getByTestId('view-fit').waitFor();
+  await desk.step('sources');
+  await desk.choose('straighten');
+  await desk.choose('panel-clean');
+  await desk.choose('even-out');
+  await page.getByTestId('specks-field').fill('8 px');
+  await page.getByText(/would go/).waitFor();
+  await desk.choose('zoom-all');
+  await shoot('clean');
+  await page.goto('/');
+  await desk.choose('new-job');
+  await desk.choose('open-parcel');
+  await page.getByTestId('parcel-address').fill('7 Medlar Lane');
+  await desk.choose('find-parcel');
+  await desk.choose('parcel-orchard');
+  await page.getByRole('button', { name: /^7 Medlar Lane, ±/ }).waitFor();
+  await desk.choose('toggle-accuracy');
+  await shoot('site');
 });
 
 test('the dark bench @wide', async ({ browser }, { config }) => {

@@ -1,6 +1,6 @@
 import { expect, test, truth } from './helpers/desk';
 
-test('a second window is told, and may take over', async ({ desk, page, context }) => {
+test('a second window is told, and may take over @wide', async ({ desk, page, context }) => {
   await desk.openDemo('blade-start');
   await desk.pointAt(truth.card.left, truth.card.right);
   await desk.type('length-field', '85.6');
@@ -49,7 +49,7 @@ test('jobs are renamed, duplicated, deleted and brought back', async ({ desk, pa
   await expect(page.getByTestId('job-Second blade')).toBeVisible();
 });
 
-test('storage that is full is said before anything is lost', async ({ desk, page }) => {
+test('storage that is full is said before anything is lost @wide', async ({ desk, page }) => {
   await page.addInitScript(() => {
     const put = IDBObjectStore.prototype.put;
     IDBObjectStore.prototype.put = function (...args: Parameters<typeof put>) {

@@ -21,7 +21,7 @@ async function scaleByCard(desk: Desk): Promise<void> {
   await desk.type('length-field', '85.6');
 }
 
-test('an outline is traced before there is a scale, and takes its size when it comes', async ({ desk, page }) => {
+test('an outline is traced before there is a scale, and takes its size when it comes @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await desk.step('trace');
   await desk.choose('tool-circle');
@@ -77,7 +77,7 @@ test('lines that are locked straight are level and upright to the last digit @wi
   expect(c![0]).toBeCloseTo(b![0], 12);
 });
 
-test('open ends are found, shown and closed with one tap', async ({ desk, page }) => {
+test('open ends are found, shown and closed with one tap @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await scaleByCard(desk);
   await desk.step('trace');
@@ -95,7 +95,7 @@ test('open ends are found, shown and closed with one tap', async ({ desk, page }
   expect(shape(0)).toMatchObject({ closed: true, pieces: { length: 3 } });
 });
 
-test('an open outline is carried on with another kind of segment, caught by its end', async ({ desk, page }) => {
+test('an open outline is carried on with another kind of segment, caught by its end @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await scaleByCard(desk);
   await desk.step('trace');

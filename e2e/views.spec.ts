@@ -75,7 +75,7 @@ test('a sheet is straightened, its drawings are found and cut out, one is scaled
   await expect(strip.nth(1)).toContainText('±');
 });
 
-test('a view is cropped, turned and mirrored, keeps what is on it, and everything is undone again', async ({ desk, page }) => {
+test('a view is cropped, turned and mirrored, keeps what is on it, and everything is undone again @wide', async ({ desk, page }) => {
   await desk.openDemo('nest-box');
   await desk.step('sources');
   await desk.choose('tool-crop');

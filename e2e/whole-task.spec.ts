@@ -109,7 +109,7 @@ test('a photo becomes a file that cuts', async ({ desk, page }) => {
   expect(summarize(svg.value).width).toBeCloseTo(dxf.width, 2);
 });
 
-test('everything can be undone and done again, also after a reload', async ({ desk, page }) => {
+test('everything can be undone and done again, also after a reload @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await setScale(desk);
   await desk.step('trace');

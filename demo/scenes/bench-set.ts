@@ -1,7 +1,6 @@
-import type { Ground } from '../generator/scan';
 import { smooth } from '../generator/noise';
 import type { Point } from '../generator/profile';
-import type { Drawing, Line } from '../generator/scan';
+import type { Drawing, Ground, Line } from '../generator/scan';
 
 /** The garden bench, mm: seat, back, legs. */
 export const BENCH = { length: 1500, height: 850, seat: 440, depth: 580, board: 45, leg: 90 } as const;

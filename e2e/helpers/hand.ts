@@ -138,14 +138,14 @@ export class TouchHand extends Hand {
       const middle: Px = [box.x + width / 2, box.y + height * 0.42];
       const away: Px = [middle[0] - x, middle[1] - y];
       const hasRoom = x - box.x > 40 && box.x + width - x > 110 && y - box.y > 20 && box.y + height - y > 20;
-      if (hasRoom) await this.twoFingers([x, y], away, Math.min(zoom / now, 4) * 1.02);
+      if (hasRoom) await this.twoFingers([x, y], away, Math.min(zoom / now, 7) * 1.02);
       else await this.twoFingers(middle, [clamped(away[0], 140), clamped(away[1], 180)], 1);
     }
   }
 
   /** Two fingers about a place of the screen, moved and spread. */
   private async twoFingers([x, y]: Px, [dx, dy]: Px, spread: number): Promise<void> {
-    const gap = 30;
+    const gap = 17;
     const at = (t: number): Px[] => [-1, 1].map((side): Px => [x + dx * t + side * gap * (1 + (spread - 1) * t), y + dy * t]);
     await this.touch('touchStart', at(0));
     for (const t of [0.4, 1]) await this.touch('touchMove', at(t));

@@ -132,6 +132,19 @@ describe.each<[string, (noise: Noise) => Evidence[]]>([
     expectTrue(run((random) => [ASSUMED.tilt * random.normal(), ASSUMED.tilt * random.normal()]));
   });
 
+  // Held far more askew than a hand that tries; what the phone said of it is off by what is assumed of phones and tables.
+  it('is true when the phone measured how it was held, however it was held', () => {
+    const random = createRandom(12);
+    const result = tally();
+    for (let i = 0; i < TRIALS; i++) {
+      const tilt: Vec = [4 * ASSUMED.tilt * random.normal(), 4 * ASSUMED.tilt * random.normal()];
+      const measured: Vec = [tilt[0] + ASSUMED.tiltMeasured * random.normal(), tilt[1] + ASSUMED.tiltMeasured * random.normal()];
+      const points = pointedAt(handHeld(tilt, (sigma) => sigma * random.normal()), PLANE, 1, random);
+      add(result, fitOf({ picture: { ...photo, tilt: measured }, points, evidence: evidenceOf(() => random.normal()) }), points, TRUTH);
+    }
+    expectTrue(result);
+  });
+
   // At the edge the tilt is no accident any more: it is there in every trial, and takes its share of the two sigma with it.
   it('still holds the truth most of the time when the tilt is the most that is allowed for, 3° some way', () => {
     const { covered, count } = run((random) => {

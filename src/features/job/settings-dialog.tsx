@@ -6,6 +6,7 @@ import { renameJob, setUnits } from '@/core/job';
 import type { Units, UnitStyle } from '@/core/units';
 import { Choice } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
+import { useEscape } from '@/ui/use-escape';
 
 const STYLES: readonly (readonly [UnitStyle, string])[] = [['mm', 'mm'], ['cm', 'cm'], ['m', 'm'], ['inch', 'Inches, decimal'], ['inch-fraction', 'Inches, fractions'], ['feet-inches', 'Feet and inches']];
 const DENOMINATORS = ['2', '4', '8', '16', '32', '64'].map((d) => [d, `1/${d}`] as const);
@@ -13,6 +14,7 @@ const DENOMINATORS = ['2', '4', '8', '16', '32', '64'].map((d) => [d, `1/${d}`] 
 /** The job's name and units, and how one points at this bench. Everything holds as soon as it is chosen. */
 export function SettingsDialog({ visible, onClose }: { visible: boolean; onClose: () => void }) {
   const desk = useDesk();
+  useEscape(onClose, visible);
   // A portal's children stand elsewhere in the tree, so the desk is handed to them again.
   return (
     <Portal>

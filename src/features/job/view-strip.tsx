@@ -1,6 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
 import { Image, Pressable, ScrollView, View } from 'react-native';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
+import { orderView } from '@/core/job';
 import { formatPlusMinus } from '@/core/units';
 import { openShown, repository, shownPicture, type ShownPicture } from '@/store';
 import { Icon } from '@/ui/icon';
@@ -20,11 +22,12 @@ export function ViewStrip({ wide }: { wide: boolean }) {
   if (views.length === 0) return null;
   return (
     <ScrollView horizontal={!wide} style={{ flexGrow: wide ? 1 : 0, backgroundColor: palette.paper, borderBottomWidth: wide ? 0 : 1, borderBottomColor: palette.rule }} contentContainerStyle={{ padding: 6, gap: 6 }} role="navigation" aria-label="Views" showsHorizontalScrollIndicator={false}>
-      {views.map((view) => {
+      {views.map((view, index) => {
         const fitted = derived.views.get(view.id);
         const fit = fitted?.sigma === undefined ? 'no scale yet' : formatPlusMinus(fitted.sigma, units);
         return (
-          <Pressable key={view.id} accessibilityRole="button" aria-current={view.id === current} accessibilityLabel={`${view.name}, ${fit}${view.locked ? ', locked' : ''}`} onPress={() => session.chooseView(view.id)}
+          <Movable key={view.id} id={view.id} index={index}>
+          <Pressable accessibilityRole="button" aria-current={view.id === current} accessibilityLabel={`${view.name}, ${fit}${view.locked ? ', locked' : ''}`} onPress={() => session.chooseView(view.id)}
             style={{ flexDirection: 'row', gap: 8, alignItems: 'center', padding: 3, paddingRight: 10, borderRadius: 6, borderWidth: 1, borderColor: view.id === current ? palette.hedge : palette.rule, backgroundColor: view.id === current ? palette.leaf : palette.paper }}>
             <Thumbnail picture={fitted && shownPicture(view, fitted.sheet)} of={{ frame: view.frame, direction: view.datum.direction, mirrored: view.mirrored }} />
             <View style={{ maxWidth: 120 }}>
@@ -35,9 +38,36 @@ export function ViewStrip({ wide }: { wide: boolean }) {
               </View>
             </View>
           </Pressable>
+          </Movable>
         );
       })}
     </ScrollView>
+  );
+}
+
+/** What is dragged within the strip: a view, and no file. */
+const DRAGGED = 'text/x-bryony-view';
+
+/** A view that a mouse drags to another place in the strip; fingers and keys use the arrows on its card. */
+function Movable({ id, index, children }: { id: string; index: number; children: ReactNode }) {
+  const palette = usePalette();
+  const { jobs } = useDesk();
+  const [over, setOver] = useState(false);
+  const isOurs = (event: React.DragEvent) => event.dataTransfer.types.includes(DRAGGED);
+  return (
+    <div draggable data-testid="strip-view" style={{ borderRadius: 6, outline: over ? `2px dashed ${palette.hedge}` : undefined, flexShrink: 0 }}
+      onDragStart={(event) => event.dataTransfer.setData(DRAGGED, id)}
+      onDragOver={(event) => { if (isOurs(event)) { event.preventDefault(); setOver(true); } }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        setOver(false);
+        if (!isOurs(event)) return;
+        event.preventDefault();
+        const dragged = event.dataTransfer.getData(DRAGGED);
+        if (dragged !== id) jobs.getState().run(orderView(dragged, index));
+      }}>
+      {children}
+    </div>
   );
 }
 

@@ -37,7 +37,7 @@ export function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boole
       </View>
       <input ref={files} type="file" multiple accept="image/*,video/*,.tif,.tiff,.heic,.heif,.pdf,.dxf,.svg,.json,.geojson,.jgw,.pgw,.tfw,.wld" hidden aria-label="Picture files" data-testid="picture-files" onChange={chosen} />
       {demo ? <DemoFiles bringIn={bringIn} /> : null}
-      {open === 'camera' ? <CameraDialog onTaken={take} onLeave={close} /> : null}
+      {open === 'camera' ? <CameraDialog onTaken={take} onFiles={(photos) => (close(), void bringIn.bring(photos))} onLeave={close} /> : null}
       {open === 'scanner' ? <ScannerDialog onScanned={take} onLeave={close} /> : null}
       {open === 'parcel' ? <ParcelDialog onFound={(parcel) => void takeParcel(parcel)} onLeave={close} /> : null}
       {empty ? <Words quiet style={{ fontSize: 13 }}>Square-on, close, level, on plain ground, with something of known size beside it.</Words> : null}

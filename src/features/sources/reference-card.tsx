@@ -50,8 +50,12 @@ function Layers({ reference, names }: { reference: Reference; names: readonly st
     const hidden = reference.hiddenLayers.includes(name) ? reference.hiddenLayers.filter((other) => other !== name) : [...reference.hiddenLayers, name];
     jobs.getState().run(changeReference(reference.id, 'reference-layers-set', { hiddenLayers: hidden }));
   };
+  const alone = names.length - reference.hiddenLayers.length === 1 ? names.findIndex((name) => !reference.hiddenLayers.includes(name)) : -1;
+  const show = (hidden: readonly string[]) => jobs.getState().run(changeReference(reference.id, 'reference-layers-set', { hiddenLayers: hidden }));
   return (
     <div role="group" aria-label={`Layers of ${reference.name}`} style={{ display: 'flex', flexWrap: 'wrap', gap: 4, maxHeight: 132, overflow: 'auto' }}>
+      <Button compact onPress={() => show(names.filter((_, i) => i !== (alone + 1) % names.length))} testID="next-layer">{alone < 0 ? 'One at a time' : 'The next one'}</Button>
+      {reference.hiddenLayers.length > 0 ? <Button compact onPress={() => show([])}>All</Button> : null}
       {names.slice(0, MOST_CHIPS).map((name) => {
         const shown = !reference.hiddenLayers.includes(name);
         return (

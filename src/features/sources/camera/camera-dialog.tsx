@@ -4,6 +4,7 @@ import { Button, Dialog, Portal } from 'react-native-paper';
 import { Choice } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
+import { useEscape } from '@/ui/use-escape';
 import type { Incoming } from '../use-bring-in';
 import { openCamera, watchTilt, type LivePicture } from './camera';
 import { findCard, lookAtFrame, type CardSeen, type FrameFacts } from './frame-facts';
@@ -11,6 +12,8 @@ import { FAIR_TILT, GOOD_TILT, sizeOfTilt, type ShootingWay, type Tilt } from '.
 
 interface CameraDialogProps {
   readonly onTaken: (incoming: Incoming) => void;
+  /** Photos by the device's own camera program. */
+  readonly onFiles: (files: readonly File[]) => void;
   readonly onLeave: () => void;
 }
 
@@ -18,13 +21,15 @@ const WAYS: readonly (readonly [ShootingWay, string])[] = [['above', 'Lies flat'
 const LOOK_MS = 600;
 
 /** The camera with a shooting guide: how square-on it is held, how much of the frame is filled, how sharp it is, how far away a card says it is. */
-export function CameraDialog({ onTaken, onLeave }: CameraDialogProps) {
+export function CameraDialog({ onTaken, onFiles, onLeave }: CameraDialogProps) {
   const screen = useRef<HTMLDivElement>(null);
+  const own = useRef<HTMLInputElement>(null);
   const [live, setLive] = useState<LivePicture>();
   const [way, setWay] = useState<ShootingWay>('above');
   const [held, setHeld] = useState<{ readonly tilt: Tilt; readonly simulated: boolean }>();
   const [facts, setFacts] = useState<FrameFacts>();
   const [card, setCard] = useState<CardSeen | 'none'>();
+  useEscape(onLeave);
   useLive(screen, setLive);
   useEffect(() => watchTilt(way, (tilt, simulated) => setHeld({ tilt, simulated })), [way]);
   useEffect(() => {
@@ -52,13 +57,15 @@ export function CameraDialog({ onTaken, onLeave }: CameraDialogProps) {
           </div>
           <Choice name="How the thing stands" value={way} options={WAYS} onChange={setWay} />
           <View style={{ gap: 2 }} role="status" testID="camera-says">
-            {live?.simulated ? <Words quiet style={{ fontSize: 13 }}>There is no camera here that may be used: this one is simulated.</Words> : null}
+            {live?.simulated ? <Words quiet style={{ fontSize: 13 }}>There is no camera here that this page may use: this one is simulated. The device’s own camera still works.</Words> : null}
             {held?.simulated ? <Words quiet style={{ fontSize: 13 }}>This device has no tilt sensors: the bubble is simulated, and is not kept.</Words> : null}
             {adviceFor(held?.tilt, facts, card).map((sentence) => <Words key={sentence} style={{ fontSize: 14.5 }}>{sentence}</Words>)}
           </View>
+          <input ref={own} type="file" accept="image/*" capture="environment" hidden aria-label="Photo from the device’s camera" onChange={(event) => event.target.files?.length && onFiles([...event.target.files])} />
         </Dialog.Content>
         <Dialog.Actions>
           <Button onPress={onLeave}>Cancel</Button>
+          <Button onPress={() => own.current?.click()} testID="own-camera">The device’s camera</Button>
           <Button mode="contained" icon="camera" disabled={!live} onPress={() => void take()} testID="take-photo">Take it</Button>
         </Dialog.Actions>
       </Dialog>

@@ -5,6 +5,7 @@ import { grayFrom, judgeStill, rankStills, type RankedStill } from '@/core/raste
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Figures, Words } from '@/ui/text';
+import { useEscape } from '@/ui/use-escape';
 import type { Incoming } from '../use-bring-in';
 import { pictureOf, type OpenFilm } from './film';
 
@@ -33,6 +34,7 @@ export function FilmChooser({ film, onStills, onLeave }: FilmChooserProps) {
   const [stills, setStills] = useState<readonly number[]>([]);
   const [found, setFound] = useState<readonly RankedStill<Candidate>[]>();
   const [share, setShare] = useState<number>();
+  useEscape(onLeave);
   const show = useCallback((screen: HTMLDivElement | null) => {
     Object.assign(film.element.style, { width: '100%', maxHeight: '38vh', display: 'block', background: '#000', objectFit: 'contain' });
     film.element.setAttribute('aria-label', film.name);

@@ -5,6 +5,7 @@ import { Button, Dialog, Portal } from 'react-native-paper';
 import { Choice } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Figures, Words } from '@/ui/text';
+import { useEscape } from '@/ui/use-escape';
 import { PagePartFrame, type PagePart } from './page-part';
 import { isTooFine, megapixelsAt, type OpenPdf, type PageMakeup, type PdfPageFacts } from './pdf-document';
 
@@ -39,6 +40,7 @@ export function PdfChooser({ pdf, onChosen, onLeave }: PdfChooserProps) {
   const [part, setPart] = useState<PagePart>();
   const [framing, setFraming] = useState(false);
   const [lines, setLines] = useState(true);
+  useEscape(onLeave);
   const [chosen, setChosen] = useState<ReadonlyMap<number, PdfPageFacts>>(new Map());
   const numbers = Array.from({ length: Math.min(LEAF, pdf.pages - first + 1) }, (_, i) => first + i);
   const toggle = (page: number, facts: PdfPageFacts) => {

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Button, Dialog, Portal, TextInput } from 'react-native-paper';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
+import { useEscape } from '@/ui/use-escape';
 import { sentenceFor } from '@/ui/words';
 import { fetchParcel, findParcels, type Parcel } from './parcels';
 
@@ -17,6 +18,7 @@ export function ParcelDialog({ onFound, onLeave }: ParcelDialogProps) {
   const [address, setAddress] = useState('');
   const search = useMutation({ mutationFn: () => findParcels(address) });
   const take = useMutation({ mutationFn: fetchParcel, onSuccess: (parcel) => parcel.ok && onFound(parcel.value) });
+  useEscape(onLeave);
   const found = search.data?.ok ? search.data.value : undefined;
   const refusal = [take.data, search.data].find((answer) => answer && !answer.ok);
   const says = refusal && !refusal.ok ? sentenceFor(refusal.code) : found?.length === 0 ? 'No parcel has that address. The simulated register knows 7 Medlar Lane.' : undefined;

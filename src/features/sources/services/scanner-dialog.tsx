@@ -5,6 +5,7 @@ import { Button, Dialog, Portal, ProgressBar } from 'react-native-paper';
 import { Choice } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
+import { useEscape } from '@/ui/use-escape';
 import { sentenceFor } from '@/ui/words';
 import type { Incoming } from '../use-bring-in';
 import { findScanner, scanPicture } from './scanner';
@@ -38,6 +39,7 @@ export function ScannerDialog({ onScanned, onLeave }: ScannerDialogProps) {
   };
   const says = problem ?? (data && !data.ok ? sentenceFor(data.code) : scanner?.state === 'lid-open' ? sentenceFor('scanner-lid-open') : undefined);
   const leave = () => (abort.current?.abort(), onLeave());
+  useEscape(leave);
   return (
     <Portal>
       <Dialog visible onDismiss={leave} style={{ maxWidth: 480, width: '94%', alignSelf: 'center' }} testID="scanner-dialog">
