@@ -32,6 +32,8 @@ export const startMatch = (view: string, target: MatchTarget): MatchState => ({ 
 const ENOUGH = 2;
 /** How well the end of a drawn line is known: as good as drawn. mm. */
 const AS_DRAWN = 0.005;
+/** What was drawn or photographed lies where the other has it to about this share of the way between the first two places, two sigma: assumed, and said on the cards. */
+const ROUGH = 0.01;
 const LOOK = (at: MatchState['looking']): Effect => ({ kind: 'look', at });
 
 function placed({ plane, sheet, sigma, edge, snap }: Aim, { fitted }: ToolContext): NonNullable<MatchPair['to']> {
@@ -59,7 +61,8 @@ function lay(state: MatchState, { job }: ToolContext): Step<MatchState> {
   const complete = state.pairs.filter(({ to }) => to);
   if (complete.length < ENOUGH) return [state, [LOOK('view')]];
   const fresh = complete.slice(state.laid);
-  const command = layOnPlane(state.view, planeOf(state.target!, job), fresh.map((pair, i) => pieceOf(pair, state.laid + i + 1)), fresh.map(pointOf));
+  const rough = ROUGH * distance(complete[0]!.to!.at, complete[1]!.to!.at);
+  const command = layOnPlane(state.view, planeOf(state.target!, job), fresh.map((pair, i) => pieceOf(pair, state.laid + i + 1, rough)), fresh.map(pointOf));
   return [{ ...state, laid: complete.length }, [LOOK('view'), run(command)]];
 }
 
@@ -70,10 +73,10 @@ function planeOf({ kind, id }: MatchTarget, job: ToolContext['job']): string {
 
 const written = (mm: number) => `${Number(mm.toFixed(3))} mm`;
 
-function pieceOf({ id, to }: MatchPair, number: number): Evidence {
+function pieceOf({ id, to }: MatchPair, number: number, rough: number): Evidence {
   const { at, sigma } = to!;
   const said = { across: { value: at[0], written: written(at[0]) }, up: { value: at[1], written: written(at[1]) } };
-  return { id, kind: 'known-point', groups: [[`${id}-at`]], said, plusMinus: 2 * sigma, guess: false, role: 'use', name: `matched place ${number}` };
+  return { id, kind: 'known-point', groups: [[`${id}-at`]], said, plusMinus: Number(Math.max(2 * sigma, rough).toPrecision(3)), guess: false, role: 'use', name: `matched place ${number}` };
 }
 
 const pointOf = ({ id, from }: MatchPair): EvidencePoint => ({ id: `${id}-at`, at: from.at, sigma: from.sigma, ...(from.edge ? { edge: from.edge } : {}) });

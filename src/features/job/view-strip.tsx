@@ -26,8 +26,8 @@ export function ViewStrip({ wide }: { wide: boolean }) {
         const fitted = derived.views.get(view.id);
         const fit = fitted?.sigma === undefined ? 'no scale yet' : formatPlusMinus(fitted.sigma, units);
         return (
-          <Movable key={view.id} id={view.id} index={index}>
-          <Pressable accessibilityRole="button" aria-current={view.id === current} accessibilityLabel={`${view.name}, ${fit}${view.locked ? ', locked' : ''}`} onPress={() => session.chooseView(view.id)}
+          <Movable key={view.id} id={view.id} index={index} wide={wide}>
+            <Pressable accessibilityRole="button" aria-current={view.id === current} accessibilityLabel={`${view.name}, ${fit}${view.locked ? ', locked' : ''}`} onPress={() => session.chooseView(view.id)}
             style={{ flexDirection: 'row', gap: 8, alignItems: 'center', padding: 3, paddingRight: 10, borderRadius: 6, borderWidth: 1, borderColor: view.id === current ? palette.hedge : palette.rule, backgroundColor: view.id === current ? palette.leaf : palette.paper }}>
             <Thumbnail picture={fitted && shownPicture(view, fitted.sheet)} of={{ frame: view.frame, direction: view.datum.direction, mirrored: view.mirrored }} />
             <View style={{ maxWidth: 120 }}>
@@ -49,13 +49,13 @@ export function ViewStrip({ wide }: { wide: boolean }) {
 const DRAGGED = 'text/x-bryony-view';
 
 /** A view that a mouse drags to another place in the strip; fingers and keys use the arrows on its card. */
-function Movable({ id, index, children }: { id: string; index: number; children: ReactNode }) {
+function Movable({ id, index, wide, children }: { id: string; index: number; wide: boolean; children: ReactNode }) {
   const palette = usePalette();
   const { jobs } = useDesk();
   const [over, setOver] = useState(false);
   const isOurs = (event: React.DragEvent) => event.dataTransfer.types.includes(DRAGGED);
   return (
-    <div draggable data-testid="strip-view" style={{ borderRadius: 6, outline: over ? `2px dashed ${palette.hedge}` : undefined, flexShrink: 0 }}
+    <div draggable data-testid="strip-view" style={{ borderRadius: 6, outline: over ? `2px dashed ${palette.hedge}` : undefined, flexShrink: 0, ...(wide ? { width: '100%' } : {}) }}
       onDragStart={(event) => event.dataTransfer.setData(DRAGGED, id)}
       onDragOver={(event) => { if (isOurs(event)) { event.preventDefault(); setOver(true); } }}
       onDragLeave={() => setOver(false)}

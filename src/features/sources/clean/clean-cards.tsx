@@ -18,8 +18,8 @@ export function CleanCards() {
   return (
     <>
       <DoCard fitted={fitted} />
-      <StepsCard fitted={fitted} />
       <SpecksCard key={fitted.view.id} fitted={fitted} />
+      <StepsCard fitted={fitted} />
     </>
   );
 }
@@ -38,7 +38,7 @@ function DoCard({ fitted: { view, sheet } }: { fitted: FittedView }) {
   const even = () => jobs.getState().run(setCleaning(view.id, [{ id: newId(), on: true, kind: 'even' }, ...steps], 'evened-out'));
   const take = (does: BrushState['does']) => (brush?.does === does ? session.chooseTool('select') : session.setTool({ name: 'brush', state: startBrush(does, brush?.radius ?? Math.max(4, Math.round(widest / 6))) }));
   return (
-    <Card width={430} testID="clean-card">
+    <Card width={388} testID="clean-card">
       <Words style={{ fontWeight: '700' }}>Clean the picture</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
         <Button mode="outlined" disabled={isEven} onPress={even} testID="even-out">Even out the paper</Button>
