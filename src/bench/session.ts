@@ -218,7 +218,9 @@ export class Session {
     if (!context) return;
     const { viewport, snapping, tool } = this.getState();
     const catching = snapping && !FREE.includes(tool.name);
-    const targets = catching ? listSnapTargets(context, this.jobs.getState().derived, tool, { references: this.getState().references, at: toSheet(viewport, screen), reach: REFERENCE_REACH / viewport.zoom }) : [];
+    // A place that is to be laid on existing geometry is sought in the picture: what lies over it already must not catch the aim.
+    const around = tool.name === 'match' && tool.state.looking === 'view' ? undefined : { references: this.getState().references, at: toSheet(viewport, screen), reach: REFERENCE_REACH / viewport.zoom };
+    const targets = catching ? listSnapTargets(context, this.jobs.getState().derived, tool, around) : [];
     this.lastAimed = { screen, pointer };
     const findEdge = (sheet: Vec, reach: number) => this.edges?.find(sheet, reach);
     const findCorner = (sheet: Vec, reach: number) => this.edges?.findCorner(sheet, reach);
