@@ -15,7 +15,7 @@ test('a second window is told, and may take over @wide', async ({ desk, page, co
   await expect(second.getByTestId('view-fit')).toHaveText('no scale yet');
 });
 
-test('what is being drawn comes back after the page died', async ({ desk, page }) => {
+test('what is being drawn comes back after the page died @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await desk.step('trace');
   await desk.choose('tool-line');

@@ -162,7 +162,7 @@ test('units are switched at any time, fractions included @wide', async ({ desk, 
   await expect(page.getByTestId('figure-diameter')).toContainText(/^(9\/16|35\/64|17\/32|37\/64)" ±0\.0\d+"$/);
 });
 
-test('a measured distance carries its plus-minus and holds the truth', async ({ desk, page }) => {
+test('a measured distance carries its plus-minus and holds the truth @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-finished');
   await desk.step('trace');
   await desk.choose('tool-measure');

@@ -131,7 +131,7 @@ test('everything can be undone and done again, also after a reload @wide', async
   await expect(page.getByTestId('view-fit')).not.toHaveText('no scale yet');
 });
 
-test('a bundle carries the whole job to an empty device', async ({ desk, page, browser }) => {
+test('a bundle carries the whole job to an empty device @wide', async ({ desk, page, browser }) => {
   await desk.openDemo('blade-finished');
   await desk.step('handover');
   const file = await desk.download('save-bundle');
