@@ -10,7 +10,7 @@ import { newId } from '@/store';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
-import { resolutionEvidence } from './resolution';
+import { isResolution, resolutionEvidence } from './resolution';
 
 function parseDots(text: string): Result<number> {
   const dots = Number(text.trim().replace(',', '.'));
@@ -33,7 +33,8 @@ export function ResolutionCard({ fitted, onDone }: { fitted: FittedView; onDone:
       const said = session.getState().references.find(({ reference }) => reference.id === id)?.geometry.saidUnitMm;
       if (plane === sheet.id && said) run(changeReference(id, 'reference-unit-set', { unitMm: said * drawn.value }));
     }
-    for (const { id, name } of view.evidence.filter(({ name }) => name?.includes('dots an inch'))) if (name !== evidence.name) run(removeEvidence(view.id, id));
+    const before = view.evidence.find((piece) => isResolution(piece, view, sheet));
+    if (before) run(removeEvidence(view.id, before.id));
     run(addEvidence(view.id, evidence, points));
     session.chooseTool('points');
     onDone();

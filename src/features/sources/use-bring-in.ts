@@ -104,6 +104,20 @@ export function useBringIn(onBrought: () => void): BringIn {
     pdf.close();
   };
 
+  useDropAndPaste(bring);
+
+  const takeMade = useCallback((incoming: AsyncIterable<Incoming> | Iterable<Incoming>) => take(incoming, []), [take]);
+  const bringReference = useCallback(async (name: string, bytes: ArrayBuffer) => {
+    const sentences: string[] = [];
+    await addReferenceFrom(name, bytes, sentences);
+    setSaid(sentences);
+  }, [addReferenceFrom]);
+
+  return { ...openers, doing, said, bring, take: takeMade, bringReference, bringPages, stop: () => abort.current?.abort(), hush: () => setSaid([]) };
+}
+
+/** What is dropped or pasted anywhere on the screen comes in. */
+function useDropAndPaste(bring: BringIn['bring']): void {
   useEffect(() => {
     const stop = new AbortController();
     const options = { signal: stop.signal };
@@ -115,15 +129,6 @@ export function useBringIn(onBrought: () => void): BringIn {
     window.addEventListener('paste', (event) => void bring([...(event.clipboardData?.files ?? [])]), options);
     return () => stop.abort();
   }, [bring]);
-
-  const takeMade = useCallback((incoming: AsyncIterable<Incoming> | Iterable<Incoming>) => take(incoming, []), [take]);
-  const bringReference = useCallback(async (name: string, bytes: ArrayBuffer) => {
-    const sentences: string[] = [];
-    await addReferenceFrom(name, bytes, sentences);
-    setSaid(sentences);
-  }, [addReferenceFrom]);
-
-  return { ...openers, doing, said, bring, take: takeMade, bringReference, bringPages, stop: () => abort.current?.abort(), hush: () => setSaid([]) };
 }
 
 /** A picture whose resolution a device answers for is to scale when it arrives. Limits count as half their width over the root of three. */

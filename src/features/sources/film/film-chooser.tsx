@@ -78,18 +78,7 @@ export function FilmChooser({ film, onStills, onLeave }: FilmChooserProps) {
               <Button mode="contained" onPress={() => take(time)} testID="take-still">{isHere ? 'Let this still go' : 'Take this still'}</Button>
               <Button mode="outlined" disabled={share !== undefined} onPress={() => void find()} testID="find-stills">{share === undefined ? 'Find good ones' : `Looking … ${Math.round(100 * share)} %`}</Button>
             </View>
-            {found ? (
-              <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-                {found.map(({ still, why }) => (
-                  <Pressable key={still.time} accessibilityRole="checkbox" aria-checked={stills.includes(still.time)} accessibilityLabel={`Still at ${timeWords(still.time)}, ${WHY[why]}`} onPress={() => (void go(still.time), take(still.time))} testID="found-still"
-                    style={{ width: 150, padding: 4, gap: 2, borderRadius: 8, borderWidth: stills.includes(still.time) ? 2 : 1, borderColor: stills.includes(still.time) ? palette.hedge : palette.rule, backgroundColor: stills.includes(still.time) ? palette.leaf : palette.paper }}>
-                    <img src={still.picture} alt="" style={{ width: '100%', borderRadius: 4 }} />
-                    <Figures style={{ fontSize: 13 }}>{timeWords(still.time)}</Figures>
-                    <Words quiet style={{ fontSize: 12, lineHeight: 15 }}>{WHY[why]}</Words>
-                  </Pressable>
-                ))}
-              </View>
-            ) : null}
+            {found ? <FoundStills found={found} taken={stills} onChoose={(at) => (void go(at), take(at))} /> : null}
             <Words quiet style={{ fontSize: 13.5 }}>{`${film.width} × ${film.height} px, ${timeWords(film.duration)} long. ${stills.length === 0 ? 'Take the stills that are wanted.' : `${stills.length === 1 ? 'One still' : `${stills.length} stills`} taken.`}`}</Words>
           </ScrollView>
         </Dialog.ScrollArea>
@@ -99,6 +88,26 @@ export function FilmChooser({ film, onStills, onLeave }: FilmChooserProps) {
         </Dialog.Actions>
       </Dialog>
     </Portal>
+  );
+}
+
+/** The best stills that were found, each with a word why. */
+function FoundStills({ found, taken, onChoose }: { found: readonly RankedStill<Candidate>[]; taken: readonly number[]; onChoose: (time: number) => void }) {
+  const palette = usePalette();
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      {found.map(({ still: { time, picture }, why }) => {
+        const isTaken = taken.includes(time);
+        return (
+          <Pressable key={time} accessibilityRole="checkbox" aria-checked={isTaken} accessibilityLabel={`Still at ${timeWords(time)}, ${WHY[why]}`} onPress={() => onChoose(time)} testID="found-still"
+            style={{ width: 150, padding: 4, gap: 2, borderRadius: 8, borderWidth: isTaken ? 2 : 1, borderColor: isTaken ? palette.hedge : palette.rule, backgroundColor: isTaken ? palette.leaf : palette.paper }}>
+            <img src={picture} alt="" style={{ width: '100%', borderRadius: 4 }} />
+            <Figures style={{ fontSize: 13 }}>{timeWords(time)}</Figures>
+            <Words quiet style={{ fontSize: 12, lineHeight: 15 }}>{WHY[why]}</Words>
+          </Pressable>
+        );
+      })}
+    </View>
   );
 }
 
