@@ -48,8 +48,8 @@ export class TileCache {
     private readonly onDropped: (tile: Tile) => void,
   ) {}
 
-  /** The tiles of a level that show a box of the sheet: those that are there; the others are asked for. */
-  list(level: number, min: readonly [number, number], max: readonly [number, number], ask: boolean): readonly Tile[] {
+  /** The tiles of a level that show a box of the sheet: those that are there, and whether they are all; the others are asked for. */
+  list(level: number, min: readonly [number, number], max: readonly [number, number], ask: boolean): { readonly found: readonly Tile[]; readonly complete: boolean } {
     const [w, h] = levelSize(this.picture, level);
     const [sx, sy] = [this.picture.width / w, this.picture.height / h];
     const range = (lo: number, hi: number, scale: number, size: number) =>
@@ -66,7 +66,7 @@ export class TileCache {
       }
     }
     if (ask && missing.length > 0) this.ask(missing, [sx, sy]);
-    return found;
+    return { found, complete: missing.length === 0 };
   }
 
   close(): void {
