@@ -10,7 +10,6 @@ import { createJob, createView, type Job, type Sheet } from '../src/core/job';
 import type { Outline } from '../src/core/outline';
 import { straightenRows } from '../src/core/raster';
 import { measureSources } from './sources';
-import '../scripts/build.mjs';
 
 const PORT = 8719;
 const HOME = `http://localhost:${PORT}/`;

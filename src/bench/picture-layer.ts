@@ -1,4 +1,4 @@
-import { BufferGeometry, ClampToEdgeWrapping, LinearFilter, Mesh, NoColorSpace, OrthographicCamera, Scene, Texture, Vector2, WebGLRenderer, type ShaderMaterial } from 'three';
+import { ClampToEdgeWrapping, LinearFilter, Mesh, NoColorSpace, OrthographicCamera, Scene, Texture, Vector2, WebGLRenderer, type BufferGeometry, type ShaderMaterial } from 'three';
 import type { Vec } from '@/core/geometry';
 import { AIM_RADIUS } from './aim';
 import { coarsestLevel, TileCache, type PictureSize, type Tile } from './tile-cache';

@@ -14,15 +14,15 @@ export function useShownPicture(fitted: FittedView | undefined): ShownPicture | 
   const key = wanted?.key;
   useEffect(() => {
     if (!wanted || wanted.steps.length === 0) return;
-    let gone = false;
-    void openShown(wanted, repository, (done) => gone || session.setCleaning(done)).then((there) => {
-      if (gone) return;
+    const stop = new AbortController();
+    void openShown(wanted, repository, { onProgress: (done) => session.setCleaning(done), signal: stop.signal }).then((there) => {
+      if (stop.signal.aborted) return;
       session.setCleaning(undefined);
       if (there) setReady(wanted);
       else session.say('cleaning-failed');
     });
     return () => {
-      gone = true;
+      stop.abort();
       session.setCleaning(undefined);
     };
     // The name says all of it.

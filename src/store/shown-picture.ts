@@ -34,20 +34,41 @@ function shortHash(text: string): string {
   }).join('');
 }
 
-const making = new Map<string, Promise<boolean>>();
-
-/** Makes sure that the picture worker holds a picture as it is shown; false when it cannot be had. */
-export function openShown(picture: ShownPicture, repository: JobRepository, onProgress?: (done: number) => void): Promise<boolean> {
-  if (picture.steps.length === 0) return openPicture(picture.key, repository);
-  const known = making.get(picture.key) ?? make(picture, repository, onProgress).finally(() => making.delete(picture.key));
-  making.set(picture.key, known);
-  return known;
+/** Somebody who waits for a picture: hears how far it is, and may stop waiting. */
+interface Waiting {
+  readonly onProgress?: (done: number) => void;
+  readonly signal?: AbortSignal;
 }
 
-async function make({ key, source, steps }: ShownPicture, repository: JobRepository, onProgress?: (done: number) => void): Promise<boolean> {
+/** What is being made: one cleaning for all who wait for it. */
+const making = new Map<string, { readonly there: Promise<boolean>; readonly waiting: Set<Waiting>; readonly stop: AbortController }>();
+
+/** Makes sure that the picture worker holds a picture as it is shown; false when it cannot be had. When nobody waits for it any more, its cleaning stops. */
+export function openShown(picture: ShownPicture, repository: JobRepository, waits: Waiting = {}): Promise<boolean> {
+  if (picture.steps.length === 0) return openPicture(picture.key, repository);
+  const known = making.get(picture.key) ?? startMaking(picture, repository);
+  known.waiting.add(waits);
+  waits.signal?.addEventListener('abort', () => {
+    known.waiting.delete(waits);
+    if (known.waiting.size > 0) return;
+    if (making.get(picture.key) === known) making.delete(picture.key);
+    known.stop.abort();
+  });
+  return known.there;
+}
+
+function startMaking(picture: ShownPicture, repository: JobRepository) {
+  const [waiting, stop] = [new Set<Waiting>(), new AbortController()];
+  const tell = (done: number) => waiting.forEach(({ onProgress }) => onProgress?.(done));
+  const started = { waiting, stop, there: make(picture, repository, tell, stop.signal).finally(() => making.get(picture.key) === started && making.delete(picture.key)) };
+  making.set(picture.key, started);
+  return started;
+}
+
+async function make({ key, source, steps }: ShownPicture, repository: JobRepository, onProgress: (done: number) => void, signal: AbortSignal): Promise<boolean> {
   const held = await pictureWorker.call('hasPicture', { hash: key });
   if (held.kind === 'done' && held.value) return true;
   if (!(await openPicture(source, repository))) return false;
-  const made = await pictureWorker.call('clean', { hash: source, steps, as: key }, onProgress ? { onProgress } : {});
+  const made = await pictureWorker.call('clean', { hash: source, steps, as: key }, { onProgress, signal });
   return made.kind === 'done' && made.value;
 }

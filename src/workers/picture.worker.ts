@@ -55,6 +55,8 @@ function forget(name: string): void {
 let cleaningNow: Promise<unknown> = Promise.resolve();
 
 async function clean({ hash, steps, as }: CleanRequest, context: CallContext): Promise<boolean> {
+  // It may have been given up while it stood behind another.
+  if (context.isCancelled()) throw new OperationRefused('cancelled');
   const kept = pyramids.get(hash);
   const source = await kept?.levels[0];
   if (!kept || !source) return false;

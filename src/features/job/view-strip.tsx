@@ -75,12 +75,12 @@ type Shown = Pick<ThumbnailRequest, 'frame' | 'direction' | 'mirrored'>;
 
 function Thumbnail({ of, picture }: { of: Shown; picture: ShownPicture | undefined }) {
   const palette = usePalette();
-  const { data } = useQuery({ queryKey: ['thumbnail', picture?.key, of], queryFn: () => makeThumbnail(of, picture), staleTime: Infinity });
+  const { data } = useQuery({ queryKey: ['thumbnail', picture?.key, of], queryFn: ({ signal }) => makeThumbnail(of, picture, signal), staleTime: Infinity });
   return <View style={{ width: 48, height: 36, borderRadius: 3, overflow: 'hidden', backgroundColor: palette.bench }}>{data ? <Image source={{ uri: data }} style={{ width: 48, height: 36 }} resizeMode="cover" accessible={false} /> : null}</View>;
 }
 
-async function makeThumbnail(of: Shown, picture: ShownPicture | undefined): Promise<string | null> {
-  if (!picture || !(await openShown(picture, repository))) return null;
+async function makeThumbnail(of: Shown, picture: ShownPicture | undefined, signal: AbortSignal): Promise<string | null> {
+  if (!picture || !(await openShown(picture, repository, { signal }))) return null;
   const made = await pictureWorker.call('thumbnail', { ...of, hash: picture.key, size: 120 });
   return made.kind === 'done' ? made.value : null;
 }
