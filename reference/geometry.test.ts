@@ -27,6 +27,8 @@ msp.add_lwpolyline([(0, 0, 0.5), (4, 0, 0), (4, 3, -0.3)], format='xyb', close=T
 msp.add_polyline2d([(0, 0), (5, 1), (6, 4)], dxfattribs=on)
 msp.add_spline([], dxfattribs=on).apply_construction_tool(ezdxf.math.BSpline([(0, 0), (2, 4), (5, -3), (8, 2), (9, 9), (12, 3)], order=4))
 msp.add_spline([], dxfattribs=on).apply_construction_tool(ezdxf.math.BSpline([(0, 0), (2, 4), (5, -3), (8, 2)], order=3))
+msp.add_rational_spline([(1, 0), (1, 1), (0, 1)], [1, 0.5 ** 0.5, 1], degree=2, dxfattribs=on)
+msp.add_circle((50, 7), 2.25, dxfattribs=dict(layer='survey', extrusion=(0, 0, -1)))
 msp.add_blockref('STONE', (20, 5), dxfattribs=dict(layer='survey', xscale=2, yscale=2, rotation=15))
 msp.add_blockref('STONE', (30, 5), dxfattribs=dict(layer='survey', xscale=2, yscale=0.5, rotation=75))
 msp.add_blockref('GROUP', (40, 5), dxfattribs=dict(layer='survey', xscale=-1, yscale=1, rotation=10, row_count=2, column_count=3, row_spacing=6, column_spacing=9))
@@ -48,9 +50,15 @@ print(json.dumps([length(e) for e in msp if e.dxftype() not in ('TEXT', 'HATCH')
     expect([...new Set(read.value.paths.map(({ layer }) => layer))].sort()).toEqual(['inner', 'off', 'survey']);
     const whole = (list: readonly number[]) => list.reduce((sum, length) => sum + length, 0);
     const own = read.value.paths.map(({ pieces }) => whole(pieces.map(pieceLength)) / 1000);
-    // The eight plain entities one by one; blocks come apart into what is in them.
-    for (const [i, length] of lengths.slice(0, 8).entries()) expect(Math.abs(own[i]! / length - 1)).toBeLessThan(2e-6);
+    // The ten plain entities one by one; blocks come apart into what is in them.
+    for (const [i, length] of lengths.slice(0, 10).entries()) expect(Math.abs(own[i]! / length - 1)).toBeLessThan(2e-6);
     expect(Math.abs(whole(own) / whole(lengths) - 1)).toBeLessThan(2e-6);
+  });
+
+  it('finds a circle that is drawn from behind where it is seen, and a weighted spline that is a quarter circle round', () => {
+    const [spline, circle] = read.value.paths.slice(8, 10).map(({ pieces }) => pieces);
+    expect(circle).toMatchObject([{ kind: 'arc', centre: [-50_000, 7000], radius: 2250 }]);
+    for (const piece of spline!) for (const t of [0, 0.3, 0.7, 1]) expect(Math.hypot(...pointAt(piece, t)) / 1000).toBeCloseTo(1, 6);
   });
 
   it('keeps what is round round, under a turned block too, and moves a far zero near', () => {

@@ -37,13 +37,14 @@ function decoded(name: string, page = 0) {
 
 const plain = ['L', 'RGB', 'RGBA', 'P', '1'].flatMap((mode) => ['None', 'tiff_lzw', 'tiff_deflate', 'packbits'].map((compression) => `${mode}-${compression}`));
 it.each([...plain, '1-group3', '1-group4', 'I;16-None'])('every pixel of %s comes in as it is', (name) => {
-  const { width, height, rgba } = decoded(name);
+  const { width, height, rows } = decoded(name);
   expect([width, height]).toEqual([WIDTH, HEIGHT]);
-  expect(Buffer.from(rgba).equals(readFileSync(path.join(folder, `${name}.raw`)))).toBe(true);
+  expect(Buffer.concat([rows(0, 7), rows(7, height)]).equals(readFileSync(path.join(folder, `${name}.raw`)))).toBe(true);
 });
 
 it.each(['RGB-jpeg', 'CMYK-None'])('%s comes in within what its kind allows', (name) => {
-  const { rgba, isInk } = decoded(name);
+  const { rows, height, isInk } = decoded(name);
+  const rgba = rows(0, height);
   const theirs = readFileSync(path.join(folder, `${name}.raw`));
   expect(rgba.length).toBe(theirs.length);
   expect(Math.max(...rgba.map((value, i) => Math.abs(value - theirs[i]!)))).toBeLessThan(6);
@@ -52,7 +53,7 @@ it.each(['RGB-jpeg', 'CMYK-None'])('%s comes in within what its kind allows', (n
 
 it('pages come in one by one, with resolution and orientation', () => {
   expect(readTiffPages(bytesOf('pages.tif'))).toMatchObject({ ok: true, value: [{ width: 61, height: 47, dpi: expect.closeTo(300, 0) }, { width: 40, height: 30 }, { width: 61, bits: 1 }] });
-  expect(decoded('pages', 1).rgba).toHaveLength(4 * 40 * 30);
+  expect(decoded('pages', 1).rows(0, 30)).toHaveLength(4 * 40 * 30);
   expect(readTiffPages(bytesOf('turned.tif'))).toMatchObject({ ok: true, value: [{ orientation: 6 }] });
   expect(readTiffPages(bytesOf('RGB-None.tif'))).toMatchObject({ ok: true, value: [{ dpi: 300 }] });
 });

@@ -17,11 +17,24 @@ export async function decode(bytes: ArrayBuffer, { mediaType, truncated }: Pictu
   }
 }
 
+/** Rows of a TIFF page that become a picture at a time. */
+const STRIP = 256;
+
 async function decodeTiff(bytes: Uint8Array, index: number): Promise<ImageBitmap> {
   const page = decodeTiffPage(bytes, index);
   if (!page.ok) throw new OperationRefused(page.code, page.detail);
-  const { width, height, rgba, orientation } = page.value;
-  const stored = await createImageBitmap(new ImageData(new Uint8ClampedArray(rgba.buffer as ArrayBuffer), width, height));
+  const { width, height, rows, samples, orientation } = page.value;
+  const canvas = new OffscreenCanvas(width, height);
+  const drawing = canvas.getContext('2d', { willReadFrequently: true })!;
+  for (let from = 0; from < height; from += STRIP) {
+    const to = Math.min(height, from + STRIP);
+    drawing.putImageData(new ImageData(new Uint8ClampedArray(rows(from, to).buffer), width, to - from), 0, from);
+    // What the last strip was made of is let go between two.
+    await new Promise((resolve) => setTimeout(resolve, 0));
+  }
+  // The canvas is copied as it becomes a picture: a large scan would not fit beside its samples.
+  (samples.buffer as ArrayBuffer & { transfer?: (bytes: number) => void }).transfer?.(0);
+  const stored = canvas.transferToImageBitmap();
   return orientation === 1 ? stored : upright(stored, orientation);
 }
 
@@ -29,7 +42,7 @@ async function decodeTiff(bytes: Uint8Array, index: number): Promise<ImageBitmap
 export type CanvasTurn = [a: number, b: number, c: number, d: number, e: number, f: number];
 
 /** A picture turned and mirrored as its orientation says (EXIF 2.3, Orientation). */
-async function upright(stored: ImageBitmap, orientation: number): Promise<ImageBitmap> {
+function upright(stored: ImageBitmap, orientation: number): ImageBitmap {
   const { width: w, height: h } = stored;
   const canvas = orientation > 4 ? new OffscreenCanvas(h, w) : new OffscreenCanvas(w, h);
   const turns: Readonly<Record<number, CanvasTurn>> = { 2: [-1, 0, 0, 1, w, 0], 3: [-1, 0, 0, -1, w, h], 4: [1, 0, 0, -1, 0, h], 5: [0, 1, 1, 0, 0, 0], 6: [0, 1, -1, 0, h, 0], 7: [0, -1, -1, 0, h, w], 8: [0, -1, 1, 0, 0, w] };

@@ -1,5 +1,9 @@
-import type { IArcEntity, ICircleEntity, IEllipseEntity, IEntity, ILineEntity, ILwpolylineEntity, IPolylineEntity, ISplineEntity } from 'dxf-parser';
-import { circle, findPiecesOfSpline, moved, type Affine, type Arc, type Piece, type Vec } from '../geometry';
+import type { IArcEntity, IEllipseEntity, IEntity, ILineEntity, ILwpolylineEntity, IPolylineEntity } from 'dxf-parser';
+import { circle, findPiecesOfSpline, findPiecesOfWeighted, moved, type Affine, type Arc, type Piece, type Vec } from '../geometry';
+import { groupsOf, type Groups } from './dxf-groups';
+
+/** Kinds that are read from their group codes. */
+export const BY_GROUPS = ['CIRCLE', 'SPLINE'];
 
 const vec = (p: { x: number; y: number }): Vec => [p.x, p.y];
 
@@ -17,7 +21,7 @@ interface WithDirection {
   readonly extrusionDirection?: { readonly z: number };
 }
 
-/** Whether an entity says that its plane is seen from behind. The parser does not tell it of circles: such a one is misplaced. */
+/** Whether an entity says that its plane is seen from behind. */
 export function isFromBehind(entity: IEntity & WithDirection): boolean {
   return (entity.extrusionDirectionZ ?? entity.extrusionDirection?.z ?? 1) < 0;
 }
@@ -37,7 +41,7 @@ function inOwnPlane(entity: IEntity): readonly Piece[] | undefined {
       return [{ kind: 'arc', centre: vec(center), radius, start: startAngle, sweep: forward(endAngle - startAngle) }];
     }
     case 'CIRCLE':
-      return [circle(vec((entity as ICircleEntity).center), (entity as ICircleEntity).radius)];
+      return piecesOfCircle(groupsOf(entity));
     case 'ELLIPSE':
       return piecesOfEllipse(entity as IEllipseEntity);
     case 'LWPOLYLINE':
@@ -45,7 +49,7 @@ function inOwnPlane(entity: IEntity): readonly Piece[] | undefined {
     case 'POLYLINE':
       return piecesOfOldPolyline(entity as IPolylineEntity);
     case 'SPLINE':
-      return piecesOfSpline(entity as ISplineEntity);
+      return piecesOfSpline(groupsOf(entity));
     default:
       return undefined;
   }
@@ -81,7 +85,13 @@ function arcFromBulge(a: Vec, b: Vec, bulge: number): Arc {
   return { kind: 'arc', centre, radius: Math.hypot(a[0] - centre[0], a[1] - centre[1]), start: Math.atan2(a[1] - centre[1], a[0] - centre[0]), sweep };
 }
 
-/** The parser drops the weights of weighted splines, so that those cannot be read. */
-function piecesOfSpline({ controlPoints = [], degreeOfSplineCurve, knotValues = [], rational }: ISplineEntity): readonly Piece[] | undefined {
-  return rational ? undefined : findPiecesOfSpline({ degree: degreeOfSplineCurve, knots: knotValues, points: controlPoints.map(vec) });
+function piecesOfCircle(groups: Groups): readonly Piece[] {
+  return [circle([groups.number(10, 0), groups.number(20, 0)], groups.number(40, 0))];
+}
+
+function piecesOfSpline(groups: Groups): readonly Piece[] | undefined {
+  const ys = groups.numbers(20);
+  const spline = { degree: groups.number(71, 3), knots: groups.numbers(40), points: groups.numbers(10).map((x, i): Vec => [x, ys[i]!]) };
+  const weights = groups.numbers(41);
+  return weights.some((weight) => weight !== weights[0]) ? findPiecesOfWeighted(spline, weights) : findPiecesOfSpline(spline);
 }

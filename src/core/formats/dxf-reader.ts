@@ -1,7 +1,8 @@
 import DxfParser, { type IBlock, type IEntity, type IInsertEntity } from 'dxf-parser';
 import { done, refused, type Result } from '../basics';
 import { composed, moved, placed, UNMOVED, type Affine } from '../geometry';
-import { findPiecesOfEntity, isClosedEntity, isFromBehind } from './dxf-entities';
+import { BY_GROUPS, findPiecesOfEntity, isClosedEntity, isFromBehind } from './dxf-entities';
+import { handlerOf } from './dxf-groups';
 import { scaledPiece } from './drawing';
 import type { FilePath, FileReading } from './file-reading';
 import { MAX_PIECES } from './limits';
@@ -46,23 +47,10 @@ export function readDxf(text: string): Result<FileReading> {
 }
 
 class TooMany extends Error {}
-class Counted {
-  ForEntityName = '';
-  parseEntity(scanner: { next(): { code: number }; isEOF(): boolean }, { value }: { value: unknown }) {
-    while (!scanner.isEOF() && scanner.next().code !== 0);
-    return { type: String(value) };
-  }
-}
-
 function parsed(text: string) {
   try {
     const parser = new DxfParser();
-    for (const name of UNREAD) {
-      const handler = class extends Counted {
-        override ForEntityName = name;
-      };
-      parser.registerEntityHandler(handler as never);
-    }
+    for (const name of [...BY_GROUPS, ...UNREAD]) parser.registerEntityHandler(handlerOf(name) as never);
     return parser.parseSync(text);
   } catch {
     return undefined;

@@ -17,8 +17,10 @@ export interface TiffPage {
 }
 
 export interface TiffPicture extends TiffPage {
-  /** Red, green, blue, cover; as stored, not turned by the orientation. */
-  readonly rgba: Uint8Array;
+  /** The samples as they are stored, unpacked: 210 MB for a large scan. Whoever is through with the rows may give this memory away. */
+  readonly samples: Uint8Array;
+  /** Red, green, blue, cover of the rows from one to before another; as stored, not turned by the orientation. */
+  readonly rows: (from: number, to: number) => Uint8Array<ArrayBuffer>;
 }
 
 /** More pages than anybody scans in one go: a damaged file can claim as many as it likes. */
@@ -53,11 +55,21 @@ export function decodeTiffPage(bytes: Uint8Array, index: number): Result<TiffPic
   if (!directory || !page || page.bits > MOST_BITS || (page.isInk && page.bits !== 8)) return refused('picture-not-decoded');
   try {
     decodeImage(bufferOf(bytes), directory);
-    const rgba = page.isInk ? lightOfInk(directory, page) : toRGBA8(directory);
-    return rgba.length === 4 * page.width * page.height ? done({ ...page, rgba }) : refused('picture-not-decoded');
+    const rows = rowsOf(directory, page);
+    return rows(0, 1).length === 4 * page.width ? done({ ...page, rows, samples: directory.data }) : refused('picture-not-decoded');
   } catch {
     return refused('picture-not-decoded');
   }
+}
+
+/** Rows are made into colours as they are asked for: all at once they would take as much memory again as the picture. */
+function rowsOf(directory: IFD, page: TiffPage): TiffPicture['rows'] {
+  const { data } = directory;
+  const perRow = Math.floor(data.length / page.height);
+  return (from, to) => {
+    const strip = Object.assign(Object.create(directory) as IFD, { data: data.slice(perRow * from, perRow * to), width: page.width, height: to - from });
+    return (page.isInk ? lightOfInk(strip, page.width, to - from) : toRGBA8(strip)) as Uint8Array<ArrayBuffer>;
+  };
 }
 
 /** The library wants the bytes at the beginning of a buffer of their own. */
@@ -116,7 +128,7 @@ function pageOf(directory: IFD): TiffPage {
 }
 
 /** Cyan, magenta, yellow and black, 8 bits each, as light: what each ink lets through, multiplied. No profile is followed. */
-function lightOfInk(directory: IFD, { width, height }: TiffPage): Uint8Array {
+function lightOfInk(directory: IFD, width: number, height: number): Uint8Array {
   const samples = numberAt(directory, 277) ?? 4;
   const rgba = new Uint8Array(4 * width * height);
   for (let i = 0; i < width * height; i++) {

@@ -13,4 +13,4 @@ export {
 export { awayFrom, crossingOfLines, lineThrough, type FittedLine } from './fitted-line';
 export { boxAround, levelled, type Box, type Level } from './level';
 export { applied, composed, moved, placed, UNMOVED, type Affine } from './affine';
-export { findPiecesOfSpline, quadratic, type Spline } from './spline';
+export { findPiecesOfSpline, findPiecesOfWeighted, quadratic, type Spline } from './spline';

@@ -1,5 +1,5 @@
-import type { Cubic, Piece } from './piece';
-import { mix, type Vec } from './vec';
+import { pointAt, velocityAt, type Cubic, type Piece } from './piece';
+import { add, mix, scale, subtract, type Vec } from './vec';
 
 /** A B-spline without weights: `knots` has as many values as there are control points, plus the degree, plus one. */
 export interface Spline {
@@ -21,6 +21,32 @@ export function findPiecesOfSpline({ degree, knots, points }: Spline): readonly 
     for (let times = spline.knots.filter((value) => value === knot).length; times < degree; times++) spline = withKnot(spline, knot);
   }
   return piecesBetween(spline, first, last);
+}
+
+/** Cubics that stand for one piece of a weighted spline: a quarter of a circle is then off by about 1e-7 of its radius. */
+const CUBICS_A_PIECE = 24;
+
+/**
+ * A spline whose points have weights, as cubics that touch it and run with it at both ends. The weighted points and the weights are
+ * splines of their own; the curve is the one over the other (Piegl and Tiller, The NURBS Book, section 4.1). Weak where weights change
+ * a thousandfold from point to point. Undefined as above, and for weights that are not positive.
+ */
+export function findPiecesOfWeighted({ degree, knots, points }: Spline, weights: readonly number[]): readonly Cubic[] | undefined {
+  if (weights.length !== points.length || !weights.every((weight) => weight > 0)) return undefined;
+  const over = findPiecesOfSpline({ degree, knots, points: points.map((point, i) => scale(point, weights[i]!)) });
+  const under = findPiecesOfSpline({ degree, knots, points: weights.map((weight): Vec => [weight, 0]) });
+  if (!over || !under) return undefined;
+  const at = (i: number, t: number) => {
+    const [top, bottom] = [over[i]!, under[i]!];
+    const [[weight], [change]] = [pointAt(bottom, t), velocityAt(bottom, t)];
+    const place = scale(pointAt(top, t), 1 / weight);
+    return { place, velocity: scale(subtract(velocityAt(top, t), scale(place, change)), 1 / weight) };
+  };
+  return over.flatMap((_, i) => Array.from({ length: CUBICS_A_PIECE }, (__, part): Cubic => {
+    const [from, to] = [at(i, part / CUBICS_A_PIECE), at(i, (part + 1) / CUBICS_A_PIECE)];
+    const reach = 1 / (3 * CUBICS_A_PIECE);
+    return { kind: 'cubic', a: from.place, b: add(from.place, scale(from.velocity, reach)), c: subtract(to.place, scale(to.velocity, reach)), d: to.place };
+  }));
 }
 
 function withKnot({ degree, knots, points }: Spline, knot: number): Spline {

@@ -21,6 +21,11 @@ export function command(code: string, apply: Command['apply'], detail: CommandNa
   return { name: { code, detail }, apply };
 }
 
+/** Several commands as one step of the history, under the name of the last. */
+export function together(commands: readonly [...Command[], Command]): Command {
+  return { name: commands.at(-1)!.name, apply: (job) => commands.forEach((each) => each.apply(job)) };
+}
+
 export function replaceById<T extends Named>(list: T[], item: T): void {
   const index = list.findIndex((other) => other.id === item.id);
   if (index >= 0) list[index] = item;

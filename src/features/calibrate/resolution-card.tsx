@@ -4,7 +4,7 @@ import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import { done, refused, type Result } from '@/core/basics';
 import type { FittedView } from '@/core/derive';
-import { addEvidence, changeReference, removeEvidence } from '@/core/job';
+import { addEvidence, changeReference, removeEvidence, together } from '@/core/job';
 import { formatRatio, parseRatio } from '@/core/units';
 import { newId } from '@/store';
 import { Card } from '@/ui/card';
@@ -29,13 +29,12 @@ export function ResolutionCard({ fitted, onDone }: { fitted: FittedView; onDone:
     const { evidence, points } = resolutionEvidence(sheet, read.value, drawn.value, newId);
     const { run, job } = jobs.getState();
     // Lines that came along with the page are as large as the paper until somebody says how it was drawn.
-    for (const { id, plane } of job.references) {
+    const lines = job.references.filter(({ plane }) => plane === sheet.id).flatMap(({ id }) => {
       const said = session.getState().references.find(({ reference }) => reference.id === id)?.geometry.saidUnitMm;
-      if (plane === sheet.id && said) run(changeReference(id, 'reference-unit-set', { unitMm: said * drawn.value }));
-    }
-    const before = view.evidence.find((piece) => isResolution(piece, view, sheet));
-    if (before) run(removeEvidence(view.id, before.id));
-    run(addEvidence(view.id, evidence, points));
+      return said ? [changeReference(id, 'reference-unit-set', { unitMm: said * drawn.value })] : [];
+    });
+    const before = view.evidence.filter((piece) => isResolution(piece, view, sheet)).map(({ id }) => removeEvidence(view.id, id));
+    run(together([...lines, ...before, addEvidence(view.id, evidence, points)]));
     session.chooseTool('points');
     onDone();
   };
