@@ -36,7 +36,11 @@ test('a scan arrives to scale with the doubt of its scanner; the caliper writes 
   await expect(display).toHaveText('75.02 mm');
   await page.getByRole('button', { name: 'Send the reading' }).click();
   await expect(page.getByTestId('length-field')).toHaveValue('75.02 mm ± 0.03');
-  await page.getByTestId('length-field').press('Enter');
+  // One that works as a keyboard types its digits where the caret stands, and ends with Enter.
+  await page.getByTestId('length-field').fill('');
+  await page.keyboard.type('75.01 mm');
+  await expect(page.getByTestId('length-field')).toHaveValue('75.01 mm');
+  await page.keyboard.press('Enter');
   await desk.openCards();
   await expect(page.getByTestId('check-card').getByTestId('evidence-says')).toContainText('agrees');
   const [, comesTo, plusMinus] = /Comes to ([\d.]+) mm ±([\d.]+)/.exec((await page.getByTestId('check-card').getByTestId('evidence-says').textContent())!)!;

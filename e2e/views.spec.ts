@@ -2,50 +2,57 @@ import { readFileSync } from 'node:fs';
 import { createDeriver, measureOutline } from '../src/core/derive';
 import { readBundle } from '../src/core/formats';
 import { distance } from '../src/core/geometry';
+import { scanner as optics } from '../demo/generator/scan';
+import { benchDetails } from '../demo/scenes/bench-set';
 import { expect, judgeDxf, pixelAt, test } from './helpers/desk';
 import type { Px } from './helpers/hand';
 
 const box = JSON.parse(readFileSync('demo/truth/nest-box.json', 'utf8')) as { askew: number; sizes: readonly { name: string; mm: number; from: Px; to: Px }[] };
 const size = (name: string) => box.sizes.find((other) => other.name === name)!;
 
-test('a sheet is straightened, its drawings are found and cut out, one is scaled, the other shares it and hands over a true size', async ({ desk, page }) => {
+/** Where a place of the details lies on the scanned page, px. */
+const onPage = (at: Px): Px => optics(benchDetails).project(at) as Px;
+
+test('a page of a PDF is straightened, its three drawings are cut out, one is scaled by a printed size, the others share it and hand over a true size', async ({ desk, page }) => {
   await page.goto('/');
   await desk.choose('new-job');
   await page.getByTestId('choose-pictures').waitFor();
-  await page.locator('input[type=file]').first().setInputFiles('public/demo/nest-box.jpg');
+  await page.locator('input[type=file]').first().setInputFiles('public/demo/bench.pdf');
+  await desk.choose('pdf-page-2');
+  await page.getByRole('radio', { name: '150 dots an inch' }).click();
+  await desk.choose('pdf-bring');
   const strip = page.getByRole('navigation', { name: 'Views' }).getByRole('button');
-  await expect(strip).toHaveCount(1, { timeout: 20_000 });
+  await expect(strip).toHaveCount(1, { timeout: 40_000 });
 
   await desk.step('sources');
   await desk.choose('straighten');
   const notice = page.getByTestId('notice');
-  await expect(notice).toContainText('Turned to the right by');
+  await expect(notice).toContainText('Turned to the');
   const [, degrees, plusMinus] = /by (\d+\.\d+)° ±(\d+\.\d+)/.exec((await notice.textContent())!)!;
-  expect(Math.abs(Number(degrees) - box.askew)).toBeLessThan(Number(plusMinus) + 0.01);
+  expect(Math.abs(Number(degrees) - Math.abs(benchDetails.askew))).toBeLessThan(Number(plusMinus) + 0.01);
 
   await desk.choose('find-drawings');
-  await expect(page.getByTestId('suggested')).toHaveCount(2);
+  await expect(page.getByTestId('suggested')).toHaveCount(3);
   await desk.openCards();
   await desk.choose('cut-all');
-  await expect(strip).toHaveCount(3);
+  await expect(strip).toHaveCount(4);
 
-  // The front is scaled by its printed width; the side gets its scale from that.
+  // One is scaled by the width printed on it; the others get their scale from that.
   await strip.nth(1).click();
   await desk.step('fit');
   await desk.closeCards();
   await desk.choose('tool-length');
-  const { from, to, mm } = size('width');
-  await desk.pointAt(from, to);
-  await desk.type('length-field', `${mm}`);
+  await desk.pointAt(onPage([0, 0]), onPage([220, 0]));
+  await desk.type('length-field', '220');
   await expect(strip.nth(1)).toContainText('±');
   await expect(strip.nth(2)).toContainText('±');
+  await expect(strip.nth(3)).toContainText('±');
 
-  await strip.nth(2).click();
+  await strip.nth(3).click();
   await desk.step('trace');
   await desk.choose('tool-line');
   await desk.closeCards();
-  const depth = size('depth');
-  await desk.pointAt(depth.from, depth.to);
+  await desk.pointAt(onPage([330, 40]), onPage([510, 40]));
   await desk.openCards();
   await desk.choose('draw-finish');
   await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');
@@ -55,13 +62,13 @@ test('a sheet is straightened, its drawings are found and cut out, one is scaled
   if (!bundle.ok) throw new Error(bundle.code);
   const { job } = bundle.value;
   const derived = createDeriver()(job);
-  const side = job.views[2]!;
+  const side = job.views[3]!;
   const [outline] = job.outlines;
   const said = 2 * measureOutline(outline!, derived.views.get(side.id)!, (shape) => distance(shape.nodes[0]!, shape.nodes[1]!)).sigma;
   const [line] = facts.outline;
   const length = line?.kind === 'line' ? distance(line.a, line.b) : NaN;
   expect(facts.errors).toBe(0);
-  expect(Math.abs(length - depth.mm)).toBeLessThan(said);
+  expect(Math.abs(length - 180)).toBeLessThan(said);
   expect(said).toBeLessThan(2.5);
   // Straightened by the sheet, the line leaves as level as it was drawn.
   expect(line?.kind === 'line' && Math.abs(line.a[1] - line.b[1]) / length).toBeLessThan(0.004);
@@ -71,7 +78,7 @@ test('a sheet is straightened, its drawings are found and cut out, one is scaled
   await desk.choose('panel-views');
   await desk.openCards();
   await page.getByRole('button', { name: `Remove ${job.views[0]!.name}`, exact: true }).click();
-  await expect(strip).toHaveCount(2);
+  await expect(strip).toHaveCount(3);
   await expect(strip.nth(1)).toContainText('±');
 });
 

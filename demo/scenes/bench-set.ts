@@ -32,7 +32,7 @@ export const benchSet: Drawing = {
 /** The same workshop's sheet of details, as an old scan: yellowed, dusty, folded across the middle, askew. */
 export const benchDetails: Drawing = {
   name: 'bench-details', paper: [420, 297], dpi: 150, ratio: 0.5, place: [70, 60], stretch: 1, askew: -1.4,
-  lines: [...rectangle(0, 0, 220, 300), ...rectangle(0, 300, 220, 45), ...rectangle(60, 180, 100, 120), ...rectangle(330, 40, 180, 60), [[330, 100], [370, 140]], [[510, 100], [550, 140]], [[370, 140], [550, 140]], [[550, 140], [550, 80]], [[550, 80], [510, 40]]],
+  lines: [...rectangle(0, 0, 220, 300), ...rectangle(0, 300, 220, 45), ...rectangle(60, 180, 100, 120), ...rectangle(330, 40, 180, 60), ...rectangle(350, 230, 160, 95), ...rectangle(365, 245, 130, 65), [[330, 100], [370, 140]], [[510, 100], [550, 140]], [[370, 140], [550, 140]], [[550, 140], [550, 80]], [[550, 80], [510, 40]]],
   circles: [{ centre: [110, 240], diameter: 14 }, { centre: [420, 70], diameter: 10 }],
   dimensions: [{ from: [0, 0], to: [220, 0], away: -30, says: '220' }, { from: [330, 40], to: [510, 40], away: -34, says: '180' }, { from: [0, 0], to: [0, 300], away: 34, says: '300' }],
 };

@@ -41,9 +41,20 @@ function paperIn({ width, height, data }: GrayPicture, left: number, top: number
   return 255;
 }
 
+/** Pixels here and there, in the order of their darkness. */
+function sampled(ink: Float32Array): Float32Array {
+  const count = Math.min(20_000, ink.length);
+  return Float32Array.from({ length: count }, (_, i) => ink[Math.floor((i * ink.length) / count)]!).sort();
+}
+
+/** The darkest ink that there is more than a speck of. */
+export function darkestOf(ink: Float32Array): number {
+  const some = sampled(ink);
+  return some[Math.floor(0.999 * some.length)]!;
+}
+
 /** Darkness that counts as ink: against the scatter of the paper itself, and the darkest there is. */
 export function inkThreshold(ink: Float32Array): number {
-  const some = Float32Array.from({ length: Math.min(20_000, ink.length) }, (_, i) => ink[Math.floor((i * ink.length) / Math.min(20_000, ink.length))]!).sort();
-  const [scatter, darkest] = [some[Math.floor(0.75 * some.length)]!, some[Math.floor(0.999 * some.length)]!];
-  return Math.max(18, 3 * scatter, 0.25 * darkest);
+  const some = sampled(ink);
+  return Math.max(18, 3 * some[Math.floor(0.75 * some.length)]!, 0.25 * darkestOf(ink));
 }
