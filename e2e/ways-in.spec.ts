@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { readBundle } from '../src/core/formats';
-import { expect, test } from './helpers/desk';
+import { scene } from '../demo/scenes/blade';
+import { expect, test, truth } from './helpers/desk';
 
 async function jobOf(desk: import('./helpers/desk').Desk) {
   await desk.step('handover');
@@ -28,6 +29,26 @@ test('a still of a film comes in at full size with its time; the good ones are f
   await expect(page.getByRole('button', { name: /^nest-boxes at .*no scale yet/ })).toBeVisible({ timeout: 20_000 });
   const { sheets } = await jobOf(desk);
   expect(sheets[0]).toMatchObject({ width: 960, height: 540, kind: 'photo', taken: { moment: expect.closeTo(times[0]!, 1) } });
+});
+
+test('where there is no camera the simulated one says so; a card in its picture tells how far away it is, and how fine a pixel @wide', async ({ desk, page }) => {
+  await page.addInitScript(() => { navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no camera', 'NotFoundError')); });
+  await page.goto('/');
+  await desk.choose('new-job');
+  await desk.choose('open-camera');
+  const says = page.getByTestId('camera-says');
+  await expect(says).toContainText('simulated');
+  // The thing, the card and the rule take up most of the frame's width.
+  await expect(says).not.toContainText('go back', { timeout: 10_000 });
+  const { left, right } = truth.card as unknown as { left: readonly [number, number]; right: readonly [number, number] };
+  const live = (await page.getByRole('img', { name: /^Live picture/ }).locator('canvas').boundingBox())!;
+  await page.mouse.click(live.x + ((left[0] + right[0]) / 2 / truth.picture.width) * live.width, live.y + ((left[1] + right[1]) / 2 / truth.picture.height) * live.height);
+  await expect(says).toContainText('a pixel is');
+  // The photo, 4032 px wide, is drawn 1640 px wide.
+  const fine = 85.6 / (Math.hypot(right[0] - left[0], right[1] - left[1]) * (1640 / 4032));
+  const [, away, pixel] = /About (\d+) cm away; a pixel is ([\d.]+) mm/.exec((await says.textContent())!)!;
+  expect(Math.abs((Number(away) * 10) / scene.camera.place[2] - 1)).toBeLessThan(0.05);
+  expect(Math.abs(Number(pixel) - fine)).toBeLessThan(0.008);
 });
 
 test('a photo keeps the tilt that the phone measured; a request brings sizes back as evidence; a film without a picture is refused @phone', async ({ desk, page, context }) => {

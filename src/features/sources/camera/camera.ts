@@ -5,6 +5,8 @@ export interface LivePicture {
   readonly simulated: boolean;
   readonly source: CanvasImageSource & { readonly width?: number };
   size(): readonly [number, number];
+  /** The focal length, as on 35 mm film, where it is known. mm */
+  readonly focal35mm?: number;
   /** Everything that has to be put on the page. */
   readonly element: HTMLElement;
   close(): void;
@@ -21,6 +23,8 @@ export async function openCamera(): Promise<LivePicture> {
 }
 
 const SIMULATED: readonly [number, number] = [1600, 1200];
+/** The photo's own, a little longer because its rim is cut off. mm */
+const SIMULATED_FOCAL = (52 * 1640) / 1600;
 
 /** The demo's photo of the blade, held by a hand that is not quite still. */
 async function simulatedCamera(): Promise<LivePicture> {
@@ -39,7 +43,7 @@ async function simulatedCamera(): Promise<LivePicture> {
     frame = requestAnimationFrame(draw);
   };
   draw(0);
-  return { simulated: true, element: canvas, source: canvas, size: () => SIMULATED, close: () => cancelAnimationFrame(frame) };
+  return { simulated: true, focal35mm: SIMULATED_FOCAL, element: canvas, source: canvas, size: () => SIMULATED, close: () => cancelAnimationFrame(frame) };
 }
 
 /** Tells how the device is held, as often as it says so; a simulated hand where it has no sensors. Returns how to stop. */

@@ -1,5 +1,5 @@
 import { focalOf } from '@/core/calibrate';
-import { distance, type Vec } from '@/core/geometry';
+import { crossingOfLines, distance, lineThrough, type Vec } from '@/core/geometry';
 import { colourPictureFrom, createPyramid, findSides, grayFrom, judgeStill, listFrames } from '@/core/raster';
 import type { LivePicture } from './camera';
 
@@ -35,7 +35,7 @@ const CARD = [85.6, 53.98] as const;
 const CARD_WIDTH = 960;
 
 export interface CardSeen {
-  /** From the camera to the card, mm. From the focal length that phones usually have: good to a fifth. */
+  /** From the camera to the card, mm. Without a focal length from the one that phones usually have: good to a fifth, and twice too little through a long lens. */
   readonly distance: number;
   /** mm to a pixel of the full picture. */
   readonly perPixel: number;
@@ -49,11 +49,14 @@ export function findCard(live: LivePicture, [u, v]: Vec): CardSeen | undefined {
   if (!image) return undefined;
   const sides = findSides(createPyramid(colourPictureFrom(image.width, image.height, image.data)), [u * image.width, v * image.height]);
   if (!sides) return undefined;
-  const lengths = sides.map(([a, b]) => distance(a.at, b.at) / 0.72);
+  // A card's corners are round: its size is told by where its sides would cross.
+  const lines = sides.map(([a, b]) => lineThrough([a.at, b.at]));
+  const corners = lines.map((line, i) => crossingOfLines(lines[(i + 3) % 4]!, line));
+  const lengths = corners.map((corner, i) => distance(corner, corners[(i + 1) % 4]!));
   const [long, short] = [(lengths[0]! + lengths[2]!) / 2, (lengths[1]! + lengths[3]!) / 2];
   const slant = Math.max(Math.abs(lengths[0]! - lengths[2]!) / long, Math.abs(lengths[1]! - lengths[3]!) / short);
   const [width, height] = live.size();
   const inPixels = (long / image.width) * width;
-  const focal = (focalOf({ width, height, kind: 'photo' }) * Math.hypot(width, height)) / 2;
+  const focal = (focalOf({ width, height, kind: 'photo', ...(live.focal35mm && { focal35mm: live.focal35mm }) }) * Math.hypot(width, height)) / 2;
   return { distance: (CARD[0] / inPixels) * focal, perPixel: CARD[0] / inPixels, slant };
 }
