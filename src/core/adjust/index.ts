@@ -1,6 +1,7 @@
 export { covarianceOf, type Covariance } from './covariance';
 export { diagnose, type Diagnosis, type GroupDiagnosis } from './diagnosis';
-export { slopesByDifferences } from './linearize';
+export { linearize, slopesByDifferences } from './linearize';
+export { semiInverse } from './pivoted-cholesky';
 export { layOut, type Block, type Condition, type Layout, type LinearCondition, type Problem, type SigmaOrigin, type Values } from './problem';
 export { propagate, propagateMany, type Measured } from './propagate';
 export { chiSquareQuantile99, equivalentNormal } from './quantiles';

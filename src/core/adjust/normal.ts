@@ -19,7 +19,8 @@ export interface NormalEquations {
 /** Relative size below which a combined row binds no unknown at all: it only repeats others. */
 const VANISHING = 1e-7;
 
-export function reduce(at: Linearization, layout: Layout): NormalEquations {
+/** `repeats`: bound rows whose own part is a smaller share of them than this (squared) only repeat others, and are left away. */
+export function reduce(at: Linearization, layout: Layout, repeats?: number): NormalEquations {
   const weights = weighRows(at, layout);
   const weightedMisclosures = weights.timesVector(at.misclosures);
   const gradient = new Float64Array(layout.unknowns);
@@ -27,7 +28,7 @@ export function reduce(at: Linearization, layout: Layout): NormalEquations {
   return {
     weights, normal: normalOf(at.free, weights, layout.unknowns),
     gradient: Matrix.columnVector(gradient),
-    ...boundRows(at, weights),
+    ...boundRows(at, weights, repeats),
     chiSquare: at.misclosures.reduce((sum, misclosure, r) => sum + misclosure * weightedMisclosures[r]!, 0),
   };
 }
@@ -63,7 +64,7 @@ export function symmetric(matrix: Matrix): Matrix {
   return Matrix.add(matrix, matrix.transpose()).mul(0.5);
 }
 
-function boundRows(at: Linearization, weights: RowWeights): Pick<NormalEquations, 'bound' | 'boundMisclosure'> {
+function boundRows(at: Linearization, weights: RowWeights, repeats: number | undefined): Pick<NormalEquations, 'bound' | 'boundMisclosure'> {
   const width = at.free[0]?.length ?? 0;
   const found: { slopes: number[]; misclosure: number }[] = [];
   for (const { rows, combination } of weights.bound) {
@@ -74,7 +75,7 @@ function boundRows(at: Linearization, weights: RowWeights): Pick<NormalEquations
   }
   if (found.length === 0) return { bound: Matrix.zeros(0, width), boundMisclosure: Matrix.zeros(0, 1) };
   const all = new Matrix(found.map(({ slopes }) => slopes));
-  const repeated = new Set(semiInverse(all.mmul(all.transpose())).dependent.map(({ row }) => row));
+  const repeated = new Set(semiInverse(all.mmul(all.transpose()), repeats).dependent.map(({ row }) => row));
   const kept = found.filter((_, row) => !repeated.has(row));
   return { bound: new Matrix(kept.map(({ slopes }) => slopes)), boundMisclosure: Matrix.columnVector(kept.map(({ misclosure }) => misclosure)) };
 }

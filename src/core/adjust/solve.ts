@@ -41,11 +41,12 @@ const EXACT_MISS = 0.02;
  * Levenberg-Marquardt on the reduced normal equations, damped on their own diagonal (Marquardt 1963; Madsen, Nielsen &
  * Tingleff, Methods for Non-Linear Least Squares Problems, 2004, section 3.2), relinearised at the adjusted observations
  * (Pope, Some pitfalls to be avoided in the iterative adjustment of nonlinear problems, 1972). Progress is judged by the
- * weighted misclosures. The values are the best that were found; `settled` and `relationsHold` say how far to trust them.
+ * weighted misclosures. The values are the best that were found; `settled` and `relationsHold` say how far to trust them. Exact
+ * equations that repeat each other where they hold, but not yet where the search begins, need a larger `repeats` (see `reduce`).
  */
-export function solve(problem: Problem, maximumSteps = FULL_RUN): Solution {
+export function solve(problem: Problem, maximumSteps = FULL_RUN, repeats?: number): Solution {
   const layout = layOut(problem.blocks);
-  let state = stateAt(problem, layout, startValues(problem));
+  let state = stateAt(problem, layout, startValues(problem), repeats);
   let damping = 1e-4;
   let settled = false;
   let last = Infinity;
@@ -55,7 +56,7 @@ export function solve(problem: Problem, maximumSteps = FULL_RUN): Solution {
       damping = Math.max(damping * 10, 1e-8);
       continue;
     }
-    const next = stateAt(problem, layout, moved(problem, layout, state, change));
+    const next = stateAt(problem, layout, moved(problem, layout, state, change), repeats);
     if (next.merit <= state.merit * (1 + 1e-12) + SMALL_STEP) {
       const step = sizeOf(state.equations, change) + shiftOf(layout, state.values, next.values);
       const isLevel = Math.abs(state.merit - next.merit) <= LEVEL * next.merit;
@@ -68,10 +69,10 @@ export function solve(problem: Problem, maximumSteps = FULL_RUN): Solution {
   return { layout, values: state.values, linearization: state.at, equations: state.equations, chiSquare: state.equations.chiSquare, settled, nearlySettled: settled || (last < LAST_STEP && maximumSteps >= FULL_RUN), relationsHold: relationsHold(state) };
 }
 
-function stateAt(problem: Problem, layout: Layout, values: Values): State {
+function stateAt(problem: Problem, layout: Layout, values: Values, repeats: number | undefined): State {
   const at = linearize(problem, layout, values);
   const isUsable = at.residuals.every(Number.isFinite) && at.misclosures.every(Number.isFinite);
-  const equations = isUsable ? reduce(at, layout) : NO_EQUATIONS;
+  const equations = isUsable ? reduce(at, layout, repeats) : NO_EQUATIONS;
   const missed = equations.boundMisclosure.to1DArray().reduce((sum, miss) => sum + miss * miss, 0);
   return { values, at, equations, merit: isUsable ? equations.chiSquare + 1e6 * missed : Infinity };
 }

@@ -41,7 +41,7 @@ function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
 }
 
 /** Covariance of a place as it was pointed, in the sheet's frame. px². */
-function pointingCovariance(point: SheetPoint): Matrix {
+export function pointingCovariance(point: SheetPoint): Matrix {
   const { axes, sigmas } = pointFrame(point);
   const turn = new Matrix([[axes[0][0], axes[1][0]], [axes[0][1], axes[1][1]]]);
   return turn.mmul(Matrix.diag(sigmas.map((sigma) => sigma * sigma))).mmul(turn.transpose());

@@ -19,6 +19,7 @@ const Pointed = z.object({ kind: z.literal('pointed'), at: Vec, sigma: Positive,
 const PlaceSchema: z.ZodType<Place> = z.lazy(() =>
   z.discriminatedUnion('kind', [
     Pointed,
+    z.object({ kind: z.literal('placed'), at: Vec, seen: Vec }).readonly(),
     z.object({ kind: z.literal('shifted'), from: PlaceSchema, by: Vec, seen: Vec }).readonly(),
     z.object({ kind: z.literal('aligned'), from: PlaceSchema, angle: z.number(), to: Pointed }).readonly(),
     z.object({ kind: z.literal('reach'), from: PlaceSchema, length: Positive, towards: Pointed }).readonly(),

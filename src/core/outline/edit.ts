@@ -1,7 +1,7 @@
 import { add, distance, pointAt, splitCubic, subtract, type Vec } from '../geometry';
 import type { Chain, Node, Outline, Segment } from './outline';
 import { mapPlaces } from './outline';
-import { mapPointed, movedByHand, type Place, type PointedPlace } from './place';
+import { mapPointed, movedByHand, onAnother, type Place, type PointedPlace } from './place';
 import type { Shape } from './shape';
 
 /** What editing needs of the world: the map back to the sheet, fresh ids, and the sigma of places that edits make. */
@@ -50,7 +50,7 @@ function inlined(chain: Chain, id: string): Chain {
   if (!gone) return chain;
   const resolve = (place: Place): Place => {
     if (place.kind === 'node') return place.id === id ? gone : place;
-    return place.kind === 'pointed' ? place : { ...place, from: resolve(place.from) };
+    return onAnother(place, resolve);
   };
   return mapPlaces(chain, resolve) as Chain;
 }
@@ -144,7 +144,7 @@ export function copiedOutline(outline: Outline, newId: () => string): Outline {
   const ids = new Map(outline.nodes.map((node) => [node.id, newId()]));
   const rename = (place: Place): Place => {
     if (place.kind === 'node') return { ...place, id: ids.get(place.id) ?? place.id };
-    return place.kind === 'pointed' ? place : { ...place, from: rename(place.from) };
+    return onAnother(place, rename);
   };
   const copy = mapPlaces(outline, rename) as Chain;
   return { ...copy, id: newId(), nodes: copy.nodes.map((node) => ({ ...node, id: ids.get(node.id)! })) };

@@ -6,6 +6,8 @@ import { add, distance, dot, findDirection, polar, scale, subtract, type Vec } f
  */
 export type Place =
   | PointedPlace
+  /** Typed from the datum: mm on the view plane. `seen` is where that was on the sheet: used while there is no scale. */
+  | { readonly kind: 'placed'; readonly at: Vec; readonly seen: Vec }
   /** Typed displacement from another place. `seen` is where it stood on the sheet when typed: used while there is no scale. */
   | { readonly kind: 'shifted'; readonly from: Place; readonly by: Vec; readonly seen: Vec }
   /** The foot of a pointed place on a line through another place at a typed angle (0 level, π/2 upright). */
@@ -47,6 +49,7 @@ const MAX_DEPTH = 64;
 export function findPosition(place: Place, placing: Placing, depth = 0): Vec | undefined {
   if (depth > MAX_DEPTH) return undefined;
   if (place.kind === 'pointed') return placing.toPlane(place.at);
+  if (place.kind === 'placed') return placing.scaled ? place.at : placing.toPlane(place.seen);
   if (place.kind === 'node') {
     const node = placing.findNode(place.id);
     return node && findPosition(node, placing, depth + 1);
@@ -75,6 +78,8 @@ export function listPointed(place: Place, findNode: Placing['findNode'], depth =
   switch (place.kind) {
     case 'pointed':
       return [place];
+    case 'placed':
+      return [];
     case 'node': {
       const node = findNode(place.id);
       return node ? listPointed(node, findNode, depth + 1) : [];
@@ -88,12 +93,18 @@ export function listPointed(place: Place, findNode: Placing['findNode'], depth =
   }
 }
 
+/** The same place with what it stands on replaced. */
+export function onAnother(place: Place, change: (from: Place) => Place): Place {
+  return 'from' in place ? { ...place, from: change(place.from) } : place;
+}
+
 /** The same place with every pointed place in it replaced: used to vary and to move them. */
 export function mapPointed(place: Place, change: (pointed: PointedPlace) => PointedPlace): Place {
   switch (place.kind) {
     case 'pointed':
       return change(place);
     case 'node':
+    case 'placed':
       return place;
     case 'shifted':
       return { ...place, from: mapPointed(place.from, change) };

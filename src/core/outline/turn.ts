@@ -16,6 +16,7 @@ export function turnedOutline(outline: Outline, turn: Turn): Outline {
 function turnedPlace(place: Place, turn: Turn): Place {
   switch (place.kind) {
     case 'pointed': case 'node': return place;
+    case 'placed': return { ...place, at: turn.displacement(place.at) };
     case 'shifted': return { ...place, from: turnedPlace(place.from, turn), by: turn.displacement(place.by) };
     case 'aligned': return { ...place, from: turnedPlace(place.from, turn), angle: turn.angle(place.angle) };
     case 'reach': return { ...place, from: turnedPlace(place.from, turn) };

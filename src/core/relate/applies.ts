@@ -1,0 +1,28 @@
+import type { Element } from './element';
+import type { RelationKind } from './relation';
+
+type Part = 'point' | 'line' | 'round' | 'place';
+
+/** What each relation is said of: `place` is a point or a centre, `round` an arc or a circle. */
+const WANTED: Readonly<Record<RelationKind, readonly (readonly Part[])[]>> = {
+  level: [['line']], upright: [['line']], parallel: [['line', 'line']], square: [['line', 'line']], collinear: [['line', 'line']],
+  tangent: [['line', 'round'], ['round', 'line'], ['round', 'round']], concentric: [['round', 'round']], coincident: [['point', 'point']],
+  on: [['point', 'line'], ['point', 'round']], middle: [['point', 'line']], 'equal-length': [['line', 'line']], 'equal-radius': [['round', 'round']],
+  'equal-spacing': [], symmetric: [['place', 'place', 'line']], length: [['line']], radius: [['round']], angle: [['line', 'line']], direction: [['line']],
+  distance: [['point', 'place'], ['place', 'point'], ['line', 'place'], ['round', 'place']], across: [['place']], up: [['place']],
+};
+
+const HAS_VALUE: readonly RelationKind[] = ['length', 'radius', 'angle', 'direction', 'distance', 'across', 'up'];
+
+export const hasValue = (kind: RelationKind): boolean => HAS_VALUE.includes(kind);
+
+function isPart(part: Part, { kind }: Element): boolean {
+  if (part === 'place') return kind !== 'line';
+  return part === 'round' ? kind === 'arc' || kind === 'circle' : part === kind || (part === 'point' && kind === 'circle');
+}
+
+/** Whether a relation can be said of these elements, in this order. */
+export function canRelate(kind: RelationKind, on: readonly Element[]): boolean {
+  if (kind === 'equal-spacing') return on.length >= 3 && on.every((element) => isPart('place', element));
+  return WANTED[kind].some((parts) => parts.length === on.length && parts.every((part, i) => isPart(part, on[i]!)));
+}

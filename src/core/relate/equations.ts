@@ -1,0 +1,85 @@
+import { cross, distance, dot, mix, norm, subtract, type Vec } from '../geometry';
+import type { Seen } from './element';
+import type { RelationKind } from './relation';
+
+/** What a relation misses by, one number an equation, mm; not finite where it has no meaning. `value` is the relation's own. */
+export type Equations = (on: readonly Seen[], value: number) => readonly number[];
+
+type LineSeen = Extract<Seen, { kind: 'line' }>;
+type RoundSeen = Extract<Seen, { kind: 'round' }>;
+
+const along = ({ a, b }: LineSeen): Vec => subtract(b, a);
+const asPoint = (it: Seen): Vec => (it.kind === 'point' ? it.at : it.kind === 'round' ? it.centre : mix(it.a, it.b, 0.5));
+/** Distance of a place from a line, positive on its left. */
+const offLine = (line: LineSeen, at: Vec) => cross(along(line), subtract(at, line.a)) / norm(along(line));
+
+const line = (it: Seen | undefined) => it as LineSeen;
+const round = (it: Seen | undefined) => it as RoundSeen;
+
+/** Where two pieces share an end, if they do: within a millionth of their size. */
+function sharedEnd(p: readonly Vec[], q: readonly Vec[]): Vec | undefined {
+  return p.find((a) => q.some((b) => distance(a, b) <= 1e-6 * (1 + norm(a))));
+}
+
+/**
+ * A line touches a round piece. Where they share an end, the spoke to it is square to the line, which is steadier than comparing a
+ * distance with a radius: the two differ in second order only.
+ */
+function tangentToLine(touching: LineSeen, to: RoundSeen): number {
+  const shared = sharedEnd([touching.a, touching.b], to.ends);
+  if (shared) return dot(subtract(to.centre, shared), along(touching)) / norm(along(touching));
+  return Math.abs(offLine(touching, to.centre)) - to.radius;
+}
+
+function tangentRounds(a: RoundSeen, b: RoundSeen): number {
+  const shared = sharedEnd(a.ends, b.ends);
+  if (shared) return cross(subtract(a.centre, shared), subtract(b.centre, shared)) / Math.max(a.radius, b.radius);
+  const apart = distance(a.centre, b.centre);
+  const [outside, inside] = [apart - (a.radius + b.radius), apart - Math.abs(a.radius - b.radius)];
+  return Math.abs(outside) < Math.abs(inside) ? outside : inside;
+}
+
+function tangent([a, b]: readonly Seen[]): readonly number[] {
+  if (a!.kind === 'line') return [tangentToLine(a!, round(b))];
+  return b!.kind === 'line' ? [tangentToLine(b!, round(a))] : [tangentRounds(round(a), round(b))];
+}
+
+/** How far the turn from one direction to another is from a value, radians. */
+function turnedBy(a: Vec, b: Vec, value: number): number {
+  const off = Math.atan2(cross(a, b), dot(a, b)) - value;
+  return Math.atan2(Math.sin(off), Math.cos(off));
+}
+
+function apart([a, b]: readonly Seen[]): number {
+  if (a!.kind === 'line') return Math.abs(offLine(a!, asPoint(b!)));
+  return b!.kind === 'line' ? Math.abs(offLine(b!, asPoint(a!))) : distance(asPoint(a!), asPoint(b!));
+}
+
+const difference = (a: Vec, b: Vec): readonly number[] => [a[0] - b[0], a[1] - b[1]];
+
+/** Each relation as its equations. All are lengths, so that one tolerance serves them. */
+export const EQUATIONS: Readonly<Record<RelationKind, Equations>> = {
+  level: ([a]) => [along(line(a))[1]],
+  upright: ([a]) => [along(line(a))[0]],
+  parallel: ([a, b]) => [cross(along(line(a)), along(line(b))) / Math.max(norm(along(line(a))), norm(along(line(b))))],
+  square: ([a, b]) => [dot(along(line(a)), along(line(b))) / Math.max(norm(along(line(a))), norm(along(line(b))))],
+  collinear: ([a, b]) => [offLine(line(a), line(b).a), offLine(line(a), line(b).b)],
+  tangent,
+  concentric: ([a, b]) => difference(asPoint(a!), asPoint(b!)),
+  coincident: ([a, b]) => difference(asPoint(a!), asPoint(b!)),
+  on: ([p, it]) => [it!.kind === 'line' ? offLine(it!, asPoint(p!)) : distance(asPoint(p!), round(it).centre) - round(it).radius],
+  middle: ([p, a]) => difference(asPoint(p!), asPoint(a!)),
+  'equal-length': ([a, b]) => [norm(along(line(a))) - norm(along(line(b)))],
+  'equal-radius': ([a, b]) => [round(a).radius - round(b).radius],
+  'equal-spacing': (all) => all.slice(2).flatMap((it, i) => difference(mix(asPoint(all[i]!), asPoint(it), 0.5), asPoint(all[i + 1]!))),
+  symmetric: ([p, q, about]) => [
+    offLine(line(about), mix(asPoint(p!), asPoint(q!), 0.5)), dot(subtract(asPoint(q!), asPoint(p!)), along(line(about))) / norm(along(line(about))),
+  ],
+  length: ([a], value) => [norm(along(line(a))) - value],
+  radius: ([a], value) => [round(a).radius - value],
+  angle: ([a, b], value) => [turnedBy(along(line(a)), along(line(b)), value) * Math.min(norm(along(line(a))), norm(along(line(b))))],
+  direction: ([a], value) => [turnedBy([1, 0], along(line(a)), value) * norm(along(line(a)))],
+  distance: (on, value) => [apart(on) - value],
+  across: ([p], value) => [asPoint(p!)[0] - value],
+  up: ([p], value) => [asPoint(p!)[1] - value],
+};

@@ -1,0 +1,36 @@
+/** A size that something may be meant to be. */
+export interface Nominal {
+  readonly mm: number;
+  /** As it is written: "8 mm", "5/16 in". */
+  readonly written: string;
+}
+
+/** Steps that sizes are made in, the rounder first. */
+const MM_STEPS = [100, 50, 10, 5, 1, 0.5] as const;
+const INCH_DENOMINATORS = [1, 2, 4, 8, 16, 32] as const;
+const MM_PER_INCH = 25.4;
+/** A step says something only when its sizes lie farther apart than so many sigmas: else one of them is always near. */
+const TELLING = 5;
+
+/**
+ * Sizes that a measured one may be meant to be: within two sigma of it, of a step that is wide enough to say something, the
+ * rounder first and one of each system. mm. Empty when nothing round is near, which is as common.
+ */
+export function listNominals(value: number, sigma: number): readonly Nominal[] {
+  const reach = 2 * sigma;
+  const metric = MM_STEPS.filter((step) => step > TELLING * sigma).map((step) => Math.round(value / step) * step);
+  const inches = INCH_DENOMINATORS.filter((parts) => MM_PER_INCH / parts > TELLING * sigma).map((parts) => ({ parts, count: Math.round((value / MM_PER_INCH) * parts) }));
+  const isNear = (mm: number) => mm > 0 && Math.abs(mm - value) <= reach;
+  const round = metric.find(isNear);
+  const fraction = inches.find(({ parts, count }) => isNear((count / parts) * MM_PER_INCH));
+  return [
+    ...(round === undefined ? [] : [{ mm: round, written: `${Number(round.toFixed(1))} mm` }]),
+    ...(fraction === undefined ? [] : [{ mm: (fraction.count / fraction.parts) * MM_PER_INCH, written: `${writtenFraction(fraction.count, fraction.parts)} in` }]),
+  ];
+}
+
+function writtenFraction(count: number, parts: number): string {
+  const [whole, rest] = [Math.floor(count / parts), count % parts];
+  if (rest === 0) return String(whole);
+  return whole > 0 ? `${whole} ${rest}/${parts}` : `${rest}/${parts}`;
+}

@@ -1,0 +1,45 @@
+import type { Vec } from '../geometry';
+import type { PointedPlace } from '../outline';
+
+/** What relations need to know of a view: where its sheet lies, and how well that is known. */
+export interface RelatingPlane {
+  readonly scaled: boolean;
+  toPlane(sheet: Vec): Vec;
+  /** How a place of the sheet moves on the plane when one of the fit's own doubts goes by one sigma; together they are its covariance. */
+  readonly freedoms: readonly ((sheet: Vec) => Vec)[];
+  /** Covariance of a pointed place on its sheet: xx, xy, yy. px² */
+  covarianceOf(place: PointedPlace): readonly [number, number, number];
+}
+
+/** Places that were read off the sheet when something was typed, and stand in for it while there is no scale. px, one sigma. */
+export const SEEN_SIGMA = 1;
+
+/**
+ * A pointed place on the plane: where it is, how it is known (the lower triangle K of the Cholesky factor of its covariance, so that
+ * K⁻¹ of a miss has a sigma of one), and how it moves with the fit.
+ */
+export interface PlacedObservation {
+  readonly at: Vec;
+  readonly factor: readonly [number, number, number];
+  readonly moves: readonly Vec[];
+}
+
+/** Step for slopes of the map, px: far above rounding, far below where maps bend. */
+const STEP = 0.5;
+
+export function observationOf(plane: RelatingPlane, place: PointedPlace): PlacedObservation {
+  const { at: [x, y] } = place;
+  const [right, left, below, above] = [plane.toPlane([x + STEP, y]), plane.toPlane([x - STEP, y]), plane.toPlane([x, y + STEP]), plane.toPlane([x, y - STEP])];
+  const [a, b, c, d] = [(right[0] - left[0]), (below[0] - above[0]), (right[1] - left[1]), (below[1] - above[1])].map((slope) => slope / (2 * STEP)) as [number, number, number, number];
+  const [xx, xy, yy] = plane.covarianceOf(place);
+  const own = { xx: a * a * xx + 2 * a * b * xy + b * b * yy, xy: a * c * xx + (a * d + b * c) * xy + b * d * yy, yy: c * c * xx + 2 * c * d * xy + d * d * yy };
+  const first = Math.sqrt(own.xx);
+  const second = own.xy / first;
+  return { at: plane.toPlane(place.at), factor: [first, second, Math.sqrt(Math.max(own.yy - second * second, 1e-12 * own.yy))], moves: plane.freedoms.map((move) => move(place.at)) };
+}
+
+/** A miss in units of its sigma. */
+export function whitened([first, second, third]: PlacedObservation['factor'], [x, y]: Vec): Vec {
+  const u = x / first;
+  return [u, (y - second * u) / third];
+}

@@ -1,0 +1,84 @@
+import type { Condition } from '../adjust';
+import { distance, type Vec } from '../geometry';
+import { placingOf, shapeOf, type Chain, type CircleOutline, type Outline, type Placing } from '../outline';
+import { canRelate } from './applies';
+import { blocksOf, circleBlock, findElement, nodeBlock, seen, throughBlock, type Element } from './element';
+import { EQUATIONS } from './equations';
+import { addMap, addPlace, TRACED, type Gathered } from './observed';
+import type { RelatingPlane } from './plane';
+import type { Relation } from './relation';
+
+/** Adds everything that is known about outlines on a plane. Returns the ids of those that have a shape. */
+export function gatherOutlines(outlines: readonly Outline[], plane: RelatingPlane): Gathered & { readonly known: ReadonlyMap<string, Outline> } {
+  const into: Gathered = { blocks: [], conditions: [] };
+  addMap(into, plane);
+  const known = new Map<string, Outline>();
+  for (const outline of outlines) {
+    const own: Gathered = { blocks: [], conditions: [] };
+    const stands = outline.shape === 'chain' ? addChain(own, plane, outline) : addCircle(own, plane, outline);
+    if (!stands) continue;
+    into.blocks.push(...own.blocks);
+    into.conditions.push(...own.conditions);
+    known.set(outline.id, outline);
+  }
+  return { ...into, known };
+}
+
+function addChain(into: Gathered, plane: RelatingPlane, chain: Chain): boolean {
+  const placing = placingOf(chain, plane);
+  const blockOf = (id: string) => nodeBlock(chain.id, id);
+  const nodes = chain.nodes.every(({ id, place }) => addPlace(into, plane, placing, blockOf(id), place, blockOf));
+  return nodes && chain.segments.every((segment, i) => segment.kind !== 'arc' || addPlace(into, plane, placing, throughBlock(chain.id, chain.nodes[i]!.id), segment.through, blockOf));
+}
+
+const NO_NODES = () => '';
+
+/** A circle has a centre and a radius; what was pointed lies on its rim, across it, or is its centre. */
+function addCircle(into: Gathered, plane: RelatingPlane, outline: CircleOutline): boolean {
+  const placing: Placing = { ...plane, findNode: () => undefined };
+  const [piece] = shapeOf(outline, plane).pieces;
+  if (piece?.kind !== 'arc') return false;
+  const { by, id } = outline;
+  const block = circleBlock(id);
+  into.blocks.push({ id: block, start: [...piece.centre, piece.radius] });
+  const places = by.kind === 'rim' ? { centre: by.centre, rim: by.rim } : by.kind === 'two' ? { a: by.a, b: by.b } : { a: by.a, b: by.b, c: by.c };
+  if (!Object.entries(places).every(([name, place]) => addPlace(into, plane, placing, `${block}:${name}`, place, NO_NODES))) return false;
+  const names = Object.keys(places).map((name) => `${block}:${name}`);
+  into.conditions.push({ group: TRACED, origin: 'stated', exact: true, blocks: [block, ...names], residuals: ([circle, ...at]) => missOfCircle(by.kind, circle!, at) });
+  return true;
+}
+
+function missOfCircle(kind: CircleOutline['by']['kind'], [x, y, radius]: readonly number[], at: readonly (readonly number[])[]): number[] {
+  const [a, b] = at as readonly (readonly [number, number])[] as [Vec, Vec];
+  if (kind === 'rim') return [x! - a[0], y! - a[1], distance(a, b) - radius!];
+  if (kind === 'two') return [x! - (a[0] + b[0]) / 2, y! - (a[1] + b[1]) / 2, distance(a, b) / 2 - radius!];
+  return at.map((place) => Math.hypot(place[0]! - x!, place[1]! - y!) - radius!);
+}
+
+/** A relation that can be solved: its elements are there and of the right kinds. */
+export interface LiveRelation {
+  readonly relation: Relation;
+  readonly on: readonly Element[];
+}
+
+/** Relations whose elements are all still there. */
+export function listLive(relations: readonly Relation[], outlines: ReadonlyMap<string, Outline>): readonly LiveRelation[] {
+  return relations.flatMap((relation) => {
+    const on = relation.on.map((end) => findElement(end, outlines));
+    return on.every((element): element is Element => element !== undefined) && canRelate(relation.kind, on) ? [{ relation, on }] : [];
+  });
+}
+
+/** What a relation misses by at given values of the blocks of its elements, one after the other. */
+export function missesOf({ relation: { kind, value = 0 }, on }: LiveRelation, values: readonly (readonly number[])[]): readonly number[] {
+  let next = 0;
+  return EQUATIONS[kind](on.map((element) => {
+    const size = blocksOf(element).length;
+    next += size;
+    return seen(element, values.slice(next - size, next));
+  }), value);
+}
+
+export function conditionOf(live: LiveRelation): Condition {
+  return { group: live.relation.id, origin: 'stated', exact: true, blocks: live.on.flatMap(blocksOf), residuals: (values) => missesOf(live, values) };
+}

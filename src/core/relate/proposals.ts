@@ -1,0 +1,133 @@
+import { propagateMany } from '../adjust';
+import { angleOf, distance, findArcThrough, signedAngle, subtract, tangentAt, type Vec } from '../geometry';
+import type { Chain, Outline } from '../outline';
+import { blocksOf, findElement, seen, type Element } from './element';
+import { missesOf } from './problem';
+import type { RelatingPlane } from './plane';
+import type { Relation, RelationEnd, RelationKind } from './relation';
+import { solveAll, spreadOf, type Solved } from './solve-relations';
+
+/** Something that may be meant to be true. */
+export interface Proposal {
+  readonly kind: RelationKind;
+  readonly on: readonly RelationEnd[];
+  /** What it misses by now, mm, and one sigma of that. */
+  readonly miss: number;
+  readonly sigma: number;
+}
+
+/** Within what can be pointed: so many sigmas. */
+const WITHIN = 2.5;
+/** Farther off than this it is not proposed, however badly it was pointed: radians, and shares of a radius. */
+const FARTHEST_TURN = 0.06;
+const FARTHEST_KINK = 0.2;
+const FARTHEST_RADIUS = 0.08;
+/** What is missed by less than this share of its own sigma follows from what holds already. */
+const IMPLIED = 1e-4;
+
+interface Piece {
+  readonly end: RelationEnd;
+  readonly element: Element;
+  /** Direction of a line, radians. */
+  readonly direction: number | undefined;
+  readonly radius: number | undefined;
+  readonly centre: Vec | undefined;
+  /** Directions in which a chain enters and leaves it, radians; absent of whole circles. */
+  readonly enters: number | undefined;
+  readonly leaves: number | undefined;
+}
+
+/**
+ * What may be meant to be true among outlines, beside what already is: lines level or upright, joints tangent or square, lines parallel,
+ * circles of one size or about one centre. A thing is proposed when it misses by no more than pointing allows, by the covariance of
+ * the outlines as they are. Nothing that already follows is proposed.
+ */
+export function listProposals(outlines: readonly Outline[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
+  const solved = solveAll(outlines, held, plane);
+  const spread = spreadOf(solved);
+  if (!spread) return [];
+  const pieces = listPieces(outlines, solved);
+  const candidates = [...pieces.flatMap(listAlone), ...outlines.flatMap((outline) => (outline.shape === 'chain' ? listJoints(outline, pieces) : [])), ...listPairs(pieces)];
+  return candidates.flatMap(([kind, on]): Proposal[] => {
+    const elements = on.map((end) => findElement(end, solved.known)!);
+    const live = { relation: { id: '', view: '', kind, on }, on: elements };
+    const misses = (x: readonly number[]) => {
+      const values = spread.valuesFrom(x);
+      return missesOf(live, elements.flatMap(blocksOf).map((id) => values.get(id)!));
+    };
+    const now = misses(spread.x);
+    const covariance = propagateMany(misses, spread.x, spread.matrix);
+    const ratios = now.map((miss, i) => ({ miss: Math.abs(miss), sigma: Math.sqrt(Math.max(0, covariance.get(i, i))) }));
+    const worst = ratios.reduce((a, b) => (b.miss * a.sigma > a.miss * b.sigma ? b : a));
+    const follows = ratios.every(({ miss, sigma }) => sigma < 1e-9 || miss < IMPLIED * sigma);
+    return !follows && ratios.every(({ miss, sigma }) => miss <= WITHIN * sigma) ? [{ kind, on, ...worst }] : [];
+  });
+}
+
+type Candidate = readonly [RelationKind, readonly RelationEnd[]];
+
+function listPieces(outlines: readonly Outline[], { known, solution }: Solved): readonly Piece[] {
+  return outlines.filter(({ id }) => known.has(id)).flatMap((outline) => {
+    const ends: RelationEnd[] = outline.shape === 'circle' ? [{ outline: outline.id }] : outline.segments.map((_, i) => ({ outline: outline.id, segment: outline.nodes[i]!.id }));
+    return ends.flatMap((end): Piece[] => {
+      const element = findElement(end, known);
+      if (!element) return [];
+      return [pieceOf(end, element, blocksOf(element).map((id) => solution.values.get(id)!))];
+    });
+  });
+}
+
+function pieceOf(end: RelationEnd, element: Element, values: readonly (readonly number[])[]): Piece {
+  const it = seen(element, values);
+  const [centre, radius] = it.kind === 'round' ? [it.centre, it.radius] : [undefined, undefined];
+  const [a, b, c] = values.map(([x, y]): Vec => [x!, y!]);
+  const piece = element.kind === 'arc' ? findArcThrough(a!, b!, c!) : undefined;
+  const direction = element.kind === 'line' ? angleOf(subtract(b!, a!)) : undefined;
+  return { end, element, direction, radius, centre, enters: direction ?? (piece && angleOf(tangentAt(piece, 0))), leaves: direction ?? (piece && angleOf(tangentAt(piece, 1))) };
+}
+
+/** The smallest turn between two directions of lines, either way round. */
+function between(a: number, b: number): number {
+  const turn = Math.abs(signedAngle(a - b));
+  return Math.min(turn, Math.PI - turn);
+}
+
+function listAlone({ end, direction }: Piece): Candidate[] {
+  if (direction === undefined) return [];
+  if (between(direction, 0) < FARTHEST_TURN) return [['level', [end]]];
+  return between(direction, Math.PI / 2) < FARTHEST_TURN ? [['upright', [end]]] : [];
+}
+
+/** Tangent and square joints along a chain. */
+function listJoints(chain: Chain, pieces: readonly Piece[]): Candidate[] {
+  const own = chain.segments.map((_, i) => pieces.find(({ end }) => end.outline === chain.id && end.segment === chain.nodes[i]!.id));
+  return own.flatMap((before, i): Candidate[] => {
+    const after = own[i + 1] ?? (chain.closed ? own[0] : undefined);
+    if (!before || !after || before === after) return [];
+    if (before.radius !== undefined || after.radius !== undefined) return isNearlySmooth(before, after) ? [['tangent', [before.end, after.end]]] : [];
+    const isLevelled = [before, after].every(({ direction }) => between(direction!, 0) < FARTHEST_TURN || between(direction!, Math.PI / 2) < FARTHEST_TURN);
+    return !isLevelled && Math.abs(between(before.direction!, after.direction!) - Math.PI / 2) < FARTHEST_TURN ? [['square', [before.end, after.end]]] : [];
+  });
+}
+
+/** Whether two pieces meet without a kink, as far as it can be seen. Where one has no direction there it is not seen. */
+function isNearlySmooth(before: Piece, after: Piece): boolean {
+  return before.leaves !== undefined && after.enters !== undefined && Math.abs(signedAngle(before.leaves - after.enters)) < FARTHEST_KINK;
+}
+
+/** Lines that are nearly parallel and neither level nor upright; round pieces of nearly one size, or nearly about one centre. */
+function listPairs(pieces: readonly Piece[]): Candidate[] {
+  const lines = pieces.filter(({ direction }) => direction !== undefined && between(direction, 0) >= FARTHEST_TURN && between(direction, Math.PI / 2) >= FARTHEST_TURN);
+  const rounds = pieces.filter(({ radius }) => radius !== undefined);
+  return [
+    ...pairsOf(lines).flatMap(([a, b]): Candidate[] => (between(a.direction!, b.direction!) < FARTHEST_TURN ? [['parallel', [a.end, b.end]]] : [])),
+    ...pairsOf(rounds).flatMap(([a, b]): Candidate[] => [
+      ...(Math.abs(a.radius! / b.radius! - 1) < FARTHEST_RADIUS ? [['equal-radius', [a.end, b.end]] as const] : []),
+      ...(distance(a.centre!, b.centre!) < FARTHEST_RADIUS * Math.min(a.radius!, b.radius!) ? [['concentric', [a.end, b.end]] as const] : []),
+    ]),
+  ];
+}
+
+function pairsOf<T>(list: readonly T[]): (readonly [T, T])[] {
+  return list.flatMap((a, i) => list.slice(i + 1).map((b) => [a, b] as const));
+}

@@ -1,0 +1,147 @@
+import { covarianceOf, solve, type Problem, type Solution, type Values } from '../adjust';
+import { distance, type Vec } from '../geometry';
+import type { Outline, Place } from '../outline';
+import { blocksOf, circleBlock, nodeBlock, throughBlock } from './element';
+import { conditionOf, gatherOutlines, listLive, missesOf, type LiveRelation } from './problem';
+import type { RelatingPlane } from './plane';
+import { polished } from './polish';
+import type { Relation } from './relation';
+
+/** An exact relation that is missed by more than this does not hold. mm, or px without scale. */
+const MISS = 1e-6;
+/** A piece that shrinks to less than this share of itself was not drawn to hold relations: they contradict each other. */
+const COLLAPSED = 0.02;
+
+/**
+ * How nearly a relation has to repeat others to be passed over: generously at first, since relations that repeat each other do so only where
+ * they hold, and what was pointed roughly is not there yet; strictly when that does not find a place where all of them hold.
+ */
+const REPEATS = [1e-3, 1e-5, 1e-8];
+const STEPS = 40;
+
+export interface Solved {
+  readonly problem: Problem;
+  readonly solution: Solution;
+  readonly live: readonly LiveRelation[];
+  /** The outlines in the problem, as they were given. */
+  readonly known: ReadonlyMap<string, Outline>;
+  /** Whether every relation holds, and no piece vanished for it. */
+  readonly holds: boolean;
+}
+
+/**
+ * Puts outlines where relations hold exactly and what was pointed is kept as well as it can be: weighted least squares in which the
+ * traced places are observations with the sigma they were pointed with, the fit's doubts take part, and relations are constraints.
+ * Outlines that no relation is about are left out. Weak: with several hundred nodes it takes longer than a frame (it is dense).
+ */
+export function solveRelations(outlines: readonly Outline[], relations: readonly Relation[], plane: RelatingPlane): Solved {
+  const named = new Set(relations.flatMap(({ on }) => on.map(({ outline }) => outline)));
+  return solveAll(outlines.filter(({ id }) => named.has(id)), relations, plane);
+}
+
+/** As `solveRelations`, with all the outlines, whether a relation is about them or not. */
+export function solveAll(outlines: readonly Outline[], relations: readonly Relation[], plane: RelatingPlane): Solved {
+  const { blocks, conditions, known } = gatherOutlines(outlines, plane);
+  const live = listLive(relations, known);
+  const problem: Problem = { blocks, conditions: [...conditions, ...live.map(conditionOf)] };
+  const start: Values = new Map(blocks.map(({ id, start: first }) => [id, first]));
+  let solved: Solved | undefined;
+  for (const repeats of REPEATS) {
+    const near = solve(problem, STEPS, repeats);
+    const solution: Solution = { ...near, values: polished(problem, near.values) };
+    const holds = live.every((each) => isHeld(each, solution.values, start)) && !hasCollapsed(known, solution.values, start);
+    solved = { problem, solution, live, known, holds };
+    if (holds) break;
+  }
+  return solved!;
+}
+
+function isHeld(live: LiveRelation, values: Values, start: Values): boolean {
+  const blocks = live.on.flatMap(blocksOf);
+  return missesOf(live, blocks.map((id) => values.get(id) ?? start.get(id)!)).every((miss) => Math.abs(miss) <= MISS);
+}
+
+function hasCollapsed(known: ReadonlyMap<string, Outline>, values: Values, start: Values): boolean {
+  return [...known.values()].some((outline) => {
+    if (outline.shape === 'circle') return !(values.get(outline.id)![2]! > COLLAPSED * start.get(outline.id)![2]!);
+    const size = (at: Values, i: number) => distance(nodeAt(at, outline.id, outline.nodes[i]!.id), nodeAt(at, outline.id, outline.nodes[(i + 1) % outline.nodes.length]!.id));
+    return outline.segments.some((_, i) => size(values, i) < COLLAPSED * size(start, i));
+  });
+}
+
+function nodeAt(values: Values, outline: string, node: string): Vec {
+  const [x, y] = values.get(nodeBlock(outline, node))!;
+  return [x!, y!];
+}
+
+/** The outlines with every place where it was put, on the plane. */
+export function solvedOutlines({ known, solution: { values } }: Pick<Solved, 'known' | 'solution'>): ReadonlyMap<string, Outline> {
+  return new Map([...known].map(([id, outline]) => [id, outlineAt(outline, values)]));
+}
+
+/** An outline at other values of its unknowns. */
+export function outlineAt(outline: Outline, values: Values): Outline {
+  const put = (block: string): Place => {
+    const [x, y] = values.get(block)!;
+    return { kind: 'placed', at: [x!, y!], seen: [0, 0] };
+  };
+  if (outline.shape === 'circle') {
+    const [x, y, radius] = values.get(circleBlock(outline.id)) as [number, number, number];
+    return { ...outline, by: { kind: 'rim', centre: { kind: 'placed', at: [x, y], seen: [0, 0] }, rim: { kind: 'placed', at: [x + radius, y], seen: [0, 0] } } };
+  }
+  return {
+    ...outline,
+    nodes: outline.nodes.map((node) => ({ ...node, place: put(nodeBlock(outline.id, node.id)) })),
+    segments: outline.segments.map((segment, i) => (segment.kind === 'arc' ? { ...segment, through: put(throughBlock(outline.id, outline.nodes[i]!.id)) } : segment)),
+  };
+}
+
+export interface Move {
+  readonly outline: string;
+  /** The node, or `centre` of a circle. */
+  readonly node: string;
+  readonly at: Vec;
+  /** How far it was moved from where it was drawn, mm. */
+  readonly distance: number;
+  /** The same in sigmas of the pointing there: more than about three is more than the picture allows. */
+  readonly sigmas: number;
+}
+
+/** How far every node had to move for the relations. Places that were not pointed have no sigma of their own: theirs is 0. */
+export function listMoves({ problem, solution, known }: Solved): readonly Move[] {
+  const starts = new Map(problem.blocks.map(({ id, start }) => [id, start]));
+  const misses = missesByBlock(problem, solution);
+  return [...known.values()].flatMap((outline) => {
+    const ids = outline.shape === 'circle' ? [{ node: 'centre', block: outline.id }] : outline.nodes.map(({ id }) => ({ node: id, block: nodeBlock(outline.id, id) }));
+    return ids.map(({ node, block }): Move => {
+      const [now, before] = [solution.values.get(block)!, starts.get(block)!];
+      return { outline: outline.id, node, at: [now[0]!, now[1]!], distance: Math.hypot(now[0]! - before[0]!, now[1]! - before[1]!), sigmas: misses.get(block) ?? 0 };
+    });
+  });
+}
+
+/** Of every pointed block, how many sigmas it lies from where it was pointed. The rim of a circle counts for the circle. */
+function missesByBlock({ conditions }: Problem, { values }: Solution): ReadonlyMap<string, number> {
+  const misses = new Map<string, number>();
+  for (const condition of conditions) {
+    if (condition.exact) continue;
+    const [block] = condition.blocks as readonly [string];
+    const miss = Math.hypot(...condition.residuals(condition.blocks.map((id) => values.get(id)!)));
+    const owner = block.split(':')[0]!;
+    misses.set(owner, Math.max(miss, misses.get(owner) ?? 0));
+  }
+  return misses;
+}
+
+/** Joint covariance of the unknowns of solved outlines, and their values, in one order; undefined when something is not determined. */
+export function spreadOf({ problem, solution }: Pick<Solved, 'problem' | 'solution'>) {
+  const covariance = covarianceOf(problem, solution);
+  if (covariance.kind !== 'ok') return undefined;
+  const order = [...solution.layout.unknown.keys()];
+  const valuesFrom = (x: readonly number[]): Values => new Map(order.map((id) => {
+    const first = solution.layout.unknown.get(id)!;
+    return [id, x.slice(first, first + solution.values.get(id)!.length)];
+  }));
+  return { matrix: covariance.matrix, x: order.flatMap((id) => solution.values.get(id)!), valuesFrom };
+}
+
