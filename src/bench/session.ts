@@ -59,7 +59,7 @@ export interface SessionState {
 /** Reference geometry is looked for this far around the aim. CSS px. */
 const REFERENCE_REACH = 24;
 /** Tools that go wherever the hand goes. */
-const FREE: readonly ToolName[] = ['select', 'frame', 'brush'];
+const FREE: readonly ToolName[] = ['select', 'relate', 'frame', 'brush'];
 const NO_VIEWPORT: Viewport = { width: 0, height: 0, zoom: 1, centre: [0, 0] };
 
 /** One sitting at the bench: turns pointing and typing into inputs of the tool in hand, and its effects into commands. */
@@ -97,9 +97,9 @@ export class Session {
 
   findContext(): ToolContext | undefined {
     const fitted = this.findFitted();
-    const { job } = this.jobs.getState();
+    const { job, derived } = this.jobs.getState();
     const { layer } = this.getState();
-    return fitted && { job, fitted, layer: job.layers.some((other) => other.id === layer) ? layer : job.layers[0]!.id, newId };
+    return fitted && { job, fitted, shapes: derived.shapes, layer: job.layers.some((other) => other.id === layer) ? layer : job.layers[0]!.id, newId };
   }
 
   chooseView(id: string): void {

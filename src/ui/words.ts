@@ -1,6 +1,8 @@
 import type { SnapKind } from '@/core/outline';
 import type { CommandName } from '@/core/job';
+import type { RelationKind } from '@/core/relate';
 import { formatLength, type Units } from '@/core/units';
+import { wordsForKind } from './relation-words';
 
 type Detail = Readonly<Record<string, string | number>>;
 
@@ -46,6 +48,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'one-drawing': () => 'No white space parts the drawings on this sheet. Use Cut out and frame them by hand.',
   'view-cut': ({ name }) => `“${name}” is in the strip of views. Frame the next one, or go on.`,
   'views-cut': ({ count }) => `${count} views are in the strip. Name them under Views.`,
+  'nothing-to-relate': () => 'There is no line, arc, circle or corner here. Point at one that is drawn; locked layers stay out of it.',
   'points-the-same': () => 'Both points are in the same place. Point at two places that are apart.',
   'points-in-a-line': () => 'Those three points lie in a line, and no circle goes through them. Move one aside.',
   'arc-in-a-line': () => 'Those three points lie in a line, so there is no arc. Move one aside, or draw a line.',
@@ -174,6 +177,7 @@ const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) =>
   'outline-added': () => 'Drew an outline', 'outline-changed': () => 'Changed an outline', 'outline-carried-on': () => 'Carried on an outline', 'outline-closed': () => 'Closed an outline', 'outline-moved': () => 'Moved an outline', 'outlines-moved': ({ count }) => `Moved ${count === 1 ? 'an outline' : `${count} outlines`}`,
   'outlines-copied': ({ count }) => `Duplicated ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-removed': ({ count }) => `Deleted ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-joined': () => 'Joined two outlines', 'moved-to-layer': () => 'Moved to another layer',
   'point-moved': () => 'Moved a point', 'point-added': () => 'Added a point', 'point-deleted': () => 'Deleted a point', 'handle-moved': () => 'Moved a handle', 'corner-made': () => 'Made a corner', 'smooth-made': () => 'Made a smooth point',
+  'relation-added': ({ kind }) => `Made it ${wordsForKind(kind as RelationKind)}`, 'relations-added': ({ count }) => `Made ${count} things true`, 'relations-removed': () => 'Took away what held', 'relation-value-set': () => 'Changed a size that holds',
   'layer-added': ({ name }) => `Added the layer “${name}”`, 'layer-changed': ({ name }) => `Changed the layer “${name}”`, 'layer-removed': () => 'Removed a layer', 'guide-added': () => 'Added a guide', 'guide-changed': () => 'Moved a guide', 'guide-removed': () => 'Removed a guide',
 };
 

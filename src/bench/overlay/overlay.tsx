@@ -15,6 +15,7 @@ import { FrameCover } from './frame-cover';
 import { EvidenceMarks } from './evidence-marks';
 import { DatumMark, GuideMarks } from './marks';
 import { ReferenceInk } from './reference-ink';
+import { RelationMarks } from './relation-marks';
 import { Selection, benchTransform } from './selection';
 import { ToolPreview } from './tool-preview';
 
@@ -60,6 +61,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         </g>
         {tool.name === 'select' ? <Selection {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
         {fitting ? evidence : null}
+        {tool.name === 'relate' ? <RelationMarks {...marks} derived={derived} viewport={viewport} units={job.units} chosen={tool.state.on} /> : null}
         <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
         <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
         {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}

@@ -7,13 +7,14 @@ import { frameTool } from './frame-tool';
 import { matchTool } from './match-tool';
 import { angleTool, datumTool, distanceTool, levelTool } from './span-tool';
 import { pointsTool } from './points-tool';
+import { relateTool } from './relate-tool';
 import { selectTool } from './select-tool';
 import type { Tool } from './tool';
 
 /** All tools by name. The name is stored with the draft. */
 export const TOOLS = {
   select: selectTool, chain: chainTool, circle: circleTool, guide: guideTool,
-  evidence: evidenceTool, points: pointsTool, datum: datumTool, level: levelTool, frame: frameTool, match: matchTool, brush: brushTool, distance: distanceTool, angle: angleTool,
+  evidence: evidenceTool, points: pointsTool, datum: datumTool, level: levelTool, frame: frameTool, match: matchTool, relate: relateTool, brush: brushTool, distance: distanceTool, angle: angleTool,
 } as const;
 
 export type ToolName = keyof typeof TOOLS;
@@ -41,6 +42,7 @@ export { commandForAgain, commandForEvidence, isPointed, startEvidence, wayOf, t
 export { findFrame, startFrame, type FrameShape, type FrameState } from './frame-tool';
 export { startBrush, type BrushState } from './brush-tool';
 export { startMatch, type MatchPair, type MatchState, type MatchTarget } from './match-tool';
+export { isSameEnd, type RelateState } from './relate-tool';
 export { directionFor, type SpanState } from './span-tool';
 export type { PointsState } from './points-tool';
 export { findPicked, listHandles } from './pick';

@@ -1,7 +1,8 @@
 import { distance, subtract, type Vec } from '@/core/geometry';
 import { changeOutline, nudgeOutline } from '@/core/job';
-import { draggedOutline, mapPointed, movedByHand, shapeOf, withHandle, withNodePlace, type Chain, type Outline } from '@/core/outline';
+import { draggedOutline, mapPointed, movedByHand, withHandle, withNodePlace, type Chain, type Outline } from '@/core/outline';
 import type { Aim } from '../aim';
+import { reachOf } from './reach';
 import { findNode, findPicked, listHandles, type HandleEnd } from './pick';
 import { NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
 
@@ -29,14 +30,13 @@ export function findSelectedChain(state: SelectState, context: Pick<ToolContext,
 
 function pick(state: SelectState, aim: Aim, reach: number, context: ToolContext): SelectState {
   const chain = findSelectedChain(state, context);
-  const shape = chain && shapeOf(chain, context.fitted.placing);
+  const shape = chain && context.shapes.get(chain.id);
   const node = chain && shape && findNode(chain, shape, aim.plane, reach);
   // A handle of the chosen node that is pointed at is taken in hand: the next place that is set is where it goes.
   const handle = chain && shape && state.node ? listHandles(chain, shape).find((end) => end.node === state.node && distance(end.at, aim.plane) <= reach) : undefined;
   if (handle && handle.node !== node) return { ...state, segment: undefined, moving: true, grabbed: { kind: 'handle', handle, to: aim.sheet } };
   if (node) return { ...state, node, segment: undefined };
-  const shapes = new Map(context.job.outlines.map((outline) => [outline.id, shapeOf(outline, context.fitted.placing)]));
-  const picked = findPicked(context.job, { shapes }, context.fitted.view.id, aim.plane, reach);
+  const picked = findPicked(context.job, context, context.fitted.view.id, aim.plane, reach);
   if (!picked) return { ...START, several: state.several, outlines: state.several ? state.outlines : [] };
   if (state.several) {
     const known = state.outlines.includes(picked.outline);
@@ -44,12 +44,6 @@ function pick(state: SelectState, aim: Aim, reach: number, context: ToolContext)
   }
   const again = state.outlines[0] === picked.outline;
   return { ...START, outlines: [picked.outline], segment: again ? { index: picked.segment, t: picked.t } : undefined };
-}
-
-/** How near is near enough for a place that was set: the aim's own sigma, widened to what a hand means. Plane unit. */
-function reachOf(aim: Aim, context: ToolContext): number {
-  const aside = context.fitted.placing.toPlane([aim.sheet[0] + 1, aim.sheet[1]]);
-  return distance(aside, context.fitted.placing.toPlane(aim.sheet)) * Math.max(6, aim.sigma * 10);
 }
 
 function moveNode(state: SelectState, aim: Aim, context: ToolContext): Step<SelectState> {
@@ -61,7 +55,7 @@ function moveNode(state: SelectState, aim: Aim, context: ToolContext): Step<Sele
 function grab(state: SelectState, aim: Aim, reach: number, context: ToolContext): SelectState {
   const chain = findSelectedChain(state, context);
   if (!chain) return state;
-  const shape = shapeOf(chain, context.fitted.placing);
+  const shape = context.shapes.get(chain.id)!;
   const handle = listHandles(chain, shape).find((end) => distance(end.at, aim.plane) <= reach);
   const node = findNode(chain, shape, aim.plane, reach);
   if (node) return { ...state, node, grabbed: { kind: 'node', node, to: aim.sheet } };
@@ -75,7 +69,7 @@ function findGrabbed(state: SelectState, context: ToolContext, sigma = 1): Outli
   if (!chain || !grabbed) return undefined;
   if (grabbed.kind === 'node') return withNodePlace(chain, grabbed.node, { kind: 'pointed', at: grabbed.to, sigma });
   const { handle, to } = grabbed;
-  const shape = shapeOf(chain, context.fitted.placing);
+  const shape = context.shapes.get(chain.id)!;
   const index = chain.nodes.findIndex((node) => node.id === handle.node);
   const origin = toSheetPlace(context.fitted, shape.nodes[index]!);
   const other = listHandles(chain, shape).find((end) => end.node === handle.node && end.side !== handle.side);

@@ -1,7 +1,7 @@
 import type { FittedView } from '@/core/derive';
 import { cross, norm, subtract, type Vec } from '@/core/geometry';
 import type { Command, Job } from '@/core/job';
-import type { Outline, PointedPlace } from '@/core/outline';
+import type { Outline, PointedPlace, Shape } from '@/core/outline';
 import type { Aim } from '../aim';
 import type { Found } from '../edges';
 
@@ -10,6 +10,8 @@ export interface ToolContext {
   readonly job: Job;
   readonly fitted: FittedView;
   readonly layer: string;
+  /** Where every outline is, relations and all. */
+  readonly shapes: ReadonlyMap<string, Shape>;
   newId(): string;
 }
 

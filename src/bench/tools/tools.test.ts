@@ -22,8 +22,8 @@ class Bench {
   }
 
   context(): ToolContext {
-    const fitted = createDeriver()(this.history.job).views.get('v')!;
-    return { job: this.history.job, fitted, layer: 'outline', newId: () => `id${this.ids++}` };
+    const { views, shapes } = createDeriver()(this.history.job);
+    return { job: this.history.job, fitted: views.get('v')!, shapes, layer: 'outline', newId: () => `id${this.ids++}` };
   }
 
   aim(x: number, y: number, snap?: Aim['snap']): Aim {

@@ -2,7 +2,7 @@ export { checkEvidence, errorEllipse, fitSigma, measuredLength, measuredPlace, m
 export { listAdvice, type Advice, type AdviceWish } from './advice';
 export { circleThrough, figuresOf, findFault, pointsOf, type Evidence, type EvidenceFigure, type EvidenceKind, type EvidenceOf, type LineEnds, type Points, type SheetPoint } from './evidence';
 export { listDoubts, type Doubt } from './doubts';
-export { listFreedoms } from './freedoms';
+export { listFreedoms, movedFit } from './freedoms';
 export { influenceOf } from './influence';
 export { fitView, unscaledFit, type Fit, type FitInput } from './fit';
 export { applyHomography, compose, IDENTITY, inverse, type Homography } from './homography';

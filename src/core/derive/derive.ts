@@ -1,11 +1,15 @@
 import { shapeOf, type Outline, type Shape } from '../outline';
 import type { Job, Sheet, View } from '../job';
 import { fitOf, type FittedView } from './fits';
+import { createRelating, type RelatedView } from './related';
 
 /** Everything that is computed from a job: a fit for every view and a shape for every outline. */
 export interface Derived {
   readonly views: ReadonlyMap<string, FittedView>;
+  /** Where each outline is: as it was drawn, or where relations put it. */
   readonly shapes: ReadonlyMap<string, Shape>;
+  /** What relations make of a view that has any. */
+  readonly related: ReadonlyMap<string, RelatedView>;
 }
 
 /**
@@ -15,6 +19,7 @@ export interface Derived {
 export function createDeriver(): (job: Job) => Derived {
   let fits = new WeakMap<View, { readonly sheet: Sheet; readonly owner: View; readonly fitted: FittedView }>();
   let shapes = new WeakMap<Outline, { readonly fitted: FittedView; readonly shape: Shape }>();
+  const relate = createRelating();
   let last: { job: Job; derived: Derived } | undefined;
 
   function fitted(job: Job): Map<string, FittedView> {
@@ -35,15 +40,21 @@ export function createDeriver(): (job: Job) => Derived {
     if (last?.job === job) return last.derived;
     const views = fitted(job);
     const found = new Map<string, Shape>();
+    const related = new Map([...views].flatMap(([id, view]) => {
+      const made = relate(view, job.outlines, job.relations);
+      return made ? [[id, made] as const] : [];
+    }));
+    // Sizes that were typed move the fit within its doubt, and all that is traced in the view with it.
+    for (const [id, { fitted: moved }] of related) views.set(id, moved);
     for (const outline of job.outlines) {
       const view = views.get(outline.view);
       if (!view) continue;
       const known = shapes.get(outline);
       const shape = known?.fitted === view ? known.shape : shapeOf(outline, view.placing);
       shapes.set(outline, { fitted: view, shape });
-      found.set(outline.id, shape);
+      found.set(outline.id, related.get(outline.view)?.shapes.get(outline.id) ?? shape);
     }
-    last = { job, derived: { views, shapes: found } };
+    last = { job, derived: { views, shapes: found, related } };
     return last.derived;
   };
 }

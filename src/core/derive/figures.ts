@@ -1,14 +1,19 @@
-import type { Measured } from '../adjust';
+import { propagate, type Measured } from '../adjust';
 import { measureThrough, toPlane, type SheetPoint } from '../calibrate';
 import { enclosedArea, pieceLength, type Vec } from '../geometry';
 import { listPointed, mapPlaces, mapPointed, placesOf, placingOf, shapeOf, type Outline, type Place, type PointedPlace, type Shape } from '../outline';
+import { outlineAt } from '../relate';
 import type { FittedView } from './fits';
+import type { RelatedView } from './related';
 
 /**
  * Any figure of an outline (a length, a radius, an area) with its plus-minus: from the fit and from every place that was
- * pointed, by a hand as steady as the view shows it. Typed displacements carry no doubt of their own. One sigma, in the figure's unit.
+ * pointed, by a hand as steady as the view shows it. Typed displacements carry no doubt of their own. Where relations hold, what they say takes part. One sigma, in the figure's unit.
  */
-export function measureOutline(outline: Outline, { fit, steadiness }: FittedView, figure: (shape: Shape) => number): Measured {
+export function measureOutline(outline: Outline, { fit, steadiness }: FittedView, figure: (shape: Shape) => number, related?: RelatedView): Measured {
+  const spread = related?.shapes.has(outline.id) ? related.spread() : undefined;
+  const solved = spread && related?.solved.known.get(outline.id);
+  if (solved) return propagate((x) => figure(shapeOf(outlineAt(solved, spread.valuesFrom(x)), ON_PLANE)), spread.x, spread.matrix);
   const pointed = listPointedOf(outline);
   const points: SheetPoint[] = pointed.map(({ at, sigma, edge }) => ({ at, sigma: sigma * steadiness.factor, edge }));
   return measureThrough(fit, points, (map, sheet) => {
@@ -17,6 +22,9 @@ export function measureOutline(outline: Outline, { fit, steadiness }: FittedView
     return figure(shapeOf(varied, { scaled: fit.scaled, toPlane: (at: Vec) => toPlane(map, at) }));
   });
 }
+
+/** Solved places are on the plane already. */
+const ON_PLANE = { scaled: true, toPlane: (at: Vec) => at };
 
 /** Every pointed place of an outline once, by identity: a place that two nodes lean on varies as one. */
 function listPointedOf(outline: Outline): readonly PointedPlace[] {
@@ -31,13 +39,13 @@ export interface OutlineFigures {
 }
 
 /** Length along an outline, area when it is closed, radius when it is a circle. */
-export function figuresOf(outline: Outline, fitted: FittedView, shape: Shape): OutlineFigures {
+export function figuresOf(outline: Outline, fitted: FittedView, shape: Shape, related?: RelatedView): OutlineFigures {
   const along = (s: Shape) => s.pieces.reduce((sum, piece) => sum + pieceLength(piece), 0);
   const first = shape.pieces[0];
   return {
-    length: measureOutline(outline, fitted, along),
-    area: shape.closed ? measureOutline(outline, fitted, (s) => Math.abs(enclosedArea(s.pieces))) : undefined,
+    length: measureOutline(outline, fitted, along, related),
+    area: shape.closed ? measureOutline(outline, fitted, (s) => Math.abs(enclosedArea(s.pieces)), related) : undefined,
     radius: outline.shape === 'circle' && first?.kind === 'arc'
-      ? measureOutline(outline, fitted, (s) => (s.pieces[0]?.kind === 'arc' ? s.pieces[0].radius : 0)) : undefined,
+      ? measureOutline(outline, fitted, (s) => (s.pieces[0]?.kind === 'arc' ? s.pieces[0].radius : 0), related) : undefined,
   };
 }

@@ -5,6 +5,7 @@ export * from './view-commands';
 export { createJob, createView } from './create';
 export { EVIDENCE_KINDS, type Evidence, type EvidenceKind, type EvidencePoint, type EvidenceRole, type SaidName } from './evidence';
 export * from './reference-commands';
+export * from './relation-commands';
 export { type BrushStroke, type CleaningStep } from './cleaning';
 export type { Asked } from './asked';
 export { SITE, type Reference, type ReferenceFormat, type Site } from './reference';

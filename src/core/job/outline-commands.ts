@@ -14,12 +14,16 @@ export const addOutlines = (outlines: readonly Outline[], code: string) => comma
 export const changeOutlines = (outlines: readonly Outline[], code: string) =>
   command(code, (job) => outlines.forEach((outline) => replaceById(job.outlines, draft(outline))), { count: outlines.length });
 export const removeOutlines = (ids: readonly string[]) =>
-  command('outlines-removed', (job) => void (job.outlines = job.outlines.filter((outline) => !ids.includes(outline.id))), { count: ids.length });
+  command('outlines-removed', (job) => {
+    job.outlines = job.outlines.filter((outline) => !ids.includes(outline.id));
+    job.relations = job.relations.filter(({ on }) => !on.some(({ outline }) => ids.includes(outline)));
+  }, { count: ids.length });
 /** Two outlines become one: the joined one takes the first one's place, the other goes. */
 export const joinOutlines = (joined: Outline, gone: string) =>
   command('outlines-joined', (job) => {
     replaceById(job.outlines, draft(joined));
     job.outlines = job.outlines.filter((outline) => outline.id !== gone);
+    for (const relation of job.relations) for (const end of relation.on) if (end.outline === gone) end.outline = joined.id;
   });
 export const moveToLayer = (ids: readonly string[], layer: string) =>
   command('moved-to-layer', (job) => job.outlines.forEach((outline) => void (ids.includes(outline.id) && (outline.layer = layer))), { count: ids.length });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Place } from '../outline';
+import { RELATION_KINDS } from '../relate';
 import { AskedSchema } from './asked';
 import { CleaningStep } from './cleaning';
 import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
@@ -7,7 +8,7 @@ import { ReferenceSchema, SiteSchema } from './reference';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 4;
+export const JOB_VERSION = 5;
 
 z.config({ jitless: true });
 
@@ -121,6 +122,10 @@ const OutlineSchema = z.discriminatedUnion('shape', [
 
 const GuideSchema = z.object({ id: Id, view: Id, through: PlaceSchema, towards: PlaceSchema.optional(), angle: z.number(), offset: z.number() }).readonly();
 
+/** What it is about: a whole circle, a node (or the `centre` of a circle), or the segment that begins at a node. */
+const RelationEnd = z.object({ outline: Id, node: Id.optional(), segment: Id.optional() }).readonly();
+const RelationSchema = z.object({ id: Id, view: Id, kind: z.enum(RELATION_KINDS), on: z.array(RelationEnd).min(1).max(200).readonly(), value: z.number().optional() }).readonly();
+
 export const JobSchema = z.object({
   format: z.literal(JOB_FORMAT),
   version: z.literal(JOB_VERSION),
@@ -140,6 +145,8 @@ export const JobSchema = z.object({
   layers: z.array(Layer).min(1).readonly(),
   outlines: z.array(OutlineSchema).readonly(),
   guides: z.array(GuideSchema).readonly(),
+  /** What holds exactly between outlines; mm and radians. */
+  relations: z.array(RelationSchema).max(5000).readonly(),
   references: z.array(ReferenceSchema).readonly(),
   site: SiteSchema.optional(),
   /** Sizes that somebody was asked for. */

@@ -1,5 +1,5 @@
 import type { Element } from './element';
-import type { RelationKind } from './relation';
+import type { Relation, RelationKind } from './relation';
 
 type Part = 'point' | 'line' | 'round' | 'place';
 
@@ -12,7 +12,11 @@ const WANTED: Readonly<Record<RelationKind, readonly (readonly Part[])[]>> = {
   distance: [['point', 'place'], ['place', 'point'], ['line', 'place'], ['round', 'place']], across: [['place']], up: [['place']],
 };
 
-const HAS_VALUE: readonly RelationKind[] = ['length', 'radius', 'angle', 'direction', 'distance', 'across', 'up'];
+const SIZES: readonly RelationKind[] = ['length', 'radius', 'distance', 'across', 'up'];
+const HAS_VALUE: readonly RelationKind[] = [...SIZES, 'angle', 'direction'];
+
+/** Whether some of the relations say a size: they tell something of the scale. */
+export const hasSize = (relations: readonly Relation[]): boolean => relations.some(({ kind }) => SIZES.includes(kind));
 
 export const hasValue = (kind: RelationKind): boolean => HAS_VALUE.includes(kind);
 

@@ -44,7 +44,7 @@ interface Piece {
  */
 export function listProposals(outlines: readonly Outline[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
   const solved = solveAll(outlines, held, plane);
-  const spread = spreadOf(solved);
+  const spread = spreadOf(solved, outlines, plane);
   if (!spread) return [];
   const pieces = listPieces(outlines, solved);
   const candidates = [...pieces.flatMap(listAlone), ...outlines.flatMap((outline) => (outline.shape === 'chain' ? listJoints(outline, pieces) : [])), ...listPairs(pieces)];

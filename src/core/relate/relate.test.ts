@@ -52,7 +52,7 @@ it('a chain of lines and arcs becomes level, upright and tangent to the last dig
     expect(right.centre[0]).toBeCloseTo(bottom.b[0], 8);
     expect(Math.abs(right.sweep)).toBeCloseTo(Math.PI, 8);
     expect(right.radius).toBeCloseTo(left.radius, 8);
-    expect(Math.max(...listMoves(solved).map((move) => move.distance))).toBeLessThan(0.9);
+    expect(Math.max(...listMoves(solved, (outline) => shapeOf(outline, plane)).map((move) => move.distance))).toBeLessThan(0.9);
   }), { seed: 2, numRuns: 25 });
 });
 
@@ -89,16 +89,19 @@ it('plus-minus under relations is what comes of pointing again and again (Monte 
   const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
   const normal = () => Math.sqrt(-2 * Math.log(random())) * Math.cos(2 * Math.PI * random());
   const relations = [say('level', [seg('r', 0)]), say('upright', [seg('r', 1)]), say('level', [seg('r', 2)]), say('upright', [seg('r', 3)])];
-  const trial = () => solveRelations([chain('r', ([[0, 0], [80, 0], [80, 30], [0, 30]] as Vec[]).map(([x, y]): Vec => [x + SIGMA * normal(), y + SIGMA * normal()]))], relations, plane);
+  // The scale is known to half a per cent, which relations about shape leave as it is.
+  const doubtful: RelatingPlane = { ...plane, freedoms: [([x, y]) => [x * 0.0005, -y * 0.0005]] };
+  const scaledBy = (factor: number): RelatingPlane => ({ ...plane, toPlane: ([x, y]) => [(factor * x) / 10, (-factor * y) / 10] });
+  const trial = (on = scaledBy(1 + 0.005 * normal())) => solveRelations([chain('r', ([[0, 0], [80, 0], [80, 30], [0, 30]] as Vec[]).map(([x, y]): Vec => [x + SIGMA * normal(), y + SIGMA * normal()]))], relations, on);
   const widthOf = (solved: ReturnType<typeof trial>, values = solved.solution.values) => { const [a, b] = shapeOf(outlineAt(solved.known.get('r')!, values), plane).nodes as [Vec, Vec]; return b[0] - a[0]; };
   const widths = Array.from({ length: 600 }, () => widthOf(trial()));
   const spread = Math.sqrt(widths.reduce((sum, width) => sum + (width - 80) ** 2, 0) / widths.length);
-  const solved = trial();
-  const { matrix, x, valuesFrom } = spreadOf(solved)!;
+  const solved = trial(plane);
+  const { matrix, x, valuesFrom } = spreadOf(solved, [...solved.known.values()], doubtful)!;
   const slope = x.map((_, i) => (widthOf(solved, valuesFrom(x.with(i, x[i]! + 1e-4))) - widthOf(solved)) / 1e-4);
   const said = Math.sqrt(slope.reduce((sum, a, i) => sum + slope.reduce((inner, b, k) => inner + a * b * matrix.get(i, k), 0), 0));
-  // Each side is the mean of two points, so the width is as good as one of them.
-  expect(said).toBeCloseTo(SIGMA, 6);
+  // Each side is the mean of two points, so the width is as good as one of them, and as the scale.
+  expect(said).toBeCloseTo(Math.hypot(SIGMA, 0.005 * widthOf(solved)), 4);
   expect(Math.abs(spread / said - 1)).toBeLessThan(0.1);
 });
 

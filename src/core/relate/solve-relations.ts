@@ -1,11 +1,13 @@
-import { covarianceOf, solve, type Problem, type Solution, type Values } from '../adjust';
+import { Matrix } from 'ml-matrix';
+import { covarianceOf, layOut, linearize, solve, type Problem, type Solution, type Values } from '../adjust';
 import { distance, type Vec } from '../geometry';
-import type { Outline, Place } from '../outline';
+import type { Outline, Place, Shape } from '../outline';
 import { blocksOf, circleBlock, nodeBlock, throughBlock } from './element';
+import { MAP_BLOCK } from './observed';
 import { conditionOf, gatherOutlines, listLive, missesOf, type LiveRelation } from './problem';
 import type { RelatingPlane } from './plane';
 import { polished } from './polish';
-import type { Relation } from './relation';
+import { CENTRE, type Relation } from './relation';
 
 /** An exact relation that is missed by more than this does not hold. mm, or px without scale. */
 const MISS = 1e-6;
@@ -107,17 +109,22 @@ export interface Move {
   readonly sigmas: number;
 }
 
-/** How far every node had to move for the relations. Places that were not pointed have no sigma of their own: theirs is 0. */
-export function listMoves({ problem, solution, known }: Solved): readonly Move[] {
-  const starts = new Map(problem.blocks.map(({ id, start }) => [id, start]));
+/** How far every node had to move for the relations from where it was drawn. Places that were not pointed have no sigma of their own: theirs is 0. */
+export function listMoves({ problem, solution, known }: Solved, drawn: (outline: Outline) => Shape): readonly Move[] {
   const misses = missesByBlock(problem, solution);
   return [...known.values()].flatMap((outline) => {
-    const ids = outline.shape === 'circle' ? [{ node: 'centre', block: outline.id }] : outline.nodes.map(({ id }) => ({ node: id, block: nodeBlock(outline.id, id) }));
-    return ids.map(({ node, block }): Move => {
-      const [now, before] = [solution.values.get(block)!, starts.get(block)!];
-      return { outline: outline.id, node, at: [now[0]!, now[1]!], distance: Math.hypot(now[0]! - before[0]!, now[1]! - before[1]!), sigmas: misses.get(block) ?? 0 };
+    const { nodes } = drawn(outline);
+    const ids = outline.shape === 'circle' ? [{ node: CENTRE, block: outline.id }] : outline.nodes.map(({ id }) => ({ node: id, block: nodeBlock(outline.id, id) }));
+    return ids.map(({ node, block }, i): Move => {
+      const [x, y] = solution.values.get(block) as [number, number];
+      return { outline: outline.id, node, at: [x, y], distance: distance([x, y], nodes[i] ?? [x, y]), sigmas: misses.get(block) ?? 0 };
     });
   });
+}
+
+/** By how many sigmas the fit's own doubts went, in the order of the plane's freedoms; none where they took no part. */
+export function doubtsAt({ solution }: Solved): readonly number[] {
+  return solution.values.get(MAP_BLOCK) ?? [];
 }
 
 /** Of every pointed block, how many sigmas it lies from where it was pointed. The rim of a circle counts for the circle. */
@@ -133,15 +140,44 @@ function missesByBlock({ conditions }: Problem, { values }: Solution): ReadonlyM
   return misses;
 }
 
-/** Joint covariance of the unknowns of solved outlines, and their values, in one order; undefined when something is not determined. */
-export function spreadOf({ problem, solution }: Pick<Solved, 'problem' | 'solution'>) {
+export interface Spread {
+  readonly matrix: Matrix;
+  readonly x: readonly number[];
+  valuesFrom(x: readonly number[]): Values;
+}
+
+/**
+ * Joint covariance of the unknowns of solved outlines, and their values, in one order; undefined when something is not determined. Where
+ * the fit's doubts took no part in the solution they still move everything that was pointed, and what was solved follows: that is added.
+ */
+export function spreadOf(solved: Solved, outlines: readonly Outline[], plane: RelatingPlane): Spread | undefined {
+  const { problem, solution } = solved;
   const covariance = covarianceOf(problem, solution);
   if (covariance.kind !== 'ok') return undefined;
   const order = [...solution.layout.unknown.keys()];
+  const takesPart = order.includes(MAP_BLOCK) || plane.freedoms.length === 0;
   const valuesFrom = (x: readonly number[]): Values => new Map(order.map((id) => {
     const first = solution.layout.unknown.get(id)!;
     return [id, x.slice(first, first + solution.values.get(id)!.length)];
   }));
-  return { matrix: covariance.matrix, x: order.flatMap((id) => solution.values.get(id)!), valuesFrom };
+  const matrix = takesPart ? covariance.matrix : Matrix.add(covariance.matrix, carried(covariance.matrix, solved, outlines, plane));
+  return { matrix, x: order.flatMap((id) => solution.values.get(id)!), valuesFrom };
 }
 
+/** What the fit's doubts do to a solution that holds the fit: C N (C N)ᵀ with N the normal equations between unknowns and doubts. */
+function carried(covariance: Matrix, { solution, known }: Solved, outlines: readonly Outline[], plane: RelatingPlane): Matrix {
+  const { blocks, conditions } = gatherOutlines(outlines.filter(({ id }) => known.has(id)), plane);
+  const layout = layOut(blocks);
+  const values: Values = new Map(blocks.map(({ id, start }) => [id, solution.values.get(id) ?? start]));
+  const { free } = linearize({ blocks, conditions: conditions.filter(({ exact }) => !exact) }, layout, values);
+  const first = layout.unknown.get(MAP_BLOCK)!;
+  const between = Matrix.zeros(covariance.rows, plane.freedoms.length);
+  for (const [id, at] of solution.layout.unknown) {
+    const there = layout.unknown.get(id)!;
+    solution.values.get(id)!.forEach((_, k) => plane.freedoms.forEach((__, doubt) => {
+      between.set(at + k, doubt, free.reduce((sum, row) => sum + row[there + k]! * row[first + doubt]!, 0));
+    }));
+  }
+  const follows = covariance.mmul(between);
+  return follows.mmul(follows.transpose());
+}

@@ -11,6 +11,7 @@ import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
 import { wordForFault } from '@/ui/words';
 import { findHealing } from './edit-actions';
+import { goToPlace } from './go-to';
 
 /** Finds everything that keeps the outlines of the view from being cut; tapping goes there, open ends can be closed. */
 export function CheckPanel() {
@@ -25,10 +26,6 @@ export function CheckPanel() {
     return checkShapes(shapes, { shortest: scaled ? job.shortest : 0.5, touching: scaled ? 0.001 : 0.01 });
   }, [job.outlines, job.shortest, derived, fitted, scaled]);
   if (!fitted) return null;
-  const go = ({ at }: Finding) => {
-    const reach = Math.hypot(...fitted.placing.toPlane([fitted.sheet.width, 0]).map((v, i) => v - fitted.placing.toPlane([0, 0])[i]!)) / 30;
-    session.goTo([at[0] - reach, at[1] - reach], [at[0] + reach, at[1] + reach]);
-  };
   const heal = (finding: Finding) => {
     const command = finding.kind === 'open' ? findHealing(finding, job, fitted) : undefined;
     if (command) jobs.getState().run(command);
@@ -44,7 +41,7 @@ export function CheckPanel() {
         <Card key={i} width={280} testID={`finding-${finding.kind}`}>
           <Words>{inWords(finding, units, scaled)}</Words>
           <View style={{ flexDirection: 'row', gap: 8 }}>
-            <Button mode="outlined" compact onPress={() => go(finding)}>Go there</Button>
+            <Button mode="outlined" compact onPress={() => goToPlace(session, fitted, finding.at)}>Go there</Button>
             {finding.kind === 'open' && finding.partner ? <Button mode="contained" compact onPress={() => heal(finding)} testID="heal">{finding.partner.outline === finding.outline ? 'Close it' : 'Join them'}</Button> : null}
           </View>
         </Card>

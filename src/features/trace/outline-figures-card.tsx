@@ -12,7 +12,8 @@ import { Figures, Words } from '@/ui/text';
 export function OutlineFiguresCard({ outline, fitted }: { outline: Outline; fitted: FittedView }) {
   const units = useUnits();
   const shape = useJob((state) => state.derived.shapes.get(outline.id));
-  const figures = useMemo(() => shape && figuresOf(outline, fitted, shape), [outline, fitted, shape]);
+  const related = useJob((state) => state.derived.related.get(outline.view));
+  const figures = useMemo(() => shape && figuresOf(outline, fitted, shape, related), [outline, fitted, shape, related]);
   if (!figures || !shape) return null;
   const scaled = fitted.fit.scaled;
   const length = (of: { value: number; sigma: number }) => (scaled ? formatLength(of.value, units, of.sigma) : 'no scale yet');

@@ -5,6 +5,7 @@ import { CirclePanel } from './circle-panel';
 import { GuidePanel } from './guide-panel';
 import { LayersPanel } from './layers-panel';
 import { MeasurePanel } from './measure-panel';
+import { RelatePanel } from './relate/relate-panel';
 import { SelectPanel } from './select-panel';
 import type { TracePanelName } from './trace-row';
 
@@ -23,6 +24,8 @@ export function TracePanel({ panel }: { panel: TracePanelName }) {
     case 'distance':
     case 'angle':
       return <MeasurePanel tool={tool.name} state={tool.state} />;
+    case 'relate':
+      return <RelatePanel state={tool.state} />;
     case 'select':
       return <SelectPanel state={tool.state} />;
     default:

@@ -36,6 +36,7 @@ export function TraceRow({ panel, onPanel }: { panel: TracePanelName; onPanel: (
       ))}
       <LedgeButton icon="circle" label="Circle" chosen={isTool && tool.name === 'circle'} onPress={start('circle')} testID="tool-circle" />
       <LedgeButton icon="guide" label="Guide" chosen={isTool && tool.name === 'guide'} onPress={start('guide')} testID="tool-guide" />
+      <LedgeButton icon="relate" label="Relate" name="Say what is true of lines, arcs and circles" chosen={isTool && tool.name === 'relate'} onPress={start('relate')} testID="tool-relate" />
       <LedgeButton icon="measure" label="Measure" chosen={isTool && (tool.name === 'distance' || tool.name === 'angle')} onPress={start('distance')} testID="tool-measure" />
       <LedgeButton icon="layers" label="Layers" chosen={panel === 'layers'} onPress={() => onPanel(panel === 'layers' ? 'tool' : 'layers')} testID="panel-layers" />
       <LedgeButton icon="inspect" label="Inspect" name="Find what keeps an outline from being cut" chosen={panel === 'check'} onPress={() => onPanel(panel === 'check' ? 'tool' : 'check')} testID="panel-check" />

@@ -1,0 +1,93 @@
+import type { Derived, FittedView } from '@/core/derive';
+import { isFullCircle, pointAt, type Piece, type Vec } from '@/core/geometry';
+import type { Job } from '@/core/job';
+import type { Outline, Shape } from '@/core/outline';
+import { CENTRE, type Relation, type RelationEnd } from '@/core/relate';
+import type { Units } from '@/core/units';
+import type { Palette } from '@/ui/palette';
+import { markForRelation } from '@/ui/relation-words';
+import { layingOf } from '../laying';
+import { toScreen, type Viewport } from '../viewport';
+import { pathData } from './path-data';
+import { benchTransform } from './selection';
+import { apart } from './slips';
+
+interface MarksProps {
+  readonly job: Job;
+  readonly derived: Derived;
+  readonly fitted: FittedView;
+  readonly viewport: Viewport;
+  readonly palette: Palette;
+  readonly units: Units;
+  readonly chosen: readonly RelationEnd[];
+}
+
+/** Figures of Atkinson Hyperlegible at 11 px, on the average. */
+const LETTER = 6.1;
+const HEIGHT = 17;
+
+const indexOfSegment = (outline: Outline, segment: string) => (outline.shape === 'chain' ? outline.nodes.findIndex(({ id }) => id === segment) : -1);
+
+function findPiece(end: RelationEnd, outline: Outline, shape: Shape): Piece | undefined {
+  if (end.node !== undefined) return undefined;
+  return end.segment === undefined ? shape.pieces[0] : shape.pieces[indexOfSegment(outline, end.segment)];
+}
+
+function placeOf(end: RelationEnd, outline: Outline, shape: Shape): Vec | undefined {
+  if (end.node === CENTRE) return shape.nodes[0];
+  if (end.node !== undefined) return shape.nodes[indexOfSegment(outline, end.node)];
+  const piece = findPiece(end, outline, shape);
+  return piece && pointAt(piece, isFullCircle(piece) ? 0.125 : 0.5);
+}
+
+/** What holds, in words on slips of paper beside what it holds of; what is chosen is drawn thick. */
+export function RelationMarks({ job, derived, fitted, viewport, palette, units, chosen }: MarksProps) {
+  const known = (end: RelationEnd) => {
+    const [outline, shape] = [job.outlines.find(({ id }) => id === end.outline), derived.shapes.get(end.outline)];
+    return outline && shape ? { outline, shape } : undefined;
+  };
+  const screenOf = (end: RelationEnd): Vec | undefined => {
+    const it = known(end);
+    const place = it && placeOf(end, it.outline, it.shape);
+    return place && toScreen(viewport, fitted.fit.toSheet(place));
+  };
+  const slips = job.relations.filter(({ view }) => view === fitted.view.id).flatMap((relation) => listSlips(relation, job, screenOf, units)).filter(({ at: [x, y] }) => x > -40 && y > -20 && x < viewport.width + 40 && y < viewport.height + 20);
+  const places = apart(slips);
+  const { fromPlane } = layingOf(viewport, fitted.fit);
+  return (
+    <g data-testid="relation-marks">
+      {chosen.map((end, i) => {
+        const it = known(end);
+        const piece = it && findPiece(end, it.outline, it.shape);
+        const at = screenOf(end);
+        if (piece) return <g key={i} transform={benchTransform(viewport)} fill="none"><path d={pathData([piece], false, fromPlane)} stroke={palette.halo} strokeWidth={8} strokeOpacity={0.8} vectorEffect="non-scaling-stroke" /><path d={pathData([piece], false, fromPlane)} stroke={palette.berry} strokeWidth={5} vectorEffect="non-scaling-stroke" /></g>;
+        return at ? <rect key={i} x={at[0] - 7} y={at[1] - 7} width={14} height={14} fill={palette.paper} stroke={palette.berry} strokeWidth={3} /> : null;
+      })}
+      {slips.map(({ words, size: [width] }, i) => (
+        <g key={i} transform={`translate(${places[i]![0]} ${places[i]![1]})`}>
+          <rect x={-width / 2} y={-HEIGHT / 2} width={width} height={HEIGHT} rx={4} fill={palette.paper} fillOpacity={0.92} stroke={palette.hedge} strokeWidth={0.9} />
+          <text textAnchor="middle" dominantBaseline="central" fontSize={11} fill={palette.ink}>{words}</text>
+        </g>
+      ))}
+    </g>
+  );
+}
+
+/** The corner at which two segments of a chain meet, if a relation is about two such. */
+function findJoint({ on: [a, b, more] }: Relation, job: Job): RelationEnd | undefined {
+  const chain = job.outlines.find(({ id }) => id === a?.outline);
+  if (!a?.segment || !b?.segment || more || a.outline !== b.outline || chain?.shape !== 'chain') return undefined;
+  const follows = (first: string, second: string) => chain.nodes[(indexOfSegment(chain, first) + 1) % chain.nodes.length]?.id === second;
+  if (follows(a.segment, b.segment)) return { outline: chain.id, node: b.segment };
+  return follows(b.segment, a.segment) ? { outline: chain.id, node: a.segment } : undefined;
+}
+
+/** One slip for each thing that a relation is about; joints have one, where they are. */
+function listSlips(relation: Relation, job: Job, screenOf: (end: RelationEnd) => Vec | undefined, units: Units) {
+  const words = markForRelation(relation, units);
+  const joint = findJoint(relation, job);
+  return (joint ? [joint] : relation.on).flatMap((end) => {
+    const at = screenOf(end);
+    return at ? [{ words, at, size: [words.length * LETTER + 10, HEIGHT] as Vec }] : [];
+  });
+}

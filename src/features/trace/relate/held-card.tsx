@@ -1,0 +1,50 @@
+import { View } from 'react-native';
+import { useDesk } from '@/bench/use-session';
+import { removeRelations } from '@/core/job';
+import { formatLength } from '@/core/units';
+import { useUnits } from '@/features/job/use-units';
+import { Card } from '@/ui/card';
+import { RoundButton } from '@/ui/ledge-button';
+import { usePalette } from '@/ui/palette';
+import { markForRelation } from '@/ui/relation-words';
+import { Words } from '@/ui/text';
+import { goToPlace } from '../go-to';
+import { relationsOf, type Relating } from './relate-actions';
+
+/** Farther than so many sigmas is more than the picture allows. */
+const TOO_FAR = 3;
+
+/** What holds, how far it moved what was drawn, and how to take it away. */
+export function HeldCard({ relating }: { relating: Relating }) {
+  const { jobs, session } = useDesk();
+  const units = useUnits();
+  const palette = usePalette();
+  const held = relationsOf(relating);
+  const related = relating.derived.related.get(relating.fitted.view.id);
+  if (held.length === 0 || !related) return null;
+  const scaled = relating.fitted.fit.scaled;
+  const length = (value: number) => (scaled ? formatLength(value, units) : `${value.toFixed(1)} px`);
+  const moves = [...related.moves].sort((a, b) => b.sigmas - a.sigmas);
+  const far = moves.filter(({ sigmas }) => sigmas > TOO_FAR);
+  const [farthest] = [...moves].sort((a, b) => b.distance - a.distance);
+  const dead = held.length - related.solved.live.length;
+  return (
+    <Card width={330} testID="held-card">
+      <Words style={{ fontWeight: '700' }}>{`${held.length} ${held.length === 1 ? 'thing holds' : 'things hold'}`}</Words>
+      {related.solved.holds ? <Words style={{ fontSize: 14 }} testID="moves">{farthest ? `Nothing had to move more than ${length(farthest.distance)}${far.length === 0 ? ', which the picture allows' : ''}.` : ''}</Words> : <Words testID="held-contradicts" style={{ color: palette.berry }}>These can no longer hold together, so everything stands where it was drawn. Take the newest away.</Words>}
+      {dead > 0 ? <Words quiet style={{ fontSize: 13 }}>{`${dead} of them ${dead === 1 ? 'is' : 'are'} about something that is gone.`}</Words> : null}
+      {far.length > 0 ? (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID="moved-far">
+          <Words style={{ flex: 1, fontSize: 14, color: palette.berry }}>{`${far.length} ${far.length === 1 ? 'place' : 'places'} moved more than the picture allows, ${length(far[0]!.distance)} at the most. Look there.`}</Words>
+          <RoundButton icon="seek" name="Go to the place that moved most" size={36} onPress={() => goToPlace(session, relating.fitted, far[0]!.at)} />
+        </View>
+      ) : null}
+      {held.map((relation) => (
+        <View key={relation.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <Words style={{ flex: 1, fontSize: 14 }}>{markForRelation(relation, units)}</Words>
+          <RoundButton icon="trash" name={`Take away: ${markForRelation(relation, units)}`} size={34} onPress={() => jobs.getState().run(removeRelations([relation.id]))} />
+        </View>
+      ))}
+    </Card>
+  );
+}

@@ -1,0 +1,48 @@
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { useDesk } from '@/bench/use-session';
+import { listProposals, type Proposal, type RelationKind } from '@/core/relate';
+import { Card } from '@/ui/card';
+import { wordsForKind } from '@/ui/relation-words';
+import { Words } from '@/ui/text';
+import { newRelation, outlinesOf, planeOf, relationsOf, takingOf, type Relating } from './relate-actions';
+
+const THINGS: Partial<Record<RelationKind, readonly [one: string, several: string]>> = {
+  level: ['edge is', 'edges are'], upright: ['edge is', 'edges are'], tangent: ['joint is', 'joints are'], square: ['corner is', 'corners are'],
+};
+
+const nameOf = ({ kind, on }: Proposal) => `${kind} ${on.map(({ outline, segment = '' }) => `${outline}.${segment}`).join(' ')}`;
+
+/** What may be meant to be true: within what pointing allows. Taken or refused kind by kind, or all at once. */
+export function ProposalsCard({ relating }: { relating: Relating }) {
+  const { jobs } = useDesk();
+  const [refused, setRefused] = useState<readonly string[]>([]);
+  const { fitted, job: { outlines, relations } } = relating;
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const proposals = useMemo(() => listProposals(outlinesOf(relating), relationsOf(relating), planeOf(relating)), [outlines, relations, fitted]);
+  const open = proposals.filter((proposal) => !refused.includes(nameOf(proposal)));
+  const kinds = [...new Set(open.map(({ kind }) => kind))];
+  const take = (some: readonly Proposal[]) => {
+    const command = takingOf(relating, some.map(({ kind, on }) => newRelation(relating, kind, on)));
+    if (command) jobs.getState().run(command);
+  };
+  if (open.length === 0) return null;
+  return (
+    <Card width={350} testID="proposals">
+      <Words style={{ fontWeight: '700' }}>Within what you can point</Words>
+      {kinds.map((kind) => {
+        const some = open.filter((proposal) => proposal.kind === kind);
+        const [one, several] = THINGS[kind] ?? ['pair is', 'pairs are'];
+        return (
+          <View key={kind} style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID={`proposed-${kind}`}>
+            <Words style={{ flex: 1 }}>{`${some.length} ${some.length === 1 ? one : several} ${wordsForKind(kind)}.`}</Words>
+            <Button compact mode="outlined" onPress={() => take(some)} testID={`take-${kind}`}>Make it so</Button>
+            <Button compact onPress={() => setRefused([...refused, ...some.map(nameOf)])}>Leave</Button>
+          </View>
+        );
+      })}
+      {kinds.length > 1 ? <Button mode="contained" onPress={() => take(open)} testID="take-all">Make all of them so</Button> : null}
+    </Card>
+  );
+}

@@ -1,0 +1,51 @@
+import type { Derived, FittedView } from '@/core/derive';
+import { relatingPlane } from '@/core/derive';
+import { addRelations, type Job } from '@/core/job';
+import { canRelate, findElement, judgeRelation, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind, type Verdict } from '@/core/relate';
+import { newId } from '@/store';
+
+export interface Relating {
+  readonly job: Job;
+  readonly derived: Derived;
+  readonly fitted: FittedView;
+}
+
+export const outlinesOf = ({ job, fitted }: Relating) => job.outlines.filter(({ view }) => view === fitted.view.id);
+export const relationsOf = ({ job, fitted }: Relating) => job.relations.filter(({ view }) => view === fitted.view.id);
+
+/** All orders of up to three things; more stay as they were chosen. */
+function ordersOf<T>(list: readonly T[]): readonly (readonly T[])[] {
+  if (list.length > 3) return [list];
+  return list.length <= 1 ? [list] : list.flatMap((first, i) => ordersOf(list.filter((_, k) => k !== i)).map((rest) => [first, ...rest]));
+}
+
+/** What can be said of the things that are chosen, each with the order in which it is said of them. */
+export function listSayable(relating: Relating, chosen: readonly RelationEnd[]): readonly { readonly kind: RelationKind; readonly on: readonly RelationEnd[] }[] {
+  const known = new Map(outlinesOf(relating).map((outline) => [outline.id, outline]));
+  return RELATION_KINDS.flatMap((kind) => {
+    const on = ordersOf(chosen).find((ends) => {
+      const elements = ends.map((end) => findElement(end, known));
+      return elements.every((element) => element !== undefined) && canRelate(kind, elements);
+    });
+    return on ? [{ kind, on }] : [];
+  });
+}
+
+export function newRelation({ fitted }: Relating, kind: RelationKind, on: readonly RelationEnd[], value?: number): Relation {
+  return { id: newId(), view: fitted.view.id, kind, on, ...(value === undefined ? {} : { value }) };
+}
+
+/** The plane as the evidence alone puts it: sizes that hold already have moved the view's own. */
+export const planeOf = ({ derived, fitted }: Relating) => derived.related.get(fitted.view.id)?.plane ?? relatingPlane(fitted);
+
+export function judge(relating: Relating, relation: Relation): Verdict {
+  return judgeRelation(relation, relationsOf(relating), outlinesOf(relating), planeOf(relating));
+}
+
+/** The command that takes those of some relations that can hold together; undefined when none can. */
+export function takingOf(relating: Relating, wanted: readonly Relation[]) {
+  const [outlines, plane] = [outlinesOf(relating), planeOf(relating)];
+  const taken: Relation[] = [];
+  for (const relation of wanted) if (judgeRelation(relation, [...relationsOf(relating), ...taken], outlines, plane).kind === 'holds') taken.push(relation);
+  return taken.length > 0 ? addRelations(taken, taken.length > 1 ? 'relations-added' : 'relation-added') : undefined;
+}
