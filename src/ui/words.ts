@@ -48,6 +48,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'one-drawing': () => 'No white space parts the drawings on this sheet. Use Cut out and frame them by hand.',
   'view-cut': ({ name }) => `“${name}” is in the strip of views. Frame the next one, or go on.`,
   'views-cut': ({ count }) => `${count} views are in the strip. Name them under Views.`,
+  'sides-not-understood': ({ most }) => `Write a whole number of sides, from 3 to ${most}.`,
   'nothing-to-relate': () => 'There is no line, arc, circle or corner here. Point at one that is drawn; locked layers stay out of it.',
   'points-the-same': () => 'Both points are in the same place. Point at two places that are apart.',
   'points-in-a-line': () => 'Those three points lie in a line, and no circle goes through them. Move one aside.',

@@ -4,7 +4,7 @@ import type { Job } from '@/core/job';
 import type { Outline, Shape } from '@/core/outline';
 import { CENTRE, type Relation, type RelationEnd } from '@/core/relate';
 import type { Units } from '@/core/units';
-import type { Palette } from '@/ui/palette';
+import { FONT, type Palette } from '@/ui/palette';
 import { markForRelation } from '@/ui/relation-words';
 import { layingOf } from '../laying';
 import { toScreen, type Viewport } from '../viewport';
@@ -66,7 +66,7 @@ export function RelationMarks({ job, derived, fitted, viewport, palette, units, 
       {slips.map(({ words, size: [width] }, i) => (
         <g key={i} transform={`translate(${places[i]![0]} ${places[i]![1]})`}>
           <rect x={-width / 2} y={-HEIGHT / 2} width={width} height={HEIGHT} rx={4} fill={palette.paper} fillOpacity={0.92} stroke={palette.hedge} strokeWidth={0.9} />
-          <text textAnchor="middle" dominantBaseline="central" fontSize={11} fill={palette.ink}>{words}</text>
+          <text textAnchor="middle" dominantBaseline="central" fontSize={11} fontFamily={FONT.text} fill={palette.ink}>{words}</text>
         </g>
       ))}
     </g>

@@ -8,13 +8,14 @@ import { matchTool } from './match-tool';
 import { angleTool, datumTool, distanceTool, levelTool } from './span-tool';
 import { pointsTool } from './points-tool';
 import { relateTool } from './relate-tool';
+import { shapeTool } from './shape-tool';
 import { selectTool } from './select-tool';
 import type { Tool } from './tool';
 
 /** All tools by name. The name is stored with the draft. */
 export const TOOLS = {
   select: selectTool, chain: chainTool, circle: circleTool, guide: guideTool,
-  evidence: evidenceTool, points: pointsTool, datum: datumTool, level: levelTool, frame: frameTool, match: matchTool, relate: relateTool, brush: brushTool, distance: distanceTool, angle: angleTool,
+  evidence: evidenceTool, points: pointsTool, datum: datumTool, level: levelTool, frame: frameTool, match: matchTool, relate: relateTool, shape: shapeTool, brush: brushTool, distance: distanceTool, angle: angleTool,
 } as const;
 
 export type ToolName = keyof typeof TOOLS;
@@ -43,6 +44,7 @@ export { findFrame, startFrame, type FrameShape, type FrameState } from './frame
 export { startBrush, type BrushState } from './brush-tool';
 export { startMatch, type MatchPair, type MatchState, type MatchTarget } from './match-tool';
 export { isSameEnd, type RelateState } from './relate-tool';
+export { commandForRectangle, type ShapeMode, type ShapeState } from './shape-tool';
 export { directionFor, type SpanState } from './span-tool';
 export type { PointsState } from './points-tool';
 export { findPicked, listHandles } from './pick';

@@ -3,7 +3,7 @@ import { distance, type Vec } from '@/core/geometry';
 import { addEvidence, addSheet, createJob, createView, pointAgain, runCommand, startHistory, type Evidence, type History, type Sheet } from '@/core/job';
 import { shapeOf, type Chain } from '@/core/outline';
 import type { Aim } from '../aim';
-import { commandForAgain, commandForEvidence, startTool, toolOf, type ActiveTool, type EvidenceState, type Effect, type ToolContext, type ToolInput, type ToolName } from '.';
+import { commandForAgain, commandForEvidence, commandForRectangle, startTool, toolOf, type ActiveTool, type EvidenceState, type Effect, type ShapeState, type ToolContext, type ToolInput, type ToolName } from '.';
 
 /** A scan of 10 px/mm on which a tool is used as in the app, without a screen. */
 class Bench {
@@ -53,6 +53,46 @@ class Bench {
     return shapeOf(this.history.job.outlines[index]!, this.context().fitted.placing);
   }
 }
+
+describe('shapes', () => {
+  const sidesOf = (bench: Bench) => [...bench.context().shapes.values()][0]!.pieces.map((piece) => (piece.kind === 'line' ? ([piece.b[0] - piece.a[0], piece.b[1] - piece.a[1]] as const) : [NaN, NaN]));
+  const near = (value: number) => expect.closeTo(value, 8);
+
+  it('a rectangle is level and upright to the last digit, turned or typed: offset from a place, sides as said', () => {
+    expect(sidesOf(new Bench('shape').set([100, 800], [503, 597]))).toEqual([[near(40.3), 0], [0, near(20.3)], [near(-40.3), 0], [0, near(-20.3)]].map((side) => side.map((value) => (value === 0 ? near(0) : value))));
+    const typed = new Bench('shape').set([100, 800]);
+    typed.history = runCommand(typed.history, commandForRectangle(typed.tool.state as ShapeState, { width: 50, height: 30, offset: [12.5, -5] }, typed.context())!);
+    const [first] = [...typed.context().shapes.values()];
+    const from = typed.context().fitted.placing.toPlane([100, 800]);
+    expect(first!.nodes[0]).toEqual([near(from[0] + 12.5), near(from[1] - 5)]);
+    expect(sidesOf(typed)[1]).toEqual([near(0), near(30)]);
+  });
+
+  it('a turned rectangle is square, its far side where it was pointed; a hexagon is even; both before there is a scale', () => {
+    for (const scaled of [true, false]) {
+      const turned = new Bench('shape', scaled);
+      turned.tool = { name: 'shape', state: { mode: 'turned', sides: 6, points: [] } };
+      const sides = sidesOf(turned.set([100, 800], [500, 700], [300, 500]));
+      sides.forEach(([x, y], i) => expect(x * sides[(i + 1) % 4]![0] + y * sides[(i + 1) % 4]![1]).toBeCloseTo(0, 6));
+      const unit = scaled ? 0.1 : 1;
+      expect(Math.hypot(...sides[1]!)).toBeCloseTo(unit * (250 * 400 / Math.hypot(400, 100)), 3);
+      const hexagon = new Bench('shape', scaled);
+      hexagon.tool = { name: 'shape', state: { mode: 'polygon', sides: 6, points: [] } };
+      const lengths = sidesOf(hexagon.set([600, 800], [700, 790])).map((side) => Math.hypot(...side));
+      expect(lengths).toHaveLength(6);
+      for (const length of lengths) expect(length).toBeCloseTo(unit * Math.hypot(100, 10), 6);
+    }
+  });
+
+  it('relating chooses a corner, a segment or a circle, and lets go of it again', () => {
+    const bench = new Bench('shape').set([100, 800], [500, 600]);
+    bench.tool = startTool('relate');
+    bench.set([300, 801], [101, 799], [300, 801]);
+    const [chain] = bench.history.job.outlines as [Chain];
+    expect(bench.tool.state).toEqual({ on: [{ outline: chain.id, node: chain.nodes[0]!.id }] });
+    expect(bench.set([300, 300]).said).toEqual(['nothing-to-relate']);
+  });
+});
 
 describe('drawing an outline', () => {
   it('closes on its first point, and takes back point by point', () => {

@@ -1,8 +1,12 @@
 import type { Outline } from '../outline';
-import { listLive } from './problem';
+import { blocksOf } from './element';
+import { listLive, missesOf } from './problem';
 import type { RelatingPlane } from './plane';
 import type { Relation } from './relation';
-import { solveRelations } from './solve-relations';
+import { solveAll, solveRelations } from './solve-relations';
+
+/** What is missed by less was not hit by chance: people do not point so well. mm */
+const NOTHING_NEW = 1e-7;
 
 export type Verdict =
   | { readonly kind: 'holds' }
@@ -28,6 +32,14 @@ export function judgeRelation(relation: Relation, held: readonly Relation[], out
     if (!holds(without)) fighting = without;
   }
   return { kind: 'contradicts', others: fighting.map(({ id }) => id) };
+}
+
+/** Whether a relation is true already because of those that hold: saying it would say nothing new. */
+export function follows(relation: Relation, held: readonly Relation[], outlines: readonly Outline[], plane: RelatingPlane): boolean {
+  const solved = solveAll(outlines, held, plane);
+  const [live] = listLive([relation], solved.known);
+  if (!live || !solved.holds) return false;
+  return missesOf(live, live.on.flatMap(blocksOf).map((id) => solved.solution.values.get(id)!)).every((miss) => Math.abs(miss) < NOTHING_NEW);
 }
 
 /** The relations that have to do with one, through the outlines that they share. */

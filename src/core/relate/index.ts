@@ -1,5 +1,5 @@
 export { canRelate, hasSize, hasValue } from './applies';
-export { judgeRelation, type Verdict } from './conflict';
+export { follows, judgeRelation, type Verdict } from './conflict';
 export { findElement, type Element } from './element';
 export { listNominals, type Nominal } from './nominal';
 export { type RelatingPlane } from './plane';

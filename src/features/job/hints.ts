@@ -56,6 +56,8 @@ function fallback(checks: boolean, lengths: boolean): string {
 
 function traceHint(tool: ActiveTool, job: Job): string {
   switch (tool.name) {
+    case 'shape':
+      return 'Point at what the card asks for; what makes it the shape it is stays true.';
     case 'relate':
       return tool.state.on.length === 0 ? 'Point at lines, arcs, circles or corners, then say what is true of them.' : 'Point at more, or say what is true of what is chosen.';
     case 'chain': {

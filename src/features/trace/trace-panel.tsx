@@ -7,6 +7,7 @@ import { LayersPanel } from './layers-panel';
 import { MeasurePanel } from './measure-panel';
 import { RelatePanel } from './relate/relate-panel';
 import { SelectPanel } from './select-panel';
+import { ShapePanel } from './shape-panel';
 import type { TracePanelName } from './trace-row';
 
 /** What the tool in hand, or the opened panel, offers. */
@@ -19,6 +20,8 @@ export function TracePanel({ panel }: { panel: TracePanelName }) {
       return <ChainPanel state={tool.state} />;
     case 'circle':
       return <CirclePanel state={tool.state} />;
+    case 'shape':
+      return <ShapePanel state={tool.state} />;
     case 'guide':
       return <GuidePanel state={tool.state} />;
     case 'distance':

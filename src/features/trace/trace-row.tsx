@@ -35,6 +35,7 @@ export function TraceRow({ panel, onPanel }: { panel: TracePanelName; onPanel: (
         <LedgeButton key={kind} icon={icon} label={label} name={name} chosen={isTool && tool.name === 'chain' && tool.state.kind === kind} onPress={chooseSegment(kind)} testID={`tool-${kind}`} />
       ))}
       <LedgeButton icon="circle" label="Circle" chosen={isTool && tool.name === 'circle'} onPress={start('circle')} testID="tool-circle" />
+      <LedgeButton icon="rectangle" label="Shape" name="Rectangle or even polygon" chosen={isTool && tool.name === 'shape'} onPress={start('shape')} testID="tool-shape" />
       <LedgeButton icon="guide" label="Guide" chosen={isTool && tool.name === 'guide'} onPress={start('guide')} testID="tool-guide" />
       <LedgeButton icon="relate" label="Relate" name="Say what is true of lines, arcs and circles" chosen={isTool && tool.name === 'relate'} onPress={start('relate')} testID="tool-relate" />
       <LedgeButton icon="measure" label="Measure" chosen={isTool && (tool.name === 'distance' || tool.name === 'angle')} onPress={start('distance')} testID="tool-measure" />

@@ -1,4 +1,4 @@
-import { View } from 'react-native';
+import { Pressable, View } from 'react-native';
 import { useDesk } from '@/bench/use-session';
 import { removeRelations } from '@/core/job';
 import { formatLength } from '@/core/units';
@@ -41,7 +41,9 @@ export function HeldCard({ relating }: { relating: Relating }) {
       ) : null}
       {held.map((relation) => (
         <View key={relation.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-          <Words style={{ flex: 1, fontSize: 14 }}>{markForRelation(relation, units)}</Words>
+          <Pressable style={{ flex: 1, minHeight: 34, justifyContent: 'center' }} accessibilityRole="button" accessibilityLabel={`Show what is ${markForRelation(relation, units)}`} onPress={() => session.setTool({ name: 'relate', state: { on: relation.on } })}>
+            <Words style={{ fontSize: 14 }}>{markForRelation(relation, units)}</Words>
+          </Pressable>
           <RoundButton icon="trash" name={`Take away: ${markForRelation(relation, units)}`} size={34} onPress={() => jobs.getState().run(removeRelations([relation.id]))} />
         </View>
       ))}

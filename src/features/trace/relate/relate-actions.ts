@@ -1,7 +1,7 @@
 import type { Derived, FittedView } from '@/core/derive';
 import { relatingPlane } from '@/core/derive';
 import { addRelations, type Job } from '@/core/job';
-import { canRelate, findElement, judgeRelation, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind, type Verdict } from '@/core/relate';
+import { canRelate, findElement, follows, judgeRelation, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind, type Verdict } from '@/core/relate';
 import { newId } from '@/store';
 
 export interface Relating {
@@ -46,6 +46,9 @@ export function judge(relating: Relating, relation: Relation): Verdict {
 export function takingOf(relating: Relating, wanted: readonly Relation[]) {
   const [outlines, plane] = [outlinesOf(relating), planeOf(relating)];
   const taken: Relation[] = [];
-  for (const relation of wanted) if (judgeRelation(relation, [...relationsOf(relating), ...taken], outlines, plane).kind === 'holds') taken.push(relation);
+  for (const relation of wanted) {
+    const held = [...relationsOf(relating), ...taken];
+    if (!follows(relation, held, outlines, plane) && judgeRelation(relation, held, outlines, plane).kind === 'holds') taken.push(relation);
+  }
   return taken.length > 0 ? addRelations(taken, taken.length > 1 ? 'relations-added' : 'relation-added') : undefined;
 }

@@ -1,0 +1,140 @@
+import { add, angleOf, distance, dot, norm, perpendicular, polar, scale, subtract, type Vec } from '@/core/geometry';
+import { addOutline, addRelations, together, type Command } from '@/core/job';
+import { movedByHand, type Chain, type Place, type PointedPlace } from '@/core/outline';
+import type { Relation, RelationEnd, RelationKind } from '@/core/relate';
+import { NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
+
+export type ShapeMode = 'rectangle' | 'turned' | 'polygon';
+
+/** A shape that is more than its points: corners that nobody pointed at follow from what is true of it. */
+export interface ShapeState {
+  readonly mode: ShapeMode;
+  readonly sides: number;
+  readonly points: readonly PointedPlace[];
+}
+
+const START: ShapeState = { mode: 'rectangle', sides: 6, points: [] };
+const NEEDED: Readonly<Record<ShapeMode, number>> = { rectangle: 2, turned: 3, polygon: 2 };
+/** Nobody pointed at it: it is wherever the relations put it. Sheet px, one sigma. */
+const ANYWHERE = 1000;
+
+/** A shape on its plane: its corners in turn, which of them were pointed (or typed), and what is true of it. */
+interface Plan {
+  readonly corners: readonly Vec[];
+  readonly places: readonly (Place | undefined)[];
+  readonly says: readonly (readonly [RelationKind, readonly number[], number?])[];
+}
+
+const RECTANGLE: Plan['says'] = [['level', [0]], ['upright', [1]], ['level', [2]], ['upright', [3]]];
+
+function rectangleBetween(a: PointedPlace, c: PointedPlace, { fitted }: ToolContext): Plan {
+  const [p, q] = [fitted.placing.toPlane(a.at), fitted.placing.toPlane(c.at)];
+  return { corners: [p, [q[0], p[1]], q, [p[0], q[1]]], places: [a, undefined, c, undefined], says: RECTANGLE };
+}
+
+/** The third place says only how far away the side across is: it lies along that side anywhere. */
+function turnedRectangle(a: PointedPlace, b: PointedPlace, over: PointedPlace, { fitted }: ToolContext): Plan {
+  const [p, q, r] = [a, b, over].map(({ at }) => fitted.placing.toPlane(at)) as [Vec, Vec, Vec];
+  const side = subtract(q, p);
+  const up = scale(perpendicular(side), dot(subtract(r, p), perpendicular(side)) / dot(side, side));
+  const [from, to] = [toSheetPlace(fitted, p), toSheetPlace(fitted, q)];
+  const edge = { normal: angleOf(subtract(to, from)) + Math.PI / 2, sigma: over.sigma };
+  const third: PointedPlace = { kind: 'pointed', at: toSheetPlace(fitted, add(q, up)), sigma: ANYWHERE, edge };
+  return { corners: [p, q, add(q, up), add(p, up)], places: [a, b, third, undefined], says: [['square', [0, 1]], ['square', [1, 2]], ['square', [2, 3]]] };
+}
+
+/** A regular polygon to the left of its first side. */
+function polygonOn(a: PointedPlace, b: PointedPlace, sides: number, { fitted }: ToolContext): Plan {
+  const [p, q] = [fitted.placing.toPlane(a.at), fitted.placing.toPlane(b.at)];
+  const [length, first, turn] = [distance(p, q), angleOf(subtract(q, p)), (2 * Math.PI) / sides];
+  const corners = [p, q];
+  for (let i = 1; i < sides - 1; i++) corners.push(add(corners[i]!, polar(length, first + i * turn)));
+  // The last two sides follow: the others leave them no way.
+  const says = Array.from({ length: sides - 2 }, (_, i) => [['equal-length', [0, i + 1]], ['angle', [i, i + 1], turn]] as const).flat() as Plan['says'];
+  return { corners, places: [a, b], says };
+}
+
+function planOf({ mode, sides }: ShapeState, points: readonly PointedPlace[], context: ToolContext): Plan | undefined {
+  const [a, b, c] = points;
+  if (!a || !b) return undefined;
+  if (mode === 'polygon') return polygonOn(a, b, sides, context);
+  if (mode === 'rectangle') return rectangleBetween(a, b, context);
+  return c && turnedRectangle(a, b, c, context);
+}
+
+/** The outline of a plan and its relations. */
+function built({ corners, places, says }: Plan, { fitted, layer, newId }: ToolContext): { readonly chain: Chain; readonly relations: readonly Relation[] } {
+  const [id, view] = [newId(), fitted.view.id];
+  const nodes = corners.map((at, i) => ({ id: newId(), smooth: false, place: places[i] ?? ({ kind: 'pointed', at: toSheetPlace(fitted, at), sigma: ANYWHERE } as const) }));
+  const end = (side: number): RelationEnd => ({ outline: id, segment: nodes[side]!.id });
+  return {
+    chain: { shape: 'chain', id, layer, view, closed: true, nodes, segments: nodes.map(() => ({ kind: 'line' })) },
+    relations: says.map(([kind, on, value]) => ({ id: newId(), view, kind, on: on.map(end), ...(value === undefined ? {} : { value }) })),
+  };
+}
+
+function commandFor(plan: Plan, context: ToolContext): Command {
+  const { chain, relations } = built(plan, context);
+  return together([addRelations(relations), addOutline(chain)]);
+}
+
+export interface TypedRectangle {
+  readonly width: number;
+  readonly height: number;
+  /** From the pointed place to the first corner, mm across and up. */
+  readonly offset: Vec;
+}
+
+/** A rectangle of typed sides whose lower left corner stands at a typed distance from a place; undefined before one is pointed at. */
+export function commandForRectangle({ points: [from] }: ShapeState, { width, height, offset }: TypedRectangle, context: ToolContext): Command | undefined {
+  if (!from) return undefined;
+  const corner = add(context.fitted.placing.toPlane(from.at), offset);
+  const first: Place = norm(offset) > 0 ? { kind: 'shifted', from, by: offset, seen: toSheetPlace(context.fitted, corner) } : from;
+  const corners = ([[0, 0], [width, 0], [width, height], [0, height]] as const).map((by) => add(corner, by));
+  return commandFor({ corners, places: [first], says: [...RECTANGLE, ['length', [0], width], ['length', [1], height]] }, context);
+}
+
+function place(state: ShapeState, next: PointedPlace, context: ToolContext): Step<ShapeState> {
+  const points = [...state.points, next];
+  const plane = points.map(({ at }) => context.fitted.placing.toPlane(at));
+  if (points.length === 2 && isFlat(state.mode, plane[0]!, plane[1]!)) return stay(state, say('points-the-same'));
+  if (points.length < NEEDED[state.mode]) return [{ ...state, points }, []];
+  const plan = planOf(state, points, context)!;
+  if (state.mode === 'turned' && distance(plan.corners[1]!, plan.corners[2]!) < 1e-9 * distance(plan.corners[0]!, plan.corners[1]!)) return stay(state, say('points-in-a-line'));
+  return [{ ...state, points: [] }, [run(commandFor(plan, context))]];
+}
+
+/** A rectangle needs width and height; the others a first side. */
+function isFlat(mode: ShapeMode, [ax, ay]: Vec, [bx, by]: Vec): boolean {
+  return mode === 'rectangle' ? ax === bx || ay === by : ax === bx && ay === by;
+}
+
+export const shapeTool: Tool<ShapeState> = {
+  start: START,
+  step(state, input, context) {
+    switch (input.kind) {
+      case 'set':
+        return place(state, pointed(input.aim), context);
+      case 'nudge':
+        return [{ ...state, points: state.points.map((point, i) => (i === state.points.length - 1 ? movedByHand(point, input.by) : point)) }, []];
+      case 'back':
+        return [{ ...state, points: state.points.slice(0, -1) }, []];
+      case 'cancel':
+        return [{ ...state, points: [] }, []];
+      default:
+        return [state, []];
+    }
+  },
+  preview(state, aim, context) {
+    if (state.points.length === 0) return NOTHING;
+    const plan = aim && planOf(state, [...state.points, pointed(aim)], context);
+    const points = state.points.map(({ at }) => at);
+    return { outlines: plan ? [built(plan, { ...context, newId: counter() }).chain] : [], points };
+  },
+};
+
+/** Names that last as long as a preview. */
+function counter(): () => string {
+  let count = 0;
+  return () => `draft${count++}`;
+}
