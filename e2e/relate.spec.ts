@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { createDeriver } from '../src/core/derive';
 import { readBundle } from '../src/core/formats';
 import { cross, distance, endOf, startOf, tangentAt } from '../src/core/geometry';
 import { expect, judgeDxf, test, truth } from './helpers/desk';
@@ -52,4 +53,54 @@ test('what was pointed roughly becomes tangent, parallel and of a nominal size t
   const joints = outline.map((piece, i) => ({ piece, next: outline[(i + 1) % outline.length]! })).filter(({ piece, next }) => piece.kind === 'line' || next.kind === 'line');
   const smooth = joints.filter(({ piece, next }) => distance(endOf(piece), startOf(next)) < 1e-6 && Math.abs(cross(tangentAt(piece, 1), tangentAt(next, 0))) < 1e-8);
   expect(smooth.length).toBeGreaterThanOrEqual(3);
+});
+
+test('a rectangle of typed sides stands at a typed offset, its corners are rounded, and rounded otherwise later @wide', async ({ desk, page }) => {
+  await desk.openDemo('blade-finished');
+  await desk.step('trace');
+  await desk.choose('tool-shape');
+  await desk.pointAt([400, 2400]);
+  await page.getByTestId('rectangle-width').fill('2 in');
+  await page.getByTestId('rectangle-height').fill('30');
+  await page.getByTestId('rectangle-across').fill('5 1/4 in');
+  await desk.type('rectangle-up', '10');
+  await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 2');
+
+  // Its lower side is found where it was typed: what was pointed at, and the offset.
+  const save = async () => {
+    await desk.step('handover');
+    const facts = judgeDxf(await desk.download('save-file'));
+    await desk.step('trace');
+    return facts.outline.slice(-8);
+  };
+  const sharp = (await save()).slice(-4);
+  const [bottom, right] = sharp as [typeof sharp[number], typeof sharp[number]];
+  expect(distance(startOf(bottom), endOf(bottom))).toBeCloseTo(50.8, 8);
+  expect(startOf(bottom)[1]).toBeCloseTo(endOf(bottom)[1], 9);
+  expect(distance(startOf(right), endOf(right))).toBeCloseTo(30, 8);
+
+  await desk.choose('tool-select');
+  const bundle = async () => {
+    await desk.step('handover');
+    const read = readBundle(readFileSync(await desk.download('save-bundle')));
+    if (!read.ok) throw new Error(read.code);
+    await desk.step('trace');
+    return read.value.job;
+  };
+  const { fit } = [...createDeriver()(await bundle()).views.values()][0]!;
+  await desk.choose('tool-select');
+  await desk.pointAt(fit.toSheet([startOf(bottom)[0] + 20, startOf(bottom)[1]]));
+  const radii = async () => (await save()).flatMap((piece) => (piece.kind === 'arc' ? [piece.radius] : []));
+  for (const radius of [4, 6]) {
+    await desk.openCards();
+    await desk.type('corner-size', String(radius));
+    expect(await radii()).toEqual([radius, radius, radius, radius].map((mm) => expect.closeTo(mm, 8)));
+    await desk.choose('tool-select');
+    await desk.pointAt(fit.toSheet([startOf(bottom)[0] + 20, startOf(bottom)[1]]));
+  }
+  // Larger than there is room for: said, and cut sharp.
+  await desk.openCards();
+  await desk.type('corner-size', '16');
+  await desk.choose('panel-check');
+  await expect(page.getByTestId('finding-fault').first()).toContainText('Left sharp: the corner is larger than its sides have room for');
 });

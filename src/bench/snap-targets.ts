@@ -23,7 +23,7 @@ export function listSnapTargets(context: ToolContext, derived: Derived, tool: Ac
   const reach = 2 * Math.max(...cornerDistances(fitted));
   const guides = job.guides.filter((guide) => guide.view === fitted.view.id).map((guide) => findGuideLine(guide, fitted.placing, reach));
   return [
-    ...shapes.flatMap((shape) => shape?.pieces ?? []).map((piece) => ({ piece, guide: false })),
+    ...shapes.flatMap((shape) => shape?.finished ?? []).map((piece) => ({ piece, guide: false })),
     ...(around ? nearReferences(context.fitted, around) : []),
     ...guides.flatMap((piece) => (piece ? [{ piece, guide: true }] : [])),
   ];

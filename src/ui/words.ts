@@ -160,6 +160,7 @@ export function sentenceFor(code: string, detail: Detail = {}): string {
 const FAULTS: Readonly<Record<string, string>> = {
   'arc-in-a-line': 'an arc whose points lie in a line', 'tangent-straight-behind': 'a tangent arc that cannot reach its end',
   'place-lost': 'a point that leaned on something deleted', 'circle-without-size': 'a circle without size',
+  'corner-too-large': 'the corner is larger than its sides have room for', 'corner-on-a-curve': 'corners of curves stay sharp', 'corner-is-none': 'there is no corner here to finish',
 };
 export const wordForFault = (fault: string): string => FAULTS[fault] ?? fault;
 
@@ -179,6 +180,7 @@ const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) =>
   'outlines-copied': ({ count }) => `Duplicated ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-removed': ({ count }) => `Deleted ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-joined': () => 'Joined two outlines', 'moved-to-layer': () => 'Moved to another layer',
   'point-moved': () => 'Moved a point', 'point-added': () => 'Added a point', 'point-deleted': () => 'Deleted a point', 'handle-moved': () => 'Moved a handle', 'corner-made': () => 'Made a corner', 'smooth-made': () => 'Made a smooth point',
   'relation-added': ({ kind }) => `Made it ${wordsForKind(kind as RelationKind)}`, 'relations-added': ({ count }) => `Made ${count} things true`, 'relations-removed': () => 'Took away what held', 'relation-value-set': () => 'Changed a size that holds',
+  'corners-rounded': () => 'Rounded corners', 'corners-cut': () => 'Cut corners off', 'corners-sharp': () => 'Made corners sharp again',
   'layer-added': ({ name }) => `Added the layer “${name}”`, 'layer-changed': ({ name }) => `Changed the layer “${name}”`, 'layer-removed': () => 'Removed a layer', 'guide-added': () => 'Added a guide', 'guide-changed': () => 'Moved a guide', 'guide-removed': () => 'Removed a guide',
 };
 

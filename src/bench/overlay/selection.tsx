@@ -27,7 +27,7 @@ export function Selection({ job, derived, fitted, viewport, palette, state }: Se
         if (!shape) return null;
         return (
           <g key={outline.id} data-testid={`selected-${outline.id}`}>
-            <path transform={benchTransform(viewport)} d={pathData(shape.pieces, shape.closed, layingOf(viewport, fitted.fit).fromPlane)} stroke={palette.berry} strokeWidth={3.2} vectorEffect="non-scaling-stroke" />
+            <path transform={benchTransform(viewport)} d={pathData(shape.finished, shape.closed, layingOf(viewport, fitted.fit).fromPlane)} stroke={palette.berry} strokeWidth={3.2} vectorEffect="non-scaling-stroke" />
             {outline.shape === 'chain' && state.outlines.length === 1 ? <Nodes chain={outline} shape={shape} place={place} palette={palette} state={state} /> : null}
           </g>
         );

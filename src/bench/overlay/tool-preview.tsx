@@ -16,7 +16,7 @@ export function ToolPreview({ preview, fitted, viewport, palette }: { preview: P
   return (
     <g fill="none" data-testid="preview">
       {shapes.map((shape) => {
-        const d = pathData(shape.pieces, shape.closed, layingOf(viewport, fitted.fit).fromPlane);
+        const d = pathData(shape.finished, shape.closed, layingOf(viewport, fitted.fit).fromPlane);
         return (
           <g key={shape.id} transform={benchTransform(viewport)}>
             <path d={d} stroke={palette.halo} strokeWidth={4.4} strokeOpacity={0.75} vectorEffect="non-scaling-stroke" />

@@ -25,7 +25,7 @@ export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Re
       outline.layer === layer.id && outline.view === choice.view && (!choice.only || choice.only.includes(outline.id)));
     const paths = outlines.flatMap((outline) => {
       const shape = derived.shapes.get(outline.id);
-      return shape && shape.pieces.length > 0 ? [{ closed: shape.closed, pieces: shape.pieces }] : [];
+      return shape && shape.finished.length > 0 ? [{ closed: shape.closed, pieces: shape.finished }] : [];
     });
     return { name: layer.name, color: LAYER_INK[layer.color], paths };
   });

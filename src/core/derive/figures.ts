@@ -40,11 +40,11 @@ export interface OutlineFigures {
 
 /** Length along an outline, area when it is closed, radius when it is a circle. */
 export function figuresOf(outline: Outline, fitted: FittedView, shape: Shape, related?: RelatedView): OutlineFigures {
-  const along = (s: Shape) => s.pieces.reduce((sum, piece) => sum + pieceLength(piece), 0);
+  const along = (s: Shape) => s.finished.reduce((sum, piece) => sum + pieceLength(piece), 0);
   const first = shape.pieces[0];
   return {
     length: measureOutline(outline, fitted, along, related),
-    area: shape.closed ? measureOutline(outline, fitted, (s) => Math.abs(enclosedArea(s.pieces)), related) : undefined,
+    area: shape.closed ? measureOutline(outline, fitted, (s) => Math.abs(enclosedArea(s.finished)), related) : undefined,
     radius: outline.shape === 'circle' && first?.kind === 'arc'
       ? measureOutline(outline, fitted, (s) => (s.pieces[0]?.kind === 'arc' ? s.pieces[0].radius : 0), related) : undefined,
   };

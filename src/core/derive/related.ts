@@ -42,13 +42,19 @@ function relateView(fitted: FittedView, outlines: readonly Outline[], relations:
   // What was solved lies on the plane already, in px where there is no scale.
   const placed = { ...moved.placing, scaled: true };
   const put = solved.holds ? solvedOutlines(solved) : new Map<string, Outline>();
+  // A corner's size is in mm: without scale it stays sharp, as everywhere.
+  const finish = (outline: Outline) => (fitted.fit.scaled ? outline : withoutCorners(outline));
   let spread: { readonly value: ReturnType<typeof spreadOf> } | undefined;
   return {
     plane, solved, fitted: moved,
-    shapes: new Map([...put].map(([id, outline]) => [id, shapeOf(outline, placed)])),
+    shapes: new Map([...put].map(([id, outline]) => [id, shapeOf(finish(outline), placed)])),
     moves: solved.holds ? listMoves(solved, (outline) => shapeOf(outline, moved.placing)) : [],
     spread: () => (spread ??= { value: spreadOf(solved, outlines, plane) }).value,
   };
+}
+
+function withoutCorners(outline: Outline): Outline {
+  return outline.shape === 'chain' ? { ...outline, nodes: outline.nodes.map((node) => ({ ...node, corner: undefined })) } : outline;
 }
 
 interface Remembered {

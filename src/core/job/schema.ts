@@ -99,7 +99,8 @@ const View = z.object({
 
 const Layer = z.object({ id: Id, name: z.string(), color: z.enum(['berry', 'ink', 'tide', 'plum', 'straw', 'hedge']), show: z.boolean(), lock: z.boolean() }).readonly();
 
-const Node = z.object({ id: Id, place: PlaceSchema, smooth: z.boolean(), handleIn: Vec.optional(), handleOut: Vec.optional() }).readonly();
+const Corner = z.object({ kind: z.enum(['fillet', 'chamfer']), size: Positive }).readonly();
+const Node = z.object({ id: Id, place: PlaceSchema, smooth: z.boolean(), corner: Corner.optional(), handleIn: Vec.optional(), handleOut: Vec.optional() }).readonly();
 
 const Segment = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('line') }).readonly(),

@@ -59,13 +59,13 @@ function listOpenEnds(shapes: readonly Shape[]): Finding[] {
 
 /** Crossings of an outline with itself; the shared ends of neighbouring pieces do not count. */
 function listSelfCrossings(shape: Shape, touching: number): Finding[] {
-  const count = shape.pieces.length;
-  const bounds = shape.pieces.map(pieceBounds);
+  const count = shape.finished.length;
+  const bounds = shape.finished.map(pieceBounds);
   const findings: Finding[] = [];
   for (let i = 0; i < count; i++) {
     for (let k = i + 1; k < count; k++) {
       if (!isOverlapping(bounds[i]!, bounds[k]!, touching)) continue;
-      const [a, b] = [shape.pieces[i]!, shape.pieces[k]!];
+      const [a, b] = [shape.finished[i]!, shape.finished[k]!];
       const joints = [k === i + 1 ? endOf(a) : undefined, shape.closed && i === 0 && k === count - 1 ? startOf(a) : undefined];
       for (const { point } of listCrossings(a, b)) {
         if (joints.some((joint) => joint && distance(joint, point) <= touching)) continue;
@@ -78,7 +78,7 @@ function listSelfCrossings(shape: Shape, touching: number): Finding[] {
 
 /** Pieces that lie on each other along their whole length, in any outlines. */
 function listDoubled(shapes: readonly Shape[], touching: number): Finding[] {
-  const all = shapes.flatMap((shape) => shape.pieces.map((piece) => ({ outline: shape.id, piece, bounds: pieceBounds(piece) })));
+  const all = shapes.flatMap((shape) => shape.finished.map((piece) => ({ outline: shape.id, piece, bounds: pieceBounds(piece) })));
   const findings: Finding[] = [];
   all.forEach((a, i) => {
     for (const b of all.slice(i + 1)) {

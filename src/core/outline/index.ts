@@ -1,4 +1,5 @@
 export { checkShapes, type CheckLimits, type Finding } from './check';
+export { finishCorners, type Corner, type CornerFault } from './corner';
 export { findGuideLine, type Guide } from './guide';
 export { mapPlaces, placesOf, type Chain, type CircleBy, type CircleOutline, type Node, type Outline, type Segment, type SegmentKind } from './outline';
 export { findPosition, listPointed, mapPointed, movedByHand, type PictureEdge, type Place, type Placing, type PointedPlace } from './place';

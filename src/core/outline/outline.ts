@@ -1,4 +1,5 @@
 import type { Vec } from '../geometry';
+import type { Corner } from './corner';
 import type { Place } from './place';
 
 /** A node of a chain. Handles are sheet pixels relative to the node; without them a curve finds its own way through. */
@@ -7,6 +8,8 @@ export interface Node {
   readonly place: Place;
   /** Where curves meet: a smooth node shares one tangent on both sides, a corner does not. */
   readonly smooth: boolean;
+  /** How the corner here is finished when it is cut; not without scale. */
+  readonly corner?: Corner | undefined;
   readonly handleIn?: Vec | undefined;
   readonly handleOut?: Vec | undefined;
 }

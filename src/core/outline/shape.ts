@@ -2,17 +2,20 @@ import {
   add, circle, distance, findArcThrough, findCircumcentre, findDirection, findTangentArc, mix, norm, scale, subtract, tangentAt,
   type Piece, type Vec,
 } from '../geometry';
+import { finishCorners, type CornerFault } from './corner';
 import { findPosition, type Placing } from './place';
 import type { Chain, CircleBy, Node, Outline, Segment } from './outline';
 
 /** What is wrong with a segment that had to be drawn as a straight line instead, or a circle that has no place. */
-export type ShapeFault = 'arc-in-a-line' | 'tangent-straight-behind' | 'place-lost' | 'circle-without-size';
+export type ShapeFault = 'arc-in-a-line' | 'tangent-straight-behind' | 'place-lost' | 'circle-without-size' | CornerFault;
 
 /** An outline on its view plane: mm when scaled, else pixels, y up. Segment i of a chain is piece i. */
 export interface Shape {
   readonly id: string;
   readonly closed: boolean;
   readonly pieces: readonly Piece[];
+  /** The pieces with their corners finished: what is shown, measured and cut. */
+  readonly finished: readonly Piece[];
   readonly nodes: readonly Vec[];
   readonly faults: readonly { readonly segment: number; readonly fault: ShapeFault }[];
 }
@@ -29,8 +32,9 @@ export function placingOf(chain: Chain, placing: Omit<Placing, 'findNode'>): Pla
 
 function shapeOfCircle(id: string, by: CircleBy, placing: Placing): Shape {
   const found = findCircle(by, placing);
-  if (!found || !(found.radius > 0)) return { id, closed: false, pieces: [], nodes: [], faults: [{ segment: 0, fault: 'circle-without-size' }] };
-  return { id, closed: true, pieces: [circle(found.centre, found.radius)], nodes: [found.centre], faults: [] };
+  if (!found || !(found.radius > 0)) return { id, closed: false, pieces: [], finished: [], nodes: [], faults: [{ segment: 0, fault: 'circle-without-size' }] };
+  const pieces = [circle(found.centre, found.radius)];
+  return { id, closed: true, pieces, finished: pieces, nodes: [found.centre], faults: [] };
 }
 
 function findCircle(by: CircleBy, placing: Placing): { centre: Vec; radius: number } | undefined {
@@ -61,7 +65,8 @@ function shapeOfChain(chain: Chain, plain: Omit<Placing, 'findNode'>): Shape {
     faults.push({ segment: i, fault: made });
     pieces.push({ kind: 'line', a: nodes[i]!, b: nodes[(i + 1) % nodes.length]! });
   });
-  return { id: chain.id, closed: chain.closed, pieces, nodes, faults };
+  const finished = finishCorners(pieces, placing.scaled ? chain.nodes.map(({ corner }) => corner) : [], chain.closed);
+  return { id: chain.id, closed: chain.closed, pieces, finished: finished.pieces, nodes, faults: [...faults, ...finished.faults] };
 }
 
 /** Segment i as a piece; `before` are the pieces up to it, since tangent arcs and curves lean on what they follow. */

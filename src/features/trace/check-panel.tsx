@@ -58,6 +58,8 @@ function ShortestField() {
   return <WrittenField label="Shortest piece" value={text} onChange={setText} parse={(written) => parseSize(written, units.style)} onSubmit={({ mm }) => jobs.getState().run(setShortest(mm))} />;
 }
 
+const isCorner = (fault: string) => fault.startsWith('corner-');
+
 function inWords(finding: Finding, units: Units, scaled: boolean): string {
   const size = (value: number) => (scaled ? formatLength(value, units) : `${value.toFixed(1)} px`);
   switch (finding.kind) {
@@ -70,6 +72,6 @@ function inWords(finding: Finding, units: Units, scaled: boolean): string {
     case 'short':
       return `A piece of only ${size(finding.size)}.`;
     case 'fault':
-      return `Drawn straight for now: ${wordForFault(finding.fault)}.`;
+      return `${isCorner(finding.fault) ? 'Left sharp' : 'Drawn straight for now'}: ${wordForFault(finding.fault)}.`;
   }
 }

@@ -11,6 +11,7 @@ import { Choice, LedgeButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
 import { duplicate, findClosing, findNodeDeleted, moveBy, nodeAdded, smoothSet } from './edit-actions';
+import { CornerCard } from './corner-card';
 import { OutlineFiguresCard } from './outline-figures-card';
 
 /** What can be done with what is selected. */
@@ -61,6 +62,7 @@ export function SelectPanel({ state }: { state: SelectState }) {
           <Choice name="Layer of what is chosen" value={outlines[0]!.layer} options={job.layers.map((layer) => [layer.id, layer.name] as const)} onChange={(layer) => run(moveToLayer(state.outlines, layer), '')} />
         ) : null}
       </Card>
+      {chain && fitted.fit.scaled ? <CornerCard key={`${chain.id}/${state.node}`} chain={chain} node={state.node} /> : null}
       {outlines.length === 1 ? <OutlineFiguresCard outline={outlines[0]!} fitted={fitted} /> : null}
     </>
   );
