@@ -57,7 +57,7 @@ export function solve(problem: Problem, maximumSteps = FULL_RUN, repeats?: numbe
       continue;
     }
     const next = stateAt(problem, layout, moved(problem, layout, state, change), repeats);
-    if (next.merit <= state.merit * (1 + 1e-12) + SMALL_STEP) {
+    if (next.merit <= state.merit * (1 + slackOf(state)) + SMALL_STEP) {
       const step = sizeOf(state.equations, change) + shiftOf(layout, state.values, next.values);
       const isLevel = Math.abs(state.merit - next.merit) <= LEVEL * next.merit;
       settled = damping < 1e-3 && (step < SMALL_STEP || (isLevel && step < INVISIBLE_STEP));
@@ -96,6 +96,9 @@ function moved(problem: Problem, layout: Layout, { values, at, equations }: Stat
     return [id, values.get(id)!.map((_, k) => layout.observations[observed + k]! + corrections[observed + k]!)];
   }));
 }
+
+/** A step onto exact equations that were missed by rounding costs a little: it is taken all the same. */
+const slackOf = ({ equations }: State): number => (equations.bound.rows > 0 ? LEVEL : 1e-12);
 
 /** Square of a step in units of its own sigma. */
 function sizeOf({ normal }: NormalEquations, change: Matrix): number {

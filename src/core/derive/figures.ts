@@ -11,9 +11,9 @@ import type { RelatedView } from './related';
  * pointed, by a hand as steady as the view shows it. Typed displacements carry no doubt of their own. Where relations hold, what they say takes part. One sigma, in the figure's unit.
  */
 export function measureOutline(outline: Outline, { fit, steadiness }: FittedView, figure: (shape: Shape) => number, related?: RelatedView): Measured {
-  const spread = related?.shapes.has(outline.id) ? related.spread() : undefined;
-  const solved = spread && related?.solved.known.get(outline.id);
-  if (solved) return propagate((x) => figure(shapeOf(outlineAt(solved, spread.valuesFrom(x)), ON_PLANE)), spread.x, spread.matrix);
+  const group = related?.shapes.has(outline.id) ? related.groups.find(({ solved: { known } }) => known.has(outline.id)) : undefined;
+  const [spread, solved] = [group?.spread(), group?.solved.known.get(outline.id)];
+  if (spread && solved) return propagate((x) => figure(shapeOf(outlineAt(solved, spread.valuesFrom(x)), ON_PLANE)), spread.x, spread.matrix);
   const pointed = listPointedOf(outline);
   const points: SheetPoint[] = pointed.map(({ at, sigma, edge }) => ({ at, sigma: sigma * steadiness.factor, edge }));
   return measureThrough(fit, points, (map, sheet) => {

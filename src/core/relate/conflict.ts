@@ -1,5 +1,6 @@
 import type { Outline } from '../outline';
 import { blocksOf } from './element';
+import { listGroups, type Group } from './groups';
 import { listLive, missesOf } from './problem';
 import type { RelatingPlane } from './plane';
 import type { Relation } from './relation';
@@ -23,10 +24,11 @@ export type Verdict =
 export function judgeRelation(relation: Relation, held: readonly Relation[], outlines: readonly Outline[], plane: RelatingPlane): Verdict {
   const known = new Map(outlines.map((outline) => [outline.id, outline]));
   if (listLive([relation], known).length === 0) return { kind: 'meaningless' };
-  const holds = (others: readonly Relation[]) => solveRelations(outlines, [...others, relation], plane).holds;
-  if (holds(held)) return { kind: 'holds' };
+  const about = groupOf(relation, held, outlines);
+  const holds = (others: readonly Relation[]) => solveRelations(about.outlines, [...others, relation], plane).holds;
+  if (holds(about.relations)) return { kind: 'holds' };
   if (!holds([])) return { kind: 'contradicts', others: [] };
-  let fighting = connected(relation, held);
+  let fighting = about.relations;
   for (const other of [...fighting]) {
     const without = fighting.filter((kept) => kept !== other);
     if (!holds(without)) fighting = without;
@@ -36,24 +38,15 @@ export function judgeRelation(relation: Relation, held: readonly Relation[], out
 
 /** Whether a relation is true already because of those that hold: saying it would say nothing new. */
 export function follows(relation: Relation, held: readonly Relation[], outlines: readonly Outline[], plane: RelatingPlane): boolean {
-  const solved = solveAll(outlines, held, plane);
+  const about = groupOf(relation, held, outlines);
+  const solved = solveAll(about.outlines, about.relations, plane);
   const [live] = listLive([relation], solved.known);
   if (!live || !solved.holds) return false;
   return missesOf(live, live.on.flatMap(blocksOf).map((id) => solved.solution.values.get(id)!)).every((miss) => Math.abs(miss) < NOTHING_NEW);
 }
 
-/** The relations that have to do with one, through the outlines that they share. */
-function connected(relation: Relation, held: readonly Relation[]): readonly Relation[] {
-  const reached = new Set(relation.on.map(({ outline }) => outline));
-  const found = new Set<Relation>();
-  for (let grown = true; grown;) {
-    grown = false;
-    for (const other of held) {
-      if (found.has(other) || !other.on.some(({ outline }) => reached.has(outline))) continue;
-      found.add(other);
-      other.on.forEach(({ outline }) => reached.add(outline));
-      grown = true;
-    }
-  }
-  return held.filter((other) => found.has(other));
+/** What has to do with a relation: the outlines that it would tie together, and what holds among them. */
+function groupOf(relation: Relation, held: readonly Relation[], outlines: readonly Outline[]): Group {
+  const group = listGroups(outlines, [...held, relation]).find(({ relations }) => relations.includes(relation));
+  return { outlines: group?.outlines ?? [], relations: group?.relations.filter((other) => other !== relation) ?? [] };
 }

@@ -1,6 +1,7 @@
 export { canRelate, hasSize, hasValue } from './applies';
 export { follows, judgeRelation, type Verdict } from './conflict';
 export { findElement, type Element } from './element';
+export { listGroups, type Group } from './groups';
 export { listNominals, type Nominal } from './nominal';
 export { type RelatingPlane } from './plane';
 export { listProposals, type Proposal } from './proposals';

@@ -3,6 +3,7 @@ import { angleOf, distance, findArcThrough, signedAngle, subtract, tangentAt, ty
 import type { Chain, Outline } from '../outline';
 import { blocksOf, findElement, seen, type Element } from './element';
 import { missesOf } from './problem';
+import { listGroups } from './groups';
 import type { RelatingPlane } from './plane';
 import type { Relation, RelationEnd, RelationKind } from './relation';
 import { solveAll, spreadOf, type Solved } from './solve-relations';
@@ -25,6 +26,8 @@ const FARTHEST_RADIUS = 0.08;
 /** What is missed by less than this share of its own sigma follows from what holds already. */
 const IMPLIED = 1e-4;
 
+const MANY = 100;
+
 interface Piece {
   readonly end: RelationEnd;
   readonly element: Element;
@@ -40,9 +43,16 @@ interface Piece {
 /**
  * What may be meant to be true among outlines, beside what already is: lines level or upright, joints tangent or square, lines parallel,
  * circles of one size or about one centre. A thing is proposed when it misses by no more than pointing allows, by the covariance of
- * the outlines as they are. Nothing that already follows is proposed.
+ * the outlines as they are. Nothing that already follows is proposed. With more than a hundred places, pairs are sought only among
+ * outlines that hang together already: all at once would take seconds.
  */
 export function listProposals(outlines: readonly Outline[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
+  const places = outlines.reduce((sum, outline) => sum + (outline.shape === 'chain' ? outline.nodes.length : 2), 0);
+  if (places <= MANY) return proposalsIn(outlines, held, plane);
+  return listGroups(outlines, held).flatMap((group) => proposalsIn(group.outlines, group.relations, plane));
+}
+
+function proposalsIn(outlines: readonly Outline[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
   const solved = solveAll(outlines, held, plane);
   const spread = spreadOf(solved, outlines, plane);
   if (!spread) return [];

@@ -27,11 +27,11 @@ export function HeldCard({ relating }: { relating: Relating }) {
   const moves = [...related.moves].sort((a, b) => b.sigmas - a.sigmas);
   const far = moves.filter(({ sigmas }) => sigmas > TOO_FAR);
   const [farthest] = [...moves].sort((a, b) => b.distance - a.distance);
-  const dead = held.length - related.solved.live.length;
+  const dead = held.length - related.groups.reduce((sum, { solved }) => sum + solved.live.length, 0);
   return (
     <Card width={330} testID="held-card">
       <Words style={{ fontWeight: '700' }}>{`${held.length} ${held.length === 1 ? 'thing holds' : 'things hold'}`}</Words>
-      {related.solved.holds ? <Words style={{ fontSize: 14 }} testID="moves">{farthest ? `Nothing had to move more than ${length(farthest.distance)}${far.length === 0 ? ', which the picture allows' : ''}.` : ''}</Words> : <Words testID="held-contradicts" style={{ color: palette.berry }}>These can no longer hold together, so everything stands where it was drawn. Take the newest away.</Words>}
+      {related.holds ? <Words style={{ fontSize: 14 }} testID="moves">{farthest ? `Nothing had to move more than ${length(farthest.distance)}${far.length === 0 ? ', which the picture allows' : ''}.` : ''}</Words> : <Words testID="held-contradicts" style={{ color: palette.berry }}>These can no longer hold together, so everything stands where it was drawn. Take the newest away.</Words>}
       {dead > 0 ? <Words quiet style={{ fontSize: 13 }}>{`${dead} of them ${dead === 1 ? 'is' : 'are'} about something that is gone.`}</Words> : null}
       {far.length > 0 ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID="moved-far">

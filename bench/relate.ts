@@ -1,0 +1,41 @@
+/** Figures for relations: a job of many shapes, one of which is dragged. */
+import { median } from '../src/core/basics';
+import { createDeriver } from '../src/core/derive';
+import { createJob, createView, type Job, type Sheet } from '../src/core/job';
+import type { Chain } from '../src/core/outline';
+import type { Relation } from '../src/core/relate';
+
+const SIDES = ['level', 'upright', 'level', 'upright'] as const;
+
+/** Rectangles in rows on a scan of 10 px/mm, each with four relations. */
+function jobOfRectangles(count: number): Job {
+  const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 8000, height: 6000, kind: 'scan', taken: {} };
+  const view = {
+    ...createView('v', sheet), points: [{ id: 'p', at: [0, 500] as const, sigma: 1 }, { id: 'q', at: [5000, 500] as const, sigma: 1 }],
+    evidence: [{ id: 'e', kind: 'length' as const, groups: [['p', 'q']], said: { length: { value: 500, written: '500' } }, guess: false, role: 'use' as const }],
+  };
+  const outlines = Array.from({ length: count }, (_, i): Chain => {
+    const [x, y] = [100 + (i % 20) * 380, 100 + Math.floor(i / 20) * 300];
+    return {
+      shape: 'chain', id: `o${i}`, layer: 'outline', view: 'v', closed: true, segments: SIDES.map(() => ({ kind: 'line' })),
+      nodes: ([[0, 180], [300, 183], [302, 0], [1, 2]] as const).map(([u, v], n) => ({ id: `n${n}`, smooth: false, place: { kind: 'pointed', at: [x + u, y + v], sigma: 1 } })),
+    };
+  });
+  const relations = outlines.flatMap((outline) => SIDES.map((kind, n): Relation => ({ id: `${outline.id}r${n}`, view: 'v', kind, on: [{ outline: outline.id, segment: `n${n}` }] })));
+  return { ...createJob('j', 'Many', new Date(0)), sheets: [sheet], views: [view], outlines, relations };
+}
+
+/** Milliseconds from a moved corner to everything being where it belongs, among so many rectangles of four relations each. */
+export function dragTime(count: number): number {
+  const derive = createDeriver();
+  let job = jobOfRectangles(count);
+  derive(job);
+  return median(Array.from({ length: 21 }, (_, step) => {
+    const [first, ...rest] = job.outlines as readonly Chain[];
+    const nodes = first!.nodes.map((node, n) => (n === 0 ? { ...node, place: { kind: 'pointed' as const, at: [100 + step, 280] as const, sigma: 1 } } : node));
+    job = { ...job, outlines: [{ ...first!, nodes }, ...rest] };
+    const began = performance.now();
+    derive(job);
+    return performance.now() - began;
+  }));
+}
