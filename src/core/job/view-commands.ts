@@ -1,5 +1,6 @@
 import type { Draft } from 'immer';
 import { turnedOutline, type Turn } from '../outline';
+import { findTurned, type Relation } from '../relate';
 import { changeView, command, draft, fitOwner, type Command } from './command';
 import type { Job, Sheet, View, ViewSide } from './schema';
 
@@ -61,6 +62,7 @@ function changeAxes(code: string, id: string, change: (view: View) => View, deta
     job.views[index] = draft(after);
     const turn = turnBetween(before, after, tellsLevel(before));
     job.outlines = job.outlines.map((outline) => (outline.view === id ? draft(turnedOutline(outline as never, turn)) : outline)) as Draft<Job>['outlines'];
+    job.relations = job.relations.flatMap((relation) => (relation.view === id ? draft([findTurned(relation as Relation, turn)].filter((said) => said !== undefined)) : [relation]));
     job.guides.forEach((guide) => void (guide.view === id && (guide.angle = turn.angle(guide.angle))));
   }, detail);
 }

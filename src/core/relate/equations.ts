@@ -44,10 +44,19 @@ function tangent([a, b]: readonly Seen[]): readonly number[] {
   return b!.kind === 'line' ? [tangentToLine(b!, round(a))] : [tangentRounds(round(a), round(b))];
 }
 
-/** How far the turn from one direction to another is from a value, radians. */
+/** How far the turn from one line to another is from a value, radians. Lines have no front: half a turn is none. */
 function turnedBy(a: Vec, b: Vec, value: number): number {
-  const off = Math.atan2(cross(a, b), dot(a, b)) - value;
-  return Math.atan2(Math.sin(off), Math.cos(off));
+  const off = 2 * (Math.atan2(cross(a, b), dot(a, b)) - value);
+  return Math.atan2(Math.sin(off), Math.cos(off)) / 2;
+}
+
+/** Where both ways are as near (lines that are square now), the first is taken: a search must not waver between them. Radians. */
+const NO_CHOICE = 1e-3;
+
+/** As `turnedBy`, whichever way the angle between them is counted. */
+function between(a: Vec, b: Vec, value: number): number {
+  const [one, other] = [turnedBy(a, b, value), turnedBy(a, b, -value)];
+  return Math.abs(one) <= Math.abs(other) + NO_CHOICE ? one : other;
 }
 
 function apart([a, b]: readonly Seen[]): number {
@@ -77,7 +86,7 @@ export const EQUATIONS: Readonly<Record<RelationKind, Equations>> = {
   ],
   length: ([a], value) => [norm(along(line(a))) - value],
   radius: ([a], value) => [round(a).radius - value],
-  angle: ([a, b], value) => [turnedBy(along(line(a)), along(line(b)), value) * Math.min(norm(along(line(a))), norm(along(line(b))))],
+  angle: ([a, b], value) => [between(along(line(a)), along(line(b)), value) * Math.min(norm(along(line(a))), norm(along(line(b))))],
   direction: ([a], value) => [turnedBy([1, 0], along(line(a)), value) * norm(along(line(a)))],
   distance: (on, value) => [apart(on) - value],
   across: ([p], value) => [asPoint(p!)[0] - value],

@@ -5,5 +5,6 @@ export { listGroups, type Group } from './groups';
 export { listNominals, type Nominal } from './nominal';
 export { type RelatingPlane } from './plane';
 export { listProposals, type Proposal } from './proposals';
+export { findTurned } from './turned';
 export { CENTRE, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind } from './relation';
 export { doubtsAt, listMoves, outlineAt, solvedOutlines, solveRelations, spreadOf, type Move, type Solved, type Spread } from './solve-relations';

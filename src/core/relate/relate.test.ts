@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { distance, type Vec } from '../geometry';
 import { shapeOf, type Chain, type CircleOutline, type Node, type Outline, type Shape } from '../outline';
-import { judgeRelation, listMoves, listNominals, listProposals, solvedOutlines, solveRelations, spreadOf, outlineAt, type Relation, type RelatingPlane, type RelationKind } from '.';
+import { findTurned, judgeRelation, listMoves, listNominals, listProposals, solvedOutlines, solveRelations, spreadOf, outlineAt, type Relation, type RelatingPlane, type RelationKind } from '.';
 
 const SIGMA = 0.2;
 /** A sheet at 10 px a mm, y turned over. */
@@ -147,6 +147,20 @@ it('what pointing allows is proposed, and nothing else; what follows already is 
   expect(found.sort()).toEqual(['equal-radius h i', 'level fn0', 'upright fn1', 'upright fn3']);
   const held = [say('level', [seg('f', 0)]), say('upright', [seg('f', 1)])];
   expect(listProposals(outlines, held, plane).map(({ kind }) => kind).sort()).toEqual(['equal-radius', 'upright']);
+});
+
+it('said in other axes everything stays where it is: level becomes upright, or a direction', () => {
+  const quarter = { angle: (angle: number) => angle + Math.PI / 2, displacement: ([x, y]: Vec): Vec => [-y, x] };
+  const slight = { angle: (angle: number) => angle + 0.1, displacement: ([x, y]: Vec): Vec => [x * Math.cos(0.1) - y * Math.sin(0.1), x * Math.sin(0.1) + y * Math.cos(0.1)] };
+  const level = say('level', [seg('f', 0)]);
+  expect(findTurned(level, quarter)).toMatchObject({ kind: 'upright' });
+  expect(findTurned(level, slight)).toMatchObject({ kind: 'direction', value: expect.closeTo(0.1, 9) });
+  expect(findTurned(say('across', [{ outline: 'f', node: 'n0' }], 12), quarter)).toMatchObject({ kind: 'up', value: 12 });
+  expect(findTurned(say('across', [{ outline: 'f', node: 'n0' }], 12), slight)).toBeUndefined();
+  // A line has no front, and an angle between two lines no sign.
+  const frame = chain('f', [[0, 0], [80, 0], [80, 30], [0, 30]]);
+  expect(judgeRelation(say('direction', [seg('f', 2)], 0.02), [], [frame], plane).kind).toBe('holds');
+  expect(judgeRelation(say('angle', [seg('f', 0), seg('f', 3)], 1.55), [], [frame], plane).kind).toBe('holds');
 });
 
 it('sizes near something round are named, in mm and in inches, and only where that says something', () => {

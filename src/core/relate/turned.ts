@@ -1,0 +1,32 @@
+import type { Turn } from '../outline';
+import type { Relation } from './relation';
+
+/** Nearer than this to level or upright, radians, a direction is it. */
+const SAME = 1e-9;
+
+/**
+ * A relation said in other axes, so that everything stays where it is on the thing: what was level is then upright, or runs in a direction.
+ * Undefined where it cannot be said: a distance across from zero, when across points another way.
+ */
+export function findTurned(relation: Relation, turn: Turn): Relation | undefined {
+  const { kind, value = 0 } = relation;
+  if (kind === 'level' || kind === 'upright') return directed(relation, turn.angle(kind === 'level' ? 0 : Math.PI / 2));
+  if (kind === 'direction') return { ...relation, value: folded(turn.angle(value)) };
+  if (kind !== 'across' && kind !== 'up') return relation;
+  const [x, y] = turn.displacement(kind === 'across' ? [value, 0] : [0, value]);
+  const [across, up] = [Math.abs(y) <= SAME * Math.abs(value), Math.abs(x) <= SAME * Math.abs(value)];
+  if (!across && !up) return undefined;
+  return { ...relation, kind: across ? 'across' : 'up', value: across ? x : y };
+}
+
+function directed({ value: _, ...relation }: Relation, angle: number): Relation {
+  const way = folded(angle);
+  if (Math.abs(way) < SAME) return { ...relation, kind: 'level' };
+  return Math.abs(Math.abs(way) - Math.PI / 2) < SAME ? { ...relation, kind: 'upright' } : { ...relation, kind: 'direction', value: way };
+}
+
+/** A direction of a line, which has no front: more than −90° and up to 90°. */
+function folded(angle: number): number {
+  const way = Math.atan2(Math.sin(2 * angle), Math.cos(2 * angle)) / 2;
+  return way <= -Math.PI / 2 + SAME ? way + Math.PI : way;
+}
