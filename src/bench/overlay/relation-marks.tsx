@@ -2,8 +2,8 @@ import type { Derived, FittedView } from '@/core/derive';
 import { isFullCircle, pointAt, type Piece, type Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
 import type { Outline, Shape } from '@/core/outline';
-import { CENTRE, type Relation, type RelationEnd } from '@/core/relate';
-import type { Units } from '@/core/units';
+import { CENTRE, TOO_FAR, type Relation, type RelationEnd } from '@/core/relate';
+import { formatLength, type Units } from '@/core/units';
 import { FONT, type Palette } from '@/ui/palette';
 import { markForRelation } from '@/ui/relation-words';
 import { layingOf } from '../laying';
@@ -26,6 +26,14 @@ interface MarksProps {
 const LETTER = 6.1;
 const HEIGHT = 17;
 
+const widthOf = (words: string) => words.length * LETTER + 10;
+
+interface Slip {
+  readonly words: string;
+  readonly at: Vec;
+  readonly isWarning?: boolean;
+}
+
 const indexOfSegment = (outline: Outline, segment: string) => (outline.shape === 'chain' ? outline.nodes.findIndex(({ id }) => id === segment) : -1);
 
 function findPiece(end: RelationEnd, outline: Outline, shape: Shape): Piece | undefined {
@@ -40,7 +48,7 @@ function placeOf(end: RelationEnd, outline: Outline, shape: Shape): Vec | undefi
   return piece && pointAt(piece, isFullCircle(piece) ? 0.125 : 0.5);
 }
 
-/** What holds, in words on slips of paper beside what it holds of; what is chosen is drawn thick. */
+/** What holds, in words on slips of paper beside what it holds of, and where it moved what was drawn farther than the picture allows; what is chosen is drawn thick. */
 export function RelationMarks({ job, derived, fitted, viewport, palette, units, chosen }: MarksProps) {
   const known = (end: RelationEnd) => {
     const [outline, shape] = [job.outlines.find(({ id }) => id === end.outline), derived.shapes.get(end.outline)];
@@ -51,8 +59,12 @@ export function RelationMarks({ job, derived, fitted, viewport, palette, units, 
     const place = it && placeOf(end, it.outline, it.shape);
     return place && toScreen(viewport, fitted.fit.toSheet(place));
   };
-  const slips = job.relations.filter(({ view }) => view === fitted.view.id).flatMap((relation) => listSlips(relation, job, screenOf, units)).filter(({ at: [x, y] }) => x > -40 && y > -20 && x < viewport.width + 40 && y < viewport.height + 20);
-  const places = apart(slips);
+  const moved = (derived.related.get(fitted.view.id)?.moves ?? []).filter(({ sigmas }) => sigmas > TOO_FAR).map((move): Slip => ({
+    words: `moved ${fitted.fit.scaled ? formatLength(move.distance, units) : `${move.distance.toFixed(1)} px`}`, at: toScreen(viewport, fitted.fit.toSheet(move.at)), isWarning: true,
+  }));
+  const said = job.relations.filter(({ view }) => view === fitted.view.id).flatMap((relation) => listSlips(relation, job, screenOf, units));
+  const slips = [...moved, ...said].filter(({ at: [x, y] }) => x > -40 && y > -20 && x < viewport.width + 40 && y < viewport.height + 20);
+  const places = apart(slips.map(({ at, words }) => ({ at, size: [widthOf(words), HEIGHT] })));
   const { fromPlane } = layingOf(viewport, fitted.fit);
   return (
     <g data-testid="relation-marks">
@@ -63,9 +75,9 @@ export function RelationMarks({ job, derived, fitted, viewport, palette, units, 
         if (piece) return <g key={i} transform={benchTransform(viewport)} fill="none"><path d={pathData([piece], false, fromPlane)} stroke={palette.halo} strokeWidth={8} strokeOpacity={0.8} vectorEffect="non-scaling-stroke" /><path d={pathData([piece], false, fromPlane)} stroke={palette.berry} strokeWidth={5} vectorEffect="non-scaling-stroke" /></g>;
         return at ? <rect key={i} x={at[0] - 7} y={at[1] - 7} width={14} height={14} fill={palette.paper} stroke={palette.berry} strokeWidth={3} /> : null;
       })}
-      {slips.map(({ words, size: [width] }, i) => (
+      {slips.map(({ words, isWarning }, i) => (
         <g key={i} transform={`translate(${places[i]![0]} ${places[i]![1]})`}>
-          <rect x={-width / 2} y={-HEIGHT / 2} width={width} height={HEIGHT} rx={4} fill={palette.paper} fillOpacity={0.92} stroke={palette.hedge} strokeWidth={0.9} />
+          <rect x={-widthOf(words) / 2} y={-HEIGHT / 2} width={widthOf(words)} height={HEIGHT} rx={4} fill={palette.paper} fillOpacity={0.92} stroke={isWarning ? palette.straw : palette.hedge} strokeWidth={isWarning ? 2 : 0.9} />
           <text textAnchor="middle" dominantBaseline="central" fontSize={11} fontFamily={FONT.text} fill={palette.ink}>{words}</text>
         </g>
       ))}
@@ -83,11 +95,11 @@ function findJoint({ on: [a, b, more] }: Relation, job: Job): RelationEnd | unde
 }
 
 /** One slip for each thing that a relation is about; joints have one, where they are. */
-function listSlips(relation: Relation, job: Job, screenOf: (end: RelationEnd) => Vec | undefined, units: Units) {
+function listSlips(relation: Relation, job: Job, screenOf: (end: RelationEnd) => Vec | undefined, units: Units): readonly Slip[] {
   const words = markForRelation(relation, units);
   const joint = findJoint(relation, job);
   return (joint ? [joint] : relation.on).flatMap((end) => {
     const at = screenOf(end);
-    return at ? [{ words, at, size: [words.length * LETTER + 10, HEIGHT] as Vec }] : [];
+    return at ? [{ words, at }] : [];
   });
 }

@@ -1,7 +1,8 @@
-/** A size that something may be meant to be. */
+/** A size or a slope that something may be meant to be. */
 export interface Nominal {
-  readonly mm: number;
-  /** As it is written: "8 mm", "5/16 in". */
+  /** mm, or radians. */
+  readonly value: number;
+  /** As it is written: "8 mm", "5/16 in", "3 in 12". */
   readonly written: string;
 }
 
@@ -24,8 +25,8 @@ export function listNominals(value: number, sigma: number): readonly Nominal[] {
   const round = metric.find(isNear);
   const fraction = inches.find(({ parts, count }) => isNear((count / parts) * MM_PER_INCH));
   return [
-    ...(round === undefined ? [] : [{ mm: round, written: `${Number(round.toFixed(1))} mm` }]),
-    ...(fraction === undefined ? [] : [{ mm: (fraction.count / fraction.parts) * MM_PER_INCH, written: `${writtenFraction(fraction.count, fraction.parts)} in` }]),
+    ...(round === undefined ? [] : [{ value: round, written: `${Number(round.toFixed(1))} mm` }]),
+    ...(fraction === undefined ? [] : [{ value: (fraction.count / fraction.parts) * MM_PER_INCH, written: `${writtenFraction(fraction.count, fraction.parts)} in` }]),
   ];
 }
 
@@ -33,4 +34,25 @@ function writtenFraction(count: number, parts: number): string {
   const [whole, rest] = [Math.floor(count / parts), count % parts];
   if (rest === 0) return String(whole);
   return whole > 0 ? `${whole} ${rest}/${parts}` : `${rest}/${parts}`;
+}
+
+const DEGREE = Math.PI / 180;
+const DEGREE_STEPS = [15, 5, 1] as const;
+/** Roofs are said by their rise in twelve; steeper than this nobody builds them. */
+const STEEPEST_RISE = 24;
+
+/**
+ * Slopes against level that a measured one (radians, −90° to 90°) may be meant to be: whole degrees, the rounder first, and a rise in 12.
+ * Within two sigma, of steps that say something there.
+ */
+export function listSlopes(angle: number, sigma: number): readonly Nominal[] {
+  const isNear = (value: number) => Math.abs(value - angle) <= 2 * sigma;
+  const degrees = DEGREE_STEPS.filter((step) => step * DEGREE > TELLING * sigma).map((step) => Math.round(angle / (step * DEGREE)) * step).find((value) => isNear(value * DEGREE));
+  const rise = Math.round(12 * Math.tan(angle));
+  const next = Math.abs(Math.atan2(rise + 1, 12) - Math.atan2(rise, 12));
+  const hasRise = rise !== 0 && Math.abs(rise) <= STEEPEST_RISE && next > TELLING * sigma && isNear(Math.atan2(rise, 12));
+  return [
+    ...(degrees === undefined || degrees === 0 ? [] : [{ value: degrees * DEGREE, written: `${degrees}°` }]),
+    ...(hasRise ? [{ value: Math.atan2(rise, 12), written: `${Math.abs(rise)} in 12` }] : []),
+  ];
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { distance, type Vec } from '../geometry';
 import { shapeOf, type Chain, type CircleOutline, type Node, type Outline, type Shape } from '../outline';
-import { findTurned, judgeRelation, listMoves, listNominals, listProposals, solvedOutlines, solveRelations, spreadOf, outlineAt, type Relation, type RelatingPlane, type RelationKind } from '.';
+import { findTurned, judgeRelation, listMoves, listNominals, listProposals, listSlopes, solvedOutlines, solveRelations, spreadOf, outlineAt, type Relation, type RelatingPlane, type RelationKind } from '.';
 
 const SIGMA = 0.2;
 /** A sheet at 10 px a mm, y turned over. */
@@ -164,7 +164,12 @@ it('said in other axes everything stays where it is: level becomes upright, or a
 });
 
 it('sizes near something round are named, in mm and in inches, and only where that says something', () => {
-  expect(listNominals(8.03, 0.05)).toEqual([{ mm: 8, written: '8 mm' }, { mm: 7.9375, written: '5/16 in' }]);
-  expect(listNominals(411.7, 0.19)).toEqual([{ mm: 412, written: '412 mm' }]);
+  expect(listNominals(8.03, 0.05)).toEqual([{ value: 8, written: '8 mm' }, { value: 7.9375, written: '5/16 in' }]);
+  expect(listNominals(411.7, 0.19)).toEqual([{ value: 412, written: '412 mm' }]);
   expect(listNominals(37.7, 0.1)).toEqual([]);
+  // 12 in 12 is 45°, 3 in 12 is 14.036° (common practice).
+  const degrees = Math.PI / 180;
+  expect(listSlopes(14.1 * degrees, 0.1 * degrees)).toEqual([{ value: 14 * degrees, written: '14°' }, { value: expect.closeTo(14.036 * degrees, 4), written: '3 in 12' }]);
+  expect(listSlopes(-44.9 * degrees, 0.2 * degrees)).toEqual([{ value: -45 * degrees, written: '-45°' }, { value: expect.closeTo(-45 * degrees, 9), written: '12 in 12' }]);
+  expect(listSlopes(14.8 * degrees, 0.5 * degrees)).toEqual([{ value: 15 * degrees, written: '15°' }, { value: expect.closeTo(14.036 * degrees, 4), written: '3 in 12' }]);
 });

@@ -98,6 +98,9 @@ export function outlineAt(outline: Outline, values: Values): Outline {
   };
 }
 
+/** A place that moved by more of its own sigmas than this moved farther than the picture allows. */
+export const TOO_FAR = 3;
+
 export interface Move {
   readonly outline: string;
   /** The node, or `centre` of a circle. */
@@ -105,7 +108,7 @@ export interface Move {
   readonly at: Vec;
   /** How far it was moved from where it was drawn, mm. */
   readonly distance: number;
-  /** The same in sigmas of the pointing there: more than about three is more than the picture allows. */
+  /** The same in sigmas of the pointing there: more than `TOO_FAR` is more than the picture allows. */
   readonly sigmas: number;
 }
 

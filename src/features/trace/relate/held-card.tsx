@@ -1,22 +1,19 @@
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import { useDesk } from '@/bench/use-session';
-import { removeRelations } from '@/core/job';
+import { TOO_FAR } from '@/core/relate';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
-import { markForRelation } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
 import { goToPlace } from '../go-to';
+import { HeldRow } from './held-row';
 import { relationsOf, type Relating } from './relate-actions';
-
-/** Farther than so many sigmas is more than the picture allows. */
-const TOO_FAR = 3;
 
 /** What holds, how far it moved what was drawn, and how to take it away. */
 export function HeldCard({ relating }: { relating: Relating }) {
-  const { jobs, session } = useDesk();
+  const { session } = useDesk();
   const units = useUnits();
   const palette = usePalette();
   const held = relationsOf(relating);
@@ -39,14 +36,7 @@ export function HeldCard({ relating }: { relating: Relating }) {
           <RoundButton icon="seek" name="Go to the place that moved most" size={36} onPress={() => goToPlace(session, relating.fitted, far[0]!.at)} />
         </View>
       ) : null}
-      {held.map((relation) => (
-        <View key={relation.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-          <Pressable style={{ flex: 1, minHeight: 34, justifyContent: 'center' }} accessibilityRole="button" accessibilityLabel={`Show what is ${markForRelation(relation, units)}`} onPress={() => session.setTool({ name: 'relate', state: { on: relation.on } })}>
-            <Words style={{ fontSize: 14 }}>{markForRelation(relation, units)}</Words>
-          </Pressable>
-          <RoundButton icon="trash" name={`Take away: ${markForRelation(relation, units)}`} size={34} onPress={() => jobs.getState().run(removeRelations([relation.id]))} />
-        </View>
-      ))}
+      {held.map((relation) => <HeldRow key={relation.id} relating={relating} relation={relation} />)}
     </Card>
   );
 }

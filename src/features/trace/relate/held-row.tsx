@@ -1,0 +1,43 @@
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { useDesk } from '@/bench/use-session';
+import { removeRelations, setRelationValue } from '@/core/job';
+import { hasValue, type Relation } from '@/core/relate';
+import { useUnits } from '@/features/job/use-units';
+import { RoundButton } from '@/ui/ledge-button';
+import { markForRelation } from '@/ui/relation-words';
+import { Words } from '@/ui/text';
+import { refusalInWords } from './refusal';
+import { judge, type Relating } from './relate-actions';
+import { ValueField } from './value-field';
+
+/** Something that holds: tapping shows what it is about, its size can be typed anew, and it can be taken away. */
+export function HeldRow({ relating, relation }: { relating: Relating; relation: Relation }) {
+  const { jobs, session } = useDesk();
+  const units = useUnits();
+  const [changing, setChanging] = useState(false);
+  const [refusal, setRefusal] = useState<string>();
+  const mark = markForRelation(relation, units);
+  const change = (value: number) => {
+    const wanted = { ...relation, value };
+    const others: Relating = { ...relating, job: { ...relating.job, relations: relating.job.relations.filter(({ id }) => id !== relation.id) } };
+    const verdict = judge(others, wanted);
+    if (verdict.kind !== 'holds') return setRefusal(refusalInWords(wanted, verdict, others, units));
+    setRefusal(undefined);
+    setChanging(false);
+    jobs.getState().run(setRelationValue(relation.id, value));
+  };
+  return (
+    <View>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <Pressable style={{ flex: 1, minHeight: 34, justifyContent: 'center' }} accessibilityRole="button" accessibilityLabel={`Show what is ${mark}`} onPress={() => session.setTool({ name: 'relate', state: { on: relation.on } })}>
+          <Words style={{ fontSize: 14 }}>{mark}</Words>
+        </Pressable>
+        {hasValue(relation.kind) ? <RoundButton icon="pencil" name={`Change ${mark}`} size={34} onPress={() => setChanging(!changing)} /> : null}
+        <RoundButton icon="trash" name={`Take away: ${mark}`} size={34} onPress={() => jobs.getState().run(removeRelations([relation.id]))} />
+      </View>
+      {changing ? <ValueField kind={relation.kind} units={units} onSaid={change} testID="held-value" /> : null}
+      {refusal ? <Words testID="change-refused">{refusal}</Words> : null}
+    </View>
+  );
+}
