@@ -98,7 +98,15 @@ test('a rectangle of typed sides stands at a typed offset, its corners are round
     await desk.choose('tool-select');
     await desk.pointAt(fit.toSheet([startOf(bottom)[0] + 20, startOf(bottom)[1]]));
   }
+  // A side that was typed is typed anew where it is listed.
+  await desk.choose('tool-relate');
+  await page.getByRole('button', { name: 'Change 50.80 mm' }).click();
+  await desk.type('held-value', '60');
+  expect((await save()).flatMap((piece) => (piece.kind === 'line' ? [distance(startOf(piece), endOf(piece))] : []))).toContainEqual(expect.closeTo(60 - 12, 8));
+
   // Larger than there is room for: said, and cut sharp.
+  await desk.choose('tool-select');
+  await desk.pointAt(fit.toSheet([startOf(bottom)[0] + 20, startOf(bottom)[1]]));
   await desk.openCards();
   await desk.type('corner-size', '16');
   await desk.choose('panel-check');

@@ -27,12 +27,12 @@ test('a page of a PDF is straightened, its three drawings are cut out, one is sc
   await desk.step('sources');
   await desk.choose('straighten');
   const notice = page.getByTestId('notice');
-  await expect(notice).toContainText('Turned to the');
+  await expect(notice).toContainText('Turned to the', { timeout: 60_000 });
   const [, degrees, plusMinus] = /by (\d+\.\d+)° ±(\d+\.\d+)/.exec((await notice.textContent())!)!;
   expect(Math.abs(Number(degrees) - Math.abs(benchDetails.askew))).toBeLessThan(Number(plusMinus) + 0.01);
 
   await desk.choose('find-drawings');
-  await expect(page.getByTestId('suggested')).toHaveCount(3);
+  await expect(page.getByTestId('suggested')).toHaveCount(3, { timeout: 60_000 });
   await desk.openCards();
   await desk.choose('cut-all');
   await expect(strip).toHaveCount(4);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import {
-  addEvidence, addGuide, addLayer, addOutline, addSheet, changeLayer, createJob, createView, movePoint, moveToLayer, nudgeOutline, readJob, redo, removeEvidence, removeLayer, removeOutlines, removeView,
+  addEvidence, addGuide, addLayer, addOutline, addRelations, addSheet, changeLayer, createJob, createView, joinOutlines, movePoint, moveToLayer, nudgeOutline, readJob, redo, removeEvidence, removeLayer, removeOutlines, removeView,
   renameJob, runCommand, setDatum, setHidden, setLift, setLook, setModel, setUnits, startHistory, undo, type Command, type Evidence, type EvidencePoint, type Job, type Sheet,
 } from '.';
 import type { Outline } from '../outline';
@@ -101,6 +101,18 @@ it('brings a job of version 1 up: its lengths get points with names', () => {
     model: 'auto', points: [{ id: 'e-from', at: [1, 2], sigma: 1 }, { id: 'e-to', at: [300, 2], sigma: 1 }],
     evidence: [{ kind: 'length', groups: [['e-from', 'e-to']], said: { length: { value: 85.6, written: '85.6 ± 0.2' } }, plusMinus: 0.2, role: 'check' }],
   }] } });
+});
+
+it('what is said of a segment is said of it still when its chain is turned round or goes into another', () => {
+  const chain = (id: string, nodes: readonly string[]) => ({
+    shape: 'chain' as const, id, layer: 'outline', view: 'v', closed: false, segments: nodes.slice(1).map(() => ({ kind: 'line' as const })),
+    nodes: nodes.map((node, i) => ({ id: node, smooth: false, place: { kind: 'pointed' as const, at: [10 * i, 0] as const, sigma: 1 } })),
+  });
+  const level = { id: 'r', view: 'v', kind: 'level' as const, on: [{ outline: 'b', segment: 'x' }] };
+  const start = [commands[0]!, addOutline(chain('a', ['p', 'q'])), addOutline(chain('b', ['x', 'y', 'z'])), addRelations([level])].reduce(runCommand, startHistory(job()));
+  const joined = runCommand(start, joinOutlines(chain('a', ['p', 'q', 'z', 'y', 'x']), 'b')).job;
+  expect(joined.relations[0]!.on).toEqual([{ outline: 'a', segment: 'y' }]);
+  expect(runCommand(start, removeOutlines(['b'])).job.relations).toEqual([]);
 });
 
 describe('a job that is read', () => {

@@ -1,5 +1,6 @@
 import type { Guide, Outline } from '../outline';
 import { command, draft, replaceById, type Command } from './command';
+import { putOutline } from './relation-ends';
 import type { Job, Layer } from './schema';
 
 export const renameJob = (name: string) => command('job-renamed', (job) => void (job.name = name), { name });
@@ -7,12 +8,12 @@ export const setUnits = (units: Job['units']) => command('units-set', (job) => v
 export const setShortest = (mm: number) => command('shortest-set', (job) => void (job.shortest = mm), { mm });
 
 export const addOutline = (outline: Outline) => command('outline-added', (job) => void job.outlines.push(draft(outline)));
-export const changeOutline = (outline: Outline, code = 'outline-changed') => command(code, (job) => replaceById(job.outlines, draft(outline)));
+export const changeOutline = (outline: Outline, code = 'outline-changed') => command(code, (job) => putOutline(job, outline));
 /** A small move that may be repeated: in a row they are one step. */
 export const nudgeOutline = (outline: Outline, code: string): Command => ({ ...changeOutline(outline, code), merge: `nudge/${code}/${outline.id}` });
 export const addOutlines = (outlines: readonly Outline[], code: string) => command(code, (job) => void job.outlines.push(...draft(outlines)), { count: outlines.length });
 export const changeOutlines = (outlines: readonly Outline[], code: string) =>
-  command(code, (job) => outlines.forEach((outline) => replaceById(job.outlines, draft(outline))), { count: outlines.length });
+  command(code, (job) => outlines.forEach((outline) => putOutline(job, outline)), { count: outlines.length });
 export const removeOutlines = (ids: readonly string[]) =>
   command('outlines-removed', (job) => {
     job.outlines = job.outlines.filter((outline) => !ids.includes(outline.id));
@@ -21,9 +22,8 @@ export const removeOutlines = (ids: readonly string[]) =>
 /** Two outlines become one: the joined one takes the first one's place, the other goes. */
 export const joinOutlines = (joined: Outline, gone: string) =>
   command('outlines-joined', (job) => {
-    replaceById(job.outlines, draft(joined));
+    putOutline(job, joined, [gone]);
     job.outlines = job.outlines.filter((outline) => outline.id !== gone);
-    for (const relation of job.relations) for (const end of relation.on) if (end.outline === gone) end.outline = joined.id;
   });
 export const moveToLayer = (ids: readonly string[], layer: string) =>
   command('moved-to-layer', (job) => job.outlines.forEach((outline) => void (ids.includes(outline.id) && (outline.layer = layer))), { count: ids.length });

@@ -1,6 +1,7 @@
 import type { FittedView } from '@/core/derive';
 import { distance, type Vec } from '@/core/geometry';
-import { addOutlines, changeOutline, changeOutlines, joinOutlines, type Command, type Job } from '@/core/job';
+import { addOutlines, addRelations, changeOutline, changeOutlines, joinOutlines, together, type Command, type Job } from '@/core/job';
+import type { Relation, RelationEnd } from '@/core/relate';
 import {
   copiedOutline, findClosed, findPosition, findWithoutNode, joinedChains, placingOf, reversedChain, shapeOf, shiftedOutline, withNodeOn, withSmooth,
   type Chain, type Editing, type Finding, type Outline, type Place, type Placing,
@@ -33,9 +34,19 @@ export function moveBy(outlines: readonly Outline[], by: Vec, fitted: FittedView
 }
 
 /** Copies of outlines in place, ready to be moved; the ids of the copies come back with the command. */
-export function duplicate(outlines: readonly Outline[]): { readonly command: Command; readonly ids: readonly string[] } {
+/** Copies of outlines, with what is said of them alone: a copied rectangle is a rectangle. */
+export function duplicate(outlines: readonly Outline[], relations: readonly Relation[]): { readonly command: Command; readonly ids: readonly string[] } {
   const copies = outlines.map((outline) => copiedOutline(outline, newId));
-  return { command: addOutlines(copies, 'outlines-copied'), ids: copies.map((copy) => copy.id) };
+  const named = new Map(outlines.flatMap((outline, i) => {
+    const copy = copies[i]!;
+    const nodes = outline.shape === 'chain' && copy.shape === 'chain' ? outline.nodes.map(({ id }, n) => [`${outline.id}/${id}`, copy.nodes[n]!.id] as const) : [];
+    return [[outline.id, copy.id] as const, ...nodes];
+  }));
+  const renamed = ({ outline, node, segment }: RelationEnd): RelationEnd => ({
+    outline: named.get(outline)!, ...(node === undefined ? {} : { node: named.get(`${outline}/${node}`) ?? node }), ...(segment === undefined ? {} : { segment: named.get(`${outline}/${segment}`) ?? segment }),
+  });
+  const own = relations.filter(({ kind, on }) => on.every(({ outline }) => named.has(outline)) && kind !== 'across' && kind !== 'up').map((relation): Relation => ({ ...relation, id: newId(), on: relation.on.map(renamed) }));
+  return { command: together([addRelations(own), addOutlines(copies, 'outlines-copied')]), ids: copies.map((copy) => copy.id) };
 }
 
 export function findNodeDeleted(chain: Chain, node: string): Command | undefined {

@@ -44,7 +44,7 @@ export function SelectPanel({ state }: { state: SelectState }) {
         <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
           <LedgeButton icon="trash" label="Delete" name={node ? 'Delete the point' : 'Delete the outline'} onPress={remove} testID="edit-delete" />
           <LedgeButton icon="copy" label="Duplicate" onPress={() => {
-            const { command, ids } = duplicate(outlines);
+            const { command, ids } = duplicate(outlines, job.relations);
             run(command, '');
             set({ outlines: ids, node: undefined, segment: undefined });
           }} testID="edit-duplicate" />
