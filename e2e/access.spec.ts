@@ -53,11 +53,14 @@ for (const colorScheme of ['light', 'dark'] as const) {
         await page.getByTestId(`${dialog}-dialog`).waitFor({ state: 'detached' });
       }
       await desk.step('trace');
-      for (const tool of ['tool-line', 'tool-circle', 'tool-guide', 'tool-measure', 'panel-layers', 'panel-check']) {
+      for (const tool of ['tool-line', 'tool-circle', 'tool-shape', 'tool-guide', 'tool-measure', 'panel-layers', 'panel-check', 'tool-relate']) {
         await desk.choose(tool);
         await desk.openCards();
         await axe(page);
       }
+      await desk.choose('take-all');
+      await page.getByTestId('held-card').waitFor();
+      await axe(page);
     });
   });
 }
