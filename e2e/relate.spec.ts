@@ -23,6 +23,7 @@ test('what was pointed roughly becomes tangent, parallel and of a nominal size t
   await page.getByTestId('nominal').filter({ hasText: '8 mm' }).click();
   await expect(page.getByTestId('chosen-card')).toHaveCount(0);
   await expect(page.getByTestId('held-card')).toContainText('⌀ 8.00 mm');
+  await expect(page.getByTestId('stretched')).toContainText(/scale this view by [+−]\d\.\d\d %/);
   const count = await page.getByTestId('held-card').textContent();
 
   await desk.closeCards();

@@ -1,5 +1,8 @@
 import { View } from 'react-native';
 import { useDesk } from '@/bench/use-session';
+import type { RelatedView } from '@/core/derive';
+import { distance } from '@/core/geometry';
+import type { Sheet } from '@/core/job';
 import { TOO_FAR } from '@/core/relate';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
@@ -10,6 +13,16 @@ import { Words } from '@/ui/text';
 import { goToPlace } from '../go-to';
 import { HeldRow } from './held-row';
 import { relationsOf, type Relating } from './relate-actions';
+
+/** Less than this share shows nowhere. */
+const UNSEEN = 5e-5;
+
+/** By how much typed sizes changed the scale of a view, across its picture; undefined where they did not. */
+function stretchOf({ plane, fitted: { fit } }: RelatedView, { width, height }: Pick<Sheet, 'width' | 'height'>): number | undefined {
+  const [a, b] = [[0, height / 2], [width, height / 2]] as const;
+  const change = distance(fit.toPlane(a), fit.toPlane(b)) / distance(plane.toPlane(a), plane.toPlane(b)) - 1;
+  return Math.abs(change) > UNSEEN ? change : undefined;
+}
 
 /** What holds, how far it moved what was drawn, and how to take it away. */
 export function HeldCard({ relating }: { relating: Relating }) {
@@ -24,11 +37,13 @@ export function HeldCard({ relating }: { relating: Relating }) {
   const moves = [...related.moves].sort((a, b) => b.sigmas - a.sigmas);
   const far = moves.filter(({ sigmas }) => sigmas > TOO_FAR);
   const [farthest] = [...moves].sort((a, b) => b.distance - a.distance);
+  const stretch = stretchOf(related, relating.fitted.sheet);
   const dead = held.length - related.groups.reduce((sum, { solved }) => sum + solved.live.length, 0);
   return (
     <Card width={330} testID="held-card">
       <Words style={{ fontWeight: '700' }}>{`${held.length} ${held.length === 1 ? 'thing holds' : 'things hold'}`}</Words>
       {related.holds ? <Words style={{ fontSize: 14 }} testID="moves">{farthest ? `Nothing had to move more than ${length(farthest.distance)}${far.length === 0 ? ', which the picture allows' : ''}.` : ''}</Words> : <Words testID="held-contradicts" style={{ color: palette.berry }}>These can no longer hold together, so everything stands where it was drawn. Take the newest away.</Words>}
+      {stretch === undefined ? null : <Words quiet style={{ fontSize: 13 }} testID="stretched">{`The sizes that hold scale this view by ${stretch > 0 ? '+' : '−'}${Math.abs(100 * stretch).toFixed(2)} %, within what its evidence leaves open.`}</Words>}
       {dead > 0 ? <Words quiet style={{ fontSize: 13 }}>{`${dead} of them ${dead === 1 ? 'is' : 'are'} about something that is gone.`}</Words> : null}
       {far.length > 0 ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID="moved-far">
