@@ -7,7 +7,7 @@ export {
   tangentAt, velocityAt, type Arc, type Cubic, type Line, type Piece,
 } from './piece';
 export {
-  add, angleOf, cross, distance, dot, findDirection, mix, norm, perpendicular, polar, positiveAngle, scale, signedAngle, subtract,
+  add, angleOf, cross, distance, dot, findDirection, lineAngle, mix, norm, perpendicular, polar, positiveAngle, scale, signedAngle, subtract,
   type Vec,
 } from './vec';
 export { awayFrom, crossingOfLines, lineThrough, type FittedLine } from './fitted-line';

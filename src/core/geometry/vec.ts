@@ -28,6 +28,9 @@ export function positiveAngle(angle: number): number {
   return rest < 0 ? rest + turn : rest;
 }
 
+/** The direction of a line, which has no front: −π/2 to π/2. */
+export const lineAngle = (angle: number): number => Math.atan2(Math.sin(2 * angle), Math.cos(2 * angle)) / 2;
+
 /** The same angle in (−π, π]. */
 export function signedAngle(angle: number): number {
   const positive = positiveAngle(angle);

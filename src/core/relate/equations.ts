@@ -1,4 +1,4 @@
-import { cross, distance, dot, mix, norm, subtract, type Vec } from '../geometry';
+import { cross, distance, dot, lineAngle, mix, norm, subtract, type Vec } from '../geometry';
 import type { Seen } from './element';
 import type { RelationKind } from './relation';
 
@@ -46,8 +46,7 @@ function tangent([a, b]: readonly Seen[]): readonly number[] {
 
 /** How far the turn from one line to another is from a value, radians. Lines have no front: half a turn is none. */
 function turnedBy(a: Vec, b: Vec, value: number): number {
-  const off = 2 * (Math.atan2(cross(a, b), dot(a, b)) - value);
-  return Math.atan2(Math.sin(off), Math.cos(off)) / 2;
+  return lineAngle(Math.atan2(cross(a, b), dot(a, b)) - value);
 }
 
 /** Where both ways are as near (lines that are square now), the first is taken: a search must not waver between them. Radians. */

@@ -7,4 +7,5 @@ export { type RelatingPlane } from './plane';
 export { listProposals, type Proposal } from './proposals';
 export { findTurned } from './turned';
 export { CENTRE, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind } from './relation';
-export { doubtsAt, listMoves, outlineAt, solvedOutlines, solveRelations, spreadOf, TOO_FAR, type Move, type Solved, type Spread } from './solve-relations';
+export { doubtsAt, listMoves, outlineAt, solvedOutlines, solveRelations, TOO_FAR, type Move, type Solved } from './solve-relations';
+export { spreadOf, type Spread } from './spread';

@@ -1,12 +1,13 @@
 import { propagateMany } from '../adjust';
-import { angleOf, distance, findArcThrough, signedAngle, subtract, tangentAt, type Vec } from '../geometry';
+import { angleOf, distance, findArcThrough, lineAngle, signedAngle, subtract, tangentAt, type Vec } from '../geometry';
 import type { Chain, Outline } from '../outline';
 import { blocksOf, findElement, seen, type Element } from './element';
 import { missesOf } from './problem';
 import { listGroups } from './groups';
 import type { RelatingPlane } from './plane';
 import type { Relation, RelationEnd, RelationKind } from './relation';
-import { solveAll, spreadOf, type Solved } from './solve-relations';
+import { solveAll, type Solved } from './solve-relations';
+import { spreadOf } from './spread';
 
 /** Something that may be meant to be true. */
 export interface Proposal {
@@ -98,8 +99,7 @@ function pieceOf(end: RelationEnd, element: Element, values: readonly (readonly 
 
 /** The smallest turn between two directions of lines, either way round. */
 function between(a: number, b: number): number {
-  const turn = Math.abs(signedAngle(a - b));
-  return Math.min(turn, Math.PI - turn);
+  return Math.abs(lineAngle(a - b));
 }
 
 function listAlone({ end, direction }: Piece): Candidate[] {

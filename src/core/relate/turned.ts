@@ -1,3 +1,4 @@
+import { lineAngle } from '../geometry';
 import type { Turn } from '../outline';
 import type { Relation } from './relation';
 
@@ -27,6 +28,6 @@ function directed({ value: _, ...relation }: Relation, angle: number): Relation 
 
 /** A direction of a line, which has no front: more than −90° and up to 90°. */
 function folded(angle: number): number {
-  const way = Math.atan2(Math.sin(2 * angle), Math.cos(2 * angle)) / 2;
+  const way = lineAngle(angle);
   return way <= -Math.PI / 2 + SAME ? way + Math.PI : way;
 }

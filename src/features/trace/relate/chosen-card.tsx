@@ -3,7 +3,7 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import { measureOutline } from '@/core/derive';
-import { angleOf, distance, subtract, type Line } from '@/core/geometry';
+import { angleOf, distance, lineAngle, subtract, type Line } from '@/core/geometry';
 import { addRelations } from '@/core/job';
 import { hasValue, listNominals, listSlopes, type Relation, type RelationEnd, type RelationKind, type Verdict } from '@/core/relate';
 import { formatAngle, formatLength, type Units } from '@/core/units';
@@ -65,8 +65,7 @@ const MEASURED: readonly RelationKind[] = ['length', 'radius', 'direction'];
 
 /** Against level, −90° to 90°: a line has no front. `near` keeps it from leaping where it is upright. */
 function slopeOf({ a, b }: Line, near = 0): number {
-  const off = 2 * (angleOf(subtract(b, a)) - near);
-  return near + Math.atan2(Math.sin(off), Math.cos(off)) / 2;
+  return near + lineAngle(angleOf(subtract(b, a)) - near);
 }
 
 /** What a size comes to now: the length of a line, its slope against level, the diameter of what is round. */
