@@ -1,7 +1,7 @@
 import type { Block, Condition, LinearCondition } from '../adjust';
 import { add, cross, distance, dot, polar, scale, subtract, type Vec } from '../geometry';
 import { findPosition, type Place, type Placing, type PointedPlace } from '../outline';
-import { observationOf, SEEN_SIGMA, whitened, type RelatingPlane } from './plane';
+import { observationOf, SEEN_SIGMA, whitened, type PlacedObservation, type RelatingPlane } from './plane';
 
 export const MAP_BLOCK = 'map';
 /** Conditions that come from where things were pointed or typed, and not from a relation, are of this group. */
@@ -31,33 +31,30 @@ export function addMap({ blocks, conditions }: Gathered, { freedoms }: RelatingP
   });
 }
 
-/** A block is where a place was pointed, within the hand's sigma and with the fit. */
-function pointed(into: Gathered, plane: RelatingPlane, block: string, place: PointedPlace): void {
-  const { at, factor, moves } = observationOf(plane, place);
-  const columns = moves.map((move) => whitened(factor, move));
-  const [right, up] = [whitened(factor, [1, 0]), whitened(factor, [0, 1])];
-  const slopes = [0, 1].map((row) => [right[row]!, up[row]!, ...columns.map((column) => -column[row]!)]);
+/** A block is where a place was pointed, as it moves with the fit: one equation for each of `rows`, which turn a miss in mm into units of its sigma. */
+function observe({ conditions }: Gathered, block: string, { at, moves }: PlacedObservation, rows: readonly Vec[]): void {
+  const slopes = rows.map((row) => [row[0], row[1], ...moves.map((move) => -dot(row, move))]);
   const residuals = ([where, doubts = []]: readonly (readonly number[])[]) => {
-    const predicted = moves.reduce((sum, move, i) => add(sum, scale(move, doubts[i]!)), at);
-    return whitened(factor, subtract(vec(where!), predicted));
+    const miss = subtract(vec(where!), moves.reduce((sum, move, i) => add(sum, scale(move, doubts[i]!)), at));
+    return rows.map((row) => dot(row, miss));
   };
-  into.conditions.push({
+  conditions.push({
     group: TRACED, origin: 'measured', exact: false, blocks: moves.length > 0 ? [block, MAP_BLOCK] : [block], residuals,
     linearize: (values): LinearCondition => ({ residuals: residuals(values), slopes }),
   });
 }
 
+function pointed(into: Gathered, plane: RelatingPlane, block: string, place: PointedPlace): void {
+  const observation = observationOf(plane, place);
+  const [right, up] = [whitened(observation.factor, [1, 0]), whitened(observation.factor, [0, 1])];
+  observe(into, block, observation, [[right[0], up[0]], [right[1], up[1]]]);
+}
+
 /** Only one coordinate of a pointed place counts: along a direction. */
 function pointedAlong(into: Gathered, plane: RelatingPlane, block: string, place: PointedPlace, direction: Vec): void {
-  const { at, factor: [first, second, third], moves } = observationOf(plane, place);
-  const sigma = Math.hypot(direction[0] * first + direction[1] * second, direction[1] * third);
-  const slopes = [[direction[0] / sigma, direction[1] / sigma, ...moves.map((move) => -dot(direction, move) / sigma)]];
-  const residuals = ([where, doubts = []]: readonly (readonly number[])[]) =>
-    [dot(direction, subtract(vec(where!), moves.reduce((sum, move, i) => add(sum, scale(move, doubts[i]!)), at))) / sigma];
-  into.conditions.push({
-    group: TRACED, origin: 'measured', exact: false, blocks: moves.length > 0 ? [block, MAP_BLOCK] : [block], residuals,
-    linearize: (values): LinearCondition => ({ residuals: residuals(values), slopes }),
-  });
+  const observation = observationOf(plane, place);
+  const [first, second, third] = observation.factor;
+  observe(into, block, observation, [scale(direction, 1 / Math.hypot(direction[0] * first + direction[1] * second, direction[1] * third))]);
 }
 
 /** A new block for a place, and all that is known about it. Returns false when the place is lost. */
