@@ -74,6 +74,17 @@ it('a profile is symmetric about its centre line, with a hole on it of a typed s
   for (const it of holes) expect(it).toMatchObject({ kind: 'arc', radius: expect.closeTo(4, 8), centre: [expect.closeTo(axis, 7), expect.anything()] });
 });
 
+it('what was typed while drawing stays exact beside what is related: a length, a displacement, a locked direction', () => {
+  const rough = chain('c', [[0, 0], [50, 0.4], [50, 30], [20, 34]], false);
+  const at = (id: string) => ({ kind: 'node' as const, id });
+  const typed: Chain = { ...rough, nodes: rough.nodes.map((it, i) => ({ ...it, place: [
+    it.place, { kind: 'reach' as const, from: at('n0'), length: 50, towards: pointed([49, 0.4]) }, { kind: 'shifted' as const, from: at('n1'), by: [0, 30] as Vec, seen: [0, 0] as Vec },
+    { kind: 'aligned' as const, from: at('n2'), angle: Math.PI, to: pointed([20, 34]) }][i]! })) };
+  const [a, b, c, d] = shapes([typed], [say('level', [seg('c', 0)])]).of('c').nodes as [Vec, Vec, Vec, Vec];
+  expect([b[0] - a[0], b[1] - a[1], c[0] - b[0], c[1] - b[1], d[1] - c[1]]).toEqual([50, 0, 0, 30, 0].map((value) => expect.closeTo(value, 8)));
+  expect(d[0]).toBeCloseTo(20, 6);
+});
+
 it('the hand is not blamed for the scale: where the fit is in doubt, a typed length stretches what was traced with it', () => {
   // Scale known to 1 %, points to 0.02 mm: a traced 100 that is typed 101 says that the scale is off.
   const doubtful: RelatingPlane = { ...plane, freedoms: [([x, y]) => [x / 1000, -y / 1000]] };
