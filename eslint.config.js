@@ -11,7 +11,7 @@ const BESIDE = ['cli', 'server'].flatMap((target) =>
   ['app', 'src/features', 'src/bench', 'src/store', 'src/ui', 'src/workers'].map((from) => ({ target: `./${target}`, from: `./${from}`, message: `${target} reaches only core.` })),
 );
 /** Rooms of the core in their own order, so that no two lean on each other; the generator knows nothing of the core. */
-const CORE = ['derive', 'formats', 'job', 'relate', 'outline', 'shelf', 'calibrate', 'adjust', 'raster', 'geometry', 'units', 'basics'];
+const CORE = ['derive', 'formats', 'job', 'relate', 'outline', 'planar', 'shelf', 'calibrate', 'adjust', 'raster', 'geometry', 'units', 'basics'];
 const ALLOWED_UP = { formats: ['job'], derive: CORE };
 const CORE_ZONES = CORE.flatMap((room, level) =>
   CORE.slice(0, level).filter((upper) => !(ALLOWED_UP[room] ?? []).includes(upper)).map((upper) => ({ target: `./src/core/${room}`, from: `./src/core/${upper}`, message: `core/${room} stands below core/${upper}.` })),

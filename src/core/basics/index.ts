@@ -1,3 +1,4 @@
 export { CoreError } from './core-error';
 export { median } from './median';
+export { isSameList } from './same-list';
 export { done, refused, type Refusal, type Result } from './result';

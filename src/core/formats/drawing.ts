@@ -1,4 +1,4 @@
-import { findUnion, pieceBounds, type Bounds, type Piece } from '../geometry';
+import { findUnion, moved, pieceBounds, placed, type Bounds, type Piece } from '../geometry';
 
 /** What leaves in a file: layers of paths, mm, y up. Only outlines; nothing else has a place in it. */
 export interface Drawing {
@@ -29,13 +29,5 @@ export function findDrawingBounds(drawing: Drawing): Bounds | undefined {
 
 /** The same piece in another unit. */
 export function scaledPiece(piece: Piece, factor: number): Piece {
-  const at = (p: readonly [number, number]) => [p[0] * factor, p[1] * factor] as const;
-  switch (piece.kind) {
-    case 'line':
-      return { kind: 'line', a: at(piece.a), b: at(piece.b) };
-    case 'arc':
-      return { ...piece, centre: at(piece.centre), radius: piece.radius * factor };
-    case 'cubic':
-      return { kind: 'cubic', a: at(piece.a), b: at(piece.b), c: at(piece.c), d: at(piece.d) };
-  }
+  return moved(piece, placed([0, 0], 0, factor));
 }

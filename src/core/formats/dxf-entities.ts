@@ -13,7 +13,7 @@ const FROM_BEHIND: Affine = [-1, 0, 0, 1, 0, 0];
 /** The pieces of an entity in its own place; undefined for kinds that are no line work, and what cannot be read exactly. */
 export function findPiecesOfEntity(entity: IEntity): readonly Piece[] | undefined {
   const pieces = inOwnPlane(entity);
-  return pieces && isFromBehind(entity) ? pieces.flatMap((piece) => moved(piece, FROM_BEHIND)) : pieces;
+  return pieces && isFromBehind(entity) ? pieces.map((piece) => moved(piece, FROM_BEHIND)) : pieces;
 }
 
 interface WithDirection {
@@ -27,6 +27,7 @@ export function isFromBehind(entity: IEntity & WithDirection): boolean {
 }
 
 export function isClosedEntity(entity: IEntity): boolean {
+  if (entity.type === 'ELLIPSE') return Math.abs(forward((entity as IEllipseEntity).endAngle - (entity as IEllipseEntity).startAngle) - 2 * Math.PI) < 1e-6;
   return entity.type === 'CIRCLE' || ((entity.type === 'LWPOLYLINE' || entity.type === 'POLYLINE') && (entity as ILwpolylineEntity).shape === true);
 }
 
@@ -60,7 +61,7 @@ const forward = (sweep: number) => (sweep > 0 ? sweep : sweep + 2 * Math.PI);
 /** A circle of radius 1, from a parameter to another, that is stretched to the two half-axes. */
 function piecesOfEllipse({ center, majorAxisEndPoint: major, axisRatio, startAngle, endAngle }: IEllipseEntity): readonly Piece[] {
   const unit: Arc = { kind: 'arc', centre: [0, 0], radius: 1, start: startAngle, sweep: forward(endAngle - startAngle) };
-  return moved(unit, [major.x, major.y, -axisRatio * major.y, axisRatio * major.x, center.x, center.y]);
+  return [moved(unit, [major.x, major.y, -axisRatio * major.y, axisRatio * major.x, center.x, center.y])];
 }
 
 function piecesOfPolyline(vertices: readonly { x: number; y: number; bulge?: number }[], closed: boolean): readonly Piece[] {

@@ -70,7 +70,7 @@ function gather(into: Gathering, entity: IEntity, map: Affine, layer: string, de
   }
   into.pieces += pieces.length;
   if (into.pieces > MAX_PIECES) throw new TooMany();
-  const shown = map === UNMOVED ? pieces : pieces.flatMap((piece) => moved(piece, map));
+  const shown = map === UNMOVED ? pieces : pieces.map((piece) => moved(piece, map));
   if (shown.length > 0) into.paths.push({ layer, closed: isClosedEntity(entity), pieces: into.mm === 1 ? shown : shown.map((piece) => scaledPiece(piece, into.mm)) });
 }
 

@@ -1,10 +1,10 @@
 import { DxfWriter, LWPolylineFlags, point2d, point3d, TrueColor, Units } from '@tarikjabiri/dxf';
-import { endOf, isFullCircle, startOf, type Arc, type Cubic, type Line, type Piece } from '../geometry';
+import { endOf, isFullCircle, startOf, type Arc, type Cubic, type EllipticArc, type Line, type Piece } from '../geometry';
 import { MM_PER_FILE_UNIT, scaledPiece, type Drawing, type DrawnPath, type FileUnit } from './drawing';
 
 /**
  * A drawing as DXF (AC1021): $INSUNITS and $MEASUREMENT say the unit, lines and arcs in a row are one LWPOLYLINE with
- * bulges, a single one is a LINE or ARC, a circle a CIRCLE, cubics in a row one SPLINE of degree 3. Nothing is chopped
+ * bulges, a single one is a LINE or ARC, a circle a CIRCLE, cubics in a row one SPLINE of degree 3, a piece of an ellipse an ELLIPSE. Nothing is chopped
  * into chords. Layer names are made safe for DXF.
  */
 export function writeDxf(drawing: Drawing, unit: FileUnit): string {
@@ -50,17 +50,18 @@ function writePath(writer: DxfWriter, { pieces, closed }: DrawnPath): void {
   const runs = listRuns(pieces);
   for (const run of runs) {
     if (isCubic(run[0]!)) writeSpline(writer, run as Cubic[]);
+    else if (run[0]!.kind === 'ellipse') writeEllipse(writer, run[0] as EllipticArc);
     else if (run.length === 1) writeSingle(writer, run[0] as Line | Arc);
     else writePolyline(writer, run as (Line | Arc)[], closed && runs.length === 1);
   }
 }
 
-/** Consecutive cubics, and consecutive lines and arcs. */
+/** Consecutive cubics, consecutive lines and arcs, and each piece of an ellipse by itself. */
 function listRuns(pieces: readonly Piece[]): Piece[][] {
   const runs: Piece[][] = [];
   for (const piece of pieces) {
     const run = runs.at(-1);
-    if (run && isCubic(run[0]!) === isCubic(piece)) run.push(piece);
+    if (run && piece.kind !== 'ellipse' && run[0]!.kind !== 'ellipse' && isCubic(run[0]!) === isCubic(piece)) run.push(piece);
     else runs.push([piece]);
   }
   return runs;
@@ -74,6 +75,13 @@ function writeSingle(writer: DxfWriter, piece: Line | Arc): void {
   const degrees = (radians: number) => (radians * 180) / Math.PI;
   const [from, to] = piece.sweep > 0 ? [piece.start, piece.start + piece.sweep] : [piece.start + piece.sweep, piece.start];
   writer.addArc(point3d(...piece.centre), piece.radius, degrees(from), degrees(to));
+}
+
+/** DXF goes counter-clockwise from a parameter to another; what runs the other way is the same curve. */
+function writeEllipse(writer: DxfWriter, { centre, major, ratio, start, sweep }: EllipticArc): void {
+  const [from, to] = sweep > 0 ? [start, start + sweep] : [start + sweep, start];
+  const whole = Math.abs(sweep) >= 2 * Math.PI - 1e-12;
+  writer.addEllipse(point3d(...centre), point3d(...major), ratio, whole ? 0 : from, whole ? 2 * Math.PI : to);
 }
 
 /** The tangent of a quarter of the sweep: what DXF calls bulge. */

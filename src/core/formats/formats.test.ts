@@ -7,7 +7,7 @@ import { strToU8, zipSync } from 'fflate';
 import { createDeriver, drawingOf } from '../derive';
 import { distance, nearestOn, pointAt, type Piece, type Vec } from '../geometry';
 import { createJob, readJob, type Job } from '../job';
-import { shapeOf, type Chain, type Segment } from '../outline';
+import { shapeOf, type Chain, type Segment, type SegmentKind } from '../outline';
 import { inspectPicture, readBundle, readDxf, readPictureTags, readSvg, safeLayerName, sha256Hex, summarize, writeBundle, writeDxf, writeSvg, writeWorldFile, type Drawing, type DrawnPath } from '.';
 
 const photo = new Uint8Array(readFileSync('public/demo/blade.jpg'));
@@ -20,7 +20,7 @@ const finished = (): Job => {
 /** Random drawings as people make them: chains of every kind of segment over scattered points, and circles. */
 const coordinate = fc.integer({ min: -40_000, max: 40_000 }).map((hundredths) => hundredths / 100);
 const chainPath: fc.Arbitrary<DrawnPath> = fc.record({
-  points: fc.array(fc.tuple(coordinate, coordinate), { minLength: 3, maxLength: 9 }), kinds: fc.array(fc.constantFrom<Segment['kind']>('line', 'tangent', 'curve', 'arc'), { minLength: 9, maxLength: 9 }), closed: fc.boolean(),
+  points: fc.array(fc.tuple(coordinate, coordinate), { minLength: 3, maxLength: 9 }), kinds: fc.array(fc.constantFrom<SegmentKind>('line', 'tangent', 'curve', 'arc'), { minLength: 9, maxLength: 9 }), closed: fc.boolean(),
 }).map(({ points, kinds, closed }) => {
   const count = points.length - (closed ? 0 : 1);
   const chain: Chain = {

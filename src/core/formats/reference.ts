@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
 import { done, refused, type Result } from '../basics';
-import { pieceBounds, type Bounds, type Piece, type Vec } from '../geometry';
+import { moved, pieceBounds, placed, type Bounds, type Piece, type Vec } from '../geometry';
 import type { ReferenceFormat, Site } from '../job';
 import { readDxf } from './dxf-reader';
 import type { FileReading } from './file-reading';
@@ -43,7 +43,7 @@ export interface ReferenceRequest {
 }
 
 const STRIDE = 9;
-const KINDS = ['line', 'arc', 'cubic'] as const;
+const KINDS = ['line', 'arc', 'cubic', 'ellipse'] as const;
 const MOST_LAYERS = 2000;
 
 /** Reads reference geometry. Refused when it is not understood, empty or too large. */
@@ -101,9 +101,17 @@ function packed(reading: FileReading, factor: number, site: Site): ReferenceGeom
 }
 
 function write(into: Float64Array, at: number, piece: Piece, factor: number, [x0, y0]: Vec): void {
-  const places = (...points: readonly Vec[]) => points.flatMap(([x, y]) => [x * factor - x0, y * factor - y0]);
   into[at] = KINDS.indexOf(piece.kind);
-  into.set(piece.kind === 'line' ? places(piece.a, piece.b) : piece.kind === 'cubic' ? places(piece.a, piece.b, piece.c, piece.d) : [...places(piece.centre), piece.radius * factor, piece.start, piece.sweep], at + 1);
+  into.set(numbersOf(moved(piece, placed([-x0, -y0], 0, factor))), at + 1);
+}
+
+function numbersOf(piece: Piece): readonly number[] {
+  switch (piece.kind) {
+    case 'line': return [...piece.a, ...piece.b];
+    case 'arc': return [...piece.centre, piece.radius, piece.start, piece.sweep];
+    case 'cubic': return [...piece.a, ...piece.b, ...piece.c, ...piece.d];
+    case 'ellipse': return [...piece.centre, ...piece.major, piece.ratio, piece.start, piece.sweep];
+  }
 }
 
 /** One of the pieces. */
@@ -111,7 +119,8 @@ export function pieceAt({ pieces }: Pick<ReferenceGeometry, 'pieces'>, i: number
   const at = STRIDE * i;
   const [k, p, q, r, s, t, u, v, w] = pieces.subarray(at, at + STRIDE) as unknown as readonly [number, number, number, number, number, number, number, number, number];
   if (k === 0) return { kind: 'line', a: [p, q], b: [r, s] };
-  return k === 1 ? { kind: 'arc', centre: [p, q], radius: r, start: s, sweep: t } : { kind: 'cubic', a: [p, q], b: [r, s], c: [t, u], d: [v, w] };
+  if (k === 1) return { kind: 'arc', centre: [p, q], radius: r, start: s, sweep: t };
+  return k === 2 ? { kind: 'cubic', a: [p, q], b: [r, s], c: [t, u], d: [v, w] } : { kind: 'ellipse', centre: [p, q], major: [r, s], ratio: t, start: u, sweep: v };
 }
 
 /** Finds the pieces of shown layers whose boxes touch a box. */

@@ -105,7 +105,7 @@ function gather(into: Gathering, node: Node, map: Affine, layer: string, depth: 
   if (!shapes) into.ignored[name] = (into.ignored[name] ?? 0) + 1;
   for (const { closed, pieces } of shapes ?? []) {
     into.pieces += pieces.length;
-    into.paths.push({ layer, closed, pieces: pieces.flatMap((piece) => moved(piece, inner)) });
+    into.paths.push({ layer, closed, pieces: pieces.map((piece) => moved(piece, inner)) });
   }
   return into.pieces <= MAX_PIECES;
 }

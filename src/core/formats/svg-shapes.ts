@@ -34,7 +34,7 @@ export function findShape(name: string, at: Attributes): readonly SvgPath[] | un
 }
 
 function round(centre: Vec, rx: number, ry: number): readonly SvgPath[] {
-  return rx > 0 && ry > 0 ? [{ closed: true, pieces: moved(circle([0, 0], 1), placed(centre, 0, rx, ry)) }] : [];
+  return rx > 0 && ry > 0 ? [{ closed: true, pieces: [moved(circle([0, 0], 1), placed(centre, 0, rx, ry))] }] : [];
 }
 
 function cornersOf(text: string): Vec[] {
@@ -121,5 +121,5 @@ function ellipticalArc(from: Vec, to: Vec, { rX, rY, xRot, lArcFlag, sweepFlag }
   if (!sweepFlag && sweep >= 0) sweep -= 2 * Math.PI;
   const [rx, ry] = [Math.abs(rX) * grown, Math.abs(rY) * grown];
   const stretched: Affine = composed(placed([(from[0] + to[0]) / 2, (from[1] + to[1]) / 2], turn), [rx, 0, 0, ry, 0, 0]);
-  return moved({ kind: 'arc', centre: [cx, cy], radius: 1, start, sweep }, stretched);
+  return [moved({ kind: 'arc', centre: [cx, cy], radius: 1, start, sweep }, stretched)];
 }

@@ -1,4 +1,4 @@
-import { endOf, isFullCircle, pointAt, startOf, type Piece, type Vec } from '../geometry';
+import { angleOf, endOf, isFullCircle, norm, pointAt, startOf, type Piece, type Vec } from '../geometry';
 import { findDrawingBounds, MM_PER_FILE_UNIT, scaledPiece, type Drawing, type DrawnPath, type FileUnit } from './drawing';
 
 const MARGIN_MM = 1;
@@ -55,6 +55,6 @@ function step(piece: Piece, place: (p: Vec) => Vec): string {
   if (piece.kind === 'cubic') return `C ${pair(place(piece.b))} ${pair(place(piece.c))} ${pair(place(endOf(piece)))}`;
   const count = Math.max(1, Math.ceil(Math.abs(piece.sweep) / LONGEST_SWEEP - 1e-9));
   const clockwise = piece.sweep > 0 ? 0 : 1;
-  const radius = number(piece.radius);
-  return Array.from({ length: count }, (_, i) => `A ${radius} ${radius} 0 0 ${clockwise} ${pair(place(pointAt(piece, (i + 1) / count)))}`).join(' ');
+  const axes = piece.kind === 'arc' ? `${number(piece.radius)} ${number(piece.radius)} 0` : `${number(norm(piece.major))} ${number(norm(piece.major) * piece.ratio)} ${number((-angleOf(piece.major) * 180) / Math.PI)}`;
+  return Array.from({ length: count }, (_, i) => `A ${axes} 0 ${clockwise} ${pair(place(pointAt(piece, (i + 1) / count)))}`).join(' ');
 }

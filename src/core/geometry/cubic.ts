@@ -1,8 +1,8 @@
 import { add, scale, type Vec } from './vec';
-import { pointAt, type Arc, type Cubic, type Line, type Piece, velocityAt } from './piece';
+import { pointAt, type Arc, type Cubic, type EllipticArc, type Line, type Piece, velocityAt } from './piece';
 
 /**
- * An arc as cubics of at most a quarter turn each. With k = 4/3·tan(sweep/4) a quarter's radius is off by less than 2.8e-4
+ * Any piece as cubics; arcs by at most an eighth of a turn each. With k = 4/3·tan(sweep/4) a quarter's radius is off by less than 2.8e-4
  * of itself; used for drawing on the screen only, never for files (Riškus, Approximation of a cubic Bézier curve by
  * circular arcs and vice versa, 2006).
  */
@@ -18,7 +18,7 @@ function lineAsCubic({ a, b }: Line): Cubic {
   return { kind: 'cubic', a, b: add(a, third), c: add(a, scale(third, 2)), d: b };
 }
 
-function quarterAsCubic(arc: Arc, from: number, to: number): Cubic {
+function quarterAsCubic(arc: Arc | EllipticArc, from: number, to: number): Cubic {
   const sweep = arc.sweep * (to - from);
   const reach = ((4 / 3) * Math.tan(sweep / 4)) / arc.sweep;
   const [a, d] = [pointAt(arc, from), pointAt(arc, to)];

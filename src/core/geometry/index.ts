@@ -1,10 +1,14 @@
 export { splitCubic, toCubics } from './cubic';
+export { findCentroid } from './centroid';
+export { partOf } from './part';
+export { findEnds, reversedPath, type Path } from './path';
+export { subtendedAngle, windingNumber } from './winding';
 export { findEllipse, onEllipse, outsideEllipse, type Ellipse } from './ellipse';
 export { findLineCrossing, listCrossings, type Crossing } from './intersect';
 export { enclosedArea, findTurn, findUnion, isOverlapping, nearestOn, pieceBounds, pieceLength, type Bounds, type Nearest } from './measure';
 export {
-  circle, endOf, findArcParameter, findArcThrough, findCircumcentre, findTangentArc, isFullCircle, pointAt, reversed, startOf,
-  tangentAt, velocityAt, type Arc, type Cubic, type Line, type Piece,
+  accelerationAt, axesOf, circle, curvatureAt, endOf, findArcParameter, findArcThrough, findCircumcentre, findTangentArc, isFullCircle, isRound, pointAt, reversed, startOf,
+  tangentAt, velocityAt, type Arc, type Cubic, type EllipticArc, type Line, type Piece,
 } from './piece';
 export {
   add, angleOf, cross, distance, dot, findDirection, lineAngle, mix, norm, perpendicular, polar, positiveAngle, scale, signedAngle, subtract,
@@ -12,5 +16,5 @@ export {
 } from './vec';
 export { awayFrom, crossingOfLines, lineThrough, type FittedLine } from './fitted-line';
 export { boxAround, levelled, type Box, type Level } from './level';
-export { applied, composed, moved, placed, UNMOVED, type Affine } from './affine';
+export { applied, composed, ellipseFrom, moved, placed, UNMOVED, type Affine } from './affine';
 export { findPiecesOfSpline, findPiecesOfWeighted, quadratic, type Spline } from './spline';

@@ -1,5 +1,5 @@
 import { add, cross, distance, dot, mix, norm, scale, subtract, type Vec } from './vec';
-import { findArcParameter, pointAt, velocityAt, type Arc, type Line, type Piece } from './piece';
+import { axesOf, findArcParameter, pointAt, velocityAt, type Arc, type Line, type Piece } from './piece';
 import { isOverlapping, pieceBounds, type Bounds } from './measure';
 
 /** A place that two pieces share, with its parameter on each. */
@@ -99,6 +99,15 @@ function stretchBounds({ piece, from, to }: Stretch) {
   const third = (to - from) / 3;
   const points: Vec[] = [p, q];
   if (piece.kind === 'cubic') points.push(add(p, scale(velocityAt(piece, from), third)), subtract(q, scale(velocityAt(piece, to), third)));
+  if (piece.kind === 'ellipse' && Math.abs(to - from) * Math.abs(piece.sweep) > Math.PI) {
+    const [u, v] = axesOf(piece);
+    const reach: Vec = [Math.hypot(u[0], v[0]), Math.hypot(u[1], v[1])];
+    points.push(subtract(piece.centre, reach), add(piece.centre, reach));
+  } else if (piece.kind === 'ellipse') {
+    // What is not more than half an ellipse lies between its chord and the chord moved out to its middle.
+    const out = subtract(pointAt(piece, (from + to) / 2), mix(p, q, 0.5));
+    points.push(add(p, out), add(q, out));
+  }
   if (piece.kind === 'arc') {
     const middle = pointAt(piece, (from + to) / 2);
     const sagitta = distance(middle, mix(p, q, 0.5));
@@ -109,38 +118,53 @@ function stretchBounds({ piece, from, to }: Stretch) {
   return { min: [Math.min(...xs), Math.min(...ys)] as const, max: [Math.max(...xs), Math.max(...ys)] as const };
 }
 
-const MAX_DEPTH = 16;
-/** Below this turn between its ends (as a sine) a stretch is straight enough to cross another such one only once … */
-const STRAIGHT = 0.1;
-/** … and below this ratio of its speeds Newton's method gets there from the middle. */
+const MAX_DEPTH = 40;
+/** Below this ratio of its speeds Newton's method gets there from the middle of a stretch. */
 const EVEN = 2;
+/** What turns less than this is as good as straight: radians. */
+const STRAIGHT = 1e-6;
+/** More pairs of stretches than this meet only where pieces lie on each other. */
+const MOST_PAIRS = 300;
 
-function isStraight({ piece, from, to }: Stretch): boolean {
-  const [u, v] = [velocityAt(piece, from), velocityAt(piece, to)];
-  const [p, q] = [norm(u), norm(v)];
-  return dot(u, v) > 0 && Math.abs(cross(u, v)) <= STRAIGHT * p * q && p <= EVEN * q && q <= EVEN * p;
+/** How far the directions of a stretch lie from the one at its middle, radians; not small enough to say so: infinite. */
+function turnOf({ piece, from, to }: Stretch): number {
+  if (piece.kind === 'line') return 0;
+  const [first, middle, last] = [from, (from + to) / 2, to].map((t) => velocityAt(piece, t)) as [Vec, Vec, Vec];
+  // What turns all the way around ends in the direction in which it began: its middle tells.
+  return isEven(first, middle) && isEven(middle, last) && isEven(first, last) ? 1.5 * Math.max(angleBetween(first, middle), angleBetween(middle, last)) : Infinity;
 }
 
-/** Halves both pieces while their boxes meet until both are nearly straight, then sharpens each meeting with Newton's method. */
+function isEven(u: Vec, v: Vec): boolean {
+  const [p, q] = [norm(u), norm(v)];
+  return dot(u, v) > 0 && p <= EVEN * q && q <= EVEN * p;
+}
+
+const angleBetween = (u: Vec, v: Vec) => Math.atan2(Math.abs(cross(u, v)), Math.abs(dot(u, v)));
+const middleVelocity = ({ piece, from, to }: Stretch) => velocityAt(piece, (from + to) / 2);
+
+/**
+ * Halves what bends more while boxes meet, until no direction of the one is a direction of the other: then they cross once at the most, and Newton's method
+ * sharpens that.
+ */
 function crossCurves(a: Piece, b: Piece, tolerance: number): Crossing[] {
   const found: Crossing[] = [];
   let pairs: (readonly [Stretch, Stretch])[] = [[{ piece: a, from: 0, to: 1 }, { piece: b, from: 0, to: 1 }]];
-  for (let depth = 0; depth <= MAX_DEPTH && pairs.length > 0; depth++) {
+  for (let depth = 0; pairs.length > 0 && pairs.length <= MOST_PAIRS; depth++) {
     const next: (readonly [Stretch, Stretch])[] = [];
     for (const [p, q] of pairs) {
       if (!isOverlapping(stretchBounds(p), stretchBounds(q), tolerance)) continue;
-      if (depth === MAX_DEPTH || (isStraight(p) && isStraight(q))) {
+      const [turnP, turnQ] = [turnOf(p), turnOf(q)];
+      const isOnce = turnP + turnQ < Infinity && (turnP + turnQ < angleBetween(middleVelocity(p), middleVelocity(q)) || turnP + turnQ < STRAIGHT);
+      if (isOnce || depth === MAX_DEPTH) {
         const sharpened = sharpen(p, q, tolerance);
         if (sharpened) found.push(sharpened);
-      } else next.push(...split(p).flatMap((x) => split(q).map((y) => [x, y] as const)));
+      } else if (turnP >= turnQ) next.push(...halves(p).map((half) => [half, q] as const));
+      else next.push(...halves(q).map((half) => [p, half] as const));
     }
     pairs = next;
   }
   return found;
 }
-
-/** A straight stretch is left whole: only what still bends is halved. */
-const split = (stretch: Stretch): Stretch[] => (isStraight(stretch) ? [stretch] : halves(stretch));
 
 function halves({ piece, from, to }: Stretch): Stretch[] {
   const middle = (from + to) / 2;

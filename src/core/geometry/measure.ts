@@ -1,5 +1,5 @@
-import { cross, distance, findDirection, norm, subtract, type Vec } from './vec';
-import { findArcParameter, endOf, pointAt, startOf, velocityAt, type Cubic, type Piece } from './piece';
+import { cross, distance, dot, findDirection, norm, subtract, type Vec } from './vec';
+import { accelerationAt, axesOf, findArcParameter, endOf, pointAt, startOf, velocityAt, type Cubic, type Piece } from './piece';
 
 /** Abscissae and weights of Gauss-Legendre quadrature with 8 points on [-1, 1] (Abramowitz & Stegun, table 25.4). */
 const GAUSS: readonly (readonly [number, number])[] = [
@@ -7,26 +7,26 @@ const GAUSS: readonly (readonly [number, number])[] = [
   [0.7966664774136267, 0.2223810344533745], [0.9602898564975363, 0.1012285362903763],
 ];
 
-function cubicLength(cubic: Cubic, from: number, to: number): number {
+function lengthBetween(piece: Piece, from: number, to: number): number {
   const [half, middle] = [(to - from) / 2, (from + to) / 2];
   let sum = 0;
   for (const [x, weight] of GAUSS) {
-    sum += weight * (norm(velocityAt(cubic, middle - half * x)) + norm(velocityAt(cubic, middle + half * x)));
+    sum += weight * (norm(velocityAt(piece, middle - half * x)) + norm(velocityAt(piece, middle + half * x)));
   }
   return sum * half;
 }
 
-/** Length along a piece. Exact for lines and arcs; a cubic is halved until two quadratures agree within `tolerance`. */
+/** Length along a piece. Exact for lines and arcs; others are halved until two quadratures agree within `tolerance`. */
 export function pieceLength(piece: Piece, tolerance = 1e-9): number {
   if (piece.kind === 'line') return distance(piece.a, piece.b);
   if (piece.kind === 'arc') return piece.radius * Math.abs(piece.sweep);
   const measure = (from: number, to: number, whole: number, depth: number): number => {
     const middle = (from + to) / 2;
-    const [first, second] = [cubicLength(piece, from, middle), cubicLength(piece, middle, to)];
+    const [first, second] = [lengthBetween(piece, from, middle), lengthBetween(piece, middle, to)];
     if (depth === 0 || Math.abs(first + second - whole) <= tolerance * Math.max(1, whole)) return first + second;
     return measure(from, middle, first, depth - 1) + measure(middle, to, second, depth - 1);
   };
-  return measure(0, 1, cubicLength(piece, 0, 1), 12);
+  return measure(0, 1, lengthBetween(piece, 0, 1), 12);
 }
 
 /** Twice the signed area swept from the origin by a piece (Green's theorem), exact for every kind. */
@@ -37,6 +37,7 @@ function sweptArea(piece: Piece): number {
     const { centre, radius, sweep } = piece;
     return radius * radius * sweep + cross(centre, subtract(b, a));
   }
+  if (piece.kind === 'ellipse') return cross(...axesOf(piece)) * piece.sweep + cross(piece.centre, subtract(b, a));
   const { b: p, c: q } = piece;
   return (6 * cross(a, p) + 3 * cross(a, q) + cross(a, b) + 3 * cross(p, q) + 3 * cross(p, b) + 6 * cross(q, b)) / 10;
 }
@@ -77,6 +78,14 @@ export function pieceBounds(piece: Piece): Bounds {
       const t = findArcParameter(piece, (quarter * Math.PI) / 2);
       if (t !== undefined) points.push(pointAt(piece, t));
     }
+  } else if (piece.kind === 'ellipse') {
+    const [major, minor] = axesOf(piece);
+    for (const extreme of [0, 1].map((axis) => Math.atan2(minor[axis]!, major[axis]!))) {
+      for (const angle of [extreme, extreme + Math.PI]) {
+        const t = findArcParameter(piece, angle);
+        if (t !== undefined) points.push(pointAt(piece, t));
+      }
+    }
   } else if (piece.kind === 'cubic') {
     const stops = [...turningParameters(piece, 0), ...turningParameters(piece, 1)];
     for (const t of stops) if (t > 0 && t < 1) points.push(pointAt(piece, t));
@@ -99,7 +108,7 @@ export interface Nearest {
   readonly distance: number;
 }
 
-/** The place on a piece that is nearest to a point. Weak: on a cubic that bends back on itself within a 32nd of its run, the wrong one of two near places. */
+/** The place on a piece that is nearest to a point. Weak: on a curve that bends back on itself within a 32nd of its run, the wrong one of two near places. */
 export function nearestOn(piece: Piece, point: Vec): Nearest {
   const at = (t: number): Nearest => {
     const place = pointAt(piece, t);
@@ -119,29 +128,27 @@ export function nearestOn(piece: Piece, point: Vec): Nearest {
   }
   const samples = Array.from({ length: SAMPLES + 1 }, (_, i) => at(i / SAMPLES));
   const valleys = samples.filter((sample, i) => sample.distance <= (samples[i - 1]?.distance ?? Infinity) && sample.distance <= (samples[i + 1]?.distance ?? Infinity));
-  return valleys.map((valley) => lowest(at, Math.max(0, valley.t - 1 / SAMPLES), Math.min(1, valley.t + 1 / SAMPLES))).reduce(nearer);
+  const feet = valleys.map(({ t }) => footBetween(piece, point, Math.max(0, t - 1 / SAMPLES), Math.min(1, t + 1 / SAMPLES)));
+  return [...valleys, ...feet.map(at)].reduce(nearer);
 }
 
 const SAMPLES = 32;
-const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
-/** The lowest place of a valley by golden section (Kiefer 1953), to about the square root of machine precision of t. */
-function lowest(at: (t: number) => Nearest, from: number, to: number): Nearest {
-  let [low, high] = [from, to];
-  let [p, q] = [at(high - GOLDEN * (high - low)), at(low + GOLDEN * (high - low))];
-  for (let i = 0; i < 40; i++) {
-    if (p.distance <= q.distance) {
-      high = q.t;
-      q = p;
-      p = at(high - GOLDEN * (high - low));
-    } else {
-      low = p.t;
-      p = q;
-      q = at(low + GOLDEN * (high - low));
-    }
+/** Where the way to a point is square to a curve: Newton's method, halving wherever a step would leave the stretch. */
+function footBetween(piece: Piece, point: Vec, from: number, to: number): number {
+  let [low, high, t] = [from, to, (from + to) / 2];
+  for (let i = 0; i < 60 && high - low > 1e-15; i++) {
+    const [away, velocity] = [subtract(pointAt(piece, t), point), velocityAt(piece, t)];
+    const slope = dot(away, velocity);
+    if (slope > 0) high = t;
+    else low = t;
+    const bend = dot(velocity, velocity) + dot(away, accelerationAt(piece, t));
+    const next = bend > 0 ? t - slope / bend : NaN;
+    const inside = next > low && next < high;
+    if (inside && Math.abs(next - t) < 1e-15) return next;
+    t = inside ? next : (low + high) / 2;
   }
-  const ends = [at(from), at(to)];
-  return [p, q, ...ends].reduce((best, next) => (next.distance < best.distance ? next : best));
+  return t;
 }
 
 /** The turn from one direction to another, radians in (−π, π]; undefined when one has no length. */

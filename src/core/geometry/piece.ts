@@ -25,11 +25,37 @@ export interface Cubic {
   readonly d: Vec;
 }
 
-export type Piece = Line | Arc | Cubic;
+/**
+ * A piece of an ellipse: centre + cos(u)·major + sin(u)·ratio·(major turned a quarter left), u from `start` over `sweep` (radians, signed). `major` is the longer
+ * half-axis: ratio is above 0 and at most 1. A sweep of ±2π is a whole one.
+ */
+export interface EllipticArc {
+  readonly kind: 'ellipse';
+  readonly centre: Vec;
+  readonly major: Vec;
+  readonly ratio: number;
+  readonly start: number;
+  readonly sweep: number;
+}
+
+export type Piece = Line | Arc | Cubic | EllipticArc;
+
+const isWholeTurn = ({ sweep }: { readonly sweep: number }) => Math.abs(sweep) >= 2 * Math.PI - 1e-12;
 
 export function isFullCircle(piece: Piece): piece is Arc {
-  return piece.kind === 'arc' && Math.abs(piece.sweep) >= 2 * Math.PI - 1e-12;
+  return piece.kind === 'arc' && isWholeTurn(piece);
 }
+
+/** Whether a piece closes on itself: a whole circle or ellipse. */
+export function isRound(piece: Piece): piece is Arc | EllipticArc {
+  return (piece.kind === 'arc' || piece.kind === 'ellipse') && isWholeTurn(piece);
+}
+
+/** The half-axes of an ellipse as displacements from its centre. */
+export const axesOf = ({ major, ratio }: EllipticArc): readonly [Vec, Vec] => [major, scale(perpendicular(major), ratio)];
+
+/** a·cos(u) + b·sin(u) */
+const turned = (a: Vec, b: Vec, u: number): Vec => add(scale(a, Math.cos(u)), scale(b, Math.sin(u)));
 
 export function pointAt(piece: Piece, t: number): Vec {
   switch (piece.kind) {
@@ -37,6 +63,8 @@ export function pointAt(piece: Piece, t: number): Vec {
       return mix(piece.a, piece.b, t);
     case 'arc':
       return add(piece.centre, polar(piece.radius, piece.start + piece.sweep * t));
+    case 'ellipse':
+      return add(piece.centre, turned(...axesOf(piece), piece.start + piece.sweep * t));
     case 'cubic': {
       const s = 1 - t;
       const [p, q, r, u] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
@@ -55,12 +83,36 @@ export function velocityAt(piece: Piece, t: number): Vec {
       return subtract(piece.b, piece.a);
     case 'arc':
       return scale(perpendicular(polar(piece.radius, piece.start + piece.sweep * t)), piece.sweep);
+    case 'ellipse':
+      return scale(turned(...axesOf(piece), piece.start + piece.sweep * t + Math.PI / 2), piece.sweep);
     case 'cubic': {
       const s = 1 - t;
       const [ab, bc, cd] = [subtract(piece.b, piece.a), subtract(piece.c, piece.b), subtract(piece.d, piece.c)];
       return add(add(scale(ab, 3 * s * s), scale(bc, 6 * s * t)), scale(cd, 3 * t * t));
     }
   }
+}
+
+/** d²P/dt² */
+export function accelerationAt(piece: Piece, t: number): Vec {
+  switch (piece.kind) {
+    case 'line':
+      return [0, 0];
+    case 'arc':
+      return scale(polar(piece.radius, piece.start + piece.sweep * t), -(piece.sweep ** 2));
+    case 'ellipse':
+      return scale(turned(...axesOf(piece), piece.start + piece.sweep * t), -(piece.sweep ** 2));
+    case 'cubic': {
+      const bend = (p: Vec, q: Vec, r: Vec) => add(subtract(p, scale(q, 2)), r);
+      return add(scale(bend(piece.a, piece.b, piece.c), 6 * (1 - t)), scale(bend(piece.b, piece.c, piece.d), 6 * t));
+    }
+  }
+}
+
+/** Curvature, 1/unit: positive where it turns left. Not a number where a cubic stands still. */
+export function curvatureAt(piece: Piece, t: number): number {
+  const velocity = velocityAt(piece, t);
+  return cross(velocity, accelerationAt(piece, t)) / norm(velocity) ** 3;
 }
 
 /** Tangent direction, also at a cubic's end whose handle is withdrawn: there the next different control point leads. */
@@ -80,15 +132,15 @@ export function reversed(piece: Piece): Piece {
   switch (piece.kind) {
     case 'line':
       return { kind: 'line', a: piece.b, b: piece.a };
-    case 'arc':
+    case 'arc': case 'ellipse':
       return { ...piece, start: piece.start + piece.sweep, sweep: -piece.sweep };
     case 'cubic':
       return { kind: 'cubic', a: piece.d, b: piece.c, c: piece.b, d: piece.a };
   }
 }
 
-/** Where a direction from an arc's centre lies on the arc, as t in [0, 1], or undefined outside it. `slack` in radians. */
-export function findArcParameter(arc: Arc, angle: number, slack = 1e-9): number | undefined {
+/** Where an angle about the centre (of an ellipse: its u) lies on an arc, as t in [0, 1], or undefined outside it. `slack` in radians. */
+export function findArcParameter(arc: Pick<Arc | EllipticArc, 'start' | 'sweep'>, angle: number, slack = 1e-9): number | undefined {
   const size = Math.abs(arc.sweep);
   if (size === 0) return undefined;
   const turned = positiveAngle((angle - arc.start) * Math.sign(arc.sweep));

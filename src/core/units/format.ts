@@ -62,11 +62,26 @@ export function formatArea(mm2: number, units: Units, sigma?: number): string {
   return margin ? `${fixed(mm2 / per, decimals)} ${sign} ±${margin}` : `${fixed(mm2 / per, 2)} ${sign}`;
 }
 
+/** A volume with its plus-minus: mm³ in, cubic metres, centimetres or inches out. */
+export function formatVolume(mm3: number, units: Units, sigma?: number): string {
+  const metric = units.style === 'mm' || units.style === 'cm' || units.style === 'm';
+  const [per, sign] = !metric ? [MM_PER_INCH ** 3, 'in³'] : units.style === 'm' || mm3 > 1e9 ? [1e9, 'm³'] : [1e3, 'cm³'];
+  const { decimals, margin } = rounding(sigma === undefined ? NaN : (2 * sigma) / per);
+  return margin ? `${fixed(mm3 / per, decimals)} ${sign} ±${margin}` : `${fixed(mm3 / per, 2)} ${sign}`;
+}
+
 /** An angle for people: radians in, degrees out. */
 export function formatAngle(radians: number, sigma?: number): string {
   const degree = 180 / Math.PI;
   const { decimals, margin } = rounding(sigma === undefined ? NaN : 2 * sigma * degree);
   return margin ? `${fixed(radians * degree, decimals)}° ±${margin}` : `${fixed(radians * degree, 2)}°`;
+}
+
+/** A slope as trades say it: `14.04° · 25.0 % · 3 in 12`. Radians in; the rise to the nearest eighth. */
+export function formatSlope(radians: number, sigma?: number): string {
+  const rise = Math.tan(Math.abs(radians));
+  if (rise > 100) return `${formatAngle(radians, sigma)} · upright`;
+  return `${formatAngle(radians, sigma)} · ${fixed(100 * rise, 1)} % · ${Math.round(96 * rise) / 8} in 12`;
 }
 
 /** The plus-minus alone, as the strip of views and the job cards show it: `±0.3 mm`. */

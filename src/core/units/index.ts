@@ -1,5 +1,5 @@
 export { parseAngle } from './angle-parser';
-export { formatAngle, formatArea, formatLength, formatPlusMinus } from './format';
+export { formatAngle, formatArea, formatLength, formatPlusMinus, formatSlope, formatVolume } from './format';
 export { parseLength, parseSize, type WrittenLength } from './length-parser';
 export { formatRatio, parseRatio } from './ratio-parser';
 export { findUnitSlip, type UnitSlip } from './unit-slip';

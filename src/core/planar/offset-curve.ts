@@ -1,0 +1,103 @@
+import { add, curvatureAt, distance, dot, norm, partOf, perpendicular, pointAt, accelerationAt, scale, subtract, tangentAt, velocityAt, type Cubic, type Piece, type Vec } from '../geometry';
+
+/** The place beside a piece: `by` to its right, seen along it. */
+export function besideAt(piece: Piece, t: number, by: number): Vec {
+  return add(pointAt(piece, t), scale(perpendicular(tangentAt(piece, t)), -by));
+}
+
+/** How much faster than the piece its offset runs; not above nothing where the piece bends more tightly than it is offset. */
+export const paceOf = (piece: Piece, t: number, by: number): number => 1 + curvatureAt(piece, t) * by;
+
+/**
+ * The curve beside a stretch of a piece as cubics that keep to the distance within `tolerance`, as few as a search finds. The pace has to be above nothing between
+ * its ends. Each cubic leaves and arrives in the piece's direction, its handles by least squares.
+ */
+export function cubicsBeside(piece: Piece, by: number, from: number, to: number, tolerance: number): readonly Cubic[] {
+  const cubics: Cubic[] = [];
+  for (let at = from; at < to; ) {
+    const [until, cubic] = longestFrom(piece, by, at, to, tolerance);
+    cubics.push(cubic);
+    at = until;
+  }
+  return cubics;
+}
+
+/** A stretch is not cut finer than this share of its piece. */
+const FINEST = 1 / 4096;
+
+function longestFrom(piece: Piece, by: number, from: number, to: number, tolerance: number): readonly [number, Cubic] {
+  const whole = fitted(piece, by, from, to);
+  if (astray(whole, piece, by, from, to) <= tolerance || to - from <= FINEST) return [to, whole];
+  let [low, high] = [from, to];
+  let best: readonly [number, Cubic] | undefined;
+  for (let i = 0; i < 6 || (!best && high - from > FINEST); i++) {
+    const middle = (low + high) / 2;
+    const cubic = fitted(piece, by, from, middle);
+    if (astray(cubic, piece, by, from, middle) <= tolerance) {
+      low = middle;
+      best = [middle, cubic];
+    } else high = middle;
+  }
+  return best ?? [high, fitted(piece, by, from, high)];
+}
+
+const SAMPLES = 7;
+const ROUNDS = 3;
+
+/** Handles so long that the cubic passes the offset's places as near as it can; where along it each is nearest is worked out anew in every round (Schneider 1990). */
+function fitted(piece: Piece, by: number, from: number, to: number): Cubic {
+  const [a, d] = [besideAt(piece, from, by), besideAt(piece, to, by)];
+  const [leave, arrive] = [tangentAt(piece, from), tangentAt(piece, to)];
+  const targets = Array.from({ length: SAMPLES }, (_, i) => besideAt(piece, from + ((i + 1) / (SAMPLES + 1)) * (to - from), by));
+  let places = targets.map((_, i) => (i + 1) / (SAMPLES + 1));
+  let cubic = withHandles(a, d, leave, arrive, distance(a, d) / 3, distance(a, d) / 3);
+  for (let round = 0; round < ROUNDS; round++) {
+    const [out, back] = handleLengths(a, d, leave, arrive, targets, places) ?? [distance(a, d) / 3, distance(a, d) / 3];
+    cubic = withHandles(a, d, leave, arrive, out, back);
+    places = places.map((u, i) => nearer(cubic, targets[i]!, u));
+  }
+  return cubic;
+}
+
+const withHandles = (a: Vec, d: Vec, leave: Vec, arrive: Vec, out: number, back: number): Cubic => ({ kind: 'cubic', a, b: add(a, scale(leave, out)), c: subtract(d, scale(arrive, back)), d });
+
+function handleLengths(a: Vec, d: Vec, leave: Vec, arrive: Vec, targets: readonly Vec[], places: readonly number[]): readonly [number, number] | undefined {
+  let [pp, pq, qq, p, q] = [0, 0, 0, 0, 0];
+  places.forEach((u, i) => {
+    const v = 1 - u;
+    const [b1, b2] = [3 * v * v * u, 3 * v * u * u];
+    const [out, back] = [scale(leave, b1), scale(arrive, -b2)];
+    const rest = subtract(targets[i]!, add(scale(a, v * v * v + b1), scale(d, u * u * u + b2)));
+    pp += dot(out, out);
+    pq += dot(out, back);
+    qq += dot(back, back);
+    p += dot(out, rest);
+    q += dot(back, rest);
+  });
+  const determinant = pp * qq - pq * pq;
+  if (!(Math.abs(determinant) > 1e-12 * pp * qq)) return undefined;
+  const [out, back] = [(p * qq - q * pq) / determinant, (q * pp - p * pq) / determinant];
+  return out > 0 && back > 0 ? [out, back] : undefined;
+}
+
+/** One step of Newton's method towards the foot of a place. */
+function nearer(piece: Piece, place: Vec, t: number): number {
+  const [away, velocity] = [subtract(pointAt(piece, t), place), velocityAt(piece, t)];
+  const bend = dot(velocity, velocity) + dot(away, accelerationAt(piece, t));
+  return bend > 0 ? Math.min(1, Math.max(0, t - dot(away, velocity) / bend)) : t;
+}
+
+const CHECKED = 15;
+
+/** The largest difference between how far a cubic lies from the piece and how far it should. */
+function astray(cubic: Cubic, piece: Piece, by: number, from: number, to: number): number {
+  const stretch = partOf(piece, from, to);
+  let worst = 0;
+  for (let i = 1; i <= CHECKED; i++) {
+    const place = pointAt(cubic, i / (CHECKED + 1));
+    let t = i / (CHECKED + 1);
+    for (let round = 0; round < 4; round++) t = nearer(stretch, place, t);
+    worst = Math.max(worst, Math.abs(norm(subtract(place, pointAt(stretch, t))) - Math.abs(by)));
+  }
+  return worst;
+}

@@ -1,0 +1,62 @@
+import { add, enclosedArea, findUnion, nearestOn, perpendicular, pieceBounds, pointAt, scale, tangentAt, windingNumber, type Path, type Piece, type Vec } from '../geometry';
+import { arrange, edgeOf, twin, type Cycle, type Arrangement } from './arrangement';
+
+/** A part of the plane that outlines shut in: its rim counter-clockwise, its holes clockwise. */
+export interface Region {
+  readonly around: Path;
+  readonly holes: readonly Path[];
+  /** Without the holes. Square of the paths' unit. */
+  readonly area: number;
+  /** A place that lies in it. */
+  readonly inside: Vec;
+  /** Which of the given pieces run along its rim and its holes. */
+  readonly of: readonly number[];
+}
+
+/**
+ * Every region that pieces shut in, down to slivers, smallest first. Ends that hang loose shut in nothing and are left out of the rims. `tolerance` in the
+ * pieces' unit: what is nearer is one place.
+ */
+export function listRegions(pieces: readonly Piece[], tolerance: number): readonly Region[] {
+  const arrangement = arrange(pieces, tolerance);
+  const regions = arrangement.faces.map(({ around, holes }): Region => {
+    const rim = pathOf(arrangement, around);
+    const inner = holes.flatMap((hole) => (hole.area < 0 ? [pathOf(arrangement, hole)] : []));
+    const area = inner.reduce((rest, path) => rest + enclosedArea(path.pieces), around.area);
+    const of = [around, ...holes].flatMap(({ halves }) => halves.flatMap((half) => arrangement.edges[edgeOf(half)]!.sources.map((source) => source.of)));
+    return { around: rim, holes: inner, area, inside: insideOf(rim, inner, tolerance), of: [...new Set(of)] };
+  });
+  return regions.sort((a, b) => a.area - b.area);
+}
+
+/** The rim of a cycle without the edges that it runs along to and fro. */
+function pathOf({ pieceOf }: Arrangement, { halves }: Cycle): Path {
+  const all = new Set(halves);
+  return { closed: true, pieces: halves.filter((half) => !all.has(twin(half))).map(pieceOf) };
+}
+
+/** A place in a region, next to the middle of one of its pieces: the farther from the rim the better, as far as halving goes. */
+function insideOf(around: Path, holes: readonly Path[], tolerance: number): Vec {
+  const rims = [around, ...holes].flatMap(({ pieces }) => pieces);
+  const longest = around.pieces.reduce((best, piece) => (spanOf(piece) > spanOf(best) ? piece : best));
+  const [middle, left] = [pointAt(longest, 0.5), perpendicular(tangentAt(longest, 0.5))];
+  for (let reach = spanOf(longest) / 2; reach > tolerance / 4; reach /= 2) {
+    const place = add(middle, scale(left, reach));
+    if (windingNumber(rims, place) === 1) return place;
+  }
+  return middle;
+}
+
+const spanOf = (piece: Piece): number => Math.hypot(...([0, 1] as const).map((axis) => pointAt(piece, 1)[axis] - pointAt(piece, 0)[axis])) || 1;
+
+const GRID = 12;
+
+/** A place well inside a region, for its name: of a grid over it the one that is farthest from every rim. */
+export function wellInside({ around, holes, inside }: Pick<Region, 'around' | 'holes' | 'inside'>): Vec {
+  const rims = [around, ...holes].flatMap(({ pieces }) => pieces);
+  const { min, max } = findUnion(around.pieces.map(pieceBounds))!;
+  const away = (place: Vec) => Math.min(...rims.map((piece) => nearestOn(piece, place).distance));
+  const places = Array.from({ length: GRID * GRID }, (_, i): Vec => [min[0] + (((i % GRID) + 0.5) / GRID) * (max[0] - min[0]), min[1] + ((Math.floor(i / GRID) + 0.5) / GRID) * (max[1] - min[1])]);
+  const within = places.filter((place) => windingNumber(rims, place) === 1);
+  return within.reduce<{ readonly place: Vec; readonly away: number }>((best, place) => (away(place) > best.away ? { place, away: away(place) } : best), { place: inside, away: away(inside) }).place;
+}
