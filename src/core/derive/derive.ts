@@ -1,6 +1,7 @@
 import { shapeOf, type Outline, type Shape } from '../outline';
 import type { Job, Sheet, View } from '../job';
 import { fitOf, type FittedView } from './fits';
+import { createMaking } from './made';
 import { createRelating, type RelatedView } from './related';
 
 /** Everything that is computed from a job: a fit for every view and a shape for every outline. */
@@ -20,6 +21,7 @@ export function createDeriver(): (job: Job) => Derived {
   let fits = new WeakMap<View, { readonly sheet: Sheet; readonly owner: View; readonly fitted: FittedView }>();
   let shapes = new WeakMap<Outline, { readonly fitted: FittedView; readonly shape: Shape }>();
   const relate = createRelating();
+  const make = createMaking();
   let last: { job: Job; derived: Derived } | undefined;
 
   function fitted(job: Job): Map<string, FittedView> {
@@ -36,25 +38,30 @@ export function createDeriver(): (job: Job) => Derived {
     return views;
   }
 
+  /** Where every outline is that stands on places of its own. */
+  function drawn(job: Job, views: ReadonlyMap<string, FittedView>, related: ReadonlyMap<string, RelatedView>): ReadonlyMap<string, Shape> {
+    const found = new Map<string, Shape>();
+    for (const outline of job.outlines) {
+      const view = views.get(outline.view);
+      if (!view || outline.shape === 'made') continue;
+      const known = shapes.get(outline);
+      const shape = known?.fitted === view ? known.shape : shapeOf(outline, view.placing);
+      shapes.set(outline, { fitted: view, shape });
+      found.set(outline.id, related.get(outline.view)?.shapes.get(outline.id) ?? shape);
+    }
+    return found;
+  }
+
   return (job) => {
     if (last?.job === job) return last.derived;
     const views = fitted(job);
-    const found = new Map<string, Shape>();
     const related = new Map([...views].flatMap(([id, view]) => {
       const made = relate(view, job.outlines, job.relations);
       return made ? [[id, made] as const] : [];
     }));
     // Sizes that were typed move the fit within its doubt, and all that is traced in the view with it.
     for (const [id, { fitted: moved }] of related) views.set(id, moved);
-    for (const outline of job.outlines) {
-      const view = views.get(outline.view);
-      if (!view) continue;
-      const known = shapes.get(outline);
-      const shape = known?.fitted === view ? known.shape : shapeOf(outline, view.placing);
-      shapes.set(outline, { fitted: view, shape });
-      found.set(outline.id, related.get(outline.view)?.shapes.get(outline.id) ?? shape);
-    }
-    last = { job, derived: { views, shapes: found, related } };
+    last = { job, derived: { views, shapes: make(job, views, drawn(job, views, related)), related } };
     return last.derived;
   };
 }

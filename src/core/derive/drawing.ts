@@ -15,18 +15,15 @@ export interface DrawingChoice {
 }
 
 /**
- * What leaves in a file: the outlines of one view in mm, by layer. Hidden layers stay behind; pictures, evidence and guides
+ * What leaves in a file: the outlines of one view in mm, by layer. Hidden layers and aids stay behind; pictures, evidence and guides
  * have no way in. Refused without scale, and when nothing is left to write.
  */
 export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Result<Drawing> {
   if (!derived.views.get(choice.view)?.fit.scaled) return refused('drawing-without-scale');
   const layers = job.layers.filter((layer) => layer.show).map((layer) => {
     const outlines = job.outlines.filter((outline) =>
-      outline.layer === layer.id && outline.view === choice.view && (!choice.only || choice.only.includes(outline.id)));
-    const paths = outlines.flatMap((outline) => {
-      const shape = derived.shapes.get(outline.id);
-      return shape && shape.finished.length > 0 ? [{ closed: shape.closed, pieces: shape.finished }] : [];
-    });
+      !outline.aid && outline.layer === layer.id && outline.view === choice.view && (!choice.only || choice.only.includes(outline.id)));
+    const paths = outlines.flatMap((outline) => derived.shapes.get(outline.id)?.paths.filter(({ pieces }) => pieces.length > 0) ?? []);
     return { name: layer.name, color: LAYER_INK[layer.color], paths };
   });
   const filled = layers.filter((layer) => layer.paths.length > 0);

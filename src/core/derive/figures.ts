@@ -1,25 +1,93 @@
 import { propagate, type Measured } from '../adjust';
 import { measureThrough, toPlane, type SheetPoint } from '../calibrate';
-import { enclosedArea, pieceLength, type Vec } from '../geometry';
-import { listPointed, mapPlaces, mapPointed, placesOf, placingOf, shapeOf, type Outline, type Place, type PointedPlace, type Shape } from '../outline';
+import { enclosedArea, findCentroid, pieceLength, type Vec } from '../geometry';
+import type { Job } from '../job';
+import { listPointed, mapPlaces, mapPointed, placesOf, placingOf, shapeOf, type DrawnOutline, type Guide, type Outline, type Place, type Placing, type PointedPlace, type Shape } from '../outline';
 import { outlineAt } from '../relate';
+import type { Derived } from './derive';
 import type { FittedView } from './fits';
+import { drawnSourcesOf, guideReach, madeSourcesOf, reshaped } from './made';
 import type { RelatedView } from './related';
 
+/** What figures are read from: the outlines of a job, and what relations make of their view. */
+export interface Figured {
+  readonly job: Pick<Job, 'outlines' | 'guides'>;
+  readonly fitted: FittedView;
+  readonly related?: RelatedView | undefined;
+}
+
+/** What the figures of a view's outlines are read from. */
+export function figuredIn(job: Figured['job'], { views, related }: Pick<Derived, 'views' | 'related'>, view: string): Figured {
+  return { job, fitted: views.get(view)!, related: related.get(view) };
+}
+
+/** A figure of one outline with its plus-minus: see `measureShapes`. */
+export function measureOutline(outline: Outline, figured: Figured, figure: (shape: Shape) => number): Measured {
+  return measureShapes([outline], figured, (shapes) => {
+    const shape = shapes.get(outline.id);
+    return shape ? figure(shape) : NaN;
+  });
+}
+
 /**
- * Any figure of an outline (a length, a radius, an area) with its plus-minus: from the fit and from every place that was
- * pointed, by a hand as steady as the view shows it. Typed displacements carry no doubt of their own. Where relations hold, what they say takes part. One sigma, in the figure's unit.
+ * Any figure of outlines (a length, a radius, an area) with its plus-minus: from the fit and from every place that was pointed, by a hand as steady as the view shows
+ * it, also where an outline is made of others or mirrored about a guide. Typed sizes carry no doubt of their own. Where relations hold, what they say takes part. One
+ * sigma, in the figure's unit. Weak: beside what is related, what stands by itself (other sources, guides, centres) counts with the hand's doubt alone.
  */
-export function measureOutline(outline: Outline, { fit, steadiness }: FittedView, figure: (shape: Shape) => number, related?: RelatedView): Measured {
-  const group = related?.shapes.has(outline.id) ? related.groups.find(({ solved: { known } }) => known.has(outline.id)) : undefined;
-  const [spread, solved] = [group?.spread(), group?.solved.known.get(outline.id)];
-  if (spread && solved) return propagate((x) => figure(shapeOf(outlineAt(solved, spread.valuesFrom(x)), ON_PLANE)), spread.x, spread.matrix);
-  const pointed = listPointedOf(outline);
-  const points: SheetPoint[] = pointed.map(({ at, sigma, edge }) => ({ at, sigma: sigma * steadiness.factor, edge }));
+export function measureShapes(outlines: readonly Outline[], figured: Figured, figure: (shapes: ReadonlyMap<string, Shape>) => number): Measured {
+  const { job, fitted, related } = figured;
+  const { fit, steadiness } = fitted;
+  const sources = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)))];
+  const made = madeSourcesOf(outlines, job.outlines);
+  const guides = job.guides.filter(({ id }) => made.some(({ recipe }) => recipe.kind === 'mirrored' && recipe.guide === id));
+  /** The figure where drawn outlines have these shapes, and pointed places of guides and recipes are changed. */
+  const at = (shapes: ReadonlyMap<string, Shape>, placing: Omit<Placing, 'findNode'>, change: Change) => {
+    const [recipes, lines] = [made.map((outline) => changed(outline, change)), guides.map((guide) => changedGuide(guide, change))];
+    const all = outlines.flatMap((outline) => {
+      const shape = shapes.get(outline.id) ?? reshaped(outline.id, [...sources, ...recipes], lines, placing, shapes, guideReach(fitted));
+      return shape ? [[outline.id, shape] as const] : [];
+    });
+    return figure(new Map(all));
+  };
+  const shapesAt = (drawn: readonly DrawnOutline[], placing: Omit<Placing, 'findNode'>) => drawn.map((source) => [source.id, shapeOf(source, placing)] as const);
+  const group = related?.groups.find(({ solved: { known } }) => sources.some(({ id }) => related.shapes.has(id) && known.has(id)));
+  const spread = group?.spread();
+  if (spread && group) {
+    const { known } = group.solved;
+    const free = sources.filter(({ id }) => !known.has(id));
+    const solvedAt = (x: readonly number[]) => shapesAt(sources.flatMap(({ id }) => known.get(id) ?? []).map((source) => outlineAt(source, spread.valuesFrom(x))), ON_PLANE);
+    const figureAt = (x: readonly number[], change: Change) => at(new Map([...shapesAt(free.map((source) => changed(source, change)), fitted.placing), ...solvedAt(x)]), fitted.placing, change);
+    const solved = propagate((x) => figureAt(x, UNCHANGED), spread.x, spread.matrix);
+    const loose = [...new Set([...[...free, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
+    return { value: solved.value, sigma: Math.hypot(solved.sigma, ...loose.flatMap((place) => swings(place, steadiness.factor, (change) => figureAt(spread.x, change)))) };
+  }
+  const pointed = [...new Set([...[...sources, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
+  const points: SheetPoint[] = pointed.map((place) => ({ at: place.at, sigma: place.sigma * steadiness.factor, edge: place.edge }));
   return measureThrough(fit, points, (map, sheet) => {
     const moved = new Map(pointed.map((place, i) => [place, sheet[i]!]));
-    const varied = mapPlaces(outline, (place) => mapPointed(place, (p) => ({ ...p, at: moved.get(p) ?? p.at })));
-    return figure(shapeOf(varied, { scaled: fit.scaled, toPlane: (at: Vec) => toPlane(map, at) }));
+    const change: Change = (place) => ({ ...place, at: moved.get(place) ?? place.at });
+    const placing = { scaled: fit.scaled, toPlane: (place: Vec) => toPlane(map, place) };
+    return at(new Map(shapesAt(sources.map((source) => changed(source, change)), placing)), placing, change);
+  });
+}
+
+type Change = (place: PointedPlace) => PointedPlace;
+const UNCHANGED: Change = (place) => place;
+
+const changed = <O extends Outline>(outline: O, change: Change): O => (change === UNCHANGED ? outline : mapPlaces(outline, (place) => mapPointed(place, change)));
+
+function changedGuide(guide: Guide, change: Change): Guide {
+  if (change === UNCHANGED) return guide;
+  return { ...guide, through: mapPointed(guide.through, change), ...(guide.towards ? { towards: mapPointed(guide.towards, change) } : {}) };
+}
+
+const pointedOfGuide = ({ through, towards }: Guide): readonly PointedPlace[] => [through, towards].flatMap((place) => (place ? listPointed(place, () => undefined) : []));
+
+/** By how much a figure swings as one place is pointed one sigma to either side, across and up. */
+function swings(place: PointedPlace, factor: number, figureWith: (change: Change) => number): readonly number[] {
+  return ([[1, 0], [0, 1]] as const).map(([x, y]) => {
+    const [ahead, back] = [1, -1].map((side) => figureWith((other) => (other === place ? { ...other, at: [other.at[0] + side * x * other.sigma * factor, other.at[1] + side * y * other.sigma * factor] } : other)));
+    return (ahead! - back!) / 2;
   });
 }
 
@@ -36,16 +104,22 @@ export interface OutlineFigures {
   readonly length: Measured;
   readonly area: Measured | undefined;
   readonly radius: Measured | undefined;
+  /** Across and up from zero to the centre of its area. */
+  readonly centre: readonly [Measured, Measured] | undefined;
 }
 
-/** Length along an outline, area when it is closed, radius when it is a circle. */
-export function figuresOf(outline: Outline, fitted: FittedView, shape: Shape, related?: RelatedView): OutlineFigures {
-  const along = (s: Shape) => s.finished.reduce((sum, piece) => sum + pieceLength(piece), 0);
-  const first = shape.pieces[0];
+/** Length along an outline, area of what it holds when it is closed, radius when it is a circle. */
+export function figuresOf(outline: Outline, figured: Figured, shape: Shape): OutlineFigures {
+  const measure = (figure: (of: Shape) => number) => measureOutline(outline, figured, figure);
   return {
-    length: measureOutline(outline, fitted, along, related),
-    area: shape.closed ? measureOutline(outline, fitted, (s) => Math.abs(enclosedArea(s.finished)), related) : undefined,
-    radius: outline.shape === 'circle' && first?.kind === 'arc'
-      ? measureOutline(outline, fitted, (s) => (s.pieces[0]?.kind === 'arc' ? s.pieces[0].radius : 0), related) : undefined,
+    length: measure((s) => s.finished.reduce((sum, piece) => sum + pieceLength(piece), 0)),
+    area: shape.closed ? measure(areaOf) : undefined,
+    centre: shape.closed ? [measure(centreOf(0)), measure(centreOf(1))] : undefined,
+    radius: outline.shape === 'circle' && shape.pieces[0]?.kind === 'arc' ? measure((s) => (s.pieces[0]?.kind === 'arc' ? s.pieces[0].radius : 0)) : undefined,
   };
 }
+
+const centreOf = (axis: 0 | 1) => ({ paths }: Shape): number => findCentroid(paths.map(({ pieces }) => pieces))?.[axis] ?? NaN;
+
+/** What a shape holds: of several loops those around holes count against it. */
+export const areaOf = ({ paths }: Shape): number => Math.abs(paths.reduce((sum, { pieces }) => sum + enclosedArea(pieces), 0));

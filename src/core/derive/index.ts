@@ -1,8 +1,11 @@
 export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
 export { createDeriver, type Derived } from './derive';
 export { drawingOf, LAYER_INK, type DrawingChoice } from './drawing';
-export { figuresOf, measureOutline, type OutlineFigures } from './figures';
+export { areaOf, figuredIn, figuresOf, measureOutline, measureShapes, type Figured, type OutlineFigures } from './figures';
 export { findFittedView, fitOf, pictureOf, type FittedView } from './fits';
+export { drawnSourcesOf, guideReach } from './made';
+export { findNameOf, findRegionAt, isInRegion, measureRegion, perimeterOf, regionsOf, type ViewRegion } from './regions';
+export { compare, findSpan, kindsFor, measureDimension, type Span } from './dimensions';
 export { planeAsView } from './ground';
 export { relatingPlane, type RelatedView } from './related';
 export { placedView, type MapPlace } from './placed-sheet';

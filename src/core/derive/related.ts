@@ -1,6 +1,7 @@
+import { isSameList } from '../basics';
 import { listFreedoms, movedFit, pointingCovariance } from '../calibrate';
 import { shapeOf, type Outline, type Shape } from '../outline';
-import { doubtsAt, hasSize, listGroups, listMoves, solvedOutlines, solveRelations, spreadOf, type Group, type Move, type Relation, type RelatingPlane, type Solved, type Spread } from '../relate';
+import { doubtsAt, hasSize, isRelatable, listGroups, listMoves, solvedOutlines, solveRelations, spreadOf, type Group, type Move, type Relation, type Relatable, type RelatingPlane, type Solved, type Spread } from '../relate';
 import type { FittedView } from './fits';
 
 /** What the relations of a view make of its outlines. */
@@ -50,7 +51,7 @@ function solveGroup({ outlines, relations }: Group, plane: RelatingPlane, doubte
  * Relations about sizes tell something of the scale: with them the fit moves within its doubt, and everything that is traced in the view with it.
  * Relations about shape alone leave the fit as it is: making two edges parallel changes no size elsewhere.
  */
-function relateView(fitted: FittedView, plane: RelatingPlane, outlines: readonly Outline[], relations: readonly Relation[], solve: SolveGroup): RelatedView {
+function relateView(fitted: FittedView, plane: RelatingPlane, outlines: readonly Relatable[], relations: readonly Relation[], solve: SolveGroup): RelatedView {
   const all = listGroups(outlines, relations).filter((group) => group.relations.length > 0);
   const [sized, shaped] = [all.filter((group) => hasSize(group.relations)), all.filter((group) => !hasSize(group.relations))];
   const joint: Group = { outlines: sized.flatMap((group) => group.outlines), relations: sized.flatMap((group) => group.relations) };
@@ -76,7 +77,7 @@ function shapesOf(solved: Solved, { placing }: FittedView): readonly (readonly [
   return [...solvedOutlines(solved)].map(([id, outline]) => [id, shapeOf(placing.scaled ? outline : withoutCorners(outline), { ...placing, scaled: true })] as const);
 }
 
-function withoutCorners(outline: Outline): Outline {
+function withoutCorners(outline: Relatable): Relatable {
   return outline.shape === 'chain' ? { ...outline, nodes: outline.nodes.map((node) => ({ ...node, corner: undefined })) } : outline;
 }
 
@@ -95,17 +96,17 @@ export function createRelating(): (fitted: FittedView, outlines: readonly Outlin
     const relations = every.filter(({ view }) => view === id);
     if (relations.length === 0) return undefined;
     const named = new Set(relations.flatMap(({ on }) => on.map(({ outline }) => outline)));
-    const outlines = all.filter((outline) => outline.view === id && named.has(outline.id));
+    const outlines = all.filter(isRelatable).filter((outline) => outline.view === id && named.has(outline.id));
     const before = views.get(id);
     const of = [fitted, ...outlines, ...relations];
-    if (before && isSame(before.of, of)) return before.related;
+    if (before && isSameList(before.of, of)) return before.related;
     const plane = planeOf(fitted);
     const solve: SolveGroup = (group, on, doubted) => {
       // A plane that typed sizes moved is another one each time.
       const key = [on.freedoms.length > 0 ? doubted : on.toPlane, ...group.outlines, ...group.relations];
       const name = group.outlines[0]!.id;
       const known = groups.get(name);
-      if (known && isSame(known.of, key)) return known.group;
+      if (known && isSameList(known.of, key)) return known.group;
       const solved = solveGroup(group, on, doubted);
       groups.set(name, { of: key, group: solved });
       return solved;
@@ -115,5 +116,3 @@ export function createRelating(): (fitted: FittedView, outlines: readonly Outlin
     return related;
   };
 }
-
-const isSame = (a: readonly unknown[], b: readonly unknown[]) => a.length === b.length && a.every((item, i) => item === b[i]);

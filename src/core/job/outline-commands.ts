@@ -1,5 +1,6 @@
 import type { Guide, Outline } from '../outline';
 import { command, draft, replaceById, type Command } from './command';
+import { replaceSources } from './made-commands';
 import { putOutline } from './relation-ends';
 import type { Job, Layer } from './schema';
 
@@ -18,12 +19,15 @@ export const removeOutlines = (ids: readonly string[]) =>
   command('outlines-removed', (job) => {
     job.outlines = job.outlines.filter((outline) => !ids.includes(outline.id));
     job.relations = job.relations.filter(({ on }) => !on.some(({ outline }) => ids.includes(outline)));
+    job.dimensions = job.dimensions.filter(({ on }) => !on.some(({ outline }) => ids.includes(outline)));
+    ids.forEach((id) => replaceSources(job, id, []));
   }, { count: ids.length });
 /** Two outlines become one: the joined one takes the first one's place, the other goes. */
 export const joinOutlines = (joined: Outline, gone: string) =>
   command('outlines-joined', (job) => {
     putOutline(job, joined, [gone]);
     job.outlines = job.outlines.filter((outline) => outline.id !== gone);
+    replaceSources(job, gone, [joined.id]);
   });
 export const moveToLayer = (ids: readonly string[], layer: string) =>
   command('moved-to-layer', (job) => job.outlines.forEach((outline) => void (ids.includes(outline.id) && (outline.layer = layer))), { count: ids.length });

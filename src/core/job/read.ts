@@ -2,7 +2,7 @@ import { done, refused, type Result } from '../basics';
 import { JOB_FORMAT, JOB_VERSION, JobSchema, type Job } from './schema';
 
 /** Steps from one version to the next, by the version they start from. What they give is validated like any other job. */
-const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = { 1: nameThePoints, 2: (job) => ({ ...job, version: 3 }), 3: (job) => ({ ...job, version: 4, references: [] }), 4: (job) => ({ ...job, version: 5, relations: [] }) };
+const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = { 1: nameThePoints, 2: (job) => ({ ...job, version: 3 }), 3: (job) => ({ ...job, version: 4, references: [] }), 4: (job) => ({ ...job, version: 5, relations: [] }), 5: (job) => ({ ...job, version: 6, regions: [], dimensions: [] }) };
 
 /**
  * A job from parsed JSON. Older versions are brought up step by step; a newer one, something else, or a job that does not
@@ -52,9 +52,10 @@ function nameThePoints(job: Record<string, unknown>): Record<string, unknown> {
 function checkReferences(job: Job): Result<Job> {
   const has = (list: readonly { readonly id: string }[]) => new Set(list.map((item) => item.id));
   const [sheets, views, layers] = [has(job.sheets), has(job.views), has(job.layers)];
+  const outlines = has(job.outlines);
   const broken =
     job.views.find((view) => !sheets.has(view.sheet) || !hasItsPoints(view) || !sharesWell(view, job.views)) ??
-    job.outlines.find((outline) => !views.has(outline.view) || !layers.has(outline.layer) || !hasWholeChain(outline)) ??
+    job.outlines.find((outline) => !views.has(outline.view) || !layers.has(outline.layer) || !hasWholeChain(outline) || !hasItsSources(outline, outlines)) ??
     job.guides.find((guide) => !views.has(guide.view));
   return broken ? refused('job-damaged', { where: broken.id, why: 'reference' }) : done(job);
 }
@@ -68,6 +69,11 @@ function hasItsPoints({ points, evidence }: Job['views'][number]): boolean {
 function sharesWell({ shares, sheet, evidence }: Job['views'][number], views: Job['views']): boolean {
   const owner = views.find(({ id }) => id === shares);
   return shares === undefined || (owner !== undefined && owner.shares === undefined && owner.sheet === sheet && evidence.length === 0);
+}
+
+/** What it is made of is there, and is not itself. */
+function hasItsSources(outline: Job['outlines'][number], outlines: ReadonlySet<string>): boolean {
+  return outline.shape !== 'made' || outline.recipe.of.every((id) => outlines.has(id) && id !== outline.id);
 }
 
 function hasWholeChain(outline: Job['outlines'][number]): boolean {

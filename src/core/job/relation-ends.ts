@@ -21,8 +21,8 @@ function segmentBetween(outline: Outline, a: string, b: string): string | undefi
  */
 export function putOutline(job: Draft<Job>, outline: Outline, gone: readonly string[] = []): void {
   const former = new Map(job.outlines.filter(({ id }) => id === outline.id || gone.includes(id)).map((other) => [other.id, other as Outline]));
-  for (const relation of job.relations) {
-    for (const end of relation.on) {
+  for (const { on } of [...job.relations, ...job.dimensions]) {
+    for (const end of on) {
       const before = former.get(end.outline);
       if (!before) continue;
       const until = end.segment && endOfSegment(before, end.segment);

@@ -2,13 +2,16 @@ import { z } from 'zod';
 import type { Place } from '../outline';
 import { RELATION_KINDS } from '../relate';
 import { AskedSchema } from './asked';
+import { DIMENSION_KINDS } from './dimension';
 import { CleaningStep } from './cleaning';
+import { RegionSchema } from './region';
+import { recipeSchema } from './recipe';
 import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
 import { ReferenceSchema, SiteSchema } from './reference';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 5;
+export const JOB_VERSION = 6;
 
 z.config({ jitless: true });
 
@@ -24,6 +27,7 @@ const PlaceSchema: z.ZodType<Place> = z.lazy(() =>
     z.object({ kind: z.literal('shifted'), from: PlaceSchema, by: Vec, seen: Vec }).readonly(),
     z.object({ kind: z.literal('aligned'), from: PlaceSchema, angle: z.number(), to: Pointed }).readonly(),
     z.object({ kind: z.literal('reach'), from: PlaceSchema, length: Positive, towards: Pointed }).readonly(),
+    z.object({ kind: z.literal('middle'), a: PlaceSchema, b: PlaceSchema }).readonly(),
     z.object({ kind: z.literal('node'), id: Id }).readonly(),
   ]),
 );
@@ -107,6 +111,7 @@ const Segment = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('arc'), through: PlaceSchema }).readonly(),
   z.object({ kind: z.literal('tangent') }).readonly(),
   z.object({ kind: z.literal('curve') }).readonly(),
+  z.object({ kind: z.literal('ellipse'), apex: PlaceSchema, sweep: z.number().min(-Math.PI).max(Math.PI) }).readonly(),
 ]);
 
 const CircleBy = z.discriminatedUnion('kind', [
@@ -115,17 +120,22 @@ const CircleBy = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('three'), a: PlaceSchema, b: PlaceSchema, c: PlaceSchema }).readonly(),
 ]);
 
-const Owned = { id: Id, layer: Id, view: Id };
+const RecipeSchema = recipeSchema(PlaceSchema);
+const Owned = { id: Id, layer: Id, view: Id, aid: z.boolean().optional() };
 const OutlineSchema = z.discriminatedUnion('shape', [
   z.object({ ...Owned, shape: z.literal('chain'), closed: z.boolean(), nodes: z.array(Node).readonly(), segments: z.array(Segment).readonly() }).readonly(),
   z.object({ ...Owned, shape: z.literal('circle'), by: CircleBy }).readonly(),
+  z.object({ ...Owned, shape: z.literal('ellipse'), centre: PlaceSchema, end: PlaceSchema, side: PlaceSchema }).readonly(),
+  z.object({ ...Owned, shape: z.literal('made'), recipe: RecipeSchema }).readonly(),
 ]);
 
-const GuideSchema = z.object({ id: Id, view: Id, through: PlaceSchema, towards: PlaceSchema.optional(), angle: z.number(), offset: z.number() }).readonly();
+const GuideSchema = z.object({ id: Id, view: Id, through: PlaceSchema, towards: PlaceSchema.optional(), angle: z.number(), offset: z.number(), square: z.boolean().optional(), mirrors: z.boolean().optional() }).readonly();
 
 /** What it is about: a whole circle, a node (or the `centre` of a circle), or the segment that begins at a node. */
 const RelationEnd = z.object({ outline: Id, node: Id.optional(), segment: Id.optional() }).readonly();
 const RelationSchema = z.object({ id: Id, view: Id, kind: z.enum(RELATION_KINDS), on: z.array(RelationEnd).min(1).max(200).readonly(), value: z.number().optional() }).readonly();
+
+const DimensionSchema = z.object({ id: Id, view: Id, kind: z.enum(DIMENSION_KINDS), on: z.array(RelationEnd).min(1).max(2).readonly(), aside: z.number(), should: z.number().optional() }).readonly();
 
 export const JobSchema = z.object({
   format: z.literal(JOB_FORMAT),
@@ -148,6 +158,10 @@ export const JobSchema = z.object({
   guides: z.array(GuideSchema).readonly(),
   /** What holds exactly between outlines; mm and radians. */
   relations: z.array(RelationSchema).max(5000).readonly(),
+  /** Regions that somebody named, by a place in each. */
+  regions: z.array(RegionSchema).max(2000).readonly(),
+  /** Sizes that stay on the drawing. */
+  dimensions: z.array(DimensionSchema).max(2000).readonly(),
   references: z.array(ReferenceSchema).readonly(),
   site: SiteSchema.optional(),
   /** Sizes that somebody was asked for. */
@@ -175,6 +189,7 @@ export function listFiles({ sheets, references }: Pick<Job, 'sheets' | 'referenc
 
 export type Taken = z.infer<typeof Taken>;
 export type View = z.infer<typeof View>;
+export type Dimension = z.infer<typeof DimensionSchema>;
 export type ViewSide = (typeof VIEW_SIDES)[number];
 export type Layer = z.infer<typeof Layer>;
 export type LayerColor = Layer['color'];

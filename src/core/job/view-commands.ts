@@ -63,6 +63,7 @@ function changeAxes(code: string, id: string, change: (view: View) => View, deta
     const turn = turnBetween(before, after, tellsLevel(before));
     job.outlines = job.outlines.map((outline) => (outline.view === id ? draft(turnedOutline(outline as never, turn)) : outline)) as Draft<Job>['outlines'];
     job.relations = job.relations.flatMap((relation) => (relation.view === id ? draft([findTurned(relation as Relation, turn)].filter((said) => said !== undefined)) : [relation]));
+    job.regions.forEach((region) => void (region.view === id && (region.at = draft(turn.displacement(region.at)))));
     job.guides.forEach((guide) => void (guide.view === id && (guide.angle = turn.angle(guide.angle))));
   }, detail);
 }
@@ -93,6 +94,9 @@ export const removeView = (id: string) =>
     job.views = job.views.filter((view) => view.id !== id);
     job.outlines = job.outlines.filter((outline) => outline.view !== id);
     job.guides = job.guides.filter((guide) => guide.view !== id);
+    job.relations = job.relations.filter((relation) => relation.view !== id);
+    job.regions = job.regions.filter((region) => region.view !== id);
+    job.dimensions = job.dimensions.filter((dimension) => dimension.view !== id);
     if (!job.views.some((view) => view.sheet === gone?.sheet)) job.sheets = job.sheets.filter((other) => other.id !== gone?.sheet);
   });
 

@@ -1,4 +1,4 @@
-import { add, cross, distance, endOf, listCrossings, nearestOn, perpendicular, pieceLength, pointAt, scale, subtract, tangentAt, type Arc, type Line, type Piece, type Vec } from '../geometry';
+import { add, cross, distance, endOf, listCrossings, nearestOn, partOf, perpendicular, pieceLength, pointAt, scale, subtract, tangentAt, type Arc, type Line, type Piece, type Vec } from '../geometry';
 
 /** How a corner is finished: rounded by an arc of a radius, or cut off so far from the corner along both sides. mm */
 export interface Corner {
@@ -55,17 +55,13 @@ function findChamfer(before: Line | Arc, after: Line | Arc, setback: number): Fi
   return until >= 0 && from <= 1 ? { until, from, piece: { kind: 'line', a: pointAt(before, until), b: pointAt(after, from) } } : undefined;
 }
 
+/** What corners are finished on: lines and arcs. */
+const isSimple = (piece: Piece): piece is Line | Arc => piece.kind === 'line' || piece.kind === 'arc';
+
 function findFinish(before: Piece, after: Piece, { kind, size }: Corner): Finish | CornerFault {
-  if (before.kind === 'cubic' || after.kind === 'cubic') return 'corner-on-a-curve';
+  if (!isSimple(before) || !isSimple(after)) return 'corner-on-a-curve';
   if (Math.abs(cross(tangentAt(before, 1), tangentAt(after, 0))) < FLAT) return 'corner-is-none';
   return (kind === 'fillet' ? findFillet(before, after, size) : findChamfer(before, after, size)) ?? 'corner-too-large';
-}
-
-/** The part of a line or an arc between two of its places. */
-function partOf(piece: Piece, from: number, until: number): Piece {
-  if (from === 0 && until === 1) return piece;
-  if (piece.kind === 'line') return { kind: 'line', a: pointAt(piece, from), b: pointAt(piece, until) };
-  return piece.kind === 'arc' ? { ...piece, start: piece.start + piece.sweep * from, sweep: piece.sweep * (until - from) } : piece;
 }
 
 export interface Finished {

@@ -1,19 +1,9 @@
-import { add, distance, pointAt, splitCubic, subtract, type Vec } from '../geometry';
+import { add, distance, type Vec } from '../geometry';
 import type { Chain, Node, Outline, Segment } from './outline';
-import { mapPlaces } from './outline';
-import { mapPointed, movedByHand, onAnother, type Place, type PointedPlace } from './place';
+import { mapMovedPlaces, mapPlaces } from './outline';
+import { mapPointed, movedByHand, onAnother, type Place } from './place';
+import { segmentFor, type Editing } from './segment';
 import type { Shape } from './shape';
-
-/** What editing needs of the world: the map back to the sheet, fresh ids, and the sigma of places that edits make. */
-export interface Editing {
-  toSheet(plane: Vec): Vec;
-  newId(): string;
-  readonly sigma: number;
-}
-
-function pointedAt(plane: Vec, editing: Editing): PointedPlace {
-  return { kind: 'pointed', at: editing.toSheet(plane), sigma: editing.sigma };
-}
 
 export function withNodePlace(chain: Chain, id: string, place: Place): Chain {
   return { ...chain, nodes: chain.nodes.map((node) => (node.id === id ? { ...node, place } : node)) };
@@ -45,15 +35,18 @@ export function withSmooth(chain: Chain, id: string, smooth: boolean): Chain {
 }
 
 /** Places that referred to a node now carry that node's own place, so that nothing hangs on what is about to go. */
-function inlined(chain: Chain, id: string): Chain {
+export function inlined(chain: Chain, id: string): Chain {
   const gone = chain.nodes.find((node) => node.id === id)?.place;
   if (!gone) return chain;
   const resolve = (place: Place): Place => {
     if (place.kind === 'node') return place.id === id ? gone : place;
     return onAnother(place, resolve);
   };
-  return mapPlaces(chain, resolve) as Chain;
+  return mapPlaces(chain, resolve);
 }
+
+/** No place refers to another node any more. */
+export const flattened = (chain: Chain): Chain => chain.nodes.reduce<Chain>((rest, node) => inlined(rest, node.id), chain);
 
 /** Takes a node out; the segment before it goes on to the next node. Undefined when fewer than two nodes would be left. */
 export function findWithoutNode(chain: Chain, id: string): Chain | undefined {
@@ -62,29 +55,6 @@ export function findWithoutNode(chain: Chain, id: string): Chain | undefined {
   const rest = inlined(chain, id);
   const gone = chain.closed ? index : Math.min(index, chain.segments.length - 1);
   return { ...rest, nodes: rest.nodes.filter((node) => node.id !== id), segments: rest.segments.filter((_, i) => i !== gone) };
-}
-
-/** Puts a node on segment `index` at t; every kind keeps its shape (a curve's handles become pulled ones). */
-export function withNodeOn(chain: Chain, shape: Shape, index: number, t: number, editing: Editing): Chain {
-  const piece = shape.pieces[index]!;
-  const node: Node = { id: editing.newId(), place: pointedAt(pointAt(piece, t), editing), smooth: chain.segments[index]!.kind === 'curve' };
-  const segment = chain.segments[index]!;
-  const through = (at: number): Segment => ({ kind: 'arc', through: pointedAt(pointAt(piece, at), editing) });
-  const pair: Segment[] = segment.kind === 'arc' ? [through(t / 2), through((1 + t) / 2)] : [segment, segment];
-  const nodes = [...chain.nodes.slice(0, index + 1), node, ...chain.nodes.slice(index + 1)];
-  const split: Chain = { ...chain, nodes, segments: [...chain.segments.slice(0, index), ...pair, ...chain.segments.slice(index + 1)] };
-  if (piece.kind !== 'cubic') return split;
-  const [first, second] = splitCubic(piece, t);
-  const sheet = (from: Vec, to: Vec) => subtract(editing.toSheet(to), editing.toSheet(from));
-  const last = (index + 2) % nodes.length;
-  return {
-    ...split,
-    nodes: nodes.map((n, i): Node => {
-      if (i === index) return { ...n, handleOut: sheet(first.a, first.b) };
-      if (i === index + 1) return { ...n, handleIn: sheet(first.d, first.c), handleOut: sheet(second.a, second.b) };
-      return i === last ? { ...n, handleIn: sheet(second.d, second.c) } : n;
-    }),
-  };
 }
 
 /** Closes an open chain: ends nearer than `merge` become one node, else a line is drawn. Undefined with too little to close. */
@@ -104,11 +74,10 @@ export function findClosed(chain: Chain, shape: Shape, merge: number): Chain | u
 
 /** The same chain from its other end. Tangent arcs become arcs through their middle, since what they leaned on is now behind. */
 export function reversedChain(chain: Chain, shape: Shape, editing: Editing): Chain {
-  const flat = chain.nodes.reduce<Chain>((rest, node) => inlined(rest, node.id), chain);
+  const flat = flattened(chain);
   const segments = flat.segments.map((segment, i): Segment => {
-    const piece = shape.pieces[i]!;
-    if (segment.kind !== 'tangent') return segment;
-    return piece.kind === 'line' ? { kind: 'line' } : { kind: 'arc', through: pointedAt(pointAt(piece, 0.5), editing) };
+    if (segment.kind === 'ellipse') return { ...segment, sweep: -segment.sweep };
+    return segment.kind === 'tangent' ? segmentFor(shape.pieces[i]!, editing) : segment;
   });
   const nodes = flat.nodes.map((node): Node => ({ ...node, handleIn: node.handleOut, handleOut: node.handleIn }));
   return { ...flat, nodes: nodes.reverse(), segments: segments.reverse() };
@@ -124,9 +93,9 @@ export function joinedChains(a: Chain, b: Chain, gap: number, merge: number): Ch
 }
 
 /** Moved by typed amounts: every place is shifted by `by` (mm). `seen` gives the sheet place of each, for when the scale goes. */
-export function shiftedOutline(outline: Outline, by: Vec, seen: (place: Place) => Vec): Outline {
-  const flat = outline.shape === 'chain' ? outline.nodes.reduce<Chain>((rest, node) => inlined(rest, node.id), outline) : outline;
-  return mapPlaces(flat, (place) => {
+export function shiftedOutline<O extends Outline>(outline: O, by: Vec, seen: (place: Place) => Vec): O {
+  const flat = outline.shape === 'chain' ? (flattened(outline) as O) : outline;
+  return mapMovedPlaces(flat, (place) => {
     const at = seen(place);
     if (place.kind === 'shifted') return { ...place, by: add(place.by, by), seen: at };
     return { kind: 'shifted', from: place, by, seen: at };
@@ -134,18 +103,18 @@ export function shiftedOutline(outline: Outline, by: Vec, seen: (place: Place) =
 }
 
 /** Moved by hand on the sheet: everything pointed moves by `by` (px); what was typed keeps its relation to it. */
-export function draggedOutline(outline: Outline, by: Vec): Outline {
-  return mapPlaces(outline, (place) => mapPointed(place, (pointed) => movedByHand(pointed, by)));
+export function draggedOutline<O extends Outline>(outline: O, by: Vec): O {
+  return mapMovedPlaces(outline, (place) => mapPointed(place, (pointed) => movedByHand(pointed, by)));
 }
 
 /** A copy with fresh ids for itself and its nodes, references included. */
 export function copiedOutline(outline: Outline, newId: () => string): Outline {
-  if (outline.shape === 'circle') return { ...outline, id: newId() };
+  if (outline.shape !== 'chain') return { ...outline, id: newId() };
   const ids = new Map(outline.nodes.map((node) => [node.id, newId()]));
   const rename = (place: Place): Place => {
     if (place.kind === 'node') return { ...place, id: ids.get(place.id) ?? place.id };
     return onAnother(place, rename);
   };
-  const copy = mapPlaces(outline, rename) as Chain;
+  const copy = mapPlaces(outline, rename);
   return { ...copy, id: newId(), nodes: copy.nodes.map((node) => ({ ...node, id: ids.get(node.id)! })) };
 }

@@ -12,6 +12,10 @@ export interface Guide {
   readonly towards?: Place | undefined;
   readonly angle: number;
   readonly offset: number;
+  /** Square to the direction from `through` to `towards`. */
+  readonly square?: boolean | undefined;
+  /** A centre line: what is drawn on one side of it appears mirrored on the other. */
+  readonly mirrors?: boolean | undefined;
 }
 
 /** A long piece of the guide's line about its place; `reach` to each side. Undefined when its place is lost. */
@@ -20,7 +24,7 @@ export function findGuideLine(guide: Guide, plain: Omit<Placing, 'findNode'>, re
   const through = findPosition(guide.through, placing);
   const towards = guide.towards && findPosition(guide.towards, placing);
   if (!through || (guide.towards && !towards)) return undefined;
-  const along = polar(1, towards ? angleOf(subtract(towards, through)) : guide.angle);
+  const along = polar(1, (towards ? angleOf(subtract(towards, through)) : guide.angle) + (guide.square ? Math.PI / 2 : 0));
   const foot: Vec = placing.scaled ? add(through, scale(perpendicular(along), guide.offset)) : through;
   return { kind: 'line', a: add(foot, scale(along, -reach)), b: add(foot, scale(along, reach)) };
 }

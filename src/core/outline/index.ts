@@ -1,12 +1,24 @@
 export { checkShapes, type CheckLimits, type Finding } from './check';
 export { finishCorners, type Corner, type CornerFault } from './corner';
 export { findGuideLine, type Guide } from './guide';
-export { mapPlaces, placesOf, type Chain, type CircleBy, type CircleOutline, type Node, type Outline, type Segment, type SegmentKind } from './outline';
+export {
+  isMovable, mapPlaces, placesOf, type Chain, type CircleBy, type CircleOutline, type DrawnOutline, type EllipseOutline, type MadeOutline, type Node, type Outline, type Segment, type SegmentKind,
+} from './outline';
+export { type Opening } from './opening';
+export { type Justified, type Recipe, type RecipeKind } from './recipe';
+export { reflection } from './mirror';
+export { makeShape, sourcesOf, type Making } from './making';
 export { findPosition, listPointed, mapPointed, movedByHand, type PictureEdge, type Place, type Placing, type PointedPlace } from './place';
 export { turnedOutline, type Turn } from './turn';
-export { placingOf, shapeOf, type Shape, type ShapeFault } from './shape';
-export { listSnaps, type Snap, type SnapKind, type SnapTarget } from './snap';
+export { placingOf, shapeOf, shapeOfPaths, type Shape, type ShapeFault } from './shape';
+export { createSnapSearch, type SnapSearch } from './snap-index';
+export { listSnaps, SNAP_KINDS, type Snap, type SnapKind, type SnapTarget } from './snap';
 export {
-  copiedOutline, draggedOutline, findClosed, findWithoutNode, joinedChains, reversedChain, shiftedOutline, withHandle, withNodeOn,
-  withNodePlace, withSmooth, type Editing,
+  copiedOutline, flattened, draggedOutline, findClosed, findWithoutNode, joinedChains, reversedChain, shiftedOutline, withHandle,
+  withNodePlace, withSmooth,
 } from './edit';
+export { segmentFor, type Editing } from './segment';
+export { cutAway, listCutsOn, splitAt, withNodeOn, type Along } from './cut';
+export { asCircle, carriedOn } from './carry';
+export { mapOf, movedOutline, type Moving } from './move';
+export { standing } from './stand';

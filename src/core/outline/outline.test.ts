@@ -1,7 +1,7 @@
 import { distance, dot, endOf, startOf, subtract, tangentAt, type Vec } from '../geometry';
 import {
   checkShapes, copiedOutline, draggedOutline, findClosed, findGuideLine, findPosition, findWithoutNode, joinedChains, listSnaps, reversedChain, shapeOf, shiftedOutline,
-  withHandle, withNodeOn, withSmooth, type Chain, type Editing, type Node, type Place, type Placing, type Segment,
+  withHandle, withNodeOn, withSmooth, type Chain, type Editing, type Node, type Place, type Placing, type Segment, type SegmentKind,
 } from '.';
 
 /** A sheet of 10 px/mm, y turned over, its zero at (0, 1000) px. */
@@ -13,7 +13,7 @@ const editing: Editing = { toSheet, newId: () => `new-${count++}`, sigma: 0.5 };
 const pointed = (x: number, y: number): Place => ({ kind: 'pointed', at: toSheet([x, y]), sigma: 1 });
 const node = (id: string, place: Place, smooth = true): Node => ({ id, place, smooth });
 
-function chain(places: readonly (readonly [number, number])[], kinds: readonly Segment['kind'][], closed = false): Chain {
+function chain(places: readonly (readonly [number, number])[], kinds: readonly SegmentKind[], closed = false): Chain {
   return {
     shape: 'chain', id: 'c', layer: 'l', view: 'v', closed, nodes: places.map(([x, y], i) => node(`n${i}`, pointed(x, y))),
     segments: kinds.map((kind, i): Segment => (kind === 'arc' ? { kind, through: pointed((places[i]![0] + places[(i + 1) % places.length]![0]) / 2, places[i]![1] + 5) } : { kind })),
@@ -181,6 +181,6 @@ describe('the check', () => {
   });
   it('finds doubled pieces and pieces that are too short', () => {
     expect(kinds(chain([[0, 0], [10, 0]], ['line']), chain([[10, 0], [0, 0]], ['line'])).filter((kind) => kind === 'doubled')).toHaveLength(1);
-    expect(kinds(chain([[0, 0], [0.1, 0], [5, 5]], ['line', 'line', 'line'], true))).toEqual(['short']);
+    expect(kinds(chain([[0, 0], [0.1, 0], [5, 5]], ['line', 'line', 'line'], true))).toEqual(['short', 'sliver']);
   });
 });

@@ -1,4 +1,4 @@
-import { add, distance, dot, findDirection, polar, scale, subtract, type Vec } from '../geometry';
+import { add, distance, dot, findDirection, mix, polar, scale, subtract, type Vec } from '../geometry';
 
 /**
  * Where a point came from. Sheet places are pixels, typed sizes are mm on the view plane. Millimetres of a point are
@@ -14,6 +14,8 @@ export type Place =
   | { readonly kind: 'aligned'; readonly from: Place; readonly angle: number; readonly to: PointedPlace }
   /** At a typed distance from another place, towards a pointed one. */
   | { readonly kind: 'reach'; readonly from: Place; readonly length: number; readonly towards: PointedPlace }
+  /** Half-way between two places. */
+  | { readonly kind: 'middle'; readonly a: Place; readonly b: Place }
   /** Another node of the same outline. */
   | { readonly kind: 'node'; readonly id: string };
 
@@ -54,6 +56,10 @@ export function findPosition(place: Place, placing: Placing, depth = 0): Vec | u
     const node = placing.findNode(place.id);
     return node && findPosition(node, placing, depth + 1);
   }
+  if (place.kind === 'middle') {
+    const [a, b] = [findPosition(place.a, placing, depth + 1), findPosition(place.b, placing, depth + 1)];
+    return a && b && mix(a, b, 0.5);
+  }
   if (place.kind === 'shifted' && !placing.scaled) return placing.toPlane(place.seen);
   const from = findPosition(place.from, placing, depth + 1);
   if (!from) return undefined;
@@ -80,6 +86,8 @@ export function listPointed(place: Place, findNode: Placing['findNode'], depth =
       return [place];
     case 'placed':
       return [];
+    case 'middle':
+      return [...listPointed(place.a, findNode, depth + 1), ...listPointed(place.b, findNode, depth + 1)];
     case 'node': {
       const node = findNode(place.id);
       return node ? listPointed(node, findNode, depth + 1) : [];
@@ -95,6 +103,7 @@ export function listPointed(place: Place, findNode: Placing['findNode'], depth =
 
 /** The same place with what it stands on replaced. */
 export function onAnother(place: Place, change: (from: Place) => Place): Place {
+  if (place.kind === 'middle') return { ...place, a: change(place.a), b: change(place.b) };
   return 'from' in place ? { ...place, from: change(place.from) } : place;
 }
 
@@ -106,6 +115,8 @@ export function mapPointed(place: Place, change: (pointed: PointedPlace) => Poin
     case 'node':
     case 'placed':
       return place;
+    case 'middle':
+      return { ...place, a: mapPointed(place.a, change), b: mapPointed(place.b, change) };
     case 'shifted':
       return { ...place, from: mapPointed(place.from, change) };
     case 'aligned':

@@ -1,28 +1,45 @@
 import {
-  add, circle, distance, findArcThrough, findCircumcentre, findDirection, findTangentArc, mix, norm, scale, subtract, tangentAt,
-  type Piece, type Vec,
+  add, circle, cross, distance, ellipseFrom, findArcThrough, findCircumcentre, findDirection, findTangentArc, mix, norm, perpendicular, scale, subtract, tangentAt,
+  type Arc, type EllipticArc,
+  type Path, type Piece, type Vec,
 } from '../geometry';
 import { finishCorners, type CornerFault } from './corner';
 import { findPosition, type Placing } from './place';
-import type { Chain, CircleBy, Node, Outline, Segment } from './outline';
+import type { Chain, CircleBy, DrawnOutline, EllipseOutline, Node, Segment } from './outline';
 
 /** What is wrong with a segment that had to be drawn as a straight line instead, or a circle that has no place. */
-export type ShapeFault = 'arc-in-a-line' | 'tangent-straight-behind' | 'place-lost' | 'circle-without-size' | CornerFault;
+export type ShapeFault = 'arc-in-a-line' | 'tangent-straight-behind' | 'place-lost' | 'circle-without-size' | CornerFault | MakingFault;
+/** Why nothing could be made of what an outline follows. */
+export type MakingFault = 'source-lost' | 'made-without-scale' | 'combine-open' | 'made-unclear' | 'made-nothing' | 'guide-lost';
 
-/** An outline on its view plane: mm when scaled, else pixels, y up. Segment i of a chain is piece i. */
+/** An outline on its view plane: mm when scaled, else pixels, y up. Segment i of a chain is piece i; what is made of others may be several paths. */
 export interface Shape {
   readonly id: string;
   readonly closed: boolean;
   readonly pieces: readonly Piece[];
-  /** The pieces with their corners finished: what is shown, measured and cut. */
+  /** The pieces with their corners finished, as paths: what is shown, measured and cut. */
+  readonly paths: readonly Path[];
+  /** The pieces of all paths. */
   readonly finished: readonly Piece[];
+  /** Of walls with openings, and of what is made of them: their paths as if those were shut, as rooms are found. */
+  readonly shut?: readonly Path[] | undefined;
   readonly nodes: readonly Vec[];
   readonly faults: readonly { readonly segment: number; readonly fault: ShapeFault }[];
 }
 
 /** Puts an outline on its plane. What has no shape (an arc whose three points lie in a line) becomes a line and a fault. */
-export function shapeOf(outline: Outline, placing: Omit<Placing, 'findNode'>): Shape {
-  return outline.shape === 'chain' ? shapeOfChain(outline, placing) : shapeOfCircle(outline.id, outline.by, { ...placing, findNode: () => undefined });
+export function shapeOf(outline: DrawnOutline, plain: Omit<Placing, 'findNode'>): Shape {
+  if (outline.shape === 'chain') return shapeOfChain(outline, plain);
+  const placing = { ...plain, findNode: () => undefined };
+  const piece = outline.shape === 'circle' ? findCircle(outline.by, placing) : findWholeEllipse(outline, placing);
+  if (!piece) return { ...shapeOfPaths(outline.id, []), faults: [{ segment: 0, fault: 'circle-without-size' }] };
+  return { ...shapeOfPaths(outline.id, [{ closed: true, pieces: [piece] }]), nodes: [piece.centre] };
+}
+
+/** Paths as the shape of an outline without nodes. */
+export function shapeOfPaths(id: string, paths: readonly Path[]): Shape {
+  const pieces = paths.flatMap((path) => path.pieces);
+  return { id, closed: paths.length > 0 && paths.every(({ closed }) => closed), pieces, paths, finished: pieces, nodes: [], faults: [] };
 }
 
 /** Places of a chain resolve among its own nodes. */
@@ -30,24 +47,32 @@ export function placingOf(chain: Chain, placing: Omit<Placing, 'findNode'>): Pla
   return { ...placing, findNode: (id) => chain.nodes.find((node) => node.id === id)?.place };
 }
 
-function shapeOfCircle(id: string, by: CircleBy, placing: Placing): Shape {
-  const found = findCircle(by, placing);
-  if (!found || !(found.radius > 0)) return { id, closed: false, pieces: [], finished: [], nodes: [], faults: [{ segment: 0, fault: 'circle-without-size' }] };
-  const pieces = [circle(found.centre, found.radius)];
-  return { id, closed: true, pieces, finished: pieces, nodes: [found.centre], faults: [] };
+function findCircle(by: CircleBy, placing: Placing): Arc | undefined {
+  const found = findCentre(by, placing);
+  const radius = found && distance(...found);
+  return found && radius ? circle(found[0], radius) : undefined;
 }
 
-function findCircle(by: CircleBy, placing: Placing): { centre: Vec; radius: number } | undefined {
+/** The centre of a circle and a place on its rim. */
+function findCentre(by: CircleBy, placing: Placing): readonly [Vec, Vec] | undefined {
   if (by.kind === 'rim') {
     const [centre, rim] = [findPosition(by.centre, placing), findPosition(by.rim, placing)];
-    return centre && rim && { centre, radius: distance(centre, rim) };
+    return centre && rim && [centre, rim];
   }
   const [a, b] = [findPosition(by.a, placing), findPosition(by.b, placing)];
   if (!a || !b) return undefined;
-  if (by.kind === 'two') return { centre: mix(a, b, 0.5), radius: distance(a, b) / 2 };
+  if (by.kind === 'two') return [mix(a, b, 0.5), a];
   const c = findPosition(by.c, placing);
   const centre = c && findCircumcentre(a, b, c);
-  return centre && { centre, radius: distance(centre, a) };
+  return centre && [centre, a];
+}
+
+function findWholeEllipse({ centre, end, side }: EllipseOutline, placing: Placing): EllipticArc | undefined {
+  const [middle, tip, aside] = [centre, end, side].map((place) => findPosition(place, placing));
+  if (!middle || !tip || !aside) return undefined;
+  const half = subtract(tip, middle);
+  const reach = Math.abs(cross(half, subtract(aside, middle))) / norm(half);
+  return reach > 0 ? ellipseFrom(middle, half, scale(perpendicular(half), reach / norm(half)), 0, 2 * Math.PI) : undefined;
 }
 
 function shapeOfChain(chain: Chain, plain: Omit<Placing, 'findNode'>): Shape {
@@ -66,7 +91,7 @@ function shapeOfChain(chain: Chain, plain: Omit<Placing, 'findNode'>): Shape {
     pieces.push({ kind: 'line', a: nodes[i]!, b: nodes[(i + 1) % nodes.length]! });
   });
   const finished = finishCorners(pieces, placing.scaled ? chain.nodes.map(({ corner }) => corner) : [], chain.closed);
-  return { id: chain.id, closed: chain.closed, pieces, finished: finished.pieces, nodes, faults: [...faults, ...finished.faults] };
+  return { id: chain.id, closed: chain.closed, pieces, paths: [{ closed: chain.closed, pieces: finished.pieces }], finished: finished.pieces, nodes, faults: [...faults, ...finished.faults] };
 }
 
 /** Segment i as a piece; `before` are the pieces up to it, since tangent arcs and curves lean on what they follow. */
@@ -78,11 +103,29 @@ function pieceOf(chain: Chain, i: number, nodes: readonly Vec[], before: readonl
     const through = findPosition(segment.through, placing);
     return (through && findArcThrough(a, through, b)) ?? 'arc-in-a-line';
   }
+  if (segment.kind === 'ellipse') {
+    const apex = findPosition(segment.apex, placing);
+    return (apex && findEllipticArc(a, apex, b, segment.sweep)) ?? 'arc-in-a-line';
+  }
   if (segment.kind === 'tangent') {
     const last = before.at(-1);
     return (last && findTangentArc(a, tangentAt(last, 1), b)) ?? 'tangent-straight-behind';
   }
   return { kind: 'cubic', a, b: handleOf(chain, i, 'out', nodes, before, placing), c: handleOf(chain, (i + 1) % nodes.length, 'in', nodes, before, placing), d: b };
+}
+
+/**
+ * The piece of an ellipse from a to b whose tangents there meet in an apex: where an affine map puts an arc of a circle of radius 1 that sweeps as much. Undefined where
+ * the three lie in a line.
+ */
+function findEllipticArc(a: Vec, apex: Vec, b: Vec, sweep: number): EllipticArc | undefined {
+  const half = sweep / 2;
+  const [c, s] = [Math.cos(half), Math.sin(half)];
+  const middle = mix(a, b, 0.5);
+  const out = scale(subtract(apex, middle), c / (s * s));
+  const across = scale(subtract(b, a), 1 / (2 * s));
+  if (!(Math.abs(cross(out, across)) > 0)) return undefined;
+  return ellipseFrom(subtract(middle, scale(out, c)), out, across, -half, sweep);
 }
 
 const isCurve = (chain: Chain, segment: number): boolean => findSegment(chain, segment)?.kind === 'curve';

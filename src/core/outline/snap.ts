@@ -1,7 +1,9 @@
-import { distance, endOf, isFullCircle, isOverlapping, listCrossings, nearestOn, pieceBounds, pointAt, startOf, findArcParameter, type Bounds, type Piece, type Vec } from '../geometry';
+import { angleOf, distance, endOf, isFullCircle, isOverlapping, isRound, listCrossings, nearestOn, pieceBounds, pointAt, startOf, subtract, findArcParameter, type Arc, type Bounds, type Piece, type Vec } from '../geometry';
 
 /** What the aim can catch on, by the name that is shown beside it. */
-export type SnapKind = 'end' | 'crossing' | 'middle' | 'centre' | 'quadrant' | 'guide' | 'nearest';
+export type SnapKind = 'end' | 'crossing' | 'middle' | 'centre' | 'quadrant' | 'tangent' | 'square' | 'guide' | 'nearest';
+
+export const SNAP_KINDS: readonly SnapKind[] = ['end', 'crossing', 'middle', 'centre', 'quadrant', 'tangent', 'square', 'guide', 'nearest'];
 
 export interface Snap {
   readonly kind: SnapKind;
@@ -16,12 +18,13 @@ export interface SnapTarget {
 }
 
 /** People expect an end before a middle, and anything exact before "somewhere on it". Smaller wins within the reach. */
-const RANK: Readonly<Record<SnapKind, number>> = { end: 0, crossing: 1, centre: 2, middle: 3, quadrant: 4, guide: 5, nearest: 6 };
+const RANK: Readonly<Record<SnapKind, number>> = { end: 0, crossing: 1, centre: 2, middle: 3, quadrant: 4, tangent: 5, square: 6, guide: 7, nearest: 8 };
 
 function fixedSnaps({ piece, guide }: SnapTarget): readonly (readonly [SnapKind, Vec])[] {
   if (guide) return [];
   if (piece.kind === 'line') return [['end', piece.a], ['end', piece.b], ['middle', pointAt(piece, 0.5)]];
   if (piece.kind === 'cubic') return [['end', piece.a], ['end', piece.d], ['middle', pointAt(piece, 0.5)]];
+  if (piece.kind === 'ellipse') return [...(isRound(piece) ? [] : [['end', startOf(piece)], ['end', endOf(piece)]] as const), ['centre', piece.centre]];
   const quadrants = [0, 1, 2, 3].flatMap((quarter): (readonly [SnapKind, Vec])[] => {
     const t = findArcParameter(piece, (quarter * Math.PI) / 2);
     return t === undefined ? [] : [['quadrant', pointAt(piece, t)]];
@@ -35,9 +38,9 @@ const MAX_CROSSED = 12;
 
 /**
  * What lies within `reach` of the aim (view plane, same unit), best first: by rank, then by distance. `reach` is the snap
- * radius on screen divided by the zoom.
+ * radius on screen divided by the zoom. `from` is where a line would come from: then there are places where it would be tangent or square to what is there.
  */
-export function listSnaps(aim: Vec, targets: readonly SnapTarget[], reach: number): readonly Snap[] {
+export function listSnaps(aim: Vec, targets: readonly SnapTarget[], reach: number, from?: Vec): readonly Snap[] {
   const window: Bounds = { min: [aim[0] - reach, aim[1] - reach], max: [aim[0] + reach, aim[1] + reach] };
   const snaps: Snap[] = [];
   const offer = (kind: SnapKind, point: Vec) => {
@@ -52,6 +55,7 @@ export function listSnaps(aim: Vec, targets: readonly SnapTarget[], reach: numbe
     if (nearest.distance > reach) continue;
     near.push(target);
     offer(target.guide ? 'guide' : 'nearest', nearest.point);
+    if (from) for (const [kind, point] of meetingSnaps(target.piece, from)) offer(kind, point);
   }
   const crossed = near.slice(0, MAX_CROSSED);
   crossed.forEach((a, i) => crossed.slice(i + 1).forEach((b) => {
@@ -60,7 +64,27 @@ export function listSnaps(aim: Vec, targets: readonly SnapTarget[], reach: numbe
   return snaps.sort((a, b) => RANK[a.kind] - RANK[b.kind] || a.distance - b.distance);
 }
 
+/** Where a line from a place touches a piece, and where it meets it squarely. */
+function meetingSnaps(piece: Piece, from: Vec): readonly (readonly [SnapKind, Vec])[] {
+  if (piece.kind !== 'line' && piece.kind !== 'arc') return [];
+  const foot = nearestOn(piece, from);
+  const isSquare = foot.distance > 0 && (isFullCircle(piece) || (foot.t > 0 && foot.t < 1));
+  const touching = piece.kind === 'arc' ? tangentsFrom(piece, from) : [];
+  return [...touching.map((point) => ['tangent', point] as const), ...(isSquare ? [['square', foot.point] as const] : [])];
+}
+
+/** Where lines from a place outside of it touch an arc (Thales). */
+function tangentsFrom(arc: Arc, from: Vec): readonly Vec[] {
+  const away = distance(arc.centre, from);
+  if (!(away > arc.radius)) return [];
+  const [towards, half] = [angleOf(subtract(from, arc.centre)), Math.acos(arc.radius / away)];
+  return [towards + half, towards - half].flatMap((angle) => {
+    const t = findArcParameter(arc, angle);
+    return t === undefined ? [] : [pointAt(arc, t)];
+  });
+}
+
 function isSharedEnd(a: Piece, b: Piece, point: Vec): boolean {
-  const touches = (piece: Piece) => !isFullCircle(piece) && (distance(startOf(piece), point) < 1e-6 || distance(endOf(piece), point) < 1e-6);
+  const touches = (piece: Piece) => !isRound(piece) && (distance(startOf(piece), point) < 1e-6 || distance(endOf(piece), point) < 1e-6);
   return touches(a) && touches(b);
 }

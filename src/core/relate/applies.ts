@@ -6,7 +6,7 @@ type Part = 'point' | 'line' | 'round' | 'place';
 /** What each relation is said of: `place` is a point or a centre, `round` an arc or a circle. */
 const WANTED: Readonly<Record<RelationKind, readonly (readonly Part[])[]>> = {
   level: [['line']], upright: [['line']], parallel: [['line', 'line']], square: [['line', 'line']], collinear: [['line', 'line']],
-  tangent: [['line', 'round'], ['round', 'line'], ['round', 'round']], concentric: [['round', 'round']], coincident: [['point', 'point']],
+  tangent: [['line', 'round'], ['round', 'line'], ['round', 'round'], ['line', 'round', 'point']], concentric: [['round', 'round']], coincident: [['point', 'point']],
   on: [['point', 'line'], ['point', 'round']], middle: [['point', 'line']], 'equal-length': [['line', 'line']], 'equal-radius': [['round', 'round']],
   'equal-spacing': [], symmetric: [['place', 'place', 'line']], length: [['line']], radius: [['round']], angle: [['line', 'line']], direction: [['line']],
   distance: [['point', 'place'], ['place', 'point'], ['line', 'place'], ['round', 'place']], across: [['place']], up: [['place']],

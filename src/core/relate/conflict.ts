@@ -1,4 +1,4 @@
-import type { Outline } from '../outline';
+import type { Relatable } from './relatable';
 import { blocksOf } from './element';
 import { listGroups, type Group } from './groups';
 import { listLive, missesOf } from './problem';
@@ -21,7 +21,7 @@ export type Verdict =
  * one after the other away and keeping away those that do not matter (deletion filter; Chinneck, Feasibility and Infeasibility in
  * Optimization, 2008, section 6.2).
  */
-export function judgeRelation(relation: Relation, held: readonly Relation[], outlines: readonly Outline[], plane: RelatingPlane): Verdict {
+export function judgeRelation(relation: Relation, held: readonly Relation[], outlines: readonly Relatable[], plane: RelatingPlane): Verdict {
   const known = new Map(outlines.map((outline) => [outline.id, outline]));
   if (listLive([relation], known).length === 0) return { kind: 'meaningless' };
   const about = groupOf(relation, held, outlines);
@@ -37,7 +37,7 @@ export function judgeRelation(relation: Relation, held: readonly Relation[], out
 }
 
 /** Whether a relation is true already because of those that hold: saying it would say nothing new. */
-export function follows(relation: Relation, held: readonly Relation[], outlines: readonly Outline[], plane: RelatingPlane): boolean {
+export function follows(relation: Relation, held: readonly Relation[], outlines: readonly Relatable[], plane: RelatingPlane): boolean {
   const about = groupOf(relation, held, outlines);
   const solved = solveAll(about.outlines, about.relations, plane);
   const [live] = listLive([relation], solved.known);
@@ -46,7 +46,7 @@ export function follows(relation: Relation, held: readonly Relation[], outlines:
 }
 
 /** What has to do with a relation: the outlines that it would tie together, and what holds among them. */
-function groupOf(relation: Relation, held: readonly Relation[], outlines: readonly Outline[]): Group {
+function groupOf(relation: Relation, held: readonly Relation[], outlines: readonly Relatable[]): Group {
   const group = listGroups(outlines, [...held, relation]).find(({ relations }) => relations.includes(relation));
   return { outlines: group?.outlines ?? [], relations: group?.relations.filter((other) => other !== relation) ?? [] };
 }

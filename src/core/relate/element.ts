@@ -1,5 +1,6 @@
 import { findCircumcentre, type Vec } from '../geometry';
-import type { Chain, Outline } from '../outline';
+import type { Chain } from '../outline';
+import type { Relatable } from './relatable';
 import { CENTRE, type RelationEnd } from './relation';
 
 /** What a relation is about, as the unknowns that say where it lies. */
@@ -21,7 +22,7 @@ export const throughBlock = (outline: string, node: string) => `${outline}.${nod
 export const circleBlock = (outline: string) => outline;
 
 /** The element that an end of a relation names; undefined when it is gone, or is of a kind that nothing can be said about (curves). */
-export function findElement(end: RelationEnd, outlines: ReadonlyMap<string, Outline>): Element | undefined {
+export function findElement(end: RelationEnd, outlines: ReadonlyMap<string, Relatable>): Element | undefined {
   const outline = outlines.get(end.outline);
   if (!outline) return undefined;
   if (outline.shape === 'circle') {

@@ -39,7 +39,12 @@ function tangentRounds(a: RoundSeen, b: RoundSeen): number {
   return Math.abs(outside) < Math.abs(inside) ? outside : inside;
 }
 
-function tangent([a, b]: readonly Seen[]): readonly number[] {
+/** Said with the point of the line at which it touches, the spoke to that is as long as the radius and square to the line: steadier than both conditions by themselves. */
+function tangent([a, b, touching]: readonly Seen[]): readonly number[] {
+  if (touching && a!.kind === 'line') {
+    const spoke = subtract(round(b).centre, asPoint(touching));
+    return [norm(spoke) - round(b).radius, dot(spoke, along(a!)) / norm(along(a!))];
+  }
   if (a!.kind === 'line') return [tangentToLine(a!, round(b))];
   return b!.kind === 'line' ? [tangentToLine(b!, round(a))] : [tangentRounds(round(a), round(b))];
 }

@@ -1,5 +1,5 @@
 import type { Block, Condition, LinearCondition } from '../adjust';
-import { add, cross, distance, dot, polar, scale, subtract, type Vec } from '../geometry';
+import { add, cross, distance, mix, dot, polar, scale, subtract, type Vec } from '../geometry';
 import { findPosition, type Place, type Placing, type PointedPlace } from '../outline';
 import { observationOf, SEEN_SIGMA, whitened, type PlacedObservation, type RelatingPlane } from './plane';
 
@@ -64,9 +64,18 @@ export function addPlace(into: Gathered, plane: RelatingPlane, placing: Placing,
   into.blocks.push({ id: block, start });
   if (place.kind === 'pointed') pointed(into, plane, block, place);
   else if (place.kind === 'node') into.conditions.push(exactly([block, nodeBlockOf(place.id)], ([at, other]) => subtract(vec(at!), vec(other!))));
+  else if (place.kind === 'middle') return addMiddle(into, plane, placing, block, place, nodeBlockOf);
   else if (!plane.scaled && place.kind !== 'aligned') pointed(into, plane, block, place.kind === 'reach' ? place.towards : { kind: 'pointed', at: place.seen, sigma: SEEN_SIGMA });
   else if (place.kind === 'placed') into.conditions.push(exactly([block], ([at]) => subtract(vec(at!), place.at)));
   else return addFrom(into, plane, placing, block, place, nodeBlockOf);
+  return true;
+}
+
+/** Half-way between two places, each of which has a block of its own. */
+function addMiddle(into: Gathered, plane: RelatingPlane, placing: Placing, block: string, { a, b }: Extract<Place, { kind: 'middle' }>, nodeBlockOf: (id: string) => string): boolean {
+  const ends = [`${block}<`, `${block}>`] as const;
+  if (![a, b].every((place, i) => addPlace(into, plane, placing, ends[i]!, place, nodeBlockOf))) return false;
+  into.conditions.push(exactly([block, ...ends], ([at, p, q]) => subtract(vec(at!), mix(vec(p!), vec(q!), 0.5))));
   return true;
 }
 

@@ -1,18 +1,19 @@
 import type { Condition } from '../adjust';
 import { distance, type Vec } from '../geometry';
-import { placingOf, shapeOf, type Chain, type CircleOutline, type Outline, type Placing } from '../outline';
+import { placingOf, shapeOf, type Chain, type CircleOutline, type Placing } from '../outline';
 import { canRelate } from './applies';
 import { blocksOf, circleBlock, findElement, nodeBlock, seen, throughBlock, type Element } from './element';
 import { EQUATIONS } from './equations';
 import { addMap, addPlace, TRACED, type Gathered } from './observed';
 import type { RelatingPlane } from './plane';
+import type { Relatable } from './relatable';
 import type { Relation } from './relation';
 
 /** Adds everything that is known about outlines on a plane. Returns the ids of those that have a shape. */
-export function gatherOutlines(outlines: readonly Outline[], plane: RelatingPlane): Gathered & { readonly known: ReadonlyMap<string, Outline> } {
+export function gatherOutlines(outlines: readonly Relatable[], plane: RelatingPlane): Gathered & { readonly known: ReadonlyMap<string, Relatable> } {
   const into: Gathered = { blocks: [], conditions: [] };
   addMap(into, plane);
-  const known = new Map<string, Outline>();
+  const known = new Map<string, Relatable>();
   for (const outline of outlines) {
     const own: Gathered = { blocks: [], conditions: [] };
     const stands = outline.shape === 'chain' ? addChain(own, plane, outline) : addCircle(own, plane, outline);
@@ -62,7 +63,7 @@ export interface LiveRelation {
 }
 
 /** Relations whose elements are all still there. */
-export function listLive(relations: readonly Relation[], outlines: ReadonlyMap<string, Outline>): readonly LiveRelation[] {
+export function listLive(relations: readonly Relation[], outlines: ReadonlyMap<string, Relatable>): readonly LiveRelation[] {
   return relations.flatMap((relation) => {
     const on = relation.on.map((end) => findElement(end, outlines));
     return on.every((element): element is Element => element !== undefined) && canRelate(relation.kind, on) ? [{ relation, on }] : [];

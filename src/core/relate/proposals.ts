@@ -1,6 +1,7 @@
 import { propagateMany } from '../adjust';
 import { angleOf, distance, findArcThrough, lineAngle, signedAngle, subtract, tangentAt, type Vec } from '../geometry';
-import type { Chain, Outline } from '../outline';
+import type { Chain } from '../outline';
+import type { Relatable } from './relatable';
 import { blocksOf, findElement, seen, type Element } from './element';
 import { missesOf } from './problem';
 import { listGroups } from './groups';
@@ -47,13 +48,13 @@ interface Piece {
  * the outlines as they are. Nothing that already follows is proposed. With more than a hundred places, pairs are sought only among
  * outlines that hang together already: all at once would take seconds.
  */
-export function listProposals(outlines: readonly Outline[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
+export function listProposals(outlines: readonly Relatable[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
   const places = outlines.reduce((sum, outline) => sum + (outline.shape === 'chain' ? outline.nodes.length : 2), 0);
   if (places <= MANY) return proposalsIn(outlines, held, plane);
   return listGroups(outlines, held).flatMap((group) => proposalsIn(group.outlines, group.relations, plane));
 }
 
-function proposalsIn(outlines: readonly Outline[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
+function proposalsIn(outlines: readonly Relatable[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
   const solved = solveAll(outlines, held, plane);
   const spread = spreadOf(solved, outlines, plane);
   if (!spread) return [];
@@ -77,7 +78,7 @@ function proposalsIn(outlines: readonly Outline[], held: readonly Relation[], pl
 
 type Candidate = readonly [RelationKind, readonly RelationEnd[]];
 
-function listPieces(outlines: readonly Outline[], { known, solution }: Solved): readonly Piece[] {
+function listPieces(outlines: readonly Relatable[], { known, solution }: Solved): readonly Piece[] {
   return outlines.filter(({ id }) => known.has(id)).flatMap((outline) => {
     const ends: RelationEnd[] = outline.shape === 'circle' ? [{ outline: outline.id }] : outline.segments.map((_, i) => ({ outline: outline.id, segment: outline.nodes[i]!.id }));
     return ends.flatMap((end): Piece[] => {

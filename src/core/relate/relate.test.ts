@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { distance, type Vec } from '../geometry';
-import { shapeOf, type Chain, type CircleOutline, type Node, type Outline, type Shape } from '../outline';
-import { findTurned, judgeRelation, listMoves, listNominals, listProposals, listSlopes, solvedOutlines, solveRelations, spreadOf, outlineAt, type Relation, type RelatingPlane, type RelationKind } from '.';
+import { shapeOf, type Chain, type CircleOutline, type Node, type Shape } from '../outline';
+import { findTurned, judgeRelation, listMoves, listNominals, listProposals, listSlopes, solvedOutlines, solveRelations, spreadOf, outlineAt, type Relatable, type Relation, type RelatingPlane, type RelationKind } from '.';
 
 const SIGMA = 0.2;
 /** A sheet at 10 px a mm, y turned over. */
@@ -17,7 +17,7 @@ const seg = (outline: string, i: number) => ({ outline, segment: `n${i}` });
 let count = 0;
 const say = (kind: RelationKind, on: Relation['on'], value?: number): Relation => ({ id: `r${count++}`, view: 'v', kind, on, value });
 
-function shapes(outlines: readonly Outline[], relations: readonly Relation[], on = plane): { held: boolean; of: (id: string) => Shape } {
+function shapes(outlines: readonly Relatable[], relations: readonly Relation[], on = plane): { held: boolean; of: (id: string) => Shape } {
   const solved = solveRelations(outlines, relations, on);
   const put = solvedOutlines(solved);
   return { held: solved.holds, of: (id) => shapeOf(put.get(id)!, { ...on, scaled: true }) };

@@ -1,6 +1,7 @@
 import { solve, type Problem, type Solution, type Values } from '../adjust';
 import { distance, type Vec } from '../geometry';
-import type { Outline, Place, Shape } from '../outline';
+import type { Place, Shape } from '../outline';
+import type { Relatable } from './relatable';
 import { blocksOf, circleBlock, nodeBlock, throughBlock } from './element';
 import { MAP_BLOCK } from './observed';
 import { conditionOf, gatherOutlines, listLive, missesOf, type LiveRelation } from './problem';
@@ -25,7 +26,7 @@ export interface Solved {
   readonly solution: Solution;
   readonly live: readonly LiveRelation[];
   /** The outlines in the problem, as they were given. */
-  readonly known: ReadonlyMap<string, Outline>;
+  readonly known: ReadonlyMap<string, Relatable>;
   /** Whether every relation holds, and no piece vanished for it. */
   readonly holds: boolean;
 }
@@ -35,13 +36,13 @@ export interface Solved {
  * traced places are observations with the sigma they were pointed with, the fit's doubts take part, and relations are constraints.
  * Outlines that no relation is about are left out. Weak: with several hundred nodes it takes longer than a frame (it is dense).
  */
-export function solveRelations(outlines: readonly Outline[], relations: readonly Relation[], plane: RelatingPlane): Solved {
+export function solveRelations(outlines: readonly Relatable[], relations: readonly Relation[], plane: RelatingPlane): Solved {
   const named = new Set(relations.flatMap(({ on }) => on.map(({ outline }) => outline)));
   return solveAll(outlines.filter(({ id }) => named.has(id)), relations, plane);
 }
 
 /** As `solveRelations`, with all the outlines, whether a relation is about them or not. */
-export function solveAll(outlines: readonly Outline[], relations: readonly Relation[], plane: RelatingPlane): Solved {
+export function solveAll(outlines: readonly Relatable[], relations: readonly Relation[], plane: RelatingPlane): Solved {
   const { blocks, conditions, known } = gatherOutlines(outlines, plane);
   const live = listLive(relations, known);
   const problem: Problem = { blocks, conditions: [...conditions, ...live.map(conditionOf)] };
@@ -62,7 +63,7 @@ function isHeld(live: LiveRelation, values: Values, start: Values): boolean {
   return missesOf(live, blocks.map((id) => values.get(id) ?? start.get(id)!)).every((miss) => Math.abs(miss) <= MISS);
 }
 
-function hasCollapsed(known: ReadonlyMap<string, Outline>, values: Values, start: Values): boolean {
+function hasCollapsed(known: ReadonlyMap<string, Relatable>, values: Values, start: Values): boolean {
   return [...known.values()].some((outline) => {
     if (outline.shape === 'circle') return !(values.get(outline.id)![2]! > COLLAPSED * start.get(outline.id)![2]!);
     const size = (at: Values, i: number) => distance(nodeAt(at, outline.id, outline.nodes[i]!.id), nodeAt(at, outline.id, outline.nodes[(i + 1) % outline.nodes.length]!.id));
@@ -76,12 +77,12 @@ function nodeAt(values: Values, outline: string, node: string): Vec {
 }
 
 /** The outlines with every place where it was put, on the plane. */
-export function solvedOutlines({ known, solution: { values } }: Pick<Solved, 'known' | 'solution'>): ReadonlyMap<string, Outline> {
+export function solvedOutlines({ known, solution: { values } }: Pick<Solved, 'known' | 'solution'>): ReadonlyMap<string, Relatable> {
   return new Map([...known].map(([id, outline]) => [id, outlineAt(outline, values)]));
 }
 
 /** An outline at other values of its unknowns. */
-export function outlineAt(outline: Outline, values: Values): Outline {
+export function outlineAt(outline: Relatable, values: Values): Relatable {
   const put = (block: string): Place => {
     const [x, y] = values.get(block)!;
     return { kind: 'placed', at: [x!, y!], seen: [0, 0] };
@@ -112,7 +113,7 @@ export interface Move {
 }
 
 /** How far every node had to move for the relations from where it was drawn. Places that were not pointed have no sigma of their own: theirs is 0. */
-export function listMoves({ problem, solution, known }: Solved, drawn: (outline: Outline) => Shape): readonly Move[] {
+export function listMoves({ problem, solution, known }: Solved, drawn: (outline: Relatable) => Shape): readonly Move[] {
   const misses = missesByBlock(problem, solution);
   return [...known.values()].flatMap((outline) => {
     const { nodes } = drawn(outline);

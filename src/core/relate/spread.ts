@@ -1,6 +1,6 @@
 import { Matrix } from 'ml-matrix';
 import { covarianceOf, layOut, linearize, type Values } from '../adjust';
-import type { Outline } from '../outline';
+import type { Relatable } from './relatable';
 import { MAP_BLOCK } from './observed';
 import type { RelatingPlane } from './plane';
 import { gatherOutlines } from './problem';
@@ -16,7 +16,7 @@ export interface Spread {
  * Joint covariance of the unknowns of solved outlines, and their values, in one order; undefined when something is not determined. Where
  * the fit's doubts took no part in the solution they still move everything that was pointed, and what was solved follows: that is added.
  */
-export function spreadOf(solved: Solved, outlines: readonly Outline[], plane: RelatingPlane): Spread | undefined {
+export function spreadOf(solved: Solved, outlines: readonly Relatable[], plane: RelatingPlane): Spread | undefined {
   const { problem, solution } = solved;
   const covariance = covarianceOf(problem, solution);
   if (covariance.kind !== 'ok') return undefined;
@@ -31,7 +31,7 @@ export function spreadOf(solved: Solved, outlines: readonly Outline[], plane: Re
 }
 
 /** What the fit's doubts do to a solution that holds the fit: C N (C N)ᵀ with N the normal equations between unknowns and doubts. */
-function carried(covariance: Matrix, { solution, known }: Solved, outlines: readonly Outline[], plane: RelatingPlane): Matrix {
+function carried(covariance: Matrix, { solution, known }: Solved, outlines: readonly Relatable[], plane: RelatingPlane): Matrix {
   const { blocks, conditions } = gatherOutlines(outlines.filter(({ id }) => known.has(id)), plane);
   const layout = layOut(blocks);
   const values: Values = new Map(blocks.map(({ id, start }) => [id, solution.values.get(id) ?? start]));

@@ -1,0 +1,101 @@
+import type { Measured } from '../adjust';
+import { add, angleOf, distance, dot, findLineCrossing, lineAngle, mix, norm, polar, scale, subtract, type Arc, type Line, type Piece, type Vec } from '../geometry';
+import type { Dimension, DimensionKind } from '../job';
+import type { Outline, Shape } from '../outline';
+import { CENTRE, type RelationEnd } from '../relate';
+import { measureShapes, type Figured } from './figures';
+
+/** What a dimension is read between, and its figure: mm, radians for an angle. */
+export interface Span {
+  readonly from: Vec;
+  readonly to: Vec;
+  readonly value: number;
+}
+
+type Thing = { readonly kind: 'place'; readonly at: Vec } | { readonly kind: 'piece'; readonly piece: Piece };
+type Shapes = ReadonlyMap<string, Shape>;
+
+/** The place or the piece that an end names; undefined when it is gone. */
+function findThing({ outline, node, segment }: RelationEnd, outlines: readonly Outline[], shapes: Shapes): Thing | undefined {
+  const [it, shape] = [outlines.find(({ id }) => id === outline), shapes.get(outline)];
+  if (!it || !shape) return undefined;
+  const indexOf = (id: string) => (it.shape === 'chain' ? it.nodes.findIndex((other) => other.id === id) : -1);
+  const at = node === undefined ? undefined : node === CENTRE ? shape.nodes[0] : shape.nodes[indexOf(node)];
+  if (node !== undefined) return at && { kind: 'place', at };
+  const piece = shape.pieces[segment === undefined ? 0 : indexOf(segment)];
+  return piece && { kind: 'piece', piece };
+}
+
+/** Lines that turn less than this against each other are as good as parallel: radians. */
+const PARALLEL = 0.02;
+
+const lineOf = (thing: Thing | undefined): Line | undefined => (thing?.kind === 'piece' && thing.piece.kind === 'line' ? thing.piece : undefined);
+const roundOf = (thing: Thing | undefined): Arc | undefined => (thing?.kind === 'piece' && thing.piece.kind === 'arc' ? thing.piece : undefined);
+const placeOf = (thing: Thing | undefined): Vec | undefined => (thing?.kind === 'place' ? thing.at : roundOf(thing)?.centre);
+const slopeOf = ({ a, b }: Line) => angleOf(subtract(b, a));
+
+/** What can be said of one or two things. */
+export function kindsFor(on: readonly RelationEnd[], outlines: readonly Outline[], shapes: Shapes): readonly DimensionKind[] {
+  const things = on.map((end) => findThing(end, outlines, shapes));
+  const [first, second] = things;
+  if (!first || things.length > 2 || things.includes(undefined)) return [];
+  if (!second) return lineOf(first) ? ['length', 'slope'] : roundOf(first) ? ['diameter', 'radius'] : ['across', 'up'];
+  const [a, b] = [lineOf(first), lineOf(second)];
+  if (a && b) return Math.abs(lineAngle(slopeOf(a) - slopeOf(b))) < PARALLEL ? ['distance'] : ['angle'];
+  return placeOf(first) && placeOf(second) ? ['distance', 'across', 'up'] : ['distance'];
+}
+
+function footOn(line: Line, at: Vec): Vec {
+  const along = subtract(line.b, line.a);
+  return add(line.a, scale(along, dot(subtract(at, line.a), along) / dot(along, along)));
+}
+
+/** Between what a dimension is read; undefined when something of it is gone or has another kind now. `across` and `up` of one place count from zero. */
+export function findSpan({ kind, on }: Pick<Dimension, 'kind' | 'on'>, outlines: readonly Outline[], shapes: Shapes): Span | undefined {
+  const [first, second] = on.map((end) => findThing(end, outlines, shapes));
+  const between = (from: Vec, to: Vec): Span => ({ from, to, value: distance(from, to) });
+  const round = roundOf(first);
+  if (kind === 'length') return lineOf(first) && between(lineOf(first)!.a, lineOf(first)!.b);
+  if (kind === 'diameter') return round && between(add(round.centre, polar(round.radius, Math.PI * 0.75)), add(round.centre, polar(round.radius, -Math.PI * 0.25)));
+  if (kind === 'radius') return round && between(round.centre, add(round.centre, polar(round.radius, round.start + round.sweep / 2)));
+  const [a, b] = [lineOf(first), lineOf(second)];
+  if (kind === 'slope') return a && { from: a.a, to: a.b, value: Math.abs(lineAngle(slopeOf(a))) };
+  if (kind === 'angle') return a && b && angleBetween(a, b);
+  const [p, q] = [placeOf(first) ?? (a && mix(a.a, a.b, 0.5)), on.length === 1 ? ([0, 0] as const) : (placeOf(second) ?? (b && mix(b.a, b.b, 0.5)))];
+  if (!p || !q) return undefined;
+  if (kind === 'across') return { from: p, to: [q[0], p[1]], value: Math.abs(q[0] - p[0]) };
+  if (kind === 'up') return { from: p, to: [p[0], q[1]], value: Math.abs(q[1] - p[1]) };
+  if (a) return between(q, footOn(a, q));
+  return b ? between(p, footOn(b, p)) : between(p, q);
+}
+
+function angleBetween(a: Line, b: Line): Span | undefined {
+  const crossing = findLineCrossing(a, b)?.point;
+  if (!crossing) return undefined;
+  const away = ({ a: p, b: q }: Line) => (distance(p, crossing) > distance(q, crossing) ? p : q);
+  const [u, v] = [subtract(away(a), crossing), subtract(away(b), crossing)];
+  const reach = Math.min(norm(u), norm(v)) / 2;
+  return { from: add(crossing, scale(u, reach / norm(u))), to: add(crossing, scale(v, reach / norm(v))), value: Math.acos(Math.max(-1, Math.min(1, dot(u, v) / (norm(u) * norm(v))))) };
+}
+
+/** The figure of a dimension with its plus-minus; undefined when it cannot be read any more. */
+export function measureDimension(dimension: Pick<Dimension, 'kind' | 'on'>, figured: Figured, shapes: Shapes): Measured | undefined {
+  const { job } = figured;
+  if (!findSpan(dimension, job.outlines, shapes)) return undefined;
+  const outlines = job.outlines.filter(({ id }) => dimension.on.some(({ outline }) => outline === id));
+  return measureShapes(outlines, figured, (varied) => findSpan(dimension, job.outlines, varied)?.value ?? NaN);
+}
+
+/** What a solved size may be off by for want of digits. mm, radians */
+const EXACT = 1e-6;
+
+/** How a measured size stands against what it should be: one sigma of the difference is the measured one's. */
+export interface Compared {
+  readonly difference: number;
+  readonly isWithin: boolean;
+}
+
+export function compare({ value, sigma }: Measured, should: number): Compared {
+  return { difference: value - should, isWithin: Math.abs(value - should) <= Math.max(2 * sigma, EXACT) };
+}
+

@@ -1,0 +1,98 @@
+import { isSameList } from '../basics';
+import type { Line, Vec } from '../geometry';
+import type { Job } from '../job';
+import { findGuideLine, makeShape, type Chain, type DrawnOutline, type Guide, type MadeOutline, type Making, type Outline, type Placing, type Shape } from '../outline';
+import type { FittedView } from './fits';
+
+/** How far a guide reaches to each side of its place: past the whole picture. Plane unit. */
+export function guideReach({ sheet, placing }: Pick<FittedView, 'sheet' | 'placing'>): number {
+  const corners: readonly Vec[] = [[0, 0], [sheet.width, 0], [0, sheet.height], [sheet.width, sheet.height]];
+  return 2 * Math.max(...corners.map((corner) => Math.hypot(...placing.toPlane(corner))));
+}
+
+type GuideLines = ReadonlyMap<Guide, Line | undefined>;
+
+/**
+ * Shapes of outlines that are made from others, each after those that it is made of. What is made of itself by way of others has no shape. Remembered for as long as
+ * the outline, its sources' shapes and its guide stay the same.
+ */
+export function createMaking(): (job: Job, views: ReadonlyMap<string, FittedView>, drawn: ReadonlyMap<string, Shape>) => ReadonlyMap<string, Shape> {
+  const known = new WeakMap<MadeOutline, { readonly of: readonly unknown[]; readonly shape: Shape }>();
+  return (job, views, drawn) => {
+    const made = new Map(job.outlines.flatMap((outline) => (outline.shape === 'made' ? [[outline.id, outline] as const] : [])));
+    if (made.size === 0) return drawn;
+    const shapes = new Map(drawn);
+    const [open, lines] = [new Set<string>(), new Map<Guide, Line | undefined>()];
+    const find = (id: string): Shape | undefined => {
+      const outline = made.get(id);
+      if (!outline || shapes.has(id) || open.has(id)) return shapes.get(id);
+      const fitted = views.get(outline.view);
+      if (!fitted) return undefined;
+      open.add(id);
+      const sources = outline.recipe.of.map(find);
+      const guide = outline.recipe.kind === 'mirrored' ? job.guides.find((other) => other.id === (outline.recipe as { guide: string }).guide) : undefined;
+      const of = [fitted.placing, guide, ...sources];
+      const before = known.get(outline);
+      const shape = before && isSameList(before.of, of) ? before.shape : makeShape(outline, makingIn(job, fitted, find, guide, lines));
+      known.set(outline, { of, shape });
+      shapes.set(id, shape);
+      open.delete(id);
+      return shape;
+    };
+    for (const id of made.keys()) find(id);
+    return shapes;
+  };
+}
+
+function makingIn(job: Pick<Job, 'outlines'>, fitted: FittedView, findShape: Making['findShape'], guide: Guide | undefined, lines: Map<Guide, Line | undefined>): Making {
+  const line = () => {
+    if (guide && !lines.has(guide)) lines.set(guide, findGuideLine(guide, fitted.placing, guideReach(fitted)));
+    return guide && (lines as GuideLines).get(guide);
+  };
+  return { placing: fitted.placing, findShape, findChain: (id) => findChain(id, job.outlines), findGuide: line };
+}
+
+function findChain(id: string, outlines: readonly Outline[]): Chain | undefined {
+  const found = outlines.find((outline) => outline.id === id);
+  return found?.shape === 'chain' ? found : undefined;
+}
+
+/** Everything that an outline is made of, through and through, that stands on places of its own; an outline that does is all of it. */
+export function drawnSourcesOf(outline: Outline, outlines: readonly Outline[], seen: ReadonlySet<string> = new Set()): readonly DrawnOutline[] {
+  if (outline.shape !== 'made') return [outline];
+  if (seen.has(outline.id)) return [];
+  const further = new Set([...seen, outline.id]);
+  const sources = outline.recipe.of.flatMap((id) => outlines.filter((other) => other.id === id)).flatMap((source) => drawnSourcesOf(source, outlines, further));
+  return [...new Set(sources)];
+}
+
+/** The made outlines among some, and those that they are made of, through and through. */
+export function madeSourcesOf(outlines: readonly Outline[], all: readonly Outline[]): readonly MadeOutline[] {
+  const found = new Set<MadeOutline>();
+  const open = [...outlines];
+  for (let outline = open.pop(); outline; outline = open.pop()) {
+    if (outline.shape !== 'made' || found.has(outline)) continue;
+    found.add(outline);
+    const { of } = outline.recipe;
+    open.push(...all.filter(({ id }) => of.includes(id)));
+  }
+  return [...found];
+}
+
+/** The shape of a made outline where drawn ones have the shapes that are given; `outlines` are the made ones and those that openings are laid out along. */
+export function reshaped(id: string, outlines: readonly Outline[], guides: readonly Guide[], placing: Omit<Placing, 'findNode'>, drawn: ReadonlyMap<string, Shape>, reach: number): Shape | undefined {
+  const find = (wanted: string, depth = 0): Shape | undefined => {
+    const known = drawn.get(wanted);
+    const made = known ? undefined : outlines.find((other) => other.id === wanted);
+    if (known || made?.shape !== 'made' || depth > DEEPEST) return known;
+    const findGuide = (guide: string) => {
+      const found = guides.find((other) => other.id === guide);
+      return found && findGuideLine(found, placing, reach);
+    };
+    return makeShape(made, { placing, findShape: (source) => find(source, depth + 1), findChain: (source) => findChain(source, outlines), findGuide });
+  };
+  return find(id);
+}
+
+/** What is made of what is made of … is not followed farther. */
+const DEEPEST = 20;

@@ -1,0 +1,49 @@
+import type { Measured } from '../adjust';
+import { pieceLength, windingNumber, type Path, type Piece, type Vec } from '../geometry';
+import type { Shape } from '../outline';
+import type { Job, NamedRegion } from '../job';
+import { listRegions, type Region } from '../planar';
+import type { Derived } from './derive';
+import { measureShapes, type Figured } from './figures';
+
+/** What is nearer than this is one place: mm, or px without scale. */
+const TOLERANCE = 1e-6;
+
+/** What of a shape shuts something in: doors are shut. */
+const rimsOf = (shape: Shape | undefined): readonly Piece[] => shape?.shut?.flatMap(({ pieces }) => pieces) ?? shape?.finished ?? [];
+
+/** A region with the outlines that run along its rim, by id. */
+export interface ViewRegion extends Region {
+  readonly outlines: readonly string[];
+}
+
+/** Every region that the shown outlines of a view shut in, smallest first; aids shut nothing in. */
+export function regionsOf(job: Pick<Job, 'outlines' | 'layers'>, derived: Pick<Derived, 'shapes'>, view: string): readonly ViewRegion[] {
+  const shown = new Set(job.layers.filter(({ show }) => show).map(({ id }) => id));
+  const outlines = job.outlines.filter((outline) => outline.view === view && !outline.aid && shown.has(outline.layer));
+  const pieces = outlines.flatMap(({ id }) => rimsOf(derived.shapes.get(id)).map((piece) => ({ id, piece })));
+  return listRegions(pieces.map(({ piece }) => piece), TOLERANCE).map((region) => ({ ...region, outlines: [...new Set(region.of.map((i) => pieces[i]!.id))] }));
+}
+
+export const isInRegion = ({ around, holes }: Pick<Region, 'around' | 'holes'>, place: Vec): boolean =>
+  windingNumber(around.pieces, place) + holes.reduce((sum, { pieces }) => sum + windingNumber(pieces, place), 0) === 1;
+
+/** The region around a place; undefined outside of all. */
+export const findRegionAt = <R extends Region>(regions: readonly R[], place: Vec): R | undefined => regions.find((region) => isInRegion(region, place));
+
+/** The name of a region: the newest that was given to a place in it. */
+export const findNameOf = (region: Region, named: readonly NamedRegion[]): NamedRegion | undefined => [...named].reverse().find(({ at }) => isInRegion(region, at));
+
+/** Length around a region, its holes included. */
+export const perimeterOf = ({ around, holes }: Region): number => [around, ...holes].reduce((sum, path) => sum + lengthOf(path), 0);
+
+const lengthOf = ({ pieces }: Path) => pieces.reduce((sum, piece) => sum + pieceLength(piece), 0);
+
+/** A figure of a region (its area, the length around it) with its plus-minus: from everything that its rim stands on. One sigma, in the figure's unit. */
+export function measureRegion(region: ViewRegion, figured: Figured, figure: (region: Region) => number): Measured {
+  const rim = figured.job.outlines.filter(({ id }) => region.outlines.includes(id));
+  return measureShapes(rim, figured, (shapes) => {
+    const regions = listRegions([...shapes.values()].flatMap(rimsOf), TOLERANCE);
+    return figure(findRegionAt(regions, region.inside) ?? region);
+  });
+}

@@ -1,0 +1,72 @@
+import type { Draft } from 'immer';
+import type { DrawnOutline, MadeOutline, Outline, Recipe } from '../outline';
+import type { RelationEnd } from '../relate';
+import { command, draft, replaceById, type Command } from './command';
+import type { NamedRegion } from './region';
+import type { Job } from './schema';
+
+/** Adds what is made of others; `instead`: its sources become aids, since it stands in their stead. */
+export const addMade = (made: MadeOutline, instead: boolean): Command =>
+  command(`made-${made.recipe.kind}`, (job) => {
+    if (instead) setAidOf(job, made.recipe.of, true);
+    job.outlines.push(draft(made));
+  }, { count: made.recipe.of.length });
+
+/** Another recipe for what is made. Steps of one field in a row are one. */
+export const changeRecipe = (id: string, recipe: Recipe): Command => ({
+  ...command('recipe-changed', (job) => {
+    const made = job.outlines.find((outline) => outline.id === id);
+    if (made?.shape === 'made') made.recipe = draft(recipe);
+  }),
+  merge: `recipe/${id}`,
+});
+
+export const setAid = (ids: readonly string[], aid: boolean) => command(aid ? 'aid-set' : 'aid-unset', (job) => setAidOf(job, ids, aid), { count: ids.length });
+
+function setAidOf(job: Draft<Job>, ids: readonly string[], aid: boolean): void {
+  for (const outline of job.outlines) {
+    if (!ids.includes(outline.id)) continue;
+    if (aid) outline.aid = true;
+    else delete outline.aid;
+  }
+}
+
+/**
+ * Puts other outlines in the place of one: parts that were cut from it, or what it was made into. What is said of its nodes and segments is said of the part that has
+ * them; what was made of it is made of all of them.
+ */
+export const replaceOutline = (id: string, parts: readonly Outline[], code: string) =>
+  command(code, (job) => {
+    const index = job.outlines.findIndex((outline) => outline.id === id);
+    if (index < 0) return;
+    job.outlines.splice(index, 1, ...draft(parts));
+    const findPart = (end: RelationEnd) => (end.outline === id ? parts.find((part) => hasEnd(part, end))?.id : end.outline);
+    const isWhole = ({ on }: { readonly on: readonly RelationEnd[] }) => on.every((end) => findPart(end) !== undefined);
+    job.relations = job.relations.filter(isWhole);
+    job.dimensions = job.dimensions.filter(isWhole);
+    [...job.relations, ...job.dimensions].forEach(({ on }) => on.forEach((end) => void (end.outline = findPart(end)!)));
+    replaceSources(job, id, parts.map((part) => part.id));
+  });
+
+function hasEnd(part: Outline, { node, segment }: RelationEnd): boolean {
+  if (part.shape !== 'chain') return node === undefined && segment === undefined;
+  return part.nodes.some((other, i) => other.id === node || (other.id === segment && part.segments[i] !== undefined));
+}
+
+/** What was made of an outline is made of others in its stead; what is made of nothing any more goes. */
+export function replaceSources(job: Draft<Job>, id: string, others: readonly string[]): void {
+  for (const outline of [...job.outlines]) {
+    if (outline.shape !== 'made' || !outline.recipe.of.includes(id)) continue;
+    outline.recipe.of = outline.recipe.of.flatMap((source) => (source === id ? others : [source]));
+    if (outline.recipe.of.length > 0) continue;
+    job.outlines = job.outlines.filter((other) => other.id !== outline.id);
+    replaceSources(job, outline.id, []);
+  }
+}
+
+/** What was made stands by itself from now on: as outlines of its own, in its place. Its sources, if they were aids for it alone, stay aids. */
+export const letGo = (id: string, outlines: readonly DrawnOutline[]) => replaceOutline(id, outlines, 'let-go');
+
+export const addRegion = (region: NamedRegion) => command('region-named', (job) => void job.regions.push(draft(region)), { name: region.name });
+export const changeRegion = (region: NamedRegion): Command => ({ ...command('region-changed', (job) => replaceById(job.regions, draft(region)), { name: region.name }), merge: `region/${region.id}` });
+export const removeRegion = (id: string) => command('region-removed', (job) => void (job.regions = job.regions.filter((region) => region.id !== id)));

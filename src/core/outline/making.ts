@@ -1,0 +1,130 @@
+import type { Result } from '../basics';
+import { moved, placed, type Affine, type Line, type Path } from '../geometry';
+import { combine, offsetClosed, offsetOpen, orientedOutward, strip, type OffsetLimits, type StripWidth } from '../planar';
+import { findWhole, reflection } from './mirror';
+import { betweenOpenings } from './opening';
+import type { Chain, MadeOutline } from './outline';
+import { findPosition, type Placing } from './place';
+import type { Recipe } from './recipe';
+import { shapeOfPaths, type MakingFault, type Shape } from './shape';
+
+/** What a recipe is carried out with: the shapes of what it is made of, and the lines of guides. */
+export interface Making {
+  readonly placing: Omit<Placing, 'findNode'>;
+  findShape(outline: string): Shape | undefined;
+  /** A drawn outline by its id: openings are laid out along its segments. */
+  findChain(outline: string): Chain | undefined;
+  findGuide(guide: string): Line | undefined;
+}
+
+/** How far an offset curve may lie from where it belongs, and what is one place. mm */
+const PRECISION = 0.01;
+const TOLERANCE = 1e-6;
+
+export const sourcesOf = ({ recipe }: MadeOutline): readonly string[] => recipe.of;
+
+/** The shape of what is made of others; without paths and with a fault when it cannot be made. */
+export function makeShape(outline: MadeOutline, making: Making): Shape {
+  const paths = pathsMade(outline.recipe, making);
+  const fault = typeof paths === 'string' ? paths : paths.length === 0 ? 'made-nothing' : undefined;
+  if (fault) return { ...shapeOfPaths(outline.id, []), faults: [{ segment: 0, fault }] };
+  const shape = shapeOfPaths(outline.id, paths as readonly Path[]);
+  const shut = pathsShut(outline.recipe, making);
+  return shut && typeof shut !== 'string' ? { ...shape, shut } : shape;
+}
+
+/** What would be made if all openings were shut; undefined where there are none. */
+function pathsShut(recipe: Recipe, making: Making): readonly Path[] | MakingFault | undefined {
+  const hasOpenings = recipe.kind === 'strip' && Boolean(recipe.openings?.length);
+  if (!hasOpenings && !recipe.of.some((id) => making.findShape(id)?.shut)) return undefined;
+  const findShape = (id: string) => {
+    const shape = making.findShape(id);
+    return shape?.shut ? shapeOfPaths(id, shape.shut) : shape;
+  };
+  return pathsMade(recipe.kind === 'strip' ? { ...recipe, openings: [] } : recipe, { ...making, findShape });
+}
+
+const NEEDS_SCALE: readonly Recipe['kind'][] = ['offset', 'strip', 'rows'];
+
+function pathsMade(recipe: Recipe, making: Making): readonly Path[] | MakingFault {
+  const sources = recipe.of.flatMap((id) => making.findShape(id) ?? []);
+  if (sources.length < recipe.of.length || sources.some(({ paths }) => paths.length === 0)) return 'source-lost';
+  if (!making.placing.scaled && NEEDS_SCALE.includes(recipe.kind)) return 'made-without-scale';
+  const paths = sources.flatMap((source) => source.paths);
+  switch (recipe.kind) {
+    case 'offset':
+      return offsetOf(sources, recipe);
+    case 'strip':
+      return unlessRefused(strip(wallLines(sources, recipe, making), widthOf(recipe), recipe.ends, limitsOf(recipe)), 'made-unclear');
+    case 'combined':
+      return unlessRefused(combine(sources.map((source) => source.paths), recipe.how, TOLERANCE), sources.every(({ closed }) => closed) ? 'made-unclear' : 'combine-open');
+    case 'mirrored': {
+      const axis = making.findGuide(recipe.guide);
+      if (!axis) return 'guide-lost';
+      return recipe.joined ? paths.flatMap((path) => findWhole(path, axis)) : paths.map((path) => movedPath(path, reflection(axis)));
+    }
+    default: {
+      const maps = findMaps(recipe, making);
+      return maps ? maps.flatMap((map) => paths.map((path) => movedPath(path, map))) : 'source-lost';
+    }
+  }
+}
+
+const limitsOf = ({ corners }: Pick<Extract<Recipe, { kind: 'offset' }>, 'corners'>): OffsetLimits => ({ corners, precision: PRECISION, tolerance: TOLERANCE });
+
+/** The lines of a strip, without its openings. */
+function wallLines(sources: readonly Shape[], { openings = [] }: Extract<Recipe, { kind: 'strip' }>, making: Making): readonly Path[] {
+  return sources.flatMap((source) => {
+    const chain = openings.length > 0 ? making.findChain(source.id) : undefined;
+    return chain ? source.paths.flatMap((path) => betweenOpenings(path, chain, openings)) : source.paths;
+  });
+}
+
+function widthOf({ width, justified }: Extract<Recipe, { kind: 'strip' }>): StripWidth {
+  if (justified === 'middle') return { right: width / 2, left: width / 2 };
+  return justified === 'right' ? { right: width, left: 0 } : { right: 0, left: width };
+}
+
+const unlessRefused = (result: Result<readonly Path[]>, fault: MakingFault): readonly Path[] | MakingFault => (result.ok ? result.value : fault);
+
+/** Closed outlines grow; what has several loops keeps them as they run around its material. */
+function offsetOf(sources: readonly Shape[], recipe: Extract<Recipe, { kind: 'offset' }>): readonly Path[] | MakingFault {
+  const found: Path[] = [];
+  for (const { closed, paths } of sources) {
+    for (const by of recipe.both ? [recipe.by, -recipe.by] : [recipe.by]) {
+      const results = closed ? [offsetClosed(paths.length > 1 ? paths : paths.map(orientedOutward), by, limitsOf(recipe))] : paths.map((path) => offsetOpen(path, by, limitsOf(recipe)));
+      for (const result of results) {
+        if (!result.ok) return 'made-unclear';
+        found.push(...result.value);
+      }
+    }
+  }
+  return found;
+}
+
+/** Where copies stand, as maps of the plane. */
+function findMaps(recipe: Extract<Recipe, { kind: 'rows' | 'around' | 'placed' }>, { placing }: Making): readonly Affine[] | undefined {
+  if (recipe.kind === 'rows') {
+    const steps = Array.from({ length: recipe.rows * recipe.count }, (_, i) => [i % recipe.count, Math.floor(i / recipe.count)] as const).slice(1);
+    return steps.map(([i, j]) => placed([i * recipe.step[0] + j * recipe.rowStep[0], i * recipe.step[1] + j * recipe.rowStep[1]]));
+  }
+  const at = (place: Parameters<typeof findPosition>[0]) => findPosition(place, { ...placing, findNode: () => undefined });
+  if (recipe.kind === 'around') {
+    const centre = at(recipe.centre);
+    const isWhole = Math.abs(recipe.sweep) > 2 * Math.PI - 1e-9;
+    const step = recipe.sweep / (isWhole ? recipe.count : Math.max(1, recipe.count - 1));
+    return centre && Array.from({ length: recipe.count - 1 }, (_, i) => turnedAbout(centre, (i + 1) * step));
+  }
+  const [from, to] = [at(recipe.from), at(recipe.to)];
+  if (!from || !to) return undefined;
+  const [a, b, c, d] = placed([0, 0], recipe.turn, recipe.mirrored ? -1 : 1, 1);
+  return [[a, b, c, d, to[0] - a * from[0] - c * from[1], to[1] - b * from[0] - d * from[1]]];
+}
+
+function turnedAbout([x, y]: readonly [number, number], angle: number): Affine {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  return [c, s, -s, c, x - c * x + s * y, y - s * x - c * y];
+}
+
+const movedPath = ({ closed, pieces }: Path, map: Affine): Path => ({ closed, pieces: pieces.map((piece) => moved(piece, map)) });
+

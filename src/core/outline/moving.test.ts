@@ -1,0 +1,92 @@
+/** What is turned, scaled, mirrored, made to stand by itself, or caught. */
+import fc from 'fast-check';
+import { angleOf, cross, distance, dot, enclosedArea, moved, nearestOn, pieceLength, pointAt, subtract, tangentAt, type Piece, type Vec } from '../geometry';
+import { combine } from '../planar';
+import { createSnapSearch, findGuideLine, listSnaps, makeShape, mapOf, movedOutline, placingOf, shapeOf, standing, type Chain, type Editing, type Guide, type MadeOutline, type Node, type Place, type Recipe, type Segment } from '.';
+
+const toSheet = ([x, y]: Vec): Vec => [x * 10, -y * 10];
+const placing = { scaled: true, toPlane: ([x, y]: Vec): Vec => [x / 10, -y / 10] };
+const pointed = (at: Vec): Place => ({ kind: 'pointed', at: toSheet(at), sigma: 1 });
+let count = 0;
+const editing: Editing = { toSheet, newId: () => `new${count++}`, sigma: 0.5 };
+const chainOf = (at: readonly Vec[], segments: readonly Segment[], closed = false): Chain => ({
+  shape: 'chain', id: 'c', layer: 'l', view: 'v', closed, nodes: at.map((place, i): Node => ({ id: `n${i}`, place: pointed(place), smooth: true })), segments,
+});
+const mixed = chainOf([[0, 0], [20, 0], [30, 12], [10, 25], [-8, 14]], [{ kind: 'line' }, { kind: 'tangent' }, { kind: 'curve' }, { kind: 'arc', through: pointed([-2, 22]) }, { kind: 'curve' }], true);
+
+it('a turned, scaled and mirrored outline is the turned, scaled and mirrored shape', () => {
+  const number = (min: number, max: number) => fc.integer({ min: min * 1000, max: max * 1000 }).map((value) => value / 1000);
+  fc.assert(fc.property(number(-3, 3), number(0.2, 4), fc.boolean(), number(-20, 20), number(-20, 20), (turn, scale, mirrored, x, y) => {
+    const moving = { about: [x, y] as const, turn, scale, mirrored };
+    const after = shapeOf(movedOutline(mixed, moving, placingOf(mixed, placing), editing), placing);
+    const wanted = shapeOf(mixed, placing).pieces.map((piece) => moved(piece, mapOf(moving)));
+    expect(after.faults).toEqual([]);
+    after.pieces.forEach((piece, i) => [0, 0.3, 0.7, 1].forEach((t) => expect(distance(pointAt(piece, t), pointAt(wanted[i]!, t))).toBeLessThan(1e-6)));
+  }), { numRuns: 100, seed: 31 });
+});
+
+it('what stands by itself is what it was made as: lines, arcs, curves, whole circles and ellipses, and parts of them', () => {
+  const ellipse: Piece = { kind: 'ellipse', centre: [3, 4], major: [12, 5], ratio: 0.4, start: 0, sweep: 2 * Math.PI };
+  const circle: Piece = { kind: 'arc', centre: [8, 6], radius: 7, start: 0, sweep: 2 * Math.PI };
+  const cut = combine([[{ closed: true, pieces: [ellipse] }], [{ closed: true, pieces: [circle] }]], 'united', 1e-6);
+  if (!cut.ok) throw new Error(cut.code);
+  const paths = [...cut.value, { closed: true, pieces: [ellipse] }, { closed: true, pieces: [circle] }, ...shapeOf(mixed, placing).paths];
+  standing(paths, { layer: 'l', view: 'v' }, editing).forEach((outline, i) => {
+    const shape = shapeOf(outline, placing);
+    expect(shape.faults).toEqual([]);
+    expect(enclosedArea(shape.pieces)).toBeCloseTo(Math.abs(enclosedArea(paths[i]!.pieces)) * Math.sign(enclosedArea(shape.pieces)), 6);
+    for (const at of shape.pieces.flatMap((piece) => [0.2, 0.8].map((t) => pointAt(piece, t)))) expect(Math.min(...paths[i]!.pieces.map((piece) => nearestOn(piece, at).distance))).toBeLessThan(1e-6);
+  });
+});
+
+describe('recipes', () => {
+  const wall = chainOf([[0, 0], [4000, 0], [4000, 3000]], [{ kind: 'line' }, { kind: 'line' }]);
+  const make = (recipe: Recipe, guide?: Guide) => makeShape({ shape: 'made', id: 'm', layer: 'l', view: 'v', recipe } satisfies MadeOutline, {
+    placing, findShape: (id) => (id === 'c' ? shapeOf(wall, placing) : undefined), findChain: () => wall, findGuide: () => guide && findGuideLine(guide, placing, 1e5),
+  });
+  const strip = { kind: 'strip', of: ['c'], width: 100, justified: 'right', ends: 'flat', corners: 'mitre' } as const;
+
+  it('walls have openings as wide and as far from their corners as is said; rooms see them shut', () => {
+    const shape = make({ ...strip, openings: [{ id: 'a', outline: 'c', segment: 'n0', from: 'start', distance: 500, width: 900 }, { id: 'b', outline: 'c', segment: 'n1', from: 'end', distance: 200, width: 1200 }] });
+    const areas = shape.paths.map(({ pieces }) => Math.round(enclosedArea(pieces)));
+    // Outer wall of 4000 + 3000 with its corner outside: 4000 × 100 + 3000 × 100 + the corner, less the openings.
+    expect(areas.reduce((sum, area) => sum + area, 0)).toBe(100 * (4000 + 3000 + 100 - 900 - 1200));
+    expect(shape.paths).toHaveLength(3);
+    expect(Math.round(enclosedArea(shape.shut!.flatMap(({ pieces }) => pieces)))).toBe(100 * 7100);
+  });
+
+  it('a part stands where it was put, turned and mirrored before that', () => {
+    const { pieces } = make({ kind: 'placed', of: ['c'], from: pointed([4000, 0]), to: pointed([100, 50]), turn: Math.PI / 2, mirrored: true });
+    expect(pieces.map((piece) => pointAt(piece, 1))).toEqual([[expect.closeTo(100, 8), expect.closeTo(50, 8)], [expect.closeTo(-2900, 8), expect.closeTo(50, 8)]]);
+    expect(pieceLength(pieces[0]!)).toBeCloseTo(4000, 8);
+  });
+
+  it('says what is wrong: no scale, no guide, an open outline combined, a shape that shrank away, a source that is gone', () => {
+    const faultOf = (recipe: Recipe) => make(recipe).faults[0]?.fault;
+    expect(faultOf({ kind: 'mirrored', of: ['c'], guide: 'g', joined: false })).toBe('guide-lost');
+    expect(faultOf({ kind: 'combined', of: ['c', 'c'], how: 'united' })).toBe('combine-open');
+    expect(faultOf({ ...strip, of: ['gone'] })).toBe('source-lost');
+    const square = chainOf([[0, 0], [10, 0], [10, 10], [0, 10]], [0, 1, 2, 3].map(() => ({ kind: 'line' })), true);
+    const shrunk = (scaled: boolean) => makeShape({ shape: 'made', id: 'm', layer: 'l', view: 'v', recipe: { kind: 'offset', of: ['c'], by: -6, both: false, corners: 'round' } }, { placing: { ...placing, scaled }, findShape: () => shapeOf(square, placing), findChain: () => square, findGuide: () => undefined });
+    expect([shrunk(true), shrunk(false)].map(({ faults }) => faults[0]?.fault)).toEqual(['made-nothing', 'made-without-scale']);
+  });
+
+  it('a guide half-way between two places is square to the way between them', () => {
+    const line = findGuideLine({ id: 'g', view: 'v', through: { kind: 'middle', a: pointed([2, 3]), b: pointed([8, 11]) }, towards: pointed([8, 11]), angle: 0, offset: 0, square: true }, placing, 100)!;
+    expect(dot(subtract(line.b, line.a), [6, 8])).toBeCloseTo(0, 9);
+    expect(nearestOn(line, [5, 7]).distance).toBeLessThan(1e-9);
+  });
+});
+
+it('a line from outside touches a circle where the spoke is square to it, and meets a line squarely at its foot', () => {
+  const circle: Piece = { kind: 'arc', centre: [10, 0], radius: 4, start: 0, sweep: 2 * Math.PI };
+  const line: Piece = { kind: 'line', a: [0, 10], b: [20, 14] };
+  const search = createSnapSearch([{ piece: circle, guide: false }, { piece: line, guide: false }]);
+  const from: Vec = [6, -10];
+  const all = [[8, -3.8], [2, 10]].flatMap((aim) => listSnaps(aim as unknown as Vec, search(aim as unknown as Vec, 9), 9, from));
+  const tangents = all.filter(({ kind }) => kind === 'tangent');
+  expect(tangents.length).toBeGreaterThanOrEqual(2);
+  for (const { point } of tangents) expect(dot(subtract(point, from), subtract(point, [10, 0]))).toBeCloseTo(0, 9);
+  const square = all.find(({ kind, point }) => kind === 'square' && nearestOn(line, point).distance < 1e-9)!;
+  expect(Math.abs(cross(tangentAt(line, 0), [Math.cos(angleOf(subtract(square.point, from))), Math.sin(angleOf(subtract(square.point, from)))]))).toBeCloseTo(1, 9);
+});

@@ -1,0 +1,37 @@
+import type { Vec } from '../geometry';
+import type { Combining, CornerStyle, EndStyle } from '../planar';
+import type { Opening } from './opening';
+import type { Place } from './place';
+
+/** Which line a strip's width is laid along: seen along it. */
+export type Justified = 'middle' | 'left' | 'right';
+
+/**
+ * How an outline is made from others (`of`, their ids). It follows them: nothing of it is stored but this. mm and radians. What is mirrored or stood elsewhere keeps
+ * what it is made of; what is combined, completed or made a strip of usually stands in its sources' stead, which are then aids.
+ */
+export type Recipe =
+  /** Grown by a distance where closed (shrunk below nothing), else the line beside, to its right; `both`: to both sides. */
+  | { readonly kind: 'offset'; readonly of: readonly string[]; readonly by: number; readonly both: boolean; readonly corners: CornerStyle }
+  | { readonly kind: 'strip'; readonly of: readonly string[]; readonly width: number; readonly justified: Justified; readonly ends: EndStyle; readonly corners: CornerStyle; readonly openings?: readonly Opening[] | undefined }
+  | { readonly kind: 'combined'; readonly of: readonly string[]; readonly how: Combining }
+  /** Mirrored about a guide; `joined`: halves whose ends lie on it and their mirror images as whole outlines. */
+  | { readonly kind: 'mirrored'; readonly of: readonly string[]; readonly guide: string; readonly joined: boolean }
+  /** Copies in rows: `count` along a step, as many rows of them as `rows` says along another. The first one is the source itself. */
+  | { readonly kind: 'rows'; readonly of: readonly string[]; readonly step: Vec; readonly count: number; readonly rowStep: Vec; readonly rows: number }
+  /** Copies turned about a centre: `count` in all over `sweep`, a whole turn or a part of one. The first one is the source itself. */
+  | { readonly kind: 'around'; readonly of: readonly string[]; readonly centre: Place; readonly count: number; readonly sweep: number }
+  /** A part stood elsewhere: its place `from` at `to`, turned, perhaps mirrored before that (left and right exchanged). */
+  | { readonly kind: 'placed'; readonly of: readonly string[]; readonly from: Place; readonly to: Place; readonly turn: number; readonly mirrored: boolean };
+
+export type RecipeKind = Recipe['kind'];
+
+export function placesOfRecipe(recipe: Recipe): readonly Place[] {
+  if (recipe.kind === 'around') return [recipe.centre];
+  return recipe.kind === 'placed' ? [recipe.from, recipe.to] : [];
+}
+
+export function mapRecipePlaces(recipe: Recipe, change: (place: Place) => Place): Recipe {
+  if (recipe.kind === 'around') return { ...recipe, centre: change(recipe.centre) };
+  return recipe.kind === 'placed' ? { ...recipe, from: change(recipe.from), to: change(recipe.to) } : recipe;
+}
