@@ -1,6 +1,6 @@
 import type { Fit } from '@/core/calibrate';
 import { distance, type Vec } from '@/core/geometry';
-import { listSnaps, type PictureEdge, type SnapKind, type SnapTarget } from '@/core/outline';
+import { listSnaps, type PictureEdge, type Snap, type SnapKind, type SnapSearch } from '@/core/outline';
 import type { Corner, Edge } from '@/core/raster';
 
 /** How a place is pointed at. */
@@ -55,7 +55,14 @@ export interface AimOptions {
   readonly zoom: number;
   readonly pointer: Pointer;
   readonly snapping: boolean;
-  readonly targets: readonly SnapTarget[];
+  /** What is drawn near a place of the plane. */
+  readonly search: SnapSearch;
+  /** Where a line that is being drawn comes from. View plane. */
+  readonly from?: Vec | undefined;
+  /** What the aim is caught by, all of it where that is not said; the picture counts as one kind. */
+  readonly kinds?: readonly (SnapKind | 'picture')[] | undefined;
+  /** Which of what lies within reach: the best first, then round again. */
+  readonly turn?: number | undefined;
   /** The picture's edge nearest to a sheet place within a reach, px. */
   findEdge?(sheet: Vec, reach: number): Edge | undefined;
   /** As that, where two edges meet. */
@@ -71,17 +78,23 @@ export function aimAt(sheet: Vec, options: AimOptions): Aim {
   const reach = SNAP_REACH[pointer] / pointingZoom(pointer, zoom);
   const drawn = caughtByDrawing(free, reach, options);
   if (drawn && drawn.snap !== 'nearest') return drawn;
-  const seen = caughtByPicture(free, reach, options);
+  const seen = options.kinds && !options.kinds.includes('picture') ? undefined : caughtByPicture(free, reach, options);
   const nearer = drawn && seen && distance(seen.sheet, sheet) > distance(drawn.sheet, sheet) ? drawn : seen;
   return nearer ?? drawn ?? free;
 }
 
-function caughtByDrawing(free: Aim, reach: number, { fit, targets }: AimOptions): Aim | undefined {
-  if (targets.length === 0) return undefined;
+function caughtByDrawing(free: Aim, reach: number, { fit, search, from, kinds, turn = 0 }: AimOptions): Aim | undefined {
   const aside = fit.toPlane([free.sheet[0] + 1, free.sheet[1]]);
   const planePerPixel = distance(aside, free.plane);
-  const best = listSnaps(free.plane, targets, reach * planePerPixel)[0];
+  const all = listSnaps(free.plane, search(free.plane, reach * planePerPixel), reach * planePerPixel, from);
+  const snaps = distinct(kinds ? all.filter(({ kind }) => kinds.includes(kind)) : all, planePerPixel);
+  const best = snaps[turn % Math.max(1, snaps.length)];
   return best && { ...free, sheet: fit.toSheet(best.point), plane: best.point, snap: best.kind };
+}
+
+/** What lies in one place is one catch, by its best name. */
+function distinct(snaps: readonly Snap[], pixel: number): readonly Snap[] {
+  return snaps.filter(({ point }, i) => !snaps.slice(0, i).some((better) => distance(better.point, point) < pixel / 2));
 }
 
 function caughtByPicture(free: Aim, reach: number, { fit, findEdge, findCorner }: AimOptions): Aim | undefined {

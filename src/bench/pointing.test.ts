@@ -100,7 +100,7 @@ describe('the viewport', () => {
 it('the aim takes a corner of the picture before an edge, and the drawing before both', () => {
   const fit = unscaledFit({ picture: { width: 4032, height: 3024, kind: 'photo' }, datum: { origin: [0, 3024], direction: 0 } });
   const edge = { at: [1001, 1000] as const, normal: 0, sigma: 0.2, kind: 'step' as const };
-  const seen = { fit, zoom: 1, pointer: 'mouse' as const, snapping: true, targets: [], findEdge: () => edge };
+  const seen = { fit, zoom: 1, pointer: 'mouse' as const, snapping: true, search: () => [], findEdge: () => edge };
   expect(aimAt([1000, 1000], seen)).toMatchObject({ sheet: [1001, 1000], snap: 'picture-edge', edge: { sigma: 0.2 } });
   const corner = { ...seen, findCorner: () => ({ at: [1003, 999] as const, sigma: 0.3 }) };
   expect(aimAt([1000, 1000], corner)).toMatchObject({ sheet: [1003, 999], snap: 'picture-corner', sigma: 0.3, free: [1000, 1000] });

@@ -143,6 +143,9 @@ function handleKey(event: KeyboardEvent, session: Session): boolean {
     case 'Enter':
       if (aim) session.setAtAim();
       return true;
+    case 'n':
+      session.catchNext();
+      return true;
     case 'Escape':
       session.input({ kind: 'cancel' });
       return true;

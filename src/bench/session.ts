@@ -1,13 +1,14 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { FittedView } from '@/core/derive';
-import { subtract, type Vec } from '@/core/geometry';
+import { distance, subtract, type Vec } from '@/core/geometry';
 import type { EvidenceKind } from '@/core/job';
+import { SNAP_KINDS, type SnapKind } from '@/core/outline';
 import { newId, type JobStore, type LoadedReference } from '@/store';
 import type { PictureEdges } from './edges';
 import { aimAt, aimZoom, type Aim, type Pointer } from './aim';
 import { lookAtPlane } from './ground';
-import { listSnapTargets } from './snap-targets';
-import { startEvidence, startTool, toolOf, TOOLS, type EvidenceState, type FrameState, type ActiveTool, type Effect, type MatchTarget, type ToolContext, type ToolInput, type ToolName } from './tools';
+import { snapSearch } from './snap-targets';
+import { findFrom, startEvidence, startTool, toolOf, TOOLS, type EvidenceState, type FrameState, type ActiveTool, type Effect, type MatchTarget, type ToolContext, type ToolInput, type ToolName } from './tools';
 import { boundsOf, layingOf, squaredUp, turned } from './laying';
 import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
 
@@ -34,6 +35,10 @@ export interface SessionState {
   /** A point was just set and can be nudged. */
   readonly nudging: boolean;
   readonly snapping: boolean;
+  /** What the aim is caught by: all of it where nothing is left out. */
+  readonly catching: readonly Catch[];
+  /** Which of several catches within reach is meant. */
+  readonly turn: number;
   readonly magnifier: boolean;
   /** Whether readings of the caliper are listened to. */
   readonly caliper: boolean;
@@ -56,10 +61,16 @@ export interface SessionState {
   readonly beacon: Vec | undefined;
 }
 
+/** What the aim can be caught by, for choosing among. */
+export type Catch = SnapKind | 'picture';
+export const CATCHES: readonly Catch[] = [...SNAP_KINDS, 'picture'];
+const NOTHING_NEAR = () => [];
+/** The aim is where it was. CSS px. */
+const SAME_AIM = 3;
 /** Reference geometry is looked for this far around the aim. CSS px. */
 const REFERENCE_REACH = 24;
 /** Tools that go wherever the hand goes. */
-const FREE: readonly ToolName[] = ['select', 'relate', 'frame', 'brush'];
+const FREE: readonly ToolName[] = ['select', 'relate', 'frame', 'brush', 'cut', 'region', 'dimension', 'opening'];
 const NO_VIEWPORT: Viewport = { width: 0, height: 0, zoom: 1, centre: [0, 0] };
 
 /** One sitting at the bench: turns pointing and typing into inputs of the tool in hand, and its effects into commands. */
@@ -76,7 +87,7 @@ export class Session {
     const known = job.views.some((view) => view.id === restored?.view);
     this.store = createStore<SessionState>()(() => ({
       viewId: known ? restored?.view : job.views[0]?.id, elsewhere: undefined, references: [], viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
-      patch: undefined, nudging: false, snapping: true, magnifier: false, caliper: false, accuracy: false, straight: false, ghost: 0, cleaning: undefined, suggested: [], advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
+      patch: undefined, nudging: false, snapping: true, catching: CATCHES, turn: 0, magnifier: false, caliper: false, accuracy: false, straight: false, ghost: 0, cleaning: undefined, suggested: [], advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
     }));
   }
 
@@ -220,12 +231,24 @@ export class Session {
     const catching = snapping && !FREE.includes(tool.name);
     // A place that is to be laid on existing geometry is sought in the picture: what lies over it already must not catch the aim.
     const around = tool.name === 'match' && tool.state.looking === 'view' ? undefined : { references: this.getState().references, at: toSheet(viewport, screen), reach: REFERENCE_REACH / viewport.zoom };
-    const targets = catching ? listSnapTargets(context, this.jobs.getState().derived, tool, around) : [];
+    const search = catching ? snapSearch(context, this.jobs.getState().derived, tool, around) : NOTHING_NEAR;
+    // Another place has other catches: they are gone through from the best one on again.
+    const turn = this.lastAimed && distance(this.lastAimed.screen, screen) < SAME_AIM ? this.getState().turn : 0;
     this.lastAimed = { screen, pointer };
     const findEdge = (sheet: Vec, reach: number) => this.edges?.find(sheet, reach);
     const findCorner = (sheet: Vec, reach: number) => this.edges?.findCorner(sheet, reach);
-    const aim = aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, snapping: catching, targets, findEdge, findCorner });
-    this.set({ aim, pointer, nudging: false, patch: pointer === 'touch' ? screen : undefined });
+    const aim = aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, snapping: catching, search, findEdge, findCorner, from: findFrom(tool, context), kinds: this.getState().catching, turn });
+    this.set({ aim, pointer, turn, nudging: false, patch: pointer === 'touch' ? screen : undefined });
+  }
+
+  /** The next of several things that the aim could be caught by here. */
+  catchNext(): void {
+    this.set({ turn: this.getState().turn + 1 });
+    if (this.lastAimed) this.aimAtScreen(this.lastAimed.screen, this.lastAimed.pointer);
+  }
+
+  setCatching(catching: readonly Catch[]): void {
+    this.set({ catching });
   }
 
   /** Looks again from where the aim was last: a part of the picture has come in the meantime. */
@@ -247,7 +270,7 @@ export class Session {
     this.input({ kind: 'set', aim, seek: snapping && this.edges !== undefined && aim.snap === undefined });
     const { tool } = this.getState();
     // Choosing an outline sets no point: there is nothing to nudge, and the patch would only be in the way.
-    const pointless = (tool.name === 'select' && !tool.state.node) || (tool.name === 'points' && !tool.state.point) || tool.name === 'brush';
+    const pointless = (tool.name === 'select' && !tool.state.node) || (tool.name === 'points' && !tool.state.point) || tool.name === 'brush' || tool.name === 'cut' || tool.name === 'region' || tool.name === 'dimension' || tool.name === 'opening';
     if (this.getState().aim === undefined) return;
     this.set({ nudging: !pointless, patch: pointer === 'touch' && !pointless ? patch : undefined });
   }
@@ -306,6 +329,12 @@ export class Session {
     this.set({ viewport, beacon: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] });
   }
 
+  /** Chooses outlines, with the tool for that in hand. */
+  hold(outlines: readonly string[]): void {
+    this.set({ patch: undefined, nudging: false });
+    this.setTool({ name: 'select', state: { outlines, several: outlines.length > 1, moving: false } });
+  }
+
   private set(change: Partial<SessionState>): void {
     this.store.setState(change);
   }
@@ -314,6 +343,7 @@ export class Session {
     if (effect.kind === 'run') this.jobs.getState().run(effect.command);
     else if (effect.kind === 'say') this.say(effect.code);
     else if (effect.kind === 'look') this.look(effect.at);
+    else if (effect.kind === 'hold') this.hold(effect.outlines);
     else if (effect.kind === 'choose') this.set({ evidence: effect.evidence });
     else void this.seek(effect);
   }

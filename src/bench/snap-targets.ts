@@ -1,6 +1,6 @@
-import type { Derived, FittedView } from '@/core/derive';
+import { guideReach, type Derived, type FittedView } from '@/core/derive';
 import { distance, type Vec } from '@/core/geometry';
-import { findGuideLine, shapeOf, type SnapTarget } from '@/core/outline';
+import { createSnapSearch, findGuideLine, shapeOf, type SnapSearch, type SnapTarget } from '@/core/outline';
 import type { LoadedReference } from '@/store';
 import { piecesAround, shownOn } from './ground';
 import { findDraft, type ActiveTool, type ToolContext } from './tools';
@@ -12,21 +12,35 @@ interface Around {
   readonly reach: number;
 }
 
+/** What is drawn of a view, sorted by where it is, for as long as it stays the same. */
+interface Sorted {
+  readonly of: readonly unknown[];
+  readonly search: SnapSearch;
+}
+
+const sorted = new WeakMap<Derived, Sorted>();
+
 /** What the aim can catch on: shown outlines of the view, its guides, the outline that is being drawn, and reference geometry near the aim. */
-export function listSnapTargets(context: ToolContext, derived: Derived, tool: ActiveTool, around?: Around): readonly SnapTarget[] {
-  const { job, fitted } = context;
-  const shown = new Set(job.layers.filter((layer) => layer.show).map((layer) => layer.id));
+export function snapSearch(context: ToolContext, derived: Derived, tool: ActiveTool, around?: Around): SnapSearch {
   const chain = tool.name === 'chain' ? tool.state : undefined;
-  const outlines = job.outlines.filter((outline) => outline.view === fitted.view.id && shown.has(outline.layer) && outline.id !== chain?.carries?.id);
+  const drawn = searchDrawn(context, derived, chain?.carries?.id);
   const draft = chain && findDraft(chain, context);
-  const shapes = [...outlines.map((outline) => derived.shapes.get(outline.id)), draft && shapeOf(draft, fitted.placing)];
-  const reach = 2 * Math.max(...cornerDistances(fitted));
-  const guides = job.guides.filter((guide) => guide.view === fitted.view.id).map((guide) => findGuideLine(guide, fitted.placing, reach));
-  return [
-    ...shapes.flatMap((shape) => shape?.finished ?? []).map((piece) => ({ piece, guide: false })),
-    ...(around ? nearReferences(context.fitted, around) : []),
-    ...guides.flatMap((piece) => (piece ? [{ piece, guide: true }] : [])),
-  ];
+  const further = [...(draft ? shapeOf(draft, context.fitted.placing).finished : []).map((piece) => ({ piece, guide: false })), ...(around ? nearReferences(context.fitted, around) : [])];
+  return (aim, reach) => [...drawn(aim, reach), ...further];
+}
+
+function searchDrawn({ job, fitted }: ToolContext, derived: Derived, without: string | undefined): SnapSearch {
+  const of = [fitted, job.layers, job.outlines, job.guides, without];
+  const before = sorted.get(derived);
+  if (before && before.of.every((item, i) => item === of[i])) return before.search;
+  const shown = new Set(job.layers.filter((layer) => layer.show).map((layer) => layer.id));
+  const outlines = job.outlines.filter((outline) => outline.view === fitted.view.id && shown.has(outline.layer) && outline.id !== without);
+  const guides = job.guides.filter((guide) => guide.view === fitted.view.id).flatMap((guide) => findGuideLine(guide, fitted.placing, guideReach(fitted)) ?? []);
+  const search = createSnapSearch([
+    ...outlines.flatMap((outline) => derived.shapes.get(outline.id)?.finished ?? []).map((piece) => ({ piece, guide: false })), ...guides.map((piece) => ({ piece, guide: true })),
+  ]);
+  sorted.set(derived, { of, search });
+  return search;
 }
 
 function nearReferences({ view, fit }: FittedView, { references, at, reach }: Around): SnapTarget[] {
@@ -35,9 +49,4 @@ function nearReferences({ view, fit }: FittedView, { references, at, reach }: Ar
   const place = fit.toPlane(at);
   const wide = distance(place, fit.toPlane([at[0] + reach, at[1]]));
   return Number.isFinite(wide) ? piecesAround(shown, place, wide).map((piece) => ({ piece, guide: false })) : [];
-}
-
-function cornerDistances({ sheet, placing }: FittedView): number[] {
-  const corners: Vec[] = [[0, 0], [sheet.width, 0], [0, sheet.height], [sheet.width, sheet.height]];
-  return corners.map((corner) => Math.hypot(...placing.toPlane(corner)));
 }

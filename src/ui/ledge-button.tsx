@@ -47,13 +47,16 @@ interface ChoiceProps<T extends string> {
   readonly options: readonly (readonly [T, string])[];
   readonly onChange: (value: T) => void;
   readonly name: string;
+  /** The name stands before the words, where they alone do not say what they are about. */
+  readonly named?: boolean;
 }
 
 /** One of a few words. */
-export function Choice<T extends string>({ value, options, onChange, name }: ChoiceProps<T>) {
+export function Choice<T extends string>({ value, options, onChange, name, named = false }: ChoiceProps<T>) {
   const palette = usePalette();
   return (
-    <div role="radiogroup" aria-label={name} style={{ display: 'flex', flexWrap: 'wrap', gap: 4 }}>
+    <div role="radiogroup" aria-label={name} style={{ display: 'flex', flexWrap: 'wrap', gap: 4, alignItems: 'center' }}>
+      {named ? <Text style={{ fontFamily: FONT.text, fontSize: 14, color: palette.quiet, minWidth: 64 }}>{name}</Text> : null}
       {options.map(([option, label]) => (
         <Pressable key={option} accessibilityRole="radio" aria-checked={value === option} accessibilityLabel={label} onPress={() => onChange(option)}
           style={{ height: 40, paddingHorizontal: 12, borderRadius: 20, justifyContent: 'center', borderWidth: 1, borderColor: value === option ? palette.hedge : palette.rule, backgroundColor: value === option ? palette.leaf : palette.paper }}>

@@ -8,7 +8,7 @@ type Detail = Readonly<Record<string, string | number>>;
 
 const SNAPS: Readonly<Record<SnapKind | 'picture-corner' | 'picture-edge' | 'picture-line', string>> = {
   'picture-corner': 'picture corner', 'picture-edge': 'picture edge', 'picture-line': 'line in the picture',
-  end: 'end', crossing: 'crossing', middle: 'middle', centre: 'centre', quadrant: 'quadrant', guide: 'guide', nearest: 'on the outline',
+  end: 'end', crossing: 'crossing', middle: 'middle', centre: 'centre', quadrant: 'quadrant', tangent: 'tangent', square: 'square to it', guide: 'guide', nearest: 'on the outline',
 };
 
 export const wordForSnap = (snap: keyof typeof SNAPS): string => SNAPS[snap];
@@ -49,6 +49,25 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'view-cut': ({ name }) => `“${name}” is in the strip of views. Frame the next one, or go on.`,
   'views-cut': ({ count }) => `${count} views are in the strip. Name them under Views.`,
   'sides-not-understood': ({ most }) => `Write a whole number of sides, from 3 to ${most}.`,
+  'nothing-to-cut': () => 'There is no outline here to cut. Point at one; locked layers stay out of it.',
+  'made-follows': () => 'This outline is made of others and follows them. Change those, or let it go first.',
+  'nothing-crosses': () => 'Nothing crosses this outline, so there is no end to cut it to. Draw what it should end at, or delete it.',
+  'crossed-once': () => 'A closed outline needs two crossings to be cut between. Draw another edge across it.',
+  'no-end-here': () => 'This outline has no open end to carry on. Point at one that is open.',
+  'split-chains-only': () => 'A circle or an ellipse has no two parts. Cut a stretch of it away instead.',
+  'meets-nothing': () => 'Carried on from here, it meets nothing. Draw what it should end at first.',
+  'mirror-needs-guide': () => 'Set a guide as the centre line first: it is mirrored about that.',
+  'combine-needs-two': () => 'Choose two closed outlines or more first, with Several.',
+  'nothing-to-touch': () => 'There is no line, arc or circle here to touch. Point at one.',
+  'radius-too-small': () => 'No arc of that radius reaches so far: the ends are farther apart than its diameter. Point nearer, or type a larger radius.',
+  'type-the-radius': () => 'Type the radius first.',
+  'no-line-here': () => 'There is no straight line here. Point at one that is drawn.',
+  'no-wall-here': () => 'There is no wall here. Point at one of the walls that were chosen.',
+  mended: ({ count }) => `${count === 1 ? 'One thing was' : `${count} things were`} mended. Undo takes it back.`,
+  'not-mended': () => 'This does not mend itself: look at it and change it by hand.',
+  'name-empty': () => 'Write a name.',
+  'count-not-understood': ({ most }) => `Write a whole number from 1 to ${most}.`,
+  'factor-not-understood': ({ text }) => `“${text}” is not a factor that Bryony can read. Try 1.5 or 80 %.`,
   'nothing-to-relate': () => 'There is no line, arc, circle or corner here. Point at one that is drawn; locked layers stay out of it.',
   'points-the-same': () => 'Both points are in the same place. Point at two places that are apart.',
   'points-in-a-line': () => 'Those three points lie in a line, and no circle goes through them. Move one aside.',
@@ -160,6 +179,8 @@ export function sentenceFor(code: string, detail: Detail = {}): string {
 const FAULTS: Readonly<Record<string, string>> = {
   'arc-in-a-line': 'an arc whose points lie in a line', 'tangent-straight-behind': 'a tangent arc that cannot reach its end',
   'place-lost': 'a point that leaned on something deleted', 'circle-without-size': 'a circle without size',
+  'source-lost': 'what it is made of is gone, or has no shape itself', 'made-without-scale': 'its sizes need a scale', 'combine-open': 'only closed outlines can be combined',
+  'made-unclear': 'its lines run too close together to tell what lies where; change the distance a little', 'made-nothing': 'nothing is left of it at this size', 'guide-lost': 'its guide is gone',
   'corner-too-large': 'the corner is larger than its sides have room for', 'corner-on-a-curve': 'corners of curves stay sharp', 'corner-is-none': 'there is no corner here to finish',
 };
 export const wordForFault = (fault: string): string => FAULTS[fault] ?? fault;
@@ -180,6 +201,12 @@ const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) =>
   'outlines-copied': ({ count }) => `Duplicated ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-removed': ({ count }) => `Deleted ${count === 1 ? 'an outline' : `${count} outlines`}`, 'outlines-joined': () => 'Joined two outlines', 'moved-to-layer': () => 'Moved to another layer',
   'point-moved': () => 'Moved a point', 'point-added': () => 'Added a point', 'point-deleted': () => 'Deleted a point', 'handle-moved': () => 'Moved a handle', 'corner-made': () => 'Made a corner', 'smooth-made': () => 'Made a smooth point',
   'relation-added': ({ kind }) => `Made it ${wordsForKind(kind as RelationKind)}`, 'relations-added': ({ count }) => `Made ${count} things true`, 'relations-removed': () => 'Took away what held', 'relation-value-set': () => 'Changed a size that holds',
+  'made-offset': () => 'Made an offset', 'made-strip': () => 'Made a strip', 'made-combined': () => 'Combined outlines', 'made-mirrored': () => 'Mirrored an outline', 'made-rows': () => 'Made rows', 'made-around': () => 'Made copies around a centre', 'made-placed': () => 'Placed a part again',
+  'recipe-changed': () => 'Changed how it is made', 'aid-set': () => 'Made it an aid', 'aid-unset': () => 'Made it an outline again', 'let-go': () => 'Let it go', 'cut-away': () => 'Trimmed an outline', 'outline-split': () => 'Split an outline', 'circle-completed': () => 'Completed a circle',
+  'outlines-turned': () => 'Turned outlines', 'outlines-scaled': () => 'Scaled outlines', 'region-named': ({ name }) => `Named the region “${name}”`, 'region-changed': ({ name }) => `Changed the region “${name}”`, 'region-removed': () => 'Took a region’s name away',
+  'dimension-added': () => 'Kept a size on the drawing', 'dimension-changed': () => 'Changed what a size should be', 'dimension-removed': () => 'Took a size off the drawing',
+  'wall-added': () => 'Drew a wall', 'opening-added': () => 'Added an opening',
+  mended: ({ count }) => `Mended ${count === 1 ? 'one thing' : `${count} things`}`,
   'corners-rounded': () => 'Rounded corners', 'corners-cut': () => 'Cut corners off', 'corners-sharp': () => 'Made corners sharp again',
   'layer-added': ({ name }) => `Added the layer “${name}”`, 'layer-changed': ({ name }) => `Changed the layer “${name}”`, 'layer-removed': () => 'Removed a layer', 'guide-added': () => 'Added a guide', 'guide-changed': () => 'Moved a guide', 'guide-removed': () => 'Removed a guide',
 };

@@ -10,12 +10,14 @@ import { toScreen, type Viewport } from '../viewport';
 import { AccuracyMap } from './accuracy-map';
 import { AimCross, Beacon, PatchRim } from './aim-mark';
 import { Dimension } from './dimension';
+import { DimensionMarks } from './dimension-marks';
 import { Drawing } from './drawing';
 import { FrameCover } from './frame-cover';
 import { EvidenceMarks } from './evidence-marks';
 import { DatumMark, GuideMarks } from './marks';
+import { RegionMarks } from './region-marks';
 import { ReferenceInk } from './reference-ink';
-import { RelationMarks } from './relation-marks';
+import { ChosenMarks, RelationMarks } from './relation-marks';
 import { Selection, benchTransform } from './selection';
 import { ToolPreview } from './tool-preview';
 
@@ -55,13 +57,16 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         {fitting ? null : evidence}
         {cutting ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
         <ReferenceInk {...ground} viewport={viewport} />
+        {tool.name === 'region' ? <RegionMarks {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
         <GuideMarks {...marks} viewport={viewport} />
         <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>
           <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} />
         </g>
         {tool.name === 'select' ? <Selection {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
         {fitting ? evidence : null}
-        {tool.name === 'relate' ? <RelationMarks {...marks} derived={derived} viewport={viewport} units={job.units} chosen={tool.state.on} /> : null}
+        {job.dimensions.length > 0 ? <DimensionMarks {...marks} derived={derived} viewport={viewport} units={job.units} /> : null}
+        {tool.name === 'relate' || tool.name === 'dimension' ? <ChosenMarks {...marks} derived={derived} viewport={viewport} chosen={tool.state.on} /> : null}
+        {tool.name === 'relate' ? <RelationMarks {...marks} derived={derived} viewport={viewport} units={job.units} /> : null}
         <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
         <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
         {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}

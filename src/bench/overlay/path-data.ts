@@ -44,5 +44,5 @@ function cubicData(cubic: Cubic, fromPlane: FromPlane, depth = 0): string {
 }
 
 export function shapesPath(shapes: readonly Shape[], fromPlane: FromPlane): string {
-  return shapes.map((shape) => pathData(shape.finished, shape.closed, fromPlane)).join('');
+  return shapes.flatMap(({ paths }) => paths.map(({ pieces, closed }) => pathData(pieces, closed, fromPlane))).join('');
 }

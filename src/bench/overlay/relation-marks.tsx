@@ -4,22 +4,17 @@ import type { Job } from '@/core/job';
 import type { Outline, Shape } from '@/core/outline';
 import { CENTRE, TOO_FAR, type Relation, type RelationEnd } from '@/core/relate';
 import { formatLength, type Units } from '@/core/units';
-import { FONT, type Palette } from '@/ui/palette';
+import { FONT } from '@/ui/palette';
 import { markForRelation } from '@/ui/relation-words';
 import { layingOf } from '../laying';
 import { toScreen, type Viewport } from '../viewport';
+import type { DrawnProps } from './drawn-props';
 import { pathData } from './path-data';
 import { benchTransform } from './selection';
 import { apart } from './slips';
 
-interface MarksProps {
-  readonly job: Job;
-  readonly derived: Derived;
-  readonly fitted: FittedView;
-  readonly viewport: Viewport;
-  readonly palette: Palette;
+interface MarksProps extends DrawnProps {
   readonly units: Units;
-  readonly chosen: readonly RelationEnd[];
 }
 
 /** Figures of Atkinson Hyperlegible at 11 px, on the average. */
@@ -48,33 +43,44 @@ function placeOf(end: RelationEnd, outline: Outline, shape: Shape): Vec | undefi
   return piece && pointAt(piece, isFullCircle(piece) ? 0.125 : 0.5);
 }
 
-/** What holds, in words on slips of paper beside what it holds of, and where it moved what was drawn farther than the picture allows; what is chosen is drawn thick. */
-export function RelationMarks({ job, derived, fitted, viewport, palette, units, chosen }: MarksProps) {
-  const known = (end: RelationEnd) => {
-    const [outline, shape] = [job.outlines.find(({ id }) => id === end.outline), derived.shapes.get(end.outline)];
-    return outline && shape ? { outline, shape } : undefined;
-  };
-  const screenOf = (end: RelationEnd): Vec | undefined => {
-    const it = known(end);
-    const place = it && placeOf(end, it.outline, it.shape);
-    return place && toScreen(viewport, fitted.fit.toSheet(place));
-  };
+function knownOf(end: RelationEnd, job: Job, derived: Derived) {
+  const [outline, shape] = [job.outlines.find(({ id }) => id === end.outline), derived.shapes.get(end.outline)];
+  return outline && shape ? { outline, shape } : undefined;
+}
+
+function screenPlaceOf(end: RelationEnd, job: Job, derived: Derived, fitted: FittedView, viewport: Viewport): Vec | undefined {
+  const it = knownOf(end, job, derived);
+  const place = it && placeOf(end, it.outline, it.shape);
+  return place && toScreen(viewport, fitted.fit.toSheet(place));
+}
+
+/** What is chosen to say something of it, drawn thick. */
+export function ChosenMarks({ job, derived, fitted, viewport, palette, chosen }: Omit<MarksProps, 'units'> & { readonly chosen: readonly RelationEnd[] }) {
+  const { fromPlane } = layingOf(viewport, fitted.fit);
+  return (
+    <g data-testid="chosen-marks">
+      {chosen.map((end, i) => {
+        const it = knownOf(end, job, derived);
+        const piece = it && findPiece(end, it.outline, it.shape);
+        const at = screenPlaceOf(end, job, derived, fitted, viewport);
+        if (piece) return <g key={i} transform={benchTransform(viewport)} fill="none"><path d={pathData([piece], false, fromPlane)} stroke={palette.halo} strokeWidth={8} strokeOpacity={0.8} vectorEffect="non-scaling-stroke" /><path d={pathData([piece], false, fromPlane)} stroke={palette.berry} strokeWidth={5} vectorEffect="non-scaling-stroke" /></g>;
+        return at ? <rect key={i} x={at[0] - 7} y={at[1] - 7} width={14} height={14} fill={palette.paper} stroke={palette.berry} strokeWidth={3} /> : null;
+      })}
+    </g>
+  );
+}
+
+/** What holds, in words on slips of paper beside what it holds of, and where it moved what was drawn farther than the picture allows. */
+export function RelationMarks({ job, derived, fitted, viewport, palette, units }: MarksProps) {
+  const screenOf = (end: RelationEnd) => screenPlaceOf(end, job, derived, fitted, viewport);
   const moved = (derived.related.get(fitted.view.id)?.moves ?? []).filter(({ sigmas }) => sigmas > TOO_FAR).map((move): Slip => ({
     words: `moved ${fitted.fit.scaled ? formatLength(move.distance, units) : `${move.distance.toFixed(1)} px`}`, at: toScreen(viewport, fitted.fit.toSheet(move.at)), isWarning: true,
   }));
   const said = job.relations.filter(({ view }) => view === fitted.view.id).flatMap((relation) => listSlips(relation, job, screenOf, units));
   const slips = [...moved, ...said].filter(({ at: [x, y] }) => x > -40 && y > -20 && x < viewport.width + 40 && y < viewport.height + 20);
   const places = apart(slips.map(({ at, words }) => ({ at, size: [widthOf(words), HEIGHT] })));
-  const { fromPlane } = layingOf(viewport, fitted.fit);
   return (
     <g data-testid="relation-marks">
-      {chosen.map((end, i) => {
-        const it = known(end);
-        const piece = it && findPiece(end, it.outline, it.shape);
-        const at = screenOf(end);
-        if (piece) return <g key={i} transform={benchTransform(viewport)} fill="none"><path d={pathData([piece], false, fromPlane)} stroke={palette.halo} strokeWidth={8} strokeOpacity={0.8} vectorEffect="non-scaling-stroke" /><path d={pathData([piece], false, fromPlane)} stroke={palette.berry} strokeWidth={5} vectorEffect="non-scaling-stroke" /></g>;
-        return at ? <rect key={i} x={at[0] - 7} y={at[1] - 7} width={14} height={14} fill={palette.paper} stroke={palette.berry} strokeWidth={3} /> : null;
-      })}
       {slips.map(({ words, isWarning }, i) => (
         <g key={i} transform={`translate(${places[i]![0]} ${places[i]![1]})`}>
           <rect x={-widthOf(words) / 2} y={-HEIGHT / 2} width={widthOf(words)} height={HEIGHT} rx={4} fill={palette.paper} fillOpacity={0.92} stroke={isWarning ? palette.straw : palette.hedge} strokeWidth={isWarning ? 2 : 0.9} />

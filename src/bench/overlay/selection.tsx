@@ -1,19 +1,13 @@
-import type { Derived, FittedView } from '@/core/derive';
 import { pointAt, type Vec } from '@/core/geometry';
-import type { Job } from '@/core/job';
 import type { Chain, Shape } from '@/core/outline';
 import type { Palette } from '@/ui/palette';
 import { layingOf } from '../laying';
 import { listHandles, type SelectState } from '../tools';
 import { toScreen, type Viewport } from '../viewport';
-import { pathData } from './path-data';
+import type { DrawnProps } from './drawn-props';
+import { shapesPath } from './path-data';
 
-interface SelectionProps {
-  readonly job: Job;
-  readonly derived: Derived;
-  readonly fitted: FittedView;
-  readonly viewport: Viewport;
-  readonly palette: Palette;
+interface SelectionProps extends DrawnProps {
   readonly state: SelectState;
 }
 
@@ -27,7 +21,7 @@ export function Selection({ job, derived, fitted, viewport, palette, state }: Se
         if (!shape) return null;
         return (
           <g key={outline.id} data-testid={`selected-${outline.id}`}>
-            <path transform={benchTransform(viewport)} d={pathData(shape.finished, shape.closed, layingOf(viewport, fitted.fit).fromPlane)} stroke={palette.berry} strokeWidth={3.2} vectorEffect="non-scaling-stroke" />
+            <path transform={benchTransform(viewport)} d={shapesPath([shape], layingOf(viewport, fitted.fit).fromPlane)} stroke={palette.berry} strokeWidth={3.2} vectorEffect="non-scaling-stroke" />
             {outline.shape === 'chain' && state.outlines.length === 1 ? <Nodes chain={outline} shape={shape} place={place} palette={palette} state={state} /> : null}
           </g>
         );

@@ -1,10 +1,18 @@
-import { distance, polar, type Vec } from '@/core/geometry';
-import { addOutline, changeOutline } from '@/core/job';
+import { guideReach } from '@/core/derive';
+import { add, distance, moved, pointAt, polar, type Arc, type Vec } from '@/core/geometry';
+import { addMade, addOutline, addRelations, changeOutline, together } from '@/core/job';
 import {
-  findClosed, movedByHand, placingOf, reversedChain, shapeOf, findPosition, type Chain, type Node, type Place, type PointedPlace, type Segment, type SegmentKind, type Shape,
+  findClosed, findGuideLine, reflection, type Guide, movedByHand, placingOf, reversedChain, shapeOf, findPosition, type Chain, type Node, type Place, type PointedPlace, type Segment, type SegmentKind, type Shape,
 } from '@/core/outline';
 import type { Aim } from '../aim';
+import { arcAbout, arcOfRadius } from './arc-by';
+import { relationsSaid, type Said } from './drawn-up-to';
+import { wallCommand, type Wall } from './wall';
+import { findEnd } from './relate-tool';
 import { isInLine, NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+
+/** How an arc between two ends is said: by a place on it, by its centre, or by its radius. */
+export type ArcBy = 'through' | 'centre' | 'radius';
 
 /** An outline on its way. Plain data: it is saved with the job and comes back after a reload. */
 export interface ChainState {
@@ -15,6 +23,14 @@ export interface ChainState {
   readonly kind: SegmentKind;
   /** Segments run level or upright only. */
   readonly lock: boolean;
+  readonly arcBy?: ArcBy | undefined;
+  /** Radius of the arcs that are drawn by it, mm: to the left of their chord, below nothing to the right. */
+  readonly radius?: number | undefined;
+  /** What is pointed at next is touched: the line becomes tangent to it. */
+  readonly touching?: boolean | undefined;
+  readonly says?: readonly Said[] | undefined;
+  /** What is drawn is the line of a wall. */
+  readonly wall?: Wall | undefined;
   /** The open outline that is carried on, if any. */
   readonly carries?: { readonly id: string; readonly layer: string } | undefined;
 }
@@ -44,27 +60,55 @@ function step(state: ChainState, input: ToolInput, context: ToolContext): Step<C
     case 'close':
       return close(state, context);
     case 'cancel':
-      return [{ ...START, kind: state.kind === 'tangent' ? 'line' : state.kind, lock: state.lock }, []];
+      return [fresh(state), []];
     default:
       return [state, []];
   }
 }
 
 function setPoint(state: ChainState, aim: Aim, context: ToolContext): Step<ChainState> {
+  // Thicknesses and radii are millimetres: without scale they mean nothing.
+  if ((state.wall || (state.kind === 'arc' && state.arcBy === 'radius')) && !context.fitted.fit.scaled) return stay(state, say('scale-first'));
   if (state.nodes.length === 0) return begin(state, aim, context);
   if (isOnStart(state, aim, context)) return close(state, context);
   const last = findLastPosition(state, context);
   if (!aim.snap && last && distance(toSheetPlace(context.fitted, last), aim.sheet) < 1) return stay(state, say('points-the-same'));
+  if (last && state.kind === 'arc' && state.arcBy === 'radius') return appendArc(state, aim.plane, arcOfRadius(last, aim.plane, state.radius), context);
   if (state.kind === 'arc' && !state.through) return [{ ...state, through: pointed(aim) }, []];
+  if (last && state.kind === 'arc' && state.through && state.arcBy === 'centre') return appendArc(state, undefined, arcAbout(context.fitted.placing.toPlane(state.through.at), last, aim.plane), context);
   if (last && state.kind === 'arc' && state.through && isInLine(toSheetPlace(context.fitted, last), state.through, aim.sheet)) return stay(state, say('arc-in-a-line'));
-  return append(state, placeAt(state, aim, last), context);
+  return saying(state, append(state, placeAt(state, aim, last), context), aim, context);
 }
+
+/** Remembers what a new segment was drawn up to: that it is tangent or square to what the aim was caught by. */
+function saying(before: ChainState, [state, effects]: Step<ChainState>, aim: Aim, context: ToolContext): Step<ChainState> {
+  const kind = before.touching || aim.snap === 'tangent' ? 'tangent' : aim.snap === 'square' ? 'square' : undefined;
+  const [from, to] = state.nodes.slice(-2);
+  const end = kind && from && to && state.nodes.length > before.nodes.length && before.kind === 'line' ? findEnd(aim, context) : undefined;
+  if (!kind || !from || !to || !end) return [state, effects];
+  return [{ ...state, touching: false, says: [...(state.says ?? []), { kind, from: from.id, to: to.id, end }] }, effects];
+}
+
+/** An arc whose place on it is worked out: its end goes where the arc ends. */
+function appendArc(state: ChainState, to: Vec | undefined, arc: Arc | undefined, context: ToolContext): Step<ChainState> {
+  if (!arc) return stay(state, say(state.arcBy === 'radius' ? (state.radius === undefined ? 'type-the-radius' : 'radius-too-small') : 'points-the-same'));
+  const at = (place: Vec): PointedPlace => ({ kind: 'pointed', at: toSheetPlace(context.fitted, place), sigma: ARC_SIGMA });
+  const [next, effects] = append({ ...state, through: at(pointAt(arc, 0.5)) }, at(to ?? pointAt(arc, 1)), context);
+  const [from, until] = next.nodes.slice(-2);
+  if (state.arcBy !== 'radius' || next.nodes.length === state.nodes.length || !from || !until) return [next, effects];
+  return [{ ...next, says: [...(next.says ?? []), { kind: 'radius', from: from.id, to: until.id, value: Math.abs(state.radius!) }] }, effects];
+}
+
+/** Sigma of places that follow from what was pointed: as good as an edge can be pointed at. Sheet px. */
+const ARC_SIGMA = 0.7;
 
 /** Begins anew, or carries on the open outline whose end the aim caught. */
 function begin(state: ChainState, aim: Aim, context: ToolContext): Step<ChainState> {
   const fresh: Node = { id: context.newId(), place: pointed(aim), smooth: true };
   const carried = aim.snap === 'end' ? findOpenEnd(aim.plane, context) : undefined;
-  if (!carried) return [{ ...state, nodes: [fresh], segments: [], through: undefined, carries: undefined }, []];
+  const end = state.touching ? findEnd(aim, context) : undefined;
+  const says: readonly Said[] = end ? [{ kind: 'tangent', from: fresh.id, to: fresh.id, end }] : [];
+  if (!carried) return [{ ...state, nodes: [fresh], segments: [], through: undefined, carries: undefined, touching: false, says }, []];
   return [{ ...state, nodes: carried.nodes, segments: carried.segments, through: undefined, carries: { id: carried.id, layer: carried.layer } }, []];
 }
 
@@ -87,7 +131,7 @@ function isOnStart(state: ChainState, aim: Aim, context: ToolContext): boolean {
   return aim.snap === 'end' && state.segments.length > 0 && start !== undefined && distance(start, aim.plane) < SAME_PLACE;
 }
 
-function findLastPosition(state: ChainState, context: ToolContext): Vec | undefined {
+export function findLastPosition(state: ChainState, context: ToolContext): Vec | undefined {
   const draft = findDraft(state, context);
   const last = state.nodes.at(-1);
   return draft && last && findPosition(last.place, placingOf(draft, context.fitted.placing));
@@ -123,9 +167,21 @@ function findNextSegment(state: ChainState): Segment | undefined {
   return { kind: state.kind };
 }
 
+/** Goes to a typed place: across and up from the last point, or from zero. */
+function setAcrossAndUp(state: ChainState, { by, from }: NonNullable<Extract<ToolInput, { kind: 'typed' }>['at']>, last: Vec | undefined, context: ToolContext): Step<ChainState> {
+  const { fitted, newId } = context;
+  if (!fitted.fit.scaled) return stay(state, say('scale-first'));
+  if (from === 'last' && !last) return stay(state, say('point-first'));
+  const seen = toSheetPlace(fitted, from === 'zero' ? by : add(last!, by));
+  const place: Place = from === 'zero' ? { kind: 'placed', at: by, seen } : { kind: 'shifted', from: { kind: 'node', id: state.nodes.at(-1)!.id }, by, seen };
+  if (state.nodes.length === 0) return [{ ...state, nodes: [{ id: newId(), place, smooth: true }], segments: [], carries: undefined, says: [] }, []];
+  return append(state, place, context);
+}
+
 function setTyped(state: ChainState, input: Extract<ToolInput, { kind: 'typed' }>, context: ToolContext): Step<ChainState> {
   const last = findLastPosition(state, context);
   const from = state.nodes.at(-1);
+  if (input.at) return setAcrossAndUp(state, input.at, last, context);
   if (!from || !last) return stay(state, say('point-first'));
   if (input.length !== undefined && !context.fitted.fit.scaled) return stay(state, say('scale-first'));
   const base: Place = { kind: 'node', id: from.id };
@@ -164,8 +220,15 @@ function done(state: ChainState, chain: Chain, context: ToolContext): Step<Chain
   const id = state.carries?.id ?? context.newId();
   const outline: Chain = { ...chain, id };
   const command = state.carries ? changeOutline(outline, 'outline-carried-on') : addOutline(outline);
-  return [{ ...START, kind: state.kind === 'tangent' ? 'line' : state.kind, lock: state.lock }, [run(command)]];
+  const relations = relationsSaid(state.says ?? [], outline, context);
+  if (state.wall && !state.carries) return [fresh(state), [run(together([addRelations(relations), addOutline({ ...outline, aid: true }), wallCommand(state.wall, id, context)]))]];
+  const mirrored = findCentreLine(context);
+  const image = mirrored && !state.carries ? [addMade({ shape: 'made', id: context.newId(), layer: outline.layer, view: outline.view, recipe: { kind: 'mirrored', of: [id], guide: mirrored.id, joined: true } }, true)] : [];
+  return [fresh(state), [run(image[0] ? together([addRelations(relations), command, image[0]]) : together([addRelations(relations), command]))]];
 }
+
+/** A fresh draft that is drawn as the last one was. */
+const fresh = ({ kind, lock, arcBy, radius, wall }: ChainState): ChainState => ({ ...START, kind: kind === 'tangent' ? 'line' : kind, lock, arcBy, radius, wall });
 
 function finish(state: ChainState, context: ToolContext): Step<ChainState> {
   const draft = findDraft({ ...state, through: undefined }, context);
@@ -196,9 +259,17 @@ export const chainTool: Tool<ChainState> = {
     if (!draft) return NOTHING;
     const points = [state.through?.at].filter((p) => p !== undefined);
     const live = aim && withLive(state, aim, context);
-    return { outlines: [live ?? draft], points };
+    const centreLine = findCentreLine(context);
+    const axis = centreLine && findGuideLine(centreLine, context.fitted.placing, guideReach(context.fitted));
+    const image = axis && shapeOf(live ?? draft, context.fitted.placing).pieces.map((piece) => moved(piece, reflection(axis)));
+    return { outlines: [live ?? draft], points, ...(image ? { pieces: { list: image, look: 'comes' as const } } : {}) };
   },
 };
+
+/** The centre line of the view about which what is drawn is mirrored. */
+function findCentreLine({ job, fitted }: ToolContext): Guide | undefined {
+  return job.guides.find(({ view, mirrors }) => mirrors && view === fitted.view.id);
+}
 
 /** The draft with the segment that would be set now. */
 function withLive(state: ChainState, aim: Aim, context: ToolContext): Chain | undefined {

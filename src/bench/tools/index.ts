@@ -1,20 +1,26 @@
 import { brushTool } from './brush-tool';
-import { chainTool } from './chain-tool';
+import type { Vec } from '@/core/geometry';
+import { chainTool, findLastPosition } from './chain-tool';
 import { circleTool } from './circle-tool';
+import { cutTool } from './cut-tool';
 import { guideTool } from './guide-tool';
+import { dimensionTool } from './dimension-tool';
 import { evidenceTool } from './evidence-tool';
 import { frameTool } from './frame-tool';
 import { matchTool } from './match-tool';
 import { angleTool, datumTool, distanceTool, levelTool } from './span-tool';
+import { openingTool } from './opening-tool';
 import { pointsTool } from './points-tool';
+import { regionTool } from './region-tool';
 import { relateTool } from './relate-tool';
 import { shapeTool } from './shape-tool';
 import { selectTool } from './select-tool';
-import type { Tool } from './tool';
+import { standTool } from './stand-tool';
+import type { Tool, ToolContext } from './tool';
 
 /** All tools by name. The name is stored with the draft. */
 export const TOOLS = {
-  select: selectTool, chain: chainTool, circle: circleTool, guide: guideTool,
+  select: selectTool, chain: chainTool, circle: circleTool, cut: cutTool, opening: openingTool, dimension: dimensionTool, region: regionTool, stand: standTool, guide: guideTool,
   evidence: evidenceTool, points: pointsTool, datum: datumTool, level: levelTool, frame: frameTool, match: matchTool, relate: relateTool, shape: shapeTool, brush: brushTool, distance: distanceTool, angle: angleTool,
 } as const;
 
@@ -35,7 +41,12 @@ export function startTool(name: ToolName): ActiveTool {
   return { name, state: TOOLS[name].start } as ActiveTool;
 }
 
-export { findDraft, type ChainState } from './chain-tool';
+/** Where a line that is being drawn comes from. View plane. */
+export function findFrom(active: ActiveTool, context: ToolContext): Vec | undefined {
+  return active.name === 'chain' && active.state.kind === 'line' ? findLastPosition(active.state, context) : undefined;
+}
+
+export { findDraft, type ArcBy, type ChainState } from './chain-tool';
 export type { CircleMode, CircleState } from './circle-tool';
 export type { GuideMode, GuideState } from './guide-tool';
 export { EVIDENCE_POINTING, isEnough, isFull, isOpenEnded, type PointingWay } from './evidence-kinds';
@@ -43,10 +54,17 @@ export { commandForAgain, commandForEvidence, isPointed, startEvidence, wayOf, t
 export { findFrame, startFrame, type FrameShape, type FrameState } from './frame-tool';
 export { startBrush, type BrushState } from './brush-tool';
 export { startMatch, type MatchPair, type MatchState, type MatchTarget } from './match-tool';
+export type { RegionState } from './region-tool';
+export type { OpeningState } from './opening-tool';
+export { FIRST_WALL, type Wall } from './wall';
 export { isSameEnd, type RelateState } from './relate-tool';
-export { commandForRectangle, type ShapeMode, type ShapeState } from './shape-tool';
+export { commandForRectangle, commandForSlot, type ShapeMode, type ShapeState } from './shape-tool';
 export { directionFor, type SpanState } from './span-tool';
 export type { PointsState } from './points-tool';
+export type { DimensionState } from './dimension-tool';
+export type { CutMode, CutState } from './cut-tool';
+export { commandForMove, editingIn } from './editing';
+export { commandForTurn, type StandMode, type StandState } from './stand-tool';
 export { findPicked, listHandles } from './pick';
 export { findSelectedChain, type SelectState } from './select-tool';
 export type { Effect, Preview, ToolContext, ToolInput } from './tool';

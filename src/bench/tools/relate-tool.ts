@@ -1,4 +1,4 @@
-import type { RelationEnd } from '@/core/relate';
+import { isRelatable, type RelationEnd } from '@/core/relate';
 import type { Aim } from '../aim';
 import { reachOf } from './reach';
 import { findNode, findPicked } from './pick';
@@ -18,11 +18,11 @@ export function isSameEnd(a: RelationEnd, b: RelationEnd): boolean {
 }
 
 /** The node, the segment or the circle that is pointed at. */
-function findEnd(aim: Aim, { job, fitted, shapes, ...context }: ToolContext): RelationEnd | undefined {
+export function findEnd(aim: Aim, { job, fitted, shapes, ...context }: ToolContext): RelationEnd | undefined {
   const reach = reachOf(aim, { job, fitted, shapes, ...context });
   const picked = findPicked(job, { shapes }, fitted.view.id, aim.plane, reach);
   const outline = picked && job.outlines.find(({ id }) => id === picked.outline);
-  if (!picked || !outline) return undefined;
+  if (!picked || !outline || !isRelatable(outline)) return undefined;
   if (outline.shape === 'circle') return { outline: outline.id };
   const node = findNode(outline, shapes.get(outline.id)!, aim.plane, NODE_REACH * reach);
   return node ? { outline: outline.id, node } : { outline: outline.id, segment: outline.nodes[picked.segment]!.id };

@@ -1,6 +1,6 @@
 import { distance, subtract, type Vec } from '@/core/geometry';
 import { changeOutline, nudgeOutline } from '@/core/job';
-import { draggedOutline, mapPointed, movedByHand, withHandle, withNodePlace, type Chain, type Outline } from '@/core/outline';
+import { draggedOutline, mapPointed, movedByHand, withHandle, withNodePlace, type Chain } from '@/core/outline';
 import type { Aim } from '../aim';
 import { reachOf } from './reach';
 import { findNode, findPicked, listHandles, type HandleEnd } from './pick';
@@ -63,7 +63,7 @@ function grab(state: SelectState, aim: Aim, reach: number, context: ToolContext)
 }
 
 /** The outline as it would be if what is grabbed were let go now. */
-function findGrabbed(state: SelectState, context: ToolContext, sigma = 1): Outline | undefined {
+function findGrabbed(state: SelectState, context: ToolContext, sigma = 1): Chain | undefined {
   const chain = findSelectedChain(state, context);
   const { grabbed } = state;
   if (!chain || !grabbed) return undefined;

@@ -1,10 +1,10 @@
-import { add, angleOf, distance, dot, norm, perpendicular, polar, scale, subtract, type Vec } from '@/core/geometry';
+import { add, angleOf, cross, distance, dot, norm, perpendicular, polar, scale, subtract, type Vec } from '@/core/geometry';
 import { addOutline, addRelations, together, type Command } from '@/core/job';
-import { movedByHand, type Chain, type Place, type PointedPlace } from '@/core/outline';
+import { type Chain, type Place, type PointedPlace } from '@/core/outline';
 import type { Relation, RelationEnd, RelationKind } from '@/core/relate';
-import { NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
+import { betweenPlaces, NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
 
-export type ShapeMode = 'rectangle' | 'turned' | 'polygon';
+export type ShapeMode = 'rectangle' | 'turned' | 'polygon' | 'slot';
 
 /** A shape that is more than its points: corners that nobody pointed at follow from what is true of it. */
 export interface ShapeState {
@@ -14,15 +14,20 @@ export interface ShapeState {
 }
 
 const START: ShapeState = { mode: 'rectangle', sides: 6, points: [] };
-const NEEDED: Readonly<Record<ShapeMode, number>> = { rectangle: 2, turned: 3, polygon: 2 };
+const NEEDED: Readonly<Record<ShapeMode, number>> = { rectangle: 2, turned: 3, polygon: 2, slot: 3 };
 /** Nobody pointed at it: it is wherever the relations put it. Sheet px, one sigma. */
 const ANYWHERE = 1000;
+
+/** It follows from what was pointed at: as good as an edge can be pointed at. Sheet px, one sigma. */
+const FOLLOWED = 0.7;
 
 /** A shape on its plane: its corners in turn, which of them were pointed (or typed), and what is true of it. */
 interface Plan {
   readonly corners: readonly Vec[];
   readonly places: readonly (Place | undefined)[];
   readonly says: readonly (readonly [RelationKind, readonly number[], number?])[];
+  /** Places on the sides that are arcs, by side. */
+  readonly arcs?: Readonly<Record<number, Vec>> | undefined;
 }
 
 const RECTANGLE: Plan['says'] = [['level', [0]], ['upright', [1]], ['level', [2]], ['upright', [3]]];
@@ -54,21 +59,36 @@ function polygonOn(a: PointedPlace, b: PointedPlace, sides: number, { fitted }: 
   return { corners, places: [a, b], says };
 }
 
+/** A slot about two centres: two sides and two half circles that run into them. */
+function slotAround(a: Vec, b: Vec, radius: number, says: Plan['says'] = []): Plan {
+  const along = scale(subtract(b, a), radius / distance(a, b));
+  const aside = perpendicular(along);
+  const corners = [subtract(a, aside), subtract(b, aside), add(b, aside), add(a, aside)];
+  return { corners, places: [], arcs: { 1: add(b, along), 3: subtract(a, along) }, says: [...SLOT, ...says] };
+}
+
+const SLOT: Plan['says'] = [['tangent', [0, 1]], ['tangent', [1, 2]], ['tangent', [2, 3]], ['tangent', [3, 0]]];
+
 function planOf({ mode, sides }: ShapeState, points: readonly PointedPlace[], context: ToolContext): Plan | undefined {
   const [a, b, c] = points;
   if (!a || !b) return undefined;
   if (mode === 'polygon') return polygonOn(a, b, sides, context);
   if (mode === 'rectangle') return rectangleBetween(a, b, context);
+  if (mode === 'slot') {
+    const [p, q, r] = [a, b, c].map((point) => point && context.fitted.placing.toPlane(point.at)) as [Vec, Vec, Vec?];
+    const radius = r ? Math.abs(cross(subtract(q, p), subtract(r, p))) / distance(p, q) : 0;
+    return radius > 0 ? slotAround(p, q, radius) : undefined;
+  }
   return c && turnedRectangle(a, b, c, context);
 }
 
 /** The outline of a plan and its relations. */
-function built({ corners, places, says }: Plan, { fitted, layer, newId }: ToolContext): { readonly chain: Chain; readonly relations: readonly Relation[] } {
+function built({ corners, places, says, arcs }: Plan, { fitted, layer, newId }: ToolContext): { readonly chain: Chain; readonly relations: readonly Relation[] } {
   const [id, view] = [newId(), fitted.view.id];
-  const nodes = corners.map((at, i) => ({ id: newId(), smooth: false, place: places[i] ?? ({ kind: 'pointed', at: toSheetPlace(fitted, at), sigma: ANYWHERE } as const) }));
+  const nodes = corners.map((at, i) => ({ id: newId(), smooth: false, place: places[i] ?? ({ kind: 'pointed', at: toSheetPlace(fitted, at), sigma: arcs ? FOLLOWED : ANYWHERE } as const) }));
   const end = (side: number): RelationEnd => ({ outline: id, segment: nodes[side]!.id });
   return {
-    chain: { shape: 'chain', id, layer, view, closed: true, nodes, segments: nodes.map(() => ({ kind: 'line' })) },
+    chain: { shape: 'chain', id, layer, view, closed: true, nodes, segments: nodes.map((_, i) => (arcs?.[i] ? { kind: 'arc', through: { kind: 'pointed', at: toSheetPlace(fitted, arcs[i]), sigma: FOLLOWED } } : { kind: 'line' })) },
     relations: says.map(([kind, on, value]) => ({ id: newId(), view, kind, on: on.map(end), ...(value === undefined ? {} : { value }) })),
   };
 }
@@ -94,12 +114,20 @@ export function commandForRectangle({ points: [from] }: ShapeState, { width, hei
   return commandFor({ corners, places: [first], says: [...RECTANGLE, ['length', [0], width], ['length', [1], height]] }, context);
 }
 
+/** A slot of a typed width, once both its centres are set. */
+export function commandForSlot({ points: [a, b] }: ShapeState, width: number, context: ToolContext): Command | undefined {
+  if (!a || !b) return undefined;
+  const [p, q] = [a, b].map(({ at }) => context.fitted.placing.toPlane(at)) as [Vec, Vec];
+  return commandFor(slotAround(p, q, width / 2, [['radius', [1], width / 2]]), context);
+}
+
 function place(state: ShapeState, next: PointedPlace, context: ToolContext): Step<ShapeState> {
   const points = [...state.points, next];
   const plane = points.map(({ at }) => context.fitted.placing.toPlane(at));
   if (points.length === 2 && isFlat(state.mode, plane[0]!, plane[1]!)) return stay(state, say('points-the-same'));
   if (points.length < NEEDED[state.mode]) return [{ ...state, points }, []];
-  const plan = planOf(state, points, context)!;
+  const plan = planOf(state, points, context);
+  if (!plan) return stay(state, say('points-in-a-line'));
   if (state.mode === 'turned' && distance(plan.corners[1]!, plan.corners[2]!) < 1e-9 * distance(plan.corners[0]!, plan.corners[1]!)) return stay(state, say('points-in-a-line'));
   return [{ ...state, points: [] }, [run(commandFor(plan, context))]];
 }
@@ -112,18 +140,7 @@ function isFlat(mode: ShapeMode, [ax, ay]: Vec, [bx, by]: Vec): boolean {
 export const shapeTool: Tool<ShapeState> = {
   start: START,
   step(state, input, context) {
-    switch (input.kind) {
-      case 'set':
-        return place(state, pointed(input.aim), context);
-      case 'nudge':
-        return [{ ...state, points: state.points.map((point, i) => (i === state.points.length - 1 ? movedByHand(point, input.by) : point)) }, []];
-      case 'back':
-        return [{ ...state, points: state.points.slice(0, -1) }, []];
-      case 'cancel':
-        return [{ ...state, points: [] }, []];
-      default:
-        return [state, []];
-    }
+    return input.kind === 'set' ? place(state, pointed(input.aim), context) : [betweenPlaces(state, input), []];
   },
   preview(state, aim, context) {
     if (state.points.length === 0) return NOTHING;

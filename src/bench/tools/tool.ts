@@ -1,7 +1,7 @@
 import type { FittedView } from '@/core/derive';
-import { cross, norm, subtract, type Vec } from '@/core/geometry';
+import { cross, norm, subtract, type Piece, type Vec } from '@/core/geometry';
 import type { Command, Job } from '@/core/job';
-import type { Outline, PointedPlace, Shape } from '@/core/outline';
+import { movedByHand, type DrawnOutline, type PointedPlace, type Shape } from '@/core/outline';
 import type { Aim } from '../aim';
 import type { Found } from '../edges';
 
@@ -21,7 +21,7 @@ export type ToolInput =
   /** What a search of the picture has found. */
   | { readonly kind: 'found'; readonly points: Found }
   /** A typed size, mm and radians, on its way from the last point; `aim` gives the direction that was not typed. */
-  | { readonly kind: 'typed'; readonly length?: number | undefined; readonly angle?: number | undefined; readonly aim: Aim | undefined }
+  | { readonly kind: 'typed'; readonly length?: number | undefined; readonly lengths?: readonly number[] | undefined; readonly angle?: number | undefined; readonly at?: { readonly by: Vec; readonly from: 'last' | 'zero' } | undefined; readonly aim: Aim | undefined }
   | { readonly kind: 'nudge'; readonly by: Vec }
   | { readonly kind: 'grab' | 'drag' | 'drop'; readonly aim: Aim; readonly reach: number }
   /** `release` lets go of what was grabbed and not moved. */
@@ -35,6 +35,8 @@ export type Effect =
   | { readonly kind: 'look'; readonly at: 'view' | 'target' }
   /** Point a piece of evidence out, or none. */
   | { readonly kind: 'choose'; readonly evidence: string | undefined }
+  /** Choose outlines, with the tool for that in hand. */
+  | { readonly kind: 'hold'; readonly outlines: readonly string[] }
   /** Search the picture around a sheet place; the answer comes as an input, or `otherwise` is said. */
   | { readonly kind: 'seek'; readonly what: 'rim' | 'sides'; readonly near: Vec; readonly otherwise: string };
 
@@ -42,7 +44,9 @@ export type Step<S> = readonly [S, readonly Effect[]];
 
 /** What is drawn of a tool's state before it is in the job. Sheet px. */
 export interface Preview {
-  readonly outlines: readonly Outline[];
+  readonly outlines: readonly DrawnOutline[];
+  /** What would come about besides, or what would go: pieces on the view plane. */
+  readonly pieces?: { readonly list: readonly Piece[]; readonly look: 'comes' | 'goes' } | undefined;
   readonly points: readonly Vec[];
   /** Lines through what was pointed at, as far as they go. */
   readonly lines?: readonly (readonly Vec[])[] | undefined;
@@ -65,6 +69,14 @@ export const stay = <S>(state: S, ...effects: Effect[]): Step<S> => [state, effe
 
 export function pointed({ sheet, sigma, edge }: Pick<Aim, 'sheet' | 'sigma' | 'edge'>): PointedPlace {
   return { kind: 'pointed', at: sheet, sigma, ...(edge ? { edge } : {}) };
+}
+
+/** What the hand does between two places that it sets: moves the last one, takes it back, lets go of all. */
+export function betweenPlaces<S extends { readonly points: readonly PointedPlace[] }>(state: S, input: ToolInput): S {
+  const { points } = state;
+  if (input.kind === 'nudge') return { ...state, points: points.map((point, i) => (i === points.length - 1 ? movedByHand(point, input.by) : point)) };
+  if (input.kind === 'back') return { ...state, points: points.slice(0, -1) };
+  return input.kind === 'cancel' ? { ...state, points: [] } : state;
 }
 
 /** Three places on the sheet that lie in a line as far as a hand can tell: the middle one is off the chord by less than its sigma. */

@@ -1,58 +1,8 @@
-import { createDeriver } from '@/core/derive';
 import { distance, type Vec } from '@/core/geometry';
-import { addEvidence, addSheet, createJob, createView, pointAgain, runCommand, startHistory, type Evidence, type History, type Sheet } from '@/core/job';
-import { shapeOf, type Chain } from '@/core/outline';
-import type { Aim } from '../aim';
-import { commandForAgain, commandForEvidence, commandForRectangle, startTool, toolOf, type ActiveTool, type EvidenceState, type Effect, type ShapeState, type ToolContext, type ToolInput, type ToolName } from '.';
-
-/** A scan of 10 px/mm on which a tool is used as in the app, without a screen. */
-class Bench {
-  history: History;
-  tool: ActiveTool;
-  said: string[] = [];
-  private ids = 0;
-
-  constructor(tool: ToolName, scaled = true) {
-    const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} };
-    const empty = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet)));
-    const length: Evidence = { id: 'e', kind: 'length', groups: [['p', 'q']], said: { length: { value: 100, written: '100' } }, guess: false, role: 'use' };
-    const ends = [{ id: 'p', at: [0, 500] as const, sigma: 1 }, { id: 'q', at: [1000, 500] as const, sigma: 1 }];
-    this.history = scaled ? runCommand(empty, addEvidence('v', length, ends)) : empty;
-    this.tool = startTool(tool);
-  }
-
-  context(): ToolContext {
-    const { views, shapes } = createDeriver()(this.history.job);
-    return { job: this.history.job, fitted: views.get('v')!, shapes, layer: 'outline', newId: () => `id${this.ids++}` };
-  }
-
-  aim(x: number, y: number, snap?: Aim['snap']): Aim {
-    const sheet: Vec = [x, y];
-    return { sheet, plane: this.context().fitted.placing.toPlane(sheet), sigma: 0.5, snap, free: sheet };
-  }
-
-  give(...inputs: ToolInput[]): this {
-    for (const input of inputs) {
-      const [state, effects] = toolOf(this.tool).step(this.tool.state, input, this.context());
-      this.tool = { name: this.tool.name, state } as ActiveTool;
-      effects.forEach((effect: Effect) => (effect.kind === 'run' ? (this.history = runCommand(this.history, effect.command)) : this.said.push(effect.kind === 'say' ? effect.code : effect.kind === 'seek' ? `seek ${effect.what}` : effect.kind === 'look' ? `look ${effect.at}` : `choose ${effect.evidence}`)));
-    }
-    return this;
-  }
-
-  set(...places: readonly Vec[]): this {
-    return this.give(...places.map(([x, y]): ToolInput => ({ kind: 'set', aim: this.aim(x, y) })));
-  }
-
-  set_(change: object): this {
-    this.tool = { name: this.tool.name, state: { ...this.tool.state, ...change } } as ActiveTool;
-    return this;
-  }
-
-  shape(index = 0) {
-    return shapeOf(this.history.job.outlines[index]!, this.context().fitted.placing);
-  }
-}
+import { pointAgain, runCommand } from '@/core/job';
+import type { Chain } from '@/core/outline';
+import { commandForAgain, commandForEvidence, commandForRectangle, startTool, type EvidenceState, type ShapeState } from '.';
+import { Bench } from './bench-for-tests';
 
 describe('shapes', () => {
   const sidesOf = (bench: Bench) => [...bench.context().shapes.values()][0]!.pieces.map((piece) => (piece.kind === 'line' ? ([piece.b[0] - piece.a[0], piece.b[1] - piece.a[1]] as const) : [NaN, NaN]));

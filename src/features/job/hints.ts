@@ -58,6 +58,16 @@ function traceHint(tool: ActiveTool, job: Job): string {
   switch (tool.name) {
     case 'shape':
       return 'Point at what the card asks for; what makes it the shape it is stays true.';
+    case 'cut':
+      return 'Point at the outline that is cut.';
+    case 'stand':
+      return 'Point at what the card asks for.';
+    case 'region':
+      return 'Point at a region to name it.';
+    case 'dimension':
+      return 'Point at what a size should be read between.';
+    case 'opening':
+      return 'Point at the wall.';
     case 'relate':
       return tool.state.on.length === 0 ? 'Point at lines, arcs, circles or corners, then say what is true of them.' : 'Point at more, or say what is true of what is chosen.';
     case 'chain': {

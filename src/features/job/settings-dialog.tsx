@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, Dialog, Portal, Switch, TextInput } from 'react-native-paper';
+import { CATCHES, type Catch } from '@/bench/session';
 import { DeskContext, useDesk, useJob, useSession } from '@/bench/use-session';
 import { renameJob, setUnits } from '@/core/job';
 import type { Units, UnitStyle } from '@/core/units';
@@ -43,7 +44,8 @@ function Settings() {
       <TextInput mode="outlined" label="Name" accessibilityLabel="Name" value={text} onChangeText={setText} onBlur={rename} onSubmitEditing={rename} maxLength={200} />
       <Choice name="Lengths are shown in" value={units.style} options={STYLES} onChange={(style) => run(setUnits({ ...units, style }))} />
       {fractions ? <Choice name="Finest fraction" value={String(units.denominator)} options={DENOMINATORS} onChange={(d) => run(setUnits({ ...units, denominator: Number(d) as Units['denominator'] }))} /> : null}
-      <Toggle label="The aim catches on ends, middles and crossings" value={snapping} onToggle={() => session.toggle('snapping')} />
+      <Toggle label="The aim catches on what is drawn and seen" value={snapping} onToggle={() => session.toggle('snapping')} />
+      {snapping ? <CatchChoice /> : null}
       <Toggle label="Magnifier in the corner for the mouse" value={magnifier} onToggle={() => session.toggle('magnifier')} />
       <Toggle label="Readings of the caliper come into the field that has the cursor" value={caliper} onToggle={() => session.toggle('caliper')} />
     </>
@@ -55,6 +57,24 @@ function Toggle({ label, value, onToggle }: { label: string; value: boolean; onT
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
       <Words style={{ flex: 1 }}>{label}</Words>
       <Switch value={value} onValueChange={onToggle} accessibilityLabel={label} />
+    </View>
+  );
+}
+
+const CATCH_WORDS: Readonly<Record<Catch, string>> = {
+  end: 'Ends', crossing: 'Crossings', middle: 'Middles', centre: 'Centres', quadrant: 'Quadrants', tangent: 'Tangent', square: 'Square to', guide: 'Guides', nearest: 'Anywhere on it', picture: 'The picture',
+};
+
+/** What the aim is caught by; the n key goes through what lies near each other. */
+function CatchChoice() {
+  const { session } = useDesk();
+  const catching = useSession((state) => state.catching);
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }} testID="catches">
+      {CATCHES.map((kind) => {
+        const on = catching.includes(kind);
+        return <Button key={kind} compact mode={on ? 'contained-tonal' : 'outlined'} aria-pressed={on} onPress={() => session.setCatching(on ? catching.filter((other) => other !== kind) : [...catching, kind])} testID={`catch-${kind}`}>{CATCH_WORDS[kind]}</Button>;
+      })}
     </View>
   );
 }

@@ -4,13 +4,13 @@ import { Button } from 'react-native-paper';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
 import { setShortest } from '@/core/job';
 import { checkShapes, type Finding } from '@/core/outline';
-import { formatLength, parseSize, type Units } from '@/core/units';
+import { formatAngle, formatArea, formatLength, parseSize, type Units } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
 import { wordForFault } from '@/ui/words';
-import { findHealing } from './edit-actions';
+import { findMending, mendAll } from './heal';
 import { goToPlace } from './go-to';
 
 /** Finds everything that keeps the outlines of the view from being cut; tapping goes there, open ends can be closed. */
@@ -19,34 +19,50 @@ export function CheckPanel() {
   const fitted = useFitted();
   const job = useJob((state) => state.job);
   const derived = useJob((state) => state.derived);
-  const units = useUnits();
   const scaled = fitted?.fit.scaled ?? false;
+  const limits = useMemo(() => ({ shortest: scaled ? job.shortest : 0.5, touching: scaled ? 0.001 : 0.01 }), [scaled, job.shortest]);
   const findings = useMemo(() => {
-    const shapes = job.outlines.filter((outline) => outline.view === fitted?.view.id).flatMap((outline) => derived.shapes.get(outline.id) ?? []);
-    return checkShapes(shapes, { shortest: scaled ? job.shortest : 0.5, touching: scaled ? 0.001 : 0.01 });
-  }, [job.outlines, job.shortest, derived, fitted, scaled]);
+    const shapes = job.outlines.filter((outline) => outline.view === fitted?.view.id && !outline.aid).flatMap((outline) => derived.shapes.get(outline.id) ?? []);
+    return checkShapes(shapes, limits);
+  }, [job.outlines, limits, derived, fitted]);
   if (!fitted) return null;
   const heal = (finding: Finding) => {
-    const command = finding.kind === 'open' ? findHealing(finding, job, fitted) : undefined;
+    const command = findMending(finding, job, fitted);
     if (command) jobs.getState().run(command);
-    else session.say('outline-too-short-to-close');
+    else session.say(finding.kind === 'open' ? 'outline-too-short-to-close' : 'not-mended');
+  };
+  const healAll = () => {
+    const mended = mendAll(job, fitted.view.id, limits);
+    if (mended) jobs.getState().run(mended.command);
+    session.say(mended ? 'mended' : 'not-mended', { count: mended?.count ?? 0 });
   };
   return (
     <>
       <Card width={300}>
         <Words style={{ fontWeight: '700' }} testID="check-count">{findings.length === 0 ? 'Nothing keeps these outlines from being cut.' : `${findings.length} ${findings.length === 1 ? 'thing keeps' : 'things keep'} them from being cut.`}</Words>
+        {findings.some(isMendable) ? <Button mode="contained" compact onPress={healAll} testID="heal-all">Mend all that can be</Button> : null}
         {scaled ? <ShortestField /> : null}
       </Card>
-      {findings.map((finding, i) => (
-        <Card key={i} width={280} testID={`finding-${finding.kind}`}>
-          <Words>{inWords(finding, units, scaled)}</Words>
-          <View style={{ flexDirection: 'row', gap: 8 }}>
-            <Button mode="outlined" compact onPress={() => goToPlace(session, fitted, finding.at)}>Go there</Button>
-            {finding.kind === 'open' && finding.partner ? <Button mode="contained" compact onPress={() => heal(finding)} testID="heal">{finding.partner.outline === finding.outline ? 'Close it' : 'Join them'}</Button> : null}
-          </View>
-        </Card>
-      ))}
+      {findings.slice(0, MOST_SHOWN).map((finding, i) => <FindingCard key={i} finding={finding} scaled={scaled} onGo={() => goToPlace(session, fitted, finding.at)} onHeal={() => heal(finding)} />)}
+      {findings.length > MOST_SHOWN ? <Card width={220}><Words quiet>{`and ${findings.length - MOST_SHOWN} more: they show as these are mended.`}</Words></Card> : null}
     </>
+  );
+}
+
+/** More cards than this help nobody. */
+const MOST_SHOWN = 60;
+
+/** One thing that keeps an outline from being cut: what it is, the way there, and what mends it. */
+function FindingCard({ finding, scaled, onGo, onHeal }: { finding: Finding; scaled: boolean; onGo: () => void; onHeal: () => void }) {
+  const units = useUnits();
+  return (
+    <Card width={280} testID={`finding-${finding.kind}`}>
+      <Words>{inWords(finding, units, scaled)}</Words>
+      <View style={{ flexDirection: 'row', gap: 8 }}>
+        <Button mode="outlined" compact onPress={onGo}>Go there</Button>
+        {isMendable(finding) ? <Button mode="contained" compact onPress={onHeal} testID="heal">{mendingIn(finding)}</Button> : null}
+      </View>
+    </Card>
   );
 }
 
@@ -56,6 +72,14 @@ function ShortestField() {
   const shortest = useJob((state) => state.job.shortest);
   const [text, setText] = useState(formatLength(shortest, units));
   return <WrittenField label="Shortest piece" value={text} onChange={setText} parse={(written) => parseSize(written, units.style)} onSubmit={({ mm }) => jobs.getState().run(setShortest(mm))} />;
+}
+
+const MENDABLE: readonly Finding['kind'][] = ['open', 'doubled', 'short', 'kink'];
+const isMendable = (finding: Finding) => MENDABLE.includes(finding.kind) && (finding.kind !== 'open' || finding.partner !== undefined);
+
+function mendingIn(finding: Finding): string {
+  if (finding.kind === 'open') return finding.partner?.outline === finding.outline ? 'Close it' : 'Join them';
+  return finding.kind === 'kink' ? 'Make it tangent' : finding.kind === 'short' ? 'Leave it out' : 'Take one away';
 }
 
 const isCorner = (fault: string) => fault.startsWith('corner-');
@@ -71,6 +95,10 @@ function inWords(finding: Finding, units: Units, scaled: boolean): string {
       return `Two pieces lie on each other, ${size(finding.size)} long.`;
     case 'short':
       return `A piece of only ${size(finding.size)}.`;
+    case 'kink':
+      return `A kink of ${formatAngle(finding.turn)} where it was meant to run on smoothly.`;
+    case 'sliver':
+      return `A sliver of only ${scaled ? formatArea(finding.area, units) : 'a few px²'}, ${size(finding.width)} wide.`;
     case 'fault':
       return `${isCorner(finding.fault) ? 'Left sharp' : 'Drawn straight for now'}: ${wordForFault(finding.fault)}.`;
   }

@@ -1,40 +1,15 @@
 import type { FittedView } from '@/core/derive';
-import { distance, type Vec } from '@/core/geometry';
-import { addOutlines, addRelations, changeOutline, changeOutlines, joinOutlines, together, type Command, type Job } from '@/core/job';
+import { distance } from '@/core/geometry';
+import { editingIn } from '@/bench/tools';
+import { addOutlines, addRelations, changeOutline, joinOutlines, together, type Command, type Job } from '@/core/job';
 import type { Relation, RelationEnd } from '@/core/relate';
 import {
-  copiedOutline, findClosed, findPosition, findWithoutNode, joinedChains, placingOf, reversedChain, shapeOf, shiftedOutline, withNodeOn, withSmooth,
-  type Chain, type Editing, type Finding, type Outline, type Place, type Placing,
+  copiedOutline, findClosed, findWithoutNode, joinedChains, reversedChain, shapeOf, withNodeOn, withSmooth,
+  type Chain, type Finding, type Outline,
 } from '@/core/outline';
 import { newId } from '@/store';
 
-/** Sigma of places that an edit makes on an existing outline: as good as an edge can be pointed at. Sheet px. */
-const EDIT_SIGMA = 0.5;
-
-export function editingIn({ fit }: FittedView): Editing {
-  return { toSheet: (plane) => fit.toSheet(plane), newId, sigma: EDIT_SIGMA };
-}
-
-function placingFor(outline: Outline, fitted: FittedView): Placing {
-  return outline.shape === 'chain' ? placingOf(outline, fitted.placing) : { ...fitted.placing, findNode: () => undefined };
-}
-
-/** Moves outlines by typed amounts, mm. */
-export function moveBy(outlines: readonly Outline[], by: Vec, fitted: FittedView): Command {
-  const { toSheet } = editingIn(fitted);
-  const moved = outlines.map((outline) => {
-    const placing = placingFor(outline, fitted);
-    const seen = (place: Place): Vec => {
-      const at = findPosition(place, placing) ?? [0, 0];
-      return toSheet([at[0] + by[0], at[1] + by[1]]);
-    };
-    return shiftedOutline(outline, by, seen);
-  });
-  return changeOutlines(moved, 'outlines-moved');
-}
-
-/** Copies of outlines in place, ready to be moved; the ids of the copies come back with the command. */
-/** Copies of outlines, with what is said of them alone: a copied rectangle is a rectangle. */
+/** Copies of outlines in place, with what is said of them alone: a copied rectangle is a rectangle. The ids of the copies come back with the command. */
 export function duplicate(outlines: readonly Outline[], relations: readonly Relation[]): { readonly command: Command; readonly ids: readonly string[] } {
   const copies = outlines.map((outline) => copiedOutline(outline, newId));
   const named = new Map(outlines.flatMap((outline, i) => {
@@ -56,19 +31,19 @@ export function findNodeDeleted(chain: Chain, node: string): Command | undefined
 
 export function nodeAdded(chain: Chain, segment: { readonly index: number; readonly t: number }, fitted: FittedView): Command {
   const shape = shapeOf(chain, fitted.placing);
-  return changeOutline(withNodeOn(chain, shape, segment.index, segment.t, editingIn(fitted)), 'point-added');
+  return changeOutline(withNodeOn(chain, shape, segment.index, segment.t, editingIn({ fitted, newId })), 'point-added');
 }
 
 export function smoothSet(chain: Chain, node: string, smooth: boolean): Command {
   return changeOutline(withSmooth(chain, node, smooth), smooth ? 'smooth-made' : 'corner-made');
 }
 
-/** How near two ends have to be to become one point when they are healed: nearer than anybody points. */
-const MERGE_SIGMAS = 8;
+/** How near two ends have to be to become one point when they are healed: nearer than anybody points. Sheet px. */
+const MERGE_REACH = 4;
 
 function mergeReach(fitted: FittedView): number {
   const [a, b] = [fitted.placing.toPlane([0, 0]), fitted.placing.toPlane([1, 0])];
-  return distance(a, b) * MERGE_SIGMAS * EDIT_SIGMA;
+  return distance(a, b) * MERGE_REACH;
 }
 
 export function findClosing(chain: Chain, fitted: FittedView): Command | undefined {
@@ -84,7 +59,7 @@ export function findHealing(finding: Extract<Finding, { kind: 'open' }>, job: Jo
   if (!own || !partner) return undefined;
   if (partner.outline === finding.outline) return findClosing(own, fitted);
   if (!other) return undefined;
-  const editing = editingIn(fitted);
+  const editing = editingIn({ fitted, newId });
   const turned = (chain: Chain) => reversedChain(chain, shapeOf(chain, fitted.placing), editing);
   const first = finding.end === 'end' ? own : turned(own);
   const second = partner.end === 'start' ? other : turned(other);

@@ -2,15 +2,33 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { GuideState } from '@/bench/tools';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
-import { removeGuide } from '@/core/job';
+import { done, refused, type Result } from '@/core/basics';
+import { changeGuide, removeGuide } from '@/core/job';
 import { formatLength, parseLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { Choice, RoundButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
+import { AngleField } from './make/fields';
 
-const MODES = [['level', 'Level'], ['upright', 'Upright'], ['two', 'Through two points']] as const;
+const MODES = [['level', 'Level'], ['upright', 'Upright'], ['angle', 'At an angle'], ['two', 'Through two points'], ['between', 'Half-way'], ['square', 'Square to a line']] as const;
+
+/** What to point at next. */
+function hintFor({ mode, first, angle }: GuideState): string {
+  if (mode === 'two') return 'Point at two places on the guide.';
+  if (mode === 'between') return first ? 'Point at the other place.' : 'Point at two places: the guide runs half-way between them.';
+  if (mode === 'square') return angle === undefined ? 'Point at the line it should be square to.' : 'Point at a place on the guide.';
+  return mode === 'angle' && angle === undefined ? 'Type the angle first.' : 'Point at a place on the guide.';
+}
+
+/** Offsets one after the other, with a semicolon between them. */
+function parseOffsets(text: string, parse: (part: string) => Result<{ readonly mm: number }>): Result<readonly number[]> {
+  const read = text.split(';').filter((part) => part.trim() !== '').map(parse);
+  const wrong = read.find((each) => !each.ok);
+  if (wrong && !wrong.ok) return wrong;
+  return read.length === 0 ? refused('length-empty') : done(read.map((each) => (each.ok ? each.value.mm : 0)));
+}
 
 /** Guides: where they run, a typed offset for the last one, and the list to take them away again. */
 export function GuidePanel({ state }: { state: GuideState }) {
@@ -23,21 +41,23 @@ export function GuidePanel({ state }: { state: GuideState }) {
   return (
     <>
       <Card width={340}>
-        <Choice name="How the guide runs" value={state.mode} options={MODES} onChange={(mode) => session.setTool({ name: 'guide', state: { mode } })} />
-        <Words quiet>{state.mode === 'two' ? 'Point at two places on the guide.' : 'Point at a place on the guide.'}</Words>
+        <Choice name="How the guide runs" value={state.mode} options={MODES} onChange={(mode) => session.setTool({ name: 'guide', state: mode === 'angle' ? { mode, angle: Math.PI / 4 } : { mode } })} />
+        <Words quiet>{hintFor(state)}</Words>
+        {state.mode === 'angle' ? <AngleField label="Angle" radians={state.angle ?? Math.PI / 4} onChange={(angle) => session.setTool({ name: 'guide', state: { ...state, angle } })} testID="guide-angle" /> : null}
         {state.last ? (
-          <WrittenField label="Stand it aside by" value={text} onChange={setText} parse={(written) => parseLength(written, units.style)} echo={({ mm }) => formatLength(mm, units)} testID="guide-offset"
-            onSubmit={({ mm }) => {
-              session.input({ kind: 'typed', length: mm, aim: undefined });
+          <WrittenField label="Stand it aside by (several: 20; 35)" value={text} onChange={setText} parse={(written) => parseOffsets(written, (part) => parseLength(part, units.style))} echo={(offsets) => offsets.map((mm) => formatLength(mm, units)).join(' and ')} testID="guide-offset"
+            onSubmit={(lengths) => {
+              session.input({ kind: 'typed', lengths, aim: undefined });
               setText('');
             }} />
         ) : null}
       </Card>
       {guides.length > 0 ? (
-        <Card width={240}>
+        <Card width={280}>
           {guides.map((guide, i) => (
             <View key={guide.id} style={{ flexDirection: 'row', alignItems: 'center' }}>
-              <Words style={{ flex: 1 }}>{`Guide ${i + 1}${guide.offset ? `, ${formatLength(guide.offset, units)} aside` : ''}`}</Words>
+              <Words style={{ flex: 1 }}>{`${guide.mirrors ? 'Centre line' : 'Guide'} ${i + 1}${guide.offset ? `, ${formatLength(guide.offset, units)} aside` : ''}`}</Words>
+              <RoundButton icon="halves" name={`${guide.mirrors ? 'Stop mirroring' : 'Mirror what is drawn'} about guide ${i + 1}`} size={36} onPress={() => jobs.getState().run(changeGuide({ ...guide, mirrors: !guide.mirrors }))} testID={`guide-mirrors-${i + 1}`} />
               <RoundButton icon="trash" name={`Remove guide ${i + 1}`} size={36} onPress={() => jobs.getState().run(removeGuide(guide.id))} />
             </View>
           ))}

@@ -1,17 +1,21 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { findSelectedChain, type SelectState } from '@/bench/tools';
+import { commandForMove, findSelectedChain, type SelectState } from '@/bench/tools';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
+import type { FittedView } from '@/core/derive';
 import { moveToLayer, removeOutlines, type Command } from '@/core/job';
+import { isMovable, type Chain, type Outline } from '@/core/outline';
 import { parseLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { Choice, LedgeButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
-import { duplicate, findClosing, findNodeDeleted, moveBy, nodeAdded, smoothSet } from './edit-actions';
+import { duplicate, findClosing, findNodeDeleted, nodeAdded, smoothSet } from './edit-actions';
 import { CornerCard } from './corner-card';
+import { MakeCard } from './make/make-card';
+import { RecipeCard } from './make/recipe-card';
 import { OutlineFiguresCard } from './outline-figures-card';
 
 /** What can be done with what is selected. */
@@ -22,49 +26,69 @@ export function SelectPanel({ state }: { state: SelectState }) {
   if (!fitted) return null;
   const outlines = job.outlines.filter((outline) => state.outlines.includes(outline.id));
   const chain = findSelectedChain(state, { job });
-  const node = chain?.nodes.find((other) => other.id === state.node);
+  const all = job.outlines.filter(({ view, aid }) => view === fitted.view.id && !aid).map(({ id }) => id);
   const set = (change: Partial<SelectState>) => session.setTool({ name: 'select', state: { ...state, ...change } });
   const run = (command: Command | undefined, refusal: string) => (command ? jobs.getState().run(command) : session.say(refusal));
   if (outlines.length === 0) {
     return (
       <Card width={320}>
         <Words quiet>{job.outlines.length === 0 ? 'Nothing is drawn yet. Choose Line, Arc, Curve or Circle and point along the edge.' : 'Point at an outline to choose it.'}</Words>
-        {job.outlines.length > 1 ? <Button mode="outlined" onPress={() => set({ outlines: job.outlines.map((outline) => outline.id) })} testID="select-all">Choose all</Button> : null}
+        {all.length > 1 ? <Button mode="outlined" onPress={() => set({ outlines: all })} testID="select-all">Choose all</Button> : null}
       </Card>
     );
   }
+  return (
+    <>
+      {outlines.length === 1 && outlines[0]!.shape === 'made' ? <RecipeCard key={outlines[0]!.id} made={outlines[0]!} /> : null}
+      <Card width={380}>
+        <EditRow state={state} outlines={outlines} chain={chain} fitted={fitted} set={set} run={run} />
+        {fitted.fit.scaled && outlines.some(isMovable) ? <MoveBy onMove={(by) => run(commandForMove(outlines, by, fitted), '')} /> : null}
+        {job.layers.length > 1 ? (
+          <Choice name="Layer of what is chosen" value={outlines[0]!.layer} options={job.layers.map((layer) => [layer.id, layer.name] as const)} onChange={(layer) => run(moveToLayer(state.outlines, layer), '')} />
+        ) : null}
+      </Card>
+      <MakeCard outlines={outlines} of={state.outlines} fitted={fitted} />
+      {chain && fitted.fit.scaled ? <CornerCard key={`${chain.id}/${state.node}`} chain={chain} node={state.node} /> : null}
+      {outlines.length === 1 ? <OutlineFiguresCard outline={outlines[0]!} fitted={fitted} /> : null}
+    </>
+  );
+}
+
+interface EditRowProps {
+  readonly state: SelectState;
+  readonly outlines: readonly Outline[];
+  readonly chain: Chain | undefined;
+  readonly fitted: FittedView;
+  readonly set: (change: Partial<SelectState>) => void;
+  readonly run: (command: Command | undefined, refusal: string) => void;
+}
+
+/** What is done to what is chosen, or to its chosen point. */
+function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
+  const relations = useJob((current) => current.job.relations);
+  const node = chain?.nodes.find((other) => other.id === state.node);
   const remove = () => {
     if (node && chain) run(findNodeDeleted(chain, node.id), 'node-needed');
     else run(removeOutlines(state.outlines), 'node-needed');
     set(node ? { node: undefined } : { outlines: [], segment: undefined });
   };
   return (
-    <>
-      <Card width={380}>
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
-          <LedgeButton icon="trash" label="Delete" name={node ? 'Delete the point' : 'Delete the outline'} onPress={remove} testID="edit-delete" />
-          <LedgeButton icon="copy" label="Duplicate" onPress={() => {
-            const { command, ids } = duplicate(outlines, job.relations);
-            run(command, '');
-            set({ outlines: ids, node: undefined, segment: undefined });
-          }} testID="edit-duplicate" />
-          <LedgeButton icon="layers" label="Several" name="Choose several outlines" chosen={state.several} onPress={() => set({ several: !state.several, node: undefined })} testID="edit-several" />
-          {chain && !chain.closed ? <LedgeButton icon="loop" label="Close" onPress={() => run(findClosing(chain, fitted), 'outline-too-short-to-close')} testID="edit-close" /> : null}
-          {chain && state.segment ? <LedgeButton icon="plus" label="Add point" onPress={() => {
-            run(nodeAdded(chain, state.segment!, fitted), '');
-            set({ segment: undefined });
-          }} testID="edit-add" /> : null}
-          {chain && node ? <LedgeButton icon="curve" label={node.smooth ? 'Corner' : 'Smooth'} name={node.smooth ? 'Turn into a corner' : 'Turn into a smooth point'} onPress={() => run(smoothSet(chain, node.id, !node.smooth), '')} testID="edit-smooth" /> : null}
-          {node ? <LedgeButton icon="right" label="Move" name="Point at where the point goes" chosen={state.moving} onPress={() => set({ moving: !state.moving })} testID="edit-move" /> : null}
-        </View>
-        {fitted.fit.scaled ? <MoveBy onMove={(by) => run(moveBy(outlines, by, fitted), '')} /> : null}
-        {job.layers.length > 1 ? (
-          <Choice name="Layer of what is chosen" value={outlines[0]!.layer} options={job.layers.map((layer) => [layer.id, layer.name] as const)} onChange={(layer) => run(moveToLayer(state.outlines, layer), '')} />
-        ) : null}
-      </Card>
-      {chain && fitted.fit.scaled ? <CornerCard key={`${chain.id}/${state.node}`} chain={chain} node={state.node} /> : null}
-      {outlines.length === 1 ? <OutlineFiguresCard outline={outlines[0]!} fitted={fitted} /> : null}
-    </>
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+      <LedgeButton icon="trash" label="Delete" name={node ? 'Delete the point' : 'Delete the outline'} onPress={remove} testID="edit-delete" />
+      <LedgeButton icon="copy" label="Duplicate" onPress={() => {
+        const { command, ids } = duplicate(outlines, relations);
+        run(command, '');
+        set({ outlines: ids, node: undefined, segment: undefined });
+      }} testID="edit-duplicate" />
+      <LedgeButton icon="layers" label="Several" name="Choose several outlines" chosen={state.several} onPress={() => set({ several: !state.several, node: undefined })} testID="edit-several" />
+      {chain && !chain.closed ? <LedgeButton icon="loop" label="Close" onPress={() => run(findClosing(chain, fitted), 'outline-too-short-to-close')} testID="edit-close" /> : null}
+      {chain && state.segment ? <LedgeButton icon="plus" label="Add point" onPress={() => {
+        run(nodeAdded(chain, state.segment!, fitted), '');
+        set({ segment: undefined });
+      }} testID="edit-add" /> : null}
+      {chain && node ? <LedgeButton icon="curve" label={node.smooth ? 'Corner' : 'Smooth'} name={node.smooth ? 'Turn into a corner' : 'Turn into a smooth point'} onPress={() => run(smoothSet(chain, node.id, !node.smooth), '')} testID="edit-smooth" /> : null}
+      {node ? <LedgeButton icon="right" label="Move" name="Point at where the point goes" chosen={state.moving} onPress={() => set({ moving: !state.moving })} testID="edit-move" /> : null}
+    </View>
   );
 }
 

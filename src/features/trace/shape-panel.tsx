@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { commandForRectangle, type ShapeState } from '@/bench/tools';
+import { commandForRectangle, commandForSlot, type ShapeState } from '@/bench/tools';
 import { useDesk, useFitted } from '@/bench/use-session';
 import { done, refused, type Result } from '@/core/basics';
 import { formatLength, parseLength, parseSize } from '@/core/units';
@@ -11,10 +11,11 @@ import { Choice } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
 
-const MODES = [['rectangle', 'Rectangle'], ['turned', 'Turned'], ['polygon', 'Even polygon']] as const;
+const MODES = [['rectangle', 'Rectangle'], ['turned', 'Turned'], ['polygon', 'Even polygon'], ['slot', 'Slot']] as const;
 const HINTS = {
   rectangle: ['Point at a corner.', 'Point at the corner across, or type its sides.'], turned: ['Point at one end of a side.', 'Point at its other end.', 'Point anywhere on the side across.'],
   polygon: ['Point at one end of a side.', 'Point at its other end; the shape lies to its left.'],
+  slot: ['Point at the middle of one round end.', 'Point at the middle of the other.', 'Point at a side, or type the width.'],
 };
 const MOST_SIDES = 24;
 
@@ -40,8 +41,25 @@ export function ShapePanel({ state }: { state: ShapeState }) {
             if (read.ok) session.setTool({ name: 'shape', state: { ...state, sides: read.value } });
           }} />
       ) : null}
+      {state.mode === 'slot' && state.points.length === 2 && fitted?.fit.scaled ? <TypedWidth state={state} /> : null}
       {state.mode === 'rectangle' && state.points.length === 1 && fitted?.fit.scaled ? <TypedSides state={state} /> : null}
     </Card>
+  );
+}
+
+/** The width of a slot, which is the diameter of its ends. */
+function TypedWidth({ state }: { state: ShapeState }) {
+  const { jobs, session } = useDesk();
+  const units = useUnits();
+  const [text, setText] = useState('');
+  return (
+    <WrittenField label="Width" value={text} onChange={setText} parse={(written) => parseSize(written, units.style)} echo={({ mm }) => formatLength(mm, units)} testID="slot-width"
+      onSubmit={({ mm }) => {
+        const context = session.findContext();
+        const command = context && commandForSlot(state, mm, context);
+        if (command) jobs.getState().run(command);
+        session.setTool({ name: 'shape', state: { ...state, points: [] } });
+      }} />
   );
 }
 
@@ -51,7 +69,7 @@ function TypedSides({ state }: { state: ShapeState }) {
   const units = useUnits();
   const [written, setWritten] = useState({ width: '', height: '', across: '0', up: '0' });
   const size = (text: string) => parseSize(text, units.style);
-  const offset = (text: string) => (text.trim().startsWith('-') ? negative(parseLength(text.trim().slice(1), units.style)) : text.trim() === '0' ? done({ mm: 0 }) : parseLength(text, units.style));
+  const offset = (text: string) => parseLength(text, units.style);
   const [width, height, across, up] = [size(written.width), size(written.height), offset(written.across), offset(written.up)];
   const isWhole = width.ok && height.ok && across.ok && up.ok;
   const draw = () => {
@@ -72,5 +90,3 @@ function TypedSides({ state }: { state: ShapeState }) {
     </>
   );
 }
-
-const negative = (read: Result<{ readonly mm: number }>): Result<{ readonly mm: number }> => (read.ok ? done({ mm: -read.value.mm }) : read);

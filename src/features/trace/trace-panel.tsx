@@ -1,10 +1,16 @@
 import { useSession } from '@/bench/use-session';
+import { Card } from '@/ui/card';
+import { Words } from '@/ui/text';
 import { ChainPanel } from './chain-panel';
 import { CheckPanel } from './check-panel';
 import { CirclePanel } from './circle-panel';
+import { CutPanel } from './cut-panel';
+import { DimensionPanel } from './dimension-panel';
 import { GuidePanel } from './guide-panel';
 import { LayersPanel } from './layers-panel';
+import { StandPanel } from './make/stand-panel';
 import { MeasurePanel } from './measure-panel';
+import { RegionPanel } from './region-panel';
 import { RelatePanel } from './relate/relate-panel';
 import { SelectPanel } from './select-panel';
 import { ShapePanel } from './shape-panel';
@@ -20,6 +26,16 @@ export function TracePanel({ panel }: { panel: TracePanelName }) {
       return <ChainPanel state={tool.state} />;
     case 'circle':
       return <CirclePanel state={tool.state} />;
+    case 'opening':
+      return <Card width={300}><Words quiet>Point at the wall where the door or window should be.</Words></Card>;
+    case 'dimension':
+      return <DimensionPanel state={tool.state} />;
+    case 'region':
+      return <RegionPanel state={tool.state} />;
+    case 'cut':
+      return <CutPanel state={tool.state} />;
+    case 'stand':
+      return <StandPanel state={tool.state} />;
     case 'shape':
       return <ShapePanel state={tool.state} />;
     case 'guide':

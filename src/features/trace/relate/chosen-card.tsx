@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
-import { measureOutline } from '@/core/derive';
+import { figuredIn, measureOutline } from '@/core/derive';
 import { angleOf, distance, lineAngle, subtract, type Line } from '@/core/geometry';
 import { addRelations } from '@/core/job';
 import { hasValue, listNominals, listSlopes, type Relation, type RelationEnd, type RelationKind, type Verdict } from '@/core/relate';
@@ -75,10 +75,10 @@ function figureOf({ job, derived, fitted }: Relating, kind: RelationKind, end: R
   const index = outline.shape === 'chain' ? outline.nodes.findIndex(({ id }) => id === end.segment) : 0;
   const line = derived.shapes.get(outline.id)?.pieces[index];
   const near = line?.kind === 'line' ? slopeOf(line) : 0;
-  return measureOutline(outline, fitted, ({ pieces }) => {
+  return measureOutline(outline, figuredIn(job, derived, fitted.view.id), ({ pieces }) => {
     const piece = pieces[index];
     if (piece?.kind === 'arc') return 2 * piece.radius;
     if (piece?.kind !== 'line') return 0;
     return kind === 'direction' ? slopeOf(piece, near) : distance(piece.a, piece.b);
-  }, derived.related.get(fitted.view.id));
+  });
 }

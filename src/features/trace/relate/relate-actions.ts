@@ -1,7 +1,7 @@
 import type { Derived, FittedView } from '@/core/derive';
 import { relatingPlane } from '@/core/derive';
 import { addRelations, type Job } from '@/core/job';
-import { canRelate, findElement, follows, judgeRelation, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind, type Verdict } from '@/core/relate';
+import { canRelate, findElement, follows, isRelatable, judgeRelation, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind, type Verdict } from '@/core/relate';
 import { newId } from '@/store';
 
 export interface Relating {
@@ -10,7 +10,7 @@ export interface Relating {
   readonly fitted: FittedView;
 }
 
-export const outlinesOf = ({ job, fitted }: Relating) => job.outlines.filter(({ view }) => view === fitted.view.id);
+export const outlinesOf = ({ job, fitted }: Relating) => job.outlines.filter(isRelatable).filter(({ view }) => view === fitted.view.id);
 export const relationsOf = ({ job, fitted }: Relating) => job.relations.filter(({ view }) => view === fitted.view.id);
 
 /** All orders of up to three things; more stay as they were chosen. */

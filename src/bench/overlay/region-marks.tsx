@@ -1,0 +1,46 @@
+import { findNameOf, findRegionAt } from '@/core/derive';
+import type { RegionKind } from '@/core/job';
+import type { Vec } from '@/core/geometry';
+import { wellInside, type Region } from '@/core/planar';
+import type { Palette } from '@/ui/palette';
+import { layingOf } from '../laying';
+import { regionsIn } from '../regions';
+import type { RegionState } from '../tools';
+import { toScreen } from '../viewport';
+import type { DrawnProps } from './drawn-props';
+import { Label } from './dimension';
+import { pathData } from './path-data';
+import { benchTransform } from './selection';
+
+interface RegionMarksProps extends DrawnProps {
+  readonly state: RegionState;
+}
+
+const tintOf = (kind: RegionKind | undefined, palette: Palette) => (kind === 'material' ? palette.hedge : kind === 'opening' ? palette.ink : kind === 'room' ? palette.tide : kind === 'zone' ? palette.plum : palette.straw);
+
+const places = new WeakMap<Region, Vec>();
+
+/** Where the name of a region stands, worked out once. */
+function nameAt(region: Region): Vec {
+  const place = places.get(region) ?? wellInside(region);
+  places.set(region, place);
+  return place;
+}
+
+/** Named regions in their tints with their names; the one that is pointed at stronger than the rest. */
+export function RegionMarks({ job, derived, fitted, viewport, palette, state }: RegionMarksProps) {
+  const regions = regionsIn(job, derived, fitted.view.id);
+  const named = job.regions.filter(({ view }) => view === fitted.view.id);
+  const chosen = state.at && findRegionAt(regions, state.at);
+  const { fromPlane } = layingOf(viewport, fitted.fit);
+  const pathOf = ({ around, holes }: Region) => [around, ...holes].map(({ pieces }) => pathData(pieces, true, fromPlane)).join('');
+  const shown = regions.map((region) => ({ region, name: findNameOf(region, named) })).filter(({ region, name }) => name || region === chosen);
+  return (
+    <g data-testid="regions">
+      {shown.map(({ region, name }, i) => (
+        <path key={i} transform={benchTransform(viewport)} d={pathOf(region)} fillRule="evenodd" fill={tintOf(name?.kind, palette)} fillOpacity={region === chosen ? 0.5 : 0.26} stroke={region === chosen ? palette.ink : 'none'} strokeWidth={2} vectorEffect="non-scaling-stroke" />
+      ))}
+      {shown.map(({ region, name }, i) => (name ? <Label key={i} at={toScreen(viewport, fitted.fit.toSheet(nameAt(region)))} text={name.name} color={palette.ink} palette={palette} /> : null))}
+    </g>
+  );
+}

@@ -1,0 +1,124 @@
+import { guideReach } from '@/core/derive';
+import { distance, isOverlapping, listCrossings, partOf, pieceBounds, pointAt, type Piece, type Vec } from '@/core/geometry';
+import { removeOutlines, replaceOutline, type Command } from '@/core/job';
+import { carriedOn, cutAway, findGuideLine, listCutsOn, splitAt, type Along, type Chain, type DrawnOutline, type Shape } from '@/core/outline';
+import type { Aim } from '../aim';
+import { editingIn } from './editing';
+import { findPicked } from './pick';
+import { reachOf } from './reach';
+import { NOTHING, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
+
+/** Cut away up to what crosses it on both sides, carry an end on to what it meets, or split in two. */
+export type CutMode = 'away' | 'on' | 'split';
+
+export interface CutState {
+  readonly mode: CutMode;
+}
+
+/** What is pointed at: an outline, its shape, and where along it. */
+interface Pointed {
+  readonly outline: DrawnOutline;
+  readonly shape: Shape;
+  readonly at: Along;
+}
+
+/** Crossings nearer than this are one. mm, or px without scale. */
+const SAME = 1e-6;
+/** Where neighbouring pieces meet. */
+const JOINT = 1e-4;
+
+function findPointed(aim: Aim, context: ToolContext): Pointed | 'nothing-to-cut' | 'made-follows' {
+  const { job, fitted, shapes } = context;
+  const picked = findPicked(job, context, fitted.view.id, aim.plane, reachOf(aim, context));
+  const [outline, shape] = [job.outlines.find(({ id }) => id === picked?.outline), picked && shapes.get(picked.outline)];
+  if (!picked || !outline || !shape) return 'nothing-to-cut';
+  return outline.shape === 'made' ? 'made-follows' : { outline, shape, at: { segment: picked.segment, t: picked.t } };
+}
+
+/** Everything in the view that can cut: what is shown of the other outlines, and guides. */
+function listEdges({ job, fitted, shapes }: ToolContext, except: string): readonly Piece[] {
+  const shown = new Set(job.layers.filter(({ show }) => show).map(({ id }) => id));
+  const others = job.outlines.filter(({ id, view, layer }) => id !== except && view === fitted.view.id && shown.has(layer));
+  const guides = job.guides.filter(({ view }) => view === fitted.view.id).flatMap((guide) => findGuideLine(guide, fitted.placing, guideReach(fitted)) ?? []);
+  return [...others.flatMap(({ id }) => shapes.get(id)?.finished ?? []), ...guides];
+}
+
+/** Where an outline is cut, its own crossings with itself among them: not where its pieces are joined. */
+function listCuts({ outline, shape }: Pointed, context: ToolContext): readonly Along[] {
+  const boxes = shape.pieces.map(pieceBounds);
+  const near = listEdges(context, outline.id).filter((edge) => boxes.some((box) => isOverlapping(box, pieceBounds(edge))));
+  const isJoint = (place: Vec) => shape.nodes.some((node) => distance(node, place) < JOINT);
+  const own = shape.pieces.flatMap((piece, i) => shape.pieces.slice(i + 1).flatMap((other, k) =>
+    listCrossings(piece, other).flatMap(({ point, ta, tb }) => (isJoint(point) ? [] : [{ segment: i, t: ta }, { segment: i + 1 + k, t: tb }]))));
+  return [...listCutsOn(shape, near, SAME), ...own].sort((a, b) => a.segment + a.t - b.segment - b.t);
+}
+
+/** The stretch between the cuts to both sides of where one points; undefined stands for an open outline's own end. */
+function findStretch(pointed: Pointed, context: ToolContext): { readonly from: Along | undefined; readonly to: Along | undefined } | undefined {
+  const cuts = listCuts(pointed, context);
+  const position = (along: Along) => along.segment + along.t;
+  const at = position(pointed.at);
+  const [before, after] = [cuts.filter((cut) => position(cut) < at), cuts.filter((cut) => position(cut) > at)];
+  if (!pointed.shape.closed) return cuts.length > 0 ? { from: before.at(-1), to: after[0] } : undefined;
+  return cuts.length > 1 ? { from: before.at(-1) ?? cuts.at(-1), to: after[0] ?? cuts[0] } : undefined;
+}
+
+function commandFor(state: CutState, pointed: Pointed, context: ToolContext): Command | string {
+  const { outline, shape, at } = pointed;
+  const editing = editingIn(context);
+  if (state.mode === 'away') {
+    const stretch = findStretch(pointed, context);
+    if (!stretch) return shape.closed ? 'crossed-once' : 'nothing-crosses';
+    const parts = cutAway(outline, shape, stretch.from, stretch.to, editing);
+    return parts.length > 0 ? replaceOutline(outline.id, parts, 'cut-away') : removeOutlines([outline.id]);
+  }
+  if (outline.shape !== 'chain') return state.mode === 'on' ? 'no-end-here' : 'split-chains-only';
+  if (state.mode === 'split') return replaceOutline(outline.id, splitAt(outline, shape, at, editing), 'outline-split');
+  const longer = findCarriedOn(outline, pointed, context);
+  return longer ? replaceOutline(outline.id, [longer], 'outline-carried-on') : outline.closed ? 'no-end-here' : 'meets-nothing';
+}
+
+/** The chain carried on at the end that is nearer to where one points. */
+function findCarriedOn(chain: Chain, { shape, at }: Pointed, context: ToolContext): Chain | undefined {
+  if (chain.closed) return undefined;
+  const end = at.segment + at.t > shape.pieces.length / 2 ? 'end' : 'start';
+  const own = end === 'end' ? shape.pieces.slice(0, -1) : shape.pieces.slice(1);
+  return carriedOn(chain, shape, end, [...listEdges(context, chain.id), ...own], guideReach(context.fitted), editingIn(context));
+}
+
+/** The pieces of a stretch, for showing what would go. */
+function piecesOf({ shape: { pieces, closed } }: Pointed, from: Along | undefined, to: Along | undefined): readonly Piece[] {
+  const [first, last] = [from ?? { segment: 0, t: 0 }, to ?? { segment: pieces.length - 1, t: 1 }];
+  if (closed && first.segment + first.t >= last.segment + last.t) return [...piecesBetween(pieces, first, undefined), ...piecesBetween(pieces, undefined, last)];
+  return piecesBetween(pieces, first, last);
+}
+
+function piecesBetween(pieces: readonly Piece[], from: Along | undefined, to: Along | undefined): readonly Piece[] {
+  return pieces.flatMap((piece, i) => {
+    const [first, last] = [!from || i > from.segment ? 0 : i === from.segment ? from.t : 1, !to || i < to.segment ? 1 : i === to.segment ? to.t : 0];
+    return first < last ? [partOf(piece, first, last)] : [];
+  });
+}
+
+/** Shortens, lengthens and splits what is drawn. */
+export const cutTool: Tool<CutState> = {
+  start: { mode: 'away' },
+  step(state, input, context): Step<CutState> {
+    if (input.kind !== 'set') return [state, []];
+    const pointed = findPointed(input.aim, context);
+    if (typeof pointed === 'string') return stay(state, say(pointed));
+    const command = commandFor(state, pointed, context);
+    return [state, [typeof command === 'string' ? say(command) : run(command)]];
+  },
+  preview(state, aim, context) {
+    const pointed = aim && findPointed(aim, context);
+    if (!pointed || typeof pointed === 'string') return NOTHING;
+    if (state.mode === 'split') return { ...NOTHING, points: [toSheetPlace(context.fitted, pointAt(pointed.shape.pieces[pointed.at.segment]!, pointed.at.t))] };
+    if (state.mode === 'on') {
+      const longer = pointed.outline.shape === 'chain' ? findCarriedOn(pointed.outline, pointed, context) : undefined;
+      return longer ? { outlines: [longer], points: [] } : NOTHING;
+    }
+    const stretch = findStretch(pointed, context);
+    return stretch ? { ...NOTHING, pieces: { list: piecesOf(pointed, stretch.from, stretch.to), look: 'goes' } } : NOTHING;
+  },
+};

@@ -1,0 +1,12 @@
+import type { Line } from '@/core/geometry';
+import type { Aim } from '../aim';
+import { findPicked } from './pick';
+import { reachOf } from './reach';
+import type { ToolContext } from './tool';
+
+/** The straight piece that is pointed at. View plane. */
+export function findLine(aim: Aim, context: ToolContext): Line | undefined {
+  const picked = findPicked(context.job, context, context.fitted.view.id, aim.plane, reachOf(aim, context));
+  const piece = picked && context.shapes.get(picked.outline)?.pieces[picked.segment];
+  return piece?.kind === 'line' ? piece : undefined;
+}

@@ -1,0 +1,41 @@
+import { useState } from 'react';
+import { done, refused, type Result } from '@/core/basics';
+import { formatAngle, formatLength, parseAngle, parseLength, parseSize } from '@/core/units';
+import { useUnits } from '@/features/job/use-units';
+import { WrittenField } from '@/ui/written-field';
+
+interface FieldProps {
+  readonly label: string;
+  readonly testID: string;
+}
+
+/** Text that is typed over what holds now, and is what holds again when that changes elsewhere. */
+function useWritten(shown: string): readonly [string, (text: string) => void] {
+  const [draft, setDraft] = useState<{ readonly of: string; readonly text: string }>();
+  return [draft?.of === shown ? draft.text : shown, (text) => setDraft({ of: shown, text })];
+}
+
+/** A length that holds as soon as Enter is pressed; `signed` ones may be nothing or run the other way. */
+export function LengthField({ label, mm, onChange, testID, signed = false }: FieldProps & { mm: number; onChange: (mm: number) => void; signed?: boolean }) {
+  const units = useUnits();
+  const [text, setText] = useWritten(formatLength(mm, units));
+  const parse = (written: string) => (signed ? parseLength : parseSize)(written, units.style);
+  return <WrittenField label={label} value={text} onChange={setText} parse={parse} onSubmit={(read) => onChange(read.mm)} testID={testID} />;
+}
+
+export function AngleField({ label, radians, onChange, testID }: FieldProps & { radians: number; onChange: (radians: number) => void }) {
+  const [text, setText] = useWritten(formatAngle(radians));
+  return <WrittenField label={label} value={text} onChange={setText} parse={parseAngle} onSubmit={onChange} testID={testID} />;
+}
+
+const MOST = 500;
+
+function parseCount(text: string): Result<number> {
+  const count = Number(text.trim());
+  return Number.isInteger(count) && count >= 1 && count <= MOST ? done(count) : refused('count-not-understood', { most: MOST });
+}
+
+export function CountField({ label, count, onChange, testID }: FieldProps & { count: number; onChange: (count: number) => void }) {
+  const [text, setText] = useWritten(String(count));
+  return <WrittenField label={label} value={text} onChange={setText} parse={parseCount} onSubmit={onChange} testID={testID} />;
+}

@@ -1,0 +1,62 @@
+import { View } from 'react-native';
+import { editingIn } from '@/bench/tools';
+import { useDesk, useJob } from '@/bench/use-session';
+import { letGo, replaceOutline, setAid } from '@/core/job';
+import { asCircle, standing, type Outline } from '@/core/outline';
+import type { FittedView } from '@/core/derive';
+import { Card } from '@/ui/card';
+import type { IconName } from '@/ui/icon';
+import { LedgeButton } from '@/ui/ledge-button';
+import { Words } from '@/ui/text';
+import { newId } from '@/store';
+import { askForPlace, firstRecipe, making, type MakeKind } from './made-of';
+
+const MAKES: readonly { readonly kind: MakeKind; readonly icon: IconName; readonly label: string; readonly name: string }[] = [
+  { kind: 'offset', icon: 'offset', label: 'Offset', name: 'A line beside it, at a distance' }, { kind: 'strip', icon: 'strip', label: 'Strip', name: 'A strip along it, with a thickness' },
+  { kind: 'mirrored', icon: 'halves', label: 'Mirror', name: 'Mirror about a guide' }, { kind: 'rows', icon: 'rows', label: 'Rows', name: 'Copies in rows' },
+];
+
+/** What can be made of what is chosen; it follows its sources from then on. */
+export function MakeCard({ outlines, of: chosen, fitted }: { outlines: readonly Outline[]; of: readonly string[]; fitted: FittedView }) {
+  const { jobs, session } = useDesk();
+  const { job: { guides }, derived } = useJob((state) => state);
+  // An aid stays one: chosen among outlines, nothing is made of it.
+  const real = chosen.filter((id) => outlines.some((outline) => outline.id === id && !outline.aid));
+  const of = real.length > 0 ? real : chosen;
+  const here = guides.filter(({ view }) => view === fitted.view.id);
+  const run = jobs.getState().run;
+  const make = (kind: MakeKind) => () => {
+    const recipe = firstRecipe(kind, { outlines, of, guides: here });
+    if (!recipe) return session.say(kind === 'mirrored' ? 'mirror-needs-guide' : 'combine-needs-two');
+    if (!fitted.fit.scaled && kind !== 'mirrored' && kind !== 'combined') return session.say('scale-first');
+    const { made, command } = making(recipe, outlines[0]!);
+    run(command);
+    session.hold([made.id]);
+  };
+  const editing = editingIn({ fitted, newId });
+  const [only] = outlines.length === 1 ? outlines : [];
+  const shape = only && derived.shapes.get(only.id);
+  const whole = only?.shape === 'chain' && shape ? asCircle(only, shape, editing) : undefined;
+  const isAid = outlines.every(({ aid }) => aid);
+  return (
+    <Card width={400} testID="make-card">
+      <Words style={{ fontWeight: '700' }}>Make of it</Words>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
+        {MAKES.map(({ kind, icon, label, name }) => <LedgeButton key={kind} icon={icon} label={label} name={name} onPress={make(kind)} testID={`make-${kind}`} />)}
+        <LedgeButton icon="around" label="Around" name="Copies around a centre" onPress={() => askForPlace(session, 'around', of)} testID="make-around" />
+        <LedgeButton icon="place" label="Again" name="The same part once more, elsewhere" onPress={() => askForPlace(session, 'placed', of)} testID="make-placed" />
+        {outlines.length > 1 ? <LedgeButton icon="combine" label="Combine" name="Unite, subtract or intersect closed outlines" onPress={make('combined')} testID="make-combined" /> : null}
+        <LedgeButton icon="right" label="Move to" name="Move by pointing from and to" onPress={() => askForPlace(session, 'move', chosen)} testID="stand-move" />
+        <LedgeButton icon="turn" label="Turn" name="Turn or mirror about a place" onPress={() => askForPlace(session, 'turn', chosen)} testID="stand-turn" />
+        <LedgeButton icon="resize" label="Scale" name="Scale about a place" onPress={() => askForPlace(session, 'scale', chosen)} testID="stand-scale" />
+        <LedgeButton icon="guide" label="Aid" name={isAid ? 'Cut and hand it over again' : 'Keep it as an aid that never leaves in a file'} chosen={isAid} onPress={() => run(setAid(chosen, !isAid))} testID="make-aid" />
+        {whole ? <LedgeButton icon="circle" label="Whole" name="The whole circle of this arc" onPress={() => run(replaceOutline(whole.id, [whole], 'circle-completed'))} testID="make-whole" /> : null}
+        {only?.shape === 'made' && shape && shape.paths.length > 0 ? <LedgeButton icon="unlock" label="Let go" name="Let it stand by itself, no longer following" onPress={() => {
+          const parts = standing(shape.paths, only, editing);
+          run(letGo(only.id, parts));
+          session.hold(parts.map(({ id }) => id));
+        }} testID="make-let-go" /> : null}
+      </View>
+    </Card>
+  );
+}

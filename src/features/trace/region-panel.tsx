@@ -1,0 +1,96 @@
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { regionsIn } from '@/bench/regions';
+import type { RegionState } from '@/bench/tools';
+import { useDesk, useFitted, useJob } from '@/bench/use-session';
+import { done, refused } from '@/core/basics';
+import { figuredIn, findNameOf, findRegionAt, measureRegion, perimeterOf, type FittedView, type ViewRegion } from '@/core/derive';
+import { findUnion, pieceBounds } from '@/core/geometry';
+import { addRegion, changeRegion, REGION_KINDS, removeRegion, type NamedRegion, type RegionKind } from '@/core/job';
+import type { Region } from '@/core/planar';
+import { formatArea, formatLength, formatVolume } from '@/core/units';
+import { useUnits } from '@/features/job/use-units';
+import { newId } from '@/store';
+import { Card } from '@/ui/card';
+import { FigureRow } from '@/ui/figure-row';
+import { Choice, RoundButton } from '@/ui/ledge-button';
+import { Figures, Words } from '@/ui/text';
+import { WrittenField } from '@/ui/written-field';
+import { LengthField } from './make/fields';
+
+const KIND_WORDS: Readonly<Record<RegionKind, string>> = { material: 'Material', opening: 'Opening', room: 'Room', zone: 'Zone' };
+const KINDS = REGION_KINDS.map((kind) => [kind, KIND_WORDS[kind]] as const);
+const MOST_LISTED = 40;
+/** Smaller areas would be written as nothing. mm² */
+const TINY = 0.01;
+
+/** What the outlines of the view shut in: pointed at or chosen from the list, smallest first, named, and said what it is. */
+export function RegionPanel({ state }: { state: RegionState }) {
+  const { session } = useDesk();
+  const fitted = useFitted();
+  const { job, derived } = useJob((whole) => whole);
+  if (!fitted) return null;
+  const regions = regionsIn(job, derived, fitted.view.id);
+  const chosen = state.at && findRegionAt(regions, state.at);
+  const named = job.regions.filter(({ view }) => view === fitted.view.id);
+  return (
+    <>
+      {chosen ? <ChosenRegion key={chosen.inside.join()} region={chosen} name={findNameOf(chosen, named)} fitted={fitted} /> : null}
+      <Card width={320} testID="region-list">
+        <Words style={{ fontWeight: '700' }}>{regions.length === 0 ? 'Nothing is shut in yet' : `${regions.length} ${regions.length === 1 ? 'region' : 'regions'}, smallest first`}</Words>
+        <Words quiet style={{ fontSize: 14 }}>{regions.length === 0 ? 'Close an outline, or let lines cross until they shut something in.' : 'Point at one, or choose it here.'}</Words>
+        {regions.slice(0, MOST_LISTED).map((region, i) => (
+          <RegionRow key={i} region={region} name={findNameOf(region, named)} scaled={fitted.fit.scaled} onGo={() => {
+            session.setTool({ name: 'region', state: { at: region.inside } });
+            const box = findUnion(region.around.pieces.map(pieceBounds))!;
+            session.goTo(box.min, box.max);
+          }} />
+        ))}
+        {regions.length > MOST_LISTED ? <Words quiet style={{ fontSize: 13 }}>{`and ${regions.length - MOST_LISTED} larger ones: point at them.`}</Words> : null}
+      </Card>
+    </>
+  );
+}
+
+function RegionRow({ region, name, scaled, onGo }: { region: Region; name: NamedRegion | undefined; scaled: boolean; onGo: () => void }) {
+  const units = useUnits();
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Words style={{ flex: 1 }}>{name ? `${name.name} (${KIND_WORDS[name.kind].toLowerCase()})` : 'Without a name'}</Words>
+      <Figures style={{ fontSize: 14 }}>{!scaled ? 'no scale yet' : `${region.area < TINY ? 'below ' : ''}${formatArea(Math.max(TINY, region.area), units)}`}</Figures>
+      <RoundButton icon="seek" name="Go there" size={36} onPress={onGo} />
+    </View>
+  );
+}
+
+const parseName = (text: string) => (text.trim() === '' ? refused('name-empty') : done(text.trim().slice(0, 200)));
+
+function ChosenRegion({ region, name, fitted }: { region: ViewRegion; name: NamedRegion | undefined; fitted: FittedView }) {
+  const { jobs } = useDesk();
+  const units = useUnits();
+  const run = jobs.getState().run;
+  const [text, setText] = useState(name?.name ?? '');
+  const [kind, setKind] = useState<RegionKind>(name?.kind ?? 'material');
+  const scaled = fitted.fit.scaled;
+  const { job, derived } = useJob((whole) => whole);
+  const { sigma, around } = useMemo(() => {
+    const figured = figuredIn(job, derived, fitted.view.id);
+    return { sigma: measureRegion(region, figured, ({ area }) => area).sigma, around: measureRegion(region, figured, perimeterOf) };
+  }, [region, job, derived, fitted]);
+  const put = (change: Partial<NamedRegion>) => run(name ? changeRegion({ ...name, ...change }) : addRegion({ id: newId(), view: fitted.view.id, at: region.inside, name: text.trim() || KIND_WORDS[kind], kind, ...change }));
+  return (
+    <Card width={330} testID="region-card">
+      <WrittenField label="Name" value={text} onChange={setText} parse={parseName} onSubmit={(said) => put({ name: said })} testID="region-name" />
+      <Choice name="What it is" value={kind} options={KINDS} onChange={(to) => {
+        setKind(to);
+        put({ kind: to });
+      }} />
+      <FigureRow name="Area" value={scaled ? formatArea(region.area, units, sigma) : 'no scale yet'} testID="region-area" />
+      <FigureRow name="Around it" value={scaled ? formatLength(around.value, units, around.sigma) : 'no scale yet'} testID="region-perimeter" />
+      {scaled && (kind === 'room' || name?.height !== undefined) ? <LengthField label="Height" mm={name?.height ?? 2400} onChange={(height) => put({ height })} testID="region-height" /> : null}
+      {scaled && name?.height !== undefined ? <FigureRow name="Volume" value={formatVolume(region.area * name.height, units, sigma * name.height)} testID="region-volume" /> : null}
+      {name ? <Button mode="outlined" compact onPress={() => run(removeRegion(name.id))} testID="region-remove">Take the name away</Button> : null}
+    </Card>
+  );
+}
