@@ -9,6 +9,7 @@ import { sha256Hex, writeBundle } from '../src/core/formats';
 import { createJob, createView, type Job, type Sheet } from '../src/core/job';
 import type { Outline } from '../src/core/outline';
 import { straightenRows } from '../src/core/raster';
+import { arrangementTime, offsetTime, peerOffsetTime, peerUnionTime, snapTime } from './planar';
 import { dragTime } from './relate';
 import { measureSources } from './sources';
 
@@ -176,6 +177,13 @@ async function main(): Promise<void> {
   row('a fit with 20 lengths, as a photo', milliseconds(fitTime(20)), '16 ms');
   row('a fit with 60 lengths, as a photo', milliseconds(fitTime(60)), '60 ms');
   row('a corner dragged among 75 rectangles that hold 300 relations', milliseconds(dragTime(75)), '16 ms');
+  const arranged = arrangementTime(5000);
+  row(`5,000 lines and circles arranged (${arranged.edges} edges)`, milliseconds(arranged.milliseconds), 'the next line is a peer’s part of it');
+  row('the 1,000 circles of them united by clipper2-ts, in 64 chords each', milliseconds(peerUnionTime(5000)), '');
+  offsetTime(200);
+  row('an outline of 1,000 cubics offset, as cubics', milliseconds(offsetTime(1000)), 'a second');
+  row('the same in chords by clipper2-ts', milliseconds(peerOffsetTime(1000)), 'the peer of the line above');
+  row('the aim caught among 20,000 pieces', milliseconds(snapTime(20_000)), '2 ms');
   await straightenTimes();
 
   const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--port', String(PORT)], { stdio: 'ignore' });

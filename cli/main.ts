@@ -1,5 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { createDeriver, drawingOf, figuresOf } from '../src/core/derive';
+import { createDeriver, drawingOf, figuredIn, figuresOf } from '../src/core/derive';
 import { readBundle, readDxf, readSvg, summarize, writeDxf, writeSvg, type FileUnit } from '../src/core/formats';
 import type { Job } from '../src/core/job';
 import { solveProblem } from './solve';
@@ -33,7 +33,7 @@ function report(file: string): unknown {
     })),
     outlines: job.outlines.map((outline) => {
       const shape = derived.shapes.get(outline.id)!;
-      return { id: outline.id, closed: shape.closed, faults: shape.faults, ...figuresOf(outline, derived.views.get(outline.view)!, shape) };
+      return { id: outline.id, closed: shape.closed, faults: shape.faults, ...figuresOf(outline, figuredIn(job, derived, outline.view), shape) };
     }),
   };
 }

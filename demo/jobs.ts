@@ -1,51 +1,24 @@
 /** Makes the demo jobs from a scene's truth: what a steady hand would have pointed at, off by a fraction of a pixel. */
-import { readFileSync, writeFileSync } from 'node:fs';
-import { readPictureTags, sha256Hex } from '../src/core/formats';
-import { createJob, createView, readJob, type Evidence, type EvidencePoint, type Job, type Sheet, type View } from '../src/core/job';
-import type { Chain, CircleOutline, Node, PointedPlace, Segment } from '../src/core/outline';
+import { readFileSync } from 'node:fs';
+import { sha256Hex } from '../src/core/formats';
+import { createJob, createView, type Job, type Sheet } from '../src/core/job';
+import type { Chain, CircleOutline, Node, Segment, SegmentKind } from '../src/core/outline';
+import { known, length, pointed, sheetOf, withEvidence, write, type Px } from './hand';
+import { drawnJobs } from './jobs-drawn';
 import type { truthOf, truthOfNestBox } from './truth';
-import { createGrain } from './generator/noise';
 
 type Truth = ReturnType<typeof truthOf>;
 type NestBoxTruth = ReturnType<typeof truthOfNestBox>;
-type Px = readonly [number, number];
 
 const truthFile = (name: string): unknown => JSON.parse(readFileSync(`demo/truth/${name}.json`, 'utf8'));
 const truth = truthFile('blade') as Truth;
 const slantedTruth = truthFile('blade-slanted') as Truth;
 const nestBoxTruth = truthFile('nest-box') as NestBoxTruth;
-const grain = createGrain(11);
-/** One sigma of the hand, px: what pointing at the zoomed picture gives. */
-const HAND = 0.6;
-
-const shaky = ([x, y]: Px): Px => [Number((x + HAND * grain()).toFixed(2)), Number((y + HAND * grain()).toFixed(2))];
-const pointed = (px: Px): PointedPlace => ({ kind: 'pointed', at: shaky(px), sigma: HAND });
-
-function sheetOf(name: string, title: string, kind: Sheet['kind'], { width, height }: { readonly width: number; readonly height: number }): Sheet {
-  const bytes = readFileSync(`public/demo/${name}.jpg`);
-  return { id: `${name}-sheet`, name: title, picture: sha256Hex(bytes), mediaType: 'image/jpeg', bytes: bytes.length, width, height, kind, taken: readPictureTags(bytes) };
-}
-
 const sheet = sheetOf('blade', 'Pruner blade', 'photo', truth.picture);
-
-interface Known {
-  readonly evidence: Evidence;
-  readonly points: readonly EvidencePoint[];
-}
-
-/** A piece of evidence on places of its own, group by group, as a hand points at them. */
-function known(id: string, kind: Evidence['kind'], groups: readonly (readonly Px[])[], said: Readonly<Record<string, number>>, more: Partial<Evidence> = {}): Known {
-  const points = groups.map((group, g) => group.map((px, i): EvidencePoint => ({ id: `${id}-${g}-${i}`, at: shaky(px), sigma: HAND })));
-  const sizes = Object.fromEntries(Object.entries(said).map(([name, value]) => [name, { value, written: String(value) }]));
-  return { points: points.flat(), evidence: { id, kind, groups: points.map((group) => group.map((point) => point.id)), said: sizes, guess: false, role: 'use', ...more } };
-}
-
-const length = (id: string, from: Px, to: Px, mm: number, more: Partial<Evidence> = {}) => known(id, 'length', [[from, to]], { length: mm }, more);
-const withEvidence = (view: View, pieces: readonly Known[]): View => ({ ...view, points: pieces.flatMap(({ points }) => points), evidence: pieces.map(({ evidence }) => evidence) });
 
 function bladeOutline(): Chain {
   const { start, strokes } = truth.blade;
-  const kinds: Segment['kind'][] = ['line', 'tangent', 'curve', 'arc', 'arc', 'line', 'arc'];
+  const kinds: SegmentKind[] = ['line', 'tangent', 'curve', 'arc', 'arc', 'line', 'arc'];
   const places = [start.px, ...strokes.slice(0, -1).map((stroke) => stroke.to.px)];
   const away = (from: Px, to: Px): Px => [to[0] - from[0], to[1] - from[1]];
   const nodes = places.map((px, i): Node => {
@@ -63,12 +36,6 @@ function holeOutline(hole: Truth['blade']['holes'][number], i: number): CircleOu
   return { shape: 'circle', id: `blade-hole-${i}`, layer: 'holes', view: 'blade-view', by: { kind: 'two', a: pointed(right!), b: pointed(left!) } };
 }
 
-function write(name: string, job: Job): void {
-  const read = readJob(JSON.parse(JSON.stringify(job)));
-  if (!read.ok) throw new Error(`${name}: ${read.code} ${JSON.stringify(read.detail)}`);
-  writeFileSync(`public/demo/${name}.json`, `${JSON.stringify(job, null, 1)}\n`);
-}
-
 const made = new Date('2026-05-14T10:30:00Z');
 const view = createView('blade-view', sheet);
 const start: Job = { ...createJob('blade-start', 'Pruner blade', made), tour: 'blade', sheets: [sheet], views: [view] };
@@ -77,14 +44,15 @@ write('blade-start', start);
 const marksOf = ({ rule }: Truth) => new Map(rule.marks.map(({ mark, px }) => [mark, px]));
 const marks = marksOf(truth);
 const { card } = truth;
-write('blade-finished', {
+const finished: Job = {
   ...start, id: 'blade-finished', name: 'Pruner blade, finished', tour: undefined,
   views: [withEvidence({ ...view, locked: true, lift: 2.24 }, [
     length('card', card.left, card.right, 85.6), length('rule', marks.get(20)!, marks.get(260)!, 240), length('card-height', card.bottom, card.top, 53.98, { role: 'check' }),
   ])],
   layers: [...start.layers, { id: 'holes', name: 'Holes', color: 'ink', show: true, lock: false }],
   outlines: [bladeOutline(), ...truth.blade.holes.map(holeOutline)],
-});
+};
+write('blade-finished', finished);
 
 /** Slanted, and bowed by the lens; the customer's message gives one distance wrong. */
 const slantedSheet = sheetOf('blade-slanted', 'Pruner blade from aside', 'photo', slantedTruth.picture);
@@ -131,6 +99,8 @@ write('can', {
   ...createJob('can', 'Watering can, three sides', made), sheets: canSheets.map(({ sheet: one }) => one),
   views: canSheets.map(({ side, sheet: one }) => ({ ...createView(`can-${side}-view`, one), name: `Can, ${side}`, side: ({ front: 'front', side: 'right', top: 'top' } as const)[side] })),
 });
+
+for (const [name, job] of drawnJobs({ outlines: [bladeOutline(), ...truth.blade.holes.map(holeOutline)], blade: finished, made })) write(name, job);
 
 /** Nothing in it yet: files of every kind stand ready to be brought in. */
 write('sources', { ...createJob('sources', 'Bring things in', made), tour: 'sources' });

@@ -11,7 +11,8 @@ import { onSketch, POND, SKETCH_LINES, waterStained } from './scenes/pond';
 import { scene as blade } from './scenes/blade';
 import { nestBox } from './scenes/nest-box';
 import { slanted } from './scenes/slanted';
-import { truthOf, truthOfNestBox } from './truth';
+import { hanger, shedPlan } from './scenes/drawn';
+import { truthOf, truthOfDrawn, truthOfNestBox } from './truth';
 
 const wanted = process.argv.slice(2).filter((argument) => !argument.startsWith('--'));
 const isWanted = ({ name }: { readonly name: string }) => wanted.length === 0 || wanted.includes(name);
@@ -57,6 +58,8 @@ put('pond.dxf', () => encodeDxf(
   [{ layer: 'pond', closed: true, points: POND.shore }, { layer: 'paths', closed: false, points: POND.path }, { layer: 'terrace', closed: true, points: POND.terrace }, { layer: 'fence', closed: true, points: POND.posts }],
   POND.posts.map((centre) => ({ layer: 'posts', centre, radius: 0.06 })),
 ));
+for (const drawing of [shedPlan, hanger]) put(`${drawing.name}.jpg`, () => encodeScan(scan(drawing), drawing.dpi, 85));
+if (isWanted(shedPlan) || isWanted(hanger)) writeFileSync('demo/truth/drawn.json', `${JSON.stringify(truthOfDrawn(), null, 1)}\n`);
 for (const scene of canScenes) put(`${scene.name}.jpg`, () => photo(scene, 7, '2026:05:16 16:02:00'));
 if (isWanted({ name: 'stones' })) writeFileSync('demo/truth/stones.json', `${JSON.stringify(truthOfStones(), null, 1)}\n`);
 if (isWanted({ name: 'shed-sketch' })) writeFileSync('demo/truth/shed.json', `${JSON.stringify({ ...SHED }, null, 1)}\n`);

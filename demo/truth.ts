@@ -4,6 +4,7 @@ import type { Scene, Thing } from './generator/render';
 import { scanner, type Drawing } from './generator/scan';
 import { blade, BLADE_HOLES, clubCard, RULE_MARKS } from './scenes/blade';
 import { NEST_BOX, NEST_BOX_SIZES } from './scenes/nest-box';
+import { HANGER, HANGER_LINE, hanger, SHED_PLAN, shedPlan } from './scenes/drawn';
 
 /** Two places on each side of the card, around from the lower one, clear of the rounded corners. mm on the card. */
 const CARD_SIDES: readonly (readonly Point[])[] = [[[14, 0], [71, 0]], [[85.6, 10], [85.6, 44]], [[71, 53.98], [14, 53.98]], [[0, 44], [0, 10]]];
@@ -63,6 +64,21 @@ export function truthOfNestBox(drawing: Drawing) {
     picture: { width, height }, stretch: drawing.stretch, askew: drawing.askew,
     sizes: NEST_BOX_SIZES.map(({ name, from, to, printed }) => ({ name, printed, mm: Math.hypot(to[0] - from[0], to[1] - from[1]), from: project(from), to: project(to) })),
     hole: { ...hole, px: project(hole.centre), rimPx: [0, 60, 120, 180, 240, 300].map((a) => project([hole.centre[0] + (hole.diameter / 2) * Math.cos((a * Math.PI) / 180), hole.centre[1] + (hole.diameter / 2) * Math.sin((a * Math.PI) / 180)])) },
+  };
+}
+
+/** What is true of the shed's plan and of the hanger, and where it is seen: corners of the shed, ends of the partition, places along the hanger's middle line. */
+export function truthOfDrawn() {
+  const [plan, hook] = [scanner(shedPlan), scanner(hanger)];
+  const { width, depth, wall, partition, at } = SHED_PLAN;
+  const inside = depth - 2 * wall;
+  return {
+    shed: {
+      picture: { width: plan.width, height: plan.height }, ...SHED_PLAN,
+      rooms: [(at - partition / 2 - wall) * inside, (width - wall - at - partition / 2) * inside],
+      cornersPx: ([[0, 0], [width, 0], [width, depth], [0, depth]] as const).map(plan.project), partitionPx: ([[at, wall], [at, depth - wall]] as const).map(plan.project),
+    },
+    hanger: { picture: { width: hook.width, height: hook.height }, ...HANGER, linePx: HANGER_LINE.map(hook.project) },
   };
 }
 

@@ -1,0 +1,62 @@
+/** Figures for drawings: how long it takes to divide a plane, to offset, and to catch the aim. */
+import { inflatePathsD, EndType, JoinType, unionD, FillRule } from 'clipper2-ts';
+import { circle, pointAt, type Piece, type Vec } from '../src/core/geometry';
+import { createSnapSearch, listSnaps } from '../src/core/outline';
+import { arrange, offsetClosed } from '../src/core/planar';
+
+const since = (work: () => unknown): number => {
+  const began = performance.now();
+  work();
+  return performance.now() - began;
+};
+
+/** Lines and circles in a regular throw that cross each other here and there. */
+function scattered(count: number): readonly Piece[] {
+  return Array.from({ length: count }, (_, i): Piece => {
+    const [x, y] = [(i % 100) * 10, Math.floor(i / 100) * 10];
+    const turn = i * 2.399963;
+    if (i % 5 === 0) return circle([x, y], 4);
+    return { kind: 'line', a: [x - 7 * Math.cos(turn), y - 7 * Math.sin(turn)], b: [x + 7 * Math.cos(turn), y + 7 * Math.sin(turn)] };
+  });
+}
+
+export function arrangementTime(count: number): { readonly milliseconds: number; readonly edges: number } {
+  const pieces = scattered(count);
+  let edges = 0;
+  const milliseconds = since(() => (edges = arrange(pieces, 1e-6).edges.length));
+  return { milliseconds, edges };
+}
+
+/** A closed wavy outline of so many cubics. */
+function wavy(count: number): { readonly closed: true; readonly pieces: readonly Piece[] } {
+  const at = (i: number, away = 0): Vec => {
+    const angle = (2 * Math.PI * i) / count;
+    const radius = 2000 + 4 * (i % 2) + away;
+    return [radius * Math.cos(angle), radius * Math.sin(angle)];
+  };
+  return { closed: true, pieces: Array.from({ length: count }, (_, i): Piece => ({ kind: 'cubic', a: at(i), b: at(i + 0.33, 2), c: at(i + 0.67, 2), d: at(i + 1) })) };
+}
+
+export function offsetTime(count: number): number {
+  const path = wavy(count);
+  return since(() => offsetClosed([path], 3, { corners: 'round', precision: 0.01, tolerance: 1e-6 }));
+}
+
+/** The peer's: the same outline and its offset in chords that keep to the same hundredth of a millimetre. */
+export function peerOffsetTime(count: number): number {
+  const chords = wavy(count).pieces.flatMap((piece) => Array.from({ length: 8 }, (_, i) => pointAt(piece, i / 8))).map(([x, y]) => ({ x, y }));
+  return since(() => inflatePathsD([chords], 3, JoinType.Round, EndType.Polygon, 2, 4, 0.01));
+}
+
+export function peerUnionTime(count: number): number {
+  const polygons = scattered(count).filter(({ kind }) => kind === 'arc').map((piece) => Array.from({ length: 64 }, (_, i) => pointAt(piece, i / 64)).map(([x, y]) => ({ x, y })));
+  return since(() => unionD(polygons, [], FillRule.NonZero, 4));
+}
+
+export function snapTime(count: number): number {
+  const search = createSnapSearch(scattered(count).map((piece) => ({ piece, guide: false })));
+  const caught = (x: number) => listSnaps([x, 505], search([x, 505], 2), 2, [0, 0]);
+  caught(479);
+  const rounds = 50;
+  return since(() => Array.from({ length: rounds }, (_, i) => caught(480 + i / 3))) / rounds;
+}
