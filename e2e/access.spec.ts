@@ -53,13 +53,19 @@ for (const colorScheme of ['light', 'dark'] as const) {
         await page.getByTestId(`${dialog}-dialog`).waitFor({ state: 'detached' });
       }
       await desk.step('trace');
-      for (const tool of ['tool-line', 'tool-circle', 'tool-shape', 'tool-guide', 'tool-measure', 'panel-layers', 'panel-check', 'tool-relate']) {
+      for (const tool of ['tool-line', 'tool-circle', 'tool-shape', 'tool-guide', 'tool-measure', 'panel-layers', 'panel-check', 'tool-wall', 'tool-cut', 'tool-dimension', 'tool-region', 'tool-relate']) {
         await desk.choose(tool);
         await desk.openCards();
         await axe(page);
       }
       await desk.choose('take-all');
       await page.getByTestId('held-card').waitFor();
+      await axe(page);
+      await desk.choose('tool-select');
+      await desk.openCards();
+      await desk.choose('select-all');
+      await desk.choose('make-offset');
+      await page.getByTestId('recipe-card').waitFor();
       await axe(page);
     });
   });

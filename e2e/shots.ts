@@ -93,15 +93,26 @@ test('the fit', async ({ desk, page }, { project }) => {
   await desk.choose('toggle-accuracy');
   await desk.choose('toggle-straight');
   await shoot('straight');
-  await desk.openDemo('nest-box');
-  await desk.step('fit');
-  await shoot('stretched');
-  await desk.step('sources');
-  await desk.choose('straighten');
-  await page.getByTestId('notice').waitFor();
-  await desk.choose('find-drawings');
-  await page.getByTestId('cut-all').waitFor();
-  await shoot('drawings');
+});
+
+test('drawn @wide', async ({ desk, page }, { project }) => {
+  if (project.name === 'phone') return;
+  const shoot = shooter(page, project.name);
+  await desk.openDemo('shed');
+  await desk.step('trace');
+  await desk.choose('tool-region');
+  for (const [place, name] of [[[900, 900], 'Potting room'], [[1650, 900], 'Store']] as const) {
+    await desk.hand.pointAt(place, 0.3);
+    await desk.type('region-name', name);
+    await page.getByRole('radio', { name: 'Room' }).click();
+  }
+  await shoot('plan');
+  await desk.openDemo('blade-drawn');
+  await desk.step('trace');
+  await desk.choose('tool-dimension');
+  await page.getByTestId('sizes').waitFor();
+  await desk.hand.zoomTo([1700, 1650], 0.3);
+  await shoot('sizes');
 });
 
 test('bringing in', async ({ desk, page }, { project }) => {

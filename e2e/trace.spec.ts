@@ -200,7 +200,7 @@ test.describe('with a mouse @wide', () => {
     await desk.choose('edit-delete');
     const { job, shape } = await storedJob(desk);
     expect((job.outlines[0] as Chain).nodes).toHaveLength(2);
-    expect(shapeOf(job.outlines[0]!, { scaled: true, toPlane: (p) => p }).pieces).toHaveLength(1);
+    expect(shapeOf(job.outlines[0] as Chain, { scaled: true, toPlane: (p) => p }).pieces).toHaveLength(1);
     expect(shape(0).closed).toBe(false);
   });
 });

@@ -16,7 +16,7 @@ export class Desk {
     this.hand = touch ? new TouchHand(page) : new MouseHand(page);
   }
 
-  async openDemo(name: 'blade-start' | 'blade-finished' | 'blade-slanted' | 'nest-box' | 'sources' | 'pond' | 'can'): Promise<void> {
+  async openDemo(name: 'blade-start' | 'blade-finished' | 'blade-slanted' | 'blade-drawn' | 'nest-box' | 'nest-half' | 'hanger' | 'shed' | 'sources' | 'pond' | 'can'): Promise<void> {
     await this.page.goto('/');
     await this.page.getByTestId(`demo-${name}`).click();
     await this.page.getByTestId('bench').waitFor();
