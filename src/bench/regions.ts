@@ -1,15 +1,18 @@
-import { regionsOf, type Derived, type ViewRegion } from '@/core/derive';
-import type { Job } from '@/core/job';
+import { useShallow } from 'zustand/react/shallow';
+import { listRims, shapesShownIn, withOutlines, type ViewRegion } from '@/core/derive';
+import { drawingWorker } from '@/workers';
+import { useJob } from './use-session';
+import { useWorked, type Worked } from './use-worked';
 
-const known = new WeakMap<Derived, Map<string, { readonly layers: Job['layers']; readonly outlines: Job['outlines']; readonly regions: readonly ViewRegion[] }>>();
+/** What is nearer than this is one place: mm, or px without scale. */
+const TOLERANCE = 1e-6;
 
-/** The regions of a view, worked out once for as long as nothing that shuts them in changes. */
-export function regionsIn(job: Job, derived: Derived, view: string): readonly ViewRegion[] {
-  const views = known.get(derived) ?? new Map();
-  known.set(derived, views);
-  const before = views.get(view);
-  if (before && before.layers === job.layers && before.outlines === job.outlines) return before.regions;
-  const regions = regionsOf(job, derived, view);
-  views.set(view, { layers: job.layers, outlines: job.outlines, regions });
-  return regions;
+/** The regions of a view, worked out anew when anything changes that shuts them in. */
+export function useRegions(view: string): Worked<readonly ViewRegion[]> {
+  const shapes = useJob(useShallow(({ job, derived }) => shapesShownIn(job, derived, view)));
+  return useWorked('regions', shapes, async (signal) => {
+    const rims = listRims(shapes);
+    const listed = await drawingWorker.call('listRegions', { pieces: rims.map(({ piece }) => piece), tolerance: TOLERANCE }, { signal });
+    return listed.kind === 'done' ? { ...listed, value: withOutlines(listed.value, rims) } : listed;
+  });
 }

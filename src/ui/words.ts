@@ -64,6 +64,8 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'no-line-here': () => 'There is no straight line here. Point at one that is drawn.',
   'no-wall-here': () => 'There is no wall here. Point at one of the walls that were chosen.',
   mended: ({ count }) => `${count === 1 ? 'One thing was' : `${count} things were`} mended. Undo takes it back.`,
+  'mending-overtaken': () => 'The drawing was changed while it was being mended, so nothing was mended. Mend it again.',
+  'nothing-mended': () => 'Nothing here mends itself: ends that lie apart are joined one by one, where you see that they belong together.',
   'not-mended': () => 'This does not mend itself: look at it and change it by hand.',
   'name-empty': () => 'Write a name.',
   'count-not-understood': ({ most }) => `Write a whole number from 1 to ${most}.`,

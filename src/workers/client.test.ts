@@ -4,7 +4,7 @@ import type { FromWorker, ToWorker } from './protocol';
 type Echo = { readonly echo: { readonly input: string; readonly output: string } };
 
 /** A worker that a test drives by hand. */
-function handDriven() {
+function handDriven(options?: { readonly hearsCancel: boolean }) {
   const heard: ToWorker[] = [];
   const workers: WorkerLike[] = [];
   const spawn = (): WorkerLike => {
@@ -13,7 +13,7 @@ function handDriven() {
     return worker;
   };
   const answer = (message: FromWorker) => workers.at(-1)!.onmessage!({ data: message } as MessageEvent<FromWorker>);
-  return { client: createWorkerClient<Echo>(spawn), heard, workers, answer };
+  return { client: createWorkerClient<Echo>(spawn, options), heard, workers, answer };
 }
 
 describe('a worker client', () => {
@@ -38,6 +38,21 @@ describe('a worker client', () => {
     expect(await call).toEqual({ kind: 'cancelled' });
     expect(heard.at(-1)).toEqual({ kind: 'cancel', call: 1 });
     expect(await client.call('echo', 'b', { signal: stop.signal })).toEqual({ kind: 'cancelled' });
+  });
+
+  it('ends a worker that cannot hear, when what it alone works on is cancelled', async () => {
+    const { client, workers } = handDriven({ hearsCancel: false });
+    const [stop, other] = [new AbortController(), new AbortController()];
+    const calls = [client.call('echo', 'a', { signal: stop.signal }), client.call('echo', 'b', { signal: other.signal })];
+    stop.abort();
+    expect(workers[0]!.terminate).not.toHaveBeenCalled();
+    other.abort();
+    expect(workers[0]!.terminate).toHaveBeenCalled();
+    for (const call of calls) expect(await call).toEqual({ kind: 'cancelled' });
+    const next = client.call('echo', 'c');
+    expect(workers).toHaveLength(2);
+    workers[1]!.onerror!({} as ErrorEvent);
+    expect(await next).toMatchObject({ code: 'worker-died' });
   });
 
   it('fails everything that waits when the worker dies, and starts a new one with the next call', async () => {

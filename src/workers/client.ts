@@ -29,9 +29,9 @@ const SILENCE_MS = 60_000;
 
 /**
  * A typed client. The worker starts with the first call. When it dies or falls silent, every call that waits fails with
- * `worker-died`, and the next call starts a new one.
+ * `worker-died`, and the next call starts a new one. A worker that cannot hear of a cancelled call while it works is ended when nothing else waits for it.
  */
-export function createWorkerClient<T extends OperationTypes>(spawn: () => WorkerLike): WorkerClient<T> {
+export function createWorkerClient<T extends OperationTypes>(spawn: () => WorkerLike, { hearsCancel = true } = {}): WorkerClient<T> {
   let worker: WorkerLike | undefined;
   let heartbeat: ReturnType<typeof setInterval> | undefined;
   let heardAt = 0;
@@ -84,7 +84,8 @@ export function createWorkerClient<T extends OperationTypes>(spawn: () => Worker
         options.signal?.addEventListener('abort', () => {
           if (!waiting.delete(call)) return;
           if (waiting.size === 0) clearInterval(heartbeat);
-          worker?.postMessage({ kind: 'cancel', call }, []);
+          if (waiting.size === 0 && !hearsCancel) stop();
+          else worker?.postMessage({ kind: 'cancel', call }, []);
           resolve({ kind: 'cancelled' });
         });
         worker.postMessage({ kind: 'call', call, operation, input }, options.transfer ?? []);

@@ -1,4 +1,5 @@
 import { createWorkerClient, type WorkerLike } from './client';
+import type { DrawingOperations } from './drawing-operations';
 import type { FileOperations } from './file-operations';
 import type { PictureOperations } from './picture-operations';
 
@@ -8,6 +9,11 @@ export const pictureWorker = createWorkerClient<PictureOperations>(
 );
 export const fileWorker = createWorkerClient<FileOperations>(
   () => new Worker(new URL('../../src/workers/file.worker', window.location.href)) as unknown as WorkerLike,
+);
+/** Works through each call without a pause, so it is ended where a call is given up. */
+export const drawingWorker = createWorkerClient<DrawingOperations>(
+  () => new Worker(new URL('../../src/workers/drawing.worker', window.location.href)) as unknown as WorkerLike,
+  { hearsCancel: false },
 );
 
 export type { BundleData, DrawingFormat, WrittenDrawing } from './file-operations';

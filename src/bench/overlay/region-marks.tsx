@@ -4,7 +4,7 @@ import type { Vec } from '@/core/geometry';
 import { wellInside, type Region } from '@/core/planar';
 import type { Palette } from '@/ui/palette';
 import { layingOf } from '../laying';
-import { regionsIn } from '../regions';
+import { useRegions } from '../regions';
 import type { RegionState } from '../tools';
 import { toScreen } from '../viewport';
 import type { DrawnProps } from './drawn-props';
@@ -28,8 +28,8 @@ function nameAt(region: Region): Vec {
 }
 
 /** Named regions in their tints with their names; the one that is pointed at stronger than the rest. */
-export function RegionMarks({ job, derived, fitted, viewport, palette, state }: RegionMarksProps) {
-  const regions = regionsIn(job, derived, fitted.view.id);
+export function RegionMarks({ job, fitted, viewport, palette, state }: RegionMarksProps) {
+  const { value: regions = [] } = useRegions(fitted.view.id);
   const named = job.regions.filter(({ view }) => view === fitted.view.id);
   const chosen = state.at && findRegionAt(regions, state.at);
   const { fromPlane } = layingOf(viewport, fitted.fit);

@@ -10,20 +10,31 @@ import { measureShapes, type Figured } from './figures';
 const TOLERANCE = 1e-6;
 
 /** What of a shape shuts something in: doors are shut. */
-const rimsOf = (shape: Shape | undefined): readonly Piece[] => shape?.shut?.flatMap(({ pieces }) => pieces) ?? shape?.finished ?? [];
+const rimsOf = (shape: Shape): readonly Piece[] => shape.shut?.flatMap(({ pieces }) => pieces) ?? shape.finished;
 
 /** A region with the outlines that run along its rim, by id. */
 export interface ViewRegion extends Region {
   readonly outlines: readonly string[];
 }
 
-/** Every region that the shown outlines of a view shut in, smallest first; aids shut nothing in. */
-export function regionsOf(job: Pick<Job, 'outlines' | 'layers'>, derived: Pick<Derived, 'shapes'>, view: string): readonly ViewRegion[] {
+/** The shapes of a view that shut something in: those of its shown outlines; aids shut nothing in. */
+export function shapesShownIn(job: Pick<Job, 'outlines' | 'layers'>, derived: Pick<Derived, 'shapes'>, view: string): readonly Shape[] {
   const shown = new Set(job.layers.filter(({ show }) => show).map(({ id }) => id));
-  const outlines = job.outlines.filter((outline) => outline.view === view && !outline.aid && shown.has(outline.layer));
-  const pieces = outlines.flatMap(({ id }) => rimsOf(derived.shapes.get(id)).map((piece) => ({ id, piece })));
-  return listRegions(pieces.map(({ piece }) => piece), TOLERANCE).map((region) => ({ ...region, outlines: [...new Set(region.of.map((i) => pieces[i]!.id))] }));
+  return job.outlines.filter((outline) => outline.view === view && !outline.aid && shown.has(outline.layer)).flatMap(({ id }) => derived.shapes.get(id) ?? []);
 }
+
+/** A piece of a rim, with its outline by id. */
+export interface RimPiece {
+  readonly id: string;
+  readonly piece: Piece;
+}
+
+/** What of shapes shuts something in. */
+export const listRims = (shapes: readonly Shape[]): readonly RimPiece[] => shapes.flatMap((shape) => rimsOf(shape).map((piece) => ({ id: shape.id, piece })));
+
+/** The regions that were listed of pieces of rims, with their outlines. */
+export const withOutlines = (regions: readonly Region[], rims: readonly RimPiece[]): readonly ViewRegion[] =>
+  regions.map((region) => ({ ...region, outlines: [...new Set(region.of.map((i) => rims[i]!.id))] }));
 
 export const isInRegion = ({ around, holes }: Pick<Region, 'around' | 'holes'>, place: Vec): boolean =>
   windingNumber(around.pieces, place) + holes.reduce((sum, { pieces }) => sum + windingNumber(pieces, place), 0) === 1;

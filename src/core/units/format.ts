@@ -57,10 +57,13 @@ export function formatLength(mm: number, units: Units, sigma?: number): string {
 /** An area for people: mm² in; square millimetres, centimetres, metres, or square inches out. */
 export function formatArea(mm2: number, units: Units, sigma?: number): string {
   const metric = units.style === 'mm' || units.style === 'cm' || units.style === 'm';
-  const [per, sign] = !metric ? [MM_PER_INCH ** 2, 'in²'] : units.style === 'm' ? [1e6, 'm²'] : units.style === 'cm' ? [100, 'cm²'] : [1, 'mm²'];
+  const [per, sign] = !metric ? [MM_PER_INCH ** 2, 'in²'] : units.style === 'm' && Math.abs(mm2) >= SMALL_IN_METRES ? [1e6, 'm²'] : units.style === 'cm' ? [100, 'cm²'] : [1, 'mm²'];
   const { decimals, margin } = rounding(sigma === undefined ? NaN : (2 * sigma) / per);
   return margin ? `${fixed(mm2 / per, decimals)} ${sign} ±${margin}` : `${fixed(mm2 / per, 2)} ${sign}`;
 }
+
+/** Areas below this would be written as next to nothing in square metres. mm² */
+const SMALL_IN_METRES = 1e4;
 
 /** A volume with its plus-minus: mm³ in, cubic metres, centimetres or inches out. */
 export function formatVolume(mm3: number, units: Units, sigma?: number): string {

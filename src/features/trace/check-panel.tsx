@@ -3,48 +3,44 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
 import { setShortest } from '@/core/job';
-import { checkShapes, type Finding } from '@/core/outline';
+import type { Finding } from '@/core/outline';
 import { formatAngle, formatArea, formatLength, parseSize, type Units } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
+import { WorkSlip } from '@/ui/work-slip';
 import { WrittenField } from '@/ui/written-field';
 import { wordForFault } from '@/ui/words';
-import { findMending, mendAll } from './heal';
+import { findMending } from './heal';
 import { goToPlace } from './go-to';
+import { useFindings, useMending } from './use-findings';
 
 /** Finds everything that keeps the outlines of the view from being cut; tapping goes there, open ends can be closed. */
 export function CheckPanel() {
   const { jobs, session } = useDesk();
   const fitted = useFitted();
   const job = useJob((state) => state.job);
-  const derived = useJob((state) => state.derived);
   const scaled = fitted?.fit.scaled ?? false;
   const limits = useMemo(() => ({ shortest: scaled ? job.shortest : 0.5, touching: scaled ? 0.001 : 0.01 }), [scaled, job.shortest]);
-  const findings = useMemo(() => {
-    const shapes = job.outlines.filter((outline) => outline.view === fitted?.view.id && !outline.aid).flatMap((outline) => derived.shapes.get(outline.id) ?? []);
-    return checkShapes(shapes, limits);
-  }, [job.outlines, limits, derived, fitted]);
+  const { value: findings, ...looking } = useFindings(fitted?.view.id ?? '', limits);
+  const mending = useMending(fitted?.view.id ?? '', limits);
   if (!fitted) return null;
   const heal = (finding: Finding) => {
     const command = findMending(finding, job, fitted);
     if (command) jobs.getState().run(command);
     else session.say(finding.kind === 'open' ? 'outline-too-short-to-close' : 'not-mended');
   };
-  const healAll = () => {
-    const mended = mendAll(job, fitted.view.id, limits);
-    if (mended) jobs.getState().run(mended.command);
-    session.say(mended ? 'mended' : 'not-mended', { count: mended?.count ?? 0 });
-  };
   return (
     <>
       <Card width={300}>
-        <Words style={{ fontWeight: '700' }} testID="check-count">{findings.length === 0 ? 'Nothing keeps these outlines from being cut.' : `${findings.length} ${findings.length === 1 ? 'thing keeps' : 'things keep'} them from being cut.`}</Words>
-        {findings.some(isMendable) ? <Button mode="contained" compact onPress={healAll} testID="heal-all">Mend all that can be</Button> : null}
+        {findings ? <Words style={{ fontWeight: '700' }} testID="check-count">{findings.length === 0 ? 'Nothing keeps these outlines from being cut.' : `${findings.length} ${findings.length === 1 ? 'thing keeps' : 'things keep'} them from being cut.`}</Words> : null}
+        <WorkSlip {...looking} doing="Looking through the outlines" testID="checking" />
+        <WorkSlip {...mending} doing="Mending" testID="mending" />
+        {findings?.some(isMendable) && !mending.isWorking ? <Button mode="contained" compact onPress={mending.again} testID="heal-all">Mend all that can be</Button> : null}
         {scaled ? <ShortestField /> : null}
       </Card>
-      {findings.slice(0, MOST_SHOWN).map((finding, i) => <FindingCard key={i} finding={finding} scaled={scaled} onGo={() => goToPlace(session, fitted, finding.at)} onHeal={() => heal(finding)} />)}
-      {findings.length > MOST_SHOWN ? <Card width={220}><Words quiet>{`and ${findings.length - MOST_SHOWN} more: they show as these are mended.`}</Words></Card> : null}
+      {findings?.slice(0, MOST_SHOWN).map((finding, i) => <FindingCard key={i} finding={finding} scaled={scaled} onGo={() => goToPlace(session, fitted, finding.at)} onHeal={() => heal(finding)} />)}
+      {findings && findings.length > MOST_SHOWN ? <Card width={220}><Words quiet>{`and ${findings.length - MOST_SHOWN} more: they show as these are mended.`}</Words></Card> : null}
     </>
   );
 }

@@ -1,27 +1,41 @@
 import { Bench } from '@/bench/tools/bench-for-tests';
 import { startTool } from '@/bench/tools';
 import { runCommand } from '@/core/job';
-import { mendAll } from './heal';
+import { checkShapes } from '@/core/outline';
+import { mendAll, type Check } from './heal';
 
 const LIMITS = { shortest: 0.5, touching: 0.001 };
+const check: Check = async (shapes, limits) => checkShapes(shapes, limits);
 
-it('mends what meets, and leaves alone what is far apart', () => {
+it('mends what meets, and leaves alone what is far apart', async () => {
   const bench = new Bench('chain').set([100, 100], [300, 100]).give({ kind: 'finish' }).set([300, 100], [300, 300]).give({ kind: 'finish' }).set([600, 300], [800, 300]).give({ kind: 'finish' });
-  const mended = mendAll(bench.history.job, 'v', LIMITS);
+  const mended = await mendAll(bench.history.job, 'v', LIMITS, check);
   expect(mended?.count).toBe(1);
   const after = runCommand(bench.history, mended!.command);
   expect(after.job.outlines).toHaveLength(2);
   expect(after.entries.length).toBe(bench.history.entries.length + 1);
-  expect(mendAll(after.job, 'v', LIMITS)).toBeUndefined();
+  expect(await mendAll(after.job, 'v', LIMITS, check)).toBeUndefined();
+  expect(await mendAll(bench.history.job, 'v', LIMITS, async () => undefined)).toBeUndefined();
 });
 
-it('makes a kink tangent, and takes a doubled line away', () => {
+it('makes a kink tangent, and takes a doubled line away', async () => {
   const bench = new Bench('chain').set([100, 500], [400, 500]);
   bench.set_({ kind: 'arc' }).set([540, 553], [600, 700]).give({ kind: 'finish' });
   bench.tool = startTool('chain');
   bench.set([1000, 100], [1200, 100]).give({ kind: 'finish' }).set([1000, 100], [1200, 100]).give({ kind: 'finish' });
-  const mended = mendAll(bench.history.job, 'v', LIMITS)!;
+  const mended = (await mendAll(bench.history.job, 'v', LIMITS, check))!;
   const { job } = runCommand(bench.history, mended.command);
   expect(job.outlines).toHaveLength(2);
   expect(job.relations.map(({ kind }) => kind)).toEqual(['tangent']);
+});
+
+it('joins many ends that meet, in rounds', async () => {
+  const bench = new Bench('chain');
+  for (let i = 0; i < 9; i++) bench.set([100 + 100 * i, 100], [200 + 100 * i, 100 + 5 * i]).give({ kind: 'finish' });
+  const ends = bench.history.job.outlines.length;
+  expect(ends).toBe(9);
+  const mended = (await mendAll(bench.history.job, 'v', { shortest: 50, touching: 0.001 }, check))!;
+  const { job } = runCommand(bench.history, mended.command);
+  expect(job.outlines.length).toBeLessThan(ends);
+  expect(runCommand(bench.history, mended.command).entries.length).toBe(bench.history.entries.length + 1);
 });

@@ -1,9 +1,8 @@
-import { createDeriver } from '@/core/derive';
+import { createDeriver, type Derived, type FittedView } from '@/core/derive';
 import { addRelations, removeOutlines, runCommand, startHistory, together, type Command, type Job } from '@/core/job';
-import { checkShapes, type CheckLimits, type Finding } from '@/core/outline';
+import type { CheckLimits, Finding, Shape } from '@/core/outline';
 import { newId } from '@/store';
 import { findHealing, findNodeDeleted } from './edit-actions';
-import type { FittedView } from '@/core/derive';
 
 /** What mends a finding by itself; undefined where only the practitioner can tell. */
 export function findMending(finding: Finding, job: Job, fitted: FittedView): Command | undefined {
@@ -41,27 +40,60 @@ function tangency({ outline, segment }: Extract<Finding, { kind: 'kink' }>, job:
   return addRelations([{ id: newId(), view: chain.view, kind: 'tangent', on }]);
 }
 
-const MOST_MENDED = 200;
+/** Finds what keeps shapes from being cut; undefined where that was stopped. */
+export type Check = (shapes: readonly Shape[], limits: CheckLimits) => Promise<readonly Finding[] | undefined>;
 
-/** Everything that mends itself, one after the other, as one step; with how many findings that was. Ends farther apart than the shortest piece are left alone: a line between them is nobody's wish until it is said. */
-export function mendAll(job: Job, view: string, limits: CheckLimits): { readonly command: Command; readonly count: number } | undefined {
-  const commands: Command[] = [];
-  const tried = new Set<string>();
-  for (let now = job; commands.length < MOST_MENDED; ) {
-    const derived = createDeriver()(now);
+/** The shapes of a view that are looked through. */
+export const shapesToCheck = ({ outlines }: Pick<Job, 'outlines'>, { shapes }: Pick<Derived, 'shapes'>, view: string): readonly Shape[] =>
+  outlines.filter((outline) => outline.view === view && !outline.aid).flatMap(({ id }) => shapes.get(id) ?? []);
+
+const MOST_ROUNDS = 30;
+
+/**
+ * Everything that mends itself, as one step, with how many findings that was; undefined where nothing does. In rounds: what one mending changed is looked through
+ * again before it is mended further. Ends farther apart than the shortest piece are left alone: a line between them is nobody's wish until it is said.
+ */
+export async function mendAll(job: Job, view: string, limits: CheckLimits, check: Check): Promise<{ readonly command: Command; readonly count: number } | undefined> {
+  const [derive, tried, commands] = [createDeriver(), new Set<string>(), [] as Command[]];
+  for (let now = job, round = 0; round < MOST_ROUNDS; round++) {
+    const derived = derive(now);
     const fitted = derived.views.get(view);
-    const shapes = now.outlines.filter((outline) => outline.view === view && !outline.aid).flatMap(({ id }) => derived.shapes.get(id) ?? []);
-    const mendable = checkShapes(shapes, limits).filter((finding) => !tried.has(keyOf(finding)) && !(finding.kind === 'open' && finding.gap > limits.shortest));
-    const next = fitted && mendable.map((finding) => ({ finding, command: findMending(finding, now, fitted) })).find(({ command }) => command);
-    if (!next?.command) break;
-    tried.add(keyOf(next.finding));
-    commands.push(next.command);
-    now = runCommand(startHistory(now), next.command).job;
+    const findings = await check(shapesToCheck(now, derived, view), limits);
+    if (!fitted || !findings) return undefined;
+    const wanted = findings.filter((finding) => !tried.has(keyOf(finding)) && !(finding.kind === 'open' && finding.gap > limits.shortest));
+    const mended = mendApart(wanted, now, fitted);
+    mended.findings.forEach((finding) => tried.add(keyOf(finding)));
+    commands.push(...mended.commands);
+    if (mended.commands.length === 0) break;
+    now = mended.job;
   }
   const last = commands.at(-1);
   if (!last) return undefined;
   const all = together([...commands.slice(0, -1), last]);
   return { command: { ...all, name: { code: 'mended', detail: { count: commands.length } } }, count: commands.length };
+}
+
+/** Mends those of some findings that have no outline in common. */
+function mendApart(findings: readonly Finding[], job: Job, fitted: FittedView) {
+  const touched = new Set<string>();
+  const [mended, commands] = [[] as Finding[], [] as Command[]];
+  let now = job;
+  for (const finding of findings) {
+    const on = outlinesOf(finding);
+    const command = on.some((id) => touched.has(id)) ? undefined : findMending(finding, now, fitted);
+    if (!command) continue;
+    on.forEach((id) => touched.add(id));
+    mended.push(finding);
+    commands.push(command);
+    now = runCommand(startHistory(now), command).job;
+  }
+  return { findings: mended, commands, job: now };
+}
+
+function outlinesOf(finding: Finding): readonly string[] {
+  if (finding.kind === 'sliver') return [];
+  const other = finding.kind === 'doubled' ? finding.other : finding.kind === 'open' ? finding.partner?.outline : undefined;
+  return other === undefined ? [finding.outline] : [finding.outline, other];
 }
 
 const keyOf = ({ kind, at }: Finding) => `${kind} ${at.map((value) => value.toFixed(3)).join(' ')}`;

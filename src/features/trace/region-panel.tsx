@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { regionsIn } from '@/bench/regions';
+import { useRegions } from '@/bench/regions';
 import type { RegionState } from '@/bench/tools';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
 import { done, refused } from '@/core/basics';
@@ -16,6 +16,7 @@ import { Card } from '@/ui/card';
 import { FigureRow } from '@/ui/figure-row';
 import { Choice, RoundButton } from '@/ui/ledge-button';
 import { Figures, Words } from '@/ui/text';
+import { WorkSlip } from '@/ui/work-slip';
 import { WrittenField } from '@/ui/written-field';
 import { LengthField } from './make/fields';
 
@@ -29,15 +30,16 @@ const TINY = 0.01;
 export function RegionPanel({ state }: { state: RegionState }) {
   const { session } = useDesk();
   const fitted = useFitted();
-  const { job, derived } = useJob((whole) => whole);
-  if (!fitted) return null;
-  const regions = regionsIn(job, derived, fitted.view.id);
+  const job = useJob((whole) => whole.job);
+  const { value: regions, ...looking } = useRegions(fitted?.view.id ?? '');
+  if (!fitted || !regions) return <Card width={320}><WorkSlip {...looking} doing="Looking for regions" testID="regions-work" /></Card>;
   const chosen = state.at && findRegionAt(regions, state.at);
   const named = job.regions.filter(({ view }) => view === fitted.view.id);
   return (
     <>
       {chosen ? <ChosenRegion key={chosen.inside.join()} region={chosen} name={findNameOf(chosen, named)} fitted={fitted} /> : null}
       <Card width={320} testID="region-list">
+        <WorkSlip {...looking} doing="Looking for regions" testID="regions-work" />
         <Words style={{ fontWeight: '700' }}>{regions.length === 0 ? 'Nothing is shut in yet' : `${regions.length} ${regions.length === 1 ? 'region' : 'regions'}, smallest first`}</Words>
         <Words quiet style={{ fontSize: 14 }}>{regions.length === 0 ? 'Close an outline, or let lines cross until they shut something in.' : 'Point at one, or choose it here.'}</Words>
         {regions.slice(0, MOST_LISTED).map((region, i) => (
