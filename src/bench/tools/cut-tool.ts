@@ -13,6 +13,10 @@ export type CutMode = 'away' | 'on' | 'split';
 
 export interface CutState {
   readonly mode: CutMode;
+  /** Outlines that alone cut, by id; without them everything that is shown does. */
+  readonly edges?: readonly string[] | undefined;
+  /** What is pointed at becomes one of them, or is none any more. */
+  readonly choosing?: boolean | undefined;
 }
 
 /** What is pointed at: an outline, its shape, and where along it. */
@@ -35,8 +39,9 @@ function findPointed(aim: Aim, context: ToolContext): Pointed | 'nothing-to-cut'
   return outline.shape === 'made' ? 'made-follows' : { outline, shape, at: { segment: picked.segment, t: picked.t } };
 }
 
-/** Everything in the view that can cut: what is shown of the other outlines, and guides. */
-function listEdges({ job, fitted, shapes }: ToolContext, except: string): readonly Piece[] {
+/** What cuts an outline: the edges that were chosen, or everything in the view, which is what is shown of the other outlines, and guides. */
+function listEdges({ job, fitted, shapes }: ToolContext, except: string, chosen: CutState['edges']): readonly Piece[] {
+  if (chosen) return chosen.flatMap((id) => (id === except ? [] : shapes.get(id)?.finished ?? []));
   const shown = new Set(job.layers.filter(({ show }) => show).map(({ id }) => id));
   const others = job.outlines.filter(({ id, view, layer }) => id !== except && view === fitted.view.id && shown.has(layer));
   const guides = job.guides.filter(({ view }) => view === fitted.view.id).flatMap((guide) => findGuideLine(guide, fitted.placing, guideReach(fitted)) ?? []);
@@ -44,18 +49,18 @@ function listEdges({ job, fitted, shapes }: ToolContext, except: string): readon
 }
 
 /** Where an outline is cut, its own crossings with itself among them: not where its pieces are joined. */
-function listCuts({ outline, shape }: Pointed, context: ToolContext): readonly Along[] {
+function listCuts({ outline, shape }: Pointed, context: ToolContext, edges: CutState['edges']): readonly Along[] {
   const boxes = shape.pieces.map(pieceBounds);
-  const near = listEdges(context, outline.id).filter((edge) => boxes.some((box) => isOverlapping(box, pieceBounds(edge))));
+  const near = listEdges(context, outline.id, edges).filter((edge) => boxes.some((box) => isOverlapping(box, pieceBounds(edge))));
   const isJoint = (place: Vec) => shape.nodes.some((node) => distance(node, place) < JOINT);
-  const own = shape.pieces.flatMap((piece, i) => shape.pieces.slice(i + 1).flatMap((other, k) =>
+  const own = edges ? [] : shape.pieces.flatMap((piece, i) => shape.pieces.slice(i + 1).flatMap((other, k) =>
     listCrossings(piece, other).flatMap(({ point, ta, tb }) => (isJoint(point) ? [] : [{ segment: i, t: ta }, { segment: i + 1 + k, t: tb }]))));
   return [...listCutsOn(shape, near, SAME), ...own].sort((a, b) => a.segment + a.t - b.segment - b.t);
 }
 
 /** The stretch between the cuts to both sides of where one points; undefined stands for an open outline's own end. */
-function findStretch(pointed: Pointed, context: ToolContext): { readonly from: Along | undefined; readonly to: Along | undefined } | undefined {
-  const cuts = listCuts(pointed, context);
+function findStretch(pointed: Pointed, context: ToolContext, edges: CutState['edges']): { readonly from: Along | undefined; readonly to: Along | undefined } | undefined {
+  const cuts = listCuts(pointed, context, edges);
   const position = (along: Along) => along.segment + along.t;
   const at = position(pointed.at);
   const [before, after] = [cuts.filter((cut) => position(cut) < at), cuts.filter((cut) => position(cut) > at)];
@@ -67,23 +72,23 @@ function commandFor(state: CutState, pointed: Pointed, context: ToolContext): Co
   const { outline, shape, at } = pointed;
   const editing = editingIn(context);
   if (state.mode === 'away') {
-    const stretch = findStretch(pointed, context);
-    if (!stretch) return shape.closed ? 'crossed-once' : 'nothing-crosses';
+    const stretch = findStretch(pointed, context, state.edges);
+    if (!stretch) return state.edges ? 'edges-do-not-cut' : shape.closed ? 'crossed-once' : 'nothing-crosses';
     const parts = cutAway(outline, shape, stretch.from, stretch.to, editing);
     return parts.length > 0 ? replaceOutline(outline.id, parts, 'cut-away') : removeOutlines([outline.id]);
   }
   if (outline.shape !== 'chain') return state.mode === 'on' ? 'no-end-here' : 'split-chains-only';
   if (state.mode === 'split') return replaceOutline(outline.id, splitAt(outline, shape, at, editing), 'outline-split');
-  const longer = findCarriedOn(outline, pointed, context);
+  const longer = findCarriedOn(outline, pointed, context, state.edges);
   return longer ? replaceOutline(outline.id, [longer], 'outline-carried-on') : outline.closed ? 'no-end-here' : 'meets-nothing';
 }
 
 /** The chain carried on at the end that is nearer to where one points. */
-function findCarriedOn(chain: Chain, { shape, at }: Pointed, context: ToolContext): Chain | undefined {
+function findCarriedOn(chain: Chain, { shape, at }: Pointed, context: ToolContext, edges: CutState['edges']): Chain | undefined {
   if (chain.closed) return undefined;
   const end = at.segment + at.t > shape.pieces.length / 2 ? 'end' : 'start';
-  const own = end === 'end' ? shape.pieces.slice(0, -1) : shape.pieces.slice(1);
-  return carriedOn(chain, shape, end, [...listEdges(context, chain.id), ...own], guideReach(context.fitted), editingIn(context));
+  const own = edges ? [] : end === 'end' ? shape.pieces.slice(0, -1) : shape.pieces.slice(1);
+  return carriedOn(chain, shape, end, [...listEdges(context, chain.id, edges), ...own], guideReach(context.fitted), editingIn(context));
 }
 
 /** The pieces of a stretch, for showing what would go. */
@@ -100,25 +105,36 @@ function piecesBetween(pieces: readonly Piece[], from: Along | undefined, to: Al
   });
 }
 
+/** The outline that is pointed at, chosen as an edge that cuts, or no more. What is made cuts like everything else. */
+function chooseEdge(state: CutState, aim: Aim, context: ToolContext): Step<CutState> {
+  const picked = findPicked(context.job, context, context.fitted.view.id, aim.plane, reachOf(aim, context))?.outline;
+  if (!picked) return stay(state, say('nothing-to-cut'));
+  const { edges = [] } = state;
+  return [{ ...state, edges: edges.includes(picked) ? edges.filter((id) => id !== picked) : [...edges, picked] }, []];
+}
+
 /** Shortens, lengthens and splits what is drawn. */
 export const cutTool: Tool<CutState> = {
   start: { mode: 'away' },
   step(state, input, context): Step<CutState> {
+    if (input.kind === 'cancel') return [{ mode: state.mode }, []];
     if (input.kind !== 'set') return [state, []];
+    if (state.choosing) return chooseEdge(state, input.aim, context);
     const pointed = findPointed(input.aim, context);
     if (typeof pointed === 'string') return stay(state, say(pointed));
     const command = commandFor(state, pointed, context);
     return [state, [typeof command === 'string' ? say(command) : run(command)]];
   },
   preview(state, aim, context) {
+    if (state.choosing) return { ...NOTHING, pieces: { list: (state.edges ?? []).flatMap((id) => context.shapes.get(id)?.finished ?? []), look: 'comes' } };
     const pointed = aim && findPointed(aim, context);
     if (!pointed || typeof pointed === 'string') return NOTHING;
     if (state.mode === 'split') return { ...NOTHING, points: [toSheetPlace(context.fitted, pointAt(pointed.shape.pieces[pointed.at.segment]!, pointed.at.t))] };
     if (state.mode === 'on') {
-      const longer = pointed.outline.shape === 'chain' ? findCarriedOn(pointed.outline, pointed, context) : undefined;
+      const longer = pointed.outline.shape === 'chain' ? findCarriedOn(pointed.outline, pointed, context, state.edges) : undefined;
       return longer ? { outlines: [longer], points: [] } : NOTHING;
     }
-    const stretch = findStretch(pointed, context);
+    const stretch = findStretch(pointed, context, state.edges);
     return stretch ? { ...NOTHING, pieces: { list: piecesOf(pointed, stretch.from, stretch.to), look: 'goes' } } : NOTHING;
   },
 };

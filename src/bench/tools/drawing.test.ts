@@ -94,6 +94,36 @@ describe('arcs, slots, ellipses and typed places', () => {
 });
 
 describe('cutting', () => {
+  it('by a chosen edge goes as far as that, past what else crosses', () => {
+    const bench = new Bench('chain').set([100, 500], [900, 500]).give({ kind: 'finish' });
+    for (const x of [300, 600]) {
+      bench.tool = startTool('chain');
+      bench.set([x, 400], [x, 600]).give({ kind: 'finish' });
+    }
+    const length = () => pieceLength(bench.shape().pieces[0]!);
+    bench.tool = startTool('cut');
+    bench.set_({ edges: [], choosing: true }).set([300, 450]).set_({ choosing: false });
+    const whole = bench.history;
+    bench.set([800, 500]);
+    expect(length()).toBeCloseTo(20, 6);
+    bench.history = whole;
+    bench.set_({ edges: undefined }).set([800, 500]);
+    expect(length()).toBeCloseTo(50, 6);
+    bench.set_({ edges: [bench.history.job.outlines[0]!.id] }).set([600, 420]);
+    expect(bench.said).toEqual([]);
+  });
+
+  it('stretching moves the ends in a box by what is pointed at', () => {
+    const bench = new Bench('chain').set([100, 500], [500, 500], [500, 700]).give({ kind: 'close' });
+    const [{ id }] = bench.history.job.outlines as [Chain];
+    bench.tool = { name: 'stand', state: { mode: 'stretch', of: [id], points: [] } };
+    bench.set([450, 450], [550, 750], [500, 500], [630, 500]);
+    expect(bench.shape().nodes.map(([x]) => Number(x.toFixed(6)))).toEqual([10, 63, 63]);
+    bench.tool = { name: 'stand', state: { mode: 'stretch', of: [id], points: [] } };
+    bench.set([1450, 450], [1550, 750], [500, 500], [630, 500]);
+    expect(bench.said).toEqual(['hold 1', 'stretch-nothing']);
+  });
+
   it('trims a circle between two lines, extends a line to it, and splits what is left', () => {
     const bench = new Bench('circle').set_({ mode: 'rim' }).set([600, 500], [800, 500]);
     bench.tool = startTool('chain');
@@ -128,7 +158,7 @@ describe('what is made follows', () => {
     bench.history = runCommand(bench.history, changeRecipe('made', { kind: 'offset', of: [id], by: -4, both: false, corners: 'mitre' }));
     expect(sides()).toEqual([near(12), near(12), near(12), near(12)]);
     bench.tool = { name: 'stand', state: { mode: 'scale', of: [id], points: [{ kind: 'pointed', at: [300, 700], sigma: 1 }] } };
-    bench.history = runCommand(bench.history, commandForTurn(bench.tool.state as StandState, { scale: 2 }, bench.context())!);
+    bench.history = runCommand(bench.history, commandForTurn(bench.tool.state as StandState, { scale: [2, 2] }, bench.context())!);
     expect(sides()).toEqual([near(32), near(32), near(32), near(32)]);
     bench.history = runCommand(bench.history, removeOutlines([id]));
     expect(bench.history.job.outlines).toEqual([]);

@@ -64,7 +64,7 @@ export type { PointsState } from './points-tool';
 export type { DimensionState } from './dimension-tool';
 export type { CutMode, CutState } from './cut-tool';
 export { commandForMove, editingIn } from './editing';
-export { commandForTurn, type StandMode, type StandState } from './stand-tool';
+export { commandForStretch, commandForTurn, type StandMode, type StandState } from './stand-tool';
 export { findPicked, listHandles } from './pick';
 export { findSelectedChain, type SelectState } from './select-tool';
 export type { Effect, Preview, ToolContext, ToolInput } from './tool';

@@ -1,11 +1,11 @@
-import { subtract } from '@/core/geometry';
+import { subtract, type Vec } from '@/core/geometry';
 import { addMade, changeOutlines } from '@/core/job';
-import { isMovable, movedOutline, type MadeOutline, type Outline, type PointedPlace } from '@/core/outline';
+import { isMovable, movedOutline, stretchedOutline, type MadeOutline, type Outline, type PointedPlace } from '@/core/outline';
 import { commandForMove, editingIn, placingFor } from './editing';
-import { betweenPlaces, NOTHING, pointed, run, say, stay, type Step, type Tool, type ToolContext } from './tool';
+import { betweenPlaces, NOTHING, pointed, run, say, stay, type Preview, type Step, type Tool, type ToolContext } from './tool';
 
-/** What is done by pointing at one or two places: move there from here, copies turned about a centre, a part stood elsewhere, the centre of a turn or a scale. */
-export type StandMode = 'move' | 'around' | 'placed' | 'turn' | 'scale';
+/** What is done by pointing at places: move there from here, the same for what lies in a box alone, copies turned about a centre, a part stood elsewhere, the centre of a turn or a scale. */
+export type StandMode = 'move' | 'stretch' | 'around' | 'placed' | 'turn' | 'scale';
 
 export interface StandState {
   readonly mode: StandMode;
@@ -14,7 +14,7 @@ export interface StandState {
 }
 
 const START: StandState = { mode: 'move', of: [], points: [] };
-const NEEDED: Readonly<Record<StandMode, number>> = { move: 2, placed: 2, around: 1, turn: 1, scale: 1 };
+const NEEDED: Readonly<Record<StandMode, number>> = { move: 2, stretch: 4, placed: 2, around: 1, turn: 1, scale: 1 };
 const FIRST_COPIES = 6;
 
 function findOutlines({ of }: StandState, { job }: ToolContext): readonly Outline[] {
@@ -25,15 +25,16 @@ function findOutlines({ of }: StandState, { job }: ToolContext): readonly Outlin
 function canStand(state: StandState, context: ToolContext): boolean {
   const outlines = findOutlines(state, context);
   if (state.mode === 'move') return outlines.some(isMovable);
+  if (state.mode === 'stretch') return true;
   return state.mode === 'around' || state.mode === 'placed' || outlines.some(({ shape }) => shape !== 'made');
 }
 
 /** Turns, scales or mirrors what was chosen about the place that was pointed at. */
-export function commandForTurn(state: StandState, change: { readonly turn?: number; readonly scale?: number; readonly mirrored?: boolean }, context: ToolContext) {
+export function commandForTurn(state: StandState, change: { readonly turn?: number; readonly scale?: Vec; readonly mirrored?: boolean }, context: ToolContext) {
   const [about] = state.points;
   if (!about) return undefined;
   const { fitted } = context;
-  const moving = { about: fitted.placing.toPlane(about.at), turn: change.turn ?? 0, scale: change.scale ?? 1, mirrored: change.mirrored ?? false };
+  const moving = { about: fitted.placing.toPlane(about.at), turn: change.turn ?? 0, scale: change.scale ?? ([1, 1] as const), mirrored: change.mirrored ?? false };
   const moved = findOutlines(state, context).map((outline) => movedOutline(outline, moving, placingFor(outline, fitted), editingIn(context)));
   return changeOutlines(moved, change.scale === undefined ? 'outlines-turned' : 'outlines-scaled');
 }
@@ -41,7 +42,9 @@ export function commandForTurn(state: StandState, change: { readonly turn?: numb
 function place(state: StandState, next: PointedPlace, context: ToolContext): Step<StandState> {
   if (!canStand(state, context)) return stay(state, say('made-follows'));
   const points = [...state.points, next];
-  if (points.length < NEEDED[state.mode] || state.mode === 'turn' || state.mode === 'scale') return [{ ...state, points: points.slice(-1) }, []];
+  if (state.mode === 'turn' || state.mode === 'scale') return [{ ...state, points: [next] }, []];
+  if (points.length < NEEDED[state.mode]) return [{ ...state, points }, []];
+  if (state.mode === 'stretch') return stretch({ ...state, points }, context);
   const [a, b] = points as [PointedPlace, PointedPlace | undefined];
   if (state.mode === 'move') {
     const by = subtract(context.fitted.placing.toPlane(b!.at), context.fitted.placing.toPlane(a.at));
@@ -51,6 +54,30 @@ function place(state: StandState, next: PointedPlace, context: ToolContext): Ste
   }
   const made = madeFor(state, a, b, context);
   return [{ ...state, points: [] }, [run(addMade(made, false)), { kind: 'hold', outlines: [made.id] }]];
+}
+
+/** Whatever lies in the box between the first two places goes from the third to the fourth. */
+function stretch(state: StandState, context: ToolContext): Step<StandState> {
+  const { fitted } = context;
+  if (!fitted.fit.scaled) return stay(state, say('scale-first'));
+  const [a, b, from, to] = state.points.map(({ at }) => fitted.placing.toPlane(at)) as [Vec, Vec, Vec, Vec];
+  const command = commandForStretch(state, subtract(to, from), context);
+  const again: StandState = { ...state, points: state.points.slice(0, 2) };
+  return command ? [{ ...again, points: [] }, [run(command), { kind: 'hold', outlines: state.of }]] : stay({ ...again, points: isSame(a, b) ? [] : again.points }, say('stretch-nothing'));
+}
+
+const isSame = (a: Vec, b: Vec) => a[0] === b[0] || a[1] === b[1];
+
+/** Stretches what was chosen: what of it lies in the box between the first two places moves by `by`, mm. Undefined where nothing does. */
+export function commandForStretch(state: StandState, by: Vec, context: ToolContext) {
+  const { fitted } = context;
+  const [a, b] = state.points.map(({ at }) => fitted.placing.toPlane(at));
+  if (!a || !b) return undefined;
+  const isIn = (place: Vec) => [0, 1].every((axis) => (place[axis]! - a[axis]!) * (place[axis]! - b[axis]!) <= 0);
+  const before = findOutlines(state, context);
+  const after = before.map((outline) => stretchedOutline(outline, isIn, by, placingFor(outline, fitted), (plane) => fitted.fit.toSheet(plane)));
+  const changed = after.filter((outline, i) => outline !== before[i]);
+  return changed.length > 0 && (by[0] !== 0 || by[1] !== 0) ? changeOutlines(changed, 'outlines-stretched') : undefined;
 }
 
 function madeFor({ mode, of }: StandState, a: PointedPlace, b: PointedPlace | undefined, { fitted, layer, newId }: ToolContext): MadeOutline {
@@ -74,7 +101,15 @@ export const standTool: Tool<StandState> = {
   preview({ points, mode }, aim) {
     const [from] = points;
     if (!from) return NOTHING;
+    if (mode === 'stretch') return previewOfStretch(points.map(({ at }) => at), aim?.sheet);
     const span = aim && NEEDED[mode] === 2 ? { from: from.at, to: aim.sheet, look: 'measure' as const } : undefined;
     return { ...NOTHING, points: points.map(({ at }) => at), ...(span ? { span } : {}) };
   },
 };
+
+/** The box, and from where to where what lies in it goes. */
+function previewOfStretch(points: readonly Vec[], aim: Vec | undefined): Preview {
+  const [a, b = aim, from] = points;
+  const box = a && b ? [[a, [b[0], a[1]], b, [a[0], b[1]], a] as readonly Vec[]] : [];
+  return { ...NOTHING, points, lines: box, ...(from && aim ? { span: { from, to: aim, look: 'measure' as const } } : {}) };
+}

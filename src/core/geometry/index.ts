@@ -1,7 +1,7 @@
 export { splitCubic, toCubics } from './cubic';
 export { findCentroid } from './centroid';
 export { partOf } from './part';
-export { findEnds, reversedPath, type Path } from './path';
+export { findEnds, movedPath, reversedPath, type Path } from './path';
 export { subtendedAngle, windingNumber } from './winding';
 export { findEllipse, onEllipse, outsideEllipse, type Ellipse } from './ellipse';
 export { findLineCrossing, listCrossings, type Crossing } from './intersect';

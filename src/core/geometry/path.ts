@@ -1,3 +1,4 @@
+import { moved, type Affine } from './affine';
 import { endOf, reversed, startOf, type Piece } from './piece';
 import type { Vec } from './vec';
 
@@ -6,6 +7,8 @@ export interface Path {
   readonly closed: boolean;
   readonly pieces: readonly Piece[];
 }
+
+export const movedPath = ({ closed, pieces }: Path, map: Affine): Path => ({ closed, pieces: pieces.map((piece) => moved(piece, map)) });
 
 export const reversedPath = ({ closed, pieces }: Path): Path => ({ closed, pieces: pieces.map(reversed).reverse() });
 

@@ -26,6 +26,9 @@ export function together(commands: readonly [...Command[], Command]): Command {
   return { name: commands.at(-1)!.name, apply: (job) => commands.forEach((each) => each.apply(job)) };
 }
 
+/** The same command under another name. */
+export const named = (of: Command, code: string, detail: CommandName['detail'] = {}): Command => ({ ...of, name: { code, detail } });
+
 export function replaceById<T extends Named>(list: T[], item: T): void {
   const index = list.findIndex((other) => other.id === item.id);
   if (index >= 0) list[index] = item;

@@ -95,12 +95,12 @@ export function joinedChains(a: Chain, b: Chain, gap: number, merge: number): Ch
 /** Moved by typed amounts: every place is shifted by `by` (mm). `seen` gives the sheet place of each, for when the scale goes. */
 export function shiftedOutline<O extends Outline>(outline: O, by: Vec, seen: (place: Place) => Vec): O {
   const flat = outline.shape === 'chain' ? (flattened(outline) as O) : outline;
-  return mapMovedPlaces(flat, (place) => {
-    const at = seen(place);
-    if (place.kind === 'shifted') return { ...place, by: add(place.by, by), seen: at };
-    return { kind: 'shifted', from: place, by, seen: at };
-  });
+  return mapMovedPlaces(flat, (place) => shiftedPlace(place, by, seen(place)));
 }
+
+/** A place moved by a typed amount, mm. */
+export const shiftedPlace = (place: Place, by: Vec, seen: Vec): Place =>
+  place.kind === 'shifted' ? { ...place, by: add(place.by, by), seen } : { kind: 'shifted', from: place, by, seen };
 
 /** Moved by hand on the sheet: everything pointed moves by `by` (px); what was typed keeps its relation to it. */
 export function draggedOutline<O extends Outline>(outline: O, by: Vec): O {

@@ -22,3 +22,5 @@ export { cutAway, listCutsOn, splitAt, withNodeOn, type Along } from './cut';
 export { asCircle, carriedOn } from './carry';
 export { mapOf, movedOutline, type Moving } from './move';
 export { standing } from './stand';
+export { stretchedOutline } from './stretch';
+export { ALIGNMENTS, listAlignment, listSpacing, type Alignment } from './align';

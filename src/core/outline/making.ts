@@ -1,5 +1,5 @@
 import type { Result } from '../basics';
-import { moved, placed, type Affine, type Line, type Path } from '../geometry';
+import { movedPath, placed, type Affine, type Line, type Path } from '../geometry';
 import { combine, offsetClosed, offsetOpen, orientedOutward, strip, type OffsetLimits, type StripWidth } from '../planar';
 import { findWhole, reflection } from './mirror';
 import { betweenOpenings } from './opening';
@@ -126,5 +126,4 @@ function turnedAbout([x, y]: readonly [number, number], angle: number): Affine {
   return [c, s, -s, c, x - c * x + s * y, y - s * x - c * y];
 }
 
-const movedPath = ({ closed, pieces }: Path, map: Affine): Path => ({ closed, pieces: pieces.map((piece) => moved(piece, map)) });
 

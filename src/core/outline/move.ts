@@ -1,29 +1,34 @@
-import { add, applied, placed, subtract, type Affine, type Vec } from '../geometry';
+import { add, applied, movedPath, placed, subtract, type Affine, type Vec } from '../geometry';
 import { flattened } from './edit';
-import { mapPlaces, type Outline } from './outline';
+import { mapPlaces, type DrawnOutline, type Outline } from './outline';
 import { findPosition, type Place, type Placing } from './place';
 import { pointedAt, type Editing } from './segment';
+import { shapeOf } from './shape';
+import { standing } from './stand';
 
 /** Turned and scaled about a place, mirrored (left and right exchanged) before that. Radians. */
 export interface Moving {
   readonly about: Vec;
   readonly turn: number;
-  readonly scale: number;
+  /** Across and up. */
+  readonly scale: Vec;
   readonly mirrored: boolean;
 }
 
 export function mapOf({ about, turn, scale, mirrored }: Moving): Affine {
-  const [a, b, c, d] = placed([0, 0], turn, mirrored ? -scale : scale, scale);
+  const [a, b, c, d] = placed([0, 0], turn, mirrored ? -scale[0] : scale[0], scale[1]);
   return [a, b, c, d, about[0] - a * about[0] - c * about[1], about[1] - b * about[0] - d * about[1]];
 }
 
 /**
  * An outline turned, scaled or mirrored where it lies. Every place goes where the map puts it and is as good there as an edge can be pointed at; typed displacements do
- * not outlive it, finished corners grow with it. What is made of others follows them and is left as it is.
+ * not outlive it, finished corners grow with it. Where across and up differ, what is round becomes pieces of ellipses on fresh nodes, and finished corners pieces of
+ * their own. What is made of others follows them and is left as it is.
  */
 export function movedOutline<O extends Outline>(outline: O, moving: Moving, placing: Placing, editing: Editing): O {
   if (outline.shape === 'made') return outline;
   const map = mapOf(moving);
+  if (moving.scale[0] !== moving.scale[1] && isRoundSomewhere(outline)) return distorted(outline, map, placing, editing) as O;
   const flat = outline.shape === 'chain' ? (flattened(outline) as O) : outline;
   const put = (place: Place): Place => {
     const at = findPosition(place, placing);
@@ -33,12 +38,20 @@ export function movedOutline<O extends Outline>(outline: O, moving: Moving, plac
   return placed.shape === 'chain' ? withHandlesMoved(placed, outline, map, moving, placing, editing) : placed;
 }
 
+const isRoundSomewhere = (outline: DrawnOutline): boolean =>
+  outline.shape !== 'chain' || outline.segments.some(({ kind }) => kind !== 'line' && kind !== 'curve') || outline.nodes.some(({ corner }) => corner);
+
+function distorted(outline: DrawnOutline, map: Affine, placing: Placing, editing: Editing): DrawnOutline {
+  const [stands] = standing(shapeOf(outline, placing).paths.map((path) => movedPath(path, map)), outline, editing);
+  return stands ? { ...stands, id: outline.id, ...(outline.aid ? { aid: true } : {}) } : outline;
+}
+
 function withHandlesMoved<O extends Outline>(outline: O, before: Outline, map: Affine, { mirrored, scale }: Moving, placing: Placing, editing: Editing): O {
   if (outline.shape !== 'chain' || before.shape !== 'chain') return outline;
   const nodes = outline.nodes.map((node, i) => {
     const at = findPosition(before.nodes[i]!.place, placing) ?? [0, 0];
     const handle = (by: Vec | undefined) => by && subtract(editing.toSheet(applied(map, handleAt(at, by, placing, editing))), editing.toSheet(applied(map, at)));
-    const corner = node.corner && { ...node.corner, size: node.corner.size * scale };
+    const corner = node.corner && { ...node.corner, size: node.corner.size * scale[0] };
     return { ...node, ...(node.handleIn ? { handleIn: handle(node.handleIn) } : {}), ...(node.handleOut ? { handleOut: handle(node.handleOut) } : {}), ...(corner ? { corner } : {}) };
   });
   const segments = outline.segments.map((segment) => (segment.kind === 'ellipse' && mirrored ? { ...segment, sweep: -segment.sweep } : segment));

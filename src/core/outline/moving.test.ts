@@ -1,8 +1,8 @@
 /** What is turned, scaled, mirrored, made to stand by itself, or caught. */
 import fc from 'fast-check';
-import { angleOf, cross, distance, dot, enclosedArea, moved, nearestOn, pieceLength, pointAt, subtract, tangentAt, type Piece, type Vec } from '../geometry';
+import { angleOf, applied, cross, distance, dot, enclosedArea, moved, nearestOn, pieceLength, pointAt, subtract, tangentAt, type Piece, type Vec } from '../geometry';
 import { combine } from '../planar';
-import { createSnapSearch, findGuideLine, listSnaps, makeShape, mapOf, movedOutline, placingOf, shapeOf, standing, type Chain, type Editing, type Guide, type MadeOutline, type Node, type Place, type Recipe, type Segment } from '.';
+import { createSnapSearch, findGuideLine, listAlignment, listSnaps, listSpacing, makeShape, mapOf, movedOutline, placingOf, shapeOf, standing, stretchedOutline, type Chain, type Editing, type Guide, type MadeOutline, type Node, type Place, type Recipe, type Segment } from '.';
 
 const toSheet = ([x, y]: Vec): Vec => [x * 10, -y * 10];
 const placing = { scaled: true, toPlane: ([x, y]: Vec): Vec => [x / 10, -y / 10] };
@@ -17,12 +17,42 @@ const mixed = chainOf([[0, 0], [20, 0], [30, 12], [10, 25], [-8, 14]], [{ kind: 
 it('a turned, scaled and mirrored outline is the turned, scaled and mirrored shape', () => {
   const number = (min: number, max: number) => fc.integer({ min: min * 1000, max: max * 1000 }).map((value) => value / 1000);
   fc.assert(fc.property(number(-3, 3), number(0.2, 4), fc.boolean(), number(-20, 20), number(-20, 20), (turn, scale, mirrored, x, y) => {
-    const moving = { about: [x, y] as const, turn, scale, mirrored };
+    const moving = { about: [x, y] as const, turn, scale: [scale, scale] as const, mirrored };
     const after = shapeOf(movedOutline(mixed, moving, placingOf(mixed, placing), editing), placing);
     const wanted = shapeOf(mixed, placing).pieces.map((piece) => moved(piece, mapOf(moving)));
     expect(after.faults).toEqual([]);
     after.pieces.forEach((piece, i) => [0, 0.3, 0.7, 1].forEach((t) => expect(distance(pointAt(piece, t), pointAt(wanted[i]!, t))).toBeLessThan(1e-6)));
   }), { numRuns: 100, seed: 31 });
+});
+
+it('scaled differently across and up, what is round becomes elliptic and the area grows by both', () => {
+  const number = fc.integer({ min: 200, max: 4000 }).map((value) => value / 1000);
+  fc.assert(fc.property(number, number, (across, up) => {
+    const moving = { about: [3, 4] as const, turn: 0, scale: [across, up] as const, mirrored: false };
+    for (const outline of [mixed, { shape: 'circle', id: 'o', layer: 'l', view: 'v', by: { kind: 'rim', centre: pointed([3, 3]), rim: pointed([9, 3]) } } as const]) {
+      const [before, after] = [shapeOf(outline, placing), shapeOf(movedOutline(outline, moving, placingOf(mixed, placing), editing), placing)];
+      expect([after.id, after.faults]).toEqual([outline.id, []]);
+      expect(enclosedArea(after.finished) / (across * up * enclosedArea(before.finished))).toBeCloseTo(1, 9);
+      for (const piece of before.finished) for (const t of [0, 0.4, 0.9]) expect(Math.min(...after.finished.map((other) => nearestOn(other, applied(mapOf(moving), pointAt(piece, t))).distance))).toBeLessThan(1e-6);
+    }
+  }), { numRuns: 60, seed: 5 });
+});
+
+it('stretching moves what lies in the box and lets the rest stay', () => {
+  const slot = chainOf([[0, 0], [40, 0], [40, 10], [0, 10]], [{ kind: 'line' }, { kind: 'arc', through: pointed([45, 5]) }, { kind: 'line' }, { kind: 'arc', through: pointed([-5, 5]) }], true);
+  const stretched = stretchedOutline(slot, ([x]) => x > 20, [15, 0], placingOf(slot, placing), toSheet);
+  const shape = shapeOf(stretched, placing);
+  expect(shape.nodes.map(([x]) => x)).toEqual([0, 55, 55, 0]);
+  expect(shape.pieces[1]).toMatchObject({ kind: 'arc', radius: expect.closeTo(5, 9), centre: [expect.closeTo(55, 9), expect.closeTo(5, 9)] });
+  expect(stretchedOutline(slot, ([x]) => x > 80, [15, 0], placingOf(slot, placing), toSheet)).toBe(slot);
+});
+
+it('lines up with the first, and spaces evenly between the outermost', () => {
+  const boxes = [[0, 0, 10, 4], [30, 2, 34, 12], [12, 20, 20, 22]].map(([a, b, c, d]) => ({ min: [a!, b!] as const, max: [c!, d!] as const }));
+  expect(listAlignment(boxes, 'left')).toEqual([[0, 0], [-30, 0], [-12, 0]]);
+  expect(listAlignment(boxes, 'middle')).toEqual([[0, 0], [0, -5], [0, -19]]);
+  expect(listAlignment(boxes, 'top')).toEqual([[0, 0], [0, -8], [0, -18]]);
+  expect(listSpacing(boxes, 0)).toEqual([[0, 0], [0, 0], [2.5, 0]]);
 });
 
 it('what stands by itself is what it was made as: lines, arcs, curves, whole circles and ellipses, and parts of them', () => {

@@ -1,5 +1,5 @@
 import { createDeriver, type Derived, type FittedView } from '@/core/derive';
-import { addRelations, removeOutlines, runCommand, startHistory, together, type Command, type Job } from '@/core/job';
+import { addRelations, named, removeOutlines, runCommand, startHistory, together, type Command, type Job } from '@/core/job';
 import type { CheckLimits, Finding, Shape } from '@/core/outline';
 import { newId } from '@/store';
 import { findHealing, findNodeDeleted } from './edit-actions';
@@ -69,8 +69,7 @@ export async function mendAll(job: Job, view: string, limits: CheckLimits, check
   }
   const last = commands.at(-1);
   if (!last) return undefined;
-  const all = together([...commands.slice(0, -1), last]);
-  return { command: { ...all, name: { code: 'mended', detail: { count: commands.length } } }, count: commands.length };
+  return { command: named(together([...commands.slice(0, -1), last]), 'mended', { count: commands.length }), count: commands.length };
 }
 
 /** Mends those of some findings that have no outline in common. */

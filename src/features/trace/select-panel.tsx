@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { commandForMove, findSelectedChain, type SelectState } from '@/bench/tools';
@@ -6,14 +5,13 @@ import { useDesk, useFitted, useJob } from '@/bench/use-session';
 import type { FittedView } from '@/core/derive';
 import { moveToLayer, removeOutlines, type Command } from '@/core/job';
 import { isMovable, type Chain, type Outline } from '@/core/outline';
-import { parseLength } from '@/core/units';
-import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { Choice, LedgeButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
-import { WrittenField } from '@/ui/written-field';
 import { duplicate, findClosing, findNodeDeleted, nodeAdded, smoothSet } from './edit-actions';
 import { CornerCard } from './corner-card';
+import { AlignCard } from './make/align-card';
+import { ByFields } from './make/fields';
 import { MakeCard } from './make/make-card';
 import { RecipeCard } from './make/recipe-card';
 import { OutlineFiguresCard } from './outline-figures-card';
@@ -42,12 +40,13 @@ export function SelectPanel({ state }: { state: SelectState }) {
       {outlines.length === 1 && outlines[0]!.shape === 'made' ? <RecipeCard key={outlines[0]!.id} made={outlines[0]!} /> : null}
       <Card width={380}>
         <EditRow state={state} outlines={outlines} chain={chain} fitted={fitted} set={set} run={run} />
-        {fitted.fit.scaled && outlines.some(isMovable) ? <MoveBy onMove={(by) => run(commandForMove(outlines, by, fitted), '')} /> : null}
+        {fitted.fit.scaled && outlines.some(isMovable) ? <ByFields label="Move" onSubmit={(by) => run(commandForMove(outlines, by, fitted), '')} testID="move" /> : null}
         {job.layers.length > 1 ? (
           <Choice name="Layer of what is chosen" value={outlines[0]!.layer} options={job.layers.map((layer) => [layer.id, layer.name] as const)} onChange={(layer) => run(moveToLayer(state.outlines, layer), '')} />
         ) : null}
       </Card>
       <MakeCard outlines={outlines} of={state.outlines} fitted={fitted} />
+      {fitted.fit.scaled && outlines.length > 1 ? <AlignCard of={state.outlines} fitted={fitted} /> : null}
       {chain && fitted.fit.scaled ? <CornerCard key={`${chain.id}/${state.node}`} chain={chain} node={state.node} /> : null}
       {outlines.length === 1 ? <OutlineFiguresCard outline={outlines[0]!} fitted={fitted} /> : null}
     </>
@@ -88,27 +87,6 @@ function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
       }} testID="edit-add" /> : null}
       {chain && node ? <LedgeButton icon="curve" label={node.smooth ? 'Corner' : 'Smooth'} name={node.smooth ? 'Turn into a corner' : 'Turn into a smooth point'} onPress={() => run(smoothSet(chain, node.id, !node.smooth), '')} testID="edit-smooth" /> : null}
       {node ? <LedgeButton icon="right" label="Move" name="Point at where the point goes" chosen={state.moving} onPress={() => set({ moving: !state.moving })} testID="edit-move" /> : null}
-    </View>
-  );
-}
-
-/** Moves by typed amounts, across and up. */
-function MoveBy({ onMove }: { onMove: (by: readonly [number, number]) => void }) {
-  const units = useUnits();
-  const [across, setAcross] = useState('');
-  const [up, setUp] = useState('');
-  const parse = (text: string) => parseLength(text, units.style);
-  const submit = () => {
-    const [x, y] = [across, up].map((text) => (text.trim() === '' ? { ok: true as const, value: { mm: 0 } } : parse(text)));
-    if (!x!.ok || !y!.ok || (x!.value.mm === 0 && y!.value.mm === 0)) return;
-    onMove([x!.value.mm, y!.value.mm]);
-    setAcross('');
-    setUp('');
-  };
-  return (
-    <View style={{ flexDirection: 'row', gap: 8 }}>
-      <WrittenField label="Move across" value={across} onChange={setAcross} parse={parse} onSubmit={submit} testID="move-across" />
-      <WrittenField label="Move up" value={up} onChange={setUp} parse={parse} onSubmit={submit} testID="move-up" />
     </View>
   );
 }

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { View } from 'react-native';
 import { done, refused, type Result } from '@/core/basics';
 import { formatAngle, formatLength, parseAngle, parseLength, parseSize } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
@@ -38,4 +39,23 @@ function parseCount(text: string): Result<number> {
 export function CountField({ label, count, onChange, testID }: FieldProps & { count: number; onChange: (count: number) => void }) {
   const [text, setText] = useWritten(String(count));
   return <WrittenField label={label} value={text} onChange={setText} parse={parseCount} onSubmit={onChange} testID={testID} />;
+}
+
+/** Amounts across and up, one of which may be left out; they hold when Enter is pressed. */
+export function ByFields({ label, onSubmit, testID }: { label: string; onSubmit: (by: readonly [number, number]) => void; testID: string }) {
+  const units = useUnits();
+  const [written, setWritten] = useState<readonly [string, string]>(['', '']);
+  const parse = (text: string) => parseLength(text, units.style);
+  const submit = () => {
+    const [x, y] = written.map((text) => (text.trim() === '' ? done({ mm: 0 }) : parse(text)));
+    if (!x!.ok || !y!.ok || (x!.value.mm === 0 && y!.value.mm === 0)) return;
+    onSubmit([x!.value.mm, y!.value.mm]);
+    setWritten(['', '']);
+  };
+  return (
+    <View style={{ flexDirection: 'row', gap: 8 }}>
+      <WrittenField label={`${label} across`} value={written[0]} onChange={(text) => setWritten([text, written[1]])} parse={parse} onSubmit={submit} testID={`${testID}-across`} />
+      <WrittenField label={`${label} up`} value={written[1]} onChange={(text) => setWritten([written[0], text])} parse={parse} onSubmit={submit} testID={`${testID}-up`} />
+    </View>
+  );
 }

@@ -1,4 +1,4 @@
-import { startTool } from '@/bench/tools';
+import { startTool, type StandMode } from '@/bench/tools';
 import type { Session } from '@/bench/session';
 import { addMade, type Command, type Job } from '@/core/job';
 import type { MadeOutline, Outline, Recipe, RecipeKind } from '@/core/outline';
@@ -40,7 +40,7 @@ export function making(recipe: Recipe, from: Outline): { readonly made: MadeOutl
 }
 
 /** Takes the tool in hand that asks for a place, for what is chosen. */
-export function askForPlace(session: Session, mode: 'move' | 'around' | 'placed' | 'turn' | 'scale', of: readonly string[]): void {
+export function askForPlace(session: Session, mode: StandMode, of: readonly string[]): void {
   const tool = startTool('stand');
   if (tool.name === 'stand') session.setTool({ name: 'stand', state: { ...tool.state, mode, of } });
 }
