@@ -1,4 +1,4 @@
-import type { Drawing, FileSummary, FileUnit, ReferenceGeometry, ReferenceRequest } from '@/core/formats';
+import type { Drawing, FileSummary, FileUnit, PartLine, ReferenceGeometry, ReferenceRequest } from '@/core/formats';
 import type { Job } from '@/core/job';
 
 export type DrawingFormat = 'dxf' | 'svg';
@@ -8,6 +8,8 @@ export type FileOperations = {
   readonly writeDrawing: { readonly input: { readonly drawing: Drawing; readonly format: DrawingFormat; readonly unit: FileUnit }; readonly output: WrittenDrawing };
   /** Line work of existing drawings, packed. */
   readonly readReference: { readonly input: ReferenceRequest; readonly output: ReferenceGeometry };
+  /** The list of parts as comma-separated values. */
+  readonly writeParts: { readonly input: { readonly lines: readonly PartLine[] }; readonly output: string };
   readonly writeBundle: { readonly input: BundleData; readonly output: ArrayBuffer };
   readonly readBundle: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: BundleData };
 };

@@ -1,4 +1,4 @@
-import { readBundle, readDxf, readReference, readSvg, summarize, writeBundle, writeDxf, writeSvg } from '../core/formats';
+import { readBundle, readDxf, readReference, readSvg, summarize, writeBundle, writeDxf, writePartsTable, writeSvg } from '../core/formats';
 import type { FileOperations } from './file-operations';
 import { OperationRefused, Transferred } from './protocol';
 import { serve } from './serve';
@@ -12,6 +12,8 @@ serve<FileOperations>({
     if (!reading.ok) throw new OperationRefused(reading.code, reading.detail);
     return { text, readBack: summarize(reading.value) };
   },
+
+  writeParts: async ({ lines }) => writePartsTable(lines),
 
   async readReference(request) {
     const geometry = readReference(request);

@@ -1,6 +1,6 @@
-import { findSpan, type Derived, type FittedView } from '@/core/derive';
+import { findSpan, type Derived, type FittedView, type Span } from '@/core/derive';
 import { add, distance, perpendicular, scale, subtract, type Vec } from '@/core/geometry';
-import type { Dimension as Kept, Job } from '@/core/job';
+import type { Dimension as Kept, DimensionKind, Job } from '@/core/job';
 import { formatAngle, formatLength, formatSlope, type Units } from '@/core/units';
 import { measuredIn } from '../measured';
 import { toScreen } from '../viewport';
@@ -19,9 +19,9 @@ export function DimensionMarks({ job, derived, fitted, viewport, palette, units 
       {job.dimensions.filter(({ view }) => view === fitted.view.id).map((dimension) => {
         const span = findSpan(dimension, job.outlines, derived.shapes);
         if (!span) return null;
-        const aside = asideOf(span.from, span.to, dimension);
-        const [from, to] = [add(span.from, aside), add(span.to, aside)];
-        const leaders = dimension.aside === 0 ? '' : `M${screen(span.from).join(' ')}L${screen(from).join(' ')}M${screen(span.to).join(' ')}L${screen(to).join(' ')}`;
+        const [from, to] = standing(span, dimension);
+        const [p, q] = span.feet ?? [span.from, span.to];
+        const leaders = from === span.from ? '' : `M${screen(p).join(' ')}L${screen(from).join(' ')}M${screen(q).join(' ')}L${screen(to).join(' ')}`;
         return (
           <g key={dimension.id}>
             <path d={leaders} stroke={palette.halo} strokeWidth={2.6} strokeOpacity={0.7} fill="none" />
@@ -34,9 +34,16 @@ export function DimensionMarks({ job, derived, fitted, viewport, palette, units 
   );
 }
 
-function asideOf(from: Vec, to: Vec, { aside, kind }: Kept): Vec {
+const STANDS_ASIDE: readonly DimensionKind[] = ['distance', 'across', 'up', 'length'];
+
+/** Where its line stands: along one that others share, aside of what it is read between, or right there. */
+function standing({ from, to }: Span, { aside, line, kind }: Kept): readonly [Vec, Vec] {
+  if (line !== undefined && kind === 'across') return [[from[0], line], [to[0], line]];
+  if (line !== undefined && kind === 'up') return [[line, from[1]], [line, to[1]]];
   const size = distance(from, to);
-  return aside === 0 || size === 0 || kind === 'diameter' || kind === 'radius' || kind === 'angle' || kind === 'slope' ? [0, 0] : scale(perpendicular(subtract(to, from)), aside / size);
+  if (aside === 0 || size === 0 || !STANDS_ASIDE.includes(kind)) return [from, to];
+  const by = scale(perpendicular(subtract(to, from)), aside / size);
+  return [add(from, by), add(to, by)];
 }
 
 function labelOf(dimension: Kept, job: Job, derived: Derived, { fit }: FittedView, units: Units): string {

@@ -1,6 +1,7 @@
-import { compare, createDeriver, figuredIn, findSpan, kindsFor, measureDimension } from '.';
-import { addEvidence, addOutline, addSheet, createJob, createView, readJob, replaceOutline, addDimension, addRelations, runCommand, startHistory, type Command, type DimensionKind, type Evidence, type Sheet } from '../job';
-import type { Chain, CircleOutline } from '../outline';
+import { compare, countPart, createDeriver, figuredIn, findSpan, kindsFor, listParts, listRow, measureDimension, wholeEnds } from '.';
+import { writePartsTable } from '../formats';
+import { addEvidence, addMade, addOutline, addPart, removeOutlines, addSheet, createJob, createView, readJob, replaceOutline, addDimension, addRelations, runCommand, startHistory, type Command, type DimensionKind, type Evidence, type Sheet } from '../job';
+import type { Chain, CircleOutline, MadeOutline, Recipe } from '../outline';
 import type { RelationEnd } from '../relate';
 import { formatSlope } from '../units';
 
@@ -37,6 +38,60 @@ it('a size whose outline is gone cannot be read; one whose outline was cut is re
   expect(after.dimensions.map(({ on }) => on)).toEqual([[{ outline: 'part', segment: 'n1' }]]);
   expect(after.relations).toEqual([]);
   expect(readJob(JSON.parse(JSON.stringify(after))).ok).toBe(true);
+});
+
+it('a gap between outlines is the least there is, and what it should be at least', () => {
+  const on = wholeEnds([corner(0), { outline: 'hole' }]);
+  expect(kindsFor([corner(0), { outline: 'hole' }], job.outlines, derived.shapes)).toContain('gap');
+  const measured = measureDimension({ kind: 'gap', on }, figuredIn(job, derived, 'v'), derived.shapes)!;
+  // From the middle of the hole to the slope of the roof, less its radius.
+  const [dx, dy] = [58 - 10, 12];
+  const away = Math.abs(dx * (-30 - -70) - dy * (30 - 10)) / Math.hypot(dx, dy) - 4;
+  expect(measured.value).toBeCloseTo(away, 6);
+  expect(compare(measured, away - 5, true)).toMatchObject({ isWithin: true, difference: expect.closeTo(5, 6) });
+  expect(compare(measured, away + 3 * measured.sigma, true).isWithin).toBe(false);
+  const kept = runCommand(history, addDimension({ id: 'g', view: 'v', kind: 'gap', on, aside: 0, should: 3, least: true }));
+  const cut = runCommand(kept, replaceOutline('roof', [{ ...roof, id: 'part' }], 'cut-away')).job;
+  expect(cut.dimensions[0]!.on).toEqual([{ outline: 'part' }, { outline: 'hole' }]);
+});
+
+it('sizes in a row go from one place to the next as they lie, or all from the first', () => {
+  const on = [corner(2), corner(0), { outline: 'hole' }];
+  const names = (ends: ReturnType<typeof listRow>) => ends.map((pair) => pair.map(({ outline, node = '' }) => outline + node).join(' '));
+  expect(names(listRow(on, job.outlines, derived.shapes, 0, 'before'))).toEqual(['roofn0 hole', 'hole roofn2']);
+  expect(names(listRow(on, job.outlines, derived.shapes, 0, 'first'))).toEqual(['roofn2 hole', 'roofn2 roofn0']);
+  expect(listRow([side(0)], job.outlines, derived.shapes, 0, 'before')).toEqual([]);
+});
+
+describe('a part', () => {
+  const made = (id: string, recipe: Recipe): MadeOutline => ({ shape: 'made', id, layer: 'outline', view: 'v', recipe });
+  const elsewhere = (mirrored: boolean, of: readonly string[]): Recipe => ({ kind: 'placed', of, from: at(0, 0), to: at(900, 300), turn: 0, mirrored });
+  const withCopies = [
+    made('again', elsewhere(true, ['roof', 'hole'])), made('row', { kind: 'rows', of: ['roof', 'hole', 'again'], step: [100, 0], count: 3, rowStep: [0, 50], rows: 2 }), made('grown', { kind: 'offset', of: ['roof'], by: 3, both: false, corners: 'round' }),
+  ].reduce((now, outline) => runCommand(now, addMade(outline, false)), history);
+  const part = { id: 'p', view: 'v', name: 'Gable', of: ['roof', 'hole'], material: 'Plywood', thickness: 9 };
+  const named = runCommand(withCopies, addPart(part)).job;
+
+  it('is counted wherever it stands: copies of copies, mirrored ones by themselves; what is made anew of it is none', () => {
+    expect(countPart(part, named.outlines)).toEqual({ plain: 6, mirrored: 6 });
+    expect(countPart({ of: ['again'] }, named.outlines)).toEqual({ plain: 6, mirrored: 0 });
+  });
+
+  it('has a size and an area without its holes, each with its plus-minus, and is a row of a table', () => {
+    const now = createDeriver()(named);
+    const [row] = listParts(named, (view) => figuredIn(named, now, view));
+    expect([row!.width.value, row!.height.value, row!.area.value]).toEqual([expect.closeTo(48, 6), expect.closeTo(70 - 26, 0), expect.closeTo((48 * 12) / 2 - Math.PI * 16, 6)]);
+    expect(row!.width.sigma).toBeGreaterThan(0);
+    const line = { name: 'Gable, "left"', count: 12, mirrored: 6, material: '=1+1', thickness: 9, width: 48, widthPlusMinus: 0.3, height: 44, heightPlusMinus: 0.3, area: 237.735 };
+    expect(writePartsTable([line]).split('\r\n')[1]).toBe('"Gable, ""left""",12,6,"\'=1+1",9,48,0.3,44,0.3,237.735');
+  });
+
+  it('follows what its outlines become, and goes with them', () => {
+    const cut = runCommand(runCommand(withCopies, addPart(part)), replaceOutline('roof', [{ ...roof, id: 'left' }, { ...roof, id: 'right' }], 'cut-away'));
+    expect(cut.job.parts[0]!.of).toEqual(['left', 'right', 'hole']);
+    expect(runCommand(cut, removeOutlines(['left', 'right', 'hole'])).job.parts).toEqual([]);
+    expect(readJob(JSON.parse(JSON.stringify(cut.job))).ok).toBe(true);
+  });
 });
 
 /** Roof slopes (common practice): 12 in 12 is 45°, 3 in 12 is 14.04°. */

@@ -1,5 +1,5 @@
 import type { Measured } from '../adjust';
-import { add, angleOf, distance, dot, findLineCrossing, lineAngle, mix, norm, polar, scale, subtract, type Arc, type Line, type Piece, type Vec } from '../geometry';
+import { add, angleOf, distance, dot, findGap, findLineCrossing, lineAngle, mix, norm, polar, scale, subtract, type Arc, type Line, type Piece, type Vec } from '../geometry';
 import type { Dimension, DimensionKind } from '../job';
 import type { Outline, Shape } from '../outline';
 import { CENTRE, type RelationEnd } from '../relate';
@@ -9,6 +9,8 @@ import { measureShapes, type Figured } from './figures';
 export interface Span {
   readonly from: Vec;
   readonly to: Vec;
+  /** The places themselves, where it is read across or up between two that are not level. */
+  readonly feet?: readonly [Vec, Vec] | undefined;
   readonly value: number;
 }
 
@@ -39,10 +41,12 @@ export function kindsFor(on: readonly RelationEnd[], outlines: readonly Outline[
   const things = on.map((end) => findThing(end, outlines, shapes));
   const [first, second] = things;
   if (!first || things.length > 2 || things.includes(undefined)) return [];
+  if (on.some(({ outline }) => outlines.some(({ id, shape }) => id === outline && (shape === 'made' || shape === 'ellipse')))) return on.length === 2 && on[0]!.outline !== on[1]!.outline ? ['gap'] : [];
   if (!second) return lineOf(first) ? ['length', 'slope'] : roundOf(first) ? ['diameter', 'radius'] : ['across', 'up'];
+  const gap = on[0]!.outline === on[1]!.outline ? [] : (['gap'] as const);
   const [a, b] = [lineOf(first), lineOf(second)];
-  if (a && b) return Math.abs(lineAngle(slopeOf(a) - slopeOf(b))) < PARALLEL ? ['distance'] : ['angle'];
-  return placeOf(first) && placeOf(second) ? ['distance', 'across', 'up'] : ['distance'];
+  if (a && b) return [Math.abs(lineAngle(slopeOf(a) - slopeOf(b))) < PARALLEL ? 'distance' : 'angle', ...gap];
+  return placeOf(first) && placeOf(second) ? ['distance', 'across', 'up', ...gap] : placeOf(first) || placeOf(second) || a || b ? ['distance', ...gap] : gap;
 }
 
 function footOn(line: Line, at: Vec): Vec {
@@ -50,8 +54,18 @@ function footOn(line: Line, at: Vec): Vec {
   return add(line.a, scale(along, dot(subtract(at, line.a), along) / dot(along, along)));
 }
 
+/** The gap between the whole outlines that two ends name. */
+function gapBetween(on: readonly RelationEnd[], shapes: Shapes): Span | undefined {
+  const [a, b] = on.map(({ outline }) => shapes.get(outline));
+  return a && b && findGap(a.finished, b.finished, b.closed);
+}
+
+/** What dimensions of kind `gap` are between: the outlines of two ends, whole. */
+export const wholeEnds = (on: readonly RelationEnd[]): readonly RelationEnd[] => on.map(({ outline }) => ({ outline }));
+
 /** Between what a dimension is read; undefined when something of it is gone or has another kind now. `across` and `up` of one place count from zero. */
 export function findSpan({ kind, on }: Pick<Dimension, 'kind' | 'on'>, outlines: readonly Outline[], shapes: Shapes): Span | undefined {
+  if (kind === 'gap') return gapBetween(on, shapes);
   const [first, second] = on.map((end) => findThing(end, outlines, shapes));
   const between = (from: Vec, to: Vec): Span => ({ from, to, value: distance(from, to) });
   const round = roundOf(first);
@@ -63,8 +77,8 @@ export function findSpan({ kind, on }: Pick<Dimension, 'kind' | 'on'>, outlines:
   if (kind === 'angle') return a && b && angleBetween(a, b);
   const [p, q] = [placeOf(first) ?? (a && mix(a.a, a.b, 0.5)), on.length === 1 ? ([0, 0] as const) : (placeOf(second) ?? (b && mix(b.a, b.b, 0.5)))];
   if (!p || !q) return undefined;
-  if (kind === 'across') return { from: p, to: [q[0], p[1]], value: Math.abs(q[0] - p[0]) };
-  if (kind === 'up') return { from: p, to: [p[0], q[1]], value: Math.abs(q[1] - p[1]) };
+  if (kind === 'across') return { from: p, to: [q[0], p[1]], feet: [p, q], value: Math.abs(q[0] - p[0]) };
+  if (kind === 'up') return { from: p, to: [p[0], q[1]], feet: [p, q], value: Math.abs(q[1] - p[1]) };
   if (a) return between(q, footOn(a, q));
   return b ? between(p, footOn(b, p)) : between(p, q);
 }
@@ -95,7 +109,20 @@ export interface Compared {
   readonly isWithin: boolean;
 }
 
-export function compare({ value, sigma }: Measured, should: number): Compared {
-  return { difference: value - should, isWithin: Math.abs(value - should) <= Math.max(2 * sigma, EXACT) };
+/** `least`: more than it should be is as good. */
+export function compare({ value, sigma }: Measured, should: number, least = false): Compared {
+  const difference = value - should;
+  return { difference, isWithin: (least ? -difference : Math.abs(difference)) <= Math.max(2 * sigma, EXACT) };
+}
+
+/** Places in a row, along an axis (0 across, 1 up) in the order in which they lie there: each from the one before it, or all from the first. The ends of one dimension each. */
+export function listRow(on: readonly RelationEnd[], outlines: readonly Outline[], shapes: Shapes, axis: 0 | 1, from: 'before' | 'first'): readonly (readonly [RelationEnd, RelationEnd])[] {
+  const places = on.flatMap((end) => {
+    const at = placeOf(findThing(end, outlines, shapes));
+    return at ? [{ end, at: at[axis] }] : [];
+  });
+  if (places.length < 2) return [];
+  const sorted = from === 'before' ? [...places].sort((a, b) => a.at - b.at) : [places[0]!, ...places.slice(1).sort((a, b) => Math.abs(a.at - places[0]!.at) - Math.abs(b.at - places[0]!.at))];
+  return sorted.slice(1).map(({ end }, i) => [from === 'before' ? sorted[i]!.end : sorted[0]!.end, end] as const);
 }
 

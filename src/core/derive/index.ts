@@ -5,7 +5,8 @@ export { areaOf, figuredIn, figuresOf, measureOutline, measureShapes, type Figur
 export { findFittedView, fitOf, pictureOf, type FittedView } from './fits';
 export { drawnSourcesOf, guideReach } from './made';
 export { findNameOf, findRegionAt, isInRegion, measureRegion, listRims, perimeterOf, shapesShownIn, withOutlines, type ViewRegion } from './regions';
-export { compare, findSpan, kindsFor, measureDimension, type Span } from './dimensions';
+export { compare, findSpan, kindsFor, listRow, measureDimension, wholeEnds, type Compared, type Span } from './dimensions';
 export { planeAsView } from './ground';
 export { relatingPlane, type RelatedView } from './related';
 export { placedView, type MapPlace } from './placed-sheet';
+export { countOutline, countPart, listParts, measurePart, type Count, type PartRow } from './parts';

@@ -1,7 +1,7 @@
 /** Every pair of kinds against a dense numeric reference, worked figures, and drawings far from zero. */
 import fc from 'fast-check';
 import { arrange, combine, listRegions, offsetClosed } from '../planar';
-import { accelerationAt, circle, curvatureAt, distance, enclosedArea, findCentroid, listCrossings, moved, nearestOn, partOf, pieceBounds, pieceLength, placed, pointAt, subtract, velocityAt, windingNumber, type Piece, type Vec } from '.';
+import { accelerationAt, circle, curvatureAt, distance, enclosedArea, findCentroid, findGap, findNearest, listCrossings, moved, nearestOn, partOf, pieceBounds, pieceLength, placed, pointAt, subtract, velocityAt, windingNumber, type Piece, type Vec } from '.';
 
 /** Evenly spread, thousandths apart: not the extremes that a search for faults is drawn to. */
 const between = (min: number, max: number) => fc.integer({ min: Math.round(min * 1000), max: Math.round(max * 1000) }).map((value) => value / 1000);
@@ -38,6 +38,31 @@ describe('crossings of every pair of kinds', () => {
       }
       for (const seen of crossingsOfChords(a, b)) expect(Math.min(Infinity, ...found.map(({ point }) => distance(point, seen)))).toBeLessThan(0.35);
     }), { numRuns: 60, seed: 21 });
+  });
+});
+
+describe('the gap between two things', () => {
+  it.each(pairs)('%s and %s: no two of many places are nearer, and the two that are named are that far apart', (first, second) => {
+    fc.assert(fc.property(kinds[first], kinds[second], (a, near) => {
+      const b = moved(near, placed([37, 21]));
+      const gap = findNearest([a], [b])!;
+      const places = (piece: Piece) => Array.from({ length: 181 }, (_, i) => pointAt(piece, i / 180));
+      const seen = Math.min(...places(a).flatMap((p) => places(b).map((q) => distance(p, q))));
+      expect(gap.value).toBeLessThanOrEqual(seen + 1e-9);
+      expect(gap.value).toBeGreaterThan(seen - 0.4);
+      expect(distance(gap.from, gap.to)).toBeCloseTo(gap.value, 9);
+      expect(nearestOn(a, gap.from).distance + nearestOn(b, gap.to).distance).toBeLessThan(1e-6);
+    }), { numRuns: 25, seed: 8 });
+  });
+
+  it('of a house within its plot, beside it, and over its edge', () => {
+    const rectangle = (x: number, y: number, w: number, h: number): readonly Piece[] => ([[x, y], [x + w, y], [x + w, y + h], [x, y + h]] as const).map((at, i, all) => ({ kind: 'line', a: at, b: all[(i + 1) % 4]! }));
+    const plot = rectangle(0, 0, 20_000, 15_000);
+    expect(findGap(rectangle(3000, 4000, 8000, 6000), plot, true)!.value).toBeCloseTo(3000, 9);
+    expect(findGap(rectangle(21_500, 4000, 800, 600), plot, true)!.value).toBeCloseTo(1500, 9);
+    expect(findGap(rectangle(-250, 4000, 8000, 6000), plot, true)).toMatchObject({ value: expect.closeTo(-250, 6) });
+    expect(findGap(rectangle(-7000, 4000, 8000, 6000), plot, true)!.value).toBeCloseTo(-1000, 6);
+    expect(findGap([circle([5000, 3900], 4000)], plot, true)!.value).toBeCloseTo(-100, 3);
   });
 });
 

@@ -5,7 +5,7 @@ import { JOB_FORMAT, JOB_VERSION, type Job, type Sheet, type View } from './sche
 export function createJob(id: string, name: string, now: Date): Job {
   return {
     format: JOB_FORMAT, version: JOB_VERSION, id, name, created: now.toISOString(), units: MILLIMETRES, shortest: 0.2,
-    sheets: [], views: [], layers: [{ id: 'outline', name: 'Outline', color: 'berry', show: true, lock: false }], outlines: [], guides: [], references: [], relations: [], regions: [], dimensions: [],
+    sheets: [], views: [], layers: [{ id: 'outline', name: 'Outline', color: 'berry', show: true, lock: false }], outlines: [], guides: [], references: [], relations: [], regions: [], dimensions: [], parts: [], declined: [],
   };
 }
 

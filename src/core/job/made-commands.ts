@@ -40,17 +40,30 @@ export const replaceOutline = (id: string, parts: readonly Outline[], code: stri
     const index = job.outlines.findIndex((outline) => outline.id === id);
     if (index < 0) return;
     job.outlines.splice(index, 1, ...draft(parts));
-    const findPart = (end: RelationEnd) => (end.outline === id ? parts.find((part) => hasEnd(part, end))?.id : end.outline);
-    const isWhole = ({ on }: { readonly on: readonly RelationEnd[] }) => on.every((end) => findPart(end) !== undefined);
+    // A gap is between whole outlines: it goes on with the first part of what was one of them.
+    const findPart = ({ kind }: Said, end: RelationEnd) => (end.outline === id ? (kind === 'gap' ? parts[0] : parts.find((part) => hasEnd(part, end)))?.id : end.outline);
+    const isWhole = (said: Said) => said.on.every((end) => findPart(said, end) !== undefined);
     job.relations = job.relations.filter(isWhole);
     job.dimensions = job.dimensions.filter(isWhole);
-    [...job.relations, ...job.dimensions].forEach(({ on }) => on.forEach((end) => void (end.outline = findPart(end)!)));
+    [...job.relations, ...job.dimensions].forEach((said) => said.on.forEach((end) => void (end.outline = findPart(said, end)!)));
     replaceSources(job, id, parts.map((part) => part.id));
+    replaceInParts(job, id, parts.map((part) => part.id));
   });
+
+interface Said {
+  readonly kind: string;
+  readonly on: readonly RelationEnd[];
+}
 
 function hasEnd(part: Outline, { node, segment }: RelationEnd): boolean {
   if (part.shape !== 'chain') return node === undefined && segment === undefined;
   return part.nodes.some((other, i) => other.id === node || (other.id === segment && part.segments[i] !== undefined));
+}
+
+/** A part is of others in an outline's stead; one of nothing any more goes. */
+export function replaceInParts(job: Draft<Job>, id: string, others: readonly string[]): void {
+  for (const part of job.parts) part.of = [...new Set(part.of.flatMap((own) => (own === id ? others : [own])))];
+  job.parts = job.parts.filter(({ of }) => of.length > 0);
 }
 
 /** What was made of an outline is made of others in its stead; what is made of nothing any more goes. */

@@ -1,6 +1,6 @@
 import type { Guide, Outline } from '../outline';
 import { command, draft, replaceById, type Command } from './command';
-import { replaceSources } from './made-commands';
+import { replaceInParts, replaceSources } from './made-commands';
 import { putOutline } from './relation-ends';
 import type { Job, Layer } from './schema';
 
@@ -20,6 +20,8 @@ export const removeOutlines = (ids: readonly string[]) =>
     job.outlines = job.outlines.filter((outline) => !ids.includes(outline.id));
     job.relations = job.relations.filter(({ on }) => !on.some(({ outline }) => ids.includes(outline)));
     job.dimensions = job.dimensions.filter(({ on }) => !on.some(({ outline }) => ids.includes(outline)));
+    job.declined = job.declined.filter(({ on }) => !on.some(({ outline }) => ids.includes(outline)));
+    ids.forEach((id) => replaceInParts(job, id, []));
     ids.forEach((id) => replaceSources(job, id, []));
   }, { count: ids.length });
 /** Two outlines become one: the joined one takes the first one's place, the other goes. */
@@ -28,6 +30,7 @@ export const joinOutlines = (joined: Outline, gone: string) =>
     putOutline(job, joined, [gone]);
     job.outlines = job.outlines.filter((outline) => outline.id !== gone);
     replaceSources(job, gone, [joined.id]);
+    replaceInParts(job, gone, [joined.id]);
   });
 export const moveToLayer = (ids: readonly string[], layer: string) =>
   command('moved-to-layer', (job) => job.outlines.forEach((outline) => void (ids.includes(outline.id) && (outline.layer = layer))), { count: ids.length });

@@ -4,6 +4,7 @@ import { RELATION_KINDS } from '../relate';
 import { AskedSchema } from './asked';
 import { DIMENSION_KINDS } from './dimension';
 import { CleaningStep } from './cleaning';
+import { PartSchema } from './part';
 import { RegionSchema } from './region';
 import { recipeSchema } from './recipe';
 import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
@@ -11,7 +12,7 @@ import { ReferenceSchema, SiteSchema } from './reference';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 6;
+export const JOB_VERSION = 7;
 
 z.config({ jitless: true });
 
@@ -104,7 +105,7 @@ const View = z.object({
 const Layer = z.object({ id: Id, name: z.string(), color: z.enum(['berry', 'ink', 'tide', 'plum', 'straw', 'hedge']), show: z.boolean(), lock: z.boolean() }).readonly();
 
 const Corner = z.object({ kind: z.enum(['fillet', 'chamfer']), size: Positive }).readonly();
-const Node = z.object({ id: Id, place: PlaceSchema, smooth: z.boolean(), corner: Corner.optional(), handleIn: Vec.optional(), handleOut: Vec.optional() }).readonly();
+const Node = z.object({ id: Id, place: PlaceSchema, smooth: z.boolean(), corner: Corner.optional(), handleIn: Vec.optional(), handleOut: Vec.optional(), direction: z.number().optional(), tension: z.number().min(-2).max(1).optional() }).readonly();
 
 const Segment = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('line') }).readonly(),
@@ -123,7 +124,7 @@ const CircleBy = z.discriminatedUnion('kind', [
 const RecipeSchema = recipeSchema(PlaceSchema);
 const Owned = { id: Id, layer: Id, view: Id, aid: z.boolean().optional() };
 const OutlineSchema = z.discriminatedUnion('shape', [
-  z.object({ ...Owned, shape: z.literal('chain'), closed: z.boolean(), nodes: z.array(Node).readonly(), segments: z.array(Segment).readonly() }).readonly(),
+  z.object({ ...Owned, shape: z.literal('chain'), closed: z.boolean(), even: z.boolean().optional(), nodes: z.array(Node).readonly(), segments: z.array(Segment).readonly() }).readonly(),
   z.object({ ...Owned, shape: z.literal('circle'), by: CircleBy }).readonly(),
   z.object({ ...Owned, shape: z.literal('ellipse'), centre: PlaceSchema, end: PlaceSchema, side: PlaceSchema }).readonly(),
   z.object({ ...Owned, shape: z.literal('made'), recipe: RecipeSchema }).readonly(),
@@ -135,7 +136,8 @@ const GuideSchema = z.object({ id: Id, view: Id, through: PlaceSchema, towards: 
 const RelationEnd = z.object({ outline: Id, node: Id.optional(), segment: Id.optional() }).readonly();
 const RelationSchema = z.object({ id: Id, view: Id, kind: z.enum(RELATION_KINDS), on: z.array(RelationEnd).min(1).max(200).readonly(), value: z.number().optional() }).readonly();
 
-const DimensionSchema = z.object({ id: Id, view: Id, kind: z.enum(DIMENSION_KINDS), on: z.array(RelationEnd).min(1).max(2).readonly(), aside: z.number(), should: z.number().optional() }).readonly();
+/** `aside`: how far it stands from what it is read between, to the left; `line`: where it stands instead, up of what is read across, across of what is read up. mm. `least`: it should be no less. */
+const DimensionSchema = z.object({ id: Id, view: Id, kind: z.enum(DIMENSION_KINDS), on: z.array(RelationEnd).min(1).max(2).readonly(), aside: z.number(), line: z.number().optional(), should: z.number().optional(), least: z.boolean().optional() }).readonly();
 
 export const JobSchema = z.object({
   format: z.literal(JOB_FORMAT),
@@ -162,6 +164,10 @@ export const JobSchema = z.object({
   regions: z.array(RegionSchema).max(2000).readonly(),
   /** Sizes that stay on the drawing. */
   dimensions: z.array(DimensionSchema).max(2000).readonly(),
+  /** What is made, by name. */
+  parts: z.array(PartSchema).max(2000).readonly(),
+  /** What was proposed to be true, and is not. */
+  declined: z.array(z.object({ kind: z.enum(RELATION_KINDS), on: z.array(RelationEnd).min(1).max(200).readonly() }).readonly()).max(5000).readonly(),
   references: z.array(ReferenceSchema).readonly(),
   site: SiteSchema.optional(),
   /** Sizes that somebody was asked for. */

@@ -38,7 +38,7 @@ export function cutAway(outline: DrawnOutline, shape: Shape, from: Along | undef
     const rest = chainFrom({ closed: false, pieces: [partOf(piece, to.t, until)] }, outline, editing);
     return [{ ...rest, id: outline.id, ...(outline.aid ? { aid: true } : {}) }];
   }
-  const lying: Lying = { chain: outline, pieces: shape.pieces };
+  const lying: Lying = { chain: loosened(outline, shape, editing), pieces: shape.pieces };
   if (outline.closed) return from && to ? [restOfClosed(lying, from, to, editing)] : [];
   const before = from && positionOf(from) > 0 ? [sliceOf(lying, undefined, from, editing, outline.id)] : [];
   const after = to && positionOf(to) < shape.pieces.length ? [sliceOf(lying, to, undefined, editing, before.length > 0 ? editing.newId() : outline.id)] : [];
@@ -47,12 +47,19 @@ export function cutAway(outline: DrawnOutline, shape: Shape, from: Along | undef
 
 /** An open chain as two at a place along it; a closed one opened there. */
 export function splitAt(chain: Chain, shape: Shape, at: Along, editing: Editing): readonly Chain[] {
-  return chain.closed ? [restOfClosed({ chain, pieces: shape.pieces }, at, at, editing)] : cutAway(chain, shape, at, at, editing);
+  return chain.closed ? [restOfClosed({ chain: loosened(chain, shape, editing), pieces: shape.pieces }, at, at, editing)] : cutAway(chain, shape, at, at, editing);
 }
 
 /** Puts a node on segment `index` at t; every kind keeps its shape (a curve's handles become pulled ones). */
 export function withNodeOn(chain: Chain, shape: Shape, index: number, t: number, editing: Editing): Chain {
-  return noded({ chain, pieces: shape.pieces }, { segment: index, t }, editing).lying.chain;
+  return noded({ chain: loosened(chain, shape, editing), pieces: shape.pieces }, { segment: index, t }, editing).lying.chain;
+}
+
+/** Curves that bend evenly lean on each other from end to end: where one is cut or joined, all of them are held as they are from then on. */
+export function loosened(chain: Chain, shape: Shape, editing: Editing): Chain {
+  if (!chain.even) return chain;
+  const { even: _, ...rest } = chain.nodes.reduce<Lying>((lying, _, i) => pinned(lying, i, editing), { chain, pieces: shape.pieces }).chain;
+  return rest;
 }
 
 /** A place this near to the end of its piece is the node there. */

@@ -1,4 +1,4 @@
-import { add, distance, type Vec } from '../geometry';
+import { add, distance, signedAngle, type Vec } from '../geometry';
 import type { Chain, Node, Outline, Segment } from './outline';
 import { mapMovedPlaces, mapPlaces } from './outline';
 import { mapPointed, movedByHand, onAnother, type Place } from './place';
@@ -79,7 +79,7 @@ export function reversedChain(chain: Chain, shape: Shape, editing: Editing): Cha
     if (segment.kind === 'ellipse') return { ...segment, sweep: -segment.sweep };
     return segment.kind === 'tangent' ? segmentFor(shape.pieces[i]!, editing) : segment;
   });
-  const nodes = flat.nodes.map((node): Node => ({ ...node, handleIn: node.handleOut, handleOut: node.handleIn }));
+  const nodes = flat.nodes.map((node): Node => ({ ...node, handleIn: node.handleOut, handleOut: node.handleIn, ...(node.direction === undefined ? {} : { direction: signedAngle(node.direction + Math.PI) }) }));
   return { ...flat, nodes: nodes.reverse(), segments: segments.reverse() };
 }
 

@@ -18,7 +18,7 @@ export {
   withNodePlace, withSmooth,
 } from './edit';
 export { segmentFor, type Editing } from './segment';
-export { cutAway, listCutsOn, splitAt, withNodeOn, type Along } from './cut';
+export { cutAway, listCutsOn, loosened, splitAt, withNodeOn, type Along } from './cut';
 export { asCircle, carriedOn } from './carry';
 export { mapOf, movedOutline, type Moving } from './move';
 export { standing } from './stand';

@@ -1,4 +1,4 @@
-import { add, applied, movedPath, placed, subtract, type Affine, type Vec } from '../geometry';
+import { add, angleOf, applied, movedPath, placed, polar, subtract, type Affine, type Vec } from '../geometry';
 import { flattened } from './edit';
 import { mapPlaces, type DrawnOutline, type Outline } from './outline';
 import { findPosition, type Place, type Placing } from './place';
@@ -51,8 +51,9 @@ function withHandlesMoved<O extends Outline>(outline: O, before: Outline, map: A
   const nodes = outline.nodes.map((node, i) => {
     const at = findPosition(before.nodes[i]!.place, placing) ?? [0, 0];
     const handle = (by: Vec | undefined) => by && subtract(editing.toSheet(applied(map, handleAt(at, by, placing, editing))), editing.toSheet(applied(map, at)));
+    const direction = node.direction === undefined ? {} : { direction: angleOf(subtract(applied(map, polar(1, node.direction)), applied(map, [0, 0]))) };
     const corner = node.corner && { ...node.corner, size: node.corner.size * scale[0] };
-    return { ...node, ...(node.handleIn ? { handleIn: handle(node.handleIn) } : {}), ...(node.handleOut ? { handleOut: handle(node.handleOut) } : {}), ...(corner ? { corner } : {}) };
+    return { ...node, ...direction, ...(node.handleIn ? { handleIn: handle(node.handleIn) } : {}), ...(node.handleOut ? { handleOut: handle(node.handleOut) } : {}), ...(corner ? { corner } : {}) };
   });
   const segments = outline.segments.map((segment) => (segment.kind === 'ellipse' && mirrored ? { ...segment, sweep: -segment.sweep } : segment));
   return { ...outline, nodes, segments };

@@ -13,6 +13,10 @@ export interface Node {
   readonly corner?: Corner | undefined;
   readonly handleIn?: Vec | undefined;
   readonly handleOut?: Vec | undefined;
+  /** The direction in which curves run through it, radians on the view plane; a pulled handle goes before it. */
+  readonly direction?: number | undefined;
+  /** How tightly curves are drawn past it: at 1 they are as good as straight, below 0 they swing out. */
+  readonly tension?: number | undefined;
 }
 
 export type Segment =
@@ -39,6 +43,8 @@ interface Owned {
 export interface Chain extends Owned {
   readonly shape: 'chain';
   readonly closed: boolean;
+  /** Its curves bend evenly: without a jump in curvature from one through-point to the next. */
+  readonly even?: boolean | undefined;
   readonly nodes: readonly Node[];
   /** Segment i runs from node i to node i + 1; a closed chain has one more, back to node 0. */
   readonly segments: readonly Segment[];

@@ -1,11 +1,12 @@
 import {
-  add, circle, cross, distance, ellipseFrom, findArcThrough, findCircumcentre, findDirection, findTangentArc, mix, norm, perpendicular, scale, subtract, tangentAt,
+  circle, cross, distance, ellipseFrom, findArcThrough, findCircumcentre, findTangentArc, mix, norm, perpendicular, scale, subtract, tangentAt,
   type Arc, type EllipticArc,
   type Path, type Piece, type Vec,
 } from '../geometry';
 import { finishCorners, type CornerFault } from './corner';
+import { createHandles, type Handles } from './curve';
 import { findPosition, type Placing } from './place';
-import type { Chain, CircleBy, DrawnOutline, EllipseOutline, Node, Segment } from './outline';
+import type { Chain, CircleBy, DrawnOutline, EllipseOutline } from './outline';
 
 /** What is wrong with a segment that had to be drawn as a straight line instead, or a circle that has no place. */
 export type ShapeFault = 'arc-in-a-line' | 'tangent-straight-behind' | 'place-lost' | 'circle-without-size' | CornerFault | MakingFault;
@@ -84,8 +85,9 @@ function shapeOfChain(chain: Chain, plain: Omit<Placing, 'findNode'>): Shape {
     return position ?? ([0, 0] as const);
   });
   const pieces: Piece[] = [];
+  const handlesAt = createHandles({ chain, nodes, placing, findDirection: (segment, t) => directionAt(pieces[segment] ?? pieceOf(chain, segment, nodes, [], placing), t) });
   chain.segments.forEach((_, i) => {
-    const made = pieceOf(chain, i, nodes, pieces, placing);
+    const made = pieceOf(chain, i, nodes, pieces, placing, handlesAt);
     if (typeof made !== 'string') return void pieces.push(made);
     faults.push({ segment: i, fault: made });
     pieces.push({ kind: 'line', a: nodes[i]!, b: nodes[(i + 1) % nodes.length]! });
@@ -94,8 +96,10 @@ function shapeOfChain(chain: Chain, plain: Omit<Placing, 'findNode'>): Shape {
   return { id: chain.id, closed: chain.closed, pieces, paths: [{ closed: chain.closed, pieces: finished.pieces }], finished: finished.pieces, nodes, faults: [...faults, ...finished.faults] };
 }
 
-/** Segment i as a piece; `before` are the pieces up to it, since tangent arcs and curves lean on what they follow. */
-function pieceOf(chain: Chain, i: number, nodes: readonly Vec[], before: readonly Piece[], placing: Placing): Piece | ShapeFault {
+const directionAt = (piece: Piece | ShapeFault, t: 0 | 1): Vec | undefined => (typeof piece === 'string' ? undefined : tangentAt(piece, t));
+
+/** Segment i as a piece; `before` are the pieces up to it, since tangent arcs lean on what they follow. Curves need `handlesAt`. */
+function pieceOf(chain: Chain, i: number, nodes: readonly Vec[], before: readonly Piece[], placing: Placing, handlesAt?: (segment: number) => Handles): Piece | ShapeFault {
   const segment = chain.segments[i]!;
   const [a, b] = [nodes[i]!, nodes[(i + 1) % nodes.length]!];
   if (segment.kind === 'line') return { kind: 'line', a, b };
@@ -111,7 +115,8 @@ function pieceOf(chain: Chain, i: number, nodes: readonly Vec[], before: readonl
     const last = before.at(-1);
     return (last && findTangentArc(a, tangentAt(last, 1), b)) ?? 'tangent-straight-behind';
   }
-  return { kind: 'cubic', a, b: handleOf(chain, i, 'out', nodes, before, placing), c: handleOf(chain, (i + 1) % nodes.length, 'in', nodes, before, placing), d: b };
+  const [leaves, arrives] = handlesAt!(i);
+  return { kind: 'cubic', a, b: leaves, c: arrives, d: b };
 }
 
 /**
@@ -126,58 +131,4 @@ function findEllipticArc(a: Vec, apex: Vec, b: Vec, sweep: number): EllipticArc 
   const across = scale(subtract(b, a), 1 / (2 * s));
   if (!(Math.abs(cross(out, across)) > 0)) return undefined;
   return ellipseFrom(subtract(middle, scale(out, c)), out, across, -half, sweep);
-}
-
-const isCurve = (chain: Chain, segment: number): boolean => findSegment(chain, segment)?.kind === 'curve';
-
-/** Segment by number; on a closed chain −1 is the last one. */
-function findSegment(chain: Chain, index: number): Segment | undefined {
-  const count = chain.segments.length;
-  return chain.closed && count > 0 ? chain.segments[(index + count) % count] : chain.segments[index];
-}
-
-/**
- * A handle's end. A pulled handle is taken as it is; others are a third of the chord long. On a smooth node they follow the
- * line or arc on the other side, or, between two curve segments, the neighbours' chords weighted by distance (centripetal,
- * so that the curve neither loops nor overshoots where points stand close; Yuksel, Schaefer & Keyser, Parameterization and
- * applications of Catmull-Rom curves, 2011). On a corner they lie on the chord.
- */
-function handleOf(chain: Chain, index: number, side: 'in' | 'out', nodes: readonly Vec[], before: readonly Piece[], placing: Placing): Vec {
-  const [node, at] = [chain.nodes[index]!, nodes[index]!];
-  const pulledTo = pulled(node, side === 'in' ? 'handleIn' : 'handleOut', at, placing);
-  if (pulledTo) return pulledTo;
-  const count = nodes.length;
-  const neighbour = nodes[(index + (side === 'out' ? 1 : count - 1)) % count]!;
-  const tangent = node.smooth ? findNodeTangent(chain, index, side, nodes, before, placing) : undefined;
-  return tangent ? add(at, scale(tangent, ((side === 'out' ? 1 : -1) * distance(at, neighbour)) / 3)) : mix(at, neighbour, 1 / 3);
-}
-
-/** Direction of travel through a smooth node; undefined at a free end, and where the other side leans on this one. */
-function findNodeTangent(chain: Chain, index: number, side: 'in' | 'out', nodes: readonly Vec[], before: readonly Piece[], placing: Placing): Vec | undefined {
-  const count = nodes.length;
-  const other = side === 'out' ? index - 1 : index;
-  const segment = findSegment(chain, other);
-  if (!segment) return undefined;
-  if (isCurve(chain, other)) return smoothTangent(nodes[(index + count - 1) % count]!, nodes[index]!, nodes[(index + 1) % count]!);
-  if (segment.kind === 'tangent' && side === 'in') return undefined;
-  const wrapped = (other + chain.segments.length) % chain.segments.length;
-  const piece = before[wrapped] ?? (segment.kind === 'tangent' ? undefined : pieceOf(chain, wrapped, nodes, [], placing));
-  return piece && typeof piece !== 'string' ? tangentAt(piece, side === 'out' ? 1 : 0) : undefined;
-}
-
-function smoothTangent(before: Vec, at: Vec, after: Vec): Vec | undefined {
-  const [u, v] = [subtract(at, before), subtract(after, at)];
-  const [p, q] = [Math.sqrt(norm(u)), Math.sqrt(norm(v))];
-  if (p === 0 || q === 0) return undefined;
-  const slope = add(scale(u, q / p), scale(v, p / q));
-  return findDirection(slope);
-}
-
-function pulled(node: Node, side: 'handleIn' | 'handleOut', position: Vec, placing: Placing): Vec | undefined {
-  const handle = node[side];
-  if (!handle) return undefined;
-  const sheet = node.place.kind === 'pointed' ? node.place.at : undefined;
-  if (sheet) return placing.toPlane(add(sheet, handle));
-  const origin = placing.toPlane([0, 0]);
-  return add(position, subtract(placing.toPlane(handle), origin));
 }

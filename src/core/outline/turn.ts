@@ -12,7 +12,9 @@ export interface Turn {
 /** The same outline said in other axes: what was typed stays where it is on the thing. */
 export function turnedOutline(outline: Outline, turn: Turn): Outline {
   const placed = mapPlaces(outline, (place) => turnedPlace(place, turn));
-  return placed.shape === 'made' ? { ...placed, recipe: turnedRecipe(placed.recipe, turn) } : placed;
+  if (placed.shape === 'made') return { ...placed, recipe: turnedRecipe(placed.recipe, turn) };
+  if (placed.shape !== 'chain') return placed;
+  return { ...placed, nodes: placed.nodes.map((node) => (node.direction === undefined ? node : { ...node, direction: turn.angle(node.direction) })) };
 }
 
 function turnedRecipe(recipe: Recipe, turn: Turn): Recipe {

@@ -1,5 +1,5 @@
 import { propagateMany } from '../adjust';
-import { angleOf, distance, findArcThrough, lineAngle, signedAngle, subtract, tangentAt, type Vec } from '../geometry';
+import { angleOf, cross, distance, findArcThrough, lineAngle, perpendicular, scale, signedAngle, subtract, tangentAt, type Vec } from '../geometry';
 import type { Chain } from '../outline';
 import type { Relatable } from './relatable';
 import { blocksOf, findElement, seen, type Element } from './element';
@@ -25,6 +25,8 @@ const WITHIN = 2.5;
 const FARTHEST_TURN = 0.06;
 const FARTHEST_KINK = 0.2;
 const FARTHEST_RADIUS = 0.08;
+/** As a share of everything's extent. */
+const FARTHEST_MIRROR = 0.02;
 /** What is missed by less than this share of its own sigma follows from what holds already. */
 const IMPLIED = 1e-4;
 
@@ -44,7 +46,7 @@ interface Piece {
 
 /**
  * What may be meant to be true among outlines, beside what already is: lines level or upright, joints tangent or square, lines parallel,
- * circles of one size or about one centre. A thing is proposed when it misses by no more than pointing allows, by the covariance of
+ * circles of one size or about one centre, places that are mirror images about a centre line. A thing is proposed when it misses by no more than pointing allows, by the covariance of
  * the outlines as they are. Nothing that already follows is proposed. With more than a hundred places, pairs are sought only among
  * outlines that hang together already: all at once would take seconds.
  */
@@ -59,7 +61,7 @@ function proposalsIn(outlines: readonly Relatable[], held: readonly Relation[], 
   const spread = spreadOf(solved, outlines, plane);
   if (!spread) return [];
   const pieces = listPieces(outlines, solved);
-  const candidates = [...pieces.flatMap(listAlone), ...outlines.flatMap((outline) => (outline.shape === 'chain' ? listJoints(outline, pieces) : [])), ...listPairs(pieces)];
+  const candidates = [...pieces.flatMap(listAlone), ...outlines.flatMap((outline) => (outline.shape === 'chain' ? listJoints(outline, pieces) : [])), ...listPairs(pieces), ...listMirrored(outlines, pieces, solved)];
   return candidates.flatMap(([kind, on]): Proposal[] => {
     const elements = on.map((end) => findElement(end, solved.known)!);
     const live = { relation: { id: '', view: '', kind, on }, on: elements };
@@ -137,6 +139,27 @@ function listPairs(pieces: readonly Piece[]): Candidate[] {
       ...(distance(a.centre!, b.centre!) < FARTHEST_RADIUS * Math.min(a.radius!, b.radius!) ? [['concentric', [a.end, b.end]] as const] : []),
     ]),
   ];
+}
+
+/** Places that lie about a centre line (a line kept as an aid) as mirror images do, each with the one that is nearest to its image. */
+function listMirrored(outlines: readonly Relatable[], pieces: readonly Piece[], { known, solution }: Solved): readonly Candidate[] {
+  const aids = new Set(outlines.filter(({ aid }) => aid).map(({ id }) => id));
+  const at = (end: RelationEnd): Vec => solution.values.get(blocksOf(findElement(end, known)!)[0]!) as readonly number[] as Vec;
+  const places = outlines.filter(({ id, aid }) => !aid && known.has(id)).flatMap((outline): RelationEnd[] =>
+    (outline.shape === 'circle' ? [{ outline: outline.id }] : outline.nodes.map(({ id }) => ({ outline: outline.id, node: id }))));
+  const standing = places.map((end) => ({ end, at: at(end) }));
+  const extent = Math.max(0, ...standing.flatMap(({ at: [x, y] }) => standing.map(({ at: [u, v] }) => Math.max(Math.abs(x - u), Math.abs(y - v)))));
+  return pieces.filter(({ end, element }) => aids.has(end.outline) && element.kind === 'line').flatMap(({ end: axis, element }): Candidate[] => {
+    const [a, b] = blocksOf(element).map((id) => solution.values.get(id) as readonly number[] as Vec) as [Vec, Vec];
+    const side = (place: Vec) => cross(subtract(b, a), subtract(place, a)) / distance(a, b);
+    const image = (place: Vec): Vec => subtract(place, scale(perpendicular(subtract(b, a)), (2 * side(place)) / distance(a, b)));
+    const near = (place: Vec, others: typeof standing) => others.reduce<(typeof standing)[number] | undefined>((best, other) => (!best || distance(other.at, place) < distance(best.at, place) ? other : best), undefined);
+    const [left, right] = [standing.filter((place) => side(place.at) > FARTHEST_MIRROR * extent), standing.filter((place) => side(place.at) < -FARTHEST_MIRROR * extent)];
+    return left.flatMap((place): Candidate[] => {
+      const other = near(image(place.at), right);
+      return other && near(image(other.at), left) === place && distance(other.at, image(place.at)) < FARTHEST_MIRROR * extent && (other.end.node === undefined) === (place.end.node === undefined) ? [['symmetric', [place.end, other.end, axis]]] : [];
+    });
+  });
 }
 
 function pairsOf<T>(list: readonly T[]): (readonly [T, T])[] {

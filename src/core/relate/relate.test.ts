@@ -160,6 +160,15 @@ it('what pointing allows is proposed, and nothing else; what follows already is 
   expect(listProposals(outlines, held, plane).map(({ kind }) => kind).sort()).toEqual(['equal-radius', 'upright']);
 });
 
+it('places that mirror each other about a centre line are proposed, each with its own image; what is left of them is proposed no more once it holds', () => {
+  const outlines = [{ ...chain('c', [[0, -10], [0, 60]], false), aid: true }, chain('p', [[-20.2, 0.1], [20.1, -0.2], [14.8, 40.1], [-15.3, 39.9]]), hole('h', [-6, 12.1], 2), hole('i', [6.1, 12], 2)];
+  const found = listProposals(outlines, [say('upright', [seg('c', 0)])], plane).filter(({ kind }) => kind === 'symmetric');
+  expect(found.map(({ on }) => on.slice(0, 2).map(({ outline, node = '' }) => outline + node).sort().join(' ')).sort()).toEqual(['h i', 'pn0 pn1', 'pn2 pn3']);
+  const held = [say('upright', [seg('c', 0)]), ...found.map(({ kind, on }) => say(kind, on))];
+  expect(shapes(outlines, held).held).toBe(true);
+  expect(listProposals(outlines, held, plane).filter(({ kind }) => kind === 'symmetric')).toEqual([]);
+});
+
 it('said in other axes everything stays where it is: level becomes upright, or a direction', () => {
   const quarter = { angle: (angle: number) => angle + Math.PI / 2, displacement: ([x, y]: Vec): Vec => [-y, x] };
   const slight = { angle: (angle: number) => angle + 0.1, displacement: ([x, y]: Vec): Vec => [x * Math.cos(0.1) - y * Math.sin(0.1), x * Math.sin(0.1) + y * Math.cos(0.1)] };

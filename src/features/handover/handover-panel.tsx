@@ -14,6 +14,7 @@ import { sentenceFor } from '@/ui/words';
 import type { DrawingFormat } from '@/workers';
 import { BundleCard } from './bundle-card';
 import { safeFileName, saveFile } from './download';
+import { PartsCard } from './parts-card';
 import { PictureCard } from './picture-card';
 import { useWrittenFile, type WrittenFile } from './use-written-file';
 
@@ -49,6 +50,7 @@ export function HandoverPanel() {
         <ReadBack written={written} unit={unit} />
         <Button mode="contained" icon="handover" disabled={written.kind !== 'ready' || !written.agrees} onPress={save} testID="save-file">{`Save ${format.toUpperCase()}`}</Button>
       </Card>
+      <PartsCard fileName={fileName} />
       <PictureCard fileName={fileName} />
       <BundleCard fileName={fileName} job={() => jobs.getState().job} />
     </>

@@ -4,7 +4,7 @@ import { editingIn } from '@/bench/tools';
 import { addOutlines, addRelations, changeOutline, joinOutlines, together, type Command, type Job } from '@/core/job';
 import type { Relation, RelationEnd } from '@/core/relate';
 import {
-  copiedOutline, findClosed, findWithoutNode, joinedChains, reversedChain, shapeOf, withNodeOn, withSmooth,
+  copiedOutline, findClosed, findWithoutNode, joinedChains, loosened, reversedChain, shapeOf, withNodeOn, withSmooth,
   type Chain, type Finding, type Outline,
 } from '@/core/outline';
 import { newId } from '@/store';
@@ -61,7 +61,9 @@ export function findHealing(finding: Extract<Finding, { kind: 'open' }>, job: Jo
   if (!other) return undefined;
   const editing = editingIn({ fitted, newId });
   const turned = (chain: Chain) => reversedChain(chain, shapeOf(chain, fitted.placing), editing);
-  const first = finding.end === 'end' ? own : turned(own);
-  const second = partner.end === 'start' ? other : turned(other);
+  // One that bends evenly and one that does not keep their curves as they are.
+  const held = (chain: Chain) => (Boolean(own.even) === Boolean(other.even) ? chain : loosened(chain, shapeOf(chain, fitted.placing), editing));
+  const first = held(finding.end === 'end' ? own : turned(own));
+  const second = held(partner.end === 'start' ? other : turned(other));
   return joinOutlines(joinedChains(first, second, finding.gap, mergeReach(fitted)), other.id);
 }

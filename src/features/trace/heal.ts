@@ -1,6 +1,6 @@
 import { createDeriver, type Derived, type FittedView } from '@/core/derive';
-import { addRelations, named, removeOutlines, runCommand, startHistory, together, type Command, type Job } from '@/core/job';
-import type { CheckLimits, Finding, Shape } from '@/core/outline';
+import { addRelations, changeOutline, named, removeOutlines, runCommand, startHistory, together, type Command, type Job } from '@/core/job';
+import { withSmooth, type CheckLimits, type Finding, type Shape } from '@/core/outline';
 import { newId } from '@/store';
 import { findHealing, findNodeDeleted } from './edit-actions';
 
@@ -35,6 +35,7 @@ function tangency({ outline, segment }: Extract<Finding, { kind: 'kink' }>, job:
   if (chain?.shape !== 'chain') return undefined;
   const next = (segment + 1) % chain.nodes.length;
   const kinds = [chain.segments[segment], chain.segments[next]].map((each) => each?.kind);
+  if (kinds.includes('curve')) return changeOutline(withSmooth(chain, chain.nodes[next]!.id, true), 'smooth-made');
   if (kinds.some((kind) => kind !== 'line' && kind !== 'arc')) return undefined;
   const on = [segment, next].map((i) => ({ outline, segment: chain.nodes[i]!.id }));
   return addRelations([{ id: newId(), view: chain.view, kind: 'tangent', on }]);

@@ -10,6 +10,8 @@ import { Choice, LedgeButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { duplicate, findClosing, findNodeDeleted, nodeAdded, smoothSet } from './edit-actions';
 import { CornerCard } from './corner-card';
+import { CurveCard } from './curve-card';
+import { PartCard } from './part-card';
 import { AlignCard } from './make/align-card';
 import { ByFields } from './make/fields';
 import { MakeCard } from './make/make-card';
@@ -47,7 +49,9 @@ export function SelectPanel({ state }: { state: SelectState }) {
       </Card>
       <MakeCard outlines={outlines} of={state.outlines} fitted={fitted} />
       {fitted.fit.scaled && outlines.length > 1 ? <AlignCard of={state.outlines} fitted={fitted} /> : null}
+      {chain ? <CurveCard key={`curve/${chain.id}/${state.node}`} chain={chain} node={state.node} /> : null}
       {chain && fitted.fit.scaled ? <CornerCard key={`${chain.id}/${state.node}`} chain={chain} node={state.node} /> : null}
+      <PartCard key={`part/${state.outlines.join()}`} of={state.outlines} fitted={fitted} />
       {outlines.length === 1 ? <OutlineFiguresCard outline={outlines[0]!} fitted={fitted} /> : null}
     </>
   );

@@ -1,7 +1,8 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
+import { declineProposals, proposeAgain } from '@/core/job';
 import { listProposals, type Proposal, type RelationKind } from '@/core/relate';
 import { Card } from '@/ui/card';
 import { wordsForKind } from '@/ui/relation-words';
@@ -12,25 +13,27 @@ const THINGS: Partial<Record<RelationKind, readonly [one: string, several: strin
   level: ['edge is', 'edges are'], upright: ['edge is', 'edges are'], tangent: ['joint is', 'joints are'], square: ['corner is', 'corners are'],
 };
 
-const nameOf = ({ kind, on }: Proposal) => `${kind} ${on.map(({ outline, segment = '' }) => `${outline}.${segment}`).join(' ')}`;
+const nameOf = ({ kind, on }: Pick<Proposal, 'kind' | 'on'>) => `${kind} ${on.map(({ outline, segment = '', node = '' }) => `${outline}.${segment}.${node}`).join(' ')}`;
 
 /** What may be meant to be true: within what pointing allows. Taken or refused kind by kind, or all at once. */
 export function ProposalsCard({ relating }: { relating: Relating }) {
   const { jobs } = useDesk();
-  const [refused, setRefused] = useState<readonly string[]>([]);
-  const { fitted, job: { outlines, relations } } = relating;
+  const { fitted, job: { outlines, relations, declined } } = relating;
   // eslint-disable-next-line react-hooks/exhaustive-deps
   const proposals = useMemo(() => listProposals(outlinesOf(relating), relationsOf(relating), planeOf(relating)), [outlines, relations, fitted]);
-  const open = proposals.filter((proposal) => !refused.includes(nameOf(proposal)));
+  const left = new Set(declined.map(nameOf));
+  const open = proposals.filter((proposal) => !left.has(nameOf(proposal)));
+  const kept = proposals.length - open.length;
   const kinds = [...new Set(open.map(({ kind }) => kind))];
   const take = (some: readonly Proposal[]) => {
     const command = takingOf(relating, some.map(({ kind, on }) => newRelation(relating, kind, on)));
     if (command) jobs.getState().run(command);
   };
-  if (open.length === 0) return null;
+  if (proposals.length === 0) return null;
+  const run = jobs.getState().run;
   return (
     <Card width={350} testID="proposals">
-      <Words style={{ fontWeight: '700' }}>Within what you can point</Words>
+      {open.length > 0 ? <Words style={{ fontWeight: '700' }}>Within what you can point</Words> : null}
       {kinds.map((kind) => {
         const some = open.filter((proposal) => proposal.kind === kind);
         const [one, several] = THINGS[kind] ?? ['pair is', 'pairs are'];
@@ -38,11 +41,17 @@ export function ProposalsCard({ relating }: { relating: Relating }) {
           <View key={kind} style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID={`proposed-${kind}`}>
             <Words style={{ flex: 1 }}>{`${some.length} ${some.length === 1 ? one : several} ${wordsForKind(kind)}.`}</Words>
             <Button compact mode="outlined" onPress={() => take(some)} testID={`take-${kind}`}>Make it so</Button>
-            <Button compact onPress={() => setRefused([...refused, ...some.map(nameOf)])}>Leave</Button>
+            <Button compact onPress={() => run(declineProposals(some.map(({ on }) => ({ kind, on }))))} testID={`leave-${kind}`}>Leave</Button>
           </View>
         );
       })}
       {kinds.length > 1 ? <Button mode="contained" onPress={() => take(open)} testID="take-all">Make all of them so</Button> : null}
+      {kept > 0 ? (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+          <Words quiet style={{ flex: 1 }}>{`${kept} left as ${kept === 1 ? 'it was' : 'they were'} drawn.`}</Words>
+          <Button compact onPress={() => run(proposeAgain(fitted.view.id))} testID="propose-again">Propose again</Button>
+        </View>
+      ) : null}
     </Card>
   );
 }

@@ -1,0 +1,56 @@
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { useDesk, useJob } from '@/bench/use-session';
+import { figuredIn, listParts, type PartRow } from '@/core/derive';
+import type { PartLine } from '@/core/formats';
+import { formatLength } from '@/core/units';
+import { useUnits } from '@/features/job/use-units';
+import { Card } from '@/ui/card';
+import { usePalette } from '@/ui/palette';
+import { Figures, Words } from '@/ui/text';
+import { fileWorker } from '@/workers';
+import { safeFileName, saveFile } from './download';
+
+/** The list of parts: how many of what, of which size; to be saved as a table. */
+export function PartsCard({ fileName }: { fileName: string }) {
+  const { session } = useDesk();
+  const { job, derived } = useJob((state) => state);
+  const [isWriting, setWriting] = useState(false);
+  const rows = useMemo(() => listParts(job, (view) => figuredIn(job, derived, view)), [job, derived]);
+  if (job.parts.length === 0) return null;
+  const save = async () => {
+    setWriting(true);
+    const written = await fileWorker.call('writeParts', { lines: rows.map(lineOf) });
+    setWriting(false);
+    if (written.kind === 'done') saveFile(`${safeFileName(fileName)}-parts.csv`, written.value, 'text/csv');
+    else session.say('worker-failed');
+  };
+  return (
+    <Card width={400} testID="parts-card">
+      <Words style={{ fontWeight: '700' }}>{`${job.parts.length} ${job.parts.length === 1 ? 'part' : 'parts'}`}</Words>
+      {rows.map((row) => <PartWords key={row.part.id} row={row} />)}
+      {rows.length < job.parts.length ? <Words quiet style={{ fontSize: 14 }}>Parts in views without scale are left out.</Words> : null}
+      <Button mode="outlined" icon="file" loading={isWriting} disabled={isWriting || rows.length === 0} onPress={() => void save()} testID="save-parts">Save the list as a table</Button>
+    </Card>
+  );
+}
+
+function PartWords({ row: { part, count, width, height } }: { row: PartRow }) {
+  const units = useUnits();
+  const palette = usePalette();
+  const about = [part.material, part.thickness === undefined ? undefined : `${formatLength(part.thickness, units)} thick`, count.mirrored > 0 ? `${count.mirrored} mirrored` : undefined].filter(Boolean);
+  return (
+    <View style={{ borderTopWidth: 1, borderColor: palette.rule, paddingTop: 6 }} testID={`part-${part.name}`}>
+      <Words>{`${count.plain + count.mirrored} × ${part.name}${about.length > 0 ? ` · ${about.join(', ')}` : ''}`}</Words>
+      <Figures style={{ fontSize: 14 }}>{`${formatLength(width.value, units, width.sigma)} by ${formatLength(height.value, units, height.sigma)}`}</Figures>
+    </View>
+  );
+}
+
+function lineOf({ part, count, width, height, area }: PartRow): PartLine {
+  return {
+    name: part.name, count: count.plain + count.mirrored, mirrored: count.mirrored, material: part.material ?? '', thickness: part.thickness,
+    width: width.value, widthPlusMinus: 2 * width.sigma, height: height.value, heightPlusMinus: 2 * height.sigma, area: area.value,
+  };
+}

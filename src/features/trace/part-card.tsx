@@ -1,0 +1,45 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { useDesk, useJob } from '@/bench/use-session';
+import { done, refused } from '@/core/basics';
+import { countPart, type Count, type FittedView } from '@/core/derive';
+import { addPart, changePart, removePart, type Part } from '@/core/job';
+import { newId } from '@/store';
+import { Card } from '@/ui/card';
+import { FigureRow } from '@/ui/figure-row';
+import { WrittenField } from '@/ui/written-field';
+import { LengthField } from './make/fields';
+
+const parseName = (text: string) => (text.trim() === '' ? refused('name-empty') : done(text.trim().slice(0, 200)));
+const parseMaterial = (text: string) => done(text.trim().slice(0, 200));
+
+export function countInWords({ plain, mirrored }: Count): string {
+  return mirrored === 0 ? String(plain) : `${plain + mirrored}, ${mirrored} of them mirrored`;
+}
+
+/** What is chosen as one part: its name, what it is made of, how thick, and how often it stands in the drawing. */
+export function PartCard({ of, fitted }: { of: readonly string[]; fitted: FittedView }) {
+  const { jobs } = useDesk();
+  const job = useJob((state) => state.job);
+  const run = jobs.getState().run;
+  const part = job.parts.find((other) => other.of.length === of.length && other.of.every((id) => of.includes(id)));
+  const [name, setName] = useState(part?.name ?? '');
+  const [material, setMaterial] = useState(part?.material ?? '');
+  const put = (change: Partial<Part>) => run(part ? changePart({ ...part, ...change }) : addPart({ id: newId(), view: fitted.view.id, of, name: name.trim() || 'Part', ...change }));
+  return (
+    <Card width={330} testID="part-card">
+      <WrittenField label="Name of this part" value={name} onChange={setName} parse={parseName} onSubmit={(said) => put({ name: said })} testID="part-name" />
+      {part ? (
+        <>
+          <View style={{ flexDirection: 'row', gap: 8 }}>
+            <WrittenField label="Material" value={material} onChange={setMaterial} parse={parseMaterial} onSubmit={(said) => put({ material: said })} testID="part-material" />
+            <LengthField label="Thickness" mm={part.thickness ?? 0} onChange={(thickness) => put({ thickness })} testID="part-thickness" />
+          </View>
+          <FigureRow name="How many" value={countInWords(countPart(part, job.outlines))} testID="part-count" />
+          <Button mode="outlined" compact onPress={() => run(removePart(part.id))} testID="part-remove">No part of its own</Button>
+        </>
+      ) : null}
+    </Card>
+  );
+}
