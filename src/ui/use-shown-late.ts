@@ -7,8 +7,7 @@ const LATE_MS = 300;
 export function useShownLate(lasting: boolean): boolean {
   const [late, setLate] = useState(false);
   useEffect(() => {
-    if (!lasting) return setLate(false);
-    const timer = setTimeout(() => setLate(true), LATE_MS);
+    const timer = setTimeout(() => setLate(lasting), lasting ? LATE_MS : 0);
     return () => clearTimeout(timer);
   }, [lasting]);
   return late && lasting;

@@ -17,6 +17,7 @@ import { EvidenceMarks } from './evidence-marks';
 import { DatumMark, GuideMarks } from './marks';
 import { RegionMarks } from './region-marks';
 import { ReferenceInk } from './reference-ink';
+import { FreedomMarks } from './freedom-marks';
 import { ChosenMarks, RelationMarks } from './relation-marks';
 import { Selection, benchTransform } from './selection';
 import { ToolPreview } from './tool-preview';
@@ -66,7 +67,8 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         {fitting ? evidence : null}
         {job.dimensions.length > 0 ? <DimensionMarks {...marks} derived={derived} viewport={viewport} units={job.units} /> : null}
         {tool.name === 'relate' || tool.name === 'dimension' ? <ChosenMarks {...marks} derived={derived} viewport={viewport} chosen={tool.state.on} /> : null}
-        {tool.name === 'relate' ? <RelationMarks {...marks} derived={derived} viewport={viewport} units={job.units} /> : null}
+        {tool.name === 'relate' && tool.state.free ? <FreedomMarks {...marks} derived={derived} viewport={viewport} /> : null}
+        {tool.name === 'relate' && !tool.state.free ? <RelationMarks {...marks} derived={derived} viewport={viewport} units={job.units} /> : null}
         <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
         <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
         {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}

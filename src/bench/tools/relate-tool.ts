@@ -7,6 +7,8 @@ import { NOTHING, say, stay, type Step, type Tool, type ToolContext } from './to
 /** What something is going to be said of, in the order in which it was pointed at. */
 export interface RelateState {
   readonly on: readonly RelationEnd[];
+  /** What is left free is shown. */
+  readonly free?: boolean | undefined;
 }
 
 const START: RelateState = { on: [] };
@@ -30,7 +32,7 @@ export function findEnd(aim: Aim, { job, fitted, shapes, ...context }: ToolConte
 
 function toggled(state: RelateState, end: RelationEnd): RelateState {
   const without = state.on.filter((other) => !isSameEnd(other, end));
-  return { on: without.length < state.on.length ? without : [...state.on, end] };
+  return { ...state, on: without.length < state.on.length ? without : [...state.on, end] };
 }
 
 /** Points at what should be true of one another. What can be said is offered on its card. */
@@ -41,8 +43,8 @@ export const relateTool: Tool<RelateState> = {
       const end = findEnd(input.aim, context);
       return end ? [toggled(state, end), []] : stay(state, say('nothing-to-relate'));
     }
-    if (input.kind === 'back') return [{ on: state.on.slice(0, -1) }, []];
-    return input.kind === 'cancel' ? [START, []] : [state, []];
+    if (input.kind === 'back') return [{ ...state, on: state.on.slice(0, -1) }, []];
+    return input.kind === 'cancel' ? [{ ...state, on: [] }, []] : [state, []];
   },
   preview: () => NOTHING,
 };

@@ -1,6 +1,7 @@
 export { canRelate, hasSize, hasValue } from './applies';
 export { follows, judgeRelation, type Verdict } from './conflict';
 export { findElement, type Element } from './element';
+export { listFreedoms, type Freedom } from './freedoms';
 export { listGroups, type Group } from './groups';
 export { listNominals, listSlopes, type Nominal } from './nominal';
 export { type RelatingPlane } from './plane';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { distance, type Vec } from '../geometry';
 import { shapeOf, type Chain, type CircleOutline, type Node, type Shape } from '../outline';
-import { findTurned, judgeRelation, listMoves, listNominals, listProposals, listSlopes, solvedOutlines, solveRelations, spreadOf, outlineAt, type Relatable, type Relation, type RelatingPlane, type RelationKind } from '.';
+import { findTurned, judgeRelation, listFreedoms, listMoves, listNominals, listProposals, listSlopes, solvedOutlines, solveRelations, spreadOf, outlineAt, type Relatable, type Relation, type RelatingPlane, type RelationKind } from '.';
 
 const SIGMA = 0.2;
 /** A sheet at 10 px a mm, y turned over. */
@@ -167,6 +167,17 @@ it('places that mirror each other about a centre line are proposed, each with it
   const held = [say('upright', [seg('c', 0)]), ...found.map(({ kind, on }) => say(kind, on))];
   expect(shapes(outlines, held).held).toBe(true);
   expect(listProposals(outlines, held, plane).filter(({ kind }) => kind === 'symmetric')).toEqual([]);
+});
+
+it('what is left free is what nothing exact holds: a level line of a typed length moves as one, a fixed corner not at all', () => {
+  const ways = (outlines: readonly Relatable[], relations: readonly Relation[]) => listFreedoms(outlines, relations, plane, solveRelations(outlines, relations, plane).solution.values).map(({ ways: count, along, grows }) => `${count}${along ? ` ${along.map((v) => Math.abs(Number(v.toFixed(3)))).join(' ')}` : ''}${grows ? ' grows' : ''}`);
+  const box = chain('f', [[0, 0], [80, 0.2], [80, 30], [0, 30]]);
+  const frame = [say('level', [seg('f', 0)]), say('level', [seg('f', 2)]), say('upright', [seg('f', 1)]), say('upright', [seg('f', 3)])];
+  expect(ways([box], frame)).toEqual(['2', '2', '2', '2']);
+  const fixed = [...frame, say('across', [{ outline: 'f', node: 'n0' }], 0), say('up', [{ outline: 'f', node: 'n0' }], 0)];
+  expect(ways([box], fixed)).toEqual(['0', '1 1 0', '2', '1 0 1']);
+  expect(ways([box], [...fixed, say('length', [seg('f', 0)], 80), say('length', [seg('f', 2)], 80)])).toEqual(['0', '0', '1 0 1', '1 0 1']);
+  expect(ways([hole('h', [20, 10], 4), hole('i', [40, 10], 4)], [say('concentric', [{ outline: 'h' }, { outline: 'i' }]), say('radius', [{ outline: 'h' }], 4)])).toEqual(['2', '2 grows']);
 });
 
 it('said in other axes everything stays where it is: level becomes upright, or a direction', () => {

@@ -24,7 +24,7 @@ export function CutPanel({ state }: { state: CutState }) {
       {state.mode === 'split' ? null : <Choice named name="Cut by" value={state.edges ? 'chosen' : 'all'} options={EDGES} onChange={(by) => set({ mode: state.mode, ...(by === 'chosen' ? { edges: [], choosing: true } : {}) })} />}
       {state.edges && state.mode !== 'split' ? (
         <Button mode={state.choosing ? 'contained' : 'outlined'} compact disabled={state.choosing && state.edges.length === 0} onPress={() => set({ ...state, choosing: !state.choosing })} testID="cut-edges">
-          {state.choosing ? `Cut by ${state.edges.length === 1 ? 'this one' : `these ${state.edges.length}`}` : 'Choose others'}
+          {!state.choosing ? 'Choose others' : state.edges.length === 0 ? 'Nothing chosen yet' : `Cut by ${state.edges.length === 1 ? 'this one' : `these ${state.edges.length}`}`}
         </Button>
       ) : null}
     </Card>

@@ -9,7 +9,7 @@ import type { FittedView } from '@/core/derive';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 
-const WORDS: Readonly<Record<Alignment, string>> = { left: 'Left sides', centre: 'Centres', right: 'Right sides', top: 'Tops', middle: 'Middles', bottom: 'Bottoms' };
+const WORDS: Readonly<Record<Alignment, string>> = { left: 'Left sides', centre: 'Middles, across', right: 'Right sides', top: 'Tops', middle: 'Middles, up', bottom: 'Bottoms' };
 
 /** Lines outlines up with the first one that was chosen, or spaces them evenly. */
 export function AlignCard({ of, fitted }: { of: readonly string[]; fitted: FittedView }) {

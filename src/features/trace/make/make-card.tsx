@@ -49,7 +49,7 @@ export function MakeCard({ outlines, of: chosen, fitted }: { outlines: readonly 
         <LedgeButton icon="right" label="Move to" name="Move by pointing from and to" onPress={() => askForPlace(session, 'move', chosen)} testID="stand-move" />
         <LedgeButton icon="turn" label="Turn" name="Turn or mirror about a place" onPress={() => askForPlace(session, 'turn', chosen)} testID="stand-turn" />
         <LedgeButton icon="resize" label="Scale" name="Scale about a place" onPress={() => askForPlace(session, 'scale', chosen)} testID="stand-scale" />
-        <LedgeButton icon="strip" label="Stretch" name="Move the ends in a box" onPress={() => askForPlace(session, 'stretch', chosen)} testID="stand-stretch" />
+        <LedgeButton icon="stretch" label="Stretch" name="Move the ends in a box" onPress={() => askForPlace(session, 'stretch', chosen)} testID="stand-stretch" />
         <LedgeButton icon="guide" label="Aid" name={isAid ? 'Cut and hand it over again' : 'Keep it as an aid that never leaves in a file'} chosen={isAid} onPress={() => run(setAid(chosen, !isAid))} testID="make-aid" />
         {whole ? <LedgeButton icon="circle" label="Whole" name="The whole circle of this arc" onPress={() => run(replaceOutline(whole.id, [whole], 'circle-completed'))} testID="make-whole" /> : null}
         {only?.shape === 'made' && shape && shape.paths.length > 0 ? <LedgeButton icon="unlock" label="Let go" name="Let it stand by itself, no longer following" onPress={() => {

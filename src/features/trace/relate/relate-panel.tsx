@@ -1,6 +1,7 @@
 import type { RelateState } from '@/bench/tools';
 import { useFitted, useJob } from '@/bench/use-session';
 import { ChosenCard } from './chosen-card';
+import { FreeCard } from './free-card';
 import { HeldCard } from './held-card';
 import { ProposalsCard } from './proposals-card';
 
@@ -15,6 +16,7 @@ export function RelatePanel({ state }: { state: RelateState }) {
     <>
       <ChosenCard key={state.on.map(({ outline, node, segment }) => `${outline}/${node}/${segment}`).join()} relating={relating} chosen={state.on} />
       <ProposalsCard relating={relating} />
+      <FreeCard relating={relating} state={state} />
       <HeldCard relating={relating} />
     </>
   );

@@ -1,0 +1,67 @@
+import { Matrix } from 'ml-matrix';
+import { layOut, linearize, semiInverse, type Problem, type Values } from '../adjust';
+import { polar, type Vec } from '../geometry';
+import { circleBlock, nodeBlock } from './element';
+import { listGroups, type Group } from './groups';
+import { conditionOf, gatherOutlines, listLive } from './problem';
+import type { RelatingPlane } from './plane';
+import type { Relatable } from './relatable';
+import { CENTRE, type Relation } from './relation';
+
+/** What relations and typed sizes leave open of a place: nothing, to move along a line, or any way. */
+export interface Freedom {
+  readonly outline: string;
+  /** The node, or `centre` of a circle. */
+  readonly node: string;
+  readonly at: Vec;
+  readonly ways: 0 | 1 | 2;
+  /** Along which it can move, where that is a line; a unit vector. */
+  readonly along?: Vec | undefined;
+  /** A circle can change its size. */
+  readonly grows: boolean;
+}
+
+/** A share of a free movement below this is none. */
+const NONE = 1e-6;
+/** Equations at a solution repeat each other as nearly as this. */
+const REPEATS = 1e-9;
+
+/**
+ * How every node and every circle can still move with everything exact holding, to first order, where `values` has them (a solution; places that it does not know are
+ * where they were drawn). What was pointed holds nothing: without it the place could be there.
+ */
+export function listFreedoms(outlines: readonly Relatable[], relations: readonly Relation[], plane: RelatingPlane, values: Values): readonly Freedom[] {
+  return listGroups(outlines, relations).flatMap((group) => freedomsIn(group, plane, values));
+}
+
+function freedomsIn({ outlines, relations }: Group, plane: RelatingPlane, values: Values): readonly Freedom[] {
+  const { blocks, conditions, known } = gatherOutlines(outlines, { ...plane, freedoms: [] });
+  const problem: Problem = { blocks, conditions: [...conditions.filter(({ exact }) => exact), ...listLive(relations, known).map(conditionOf)] };
+  const layout = layOut(blocks);
+  const at: Values = new Map(blocks.map(({ id, start }) => [id, values.get(id) ?? start]));
+  const rows = linearize(problem, layout, at).free;
+  const held = rows.length > 0 ? heldBy(rows) : undefined;
+  /** The share of a free movement of one number that goes along with another's. */
+  const share = (i: number, k: number) => (i === k ? 1 : 0) - (held?.get(i, k) ?? 0);
+  return [...known.values()].flatMap((outline) => {
+    const places = outline.shape === 'circle' ? [{ node: CENTRE, block: circleBlock(outline.id) }] : outline.nodes.map(({ id }) => ({ node: id, block: nodeBlock(outline.id, id) }));
+    return places.map(({ node, block }): Freedom => {
+      const [first, [x, y]] = [layout.unknown.get(block)!, at.get(block) as [number, number]];
+      return { outline: outline.id, node, at: [x, y], grows: outline.shape === 'circle' && share(first + 2, first + 2) > NONE, ...waysOf(share(first, first), share(first, first + 1), share(first + 1, first + 1)) };
+    });
+  });
+}
+
+/** Bᵀ (B Bᵀ)⁺ B: what of a movement exact equations do not allow. */
+function heldBy(rows: readonly Float64Array[]): Matrix {
+  const slopes = new Matrix(rows.map((row) => [...row]));
+  const { inverse } = semiInverse(slopes.mmul(slopes.transpose()), REPEATS);
+  return slopes.transpose().mmul(inverse).mmul(slopes);
+}
+
+/** The ways of a place by the 2 × 2 part of the projector: its eigenvalues say how much of a movement is free. */
+function waysOf(xx: number, xy: number, yy: number): Pick<Freedom, 'ways' | 'along'> {
+  const [middle, reach] = [(xx + yy) / 2, Math.hypot((xx - yy) / 2, xy)];
+  if (middle - reach > NONE) return { ways: 2 };
+  return middle + reach > NONE ? { ways: 1, along: polar(1, Math.atan2(2 * xy, xx - yy) / 2) } : { ways: 0 };
+}
