@@ -55,7 +55,7 @@ export function peerUnionTime(count: number): number {
 
 export function snapTime(count: number): number {
   const search = createSnapSearch(scattered(count).map((piece) => ({ piece, guide: false })));
-  const caught = (x: number) => listSnaps([x, 505], search([x, 505], 2), 2, [0, 0]);
+  const caught = (x: number) => listSnaps([x, 505], search([x, 505], 2), 2, { from: [0, 0], beyond: search([x, 505], 40) });
   caught(479);
   const rounds = 50;
   return since(() => Array.from({ length: rounds }, (_, i) => caught(480 + i / 3))) / rounds;

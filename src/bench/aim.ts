@@ -59,6 +59,8 @@ export interface AimOptions {
   readonly search: SnapSearch;
   /** Where a line that is being drawn comes from. View plane. */
   readonly from?: Vec | undefined;
+  /** Steps of the grid, mm. */
+  readonly grid?: number | undefined;
   /** What the aim is caught by, all of it where that is not said; the picture counts as one kind. */
   readonly kinds?: readonly (SnapKind | 'picture')[] | undefined;
   /** Which of what lies within reach: the best first, then round again. */
@@ -69,6 +71,11 @@ export interface AimOptions {
   findCorner?(sheet: Vec, reach: number): Corner | undefined;
 }
 
+/** The picture goes before these where it is nearer. */
+const WEAK: readonly (AimSnap | undefined)[] = ['nearest', 'would-cross', 'straight-on', 'grid'];
+/** From how far off lines are followed straight on, in reaches. */
+const FOLLOWED = 30;
+
 /** The aim at a place of the sheet: caught by what lies within reach, the drawing before the picture, else just there. */
 export function aimAt(sheet: Vec, options: AimOptions): Aim {
   const { fit, zoom, pointer, snapping } = options;
@@ -77,16 +84,18 @@ export function aimAt(sheet: Vec, options: AimOptions): Aim {
   if (!snapping) return free;
   const reach = SNAP_REACH[pointer] / pointingZoom(pointer, zoom);
   const drawn = caughtByDrawing(free, reach, options);
-  if (drawn && drawn.snap !== 'nearest') return drawn;
+  if (drawn && !WEAK.includes(drawn.snap)) return drawn;
   const seen = options.kinds && !options.kinds.includes('picture') ? undefined : caughtByPicture(free, reach, options);
   const nearer = drawn && seen && distance(seen.sheet, sheet) > distance(drawn.sheet, sheet) ? drawn : seen;
   return nearer ?? drawn ?? free;
 }
 
-function caughtByDrawing(free: Aim, reach: number, { fit, search, from, kinds, turn = 0 }: AimOptions): Aim | undefined {
+function caughtByDrawing(free: Aim, reach: number, { fit, search, from, kinds, grid, turn = 0 }: AimOptions): Aim | undefined {
   const aside = fit.toPlane([free.sheet[0] + 1, free.sheet[1]]);
   const planePerPixel = distance(aside, free.plane);
-  const all = listSnaps(free.plane, search(free.plane, reach * planePerPixel), reach * planePerPixel, from);
+  const wide = reach * planePerPixel;
+  const follows = !kinds || kinds.includes('would-cross') || kinds.includes('straight-on');
+  const all = listSnaps(free.plane, search(free.plane, wide), wide, { from, grid: fit.scaled ? grid : undefined, beyond: follows ? search(free.plane, FOLLOWED * wide) : [] });
   const snaps = distinct(kinds ? all.filter(({ kind }) => kinds.includes(kind)) : all, planePerPixel);
   const best = snaps[turn % Math.max(1, snaps.length)];
   return best && { ...free, sheet: fit.toSheet(best.point), plane: best.point, snap: best.kind };

@@ -37,6 +37,8 @@ export interface SessionState {
   readonly snapping: boolean;
   /** What the aim is caught by: all of it where nothing is left out. */
   readonly catching: readonly Catch[];
+  /** Steps of a grid on the view plane, mm; undefined without one. */
+  readonly grid: number | undefined;
   /** Which of several catches within reach is meant. */
   readonly turn: number;
   readonly magnifier: boolean;
@@ -64,6 +66,8 @@ export interface SessionState {
 /** What the aim can be caught by, for choosing among. */
 export type Catch = SnapKind | 'picture';
 export const CATCHES: readonly Catch[] = [...SNAP_KINDS, 'picture'];
+/** What lies straight on is nearly everywhere, and a grid needs a step: both are asked for. */
+const FIRST_CATCHES: readonly Catch[] = CATCHES.filter((kind) => kind !== 'straight-on' && kind !== 'grid');
 const NOTHING_NEAR = () => [];
 /** The aim is where it was. CSS px. */
 const SAME_AIM = 3;
@@ -87,7 +91,7 @@ export class Session {
     const known = job.views.some((view) => view.id === restored?.view);
     this.store = createStore<SessionState>()(() => ({
       viewId: known ? restored?.view : job.views[0]?.id, elsewhere: undefined, references: [], viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
-      patch: undefined, nudging: false, snapping: true, catching: CATCHES, turn: 0, magnifier: false, caliper: false, accuracy: false, straight: false, ghost: 0, cleaning: undefined, suggested: [], advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
+      patch: undefined, nudging: false, snapping: true, catching: FIRST_CATCHES, grid: undefined, turn: 0, magnifier: false, caliper: false, accuracy: false, straight: false, ghost: 0, cleaning: undefined, suggested: [], advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
     }));
   }
 
@@ -237,7 +241,7 @@ export class Session {
     this.lastAimed = { screen, pointer };
     const findEdge = (sheet: Vec, reach: number) => this.edges?.find(sheet, reach);
     const findCorner = (sheet: Vec, reach: number) => this.edges?.findCorner(sheet, reach);
-    const aim = aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, snapping: catching, search, findEdge, findCorner, from: findFrom(tool, context), kinds: this.getState().catching, turn });
+    const aim = aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, snapping: catching, search, findEdge, findCorner, from: findFrom(tool, context), kinds: this.getState().catching, grid: this.getState().grid, turn });
     this.set({ aim, pointer, turn, nudging: false, patch: pointer === 'touch' ? screen : undefined });
   }
 
@@ -245,6 +249,12 @@ export class Session {
   catchNext(): void {
     this.set({ turn: this.getState().turn + 1 });
     if (this.lastAimed) this.aimAtScreen(this.lastAimed.screen, this.lastAimed.pointer);
+  }
+
+  /** With a grid the aim is caught by it. */
+  setGrid(grid: number | undefined): void {
+    const others = this.getState().catching.filter((kind) => kind !== 'grid');
+    this.set({ grid, catching: grid === undefined ? others : [...others, 'grid'] });
   }
 
   setCatching(catching: readonly Catch[]): void {

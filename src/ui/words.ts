@@ -8,7 +8,7 @@ type Detail = Readonly<Record<string, string | number>>;
 
 const SNAPS: Readonly<Record<SnapKind | 'picture-corner' | 'picture-edge' | 'picture-line', string>> = {
   'picture-corner': 'picture corner', 'picture-edge': 'picture edge', 'picture-line': 'line in the picture',
-  end: 'end', crossing: 'crossing', middle: 'middle', centre: 'centre', quadrant: 'quadrant', tangent: 'tangent', square: 'square to it', guide: 'guide', nearest: 'on the outline',
+  end: 'end', crossing: 'crossing', middle: 'middle', centre: 'centre', quadrant: 'quadrant', tangent: 'tangent', square: 'square to it', guide: 'guide', nearest: 'on the outline', 'would-cross': 'would cross', 'straight-on': 'straight on', grid: 'grid',
 };
 
 export const wordForSnap = (snap: keyof typeof SNAPS): string => SNAPS[snap];

@@ -18,6 +18,7 @@ import { DatumMark, GuideMarks } from './marks';
 import { RegionMarks } from './region-marks';
 import { ReferenceInk } from './reference-ink';
 import { FreedomMarks } from './freedom-marks';
+import { GridMarks } from './grid-marks';
 import { ChosenMarks, RelationMarks } from './relation-marks';
 import { Selection, benchTransform } from './selection';
 import { ToolPreview } from './tool-preview';
@@ -57,6 +58,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         {advice ? <Dimension palette={palette} look="advice" from={toScreen(viewport, advice.from)} to={toScreen(viewport, advice.to)} testID="advice" /> : null}
         {fitting ? null : evidence}
         {cutting ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
+        {state.grid !== undefined && fitted.fit.scaled ? <GridMarks step={state.grid} fitted={fitted} viewport={viewport} palette={palette} /> : null}
         <ReferenceInk {...ground} viewport={viewport} />
         {tool.name === 'region' ? <RegionMarks {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
         <GuideMarks {...marks} viewport={viewport} />

@@ -117,7 +117,7 @@ it('a line from outside touches a circle where the spoke is square to it, and me
   const line: Piece = { kind: 'line', a: [0, 10], b: [20, 14] };
   const search = createSnapSearch([{ piece: circle, guide: false }, { piece: line, guide: false }]);
   const from: Vec = [6, -10];
-  const all = [[8, -3.8], [2, 10]].flatMap((aim) => listSnaps(aim as unknown as Vec, search(aim as unknown as Vec, 9), 9, from));
+  const all = [[8, -3.8], [2, 10]].flatMap((aim) => listSnaps(aim as unknown as Vec, search(aim as unknown as Vec, 9), 9, { from }));
   const tangents = all.filter(({ kind }) => kind === 'tangent');
   expect(tangents.length).toBeGreaterThanOrEqual(2);
   for (const { point } of tangents) expect(dot(subtract(point, from), subtract(point, [10, 0]))).toBeCloseTo(0, 9);

@@ -157,6 +157,15 @@ describe('snaps', () => {
   it.each([
     [[0.2, 0.1], 'end'], [[5.1, 0.2], 'middle'], [[9.8, 5.2], 'crossing'], [[5.1, 4.8], 'centre'], [[5, 8.2], 'quadrant'], [[2.7, 0.3], 'nearest'], [[20, 5.2], 'guide'], [[20, 20], undefined],
   ] as const)('at %p catch on the %s', (aim, kind) => expect(kindAt(aim)).toBe(kind));
+
+  it('catch where lines would cross, straight on beyond an end, and on the grid, in that order', () => {
+    const lines = ([[[0, 0], [10, 0]], [[20, 5], [20, 20]]] as const).map(([a, b]) => ({ piece: { kind: 'line' as const, a, b }, guide: false }));
+    const caught = (aim: Vec) => listSnaps(aim, [], 0.6, { beyond: lines, grid: 4 });
+    expect(caught([20.1, 0.2])).toMatchObject([{ kind: 'would-cross', point: [20, 0] }, { kind: 'straight-on', point: [20, 0.2] }, { kind: 'straight-on', point: [20.1, 0] }, { kind: 'grid', point: [20, 0] }]);
+    expect(caught([14, 0.3])).toMatchObject([{ kind: 'straight-on', point: [14, 0] }]);
+    expect(caught([5, 0.3])).toEqual([]);
+    expect(listSnaps([20.1, 10], lines, 0.6, { beyond: lines })).toMatchObject([{ kind: 'nearest' }]);
+  });
 });
 
 it('stands a guide aside by its typed offset, to the left of its direction', () => {

@@ -1,9 +1,9 @@
-import { angleOf, distance, endOf, isFullCircle, isOverlapping, isRound, listCrossings, nearestOn, pieceBounds, pointAt, startOf, subtract, findArcParameter, type Arc, type Bounds, type Piece, type Vec } from '../geometry';
+import { angleOf, distance, dot, endOf, isFullCircle, isOverlapping, isRound, listCrossings, mix, nearestOn, norm, pieceBounds, pointAt, startOf, subtract, findArcParameter, type Arc, type Bounds, type Line, type Piece, type Vec } from '../geometry';
 
 /** What the aim can catch on, by the name that is shown beside it. */
-export type SnapKind = 'end' | 'crossing' | 'middle' | 'centre' | 'quadrant' | 'tangent' | 'square' | 'guide' | 'nearest';
+export type SnapKind = 'end' | 'crossing' | 'middle' | 'centre' | 'quadrant' | 'tangent' | 'square' | 'guide' | 'nearest' | 'would-cross' | 'straight-on' | 'grid';
 
-export const SNAP_KINDS: readonly SnapKind[] = ['end', 'crossing', 'middle', 'centre', 'quadrant', 'tangent', 'square', 'guide', 'nearest'];
+export const SNAP_KINDS: readonly SnapKind[] = ['end', 'crossing', 'middle', 'centre', 'quadrant', 'tangent', 'square', 'guide', 'nearest', 'would-cross', 'straight-on', 'grid'];
 
 export interface Snap {
   readonly kind: SnapKind;
@@ -18,7 +18,7 @@ export interface SnapTarget {
 }
 
 /** People expect an end before a middle, and anything exact before "somewhere on it". Smaller wins within the reach. */
-const RANK: Readonly<Record<SnapKind, number>> = { end: 0, crossing: 1, centre: 2, middle: 3, quadrant: 4, tangent: 5, square: 6, guide: 7, nearest: 8 };
+const RANK: Readonly<Record<SnapKind, number>> = { end: 0, crossing: 1, centre: 2, middle: 3, quadrant: 4, tangent: 5, square: 6, guide: 7, 'would-cross': 8, nearest: 9, 'straight-on': 10, grid: 11 };
 
 function fixedSnaps({ piece, guide }: SnapTarget): readonly (readonly [SnapKind, Vec])[] {
   if (guide) return [];
@@ -36,11 +36,21 @@ function fixedSnaps({ piece, guide }: SnapTarget): readonly (readonly [SnapKind,
 /** Crossings are looked for among this many nearest pieces only, so that a crowded place stays quick. */
 const MAX_CROSSED = 12;
 
+/** What else there is to be caught by. */
+export interface Around {
+  /** Where a line would come from: then there are places where it would be tangent or square to what is there. */
+  readonly from?: Vec | undefined;
+  /** Pieces from farther off: what is straight among them may pass by the aim beyond its ends. */
+  readonly beyond?: readonly SnapTarget[] | undefined;
+  /** Steps of a grid from zero. */
+  readonly grid?: number | undefined;
+}
+
 /**
  * What lies within `reach` of the aim (view plane, same unit), best first: by rank, then by distance. `reach` is the snap
- * radius on screen divided by the zoom. `from` is where a line would come from: then there are places where it would be tangent or square to what is there.
+ * radius on screen divided by the zoom.
  */
-export function listSnaps(aim: Vec, targets: readonly SnapTarget[], reach: number, from?: Vec): readonly Snap[] {
+export function listSnaps(aim: Vec, targets: readonly SnapTarget[], reach: number, { from, beyond = [], grid }: Around = {}): readonly Snap[] {
   const window: Bounds = { min: [aim[0] - reach, aim[1] - reach], max: [aim[0] + reach, aim[1] + reach] };
   const snaps: Snap[] = [];
   const offer = (kind: SnapKind, point: Vec) => {
@@ -61,7 +71,33 @@ export function listSnaps(aim: Vec, targets: readonly SnapTarget[], reach: numbe
   crossed.forEach((a, i) => crossed.slice(i + 1).forEach((b) => {
     for (const crossing of listCrossings(a.piece, b.piece)) if (!isSharedEnd(a.piece, b.piece, crossing.point)) offer('crossing', crossing.point);
   }));
+  for (const [kind, point] of snapsBeyond(aim, beyond, crossed, reach)) offer(kind, point);
+  if (grid) offer('grid', [Math.round(aim[0] / grid) * grid, Math.round(aim[1] / grid) * grid]);
   return snaps.sort((a, b) => RANK[a.kind] - RANK[b.kind] || a.distance - b.distance);
+}
+
+/** Lines are followed beyond their ends among this many only. */
+const MAX_FOLLOWED = 8;
+
+/** Where lines carried straight on pass by, and where they would cross each other or what lies there. */
+function snapsBeyond(aim: Vec, targets: readonly SnapTarget[], near: readonly SnapTarget[], reach: number): readonly (readonly [SnapKind, Vec])[] {
+  const followed = targets.flatMap(({ piece, guide }) => {
+    const on = piece.kind === 'line' && !guide ? findBeyond(piece, aim) : undefined;
+    return on && distance(on.foot, aim) <= reach ? [{ ...on, away: distance(on.foot, aim) }] : [];
+  }).sort((a, b) => a.away - b.away).slice(0, MAX_FOLLOWED);
+  const crossings = followed.flatMap(({ line }, i) => [...followed.slice(i + 1).map((other) => other.line), ...near.map(({ piece }) => piece)].flatMap((other) => listCrossings(line, other)));
+  return [...crossings.map(({ point }) => ['would-cross', point] as const), ...followed.map(({ foot }) => ['straight-on', foot] as const)];
+}
+
+/** The way from the nearer end of a line to past the aim, and the aim's foot on it; undefined where the foot lies on the line itself. */
+function findBeyond({ a, b }: Line, aim: Vec): { readonly line: Line; readonly foot: Vec } | undefined {
+  const along = subtract(b, a);
+  const length = norm(along);
+  const t = length > 0 ? dot(subtract(aim, a), along) / (length * length) : 0.5;
+  if (t >= 0 && t <= 1) return undefined;
+  const foot = mix(a, b, t);
+  const end = t < 0 ? a : b;
+  return { foot, line: { kind: 'line', a: end, b: mix(end, foot, 2) } };
 }
 
 /** Where a line from a place touches a piece, and where it meets it squarely. */

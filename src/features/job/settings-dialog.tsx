@@ -4,10 +4,11 @@ import { Button, Dialog, Portal, Switch, TextInput } from 'react-native-paper';
 import { CATCHES, type Catch } from '@/bench/session';
 import { DeskContext, useDesk, useJob, useSession } from '@/bench/use-session';
 import { renameJob, setUnits } from '@/core/job';
-import type { Units, UnitStyle } from '@/core/units';
+import { formatLength, parseSize, type Units, type UnitStyle } from '@/core/units';
 import { Choice } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { useEscape } from '@/ui/use-escape';
+import { WrittenField } from '@/ui/written-field';
 
 const STYLES: readonly (readonly [UnitStyle, string])[] = [['mm', 'mm'], ['cm', 'cm'], ['m', 'm'], ['inch', 'Inches, decimal'], ['inch-fraction', 'Inches, fractions'], ['feet-inches', 'Feet and inches']];
 const DENOMINATORS = ['2', '4', '8', '16', '32', '64'].map((d) => [d, `1/${d}`] as const);
@@ -46,6 +47,7 @@ function Settings() {
       {fractions ? <Choice name="Finest fraction" value={String(units.denominator)} options={DENOMINATORS} onChange={(d) => run(setUnits({ ...units, denominator: Number(d) as Units['denominator'] }))} /> : null}
       <Toggle label="The aim catches on what is drawn and seen" value={snapping} onToggle={() => session.toggle('snapping')} />
       {snapping ? <CatchChoice /> : null}
+      <GridField />
       <Toggle label="Magnifier in the corner for the mouse" value={magnifier} onToggle={() => session.toggle('magnifier')} />
       <Toggle label="Readings of the caliper come into the field that has the cursor" value={caliper} onToggle={() => session.toggle('caliper')} />
     </>
@@ -61,8 +63,21 @@ function Toggle({ label, value, onToggle }: { label: string; value: boolean; onT
   );
 }
 
+/** A grid on the view plane; without a size there is none. */
+function GridField() {
+  const { session } = useDesk();
+  const units = useJob((state) => state.job.units);
+  const grid = useSession((state) => state.grid);
+  const [text, setText] = useState(grid === undefined ? '' : formatLength(grid, units));
+  const set = (written: string) => {
+    setText(written);
+    if (written.trim() === '') session.setGrid(undefined);
+  };
+  return <WrittenField label="A grid, every (empty for none)" value={text} onChange={set} parse={(written) => parseSize(written, units.style)} onSubmit={({ mm }) => session.setGrid(mm)} testID="grid-field" />;
+}
+
 const CATCH_WORDS: Readonly<Record<Catch, string>> = {
-  end: 'Ends', crossing: 'Crossings', middle: 'Middles', centre: 'Centres', quadrant: 'Quadrants', tangent: 'Tangent', square: 'Square to', guide: 'Guides', nearest: 'Anywhere on it', picture: 'The picture',
+  end: 'Ends', crossing: 'Crossings', middle: 'Middles', centre: 'Centres', quadrant: 'Quadrants', tangent: 'Tangent', square: 'Square to', guide: 'Guides', nearest: 'Anywhere on it', 'would-cross': 'Where lines would cross', 'straight-on': 'Straight on', grid: 'Grid', picture: 'The picture',
 };
 
 /** What the aim is caught by; the n key goes through what lies near each other. */
