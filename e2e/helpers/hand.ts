@@ -27,6 +27,9 @@ function seenAt({ zoom, left, top, box, laid: [x0, y0, x1, y1, x2, y2] }: Shown,
 export abstract class Hand {
   constructor(protected readonly page: Page) {}
 
+  /** How long it rests before it sets a point, so that the picture around can be looked at for edges. ms */
+  rest = 0;
+
   /** Zooms to at least `zoom` about a place and sets a point there. */
   async pointAt(px: Px, zoom = 1.5): Promise<void> {
     await this.zoomTo(px, zoom);
@@ -64,6 +67,7 @@ export abstract class Hand {
 export class MouseHand extends Hand {
   protected async set([x, y]: Px): Promise<void> {
     await this.page.mouse.move(x, y);
+    await this.page.waitForTimeout(this.rest);
     await this.page.mouse.down();
     await this.page.mouse.up();
   }
@@ -109,7 +113,7 @@ export class TouchHand extends Hand {
   protected async set([x, y]: Px): Promise<void> {
     const finger: Px = [x, y + 96];
     await this.touch('touchStart', [finger]);
-    await this.page.waitForTimeout(40);
+    await this.page.waitForTimeout(40 + this.rest);
     await this.touch('touchEnd', []);
     await this.page.waitForTimeout(60);
   }

@@ -5,13 +5,16 @@ import { colourAt, type ColourPicture } from './colour-picture';
 /** Gradients this alike in direction are one edge: the smaller eigenvalue of their tensor over the larger. */
 const ONE_EDGE = 0.35;
 const BESIDE = 2;
+const ON_LINE = 6;
 
 /**
  * The picture's edge that passes a place within `reach` px: where it is, squarely across from the place. Undefined where nothing
  * stands out, or where edges cross (a corner is no edge).
  */
 export function findEdgeNear(picture: ColourPicture, near: Vec, reach: number): Edge | undefined {
-  const first = directionNear(picture, near, reach, reach);
+  // On a line, its flanks have to be seen to know which way it runs.
+  const seen = Math.max(reach, ON_LINE);
+  const first = directionNear(picture, near, seen, seen);
   if (first === undefined) return undefined;
   const rough = findEdgeAcross(picture, near, first, { reach, beside: BESIDE, lines: true });
   if (!rough) return undefined;

@@ -29,6 +29,7 @@ const SHAPE_LEAST = 0.12;
 const LEAST_CONTRAST = 12;
 const LEAST_SIGNAL = 5;
 const LINE_WIDTH = 9;
+const SURELY_THIN = 4.5;
 
 /** A step across a scan: where, how steep, and how much sigma; `towards` is the change of colour, of length one. */
 interface Step {
@@ -45,22 +46,36 @@ interface Step {
  */
 export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: number, { reach, beside, lines = false }: ScanOptions): Edge | undefined {
   const across: Vec = [Math.cos(direction), Math.sin(direction)];
-  const profile = profileAlong((at) => colourAt(picture, at), middle, across, reach + 4, beside);
+  // The other flank of a line may lie farther off than its first one.
+  const farthest = lines ? reach + LINE_WIDTH : reach;
+  const profile = profileAlong((at) => colourAt(picture, at), middle, across, farthest + 4, beside);
   const noise = noiseOf(profile);
-  const steps = listPeaks(profile.colours, reach).map((at) => judge(profile.colours, at, noise, 2 * beside + 1)).filter((step) => step !== undefined);
+  const steps = listPeaks(profile.colours, farthest).flatMap((peak) => {
+    const step = judge(profile.colours, peak, noise, 2 * beside + 1);
+    return step ? [{ ...step, isNear: Math.abs(peak) <= reach }] : [];
+  });
   // The steepest wins, unless a nearer one is nearly as steep.
   const nearness = ({ at, steepness }: Step) => steepness * Math.exp(-((at / reach) ** 2));
-  const best = steps.sort((a, b) => nearness(b) - nearness(a))[0];
+  const best = steps.filter(({ isNear }) => isNear).sort((a, b) => nearness(b) - nearness(a))[0] ?? (lines ? findFlankAround(steps) : undefined);
   if (!best) return undefined;
-  const other = lines ? steps.find((step) => isOtherFlank(best, step)) : undefined;
+  const other = lines ? steps.filter((step) => isOtherFlank(best, step)).sort((a, b) => Math.abs(a.at - best.at) - Math.abs(b.at - best.at))[0] : undefined;
   const at = (t: number) => add(middle, scale(across, t));
   if (other) return { at: at((best.at + other.at) / 2), normal: direction, sigma: Math.hypot(best.sigma, other.sigma) / 2, kind: 'line' };
   return { at: at(best.at), normal: direction, sigma: best.sigma, kind: 'step' };
 }
 
+/** The nearer flank of a line on which the middle of the scan lies. */
+function findFlankAround<S extends Step>(steps: readonly S[]): S | undefined {
+  const byNearness = [...steps].sort((a, b) => Math.abs(a.at) - Math.abs(b.at));
+  const [first] = byNearness;
+  return first && steps.some((step) => step.at * first.at < 0 && isOtherFlank(first, step)) ? first : undefined;
+}
+
+/** Flanks are as steep as each other, and change colour there and back again; the farther off one is, the more so. */
 function isOtherFlank(best: Step, { at, steepness, towards }: Step): boolean {
   const alike = towards.reduce((sum, value, c) => sum + value * best.towards[c]!, 0);
-  return Math.abs(at - best.at) < LINE_WIDTH && steepness > 0.4 * best.steepness && alike < -0.7;
+  const width = Math.abs(at - best.at);
+  return width < LINE_WIDTH && (width < SURELY_THIN ? steepness > 0.4 * best.steepness && alike < -0.7 : Math.min(steepness, best.steepness) > 0.6 * Math.max(steepness, best.steepness) && alike < -0.9);
 }
 
 /** Where colour changes most steeply, from the middle of the scan, px. */

@@ -49,6 +49,9 @@ describe('an edge', () => {
     const edge = findEdgeNear(draw(40, 40, 2, 7, (x) => (Math.abs(x - 21.3) < 1.5 ? 30 : 220)), [19, 20], 6)!;
     expect(edge.kind).toBe('line');
     expect(edge.at[0]).toBeCloseTo(21.3, 1);
+    // One that is broader than the reach, from anywhere on it and beside it.
+    for (const from of [20, 21.3, 23]) expect(findEdgeNear(draw(40, 40, 2, 7, (x) => (Math.abs(x - 21.3) < 3 ? 30 : 220)), [from, 20], 1.1)).toMatchObject({ kind: 'line', at: [expect.closeTo(21.3, 0), expect.anything()] });
+    for (const from of [17, 18, 20, 21.3, 23, 25]) expect(findEdgeNear(draw(40, 40, 2, 7, (x) => (Math.abs(x - 21.3) < 3 ? 30 : 220)), [from, 20], 3.6)).toMatchObject({ kind: 'line', at: [expect.closeTo(21.3, 0), expect.anything()] });
   });
 
   it('is seen by its colour where its brightness does not change', () => {
