@@ -1,6 +1,6 @@
 export { splitCubic, toCubics } from './cubic';
 export { findCentroid } from './centroid';
-export { partOf } from './part';
+export { parameterAt, partOf } from './part';
 export { findEnds, movedPath, reversedPath, type Path } from './path';
 export { subtendedAngle, windingNumber } from './winding';
 export { findEllipse, onEllipse, outsideEllipse, type Ellipse } from './ellipse';

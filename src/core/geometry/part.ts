@@ -1,4 +1,5 @@
 import { splitCubic } from './cubic';
+import { pieceLength } from './measure';
 import { pointAt, type Cubic, type Piece } from './piece';
 
 /**
@@ -15,6 +16,21 @@ export function partOf(piece: Piece, from: number, to: number): Piece {
     case 'cubic':
       return cubicBetween(piece, from, to);
   }
+}
+
+const HALVINGS = 50;
+
+/** The parameter of a piece at a length from its start; 0 and 1 beyond its ends. */
+export function parameterAt(piece: Piece, length: number): number {
+  const share = Math.min(1, Math.max(0, length / pieceLength(piece)));
+  if (piece.kind === 'line' || piece.kind === 'arc' || share === 0 || share === 1) return share;
+  let [low, high] = [0, 1];
+  for (let i = 0; i < HALVINGS; i++) {
+    const t = (low + high) / 2;
+    if (pieceLength(partOf(piece, 0, t)) < length) low = t;
+    else high = t;
+  }
+  return (low + high) / 2;
 }
 
 function cubicBetween(cubic: Cubic, from: number, to: number): Cubic {

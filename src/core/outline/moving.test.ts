@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import { angleOf, applied, cross, distance, dot, enclosedArea, moved, nearestOn, pieceLength, pointAt, subtract, tangentAt, type Piece, type Vec } from '../geometry';
 import { combine } from '../planar';
+import { betweenOpenings } from './opening';
 import { createSnapSearch, findGuideLine, listAlignment, listSnaps, listSpacing, makeShape, mapOf, movedOutline, placingOf, shapeOf, standing, stretchedOutline, type Chain, type Editing, type Guide, type MadeOutline, type Node, type Place, type Recipe, type Segment } from '.';
 
 const toSheet = ([x, y]: Vec): Vec => [x * 10, -y * 10];
@@ -87,6 +88,16 @@ describe('recipes', () => {
     expect(areas.reduce((sum, area) => sum + area, 0)).toBe(100 * (4000 + 3000 + 100 - 900 - 1200));
     expect(shape.paths).toHaveLength(3);
     expect(Math.round(enclosedArea(shape.shut!.flatMap(({ pieces }) => pieces)))).toBe(100 * 7100);
+  });
+
+  it('openings in bent walls are as wide along the bend', () => {
+    const bent = chainOf([[0, 0], [4000, 800]], [{ kind: 'curve' }]);
+    const pulledBent: Chain = { ...bent, nodes: bent.nodes.map((node, i) => (i === 0 ? { ...node, handleOut: [9000, 26000] } : node)) };
+    const path = shapeOf(pulledBent, placing).paths[0]!;
+    const [before, after] = betweenOpenings(path, pulledBent, [{ id: 'a', outline: 'c', segment: 'n0', from: 'end', distance: 300, width: 900 }]);
+    const whole = pieceLength(path.pieces[0]!);
+    expect(pieceLength(after!.pieces[0]!)).toBeCloseTo(300, 6);
+    expect(pieceLength(before!.pieces[0]!)).toBeCloseTo(whole - 1200, 6);
   });
 
   it('a part stands where it was put, turned and mirrored before that', () => {

@@ -1,4 +1,4 @@
-import { partOf, pieceLength, type Path } from '../geometry';
+import { parameterAt, pieceLength, partOf, type Path } from '../geometry';
 import type { Chain } from './outline';
 
 /** A gap in a wall: so wide, and so far from the corner at which a segment of its line begins (or ends), along that line. mm */
@@ -24,14 +24,13 @@ function gapOf(opening: Opening, chain: Chain, { pieces }: Path): Gap | undefine
   const whole = pieces[piece];
   if (!whole) return undefined;
   const length = pieceLength(whole);
-  const [near, far] = [opening.distance / length, (opening.distance + opening.width) / length];
-  const [from, to] = opening.from === 'start' ? [near, far] : [1 - far, 1 - near];
-  return to > 0 && from < 1 ? { piece, from: Math.max(0, from), to: Math.min(1, to) } : undefined;
+  const [near, far] = [opening.distance, opening.distance + opening.width];
+  const [from, to] = opening.from === 'start' ? [near, far] : [length - far, length - near];
+  return to > 0 && from < length ? { piece, from: parameterAt(whole, from), to: parameterAt(whole, to) } : undefined;
 }
 
 /**
- * The line of a wall in pieces between its openings. Weak: on curves an opening is laid out by the curve's own parameter; a line whose corners are finished has its
- * openings on its sharp shape.
+ * The line of a wall in pieces between its openings, laid out along it. Weak: a line whose corners are finished has its openings on its sharp shape.
  */
 export function betweenOpenings(path: Path, chain: Chain, openings: readonly Opening[]): readonly Path[] {
   const gaps = openings.flatMap((opening) => (opening.outline === chain.id ? (gapOf(opening, chain, path) ?? []) : [])).sort((a, b) => a.piece + a.from - b.piece - b.from);

@@ -11,6 +11,7 @@ import { LayersPanel } from './layers-panel';
 import { StandPanel } from './make/stand-panel';
 import { MeasurePanel } from './measure-panel';
 import { RegionPanel } from './region-panel';
+import { LastDrawnCard } from './relate/proposals-card';
 import { RelatePanel } from './relate/relate-panel';
 import { SelectPanel } from './select-panel';
 import { ShapePanel } from './shape-panel';
@@ -23,7 +24,7 @@ export function TracePanel({ panel }: { panel: TracePanelName }) {
   if (panel === 'check') return <CheckPanel />;
   switch (tool.name) {
     case 'chain':
-      return <ChainPanel state={tool.state} />;
+      return <><ChainPanel state={tool.state} />{tool.state.nodes.length === 0 ? <LastDrawnCard /> : null}</>;
     case 'circle':
       return <CirclePanel state={tool.state} />;
     case 'opening':

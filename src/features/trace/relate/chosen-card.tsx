@@ -4,7 +4,8 @@ import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import { figuredIn, measureOutline } from '@/core/derive';
 import { angleOf, distance, lineAngle, subtract, type Line } from '@/core/geometry';
-import { addRelations } from '@/core/job';
+import { addRelations, changeOutline } from '@/core/job';
+import { withSmooth, type Chain, type Outline } from '@/core/outline';
 import { hasValue, listNominals, listSlopes, type Relation, type RelationEnd, type RelationKind, type Verdict } from '@/core/relate';
 import { formatAngle, formatLength, type Units } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
@@ -16,7 +17,7 @@ import { judge, listSayable, newRelation, type Relating } from './relate-actions
 import { isAngular, ValueField } from './value-field';
 
 /** What can be said of what is chosen. */
-export function ChosenCard({ relating, chosen }: { relating: Relating; chosen: readonly RelationEnd[] }) {
+export function ChosenCard({ relating, chosen, free }: { relating: Relating; chosen: readonly RelationEnd[]; free?: boolean | undefined }) {
   const { jobs, session } = useDesk();
   const units = useUnits();
   const [refusal, setRefusal] = useState<{ readonly relation: Relation; readonly verdict: Verdict }>();
@@ -26,8 +27,10 @@ export function ChosenCard({ relating, chosen }: { relating: Relating; chosen: r
     const verdict = judge(relating, relation);
     if (verdict.kind !== 'holds') return setRefusal({ relation, verdict });
     jobs.getState().run(addRelations([relation]));
-    session.chooseTool('relate');
+    done();
   };
+  const done = () => session.setTool({ name: 'relate', state: { on: [], free } });
+  const joint = findCurveJoint(chosen, relating.job.outlines);
   if (chosen.length === 0) return null;
   return (
     <Card width={360} testID="chosen-card">
@@ -36,10 +39,28 @@ export function ChosenCard({ relating, chosen }: { relating: Relating; chosen: r
         {sayable.filter(({ kind }) => !hasValue(kind)).map(({ kind, on }) => <Button key={kind} compact mode="outlined" onPress={() => relate(kind, on)} testID={`relate-${kind}`}>{sentenceCase(wordsForKind(kind))}</Button>)}
       </View>
       {sayable.filter(({ kind }) => hasValue(kind)).map(({ kind, on }) => <SayValue key={kind} relating={relating} kind={kind} on={on} units={units} onSaid={(value) => relate(kind, on, value)} />)}
-      {sayable.length === 0 ? <Words quiet>Nothing is said of these together. Choose two lines, a line and an arc, or two circles.</Words> : null}
+      {joint ? (
+        <Button compact mode="outlined" onPress={() => {
+          jobs.getState().run(changeOutline(withSmooth(joint.chain, joint.node, true), 'smooth-made'));
+          done();
+        }} testID="relate-smooth">Runs on smoothly</Button>
+      ) : null}
+      {sayable.length === 0 && !joint ? <Words quiet>Nothing is said of these together. Choose two lines, a line and an arc, or two circles.</Words> : null}
       {refusal ? <Words testID="relation-refused">{refusalInWords(refusal.relation, refusal.verdict, relating, units)}</Words> : null}
     </Card>
   );
+}
+
+/** The point at which two chosen segments meet, where one of them is a curve and there is a corner: curves follow what they meet, so that smooth is said of the point. */
+function findCurveJoint(chosen: readonly RelationEnd[], outlines: readonly Outline[]): { readonly chain: Chain; readonly node: string } | undefined {
+  const [a, b] = chosen;
+  const chain = outlines.find(({ id }) => id === a?.outline);
+  if (chosen.length !== 2 || !a?.segment || !b?.segment || a.outline !== b.outline || chain?.shape !== 'chain') return undefined;
+  const [i, k] = [a, b].map(({ segment }) => chain.nodes.findIndex(({ id }) => id === segment)) as [number, number];
+  const follows = (first: number, second: number) => (first + 1) % chain.nodes.length === second;
+  const node = chain.nodes[follows(i, k) ? k : follows(k, i) ? i : -1];
+  const hasCurve = [i, k].some((index) => chain.segments[index]?.kind === 'curve');
+  return node && hasCurve && !node.smooth ? { chain, node: node.id } : undefined;
 }
 
 const sentenceCase = (words: string) => words[0]!.toUpperCase() + words.slice(1);

@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { useDesk } from '@/bench/use-session';
+import { useDesk, useFitted, useJob } from '@/bench/use-session';
 import { declineProposals, proposeAgain } from '@/core/job';
-import { listProposals, type Proposal, type RelationKind } from '@/core/relate';
+import { isRelatable, listProposals, type Proposal, type RelationEnd, type RelationKind } from '@/core/relate';
 import { Card } from '@/ui/card';
 import { wordsForKind } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
@@ -15,12 +15,15 @@ const THINGS: Partial<Record<RelationKind, readonly [one: string, several: strin
 
 const nameOf = ({ kind, on }: Pick<Proposal, 'kind' | 'on'>) => `${kind} ${on.map(({ outline, segment = '', node = '' }) => `${outline}.${segment}.${node}`).join(' ')}`;
 
-/** What may be meant to be true: within what pointing allows. Taken or refused kind by kind, or all at once. */
-export function ProposalsCard({ relating }: { relating: Relating }) {
+/** What may be meant to be true, of all outlines of the view or of one: within what pointing allows. Taken or refused kind by kind, or all at once. */
+export function ProposalsCard({ relating, only }: { relating: Relating; only?: string | undefined }) {
   const { jobs } = useDesk();
   const { fitted, job: { outlines, relations, declined } } = relating;
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  const proposals = useMemo(() => listProposals(outlinesOf(relating), relationsOf(relating), planeOf(relating)), [outlines, relations, fitted]);
+  const proposals = useMemo(() => {
+    const about = (on: readonly RelationEnd[]) => only === undefined || on.every(({ outline }) => outline === only);
+    return listProposals(outlinesOf(relating).filter(({ id }) => only === undefined || id === only), relationsOf(relating).filter(({ on }) => about(on)), planeOf(relating));
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [outlines, relations, fitted, only]);
   const left = new Set(declined.map(nameOf));
   const open = proposals.filter((proposal) => !left.has(nameOf(proposal)));
   const kept = proposals.length - open.length;
@@ -29,11 +32,11 @@ export function ProposalsCard({ relating }: { relating: Relating }) {
     const command = takingOf(relating, some.map(({ kind, on }) => newRelation(relating, kind, on)));
     if (command) jobs.getState().run(command);
   };
-  if (proposals.length === 0) return null;
+  if (only === undefined ? proposals.length === 0 : open.length === 0) return null;
   const run = jobs.getState().run;
   return (
     <Card width={350} testID="proposals">
-      {open.length > 0 ? <Words style={{ fontWeight: '700' }}>Within what you can point</Words> : null}
+      {open.length > 0 ? <Words style={{ fontWeight: '700' }}>{only === undefined ? 'Within what you can point' : 'Of what you drew last, within what you can point'}</Words> : null}
       {kinds.map((kind) => {
         const some = open.filter((proposal) => proposal.kind === kind);
         const [one, several] = THINGS[kind] ?? ['pair is', 'pairs are'];
@@ -54,4 +57,12 @@ export function ProposalsCard({ relating }: { relating: Relating }) {
       ) : null}
     </Card>
   );
+}
+
+/** What may be meant to be true of the outline that was drawn last. */
+export function LastDrawnCard() {
+  const fitted = useFitted();
+  const { job, derived } = useJob((whole) => whole);
+  const last = job.outlines.findLast((outline) => outline.view === fitted?.view.id && isRelatable(outline) && !outline.aid);
+  return fitted && last ? <ProposalsCard relating={{ job, derived, fitted }} only={last.id} /> : null;
 }

@@ -14,7 +14,7 @@ export function RelatePanel({ state }: { state: RelateState }) {
   const relating = { job, derived, fitted };
   return (
     <>
-      <ChosenCard key={state.on.map(({ outline, node, segment }) => `${outline}/${node}/${segment}`).join()} relating={relating} chosen={state.on} />
+      <ChosenCard key={state.on.map(({ outline, node, segment }) => `${outline}/${node}/${segment}`).join()} relating={relating} chosen={state.on} free={state.free} />
       <ProposalsCard relating={relating} />
       <FreeCard relating={relating} state={state} />
       <HeldCard relating={relating} />
