@@ -198,7 +198,7 @@ test('a size pointed at again is averaged with its marks hidden, and a thing of 
   await desk.openCards();
   await page.getByTestId('shelf-find').fill('setting');
   const row = page.getByRole('button', { name: 'Setting block, 120.00 mm × 40.00 mm' });
-  await expect(row).toBeVisible();
+  await expect(row).toBeVisible({ timeout: 15_000 });
   await page.getByRole('button', { name: 'Take Setting block off the shelf' }).click();
   await expect(row).toHaveCount(0);
   await desk.choose('own-back');

@@ -23,16 +23,32 @@ const TICK = 9;
 export function Dimension({ from, to, look, label, guess, palette, testID, color: ink, bold }: DimensionProps) {
   const color = ink ?? (look === 'check' ? palette.plum : look === 'measure' ? palette.ink : look === 'datum' || look === 'advice' ? palette.straw : palette.tide);
   const dashes = look === 'check' ? '2 5' : look === 'datum' ? '10 4' : look === 'advice' ? '2 6' : undefined;
-  const middle: Vec = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2];
-  const line = `M${from[0]} ${from[1]}L${to[0]} ${to[1]}`;
+  const place = label ? placeOfLabel(from, to, label) : undefined;
+  const end = place?.isBeside ? place.at : to;
+  const line = `M${from[0]} ${from[1]}L${end[0]} ${end[1]}`;
   return (
     <g data-testid={testID}>
       <path d={line} stroke={palette.halo} strokeWidth={4.5} strokeOpacity={0.8} fill="none" />
       <path d={line} stroke={color} strokeWidth={bold ? 3 : 1.6} strokeDasharray={dashes} strokeLinecap="round" fill="none" />
       {[from, to].map((at, i) => <End key={i} at={at} along={[to[0] - from[0], to[1] - from[1]]} color={color} hollow={look === 'check'} wave={guess === true} palette={palette} />)}
-      {label ? <Label at={middle} text={label} color={color} palette={palette} /> : null}
+      {label && place ? <Label at={place.at} text={label} color={color} palette={palette} /> : null}
     </g>
   );
+}
+
+/** Kept clear of a figure on both sides, CSS px. */
+const CLEAR = 12;
+
+/** In the middle, or beyond the end where it would hide what is measured. */
+function placeOfLabel(from: Vec, to: Vec, label: string): { readonly at: Vec; readonly isBeside: boolean } {
+  const [x, y] = [to[0] - from[0], to[1] - from[1]];
+  const length = Math.hypot(x, y);
+  const [width, height] = slipSize(label);
+  const [u, v]: Vec = length > 0 ? [x / length, y / length] : [1, 0];
+  // How far the slip reaches along the line from its middle.
+  const half = Math.min(width / 2 / Math.max(Math.abs(u), 1e-9), height / 2 / Math.max(Math.abs(v), 1e-9));
+  if (length > 2 * (half + CLEAR)) return { at: [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2], isBeside: false };
+  return { at: [to[0] + u * (half + CLEAR), to[1] + v * (half + CLEAR)], isBeside: true };
 }
 
 function End({ at, along, color, hollow, wave, palette }: { at: Vec; along: Vec; color: string; hollow: boolean; wave: boolean; palette: Palette }) {
