@@ -1,5 +1,5 @@
 import { propagate, type Measured } from '../adjust';
-import { measureThrough, toPlane, type SheetPoint } from '../calibrate';
+import { measureThrough, movedFit, toPlane, type SheetPoint } from '../calibrate';
 import { enclosedArea, findCentroid, pieceLength, type Vec } from '../geometry';
 import type { Job } from '../job';
 import { listPointed, mapPlaces, mapPointed, placesOf, placingOf, shapeOf, type DrawnOutline, type Guide, type Outline, type Place, type Placing, type PointedPlace, type Shape } from '../outline';
@@ -32,7 +32,7 @@ export function measureOutline(outline: Outline, figured: Figured, figure: (shap
 /**
  * Any figure of outlines (a length, a radius, an area) with its plus-minus: from the fit and from every place that was pointed, by a hand as steady as the view shows
  * it, also where an outline is made of others or mirrored about a guide. Typed sizes carry no doubt of their own. Where relations hold, what they say takes part. One
- * sigma, in the figure's unit. Weak: beside what is related, what stands by itself (other sources, guides, centres) counts with the hand's doubt alone.
+ * sigma, in the figure's unit. Weak: beside what is related, what other relations hold counts as it was drawn.
  */
 export function measureShapes(outlines: readonly Outline[], figured: Figured, figure: (shapes: ReadonlyMap<string, Shape>) => number): Measured {
   const { job, fitted, related } = figured;
@@ -56,7 +56,16 @@ export function measureShapes(outlines: readonly Outline[], figured: Figured, fi
     const { known } = group.solved;
     const free = sources.filter(({ id }) => !known.has(id));
     const solvedAt = (x: readonly number[]) => shapesAt(sources.flatMap(({ id }) => known.get(id) ?? []).map((source) => outlineAt(source, spread.valuesFrom(x))), ON_PLANE);
-    const figureAt = (x: readonly number[], change: Change) => at(new Map([...shapesAt(free.map((source) => changed(source, change)), fitted.placing), ...solvedAt(x)]), fitted.placing, change);
+    const doubts = spread.doubtsFrom(spread.x);
+    // What stands by itself moves with the fit's doubts as what is related does.
+    const placingAt = (x: readonly number[]) => {
+      const by = spread.doubtsFrom(x).map((doubt, i) => doubt - doubts[i]!);
+      return by.every((doubt) => doubt === 0) ? fitted.placing : { ...fitted.placing, toPlane: movedFit(fit, by).toPlane };
+    };
+    const figureAt = (x: readonly number[], change: Change) => {
+      const placing = placingAt(x);
+      return at(new Map([...shapesAt(free.map((source) => changed(source, change)), placing), ...solvedAt(x)]), placing, change);
+    };
     const solved = propagate((x) => figureAt(x, UNCHANGED), spread.x, spread.matrix);
     const loose = [...new Set([...[...free, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
     return { value: solved.value, sigma: Math.hypot(solved.sigma, ...loose.flatMap((place) => swings(place, steadiness.factor, (change) => figureAt(spread.x, change)))) };

@@ -1,18 +1,20 @@
 /** Plus-minus of what is made of others, against trials in which every place is pointed anew. */
 import { createDeriver, figuredIn, measureOutline } from '.';
-import { areaOf } from './figures';
-import { pieceBounds, findUnion, type Vec } from '../geometry';
+import { areaOf, measureShapes } from './figures';
+import { findNearest, findUnion, pieceBounds, type Vec } from '../geometry';
 import { addEvidence, addGuide, addMade, addOutline, addRelations, addSheet, createJob, createView, runCommand, startHistory, type Evidence, type Job, type Sheet } from '../job';
-import type { Chain, Shape } from '../outline';
+import type { Chain, CircleOutline, Shape } from '../outline';
+import type { Relation } from '../relate';
 
 const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} };
 const SIGMA = 2;
 const at = (place: Vec) => ({ kind: 'pointed' as const, at: place, sigma: SIGMA });
 
+const length: Evidence = { id: 'e', kind: 'length', groups: [['p', 'q']], said: { length: { value: 150, written: '150' } }, guess: false, role: 'use' };
+const half: Chain = { shape: 'chain', id: 'half', layer: 'outline', view: 'v', closed: false, nodes: ([[700, 800], [950, 800], [950, 200], [700, 200]] as const).map((place, i) => ({ id: `n${i}`, place: at(place), smooth: false })), segments: [{ kind: 'line' }, { kind: 'line' }, { kind: 'line' }] };
+
 /** Half a front of about 50 × 60 mm whose middle stands on a guide, offset by 2 mm; related or not. */
 function jobWith(related: boolean): Job {
-  const length: Evidence = { id: 'e', kind: 'length', groups: [['p', 'q']], said: { length: { value: 150, written: '150' } }, guess: false, role: 'use' };
-  const half: Chain = { shape: 'chain', id: 'half', layer: 'outline', view: 'v', closed: false, nodes: ([[700, 800], [950, 800], [950, 200], [700, 200]] as const).map((place, i) => ({ id: `n${i}`, place: at(place), smooth: false })), segments: [{ kind: 'line' }, { kind: 'line' }, { kind: 'line' }] };
   const commands = [
     addSheet(sheet, createView('v', sheet)), addEvidence('v', length, [{ id: 'p', at: [100, 950], sigma: SIGMA }, { id: 'q', at: [1600, 950], sigma: SIGMA }]),
     addGuide({ id: 'g', view: 'v', through: at([700, 500]), angle: Math.PI / 2, offset: 0 }), addOutline(half),
@@ -52,4 +54,28 @@ it.each([[false, 'area', areaOf], [false, 'width', widthOf], [true, 'area', area
   // What a scan may suffer from beside the hand (stretch, skew) is in the stated figure and not in these trials.
   expect(sigma).toBeGreaterThan(0.85 * spread);
   expect(sigma).toBeLessThan(1.6 * spread);
+});
+
+it.each([true, false])('between what is related and what is not, the scale counts once, and so does the hand (a size is said: %s)', (isSized) => {
+  const hole: CircleOutline = { shape: 'circle', id: 'hole', layer: 'outline', view: 'v', by: { kind: 'rim', centre: at([1300, 500]), rim: at([1340, 500]) } };
+  const doubtful: Evidence = { ...length, plusMinus: 4 };
+  const said: Relation = isSized ? { id: 's', view: 'v', kind: 'length', on: [{ outline: 'half', segment: 'n1' }], value: 60 } : { id: 's', view: 'v', kind: 'upright', on: [{ outline: 'half', segment: 'n1' }] };
+  const before = [
+    addSheet(sheet, createView('v', sheet)), addEvidence('v', doubtful, [{ id: 'p', at: [100, 950], sigma: SIGMA }, { id: 'q', at: [1600, 950], sigma: SIGMA }]), addOutline(half), addOutline(hole),
+  ].reduce((history, command) => runCommand(history, command), startHistory(createJob('j', 'Job', new Date(0))));
+  const { job } = runCommand(before, addRelations([said, { id: 'l', view: 'v', kind: 'level', on: [{ outline: 'half', segment: 'n0' }] }]));
+  const derived = createDeriver()(job);
+  const gap = (shapes: ReadonlyMap<string, Shape>) => findNearest(shapes.get('half')!.pieces, shapes.get('hole')!.pieces)!.value;
+  const { sigma } = measureShapes(job.outlines, figuredIn(job, derived, 'v'), gap);
+  let seed = 5;
+  const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
+  const trials = Array.from({ length: 300 }, () => {
+    const anew = pointedAnew(job, random);
+    const size = 150 + 2 * normal(random);
+    return gap(createDeriver()({ ...anew, views: anew.views.map((view) => ({ ...view, evidence: view.evidence.map((piece) => ({ ...piece, said: { length: { value: size, written: String(size) } } })) })) }).shapes);
+  });
+  const mean = trials.reduce((sum, trial) => sum + trial, 0) / trials.length;
+  const spread = Math.sqrt(trials.reduce((sum, trial) => sum + (trial - mean) ** 2, 0) / (trials.length - 1));
+  expect(sigma).toBeGreaterThan(0.85 * spread);
+  expect(sigma).toBeLessThan(1.25 * spread);
 });

@@ -10,11 +10,14 @@ export interface Spread {
   readonly matrix: Matrix;
   readonly x: readonly number[];
   valuesFrom(x: readonly number[]): Values;
+  /** The fit's own doubts among them, in the order of the plane's freedoms. */
+  doubtsFrom(x: readonly number[]): readonly number[];
 }
 
 /**
  * Joint covariance of the unknowns of solved outlines, and their values, in one order; undefined when something is not determined. Where
- * the fit's doubts took no part in the solution they still move everything that was pointed, and what was solved follows: that is added.
+ * the fit's doubts took no part in the solution they still move everything that was pointed, and what was solved follows: then they stand at the end, as they are
+ * tied to the rest.
  */
 export function spreadOf(solved: Solved, outlines: readonly Relatable[], plane: RelatingPlane): Spread | undefined {
   const { problem, solution } = solved;
@@ -26,12 +29,25 @@ export function spreadOf(solved: Solved, outlines: readonly Relatable[], plane: 
     const first = solution.layout.unknown.get(id)!;
     return [id, x.slice(first, first + solution.values.get(id)!.length)];
   }));
-  const matrix = takesPart ? covariance.matrix : Matrix.add(covariance.matrix, carried(covariance.matrix, solved, outlines, plane));
-  return { matrix, x: order.flatMap((id) => solution.values.get(id)!), valuesFrom };
+  const x = order.flatMap((id) => solution.values.get(id)!);
+  if (takesPart) return { matrix: covariance.matrix, x, valuesFrom, doubtsFrom: (at) => valuesFrom(at).get(MAP_BLOCK) ?? [] };
+  const follows = followingOf(covariance.matrix, solved, outlines, plane);
+  return { matrix: joint(covariance.matrix, follows), x: [...x, ...plane.freedoms.map(() => 0)], valuesFrom, doubtsFrom: (at) => at.slice(x.length) };
 }
 
-/** What the fit's doubts do to a solution that holds the fit: C N (C N)ᵀ with N the normal equations between unknowns and doubts. */
-function carried(covariance: Matrix, { solution, known }: Solved, outlines: readonly Relatable[], plane: RelatingPlane): Matrix {
+/** Covariance of what follows doubts of sigma one, beside its own, and of those doubts. */
+function joint(own: Matrix, follows: Matrix): Matrix {
+  const [n, m] = [own.rows, follows.columns];
+  const all = Matrix.zeros(n + m, n + m);
+  all.setSubMatrix(Matrix.add(own, follows.mmul(follows.transpose())), 0, 0);
+  all.setSubMatrix(follows, 0, n);
+  all.setSubMatrix(follows.transpose(), n, 0);
+  all.setSubMatrix(Matrix.eye(m), n, n);
+  return all;
+}
+
+/** How a solution that holds the fit follows its doubts: −C N, with N the normal equations between unknowns and doubts. */
+function followingOf(covariance: Matrix, { solution, known }: Solved, outlines: readonly Relatable[], plane: RelatingPlane): Matrix {
   const { blocks, conditions } = gatherOutlines(outlines.filter(({ id }) => known.has(id)), plane);
   const layout = layOut(blocks);
   const values: Values = new Map(blocks.map(({ id, start }) => [id, solution.values.get(id) ?? start]));
@@ -44,6 +60,5 @@ function carried(covariance: Matrix, { solution, known }: Solved, outlines: read
       between.set(at + k, doubt, free.reduce((sum, row) => sum + row[there + k]! * row[first + doubt]!, 0));
     }));
   }
-  const follows = covariance.mmul(between);
-  return follows.mmul(follows.transpose());
+  return covariance.mmul(between).mul(-1);
 }
