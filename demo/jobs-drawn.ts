@@ -35,6 +35,7 @@ function bladeDrawn({ blade }: Given): Job {
   const dimension = (id: string, kind: Dimension['kind'], on: readonly RelationEnd[], aside: number, should?: number): Dimension => ({ id, view: 'blade-view', kind, on, aside, ...(should === undefined ? {} : { should }) });
   return {
     ...blade, id: 'blade-drawn', name: 'Pruner blade, drawn', relations: [...proposed, { id: 'drill', view: 'blade-view', kind: 'radius', on: [hole], value: 4 }],
+    parts: [{ id: 'blade-part', view: 'blade-view', name: 'Pruner blade', of: blade.outlines.map(({ id }) => id), material: 'Tool steel', thickness: 3 }],
     dimensions: [
       dimension('first-hole', 'diameter', [hole], 0, 8), dimension('bolt', 'diameter', [{ outline: 'blade-hole-2' }], 0, 14),
       dimension('apart', 'distance', [{ outline: 'blade-hole-0', node: 'centre' }, { outline: 'blade-hole-3', node: 'centre' }], -30),
@@ -60,6 +61,7 @@ function nestHalf({ made }: Given): Job {
       { ...half, aid: true }, { shape: 'made', id: 'front', layer: 'outline', view: 'nest-half-view', recipe: { kind: 'mirrored', of: ['half'], guide: 'centre', joined: true } },
       { shape: 'circle', id: 'hole', layer: 'outline', view: 'nest-half-view', by: { kind: 'two', a: pointed(a), b: pointed(b) } },
     ],
+    parts: [{ id: 'front-part', view: 'nest-half-view', name: 'Front', of: ['front', 'hole'], material: 'Larch board', thickness: 20 }],
     relations: [{ id: 'base-level', view: 'nest-half-view', kind: 'level', on: [{ outline: 'half', segment: 'half-0' }] }, { id: 'side-upright', view: 'nest-half-view', kind: 'upright', on: [{ outline: 'half', segment: 'half-1' }] }, { id: 'top-level', view: 'nest-half-view', kind: 'level', on: [{ outline: 'half', segment: 'half-2' }] }],
   };
 }
@@ -73,6 +75,7 @@ function hangerDrawn({ made }: Given): Job {
   return {
     ...createJob('hanger', 'Pot hanger, from its middle line', made), sheets: [sheet], views: [withEvidence({ ...createView('hanger-view', sheet), locked: true }, [length('straight', foot, bend, hanger.straight, { name: 'printed size', plusMinus: 0.2 })])],
     outlines: [{ ...line, aid: true }, { shape: 'made', id: 'bar', layer: 'outline', view: 'hanger-view', recipe: { kind: 'strip', of: ['line'], width: hanger.thick, justified: 'middle', ends: 'flat', corners: 'round' } }],
+    parts: [{ id: 'hook-part', view: 'hanger-view', name: 'Pot hook', of: ['bar'], material: 'Flat bar', thickness: 20 }],
     relations: [on('tangent', 0, 1), on('tangent', 1, 2), on('upright', 0), on('upright', 2)],
   };
 }

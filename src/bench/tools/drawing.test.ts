@@ -164,6 +164,21 @@ describe('what is made follows', () => {
     expect(bench.history.job.outlines).toEqual([]);
   });
 
+  it('an offset is pulled to where one points, on either side of what it follows', () => {
+    const { bench, id } = square();
+    make(bench, { kind: 'offset', of: [id], by: 2, both: false, corners: 'mitre' });
+    const made = () => bench.history.job.outlines[1] as MadeOutline & { recipe: { by: number } };
+    bench.tool = { name: 'select', state: { outlines: ['made'], several: false, moving: false } };
+    const drag = (from: Vec, to: Vec) => bench.give({ kind: 'grab', aim: bench.aim(...from), reach: 1 }, { kind: 'drag', aim: bench.aim(...to), reach: 1 }, { kind: 'drop', aim: bench.aim(...to), reach: 1 });
+    drag([280, 600], [253, 600]);
+    expect(made().recipe.by).toBeCloseTo(4.7, 9);
+    drag([253, 600], [330, 600]);
+    expect(made().recipe.by).toBeCloseTo(-3, 9);
+    bench.tool = { name: 'select', state: { outlines: ['made'], several: false, moving: true, grabbed: { kind: 'offset', to: undefined } } };
+    bench.set([600, 600]);
+    expect(made().recipe.by).toBeCloseTo(10, 9);
+  });
+
   it('half a profile becomes whole about a guide, closed exactly on it; its half stays behind as an aid', () => {
     const bench = new Bench('guide').set_({ mode: 'upright' }).set([500, 100]);
     const guide = bench.history.job.guides[0]!.id;

@@ -1,4 +1,5 @@
 import { Pressable, View } from 'react-native';
+import { Button } from 'react-native-paper';
 import { useDesk, useJob } from '@/bench/use-session';
 import { changeRecipe, setAid, together } from '@/core/job';
 import type { MadeOutline, Recipe } from '@/core/outline';
@@ -104,13 +105,17 @@ function RowsFields({ recipe, change }: FieldsProps<Extract<Recipe, { kind: 'row
 const CLOSED_SIDES = [['out', 'Outside'], ['in', 'Inside'], ['both', 'Both']] as const;
 const OPEN_SIDES = [['out', 'Right'], ['in', 'Left'], ['both', 'Both']] as const;
 
-function OffsetFields({ recipe, change }: FieldsProps<Extract<Recipe, { kind: 'offset' }>>) {
+function OffsetFields({ recipe, change, made }: FieldsProps<Extract<Recipe, { kind: 'offset' }>>) {
+  const { session } = useDesk();
   const shapes = useJob((state) => state.derived.shapes);
   const isClosed = recipe.of.every((id) => shapes.get(id)?.closed);
   const side = recipe.both ? 'both' : recipe.by < 0 ? 'in' : 'out';
   return (
     <>
-      <LengthField label="Distance" mm={Math.abs(recipe.by)} onChange={(mm) => change({ ...recipe, by: side === 'in' ? -mm : mm })} testID="offset-by" />
+      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+        <LengthField label="Distance" mm={Math.abs(recipe.by)} onChange={(mm) => change({ ...recipe, by: side === 'in' ? -mm : mm })} testID="offset-by" />
+        <Button mode="outlined" compact onPress={() => session.setTool({ name: 'select', state: { outlines: [made.id], several: false, moving: true, grabbed: { kind: 'offset', to: undefined } } })} testID="offset-pull">Point at where</Button>
+      </View>
       <Choice name="Which side" value={side} options={isClosed ? CLOSED_SIDES : OPEN_SIDES} onChange={(to) => change({ ...recipe, both: to === 'both', by: to === 'in' ? -Math.abs(recipe.by) : Math.abs(recipe.by) })} />
       <Choice named name="Its corners" value={recipe.corners} options={CORNERS} onChange={(corners) => change({ ...recipe, corners })} />
     </>
