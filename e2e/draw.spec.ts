@@ -151,3 +151,33 @@ test('half a front is whole about its centre line: even on both sides to the las
   expect(after.job.outlines.map(({ shape }) => shape).sort()).toEqual(['chain', 'chain', 'circle']);
   expect(after.paths.find(({ pieces }) => pieces.length > 1)!.closed).toBe(true);
 });
+
+test('a shed keeps its distance from the edge of its plot, and oversteps when more is asked', async ({ desk, page }) => {
+  await desk.openDemo('shed');
+  await desk.step('trace');
+  const corners = shed.cornersPx as unknown as readonly [Px, Px, Px, Px];
+  const [left, right] = [Math.min(...corners.map(([x]) => x)), Math.max(...corners.map(([x]) => x))];
+  const [top, bottom] = [Math.min(...corners.map(([, y]) => y)), Math.max(...corners.map(([, y]) => y))];
+  // The plot, about a quarter of a metre away on the left, more on the other sides.
+  await desk.choose('tool-shape');
+  await desk.closeCards();
+  const plot = [[left - 100, top - 200], [right + 180, bottom + 140]] as const;
+  await desk.hand.pointAt(plot[0], 0.3);
+  await desk.hand.pointAt(plot[1], 0.3);
+  await desk.choose('tool-dimension');
+  await desk.closeCards();
+  const wall: Px = [(corners[0][0] + corners[3][0]) / 2, (corners[0][1] + corners[3][1]) / 2];
+  await desk.hand.pointAt(wall, 0.6);
+  await desk.hand.pointAt([plot[0][0], (top + bottom) / 2 + 40], 0.6);
+  await desk.openCards();
+  await desk.choose('keep-gap');
+  const measured = page.getByTestId('size-measured').last();
+  const [, value, margin] = /([\d.]+) m ±([\d.]+)/.exec((await measured.textContent())!)!;
+  // Askew by 0.6°, the wall's nearest corner is what counts. A pixel is so many metres of the shed.
+  const metres = shed.width / 1000 / Math.hypot(corners[1][0] - corners[0][0], corners[1][1] - corners[0][1]);
+  expect(Math.abs(Number(value) - 100 * metres)).toBeLessThan(Number(margin) + 4 * metres);
+  await desk.type('size-should', '0.2');
+  await expect(page.getByTestId('size-verdict').last()).toContainText('to spare');
+  await desk.type('size-should', '0.4');
+  await expect(page.getByTestId('size-verdict').last()).toContainText('Too near by');
+});

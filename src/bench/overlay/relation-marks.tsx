@@ -77,7 +77,7 @@ export function RelationMarks({ job, derived, fitted, viewport, palette, units }
     words: `moved ${fitted.fit.scaled ? formatLength(move.distance, units) : `${move.distance.toFixed(1)} px`}`, at: toScreen(viewport, fitted.fit.toSheet(move.at)), isWarning: true,
   }));
   const said = job.relations.filter(({ view }) => view === fitted.view.id).flatMap((relation) => listSlips(relation, job, screenOf, units));
-  const slips = [...moved, ...said].filter(({ at: [x, y] }) => x > -40 && y > -20 && x < viewport.width + 40 && y < viewport.height + 20);
+  const slips = [...moved, ...said, ...listSmooth(job, derived, fitted, viewport)].filter(({ at: [x, y] }) => x > -40 && y > -20 && x < viewport.width + 40 && y < viewport.height + 20);
   const places = apart(slips.map(({ at, words }) => ({ at, size: [widthOf(words), HEIGHT] })));
   return (
     <g data-testid="relation-marks">
@@ -89,6 +89,17 @@ export function RelationMarks({ job, derived, fitted, viewport, palette, units }
       ))}
     </g>
   );
+}
+
+/** Points at which a curve runs on smoothly from what is no curve. */
+function listSmooth(job: Job, { shapes }: Derived, { view, fit }: FittedView, viewport: Viewport): readonly Slip[] {
+  return job.outlines.flatMap((outline): Slip[] => {
+    const shape = shapes.get(outline.id);
+    if (outline.shape !== 'chain' || outline.view !== view.id || !shape) return [];
+    const isCurve = (i: number) => outline.segments[outline.closed ? (i + outline.segments.length) % outline.segments.length : i]?.kind === 'curve';
+    const isJoint = (i: number) => outline.closed || (i > 0 && i < outline.nodes.length - 1);
+    return outline.nodes.flatMap((node, i) => (node.smooth && isJoint(i) && isCurve(i - 1) !== isCurve(i) && shape.nodes[i] ? [{ words: 'smooth', at: toScreen(viewport, fit.toSheet(shape.nodes[i])) }] : []));
+  });
 }
 
 /** The corner at which two segments of a chain meet, if a relation is about two such. */

@@ -1,5 +1,5 @@
-import { propagate, type Measured } from '../adjust';
-import { measureThrough, movedFit, toPlane, type SheetPoint } from '../calibrate';
+import type { Measured } from '../adjust';
+import { measureThrough, toPlane, type SheetPoint } from '../calibrate';
 import { enclosedArea, findCentroid, pieceLength, type Vec } from '../geometry';
 import type { Job } from '../job';
 import { listPointed, mapPlaces, mapPointed, placesOf, placingOf, shapeOf, type DrawnOutline, type Guide, type Outline, type Place, type Placing, type PointedPlace, type Shape } from '../outline';
@@ -8,6 +8,7 @@ import type { Derived } from './derive';
 import type { FittedView } from './fits';
 import { drawnSourcesOf, guideReach, madeSourcesOf, reshaped } from './made';
 import type { RelatedView } from './related';
+import { followed, measureVaried, placingBy, solvedAmong, type Varied } from './varied';
 
 /** What figures are read from: the outlines of a job, and what relations make of their view. */
 export interface Figured {
@@ -32,7 +33,7 @@ export function measureOutline(outline: Outline, figured: Figured, figure: (shap
 /**
  * Any figure of outlines (a length, a radius, an area) with its plus-minus: from the fit and from every place that was pointed, by a hand as steady as the view shows
  * it, also where an outline is made of others or mirrored about a guide. Typed sizes carry no doubt of their own. Where relations hold, what they say takes part. One
- * sigma, in the figure's unit. Weak: beside what is related, what other relations hold counts as it was drawn.
+ * sigma, in the figure's unit.
  */
 export function measureShapes(outlines: readonly Outline[], figured: Figured, figure: (shapes: ReadonlyMap<string, Shape>) => number): Measured {
   const { job, fitted, related } = figured;
@@ -50,25 +51,20 @@ export function measureShapes(outlines: readonly Outline[], figured: Figured, fi
     return figure(new Map(all));
   };
   const shapesAt = (drawn: readonly DrawnOutline[], placing: Omit<Placing, 'findNode'>) => drawn.map((source) => [source.id, shapeOf(source, placing)] as const);
-  const group = related?.groups.find(({ solved: { known } }) => sources.some(({ id }) => related.shapes.has(id) && known.has(id)));
-  const spread = group?.spread();
-  if (spread && group) {
-    const { known } = group.solved;
-    const free = sources.filter(({ id }) => !known.has(id));
-    const solvedAt = (x: readonly number[]) => shapesAt(sources.flatMap(({ id }) => known.get(id) ?? []).map((source) => outlineAt(source, spread.valuesFrom(x))), ON_PLANE);
-    const doubts = spread.doubtsFrom(spread.x);
-    // What stands by itself moves with the fit's doubts as what is related does.
-    const placingAt = (x: readonly number[]) => {
-      const by = spread.doubtsFrom(x).map((doubt, i) => doubt - doubts[i]!);
-      return by.every((doubt) => doubt === 0) ? fitted.placing : { ...fitted.placing, toPlane: movedFit(fit, by).toPlane };
+  const groups = solvedAmong(sources, related);
+  if (groups.length > 0) {
+    const free = sources.filter(({ id }) => !groups.some(({ known }) => known.has(id)));
+    const figureAt = (varied: Varied, change: Change) => {
+      const placing = placingBy(fitted, varied.doubts);
+      const solved = groups.flatMap(({ known, spread }, i) => {
+        const values = spread.valuesFrom(followed(varied.x[i]!, spread.follows, varied.doubts));
+        return shapesAt(sources.flatMap(({ id }) => known.get(id) ?? []).map((source) => outlineAt(source, values)), ON_PLANE);
+      });
+      return at(new Map([...shapesAt(free.map((source) => changed(source, change)), placing), ...solved]), placing, change);
     };
-    const figureAt = (x: readonly number[], change: Change) => {
-      const placing = placingAt(x);
-      return at(new Map([...shapesAt(free.map((source) => changed(source, change)), placing), ...solvedAt(x)]), placing, change);
-    };
-    const solved = propagate((x) => figureAt(x, UNCHANGED), spread.x, spread.matrix);
     const loose = [...new Set([...[...free, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
-    return { value: solved.value, sigma: Math.hypot(solved.sigma, ...loose.flatMap((place) => swings(place, steadiness.factor, (change) => figureAt(spread.x, change)))) };
+    const rest: Varied = { x: groups.map(({ spread }) => spread.x), doubts: [] };
+    return measureVaried(groups.map(({ spread }) => spread), (varied) => figureAt(varied, UNCHANGED), loose.flatMap((place) => swings(place, steadiness.factor, (change) => figureAt(rest, change))));
   }
   const pointed = [...new Set([...[...sources, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
   const points: SheetPoint[] = pointed.map((place) => ({ at: place.at, sigma: place.sigma * steadiness.factor, edge: place.edge }));

@@ -56,16 +56,18 @@ it.each([[false, 'area', areaOf], [false, 'width', widthOf], [true, 'area', area
   expect(sigma).toBeLessThan(1.6 * spread);
 });
 
-it.each([true, false])('between what is related and what is not, the scale counts once, and so does the hand (a size is said: %s)', (isSized) => {
+it.each([[true, false], [false, false], [true, true], [false, true]])('between what is related and what is not, or apart from it, the scale counts once, and so does the hand (a size is said: %s, the other is related too: %s)', (isSized, isRelated) => {
   const hole: CircleOutline = { shape: 'circle', id: 'hole', layer: 'outline', view: 'v', by: { kind: 'rim', centre: at([1300, 500]), rim: at([1340, 500]) } };
   const doubtful: Evidence = { ...length, plusMinus: 4 };
   const said: Relation = isSized ? { id: 's', view: 'v', kind: 'length', on: [{ outline: 'half', segment: 'n1' }], value: 60 } : { id: 's', view: 'v', kind: 'upright', on: [{ outline: 'half', segment: 'n1' }] };
   const before = [
     addSheet(sheet, createView('v', sheet)), addEvidence('v', doubtful, [{ id: 'p', at: [100, 950], sigma: SIGMA }, { id: 'q', at: [1600, 950], sigma: SIGMA }]), addOutline(half), addOutline(hole),
   ].reduce((history, command) => runCommand(history, command), startHistory(createJob('j', 'Job', new Date(0))));
-  const { job } = runCommand(before, addRelations([said, { id: 'l', view: 'v', kind: 'level', on: [{ outline: 'half', segment: 'n0' }] }]));
+  const beside: Chain = { ...half, id: 'beside', nodes: half.nodes.slice(0, 2).map((node, i) => ({ ...node, place: at([1100, [700, 300][i]!]) })), segments: [{ kind: 'line' }] };
+  const apart = isRelated ? [addOutline(beside), addRelations([{ id: 'b', view: 'v', kind: 'upright', on: [{ outline: 'beside', segment: 'n0' }] }])] : [];
+  const { job } = runCommand(apart.reduce((history, command) => runCommand(history, command), before), addRelations([said, { id: 'l', view: 'v', kind: 'level', on: [{ outline: 'half', segment: 'n0' }] }]));
   const derived = createDeriver()(job);
-  const gap = (shapes: ReadonlyMap<string, Shape>) => findNearest(shapes.get('half')!.pieces, shapes.get('hole')!.pieces)!.value;
+  const gap = (shapes: ReadonlyMap<string, Shape>) => findNearest(shapes.get('half')!.pieces, shapes.get(isRelated ? 'beside' : 'hole')!.pieces)!.value;
   const { sigma } = measureShapes(job.outlines, figuredIn(job, derived, 'v'), gap);
   let seed = 5;
   const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;

@@ -63,8 +63,11 @@ function hasEulersNumber({ edges, faces }: Arrangement): boolean {
   const parent = new Map<number, number>();
   const rootOf = (vertex: number): number => {
     let root = vertex;
-    while (parent.get(root) !== root) root = parent.get(root)!;
-    parent.set(vertex, root);
+    for (let above = parent.get(root)!; above !== root; above = parent.get(root)!) {
+      // Half-way on each time, so that long chains grow short.
+      parent.set(root, parent.get(above)!);
+      root = above;
+    }
     return root;
   };
   for (const { from, to } of edges) {

@@ -7,43 +7,37 @@ import { gatherOutlines } from './problem';
 import type { Solved } from './solve-relations';
 
 export interface Spread {
-  readonly matrix: Matrix;
   readonly x: readonly number[];
+  /** Covariance of the unknowns as far as it does not come from the fit's doubts, or all of it where those are among the unknowns. */
+  readonly own: Matrix;
+  /** How the unknowns follow the fit's doubts; undefined where those are among them, or there are none. */
+  readonly follows: Matrix | undefined;
+  /** All of their covariance. */
+  readonly matrix: Matrix;
   valuesFrom(x: readonly number[]): Values;
-  /** The fit's own doubts among them, in the order of the plane's freedoms. */
-  doubtsFrom(x: readonly number[]): readonly number[];
+  /** The fit's own doubts, in the order of the plane's freedoms, where they are among the unknowns. */
+  findDoubts(x: readonly number[]): readonly number[] | undefined;
 }
 
 /**
  * Joint covariance of the unknowns of solved outlines, and their values, in one order; undefined when something is not determined. Where
- * the fit's doubts took no part in the solution they still move everything that was pointed, and what was solved follows: then they stand at the end, as they are
- * tied to the rest.
+ * the fit's doubts took no part in the solution they still move everything that was pointed, and what was solved follows.
  */
 export function spreadOf(solved: Solved, outlines: readonly Relatable[], plane: RelatingPlane): Spread | undefined {
   const { problem, solution } = solved;
   const covariance = covarianceOf(problem, solution);
   if (covariance.kind !== 'ok') return undefined;
+  const own = covariance.matrix;
   const order = [...solution.layout.unknown.keys()];
-  const takesPart = order.includes(MAP_BLOCK) || plane.freedoms.length === 0;
   const valuesFrom = (x: readonly number[]): Values => new Map(order.map((id) => {
     const first = solution.layout.unknown.get(id)!;
     return [id, x.slice(first, first + solution.values.get(id)!.length)];
   }));
-  const x = order.flatMap((id) => solution.values.get(id)!);
-  if (takesPart) return { matrix: covariance.matrix, x, valuesFrom, doubtsFrom: (at) => valuesFrom(at).get(MAP_BLOCK) ?? [] };
-  const follows = followingOf(covariance.matrix, solved, outlines, plane);
-  return { matrix: joint(covariance.matrix, follows), x: [...x, ...plane.freedoms.map(() => 0)], valuesFrom, doubtsFrom: (at) => at.slice(x.length) };
-}
-
-/** Covariance of what follows doubts of sigma one, beside its own, and of those doubts. */
-function joint(own: Matrix, follows: Matrix): Matrix {
-  const [n, m] = [own.rows, follows.columns];
-  const all = Matrix.zeros(n + m, n + m);
-  all.setSubMatrix(Matrix.add(own, follows.mmul(follows.transpose())), 0, 0);
-  all.setSubMatrix(follows, 0, n);
-  all.setSubMatrix(follows.transpose(), n, 0);
-  all.setSubMatrix(Matrix.eye(m), n, n);
-  return all;
+  const follows = order.includes(MAP_BLOCK) || plane.freedoms.length === 0 ? undefined : followingOf(own, solved, outlines, plane);
+  return {
+    own, follows, valuesFrom, x: order.flatMap((id) => solution.values.get(id)!), matrix: follows ? Matrix.add(own, follows.mmul(follows.transpose())) : own,
+    findDoubts: (x) => valuesFrom(x).get(MAP_BLOCK),
+  };
 }
 
 /** How a solution that holds the fit follows its doubts: −C N, with N the normal equations between unknowns and doubts. */
