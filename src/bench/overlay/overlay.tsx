@@ -4,12 +4,13 @@ import { wordForSnap } from '@/ui/words';
 import { AIM_RADIUS } from '../aim';
 import { layingOf } from '../laying';
 import { patchOf } from '../patch';
-import { toolOf, type ToolName } from '../tools';
+import { toolOf, type ActiveTool, type ToolName } from '../tools';
 import { useDesk, useFitted, useJob, useSession } from '../use-session';
 import { toScreen, type Viewport } from '../viewport';
 import { AccuracyMap } from './accuracy-map';
 import { AimCross, Beacon, PatchRim } from './aim-mark';
 import { Dimension } from './dimension';
+import type { DrawnProps } from './drawn-props';
 import { DimensionMarks } from './dimension-marks';
 import { Drawing } from './drawing';
 import { FrameCover } from './frame-cover';
@@ -42,13 +43,13 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const patch = patchOf(state);
   const seen = `M0 0H${viewport.width}V${viewport.height}H0Z`;
   const hole = patch ? `M${patch.middle[0] - AIM_RADIUS} ${patch.middle[1]}a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${2 * AIM_RADIUS} 0a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${-2 * AIM_RADIUS} 0Z` : '';
-  const marks = { job, fitted, palette };
+  const drawn: DrawnProps = { job, derived, fitted, viewport, palette };
   const cutting = tool.name === 'frame';
   const fitting = FITTING.includes(tool.name);
   const again = tool.name === 'evidence' ? tool.state.again : undefined;
   const { fromPlane } = layingOf(viewport, fitted.fit);
-  const ground = { references: state.references, fitted, palette };
-  const evidence = <EvidenceMarks {...marks} viewport={viewport} chosen={state.evidence} hidden={again} quiet={accuracy || !fitting} />;
+  const ink = <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} />;
+  const evidence = <EvidenceMarks {...drawn} chosen={state.evidence} hidden={again} quiet={accuracy || !fitting} />;
   return (
     <svg width={viewport.width} height={viewport.height} data-laying={sheetOnBench(viewport)} data-sheet={`${fitted.sheet.width} ${fitted.sheet.height}`} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
       <clipPath id="bench-clip"><path d={seen + hole} clipRule="evenodd" /></clipPath>
@@ -59,18 +60,13 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         {fitting ? null : evidence}
         {cutting ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
         {state.grid !== undefined && fitted.fit.scaled ? <GridMarks step={state.grid} fitted={fitted} viewport={viewport} palette={palette} /> : null}
-        <ReferenceInk {...ground} viewport={viewport} />
-        {tool.name === 'region' ? <RegionMarks {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
-        <GuideMarks {...marks} viewport={viewport} />
-        <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>
-          <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} />
-        </g>
-        {tool.name === 'select' ? <Selection {...marks} derived={derived} viewport={viewport} state={tool.state} /> : null}
+        <ReferenceInk references={state.references} {...drawn} />
+        {tool.name === 'region' ? <RegionMarks {...drawn} state={tool.state} /> : null}
+        <GuideMarks {...drawn} />
+        <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>{ink}</g>
         {fitting ? evidence : null}
-        {job.dimensions.length > 0 ? <DimensionMarks {...marks} derived={derived} viewport={viewport} units={job.units} /> : null}
-        {tool.name === 'relate' || tool.name === 'dimension' ? <ChosenMarks {...marks} derived={derived} viewport={viewport} chosen={tool.state.on} /> : null}
-        {tool.name === 'relate' && tool.state.free ? <FreedomMarks {...marks} derived={derived} viewport={viewport} /> : null}
-        {tool.name === 'relate' && !tool.state.free ? <RelationMarks {...marks} derived={derived} viewport={viewport} units={job.units} /> : null}
+        {job.dimensions.length > 0 ? <DimensionMarks {...drawn} units={job.units} /> : null}
+        <ToolMarks {...drawn} tool={tool} />
         <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
         <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
         {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}
@@ -80,10 +76,10 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
         <PatchRim middle={patch.middle} palette={palette}>
           <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}>
             {cutting ? null : <FrameCover fitted={fitted} viewport={patch.viewport} palette={palette} />}
-            <ReferenceInk {...ground} viewport={patch.viewport} />
-            <GuideMarks {...marks} viewport={patch.viewport} />
-            <g transform={benchTransform(patch.viewport)}><Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} /></g>
-            <EvidenceMarks {...marks} viewport={patch.viewport} hidden={again} quiet />
+            <ReferenceInk references={state.references} {...drawn} viewport={patch.viewport} />
+            <GuideMarks {...drawn} viewport={patch.viewport} />
+            <g transform={benchTransform(patch.viewport)}>{ink}</g>
+            <EvidenceMarks {...drawn} viewport={patch.viewport} hidden={again} quiet />
             <ToolPreview preview={preview} fitted={fitted} viewport={patch.viewport} palette={palette} />
             <AimCross at={toScreen(patch.viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={AIM_RADIUS} />
           </g>
@@ -91,6 +87,20 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
       ) : null}
     </svg>
   );
+}
+
+/** What the tool in hand shows of what is drawn, over it. */
+function ToolMarks({ tool, ...drawn }: DrawnProps & { readonly tool: ActiveTool }) {
+  switch (tool.name) {
+    case 'select':
+      return <Selection {...drawn} state={tool.state} />;
+    case 'dimension':
+      return <ChosenMarks {...drawn} chosen={tool.state.on} />;
+    case 'relate':
+      return <><ChosenMarks {...drawn} chosen={tool.state.on} />{tool.state.free ? <FreedomMarks {...drawn} /> : <RelationMarks {...drawn} units={drawn.job.units} />}</>;
+    default:
+      return null;
+  }
 }
 
 /** Where the sheet's zero and its first pixels across and down lie on the bench, for whoever reads the page: "x y x y x y". */

@@ -4,8 +4,7 @@ export { findGuideLine, type Guide } from './guide';
 export {
   isMovable, mapPlaces, placesOf, type Chain, type CircleBy, type CircleOutline, type DrawnOutline, type EllipseOutline, type MadeOutline, type Node, type Outline, type Segment, type SegmentKind,
 } from './outline';
-export { type Opening } from './opening';
-export { type Justified, type Recipe, type RecipeKind } from './recipe';
+export { type Justified, type Opening, type Recipe, type RecipeKind } from './recipe';
 export { reflection } from './mirror';
 export { makeShape, sourcesOf, type Making } from './making';
 export { findPosition, listPointed, mapPointed, movedByHand, type PictureEdge, type Place, type Placing, type PointedPlace } from './place';

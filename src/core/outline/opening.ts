@@ -1,16 +1,6 @@
 import { parameterAt, pieceLength, partOf, type Path } from '../geometry';
 import type { Chain } from './outline';
-
-/** A gap in a wall: so wide, and so far from the corner at which a segment of its line begins (or ends), along that line. mm */
-export interface Opening {
-  readonly id: string;
-  readonly outline: string;
-  /** The node at which the segment begins. */
-  readonly segment: string;
-  readonly from: 'start' | 'end';
-  readonly distance: number;
-  readonly width: number;
-}
+import type { Opening } from './recipe';
 
 /** A stretch of one piece, in its own parameter. */
 interface Gap {

@@ -1,7 +1,17 @@
 import type { Vec } from '../geometry';
 import type { Combining, CornerStyle, EndStyle } from '../planar';
-import type { Opening } from './opening';
 import type { Place } from './place';
+
+/** A gap in a wall: so wide, and so far from the corner at which a segment of its line begins (or ends), along that line. mm */
+export interface Opening {
+  readonly id: string;
+  readonly outline: string;
+  /** The node at which the segment begins. */
+  readonly segment: string;
+  readonly from: 'start' | 'end';
+  readonly distance: number;
+  readonly width: number;
+}
 
 /** Which line a strip's width is laid along: seen along it. */
 export type Justified = 'middle' | 'left' | 'right';

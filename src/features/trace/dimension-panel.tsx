@@ -4,7 +4,8 @@ import { startTool, type DimensionState } from '@/bench/tools';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
 import { findSpan, kindsFor, listRow, wholeEnds } from '@/core/derive';
 import { findUnion, pieceBounds } from '@/core/geometry';
-import { addDimension, named, together, type Dimension, type DimensionKind } from '@/core/job';
+import { addDimension, named, together, type Command, type Dimension, type DimensionKind } from '@/core/job';
+import type { Outline, Shape } from '@/core/outline';
 import type { RelationEnd } from '@/core/relate';
 import { newId } from '@/store';
 import { Card } from '@/ui/card';
@@ -25,32 +26,20 @@ export function DimensionPanel({ state }: { state: DimensionState }) {
   const { job, derived } = useJob((whole) => whole);
   if (!fitted) return null;
   const kept = job.dimensions.filter(({ view }) => view === fitted.view.id);
-  const begin = (kind: DimensionKind, on: readonly RelationEnd[]) => ({ id: newId(), view: fitted.view.id, kind, on, aside: 0 });
-  const keep = (kind: DimensionKind) => {
-    const on = kind === 'gap' ? wholeEnds(state.on) : state.on;
-    const size = findSpan({ kind, on }, job.outlines, derived.shapes)?.value ?? 0;
-    jobs.getState().run(addDimension({ ...begin(kind, on), aside: STANDS_THERE.includes(kind) ? 0 : ASIDE * size }));
+  const run = (command: Command | undefined) => {
+    if (!command) return session.say('row-needs-places');
+    jobs.getState().run(command);
     session.setTool(startTool('dimension'));
   };
-  const keepRow = (kind: 'across' | 'up', from: 'before' | 'first') => {
-    const axis = kind === 'across' ? 0 : 1;
-    const box = findUnion(state.on.flatMap(({ outline }) => derived.shapes.get(outline)?.finished ?? []).map(pieceBounds));
-    const rows = listRow(state.on, job.outlines, derived.shapes, axis, from);
-    if (!box || rows.length === 0) return session.say('row-needs-places');
-    const size = Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]);
-    const line = (i: number) => box.min[1 - axis]! - size * (ASIDE + (from === 'first' ? i * STEP : 0));
-    const added = rows.map((on, i) => addDimension({ ...begin(kind, on), line: line(i) }));
-    jobs.getState().run(named(together([...added.slice(0, -1), added.at(-1)!]), 'dimensions-added', { count: added.length }));
-    session.setTool(startTool('dimension'));
-  };
+  const reading = { view: fitted.view.id, on: state.on, outlines: job.outlines, shapes: derived.shapes };
   return (
     <>
       <Card width={320} testID="dimension-card">
         <Words quiet>{hintFor(state)}</Words>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6, alignItems: 'center' }}>
           <LedgeButton icon="rows" label="Several" name="Sizes between several places in a row" chosen={state.several ?? false} onPress={() => session.setTool({ name: 'dimension', state: { on: state.on, several: !state.several } })} testID="dimension-several" />
-          {state.several ? null : kindsFor(state.on, job.outlines, derived.shapes).map((kind) => <Button key={kind} mode="outlined" compact onPress={() => keep(kind)} testID={`keep-${kind}`}>{KIND_WORDS[kind]}</Button>)}
-          {state.several && state.on.length > 1 ? ROWS.map(([kind, from, label]) => <Button key={label} mode="outlined" compact onPress={() => keepRow(kind, from)} testID={`keep-row-${kind}-${from}`}>{label}</Button>) : null}
+          {state.several ? null : kindsFor(state.on, job.outlines, derived.shapes).map((kind) => <Button key={kind} mode="outlined" compact onPress={() => run(keeping(kind, reading))} testID={`keep-${kind}`}>{KIND_WORDS[kind]}</Button>)}
+          {state.several && state.on.length > 1 ? ROWS.map(([kind, from, label]) => <Button key={label} mode="outlined" compact onPress={() => run(keepingRow(kind, from, reading))} testID={`keep-row-${kind}-${from}`}>{label}</Button>) : null}
         </View>
       </Card>
       {kept.length > 0 ? (
@@ -61,6 +50,34 @@ export function DimensionPanel({ state }: { state: DimensionState }) {
       ) : null}
     </>
   );
+}
+
+interface Reading {
+  readonly view: string;
+  readonly on: readonly RelationEnd[];
+  readonly outlines: readonly Outline[];
+  readonly shapes: ReadonlyMap<string, Shape>;
+}
+
+const begun = (kind: DimensionKind, on: readonly RelationEnd[], view: string) => ({ id: newId(), view, kind, on, aside: 0 });
+
+/** Keeps one size on the drawing, aside of what it is read between. */
+function keeping(kind: DimensionKind, { view, on: pointed, outlines, shapes }: Reading): Command {
+  const on = kind === 'gap' ? wholeEnds(pointed) : pointed;
+  const size = findSpan({ kind, on }, outlines, shapes)?.value ?? 0;
+  return addDimension({ ...begun(kind, on, view), aside: STANDS_THERE.includes(kind) ? 0 : ASIDE * size });
+}
+
+/** Keeps sizes in a row, on one line beside all that was pointed at, or on a line each where they begin at the same place. Undefined where fewer than two places were. */
+function keepingRow(kind: 'across' | 'up', from: 'before' | 'first', { view, on: pointed, outlines, shapes }: Reading): Command | undefined {
+  const axis = kind === 'across' ? 0 : 1;
+  const box = findUnion(pointed.flatMap(({ outline }) => shapes.get(outline)?.finished ?? []).map(pieceBounds));
+  const rows = listRow(pointed, outlines, shapes, axis, from);
+  if (!box || rows.length === 0) return undefined;
+  const size = Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]);
+  const line = (i: number) => box.min[1 - axis]! - size * (ASIDE + (from === 'first' ? i * STEP : 0));
+  const added = rows.map((on, i) => addDimension({ ...begun(kind, on, view), line: line(i) }));
+  return named(together([...added.slice(0, -1), added.at(-1)!]), 'dimensions-added', { count: added.length });
 }
 
 function hintFor({ on, several }: DimensionState): string {

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { editingIn } from '@/bench/tools';
+import { editingIn, type StandMode } from '@/bench/tools';
 import { useDesk, useJob } from '@/bench/use-session';
 import { letGo, replaceOutline, setAid } from '@/core/job';
 import { asCircle, standing, type Outline } from '@/core/outline';
@@ -14,6 +14,13 @@ import { askForPlace, firstRecipe, making, type MakeKind } from './made-of';
 const MAKES: readonly { readonly kind: MakeKind; readonly icon: IconName; readonly label: string; readonly name: string }[] = [
   { kind: 'offset', icon: 'offset', label: 'Offset', name: 'A line beside it, at a distance' }, { kind: 'strip', icon: 'strip', label: 'Strip', name: 'A strip along it, with a thickness' },
   { kind: 'mirrored', icon: 'halves', label: 'Mirror', name: 'Mirror about a guide' }, { kind: 'rows', icon: 'rows', label: 'Rows', name: 'Copies in rows' },
+];
+
+/** What asks for places first. */
+const STANDS: readonly { readonly mode: StandMode; readonly icon: IconName; readonly label: string; readonly name: string; readonly id: string }[] = [
+  { mode: 'around', icon: 'around', label: 'Around', name: 'Copies around a centre', id: 'make-around' }, { mode: 'placed', icon: 'place', label: 'Again', name: 'The same part once more, elsewhere', id: 'make-placed' },
+  { mode: 'move', icon: 'right', label: 'Move to', name: 'Move by pointing from and to', id: 'stand-move' }, { mode: 'turn', icon: 'turn', label: 'Turn', name: 'Turn or mirror about a place', id: 'stand-turn' },
+  { mode: 'scale', icon: 'resize', label: 'Scale', name: 'Scale about a place', id: 'stand-scale' }, { mode: 'stretch', icon: 'stretch', label: 'Stretch', name: 'Move the ends in a box', id: 'stand-stretch' },
 ];
 
 /** What can be made of what is chosen; it follows its sources from then on. */
@@ -43,13 +50,8 @@ export function MakeCard({ outlines, of: chosen, fitted }: { outlines: readonly 
       <Words style={{ fontWeight: '700' }}>Make of it</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
         {MAKES.map(({ kind, icon, label, name }) => <LedgeButton key={kind} icon={icon} label={label} name={name} onPress={make(kind)} testID={`make-${kind}`} />)}
-        <LedgeButton icon="around" label="Around" name="Copies around a centre" onPress={() => askForPlace(session, 'around', of)} testID="make-around" />
-        <LedgeButton icon="place" label="Again" name="The same part once more, elsewhere" onPress={() => askForPlace(session, 'placed', of)} testID="make-placed" />
         {outlines.length > 1 ? <LedgeButton icon="combine" label="Combine" name="Unite, subtract or intersect closed outlines" onPress={make('combined')} testID="make-combined" /> : null}
-        <LedgeButton icon="right" label="Move to" name="Move by pointing from and to" onPress={() => askForPlace(session, 'move', chosen)} testID="stand-move" />
-        <LedgeButton icon="turn" label="Turn" name="Turn or mirror about a place" onPress={() => askForPlace(session, 'turn', chosen)} testID="stand-turn" />
-        <LedgeButton icon="resize" label="Scale" name="Scale about a place" onPress={() => askForPlace(session, 'scale', chosen)} testID="stand-scale" />
-        <LedgeButton icon="stretch" label="Stretch" name="Move the ends in a box" onPress={() => askForPlace(session, 'stretch', chosen)} testID="stand-stretch" />
+        {STANDS.map(({ mode, icon, label, name, id }) => <LedgeButton key={mode} icon={icon} label={label} name={name} onPress={() => askForPlace(session, mode, mode === 'around' || mode === 'placed' ? of : chosen)} testID={id} />)}
         <LedgeButton icon="guide" label="Aid" name={isAid ? 'Cut and hand it over again' : 'Keep it as an aid that never leaves in a file'} chosen={isAid} onPress={() => run(setAid(chosen, !isAid))} testID="make-aid" />
         {whole ? <LedgeButton icon="circle" label="Whole" name="The whole circle of this arc" onPress={() => run(replaceOutline(whole.id, [whole], 'circle-completed'))} testID="make-whole" /> : null}
         {only?.shape === 'made' && shape && shape.paths.length > 0 ? <LedgeButton icon="unlock" label="Let go" name="Let it stand by itself, no longer following" onPress={() => {

@@ -39,14 +39,7 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
       {open.length > 0 ? <Words style={{ fontWeight: '700' }}>{only === undefined ? 'Within what you can point' : 'Of what you drew last, within what you can point'}</Words> : null}
       {kinds.map((kind) => {
         const some = open.filter((proposal) => proposal.kind === kind);
-        const [one, several] = THINGS[kind] ?? ['pair is', 'pairs are'];
-        return (
-          <View key={kind} style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID={`proposed-${kind}`}>
-            <Words style={{ flex: 1 }}>{`${some.length} ${some.length === 1 ? one : several} ${wordsForKind(kind)}.`}</Words>
-            <Button compact mode="outlined" onPress={() => take(some)} testID={`take-${kind}`}>Make it so</Button>
-            <Button compact onPress={() => run(declineProposals(some.map(({ on }) => ({ kind, on }))))} testID={`leave-${kind}`}>Leave</Button>
-          </View>
-        );
+        return <ProposedRow key={kind} kind={kind} count={some.length} onTake={() => take(some)} onLeave={() => run(declineProposals(some.map(({ on }) => ({ kind, on }))))} />;
       })}
       {kinds.length > 1 ? <Button mode="contained" onPress={() => take(open)} testID="take-all">Make all of them so</Button> : null}
       {kept > 0 ? (
@@ -56,6 +49,17 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
         </View>
       ) : null}
     </Card>
+  );
+}
+
+function ProposedRow({ kind, count, onTake, onLeave }: { kind: RelationKind; count: number; onTake: () => void; onLeave: () => void }) {
+  const [one, several] = THINGS[kind] ?? ['pair is', 'pairs are'];
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID={`proposed-${kind}`}>
+      <Words style={{ flex: 1 }}>{`${count} ${count === 1 ? one : several} ${wordsForKind(kind)}.`}</Words>
+      <Button compact mode="outlined" onPress={onTake} testID={`take-${kind}`}>Make it so</Button>
+      <Button compact onPress={onLeave} testID={`leave-${kind}`}>Leave</Button>
+    </View>
   );
 }
 
