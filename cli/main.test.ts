@@ -31,6 +31,17 @@ describe('the command line', () => {
     expect(bryony('read', file).stdout).toBe(drawn.stdout);
   });
 
+  it('checks a drawing, finds its regions, and lists its parts', () => {
+    const drawn = path.join(folder, 'drawn.bryony.zip');
+    writeFileSync(drawn, writeBundle({ job: JSON.parse(readFileSync('public/demo/blade-drawn.json', 'utf8')), pictures: new Map([[sha256Hex(photo), photo]]) }));
+    const [view] = JSON.parse(bryony('check', drawn).stdout);
+    expect(view.findings).toEqual([]);
+    // Four holes and the blade around them.
+    expect(view.regions).toHaveLength(5);
+    expect(view.regions[0].area).toBeCloseTo(Math.PI * 16, 0);
+    expect(bryony('parts', drawn).stdout.split('\r\n')[1]).toMatch(/^Pruner blade,1,0,Tool steel,3,2\d\d\.\d+,\d\.\d+,/);
+  });
+
   it('solves problems in order, one line each, and says with its status whether all have a fit', () => {
     const points = { a: [812.4, 1533], b: { at: [2900, 1490], sigma: 0.8 }, c: [1500, 2600], d: [900, 400] };
     const good = { name: 'blade', image: { width: 4032, height: 3024 }, points, evidence: [{ id: 'e1', kind: 'length', from: 'a', to: 'b', mm: 240, sigma: 0.2 }, { id: 'e2', kind: 'length', from: 'c', to: 'd', mm: 259, sigma: 0.2, check: true }], ask: { lengths: [['a', 'b'], ['a', 'c']], points: ['c'], adviseWithin: ['a', 'b', 'c'] } };

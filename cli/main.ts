@@ -1,13 +1,17 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { createDeriver, drawingOf, figuredIn, figuresOf } from '../src/core/derive';
-import { readBundle, readDxf, readSvg, summarize, writeDxf, writeSvg, type FileUnit } from '../src/core/formats';
+import { createDeriver, drawingOf, figuredIn, figuresOf, findNameOf, lineOfPart, listParts, listRims, shapesShownIn } from '../src/core/derive';
+import { readBundle, readDxf, readSvg, summarize, writeDxf, writeSvg, writePartsTable, type FileUnit } from '../src/core/formats';
 import type { Job } from '../src/core/job';
+import { checkShapes } from '../src/core/outline';
+import { listRegions } from '../src/core/planar';
 import { solveProblem } from './solve';
 
 const HELP = `The core without a screen.
 
   bryony report BUNDLE                     fits, checks and figures of a job, as JSON
   bryony draw BUNDLE OUT.dxf|OUT.svg [inch]  the outlines of the job's first view as a file
+  bryony check BUNDLE                      what keeps the outlines of each view from being cut, and the regions that they shut in, as JSON
+  bryony parts BUNDLE                      the list of parts, as comma-separated values
   bryony read FILE.dxf|FILE.svg            what a file says: unit, size, closed outlines, open ends
   bryony solve FILE.json                   fits one problem or an array of them, one line of JSON each (docs/solve-format.md)
 
@@ -48,6 +52,25 @@ function draw(file: string, out: string, unit: FileUnit): unknown {
   return readBack(out);
 }
 
+/** What is nearer than this is one place. mm */
+const TOUCHING = 0.001;
+
+function check(file: string): unknown {
+  const job = openJob(file);
+  const derived = createDeriver()(job);
+  return [...derived.views.values()].map(({ view, fit }) => ({
+    view: view.id, scaled: fit.scaled,
+    findings: checkShapes(job.outlines.filter((outline) => outline.view === view.id && !outline.aid).flatMap(({ id }) => derived.shapes.get(id) ?? []), { shortest: job.shortest, touching: TOUCHING }),
+    regions: listRegions(listRims(shapesShownIn(job, derived, view.id)).map(({ piece }) => piece), TOUCHING / 1000).map((region) => ({ area: region.area, name: findNameOf(region, job.regions.filter((named) => named.view === view.id))?.name })),
+  }));
+}
+
+function parts(file: string): string {
+  const job = openJob(file);
+  const derived = createDeriver()(job);
+  return writePartsTable(listParts(job, (view) => figuredIn(job, derived, view)).map(lineOfPart));
+}
+
 function readBack(file: string): unknown {
   const text = readFileSync(file, 'utf8');
   const reading = file.endsWith('.svg') ? readSvg(text) : readDxf(text);
@@ -68,6 +91,8 @@ function main([command, file, out, unit]: readonly string[]): number {
     if (command === '--help' || command === 'help') console.log(HELP);
     else if (command === 'report' && file) console.log(JSON.stringify(report(file), null, 1));
     else if (command === 'draw' && file && out && /\.(dxf|svg)$/.test(out)) console.log(JSON.stringify(draw(file, out, unit === 'inch' ? 'inch' : 'mm')));
+    else if (command === 'check' && file) console.log(JSON.stringify(check(file), null, 1));
+    else if (command === 'parts' && file) console.log(parts(file));
     else if (command === 'solve' && file) return solveAll(file) ? 0 : 1;
     else if (command === 'read' && file) console.log(JSON.stringify(readBack(file)));
     else {

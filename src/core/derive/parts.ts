@@ -1,5 +1,6 @@
 import type { Measured } from '../adjust';
 import { findUnion, pieceBounds } from '../geometry';
+import type { PartLine } from '../formats';
 import type { Job, Part } from '../job';
 import type { MadeOutline, Outline, Shape } from '../outline';
 import { areaOf, measureShapes, type Figured } from './figures';
@@ -67,6 +68,14 @@ function materialOf(shapes: readonly Shape[]): number {
 export interface PartRow extends PartFigures {
   readonly part: Part;
   readonly count: Count;
+}
+
+/** A row as it stands in a table: sizes in mm, plus-minus as two sigma. */
+export function lineOfPart({ part, count, width, height, area }: PartRow): PartLine {
+  return {
+    name: part.name, count: count.plain + count.mirrored, mirrored: count.mirrored, material: part.material ?? '', thickness: part.thickness,
+    width: width.value, widthPlusMinus: 2 * width.sigma, height: height.value, heightPlusMinus: 2 * height.sigma, area: area.value,
+  };
 }
 
 /** All parts of a job, in the order in which they were named; those of views without scale are left out. */

@@ -2,8 +2,7 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useJob } from '@/bench/use-session';
-import { figuredIn, listParts, type PartRow } from '@/core/derive';
-import type { PartLine } from '@/core/formats';
+import { figuredIn, lineOfPart, listParts, type PartRow } from '@/core/derive';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
@@ -21,7 +20,7 @@ export function PartsCard({ fileName }: { fileName: string }) {
   if (job.parts.length === 0) return null;
   const save = async () => {
     setWriting(true);
-    const written = await fileWorker.call('writeParts', { lines: rows.map(lineOf) });
+    const written = await fileWorker.call('writeParts', { lines: rows.map(lineOfPart) });
     setWriting(false);
     if (written.kind === 'done') saveFile(`${safeFileName(fileName)}-parts.csv`, written.value, 'text/csv');
     else session.say('worker-failed');
@@ -46,11 +45,4 @@ function PartWords({ row: { part, count, width, height } }: { row: PartRow }) {
       <Figures style={{ fontSize: 14 }}>{`${formatLength(width.value, units, width.sigma)} by ${formatLength(height.value, units, height.sigma)}`}</Figures>
     </View>
   );
-}
-
-function lineOf({ part, count, width, height, area }: PartRow): PartLine {
-  return {
-    name: part.name, count: count.plain + count.mirrored, mirrored: count.mirrored, material: part.material ?? '', thickness: part.thickness,
-    width: width.value, widthPlusMinus: 2 * width.sigma, height: height.value, heightPlusMinus: 2 * height.sigma, area: area.value,
-  };
 }
