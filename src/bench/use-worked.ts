@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Outcome } from '@/workers';
 
 /** What a worker makes of what is drawn: the last that it made while it works on a newer drawing. */
@@ -11,12 +11,14 @@ export interface Worked<T> {
   again(): void;
 }
 
-/** Work on `of`, again whenever one of it is replaced by another object. */
-export function useWorked<T>(name: string, of: readonly unknown[], work: (signal: AbortSignal) => Promise<Outcome<T>>): Worked<T> {
+/** Work on what a view shows (`of`), again whenever one of it is replaced by another object. */
+export function useWorked<T>(name: string, view: string, of: readonly unknown[], work: (signal: AbortSignal) => Promise<Outcome<T>>): Worked<T> {
   const client = useQueryClient();
-  const queryKey = ['worked', name, ...of.map(numberOf)];
+  const queryKey = ['worked', name, view, ...of.map(numberOf)];
   const { data, isFetching, isPlaceholderData, refetch } = useQuery<{ readonly value: T }>({
-    queryKey, staleTime: Infinity, gcTime: KEPT_MS, structuralSharing: false, placeholderData: keepPreviousData,
+    queryKey, staleTime: Infinity, gcTime: KEPT_MS, structuralSharing: false, 
+    // What was made of another view says nothing of this one.
+    placeholderData: (previous, query) => (query?.queryKey[2] === view ? previous : undefined),
     queryFn: ({ signal }) => work(signal).then(valueOf),
   });
   const isCurrent = data !== undefined && !isPlaceholderData;

@@ -26,7 +26,7 @@ export function DimensionMarks({ job, derived, fitted, viewport, palette, units 
           <g key={dimension.id}>
             <path d={leaders} stroke={palette.halo} strokeWidth={2.6} strokeOpacity={0.7} fill="none" />
             <path d={leaders} stroke={palette.ink} strokeWidth={0.9} fill="none" />
-            <Dimension palette={palette} look="measure" from={screen(from)} to={screen(to)} label={labelOf(dimension, job, derived, fitted, units)} testID={`dimension-${dimension.id}`} />
+            <Dimension palette={palette} look="measure" from={screen(from)} to={screen(to)} label={labelOf(dimension, span, job, derived, fitted, units)} testID={`dimension-${dimension.id}`} />
           </g>
         );
       })}
@@ -34,6 +34,8 @@ export function DimensionMarks({ job, derived, fitted, viewport, palette, units 
   );
 }
 
+/** Shorter from end to end than this share of itself, a length is told to be along a bend. */
+const STRAIGHT = 1 - 1e-9;
 const STANDS_ASIDE: readonly DimensionKind[] = ['distance', 'across', 'up', 'length'];
 
 /** Where its line stands: along one that others share, aside of what it is read between, or right there. */
@@ -46,12 +48,13 @@ function standing({ from, to }: Span, { aside, line, kind }: Kept): readonly [Ve
   return [add(from, by), add(to, by)];
 }
 
-function labelOf(dimension: Kept, job: Job, derived: Derived, { fit }: FittedView, units: Units): string {
+function labelOf(dimension: Kept, span: Span, job: Job, derived: Derived, { fit }: FittedView, units: Units): string {
   const measured = measuredIn(job, derived, dimension);
   if (!measured) return '–';
   if (dimension.kind === 'angle') return formatAngle(measured.value, measured.sigma);
   if (dimension.kind === 'slope') return formatSlope(measured.value, measured.sigma);
   if (!fit.scaled) return 'no scale yet';
-  const sign = dimension.kind === 'diameter' ? '⌀ ' : dimension.kind === 'radius' ? 'R ' : '';
+  const isAlong = dimension.kind === 'length' && distance(span.from, span.to) < span.value * STRAIGHT;
+  const sign = isAlong ? 'along ' : dimension.kind === 'diameter' ? '⌀ ' : dimension.kind === 'radius' ? 'R ' : '';
   return `${sign}${formatLength(measured.value, units, measured.sigma)}`;
 }

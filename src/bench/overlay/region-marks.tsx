@@ -1,5 +1,5 @@
 import { findNameOf, findRegionAt } from '@/core/derive';
-import type { RegionKind } from '@/core/job';
+import type { NamedRegion } from '@/core/job';
 import type { Vec } from '@/core/geometry';
 import { wellInside, type Region } from '@/core/planar';
 import type { Palette } from '@/ui/palette';
@@ -16,7 +16,7 @@ interface RegionMarksProps extends DrawnProps {
   readonly state: RegionState;
 }
 
-const tintOf = (kind: RegionKind | undefined, palette: Palette) => (kind === 'material' ? palette.hedge : kind === 'opening' ? palette.ink : kind === 'room' ? palette.tide : kind === 'zone' ? palette.plum : palette.straw);
+const tintOf = ({ kind, color }: Partial<Pick<NamedRegion, 'kind' | 'color'>>, palette: Palette) => (color ? palette[color] : kind === 'material' ? palette.hedge : kind === 'opening' ? palette.ink : kind === 'room' ? palette.tide : kind === 'zone' ? palette.plum : palette.straw);
 
 const places = new WeakMap<Region, Vec>();
 
@@ -38,7 +38,7 @@ export function RegionMarks({ job, fitted, viewport, palette, state }: RegionMar
   return (
     <g data-testid="regions">
       {shown.map(({ region, name }, i) => (
-        <path key={i} transform={benchTransform(viewport)} d={pathOf(region)} fillRule="evenodd" fill={tintOf(name?.kind, palette)} fillOpacity={region === chosen ? 0.5 : 0.26} stroke={region === chosen ? palette.ink : 'none'} strokeWidth={2} vectorEffect="non-scaling-stroke" />
+        <path key={i} transform={benchTransform(viewport)} d={pathOf(region)} fillRule="evenodd" fill={tintOf(name ?? {}, palette)} fillOpacity={region === chosen ? 0.5 : 0.26} stroke={region === chosen ? palette.ink : 'none'} strokeWidth={2} vectorEffect="non-scaling-stroke" />
       ))}
       {shown.map(({ region, name }, i) => (name ? <Label key={i} at={toScreen(viewport, fitted.fit.toSheet(nameAt(region)))} text={name.name} color={palette.ink} palette={palette} /> : null))}
     </g>

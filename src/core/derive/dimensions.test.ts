@@ -19,7 +19,7 @@ const { job } = history;
 const derived = createDeriver()(job);
 
 it.each<[DimensionKind, readonly RelationEnd[], number]>([
-  ['length', [side(0)], 48], ['slope', [side(2)], Math.atan2(3, 12)], ['angle', [side(0), side(2)], Math.atan2(3, 12)], ['diameter', [{ outline: 'hole' }], 8], ['radius', [{ outline: 'hole' }], 4],
+  ['length', [side(0)], 48], ['slope', [side(2)], Math.atan2(3, 12)], ['angle', [side(0), side(2)], Math.atan2(3, 12)], ['diameter', [{ outline: 'hole' }], 8], ['radius', [{ outline: 'hole' }], 4], ['length', [{ outline: 'hole' }], 8 * Math.PI],
   ['distance', [corner(0), corner(2)], Math.hypot(48, 12)], ['across', [corner(0), corner(2)], 48], ['up', [corner(0), corner(2)], 12], ['distance', [{ outline: 'hole', node: 'centre' }, side(0)], 40], ['across', [corner(0)], 10],
 ])('%s of %j', (kind, on, value) => {
   expect(kindsFor(on, job.outlines, derived.shapes)).toContain(kind);

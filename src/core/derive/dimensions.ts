@@ -1,5 +1,5 @@
 import type { Measured } from '../adjust';
-import { add, angleOf, distance, dot, findGap, findLineCrossing, lineAngle, mix, norm, polar, scale, subtract, type Arc, type Line, type Piece, type Vec } from '../geometry';
+import { add, angleOf, distance, dot, endOf, findGap, findLineCrossing, lineAngle, mix, norm, pieceLength, polar, scale, startOf, subtract, type Arc, type Line, type Piece, type Vec } from '../geometry';
 import type { Dimension, DimensionKind } from '../job';
 import type { Outline, Shape } from '../outline';
 import { CENTRE, type RelationEnd } from '../relate';
@@ -42,7 +42,7 @@ export function kindsFor(on: readonly RelationEnd[], outlines: readonly Outline[
   const [first, second] = things;
   if (!first || things.length > 2 || things.includes(undefined)) return [];
   if (on.some(({ outline }) => outlines.some(({ id, shape }) => id === outline && (shape === 'made' || shape === 'ellipse')))) return on.length === 2 && on[0]!.outline !== on[1]!.outline ? ['gap'] : [];
-  if (!second) return lineOf(first) ? ['length', 'slope'] : roundOf(first) ? ['diameter', 'radius'] : ['across', 'up'];
+  if (!second) return lineOf(first) ? ['length', 'slope'] : roundOf(first) ? ['diameter', 'radius', 'length'] : first.kind === 'piece' ? ['length'] : ['across', 'up'];
   const gap = on[0]!.outline === on[1]!.outline ? [] : (['gap'] as const);
   const [a, b] = [lineOf(first), lineOf(second)];
   if (a && b) return [Math.abs(lineAngle(slopeOf(a) - slopeOf(b))) < PARALLEL ? 'distance' : 'angle', ...gap];
@@ -69,7 +69,7 @@ export function findSpan({ kind, on }: Pick<Dimension, 'kind' | 'on'>, outlines:
   const [first, second] = on.map((end) => findThing(end, outlines, shapes));
   const between = (from: Vec, to: Vec): Span => ({ from, to, value: distance(from, to) });
   const round = roundOf(first);
-  if (kind === 'length') return lineOf(first) && between(lineOf(first)!.a, lineOf(first)!.b);
+  if (kind === 'length') return first?.kind === 'piece' ? { from: startOf(first.piece), to: endOf(first.piece), value: pieceLength(first.piece) } : undefined;
   if (kind === 'diameter') return round && between(add(round.centre, polar(round.radius, Math.PI * 0.75)), add(round.centre, polar(round.radius, -Math.PI * 0.25)));
   if (kind === 'radius') return round && between(round.centre, add(round.centre, polar(round.radius, round.start + round.sweep / 2)));
   const [a, b] = [lineOf(first), lineOf(second)];

@@ -4,9 +4,12 @@ const Id = z.string().min(1).max(64);
 
 export const REGION_KINDS = ['material', 'opening', 'room', 'zone'] as const;
 
+/** In which ink it is tinted, where not by its kind. */
+const REGION_COLORS = ['hedge', 'berry', 'tide', 'plum', 'straw', 'ink'] as const;
+
 /** A region that was named: whichever the outlines shut in around its place (mm on the view plane). `height` makes a volume of its area. */
 export const RegionSchema = z.object({
-  id: Id, view: Id, name: z.string().min(1).max(200), at: z.tuple([z.number(), z.number()]).readonly(), kind: z.enum(REGION_KINDS), height: z.number().positive().optional(),
+  id: Id, view: Id, name: z.string().min(1).max(200), at: z.tuple([z.number(), z.number()]).readonly(), kind: z.enum(REGION_KINDS), color: z.enum(REGION_COLORS).optional(), height: z.number().positive().optional(),
 }).readonly();
 
 export type NamedRegion = z.infer<typeof RegionSchema>;

@@ -65,6 +65,8 @@ function changeAxes(code: string, id: string, change: (view: View) => View, deta
     job.relations = job.relations.flatMap((relation) => (relation.view === id ? draft([findTurned(relation as Relation, turn)].filter((said) => said !== undefined)) : [relation]));
     job.regions.forEach((region) => void (region.view === id && (region.at = draft(turn.displacement(region.at)))));
     job.guides.forEach((guide) => void (guide.view === id && (guide.angle = turn.angle(guide.angle))));
+    // Where sizes in a row stand is said in the axes that were: they stand where they are read now.
+    job.dimensions.forEach((dimension) => void (dimension.view === id && delete dimension.line));
   }, detail);
 }
 
@@ -97,6 +99,7 @@ export const removeView = (id: string) =>
     job.relations = job.relations.filter((relation) => relation.view !== id);
     job.regions = job.regions.filter((region) => region.view !== id);
     job.dimensions = job.dimensions.filter((dimension) => dimension.view !== id);
+    job.parts = job.parts.filter((part) => part.view !== id);
     if (!job.views.some((view) => view.sheet === gone?.sheet)) job.sheets = job.sheets.filter((other) => other.id !== gone?.sheet);
   });
 

@@ -1,15 +1,14 @@
 import { useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
-import { addLayer, changeLayer, removeLayer, type Layer, type LayerColor } from '@/core/job';
+import { addLayer, changeLayer, removeLayer, type Layer } from '@/core/job';
 import { newId } from '@/store';
 import { Card } from '@/ui/card';
+import { ColorChoice, INK_COLORS } from '@/ui/color-choice';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
-
-const COLORS: readonly LayerColor[] = ['berry', 'ink', 'tide', 'plum', 'straw', 'hedge'];
 
 /** The layers: name, colour, shown, locked, and which one new outlines go to. */
 export function LayersPanel() {
@@ -17,7 +16,7 @@ export function LayersPanel() {
   const layers = useJob((state) => state.job.layers);
   const outlines = useJob((state) => state.job.outlines);
   const add = () => {
-    const color = COLORS[layers.length % COLORS.length]!;
+    const color = INK_COLORS[layers.length % INK_COLORS.length]!;
     jobs.getState().run(addLayer({ id: newId(), name: `Layer ${layers.length + 1}`, color, show: true, lock: false }));
   };
   return (
@@ -44,12 +43,7 @@ function LayerCard({ layer, count, only }: { layer: Layer; count: number; only: 
         <RoundButton icon={layer.lock ? 'lock' : 'unlock'} name={layer.lock ? `Unlock ${layer.name}` : `Lock ${layer.name}`} size={40} onPress={() => change({ lock: !layer.lock })} />
         <RoundButton icon="trash" name={`Remove ${layer.name}`} size={40} disabled={only} onPress={() => run(removeLayer(layer.id))} />
       </View>
-      <View role="radiogroup" aria-label={`Colour of ${layer.name}`} style={{ flexDirection: 'row', gap: 6 }}>
-        {COLORS.map((color) => (
-          <Pressable key={color} accessibilityRole="radio" aria-checked={layer.color === color} accessibilityLabel={color} onPress={() => change({ color })}
-            style={{ width: 34, height: 34, borderRadius: 17, backgroundColor: palette[color], borderWidth: layer.color === color ? 4 : 0, borderColor: palette.leaf }} />
-        ))}
-      </View>
+      <ColorChoice name={`Colour of ${layer.name}`} value={layer.color} onChange={(color) => change({ color })} />
       <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' }}>
         <Words quiet>{count === 1 ? '1 outline' : `${count} outlines`}</Words>
         <Button mode={current ? 'contained' : 'text'} compact onPress={() => session.setLayer(layer.id)}>{current ? 'Drawn on' : 'Draw on it'}</Button>

@@ -13,6 +13,7 @@ import { formatArea, formatLength, formatVolume } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { newId } from '@/store';
 import { Card } from '@/ui/card';
+import { ColorChoice } from '@/ui/color-choice';
 import { FigureRow } from '@/ui/figure-row';
 import { Choice, RoundButton } from '@/ui/ledge-button';
 import { Figures, Words } from '@/ui/text';
@@ -88,6 +89,7 @@ function ChosenRegion({ region, name, fitted }: { region: ViewRegion; name: Name
         setKind(to);
         put({ kind: to });
       }} />
+      <ColorChoice name="Colour" value={name?.color} onChange={(color) => put({ color: color === name?.color ? undefined : color })} />
       <FigureRow name="Area" value={scaled ? formatArea(region.area, units, sigma) : 'no scale yet'} testID="region-area" />
       <FigureRow name="Around it" value={scaled ? formatLength(around.value, units, around.sigma) : 'no scale yet'} testID="region-perimeter" />
       {scaled && (kind === 'room' || name?.height !== undefined) ? <LengthField label="Height" mm={name?.height ?? 2400} onChange={(height) => put({ height })} testID="region-height" /> : null}
