@@ -60,10 +60,14 @@ for (const colorScheme of ['light', 'dark'] as const) {
       }
       await desk.choose('take-all');
       await page.getByTestId('held-card').waitFor();
+      await desk.choose('show-free');
       await axe(page);
       await desk.choose('tool-select');
       await desk.openCards();
       await desk.choose('select-all');
+      await desk.type('part-name', 'Blade');
+      await page.getByTestId('part-count').waitFor();
+      await axe(page);
       await desk.choose('make-offset');
       await page.getByTestId('recipe-card').waitFor();
       await axe(page);

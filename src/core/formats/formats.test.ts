@@ -6,7 +6,7 @@ import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
 import { createDeriver, drawingOf } from '../derive';
 import { distance, nearestOn, pointAt, type Piece, type Vec } from '../geometry';
-import { createJob, readJob, type Job } from '../job';
+import { createJob, JOB_VERSION, readJob, type Job } from '../job';
 import { shapeOf, type Chain, type Segment, type SegmentKind } from '../outline';
 import { inspectPicture, readBundle, readDxf, readPictureTags, readSvg, safeLayerName, sha256Hex, summarize, writeBundle, writeDxf, writeSvg, writeWorldFile, type Drawing, type DrawnPath } from '.';
 
@@ -128,7 +128,7 @@ describe('bundles', () => {
   it.each([
     ['not a zip', strToU8('hello'), 'bundle-not-ours'], ['nothing', new Uint8Array(0), 'bundle-not-ours'], ['somebody else’s zip', zipSync({ 'a.txt': strToU8('a') }), 'bundle-not-ours'],
     ['a newer one', zipped({ format: 'bryony-bundle', version: 9, files: {} }), 'bundle-newer'], ['one without a job', zipped({ format: 'bryony-bundle', version: 1, files: {} }), 'bundle-damaged'],
-    ['one that lacks its picture', writeBundle({ job, pictures: new Map() }), 'bundle-damaged'], ['one with another job format', writeBundle({ job: { ...createJob('a', 'b', new Date(0)), version: 7 as never }, pictures: new Map() }), 'job-newer'],
+    ['one that lacks its picture', writeBundle({ job, pictures: new Map() }), 'bundle-damaged'], ['one with another job format', writeBundle({ job: { ...createJob('a', 'b', new Date(0)), version: JOB_VERSION + 1 as never }, pictures: new Map() }), 'job-newer'],
   ])('are refused when they are %s', (_, bytes, code) => expect(readBundle(bytes)).toMatchObject({ ok: false, code }));
   it('are refused before they are unpacked when they claim too much', () => {
     const bomb = zipSync({ 'job.json': new Uint8Array(1000) });

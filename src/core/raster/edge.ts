@@ -56,19 +56,19 @@ export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: n
   });
   // The steepest wins, unless a nearer one is nearly as steep.
   const nearness = ({ at, steepness }: Step) => steepness * Math.exp(-((at / reach) ** 2));
-  const best = steps.filter(({ isNear }) => isNear).sort((a, b) => nearness(b) - nearness(a))[0] ?? (lines ? findFlankAround(steps) : undefined);
+  const best = steps.filter(({ isNear }) => isNear).sort((a, b) => nearness(b) - nearness(a))[0] ?? (lines ? findFlankAround(steps, profile.colours) : undefined);
   if (!best) return undefined;
-  const other = lines ? steps.filter((step) => isOtherFlank(best, step)).sort((a, b) => Math.abs(a.at - best.at) - Math.abs(b.at - best.at))[0] : undefined;
+  const other = lines ? steps.filter((step) => isOtherFlank(best, step) && isOnOneGround(profile.colours, best.at, step.at)).sort((a, b) => Math.abs(a.at - best.at) - Math.abs(b.at - best.at))[0] : undefined;
   const at = (t: number) => add(middle, scale(across, t));
   if (other) return { at: at((best.at + other.at) / 2), normal: direction, sigma: Math.hypot(best.sigma, other.sigma) / 2, kind: 'line' };
   return { at: at(best.at), normal: direction, sigma: best.sigma, kind: 'step' };
 }
 
 /** The nearer flank of a line on which the middle of the scan lies. */
-function findFlankAround<S extends Step>(steps: readonly S[]): S | undefined {
+function findFlankAround<S extends Step>(steps: readonly S[], colours: readonly (readonly number[])[]): S | undefined {
   const byNearness = [...steps].sort((a, b) => Math.abs(a.at) - Math.abs(b.at));
   const [first] = byNearness;
-  return first && steps.some((step) => step.at * first.at < 0 && isOtherFlank(first, step)) ? first : undefined;
+  return first && steps.some((step) => step.at * first.at < 0 && isOtherFlank(first, step) && isOnOneGround(colours, first.at, step.at)) ? first : undefined;
 }
 
 /** Flanks are as steep as each other, and change colour there and back again; the farther off one is, the more so. */
@@ -76,6 +76,18 @@ function isOtherFlank(best: Step, { at, steepness, towards }: Step): boolean {
   const alike = towards.reduce((sum, value, c) => sum + value * best.towards[c]!, 0);
   const width = Math.abs(at - best.at);
   return width < LINE_WIDTH && (width < SURELY_THIN ? steepness > 0.4 * best.steepness && alike < -0.7 : Math.min(steepness, best.steepness) > 0.6 * Math.max(steepness, best.steepness) && alike < -0.9);
+}
+
+/** Grounds that differ by less than this share of what stands out from them are one. */
+const ONE_GROUND = 0.5;
+
+/** Whether a line lies on one ground: to both sides of it the colour is alike. A bevel or a shadow between two things is no line. */
+function isOnOneGround(colours: readonly (readonly number[])[], a: number, b: number): boolean {
+  const [left, right] = [Math.min(a, b), Math.max(a, b)];
+  const seen = (from: number, to: number) => colours.map((channel) => meanOf(channel, from, to));
+  const [before, inside, after] = [seen(left - 3.5, left - 1.5), seen((left + right) / 2 - 0.25, (left + right) / 2 + 0.25), seen(right + 1.5, right + 3.5)];
+  const apart = (p: readonly number[], q: readonly number[]) => Math.hypot(...p.map((value, c) => value - q[c]!));
+  return apart(before, after) < ONE_GROUND * Math.min(apart(before, inside), apart(inside, after));
 }
 
 /** Where colour changes most steeply, from the middle of the scan, px. */

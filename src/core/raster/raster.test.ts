@@ -146,6 +146,19 @@ describe.each(['blade', 'blade-slanted'])('on the photo %s', (name) => {
   const pyramid = createPyramid(colourPictureFrom(width, height, data));
   const truth = JSON.parse(readFileSync(`demo/truth/${name}.json`, 'utf8')) as { blade: { holes: { px: Vec; rimPx: Vec[] }[] }; card: { sidesPx: [Vec, Vec][]; left: Vec; right: Vec; top: Vec; bottom: Vec } };
 
+  it('the rim of a hole is caught from beside it, and its bevel is no line', () => {
+    const picture = colourPictureFrom(width, height, data);
+    const off = truth.blade.holes.flatMap(({ px, rimPx }) => rimPx.flatMap((rim) => {
+      const [dx, dy] = [rim[0] - px[0], rim[1] - px[1]].map((d) => d / Math.hypot(rim[0] - px[0], rim[1] - px[1])) as [number, number];
+      return [-2, -1, 0, 1, 2].map((by) => {
+        const edge = findEdgeNear(picture, [rim[0] + by * dx, rim[1] + by * dy], 8)!;
+        expect(edge.kind).toBe('step');
+        return Math.abs((edge.at[0] - rim[0]) * dx + (edge.at[1] - rim[1]) * dy);
+      });
+    })).sort((a, b) => a - b);
+    expect(off[Math.floor(0.9 * off.length)]).toBeLessThan(0.35);
+  });
+
   it('one tap in a hole finds its rim within its own doubt', () => {
     for (const { px, rimPx } of truth.blade.holes) {
       for (const [dx, dy] of [[0, 0], [-9, 4], [7, 6]] as const) {
