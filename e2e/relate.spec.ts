@@ -10,6 +10,21 @@ test('what was pointed roughly becomes tangent, parallel and of a nominal size t
   await desk.choose('tool-relate');
   await desk.openCards();
   await expect(page.getByTestId('proposed-tangent')).toContainText('joints are tangent');
+  // One is left as it was drawn, which stays so until it is proposed again; one is taken by itself.
+  await desk.choose('each-tangent');
+  const each = page.getByTestId('proposed-one');
+  const proposed = await each.count();
+  await expect(each.first()).toContainText('Off by');
+  await each.first().getByTestId('leave-one').click();
+  await expect(each).toHaveCount(proposed - 1);
+  await desk.choose('tool-line');
+  await desk.choose('tool-relate');
+  await desk.openCards();
+  await expect(page.getByTestId('proposals')).toContainText('1 left as it was drawn');
+  await desk.choose('propose-again');
+  await desk.choose('each-tangent');
+  await each.first().getByTestId('take-one').click();
+  await expect(page.getByTestId('held-card')).toContainText('1 thing holds');
   await desk.choose('take-all');
   await expect(page.getByTestId('proposals')).toHaveCount(0);
   await expect(page.getByTestId('moves')).toContainText('which the picture allows');

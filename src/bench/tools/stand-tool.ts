@@ -1,4 +1,4 @@
-import { subtract, type Vec } from '@/core/geometry';
+import { moved, placed, subtract, type Piece, type Vec } from '@/core/geometry';
 import { addMade, changeOutlines } from '@/core/job';
 import { isMovable, movedOutline, stretchedOutline, type MadeOutline, type Outline, type PointedPlace } from '@/core/outline';
 import { commandForMove, editingIn, placingFor } from './editing';
@@ -35,8 +35,8 @@ export function commandForTurn(state: StandState, change: { readonly turn?: numb
   if (!about) return undefined;
   const { fitted } = context;
   const moving = { about: fitted.placing.toPlane(about.at), turn: change.turn ?? 0, scale: change.scale ?? ([1, 1] as const), mirrored: change.mirrored ?? false };
-  const moved = findOutlines(state, context).map((outline) => movedOutline(outline, moving, placingFor(outline, fitted), editingIn(context)));
-  return changeOutlines(moved, change.scale === undefined ? 'outlines-turned' : 'outlines-scaled');
+  const turned = findOutlines(state, context).map((outline) => movedOutline(outline, moving, placingFor(outline, fitted), editingIn(context)));
+  return changeOutlines(turned, change.scale === undefined ? 'outlines-turned' : 'outlines-scaled');
 }
 
 function place(state: StandState, next: PointedPlace, context: ToolContext): Step<StandState> {
@@ -70,14 +70,19 @@ const isSame = (a: Vec, b: Vec) => a[0] === b[0] || a[1] === b[1];
 
 /** Stretches what was chosen: what of it lies in the box between the first two places moves by `by`, mm. Undefined where nothing does. */
 export function commandForStretch(state: StandState, by: Vec, context: ToolContext) {
+  const changed = stretchedBy(state, by, context);
+  return changed.length > 0 && (by[0] !== 0 || by[1] !== 0) ? changeOutlines(changed, 'outlines-stretched') : undefined;
+}
+
+/** Those of the chosen outlines that change, stretched. */
+function stretchedBy(state: StandState, by: Vec, context: ToolContext): readonly Outline[] {
   const { fitted } = context;
   const [a, b] = state.points.map(({ at }) => fitted.placing.toPlane(at));
-  if (!a || !b) return undefined;
+  if (!a || !b) return [];
   const isIn = (place: Vec) => [0, 1].every((axis) => (place[axis]! - a[axis]!) * (place[axis]! - b[axis]!) <= 0);
   const before = findOutlines(state, context);
   const after = before.map((outline) => stretchedOutline(outline, isIn, by, placingFor(outline, fitted), (plane) => fitted.fit.toSheet(plane)));
-  const changed = after.filter((outline, i) => outline !== before[i]);
-  return changed.length > 0 && (by[0] !== 0 || by[1] !== 0) ? changeOutlines(changed, 'outlines-stretched') : undefined;
+  return after.filter((outline, i) => outline !== before[i]);
 }
 
 function madeFor({ mode, of }: StandState, a: PointedPlace, b: PointedPlace | undefined, { fitted, layer, newId }: ToolContext): MadeOutline {
@@ -98,18 +103,28 @@ export const standTool: Tool<StandState> = {
         return [betweenPlaces(state, input), []];
     }
   },
-  preview({ points, mode }, aim) {
+  preview(state, aim, context) {
+    const { points, mode } = state;
     const [from] = points;
     if (!from) return NOTHING;
-    if (mode === 'stretch') return previewOfStretch(points.map(({ at }) => at), aim?.sheet);
+    if (mode === 'stretch') return previewOfStretch(state, aim?.sheet, context);
     const span = aim && NEEDED[mode] === 2 ? { from: from.at, to: aim.sheet, look: 'measure' as const } : undefined;
-    return { ...NOTHING, points: points.map(({ at }) => at), ...(span ? { span } : {}) };
+    const comes = span ? piecesMoved(state, subtract(context.fitted.placing.toPlane(span.to), context.fitted.placing.toPlane(span.from)), context) : [];
+    return { ...NOTHING, points: points.map(({ at }) => at), pieces: { list: comes, look: 'comes' }, ...(span ? { span } : {}) };
   },
 };
 
-/** The box, and from where to where what lies in it goes. */
-function previewOfStretch(points: readonly Vec[], aim: Vec | undefined): Preview {
+/** What is chosen, moved. */
+function piecesMoved(state: StandState, by: Vec, { shapes }: ToolContext): readonly Piece[] {
+  return state.of.flatMap((id) => shapes.get(id)?.finished ?? []).map((piece) => moved(piece, placed(by)));
+}
+
+/** The box, from where to where what lies in it goes, and what comes of it. */
+function previewOfStretch(state: StandState, aim: Vec | undefined, context: ToolContext): Preview {
+  const points = state.points.map(({ at }) => at);
   const [a, b = aim, from] = points;
+  const { placing } = context.fitted;
+  const outlines = from && aim ? stretchedBy(state, subtract(placing.toPlane(aim), placing.toPlane(from)), context).filter((outline) => outline.shape !== 'made') : [];
   const box = a && b ? [[a, [b[0], a[1]], b, [a[0], b[1]], a] as readonly Vec[]] : [];
-  return { ...NOTHING, points, lines: box, ...(from && aim ? { span: { from, to: aim, look: 'measure' as const } } : {}) };
+  return { ...NOTHING, outlines, points, lines: box, ...(from && aim ? { span: { from, to: aim, look: 'measure' as const } } : {}) };
 }

@@ -9,4 +9,4 @@ export { compare, findSpan, kindsFor, listRow, measureDimension, wholeEnds, type
 export { planeAsView } from './ground';
 export { relatingPlane, type RelatedView } from './related';
 export { placedView, type MapPlace } from './placed-sheet';
-export { countOutline, countPart, lineOfPart, listParts, measurePart, type Count, type PartRow } from './parts';
+export { countPart, lineOfPart, listParts, type Count, type PartRow } from './parts';

@@ -1,9 +1,11 @@
-import { useMemo } from 'react';
-import { View } from 'react-native';
+import { useMemo, useState } from 'react';
+import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
 import { declineProposals, proposeAgain } from '@/core/job';
 import { isRelatable, listProposals, type Proposal, type RelationEnd, type RelationKind } from '@/core/relate';
+import { formatLength } from '@/core/units';
+import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { wordsForKind } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
@@ -15,7 +17,7 @@ const THINGS: Partial<Record<RelationKind, readonly [one: string, several: strin
 
 const nameOf = ({ kind, on }: Pick<Proposal, 'kind' | 'on'>) => `${kind} ${on.map(({ outline, segment = '', node = '' }) => `${outline}.${segment}.${node}`).join(' ')}`;
 
-/** What may be meant to be true, of all outlines of the view or of one: within what pointing allows. Taken or refused kind by kind, or all at once. */
+/** What may be meant to be true, of all outlines of the view or of one: within what pointing allows. Taken or refused one by one, kind by kind, or all at once. */
 export function ProposalsCard({ relating, only }: { relating: Relating; only?: string | undefined }) {
   const { jobs } = useDesk();
   const { fitted, job: { outlines, relations, declined } } = relating;
@@ -39,7 +41,7 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
       {open.length > 0 ? <Words style={{ fontWeight: '700' }}>{only === undefined ? 'Within what you can point' : 'Of what you drew last, within what you can point'}</Words> : null}
       {kinds.map((kind) => {
         const some = open.filter((proposal) => proposal.kind === kind);
-        return <ProposedRow key={kind} kind={kind} count={some.length} onTake={() => take(some)} onLeave={() => run(declineProposals(some.map(({ on }) => ({ kind, on }))))} />;
+        return <ProposedRow key={kind} kind={kind} some={some} relating={relating} onTake={take} onLeave={(these) => run(declineProposals(these.map(({ on }) => ({ kind, on }))))} />;
       })}
       {kinds.length > 1 ? <Button mode="contained" onPress={() => take(open)} testID="take-all">Make all of them so</Button> : null}
       {kept > 0 ? (
@@ -52,13 +54,47 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
   );
 }
 
-function ProposedRow({ kind, count, onTake, onLeave }: { kind: RelationKind; count: number; onTake: () => void; onLeave: () => void }) {
+interface ProposedProps {
+  readonly kind: RelationKind;
+  readonly some: readonly Proposal[];
+  readonly relating: Relating;
+  onTake(these: readonly Proposal[]): void;
+  onLeave(these: readonly Proposal[]): void;
+}
+
+/** Everything of a kind that is proposed; its words open to each by itself. */
+function ProposedRow({ kind, some, relating, onTake, onLeave }: ProposedProps) {
+  const [isOpen, setOpen] = useState(false);
   const [one, several] = THINGS[kind] ?? ['pair is', 'pairs are'];
+  const says = `${some.length} ${some.length === 1 ? one : several} ${wordsForKind(kind)}.`;
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID={`proposed-${kind}`}>
-      <Words style={{ flex: 1 }}>{`${count} ${count === 1 ? one : several} ${wordsForKind(kind)}.`}</Words>
-      <Button compact mode="outlined" onPress={onTake} testID={`take-${kind}`}>Make it so</Button>
-      <Button compact onPress={onLeave} testID={`leave-${kind}`}>Leave</Button>
+    <>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID={`proposed-${kind}`}>
+        <Pressable style={{ flex: 1, minHeight: 34, justifyContent: 'center' }} accessibilityRole="button" accessibilityLabel={`${says} One by one`} aria-expanded={isOpen} onPress={() => setOpen(!isOpen)} testID={`each-${kind}`}>
+          <Words>{says}</Words>
+        </Pressable>
+        <Button compact mode="outlined" onPress={() => onTake(some)} testID={`take-${kind}`}>Make it so</Button>
+        <Button compact onPress={() => onLeave(some)} testID={`leave-${kind}`}>Leave</Button>
+      </View>
+      {isOpen ? some.slice(0, MOST_EACH).map((proposal) => <OneRow key={nameOf(proposal)} proposal={proposal} relating={relating} onTake={() => onTake([proposal])} onLeave={() => onLeave([proposal])} />) : null}
+    </>
+  );
+}
+
+const MOST_EACH = 30;
+
+/** One of them: by how much it misses now; it is marked on the drawing when its words are pressed. */
+function OneRow({ proposal, relating, onTake, onLeave }: { proposal: Proposal; relating: Relating; onTake: () => void; onLeave: () => void }) {
+  const { session } = useDesk();
+  const units = useUnits();
+  const miss = relating.fitted.fit.scaled ? formatLength(Math.abs(proposal.miss), units, proposal.sigma) : `${Math.abs(proposal.miss).toFixed(1)} px`;
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, paddingLeft: 12 }} testID="proposed-one">
+      <Pressable style={{ flex: 1, minHeight: 34, justifyContent: 'center' }} accessibilityRole="button" accessibilityLabel={`Show where it is off by ${miss}`} onPress={() => session.setTool({ name: 'relate', state: { on: proposal.on } })}>
+        <Words quiet style={{ fontSize: 14 }}>{`Off by ${miss}`}</Words>
+      </Pressable>
+      <Button compact mode="outlined" onPress={onTake} testID="take-one">Make it so</Button>
+      <Button compact onPress={onLeave} testID="leave-one">Leave</Button>
     </View>
   );
 }
