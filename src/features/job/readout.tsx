@@ -67,7 +67,8 @@ function useSizeText(): string {
     const preview = toolOf(tool).preview(tool.state, aim, context);
     const scaled = fitted.fit.scaled;
     if (tool.name !== 'frame' && 'points' in tool.state && preview.span) {
-      const [a, b] = tool.state.points;
+      // The first two places of a stretch are its box.
+      const [a, b] = tool.name === 'stand' && tool.state.mode === 'stretch' ? tool.state.points.slice(2) : tool.state.points;
       if (!a || !scaled) return '';
       const { value, sigma } = measuredLength(fitted.fit, a, b ?? { at: aim.sheet, sigma: aim.sigma, edge: aim.edge });
       return formatLength(value, units, sigma);
