@@ -39,7 +39,11 @@ describe('the command line', () => {
     // Four holes and the blade around them.
     expect(view.regions).toHaveLength(5);
     expect(view.regions[0].area).toBeCloseTo(Math.PI * 16, 0);
-    expect(bryony('parts', drawn).stdout.split('\r\n')[1]).toMatch(/^Pruner blade,1,0,Tool steel,3,2\d\d\.\d+,\d\.\d+,/);
+    const row = bryony('parts', drawn).stdout.split('\r\n')[1]!.split(',');
+    expect(row.slice(0, 5)).toEqual(['Pruner blade', '1', '0', 'Tool steel', '3']);
+    // As large as the file that is cut.
+    const file = JSON.parse(bryony('draw', drawn, path.join(folder, 'drawn.dxf')).stdout);
+    expect([Number(row[5]), Number(row[7])]).toEqual([expect.closeTo(file.width, 2), expect.closeTo(file.height, 2)]);
   });
 
   it('solves problems in order, one line each, and says with its status whether all have a fit', () => {

@@ -58,7 +58,8 @@ export function measureShapes(outlines: readonly Outline[], figured: Figured, fi
       const placing = placingBy(fitted, varied.doubts);
       const solved = groups.flatMap(({ known, spread }, i) => {
         const values = spread.valuesFrom(followed(varied.x[i]!, spread.follows, varied.doubts));
-        return shapesAt(sources.flatMap(({ id }) => known.get(id) ?? []).map((source) => outlineAt(source, values)), ON_PLANE);
+        // Solved places are on the plane already; pulled handles are still the sheet's.
+        return shapesAt(sources.flatMap(({ id }) => known.get(id) ?? []).map((source) => outlineAt(source, values)), { ...placing, scaled: true });
       });
       return at(new Map([...shapesAt(free.map((source) => changed(source, change)), placing), ...solved]), placing, change);
     };
@@ -95,9 +96,6 @@ function swings(place: PointedPlace, factor: number, figureWith: (change: Change
     return (ahead! - back!) / 2;
   });
 }
-
-/** Solved places are on the plane already. */
-const ON_PLANE = { scaled: true, toPlane: (at: Vec) => at };
 
 /** Every pointed place of an outline once, by identity: a place that two nodes lean on varies as one. */
 function listPointedOf(outline: Outline): readonly PointedPlace[] {

@@ -1,8 +1,9 @@
 /** Plus-minus of what is made of others, against trials in which every place is pointed anew. */
+import { readFileSync } from 'node:fs';
 import { createDeriver, figuredIn, measureOutline } from '.';
 import { areaOf, measureShapes } from './figures';
 import { findNearest, findUnion, pieceBounds, type Vec } from '../geometry';
-import { addEvidence, addGuide, addMade, addOutline, addRelations, addSheet, createJob, createView, runCommand, startHistory, type Evidence, type Job, type Sheet } from '../job';
+import { addEvidence, addGuide, addMade, addOutline, addRelations, addSheet, createJob, createView, readJob, runCommand, startHistory, type Evidence, type Job, type Sheet } from '../job';
 import type { Chain, CircleOutline, Shape } from '../outline';
 import type { Relation } from '../relate';
 
@@ -80,4 +81,14 @@ it.each([[true, false], [false, false], [true, true], [false, true]])('between w
   const spread = Math.sqrt(trials.reduce((sum, trial) => sum + (trial - mean) ** 2, 0) / (trials.length - 1));
   expect(sigma).toBeGreaterThan(0.85 * spread);
   expect(sigma).toBeLessThan(1.25 * spread);
+});
+
+it('a figure of what is related is that of its shape, curves with pulled handles included', () => {
+  const job = readJob(JSON.parse(readFileSync('public/demo/blade-drawn.json', 'utf8')));
+  if (!job.ok) throw new Error(job.code);
+  const derived = createDeriver()(job.value);
+  for (const outline of job.value.outlines) {
+    const { value } = measureOutline(outline, figuredIn(job.value, derived, outline.view), widthOf);
+    expect(value).toBeCloseTo(widthOf(derived.shapes.get(outline.id)!), 6);
+  }
 });

@@ -7,7 +7,7 @@ import type { Derived } from './derive';
 import { measureShapes, type Figured } from './figures';
 
 /** What is nearer than this is one place: mm, or px without scale. */
-const TOLERANCE = 1e-6;
+export const SAME_PLACE = 1e-6;
 
 /** What of a shape shuts something in: doors are shut. */
 const rimsOf = (shape: Shape): readonly Piece[] => shape.shut?.flatMap(({ pieces }) => pieces) ?? shape.finished;
@@ -54,7 +54,7 @@ const lengthOf = ({ pieces }: Path) => pieces.reduce((sum, piece) => sum + piece
 export function measureRegion(region: ViewRegion, figured: Figured, figure: (region: Region) => number): Measured {
   const rim = figured.job.outlines.filter(({ id }) => region.outlines.includes(id));
   return measureShapes(rim, figured, (shapes) => {
-    const regions = listRegions([...shapes.values()].flatMap(rimsOf), TOLERANCE);
+    const regions = listRegions([...shapes.values()].flatMap(rimsOf), SAME_PLACE);
     return figure(findRegionAt(regions, region.inside) ?? region);
   });
 }

@@ -2,16 +2,15 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useJob } from '@/bench/use-session';
-import { done, refused } from '@/core/basics';
+import { done } from '@/core/basics';
 import { countPart, type Count, type FittedView } from '@/core/derive';
 import { addPart, changePart, removePart, type Part } from '@/core/job';
 import { newId } from '@/store';
 import { Card } from '@/ui/card';
 import { FigureRow } from '@/ui/figure-row';
 import { WrittenField } from '@/ui/written-field';
-import { LengthField } from './make/fields';
+import { LengthField, parseName } from './make/fields';
 
-const parseName = (text: string) => (text.trim() === '' ? refused('name-empty') : done(text.trim().slice(0, 200)));
 const parseMaterial = (text: string) => done(text.trim().slice(0, 200));
 
 export function countInWords({ plain, mirrored }: Count): string {

@@ -4,7 +4,6 @@ import { Button } from 'react-native-paper';
 import { useRegions } from '@/bench/regions';
 import type { RegionState } from '@/bench/tools';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
-import { done, refused } from '@/core/basics';
 import { figuredIn, findNameOf, findRegionAt, measureRegion, perimeterOf, type FittedView, type ViewRegion } from '@/core/derive';
 import { findUnion, pieceBounds } from '@/core/geometry';
 import { addRegion, changeRegion, REGION_KINDS, removeRegion, type NamedRegion, type RegionKind } from '@/core/job';
@@ -19,7 +18,7 @@ import { Choice, RoundButton } from '@/ui/ledge-button';
 import { Figures, Words } from '@/ui/text';
 import { WorkSlip } from '@/ui/work-slip';
 import { WrittenField } from '@/ui/written-field';
-import { LengthField } from './make/fields';
+import { LengthField, parseName } from './make/fields';
 
 const KIND_WORDS: Readonly<Record<RegionKind, string>> = { material: 'Material', opening: 'Opening', room: 'Room', zone: 'Zone' };
 const KINDS = REGION_KINDS.map((kind) => [kind, KIND_WORDS[kind]] as const);
@@ -66,8 +65,6 @@ function RegionRow({ region, name, scaled, onGo }: { region: Region; name: Named
     </View>
   );
 }
-
-const parseName = (text: string) => (text.trim() === '' ? refused('name-empty') : done(text.trim().slice(0, 200)));
 
 function ChosenRegion({ region, name, fitted }: { region: ViewRegion; name: NamedRegion | undefined; fitted: FittedView }) {
   const { jobs } = useDesk();

@@ -29,6 +29,9 @@ export function AngleField({ label, radians, onChange, testID }: FieldProps & { 
   return <WrittenField label={label} value={text} onChange={setText} parse={parseAngle} onSubmit={onChange} testID={testID} />;
 }
 
+/** A name that is not empty. */
+export const parseName = (text: string): Result<string> => (text.trim() === '' ? refused('name-empty') : done(text.trim().slice(0, 200)));
+
 const MOST = 500;
 
 function parseCount(text: string): Result<number> {
