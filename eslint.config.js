@@ -34,6 +34,7 @@ module.exports = [
       // fast-check is used as its documentation writes it.
       'import/no-named-as-default-member': 'off',
       'import/no-named-as-default': 'off',
+      'no-restricted-syntax': ['error', { selector: 'JSXOpeningElement[name.name=/^(ActivityIndicator|ProgressBar)$/]:not(:has(JSXAttribute[name.name="accessibilityLabel"]))', message: 'Say what is being waited for: accessibilityLabel.' }],
       // A schema and the type that follows from it share their name.
       '@typescript-eslint/no-redeclare': 'off',
     },

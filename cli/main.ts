@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { createDeriver, drawingOf, figuredIn, figuresOf, findNameOf, lineOfPart, listParts, listRims, SAME_PLACE, shapesShownIn } from '../src/core/derive';
-import { readBundle, readDxf, readSvg, summarize, writeDxf, writeSvg, writePartsTable, type FileUnit } from '../src/core/formats';
+import { createDeriver, drawingOf, figuredIn, figuresOf, findNameOf, lineOfOpening, lineOfPart, listOpenings, listParts, listRims, SAME_PLACE, shapesShownIn } from '../src/core/derive';
+import { readBundle, readDxf, readSvg, summarize, writeDxf, writeOpeningsTable, writeSvg, writePartsTable, type FileUnit } from '../src/core/formats';
 import type { Job } from '../src/core/job';
 import { checkShapes } from '../src/core/outline';
 import { listRegions } from '../src/core/planar';
@@ -12,6 +12,7 @@ const HELP = `The core without a screen.
   bryony draw BUNDLE OUT.dxf|OUT.svg [inch]  the outlines of the job's first view as a file
   bryony check BUNDLE                      what keeps the outlines of each view from being cut, and the regions that they shut in, as JSON
   bryony parts BUNDLE                      the list of parts, as comma-separated values
+  bryony openings BUNDLE                   the list of doors, windows and gaps in walls, likewise
   bryony read FILE.dxf|FILE.svg            what a file says: unit, size, closed outlines, open ends
   bryony solve FILE.json                   fits one problem or an array of them, one line of JSON each (docs/solve-format.md)
 
@@ -71,6 +72,8 @@ function parts(file: string): string {
   return writePartsTable(listParts(job, (view) => figuredIn(job, derived, view)).map(lineOfPart));
 }
 
+const openings = (file: string): string => writeOpeningsTable(listOpenings(openJob(file)).map(lineOfOpening));
+
 function readBack(file: string): unknown {
   const text = readFileSync(file, 'utf8');
   const reading = file.endsWith('.svg') ? readSvg(text) : readDxf(text);
@@ -93,6 +96,7 @@ function main([command, file, out, unit]: readonly string[]): number {
     else if (command === 'draw' && file && out && /\.(dxf|svg)$/.test(out)) console.log(JSON.stringify(draw(file, out, unit === 'inch' ? 'inch' : 'mm')));
     else if (command === 'check' && file) console.log(JSON.stringify(check(file), null, 1));
     else if (command === 'parts' && file) console.log(parts(file));
+    else if (command === 'openings' && file) console.log(openings(file));
     else if (command === 'solve' && file) return solveAll(file) ? 0 : 1;
     else if (command === 'read' && file) console.log(JSON.stringify(readBack(file)));
     else {

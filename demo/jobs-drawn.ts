@@ -80,6 +80,9 @@ function hangerDrawn({ made }: Given): Job {
   };
 }
 
+/** What stands in the shed's openings, on layers of its own. */
+const FITTINGS = [{ id: 'frames', name: 'Frames', color: 'ink' }, { id: 'leaves', name: 'Leaves', color: 'hedge' }, { id: 'swings', name: 'Swings and sills', color: 'ink' }] as const;
+
 function shedDrawn({ made }: Given): Job {
   const { shed } = read<ReturnType<typeof truthOfDrawn>>('drawn');
   const sheet = sheetOf('shed-plan', 'Potting shed', 'scan', shed.picture);
@@ -89,18 +92,27 @@ function shedDrawn({ made }: Given): Job {
   const end = (outline: string, i: number): RelationEnd => ({ outline, segment: `${outline}-${i}` });
   const said = (id: string, kind: Relation['kind'], on: RelationEnd): Relation => ({ id, view: 'shed-view', kind, on: [on] });
   const strip = { ends: 'flat', corners: 'mitre' } as const;
+  const job = createJob('shed', 'Potting shed, its plan', made);
   return {
-    ...createJob('shed', 'Potting shed, its plan', made), units: { style: 'm', denominator: 16 }, sheets: [sheet],
+    ...job, units: { style: 'm', denominator: 16 }, sheets: [sheet],
     views: [withEvidence({ ...createView('shed-view', sheet), locked: true }, [length('width', a, b, shed.width, { name: 'printed width', plusMinus: 5 }), length('depth', b, c, shed.depth, { name: 'printed depth', plusMinus: 5 }), known('base', 'level', [[a, b]], { angle: 0 }, { name: 'its front' })])],
     outlines: [
       { ...outer, aid: true }, { ...inner, aid: true },
       {
         shape: 'made', id: 'walls', layer: 'outline', view: 'shed-view', aid: true,
-        recipe: { kind: 'strip', of: ['outer'], width: shed.wall, justified: 'left', ...strip, openings: [{ id: 'door', outline: 'outer', segment: 'outer-0', from: 'start', distance: shed.door.from, width: shed.door.width }, { id: 'window', outline: 'outer', segment: 'outer-2', from: 'end', distance: shed.window.from, width: shed.window.width }] },
+        recipe: {
+          kind: 'strip', of: ['outer'], width: shed.wall, justified: 'left', ...strip,
+          openings: [
+            { id: 'door', segment: 'outer-0', from: 'start', distance: shed.door.from, width: shed.door.width, head: 2000, fill: { kind: 'door', frame: 40, leaf: 40, leaves: 1, hung: { at: 'start', to: 'right', open: Math.PI / 2 } } },
+            { id: 'window', segment: 'outer-2', from: 'end', distance: shed.window.from, width: shed.window.width, sill: 1000, head: 1800, fill: { kind: 'window', frame: 50, leaf: 40, leaves: 1 } },
+          ],
+        },
       },
       { shape: 'made', id: 'inner-wall', layer: 'outline', view: 'shed-view', aid: true, recipe: { kind: 'strip', of: ['partition'], width: shed.partition, justified: 'middle', ...strip, ends: 'square' } },
       { shape: 'made', id: 'shed', layer: 'outline', view: 'shed-view', recipe: { kind: 'combined', of: ['walls', 'inner-wall'], how: 'united' } },
+      ...FITTINGS.map(({ id }): Job['outlines'][number] => ({ shape: 'made', id: `shed-${id}`, layer: id, view: 'shed-view', recipe: { kind: 'fittings', of: ['walls'], set: id } })),
     ],
+    layers: [...job.layers, ...FITTINGS.map(({ id, name, color }) => ({ id, name, color, show: true, lock: false }))],
     relations: [said('front', 'level', end('outer', 0)), said('right', 'upright', end('outer', 1)), said('back', 'level', end('outer', 2)), said('left', 'upright', end('outer', 3)), said('partition', 'upright', end('partition', 0))],
   };
 }

@@ -49,7 +49,7 @@ judged.forEach(count);
 
 const [built, units] = await Promise.all([
   run('Build', process.execPath, ['scripts/build.mjs']),
-  run('Unit tests and reference checks', ...tool('jest', '--ci', '--json', `--outputFile=${RESULTS}/unit.json`)),
+  run('Unit tests and reference checks', ...tool('jest', '--ci', '--maxWorkers=2', '--json', `--outputFile=${RESULTS}/unit.json`)),
 ]);
 countReport(`${RESULTS}/unit.json`, units, (report) => ({ passed: report.numPassedTests, failed: report.numFailedTests + report.numRuntimeErrorTestSuites }));
 

@@ -1,4 +1,4 @@
-import type { Drawing, FileSummary, FileUnit, PartLine, ReferenceGeometry, ReferenceRequest } from '@/core/formats';
+import type { Drawing, FileSummary, FileUnit, OpeningLine, PartLine, ReferenceGeometry, ReferenceRequest } from '@/core/formats';
 import type { Job } from '@/core/job';
 
 export type DrawingFormat = 'dxf' | 'svg';
@@ -10,6 +10,8 @@ export type FileOperations = {
   readonly readReference: { readonly input: ReferenceRequest; readonly output: ReferenceGeometry };
   /** The list of parts as comma-separated values. */
   readonly writeParts: { readonly input: { readonly lines: readonly PartLine[] }; readonly output: string };
+  /** The list of doors and windows, likewise. */
+  readonly writeOpenings: { readonly input: { readonly lines: readonly OpeningLine[] }; readonly output: string };
   readonly writeBundle: { readonly input: BundleData; readonly output: ArrayBuffer };
   readonly readBundle: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: BundleData };
 };

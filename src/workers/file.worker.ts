@@ -1,4 +1,4 @@
-import { readBundle, readDxf, readReference, readSvg, summarize, writeBundle, writeDxf, writePartsTable, writeSvg } from '../core/formats';
+import { readBundle, readDxf, readReference, readSvg, summarize, writeBundle, writeDxf, writeOpeningsTable, writePartsTable, writeSvg } from '../core/formats';
 import type { FileOperations } from './file-operations';
 import { OperationRefused, Transferred } from './protocol';
 import { serve } from './serve';
@@ -14,6 +14,8 @@ serve<FileOperations>({
   },
 
   writeParts: async ({ lines }) => writePartsTable(lines),
+
+  writeOpenings: async ({ lines }) => writeOpeningsTable(lines),
 
   async readReference(request) {
     const geometry = readReference(request);

@@ -16,6 +16,7 @@ import { Drawing } from './drawing';
 import { FrameCover } from './frame-cover';
 import { EvidenceMarks } from './evidence-marks';
 import { DatumMark, GuideMarks } from './marks';
+import { OpeningMarks } from './opening-marks';
 import { RegionMarks } from './region-marks';
 import { ReferenceInk } from './reference-ink';
 import { FreedomMarks } from './freedom-marks';
@@ -94,6 +95,8 @@ function ToolMarks({ tool, ...drawn }: DrawnProps & { readonly tool: ActiveTool 
   switch (tool.name) {
     case 'select':
       return <Selection {...drawn} state={tool.state} />;
+    case 'opening':
+      return <OpeningMarks {...drawn} chosen={tool.state.chosen} />;
     case 'dimension':
       return <ChosenMarks {...drawn} chosen={tool.state.on} />;
     case 'relate':

@@ -174,7 +174,7 @@ describe('what is made follows', () => {
     expect(made().recipe.by).toBeCloseTo(4.7, 9);
     drag([253, 600], [330, 600]);
     expect(made().recipe.by).toBeCloseTo(-3, 9);
-    bench.tool = { name: 'select', state: { outlines: ['made'], several: false, moving: true, grabbed: { kind: 'offset', to: undefined } } };
+    bench.tool = { name: 'select', state: { outlines: ['made'], several: false, moving: true, grabbed: { kind: 'beside', to: undefined } } };
     bench.set([600, 600]);
     expect(made().recipe.by).toBeCloseTo(10, 9);
   });

@@ -1,45 +1,96 @@
-import { distance, nearestOn, pieceLength } from '@/core/geometry';
-import { changeRecipe } from '@/core/job';
-import type { Opening } from '@/core/outline';
+import { kindOfOpening, spansIn, type OpeningKind } from '@/core/derive';
+import { add, distance, nearestOn, perpendicular, pieceLength, scale, type Piece, type Vec } from '@/core/geometry';
+import { changeOpenings } from '@/core/job';
+import { FITTING_SETS, fittingsOf, isInOpening, type Fill, type MadeOutline, type Opening, type OpeningSpan, type Recipe } from '@/core/outline';
 import { NOTHING, run, say, stay, type Step, type Tool, type ToolContext } from './tool';
 import type { Aim } from '../aim';
 
-/** Openings are put into the walls of one strip. */
+/** What was chosen, and what is put where there is nothing yet. */
 export interface OpeningState {
-  readonly made?: string | undefined;
+  readonly chosen?: string | undefined;
+  readonly next: OpeningKind;
 }
 
-/** There to be typed over: a door. mm */
-const FIRST_WIDTH = 900;
+type Wall = MadeOutline & { readonly recipe: Extract<Recipe, { kind: 'strip' }> };
+type Stand = Pick<Opening, 'width' | 'fill' | 'sill' | 'head'>;
 
-/** The opening whose middle is nearest to where one points, on the lines of the walls. */
-function openingAt({ made }: OpeningState, { plane }: Aim, { job, shapes, newId }: ToolContext): Opening | undefined {
-  const strip = job.outlines.find(({ id }) => id === made);
-  if (strip?.shape !== 'made' || strip.recipe.kind !== 'strip') return undefined;
-  const places = strip.recipe.of.flatMap((id) => {
-    const [chain, shape] = [job.outlines.find((other) => other.id === id), shapes.get(id)];
-    return chain?.shape === 'chain' && shape ? shape.pieces.map((piece, i) => ({ chain, piece, i, near: nearestOn(piece, plane) })) : [];
-  });
+const DOOR: Fill = { kind: 'door', frame: 40, leaf: 40, leaves: 1, hung: { at: 'start', to: 'left', open: Math.PI / 2 } };
+const WINDOW: Fill = { kind: 'window', frame: 50, leaf: 50, leaves: 1 };
+
+/** There to be typed over: usual sizes (common practice). mm */
+const FIRST: Readonly<Record<OpeningKind, Stand>> = {
+  door: { width: 900, fill: DOOR, head: 2100 }, window: { width: 1200, fill: WINDOW, sill: 900, head: 2100 }, gap: { width: 1000 },
+};
+
+/** What fills an opening when it becomes of another kind. */
+export const fillOf = (kind: OpeningKind): Fill | undefined => FIRST[kind].fill;
+
+const isWall = (outline: { readonly shape: string }): outline is Wall => outline.shape === 'made' && (outline as MadeOutline).recipe.kind === 'strip';
+
+/** The walls of a view that may be changed. */
+function wallsIn({ job, fitted }: Pick<ToolContext, 'job' | 'fitted'>): readonly Wall[] {
+  const locked = new Set(job.layers.filter(({ lock, show }) => lock || !show).map(({ id }) => id));
+  return job.outlines.filter((outline): outline is Wall => isWall(outline) && outline.view === fitted.view.id && !locked.has(outline.layer));
+}
+
+function findOpeningAt(place: Vec, context: ToolContext): Opening | undefined {
+  return wallsIn(context).flatMap(({ id }) => spansIn(id, context.job, context.shapes)).find((span) => isInOpening(span, place))?.opening;
+}
+
+interface Put {
+  readonly wall: Wall;
+  readonly opening: Opening;
+}
+
+/** An opening of the usual size with its middle as near to where one points as its wall allows, counted from the nearer corner; a leaf opens to the side on which one points. */
+function openingAt({ next }: OpeningState, { plane }: Aim, context: ToolContext, id: string): Put | undefined {
+  const places = wallsIn(context).flatMap((wall) => wall.recipe.of.flatMap((line) => {
+    const [chain, shape] = [context.job.outlines.find((other) => other.id === line), context.shapes.get(line)];
+    return chain?.shape === 'chain' && shape ? shape.pieces.map((piece, i) => ({ wall, node: chain.nodes[i]!, corner: shape.nodes[i]!, piece, near: nearestOn(piece, plane) })) : [];
+  }));
   const nearest = places.sort((a, b) => a.near.distance - b.near.distance)[0];
-  if (!nearest || nearest.near.distance > strip.recipe.width * 2) return undefined;
-  const { chain, piece, i, near } = nearest;
-  const [along, length] = [distance(near.point, shapes.get(chain.id)!.nodes[i]!), pieceLength(piece)];
+  if (!nearest || nearest.near.distance > nearest.wall.recipe.width * 2) return undefined;
+  const { wall, node, corner, piece, near } = nearest;
+  const [along, length] = [distance(near.point, corner), pieceLength(piece)];
   const isNearStart = along <= length / 2;
-  const width = Math.min(FIRST_WIDTH, length / 2);
+  const stand = FIRST[next];
+  const width = Math.min(stand.width, length / 2);
   const from = (isNearStart ? along : length - along) - width / 2;
-  return { id: newId(), outline: chain.id, segment: chain.nodes[i]!.id, from: isNearStart ? 'start' : 'end', distance: Math.max(0, Math.round(from)), width };
+  return { wall, opening: { ...stand, id, segment: node.id, from: isNearStart ? 'start' : 'end', distance: Math.max(0, Math.round(from)), width } };
 }
 
+/** What a new opening would bring: its two ends in the wall, and what stands between them. */
+function piecesOf({ wall, opening }: Put, { job, shapes }: ToolContext): readonly Piece[] {
+  const outlines = [...job.outlines.filter(({ id }) => id !== wall.id), { ...wall, recipe: { ...wall.recipe, openings: [opening] } }];
+  return spansIn(wall.id, { outlines }, shapes).flatMap((span) => [
+    endOf(span, span.start, span.leaves), endOf(span, span.end, span.arrives), ...FITTING_SETS.flatMap((set) => fittingsOf(span, set).flatMap(({ pieces }) => pieces)),
+  ]);
+}
+
+function endOf({ left, right }: OpeningSpan, at: Vec, along: Vec): Piece {
+  const aside = perpendicular(along);
+  return { kind: 'line', a: add(at, scale(aside, left)), b: add(at, scale(aside, -right)) };
+}
+
+function set(state: OpeningState, aim: Aim, context: ToolContext): Step<OpeningState> {
+  const known = findOpeningAt(aim.plane, context);
+  if (known) return [{ chosen: known.id, next: kindOfOpening(known) }, []];
+  const put = openingAt(state, aim, context, context.newId());
+  if (!put) return stay(state, say('no-wall-here'));
+  const { wall, opening } = put;
+  return [{ ...state, chosen: opening.id }, [run(changeOpenings(wall.id, [...(wall.recipe.openings ?? []), opening], 'opening-added', context.newId))]];
+}
+
+/** Puts doors, windows and gaps into walls, and chooses those that are there. */
 export const openingTool: Tool<OpeningState> = {
-  start: {},
-  step(state, input, context): Step<OpeningState> {
-    if (input.kind === 'cancel') return [state, [{ kind: 'hold', outlines: state.made ? [state.made] : [] }]];
-    if (input.kind !== 'set') return [state, []];
-    const opening = openingAt(state, input.aim, context);
-    const strip = context.job.outlines.find(({ id }) => id === state.made);
-    if (!opening || strip?.shape !== 'made' || strip.recipe.kind !== 'strip') return stay(state, say('no-wall-here'));
-    const recipe = { ...strip.recipe, openings: [...(strip.recipe.openings ?? []), opening] };
-    return [state, [run({ ...changeRecipe(strip.id, recipe), name: { code: 'opening-added', detail: {} }, merge: undefined }), { kind: 'hold', outlines: [strip.id] }]];
+  start: { next: 'door' },
+  step(state, input, context) {
+    if (input.kind === 'set') return set(state, input.aim, context);
+    return input.kind === 'cancel' ? [{ next: state.next }, []] : [state, []];
   },
-  preview: () => NOTHING,
+  preview(state, aim, context) {
+    if (!aim || findOpeningAt(aim.plane, context)) return NOTHING;
+    const put = openingAt(state, aim, context, 'next');
+    return put ? { ...NOTHING, pieces: { list: piecesOf(put, context), look: 'comes' } } : NOTHING;
+  },
 };

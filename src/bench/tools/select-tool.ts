@@ -2,7 +2,7 @@ import { distance, subtract, type Vec } from '@/core/geometry';
 import { changeOutline, changeRecipe, nudgeOutline } from '@/core/job';
 import { draggedOutline, mapPointed, movedByHand, withHandle, withNodePlace, type Chain } from '@/core/outline';
 import type { Aim } from '../aim';
-import { isOffset, offsetThrough, piecesOfOffset } from './offset-drag';
+import { isPullable, piecesPulled, pulledThrough } from './pull-beside';
 import { reachOf } from './reach';
 import { findNode, findPicked, listHandles, type HandleEnd } from './pick';
 import { NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
@@ -20,8 +20,8 @@ export interface SelectState {
   readonly grabbed?: Grabbed | undefined;
 }
 
-/** An offset is pulled to where one points. */
-type Grabbed = { readonly kind: 'offset'; readonly to: Aim | undefined } | { readonly kind: 'node'; readonly node: string; readonly to: Vec } | { readonly kind: 'handle'; readonly handle: HandleEnd; readonly to: Vec };
+/** What lies beside others is pulled to where one points. */
+type Grabbed = { readonly kind: 'beside'; readonly to: Aim | undefined } | { readonly kind: 'node'; readonly node: string; readonly to: Vec } | { readonly kind: 'handle'; readonly handle: HandleEnd; readonly to: Vec };
 
 const START: SelectState = { outlines: [], several: false, moving: false };
 
@@ -55,8 +55,8 @@ function moveNode(state: SelectState, aim: Aim, context: ToolContext): Step<Sele
 }
 
 function grab(state: SelectState, aim: Aim, reach: number, context: ToolContext): SelectState {
-  const offset = findSelectedOffset(state, context);
-  if (offset && findPicked(context.job, context, context.fitted.view.id, aim.plane, reach)?.outline === offset.id) return { ...state, grabbed: { kind: 'offset', to: aim } };
+  const beside = findSelectedBeside(state, context);
+  if (beside && findPicked(context.job, context, context.fitted.view.id, aim.plane, reach)?.outline === beside.id) return { ...state, grabbed: { kind: 'beside', to: aim } };
   const chain = findSelectedChain(state, context);
   if (!chain) return state;
   const shape = context.shapes.get(chain.id)!;
@@ -70,7 +70,7 @@ function grab(state: SelectState, aim: Aim, reach: number, context: ToolContext)
 function findGrabbed(state: SelectState, context: ToolContext, sigma = 1): Chain | undefined {
   const chain = findSelectedChain(state, context);
   const { grabbed } = state;
-  if (!chain || !grabbed || grabbed.kind === 'offset') return undefined;
+  if (!chain || !grabbed || grabbed.kind === 'beside') return undefined;
   if (grabbed.kind === 'node') return withNodePlace(chain, grabbed.node, { kind: 'pointed', at: grabbed.to, sigma });
   const { handle, to } = grabbed;
   const shape = context.shapes.get(chain.id)!;
@@ -80,22 +80,22 @@ function findGrabbed(state: SelectState, context: ToolContext, sigma = 1): Chain
   return withHandle(chain, handle.node, handle.side, subtract(to, origin), other && subtract(toSheetPlace(context.fitted, other.at), origin));
 }
 
-function findSelectedOffset(state: SelectState, { job }: Pick<ToolContext, 'job'>) {
+function findSelectedBeside(state: SelectState, { job }: Pick<ToolContext, 'job'>) {
   const outline = state.outlines.length === 1 ? job.outlines.find(({ id }) => id === state.outlines[0]) : undefined;
-  return isOffset(outline) ? outline : undefined;
+  return isPullable(outline) ? outline : undefined;
 }
 
-/** The selected offset as it is pulled now. */
+/** The selected offset or strip as it is pulled now. */
 function findPulled(state: SelectState, context: ToolContext) {
-  const offset = state.grabbed?.kind === 'offset' ? findSelectedOffset(state, context) : undefined;
-  const to = state.grabbed?.kind === 'offset' ? state.grabbed.to : undefined;
-  return offset && to ? offsetThrough(offset, to, context) : undefined;
+  const beside = state.grabbed?.kind === 'beside' ? findSelectedBeside(state, context) : undefined;
+  const to = state.grabbed?.kind === 'beside' ? state.grabbed.to : undefined;
+  return beside && to ? pulledThrough(beside, to, context) : undefined;
 }
 
 /** Lets go of what is in hand, at its new place. */
 function drop(state: SelectState, aim: Aim, context: ToolContext): Step<SelectState> {
-  if (state.grabbed?.kind === 'offset') {
-    const pulled = findPulled({ ...state, grabbed: { kind: 'offset', to: aim } }, context);
+  if (state.grabbed?.kind === 'beside') {
+    const pulled = findPulled({ ...state, grabbed: { kind: 'beside', to: aim } }, context);
     return [{ ...state, grabbed: undefined, moving: false }, pulled ? [run({ ...changeRecipe(pulled.id, pulled.recipe), merge: undefined })] : []];
   }
   const changed = findGrabbed(state, context, aim.sigma);
@@ -117,7 +117,7 @@ function nudge(state: SelectState, by: Vec, context: ToolContext): Step<SelectSt
 function pulledTo(state: SelectState, aim: Aim): SelectState {
   const { grabbed } = state;
   if (!grabbed) return state;
-  return { ...state, grabbed: grabbed.kind === 'offset' ? { ...grabbed, to: aim } : { ...grabbed, to: aim.sheet } };
+  return { ...state, grabbed: grabbed.kind === 'beside' ? { ...grabbed, to: aim } : { ...grabbed, to: aim.sheet } };
 }
 
 export const selectTool: Tool<SelectState> = {
@@ -147,7 +147,7 @@ export const selectTool: Tool<SelectState> = {
   },
   preview(state, aim, context) {
     const pulled = findPulled(state.moving && aim ? pulledTo(state, aim) : state, context);
-    if (pulled) return { ...NOTHING, pieces: { list: piecesOfOffset(pulled, context), look: 'comes' } };
+    if (pulled) return { ...NOTHING, pieces: { list: piecesPulled(pulled, context), look: 'comes' } };
     const changed = findGrabbed(state, context);
     return changed ? { outlines: [changed], points: [] } : NOTHING;
   },

@@ -9,4 +9,5 @@ export { compare, findSpan, kindsFor, listRow, measureDimension, wholeEnds, type
 export { planeAsView } from './ground';
 export { relatingPlane, type RelatedView } from './related';
 export { placedView, type MapPlace } from './placed-sheet';
+export { handOf, kindOfOpening, lineOfOpening, listOpenings, spansIn, type OpeningKind, type OpeningRow } from './openings';
 export { countPart, lineOfPart, listParts, type Count, type PartRow } from './parts';

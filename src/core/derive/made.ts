@@ -1,7 +1,7 @@
 import { isSameList } from '../basics';
 import type { Line, Vec } from '../geometry';
 import type { Job } from '../job';
-import { findGuideLine, makeShape, type Chain, type DrawnOutline, type Guide, type MadeOutline, type Making, type Outline, type Placing, type Shape } from '../outline';
+import { findGuideLine, makeShape, type DrawnOutline, type Guide, type MadeOutline, type Making, type Outline, type Placing, type Shape } from '../outline';
 import type { FittedView } from './fits';
 
 /** How far a guide reaches to each side of its place: past the whole picture. Plane unit. */
@@ -49,12 +49,7 @@ function makingIn(job: Pick<Job, 'outlines'>, fitted: FittedView, findShape: Mak
     if (guide && !lines.has(guide)) lines.set(guide, findGuideLine(guide, fitted.placing, guideReach(fitted)));
     return guide && (lines as GuideLines).get(guide);
   };
-  return { placing: fitted.placing, findShape, findChain: (id) => findChain(id, job.outlines), findGuide: line };
-}
-
-function findChain(id: string, outlines: readonly Outline[]): Chain | undefined {
-  const found = outlines.find((outline) => outline.id === id);
-  return found?.shape === 'chain' ? found : undefined;
+  return { placing: fitted.placing, findShape, findOutline: (id) => job.outlines.find((outline) => outline.id === id), findGuide: line };
 }
 
 /** Everything that an outline is made of, through and through, that stands on places of its own; an outline that does is all of it. */
@@ -89,7 +84,7 @@ export function reshaped(id: string, outlines: readonly Outline[], guides: reado
       const found = guides.find((other) => other.id === guide);
       return found && findGuideLine(found, placing, reach);
     };
-    return makeShape(made, { placing, findShape: (source) => find(source, depth + 1), findChain: (source) => findChain(source, outlines), findGuide });
+    return makeShape(made, { placing, findShape: (source) => find(source, depth + 1), findOutline: (source) => outlines.find((other) => other.id === source), findGuide });
   };
   return find(id);
 }

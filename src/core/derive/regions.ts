@@ -17,10 +17,10 @@ export interface ViewRegion extends Region {
   readonly outlines: readonly string[];
 }
 
-/** The shapes of a view that shut something in: those of its shown outlines; aids shut nothing in. */
+/** The shapes of a view that shut something in: those of its shown outlines; aids and what stands in openings shut nothing in. */
 export function shapesShownIn(job: Pick<Job, 'outlines' | 'layers'>, derived: Pick<Derived, 'shapes'>, view: string): readonly Shape[] {
   const shown = new Set(job.layers.filter(({ show }) => show).map(({ id }) => id));
-  return job.outlines.filter((outline) => outline.view === view && !outline.aid && shown.has(outline.layer)).flatMap(({ id }) => derived.shapes.get(id) ?? []);
+  return job.outlines.filter((outline) => outline.view === view && !outline.aid && shown.has(outline.layer)).flatMap(({ id }) => derived.shapes.get(id) ?? []).filter(({ shut }) => shut?.length !== 0);
 }
 
 /** A piece of a rim, with its outline by id. */

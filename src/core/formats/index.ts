@@ -15,4 +15,5 @@ export { findLonLat, findProjection, nearbyZero, type LonLat, type Projection } 
 export { readGeoJson } from './geojson-reader';
 export { createReferenceSearch, pieceAt, readReference, type ReferenceGeometry, type ReferenceLayer, type ReferenceRequest } from './reference';
 export { isWorldFileName, readWorldFile } from './world-file';
+export { writeOpeningsTable, type OpeningLine } from './openings-table';
 export { writePartsTable, type PartLine } from './parts-table';

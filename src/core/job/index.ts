@@ -9,6 +9,7 @@ export * from './relation-commands';
 export * from './dimension-commands';
 export { DIMENSION_KINDS, type DimensionKind } from './dimension';
 export { addMade, addRegion, changeRecipe, changeRegion, letGo, removeRegion, replaceOutline, setAid } from './made-commands';
+export * from './opening-commands';
 export * from './part-commands';
 export type { Part } from './part';
 export { REGION_KINDS, type NamedRegion, type RegionKind } from './region';

@@ -2,7 +2,7 @@ import { done, refused, type Result } from '../basics';
 import { JOB_FORMAT, JOB_VERSION, JobSchema, type Job } from './schema';
 
 /** Steps from one version to the next, by the version they start from. What they give is validated like any other job. */
-const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = { 1: nameThePoints, 2: (job) => ({ ...job, version: 3 }), 3: (job) => ({ ...job, version: 4, references: [] }), 4: (job) => ({ ...job, version: 5, relations: [] }), 5: (job) => ({ ...job, version: 6, regions: [], dimensions: [] }), 6: (job) => ({ ...job, version: 7, parts: [], declined: [] }) };
+const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = { 1: nameThePoints, 2: (job) => ({ ...job, version: 3 }), 3: (job) => ({ ...job, version: 4, references: [] }), 4: (job) => ({ ...job, version: 5, relations: [] }), 5: (job) => ({ ...job, version: 6, regions: [], dimensions: [] }), 6: (job) => ({ ...job, version: 7, parts: [], declined: [] }), 7: (job) => ({ ...job, version: 8 }) };
 
 /**
  * A job from parsed JSON. Older versions are brought up step by step; a newer one, something else, or a job that does not

@@ -12,7 +12,7 @@ import { ReferenceSchema, SiteSchema } from './reference';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 7;
+export const JOB_VERSION = 8;
 
 z.config({ jitless: true });
 

@@ -4,9 +4,11 @@ export { findGuideLine, type Guide } from './guide';
 export {
   isMovable, mapPlaces, placesOf, type Chain, type CircleBy, type CircleOutline, type DrawnOutline, type EllipseOutline, type MadeOutline, type Node, type Outline, type Segment, type SegmentKind,
 } from './outline';
-export { type Justified, type Opening, type Recipe, type RecipeKind } from './recipe';
+export { FITTING_SETS, type Fill, type FittingSet, type Hanging, type Justified, type Opening, type Recipe, type RecipeKind } from './recipe';
+export { clearWidth, fittingsOf } from './fitting';
+export { isInOpening, middleOf, type OpeningSpan } from './opening';
 export { reflection } from './mirror';
-export { makeShape, sourcesOf, type Making } from './making';
+export { listOpeningSpans, makeShape, sourcesOf, type Making } from './making';
 export { findPosition, listPointed, mapPointed, movedByHand, type PictureEdge, type Place, type Placing, type PointedPlace } from './place';
 export { turnedOutline, type Turn } from './turn';
 export { placingOf, shapeOf, shapeOfPaths, type Shape, type ShapeFault } from './shape';

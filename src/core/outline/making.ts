@@ -1,9 +1,10 @@
 import type { Result } from '../basics';
 import { movedPath, placed, type Affine, type Line, type Path } from '../geometry';
 import { combine, offsetClosed, offsetOpen, orientedOutward, strip, type OffsetLimits, type StripWidth } from '../planar';
+import { fittingsOf } from './fitting';
 import { findWhole, reflection } from './mirror';
-import { betweenOpenings } from './opening';
-import type { Chain, MadeOutline } from './outline';
+import { betweenOpenings, listSpans, type OpeningSpan } from './opening';
+import type { MadeOutline, Outline } from './outline';
 import { findPosition, type Placing } from './place';
 import type { Recipe } from './recipe';
 import { shapeOfPaths, type MakingFault, type Shape } from './shape';
@@ -12,8 +13,8 @@ import { shapeOfPaths, type MakingFault, type Shape } from './shape';
 export interface Making {
   readonly placing: Omit<Placing, 'findNode'>;
   findShape(outline: string): Shape | undefined;
-  /** A drawn outline by its id: openings are laid out along its segments. */
-  findChain(outline: string): Chain | undefined;
+  /** An outline by its id: openings are laid out along the segments of what walls are made of. */
+  findOutline(outline: string): Outline | undefined;
   findGuide(guide: string): Line | undefined;
 }
 
@@ -26,15 +27,16 @@ export const sourcesOf = ({ recipe }: MadeOutline): readonly string[] => recipe.
 /** The shape of what is made of others; without paths and with a fault when it cannot be made. */
 export function makeShape(outline: MadeOutline, making: Making): Shape {
   const paths = pathsMade(outline.recipe, making);
-  const fault = typeof paths === 'string' ? paths : paths.length === 0 ? 'made-nothing' : undefined;
+  const fault = typeof paths === 'string' ? paths : paths.length === 0 && outline.recipe.kind !== 'fittings' ? 'made-nothing' : undefined;
   if (fault) return { ...shapeOfPaths(outline.id, []), faults: [{ segment: 0, fault }] };
   const shape = shapeOfPaths(outline.id, paths as readonly Path[]);
   const shut = pathsShut(outline.recipe, making);
   return shut && typeof shut !== 'string' ? { ...shape, shut } : shape;
 }
 
-/** What would be made if all openings were shut; undefined where there are none. */
+/** What would be made if all openings were shut; undefined where there are none. What stands in openings, and what is made of that alone, shuts nothing in. */
 function pathsShut(recipe: Recipe, making: Making): readonly Path[] | MakingFault | undefined {
+  if (recipe.kind === 'fittings' || recipe.of.every((id) => making.findShape(id)?.shut?.length === 0)) return [];
   const hasOpenings = recipe.kind === 'strip' && Boolean(recipe.openings?.length);
   if (!hasOpenings && !recipe.of.some((id) => making.findShape(id)?.shut)) return undefined;
   const findShape = (id: string) => {
@@ -46,6 +48,8 @@ function pathsShut(recipe: Recipe, making: Making): readonly Path[] | MakingFaul
 
 const NEEDS_SCALE: readonly Recipe['kind'][] = ['offset', 'strip', 'rows'];
 
+type StripRecipe = Extract<Recipe, { kind: 'strip' }>;
+
 function pathsMade(recipe: Recipe, making: Making): readonly Path[] | MakingFault {
   const sources = recipe.of.flatMap((id) => making.findShape(id) ?? []);
   if (sources.length < recipe.of.length || sources.some(({ paths }) => paths.length === 0)) return 'source-lost';
@@ -56,6 +60,8 @@ function pathsMade(recipe: Recipe, making: Making): readonly Path[] | MakingFaul
       return offsetOf(sources, recipe);
     case 'strip':
       return unlessRefused(strip(wallLines(sources, recipe, making), widthOf(recipe), recipe.ends, limitsOf(recipe)), 'made-unclear');
+    case 'fittings':
+      return recipe.of.flatMap((id) => listOpeningSpans(id, making)).flatMap((span) => fittingsOf(span, recipe.set));
     case 'combined':
       return unlessRefused(combine(sources.map((source) => source.paths), recipe.how, TOLERANCE), sources.every(({ closed }) => closed) ? 'made-unclear' : 'combine-open');
     case 'mirrored': {
@@ -73,14 +79,26 @@ function pathsMade(recipe: Recipe, making: Making): readonly Path[] | MakingFaul
 const limitsOf = ({ corners }: Pick<Extract<Recipe, { kind: 'offset' }>, 'corners'>): OffsetLimits => ({ corners, precision: PRECISION, tolerance: TOLERANCE });
 
 /** The lines of a strip, without its openings. */
-function wallLines(sources: readonly Shape[], { openings = [] }: Extract<Recipe, { kind: 'strip' }>, making: Making): readonly Path[] {
+function wallLines(sources: readonly Shape[], { openings = [] }: StripRecipe, making: Making): readonly Path[] {
   return sources.flatMap((source) => {
-    const chain = openings.length > 0 ? making.findChain(source.id) : undefined;
-    return chain ? source.paths.flatMap((path) => betweenOpenings(path, chain, openings)) : source.paths;
+    const chain = openings.length > 0 ? making.findOutline(source.id) : undefined;
+    return chain?.shape === 'chain' ? source.paths.flatMap((path) => betweenOpenings(path, chain, openings)) : source.paths;
   });
 }
 
-function widthOf({ width, justified }: Extract<Recipe, { kind: 'strip' }>): StripWidth {
+/** Where the openings of a strip are, line by line; none of anything else. */
+export function listOpeningSpans(strip: string, making: Pick<Making, 'findShape' | 'findOutline'>): readonly OpeningSpan[] {
+  const made = making.findOutline(strip);
+  if (made?.shape !== 'made' || made.recipe.kind !== 'strip') return [];
+  const { openings = [], of } = made.recipe;
+  const sides = widthOf(made.recipe);
+  return of.flatMap((id) => {
+    const [chain, shape] = [making.findOutline(id), making.findShape(id)];
+    return chain?.shape === 'chain' && shape ? shape.paths.flatMap((path) => listSpans(path, chain, openings, sides)) : [];
+  });
+}
+
+function widthOf({ width, justified }: StripRecipe): StripWidth {
   if (justified === 'middle') return { right: width / 2, left: width / 2 };
   return justified === 'right' ? { right: width, left: 0 } : { right: 0, left: width };
 }

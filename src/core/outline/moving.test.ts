@@ -77,12 +77,12 @@ it('what stands by itself is what it was made as: lines, arcs, curves, whole cir
 describe('recipes', () => {
   const wall = chainOf([[0, 0], [4000, 0], [4000, 3000]], [{ kind: 'line' }, { kind: 'line' }]);
   const make = (recipe: Recipe, guide?: Guide) => makeShape({ shape: 'made', id: 'm', layer: 'l', view: 'v', recipe } satisfies MadeOutline, {
-    placing, findShape: (id) => (id === 'c' ? shapeOf(wall, placing) : undefined), findChain: () => wall, findGuide: () => guide && findGuideLine(guide, placing, 1e5),
+    placing, findShape: (id) => (id === 'c' ? shapeOf(wall, placing) : undefined), findOutline: () => wall, findGuide: () => guide && findGuideLine(guide, placing, 1e5),
   });
   const strip = { kind: 'strip', of: ['c'], width: 100, justified: 'right', ends: 'flat', corners: 'mitre' } as const;
 
   it('walls have openings as wide and as far from their corners as is said; rooms see them shut', () => {
-    const shape = make({ ...strip, openings: [{ id: 'a', outline: 'c', segment: 'n0', from: 'start', distance: 500, width: 900 }, { id: 'b', outline: 'c', segment: 'n1', from: 'end', distance: 200, width: 1200 }] });
+    const shape = make({ ...strip, openings: [{ id: 'a', segment: 'n0', from: 'start', distance: 500, width: 900 }, { id: 'b', segment: 'n1', from: 'end', distance: 200, width: 1200 }] });
     const areas = shape.paths.map(({ pieces }) => Math.round(enclosedArea(pieces)));
     // Outer wall of 4000 + 3000 with its corner outside: 4000 × 100 + 3000 × 100 + the corner, less the openings.
     expect(areas.reduce((sum, area) => sum + area, 0)).toBe(100 * (4000 + 3000 + 100 - 900 - 1200));
@@ -94,7 +94,7 @@ describe('recipes', () => {
     const bent = chainOf([[0, 0], [4000, 800]], [{ kind: 'curve' }]);
     const pulledBent: Chain = { ...bent, nodes: bent.nodes.map((node, i) => (i === 0 ? { ...node, handleOut: [9000, 26000] } : node)) };
     const path = shapeOf(pulledBent, placing).paths[0]!;
-    const [before, after] = betweenOpenings(path, pulledBent, [{ id: 'a', outline: 'c', segment: 'n0', from: 'end', distance: 300, width: 900 }]);
+    const [before, after] = betweenOpenings(path, pulledBent, [{ id: 'a', segment: 'n0', from: 'end', distance: 300, width: 900 }]);
     const whole = pieceLength(path.pieces[0]!);
     expect(pieceLength(after!.pieces[0]!)).toBeCloseTo(300, 6);
     expect(pieceLength(before!.pieces[0]!)).toBeCloseTo(whole - 1200, 6);
@@ -112,7 +112,7 @@ describe('recipes', () => {
     expect(faultOf({ kind: 'combined', of: ['c', 'c'], how: 'united' })).toBe('combine-open');
     expect(faultOf({ ...strip, of: ['gone'] })).toBe('source-lost');
     const square = chainOf([[0, 0], [10, 0], [10, 10], [0, 10]], [0, 1, 2, 3].map(() => ({ kind: 'line' })), true);
-    const shrunk = (scaled: boolean) => makeShape({ shape: 'made', id: 'm', layer: 'l', view: 'v', recipe: { kind: 'offset', of: ['c'], by: -6, both: false, corners: 'round' } }, { placing: { ...placing, scaled }, findShape: () => shapeOf(square, placing), findChain: () => square, findGuide: () => undefined });
+    const shrunk = (scaled: boolean) => makeShape({ shape: 'made', id: 'm', layer: 'l', view: 'v', recipe: { kind: 'offset', of: ['c'], by: -6, both: false, corners: 'round' } }, { placing: { ...placing, scaled }, findShape: () => shapeOf(square, placing), findOutline: () => square, findGuide: () => undefined });
     expect([shrunk(true), shrunk(false)].map(({ faults }) => faults[0]?.fault)).toEqual(['made-nothing', 'made-without-scale']);
   });
 

@@ -1,31 +1,36 @@
-import { parameterAt, pieceLength, partOf, type Path } from '../geometry';
+import { distance, endOf, findDirection, parameterAt, partOf, perpendicular, pieceLength, pointAt, startOf, subtract, tangentAt, type Path, type Piece, type Vec } from '../geometry';
+import type { StripWidth } from '../planar';
 import type { Chain } from './outline';
 import type { Opening } from './recipe';
 
 /** A stretch of one piece, in its own parameter. */
 interface Gap {
+  readonly opening: Opening;
   readonly piece: number;
   readonly from: number;
   readonly to: number;
 }
 
-function gapOf(opening: Opening, chain: Chain, { pieces }: Path): Gap | undefined {
+function findGap(opening: Opening, chain: Chain, { pieces }: Path): Gap | undefined {
   const piece = chain.nodes.findIndex(({ id }) => id === opening.segment);
   const whole = pieces[piece];
   if (!whole) return undefined;
   const length = pieceLength(whole);
   const [near, far] = [opening.distance, opening.distance + opening.width];
   const [from, to] = opening.from === 'start' ? [near, far] : [length - far, length - near];
-  return to > 0 && from < length ? { piece, from: parameterAt(whole, from), to: parameterAt(whole, to) } : undefined;
+  return to > 0 && from < length ? { opening, piece, from: parameterAt(whole, Math.max(0, from)), to: parameterAt(whole, Math.min(length, to)) } : undefined;
 }
+
+const listGaps = (path: Path, chain: Chain, openings: readonly Opening[]): readonly Gap[] =>
+  openings.flatMap((opening) => findGap(opening, chain, path) ?? []).sort((a, b) => a.piece + a.from - b.piece - b.from);
 
 /**
  * The line of a wall in pieces between its openings, laid out along it. Weak: a line whose corners are finished has its openings on its sharp shape.
  */
 export function betweenOpenings(path: Path, chain: Chain, openings: readonly Opening[]): readonly Path[] {
-  const gaps = openings.flatMap((opening) => (opening.outline === chain.id ? (gapOf(opening, chain, path) ?? []) : [])).sort((a, b) => a.piece + a.from - b.piece - b.from);
+  const gaps = listGaps(path, chain, openings);
   if (gaps.length === 0) return [path];
-  const runs: Path['pieces'][number][][] = [[]];
+  const runs: Piece[][] = [[]];
   path.pieces.forEach((piece, i) => {
     let at = 0;
     for (const gap of gaps.filter((other) => other.piece === i)) {
@@ -38,4 +43,34 @@ export function betweenOpenings(path: Path, chain: Chain, openings: readonly Ope
   // Around the start of a closed line the last run goes on into the first.
   const joined = path.closed && runs.length > 1 ? [[...runs.at(-1)!, ...runs[0]!], ...runs.slice(1, -1)] : runs;
   return joined.filter((pieces) => pieces.length > 0).map((pieces) => ({ closed: false, pieces }));
+}
+
+/** Where an opening is in its wall: the ends of what is left out of the wall's line, how that runs there, straight across from one to the other, and the wall's thickness to both sides. Plane unit; directions have length 1. */
+export interface OpeningSpan extends StripWidth {
+  readonly opening: Opening;
+  readonly start: Vec;
+  readonly end: Vec;
+  readonly leaves: Vec;
+  readonly arrives: Vec;
+  readonly along: Vec;
+  readonly length: number;
+}
+
+/** The openings that a wall's line has, in their order along it. */
+export function listSpans(path: Path, chain: Chain, openings: readonly Opening[], sides: StripWidth): readonly OpeningSpan[] {
+  return listGaps(path, chain, openings).flatMap(({ opening, piece, from, to }) => {
+    const part = partOf(path.pieces[piece]!, from, to);
+    const [start, end] = [startOf(part), endOf(part)];
+    const along = findDirection(subtract(end, start));
+    return along ? [{ ...sides, opening, start, end, leaves: tangentAt(part, 0), arrives: tangentAt(part, 1), along, length: distance(start, end) }] : [];
+  });
+}
+
+/** The middle of an opening on the wall's line, and whether a place lies in it. */
+export const middleOf = ({ start, end }: Pick<OpeningSpan, 'start' | 'end'>): Vec => [(start[0] + end[0]) / 2, (start[1] + end[1]) / 2];
+
+export function isInOpening({ start, along, length, left, right }: OpeningSpan, place: Vec): boolean {
+  const [x, y] = subtract(place, start);
+  const [on, aside] = [x * along[0] + y * along[1], y * along[0] - x * along[1]];
+  return on >= 0 && on <= length && aside >= -right && aside <= left;
 }

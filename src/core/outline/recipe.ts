@@ -2,16 +2,39 @@ import type { Vec } from '../geometry';
 import type { Combining, CornerStyle, EndStyle } from '../planar';
 import type { Place } from './place';
 
-/** A gap in a wall: so wide, and so far from the corner at which a segment of its line begins (or ends), along that line. mm */
+/** How a leaf turns: at which end of its opening it hangs (with two leaves, one hangs at each), to which side it opens, and how far it is drawn opened; ends and sides as seen along the wall's line. Radians. */
+export interface Hanging {
+  readonly at: 'start' | 'end';
+  readonly to: 'left' | 'right';
+  readonly open: number;
+}
+
+/** What stands in an opening: how wide each jamb of its frame is, how thick a leaf, and how many. A leaf that does not hang stays shut. mm */
+export interface Fill {
+  readonly kind: 'door' | 'window';
+  readonly frame: number;
+  readonly leaf: number;
+  readonly leaves: 1 | 2;
+  readonly hung?: Hanging | undefined;
+}
+
+/** A gap in a wall: so wide, and so far from the corner at which a segment of its line begins (or ends), along that line. `sill` and `head`: where it begins and ends above the floor. mm */
 export interface Opening {
   readonly id: string;
-  readonly outline: string;
   /** The node at which the segment begins. */
   readonly segment: string;
   readonly from: 'start' | 'end';
   readonly distance: number;
   readonly width: number;
+  readonly name?: string | undefined;
+  readonly fill?: Fill | undefined;
+  readonly sill?: number | undefined;
+  readonly head?: number | undefined;
 }
+
+/** What is drawn of what stands in openings, apart from each other: frames and leaves as closed outlines; the ways of leaves and what is seen of sills as lines. */
+export const FITTING_SETS = ['frames', 'leaves', 'swings'] as const;
+export type FittingSet = (typeof FITTING_SETS)[number];
 
 /** Which line a strip's width is laid along: seen along it. */
 export type Justified = 'middle' | 'left' | 'right';
@@ -24,6 +47,8 @@ export type Recipe =
   /** Grown by a distance where closed (shrunk below nothing), else the line beside, to its right; `both`: to both sides. */
   | { readonly kind: 'offset'; readonly of: readonly string[]; readonly by: number; readonly both: boolean; readonly corners: CornerStyle }
   | { readonly kind: 'strip'; readonly of: readonly string[]; readonly width: number; readonly justified: Justified; readonly ends: EndStyle; readonly corners: CornerStyle; readonly openings?: readonly Opening[] | undefined }
+  /** What stands in the openings of a strip: one set of it. */
+  | { readonly kind: 'fittings'; readonly of: readonly string[]; readonly set: FittingSet }
   | { readonly kind: 'combined'; readonly of: readonly string[]; readonly how: Combining }
   /** Mirrored about a guide; `joined`: halves whose ends lie on it and their mirror images as whole outlines. */
   | { readonly kind: 'mirrored'; readonly of: readonly string[]; readonly guide: string; readonly joined: boolean }

@@ -22,7 +22,7 @@ export interface Shape {
   readonly paths: readonly Path[];
   /** The pieces of all paths. */
   readonly finished: readonly Piece[];
-  /** Of walls with openings, and of what is made of them: their paths as if those were shut, as rooms are found. */
+  /** Of walls with openings, and of what is made of them: their paths as if those were shut, as rooms are found. None of what stands in openings. */
   readonly shut?: readonly Path[] | undefined;
   readonly nodes: readonly Vec[];
   readonly faults: readonly { readonly segment: number; readonly fault: ShapeFault }[];

@@ -14,6 +14,7 @@ import { sentenceFor } from '@/ui/words';
 import type { DrawingFormat } from '@/workers';
 import { BundleCard } from './bundle-card';
 import { safeFileName, saveFile } from './download';
+import { OpeningsCard } from './openings-card';
 import { PartsCard } from './parts-card';
 import { PictureCard } from './picture-card';
 import { useWrittenFile, type WrittenFile } from './use-written-file';
@@ -51,6 +52,7 @@ export function HandoverPanel() {
         <Button mode="contained" icon="handover" disabled={written.kind !== 'ready' || !written.agrees} onPress={save} testID="save-file">{`Save ${format.toUpperCase()}`}</Button>
       </Card>
       <PartsCard fileName={fileName} />
+      <OpeningsCard fileName={fileName} />
       <PictureCard fileName={fileName} />
       <BundleCard fileName={fileName} job={() => jobs.getState().job} />
     </>

@@ -1,7 +1,6 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
-import { Button } from 'react-native-paper';
-import { useDesk, useJob } from '@/bench/use-session';
+import { useJob } from '@/bench/use-session';
 import { figuredIn, lineOfPart, listParts, type PartRow } from '@/core/derive';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
@@ -9,28 +8,20 @@ import { Card } from '@/ui/card';
 import { usePalette } from '@/ui/palette';
 import { Figures, Words } from '@/ui/text';
 import { fileWorker } from '@/workers';
-import { safeFileName, saveFile } from './download';
+import { safeFileName } from './download';
+import { SaveTable } from './save-table';
 
 /** The list of parts: how many of what, of which size; to be saved as a table. */
 export function PartsCard({ fileName }: { fileName: string }) {
-  const { session } = useDesk();
   const { job, derived } = useJob((state) => state);
-  const [isWriting, setWriting] = useState(false);
   const rows = useMemo(() => listParts(job, (view) => figuredIn(job, derived, view)), [job, derived]);
   if (job.parts.length === 0) return null;
-  const save = async () => {
-    setWriting(true);
-    const written = await fileWorker.call('writeParts', { lines: rows.map(lineOfPart) });
-    setWriting(false);
-    if (written.kind === 'done') saveFile(`${safeFileName(fileName)}-parts.csv`, written.value, 'text/csv');
-    else session.say('worker-failed');
-  };
   return (
     <Card width={400} testID="parts-card">
       <Words style={{ fontWeight: '700' }}>{`${job.parts.length} ${job.parts.length === 1 ? 'part' : 'parts'}`}</Words>
       {rows.map((row) => <PartWords key={row.part.id} row={row} />)}
       {rows.length < job.parts.length ? <Words quiet style={{ fontSize: 14 }}>Parts in views without scale are left out.</Words> : null}
-      <Button mode="outlined" icon="file" loading={isWriting} disabled={isWriting || rows.length === 0} onPress={() => void save()} testID="save-parts">Save the list as a table</Button>
+      <SaveTable fileName={`${safeFileName(fileName)}-parts`} disabled={rows.length === 0} write={() => fileWorker.call('writeParts', { lines: rows.map(lineOfPart) })} testID="save-parts" />
     </Card>
   );
 }

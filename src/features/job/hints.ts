@@ -67,7 +67,7 @@ function traceHint(tool: ActiveTool, job: Job): string {
     case 'dimension':
       return 'Point at what a size should be read between.';
     case 'opening':
-      return 'Point at the wall.';
+      return 'Point at a wall, or at a door or window.';
     case 'relate':
       return tool.state.on.length === 0 ? 'Point at lines, arcs, circles or corners, then say what is true of them.' : 'Point at more, or say what is true of what is chosen.';
     case 'chain': {

@@ -25,7 +25,7 @@ const PULLED_UP = 340;
 /** Of a phone's height, for the cards at the most. */
 export const CARDS_SHARE = 0.5;
 
-/** Targets in two rows on the left, the cards beside them; it can be pulled up. */
+/** Targets in rows on the left, the cards beside them, below each other where they do not fit: a wheel scrolls one way. It can be pulled up. */
 function WideLedge({ row, cards, low }: LedgeProps) {
   const palette = usePalette();
   const [pulled, setPulled] = useState(false);
@@ -33,7 +33,7 @@ function WideLedge({ row, cards, low }: LedgeProps) {
   return (
     <View role="region" aria-label="Ledge" style={{ flexDirection: 'row', height, backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule }}>
       {row ? <View style={{ width: 396, flexDirection: 'row', flexWrap: 'wrap', alignContent: 'flex-start', gap: 4, padding: 8 }} testID="ledge-row">{row}</View> : null}
-      <div tabIndex={0} role="group" aria-label="Cards" data-testid="ledge-cards" style={{ flex: 1, minWidth: 0, overflow: 'auto', background: palette.bench, display: 'flex', alignItems: 'flex-start', gap: 8, padding: 8 }}>{cards}</div>
+      <div tabIndex={0} role="group" aria-label="Cards" data-testid="ledge-cards" style={{ flex: 1, minWidth: 0, overflow: 'auto', background: palette.bench, display: 'flex', flexWrap: 'wrap', alignContent: 'flex-start', alignItems: 'flex-start', gap: 8, padding: 8 }}>{cards}</div>
       <View style={{ backgroundColor: palette.bench }}>
         <RoundButton icon={pulled ? 'down' : 'up'} name={pulled ? 'Let the ledge down' : 'Pull the ledge up'} onPress={() => setPulled(!pulled)} testID="pull-ledge" />
       </View>

@@ -71,6 +71,7 @@ function WallFields({ state, wall }: { state: ChainState; wall: Wall }) {
     <>
       <LengthField label="Thickness of the wall" mm={wall.width} onChange={(width) => set({ width })} testID="wall-width" />
       <Choice name="Where the wall lies along its line" value={wall.justified} options={JUSTIFIED} onChange={(justified) => set({ justified })} />
+      <Button mode="outlined" compact onPress={() => session.chooseTool('opening')} testID="wall-openings">Doors and windows</Button>
     </>
   );
 }

@@ -1,6 +1,4 @@
 import { useSession } from '@/bench/use-session';
-import { Card } from '@/ui/card';
-import { Words } from '@/ui/text';
 import { ChainPanel } from './chain-panel';
 import { CheckPanel } from './check-panel';
 import { CirclePanel } from './circle-panel';
@@ -10,6 +8,7 @@ import { GuidePanel } from './guide-panel';
 import { LayersPanel } from './layers-panel';
 import { StandPanel } from './make/stand-panel';
 import { MeasurePanel } from './measure-panel';
+import { OpeningPanel } from './opening-panel';
 import { RegionPanel } from './region-panel';
 import { LastDrawnCard } from './relate/proposals-card';
 import { RelatePanel } from './relate/relate-panel';
@@ -28,7 +27,7 @@ export function TracePanel({ panel }: { panel: TracePanelName }) {
     case 'circle':
       return <CirclePanel state={tool.state} />;
     case 'opening':
-      return <Card width={300}><Words quiet>Point at the wall where the door or window should be.</Words></Card>;
+      return <OpeningPanel state={tool.state} />;
     case 'dimension':
       return <DimensionPanel state={tool.state} />;
     case 'region':

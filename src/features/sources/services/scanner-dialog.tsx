@@ -53,7 +53,7 @@ export function ScannerDialog({ onScanned, onLeave }: ScannerDialogProps) {
               <Words quiet style={{ fontSize: 13.5 }}>{`Its sheet promises lengths to ±${scanner.scaleError} %. The picture arrives with that.`}</Words>
             </>
           ) : <Words quiet>{isFetching ? 'Looking for the scanner …' : ''}</Words>}
-          {share === undefined ? null : <View accessibilityLabel="Scanning"><Words>{`Scanning … ${Math.round(100 * share)} %`}</Words><ProgressBar progress={share} /></View>}
+          {share === undefined ? null : <View><Words>{`Scanning … ${Math.round(100 * share)} %`}</Words><ProgressBar progress={share} accessibilityLabel="Scanning" /></View>}
           {says ? <Words style={{ color: palette.berry }} testID="scanner-says">{says}</Words> : null}
         </Dialog.Content>
         <Dialog.Actions>

@@ -16,10 +16,10 @@ function useWritten(shown: string): readonly [string, (text: string) => void] {
   return [draft?.of === shown ? draft.text : shown, (text) => setDraft({ of: shown, text })];
 }
 
-/** A length that holds as soon as Enter is pressed; `signed` ones may be nothing or run the other way. */
-export function LengthField({ label, mm, onChange, testID, signed = false }: FieldProps & { mm: number; onChange: (mm: number) => void; signed?: boolean }) {
+/** A length that holds as soon as Enter is pressed, empty where there is none yet; `signed` ones may be nothing or run the other way. */
+export function LengthField({ label, mm, onChange, testID, signed = false }: FieldProps & { mm: number | undefined; onChange: (mm: number) => void; signed?: boolean }) {
   const units = useUnits();
-  const [text, setText] = useWritten(formatLength(mm, units));
+  const [text, setText] = useWritten(mm === undefined ? '' : formatLength(mm, units));
   const parse = (written: string) => (signed ? parseLength : parseSize)(written, units.style);
   return <WrittenField label={label} value={text} onChange={setText} parse={parse} onSubmit={(read) => onChange(read.mm)} testID={testID} />;
 }
@@ -31,6 +31,12 @@ export function AngleField({ label, radians, onChange, testID }: FieldProps & { 
 
 /** A name that is not empty. */
 export const parseName = (text: string): Result<string> => (text.trim() === '' ? refused('name-empty') : done(text.trim().slice(0, 200)));
+
+/** A name that holds when Enter is pressed. */
+export function NameField({ label, name, onChange, testID }: FieldProps & { name: string; onChange: (name: string) => void }) {
+  const [text, setText] = useWritten(name);
+  return <WrittenField label={label} value={text} onChange={setText} parse={parseName} onSubmit={onChange} testID={testID} />;
+}
 
 const MOST = 500;
 

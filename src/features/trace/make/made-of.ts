@@ -17,7 +17,7 @@ export interface Choosing {
   readonly guides: Job['guides'];
 }
 
-export type MakeKind = Exclude<RecipeKind, 'around' | 'placed'>;
+export type MakeKind = Exclude<RecipeKind, 'around' | 'placed' | 'fittings'>;
 
 export function firstRecipe(kind: MakeKind, { of, guides }: Choosing): Recipe | undefined {
   switch (kind) {

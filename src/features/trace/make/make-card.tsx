@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import { editingIn, type StandMode } from '@/bench/tools';
 import { useDesk, useJob } from '@/bench/use-session';
-import { letGo, replaceOutline, setAid } from '@/core/job';
+import { letGo, replaceOutline, setAid, together } from '@/core/job';
 import { asCircle, standing, type Outline } from '@/core/outline';
 import type { FittedView } from '@/core/derive';
 import { Card } from '@/ui/card';
@@ -26,11 +26,11 @@ const STANDS: readonly { readonly mode: StandMode; readonly icon: IconName; read
 /** What can be made of what is chosen; it follows its sources from then on. */
 export function MakeCard({ outlines, of: chosen, fitted }: { outlines: readonly Outline[]; of: readonly string[]; fitted: FittedView }) {
   const { jobs, session } = useDesk();
-  const { job: { guides }, derived } = useJob((state) => state);
+  const { job, derived } = useJob((state) => state);
   // An aid stays one: chosen among outlines, nothing is made of it.
   const real = chosen.filter((id) => outlines.some((outline) => outline.id === id && !outline.aid));
   const of = real.length > 0 ? real : chosen;
-  const here = guides.filter(({ view }) => view === fitted.view.id);
+  const here = job.guides.filter(({ view }) => view === fitted.view.id);
   const run = jobs.getState().run;
   const make = (kind: MakeKind) => () => {
     const recipe = firstRecipe(kind, { outlines, of, guides: here });
@@ -55,8 +55,10 @@ export function MakeCard({ outlines, of: chosen, fitted }: { outlines: readonly 
         <LedgeButton icon="guide" label="Aid" name={isAid ? 'Cut and hand it over again' : 'Keep it as an aid that never leaves in a file'} chosen={isAid} onPress={() => run(setAid(chosen, !isAid))} testID="make-aid" />
         {whole ? <LedgeButton icon="circle" label="Whole" name="The whole circle of this arc" onPress={() => run(replaceOutline(whole.id, [whole], 'circle-completed'))} testID="make-whole" /> : null}
         {only?.shape === 'made' && shape && shape.paths.length > 0 ? <LedgeButton icon="unlock" label="Let go" name="Let it stand by itself, no longer following" onPress={() => {
+          // What stands in its openings would have no wall any more.
+          const fittings = job.outlines.filter((outline) => outline.shape === 'made' && outline.recipe.kind === 'fittings' && outline.recipe.of.includes(only.id));
           const parts = standing(shape.paths, only, editing);
-          run(letGo(only.id, parts));
+          run(together([...fittings.map((outline) => letGo(outline.id, standing(derived.shapes.get(outline.id)?.paths ?? [], outline, editing))), letGo(only.id, parts)]));
           session.hold(parts.map(({ id }) => id));
         }} testID="make-let-go" /> : null}
       </View>

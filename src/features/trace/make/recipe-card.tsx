@@ -8,14 +8,13 @@ import { Choice } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { wordForFault } from '@/ui/words';
-import { OpeningFields } from './opening-fields';
 import { AngleField, CountField, LengthField } from './fields';
 
 const CORNERS = [['round', 'Round'], ['mitre', 'Pointed'], ['square', 'Square']] as const;
 const ENDS = [['flat', 'Flat'], ['round', 'Round'], ['square', 'Beyond']] as const;
 const JUSTIFIED = [['left', 'To its left'], ['middle', 'In the middle'], ['right', 'To its right']] as const;
 const HOW = [['united', 'United'], ['subtracted', 'First less the rest'], ['intersected', 'What all share']] as const;
-const NAMES: Readonly<Record<Recipe['kind'], string>> = { offset: 'Offset', strip: 'Strip', combined: 'Combined', mirrored: 'Mirrored', rows: 'In rows', around: 'Around a centre', placed: 'The same part again' };
+const NAMES: Readonly<Record<Recipe['kind'], string>> = { offset: 'Offset', strip: 'Strip', fittings: 'In openings', combined: 'Combined', mirrored: 'Mirrored', rows: 'In rows', around: 'Around a centre', placed: 'The same part again' };
 
 /** What an outline is made by: its values can be changed for as long as it follows its sources. */
 export function RecipeCard({ made }: { made: MadeOutline }) {
@@ -49,6 +48,7 @@ function RecipeFields({ recipe, change, made }: FieldsProps<Recipe>) {
   switch (recipe.kind) {
     case 'offset': return <OffsetFields recipe={recipe} change={change} made={made} />;
     case 'strip': return <StripFields recipe={recipe} change={change} made={made} />;
+    case 'fittings': return <Words quiet style={{ fontSize: 14 }}>It is drawn from the doors and windows of its walls: change those.</Words>;
     case 'combined': return <Choice name="How they are combined" value={recipe.how} options={HOW} onChange={(how) => change({ ...recipe, how })} />;
     case 'mirrored': return <MirrorFields recipe={recipe} change={change} made={made} />;
     case 'rows': return <RowsFields recipe={recipe} change={change} made={made} />;
@@ -70,13 +70,18 @@ function RecipeFields({ recipe, change, made }: FieldsProps<Recipe>) {
 }
 
 function StripFields({ recipe, change, made }: FieldsProps<Extract<Recipe, { kind: 'strip' }>>) {
+  const { session } = useDesk();
+  const { openings = [] } = recipe;
   return (
     <>
-      <LengthField label="Thickness" mm={recipe.width} onChange={(width) => change({ ...recipe, width })} testID="strip-width" />
+      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
+        <LengthField label="Thickness" mm={recipe.width} onChange={(width) => change({ ...recipe, width })} testID="strip-width" />
+        <PullButton made={made} name="Point at its face" testID="strip-pull" />
+      </View>
       <Choice name="Where it lies along its line" value={recipe.justified} options={JUSTIFIED} onChange={(justified) => change({ ...recipe, justified })} />
       <Choice named name="Its ends" value={recipe.ends} options={ENDS} onChange={(ends) => change({ ...recipe, ends })} />
       <Choice named name="Its corners" value={recipe.corners} options={CORNERS} onChange={(corners) => change({ ...recipe, corners })} />
-      <OpeningFields recipe={recipe} change={change} made={made} />
+      <Button mode="outlined" compact onPress={() => session.chooseTool('opening')} testID="add-opening">{openings.length === 0 ? 'Doors and windows' : `Doors and windows (${openings.length})`}</Button>
     </>
   );
 }
@@ -105,8 +110,13 @@ function RowsFields({ recipe, change }: FieldsProps<Extract<Recipe, { kind: 'row
 const CLOSED_SIDES = [['out', 'Outside'], ['in', 'Inside'], ['both', 'Both']] as const;
 const OPEN_SIDES = [['out', 'Right'], ['in', 'Left'], ['both', 'Both']] as const;
 
-function OffsetFields({ recipe, change, made }: FieldsProps<Extract<Recipe, { kind: 'offset' }>>) {
+/** Takes in hand how far it lies beside what it follows: the next place that is pointed at says it. */
+function PullButton({ made, name, testID }: { made: MadeOutline; name: string; testID: string }) {
   const { session } = useDesk();
+  return <Button mode="outlined" compact onPress={() => session.setTool({ name: 'select', state: { outlines: [made.id], several: false, moving: true, grabbed: { kind: 'beside', to: undefined } } })} testID={testID}>{name}</Button>;
+}
+
+function OffsetFields({ recipe, change, made }: FieldsProps<Extract<Recipe, { kind: 'offset' }>>) {
   const shapes = useJob((state) => state.derived.shapes);
   const isClosed = recipe.of.every((id) => shapes.get(id)?.closed);
   const side = recipe.both ? 'both' : recipe.by < 0 ? 'in' : 'out';
@@ -114,7 +124,7 @@ function OffsetFields({ recipe, change, made }: FieldsProps<Extract<Recipe, { ki
     <>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
         <LengthField label="Distance" mm={Math.abs(recipe.by)} onChange={(mm) => change({ ...recipe, by: side === 'in' ? -mm : mm })} testID="offset-by" />
-        <Button mode="outlined" compact onPress={() => session.setTool({ name: 'select', state: { outlines: [made.id], several: false, moving: true, grabbed: { kind: 'offset', to: undefined } } })} testID="offset-pull">Point at where</Button>
+        <PullButton made={made} name="Point at where" testID="offset-pull" />
       </View>
       <Choice name="Which side" value={side} options={isClosed ? CLOSED_SIDES : OPEN_SIDES} onChange={(to) => change({ ...recipe, both: to === 'both', by: to === 'in' ? -Math.abs(recipe.by) : Math.abs(recipe.by) })} />
       <Choice named name="Its corners" value={recipe.corners} options={CORNERS} onChange={(corners) => change({ ...recipe, corners })} />

@@ -1,0 +1,53 @@
+import { listOpenings, spansIn } from '@/core/derive';
+import { add, findDirection, perpendicular, scale, subtract, type Vec } from '@/core/geometry';
+import { middleOf, type OpeningSpan } from '@/core/outline';
+import { layingOf } from '../laying';
+import { toScreen } from '../viewport';
+import type { DrawnProps } from './drawn-props';
+import { Label } from './dimension';
+import { pathData } from './path-data';
+import { benchTransform } from './selection';
+
+/** All four corners of an opening, around. */
+function cornersOf({ start, end, leaves, arrives, left, right }: OpeningSpan): readonly Vec[] {
+  const beside = (at: Vec, along: Vec, by: number) => add(at, scale(perpendicular(along), by));
+  return [beside(start, leaves, left), beside(end, arrives, left), beside(end, arrives, -right), beside(start, leaves, -right)];
+}
+
+/** From the wall to the middle of a mark. CSS px */
+const ASIDE = 20;
+
+/** Where a mark stands on the screen: beside its wall, where no leaf opens. */
+function besideWall(span: OpeningSpan, toScreenPlace: (at: Vec) => Vec): Vec {
+  const { along, left, right, opening } = span;
+  const isLeft = opening.fill?.hung?.to !== 'left';
+  const aside = scale(perpendicular(along), isLeft ? 1 : -1);
+  const face = add(middleOf(span), scale(aside, isLeft ? left : right));
+  const [at, farther] = [toScreenPlace(face), toScreenPlace(add(face, aside))];
+  const away = findDirection(subtract(farther, at));
+  return away ? add(at, scale(away, ASIDE)) : at;
+}
+
+/** The openings of the view's walls with their marks; the chosen one is tinted. */
+export function OpeningMarks({ job, derived, fitted, viewport, palette, chosen }: DrawnProps & { readonly chosen: string | undefined }) {
+  const { fromPlane } = layingOf(viewport, fitted.fit);
+  const rows = listOpenings(job).filter(({ wall }) => wall.view === fitted.view.id);
+  const spans = new Map([...new Set(rows.map(({ wall }) => wall.id))].flatMap((wall) => spansIn(wall, job, derived.shapes).map((span) => [span.opening.id, span] as const)));
+  return (
+    <g data-testid="openings">
+      {rows.map(({ opening, mark }) => {
+        const span = spans.get(opening.id);
+        if (!span) return null;
+        const corners = cornersOf(span);
+        const rim = corners.map((a, i) => ({ kind: 'line' as const, a, b: corners[(i + 1) % corners.length]! }));
+        const isChosen = opening.id === chosen;
+        return (
+          <g key={opening.id}>
+            {isChosen ? <path transform={benchTransform(viewport)} d={pathData(rim, true, fromPlane)} fill={palette.hedge} fillOpacity={0.35} stroke={palette.hedge} strokeWidth={2} vectorEffect="non-scaling-stroke" /> : null}
+            <Label at={besideWall(span, (at) => toScreen(viewport, fitted.fit.toSheet(at)))} text={mark} color={isChosen ? palette.hedge : palette.ink} palette={palette} />
+          </g>
+        );
+      })}
+    </g>
+  );
+}

@@ -1,0 +1,90 @@
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { fillOf } from '@/bench/tools';
+import { handOf, type OpeningKind, type OpeningRow } from '@/core/derive';
+import { clearWidth, type Fill, type Opening } from '@/core/outline';
+import { formatLength } from '@/core/units';
+import { useUnits } from '@/features/job/use-units';
+import { Card } from '@/ui/card';
+import { FigureRow } from '@/ui/figure-row';
+import { Choice, RoundButton } from '@/ui/ledge-button';
+import { Words } from '@/ui/text';
+import { AngleField, LengthField, NameField } from './make/fields';
+
+const KINDS = [['door', 'Door'], ['window', 'Window'], ['gap', 'Gap']] as const satisfies readonly (readonly [OpeningKind, string])[];
+const FROM = [['start', 'From its first corner'], ['end', 'From its last']] as const;
+const LEAVES = [['1', 'One leaf'], ['2', 'Two leaves']] as const;
+const HANGS = [['hung', 'Turns'], ['shut', 'Stays shut, or slides']] as const;
+const QUARTER = Math.PI / 2;
+
+interface OpeningCardProps {
+  readonly row: OpeningRow;
+  readonly change: (opening: Opening) => void;
+  readonly remove: () => void;
+}
+
+/** An opening: where it is and how wide, from where to where it reaches above the floor, and what stands in it. */
+export function OpeningCard({ row: { opening, kind, mark }, change, remove }: OpeningCardProps) {
+  const put = (part: Partial<Opening>) => change({ ...opening, ...part });
+  return (
+    <>
+      <Card width={320} testID="opening-card">
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <NameField label="Mark" name={mark} onChange={(name) => put({ name })} testID="opening-name" />
+          <RoundButton icon="trash" name={`Remove ${mark}`} onPress={remove} testID="opening-remove" />
+        </View>
+        <Choice name="What it is" value={kind} options={KINDS} onChange={(to) => put({ fill: fillOf(to) })} />
+        <View style={{ flexDirection: 'row', gap: 8 }}>
+          <LengthField label="Width" mm={opening.width} onChange={(width) => put({ width })} testID="opening-width" />
+          <LengthField signed label="From the corner" mm={opening.distance} onChange={(distance) => put({ distance: Math.max(0, distance) })} testID="opening-distance" />
+        </View>
+        <Choice name="Which corner it is counted from" value={opening.from} options={FROM} onChange={(from) => put({ from })} />
+        <HeightFields opening={opening} put={put} />
+      </Card>
+      {opening.fill ? <FillCard opening={opening} fill={opening.fill} put={(fill) => put({ fill })} /> : null}
+    </>
+  );
+}
+
+function HeightFields({ opening: { sill = 0, head }, put }: { opening: Opening; put: (part: Partial<Opening>) => void }) {
+  const units = useUnits();
+  return (
+    <>
+      <View style={{ flexDirection: 'row', gap: 8 }}>
+        <LengthField signed label="Sill above floor" mm={sill} onChange={(mm) => put({ sill: Math.max(0, mm) })} testID="opening-sill" />
+        <LengthField label="Head above floor" mm={head} onChange={(mm) => put({ head: mm })} testID="opening-head" />
+      </View>
+      {head === undefined ? null : head > sill ? <FigureRow name="Height" value={formatLength(head - sill, units)} testID="opening-height" />
+        : <Words style={{ fontSize: 14 }} testID="opening-upside-down">Its head lies no higher than its sill. Type one of them again.</Words>}
+    </>
+  );
+}
+
+function FillCard({ opening, fill, put }: { opening: Opening; fill: Fill; put: (fill: Fill) => void }) {
+  const units = useUnits();
+  const { hung } = fill;
+  const hand = handOf(opening);
+  const clear = clearWidth(opening);
+  return (
+    <Card width={320} testID="fill-card">
+      <View style={{ flexDirection: 'row', gap: 8 }}>
+        <LengthField signed label="Frame, each side" mm={fill.frame} onChange={(mm) => put({ ...fill, frame: Math.max(0, mm) })} testID="fill-frame" />
+        <LengthField label="Leaf, thick" mm={fill.leaf} onChange={(leaf) => put({ ...fill, leaf })} testID="fill-leaf" />
+      </View>
+      {clear > 0 ? <FigureRow name="Free between the jambs" value={formatLength(clear, units)} testID="fill-clear" />
+        : <Words style={{ fontSize: 14 }} testID="fill-full">The frame takes all of the opening: nothing is drawn in it. Make the frame narrower or the opening wider.</Words>}
+      <Choice name="How it opens" value={hung ? 'hung' : 'shut'} options={HANGS} onChange={(to) => put({ ...fill, hung: to === 'hung' ? { at: 'start', to: 'left', open: QUARTER } : undefined })} />
+      {hung ? (
+        <>
+          <Choice name="How many leaves" value={String(fill.leaves) as '1' | '2'} options={LEAVES} onChange={(to) => put({ ...fill, leaves: to === '2' ? 2 : 1 })} />
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+            <Button mode="outlined" compact icon="mirror" onPress={() => put({ ...fill, hung: { ...hung, to: hung.to === 'left' ? 'right' : 'left' } })} testID="fill-side">To the other side</Button>
+            {fill.leaves === 1 ? <Button mode="outlined" compact icon="turn" onPress={() => put({ ...fill, hung: { ...hung, at: hung.at === 'start' ? 'end' : 'start' } })} testID="fill-hinge">Hinges at the other jamb</Button> : null}
+          </View>
+          <AngleField label="Drawn open by" radians={hung.open} onChange={(open) => put({ ...fill, hung: { ...hung, open: Math.min(Math.PI, Math.abs(open)) } })} testID="fill-open" />
+          {hand ? <Words quiet style={{ fontSize: 14 }} testID="fill-hand">{`Hinges on the ${hand}, seen from where it opens to.`}</Words> : null}
+        </>
+      ) : null}
+    </Card>
+  );
+}
