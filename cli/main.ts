@@ -1,5 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { createDeriver, drawingOf, figuredIn, figuresOf, findNameOf, lineOfOpening, lineOfPart, listOpenings, listParts, listRims, SAME_PLACE, shapesShownIn } from '../src/core/derive';
+import { createDeriver, drawingOf, figuredIn, figuresOf, findNameOf, lineOfOpening, lineOfPart, listOpenings, listParts, listRims, SAME_PLACE, shapesCutIn, shapesShownIn } from '../src/core/derive';
 import { readBundle, readDxf, readSvg, summarize, writeDxf, writeOpeningsTable, writeSvg, writePartsTable, type FileUnit } from '../src/core/formats';
 import type { Job } from '../src/core/job';
 import { checkShapes } from '../src/core/outline';
@@ -61,7 +61,7 @@ function check(file: string): unknown {
   const derived = createDeriver()(job);
   return [...derived.views.values()].map(({ view, fit }) => ({
     view: view.id, scaled: fit.scaled,
-    findings: checkShapes(job.outlines.filter((outline) => outline.view === view.id && !outline.aid).flatMap(({ id }) => derived.shapes.get(id) ?? []), { shortest: job.shortest, touching: TOUCHING }),
+    findings: checkShapes(shapesCutIn(job, derived, view.id), { shortest: job.shortest, touching: TOUCHING }),
     regions: listRegions(listRims(shapesShownIn(job, derived, view.id)).map(({ piece }) => piece), SAME_PLACE).map((region) => ({ area: region.area, name: findNameOf(region, job.regions.filter((named) => named.view === view.id))?.name })),
   }));
 }

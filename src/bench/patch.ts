@@ -1,6 +1,6 @@
 import type { Vec } from '@/core/geometry';
 import { AIM_RADIUS, aimZoom } from './aim';
-import type { SessionState } from './session';
+import type { SessionState } from './session-state';
 import type { Viewport } from './viewport';
 
 /** The magnified patch: a small viewport about the aim, and where its middle stands on the bench. */

@@ -1,81 +1,22 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { FittedView } from '@/core/derive';
-import { distance, subtract, type Vec } from '@/core/geometry';
+import { boxAround, distance, subtract, type Vec } from '@/core/geometry';
 import type { EvidenceKind } from '@/core/job';
-import { SNAP_KINDS, type SnapKind } from '@/core/outline';
 import { newId, type JobStore, type LoadedReference } from '@/store';
+import { aimAt, aimZoom, type Pointer } from './aim';
 import type { PictureEdges } from './edges';
-import { aimAt, aimZoom, type Aim, type Pointer } from './aim';
 import { lookAtPlane } from './ground';
-import { snapSearch } from './snap-targets';
-import { findFrom, startEvidence, startTool, toolOf, TOOLS, type EvidenceState, type FrameState, type ActiveTool, type Effect, type MatchTarget, type ToolContext, type ToolInput, type ToolName } from './tools';
 import { boundsOf, layingOf, squaredUp, turned } from './laying';
-import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
+import { startState, type Catch, type Notice, type SessionState } from './session-state';
+import { snapSearch } from './snap-targets';
+import { findFrom, startEvidence, startTool, toolOf, type ActiveTool, type Effect, type EvidenceState, type FrameState, type MatchTarget, type ToolContext, type ToolInput, type ToolName } from './tools';
+import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo } from './viewport';
 
-/** What was said to the user last, and when (ms): the same words twice are two notices. */
-export interface Notice {
-  readonly code: string;
-  readonly detail: Readonly<Record<string, string | number>>;
-  readonly at: number;
-}
-
-/** Everything about one sitting at the bench that is not in the job: where one looks, what one points at, the tool in hand. */
-export interface SessionState {
-  readonly viewId: string | undefined;
-  /** What is looked at in its stead for a moment: another view, or a plane without a picture. */
-  readonly elsewhere: FittedView | undefined;
-  /** Reference geometry of the job that is at hand. */
-  readonly references: readonly LoadedReference[];
-  readonly viewport: Viewport;
-  readonly tool: ActiveTool;
-  readonly aim: Aim | undefined;
-  readonly pointer: Pointer;
-  /** Where the magnified patch stands on the bench; undefined hides it. */
-  readonly patch: Vec | undefined;
-  /** A point was just set and can be nudged. */
-  readonly nudging: boolean;
-  readonly snapping: boolean;
-  /** What the aim is caught by: all of it where nothing is left out. */
-  readonly catching: readonly Catch[];
-  /** Steps of a grid on the view plane, mm; undefined without one. */
-  readonly grid: number | undefined;
-  /** Which of several catches within reach is meant. */
-  readonly turn: number;
-  readonly magnifier: boolean;
-  /** Whether readings of the caliper are listened to. */
-  readonly caliper: boolean;
-  /** Whether the accuracy map lies over the picture. */
-  readonly accuracy: boolean;
-  /** Whether the picture lies squared up by its fit, and how much of it as it was taken shows through, 0 to 1. */
-  readonly straight: boolean;
-  readonly ghost: number;
-  /** How far a cleaning is, 0 to 1; undefined at rest. */
-  readonly cleaning: number | undefined;
-  /** Frames around drawings that were found on the sheet. Sheet px. */
-  readonly suggested: readonly (readonly Vec[])[];
-  /** The measurement that would help most, shown as a dotted dimension. Sheet px. */
-  readonly advice: { readonly from: Vec; readonly to: Vec } | undefined;
-  /** The piece of evidence whose card and marks are pointed out. */
-  readonly evidence: string | undefined;
-  readonly layer: string;
-  readonly notice: Notice | undefined;
-  /** A place that is pointed out (a finding of the check), view plane. */
-  readonly beacon: Vec | undefined;
-}
-
-/** What the aim can be caught by, for choosing among. */
-export type Catch = SnapKind | 'picture';
-export const CATCHES: readonly Catch[] = [...SNAP_KINDS, 'picture'];
-/** What lies straight on is nearly everywhere, and a grid needs a step: both are asked for. */
-const FIRST_CATCHES: readonly Catch[] = CATCHES.filter((kind) => kind !== 'straight-on' && kind !== 'grid');
-const NOTHING_NEAR = () => [];
 /** The aim is where it was. CSS px. */
 const SAME_AIM = 3;
 /** Reference geometry is looked for this far around the aim. CSS px. */
 const REFERENCE_REACH = 24;
-/** Tools that go wherever the hand goes. */
-const FREE: readonly ToolName[] = ['select', 'relate', 'frame', 'brush', 'cut', 'region', 'dimension', 'opening'];
-const NO_VIEWPORT: Viewport = { width: 0, height: 0, zoom: 1, centre: [0, 0] };
+const NOTHING_NEAR = () => [];
 
 /** One sitting at the bench: turns pointing and typing into inputs of the tool in hand, and its effects into commands. */
 export class Session {
@@ -83,16 +24,11 @@ export class Session {
   /** The view that was last brought whole into sight: a bench that changes its size leaves it where it is. */
   private shownView: string | undefined;
   private edges: PictureEdges | undefined;
+  private covered = 0;
   private lastAimed: { readonly screen: Vec; readonly pointer: Pointer } | undefined;
 
   constructor(private readonly jobs: JobStore, draft: string | null) {
-    const { job } = jobs.getState();
-    const restored = readDraft(draft);
-    const known = job.views.some((view) => view.id === restored?.view);
-    this.store = createStore<SessionState>()(() => ({
-      viewId: known ? restored?.view : job.views[0]?.id, elsewhere: undefined, references: [], viewport: NO_VIEWPORT, tool: restored?.tool ?? startTool('select'), aim: undefined, pointer: 'mouse',
-      patch: undefined, nudging: false, snapping: true, catching: FIRST_CATCHES, grid: undefined, turn: 0, magnifier: false, caliper: false, accuracy: false, straight: false, ghost: 0, cleaning: undefined, suggested: [], advice: undefined, evidence: undefined, layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, notice: undefined, beacon: undefined,
-    }));
+    this.store = createStore<SessionState>()(() => startState(jobs.getState().job, draft));
   }
 
   /** Where the picture's edges are looked for. */
@@ -232,7 +168,7 @@ export class Session {
     const context = this.findContext();
     if (!context) return;
     const { viewport, snapping, tool } = this.getState();
-    const catching = snapping && !FREE.includes(tool.name);
+    const catching = snapping && !toolOf(tool).isFree;
     // A place that is to be laid on existing geometry is sought in the picture: what lies over it already must not catch the aim.
     const around = tool.name === 'match' && tool.state.looking === 'view' ? undefined : { references: this.getState().references, at: toSheet(viewport, screen), reach: REFERENCE_REACH / viewport.zoom };
     const search = catching ? snapSearch(context, this.jobs.getState().derived, tool, around) : NOTHING_NEAR;
@@ -279,8 +215,8 @@ export class Session {
     if (!aim) return;
     this.input({ kind: 'set', aim, seek: snapping && this.edges !== undefined && aim.snap === undefined });
     const { tool } = this.getState();
-    // Choosing an outline sets no point: there is nothing to nudge, and the patch would only be in the way.
-    const pointless = (tool.name === 'select' && !tool.state.node) || (tool.name === 'points' && !tool.state.point) || tool.name === 'brush' || tool.name === 'cut' || tool.name === 'region' || tool.name === 'dimension' || tool.name === 'opening';
+    // Where no point was set there is nothing to nudge, and the patch would only be in the way.
+    const pointless = toolOf(tool).setsNoPoint?.(tool.state) ?? false;
     if (this.getState().aim === undefined) return;
     this.set({ nudging: !pointless, patch: pointer === 'touch' && !pointless ? patch : undefined });
   }
@@ -317,26 +253,29 @@ export class Session {
     this.set({ viewport: zoomAbout(this.getState().viewport, about, factor), patch: undefined, nudging: false });
   }
 
-  /** Brings the whole picture into sight; `covered` is how much of the bench's lower part lies under cards. CSS px. */
-  showAll(covered = 0): void {
+  /** How much of the bench's lower part lies under cards: what is brought into sight is shown above them. CSS px. */
+  setCovered(covered: number): void {
+    this.covered = covered;
+  }
+
+  /** Brings the whole picture into sight. */
+  showAll(covered = this.covered): void {
     const fitted = this.findFitted();
     const { viewport } = this.getState();
     if (!fitted || viewport.width === 0) return;
     this.shownView = fitted.view.id;
     const { min, max } = boundsOf(layingOf(viewport, fitted.fit), fitted);
-    const seen = zoomTo({ ...viewport, height: Math.max(80, viewport.height - covered) }, min, max, 0.02);
-    const lowered = panBy({ ...seen, height: viewport.height }, [0, (seen.height - viewport.height) / 2]);
-    this.set({ viewport: lowered, patch: undefined, nudging: false });
+    this.set({ viewport: zoomTo(viewport, min, max, 0.02, covered), patch: undefined, nudging: false });
   }
 
   /** Brings a box of the view plane into sight, and points at its middle. */
   goTo(min: Vec, max: Vec): void {
     const fitted = this.findFitted();
     if (!fitted) return;
-    const corners = [min, max, [min[0], max[1]], [max[0], min[1]]].map((p) => layingOf(this.getState().viewport, fitted.fit).fromPlane(p as Vec));
-    const [xs, ys] = [corners.map((p) => p[0]), corners.map((p) => p[1])];
-    const viewport = zoomTo(this.getState().viewport, [Math.min(...xs), Math.min(...ys)], [Math.max(...xs), Math.max(...ys)], 0.35);
-    this.set({ viewport, beacon: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] });
+    const { viewport } = this.getState();
+    const corners: readonly Vec[] = [min, max, [min[0], max[1]], [max[0], min[1]]];
+    const seen = boxAround(corners.map(layingOf(viewport, fitted.fit).fromPlane));
+    this.set({ viewport: zoomTo(viewport, seen.min, seen.max, 0.35, this.covered), beacon: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] });
   }
 
   /** Chooses outlines, with the tool for that in hand. */
@@ -372,16 +311,5 @@ export class Session {
     this.set({ patch: undefined, nudging: false, notice: undefined });
     if (points) this.input({ kind: 'found', points });
     else this.say(otherwise);
-  }
-}
-
-/** The tool and view of a sitting that ended; undefined when there is none or it cannot be read. */
-function readDraft(text: string | null): { view?: string; tool?: ActiveTool } | undefined {
-  if (!text) return undefined;
-  try {
-    const draft = JSON.parse(text) as { view?: string; tool?: ActiveTool };
-    return draft.tool && Object.hasOwn(TOOLS, draft.tool.name) ? draft : undefined;
-  } catch {
-    return undefined;
   }
 }

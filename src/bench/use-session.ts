@@ -1,7 +1,8 @@
 import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
 import type { JobState, JobStore } from '@/store';
-import type { Session, SessionState } from './session';
+import type { Session } from './session';
+import type { SessionState } from './session-state';
 
 /** The job and the sitting that the parts of a job's screen share. */
 export interface Desk {

@@ -47,12 +47,16 @@ export function zoomAbout(viewport: Viewport, screen: Vec, factor: number): View
   return { ...viewport, zoom, centre: [fixed[0] - (screen[0] - width / 2) / zoom, fixed[1] - (screen[1] - height / 2) / zoom] };
 }
 
-/** Shows a box of the bench with a margin around it. */
-export function zoomTo(viewport: Viewport, min: Vec, max: Vec, margin = 0.06): Viewport {
+/** The least height that is left above cards. CSS px */
+const LEAST_HEIGHT = 80;
+
+/** Shows a box of the bench with a margin around it, above what lies under cards: so much of the lower part, CSS px. */
+export function zoomTo(viewport: Viewport, min: Vec, max: Vec, margin = 0.06, covered = 0): Viewport {
+  const free = Math.max(LEAST_HEIGHT, viewport.height - covered);
   const [w, h] = [Math.max(1e-6, max[0] - min[0]), Math.max(1e-6, max[1] - min[1])];
-  const fit = Math.min(viewport.width / w, viewport.height / h) * (1 - 2 * margin);
+  const fit = Math.min(viewport.width / w, free / h) * (1 - 2 * margin);
   const zoom = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, fit));
-  return { ...viewport, zoom, centre: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] };
+  return { ...viewport, zoom, centre: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2 + (viewport.height - free) / 2 / zoom] };
 }
 
 /** Keeps the place in the middle when the bench changes its size. */

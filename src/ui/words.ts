@@ -67,7 +67,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'radius-too-small': () => 'No arc of that radius reaches so far: the ends are farther apart than its diameter. Point nearer, or type a larger radius.',
   'type-the-radius': () => 'Type the radius first.',
   'no-line-here': () => 'There is no straight line here. Point at one that is drawn.',
-  'no-wall-here': () => 'There is no wall here. Point at one of the walls that were chosen.',
+  'no-wall-here': () => 'There is no wall here. Point at a wall; if there is none yet, draw one first.',
   mended: ({ count }) => `${count === 1 ? 'One thing was' : `${count} things were`} mended. Undo takes it back.`,
   'mending-overtaken': () => 'The drawing was changed while it was being mended, so nothing was mended. Mend it again.',
   'nothing-mended': () => 'Nothing here mends itself: ends that lie apart are joined one by one, where you see that they belong together.',

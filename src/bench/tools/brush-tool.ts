@@ -43,6 +43,8 @@ function finished({ does, radius, path, ...rest }: BrushState, { fitted, newId }
 /** A stroke goes from where it is put down to where it is lifted; a tap is a dot. */
 export const brushTool: Tool<BrushState> = {
   start: START,
+  isFree: true,
+  setsNoPoint: () => true,
   step(state, input, context): Step<BrushState> {
     switch (input.kind) {
       case 'grab':

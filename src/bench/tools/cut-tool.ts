@@ -116,6 +116,8 @@ function chooseEdge(state: CutState, aim: Aim, context: ToolContext): Step<CutSt
 /** Shortens, lengthens and splits what is drawn. */
 export const cutTool: Tool<CutState> = {
   start: { mode: 'away' },
+  isFree: true,
+  setsNoPoint: () => true,
   step(state, input, context): Step<CutState> {
     if (input.kind === 'cancel') return [{ mode: state.mode }, []];
     if (input.kind !== 'set') return [state, []];

@@ -20,6 +20,8 @@ function findThing(aim: Aim, context: ToolContext): RelationEnd | undefined {
 
 export const dimensionTool: Tool<DimensionState> = {
   start: { on: [] },
+  isFree: true,
+  setsNoPoint: () => true,
   step(state, input, context) {
     if (input.kind === 'back') return [{ ...state, on: state.on.slice(0, -1) }, []];
     if (input.kind === 'cancel') return [{ on: [] }, []];

@@ -52,6 +52,7 @@ function setPoint(state: FrameState, at: Vec): FrameState {
 /** Frames a part of the sheet. What is made of the frame is said on its card. */
 export const frameTool: Tool<FrameState> = {
   start: START,
+  isFree: true,
   step(state, input): Step<FrameState> {
     switch (input.kind) {
       case 'set': {

@@ -1,5 +1,5 @@
 import { kindOfOpening, spansIn, type OpeningKind } from '@/core/derive';
-import { add, distance, nearestOn, perpendicular, pieceLength, scale, type Piece, type Vec } from '@/core/geometry';
+import { add, cross, distance, nearestOn, perpendicular, pieceLength, scale, subtract, tangentAt, type Piece, type Vec } from '@/core/geometry';
 import { changeOpenings } from '@/core/job';
 import { FITTING_SETS, fittingsOf, isInOpening, type Fill, type MadeOutline, type Opening, type OpeningSpan, type Recipe } from '@/core/outline';
 import { NOTHING, run, say, stay, type Step, type Tool, type ToolContext } from './tool';
@@ -56,7 +56,14 @@ function openingAt({ next }: OpeningState, { plane }: Aim, context: ToolContext,
   const stand = FIRST[next];
   const width = Math.min(stand.width, length / 2);
   const from = (isNearStart ? along : length - along) - width / 2;
-  return { wall, opening: { ...stand, id, segment: node.id, from: isNearStart ? 'start' : 'end', distance: Math.max(0, Math.round(from)), width } };
+  const fill = stand.fill?.hung ? { ...stand.fill, hung: { ...stand.fill.hung, to: sideOf(wall, piece, near, plane) } } : stand.fill;
+  return { wall, opening: { ...stand, fill, id, segment: node.id, from: isNearStart ? 'start' : 'end', distance: Math.max(0, Math.round(from)), width } };
+}
+
+/** On which side of a wall's middle a place is, seen along the wall's line. */
+function sideOf({ recipe: { justified, width } }: Wall, piece: Piece, { t, point }: { readonly t: number; readonly point: Vec }, place: Vec): 'left' | 'right' {
+  const middle = justified === 'middle' ? 0 : justified === 'left' ? width / 2 : -width / 2;
+  return cross(tangentAt(piece, t), subtract(place, point)) > middle ? 'left' : 'right';
 }
 
 /** What a new opening would bring: its two ends in the wall, and what stands between them. */
@@ -84,6 +91,8 @@ function set(state: OpeningState, aim: Aim, context: ToolContext): Step<OpeningS
 /** Puts doors, windows and gaps into walls, and chooses those that are there. */
 export const openingTool: Tool<OpeningState> = {
   start: { next: 'door' },
+  isFree: true,
+  setsNoPoint: () => true,
   step(state, input, context) {
     if (input.kind === 'set') return set(state, input.aim, context);
     return input.kind === 'cancel' ? [{ next: state.next }, []] : [state, []];

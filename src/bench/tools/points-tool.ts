@@ -52,6 +52,7 @@ function moveTo(view: View, point: EvidencePoint, { sheet, sigma, edge }: Aim): 
 /** Chooses pieces of evidence by their marks, and moves their points: dragged, pointed or nudged, with the fit following. */
 export const pointsTool: Tool<PointsState> = {
   start: START,
+  setsNoPoint: ({ point }) => !point,
   step(state, input, { fitted: { view } }) {
     const chosen = view.points.find(({ id }) => id === state.point);
     switch (input.kind) {

@@ -9,6 +9,8 @@ export interface RegionState {
 /** Points at regions to name them. */
 export const regionTool: Tool<RegionState> = {
   start: {},
+  isFree: true,
+  setsNoPoint: () => true,
   step: (state, input) => (input.kind === 'set' ? [{ at: input.aim.plane }, []] : input.kind === 'cancel' ? [{}, []] : [state, []]),
   preview: () => NOTHING,
 };

@@ -38,6 +38,7 @@ function toggled(state: RelateState, end: RelationEnd): RelateState {
 /** Points at what should be true of one another. What can be said is offered on its card. */
 export const relateTool: Tool<RelateState> = {
   start: START,
+  isFree: true,
   step(state, input, context): Step<RelateState> {
     if (input.kind === 'set') {
       const end = findEnd(input.aim, context);

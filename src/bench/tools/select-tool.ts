@@ -122,6 +122,8 @@ function pulledTo(state: SelectState, aim: Aim): SelectState {
 
 export const selectTool: Tool<SelectState> = {
   start: START,
+  isFree: true,
+  setsNoPoint: ({ node }) => !node,
   step(state, input, context) {
     switch (input.kind) {
       case 'set':

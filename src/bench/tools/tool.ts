@@ -57,6 +57,10 @@ export interface Preview {
 
 export interface Tool<S> {
   readonly start: S;
+  /** It goes wherever the hand goes: nothing catches its aim. */
+  readonly isFree?: boolean;
+  /** Whether pointing has set nothing that could be nudged: it chose something, or did its work. */
+  setsNoPoint?(state: S): boolean;
   step(state: S, input: ToolInput, context: ToolContext): Step<S>;
   preview(state: S, aim: Aim | undefined, context: ToolContext): Preview;
 }

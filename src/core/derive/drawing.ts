@@ -1,6 +1,7 @@
 import { done, refused, type Result } from '../basics';
 import type { Drawing } from '../formats';
 import type { Job, LayerColor } from '../job';
+import { isSign, type Shape } from '../outline';
 import type { Derived } from './derive';
 
 /** Layer colours as files carry them: the light theme's inks. */
@@ -14,16 +15,25 @@ export interface DrawingChoice {
   readonly only?: readonly string[] | undefined;
 }
 
+function shapesLeaving({ outlines }: Pick<Job, 'outlines'>, { shapes }: Pick<Derived, 'shapes'>, { view, only }: DrawingChoice, layer: Job['layers'][number]): readonly Shape[] {
+  const leaving = outlines.filter(({ id, aid, ...outline }) => layer.show && !aid && outline.layer === layer.id && outline.view === view && (!only || only.includes(id)));
+  return leaving.flatMap(({ id }) => shapes.get(id) ?? []);
+}
+
+/** How many open ends a drawing has because it should: those of swings and sills. */
+export function countMeantEnds(job: Job, derived: Derived, choice: DrawingChoice): number {
+  const signs = job.layers.flatMap((layer) => shapesLeaving(job, derived, choice, layer)).filter(isSign);
+  return 2 * signs.flatMap(({ paths }) => paths).filter(({ closed }) => !closed).length;
+}
+
 /**
  * What leaves in a file: the outlines of one view in mm, by layer. Hidden layers and aids stay behind; pictures, evidence and guides
  * have no way in. Refused without scale, and when nothing is left to write.
  */
 export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Result<Drawing> {
   if (!derived.views.get(choice.view)?.fit.scaled) return refused('drawing-without-scale');
-  const layers = job.layers.filter((layer) => layer.show).map((layer) => {
-    const outlines = job.outlines.filter((outline) =>
-      !outline.aid && outline.layer === layer.id && outline.view === choice.view && (!choice.only || choice.only.includes(outline.id)));
-    const paths = outlines.flatMap((outline) => derived.shapes.get(outline.id)?.paths.filter(({ pieces }) => pieces.length > 0) ?? []);
+  const layers = job.layers.map((layer) => {
+    const paths = shapesLeaving(job, derived, choice, layer).flatMap((shape) => shape.paths.filter(({ pieces }) => pieces.length > 0));
     return { name: layer.name, color: LAYER_INK[layer.color], paths };
   });
   const filled = layers.filter((layer) => layer.paths.length > 0);

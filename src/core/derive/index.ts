@@ -1,10 +1,10 @@
 export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
 export { createDeriver, type Derived } from './derive';
-export { drawingOf, LAYER_INK, type DrawingChoice } from './drawing';
+export { countMeantEnds, drawingOf, LAYER_INK, type DrawingChoice } from './drawing';
 export { areaOf, figuredIn, figuresOf, measureOutline, measureShapes, type Figured, type OutlineFigures } from './figures';
 export { findFittedView, fitOf, pictureOf, type FittedView } from './fits';
 export { drawnSourcesOf, guideReach } from './made';
-export { findNameOf, findRegionAt, isInRegion, measureRegion, listRims, SAME_PLACE, perimeterOf, shapesShownIn, withOutlines, type ViewRegion } from './regions';
+export { findNameOf, findRegionAt, isInRegion, measureRegion, listRims, SAME_PLACE, perimeterOf, shapesCutIn, shapesShownIn, withOutlines, type ViewRegion } from './regions';
 export { compare, findSpan, kindsFor, listRow, measureDimension, wholeEnds, type Compared, type Span } from './dimensions';
 export { planeAsView } from './ground';
 export { relatingPlane, type RelatedView } from './related';

@@ -1,6 +1,6 @@
 import type { Measured } from '../adjust';
 import { pieceLength, windingNumber, type Path, type Piece, type Vec } from '../geometry';
-import type { Shape } from '../outline';
+import { isSign, type Shape } from '../outline';
 import type { Job, NamedRegion } from '../job';
 import { listRegions, type Region } from '../planar';
 import type { Derived } from './derive';
@@ -20,8 +20,12 @@ export interface ViewRegion extends Region {
 /** The shapes of a view that shut something in: those of its shown outlines; aids and what stands in openings shut nothing in. */
 export function shapesShownIn(job: Pick<Job, 'outlines' | 'layers'>, derived: Pick<Derived, 'shapes'>, view: string): readonly Shape[] {
   const shown = new Set(job.layers.filter(({ show }) => show).map(({ id }) => id));
-  return job.outlines.filter((outline) => outline.view === view && !outline.aid && shown.has(outline.layer)).flatMap(({ id }) => derived.shapes.get(id) ?? []).filter(({ shut }) => shut?.length !== 0);
+  return job.outlines.filter((outline) => outline.view === view && !outline.aid && shown.has(outline.layer)).flatMap(({ id }) => derived.shapes.get(id) ?? []).filter((shape) => !isSign(shape));
 }
+
+/** The shapes of a view that are looked through for what keeps them from being cut. */
+export const shapesCutIn = ({ outlines }: Pick<Job, 'outlines'>, { shapes }: Pick<Derived, 'shapes'>, view: string): readonly Shape[] =>
+  outlines.filter((outline) => outline.view === view && !outline.aid).flatMap(({ id }) => shapes.get(id) ?? []).filter((shape) => !isSign(shape));
 
 /** A piece of a rim, with its outline by id. */
 export interface RimPiece {

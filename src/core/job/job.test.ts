@@ -97,7 +97,7 @@ it('brings a job of version 1 up: its lengths get points with names', () => {
   const { points: _points, model: _model, lens: _lens, ...old } = view;
   const length = { id: 'e', kind: 'length', from: { at: [1, 2], sigma: 1 }, to: { at: [300, 2], sigma: 1 }, mm: 85.6, plusMinus: 0.2, guess: false, check: true, written: '85.6 ± 0.2' };
   const read = readJob({ ...job(), version: 1, sheets: [sheet], views: [{ ...old, evidence: [length] }] });
-  expect(read).toMatchObject({ ok: true, value: { version: 7, references: [], relations: [], parts: [], declined: [], views: [{
+  expect(read).toMatchObject({ ok: true, value: { version: 8, references: [], relations: [], parts: [], declined: [], views: [{
     model: 'auto', points: [{ id: 'e-from', at: [1, 2], sigma: 1 }, { id: 'e-to', at: [300, 2], sigma: 1 }],
     evidence: [{ kind: 'length', groups: [['e-from', 'e-to']], said: { length: { value: 85.6, written: '85.6 ± 0.2' } }, plusMinus: 0.2, role: 'check' }],
   }] } });

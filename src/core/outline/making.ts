@@ -7,7 +7,7 @@ import { betweenOpenings, listSpans, type OpeningSpan } from './opening';
 import type { MadeOutline, Outline } from './outline';
 import { findPosition, type Placing } from './place';
 import type { Recipe } from './recipe';
-import { shapeOfPaths, type MakingFault, type Shape } from './shape';
+import { isSign, shapeOfPaths, type MakingFault, type Shape } from './shape';
 
 /** What a recipe is carried out with: the shapes of what it is made of, and the lines of guides. */
 export interface Making {
@@ -36,7 +36,7 @@ export function makeShape(outline: MadeOutline, making: Making): Shape {
 
 /** What would be made if all openings were shut; undefined where there are none. What stands in openings, and what is made of that alone, shuts nothing in. */
 function pathsShut(recipe: Recipe, making: Making): readonly Path[] | MakingFault | undefined {
-  if (recipe.kind === 'fittings' || recipe.of.every((id) => making.findShape(id)?.shut?.length === 0)) return [];
+  if (recipe.kind === 'fittings' || recipe.of.every((id) => isSignById(id, making))) return [];
   const hasOpenings = recipe.kind === 'strip' && Boolean(recipe.openings?.length);
   if (!hasOpenings && !recipe.of.some((id) => making.findShape(id)?.shut)) return undefined;
   const findShape = (id: string) => {
@@ -45,6 +45,11 @@ function pathsShut(recipe: Recipe, making: Making): readonly Path[] | MakingFaul
   };
   return pathsMade(recipe.kind === 'strip' ? { ...recipe, openings: [] } : recipe, { ...making, findShape });
 }
+
+const isSignById = (id: string, { findShape }: Making): boolean => {
+  const shape = findShape(id);
+  return shape !== undefined && isSign(shape);
+};
 
 const NEEDS_SCALE: readonly Recipe['kind'][] = ['offset', 'strip', 'rows'];
 

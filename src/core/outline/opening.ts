@@ -1,4 +1,4 @@
-import { distance, endOf, findDirection, parameterAt, partOf, perpendicular, pieceLength, pointAt, startOf, subtract, tangentAt, type Path, type Piece, type Vec } from '../geometry';
+import { distance, endOf, findDirection, parameterAt, partOf, pieceLength, startOf, subtract, tangentAt, type Path, type Piece, type Vec } from '../geometry';
 import type { StripWidth } from '../planar';
 import type { Chain } from './outline';
 import type { Opening } from './recipe';

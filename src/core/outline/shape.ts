@@ -37,6 +37,9 @@ export function shapeOf(outline: DrawnOutline, plain: Omit<Placing, 'findNode'>)
   return { ...shapeOfPaths(outline.id, [{ closed: true, pieces: [piece] }]), nodes: [piece.centre] };
 }
 
+/** What stands in openings: it shuts nothing in and is not cut. */
+export const isSign = ({ shut }: Pick<Shape, 'shut'>): boolean => shut?.length === 0;
+
 /** Paths as the shape of an outline without nodes. */
 export function shapeOfPaths(id: string, paths: readonly Path[]): Shape {
   const pieces = paths.flatMap((path) => path.pieces);

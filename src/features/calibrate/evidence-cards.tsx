@@ -1,4 +1,3 @@
-import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { EVIDENCE_POINTING, isOpenEnded, type SaidSizes } from '@/bench/tools';
@@ -12,6 +11,7 @@ import { Icon } from '@/ui/icon';
 import { Choice, RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
+import { useInSight } from '@/ui/use-in-sight';
 import { Beam } from './beam';
 import { outcomeInWords, titleOf } from './evidence-words';
 import { KIND_WORDS } from './kinds';
@@ -37,20 +37,12 @@ function withSaid({ plusMinus: old, ...rest }: Evidence, { sizes, plusMinus, gue
   return { ...rest, said: sizes, guess, ...(kept === undefined ? {} : { plusMinus: kept }) };
 }
 
-/** A piece that is pointed out on the picture brings its card into sight. */
-function useInSight(chosen: boolean) {
-  const card = useRef<View>(null);
-  useEffect(() => {
-    if (chosen) (card.current as unknown as HTMLElement | null)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
-  }, [chosen]);
-  return card;
-}
-
 function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: FittedView }) {
   const palette = usePalette();
   const { jobs, session } = useDesk();
   const units = useUnits();
   const chosen = useSession((state) => state.evidence === evidence.id);
+  // A piece that is pointed out on the picture brings its card into sight.
   const card = useInSight(chosen);
   const { sizes, optional } = EVIDENCE_POINTING[evidence.kind];
   const start = Object.fromEntries(Object.entries(evidence.said).map(([name, size]) => [name, size!.written]));

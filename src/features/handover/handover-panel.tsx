@@ -86,13 +86,14 @@ function ReadBack({ written, unit }: { written: WrittenFile; unit: FileUnit }) {
       ))}
       <View style={{ flexDirection: 'row', gap: 6, alignItems: 'center' }}>
         <Icon name={written.agrees ? 'tick' : 'warn'} color={written.agrees ? palette.hedge : palette.berry} />
-        <Words testID="handover-says" style={{ flex: 1 }}>{verdictOf(written.agrees, readBack)}</Words>
+        <Words testID="handover-says" style={{ flex: 1 }}>{verdictOf(written)}</Words>
       </View>
     </View>
   );
 }
 
-function verdictOf(agrees: boolean, readBack: FileSummary): string {
+function verdictOf({ agrees, file: { readBack }, meantEnds }: Extract<WrittenFile, { kind: 'ready' }>): string {
   if (!agrees) return 'The file does not say what the job says, so it is held back. Try the other format.';
-  return readBack.openEnds > 0 ? 'The file agrees with the job. Some outlines are open: see Inspect under Trace.' : 'The file agrees with the job.';
+  if (readBack.openEnds > meantEnds) return 'The file agrees with the job. Some outlines are open: see Inspect under Trace.';
+  return meantEnds > 0 ? 'The file agrees with the job. What is open are swings and sills.' : 'The file agrees with the job.';
 }

@@ -1,13 +1,14 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useFitted, useJob } from '@/bench/use-session';
-import { drawingOf } from '@/core/derive';
+import { countMeantEnds, drawingOf } from '@/core/derive';
 import { summarize, type Drawing, type FileSummary, type FileUnit } from '@/core/formats';
 import { fileWorker, type DrawingFormat, type WrittenDrawing } from '@/workers';
 
 export type WrittenFile =
   | { readonly kind: 'waiting' }
   | { readonly kind: 'refused'; readonly code: string }
-  | { readonly kind: 'ready'; readonly file: WrittenDrawing; readonly job: FileSummary; readonly agrees: boolean };
+  /** `meantEnds`: so many of its ends are open as they should be. */
+  | { readonly kind: 'ready'; readonly file: WrittenDrawing; readonly job: FileSummary; readonly agrees: boolean; readonly meantEnds: number };
 
 /** Writes the file whenever the choice or the job changes, reads it back, and holds it against what the job says. */
 export function useWrittenFile(format: DrawingFormat, unit: FileUnit, only: readonly string[] | undefined): WrittenFile {
@@ -16,15 +17,16 @@ export function useWrittenFile(format: DrawingFormat, unit: FileUnit, only: read
   const derived = useJob((state) => state.derived);
   const viewId = fitted?.view.id;
   const drawing = useMemo(() => (viewId ? drawingOf(job, derived, { view: viewId, only }) : undefined), [job, derived, viewId, only]);
+  const meantEnds = useMemo(() => (viewId ? countMeantEnds(job, derived, { view: viewId, only }) : 0), [job, derived, viewId, only]);
   const [made, setMade] = useState<{ readonly of: unknown; readonly written: WrittenFile }>();
   // What a file is made of; a new one makes what was written for the old one stale by itself.
-  const of = useMemo(() => ({ drawing, format, unit }), [drawing, format, unit]);
+  const of = useMemo(() => ({ drawing, format, unit, meantEnds }), [drawing, format, unit, meantEnds]);
   useEffect(() => {
     if (!of.drawing?.ok) return;
     const drawn = of.drawing.value;
     const stop = new AbortController();
     void fileWorker.call('writeDrawing', { drawing: drawn, format: of.format, unit: of.unit }, { signal: stop.signal }).then((outcome) => {
-      if (outcome.kind !== 'cancelled') setMade({ of, written: outcome.kind === 'failed' ? { kind: 'refused', code: outcome.code } : held(drawn, of.unit, outcome.value) });
+      if (outcome.kind !== 'cancelled') setMade({ of, written: outcome.kind === 'failed' ? { kind: 'refused', code: outcome.code } : held(drawn, of.unit, outcome.value, of.meantEnds) });
     });
     return () => stop.abort();
   }, [of]);
@@ -33,10 +35,10 @@ export function useWrittenFile(format: DrawingFormat, unit: FileUnit, only: read
 }
 
 /** The written file held against what the job says of itself. */
-function held(drawing: Drawing, unit: FileUnit, file: WrittenDrawing): WrittenFile {
+function held(drawing: Drawing, unit: FileUnit, file: WrittenDrawing, meantEnds: number): WrittenFile {
   const paths = drawing.layers.flatMap((layer) => layer.paths.map((path) => ({ ...path, layer: layer.name })));
   const job = summarize({ unit, paths });
-  return { kind: 'ready', file, job, agrees: isSame(job, file.readBack) };
+  return { kind: 'ready', file, job, agrees: isSame(job, file.readBack), meantEnds };
 }
 
 /** Sizes to a thousandth of a millimetre, counts exactly. */

@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
@@ -12,6 +12,8 @@ interface LedgeProps {
   /** Of the window; the cards take half of it at the most. */
   readonly height: number;
   readonly onOpen: (open: boolean) => void;
+  /** On a phone: hears how much of the bench the cards cover, CSS px. */
+  readonly onCovered: (covered: number) => void;
   /** On a wide screen: how high this step's cards are, CSS px. */
   readonly low: number;
 }
@@ -42,7 +44,7 @@ function WideLedge({ row, cards, low }: LedgeProps) {
 }
 
 /** One row of targets, with the lid of the cards at its end. */
-function PhoneLedge({ row, cards, open, height, onOpen }: LedgeProps) {
+function PhoneLedge({ row, cards, open, height, onOpen, onCovered }: LedgeProps) {
   const palette = usePalette();
   return (
     <View role="region" aria-label="Ledge" style={{ backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule }}>
@@ -52,12 +54,18 @@ function PhoneLedge({ row, cards, open, height, onOpen }: LedgeProps) {
           <RoundButton icon={open ? 'down' : 'up'} name={open ? 'Put the cards away' : 'Show the cards'} onPress={() => onOpen(!open)} testID="toggle-cards" size={46} />
         </View>
       </View>
-      {open ? (
-        // Not wholly opaque: Chromium's software compositor drops a canvas that an opaque scroller lies over.
-        <View style={{ position: 'absolute', left: 0, right: 0, bottom: '100%', borderTopWidth: 1, borderTopColor: palette.rule, opacity: 0.999 }}>
-          <ScrollView style={{ maxHeight: height * CARDS_SHARE, backgroundColor: palette.bench }} contentContainerStyle={{ padding: 8, gap: 8 }} testID="ledge-cards">{cards}</ScrollView>
-        </View>
-      ) : null}
+      {open ? <PhoneCards height={height} onCovered={onCovered}>{cards}</PhoneCards> : null}
+    </View>
+  );
+}
+
+function PhoneCards({ children, height, onCovered }: Pick<LedgeProps, 'height' | 'onCovered'> & { children: ReactNode }) {
+  const palette = usePalette();
+  useEffect(() => () => onCovered(0), [onCovered]);
+  return (
+    // Not wholly opaque: Chromium's software compositor drops a canvas that an opaque scroller lies over.
+    <View style={{ position: 'absolute', left: 0, right: 0, bottom: '100%', borderTopWidth: 1, borderTopColor: palette.rule, opacity: 0.999 }} onLayout={({ nativeEvent }) => onCovered(nativeEvent.layout.height)}>
+      <ScrollView style={{ maxHeight: height * CARDS_SHARE, backgroundColor: palette.bench }} contentContainerStyle={{ padding: 8, gap: 8 }} testID="ledge-cards">{children}</ScrollView>
     </View>
   );
 }

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useJob, useSession } from '@/bench/use-session';
-import type { Notice } from '@/bench/session';
+import type { Notice } from '@/bench/session-state';
 import type { Units } from '@/core/units';
 import type { BringIn } from '@/features/sources/use-bring-in';
 import type { JobState } from '@/store';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, Dialog, Portal, Switch, TextInput } from 'react-native-paper';
-import { CATCHES, type Catch } from '@/bench/session';
+import { CATCHES, type Catch } from '@/bench/session-state';
 import { DeskContext, useDesk, useJob, useSession } from '@/bench/use-session';
 import { renameJob, setUnits } from '@/core/job';
 import { formatLength, parseSize, type Units, type UnitStyle } from '@/core/units';

@@ -1,4 +1,4 @@
-import { createDeriver, type Derived, type FittedView } from '@/core/derive';
+import { createDeriver, shapesCutIn, type FittedView } from '@/core/derive';
 import { addRelations, changeOutline, named, removeOutlines, runCommand, startHistory, together, type Command, type Job } from '@/core/job';
 import { withSmooth, type CheckLimits, type Finding, type Shape } from '@/core/outline';
 import { newId } from '@/store';
@@ -44,10 +44,6 @@ function tangency({ outline, segment }: Extract<Finding, { kind: 'kink' }>, job:
 /** Finds what keeps shapes from being cut; undefined where that was stopped. */
 export type Check = (shapes: readonly Shape[], limits: CheckLimits) => Promise<readonly Finding[] | undefined>;
 
-/** The shapes of a view that are looked through. */
-export const shapesToCheck = ({ outlines }: Pick<Job, 'outlines'>, { shapes }: Pick<Derived, 'shapes'>, view: string): readonly Shape[] =>
-  outlines.filter((outline) => outline.view === view && !outline.aid).flatMap(({ id }) => shapes.get(id) ?? []);
-
 const MOST_ROUNDS = 30;
 
 /**
@@ -59,7 +55,7 @@ export async function mendAll(job: Job, view: string, limits: CheckLimits, check
   for (let now = job, round = 0; round < MOST_ROUNDS; round++) {
     const derived = derive(now);
     const fitted = derived.views.get(view);
-    const findings = await check(shapesToCheck(now, derived, view), limits);
+    const findings = await check(shapesCutIn(now, derived, view), limits);
     if (!fitted || !findings) return undefined;
     const wanted = findings.filter((finding) => !tried.has(keyOf(finding)) && !(finding.kind === 'open' && finding.gap > limits.shortest));
     const mended = mendApart(wanted, now, fitted);

@@ -9,6 +9,7 @@ import { Card } from '@/ui/card';
 import { FigureRow } from '@/ui/figure-row';
 import { Choice, RoundButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
+import { useInSight } from '@/ui/use-in-sight';
 import { AngleField, LengthField, NameField } from './make/fields';
 
 const KINDS = [['door', 'Door'], ['window', 'Window'], ['gap', 'Gap']] as const satisfies readonly (readonly [OpeningKind, string])[];
@@ -25,10 +26,11 @@ interface OpeningCardProps {
 
 /** An opening: where it is and how wide, from where to where it reaches above the floor, and what stands in it. */
 export function OpeningCard({ row: { opening, kind, mark }, change, remove }: OpeningCardProps) {
+  const card = useInSight(true);
   const put = (part: Partial<Opening>) => change({ ...opening, ...part });
   return (
     <>
-      <Card width={320} testID="opening-card">
+      <Card innerRef={card} width={320} testID="opening-card">
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
           <NameField label="Mark" name={mark} onChange={(name) => put({ name })} testID="opening-name" />
           <RoundButton icon="trash" name={`Remove ${mark}`} onPress={remove} testID="opening-remove" />

@@ -2,15 +2,16 @@ import { useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { useDesk, useJob } from '@/bench/use-session';
 import { useWorked, type Worked } from '@/bench/use-worked';
+import { shapesCutIn } from '@/core/derive';
 import type { CheckLimits, Finding, Shape } from '@/core/outline';
 import { drawingWorker } from '@/workers';
-import { mendAll, shapesToCheck } from './heal';
+import { mendAll } from './heal';
 
 const look = (shapes: readonly Shape[], limits: CheckLimits, signal: AbortSignal) => drawingWorker.call('checkShapes', { shapes, limits }, { signal });
 
 /** What keeps the outlines of a view from being cut, looked for anew when one of them changes. */
 export function useFindings(view: string, limits: CheckLimits): Worked<readonly Finding[]> {
-  const shapes = useJob(useShallow(({ job, derived }) => shapesToCheck(job, derived, view)));
+  const shapes = useJob(useShallow(({ job, derived }) => shapesCutIn(job, derived, view)));
   return useWorked('findings', view, [limits.shortest, limits.touching, ...shapes], (signal) => look(shapes, limits, signal));
 }
 

@@ -1,0 +1,135 @@
+import { useCallback, type ReactNode } from 'react';
+import { useWindowDimensions, View } from 'react-native';
+import { Bench } from '@/bench/bench';
+import type { Desk } from '@/bench/use-session';
+import { FitPanel, FitRow } from '@/features/calibrate/fit-panel';
+import { HandoverPanel } from '@/features/handover/handover-panel';
+import type { PointAtAsked } from '@/features/sources/ask/ask-cards';
+import { FilmChooser } from '@/features/sources/film/film-chooser';
+import { PdfChooser } from '@/features/sources/pdf/pdf-chooser';
+import { CaliperSlip } from '@/features/sources/services/caliper-slip';
+import { SourcesPanel } from '@/features/sources/sources-panel';
+import { SourcesRow } from '@/features/sources/sources-row';
+import { useBringIn, type BringIn } from '@/features/sources/use-bring-in';
+import { TracePanel } from '@/features/trace/trace-panel';
+import { TraceRow } from '@/features/trace/trace-row';
+import type { Lease } from '@/store';
+import { WIDE } from '@/ui/layout';
+import { usePalette } from '@/ui/palette';
+import { BenchButtons } from './bench-buttons';
+import { JobBar } from './job-bar';
+import { Ledge } from './ledge';
+import { Notices } from './notices';
+import { Readout } from './readout';
+import { StateBanner } from './state-banner';
+import type { StepName } from './step';
+import { Steps } from './steps';
+import { Tour } from './tour';
+import { useShortcuts } from './use-shortcuts';
+import { useStep, type StepState } from './use-step';
+import { ViewStrip } from './view-strip';
+
+/** How high the cards of each step are on a wide screen, CSS px: the bench keeps its size within a step. */
+const CARD_HEIGHT: Readonly<Record<StepName, number>> = { sources: 226, fit: 196, trace: 192, handover: 268 };
+
+/** A job that is open: its bench, and around it what the step in hand offers. */
+export function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
+  const palette = usePalette();
+  const { width, height } = useWindowDimensions();
+  const wide = width >= WIDE;
+  const { jobs, session } = desk;
+  const steps = useStep(desk, wide, height);
+  const { step, cardsShown, setStep, setOpen } = steps;
+  const bringIn = useBringIn(useCallback(() => setStep('fit'), [setStep]));
+  useShortcuts(desk);
+  const pointAtAsked: PointAtAsked = (kind, what, written) => {
+    setStep('fit');
+    session.pointAtEvidence(kind, 'use', { name: what, written: { [kind === 'circle' ? 'diameter' : 'length']: written } });
+  };
+  const Frame = wide ? WideFrame : PhoneFrame;
+  return (
+    <View style={{ flex: 1, backgroundColor: palette.bench }}>
+      <JobBar onLeave={() => jobs.getState().flush()} />
+      {bringIn.pdf ? <PdfChooser pdf={bringIn.pdf} onChosen={(wanted) => void bringIn.bringPages(wanted)} onLeave={bringIn.leavePdf} /> : null}
+      {bringIn.film ? <FilmChooser film={bringIn.film} onStills={(stills) => (bringIn.leaveFilm(), void bringIn.take(stills))} onLeave={bringIn.leaveFilm} /> : null}
+      <Frame
+        step={step} onStep={setStep}
+        bench={<BenchArea bringIn={bringIn} lease={lease} raised={!wide && cardsShown} />}
+        ledge={<Ledge row={step === 'handover' ? null : <StepRow {...steps} />} cards={<StepCards {...steps} bringIn={bringIn} onPointAt={pointAtAsked} />} wide={wide} open={wide || cardsShown} height={height} onOpen={setOpen} onCovered={(covered) => session.setCovered(covered)} low={CARD_HEIGHT[step]} />}
+      />
+    </View>
+  );
+}
+
+/** What a step offers to take in hand. */
+function StepRow({ step, panels, choosePanel }: StepState) {
+  switch (step) {
+    case 'sources': return <SourcesRow panel={panels.sources} onPanel={(sources) => choosePanel({ sources })} />;
+    case 'fit': return <FitRow panel={panels.fit} onPanel={(fit) => choosePanel({ fit })} />;
+    case 'trace': return <TraceRow panel={panels.trace} onPanel={(trace) => choosePanel({ trace })} />;
+    case 'handover': return null;
+  }
+}
+
+function StepCards({ step, panels, setPanel, bringIn, onPointAt }: StepState & { bringIn: BringIn; onPointAt: PointAtAsked }) {
+  switch (step) {
+    case 'sources': return <SourcesPanel bringIn={bringIn} panel={panels.sources} onPointAt={onPointAt} />;
+    case 'fit': return <FitPanel panel={panels.fit} onPanel={(fit) => setPanel({ fit })} />;
+    case 'trace': return <TracePanel panel={panels.trace} />;
+    case 'handover': return <HandoverPanel />;
+  }
+}
+
+/** The drawing surface with what floats over it; `raised`: cards lie over its lower part. */
+function BenchArea({ bringIn, lease, raised }: { bringIn: BringIn; lease: Lease; raised: boolean }) {
+  return (
+    <View style={{ flex: 1, minHeight: 0 }} role="main">
+      <Bench />
+      <BenchButtons />
+      <Tour />
+      <Notices bringIn={bringIn} raised={raised} />
+      <StateBanner lease={lease} />
+      <CaliperSlip />
+    </View>
+  );
+}
+
+interface FrameProps {
+  readonly step: StepName;
+  readonly onStep: (step: StepName) => void;
+  readonly bench: ReactNode;
+  readonly ledge: ReactNode;
+}
+
+/** Steps and views in a column on the left, the bench with its ledge beside it. */
+function WideFrame({ step, onStep, bench, ledge }: FrameProps) {
+  const palette = usePalette();
+  return (
+    <View style={{ flex: 1, flexDirection: 'row', minHeight: 0 }}>
+      <View style={{ width: 196, backgroundColor: palette.paper, borderRightWidth: 1, borderRightColor: palette.rule }}>
+        <Steps step={step} onStep={onStep} wide />
+        <ViewStrip wide />
+      </View>
+      <View style={{ flex: 1, minWidth: 0 }}>
+        {bench}
+        <Readout step={step} wide />
+        {ledge}
+      </View>
+    </View>
+  );
+}
+
+/** Views above the bench, the ledge and the steps below. */
+function PhoneFrame({ step, onStep, bench, ledge }: FrameProps) {
+  return (
+    <>
+      <ViewStrip wide={false} />
+      {bench}
+      <View style={{ zIndex: 2 }}>
+        <Readout step={step} wide={false} />
+        {ledge}
+      </View>
+      <Steps step={step} onStep={onStep} wide={false} />
+    </>
+  );
+}

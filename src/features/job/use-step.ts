@@ -1,0 +1,93 @@
+import { useCallback, useEffect, useState } from 'react';
+import type { Session } from '@/bench/session';
+import { isPointed } from '@/bench/tools';
+import { useFitted, useSession, type Desk } from '@/bench/use-session';
+import type { FitPanelName } from '@/features/calibrate/fit-panel';
+import type { SourcesPanelName } from '@/features/sources/sources-row';
+import type { TracePanelName } from '@/features/trace/trace-row';
+import { CARDS_SHARE } from './ledge';
+import type { StepName } from './step';
+
+/** The panel that each step with several shows. */
+export interface Panels {
+  readonly sources: SourcesPanelName;
+  readonly fit: FitPanelName;
+  readonly trace: TracePanelName;
+}
+
+const FIRST: Panels = { sources: 'add', fit: 'evidence', trace: 'tool' };
+
+/** The step that a job that is opened goes on with. */
+function firstStep({ jobs, session }: Desk): StepName {
+  const tool = session.getState().tool;
+  if (tool.name === 'evidence' || tool.name === 'datum') return 'fit';
+  if (tool.name === 'chain' && tool.state.nodes.length > 0) return 'trace';
+  const { job, derived } = jobs.getState();
+  if (job.sheets.length === 0) return 'sources';
+  return [...derived.views.values()].some((view) => view.fit.scaled) ? 'trace' : 'fit';
+}
+
+/** The tool that a step begins with: pointing at a length while there is none, else choosing. */
+function beginStep(step: StepName, session: Session): void {
+  const fitted = session.findFitted();
+  if (step === 'fit') {
+    if (fitted && !fitted.fit.scaled) session.pointAtEvidence('length');
+    else if (fitted && fitted.view.evidence.length < 2) session.pointAtEvidence('length', 'check');
+    else session.chooseTool('points');
+  } else if (session.getState().tool.name !== 'select' || step === 'trace') session.chooseTool('select');
+}
+
+export interface StepState {
+  readonly step: StepName;
+  readonly panels: Panels;
+  /** Whether a phone's cards are open. */
+  readonly cardsShown: boolean;
+  setStep(step: StepName): void;
+  setPanel(change: Partial<Panels>): void;
+  /** Likewise, and the cards open by themselves again. */
+  choosePanel(change: Partial<Panels>): void;
+  setOpen(open: boolean): void;
+}
+
+/** Which step is worked on, with which panel, and whether a phone's cards are open. */
+export function useStep(desk: Desk, wide: boolean, height: number): StepState {
+  const { session } = desk;
+  const [step, setStepState] = useState<StepName>(() => firstStep(desk));
+  const [panels, setPanels] = useState(FIRST);
+  const [open, setOpen] = useState<boolean>();
+  const setStep = useCallback((next: StepName) => {
+    beginStep(next, session);
+    setPanels(FIRST);
+    setOpen(undefined);
+    setStepState(next);
+    // On a phone the cards of these steps will lie over the lower half: the picture is shown above them.
+    if (!wide && (next === 'sources' || next === 'handover')) session.showAll(height * CARDS_SHARE);
+  }, [session, wide, height]);
+  // A job that is opened without scale is ready for its first length.
+  useEffect(() => {
+    if (step === 'fit' && (session.getState().tool.name === 'select' || session.getState().tool.name === 'points')) beginStep('fit', session);
+  }, [session, step]);
+  const setPanel = (change: Partial<Panels>) => setPanels({ ...panels, ...change });
+  const choosePanel = (change: Partial<Panels>) => {
+    setPanel(change);
+    setOpen(undefined);
+  };
+  return { step, panels, cardsShown: useCardsShown(step, open, panels), setStep, setPanel, choosePanel, setOpen };
+}
+
+/** On a phone the cards open by themselves when there is something to answer, until somebody opens or closes them. */
+function useCardsShown(step: StepName, open: boolean | undefined, panels: Panels): boolean {
+  const tool = useSession((state) => state.tool);
+  const fitted = useFitted();
+  const asking = tool.name === 'evidence' && isPointed(tool.state);
+  if (asking || !fitted) return true;
+  if (open !== undefined) return open;
+  // While a frame or an edge is pointed at, the bench is free.
+  if (tool.name === 'frame') return tool.state.points.length >= (tool.state.shape === 'box' ? 2 : 3);
+  if (tool.name === 'brush' || (tool.name === 'match' && tool.state.target)) return false;
+  if (tool.name === 'level') return tool.state.points.length === 2;
+  if (step === 'sources' || step === 'handover') return true;
+  if (step === 'fit') return panels.fit !== 'evidence';
+  if (panels.trace !== 'tool') return true;
+  return (tool.name === 'select' && tool.state.outlines.length > 0) || ((tool.name === 'distance' || tool.name === 'angle') && tool.state.points.length > 1);
+}
