@@ -1,14 +1,24 @@
 import type { ReactNode, Ref } from 'react';
-import { useWindowDimensions, View, type ViewStyle } from 'react-native';
-import { WIDE } from './layout';
+import { View, type ViewStyle } from 'react-native';
 import { usePalette } from './palette';
 
-/** A card on the ledge: `width` wide beside others, or as wide as a phone. */
-export function Card({ children, chosen = false, width = 296, testID, style, innerRef }: { children: ReactNode; chosen?: boolean; width?: number; testID?: string | undefined; style?: ViewStyle; innerRef?: Ref<View> }) {
+interface CardProps {
+  readonly children: ReactNode;
+  readonly chosen?: boolean;
+  /** It takes the place of all columns, up to twice as wide as others. */
+  readonly broad?: boolean;
+  readonly testID?: string | undefined;
+  readonly style?: ViewStyle;
+  readonly innerRef?: Ref<View>;
+}
+
+const BROAD = { gridColumn: '1 / -1', maxWidth: 640 } as ViewStyle;
+
+/** A card on the ledge: as wide as a column of it, or as a phone. */
+export function Card({ children, chosen = false, broad = false, testID, style, innerRef }: CardProps) {
   const palette = usePalette();
-  const wide = useWindowDimensions().width >= WIDE;
   return (
-    <View ref={innerRef} testID={testID} style={[{ width: wide ? width : '100%', maxWidth: '100%', flexShrink: 0, backgroundColor: palette.paper, borderRadius: 8, borderWidth: 1, borderColor: chosen ? palette.hedge : palette.rule, padding: 10, gap: 6 }, style]}>
+    <View ref={innerRef} testID={testID} style={[{ backgroundColor: palette.paper, borderRadius: 8, borderWidth: 1, borderColor: chosen ? palette.hedge : palette.rule, padding: 10, gap: 6 }, broad && BROAD, style]}>
       {children}
     </View>
   );

@@ -22,7 +22,7 @@ export function HeightCard({ fitted }: { fitted: FittedView }) {
   const [text, setText] = useState(view.lift === undefined ? '' : String(Number(view.lift.toFixed(3))));
   const set = (mm: number | undefined) => jobs.getState().run(setLift(view.id, mm));
   return (
-    <Card width={610}>
+    <Card broad>
       <Words style={{ fontWeight: '700' }}>How high does the traced edge stand?</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
         <View style={{ flexBasis: 300, flexGrow: 1, flexShrink: 1, gap: 6 }}>

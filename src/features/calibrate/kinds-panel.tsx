@@ -15,7 +15,7 @@ export function KindsPanel({ onChosen, onResolution }: { onChosen: () => void; o
     onChosen();
   };
   return (
-    <Card width={610}>
+    <Card broad>
       <Words style={{ fontWeight: '700' }}>What else is known?</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
         {EVIDENCE_KINDS.filter((kind) => kind !== 'length').map((kind) => (

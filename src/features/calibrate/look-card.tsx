@@ -33,7 +33,7 @@ export function LookCard({ fitted }: { fitted: FittedView }) {
           <Toggle name="Inverted" value={look.invert ?? false} disabled={only} onChange={(invert) => set({ invert })} />
         </View>
       </Card>
-      <Card width={390}>
+      <Card>
         <Words style={{ fontWeight: '700' }}>Colour of what is drawn</Words>
         <Choice name="Colour of what is drawn" value={look.tint ?? 'none'} options={TINTS} onChange={(tint) => set({ tint: tint === 'none' ? undefined : tint })} />
         <Words style={{ fontWeight: '700' }}>What lies behind it</Words>

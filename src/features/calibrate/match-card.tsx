@@ -24,7 +24,7 @@ export function MatchCard() {
   const targets = targetsFor(fitted, job, (id) => derived.views.get(id)?.fit.scaled === true);
   const choose = (target: MatchTarget) => session.setTool({ name: 'match', state: startMatch(fitted.view.id, target) });
   return (
-    <Card width={420} chosen testID="match-card">
+    <Card chosen testID="match-card">
       <Words style={{ fontWeight: '700' }}>Lay it onto what exists</Words>
       {targets.length === 0 ? <Words quiet style={{ fontSize: 14 }}>Bring in a survey or a plan under Sources (DXF, SVG, GeoJSON), or give another view a scale: then this one can be laid on it.</Words> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>

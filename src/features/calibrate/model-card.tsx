@@ -23,7 +23,7 @@ export function ModelCard({ fitted }: { fitted: FittedView }) {
   const set = (model: JobView['model'], lens: JobView['lens']) => jobs.getState().run(setModel(view.id, model, lens));
   return (
     <>
-      <Card width={470}>
+      <Card>
         <Words style={{ fontWeight: '700' }}>What may be wrong with the picture?</Words>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
           {MODELS.map(([model, label]) => <Chip key={model} compact selected={view.model === model} showSelectedCheck={false} mode={view.model === model ? 'flat' : 'outlined'} onPress={() => set(model, model === 'auto' ? 'auto' : view.lens === 'auto' ? 'none' : view.lens)} testID={`model-${model}`}>{label}</Chip>)}

@@ -39,7 +39,7 @@ export function ResolutionCard({ fitted, onDone }: { fitted: FittedView; onDone:
     onDone();
   };
   return (
-    <Card width={430} testID="resolution-card">
+    <Card testID="resolution-card">
       <Words style={{ fontWeight: '700' }}>Scanned at a known resolution</Words>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
         <WrittenField label="Dots an inch" value={dots} onChange={setDots} parse={parseDots} onSubmit={use} testID="dots-field" />

@@ -35,7 +35,7 @@ export function ShelfPanel({ onChosen }: { onChosen: () => void }) {
     onChosen();
   };
   const list = (
-    <Card style={{ minWidth: 300 }} testID="shelf">
+    <Card testID="shelf">
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
         <TextInput mode="outlined" dense label="Find on the shelf" accessibilityLabel="Find on the shelf" value={text} onChangeText={setText} style={{ flex: 1, height: 44, backgroundColor: palette.paper }} testID="shelf-find" />
         {adding ? null : <RoundButton icon="plus" name="Add a thing of your own" size={44} onPress={() => setAdding(true)} testID="own-add" />}

@@ -19,7 +19,7 @@ export function BundleCard({ fileName, job }: { fileName: string; job: () => Par
     saveFile(`${safeFileName(fileName)}.bryony.zip`, packed.bytes, 'application/zip');
   };
   return (
-    <Card width={270}>
+    <Card>
       <Words style={{ fontWeight: '700' }}>The whole job</Words>
       <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>One file with the pictures and everything known and drawn. It opens again on any device.</Words>
       <Button mode="outlined" icon="bundle" loading={busy} onPress={() => void save()} testID="save-bundle">Save bundle</Button>

@@ -41,13 +41,13 @@ export function HandoverPanel() {
   };
   return (
     <>
-      <Card width={330}>
+      <Card>
         <TextInput mode="outlined" dense label="File name" accessibilityLabel="File name" value={fileName} onChangeText={setFileName} style={{ height: 44, backgroundColor: palette.paper }} testID="file-name" />
         <Choice name="Format" value={format} options={FORMATS} onChange={setFormat} />
         <Choice name="Unit of the file" value={unit} options={UNITS} onChange={setUnit} />
         {chosen.length > 0 ? <Choice name="What leaves" value={what} options={WHAT} onChange={setWhat} /> : null}
       </Card>
-      <Card width={350} testID="read-back">
+      <Card testID="read-back">
         <ReadBack written={written} unit={unit} />
         <Button mode="contained" icon="handover" disabled={written.kind !== 'ready' || !written.agrees} onPress={save} testID="save-file">{`Save ${format.toUpperCase()}`}</Button>
       </Card>

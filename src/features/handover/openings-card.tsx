@@ -16,7 +16,7 @@ export function OpeningsCard({ fileName }: { fileName: string }) {
   const rows = listOpenings(job);
   if (rows.length === 0) return null;
   return (
-    <Card width={400} testID="openings-card">
+    <Card testID="openings-card">
       <Words style={{ fontWeight: '700' }}>{rows.length === 1 ? '1 opening' : `${rows.length} doors, windows and gaps`}</Words>
       {rows.map((row) => <OpeningWords key={row.opening.id} row={row} />)}
       <SaveTable fileName={`${safeFileName(fileName)}-openings`} write={() => fileWorker.call('writeOpenings', { lines: rows.map(lineOfOpening) })} testID="save-openings" />

@@ -17,7 +17,7 @@ export function PartsCard({ fileName }: { fileName: string }) {
   const rows = useMemo(() => listParts(job, (view) => figuredIn(job, derived, view)), [job, derived]);
   if (job.parts.length === 0) return null;
   return (
-    <Card width={400} testID="parts-card">
+    <Card testID="parts-card">
       <Words style={{ fontWeight: '700' }}>{`${job.parts.length} ${job.parts.length === 1 ? 'part' : 'parts'}`}</Words>
       {rows.map((row) => <PartWords key={row.part.id} row={row} />)}
       {rows.length < job.parts.length ? <Words quiet style={{ fontSize: 14 }}>Parts in views without scale are left out.</Words> : null}

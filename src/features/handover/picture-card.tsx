@@ -32,7 +32,7 @@ export function PictureCard({ fileName }: { fileName: string }) {
   };
   const { width, height, perMm } = squaredFrame(fitted.fit, MOST_PIXELS);
   return (
-    <Card width={270} testID="picture-card">
+    <Card testID="picture-card">
       <Words style={{ fontWeight: '700' }}>The picture, squared up</Words>
       <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>{`A PNG of ${width} × ${height} px, ${perMm.toFixed(2)} px a millimetre, with a world file in millimetres.`}</Words>
       {work ? <Button mode="outlined" onPress={() => work.abort.abort()} testID="stop-picture">{`Stop squaring up (${Math.round(100 * work.share)} %)`}</Button>

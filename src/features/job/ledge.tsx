@@ -24,10 +24,12 @@ export function Ledge(props: LedgeProps) {
 }
 
 const PULLED_UP = 340;
+/** As many columns of cards as there is room for. */
+const COLUMNS = 'repeat(auto-fill, minmax(min(296px, 100%), 1fr))';
 /** Of a phone's height, for the cards at the most. */
 export const CARDS_SHARE = 0.5;
 
-/** Targets in rows on the left, the cards beside them, below each other where they do not fit: a wheel scrolls one way. It can be pulled up. */
+/** Targets in rows on the left, the cards in columns beside them: a wheel scrolls one way. It can be pulled up. */
 function WideLedge({ row, cards, low }: LedgeProps) {
   const palette = usePalette();
   const [pulled, setPulled] = useState(false);
@@ -35,7 +37,7 @@ function WideLedge({ row, cards, low }: LedgeProps) {
   return (
     <View role="region" aria-label="Ledge" style={{ flexDirection: 'row', height, backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule }}>
       {row ? <View style={{ width: 396, flexDirection: 'row', flexWrap: 'wrap', alignContent: 'flex-start', gap: 4, padding: 8 }} testID="ledge-row">{row}</View> : null}
-      <div tabIndex={0} role="group" aria-label="Cards" data-testid="ledge-cards" style={{ flex: 1, minWidth: 0, overflow: 'auto', background: palette.bench, display: 'flex', flexWrap: 'wrap', alignContent: 'flex-start', alignItems: 'flex-start', gap: 8, padding: 8 }}>{cards}</div>
+      <div tabIndex={0} role="group" aria-label="Cards" data-testid="ledge-cards" style={{ flex: 1, minWidth: 0, overflow: 'auto', background: palette.bench, display: 'grid', gridTemplateColumns: COLUMNS, gridAutoRows: 'max-content', alignContent: 'start', alignItems: 'start', gap: 8, padding: 8 }}>{cards}</div>
       <View style={{ backgroundColor: palette.bench }}>
         <RoundButton icon={pulled ? 'down' : 'up'} name={pulled ? 'Let the ledge down' : 'Pull the ledge up'} onPress={() => setPulled(!pulled)} testID="pull-ledge" />
       </View>

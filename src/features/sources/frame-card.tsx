@@ -40,7 +40,7 @@ export function FrameCard({ state }: { state: FrameState }) {
     session.showAll();
   };
   return (
-    <Card width={430} chosen testID="frame-card">
+    <Card chosen testID="frame-card">
       <Words style={{ fontWeight: '700' }}>{state.purpose === 'cut' ? 'Cut a view out' : 'Show only a part'}</Words>
       <Choice name="How the frame is set" value={state.shape} options={SHAPES} onChange={(shape) => session.frame(startFrame(state.purpose, shape))} />
       {state.purpose === 'cut' ? (

@@ -27,7 +27,7 @@ export function LevelCard({ state: { points } }: { state: SpanState }) {
   const run = (angle: number, pointed = false) => a && b && turnTo(directionFor([a.at, b.at], angle, { ...view.datum, mirrored: view.mirrored }, pointed));
   const typed = (angle: number) => (a && b ? run(angle) : turnTo(view.datum.direction - angle * (view.mirrored ? -1 : 1)));
   return (
-    <Card width={390} chosen testID="level-card">
+    <Card chosen testID="level-card">
       <Words style={{ fontWeight: '700' }}>{a && b ? 'How does this edge run?' : 'Point along an edge, or type a turn'}</Words>
       {a && b ? (
         <View style={{ flexDirection: 'row', gap: 6, flexWrap: 'wrap' }}>

@@ -24,7 +24,7 @@ export function ReferenceCard({ reference }: { reference: Reference }) {
   };
   const setUnit = (text: string) => run(changeReference(reference.id, 'reference-unit-set', { unitMm: Number(text) }));
   return (
-    <Card width={410} testID={`reference-${reference.name}`}>
+    <Card testID={`reference-${reference.name}`}>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <Words lines={1} style={{ fontWeight: '700', flex: 1 }}>{reference.name}</Words>
         <RoundButton icon={reference.shown ? 'eye' : 'hide'} name={reference.shown ? `Hide ${reference.name}` : `Show ${reference.name}`} size={36} onPress={() => run(changeReference(reference.id, reference.shown ? 'reference-hidden' : 'reference-shown', { shown: !reference.shown }))} />

@@ -31,7 +31,7 @@ export function SourcesPanel({ bringIn, panel, onPointAt }: SourcesPanelProps) {
   const suggested = useSession((state) => state.suggested.length);
   const referenceCards = references.map((reference) => <ReferenceCard key={reference.id} reference={reference} />);
   if (panel === 'ask') return <AskCards onPointAt={onPointAt} />;
-  if (sheets.length === 0) return <><Card width={430}><AddPictures bringIn={bringIn} empty /></Card>{referenceCards}</>;
+  if (sheets.length === 0) return <><Card><AddPictures bringIn={bringIn} empty /></Card>{referenceCards}</>;
   if (panel === 'tool' && tool.name === 'frame') return <FrameCard state={tool.state} />;
   if (panel === 'tool' && tool.name === 'level') return <LevelCard state={tool.state} />;
   if (panel === 'tool' && suggested > 0) return <SuggestedCard />;
@@ -57,7 +57,7 @@ function ViewCards() {
 function SheetCard({ sheet }: { sheet: Sheet }) {
   const { jobs } = useDesk();
   return (
-    <Card width={390} testID={`sheet-${sheet.name}`}>
+    <Card testID={`sheet-${sheet.name}`}>
       <Words lines={1} style={{ fontWeight: '700' }}>{sheet.name}</Words>
       <Figures quiet style={{ fontSize: 12.5 }}>{`${sheet.width} × ${sheet.height} px, ${(sheet.bytes / 1e6).toFixed(1)} MB`}</Figures>
       <Words quiet style={{ fontSize: 13 }}>{factsOf(sheet)}</Words>

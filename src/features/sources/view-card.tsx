@@ -33,7 +33,7 @@ export function ViewCard({ fitted: { view, sheet }, index, views }: ViewCardProp
     if (chosen && left) session.chooseView(left.id);
   };
   return (
-    <Card chosen={chosen} width={350} testID={`view-card-${view.name}`}>
+    <Card chosen={chosen} testID={`view-card-${view.name}`}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 2 }}>
         <TextInput mode="outlined" dense label={`View ${index + 1}`} accessibilityLabel={`Name of ${view.name}`} value={name} maxLength={80} onChangeText={setName} onBlur={rename} onSubmitEditing={rename} style={{ flex: 1, height: 42, backgroundColor: palette.paper }} />
         <RoundButton icon="left" name={`Move ${view.name} forward`} size={36} disabled={index === 0} onPress={() => run(orderView(view.id, index - 1))} />

@@ -17,7 +17,7 @@ export function ChainPanel({ state }: { state: ChainState }) {
   const started = state.nodes.length > 0;
   const input = (kind: 'back' | 'close' | 'finish' | 'cancel') => () => session.input({ kind });
   return (
-    <Card width={420}>
+    <Card>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
         <LedgeButton icon="tick" label="Finish" name="Finish the outline, leave it open" disabled={!started} onPress={input('finish')} testID="draw-finish" />
         <LedgeButton icon="loop" label="Close" name="Close the outline" disabled={!started} onPress={input('close')} testID="draw-close" />

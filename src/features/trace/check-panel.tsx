@@ -32,7 +32,7 @@ export function CheckPanel() {
   };
   return (
     <>
-      <Card width={300}>
+      <Card>
         {findings ? <Words style={{ fontWeight: '700' }} testID="check-count">{findings.length === 0 ? 'Nothing keeps these outlines from being cut.' : `${findings.length} ${findings.length === 1 ? 'thing keeps' : 'things keep'} them from being cut.`}</Words> : null}
         <WorkSlip {...looking} doing="Looking through the outlines" testID="checking" />
         <WorkSlip {...mending} doing="Mending" testID="mending" />
@@ -40,7 +40,7 @@ export function CheckPanel() {
         {scaled ? <ShortestField /> : null}
       </Card>
       {findings?.slice(0, MOST_SHOWN).map((finding, i) => <FindingCard key={i} finding={finding} scaled={scaled} onGo={() => goToPlace(session, fitted, finding.at)} onHeal={() => heal(finding)} />)}
-      {findings && findings.length > MOST_SHOWN ? <Card width={220}><Words quiet>{`and ${findings.length - MOST_SHOWN} more: they show as these are mended.`}</Words></Card> : null}
+      {findings && findings.length > MOST_SHOWN ? <Card><Words quiet>{`and ${findings.length - MOST_SHOWN} more: they show as these are mended.`}</Words></Card> : null}
     </>
   );
 }
@@ -52,7 +52,7 @@ const MOST_SHOWN = 60;
 function FindingCard({ finding, scaled, onGo, onHeal }: { finding: Finding; scaled: boolean; onGo: () => void; onHeal: () => void }) {
   const units = useUnits();
   return (
-    <Card width={280} testID={`finding-${finding.kind}`}>
+    <Card testID={`finding-${finding.kind}`}>
       <Words>{inWords(finding, units, scaled)}</Words>
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <Button mode="outlined" compact onPress={onGo}>Go there</Button>

@@ -31,7 +31,7 @@ export function CirclePanel({ state }: { state: CircleState }) {
   const [text, setText] = useState('');
   const parse = (written: string) => parseSize(written, units.style);
   return (
-    <Card width={340}>
+    <Card>
       <Choice name="How the circle is drawn" value={state.mode} options={MODES} onChange={(mode) => session.setTool({ name: 'circle', state: { mode, places: [] } })} />
       <Words quiet>{HINTS[state.mode][state.places.length] ?? ''}</Words>
       {takesSize(state) && fitted?.fit.scaled ? (

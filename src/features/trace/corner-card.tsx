@@ -24,7 +24,7 @@ export function CornerCard({ chain, node }: { chain: Chain; node: string | undef
   const set = (corner: Corner | undefined, code: string) =>
     jobs.getState().run(changeOutline({ ...chain, nodes: chain.nodes.map((each) => (node === undefined || each.id === node ? { ...each, corner } : each)) }, code));
   return (
-    <Card width={300} testID="corner-card">
+    <Card testID="corner-card">
       <Words style={{ fontWeight: '700' }}>{node === undefined ? 'All corners' : 'This corner'}</Words>
       <Choice name="How corners are finished" value={kind} options={KINDS} onChange={setKind} />
       <WrittenField label={kind === 'fillet' ? 'Radius' : 'Cut off along each side'} value={text} onChange={setText} parse={(written) => parseSize(written, units.style)} onSubmit={({ mm }) => set({ kind, size: mm }, kind === 'fillet' ? 'corners-rounded' : 'corners-cut')} testID="corner-size" />

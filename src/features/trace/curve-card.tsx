@@ -32,7 +32,7 @@ export function CurveCard({ chain, node: id }: { chain: Chain; node: string | un
   if (!chain.segments.some(({ kind }) => kind === 'curve')) return null;
   const change = (to: Partial<Node>) => jobs.getState().run(changeOutline({ ...chain, nodes: chain.nodes.map((other) => (other.id === id ? { ...other, ...to } : other)) }, 'curve-changed'));
   return (
-    <Card width={320} testID="curve-card">
+    <Card testID="curve-card">
       <Choice named name="Bends" value={chain.even ? 'even' : 'flow'} options={BENDS} onChange={(bends) => jobs.getState().run(changeOutline({ ...chain, even: bends === 'even' }, 'curve-changed'))} />
       {node && hasCurve(chain, index) ? (
         <>

@@ -18,7 +18,7 @@ export function CutPanel({ state }: { state: CutState }) {
   const { session } = useDesk();
   const set = (next: CutState) => session.setTool({ name: 'cut', state: next });
   return (
-    <Card width={330} testID="cut-card">
+    <Card testID="cut-card">
       <Choice name="What to do" value={state.mode} options={MODES} onChange={(mode) => set({ mode })} />
       <Words quiet>{state.choosing ? 'Point at the outlines that cut. Point again to leave one out.' : HINTS[state.mode]}</Words>
       {state.mode === 'split' ? null : <Choice named name="Cut by" value={state.edges ? 'chosen' : 'all'} options={EDGES} onChange={(by) => set({ mode: state.mode, ...(by === 'chosen' ? { edges: [], choosing: true } : {}) })} />}

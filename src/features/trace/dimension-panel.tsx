@@ -34,7 +34,7 @@ export function DimensionPanel({ state }: { state: DimensionState }) {
   const reading = { view: fitted.view.id, on: state.on, outlines: job.outlines, shapes: derived.shapes };
   return (
     <>
-      <Card width={320} testID="dimension-card">
+      <Card testID="dimension-card">
         <Words quiet>{hintFor(state)}</Words>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6, alignItems: 'center' }}>
           <LedgeButton icon="rows" label="Several" name="Sizes between several places in a row" chosen={state.several ?? false} onPress={() => session.setTool({ name: 'dimension', state: { on: state.on, several: !state.several } })} testID="dimension-several" />
@@ -43,7 +43,7 @@ export function DimensionPanel({ state }: { state: DimensionState }) {
         </View>
       </Card>
       {kept.length > 0 ? (
-        <Card width={420} testID="sizes">
+        <Card testID="sizes">
           <Words style={{ fontWeight: '700' }}>{`${kept.length} ${kept.length === 1 ? 'size' : 'sizes'} on the drawing`}</Words>
           {kept.map((dimension: Dimension) => <SizeRow key={dimension.id} dimension={dimension} scaled={fitted.fit.scaled} />)}
         </Card>

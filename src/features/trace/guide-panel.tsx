@@ -40,7 +40,7 @@ export function GuidePanel({ state }: { state: GuideState }) {
   const [text, setText] = useState('');
   return (
     <>
-      <Card width={340}>
+      <Card>
         <Choice name="How the guide runs" value={state.mode} options={MODES} onChange={(mode) => session.setTool({ name: 'guide', state: mode === 'angle' ? { mode, angle: Math.PI / 4 } : { mode } })} />
         <Words quiet>{hintFor(state)}</Words>
         {state.mode === 'angle' ? <AngleField label="Angle" radians={state.angle ?? Math.PI / 4} onChange={(angle) => session.setTool({ name: 'guide', state: { ...state, angle } })} testID="guide-angle" /> : null}
@@ -53,7 +53,7 @@ export function GuidePanel({ state }: { state: GuideState }) {
         ) : null}
       </Card>
       {guides.length > 0 ? (
-        <Card width={280}>
+        <Card>
           {guides.map((guide, i) => (
             <View key={guide.id} style={{ flexDirection: 'row', alignItems: 'center' }}>
               <Words style={{ flex: 1 }}>{`${guide.mirrors ? 'Centre line' : 'Guide'} ${i + 1}${guide.offset ? `, ${formatLength(guide.offset, units)} aside` : ''}`}</Words>

@@ -22,7 +22,7 @@ export function LayersPanel() {
   return (
     <>
       {layers.map((layer) => <LayerCard key={layer.id} layer={layer} count={outlines.filter((outline) => outline.layer === layer.id).length} only={layers.length === 1} />)}
-      <Card width={150}><Button mode="outlined" icon="plus" onPress={add} testID="add-layer">Add layer</Button></Card>
+      <Card><Button mode="outlined" icon="plus" onPress={add} testID="add-layer">Add layer</Button></Card>
     </>
   );
 }
@@ -36,7 +36,7 @@ function LayerCard({ layer, count, only }: { layer: Layer; count: number; only: 
   const change = (part: Partial<Layer>) => run(changeLayer({ ...layer, ...part }));
   const rename = () => (name.trim() && name.trim() !== layer.name ? change({ name: name.trim() }) : setName(layer.name));
   return (
-    <Card chosen={current} testID={`layer-card-${layer.name}`} width={310}>
+    <Card chosen={current} testID={`layer-card-${layer.name}`}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 2 }}>
         <TextInput mode="outlined" dense label="Layer" accessibilityLabel={`Name of ${layer.name}`} value={name} onChangeText={setName} onBlur={rename} onSubmitEditing={rename} style={{ flex: 1, height: 42, backgroundColor: palette.paper }} />
         <RoundButton icon={layer.show ? 'eye' : 'hide'} name={layer.show ? `Hide ${layer.name}` : `Show ${layer.name}`} size={40} onPress={() => change({ show: !layer.show })} />

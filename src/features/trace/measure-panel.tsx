@@ -18,7 +18,7 @@ export function MeasurePanel({ tool, state }: { tool: 'distance' | 'angle'; stat
   const units = useUnits();
   if (!fitted) return null;
   return (
-    <Card width={320}>
+    <Card>
       <Choice name="What to measure" value={tool} options={MODES} onChange={(name) => session.chooseTool(name)} />
       <Figures testID="measured" style={{ fontSize: 20, lineHeight: 28 }}>{tool === 'distance' ? distanceOf(fitted, state, units) : angleOf(fitted, state)}</Figures>
       <Words quiet>{tool === 'distance' ? 'Point at two places.' : 'Point at the corner, then at a place along each side.'}</Words>

@@ -30,7 +30,7 @@ export function OpeningCard({ row: { opening, kind, mark }, change, remove }: Op
   const put = (part: Partial<Opening>) => change({ ...opening, ...part });
   return (
     <>
-      <Card innerRef={card} width={320} testID="opening-card">
+      <Card innerRef={card} testID="opening-card">
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
           <NameField label="Mark" name={mark} onChange={(name) => put({ name })} testID="opening-name" />
           <RoundButton icon="trash" name={`Remove ${mark}`} onPress={remove} testID="opening-remove" />
@@ -68,7 +68,7 @@ function FillCard({ opening, fill, put }: { opening: Opening; fill: Fill; put: (
   const hand = handOf(opening);
   const clear = clearWidth(opening);
   return (
-    <Card width={320} testID="fill-card">
+    <Card testID="fill-card">
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <LengthField signed label="Frame, each side" mm={fill.frame} onChange={(mm) => put({ ...fill, frame: Math.max(0, mm) })} testID="fill-frame" />
         <LengthField label="Leaf, thick" mm={fill.leaf} onChange={(leaf) => put({ ...fill, leaf })} testID="fill-leaf" />

@@ -37,7 +37,7 @@ export function OpeningPanel({ state }: { state: OpeningState }) {
   return (
     <>
       {chosen ? <OpeningCard key={chosen.opening.id} row={chosen} change={(next) => put(chosen, next)} remove={() => put(chosen, undefined)} /> : null}
-      <Card width={320} testID="opening-list">
+      <Card testID="opening-list">
         <Words quiet style={{ fontSize: 14 }}>Point at a wall where one should be, or at one that is there.</Words>
         <Choice name="What comes next" value={state.next} options={NEXT} onChange={(next) => session.setTool({ name: 'opening', state: { next } })} />
         {rows.map((row) => <ListedOpening key={row.opening.id} row={row} isChosen={row === chosen} onChoose={() => choose(row)} />)}

@@ -20,7 +20,7 @@ export function OutlineFiguresCard({ outline, fitted }: { outline: Outline; fitt
   const length = (of: { value: number; sigma: number }) => (scaled ? formatLength(of.value, units, of.sigma) : 'no scale yet');
   const { radius, area } = figures;
   return (
-    <Card width={270} testID="figures">
+    <Card testID="figures">
       <Words style={{ fontWeight: '700' }}>{shape.closed ? 'Closed outline' : 'Open outline'}</Words>
       {radius ? <FigureRow name="Diameter" value={length({ value: 2 * radius.value, sigma: 2 * radius.sigma })} testID="figure-diameter" /> : null}
       {radius ? <FigureRow name="Radius" value={length(radius)} testID="figure-radius" /> : null}

@@ -27,7 +27,7 @@ export function PartCard({ of, fitted }: { of: readonly string[]; fitted: Fitted
   const [material, setMaterial] = useState(part?.material ?? '');
   const put = (change: Partial<Part>) => run(part ? changePart({ ...part, ...change }) : addPart({ id: newId(), view: fitted.view.id, of, name: name.trim() || 'Part', ...change }));
   return (
-    <Card width={330} testID="part-card">
+    <Card testID="part-card">
       <WrittenField label="Name of this part" value={name} onChange={setName} parse={parseName} onSubmit={(said) => put({ name: said })} testID="part-name" />
       {part ? (
         <>

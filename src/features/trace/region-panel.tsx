@@ -32,13 +32,13 @@ export function RegionPanel({ state }: { state: RegionState }) {
   const fitted = useFitted();
   const job = useJob((whole) => whole.job);
   const { value: regions, ...looking } = useRegions(fitted?.view.id ?? '');
-  if (!fitted || !regions) return <Card width={320}><WorkSlip {...looking} doing="Looking for regions" testID="regions-work" /></Card>;
+  if (!fitted || !regions) return <Card><WorkSlip {...looking} doing="Looking for regions" testID="regions-work" /></Card>;
   const chosen = state.at && findRegionAt(regions, state.at);
   const named = job.regions.filter(({ view }) => view === fitted.view.id);
   return (
     <>
       {chosen ? <ChosenRegion key={chosen.inside.join()} region={chosen} name={findNameOf(chosen, named)} fitted={fitted} /> : null}
-      <Card width={320} testID="region-list">
+      <Card testID="region-list">
         <WorkSlip {...looking} doing="Looking for regions" testID="regions-work" />
         <Words style={{ fontWeight: '700' }}>{regions.length === 0 ? 'Nothing is shut in yet' : `${regions.length} ${regions.length === 1 ? 'region' : 'regions'}, smallest first`}</Words>
         <Words quiet style={{ fontSize: 14 }}>{regions.length === 0 ? 'Close an outline, or let lines cross until they shut something in.' : 'Point at one, or choose it here.'}</Words>
@@ -80,7 +80,7 @@ function ChosenRegion({ region, name, fitted }: { region: ViewRegion; name: Name
   }, [region, job, derived, fitted]);
   const put = (change: Partial<NamedRegion>) => run(name ? changeRegion({ ...name, ...change }) : addRegion({ id: newId(), view: fitted.view.id, at: region.inside, name: text.trim() || KIND_WORDS[kind], kind, ...change }));
   return (
-    <Card width={330} testID="region-card">
+    <Card testID="region-card">
       <WrittenField label="Name" value={text} onChange={setText} parse={parseName} onSubmit={(said) => put({ name: said })} testID="region-name" />
       <Choice name="What it is" value={kind} options={KINDS} onChange={(to) => {
         setKind(to);

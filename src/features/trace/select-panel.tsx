@@ -31,7 +31,7 @@ export function SelectPanel({ state }: { state: SelectState }) {
   const run = (command: Command | undefined, refusal: string) => (command ? jobs.getState().run(command) : session.say(refusal));
   if (outlines.length === 0) {
     return (
-      <Card width={320}>
+      <Card>
         <Words quiet>{job.outlines.length === 0 ? 'Nothing is drawn yet. Choose Line, Arc, Curve or Circle and point along the edge.' : 'Point at an outline to choose it.'}</Words>
         {all.length > 1 ? <Button mode="outlined" onPress={() => set({ outlines: all })} testID="select-all">Choose all</Button> : null}
       </Card>
@@ -40,7 +40,7 @@ export function SelectPanel({ state }: { state: SelectState }) {
   return (
     <>
       {outlines.length === 1 && outlines[0]!.shape === 'made' ? <RecipeCard key={outlines[0]!.id} made={outlines[0]!} /> : null}
-      <Card width={380}>
+      <Card>
         <EditRow state={state} outlines={outlines} chain={chain} fitted={fitted} set={set} run={run} />
         {fitted.fit.scaled && outlines.some(isMovable) ? <ByFields label="Move" onSubmit={(by) => run(commandForMove(outlines, by, fitted), '')} testID="move" /> : null}
         {job.layers.length > 1 ? (

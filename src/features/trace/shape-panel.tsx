@@ -30,7 +30,7 @@ export function ShapePanel({ state }: { state: ShapeState }) {
   const fitted = useFitted();
   const [sides, setSides] = useState(String(state.sides));
   return (
-    <Card width={360} testID="shape-card">
+    <Card testID="shape-card">
       <Choice name="Which shape is drawn" value={state.mode} options={MODES} onChange={(mode) => session.setTool({ name: 'shape', state: { ...state, mode, points: [] } })} />
       <Words quiet>{HINTS[state.mode][state.points.length] ?? ''}</Words>
       {state.mode === 'polygon' ? (

@@ -31,7 +31,7 @@ export function AskCards({ onPointAt }: { onPointAt: PointAtAsked }) {
   const message = messageFor({ name: job.name, asked: asked.length > 0 ? asked : sizes.map((size) => ({ ...size, id: size.what })) }, photos);
   return (
     <>
-      <Card width={430} testID="ask-card">
+      <Card testID="ask-card">
         <Words style={{ fontWeight: '700' }}>Ask whoever is near it</Words>
         <Choice name="What it is" value={kind} options={KINDS} onChange={setKind} />
         {photos.map((line) => <Words key={line} style={{ fontSize: 13.5, lineHeight: 18 }}>{`• ${line}`}</Words>)}
@@ -60,7 +60,7 @@ function AskedList({ asked, onPut, onPointAt }: { asked: readonly Asked[]; onPut
     setWhat('');
   };
   return (
-    <Card width={430} testID="asked-list">
+    <Card testID="asked-list">
       <Words style={{ fontWeight: '700' }}>{asked.length === 0 ? 'Nothing is asked for yet' : `${asked.filter(({ answer }) => answer).length} of ${asked.length} answered`}</Words>
       {asked.map((one, i) => <AskedRow key={one.id} asked={one} onChange={(next, code) => onPut(asked.with(i, next), code)} onRemove={() => onPut(asked.filter(({ id }) => id !== one.id))} onPointAt={onPointAt} />)}
       <View style={{ flexDirection: 'row', gap: 6, alignItems: 'center' }}>

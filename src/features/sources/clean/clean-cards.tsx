@@ -38,7 +38,7 @@ function DoCard({ fitted: { view, sheet } }: { fitted: FittedView }) {
   const even = () => jobs.getState().run(setCleaning(view.id, [{ id: newId(), on: true, kind: 'even' }, ...steps], 'evened-out'));
   const take = (does: BrushState['does']) => (brush?.does === does ? session.chooseTool('select') : session.setTool({ name: 'brush', state: startBrush(does, brush?.radius ?? Math.max(4, Math.round(widest / 6))) }));
   return (
-    <Card width={388} testID="clean-card">
+    <Card testID="clean-card">
       <Words style={{ fontWeight: '700' }}>Clean the picture</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
         <Button mode="outlined" disabled={isEven} onPress={even} testID="even-out">Even out the paper</Button>
@@ -73,7 +73,7 @@ function StepsCard({ fitted: { view } }: { fitted: FittedView }) {
   if (steps.length === 0) return null;
   const put = (next: readonly CleaningStep[], code: string) => jobs.getState().run(setCleaning(view.id, next, code));
   return (
-    <Card width={350} testID="cleaning-steps">
+    <Card testID="cleaning-steps">
       <Words style={{ fontWeight: '700' }}>{working === undefined ? 'What was done' : `Cleaning … ${Math.round(100 * working)} %`}</Words>
       {steps.map((step, i) => (
         <View key={step.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>

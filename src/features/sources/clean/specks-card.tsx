@@ -47,7 +47,7 @@ export function SpecksCard({ fitted }: { fitted: FittedView }) {
   };
   const label = fitted.fit.scaled ? `Specks up to (px, or ${units.style === 'mm' ? 'mm' : 'a length'})` : 'Specks up to (px)';
   return (
-    <Card width={270} testID="specks-card">
+    <Card testID="specks-card">
       <WrittenField label={label} value={text} onChange={setText} parse={(typed) => parseSpeck(typed, fitted)} onSubmit={remove} testID="specks-field" />
       <Words testID="specks-count" quiet style={{ fontSize: 13.5 }}>{size === undefined ? 'Dots and short dashes of the drawing are specks too: look at the count.' : isFetching ? 'Counting …' : count === null || count === undefined ? 'They could not be counted.' : count === 0 ? 'There are none of that size.' : `${count} would go.`}</Words>
       <Button mode="outlined" disabled={!count} onPress={remove} testID="remove-specks">{count ? `Take ${count} away` : 'Take them away'}</Button>

@@ -28,7 +28,7 @@ export function AlignCard({ of, fitted }: { of: readonly string[]; fitted: Fitte
   };
   const boxes = boxed.map(({ box }) => box);
   return (
-    <Card width={330} testID="align-card">
+    <Card testID="align-card">
       <Words style={{ fontWeight: '700' }}>Line up with the first</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
         {ALIGNMENTS.map((how) => <Button key={how} mode="outlined" compact onPress={() => move(listAlignment(boxes, how), 'outlines-aligned')} testID={`align-${how}`}>{WORDS[how]}</Button>)}

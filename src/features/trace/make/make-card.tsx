@@ -46,7 +46,7 @@ export function MakeCard({ outlines, of: chosen, fitted }: { outlines: readonly 
   const whole = only?.shape === 'chain' && shape ? asCircle(only, shape, editing) : undefined;
   const isAid = outlines.every(({ aid }) => aid);
   return (
-    <Card width={400} testID="make-card">
+    <Card testID="make-card">
       <Words style={{ fontWeight: '700' }}>Make of it</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
         {MAKES.map(({ kind, icon, label, name }) => <LedgeButton key={kind} icon={icon} label={label} name={name} onPress={make(kind)} testID={`make-${kind}`} />)}

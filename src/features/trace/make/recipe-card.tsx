@@ -25,7 +25,7 @@ export function RecipeCard({ made }: { made: MadeOutline }) {
   const fault = shape?.faults[0]?.fault;
   const change = (next: Recipe) => jobs.getState().run(changeRecipe(made.id, next));
   return (
-    <Card width={330} testID="recipe-card">
+    <Card testID="recipe-card">
       <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
         <Words style={{ fontWeight: '700' }}>{NAMES[recipe.kind]}</Words>
         <Pressable accessibilityRole="button" accessibilityLabel="Choose what it is made of" onPress={() => session.hold(recipe.of)} testID="recipe-sources">

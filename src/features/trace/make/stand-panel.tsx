@@ -23,7 +23,7 @@ export function StandPanel({ state }: { state: StandState }) {
   const { session } = useDesk();
   const hints = HINTS[state.mode];
   return (
-    <Card width={340} testID="stand-card">
+    <Card testID="stand-card">
       <Words quiet>{hints[Math.min(state.points.length, hints.length - 1)]!}</Words>
       {state.mode === 'stretch' && state.points.length > 1 ? <StretchFields state={state} /> : null}
       {state.mode === 'turn' && state.points.length > 0 ? <TurnFields state={state} /> : null}

@@ -33,7 +33,7 @@ export function ChosenCard({ relating, chosen, free }: { relating: Relating; cho
   const joint = findCurveJoint(chosen, relating.job.outlines);
   if (chosen.length === 0) return null;
   return (
-    <Card width={360} testID="chosen-card">
+    <Card testID="chosen-card">
       <Words style={{ fontWeight: '700' }}>{`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen`}</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
         {sayable.filter(({ kind }) => !hasValue(kind)).map(({ kind, on }) => <Button key={kind} compact mode="outlined" onPress={() => relate(kind, on)} testID={`relate-${kind}`}>{sentenceCase(wordsForKind(kind))}</Button>)}

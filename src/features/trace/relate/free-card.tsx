@@ -13,7 +13,7 @@ export function FreeCard({ relating, state }: { relating: Relating; state: Relat
   const { session } = useDesk();
   if (outlinesOf(relating).length === 0) return null;
   return (
-    <Card width={310} testID="free-card">
+    <Card testID="free-card">
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         <Switch value={state.free ?? false} onValueChange={(free) => session.setTool({ name: 'relate', state: { ...state, free } })} accessibilityLabel="Show what is left free" testID="show-free" />
         <Words style={{ flex: 1 }}>Show what is left free</Words>

@@ -40,7 +40,7 @@ export function HeldCard({ relating }: { relating: Relating }) {
   const stretch = stretchOf(related, relating.fitted.sheet);
   const dead = held.length - related.groups.reduce((sum, { solved }) => sum + solved.live.length, 0);
   return (
-    <Card width={330} testID="held-card">
+    <Card testID="held-card">
       <Words style={{ fontWeight: '700' }}>{`${held.length} ${held.length === 1 ? 'thing holds' : 'things hold'}`}</Words>
       {related.holds ? <Words style={{ fontSize: 14 }} testID="moves">{farthest ? `Nothing had to move more than ${length(farthest.distance)}${far.length === 0 ? ', which the picture allows' : ''}.` : ''}</Words> : <Words testID="held-contradicts" style={{ color: palette.berry }}>These can no longer hold together, so everything stands where it was drawn. Take the newest away.</Words>}
       {stretch === undefined ? null : <Words quiet style={{ fontSize: 13 }} testID="stretched">{`The sizes that hold scale this view by ${stretch > 0 ? '+' : '−'}${Math.abs(100 * stretch).toFixed(2)} %, within what its evidence leaves open.`}</Words>}

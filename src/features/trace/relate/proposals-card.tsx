@@ -37,7 +37,7 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
   if (only === undefined ? proposals.length === 0 : open.length === 0) return null;
   const run = jobs.getState().run;
   return (
-    <Card width={350} testID="proposals">
+    <Card testID="proposals">
       {open.length > 0 ? <Words style={{ fontWeight: '700' }}>{only === undefined ? 'Within what you can point' : 'Of what you drew last, within what you can point'}</Words> : null}
       {kinds.map((kind) => {
         const some = open.filter((proposal) => proposal.kind === kind);
