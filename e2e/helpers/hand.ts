@@ -37,11 +37,20 @@ export abstract class Hand {
     await this.set([Math.round(x), Math.round(y)]);
   }
 
+  /** What is shown once it is at rest: a bench that changes its size or its view moves for a frame or two. */
   async shown(): Promise<Shown> {
-    return this.page.evaluate(() => {
-      const matrix = (document.querySelector('#bench-drawing') as SVGGElement).transform.baseVal.consolidate()!.matrix;
-      const box = document.querySelector('[data-testid=bench]')!.getBoundingClientRect();
-      return { zoom: matrix.a, left: matrix.e, top: matrix.f, width: box.width, height: box.height, box: { x: box.x, y: box.y }, laid: (document.querySelector('[data-laying]') as SVGElement).dataset.laying!.split(' ').map(Number) };
+    return this.page.evaluate(async () => {
+      const read = () => {
+        const matrix = (document.querySelector('#bench-drawing') as SVGGElement).transform.baseVal.consolidate()!.matrix;
+        const box = document.querySelector('[data-testid=bench]')!.getBoundingClientRect();
+        return { zoom: matrix.a, left: matrix.e, top: matrix.f, width: box.width, height: box.height, box: { x: box.x, y: box.y }, laid: (document.querySelector('[data-laying]') as SVGElement).dataset.laying!.split(' ').map(Number) };
+      };
+      for (let before = read(), i = 0; ; i++) {
+        await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+        const now = read();
+        if (JSON.stringify(now) === JSON.stringify(before) || i > 60) return now;
+        before = now;
+      }
     });
   }
 

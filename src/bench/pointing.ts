@@ -1,12 +1,8 @@
 import type { Vec } from '@/core/geometry';
 import { AT_REST, stepGesture, type Gesture, type GestureEffect, type TouchInput } from './gesture';
 import type { Session } from './session';
+import { Mouse, type PlaceOf } from './mouse';
 import { holdsSomething } from './tools';
-import { toSheet } from './viewport';
-
-const CLICK_SLACK = 4;
-/** How near a handle or node has to be for a mouse to take hold of it. CSS px. */
-const GRAB = 9;
 
 /** Binds fingers, mouse, pen, wheel and keys of the bench to the session. Returns how to let go of it again. */
 export function attachPointing(element: HTMLElement, session: Session): () => void {
@@ -18,7 +14,10 @@ export function attachPointing(element: HTMLElement, session: Session): () => vo
     return [event.clientX - box.left, event.clientY - box.top];
   };
   attachTouch(on, placeOf, session);
-  attachMouse(element, on, placeOf, session);
+  const mouse = new Mouse(element, placeOf, session);
+  on('pointerdown', (event) => event.pointerType !== 'touch' && mouse.down(event));
+  on('pointermove', (event) => event.pointerType !== 'touch' && mouse.move(event));
+  on('pointerup', (event) => event.pointerType !== 'touch' && mouse.up());
   on('wheel', (event) => {
     event.preventDefault();
     session.zoom(placeOf(event), Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0016)));
@@ -31,8 +30,6 @@ export function attachPointing(element: HTMLElement, session: Session): () => vo
 }
 
 type On = <K extends keyof HTMLElementEventMap>(name: K, handler: (event: HTMLElementEventMap[K]) => void) => void;
-type PlaceOf = (event: { clientX: number; clientY: number }) => Vec;
-
 function attachTouch(on: On, placeOf: PlaceOf, session: Session): void {
   let gesture: Gesture = AT_REST;
   const feed = (input: TouchInput) => {
@@ -74,56 +71,6 @@ function paintWith(effect: GestureEffect, session: Session): boolean {
   else if (!session.isReadOnly()) session.input({ kind: holdsSomething(tool) ? 'drag' : 'grab', aim, reach: 0 });
   if (effect.kind === 'set') session.dropAim();
   return true;
-}
-
-type MouseDrag = { readonly kind: 'press' | 'pan' | 'grab'; readonly from: Vec; readonly last: Vec };
-
-/** A click sets; a drag takes hold of a node or handle, else it moves the sheet. The middle button always moves the sheet. */
-function attachMouse(element: HTMLElement, on: On, placeOf: PlaceOf, session: Session): void {
-  let drag: MouseDrag | undefined;
-  const isMouse = (event: PointerEvent) => event.pointerType !== 'touch';
-  const reach = () => {
-    const { viewport } = session.getState();
-    const fitted = session.findFitted();
-    const [a, b] = [toSheet(viewport, [0, 0]), toSheet(viewport, [GRAB, 0])].map((p) => fitted?.placing.toPlane(p) ?? p) as [Vec, Vec];
-    return Math.hypot(a[0] - b[0], a[1] - b[1]);
-  };
-  on('pointerdown', (event) => {
-    if (!isMouse(event)) return;
-    element.focus({ preventScroll: true });
-    element.setPointerCapture(event.pointerId);
-    const at = placeOf(event);
-    session.aimAtScreen(at, 'mouse');
-    const { aim } = session.getState();
-    if (event.button === 1) event.preventDefault();
-    if (event.button === 0 && aim && !session.isReadOnly()) session.input({ kind: 'grab', aim, reach: reach() });
-    drag = { kind: event.button !== 0 ? 'pan' : holdsSomething(session.getState().tool) ? 'grab' : 'press', from: at, last: at };
-  });
-  on('pointermove', (event) => {
-    if (!isMouse(event)) return;
-    const at = placeOf(event);
-    if (drag?.kind === 'press' && Math.hypot(at[0] - drag.from[0], at[1] - drag.from[1]) > CLICK_SLACK) drag = { ...drag, kind: 'pan' };
-    if (drag?.kind === 'pan') session.pan([at[0] - drag.last[0], at[1] - drag.last[1]]);
-    if (drag) drag = { ...drag, last: at };
-    if (drag?.kind !== 'pan') session.aimAtScreen(at, 'mouse');
-    const { aim } = session.getState();
-    if (drag?.kind === 'grab' && aim && moved(drag)) session.input({ kind: 'drag', aim, reach: 0 });
-  });
-  on('pointerup', (event) => {
-    if (!isMouse(event) || !drag) return;
-    const { aim } = session.getState();
-    const was = drag;
-    drag = undefined;
-    if (was.kind === 'grab' && moved(was)) return void (aim && session.input({ kind: 'drop', aim, reach: 0 }));
-    if (was.kind === 'grab') session.input({ kind: 'release' });
-    // A tap of the brush was a stroke already.
-    const isPainting = was.kind === 'grab' && session.getState().tool.name === 'brush';
-    if (was.kind !== 'pan' && !isPainting) session.setAtAim();
-  });
-}
-
-function moved({ from, last }: MouseDrag): boolean {
-  return Math.hypot(last[0] - from[0], last[1] - from[1]) > CLICK_SLACK;
 }
 
 const ARROWS: Readonly<Record<string, Vec>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };

@@ -2,7 +2,8 @@ export { bringInPicture, type BringInOptions, type BroughtIn, type Told } from '
 export { openBundle, openPicture, packJob, storeJob, thumbnailOf, type Imported } from './bundles';
 export { newId } from './ids';
 export { jobCardOf } from './job-card';
-export { createJobStore, type JobState, type JobStore, type SaveState } from './job-store';
+export { createJobStore, type JobState, type JobStore } from './job-store';
+export type { SaveState } from './autosave';
 export { claimJob, type Lease } from './lease';
 export { JobRepository, repository, type JobCard } from './repository';
 export { bringInReference, isWorldFileName, loadReference, referenceFormatOf, type LoadedReference } from './references';

@@ -32,58 +32,84 @@ const wait = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, 
  * is no BroadcastChannel, a reloaded tab has to wait until its old claim goes stale.
  */
 export async function claimJob(storage: KeyValueStorage, job: string, onLost: () => void): Promise<Lease> {
-  const tab = newId();
-  const key = keys.lease(job);
-  const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(`bryony/${job}`);
-  const lease = { held: false, answered: false };
-  let timer: ReturnType<typeof setInterval> | undefined;
+  const lease = new TabLease(storage, job, onLost);
+  if (await lease.isFree()) await lease.hold();
+  return lease;
+}
 
-  const tell = (kind: Message['kind']) => channel?.postMessage({ kind, tab } satisfies Message);
-  const read = async () => JSON.parse((await storage.getItem(key)) ?? 'null') as Claim | null;
-  const write = () => storage.setItem(key, JSON.stringify({ tab, at: Date.now() } satisfies Claim));
-  const lose = () => {
-    if (!lease.held) return;
-    lease.held = false;
-    clearInterval(timer);
-    onLost();
-  };
-  const hold = async () => {
-    await write();
-    await wait(SETTLE_MS);
-    if ((await read())?.tab !== tab) return;
-    lease.held = true;
-    // A renewal that fails (storage full) is tried again with the next one; saving says so to the user.
-    timer = setInterval(() => void read().then((claim) => (claim && claim.tab !== tab ? lose() : write())).catch(() => undefined), RENEW_MS);
-  };
-  channel?.addEventListener('message', ({ data }: MessageEvent<Message>) => {
-    if (data.kind === 'i-take-over') lose();
-    else if (data.kind === 'i-do') lease.answered = true;
-    else if (lease.held) tell('i-do');
-  });
-  const isFree = async () => {
-    const other = await read();
+class TabLease implements Lease {
+  held = false;
+  private readonly tab = newId();
+  private readonly key: string;
+  private readonly channel: BroadcastChannel | undefined;
+  private wasAnswered = false;
+  private timer: ReturnType<typeof setInterval> | undefined;
+
+  constructor(private readonly storage: KeyValueStorage, job: string, private readonly onLost: () => void) {
+    this.key = keys.lease(job);
+    this.channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(`bryony/${job}`);
+    this.channel?.addEventListener('message', ({ data }: MessageEvent<Message>) => this.hear(data));
+  }
+
+  async isFree(): Promise<boolean> {
+    const other = await this.read();
     if (!other || Date.now() - other.at > STALE_MS) return true;
-    if (!channel) return false;
-    tell('who-holds-it');
+    if (!this.channel) return false;
+    this.tell('who-holds-it');
     await wait(ANSWER_MS);
-    return !lease.answered;
-  };
+    return !this.wasAnswered;
+  }
 
-  if (await isFree()) await hold();
-  return {
-    get held() {
-      return lease.held;
-    },
-    async takeOver() {
-      tell('i-take-over');
-      await wait(4 * SETTLE_MS);
-      await hold();
-    },
-    release() {
-      clearInterval(timer);
-      channel?.close();
-      if (lease.held) void storage.removeMany([key]).catch(() => undefined);
-      lease.held = false;
-    },
-  };
+  async hold(): Promise<void> {
+    await this.write();
+    await wait(SETTLE_MS);
+    if ((await this.read())?.tab !== this.tab) return;
+    this.held = true;
+    // A renewal that fails (storage full) is tried again with the next one; saving says so to the user.
+    this.timer = setInterval(() => void this.renew().catch(() => undefined), RENEW_MS);
+  }
+
+  async takeOver(): Promise<void> {
+    this.tell('i-take-over');
+    await wait(4 * SETTLE_MS);
+    await this.hold();
+  }
+
+  release(): void {
+    clearInterval(this.timer);
+    this.channel?.close();
+    if (this.held) void this.storage.removeMany([this.key]).catch(() => undefined);
+    this.held = false;
+  }
+
+  private async renew(): Promise<void> {
+    const claim = await this.read();
+    if (claim && claim.tab !== this.tab) this.lose();
+    else await this.write();
+  }
+
+  private lose(): void {
+    if (!this.held) return;
+    this.held = false;
+    clearInterval(this.timer);
+    this.onLost();
+  }
+
+  private hear({ kind }: Message): void {
+    if (kind === 'i-take-over') this.lose();
+    else if (kind === 'i-do') this.wasAnswered = true;
+    else if (this.held) this.tell('i-do');
+  }
+
+  private tell(kind: Message['kind']): void {
+    this.channel?.postMessage({ kind, tab: this.tab } satisfies Message);
+  }
+
+  private async read(): Promise<Claim | null> {
+    return JSON.parse((await this.storage.getItem(this.key)) ?? 'null') as Claim | null;
+  }
+
+  private write(): Promise<void> {
+    return this.storage.setItem(this.key, JSON.stringify({ tab: this.tab, at: Date.now() } satisfies Claim));
+  }
 }

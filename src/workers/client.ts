@@ -27,69 +27,84 @@ const HEARTBEAT_MS = 4000;
 /** A worker that decodes a large picture may be silent for long; one that is silent longer than this is taken as dead. */
 const SILENCE_MS = 60_000;
 
+/** The worker of a client while it lives, and the calls that wait for it. */
+class Connection {
+  private worker: WorkerLike | undefined;
+  private heartbeat: ReturnType<typeof setInterval> | undefined;
+  private heardAt = 0;
+  private nextCall = 1;
+  private readonly waiting = new Map<number, Waiting>();
+
+  constructor(private readonly spawn: () => WorkerLike, private readonly hearsCancel: boolean) {}
+
+  call(operation: string, input: unknown, options: CallOptions): Promise<Outcome<never>> {
+    if (options.signal?.aborted) return Promise.resolve({ kind: 'cancelled' });
+    const call = this.nextCall++;
+    return new Promise((resolve) => {
+      const worker = this.begin();
+      this.waiting.set(call, { resolve, options });
+      options.signal?.addEventListener('abort', () => this.cancel(call));
+      worker.postMessage({ kind: 'call', call, operation, input }, options.transfer ?? []);
+    });
+  }
+
+  private begin(): WorkerLike {
+    const worker = (this.worker ??= this.start());
+    if (this.waiting.size === 0) {
+      this.heardAt = Date.now();
+      this.heartbeat = setInterval(() => this.beat(), HEARTBEAT_MS);
+    }
+    return worker;
+  }
+
+  private start(): WorkerLike {
+    const started = this.spawn();
+    started.onmessage = (event) => this.hear(event);
+    started.onerror = () => this.stop();
+    return started;
+  }
+
+  /** Takes a call off those that wait; undefined where it does not any more. */
+  private take(call: number): Waiting | undefined {
+    const taken = this.waiting.get(call);
+    this.waiting.delete(call);
+    if (this.waiting.size === 0) clearInterval(this.heartbeat);
+    return taken;
+  }
+
+  private cancel(call: number): void {
+    const taken = this.take(call);
+    if (!taken) return;
+    if (this.waiting.size === 0 && !this.hearsCancel) this.stop();
+    else this.worker?.postMessage({ kind: 'cancel', call }, []);
+    taken.resolve({ kind: 'cancelled' });
+  }
+
+  private hear({ data }: MessageEvent<FromWorker>): void {
+    this.heardAt = Date.now();
+    if (data.kind === 'pong') return;
+    if (data.kind === 'progress') return this.waiting.get(data.call)?.options.onProgress?.(data.done, data.word);
+    this.take(data.call)?.resolve(data.outcome as Outcome<never>);
+  }
+
+  private beat(): void {
+    if (Date.now() - this.heardAt > SILENCE_MS) this.stop();
+    else this.worker?.postMessage({ kind: 'ping' }, []);
+  }
+
+  /** Ends the worker; every call that waits has failed. */
+  private stop(): void {
+    this.worker?.terminate();
+    this.worker = undefined;
+    for (const call of [...this.waiting.keys()]) this.take(call)?.resolve({ kind: 'failed', code: 'worker-died', detail: {} });
+  }
+}
+
 /**
  * A typed client. The worker starts with the first call. When it dies or falls silent, every call that waits fails with
  * `worker-died`, and the next call starts a new one. A worker that cannot hear of a cancelled call while it works is ended when nothing else waits for it.
  */
 export function createWorkerClient<T extends OperationTypes>(spawn: () => WorkerLike, { hearsCancel = true } = {}): WorkerClient<T> {
-  let worker: WorkerLike | undefined;
-  let heartbeat: ReturnType<typeof setInterval> | undefined;
-  let heardAt = 0;
-  let nextCall = 1;
-  const waiting = new Map<number, Waiting>();
-
-  function stop(): void {
-    worker?.terminate();
-    worker = undefined;
-    clearInterval(heartbeat);
-    const lost = [...waiting.values()];
-    waiting.clear();
-    for (const { resolve } of lost) resolve({ kind: 'failed', code: 'worker-died', detail: {} });
-  }
-
-  function hear({ data }: MessageEvent<FromWorker>): void {
-    heardAt = Date.now();
-    if (data.kind === 'pong') return;
-    const call = waiting.get(data.call);
-    if (!call) return;
-    if (data.kind === 'progress') return call.options.onProgress?.(data.done, data.word);
-    waiting.delete(data.call);
-    call.resolve(data.outcome as Outcome<never>);
-    if (waiting.size === 0) clearInterval(heartbeat);
-  }
-
-  function beat(): void {
-    if (Date.now() - heardAt > SILENCE_MS) stop();
-    else worker?.postMessage({ kind: 'ping' }, []);
-  }
-
-  function start(): WorkerLike {
-    const started = spawn();
-    started.onmessage = hear;
-    started.onerror = stop;
-    return started;
-  }
-
-  return {
-    call(operation, input, options = {}) {
-      if (options.signal?.aborted) return Promise.resolve({ kind: 'cancelled' });
-      const call = nextCall++;
-      return new Promise((resolve) => {
-        worker ??= start();
-        if (waiting.size === 0) {
-          heardAt = Date.now();
-          heartbeat = setInterval(beat, HEARTBEAT_MS);
-        }
-        waiting.set(call, { resolve: resolve as Waiting['resolve'], options });
-        options.signal?.addEventListener('abort', () => {
-          if (!waiting.delete(call)) return;
-          if (waiting.size === 0) clearInterval(heartbeat);
-          if (waiting.size === 0 && !hearsCancel) stop();
-          else worker?.postMessage({ kind: 'cancel', call }, []);
-          resolve({ kind: 'cancelled' });
-        });
-        worker.postMessage({ kind: 'call', call, operation, input }, options.transfer ?? []);
-      });
-    },
-  };
+  const connection = new Connection(spawn, hearsCancel);
+  return { call: (operation, input, options = {}) => connection.call(operation, input, options) };
 }

@@ -1,10 +1,12 @@
-import { useMemo, type RefObject } from 'react';
+import { useMemo, type ReactNode, type RefObject } from 'react';
+import type { Vec } from '@/core/geometry';
 import { usePalette } from '@/ui/palette';
 import { wordForSnap } from '@/ui/words';
-import { AIM_RADIUS } from '../aim';
+import { AIM_RADIUS, type Aim } from '../aim';
 import { layingOf } from '../laying';
 import { patchOf } from '../patch';
-import { toolOf, type ActiveTool, type ToolName } from '../tools';
+import type { SessionState } from '../session-state';
+import { toolOf, type ActiveTool, type Preview, type ToolName } from '../tools';
 import { useDesk, useFitted, useJob, useSession } from '../use-session';
 import { toScreen, type Viewport } from '../viewport';
 import { AccuracyMap } from './accuracy-map';
@@ -36,59 +38,95 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const job = useJob((state) => state.job);
   const derived = useJob((state) => state.derived);
   const state = useSession((whole) => whole);
-  const { viewport, tool, aim, beacon, accuracy, advice, suggested } = state;
+  const { viewport, tool, aim } = state;
   const context = session.findContext();
   const preview = useMemo(() => context && toolOf(tool).preview(tool.state, aim, context), [tool, aim, context]);
   const hidden = useMemo(() => (preview?.outlines ?? []).map((outline) => outline.id), [preview]);
   if (!fitted || !preview || viewport.width === 0) return null;
   const patch = patchOf(state);
-  const seen = `M0 0H${viewport.width}V${viewport.height}H0Z`;
-  const hole = patch ? `M${patch.middle[0] - AIM_RADIUS} ${patch.middle[1]}a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${2 * AIM_RADIUS} 0a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${-2 * AIM_RADIUS} 0Z` : '';
   const drawn: DrawnProps = { job, derived, fitted, viewport, palette };
-  const cutting = tool.name === 'frame';
-  const fitting = FITTING.includes(tool.name);
-  const again = tool.name === 'evidence' ? tool.state.again : undefined;
-  const { fromPlane } = layingOf(viewport, fitted.fit);
-  const ink = <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={fromPlane} />;
-  const evidence = <EvidenceMarks {...drawn} chosen={state.evidence} hidden={again} quiet={accuracy || !fitting} />;
+  const ink = <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={layingOf(viewport, fitted.fit).fromPlane} />;
+  const scene: SceneProps = { ...drawn, state, preview, ink };
   return (
     <svg width={viewport.width} height={viewport.height} data-laying={sheetOnBench(viewport)} data-sheet={`${fitted.sheet.width} ${fitted.sheet.height}`} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
-      <clipPath id="bench-clip"><path d={seen + hole} clipRule="evenodd" /></clipPath>
+      <clipPath id="bench-clip"><path d={`M0 0H${viewport.width}V${viewport.height}H0Z${patch ? roundHole(patch.middle) : ''}`} clipRule="evenodd" /></clipPath>
       <g clipPath="url(#bench-clip)">
-        {accuracy && fitted.fit.scaled ? <AccuracyMap fitted={fitted} viewport={viewport} palette={palette} units={job.units} /> : null}
-        {suggested.map((frame, i) => <path key={i} data-testid="suggested" d={`M${frame.map((place) => toScreen(viewport, place).join(' ')).join('L')}Z`} fill="none" stroke={palette.tide} strokeWidth={2} strokeDasharray="8 5" />)}
-        {advice ? <Dimension palette={palette} look="advice" from={toScreen(viewport, advice.from)} to={toScreen(viewport, advice.to)} testID="advice" /> : null}
-        {fitting ? null : evidence}
-        {cutting ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
-        {state.grid !== undefined && fitted.fit.scaled ? <GridMarks step={state.grid} fitted={fitted} viewport={viewport} palette={palette} /> : null}
-        <ReferenceInk references={state.references} {...drawn} />
-        {tool.name === 'region' ? <RegionMarks {...drawn} state={tool.state} /> : null}
-        <GuideMarks {...drawn} />
-        <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>{ink}</g>
-        {fitting ? evidence : null}
-        {job.dimensions.length > 0 ? <DimensionMarks {...drawn} units={job.units} /> : null}
-        <ToolMarks {...drawn} tool={tool} />
-        <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
-        <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
-        {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}
-        {aim && !patch ? <AimCross at={toScreen(viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={22} /> : null}
+        <Scene {...scene} drawing={drawing} hasPatch={patch !== undefined} />
       </g>
       {patch && aim ? (
         <PatchRim middle={patch.middle} palette={palette}>
-          <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}>
-            {cutting ? null : <FrameCover fitted={fitted} viewport={patch.viewport} palette={palette} />}
-            <ReferenceInk references={state.references} {...drawn} viewport={patch.viewport} />
-            <GuideMarks {...drawn} viewport={patch.viewport} />
-            <g transform={benchTransform(patch.viewport)}>{ink}</g>
-            <EvidenceMarks {...drawn} viewport={patch.viewport} hidden={again} quiet />
-            <ToolPreview preview={preview} fitted={fitted} viewport={patch.viewport} palette={palette} />
-            <AimCross at={toScreen(patch.viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={AIM_RADIUS} />
-          </g>
+          <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}><PatchScene {...scene} aim={aim} viewport={patch.viewport} /></g>
         </PatchRim>
       ) : null}
     </svg>
   );
 }
+
+interface SceneProps extends DrawnProps {
+  readonly state: SessionState;
+  readonly preview: Preview;
+  /** The outlines themselves. */
+  readonly ink: ReactNode;
+}
+
+/** The evidence that is pointed at again is not shown meanwhile. */
+const evidenceAgain = ({ tool }: SessionState) => (tool.name === 'evidence' ? tool.state.again : undefined);
+
+/** All marks of the bench, from what lies lowest to the aim. */
+function Scene({ state, preview, ink, drawing, hasPatch, ...drawn }: SceneProps & { drawing: RefObject<SVGGElement | null>; hasPatch: boolean }) {
+  const { fitted, viewport, palette, job } = drawn;
+  const { tool, aim, beacon, accuracy } = state;
+  const fitting = FITTING.includes(tool.name);
+  const evidence = <EvidenceMarks {...drawn} chosen={state.evidence} hidden={evidenceAgain(state)} quiet={accuracy || !fitting} />;
+  return (
+    <>
+      {accuracy && fitted.fit.scaled ? <AccuracyMap fitted={fitted} viewport={viewport} palette={palette} units={job.units} /> : null}
+      <Advice state={state} {...drawn} />
+      {fitting ? null : evidence}
+      {tool.name === 'frame' ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
+      {state.grid !== undefined && fitted.fit.scaled ? <GridMarks step={state.grid} fitted={fitted} viewport={viewport} palette={palette} /> : null}
+      <ReferenceInk references={state.references} {...drawn} />
+      {tool.name === 'region' ? <RegionMarks {...drawn} state={tool.state} /> : null}
+      <GuideMarks {...drawn} />
+      <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>{ink}</g>
+      {fitting ? evidence : null}
+      {job.dimensions.length > 0 ? <DimensionMarks {...drawn} units={job.units} /> : null}
+      <ToolMarks {...drawn} tool={tool} />
+      <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
+      <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
+      {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}
+      {aim && !hasPatch ? <AimCross at={toScreen(viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={22} /> : null}
+    </>
+  );
+}
+
+/** What was found and what would help, dotted: frames around drawings, the next measurement. */
+function Advice({ state: { suggested, advice }, viewport, palette }: DrawnProps & { state: SessionState }) {
+  return (
+    <>
+      {suggested.map((frame, i) => <path key={i} data-testid="suggested" d={`M${frame.map((place) => toScreen(viewport, place).join(' ')).join('L')}Z`} fill="none" stroke={palette.tide} strokeWidth={2} strokeDasharray="8 5" />)}
+      {advice ? <Dimension palette={palette} look="advice" from={toScreen(viewport, advice.from)} to={toScreen(viewport, advice.to)} testID="advice" /> : null}
+    </>
+  );
+}
+
+/** What the magnified patch shows; `viewport` is the patch's own. */
+function PatchScene({ state, preview, ink, aim, ...drawn }: SceneProps & { aim: Aim }) {
+  const { fitted, viewport, palette } = drawn;
+  return (
+    <>
+      {state.tool.name === 'frame' ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
+      <ReferenceInk references={state.references} {...drawn} />
+      <GuideMarks {...drawn} />
+      <g transform={benchTransform(viewport)}>{ink}</g>
+      <EvidenceMarks {...drawn} hidden={evidenceAgain(state)} quiet />
+      <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
+      <AimCross at={toScreen(viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={AIM_RADIUS} />
+    </>
+  );
+}
+
+const roundHole = ([x, y]: Vec): string => `M${x - AIM_RADIUS} ${y}a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${2 * AIM_RADIUS} 0a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${-2 * AIM_RADIUS} 0Z`;
 
 /** What the tool in hand shows of what is drawn, over it. */
 function ToolMarks({ tool, ...drawn }: DrawnProps & { readonly tool: ActiveTool }) {

@@ -1,4 +1,4 @@
-import { shapeOf, type Outline, type Shape } from '../outline';
+import { shapeOf, type DrawnOutline, type Outline, type Shape } from '../outline';
 import type { Job, Sheet, View } from '../job';
 import { fitOf, type FittedView } from './fits';
 import { createMaking } from './made';
@@ -18,50 +18,50 @@ export interface Derived {
  * the caller's to keep or to throw away.
  */
 export function createDeriver(): (job: Job) => Derived {
-  let fits = new WeakMap<View, { readonly sheet: Sheet; readonly owner: View; readonly fitted: FittedView }>();
-  let shapes = new WeakMap<Outline, { readonly fitted: FittedView; readonly shape: Shape }>();
-  const relate = createRelating();
-  const make = createMaking();
+  const [fit, relate, draw, make] = [createFitting(), createRelating(), createDrawing(), createMaking()];
   let last: { job: Job; derived: Derived } | undefined;
-
-  function fitted(job: Job): Map<string, FittedView> {
-    const views = new Map<string, FittedView>();
-    for (const view of job.views) {
-      const sheet = job.sheets.find((other) => other.id === view.sheet);
-      if (!sheet) continue;
-      const owner = job.views.find(({ id }) => id === view.shares) ?? view;
-      const known = fits.get(view);
-      const fitted = known?.sheet === sheet && known.owner === owner ? known.fitted : fitOf(view, sheet, owner);
-      fits.set(view, { sheet, owner, fitted });
-      views.set(view.id, fitted);
-    }
-    return views;
-  }
-
-  /** Where every outline is that stands on places of its own. */
-  function drawn(job: Job, views: ReadonlyMap<string, FittedView>, related: ReadonlyMap<string, RelatedView>): ReadonlyMap<string, Shape> {
-    const found = new Map<string, Shape>();
-    for (const outline of job.outlines) {
-      const view = views.get(outline.view);
-      if (!view || outline.shape === 'made') continue;
-      const known = shapes.get(outline);
-      const shape = known?.fitted === view ? known.shape : shapeOf(outline, view.placing);
-      shapes.set(outline, { fitted: view, shape });
-      found.set(outline.id, related.get(outline.view)?.shapes.get(outline.id) ?? shape);
-    }
-    return found;
-  }
-
   return (job) => {
     if (last?.job === job) return last.derived;
-    const views = fitted(job);
+    const views = fit(job);
     const related = new Map([...views].flatMap(([id, view]) => {
       const made = relate(view, job.outlines, job.relations);
       return made ? [[id, made] as const] : [];
     }));
     // Sizes that were typed move the fit within its doubt, and all that is traced in the view with it.
-    for (const [id, { fitted: moved }] of related) views.set(id, moved);
-    last = { job, derived: { views, shapes: make(job, views, drawn(job, views, related)), related } };
+    for (const [id, { fitted }] of related) views.set(id, fitted);
+    last = { job, derived: { views, shapes: make(job, views, draw(job, views, related)), related } };
     return last.derived;
   };
+}
+
+function createFitting(): (job: Pick<Job, 'views' | 'sheets'>) => Map<string, FittedView> {
+  const fits = new WeakMap<View, { readonly sheet: Sheet; readonly owner: View; readonly fitted: FittedView }>();
+  const fitted = (view: View, sheet: Sheet, owner: View): FittedView => {
+    const known = fits.get(view);
+    if (known?.sheet === sheet && known.owner === owner) return known.fitted;
+    const found = fitOf(view, sheet, owner);
+    fits.set(view, { sheet, owner, fitted: found });
+    return found;
+  };
+  return ({ views, sheets }) => new Map(views.flatMap((view) => {
+    const sheet = sheets.find(({ id }) => id === view.sheet);
+    return sheet ? [[view.id, fitted(view, sheet, views.find(({ id }) => id === view.shares) ?? view)] as const] : [];
+  }));
+}
+
+/** Where every outline is that stands on places of its own: as it was drawn, or where relations put it. */
+function createDrawing(): (job: Pick<Job, 'outlines'>, views: ReadonlyMap<string, FittedView>, related: ReadonlyMap<string, RelatedView>) => ReadonlyMap<string, Shape> {
+  const shapes = new WeakMap<Outline, { readonly fitted: FittedView; readonly shape: Shape }>();
+  const drawn = (outline: DrawnOutline, fitted: FittedView): Shape => {
+    const known = shapes.get(outline);
+    if (known?.fitted === fitted) return known.shape;
+    const shape = shapeOf(outline, fitted.placing);
+    shapes.set(outline, { fitted, shape });
+    return shape;
+  };
+  return ({ outlines }, views, related) => new Map(outlines.flatMap((outline) => {
+    const view = views.get(outline.view);
+    if (!view || outline.shape === 'made') return [];
+    return [[outline.id, related.get(outline.view)?.shapes.get(outline.id) ?? drawn(outline, view)] as const];
+  }));
 }

@@ -7,7 +7,8 @@ import { CameraDialog } from './camera/camera-dialog';
 import { ParcelDialog } from './services/parcel-dialog';
 import type { Parcel } from './services/parcels';
 import { ScannerDialog } from './services/scanner-dialog';
-import type { BringIn, Incoming } from './use-bring-in';
+import type { Incoming } from './take-picture';
+import type { BringIn } from './use-bring-in';
 
 /** Every way in: files, the camera with its guide, a scanner, the land register. */
 export function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boolean }) {

@@ -4,7 +4,8 @@ import { addReference } from '@/core/job';
 import { bringInReference, isWorldFileName, referenceFormatOf, repository, type JobStore } from '@/store';
 import { sentenceFor } from '@/ui/words';
 
-interface Telling {
+/** Where work on a file says what it does, and what came of it. */
+export interface Telling {
   /** Gathers what is to be said. */
   readonly sentences: string[];
   onDoing(words: string | undefined): void;

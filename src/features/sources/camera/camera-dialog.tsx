@@ -5,7 +5,7 @@ import { Choice } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { useEscape } from '@/ui/use-escape';
-import type { Incoming } from '../use-bring-in';
+import type { Incoming } from '../take-picture';
 import { openCamera, watchTilt, type LivePicture } from './camera';
 import { findCard, lookAtFrame, type CardSeen, type FrameFacts } from './frame-facts';
 import { FAIR_TILT, GOOD_TILT, sizeOfTilt, type ShootingWay, type Tilt } from './tilt';
@@ -26,17 +26,11 @@ export function CameraDialog({ onTaken, onFiles, onLeave }: CameraDialogProps) {
   const own = useRef<HTMLInputElement>(null);
   const [live, setLive] = useState<LivePicture>();
   const [way, setWay] = useState<ShootingWay>('above');
-  const [held, setHeld] = useState<{ readonly tilt: Tilt; readonly simulated: boolean }>();
-  const [facts, setFacts] = useState<FrameFacts>();
+  const held = useTilt(way);
+  const facts = useFrameFacts(live);
   const [card, setCard] = useState<CardSeen | 'none'>();
   useEscape(onLeave);
   useLive(screen, setLive);
-  useEffect(() => watchTilt(way, (tilt, simulated) => setHeld({ tilt, simulated })), [way]);
-  useEffect(() => {
-    if (!live) return;
-    const timer = setInterval(() => setFacts(lookAtFrame(live)), LOOK_MS);
-    return () => clearInterval(timer);
-  }, [live]);
   const askCard = (event: React.MouseEvent<HTMLDivElement>) => {
     if (!live) return;
     const box = event.currentTarget.getBoundingClientRect();
@@ -56,11 +50,7 @@ export function CameraDialog({ onTaken, onFiles, onLeave }: CameraDialogProps) {
             {held ? <Bubble tilt={held.tilt} /> : null}
           </div>
           <Choice name="How the thing stands" value={way} options={WAYS} onChange={setWay} />
-          <View style={{ gap: 2 }} role="status" testID="camera-says">
-            {live?.simulated ? <Words quiet style={{ fontSize: 13 }}>There is no camera here that this page may use: this one is simulated. The device’s own camera still works.</Words> : null}
-            {held?.simulated ? <Words quiet style={{ fontSize: 13 }}>This device has no tilt sensors: the bubble is simulated, and is not kept.</Words> : null}
-            {adviceFor(held?.tilt, facts, card).map((sentence) => <Words key={sentence} style={{ fontSize: 14.5 }}>{sentence}</Words>)}
-          </View>
+          <CameraSays live={live} held={held} advice={adviceFor(held?.tilt, facts, card)} />
           <input ref={own} type="file" accept="image/*" capture="environment" hidden aria-label="Photo from the device’s camera" onChange={(event) => event.target.files?.length && onFiles([...event.target.files])} />
         </Dialog.Content>
         <Dialog.Actions>
@@ -71,6 +61,40 @@ export function CameraDialog({ onTaken, onFiles, onLeave }: CameraDialogProps) {
       </Dialog>
     </Portal>
   );
+}
+
+/** What cannot be measured here, and what to do better. */
+function CameraSays({ live, held, advice }: { live: LivePicture | undefined; held: Held | undefined; advice: readonly string[] }) {
+  return (
+    <View style={{ gap: 2 }} role="status" testID="camera-says">
+      {live?.simulated ? <Words quiet style={{ fontSize: 13 }}>There is no camera here that this page may use: this one is simulated. The device’s own camera still works.</Words> : null}
+      {held?.simulated ? <Words quiet style={{ fontSize: 13 }}>This device has no tilt sensors: the bubble is simulated, and is not kept.</Words> : null}
+      {advice.map((sentence) => <Words key={sentence} style={{ fontSize: 14.5 }}>{sentence}</Words>)}
+    </View>
+  );
+}
+
+/** How the camera is held now. */
+interface Held {
+  readonly tilt: Tilt;
+  readonly simulated: boolean;
+}
+
+function useTilt(way: ShootingWay): Held | undefined {
+  const [held, setHeld] = useState<Held>();
+  useEffect(() => watchTilt(way, (tilt, simulated) => setHeld({ tilt, simulated })), [way]);
+  return held;
+}
+
+/** What is seen in the frame, looked at again and again. */
+function useFrameFacts(live: LivePicture | undefined): FrameFacts | undefined {
+  const [facts, setFacts] = useState<FrameFacts>();
+  useEffect(() => {
+    if (!live) return;
+    const timer = setInterval(() => setFacts(lookAtFrame(live)), LOOK_MS);
+    return () => clearInterval(timer);
+  }, [live]);
+  return facts;
 }
 
 /** Puts the live picture on the page, and lets the camera go with the dialog. */

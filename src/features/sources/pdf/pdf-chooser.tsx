@@ -35,56 +35,110 @@ interface PdfChooserProps {
 
 /** The pages of a PDF, to be chosen and brought in at a resolution. */
 export function PdfChooser({ pdf, onChosen, onLeave }: PdfChooserProps) {
-  const [dpi, setDpi] = useState('300');
+  const choice = useChoice();
   const [first, setFirst] = useState(1);
-  const [part, setPart] = useState<PagePart>();
-  const [framing, setFraming] = useState(false);
-  const [lines, setLines] = useState(true);
   useEscape(onLeave);
-  const [chosen, setChosen] = useState<ReadonlyMap<number, PdfPageFacts>>(new Map());
+  const { pages, single, part, dpi, wanted, framing } = choice;
   const numbers = Array.from({ length: Math.min(LEAF, pdf.pages - first + 1) }, (_, i) => first + i);
-  const toggle = (page: number, facts: PdfPageFacts) => {
-    const next = new Map(chosen);
-    if (!next.delete(page)) next.set(page, facts);
-    setChosen(next);
-    setPart(undefined);
-    setFraming(false);
-  };
-  const pages = [...chosen].sort(([a], [b]) => a - b);
-  const fine = pages.find(([, facts]) => isTooFine(facts, Number(dpi), part));
-  const sum = pages.reduce((total, [, facts]) => total + megapixelsAt(facts, Number(dpi), part), 0);
-  const drawn = pages.some(([, { makeup }]) => makeup === 'lines' || makeup === 'both');
-  const single = pages.length === 1 ? pages[0]![0] : undefined;
   return (
     <Portal>
       <Dialog visible onDismiss={onLeave} style={{ maxWidth: 720, width: '94%', alignSelf: 'center', maxHeight: '92%' }} testID="pdf-chooser">
         <Dialog.Title>{`Which pages of “${pdf.name}”?`}</Dialog.Title>
         <Dialog.ScrollArea>
           <ScrollView contentContainerStyle={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, paddingVertical: 8 }}>
-            {framing && single !== undefined ? <FramedPage pdf={pdf} page={single} part={part} onPart={setPart} /> : numbers.map((page) => <PageCard key={page} pdf={pdf} page={page} chosen={chosen.has(page)} onToggle={(facts) => toggle(page, facts)} />)}
+            {framing && single !== undefined ? <FramedPage pdf={pdf} page={single} part={part} onPart={choice.setPart} />
+              : numbers.map((page) => <PageCard key={page} pdf={pdf} page={page} chosen={pages.some(([other]) => other === page)} onToggle={(facts) => choice.toggle(page, facts)} />)}
           </ScrollView>
         </Dialog.ScrollArea>
         <Dialog.Content style={{ gap: 8, paddingTop: 10 }}>
-          {pdf.pages > LEAF ? (
-            <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-              <Button compact disabled={first === 1} onPress={() => setFirst(Math.max(1, first - LEAF))}>Earlier</Button>
-              <Words quiet>{`Pages ${first} to ${first + numbers.length - 1} of ${pdf.pages}`}</Words>
-              <Button compact disabled={first + LEAF > pdf.pages} onPress={() => setFirst(first + LEAF)} testID="pdf-later">Later</Button>
-            </View>
-          ) : null}
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-            {single !== undefined ? <Button compact mode="outlined" onPress={() => (setFraming(!framing), setPart(undefined))} testID="frame-part">{framing ? 'All of the page' : 'Only a part of it'}</Button> : null}
-            {drawn && !framing ? <Button compact mode={lines ? 'contained' : 'outlined'} onPress={() => setLines(!lines)} testID="keep-lines">{lines ? 'Its lines come along' : 'Take its lines along'}</Button> : null}
-          </View>
-          <Choice name="Resolution" value={dpi} options={DPIS} onChange={setDpi} />
-          <Words quiet testID="pdf-size">{fine ? `At ${dpi} dots an inch page ${fine[0]} is too large. Take fewer.` : framing && !part ? 'Draw a frame around the part that is wanted.' : pages.length === 0 ? 'Tap the pages that are wanted.' : `${pages.length === 1 ? 'One page' : `${pages.length} pages`}, ${sum.toFixed(1)} megapixels; about ${Math.ceil(sum * 4)} MB while it is looked at.`}</Words>
+          {pdf.pages > LEAF ? <Leaves pages={pdf.pages} first={first} onFirst={setFirst} /> : null}
+          <ChoiceButtons {...choice} />
+          <Choice name="Resolution" value={dpi} options={DPIS} onChange={choice.setDpi} />
+          <Words quiet testID="pdf-size">{sizeWords(choice)}</Words>
         </Dialog.Content>
         <Dialog.Actions>
           <Button onPress={onLeave}>Cancel</Button>
-          <Button mode="contained" disabled={pages.length === 0 || fine !== undefined || (framing && !part)} onPress={() => onChosen({ pages: pages.map(([page]) => page), dpi: Number(dpi), part, lines: lines && drawn && !framing })} testID="pdf-bring">Bring in</Button>
+          <Button mode="contained" disabled={!wanted} onPress={() => wanted && onChosen(wanted)} testID="pdf-bring">Bring in</Button>
         </Dialog.Actions>
       </Dialog>
     </Portal>
+  );
+}
+
+type ChosenPage = readonly [number, PdfPageFacts];
+
+/** What is chosen of a PDF so far. */
+interface PageChoice {
+  readonly pages: readonly ChosenPage[];
+  /** The one page where no other is chosen. */
+  readonly single: number | undefined;
+  readonly dpi: string;
+  /** Whether a part of the page is framed, and which. */
+  readonly framing: boolean;
+  readonly part: PagePart | undefined;
+  /** Whether lines come along, where there are any. */
+  readonly lines: boolean;
+  readonly isDrawn: boolean;
+  /** A page that is too large at this resolution. */
+  readonly tooFine: ChosenPage | undefined;
+  /** What is brought in; undefined until that can be done. */
+  readonly wanted: WantedPages | undefined;
+  setDpi(dpi: string): void;
+  setPart(part: PagePart | undefined): void;
+  setFraming(framing: boolean): void;
+  setLines(lines: boolean): void;
+  toggle(page: number, facts: PdfPageFacts): void;
+}
+
+function useChoice(): PageChoice {
+  const [dpi, setDpi] = useState('300');
+  const [part, setPart] = useState<PagePart>();
+  const [framing, setFramed] = useState(false);
+  const [lines, setLines] = useState(true);
+  const [chosen, setChosen] = useState<ReadonlyMap<number, PdfPageFacts>>(new Map());
+  const setFraming = (to: boolean) => {
+    setFramed(to);
+    setPart(undefined);
+  };
+  const toggle = (page: number, facts: PdfPageFacts) => {
+    const next = new Map(chosen);
+    if (!next.delete(page)) next.set(page, facts);
+    setChosen(next);
+    setFraming(false);
+  };
+  const pages = [...chosen].sort(([a], [b]) => a - b);
+  const tooFine = pages.find(([, facts]) => isTooFine(facts, Number(dpi), part));
+  const isDrawn = pages.some(([, { makeup }]) => makeup === 'lines' || makeup === 'both');
+  const isReady = pages.length > 0 && !tooFine && !(framing && !part);
+  const wanted = isReady ? { pages: pages.map(([page]) => page), dpi: Number(dpi), part, lines: lines && isDrawn && !framing } : undefined;
+  return { pages, single: pages.length === 1 ? pages[0]![0] : undefined, dpi, framing, part, lines, isDrawn, tooFine, wanted, setDpi, setPart, setFraming, setLines, toggle };
+}
+
+function sizeWords({ pages, dpi, part, framing, tooFine }: PageChoice): string {
+  if (tooFine) return `At ${dpi} dots an inch page ${tooFine[0]} is too large. Take fewer.`;
+  if (framing && !part) return 'Draw a frame around the part that is wanted.';
+  if (pages.length === 0) return 'Tap the pages that are wanted.';
+  const sum = pages.reduce((total, [, facts]) => total + megapixelsAt(facts, Number(dpi), part), 0);
+  return `${pages.length === 1 ? 'One page' : `${pages.length} pages`}, ${sum.toFixed(1)} megapixels; about ${Math.ceil(sum * 4)} MB while it is looked at.`;
+}
+
+/** To leaf through a long document. */
+function Leaves({ pages, first, onFirst }: { pages: number; first: number; onFirst: (first: number) => void }) {
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+      <Button compact disabled={first === 1} onPress={() => onFirst(Math.max(1, first - LEAF))}>Earlier</Button>
+      <Words quiet>{`Pages ${first} to ${Math.min(pages, first + LEAF - 1)} of ${pages}`}</Words>
+      <Button compact disabled={first + LEAF > pages} onPress={() => onFirst(first + LEAF)} testID="pdf-later">Later</Button>
+    </View>
+  );
+}
+
+function ChoiceButtons({ single, framing, isDrawn, lines, setFraming, setLines }: PageChoice) {
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+      {single !== undefined ? <Button compact mode="outlined" onPress={() => setFraming(!framing)} testID="frame-part">{framing ? 'All of the page' : 'Only a part of it'}</Button> : null}
+      {isDrawn && !framing ? <Button compact mode={lines ? 'contained' : 'outlined'} onPress={() => setLines(!lines)} testID="keep-lines">{lines ? 'Its lines come along' : 'Take its lines along'}</Button> : null}
+    </View>
   );
 }
 

@@ -7,8 +7,15 @@ import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { useEscape } from '@/ui/use-escape';
 import { sentenceFor } from '@/ui/words';
-import type { Incoming } from '../use-bring-in';
-import { findScanner, scanPicture } from './scanner';
+import type { Incoming } from '../take-picture';
+import { findScanner, scanPicture, type Scanner } from './scanner';
+
+/** What is asked of a scanner. */
+interface Wish {
+  readonly dpi: string;
+  readonly colour: string;
+  readonly part: 'whole' | 'half';
+}
 
 interface ScannerDialogProps {
   readonly onScanned: (incoming: Incoming) => void;
@@ -19,9 +26,7 @@ interface ScannerDialogProps {
 export function ScannerDialog({ onScanned, onLeave }: ScannerDialogProps) {
   const palette = usePalette();
   const { data, refetch, isFetching } = useQuery({ queryKey: ['scanner'], queryFn: findScanner, staleTime: 0, gcTime: 0 });
-  const [dpi, setDpi] = useState('300');
-  const [colour, setColour] = useState('colour');
-  const [part, setPart] = useState<'whole' | 'half'>('whole');
+  const [wish, setWish] = useState<Wish>({ dpi: '300', colour: 'colour', part: 'whole' });
   const [share, setShare] = useState<number>();
   const [problem, setProblem] = useState<string>();
   const abort = useRef<AbortController>(undefined);
@@ -31,10 +36,11 @@ export function ScannerDialog({ onScanned, onLeave }: ScannerDialogProps) {
     abort.current = new AbortController();
     setProblem(undefined);
     setShare(0);
-    const area = part === 'whole' ? undefined : { x: 0, y: 0, width: scanner.area.width / 2, height: scanner.area.height };
-    const picture = await scanPicture({ dpi: Number(dpi), colour, area }, abort.current.signal, setShare);
+    const dpi = Number(wish.dpi);
+    const area = wish.part === 'whole' ? undefined : { x: 0, y: 0, width: scanner.area.width / 2, height: scanner.area.height };
+    const picture = await scanPicture({ dpi, colour: wish.colour, area }, abort.current.signal, setShare);
     setShare(undefined);
-    if (picture.ok) onScanned({ file: picture.value, told: { dpi: Number(dpi), kind: 'scan', scaleError: scanner.scaleError / 100 } });
+    if (picture.ok) onScanned({ file: picture.value, told: { dpi, kind: 'scan', scaleError: scanner.scaleError / 100 } });
     else if (picture.code !== 'cancelled') setProblem(sentenceFor(picture.code));
   };
   const says = problem ?? (data && !data.ok ? sentenceFor(data.code) : scanner?.state === 'lid-open' ? sentenceFor('scanner-lid-open') : undefined);
@@ -45,14 +51,7 @@ export function ScannerDialog({ onScanned, onLeave }: ScannerDialogProps) {
       <Dialog visible onDismiss={leave} style={{ maxWidth: 480, width: '94%', alignSelf: 'center' }} testID="scanner-dialog">
         <Dialog.Title>{scanner?.name ?? 'Scanner'}</Dialog.Title>
         <Dialog.Content style={{ gap: 10 }}>
-          {scanner ? (
-            <>
-              <Choice name="Resolution" value={dpi} options={scanner.dpi.map((value) => [String(value), `${value} dots an inch`] as const)} onChange={setDpi} />
-              <Choice name="Colour" value={colour} options={scanner.colours.map((value) => [value, value === 'grey' ? 'Grey' : 'Colour'] as const)} onChange={setColour} />
-              <Choice name="How much of the glass" value={part} options={[['whole', `All of it, ${scanner.area.width} × ${scanner.area.height} mm`], ['half', 'Left half']]} onChange={setPart} />
-              <Words quiet style={{ fontSize: 13.5 }}>{`Its sheet promises lengths to ±${scanner.scaleError} %. The picture arrives with that.`}</Words>
-            </>
-          ) : <Words quiet>{isFetching ? 'Looking for the scanner …' : ''}</Words>}
+          {scanner ? <ScanWish scanner={scanner} wish={wish} onWish={setWish} /> : <Words quiet>{isFetching ? 'Looking for the scanner …' : ''}</Words>}
           {share === undefined ? null : <View><Words>{`Scanning … ${Math.round(100 * share)} %`}</Words><ProgressBar progress={share} accessibilityLabel="Scanning" /></View>}
           {says ? <Words style={{ color: palette.berry }} testID="scanner-says">{says}</Words> : null}
         </Dialog.Content>
@@ -62,5 +61,17 @@ export function ScannerDialog({ onScanned, onLeave }: ScannerDialogProps) {
         </Dialog.Actions>
       </Dialog>
     </Portal>
+  );
+}
+
+function ScanWish({ scanner, wish, onWish }: { scanner: Scanner; wish: Wish; onWish: (wish: Wish) => void }) {
+  const { area } = scanner;
+  return (
+    <>
+      <Choice name="Resolution" value={wish.dpi} options={scanner.dpi.map((value) => [String(value), `${value} dots an inch`] as const)} onChange={(dpi) => onWish({ ...wish, dpi })} />
+      <Choice name="Colour" value={wish.colour} options={scanner.colours.map((value) => [value, value === 'grey' ? 'Grey' : 'Colour'] as const)} onChange={(colour) => onWish({ ...wish, colour })} />
+      <Choice name="How much of the glass" value={wish.part} options={[['whole', `All of it, ${area.width} × ${area.height} mm`], ['half', 'Left half']]} onChange={(part) => onWish({ ...wish, part })} />
+      <Words quiet style={{ fontSize: 13.5 }}>{`Its sheet promises lengths to ±${scanner.scaleError} %. The picture arrives with that.`}</Words>
+    </>
   );
 }

@@ -9,6 +9,7 @@ const Scanner = z.object({
   /** Percent that a length may be off, at the most. */
   scaleError: z.number().min(0).max(5), state: z.enum(['ready', 'busy', 'lid-open']),
 });
+export type Scanner = z.infer<typeof Scanner>;
 const Began = z.object({ id: z.string(), seconds: z.number() });
 const Progress = z.discriminatedUnion('state', [
   z.object({ state: z.literal('scanning'), share: z.number() }), z.object({ state: z.literal('done'), picture: z.string().startsWith('/') }), z.object({ state: z.literal('failed'), code: z.string() }),
