@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { build } from 'esbuild';
 
-const BUNDLE = 'node_modules/.cache/bryony/bench.mjs';
+const BUNDLE = 'node_modules/.cache/bryony/bench.cjs';
 
-await build({ entryPoints: ['bench/run.ts'], bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', outfile: BUNDLE, logLevel: 'warning' });
+await build({ entryPoints: ['bench/run.ts'], bundle: true, platform: 'node', format: 'cjs', target: 'node20', packages: 'external', outfile: BUNDLE, logLevel: 'warning' });
 spawn(process.execPath, [BUNDLE], { stdio: 'inherit' }).on('close', (status) => process.exit(status ?? 1));
