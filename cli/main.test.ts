@@ -31,7 +31,7 @@ describe('the command line', () => {
     expect(bryony('read', file).stdout).toBe(drawn.stdout);
   });
 
-  it('checks a drawing, finds its regions, and lists its parts', () => {
+  it('checks a drawing, finds its regions, and lists its parts, doors and windows', () => {
     const drawn = path.join(folder, 'drawn.bryony.zip');
     writeFileSync(drawn, writeBundle({ job: JSON.parse(readFileSync('public/demo/blade-drawn.json', 'utf8')), pictures: new Map([[sha256Hex(photo), photo]]) }));
     const [view] = JSON.parse(bryony('check', drawn).stdout);
@@ -44,6 +44,10 @@ describe('the command line', () => {
     // As large as the file that is cut.
     const file = JSON.parse(bryony('draw', drawn, path.join(folder, 'drawn.dxf')).stdout);
     expect([Number(row[5]), Number(row[7])]).toEqual([expect.closeTo(file.width, 2), expect.closeTo(file.height, 2)]);
+    const plan = path.join(folder, 'shed.bryony.zip');
+    const scan = readFileSync('public/demo/shed-plan.jpg');
+    writeFileSync(plan, writeBundle({ job: JSON.parse(readFileSync('public/demo/shed.json', 'utf8')), pictures: new Map([[sha256Hex(scan), scan]]) }));
+    expect(bryony('openings', plan).stdout.trim().split('\r\n').slice(1)).toEqual(['D1,door,820,2000,,2000,740,1,left,120', 'W1,window,1400,800,1000,1800,1300,1,,120']);
   });
 
   it('solves problems in order, one line each, and says with its status whether all have a fit', () => {

@@ -72,7 +72,7 @@ function parts(file: string): string {
   return writePartsTable(listParts(job, (view) => figuredIn(job, derived, view)).map(lineOfPart));
 }
 
-const openings = (file: string): string => writeOpeningsTable(listOpenings(openJob(file)).map(lineOfOpening));
+const openings = (file: string): string => writeOpeningsTable(listOpenings(openJob(file)).filter(({ line }) => line).map(lineOfOpening));
 
 function readBack(file: string): unknown {
   const text = readFileSync(file, 'utf8');

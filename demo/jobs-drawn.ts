@@ -103,8 +103,8 @@ function shedDrawn({ made }: Given): Job {
         recipe: {
           kind: 'strip', of: ['outer'], width: shed.wall, justified: 'left', ...strip,
           openings: [
-            { id: 'door', segment: 'outer-0', from: 'start', distance: shed.door.from, width: shed.door.width, head: 2000, fill: { kind: 'door', frame: 40, leaf: 40, leaves: 1, hung: { at: 'start', to: 'right', open: Math.PI / 2 } } },
-            { id: 'window', segment: 'outer-2', from: 'end', distance: shed.window.from, width: shed.window.width, sill: 1000, head: 1800, fill: { kind: 'window', frame: 50, leaf: 40, leaves: 1 } },
+            { id: 'door', corner: 'outer-0', way: 'on', distance: shed.door.from, width: shed.door.width, head: 2000, fill: { kind: 'door', frame: 40, leaf: 40, leaves: 1, hung: { at: 'start', to: 'right', open: Math.PI / 2 } } },
+            { id: 'window', corner: 'outer-3', way: 'back', distance: shed.window.from, width: shed.window.width, sill: 1000, head: 1800, fill: { kind: 'window', frame: 50, leaf: 40, leaves: 1 } },
           ],
         },
       },

@@ -42,6 +42,11 @@ test('a door and a window are put into walls, typed and turned over; frames, lea
   await expect(page.getByTestId('opening-row-D2')).toContainText('0.9000 m');
   await desk.type('opening-width', '0.78');
   await desk.type('opening-distance', '0.4');
+  const away = async () => Number.parseFloat(await page.getByTestId('opening-distance').inputValue());
+  await desk.choose('opening-other-corner');
+  expect(Math.abs((await away()) - (shed.depth / 1000 - 0.4 - 0.78))).toBeLessThan(0.02);
+  await desk.choose('opening-other-corner');
+  expect(await away()).toBeCloseTo(0.4, 6);
   await desk.type('fill-frame', '0.035');
   await desk.type('fill-leaf', '0.045');
   await expect(page.getByTestId('fill-clear')).toHaveText('0.7100 m');

@@ -10,6 +10,7 @@ const path = (name: string) => `docs/screenshots/${name}.png`;
 
 /** Takes a picture once what moves has come to rest. */
 const shooter = (page: Page, size: string) => async (name: string) => {
+  await page.getByTestId('ledge-cards').evaluateAll((all) => all.forEach((cards) => cards.scrollTo(0, 0)));
   await page.waitForTimeout(1200);
   await page.screenshot({ path: path(`${name}-${size}`) });
 };

@@ -1,10 +1,11 @@
 import { listOpenings, spansIn } from '@/core/derive';
 import { add, findDirection, perpendicular, scale, subtract, type Vec } from '@/core/geometry';
 import { middleOf, type OpeningSpan } from '@/core/outline';
+import { formatLength } from '@/core/units';
 import { layingOf } from '../laying';
 import { toScreen } from '../viewport';
 import type { DrawnProps } from './drawn-props';
-import { Label } from './dimension';
+import { Dimension, Label } from './dimension';
 import { pathData } from './path-data';
 import { benchTransform } from './selection';
 
@@ -28,9 +29,10 @@ function besideWall(span: OpeningSpan, toScreenPlace: (at: Vec) => Vec): Vec {
   return away ? add(at, scale(away, ASIDE)) : at;
 }
 
-/** The openings of the view's walls with their marks; the chosen one is tinted. */
+/** The openings of the view's walls with their marks; the chosen one is tinted, and shows how far it is from its corner. */
 export function OpeningMarks({ job, derived, fitted, viewport, palette, chosen }: DrawnProps & { readonly chosen: string | undefined }) {
   const { fromPlane } = layingOf(viewport, fitted.fit);
+  const onScreen = (at: Vec) => toScreen(viewport, fitted.fit.toSheet(at));
   const rows = listOpenings(job).filter(({ wall }) => wall.view === fitted.view.id);
   const spans = new Map([...new Set(rows.map(({ wall }) => wall.id))].flatMap((wall) => spansIn(wall, job, derived.shapes).map((span) => [span.opening.id, span] as const)));
   return (
@@ -43,8 +45,9 @@ export function OpeningMarks({ job, derived, fitted, viewport, palette, chosen }
         const isChosen = opening.id === chosen;
         return (
           <g key={opening.id}>
+            {isChosen && opening.distance > 0 ? <Dimension look="measure" palette={palette} from={onScreen(span.corner)} to={onScreen(span.near)} label={formatLength(opening.distance, job.units)} /> : null}
             {isChosen ? <path transform={benchTransform(viewport)} d={pathData(rim, true, fromPlane)} fill={palette.hedge} fillOpacity={0.35} stroke={palette.hedge} strokeWidth={2} vectorEffect="non-scaling-stroke" /> : null}
-            <Label at={besideWall(span, (at) => toScreen(viewport, fitted.fit.toSheet(at)))} text={mark} color={isChosen ? palette.hedge : palette.ink} palette={palette} />
+            <Label at={besideWall(span, onScreen)} text={mark} color={isChosen ? palette.hedge : palette.ink} palette={palette} />
           </g>
         );
       })}

@@ -1,7 +1,7 @@
 /** Drawing, cutting and making on a scan of 10 px/mm, 200 × 100 mm, without a screen: what comes about is exact where it is said to be. */
 import { cross, distance, endOf, pieceLength, startOf, subtract, tangentAt, type Vec } from '@/core/geometry';
 import { addMade, changeRecipe, removeOutlines, runCommand } from '@/core/job';
-import type { Chain, MadeOutline } from '@/core/outline';
+import type { Chain, MadeOutline, Opening, Recipe } from '@/core/outline';
 import { commandForSlot, commandForTurn, startTool, type ShapeState, type StandState } from '.';
 import { Bench } from './bench-for-tests';
 
@@ -177,6 +177,38 @@ describe('what is made follows', () => {
     bench.tool = { name: 'select', state: { outlines: ['made'], several: false, moving: true, grabbed: { kind: 'beside', to: undefined } } };
     bench.set([600, 600]);
     expect(made().recipe.by).toBeCloseTo(10, 9);
+  });
+
+  it('a wall traced along one face takes its thickness from where its other face is pointed at, on that side; about its middle it reaches as far to both', () => {
+    const { bench, id } = square();
+    make(bench, { kind: 'strip', of: [id], width: 5, justified: 'left', ends: 'flat', corners: 'mitre' });
+    const recipe = () => (bench.history.job.outlines[1] as MadeOutline).recipe;
+    const pointAtFace = (place: Vec) => {
+      bench.tool = { name: 'select', state: { outlines: ['made'], several: false, moving: true, grabbed: { kind: 'beside', to: undefined } } };
+      bench.set(place);
+      return recipe();
+    };
+    const inside = pointAtFace([330, 600]);
+    const outside = pointAtFace([180, 600]);
+    expect([inside, outside]).toMatchObject([{ width: expect.closeTo(3, 9) }, { width: expect.closeTo(12, 9) }]);
+    expect(new Set([inside, outside].map((strip) => 'justified' in strip && strip.justified))).toEqual(new Set(['left', 'right']));
+    bench.history = runCommand(bench.history, changeRecipe('made', { ...recipe(), justified: 'middle' } as Recipe));
+    expect(pointAtFace([330, 600])).toMatchObject({ width: expect.closeTo(6, 9), justified: 'middle' });
+  });
+
+  it('a door is put where a wall is pointed at, opens to the side that is pointed at, and is chosen when it is pointed at again', () => {
+    const { bench, id } = square();
+    make(bench, { kind: 'strip', of: [id], width: 8, justified: 'middle', ends: 'flat', corners: 'mitre' });
+    bench.tool = startTool('opening');
+    bench.set([302, 600]).set([298, 600]);
+    const openings = () => (bench.history.job.outlines[1] as MadeOutline & { recipe: { openings: readonly Opening[] } }).recipe.openings;
+    expect(openings()).toHaveLength(1);
+    expect((bench.tool.state as { chosen?: string }).chosen).toBe(openings()[0]!.id);
+    bench.set([400, 498]);
+    expect(openings().map(({ fill }) => fill!.hung!.to)).toEqual(expect.arrayContaining(['left', 'right']));
+    expect(bench.history.job.layers.map(({ name }) => name)).toEqual(['Outline', 'Frames', 'Leaves', 'Swings and sills']);
+    bench.set([900, 600]);
+    expect(bench.said.at(-1)).toBe('no-wall-here');
   });
 
   it('half a profile becomes whole about a guide, closed exactly on it; its half stays behind as an aid', () => {

@@ -46,18 +46,18 @@ interface Put {
 function openingAt({ next }: OpeningState, { plane }: Aim, context: ToolContext, id: string): Put | undefined {
   const places = wallsIn(context).flatMap((wall) => wall.recipe.of.flatMap((line) => {
     const [chain, shape] = [context.job.outlines.find((other) => other.id === line), context.shapes.get(line)];
-    return chain?.shape === 'chain' && shape ? shape.pieces.map((piece, i) => ({ wall, node: chain.nodes[i]!, corner: shape.nodes[i]!, piece, near: nearestOn(piece, plane) })) : [];
+    return chain?.shape === 'chain' && shape ? shape.pieces.map((piece, i) => ({ wall, first: chain.nodes[i]!, last: chain.nodes[(i + 1) % chain.nodes.length]!, corner: shape.nodes[i]!, piece, near: nearestOn(piece, plane) })) : [];
   }));
   const nearest = places.sort((a, b) => a.near.distance - b.near.distance)[0];
   if (!nearest || nearest.near.distance > nearest.wall.recipe.width * 2) return undefined;
-  const { wall, node, corner, piece, near } = nearest;
+  const { wall, first, last, corner, piece, near } = nearest;
   const [along, length] = [distance(near.point, corner), pieceLength(piece)];
   const isNearStart = along <= length / 2;
   const stand = FIRST[next];
   const width = Math.min(stand.width, length / 2);
   const from = (isNearStart ? along : length - along) - width / 2;
   const fill = stand.fill?.hung ? { ...stand.fill, hung: { ...stand.fill.hung, to: sideOf(wall, piece, near, plane) } } : stand.fill;
-  return { wall, opening: { ...stand, fill, id, segment: node.id, from: isNearStart ? 'start' : 'end', distance: Math.max(0, Math.round(from)), width } };
+  return { wall, opening: { ...stand, fill, id, corner: isNearStart ? first.id : last.id, way: isNearStart ? 'on' : 'back', distance: Math.max(0, Math.round(from)), width } };
 }
 
 /** On which side of a wall's middle a place is, seen along the wall's line. */

@@ -1,6 +1,6 @@
 import type { OpeningLine } from '../formats';
 import type { Job } from '../job';
-import { clearWidth, listOpeningSpans, type MadeOutline, type Opening, type OpeningSpan, type Shape } from '../outline';
+import { clearWidth, listOpeningSpans, segmentOf, type Chain, type MadeOutline, type Opening, type OpeningSpan, type Shape } from '../outline';
 
 export type OpeningKind = 'door' | 'window' | 'gap';
 
@@ -12,6 +12,8 @@ export interface OpeningRow {
   readonly mark: string;
   /** The wall's thickness. mm */
   readonly thickness: number;
+  /** The line that it is in; undefined where the corner that it is counted from is gone. */
+  readonly line: Chain | undefined;
 }
 
 const LETTERS: Readonly<Record<OpeningKind, string>> = { door: 'D', window: 'W', gap: 'O' };
@@ -23,11 +25,12 @@ export function listOpenings({ outlines }: Pick<Job, 'outlines'>): readonly Open
   const counts: Record<OpeningKind, number> = { door: 0, window: 0, gap: 0 };
   return outlines.flatMap((wall): OpeningRow[] => {
     if (wall.shape !== 'made' || wall.recipe.kind !== 'strip') return [];
-    const { openings = [], width } = wall.recipe;
+    const { openings = [], width, of } = wall.recipe;
+    const lines = outlines.filter((line): line is Chain => line.shape === 'chain' && of.includes(line.id));
     return openings.map((opening) => {
       const kind = kindOfOpening(opening);
       counts[kind] += 1;
-      return { wall, opening, kind, mark: opening.name ?? `${LETTERS[kind]}${counts[kind]}`, thickness: width };
+      return { wall, opening, kind, mark: opening.name ?? `${LETTERS[kind]}${counts[kind]}`, thickness: width, line: lines.find((line) => segmentOf(opening, line) !== undefined) };
     });
   });
 }

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import {
-  addEvidence, addGuide, addLayer, addOutline, addRelations, addSheet, changeLayer, createJob, createView, joinOutlines, movePoint, moveToLayer, nudgeOutline, readJob, redo, removeEvidence, removeLayer, removeOutlines, removeView,
+  addEvidence, addMade, addGuide, addLayer, addOutline, addRelations, addSheet, changeLayer, createJob, createView, joinOutlines, movePoint, moveToLayer, nudgeOutline, readJob, redo, removeEvidence, removeLayer, removeOutlines, removeView,
   renameJob, runCommand, setDatum, setHidden, setLift, setLook, setModel, setUnits, startHistory, undo, type Command, type Evidence, type EvidencePoint, type Job, type Sheet,
 } from '.';
-import type { Outline } from '../outline';
+import type { Opening, Outline } from '../outline';
 
 const sheet: Sheet = { id: 's', name: 'blade', picture: 'a'.repeat(64), mediaType: 'image/jpeg', bytes: 10, width: 4032, height: 3024, kind: 'photo', taken: {} };
 const view = createView('v', sheet);
@@ -103,6 +103,17 @@ it('brings a job of version 1 up: its lengths get points with names', () => {
   }] } });
 });
 
+it('brings a job of version 7 up: openings name the corner that they are counted from', () => {
+  const nodes = ['p', 'q', 'r'].map((id) => ({ id, smooth: false, place: { kind: 'pointed', at: [0, 0], sigma: 1 } }));
+  const openings = [{ id: 'a', outline: 'c', segment: 'q', from: 'start', distance: 4, width: 5 }, { id: 'b', outline: 'c', segment: 'r', from: 'end', distance: 6, width: 7 }];
+  const owned = { layer: 'outline', view: 'v' };
+  const read = readJob({ ...job(), version: 7, sheets: [sheet], views: [view], outlines: [
+    { ...owned, shape: 'chain', id: 'c', closed: true, nodes, segments: nodes.map(() => ({ kind: 'line' })) },
+    { ...owned, shape: 'made', id: 'w', recipe: { kind: 'strip', of: ['c'], width: 1, justified: 'middle', ends: 'flat', corners: 'mitre', openings } },
+  ] });
+  expect(read).toMatchObject({ ok: true, value: { outlines: [{}, { recipe: { openings: [{ id: 'a', corner: 'q', way: 'on', distance: 4, width: 5 }, { id: 'b', corner: 'p', way: 'back', distance: 6, width: 7 }] } }] } });
+});
+
 it('what is said of a segment is said of it still when its chain is turned round or goes into another', () => {
   const chain = (id: string, nodes: readonly string[]) => ({
     shape: 'chain' as const, id, layer: 'outline', view: 'v', closed: false, segments: nodes.slice(1).map(() => ({ kind: 'line' as const })),
@@ -112,6 +123,10 @@ it('what is said of a segment is said of it still when its chain is turned round
   const start = [commands[0]!, addOutline(chain('a', ['p', 'q'])), addOutline(chain('b', ['x', 'y', 'z'])), addRelations([level])].reduce(runCommand, startHistory(job()));
   const joined = runCommand(start, joinOutlines(chain('a', ['p', 'q', 'z', 'y', 'x']), 'b')).job;
   expect(joined.relations[0]!.on).toEqual([{ outline: 'a', segment: 'y' }]);
+  const opening: Opening = { id: 'd', corner: 'y', way: 'on', distance: 3, width: 2, fill: { kind: 'door', frame: 0, leaf: 1, leaves: 1, hung: { at: 'start', to: 'left', open: 1 } } };
+  const wall = { shape: 'made' as const, id: 'w', layer: 'outline', view: 'v', recipe: { kind: 'strip' as const, of: ['b'], width: 1, justified: 'middle' as const, ends: 'flat' as const, corners: 'mitre' as const, openings: [opening] } };
+  const walled = runCommand(runCommand(start, addMade(wall, true)), joinOutlines(chain('a', ['p', 'q', 'z', 'y', 'x']), 'b')).job.outlines.at(-1);
+  expect(walled).toMatchObject({ recipe: { of: ['a'], openings: [{ corner: 'y', way: 'back', distance: 3, fill: { hung: { at: 'end', to: 'right' } } }] } });
   expect(runCommand(start, removeOutlines(['b'])).job.relations).toEqual([]);
 });
 

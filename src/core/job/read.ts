@@ -2,7 +2,7 @@ import { done, refused, type Result } from '../basics';
 import { JOB_FORMAT, JOB_VERSION, JobSchema, type Job } from './schema';
 
 /** Steps from one version to the next, by the version they start from. What they give is validated like any other job. */
-const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = { 1: nameThePoints, 2: (job) => ({ ...job, version: 3 }), 3: (job) => ({ ...job, version: 4, references: [] }), 4: (job) => ({ ...job, version: 5, relations: [] }), 5: (job) => ({ ...job, version: 6, regions: [], dimensions: [] }), 6: (job) => ({ ...job, version: 7, parts: [], declined: [] }), 7: (job) => ({ ...job, version: 8 }) };
+const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = { 1: nameThePoints, 2: (job) => ({ ...job, version: 3 }), 3: (job) => ({ ...job, version: 4, references: [] }), 4: (job) => ({ ...job, version: 5, relations: [] }), 5: (job) => ({ ...job, version: 6, regions: [], dimensions: [] }), 6: (job) => ({ ...job, version: 7, parts: [], declined: [] }), 7: nameTheCorners };
 
 /**
  * A job from parsed JSON. Older versions are brought up step by step; a newer one, something else, or a job that does not
@@ -47,6 +47,25 @@ function nameThePoints(job: Record<string, unknown>): Record<string, unknown> {
       })),
     })),
   };
+}
+
+interface OpeningOfVersion7 {
+  readonly outline: string;
+  readonly segment: string;
+  readonly from: 'start' | 'end';
+}
+
+type OutlineOfVersion7 = { readonly id: string; readonly nodes?: readonly { readonly id: string }[]; readonly recipe?: { readonly openings?: readonly OpeningOfVersion7[] } };
+
+/** Version 7 counted openings from the start or the end of a segment; now they name the corner. */
+function nameTheCorners(job: Record<string, unknown>): Record<string, unknown> {
+  const outlines = Array.isArray(job.outlines) ? (job.outlines as readonly OutlineOfVersion7[]) : [];
+  const named = ({ outline, segment, from, ...opening }: OpeningOfVersion7) => {
+    const nodes = outlines.find(({ id }) => id === outline)?.nodes ?? [];
+    const next = nodes[(nodes.findIndex(({ id }) => id === segment) + 1) % Math.max(1, nodes.length)];
+    return { ...opening, corner: from === 'end' ? (next?.id ?? segment) : segment, way: from === 'end' ? 'back' : 'on' };
+  };
+  return { ...job, version: 8, outlines: outlines.map((outline) => (outline.recipe?.openings ? { ...outline, recipe: { ...outline.recipe, openings: outline.recipe.openings.map(named) } } : outline)) };
 }
 
 function checkReferences(job: Job): Result<Job> {

@@ -9,7 +9,7 @@ const End = z.enum(['start', 'end']);
 const Hanging = z.object({ at: End, to: z.enum(['left', 'right']), open: z.number().min(0).max(Math.PI) }).readonly();
 const Fill = z.object({ kind: z.enum(['door', 'window']), frame: z.number().nonnegative(), leaf: z.number().positive(), leaves: z.union([z.literal(1), z.literal(2)]), hung: Hanging.optional() }).readonly();
 const Opening = z.object({
-  id: Id, segment: Id, from: End, distance: z.number().nonnegative(), width: z.number().positive(),
+  id: Id, corner: Id, way: z.enum(['on', 'back']), distance: z.number().nonnegative(), width: z.number().positive(),
   name: z.string().min(1).max(200).optional(), fill: Fill.optional(), sill: z.number().nonnegative().optional(), head: z.number().positive().optional(),
 }).readonly();
 const MOST_COPIES = 500;

@@ -1,6 +1,7 @@
 import type { Draft } from 'immer';
 import type { Outline } from '../outline';
 import { draft, replaceById } from './command';
+import { keepOpenings } from './opening-ends';
 import type { Job } from './schema';
 
 /** The node at which a segment ends, in a chain that has it. */
@@ -30,5 +31,6 @@ export function putOutline(job: Draft<Job>, outline: Outline, gone: readonly str
       end.outline = outline.id;
     }
   }
+  keepOpenings(job, [...former.values()], outline);
   replaceById(job.outlines, draft(outline));
 }

@@ -1,18 +1,18 @@
 import fc from 'fast-check';
 import { distance, enclosedArea, endOf, findUnion, pieceBounds, pointAt, startOf, type Path, type Vec } from '../geometry';
 import { fittingsOf } from './fitting';
-import { listSpans } from './opening';
+import { countedFromOther, listSpans } from './opening';
 import type { Chain } from './outline';
 import { FITTING_SETS, type Fill, type Opening } from './recipe';
 
 const SIDES = { left: 60, right: 40 };
 const door: Fill = { kind: 'door', frame: 45, leaf: 38, leaves: 1, hung: { at: 'start', to: 'left', open: Math.PI / 2 } };
-const opening: Opening = { id: 'o', segment: 'n0', from: 'start', distance: 500, width: 900, fill: door };
+const opening: Opening = { id: 'o', corner: 'n0', way: 'on', distance: 500, width: 900, fill: door };
 
 /** A wall's line from a to b, and the opening in it. */
 function spanIn(a: Vec, b: Vec, of: Opening, sides = SIDES) {
   const path: Path = { closed: false, pieces: [{ kind: 'line', a, b }] };
-  const chain = { nodes: [{ id: 'n0' }, { id: 'n1' }] } as unknown as Chain;
+  const chain = { nodes: [{ id: 'n0' }, { id: 'n1' }], segments: [{ kind: 'line' }], closed: false } as unknown as Chain;
   return listSpans(path, chain, [of], sides)[0]!;
 }
 
@@ -49,7 +49,7 @@ describe('a door', () => {
       const other: Fill = { ...fill, hung: fill.hung && { at: at === 'start' ? 'end' : 'start', to: to === 'left' ? 'right' : 'left', open } };
       const [a, b]: readonly [Vec, Vec] = [[100, -50], [3100, 2200]];
       const there = spanIn(a, b, { ...opening, distance: away, width, fill });
-      const back = spanIn(b, a, { ...opening, distance: away, width, from: 'end', fill: other }, { left: SIDES.right, right: SIDES.left });
+      const back = spanIn(b, a, { ...opening, distance: away, width, corner: 'n1', way: 'back', fill: other }, { left: SIDES.right, right: SIDES.left });
       for (const set of FITTING_SETS) expectSame(cornersOf(fittingsOf(there, set)), cornersOf(fittingsOf(back, set)));
     }));
   });
@@ -66,6 +66,32 @@ describe('a door', () => {
   });
 });
 
+describe('where an opening is', () => {
+  const nodes = ['n0', 'n1', 'n2'].map((id) => ({ id }));
+  const line = { nodes, segments: [{ kind: 'line' }, { kind: 'line' }], closed: false } as unknown as Chain;
+  const places: readonly Vec[] = [[0, 0], [4000, 0], [4000, 3000]];
+  const pathOf = (corners: readonly Vec[]): Path => ({ closed: false, pieces: corners.slice(1).map((b, i) => ({ kind: 'line', a: corners[i]!, b })) });
+
+  it('is the same, counted from the other corner', () => {
+    const other = countedFromOther(opening, line, 4000);
+    expect(other).toMatchObject({ corner: 'n1', way: 'back', distance: 2600 });
+    const [here, there] = [opening, other].map((one) => listSpans(pathOf(places), line, [one], SIDES)[0]!);
+    expectSame([here!.start, here!.end], [there!.start, there!.end]);
+    expect(countedFromOther(other, line, 4000)).toEqual(opening);
+  });
+
+  it('stays as far from its corner when its wall gets another point', () => {
+    const back: Opening = { ...opening, corner: 'n1', way: 'back', distance: 200 };
+    const halved = { ...line, nodes: [nodes[0]!, { id: 'new' }, ...nodes.slice(1)], segments: [...line.segments, { kind: 'line' }] } as unknown as Chain;
+    const ends = (chain: Chain, corners: readonly Vec[]) => listSpans(pathOf(corners), chain, [back], SIDES).map(({ start, end }) => [start, end]);
+    expect(ends(halved, [places[0]!, [1500, 0], ...places.slice(1)])).toEqual(ends(line, places));
+  });
+
+  it('is nowhere once its corner is gone', () => {
+    expect(listSpans(pathOf(places), line, [{ ...opening, corner: 'gone' }, { ...opening, corner: 'n0', way: 'back' }, { ...opening, corner: 'n2', way: 'on' }], SIDES)).toEqual([]);
+  });
+});
+
 it('a window stays shut in the middle of its wall, with the edges of its sill in both faces', () => {
   const span = spanIn([0, 0], [4000, 0], { ...opening, fill: { kind: 'window', frame: 50, leaf: 40, leaves: 1 } });
   expectSame(cornersOf(fittingsOf(span, 'leaves')), [[550, -10], [1350, -10], [1350, 30], [550, 30]]);
@@ -74,7 +100,7 @@ it('a window stays shut in the middle of its wall, with the edges of its sill in
 
 it('in a bent wall jambs stand square to it, and a leaf goes straight from one to the other', () => {
   const path: Path = { closed: false, pieces: [{ kind: 'arc', centre: [0, 0], radius: 3000, start: 0, sweep: 2 }] };
-  const span = listSpans(path, { nodes: [{ id: 'n0' }] } as unknown as Chain, [{ ...opening, fill: { ...door, hung: undefined } }], SIDES)[0]!;
+  const span = listSpans(path, { nodes: [{ id: 'n0' }, { id: 'n1' }], segments: [{ kind: 'arc' }], closed: false } as unknown as Chain, [{ ...opening, fill: { ...door, hung: undefined } }], SIDES)[0]!;
   const [near, far] = fittingsOf(span, 'frames');
   // Radial: the corners at the ends of the opening lie in line with the arc's centre.
   for (const [jamb, at] of [[near!, span.start], [far!, span.end]] as const) {

@@ -82,7 +82,7 @@ describe('recipes', () => {
   const strip = { kind: 'strip', of: ['c'], width: 100, justified: 'right', ends: 'flat', corners: 'mitre' } as const;
 
   it('walls have openings as wide and as far from their corners as is said; rooms see them shut', () => {
-    const shape = make({ ...strip, openings: [{ id: 'a', segment: 'n0', from: 'start', distance: 500, width: 900 }, { id: 'b', segment: 'n1', from: 'end', distance: 200, width: 1200 }] });
+    const shape = make({ ...strip, openings: [{ id: 'a', corner: 'n0', way: 'on', distance: 500, width: 900 }, { id: 'b', corner: 'n2', way: 'back', distance: 200, width: 1200 }] });
     const areas = shape.paths.map(({ pieces }) => Math.round(enclosedArea(pieces)));
     // Outer wall of 4000 + 3000 with its corner outside: 4000 × 100 + 3000 × 100 + the corner, less the openings.
     expect(areas.reduce((sum, area) => sum + area, 0)).toBe(100 * (4000 + 3000 + 100 - 900 - 1200));
@@ -94,7 +94,7 @@ describe('recipes', () => {
     const bent = chainOf([[0, 0], [4000, 800]], [{ kind: 'curve' }]);
     const pulledBent: Chain = { ...bent, nodes: bent.nodes.map((node, i) => (i === 0 ? { ...node, handleOut: [9000, 26000] } : node)) };
     const path = shapeOf(pulledBent, placing).paths[0]!;
-    const [before, after] = betweenOpenings(path, pulledBent, [{ id: 'a', segment: 'n0', from: 'end', distance: 300, width: 900 }]);
+    const [before, after] = betweenOpenings(path, pulledBent, [{ id: 'a', corner: 'n1', way: 'back', distance: 300, width: 900 }]);
     const whole = pieceLength(path.pieces[0]!);
     expect(pieceLength(after!.pieces[0]!)).toBeCloseTo(300, 6);
     expect(pieceLength(before!.pieces[0]!)).toBeCloseTo(whole - 1200, 6);

@@ -11,13 +11,28 @@ interface Gap {
   readonly to: number;
 }
 
+/** Which segment an opening is in, counted from the chain's first; undefined where its corner is gone, or nothing leaves or arrives there. */
+export function segmentOf({ corner, way }: Pick<Opening, 'corner' | 'way'>, { nodes, segments, closed }: Pick<Chain, 'nodes' | 'segments' | 'closed'>): number | undefined {
+  const at = nodes.findIndex(({ id }) => id === corner);
+  const segment = way === 'on' ? at : at === 0 && closed ? segments.length - 1 : at - 1;
+  return at >= 0 && segments[segment] ? segment : undefined;
+}
+
+/** The same opening, counted from the other end of its segment, which is so long. */
+export function countedFromOther(opening: Opening, chain: Chain, length: number): Opening {
+  const segment = segmentOf(opening, chain);
+  if (segment === undefined) return opening;
+  const other = chain.nodes[opening.way === 'on' ? (segment + 1) % chain.nodes.length : segment]!;
+  return { ...opening, corner: other.id, way: opening.way === 'on' ? 'back' : 'on', distance: Math.max(0, length - opening.distance - opening.width) };
+}
+
 function findGap(opening: Opening, chain: Chain, { pieces }: Path): Gap | undefined {
-  const piece = chain.nodes.findIndex(({ id }) => id === opening.segment);
-  const whole = pieces[piece];
-  if (!whole) return undefined;
+  const piece = segmentOf(opening, chain);
+  const whole = piece === undefined ? undefined : pieces[piece];
+  if (piece === undefined || !whole) return undefined;
   const length = pieceLength(whole);
   const [near, far] = [opening.distance, opening.distance + opening.width];
-  const [from, to] = opening.from === 'start' ? [near, far] : [length - far, length - near];
+  const [from, to] = opening.way === 'on' ? [near, far] : [length - far, length - near];
   return to > 0 && from < length ? { opening, piece, from: parameterAt(whole, Math.max(0, from)), to: parameterAt(whole, Math.min(length, to)) } : undefined;
 }
 
@@ -48,6 +63,9 @@ export function betweenOpenings(path: Path, chain: Chain, openings: readonly Ope
 /** Where an opening is in its wall: the ends of what is left out of the wall's line, how that runs there, straight across from one to the other, and the wall's thickness to both sides. Plane unit; directions have length 1. */
 export interface OpeningSpan extends StripWidth {
   readonly opening: Opening;
+  /** The corner that it is counted from, and the end that is nearer to it. */
+  readonly corner: Vec;
+  readonly near: Vec;
   readonly start: Vec;
   readonly end: Vec;
   readonly leaves: Vec;
@@ -59,10 +77,12 @@ export interface OpeningSpan extends StripWidth {
 /** The openings that a wall's line has, in their order along it. */
 export function listSpans(path: Path, chain: Chain, openings: readonly Opening[], sides: StripWidth): readonly OpeningSpan[] {
   return listGaps(path, chain, openings).flatMap(({ opening, piece, from, to }) => {
-    const part = partOf(path.pieces[piece]!, from, to);
+    const whole = path.pieces[piece]!;
+    const part = partOf(whole, from, to);
     const [start, end] = [startOf(part), endOf(part)];
     const along = findDirection(subtract(end, start));
-    return along ? [{ ...sides, opening, start, end, leaves: tangentAt(part, 0), arrives: tangentAt(part, 1), along, length: distance(start, end) }] : [];
+    const [corner, near] = opening.way === 'on' ? [startOf(whole), start] : [endOf(whole), end];
+    return along ? [{ ...sides, opening, corner, near, start, end, leaves: tangentAt(part, 0), arrives: tangentAt(part, 1), along, length: distance(start, end) }] : [];
   });
 }
 

@@ -18,12 +18,12 @@ export interface Fill {
   readonly hung?: Hanging | undefined;
 }
 
-/** A gap in a wall: so wide, and so far from the corner at which a segment of its line begins (or ends), along that line. `sill` and `head`: where it begins and ends above the floor. mm */
+/** A gap in a wall: so wide, and so far from a corner of its line, along the segment that leaves it (`on`) or arrives at it (`back`). `sill` and `head`: where it begins and ends above the floor. mm */
 export interface Opening {
   readonly id: string;
-  /** The node at which the segment begins. */
-  readonly segment: string;
-  readonly from: 'start' | 'end';
+  /** The node that it is counted from. */
+  readonly corner: string;
+  readonly way: 'on' | 'back';
   readonly distance: number;
   readonly width: number;
   readonly name?: string | undefined;

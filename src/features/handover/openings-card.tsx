@@ -13,12 +13,14 @@ import { SaveTable } from './save-table';
 /** The list of doors and windows; to be saved as a table. */
 export function OpeningsCard({ fileName }: { fileName: string }) {
   const job = useJob((state) => state.job);
-  const rows = listOpenings(job);
-  if (rows.length === 0) return null;
+  const all = listOpenings(job);
+  const rows = all.filter(({ line }) => line);
+  if (all.length === 0) return null;
   return (
     <Card testID="openings-card">
       <Words style={{ fontWeight: '700' }}>{rows.length === 1 ? '1 opening' : `${rows.length} doors, windows and gaps`}</Words>
       {rows.map((row) => <OpeningWords key={row.opening.id} row={row} />)}
+      {rows.length < all.length ? <Words quiet style={{ fontSize: 14 }}>What has lost its corner is left out.</Words> : null}
       <SaveTable fileName={`${safeFileName(fileName)}-openings`} write={() => fileWorker.call('writeOpenings', { lines: rows.map(lineOfOpening) })} testID="save-openings" />
     </Card>
   );

@@ -28,9 +28,9 @@ export function ViewStrip({ wide }: { wide: boolean }) {
         return (
           <Movable key={view.id} id={view.id} index={index} wide={wide}>
             <Pressable accessibilityRole="button" aria-current={view.id === current} accessibilityLabel={`${view.name}, ${fit}${view.locked ? ', locked' : ''}`} onPress={() => session.chooseView(view.id)}
-            style={{ flexDirection: 'row', gap: 8, alignItems: 'center', padding: 3, paddingRight: 10, borderRadius: 6, borderWidth: 1, borderColor: view.id === current ? palette.hedge : palette.rule, backgroundColor: view.id === current ? palette.leaf : palette.paper }}>
+            style={{ flexDirection: 'row', gap: 8, alignItems: 'center', maxWidth: '100%', padding: 3, paddingRight: 10, borderRadius: 6, borderWidth: 1, borderColor: view.id === current ? palette.hedge : palette.rule, backgroundColor: view.id === current ? palette.leaf : palette.paper }}>
             <Thumbnail picture={fitted && shownPicture(view, fitted.sheet)} of={{ frame: view.frame, direction: view.datum.direction, mirrored: view.mirrored }} />
-            <View style={{ maxWidth: 120 }}>
+            <View style={{ maxWidth: 120, flexShrink: 1, minWidth: 0 }}>
               <Words lines={1} style={{ fontSize: 13, lineHeight: 17 }}>{view.name}</Words>
               <View style={{ flexDirection: 'row', alignItems: 'center', gap: 3 }}>
                 <Figures style={{ fontSize: 12, lineHeight: 15 }} testID="view-fit">{fit}</Figures>

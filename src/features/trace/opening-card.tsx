@@ -1,8 +1,10 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { fillOf } from '@/bench/tools';
+import { useJob } from '@/bench/use-session';
 import { handOf, type OpeningKind, type OpeningRow } from '@/core/derive';
-import { clearWidth, type Fill, type Opening } from '@/core/outline';
+import { pieceLength } from '@/core/geometry';
+import { clearWidth, countedFromOther, segmentOf, type Chain, type Fill, type Opening } from '@/core/outline';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
@@ -13,7 +15,6 @@ import { useInSight } from '@/ui/use-in-sight';
 import { AngleField, LengthField, NameField } from './make/fields';
 
 const KINDS = [['door', 'Door'], ['window', 'Window'], ['gap', 'Gap']] as const satisfies readonly (readonly [OpeningKind, string])[];
-const FROM = [['start', 'From its first corner'], ['end', 'From its last']] as const;
 const LEAVES = [['1', 'One leaf'], ['2', 'Two leaves']] as const;
 const HANGS = [['hung', 'Turns'], ['shut', 'Stays shut, or slides']] as const;
 const QUARTER = Math.PI / 2;
@@ -25,7 +26,7 @@ interface OpeningCardProps {
 }
 
 /** An opening: where it is and how wide, from where to where it reaches above the floor, and what stands in it. */
-export function OpeningCard({ row: { opening, kind, mark }, change, remove }: OpeningCardProps) {
+export function OpeningCard({ row: { opening, kind, mark, line }, change, remove }: OpeningCardProps) {
   const card = useInSight(true);
   const put = (part: Partial<Opening>) => change({ ...opening, ...part });
   return (
@@ -40,10 +41,24 @@ export function OpeningCard({ row: { opening, kind, mark }, change, remove }: Op
           <LengthField label="Width" mm={opening.width} onChange={(width) => put({ width })} testID="opening-width" />
           <LengthField signed label="From the corner" mm={opening.distance} onChange={(distance) => put({ distance: Math.max(0, distance) })} testID="opening-distance" />
         </View>
-        <Choice name="Which corner it is counted from" value={opening.from} options={FROM} onChange={(from) => put({ from })} />
+        <PlaceInWall opening={opening} line={line} onCount={change} />
         <HeightFields opening={opening} put={put} />
       </Card>
       {opening.fill ? <FillCard opening={opening} fill={opening.fill} put={(fill) => put({ fill })} /> : null}
+    </>
+  );
+}
+
+/** Which corner it is counted from, and whether its wall is long enough for it. */
+function PlaceInWall({ opening, line, onCount }: { opening: Opening; line: Chain | undefined; onCount: (opening: Opening) => void }) {
+  const segment = line && segmentOf(opening, line);
+  const piece = useJob(({ derived }) => (line && segment !== undefined ? derived.shapes.get(line.id)?.pieces[segment] : undefined));
+  if (!line || !piece) return <Words style={{ fontSize: 14 }} testID="opening-lost">The corner that it is counted from is gone, so it is not drawn. Remove it and point at its wall again.</Words>;
+  const length = pieceLength(piece);
+  return (
+    <>
+      <Button mode="outlined" compact onPress={() => onCount(countedFromOther(opening, line, length))} testID="opening-other-corner">Count from the other corner</Button>
+      {opening.distance + opening.width > length ? <Words style={{ fontSize: 14 }} testID="opening-too-long">It reaches past the end of its wall, which is where it ends.</Words> : null}
     </>
   );
 }

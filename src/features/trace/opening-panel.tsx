@@ -47,12 +47,12 @@ export function OpeningPanel({ state }: { state: OpeningState }) {
   );
 }
 
-function ListedOpening({ row: { opening, kind, mark }, isChosen, onChoose }: { row: OpeningRow; isChosen: boolean; onChoose: () => void }) {
+function ListedOpening({ row: { opening, kind, mark, line }, isChosen, onChoose }: { row: OpeningRow; isChosen: boolean; onChoose: () => void }) {
   const units = useUnits();
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }} testID={`opening-row-${mark}`}>
       <Words style={{ flex: 1, fontWeight: isChosen ? '700' : '400' }}>{`${mark} · ${NEXT.find(([other]) => other === kind)![1].toLowerCase()}`}</Words>
-      <Figures style={{ fontSize: 14 }}>{formatLength(opening.width, units)}</Figures>
+      <Figures style={{ fontSize: 14 }}>{line ? formatLength(opening.width, units) : 'its corner is gone'}</Figures>
       <RoundButton icon="seek" name={`Go to ${mark}`} size={36} onPress={onChoose} />
     </View>
   );
