@@ -1,14 +1,8 @@
-import AxeBuilder from '@axe-core/playwright';
 import { networkInterfaces } from 'node:os';
 import type { Page } from '@playwright/test';
+import { axe } from './helpers/axe';
 import { expect, judgeDxf, test, truth } from './helpers/desk';
 import type { Px } from './helpers/hand';
-
-async function axe(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  const grave = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
-  expect(grave.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
-}
 
 for (const colorScheme of ['light', 'dark'] as const) {
   // Colours do not depend on the size: the dark ones are looked at wide.

@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import { readDxf } from '../src/core/formats';
 import { enclosedArea, pieceLength, type Piece } from '../src/core/geometry';
 import type { truthOfDrawn } from '../demo/truth';
+import { axe } from './helpers/axe';
 import { expect, judgeDxf, test, type Desk } from './helpers/desk';
 import type { Px } from './helpers/hand';
 
@@ -62,6 +63,7 @@ test('a door and a window are put into walls, typed and turned over; frames, lea
   await desk.type('opening-head', '1.98');
   await expect(page.getByTestId('opening-height')).toHaveText('1.9800 m');
 
+  await axe(page);
   // A second one, in the wall on the other side, and one that is not in a wall at all.
   await page.getByTestId('opening-list').getByRole('radio', { name: 'Window' }).click();
   await desk.closeCards();

@@ -5,7 +5,7 @@ import type { View } from 'react-native';
 export function useInSight(chosen: boolean): RefObject<View | null> {
   const card = useRef<View>(null);
   useEffect(() => {
-    if (chosen) (card.current as unknown as HTMLElement | null)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    if (chosen) (card.current as unknown as HTMLElement | null)?.scrollIntoView({ block: 'start', inline: 'nearest' });
   }, [chosen]);
   return card;
 }

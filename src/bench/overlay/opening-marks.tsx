@@ -45,7 +45,7 @@ export function OpeningMarks({ job, derived, fitted, viewport, palette, chosen }
         const isChosen = opening.id === chosen;
         return (
           <g key={opening.id}>
-            {isChosen && opening.distance > 0 ? <Dimension look="measure" palette={palette} from={onScreen(span.corner)} to={onScreen(span.near)} label={formatLength(opening.distance, job.units)} /> : null}
+            {isChosen && opening.distance > 0 ? <Dimension look="measure" palette={palette} from={onScreen(span.near)} to={onScreen(span.corner)} label={formatLength(opening.distance, job.units)} /> : null}
             {isChosen ? <path transform={benchTransform(viewport)} d={pathData(rim, true, fromPlane)} fill={palette.hedge} fillOpacity={0.35} stroke={palette.hedge} strokeWidth={2} vectorEffect="non-scaling-stroke" /> : null}
             <Label at={besideWall(span, onScreen)} text={mark} color={isChosen ? palette.hedge : palette.ink} palette={palette} />
           </g>

@@ -28,11 +28,12 @@ export function OpeningPanel({ state }: { state: OpeningState }) {
     jobs.getState().run(changeOpenings(wall.id, openings, next ? 'opening-changed' : 'opening-removed', newId));
   };
   const choose = ({ wall, opening }: OpeningRow) => {
-    session.setTool({ name: 'opening', state: { ...state, chosen: opening.id } });
     const span = spansIn(wall.id, job, jobs.getState().derived.shapes).find((other) => other.opening.id === opening.id);
-    if (!span) return;
-    const [[x, y], reach] = [middleOf(span), span.length];
-    session.goTo([x - reach, y - reach], [x + reach, y + reach]);
+    if (span) {
+      const [[x, y], reach] = [middleOf(span), span.length];
+      session.goTo([x - reach, y - reach], [x + reach, y + reach]);
+    }
+    session.setTool({ name: 'opening', state: { ...state, chosen: opening.id } });
   };
   return (
     <>
