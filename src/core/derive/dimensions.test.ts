@@ -1,8 +1,8 @@
-import { compare, countPart, createDeriver, figuredIn, findSpan, kindsFor, listParts, listRow, measureDimension, wholeEnds } from '.';
+import { compare, countPart, createDeriver, figuredIn, findSpan, kindsFor, listParts, listRow, measureDimension, measureSaid, wholeEnds } from '.';
 import { writePartsTable } from '../formats';
 import { addEvidence, addMade, addOutline, addPart, removeOutlines, addSheet, createJob, createView, readJob, replaceOutline, addDimension, addRelations, runCommand, startHistory, type Command, type DimensionKind, type Evidence, type Sheet } from '../job';
 import type { Chain, CircleOutline, MadeOutline, Recipe } from '../outline';
-import type { RelationEnd } from '../relate';
+import type { RelationEnd, RelationKind } from '../relate';
 import { formatSlope } from '../units';
 
 const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} };
@@ -28,6 +28,17 @@ it.each<[DimensionKind, readonly RelationEnd[], number]>([
   expect(measured.sigma).toBeGreaterThan(0);
   expect(compare(measured, value + 1.9 * measured.sigma).isWithin).toBe(true);
   expect(compare(measured, value + 2.1 * measured.sigma).isWithin).toBe(false);
+});
+
+it.each<[RelationKind, readonly RelationEnd[], number | undefined]>([
+  ['length', [side(0)], 48], ['radius', [{ outline: 'hole' }], 8], ['distance', [{ outline: 'hole', node: 'centre' }, side(0)], 40], ['angle', [side(0), side(2)], Math.atan2(3, 12)],
+  ['direction', [side(2)], Math.atan2(3, 12)], ['direction', [side(1)], Math.PI / 2], ['across', [corner(0)], 10], ['up', [{ outline: 'hole', node: 'centre' }], -30 + 100], ['level', [side(0)], undefined], ['across', [{ outline: 'none', node: 'n0' }], undefined],
+])('what %s said of %j comes to now', (kind, on, value) => {
+  const measured = measureSaid(kind, on, figuredIn(job, derived, 'v'), derived.shapes);
+  if (value === undefined) return expect(measured).toBeUndefined();
+  expect(Math.abs(measured!.value)).toBeCloseTo(value, 6);
+  expect(measured!.sigma).toBeGreaterThan(0);
+  expect(measured!.sigma).toBeLessThan(1);
 });
 
 it('a size whose outline is gone cannot be read; one whose outline was cut is read on the part that has it', () => {

@@ -6,6 +6,7 @@ export { findFittedView, fitOf, pictureOf, type FittedView } from './fits';
 export { drawnSourcesOf, guideReach } from './made';
 export { findNameOf, findRegionAt, isInRegion, measureRegion, listRims, SAME_PLACE, perimeterOf, shapesCutIn, shapesShownIn, withOutlines, type ViewRegion } from './regions';
 export { compare, findSpan, kindsFor, listRow, measureDimension, wholeEnds, type Compared, type Span } from './dimensions';
+export { measureSaid } from './said';
 export { planeAsView } from './ground';
 export { relatingPlane, type RelatedView } from './related';
 export { placedView, type MapPlace } from './placed-sheet';

@@ -1,9 +1,13 @@
+import type { MadeSize } from '../shelf';
+
 /** A size or a slope that something may be meant to be. */
 export interface Nominal {
   /** mm, or radians. */
   readonly value: number;
   /** As it is written: "8 mm", "5/16 in", "3 in 12". */
   readonly written: string;
+  /** What is made in this size. */
+  readonly name?: string | undefined;
 }
 
 /** Steps that sizes are made in, the rounder first. */
@@ -15,19 +19,29 @@ const TELLING = 5;
 
 /**
  * Sizes that a measured one may be meant to be: within two sigma of it, of a step that is wide enough to say something, the
- * rounder first and one of each system. mm. Empty when nothing round is near, which is as common.
+ * rounder first and one of each system, and what is made in sizes of its own (`made`). mm. Empty when nothing of that is near, which is as common.
  */
-export function listNominals(value: number, sigma: number): readonly Nominal[] {
+export function listNominals(value: number, sigma: number, made: readonly MadeSize[] = []): readonly Nominal[] {
   const reach = 2 * sigma;
   const metric = MM_STEPS.filter((step) => step > TELLING * sigma).map((step) => Math.round(value / step) * step);
   const inches = INCH_DENOMINATORS.filter((parts) => MM_PER_INCH / parts > TELLING * sigma).map((parts) => ({ parts, count: Math.round((value / MM_PER_INCH) * parts) }));
   const isNear = (mm: number) => mm > 0 && Math.abs(mm - value) <= reach;
   const round = metric.find(isNear);
   const fraction = inches.find(({ parts, count }) => isNear((count / parts) * MM_PER_INCH));
+  const known = listMade(value, sigma, made);
   return [
-    ...(round === undefined ? [] : [{ value: round, written: `${Number(round.toFixed(1))} mm` }]),
+    ...known,
+    ...(round === undefined || known.some(({ value: size }) => size === round) ? [] : [{ value: round, written: `${Number(round.toFixed(1))} mm` }]),
     ...(fraction === undefined ? [] : [{ value: (fraction.count / fraction.parts) * MM_PER_INCH, written: `${writtenFraction(fraction.count, fraction.parts)} in` }]),
   ];
+}
+
+/** Of sizes that things are made in, those that are near; each says something only where the next one that is made is far. */
+function listMade(value: number, sigma: number, made: readonly MadeSize[]): readonly Nominal[] {
+  const near = made.filter(({ mm }) => Math.abs(mm - value) <= 2 * sigma);
+  const sizes = [...new Set(near.map(({ mm }) => mm))];
+  const isTelling = sizes.length === 1 && made.every(({ mm }) => mm === sizes[0] || Math.abs(mm - sizes[0]!) > TELLING * sigma);
+  return isTelling ? [{ value: sizes[0]!, written: `${sizes[0]!} mm`, name: near.map(({ name }) => name).join(', ') }] : [];
 }
 
 function writtenFraction(count: number, parts: number): string {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { distance, type Vec } from '../geometry';
+import { HOLES, SHEETS } from '../shelf';
 import { shapeOf, type Chain, type CircleOutline, type Node, type Shape } from '../outline';
 import { findTurned, judgeRelation, listFreedoms, listMoves, listNominals, listProposals, listSlopes, solvedOutlines, solveRelations, spreadOf, outlineAt, type Relatable, type Relation, type RelatingPlane, type RelationKind } from '.';
 
@@ -198,6 +199,12 @@ it('sizes near something round are named, in mm and in inches, and only where th
   expect(listNominals(8.03, 0.05)).toEqual([{ value: 8, written: '8 mm' }, { value: 7.9375, written: '5/16 in' }]);
   expect(listNominals(411.7, 0.19)).toEqual([{ value: 412, written: '412 mm' }]);
   expect(listNominals(37.7, 0.1)).toEqual([]);
+  // Clearance holes of ISO 273, medium series, from memory; tapping holes by common practice.
+  expect(listNominals(6.63, 0.03, HOLES)).toEqual([{ value: 6.6, written: '6.6 mm', name: 'clearance for M6' }]);
+  expect(listNominals(9.02, 0.03, HOLES)).toEqual([{ value: 9, written: '9 mm', name: 'clearance for M8' }]);
+  expect(listNominals(17.5, 0.05, HOLES)[0]).toEqual({ value: 17.5, written: '17.5 mm', name: 'clearance for M16, tapping for M20' });
+  expect(listNominals(3.35, 0.1, HOLES)).toEqual(listNominals(3.35, 0.1));
+  expect(listNominals(18.05, 0.05, SHEETS)).toEqual([{ value: 18, written: '18 mm', name: 'plywood' }]);
   // 12 in 12 is 45°, 3 in 12 is 14.036° (common practice).
   const degrees = Math.PI / 180;
   expect(listSlopes(14.1 * degrees, 0.1 * degrees)).toEqual([{ value: 14 * degrees, written: '14°' }, { value: expect.closeTo(14.036 * degrees, 4), written: '3 in 12' }]);

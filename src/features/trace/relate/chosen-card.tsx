@@ -2,11 +2,12 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
-import { figuredIn, measureOutline } from '@/core/derive';
-import { angleOf, distance, lineAngle, subtract, type Line } from '@/core/geometry';
+import type { Measured } from '@/core/adjust';
+import { figuredIn, measureSaid } from '@/core/derive';
 import { addRelations, changeOutline } from '@/core/job';
 import { withSmooth, type Chain, type Outline } from '@/core/outline';
-import { hasValue, listNominals, listSlopes, type Relation, type RelationEnd, type RelationKind, type Verdict } from '@/core/relate';
+import { hasValue, listNominals, listSlopes, type Relation, type RelationEnd, type RelationKind, type Verdict, type Nominal } from '@/core/relate';
+import { HOLES, SHEETS } from '@/core/shelf';
 import { formatAngle, formatLength, type Units } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
@@ -68,38 +69,24 @@ const sentenceCase = (words: string) => words[0]!.toUpperCase() + words.slice(1)
 /** A size to type, with what it comes to now and what it may be meant to be. */
 function SayValue({ relating, kind, on, units, onSaid }: { relating: Relating; kind: RelationKind; on: readonly RelationEnd[]; units: Units; onSaid: (value: number) => void }) {
   if (!isAngular(kind) && !relating.fitted.fit.scaled) return null;
-  const now = figureOf(relating, kind, on[0]!);
+  const { job, derived, fitted } = relating;
+  const now = measureSaid(kind, on, figuredIn(job, derived, fitted.view.id), derived.shapes);
   return (
     <View style={{ gap: 4 }}>
       <ValueField kind={kind} units={units} onSaid={onSaid} testID={`value-${kind}`} />
       {now ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 6 }}>
           <Words quiet style={{ fontSize: 13 }}>{`Now ${isAngular(kind) ? formatAngle(now.value, now.sigma) : formatLength(now.value, units, now.sigma)}`}</Words>
-          {(isAngular(kind) ? listSlopes : listNominals)(now.value, now.sigma).map(({ value, written }) => <Button key={written} compact mode="outlined" onPress={() => onSaid(kind === 'radius' ? value / 2 : value)} testID="nominal">{written}</Button>)}
+          {nominalsOf(kind, now).map(({ value, written, name }) => <Button key={written} compact mode="outlined" onPress={() => onSaid(kind === 'radius' ? value / 2 : value)} testID="nominal">{name ? `${written}, ${name}` : written}</Button>)}
         </View>
       ) : null}
     </View>
   );
 }
 
-const MEASURED: readonly RelationKind[] = ['length', 'radius', 'direction'];
-
-/** Against level, −90° to 90°: a line has no front. `near` keeps it from leaping where it is upright. */
-function slopeOf({ a, b }: Line, near = 0): number {
-  return near + lineAngle(angleOf(subtract(b, a)) - near);
-}
-
-/** What a size comes to now: the length of a line, its slope against level, the diameter of what is round. */
-function figureOf({ job, derived, fitted }: Relating, kind: RelationKind, end: RelationEnd) {
-  const outline = job.outlines.find(({ id }) => id === end.outline);
-  if (!outline || !MEASURED.includes(kind)) return undefined;
-  const index = outline.shape === 'chain' ? outline.nodes.findIndex(({ id }) => id === end.segment) : 0;
-  const line = derived.shapes.get(outline.id)?.pieces[index];
-  const near = line?.kind === 'line' ? slopeOf(line) : 0;
-  return measureOutline(outline, figuredIn(job, derived, fitted.view.id), ({ pieces }) => {
-    const piece = pieces[index];
-    if (piece?.kind === 'arc') return 2 * piece.radius;
-    if (piece?.kind !== 'line') return 0;
-    return kind === 'direction' ? slopeOf(piece, near) : distance(piece.a, piece.b);
-  });
+/** What a size may be meant to be: something round, or what holes are drilled and sheets are made in. */
+function nominalsOf(kind: RelationKind, { value, sigma }: Measured): readonly Nominal[] {
+  if (isAngular(kind)) return listSlopes(value, sigma);
+  if (kind === 'across' || kind === 'up') return listNominals(value, sigma);
+  return listNominals(value, sigma, kind === 'radius' ? HOLES : SHEETS);
 }
