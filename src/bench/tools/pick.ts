@@ -23,6 +23,16 @@ export function findPicked(job: Job, derived: Pick<Derived, 'shapes'>, view: str
   return best && { outline: best.outline, segment: best.segment, t: best.t };
 }
 
+/** The smallest circle around a place: where nothing is near enough, it is meant. */
+export function findCircleAround({ outlines, layers }: Pick<Job, 'outlines' | 'layers'>, { shapes }: Pick<Derived, 'shapes'>, view: string, plane: Vec): string | undefined {
+  const open = new Set(layers.filter(({ show, lock }) => show && !lock).map(({ id }) => id));
+  const around = outlines.filter((outline) => outline.shape === 'circle' && outline.view === view && open.has(outline.layer)).flatMap(({ id }) => {
+    const [round] = shapes.get(id)?.pieces ?? [];
+    return round?.kind === 'arc' && distance(round.centre, plane) < round.radius ? [{ id, radius: round.radius }] : [];
+  });
+  return around.sort((a, b) => a.radius - b.radius)[0]?.id;
+}
+
 /** The node within reach, nearest first. */
 export function findNode(chain: Chain, shape: Shape, plane: Vec, reach: number): string | undefined {
   let best: { id: string; away: number } | undefined;

@@ -1,7 +1,7 @@
 import { isRelatable, type RelationEnd } from '@/core/relate';
 import type { Aim } from '../aim';
 import { reachOf } from './reach';
-import { findNode, findPicked } from './pick';
+import { findCircleAround, findNode, findPicked } from './pick';
 import { NOTHING, say, stay, type Step, type Tool, type ToolContext } from './tool';
 
 /** What something is going to be said of, in the order in which it was pointed at. */
@@ -19,11 +19,13 @@ export function isSameEnd(a: RelationEnd, b: RelationEnd): boolean {
   return a.outline === b.outline && a.node === b.node && a.segment === b.segment;
 }
 
-/** The node, the segment or the circle that is pointed at. */
+/** The node, the segment or the circle that is pointed at; where none of them is near, the circle in which one points. */
 export function findEnd(aim: Aim, { job, fitted, shapes, ...context }: ToolContext): RelationEnd | undefined {
   const reach = reachOf(aim, { job, fitted, shapes, ...context });
   const picked = findPicked(job, { shapes }, fitted.view.id, aim.plane, reach);
   const outline = picked && job.outlines.find(({ id }) => id === picked.outline);
+  const around = picked ? undefined : findCircleAround(job, { shapes }, fitted.view.id, aim.plane);
+  if (around) return { outline: around };
   if (!picked || !outline || !isRelatable(outline)) return undefined;
   if (outline.shape === 'circle') return { outline: outline.id };
   const node = findNode(outline, shapes.get(outline.id)!, aim.plane, NODE_REACH * reach);

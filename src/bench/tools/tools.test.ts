@@ -41,6 +41,11 @@ describe('shapes', () => {
     const [chain] = bench.history.job.outlines as [Chain];
     expect(bench.tool.state).toEqual({ on: [{ outline: chain.id, node: chain.nodes[0]!.id }] });
     expect(bench.set([300, 300]).said).toEqual(['nothing-to-relate']);
+    // In a hole that lies in a larger disc, far from both rims, the hole is meant.
+    const discs = new Bench('circle').set_({ mode: 'rim' }).set([600, 500], [1000, 500], [600, 500], [750, 500]);
+    discs.tool = startTool('relate');
+    const [disc, hole] = discs.history.job.outlines;
+    expect(discs.set([640, 540]).set([600, 800]).tool.state).toEqual({ on: [{ outline: hole!.id }, { outline: disc!.id }] });
   });
 });
 
