@@ -46,8 +46,6 @@ export function JobsScreen() {
   const actions = useJobActions();
   const [notice, setNotice] = useState<Said>();
   const { deleted, remove, undoDelete } = useDeletion(actions.remove.mutate);
-  const bundleInput = useRef<HTMLInputElement>(null);
-
   const open = (id: string) => router.push(`/job/${id}`);
   const taken = (outcome: Imported) => (outcome.kind === 'done' ? open(outcome.id) : setNotice({ words: sentenceFor(outcome.code, outcome.detail), at: Date.now() }));
   const shown = (cards ?? []).filter((card) => card.id !== deleted?.id);
@@ -59,16 +57,7 @@ export function JobsScreen() {
           <Title>Bryony</Title>
           <Words quiet>Pictures of a thing become outlines of true size.</Words>
         </View>
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
-          <Button mode="contained" icon="picture" onPress={() => actions.create.mutate(nextName(cards ?? []), { onSuccess: open })} testID="new-job">New job</Button>
-          <Button mode="outlined" icon="bundle" onPress={() => bundleInput.current?.click()} testID="open-bundle" loading={actions.openFile.isPending}>Open a bundle</Button>
-          <input ref={bundleInput} type="file" accept=".zip,.bryony" hidden aria-label="Bundle file" data-testid="bundle-file"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              event.target.value = '';
-              if (file) actions.openFile.mutate(file, { onSuccess: taken });
-            }} />
-        </View>
+        <Beginnings isOpening={actions.openFile.isPending} onNew={() => actions.create.mutate(nextName(cards ?? []), { onSuccess: open })} onFile={(file) => actions.openFile.mutate(file, { onSuccess: taken })} />
         {cards && shown.length === 0 ? <Words quiet>No jobs yet. Begin one with your own pictures, or try the demo below.</Words> : null}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }} testID="jobs">
           {shown.map((card) => (
@@ -105,6 +94,23 @@ function Demos({ actions, onTaken }: { actions: ReturnType<typeof useJobActions>
           </View>
         ))}
       </View>
+    </View>
+  );
+}
+
+/** A new job, or one from a bundle. */
+function Beginnings({ isOpening, onNew, onFile }: { isOpening: boolean; onNew: () => void; onFile: (file: File) => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+      <Button mode="contained" icon="picture" onPress={onNew} testID="new-job">New job</Button>
+      <Button mode="outlined" icon="bundle" onPress={() => input.current?.click()} testID="open-bundle" loading={isOpening}>Open a bundle</Button>
+      <input ref={input} type="file" accept=".zip,.bryony" hidden aria-label="Bundle file" data-testid="bundle-file"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file) onFile(file);
+        }} />
     </View>
   );
 }

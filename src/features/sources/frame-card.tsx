@@ -14,7 +14,6 @@ const SHAPES: readonly (readonly [FrameShape, string])[] = [['box', 'Box'], ['tu
 
 /** The frame that is being set: its shape, and what is made of it. */
 export function FrameCard({ state }: { state: FrameState }) {
-  const palette = usePalette();
   const { jobs, session } = useDesk();
   const fitted = useFitted();
   const [side, setSide] = useState<ViewSide>();
@@ -44,15 +43,32 @@ export function FrameCard({ state }: { state: FrameState }) {
       <Words style={{ fontWeight: '700' }}>{state.purpose === 'cut' ? 'Cut a view out' : 'Show only a part'}</Words>
       <Choice name="How the frame is set" value={state.shape} options={SHAPES} onChange={(shape) => session.frame(startFrame(state.purpose, shape))} />
       {state.purpose === 'cut' ? (
-        <>
-          <Choice name="Which side it shows" value={side ?? ('' as ViewSide)} options={SIDES} onChange={(next) => setSide(next === side ? undefined : next)} />
-          <TextInput mode="outlined" dense label="Its name" accessibilityLabel="Name of the view" placeholder={shown} value={name} maxLength={80} onChangeText={setName} style={{ height: 44, backgroundColor: palette.paper }} testID="cut-name" />
-        </>
+        <ViewSaid side={side} name={name} shown={shown} onSide={setSide} onName={setName} />
       ) : null}
       <View style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
         <Button mode="contained" disabled={!frame} onPress={state.purpose === 'cut' ? cut : crop} testID="use-frame">{state.purpose === 'cut' ? 'Cut it out' : 'Crop to it'}</Button>
         <Button disabled={state.points.length === 0} onPress={again}>Begin again</Button>
       </View>
     </Card>
+  );
+}
+
+interface ViewSaidProps {
+  readonly side: ViewSide | undefined;
+  readonly name: string;
+  /** What it is called as long as no name is typed. */
+  readonly shown: string;
+  readonly onSide: (side: ViewSide | undefined) => void;
+  readonly onName: (name: string) => void;
+}
+
+/** Which side a view shows, and its name. */
+function ViewSaid({ side, name, shown, onSide, onName }: ViewSaidProps) {
+  const palette = usePalette();
+  return (
+    <>
+      <Choice name="Which side it shows" value={side ?? ('' as ViewSide)} options={SIDES} onChange={(next) => onSide(next === side ? undefined : next)} />
+      <TextInput mode="outlined" dense label="Its name" accessibilityLabel="Name of the view" placeholder={shown} value={name} maxLength={80} onChangeText={onName} style={{ height: 44, backgroundColor: palette.paper }} testID="cut-name" />
+    </>
   );
 }

@@ -31,11 +31,6 @@ export function CameraDialog({ onTaken, onFiles, onLeave }: CameraDialogProps) {
   const [card, setCard] = useState<CardSeen | 'none'>();
   useEscape(onLeave);
   useLive(screen, setLive);
-  const askCard = (event: React.MouseEvent<HTMLDivElement>) => {
-    if (!live) return;
-    const box = event.currentTarget.getBoundingClientRect();
-    setCard(findCard(live, [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height]) ?? 'none');
-  };
   const take = async () => {
     const file = live && (await pictureOf(live));
     if (!file) return;
@@ -46,7 +41,7 @@ export function CameraDialog({ onTaken, onFiles, onLeave }: CameraDialogProps) {
     <Portal>
       <Dialog visible onDismiss={onLeave} style={{ maxWidth: 720, width: '96%', alignSelf: 'center', maxHeight: '96%' }} testID="camera-dialog">
         <Dialog.Content style={{ gap: 8, paddingTop: 14 }}>
-          <div ref={screen} onClick={askCard} role="img" aria-label="Live picture; tap on a bank card in it to learn how far away it is" style={{ position: 'relative', lineHeight: 0 }}>
+          <div ref={screen} onClick={(event) => live && setCard(cardUnder(event, live) ?? 'none')} role="img" aria-label="Live picture; tap on a bank card in it to learn how far away it is" style={{ position: 'relative', lineHeight: 0 }}>
             {held ? <Bubble tilt={held.tilt} /> : null}
           </div>
           <Choice name="How the thing stands" value={way} options={WAYS} onChange={setWay} />
@@ -61,6 +56,12 @@ export function CameraDialog({ onTaken, onFiles, onLeave }: CameraDialogProps) {
       </Dialog>
     </Portal>
   );
+}
+
+/** The card in the live picture that was tapped on. */
+function cardUnder({ currentTarget, clientX, clientY }: React.MouseEvent<HTMLDivElement>, live: LivePicture): CardSeen | undefined {
+  const box = currentTarget.getBoundingClientRect();
+  return findCard(live, [(clientX - box.left) / box.width, (clientY - box.top) / box.height]);
 }
 
 /** What cannot be measured here, and what to do better. */
