@@ -55,7 +55,7 @@ export { findFrame, startFrame, type FrameShape, type FrameState } from './frame
 export { startBrush, type BrushState } from './brush-tool';
 export { startMatch, type MatchPair, type MatchState, type MatchTarget } from './match-tool';
 export type { RegionState } from './region-tool';
-export { fillOf, type OpeningState } from './opening-tool';
+export { asKind, type OpeningState } from './opening-tool';
 export { FIRST_WALL, type Wall } from './wall';
 export { isSameEnd, type RelateState } from './relate-tool';
 export { commandForRectangle, commandForSlot, type ShapeMode, type ShapeState } from './shape-tool';

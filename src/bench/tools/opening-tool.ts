@@ -1,5 +1,5 @@
 import { kindOfOpening, spansIn, type OpeningKind } from '@/core/derive';
-import { add, cross, distance, nearestOn, perpendicular, pieceLength, scale, subtract, tangentAt, type Piece, type Vec } from '@/core/geometry';
+import { add, cross, nearestOn, partOf, perpendicular, pieceLength, scale, subtract, tangentAt, type Piece, type Vec } from '@/core/geometry';
 import { changeOpenings } from '@/core/job';
 import { FITTING_SETS, fittingsOf, isInOpening, type Fill, type MadeOutline, type Opening, type OpeningSpan, type Recipe } from '@/core/outline';
 import { NOTHING, run, say, stay, type Step, type Tool, type ToolContext } from './tool';
@@ -22,8 +22,11 @@ const FIRST: Readonly<Record<OpeningKind, Stand>> = {
   door: { width: 900, fill: DOOR, head: 2100 }, window: { width: 1200, fill: WINDOW, sill: 900, head: 2100 }, gap: { width: 1000 },
 };
 
-/** What fills an opening when it becomes of another kind. */
-export const fillOf = (kind: OpeningKind): Fill | undefined => FIRST[kind].fill;
+/** An opening that becomes of another kind: filled as usual, as high as it was where that was said; a door begins at the floor. */
+export function asKind(opening: Opening, kind: OpeningKind): Opening {
+  const { fill, sill, head } = FIRST[kind];
+  return { ...opening, fill, sill: kind === 'door' ? undefined : (opening.sill ?? sill), head: opening.head ?? head };
+}
 
 const isWall = (outline: { readonly shape: string }): outline is Wall => outline.shape === 'made' && (outline as MadeOutline).recipe.kind === 'strip';
 
@@ -42,22 +45,38 @@ interface Put {
   readonly opening: Opening;
 }
 
+/** A segment of a wall's line, with the nodes at its ends and its place that is nearest to another. */
+interface WallSegment {
+  readonly wall: Wall;
+  readonly first: string;
+  readonly last: string;
+  readonly piece: Piece;
+  readonly near: ReturnType<typeof nearestOn>;
+}
+
+/** The segment of a wall that is pointed at: not farther away than the wall is thick, twice. */
+function findSegment(context: ToolContext, place: Vec): WallSegment | undefined {
+  const segments = wallsIn(context).flatMap((wall) => wall.recipe.of.flatMap((line): WallSegment[] => {
+    const [chain, shape] = [context.job.outlines.find((other) => other.id === line), context.shapes.get(line)];
+    if (chain?.shape !== 'chain' || !shape) return [];
+    return shape.pieces.map((piece, i) => ({ wall, first: chain.nodes[i]!.id, last: chain.nodes[(i + 1) % chain.nodes.length]!.id, piece, near: nearestOn(piece, place) }));
+  }));
+  const [nearest] = segments.sort((a, b) => a.near.distance - b.near.distance);
+  return nearest && nearest.near.distance <= 2 * nearest.wall.recipe.width ? nearest : undefined;
+}
+
 /** An opening of the usual size with its middle as near to where one points as its wall allows, counted from the nearer corner; a leaf opens to the side on which one points. */
 function openingAt({ next }: OpeningState, { plane }: Aim, context: ToolContext, id: string): Put | undefined {
-  const places = wallsIn(context).flatMap((wall) => wall.recipe.of.flatMap((line) => {
-    const [chain, shape] = [context.job.outlines.find((other) => other.id === line), context.shapes.get(line)];
-    return chain?.shape === 'chain' && shape ? shape.pieces.map((piece, i) => ({ wall, first: chain.nodes[i]!, last: chain.nodes[(i + 1) % chain.nodes.length]!, corner: shape.nodes[i]!, piece, near: nearestOn(piece, plane) })) : [];
-  }));
-  const nearest = places.sort((a, b) => a.near.distance - b.near.distance)[0];
-  if (!nearest || nearest.near.distance > nearest.wall.recipe.width * 2) return undefined;
-  const { wall, first, last, corner, piece, near } = nearest;
-  const [along, length] = [distance(near.point, corner), pieceLength(piece)];
+  const segment = findSegment(context, plane);
+  if (!segment) return undefined;
+  const { wall, first, last, piece, near } = segment;
+  const [along, length] = [pieceLength(partOf(piece, 0, near.t)), pieceLength(piece)];
   const isNearStart = along <= length / 2;
   const stand = FIRST[next];
   const width = Math.min(stand.width, length / 2);
   const from = (isNearStart ? along : length - along) - width / 2;
   const fill = stand.fill?.hung ? { ...stand.fill, hung: { ...stand.fill.hung, to: sideOf(wall, piece, near, plane) } } : stand.fill;
-  return { wall, opening: { ...stand, fill, id, corner: isNearStart ? first.id : last.id, way: isNearStart ? 'on' : 'back', distance: Math.max(0, Math.round(from)), width } };
+  return { wall, opening: { ...stand, fill, id, corner: isNearStart ? first : last, way: isNearStart ? 'on' : 'back', distance: Math.max(0, Math.round(from)), width } };
 }
 
 /** On which side of a wall's middle a place is, seen along the wall's line. */

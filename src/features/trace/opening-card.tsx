@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { fillOf } from '@/bench/tools';
+import { asKind } from '@/bench/tools';
 import { useJob } from '@/bench/use-session';
 import { handOf, type OpeningKind, type OpeningRow } from '@/core/derive';
 import { pieceLength } from '@/core/geometry';
@@ -36,7 +36,7 @@ export function OpeningCard({ row: { opening, kind, mark, line }, change, remove
           <NameField label="Mark" name={mark} onChange={(name) => put({ name })} testID="opening-name" />
           <RoundButton icon="trash" name={`Remove ${mark}`} onPress={remove} testID="opening-remove" />
         </View>
-        <Choice name="What it is" value={kind} options={KINDS} onChange={(to) => put({ fill: fillOf(to) })} />
+        <Choice name="What it is" value={kind} options={KINDS} onChange={(to) => change(asKind(opening, to))} />
         <View style={{ flexDirection: 'row', gap: 8 }}>
           <LengthField label="Width" mm={opening.width} onChange={(width) => put({ width })} testID="opening-width" />
           <LengthField signed label="From the corner" mm={opening.distance} onChange={(distance) => put({ distance: Math.max(0, distance) })} testID="opening-distance" />

@@ -48,7 +48,7 @@ function RecipeFields({ recipe, change, made }: FieldsProps<Recipe>) {
   switch (recipe.kind) {
     case 'offset': return <OffsetFields recipe={recipe} change={change} made={made} />;
     case 'strip': return <StripFields recipe={recipe} change={change} made={made} />;
-    case 'fittings': return <Words quiet style={{ fontSize: 14 }}>It is drawn from the doors and windows of its walls: change those.</Words>;
+    case 'fittings': return <OpeningsButton name="Change the doors and windows" />;
     case 'combined': return <Choice name="How they are combined" value={recipe.how} options={HOW} onChange={(how) => change({ ...recipe, how })} />;
     case 'mirrored': return <MirrorFields recipe={recipe} change={change} made={made} />;
     case 'rows': return <RowsFields recipe={recipe} change={change} made={made} />;
@@ -70,7 +70,6 @@ function RecipeFields({ recipe, change, made }: FieldsProps<Recipe>) {
 }
 
 function StripFields({ recipe, change, made }: FieldsProps<Extract<Recipe, { kind: 'strip' }>>) {
-  const { session } = useDesk();
   const { openings = [] } = recipe;
   return (
     <>
@@ -81,9 +80,15 @@ function StripFields({ recipe, change, made }: FieldsProps<Extract<Recipe, { kin
       <Choice name="Where it lies along its line" value={recipe.justified} options={JUSTIFIED} onChange={(justified) => change({ ...recipe, justified })} />
       <Choice named name="Its ends" value={recipe.ends} options={ENDS} onChange={(ends) => change({ ...recipe, ends })} />
       <Choice named name="Its corners" value={recipe.corners} options={CORNERS} onChange={(corners) => change({ ...recipe, corners })} />
-      <Button mode="outlined" compact onPress={() => session.chooseTool('opening')} testID="add-opening">{openings.length === 0 ? 'Doors and windows' : `Doors and windows (${openings.length})`}</Button>
+      <OpeningsButton name={openings.length === 0 ? 'Doors and windows' : `Doors and windows (${openings.length})`} />
     </>
   );
+}
+
+/** Takes the tool for what stands in walls in hand. */
+function OpeningsButton({ name }: { name: string }) {
+  const { session } = useDesk();
+  return <Button mode="outlined" compact onPress={() => session.chooseTool('opening')} testID="add-opening">{name}</Button>;
 }
 
 function RowsFields({ recipe, change }: FieldsProps<Extract<Recipe, { kind: 'rows' }>>) {
