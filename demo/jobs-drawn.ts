@@ -1,8 +1,8 @@
 /** Demo jobs of finished drawings: a blade with what is true of it and its sizes, half a nest box made whole, a hanger from its middle line, the shed's plan. */
 import { readFileSync } from 'node:fs';
 import { createDeriver, relatingPlane } from '../src/core/derive';
-import { createJob, createView, type Dimension, type Job } from '../src/core/job';
-import type { Chain, Node, Outline, Segment } from '../src/core/outline';
+import { createJob, createView, FITTING_LAYERS, type Dimension, type Job } from '../src/core/job';
+import { FITTING_SETS, type Chain, type Node, type Outline, type Segment } from '../src/core/outline';
 import { follows, isRelatable, judgeRelation, listProposals, type Relation, type RelationEnd } from '../src/core/relate';
 import { known, length, pointed, sheetOf, withEvidence, type Px } from './hand';
 import type { truthOfDrawn, truthOfNestBox } from './truth';
@@ -80,9 +80,6 @@ function hangerDrawn({ made }: Given): Job {
   };
 }
 
-/** What stands in the shed's openings, on layers of its own. */
-const FITTINGS = [{ id: 'frames', name: 'Frames', color: 'ink' }, { id: 'leaves', name: 'Leaves', color: 'hedge' }, { id: 'swings', name: 'Swings and sills', color: 'ink' }] as const;
-
 function shedDrawn({ made }: Given): Job {
   const { shed } = read<ReturnType<typeof truthOfDrawn>>('drawn');
   const sheet = sheetOf('shed-plan', 'Potting shed', 'scan', shed.picture);
@@ -110,9 +107,9 @@ function shedDrawn({ made }: Given): Job {
       },
       { shape: 'made', id: 'inner-wall', layer: 'outline', view: 'shed-view', aid: true, recipe: { kind: 'strip', of: ['partition'], width: shed.partition, justified: 'middle', ...strip, ends: 'square' } },
       { shape: 'made', id: 'shed', layer: 'outline', view: 'shed-view', recipe: { kind: 'combined', of: ['walls', 'inner-wall'], how: 'united' } },
-      ...FITTINGS.map(({ id }): Job['outlines'][number] => ({ shape: 'made', id: `shed-${id}`, layer: id, view: 'shed-view', recipe: { kind: 'fittings', of: ['walls'], set: id } })),
+      ...FITTING_SETS.map((set): Job['outlines'][number] => ({ shape: 'made', id: `shed-${set}`, layer: set, view: 'shed-view', recipe: { kind: 'fittings', of: ['walls'], set } })),
     ],
-    layers: [...job.layers, ...FITTINGS.map(({ id, name, color }) => ({ id, name, color, show: true, lock: false }))],
+    layers: [...job.layers, ...FITTING_SETS.map((set) => ({ ...FITTING_LAYERS[set], id: set, show: true, lock: false }))],
     relations: [said('front', 'level', end('outer', 0)), said('right', 'upright', end('outer', 1)), said('back', 'level', end('outer', 2)), said('left', 'upright', end('outer', 3)), said('partition', 'upright', end('partition', 0))],
   };
 }

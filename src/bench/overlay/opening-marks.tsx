@@ -1,6 +1,6 @@
 import { listOpenings, spansIn } from '@/core/derive';
-import { add, findDirection, perpendicular, scale, subtract, type Vec } from '@/core/geometry';
-import { middleOf, type OpeningSpan } from '@/core/outline';
+import { add, findDirection, perpendicular, scale, subtract, type Line, type Vec } from '@/core/geometry';
+import { endsAcross, middleOf, type OpeningSpan } from '@/core/outline';
 import { formatLength } from '@/core/units';
 import { layingOf } from '../laying';
 import { toScreen } from '../viewport';
@@ -9,10 +9,10 @@ import { Dimension, Label } from './dimension';
 import { pathData } from './path-data';
 import { benchTransform } from './selection';
 
-/** All four corners of an opening, around. */
-function cornersOf({ start, end, leaves, arrives, left, right }: OpeningSpan): readonly Vec[] {
-  const beside = (at: Vec, along: Vec, by: number) => add(at, scale(perpendicular(along), by));
-  return [beside(start, leaves, left), beside(end, arrives, left), beside(end, arrives, -right), beside(start, leaves, -right)];
+/** Around an opening. */
+function rimOf(span: OpeningSpan): readonly Line[] {
+  const [first, last] = endsAcross(span);
+  return [first, { kind: 'line', a: first.b, b: last.b }, { kind: 'line', a: last.b, b: last.a }, { kind: 'line', a: last.a, b: first.a }];
 }
 
 /** From the wall to the middle of a mark. CSS px */
@@ -40,13 +40,11 @@ export function OpeningMarks({ job, derived, fitted, viewport, palette, chosen }
       {rows.map(({ opening, mark }) => {
         const span = spans.get(opening.id);
         if (!span) return null;
-        const corners = cornersOf(span);
-        const rim = corners.map((a, i) => ({ kind: 'line' as const, a, b: corners[(i + 1) % corners.length]! }));
         const isChosen = opening.id === chosen;
         return (
           <g key={opening.id}>
             {isChosen && opening.distance > 0 ? <Dimension look="measure" palette={palette} from={onScreen(span.near)} to={onScreen(span.corner)} label={formatLength(opening.distance, job.units)} /> : null}
-            {isChosen ? <path transform={benchTransform(viewport)} d={pathData(rim, true, fromPlane)} fill={palette.hedge} fillOpacity={0.35} stroke={palette.hedge} strokeWidth={2} vectorEffect="non-scaling-stroke" /> : null}
+            {isChosen ? <path transform={benchTransform(viewport)} d={pathData(rimOf(span), true, fromPlane)} fill={palette.hedge} fillOpacity={0.35} stroke={palette.hedge} strokeWidth={2} vectorEffect="non-scaling-stroke" /> : null}
             <Label at={besideWall(span, onScreen)} text={mark} color={isChosen ? palette.hedge : palette.ink} palette={palette} />
           </g>
         );

@@ -1,7 +1,7 @@
 import { kindOfOpening, spansIn, type OpeningKind } from '@/core/derive';
-import { add, cross, nearestOn, partOf, perpendicular, pieceLength, scale, subtract, tangentAt, type Piece, type Vec } from '@/core/geometry';
+import { cross, nearestOn, partOf, pieceLength, subtract, tangentAt, type Piece, type Vec } from '@/core/geometry';
 import { changeOpenings } from '@/core/job';
-import { FITTING_SETS, fittingsOf, isInOpening, type Fill, type MadeOutline, type Opening, type OpeningSpan, type Recipe } from '@/core/outline';
+import { endsAcross, FITTING_SETS, fittingsOf, isInOpening, type Fill, type MadeOutline, type Opening, type Recipe } from '@/core/outline';
 import { NOTHING, run, say, stay, type Step, type Tool, type ToolContext } from './tool';
 import type { Aim } from '../aim';
 
@@ -89,13 +89,8 @@ function sideOf({ recipe: { justified, width } }: Wall, piece: Piece, { t, point
 function piecesOf({ wall, opening }: Put, { job, shapes }: ToolContext): readonly Piece[] {
   const outlines = [...job.outlines.filter(({ id }) => id !== wall.id), { ...wall, recipe: { ...wall.recipe, openings: [opening] } }];
   return spansIn(wall.id, { outlines }, shapes).flatMap((span) => [
-    endOf(span, span.start, span.leaves), endOf(span, span.end, span.arrives), ...FITTING_SETS.flatMap((set) => fittingsOf(span, set).flatMap(({ pieces }) => pieces)),
+    ...endsAcross(span), ...FITTING_SETS.flatMap((set) => fittingsOf(span, set).flatMap(({ pieces }) => pieces)),
   ]);
-}
-
-function endOf({ left, right }: OpeningSpan, at: Vec, along: Vec): Piece {
-  const aside = perpendicular(along);
-  return { kind: 'line', a: add(at, scale(aside, left)), b: add(at, scale(aside, -right)) };
 }
 
 function set(state: OpeningState, aim: Aim, context: ToolContext): Step<OpeningState> {

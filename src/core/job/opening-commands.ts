@@ -4,7 +4,7 @@ import { command, draft, type Command } from './command';
 import type { Job, Layer } from './schema';
 
 /** The layer that each set of what stands in openings begins on. */
-const LAYERS: Readonly<Record<FittingSet, Pick<Layer, 'name' | 'color'>>> = {
+export const FITTING_LAYERS: Readonly<Record<FittingSet, Pick<Layer, 'name' | 'color'>>> = {
   frames: { name: 'Frames', color: 'ink' }, leaves: { name: 'Leaves', color: 'hedge' }, swings: { name: 'Swings and sills', color: 'ink' },
 };
 
@@ -12,21 +12,19 @@ const LAYERS: Readonly<Record<FittingSet, Pick<Layer, 'name' | 'color'>>> = {
  * Other openings of a wall, by its id. The first door or window in it brings what stands in openings along: frames, leaves and swings as outlines of their own, each on
  * the layer of its name, which is added where there is none, so that they are shown and handed over apart.
  */
-export const changeOpenings = (strip: string, openings: readonly Opening[], code: string, newId: () => string): Command => ({
-  ...command(code, (job) => {
+export const changeOpenings = (strip: string, openings: readonly Opening[], code: string, newId: () => string): Command =>
+  command(code, (job) => {
     const made = job.outlines.find(({ id }) => id === strip);
     if (made?.shape !== 'made' || made.recipe.kind !== 'strip') return;
     made.recipe.openings = draft([...openings]);
     if (openings.some(({ fill }) => fill) && !hasFittings(job, strip)) FITTING_SETS.forEach((set) => addFittings(job, strip, made.view, set, newId));
-  }),
-  merge: code === 'opening-changed' ? `openings/${strip}` : undefined,
-});
+  });
 
 const hasFittings = (job: Draft<Job>, strip: string) => job.outlines.some((outline) => outline.shape === 'made' && outline.recipe.kind === 'fittings' && outline.recipe.of.includes(strip));
 
 function addFittings(job: Draft<Job>, strip: string, view: string, set: FittingSet, newId: () => string): void {
-  const known = job.layers.find(({ name }) => name === LAYERS[set].name);
-  const layer = known ?? { ...LAYERS[set], id: newId(), show: true, lock: false };
+  const known = job.layers.find(({ name }) => name === FITTING_LAYERS[set].name);
+  const layer = known ?? { ...FITTING_LAYERS[set], id: newId(), show: true, lock: false };
   if (!known) job.layers.push(layer);
   job.outlines.push({ shape: 'made', id: newId(), layer: layer.id, view, recipe: { kind: 'fittings', of: [strip], set } });
 }

@@ -95,6 +95,8 @@ describe('where an opening is', () => {
 it('a window stays shut in the middle of its wall, with the edges of its sill in both faces', () => {
   const span = spanIn([0, 0], [4000, 0], { ...opening, fill: { kind: 'window', frame: 50, leaf: 40, leaves: 1 } });
   expectSame(cornersOf(fittingsOf(span, 'leaves')), [[550, -10], [1350, -10], [1350, 30], [550, 30]]);
+  const halves = fittingsOf({ ...span, opening: { ...span.opening, fill: { ...span.opening.fill!, leaves: 2 } } }, 'leaves');
+  expect(areas(halves)).toEqual([expect.closeTo(400 * 40, 6), expect.closeTo(400 * 40, 6)]);
   expect(fittingsOf(span, 'swings').map(({ pieces }) => [startOf(pieces[0]!), endOf(pieces[0]!)])).toEqual([[[550, 60], [1350, 60]], [[550, -40], [1350, -40]]]);
 });
 

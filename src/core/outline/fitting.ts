@@ -54,7 +54,7 @@ function listLeaves(span: OpeningSpan, fill: Fill, { from, to, along, width }: L
   const { hung } = fill;
   const back = scale(along, -1);
   const each = width / fill.leaves;
-  if (!hung) return [{ outline: shutLeaf(span, fill, from, along, width) }];
+  if (!hung) return Array.from({ length: fill.leaves }, (_, i) => ({ outline: shutLeaf(span, fill, add(from, scale(along, i * each)), along, each) }));
   if (fill.leaves === 2) return [hungLeaf(span, fill, hung, from, along, each), hungLeaf(span, fill, hung, to, back, each)];
   return [hung.at === 'start' ? hungLeaf(span, fill, hung, from, along, each) : hungLeaf(span, fill, hung, to, back, each)];
 }

@@ -6,7 +6,7 @@ export {
 } from './outline';
 export { FITTING_SETS, type Fill, type FittingSet, type Hanging, type Justified, type Opening, type Recipe, type RecipeKind } from './recipe';
 export { clearWidth, fittingsOf } from './fitting';
-export { countedFromOther, isInOpening, middleOf, segmentOf, type OpeningSpan } from './opening';
+export { countedFromOther, endsAcross, isInOpening, middleOf, segmentOf, type OpeningSpan } from './opening';
 export { reflection } from './mirror';
 export { listOpeningSpans, makeShape, sourcesOf, type Making } from './making';
 export { findPosition, listPointed, mapPointed, movedByHand, type PictureEdge, type Place, type Placing, type PointedPlace } from './place';

@@ -1,4 +1,4 @@
-import { distance, endOf, findDirection, parameterAt, partOf, pieceLength, startOf, subtract, tangentAt, type Path, type Piece, type Vec } from '../geometry';
+import { add, distance, endOf, findDirection, parameterAt, partOf, perpendicular, pieceLength, scale, startOf, subtract, tangentAt, type Line, type Path, type Piece, type Vec } from '../geometry';
 import type { StripWidth } from '../planar';
 import type { Chain } from './outline';
 import type { Opening } from './recipe';
@@ -88,6 +88,15 @@ export function listSpans(path: Path, chain: Chain, openings: readonly Opening[]
 
 /** The middle of an opening on the wall's line, and whether a place lies in it. */
 export const middleOf = ({ start, end }: Pick<OpeningSpan, 'start' | 'end'>): Vec => [(start[0] + end[0]) / 2, (start[1] + end[1]) / 2];
+
+/** Across the wall at both ends of an opening, from its left face to its right one. */
+export function endsAcross({ start, end, leaves, arrives, left, right }: OpeningSpan): readonly [Line, Line] {
+  const across = (at: Vec, along: Vec): Line => {
+    const aside = perpendicular(along);
+    return { kind: 'line', a: add(at, scale(aside, left)), b: add(at, scale(aside, -right)) };
+  };
+  return [across(start, leaves), across(end, arrives)];
+}
 
 export function isInOpening({ start, along, length, left, right }: OpeningSpan, place: Vec): boolean {
   const [x, y] = subtract(place, start);

@@ -14,7 +14,7 @@ import { Words } from '@/ui/text';
 import { useInSight } from '@/ui/use-in-sight';
 import { AngleField, LengthField, NameField } from './make/fields';
 
-const KINDS = [['door', 'Door'], ['window', 'Window'], ['gap', 'Gap']] as const satisfies readonly (readonly [OpeningKind, string])[];
+export const OPENING_KINDS = [['door', 'Door'], ['window', 'Window'], ['gap', 'Gap']] as const satisfies readonly (readonly [OpeningKind, string])[];
 const LEAVES = [['1', 'One leaf'], ['2', 'Two leaves']] as const;
 const HANGS = [['hung', 'Turns'], ['shut', 'Stays shut, or slides']] as const;
 const QUARTER = Math.PI / 2;
@@ -36,7 +36,7 @@ export function OpeningCard({ row: { opening, kind, mark, line }, change, remove
           <NameField label="Mark" name={mark} onChange={(name) => put({ name })} testID="opening-name" />
           <RoundButton icon="trash" name={`Remove ${mark}`} onPress={remove} testID="opening-remove" />
         </View>
-        <Choice name="What it is" value={kind} options={KINDS} onChange={(to) => change(asKind(opening, to))} />
+        <Choice name="What it is" value={kind} options={OPENING_KINDS} onChange={(to) => change(asKind(opening, to))} />
         <View style={{ flexDirection: 'row', gap: 8 }}>
           <LengthField label="Width" mm={opening.width} onChange={(width) => put({ width })} testID="opening-width" />
           <LengthField signed label="From the corner" mm={opening.distance} onChange={(distance) => put({ distance: Math.max(0, distance) })} testID="opening-distance" />
@@ -91,9 +91,9 @@ function FillCard({ opening, fill, put }: { opening: Opening; fill: Fill; put: (
       {clear > 0 ? <FigureRow name="Free between the jambs" value={formatLength(clear, units)} testID="fill-clear" />
         : <Words style={{ fontSize: 14 }} testID="fill-full">The frame takes all of the opening: nothing is drawn in it. Make the frame narrower or the opening wider.</Words>}
       <Choice name="How it opens" value={hung ? 'hung' : 'shut'} options={HANGS} onChange={(to) => put({ ...fill, hung: to === 'hung' ? { at: 'start', to: 'left', open: QUARTER } : undefined })} />
+      <Choice name="How many leaves" value={String(fill.leaves) as '1' | '2'} options={LEAVES} onChange={(to) => put({ ...fill, leaves: to === '2' ? 2 : 1 })} />
       {hung ? (
         <>
-          <Choice name="How many leaves" value={String(fill.leaves) as '1' | '2'} options={LEAVES} onChange={(to) => put({ ...fill, leaves: to === '2' ? 2 : 1 })} />
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
             <Button mode="outlined" compact icon="mirror" onPress={() => put({ ...fill, hung: { ...hung, to: hung.to === 'left' ? 'right' : 'left' } })} testID="fill-side">To the other side</Button>
             {fill.leaves === 1 ? <Button mode="outlined" compact icon="turn" onPress={() => put({ ...fill, hung: { ...hung, at: hung.at === 'start' ? 'end' : 'start' } })} testID="fill-hinge">Hinges at the other jamb</Button> : null}

@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import type { OpeningState } from '@/bench/tools';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
-import { listOpenings, spansIn, type OpeningKind, type OpeningRow } from '@/core/derive';
+import { listOpenings, spansIn, type OpeningRow } from '@/core/derive';
 import { changeOpenings } from '@/core/job';
 import { middleOf, type Opening } from '@/core/outline';
 import { formatLength } from '@/core/units';
@@ -10,9 +10,7 @@ import { newId } from '@/store';
 import { Card } from '@/ui/card';
 import { Choice, RoundButton } from '@/ui/ledge-button';
 import { Figures, Words } from '@/ui/text';
-import { OpeningCard } from './opening-card';
-
-const NEXT = [['door', 'Door'], ['window', 'Window'], ['gap', 'Gap']] as const satisfies readonly (readonly [OpeningKind, string])[];
+import { OPENING_KINDS, OpeningCard } from './opening-card';
 
 /** Doors, windows and gaps: what is put next, those that there are, and the chosen one. */
 export function OpeningPanel({ state }: { state: OpeningState }) {
@@ -40,7 +38,7 @@ export function OpeningPanel({ state }: { state: OpeningState }) {
       {chosen ? <OpeningCard key={chosen.opening.id} row={chosen} change={(next) => put(chosen, next)} remove={() => put(chosen, undefined)} /> : null}
       <Card testID="opening-list">
         <Words quiet style={{ fontSize: 14 }}>Point at a wall where one should be, or at one that is there.</Words>
-        <Choice name="What comes next" value={state.next} options={NEXT} onChange={(next) => session.setTool({ name: 'opening', state: { next } })} />
+        <Choice name="What comes next" value={state.next} options={OPENING_KINDS} onChange={(next) => session.setTool({ name: 'opening', state: { next } })} />
         {rows.map((row) => <ListedOpening key={row.opening.id} row={row} isChosen={row === chosen} onChoose={() => choose(row)} />)}
         {rows.length > 0 ? <Words quiet style={{ fontSize: 14 }}>Frames, leaves and swings are outlines of their own, each on its layer: hide one and it stays out of the file. Rooms are found as if doors were shut.</Words> : null}
       </Card>
@@ -52,7 +50,7 @@ function ListedOpening({ row: { opening, kind, mark, line }, isChosen, onChoose 
   const units = useUnits();
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }} testID={`opening-row-${mark}`}>
-      <Words style={{ flex: 1, fontWeight: isChosen ? '700' : '400' }}>{`${mark} · ${NEXT.find(([other]) => other === kind)![1].toLowerCase()}`}</Words>
+      <Words style={{ flex: 1, fontWeight: isChosen ? '700' : '400' }}>{`${mark} · ${kind}`}</Words>
       <Figures style={{ fontSize: 14 }}>{line ? formatLength(opening.width, units) : 'its corner is gone'}</Figures>
       <RoundButton icon="seek" name={`Go to ${mark}`} size={36} onPress={onChoose} />
     </View>
