@@ -42,6 +42,9 @@ test('a door and a window are put into walls, typed and turned over; frames, lea
   await desk.openCards();
   await expect(page.getByTestId('opening-row-D2')).toContainText('0.9000 m');
   await desk.type('opening-width', '0.78');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByTestId('opening-width')).toHaveValue('0.9000 m');
+  await desk.type('opening-width', '0.78');
   await desk.type('opening-distance', '0.4');
   const away = async () => Number.parseFloat(await page.getByTestId('opening-distance').inputValue());
   await desk.choose('opening-other-corner');

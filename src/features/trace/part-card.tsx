@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useJob } from '@/bench/use-session';
@@ -8,8 +7,7 @@ import { addPart, changePart, removePart, type Part } from '@/core/job';
 import { newId } from '@/store';
 import { Card } from '@/ui/card';
 import { FigureRow } from '@/ui/figure-row';
-import { WrittenField } from '@/ui/written-field';
-import { LengthField, parseName } from './make/fields';
+import { LengthField, NameField } from './make/fields';
 
 const parseMaterial = (text: string) => done(text.trim().slice(0, 200));
 
@@ -23,16 +21,14 @@ export function PartCard({ of, fitted }: { of: readonly string[]; fitted: Fitted
   const job = useJob((state) => state.job);
   const run = jobs.getState().run;
   const part = job.parts.find((other) => other.of.length === of.length && other.of.every((id) => of.includes(id)));
-  const [name, setName] = useState(part?.name ?? '');
-  const [material, setMaterial] = useState(part?.material ?? '');
-  const put = (change: Partial<Part>) => run(part ? changePart({ ...part, ...change }) : addPart({ id: newId(), view: fitted.view.id, of, name: name.trim() || 'Part', ...change }));
+  const put = (change: Partial<Part>) => run(part ? changePart({ ...part, ...change }) : addPart({ id: newId(), view: fitted.view.id, of, name: 'Part', ...change }));
   return (
     <Card testID="part-card">
-      <WrittenField label="Name of this part" value={name} onChange={setName} parse={parseName} onSubmit={(said) => put({ name: said })} testID="part-name" />
+      <NameField label="Name of this part" name={part?.name ?? ''} onChange={(name) => put({ name })} testID="part-name" />
       {part ? (
         <>
           <View style={{ flexDirection: 'row', gap: 8 }}>
-            <WrittenField label="Material" value={material} onChange={setMaterial} parse={parseMaterial} onSubmit={(said) => put({ material: said })} testID="part-material" />
+            <NameField label="Material" name={part.material ?? ''} onChange={(material) => put({ material })} parse={parseMaterial} testID="part-material" />
             <LengthField label="Thickness" mm={part.thickness ?? 0} onChange={(thickness) => put({ thickness })} testID="part-thickness" />
           </View>
           <FigureRow name="How many" value={countInWords(countPart(part, job.outlines))} testID="part-count" />

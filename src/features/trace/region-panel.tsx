@@ -72,6 +72,13 @@ function ChosenRegion({ region, name, fitted }: { region: ViewRegion; name: Name
   const run = jobs.getState().run;
   const [text, setText] = useState(name?.name ?? '');
   const [kind, setKind] = useState<RegionKind>(name?.kind ?? 'material');
+  // What was said elsewhere (undone, say) stands in the fields at once.
+  const [shown, setShown] = useState(name);
+  if (shown !== name) {
+    setShown(name);
+    setText(name?.name ?? '');
+    setKind(name?.kind ?? kind);
+  }
   const scaled = fitted.fit.scaled;
   const { job, derived } = useJob((whole) => whole);
   const { sigma, around } = useMemo(() => {

@@ -10,32 +10,39 @@ interface FieldProps {
   readonly testID: string;
 }
 
+interface Written {
+  readonly text: string;
+  write(text: string): void;
+  /** What was typed holds: what holds is shown again, also when it is taken back later. */
+  settle(): void;
+}
+
 /** Text that is typed over what holds now, and is what holds again when that changes elsewhere. */
-function useWritten(shown: string): readonly [string, (text: string) => void] {
+function useWritten(shown: string): Written {
   const [draft, setDraft] = useState<{ readonly of: string; readonly text: string }>();
-  return [draft?.of === shown ? draft.text : shown, (text) => setDraft({ of: shown, text })];
+  return { text: draft?.of === shown ? draft.text : shown, write: (text) => setDraft({ of: shown, text }), settle: () => setDraft(undefined) };
 }
 
 /** A length that holds as soon as Enter is pressed, empty where there is none yet; `signed` ones may be nothing or run the other way. */
 export function LengthField({ label, mm, onChange, testID, signed = false }: FieldProps & { mm: number | undefined; onChange: (mm: number) => void; signed?: boolean }) {
   const units = useUnits();
-  const [text, setText] = useWritten(mm === undefined ? '' : formatLength(mm, units));
+  const { text, write, settle } = useWritten(mm === undefined ? '' : formatLength(mm, units));
   const parse = (written: string) => (signed ? parseLength : parseSize)(written, units.style);
-  return <WrittenField label={label} value={text} onChange={setText} parse={parse} onSubmit={(read) => onChange(read.mm)} testID={testID} />;
+  return <WrittenField label={label} value={text} onChange={write} parse={parse} onSubmit={({ mm: said }) => (settle(), onChange(said))} testID={testID} />;
 }
 
 export function AngleField({ label, radians, onChange, testID }: FieldProps & { radians: number; onChange: (radians: number) => void }) {
-  const [text, setText] = useWritten(formatAngle(radians));
-  return <WrittenField label={label} value={text} onChange={setText} parse={parseAngle} onSubmit={onChange} testID={testID} />;
+  const { text, write, settle } = useWritten(formatAngle(radians));
+  return <WrittenField label={label} value={text} onChange={write} parse={parseAngle} onSubmit={(said) => (settle(), onChange(said))} testID={testID} />;
 }
 
 /** A name that is not empty. */
 export const parseName = (text: string): Result<string> => (text.trim() === '' ? refused('name-empty') : done(text.trim().slice(0, 200)));
 
-/** A name that holds when Enter is pressed. */
-export function NameField({ label, name, onChange, testID }: FieldProps & { name: string; onChange: (name: string) => void }) {
-  const [text, setText] = useWritten(name);
-  return <WrittenField label={label} value={text} onChange={setText} parse={parseName} onSubmit={onChange} testID={testID} />;
+/** A name that holds when Enter is pressed; `parse` where it may be empty. */
+export function NameField({ label, name, onChange, testID, parse = parseName }: FieldProps & { name: string; onChange: (name: string) => void; parse?: (text: string) => Result<string> }) {
+  const { text, write, settle } = useWritten(name);
+  return <WrittenField label={label} value={text} onChange={write} parse={parse} onSubmit={(said) => (settle(), onChange(said))} testID={testID} />;
 }
 
 const MOST = 500;
@@ -46,8 +53,8 @@ function parseCount(text: string): Result<number> {
 }
 
 export function CountField({ label, count, onChange, testID }: FieldProps & { count: number; onChange: (count: number) => void }) {
-  const [text, setText] = useWritten(String(count));
-  return <WrittenField label={label} value={text} onChange={setText} parse={parseCount} onSubmit={onChange} testID={testID} />;
+  const { text, write, settle } = useWritten(String(count));
+  return <WrittenField label={label} value={text} onChange={write} parse={parseCount} onSubmit={(said) => (settle(), onChange(said))} testID={testID} />;
 }
 
 /** Amounts across and up, one of which may be left out; they hold when Enter is pressed. */
