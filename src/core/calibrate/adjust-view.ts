@@ -4,7 +4,7 @@ import { conditionsOf, heightOf, LIFT_BLOCK, pointBlock, pointFrame, pointsOf, t
 import { assumedConditions, blocksOf, type MapModel, type MapPart } from './models';
 import type { Lift } from './picture';
 import { slopesOf, type MapSlopes } from './map-slopes';
-import { listStarts } from './start';
+import { listSlantedStarts, listStarts } from './start';
 import { isInFront, toPlane } from './sheet-map';
 
 /** What was pointed at, and how high what is traced stands above it. */
@@ -27,14 +27,15 @@ export interface AdjustedView {
 
 /** How many slanted starts are followed to their end when square-on does not explain the evidence. */
 const FOLLOWED = 2;
+const SLANTS_FOLLOWED = 3;
 
 /**
  * Adjusts a view with a model whose `freed` parts are left to the evidence, from given numbers or from where the evidence points
  * to: square-on first and, where the tilt is open and square-on does not explain the evidence, from several slants. Refused with `<part>-undetermined` and what else is
  * open when the evidence does not tell. Whether it settled, and whether exact relations hold, is said by the solution.
  */
-export function adjustView(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, from?: readonly number[]): Result<AdjustedView> {
-  const best = findBest(model, evidence, pointed, freed, from);
+export function adjustView(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, from?: readonly number[], steps?: number): Result<AdjustedView> {
+  const best = findBest(model, evidence, pointed, freed, from, steps);
   if (!best) return refused('fit-not-found');
   const { problem, solution } = best;
   const parts = model.parts.map(({ id }) => id as string);
@@ -50,25 +51,39 @@ interface Attempt {
   readonly solution: Solution;
 }
 
-function findBest(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, from?: readonly number[]): Attempt | undefined {
-  const attempt = (numbers: readonly number[], steps?: number): Attempt => {
+function findBest(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, from?: readonly number[], most?: number): Attempt | undefined {
+  const attempt = (numbers: readonly number[], steps = most): Attempt => {
     const problem = problemFor(model, evidence, pointed, freed, numbers);
     return { problem, solution: solve(problem, steps) };
   };
-  const explains = ({ solution }: Attempt) => solution.settled && solution.relationsHold && solution.chiSquare <= chiSquareQuantile99(Math.max(1, solution.linearization.rows.length - solution.layout.unknowns));
+  if (from) return attempt(from);
+  const tilt = model.parts.find(({ id }) => id === 'tilt');
+  if (tilt?.unusual && freed.has('tilt')) return bestFollowed(listSlantedStarts(model, evidence, pointed.points), attempt);
   const starts = listStarts(model, evidence, pointed.points);
-  const first = from ?? (starts.next().value as readonly number[] | undefined);
+  const first = starts.next().value as readonly number[] | undefined;
   const square = first && attempt(first);
-  const isHeld = model.parts.some(({ id, sigma }) => id === 'tilt' && sigma && !freed.has('tilt'));
-  if (square && (explains(square) || from || isHeld)) return square;
+  if (square && (explains(square) || (tilt?.sigma && !freed.has('tilt')))) return square;
   // Each slant gets a few steps, and the most promising are followed to the end.
-  const tried = [...starts].map((numbers) => ({ numbers, cost: attempt(numbers, 3).solution.chiSquare })).filter(({ cost }) => Number.isFinite(cost)).sort((a, b) => a.cost - b.cost);
+  const tried = ranked([...starts], attempt, 3);
   const followed: Attempt[] = square ? [square] : [];
   for (const { numbers } of tried.slice(0, FOLLOWED)) {
     followed.push(attempt(numbers));
     if (explains(followed.at(-1)!)) return followed.at(-1);
   }
   return followed.sort((a, b) => rankOf(a) - rankOf(b))[0];
+}
+
+type Try = (numbers: readonly number[], steps?: number) => Attempt;
+
+const explains = ({ solution }: Attempt) => solution.settled && solution.relationsHold && solution.chiSquare <= chiSquareQuantile99(Math.max(1, solution.linearization.rows.length - solution.layout.unknowns));
+
+function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: number): { readonly numbers: readonly number[]; readonly cost: number }[] {
+  return starts.map((numbers) => ({ numbers, cost: attempt(numbers, steps).solution.chiSquare })).filter(({ cost }) => Number.isFinite(cost)).sort((a, b) => a.cost - b.cost);
+}
+
+/** The best end of the starts that promise most: a slant one way can look much like one the other way, so that the first end need not be it. */
+function bestFollowed(starts: readonly (readonly number[])[], attempt: Try): Attempt | undefined {
+  return ranked(starts, attempt, 2).slice(0, SLANTS_FOLLOWED).map(({ numbers }) => attempt(numbers)).sort((a, b) => rankOf(a) - rankOf(b))[0];
 }
 
 const rankOf = ({ solution }: Attempt) => (solution.settled && solution.relationsHold ? 0 : 1e12) + (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);

@@ -1,7 +1,8 @@
 import { done, refused, type Result } from '../basics';
 import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
 import type { Evidence } from './evidence';
-import { assumptionOf, indexOf, type MapModel, type MapPart } from './models';
+import { assumptionOf, type MapModel, type MapPart } from './models';
+import { costOf, createTeller, CRITICAL, weighsAssumptions, type Story, type Tell } from './stories';
 
 /** What does not belong: pieces left aside or under suspicion, and assumptions that the evidence has overruled. */
 export interface Judged {
@@ -13,17 +14,6 @@ export interface Judged {
   readonly suspectsKept: boolean;
 }
 
-/** One explanation of a contradiction: these pieces are wrong, these assumptions do not hold. */
-interface Story {
-  readonly adjusted: AdjustedView;
-  readonly freed: ReadonlySet<MapPart>;
-  readonly aside: ReadonlySet<string>;
-  /** Chi-square that is left, and what was given up for it: lower is the better story. */
-  readonly cost: number;
-}
-
-/** A group is looked at when its test is as unlikely as 1 in 1000 (Baarda 1968); giving up one freedom has to bring as much. */
-const CRITICAL = 3.29;
 /** Two stories whose costs are closer than the first leave it open which is true; closer than the second, both are named. */
 const MARGIN = 6;
 const TIE = 0.5;
@@ -31,84 +21,86 @@ const TIE = 0.5;
 const TRIED = 8;
 /** Share of the worst test (in chi-square) below which a piece cannot be what is wrong. */
 const NEAR_WORST = 0.1;
-/** How far an assumption may be off before a misread size is the likelier story; and freedoms that must be left to prove it. */
-const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left: number }>> = {
-  stretch: { limit: 0.06, left: 0 }, skew: { limit: 0.04, left: 0 }, tilt: { limit: 1.15, left: 1 }, lens: { limit: 0.6, left: 1 }, 'lens-centre': { limit: 0.12, left: 1 }, focal: { limit: Infinity, left: 1 },
-};
+/** Tests of assumptions and pieces below this leave nothing to explain. */
+const AT_EASE = 2;
+/** What is looked at of a camera together, as it fails in a slanted photo through a bowed lens; the likeliest first. */
+const BEGINNINGS: readonly (readonly MapPart[])[] = [['tilt'], ['stretch', 'skew'], ['lens'], ['tilt', 'lens'], ['tilt', 'lens', 'lens-centre'], ['tilt', 'focal', 'lens', 'lens-centre']];
 
 /**
  * Data snooping by what each explanation leaves unexplained (the mean-shift model: leaving a piece out is giving it an unknown
- * error; Baarda 1968; Kok, On data snooping and multiple outlier testing, 1984). Assumptions are pieces like any other, and
- * give way first where they explain a contradiction as well as a piece does. Each round changes one thing, by an adjustment of
+ * error; Baarda 1968; Kok, On data snooping and multiple outlier testing, 1984). Assumptions are pieces like any other, and where all of them are weighed (auto) every
+ * story about the camera is told before one about a piece. Each round changes one thing, by an adjustment of
  * its own; what was changed too early is taken back.
  */
 export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
-  const whole = adjustView(model, evidence, pointed, new Set());
-  if (!whole.ok) return whole;
-  const judged = judgeWith(isTold, whole.value, model, evidence, pointed);
-  // Where evidence contradicts itself strongly, adjustments may creep: then one that has nearly settled is better than none.
-  return judged.ok ? judged : judgeWith(isNearlyTold, whole.value, model, evidence, pointed);
+  const efforts = weighsAssumptions(model) ? [QUICK, THOROUGH, LENIENT] : [THOROUGH, LENIENT];
+  let judged: Result<Judged> = refused('fit-not-found');
+  for (const effort of efforts) {
+    const whole = adjustView(model, evidence, pointed, new Set(), undefined, effort.steps);
+    if (!whole.ok) return whole;
+    judged = judgeWith(effort, whole.value, model, evidence, pointed);
+    if (judged.ok) break;
+  }
+  return judged;
 }
 
-function judgeWith(counts: (adjusted: AdjustedView) => boolean, whole: AdjustedView, model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
-  const told = new Map<string, Story | undefined>();
-  const teller: Tell = (freed, aside, from) => {
-    const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
-    if (!told.has(key)) told.set(key, tellAnew(freed, aside, from));
-    return told.get(key);
-  };
-  const tellAnew: Tell = (freed, aside, from) => {
-    const view = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, from?.values);
-    return view.ok && counts(view.value) && isPlausible(freed, view.value) ? { adjusted: view.value, freed, aside, cost: costOf(view.value) } : undefined;
-  };
-  const first: Story = { adjusted: whole, freed: new Set(), aside: new Set(), cost: counts(whole) ? costOf(whole) : Infinity };
-  const best = overruled(bestStory(first, teller), teller);
-  if (counts(best.adjusted)) return judgedFrom(best, evidence, teller);
-  return refused(best.adjusted.solution.relationsHold ? 'fit-not-found' : 'evidence-contradicts');
+/** How far stories are followed. */
+interface Effort {
+  readonly steps?: number;
+  counts(adjusted: AdjustedView): boolean;
 }
 
 const isTold = ({ solution }: AdjustedView) => solution.settled && solution.relationsHold;
-const isNearlyTold = ({ solution }: AdjustedView) => solution.nearlySettled && solution.relationsHold;
+/** What is true settles within a few steps from where it begins, and what creeps is not. */
+const QUICK: Effort = { steps: 15, counts: isTold };
+const THOROUGH: Effort = { counts: isTold };
+/** Where evidence contradicts itself strongly, adjustments may creep: then one that has nearly settled is better than none. */
+const LENIENT: Effort = { counts: ({ solution }) => solution.nearlySettled && solution.relationsHold };
 
-const costOf = ({ solution, diagnosis }: AdjustedView) => solution.chiSquare - CRITICAL ** 2 * diagnosis.redundancy;
-
-/** `from` is where the adjustment starts, without it from every slant. Undefined when the story cannot be told: undetermined, or not to be believed. */
-type Tell = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, from?: AdjustedView) => Story | undefined;
-
-const isSound = ({ adjusted }: Story) => Math.max(0, ...adjusted.diagnosis.groups.map(sizeOf)) < CRITICAL;
-
-/** Assumptions that fail together, as they do in a slanted photo through a bowed lens; the likeliest first. */
-const BEGINNINGS: readonly (readonly MapPart[])[] = [['tilt'], ['stretch', 'skew'], ['tilt', 'lens'], ['tilt', 'lens', 'lens-centre'], ['lens'], ['tilt', 'focal', 'lens', 'lens-centre']];
-
-/** From where it stands first, which is quick; where that explains too little, or at the price of several words, from other ends. */
-function bestStory(first: Story, tell: Tell): Story {
-  const near = Number.isFinite(first.cost) ? improved(first, tell) : first;
-  // One size less is quickly believed; a whole rectangle less is not, before a slant has been thought of.
-  const lost = first.adjusted.diagnosis.redundancy - near.adjusted.diagnosis.redundancy;
-  if (Number.isFinite(near.cost) && isSound(near) && (near.aside.size === 0 || lost <= 1)) return near;
-  const far = findBeginning(first, tell);
-  if (!far) return Number.isFinite(near.cost) ? near : improved(first, tell);
-  const improvedFar = improved(withoutHaste(far, tell), tell);
-  return withoutHaste(improvedFar.cost < near.cost - (near.freed.size > 0 ? 0 : MARGIN) ? improvedFar : near, tell);
+function judgeWith({ steps, counts }: Effort, whole: AdjustedView, model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
+  const tell = createTeller(model, evidence, pointed, counts, steps);
+  const usual: Story = { adjusted: whole, freed: new Set(), aside: new Set(), cost: counts(whole) ? costOf(whole, new Set()) : Infinity };
+  const best = weighsAssumptions(model) ? weighed(usual, tell) : overruled(improved(usual, tell), tell);
+  if (counts(best.adjusted)) return judgedFrom(best, evidence, tell);
+  return refused(best.adjusted.solution.relationsHold ? 'fit-not-found' : 'evidence-contradicts');
 }
+
+const worstOf = ({ adjusted }: Story) => Math.max(0, ...adjusted.diagnosis.groups.map(sizeOf));
+const isSound = (story: Story) => worstOf(story) < CRITICAL;
+
+/** The best story where all assumptions are weighed: about the camera, unless a piece that is wrong explains clearly more. */
+function weighed(usual: Story, tell: Tell): Story {
+  if (Number.isFinite(usual.cost) && worstOf(usual) < AT_EASE) return usual;
+  const cameras = listCameraStories(usual, tell);
+  const camera = cheapest([usual, ...cameras]);
+  if (isSound(camera) && camera.cost < leastCostOfPiece(camera) + MARGIN) return camera;
+  const pieces = [camera, usual].filter(({ cost }) => Number.isFinite(cost)).map((story) => withoutHaste(improved(story, tell), tell));
+  const piece = cheapest([camera, ...pieces]);
+  return piece.cost < camera.cost - MARGIN || !isSound(camera) ? piece : camera;
+}
+
+/** No story that leaves a piece out can cost less. */
+const leastCostOfPiece = ({ adjusted }: Story) => CRITICAL ** 2 * (1 - adjusted.diagnosis.redundancy);
+
+function listCameraStories(usual: Story, tell: Tell): Story[] {
+  const held = listHeld(usual);
+  const told: Story[] = [];
+  for (const parts of BEGINNINGS.filter((some) => some.every((part) => held.includes(part)))) {
+    const from = told.filter(({ freed }) => parts.length > freed.size && [...freed].every((part) => parts.includes(part))).at(-1);
+    const story = tell(new Set(parts), new Set(), from?.adjusted ?? (parts.includes('tilt') ? undefined : usual.adjusted));
+    if (story) told.push(story);
+    if (story && worstOf(story) < AT_EASE) break;
+  }
+  return told;
+}
+
+const cheapest = (stories: readonly Story[]) => stories.reduce((best, story) => (story.cost < best.cost ? story : best));
 
 /** An assumption that still fails its own test goes, where that makes the story sound. */
 function overruled(story: Story, tell: Tell): Story {
   if (!Number.isFinite(story.cost) || isSound(story)) return story;
   const failing = story.adjusted.diagnosis.groups.filter((group) => sizeOf(group) >= CRITICAL).map(({ group }) => partOf(group)).filter((part) => part !== undefined);
   return bestOf(failing.map((part) => tell(new Set([...story.freed, part]), story.aside, story.adjusted)).filter((next) => next !== undefined && isSound(next)) as Story[]) ?? story;
-}
-
-/** The first beginning that explains everything, or else the cheapest. */
-function findBeginning(first: Story, tell: Tell): Story | undefined {
-  const held = listHeld(first);
-  const told: Story[] = [];
-  for (const parts of BEGINNINGS.filter((some) => some.every((part) => held.includes(part)))) {
-    const story = tell(new Set(parts), new Set());
-    if (story && isSound(story)) return story;
-    if (story) told.push(story);
-  }
-  return bestOf(told);
 }
 
 function improved(first: Story, tell: Tell): Story {
@@ -196,14 +188,3 @@ const sizeOf = ({ normalized }: { readonly normalized: number | null }) => Math.
 
 const PREFIX = assumptionOf('' as MapPart);
 const partOf = (group: string) => (group.startsWith(PREFIX) ? (group.slice(PREFIX.length) as MapPart) : undefined);
-
-function isPlausible(freed: ReadonlySet<MapPart>, { model, values, diagnosis }: AdjustedView): boolean {
-  // A lens that bows as it should has its middle where it should.
-  if (freed.has('lens-centre') && !freed.has('lens')) return false;
-  return [...freed].every((part) => {
-    const bounds = PLAUSIBLE[part];
-    const first = indexOf(model, part);
-    const size = model.parts.find(({ id }) => id === part)!.start.length;
-    return bounds !== undefined && diagnosis.redundancy >= bounds.left && values.slice(first, first + size).every((value) => Math.abs(value) <= bounds.limit);
-  });
-}

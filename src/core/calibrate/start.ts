@@ -2,6 +2,7 @@ import { median } from '../basics';
 import { distance, type Vec } from '../geometry';
 import { circleThrough, cornersOfSides, directionOf, pointsOf, sizeOfCorners, wrapped, type Evidence, type Points } from './evidence';
 import { indexOf, type MapModel } from './models';
+import { listSlants, type Slant } from './slants';
 import { isInFront, toPlane, type SheetMap } from './sheet-map';
 
 /** Slants that are tried when square-on does not lead anywhere, eight ways round (radians; for a map without camera the horizon's numbers are about as large). */
@@ -14,14 +15,21 @@ const SLANTS = Array.from({ length: 8 }, (_, i): Vec => [STEEP * Math.cos((i * M
  */
 export function* listStarts(model: MapModel, evidence: readonly Evidence[], points: Points): Generator<number[]> {
   const canTilt = model.parts.some(({ id }) => id === 'tilt');
-  for (const slant of [[0, 0], ...(canTilt ? SLANTS : [])] as const) {
-    const numbers = startAt(model, evidence, points, slant);
+  for (const tilt of [[0, 0], ...(canTilt ? SLANTS : [])] as const) {
+    const numbers = startAt(model, evidence, points, { tilt });
     if (numbers) yield numbers;
   }
 }
 
-function startAt(model: MapModel, evidence: readonly Evidence[], points: Points, slant: Vec): number[] | undefined {
-  const numbers = model.parts.flatMap(({ id, start }) => (id === 'tilt' ? [...slant] : [...start]));
+/** Numbers of a camera to start from when it may have been held any way: what rectangles tell, or else every slant. */
+export function listSlantedStarts(model: MapModel, evidence: readonly Evidence[], points: Points): number[][] {
+  const slants = listSlants(model.picture, evidence, points);
+  const told = slants.map((slant) => startAt(model, evidence, points, slant)).filter((numbers) => numbers !== undefined);
+  return told.length > 0 ? told : [...listStarts(model, evidence, points)];
+}
+
+function startAt(model: MapModel, evidence: readonly Evidence[], points: Points, { tilt, focal }: Pick<Slant, 'tilt'> & Partial<Slant>): number[] | undefined {
+  const numbers = model.parts.flatMap(({ id, start }) => (id === 'tilt' ? [...tilt] : id === 'focal' && focal ? [Math.log(focal)] : [...start]));
   const placeWith = (map: SheetMap) => (name: string): Vec => toPlane(map, points[name]!.at);
   const first = model.mapAt(numbers, 0);
   if (!evidence.every((piece) => pointsOf(piece).every((name) => isInFront(first, points[name]!.at)))) return undefined;

@@ -1,4 +1,5 @@
-import type { PictureGeometry } from '../picture';
+import { focalOf, type PictureGeometry } from '../picture';
+import type { Assumed } from './model';
 
 /**
  * What auto takes for granted about a kind of sheet until the evidence says otherwise. One sigma each; docs/accuracy.md says
@@ -13,9 +14,11 @@ export const ASSUMED = {
   lens: [0.005, 0.0025],
   /** Where a lens has its middle, from the picture's middle, in half diagonals. */
   lensCentre: 0.03,
-  /** Share of the focal length: when the camera told its 35 mm equivalent (a whole number), and when nobody did. */
+  /** Share of the focal length when the camera told its 35 mm equivalent (a whole number). */
   focalTold: 0.02,
-  focalUntold: 0.3,
+  /** When nobody did: the middle of what cameras have, wide phones to long lenses, phones being the most, and one sigma of its logarithm. */
+  focal35mm: 38,
+  focalUntold: 0.5,
   /** Difference between the scales along and across, and how far from square the two are (radians). */
   stretch: { photo: 0, scan: 0.001, drawing: 0.008 },
   skew: { photo: 0, scan: 0.0005, drawing: 0.001 },
@@ -23,4 +26,26 @@ export const ASSUMED = {
   lift: 1.5,
 } as const;
 
-export const focalSigma = (picture: PictureGeometry) => (picture.focal35mm === undefined ? ASSUMED.focalUntold : ASSUMED.focalTold);
+/** The same where the evidence speaks against it: how far it may be off then (one sigma), and how rare that is (−2 log of the odds). */
+const UNUSUAL = {
+  tilt: { sigma: [0.45, 0.45], cost: 2 },
+  lens: { sigma: [0.06, 0.03], cost: 4 },
+  lensCentre: { sigma: [0.1, 0.1], cost: 6 },
+  focal: { sigma: [0.5], cost: 6 },
+  stretch: { sigma: [0.03], cost: 2 },
+  skew: { sigma: [0.02], cost: 3 },
+} as const;
+
+/** What is assumed of each part that a kind of sheet may suffer from. */
+export function assumedOf(picture: PictureGeometry): Readonly<Record<'tilt' | 'focal' | 'lens' | 'lensCentre' | 'stretch' | 'skew', Assumed>> {
+  const tilt = picture.tilt ? ASSUMED.tiltMeasured : ASSUMED.tilt;
+  const told = picture.focal35mm !== undefined;
+  return {
+    tilt: { sigma: [tilt, tilt], unusual: UNUSUAL.tilt },
+    focal: told ? { sigma: [ASSUMED.focalTold], unusual: UNUSUAL.focal } : { start: [Math.log(focalOf({ ...picture, focal35mm: ASSUMED.focal35mm }))], sigma: [ASSUMED.focalUntold] },
+    lens: { sigma: ASSUMED.lens, unusual: UNUSUAL.lens },
+    lensCentre: { sigma: [ASSUMED.lensCentre, ASSUMED.lensCentre], unusual: UNUSUAL.lensCentre },
+    stretch: { sigma: [ASSUMED.stretch[picture.kind]], unusual: UNUSUAL.stretch },
+    skew: { sigma: [ASSUMED.skew[picture.kind]], unusual: UNUSUAL.skew },
+  };
+}

@@ -1,6 +1,6 @@
 import type { PictureGeometry } from '../picture';
-import { ASSUMED, focalSigma } from './assumptions';
-import { cameraShape } from './camera';
+import { ASSUMED, assumedOf } from './assumptions';
+import { atAim, atFoot, cameraShape } from './camera';
 import { flatShape, isFlat } from './flat';
 import { createModel, type LensName, type MapModel, type ModelName } from './model';
 
@@ -12,13 +12,12 @@ export type LensWish = LensName | 'auto';
  * stated with its own doubt. `auto` is the family of everything this kind of sheet may suffer from, held by assumptions.
  */
 export function chooseModel(picture: PictureGeometry, model: ModelWish, lens: LensWish, frame: { readonly turns: boolean; readonly shifts: boolean }): MapModel {
+  const assumes = assumedOf(picture);
   const assumesLens = lens === 'auto' && picture.kind === 'photo';
-  const choice = { lens: lens === 'auto' ? (assumesLens ? 'k1k2' as const : 'none' as const) : lens, lensSigma: assumesLens ? ASSUMED.lens : undefined, centreSigma: assumesLens ? ASSUMED.lensCentre : undefined, ...frame };
-  if (model === 'auto' && picture.kind === 'photo') {
-    return createModel(picture, cameraShape(picture, { tilt: picture.tilt ? ASSUMED.tiltMeasured : ASSUMED.tilt, focal: focalSigma(picture), focalOrigin: 'assumed' }), { ...choice, name: 'camera' });
-  }
-  if (model === 'auto') return createModel(picture, flatShape('affine', { stretch: ASSUMED.stretch[picture.kind], skew: ASSUMED.skew[picture.kind] }), { ...choice, name: 'affine' });
+  const choice = { lens: lens === 'auto' ? (assumesLens ? 'k1k2' as const : 'none' as const) : lens, lensAssumed: assumesLens ? assumes.lens : undefined, centreAssumed: assumesLens ? assumes.lensCentre : undefined, ...frame };
+  if (model === 'auto' && picture.kind === 'photo') return createModel(picture, cameraShape(picture, { ...assumes, focalOrigin: 'assumed' }, atAim), { ...choice, name: 'camera' });
+  if (model === 'auto') return createModel(picture, flatShape('affine', assumes), { ...choice, name: 'affine' });
   if (isFlat(model)) return createModel(picture, flatShape(model), { ...choice, name: model });
-  const told = picture.focal35mm === undefined ? undefined : ASSUMED.focalTold;
-  return createModel(picture, cameraShape(picture, { focal: told, focalOrigin: 'stated' }), { ...choice, name: 'camera' });
+  const told = picture.focal35mm === undefined ? undefined : { sigma: [ASSUMED.focalTold] };
+  return createModel(picture, cameraShape(picture, { focal: told, focalOrigin: 'stated' }, atFoot), { ...choice, name: 'camera' });
 }

@@ -1,5 +1,5 @@
 import type { Homography } from '../homography';
-import type { ModelName, NumbersOf, PartOfMap, Shape } from './model';
+import type { Assumed, ModelName, NumbersOf, PartOfMap, Shape } from './model';
 
 /** What each of the flat families leaves to the evidence, in the order in which they contain one another. */
 const PARTS: Readonly<Record<Exclude<ModelName, 'camera'>, readonly PartOfMap[]>> = {
@@ -13,10 +13,9 @@ const PARTS: Readonly<Record<Exclude<ModelName, 'camera'>, readonly PartOfMap[]>
  * Maps without a camera: one scale (its logarithm), the ratio of the scales along and across the sheet, the skew of the two,
  * and for the projective family the two numbers of its horizon. Heights mean nothing to them: a height gives the same map.
  */
-export function flatShape(name: Exclude<ModelName, 'camera'>, assumed: Partial<Record<'stretch' | 'skew', number>> = {}): Shape {
+export function flatShape(name: Exclude<ModelName, 'camera'>, assumed: Partial<Record<'stretch' | 'skew', Assumed>> = {}): Shape {
   const parts = PARTS[name].map((part) => {
-    const sigma = part.id === 'stretch' || part.id === 'skew' ? assumed[part.id] : undefined;
-    return sigma === undefined ? part : { ...part, sigma: [sigma] };
+    return part.id === 'stretch' || part.id === 'skew' ? { ...part, ...assumed[part.id] } : part;
   });
   return { parts, homographyAt };
 }

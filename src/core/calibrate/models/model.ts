@@ -10,11 +10,24 @@ export type LensName = 'none' | 'k1' | 'k1k2';
 /** Names of what a map is made of, as they are reported when they stay undetermined or only assumed. */
 export type MapPart = 'scale' | 'stretch' | 'skew' | 'tilt' | 'focal' | 'lens' | 'lens-centre' | 'turn' | 'shift';
 
-/** Some numbers of a map that belong together. `sigma` makes them an assumption; without it the evidence has to tell. */
+/**
+ * What a part may be where the evidence speaks against what is usual: one sigma about the same numbers, and how rare that is, as
+ * −2 times the logarithm of its odds.
+ */
+export interface Unusual {
+  readonly sigma: readonly number[];
+  readonly cost: number;
+}
+
+/**
+ * Some numbers of a map that belong together. `sigma` makes them an assumption; without it the evidence has to tell. An assumption that
+ * is given up is replaced by `unusual`, or where there is none by nothing.
+ */
 export interface PartOfMap {
   readonly id: MapPart;
   readonly start: readonly number[];
   readonly sigma?: readonly number[] | undefined;
+  readonly unusual?: Unusual | undefined;
   readonly origin?: 'assumed' | 'stated' | undefined;
 }
 
@@ -39,12 +52,14 @@ export interface Shape {
   homographyAt(numbersOf: NumbersOf, height: number): Homography;
 }
 
+export type Assumed = Pick<PartOfMap, 'sigma' | 'unusual'> & { readonly start?: readonly number[] };
+
 export interface ModelChoice {
   readonly name: ModelName;
   readonly lens: LensName;
-  readonly lensSigma?: readonly number[] | undefined;
-  /** One sigma of where the lens has its middle; without it that is the picture's middle. */
-  readonly centreSigma?: number | undefined;
+  /** What is assumed of the lens and of where it has its middle; without the latter that is the picture's middle. */
+  readonly lensAssumed?: Assumed | undefined;
+  readonly centreAssumed?: Assumed | undefined;
   /** Whether the evidence can tell which way is up, and where zero is. */
   readonly turns: boolean;
   readonly shifts: boolean;
@@ -53,8 +68,8 @@ export interface ModelChoice {
 export function createModel(picture: PictureGeometry, shape: Shape, choice: ModelChoice): MapModel {
   const parts: PartOfMap[] = [
     ...shape.parts,
-    ...(choice.lens === 'none' ? [] : [{ id: 'lens' as const, start: choice.lens === 'k1' ? [0] : [0, 0], sigma: choice.lensSigma, origin: 'assumed' as const }]),
-    ...(choice.lens === 'none' || choice.centreSigma === undefined ? [] : [{ id: 'lens-centre' as const, start: [0, 0], sigma: [choice.centreSigma, choice.centreSigma], origin: 'assumed' as const }]),
+    ...(choice.lens === 'none' ? [] : [{ id: 'lens' as const, start: choice.lens === 'k1' ? [0] : [0, 0], ...choice.lensAssumed, origin: 'assumed' as const }]),
+    ...(choice.lens === 'none' || choice.centreAssumed === undefined ? [] : [{ id: 'lens-centre' as const, start: [0, 0], ...choice.centreAssumed, origin: 'assumed' as const }]),
     ...(choice.turns ? [{ id: 'turn' as const, start: [0] }] : []),
     ...(choice.shifts ? [{ id: 'shift' as const, start: [0, 0] }] : []),
   ];
@@ -86,12 +101,18 @@ export function blocksOf(model: MapModel, values: readonly number[]): Block[] {
   return model.parts.map(({ id, start }) => ({ id, start: values.slice(first, (first += start.length)) }));
 }
 
-/** The numbers that auto assumes, as conditions; `freed` parts are left to the evidence. */
+/** The numbers that auto assumes, as conditions; `freed` parts may be unusual, or are left to the evidence. */
 export function assumedConditions(model: MapModel, freed: ReadonlySet<MapPart>): Condition[] {
-  return model.parts.filter(({ id, sigma }) => sigma && !freed.has(id)).map(({ id, start, sigma, origin }) => ({
-    group: assumptionOf(id), origin: origin ?? 'assumed', exact: false, blocks: [id],
-    residuals: ([numbers]) => start.map((value, i) => (numbers![i]! - value) / sigma![i]!),
-  }));
+  return model.parts.flatMap((part) => {
+    const { id, start, origin = 'assumed' } = part;
+    const sigma = assumedSigma(part, freed);
+    return sigma === undefined ? [] : [{ group: assumptionOf(id), origin, exact: false, blocks: [id], residuals: ([numbers]: readonly (readonly number[])[]) => start.map((value, i) => (numbers![i]! - value) / sigma[i]!) }];
+  });
+}
+
+/** One sigma of what is assumed of a part when some are given up; undefined where nothing is assumed. */
+export function assumedSigma({ id, sigma, unusual }: PartOfMap, freed: ReadonlySet<MapPart>): readonly number[] | undefined {
+  return freed.has(id) ? unusual?.sigma : sigma;
 }
 
 export const assumptionOf = (part: MapPart) => `assumed:${part}`;

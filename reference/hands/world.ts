@@ -1,0 +1,49 @@
+import { optics, type Camera, type Optics } from '../../demo/generator/camera';
+import { createRandom, type Random } from '../../src/core/calibrate/simulation';
+import type { Vec } from '../../src/core/geometry';
+
+/** A kind of photographer: what camera, how it is held, what its lens does. Angles in degrees, lens in half diagonals. */
+export interface CameraKind {
+  readonly focal35mm: readonly [number, number];
+  readonly tilt: readonly [number, number];
+  /** Whether the file tells the focal length; then within a whole number, as such tags are. */
+  readonly told: boolean;
+  /** Share of the picture's width that 320 mm of the bench take up. */
+  readonly fill: readonly [number, number];
+  /** One sigma of the bow at the corner, and of where the lens has its middle. */
+  readonly bow: number;
+  readonly decentred: number;
+}
+
+export interface World {
+  readonly camera: Camera;
+  readonly optics: Optics;
+  readonly focalTold: number | undefined;
+  /** Where a place of the bench is seen; mm from its middle, z up. */
+  see(at: Vec, z?: number): Vec;
+  readonly random: Random;
+}
+
+const WIDTH = 4032;
+const HEIGHT = 3024;
+const REACH = 320;
+
+/** A camera of a kind over the middle of a bench, turned any way. Shares nothing with the fit's own camera. */
+export function drawWorld(kind: CameraKind, seed: number): World {
+  const random = createRandom(seed);
+  const between = ([low, high]: readonly [number, number]) => low + (high - low) * random.uniform();
+  const focal35mm = Math.exp(between([Math.log(kind.focal35mm[0]), Math.log(kind.focal35mm[1])]));
+  const [tilt, way, turn] = [between(kind.tilt), 360 * random.uniform(), 360 * random.uniform()];
+  const half = Math.hypot(WIDTH, HEIGHT) / 2;
+  const distance = ((focal35mm / Math.hypot(36, 24)) * 2 * half * REACH) / (between(kind.fill) * WIDTH);
+  const radians = (way * Math.PI) / 180;
+  const lens = { k1: kind.bow * random.normal(), k2: 0.3 * kind.bow * random.normal(), p1: 0.1 * kind.bow * random.normal(), p2: 0.1 * kind.bow * random.normal(), shift: [kind.decentred * half * random.normal(), kind.decentred * half * random.normal()] as const };
+  const high = distance * Math.cos((tilt * Math.PI) / 180);
+  const over: Camera = { width: WIDTH, height: HEIGHT, focal35mm, place: [0, 0, high], tilt: [tilt * Math.cos(radians), tilt * Math.sin(radians), turn], lens };
+  const met: [number, number] = [0, 0];
+  optics(over).meet(WIDTH / 2, HEIGHT / 2, 0, met);
+  const aside = 25 * random.normal();
+  const camera: Camera = { ...over, place: [aside - met[0], 25 * random.normal() - met[1], high] };
+  const seen = optics(camera);
+  return { camera, optics: seen, focalTold: kind.told ? Math.round(focal35mm) : undefined, see: ([x, y], z = 0) => seen.project(x, y, z) as Vec, random };
+}

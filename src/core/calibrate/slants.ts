@@ -1,0 +1,105 @@
+import { add, distance, scale, subtract, type Vec } from '../geometry';
+import { cornersOfSides, type Evidence, type EvidenceOf, type Points } from './evidence';
+import { compose, inverse, type Homography } from './homography';
+import { focalOf, type PictureGeometry } from './picture';
+import { toUnits } from './sheet-map';
+
+/** How a camera may have been held, and how strongly it draws together: radians out of square-on, focal length in half diagonals. */
+export interface Slant {
+  readonly tilt: Vec;
+  readonly focal: number;
+}
+
+/** Focal lengths that are tried when nobody told one (35 mm equivalents), and those that a picture can show (half diagonals). */
+const TRIED = [24, 45, 90];
+const SHOWN = [0.4, 12] as const;
+/** A tilt beyond this is no start: radians. */
+const STEEPEST = 1.2;
+
+/**
+ * How the camera stood, in closed form from the largest rectangle among the evidence: its own vanishing line, and where both its sides are known also what its foreshortening
+ * says alone, which of a small or distant thing tells more but leaves two ways open (Horn, Robot Vision, 1986, section 13). The focal length is
+ * the one that was told, or else the one at which its sides are square and in proportion (Zhang, A flexible new technique for camera calibration,
+ * 2000, section 2.3) and a few usual ones. Empty without a rectangle. Weak: lens and noise are left to the adjustment.
+ */
+export function listSlants(picture: PictureGeometry, evidence: readonly Evidence[], points: Points): Slant[] {
+  const rectangles = evidence.filter((piece) => piece.kind === 'rectangle').map((piece) => ({ piece, corners: cornersInUnits(picture, piece, points) }));
+  const [largest] = rectangles.sort((a, b) => reachOf(b.corners) - reachOf(a.corners));
+  if (!largest || !largest.corners.flat().every(Number.isFinite)) return [];
+  const size = sizeSaid(largest.piece);
+  const seen = squareTo(largest.corners, size ?? [1, 1]);
+  const told = picture.focal35mm === undefined ? undefined : focalOf(picture);
+  const shown = told ?? (size && shownFocal(seen));
+  const focals = shown ? [shown] : [];
+  if (!told) focals.push(...TRIED.map((focal35mm) => focalOf({ ...picture, focal35mm })));
+  return focals.flatMap((focal) => normalsAt(focal, seen, largest.corners, size).map((normal) => ({ focal, tilt: tiltOf(normal) }))).filter(({ tilt }) => Math.hypot(...tilt) < STEEPEST);
+}
+
+type Vec3 = readonly [number, number, number];
+
+function cornersInUnits(picture: PictureGeometry, { corners, sides }: EvidenceOf<'rectangle'>, points: Points): Vec[] {
+  const frame = { middle: [picture.width / 2, picture.height / 2] as const, unit: Math.hypot(picture.width, picture.height) / 2, hand: picture.mirrored ? -1 as const : 1 as const };
+  const place = (name: string) => toUnits(frame, points[name]!.at);
+  return corners ? corners.map(place) : cornersOfSides(sides!.map((side) => side.map(place)));
+}
+
+const reachOf = ([a, b, c, d]: readonly Vec[]) => distance(a!, c!) + distance(b!, d!);
+
+function sizeSaid({ widthMm, heightMm, proportion }: EvidenceOf<'rectangle'>): Vec | undefined {
+  if (widthMm !== undefined && heightMm !== undefined) return [widthMm, heightMm];
+  return proportion === undefined ? undefined : [proportion, 1];
+}
+
+/** The map that takes a rectangle of that size to its corners (Heckbert, Fundamentals of Texture Mapping, 1989, section 2.2.3). */
+function squareTo([a, b, c, d]: readonly Vec[], [width, height]: Vec): Homography {
+  const [d1, d2, rest] = [subtract(b!, c!), subtract(d!, c!), add(subtract(a!, b!), subtract(c!, d!))];
+  const area = d1[0] * d2[1] - d2[0] * d1[1];
+  const g = (rest[0] * d2[1] - d2[0] * rest[1]) / area;
+  const h = (d1[0] * rest[1] - rest[0] * d1[1]) / area;
+  const unit: Homography = [b![0] - a![0] + g * b![0], d![0] - a![0] + h * d![0], a![0], b![1] - a![1] + g * b![1], d![1] - a![1] + h * d![1], a![1], g, h, 1];
+  return compose(unit, [1 / width, 0, 0, 0, 1 / height, 0, 0, 0, 1]);
+}
+
+/** The focal length at which the two directions of a plane are square and equally long, by least squares; undefined when none is. */
+function shownFocal(h: Homography): number | undefined {
+  const flat = [h[0] * h[1] + h[3] * h[4], h[0] * h[0] + h[3] * h[3] - h[1] * h[1] - h[4] * h[4]] as const;
+  const deep = [h[6] * h[7], h[6] * h[6] - h[7] * h[7]] as const;
+  const focal = Math.sqrt(-(flat[0] * flat[0] + flat[1] * flat[1]) / (flat[0] * deep[0] + flat[1] * deep[1]));
+  return focal > SHOWN[0] && focal < SHOWN[1] ? focal : undefined;
+}
+
+/** Directions that are square to the plane, in the camera's axes: by the vanishing line, and by foreshortening. */
+function normalsAt(focal: number, seen: Homography, corners: readonly Vec[], size: Vec | undefined): Vec3[] {
+  const [, , , , , , g, h, i] = inverse(seen);
+  const vanishing: Vec3 = towardsUs([focal * g, focal * h, i]);
+  return size ? [vanishing, ...foreshortened(focal, corners, size)] : [vanishing];
+}
+
+const towardsUs = ([x, y, z]: Vec3): Vec3 => {
+  const size = Math.hypot(x, y, z) * (Math.sign(z) || 1);
+  return [x / size, y / size, z / size];
+};
+
+/** The two ways in which a small flat thing of known sides can lie, seen from where it is; none when it is drawn out instead. */
+function foreshortened(focal: number, [a, b, c, d]: readonly Vec[], [width, height]: Vec): Vec3[] {
+  const along = scale(add(subtract(b!, a!), subtract(c!, d!)), 0.5 / width);
+  const up = scale(add(subtract(d!, a!), subtract(c!, b!)), 0.5 / height);
+  const middle = scale(add(add(a!, b!), add(c!, d!)), 0.25);
+  // Longest and shortest a millimetre is drawn, and the way of the shortest: singular values of the two directions.
+  const [xx, xy, yy] = [along[0] ** 2 + up[0] ** 2, along[0] * along[1] + up[0] * up[1], along[1] ** 2 + up[1] ** 2];
+  const [mean, spread] = [(xx + yy) / 2, Math.hypot((xx - yy) / 2, xy)];
+  const tilt = Math.acos(Math.sqrt(Math.max(0, mean - spread) / (mean + spread)));
+  const way = Math.atan2(2 * xy, xx - yy) / 2 + Math.PI / 2;
+  return [1, -1].map((sign) => turnedTo([middle[0] / focal, middle[1] / focal, 1], [sign * Math.sin(tilt) * Math.cos(way), sign * Math.sin(tilt) * Math.sin(way), Math.cos(tilt)]));
+}
+
+/** A direction given about the line of sight to a place, in the camera's own axes (Rodrigues). */
+function turnedTo([x, y, z]: Vec3, [u, v, w]: Vec3): Vec3 {
+  const size = Math.hypot(x, y, z);
+  const [a, b, c] = [x / size, y / size, z / size];
+  const k = 1 / (1 + c);
+  return towardsUs([(1 - k * a * a) * u - k * a * b * v + a * w, -k * a * b * u + (1 - k * b * b) * v + b * w, -a * u - b * v + c * w]);
+}
+
+/** The model's two angles for a direction square to the plane. */
+const tiltOf = ([x, y, z]: Vec3): Vec => [Math.atan2(-x, z), Math.asin(Math.max(-1, Math.min(1, y)))];

@@ -1,0 +1,68 @@
+import { determinant, Matrix } from 'ml-matrix';
+import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
+import type { Evidence } from './evidence';
+import { assumedSigma, indexOf, type MapModel, type MapPart } from './models';
+
+/** One explanation of all that is known: these pieces are wrong, these assumptions do not hold. */
+export interface Story {
+  readonly adjusted: AdjustedView;
+  readonly freed: ReadonlySet<MapPart>;
+  readonly aside: ReadonlySet<string>;
+  /** Chi-square that is left, and what was given up for it: lower is the better story. */
+  readonly cost: number;
+}
+
+/** `from` is where the adjustment starts, without it from every slant. Undefined when the story cannot be told: undetermined, or not to be believed. */
+export type Tell = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, from?: AdjustedView) => Story | undefined;
+
+/** A group is looked at when its test is as unlikely as 1 in 1000 (Baarda 1968); giving up one freedom has to bring as much. */
+export const CRITICAL = 3.29;
+
+/** How far a part may be off before a misread size is the likelier story; and freedoms that must be left to prove it. */
+const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left: number }>> = {
+  stretch: { limit: 0.06, left: 0 }, skew: { limit: 0.04, left: 0 }, tilt: { limit: 1.15, left: 0 }, lens: { limit: 0.6, left: 0 }, 'lens-centre': { limit: 0.25, left: 0 }, focal: { limit: Infinity, left: 1 },
+};
+
+/** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `steps` how many it gets. */
+export function createTeller(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, counts: (adjusted: AdjustedView) => boolean, steps?: number): Tell {
+  const told = new Map<string, Story | undefined>();
+  const tellAnew: Tell = (freed, aside, from) => {
+    const view = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, from?.values, steps);
+    return view.ok && counts(view.value) && isPlausible(freed, view.value) ? { adjusted: view.value, freed, aside, cost: costOf(view.value, freed) } : undefined;
+  };
+  return (freed, aside, from) => {
+    const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
+    if (!told.has(key)) told.set(key, tellAnew(freed, aside, from));
+    return told.get(key);
+  };
+}
+
+/**
+ * What a story leaves unexplained, with 10.8 (1 in 1000) for each freedom that was given up by leaving a piece out. Where all assumptions are weighed (auto) it is −2 times
+ * the logarithm of the evidence for the story, by Laplace's approximation (MacKay, Information Theory, Inference, and Learning Algorithms, 2003,
+ * section 28.1): an assumption that is given up costs how rare that is, and the share of what it then allows that is left.
+ */
+export function costOf({ solution, diagnosis, model, covariance }: AdjustedView, freed: ReadonlySet<MapPart>): number {
+  return solution.chiSquare - CRITICAL ** 2 * diagnosis.redundancy + (weighsAssumptions(model) ? narrowing(model, covariance.matrix, freed) : 0);
+}
+
+export const weighsAssumptions = (model: MapModel) => model.parts.some(({ unusual }) => unusual);
+
+/** How much narrower what is assumed has become than it was, in the same terms, and what was rare about it. */
+function narrowing(model: MapModel, covariance: Matrix, freed: ReadonlySet<MapPart>): number {
+  const assumed = model.parts.flatMap((part) => (assumedSigma(part, freed) ?? []).map((sigma, i) => ({ sigma, column: indexOf(model, part.id) + i })));
+  const left = new Matrix(assumed.map((a) => assumed.map((b) => covariance.get(a.column, b.column) / (a.sigma * b.sigma))));
+  const rarity = model.parts.reduce((sum, { id, unusual }) => sum + (freed.has(id) ? unusual?.cost ?? 0 : 0), 0);
+  return rarity - Math.log(Math.max(determinant(left), Number.MIN_VALUE));
+}
+
+function isPlausible(freed: ReadonlySet<MapPart>, { model, values, diagnosis }: AdjustedView): boolean {
+  // A lens that bows as it should has its middle where it should.
+  if (freed.has('lens-centre') && !freed.has('lens')) return false;
+  return [...freed].every((part) => {
+    const bounds = PLAUSIBLE[part];
+    const first = indexOf(model, part);
+    const size = model.parts.find(({ id }) => id === part)!.start.length;
+    return bounds !== undefined && diagnosis.redundancy >= bounds.left && values.slice(first, first + size).every((value) => Math.abs(value) <= bounds.limit);
+  });
+}
