@@ -25,25 +25,43 @@ export interface AdjustedView {
   readonly values: readonly number[];
 }
 
-/** How many slanted starts are followed to their end when square-on does not explain the evidence. */
+/** How many slanted starts are followed to their end when square-on does not explain the evidence, and where any slant may be. */
 const FOLLOWED = 2;
 const SLANTS_FOLLOWED = 3;
+/** Ends whose numbers of the map differ by less than this are one. */
+const SAME_END = 1e-3;
 
 /**
  * Adjusts a view with a model whose `freed` parts are left to the evidence, from given numbers or from where the evidence points
  * to: square-on first and, where the tilt is open and square-on does not explain the evidence, from several slants. Refused with `<part>-undetermined` and what else is
- * open when the evidence does not tell. Whether it settled, and whether exact relations hold, is said by the solution.
+ * open when the evidence does not tell. Whether it settled, and whether exact relations hold, is said by the solution. `steps` are the most it gets.
  */
 export function adjustView(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, from?: readonly number[], steps?: number): Result<AdjustedView> {
-  const best = findBest(model, evidence, pointed, freed, from, steps);
-  if (!best) return refused('fit-not-found');
-  const { problem, solution } = best;
+  const attempt = attemptWith(model, evidence, pointed, freed, steps);
+  const best = from ? attempt(from) : maySlant(model, freed) ? listEnds(model, evidence, pointed, attempt)[0] : findBest(model, evidence, pointed, freed, attempt);
+  return best ? adjustedFrom(best, model, evidence, pointed) : refused('fit-not-found');
+}
+
+/** Every way in which a camera that may have been held anyhow can have stood: of a small or distant thing there are two, mirrored, that look much alike. Those that settled, best first. */
+export function adjustEveryWay(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, steps?: number): AdjustedView[] {
+  const ends = listEnds(model, evidence, pointed, attemptWith(model, evidence, pointed, freed, steps)).filter(({ solution }) => solution.settled && solution.relationsHold);
+  const adjusted = ends.flatMap((end) => {
+    const view = adjustedFrom(end, model, evidence, pointed);
+    return view.ok ? [view.value] : [];
+  });
+  return adjusted.filter(({ values }, i) => !adjusted.slice(0, i).some((other) => values.every((value, k) => Math.abs(value - other.values[k]!) < SAME_END)));
+}
+
+/** Whether the tilt is an assumption that has been given up. */
+const maySlant = (model: MapModel, freed: ReadonlySet<MapPart>) => freed.has('tilt') && model.parts.some(({ id, unusual }) => id === 'tilt' && unusual);
+
+function adjustedFrom({ problem, solution }: Attempt, model: MapModel, evidence: readonly Evidence[], { points }: Pointed): Result<AdjustedView> {
   const parts = model.parts.map(({ id }) => id as string);
   const shapes = problem.blocks.map(({ id }) => id).filter((id) => !parts.includes(id));
   const covariance = covarianceOf(problem, solution, [...parts.reverse(), ...shapes]);
   if (covariance.kind === 'rank-deficient') return refusedAsUndetermined(covariance.undetermined);
   const values = model.parts.flatMap(({ id }) => [...solution.values.get(id)!]);
-  return done({ model, evidence, points: pointed.points, solution, covariance, values, diagnosis: diagnose(solution, covariance.matrix, covariance.redundancy) });
+  return done({ model, evidence, points, solution, covariance, values, diagnosis: diagnose(solution, covariance.matrix, covariance.redundancy) });
 }
 
 interface Attempt {
@@ -51,18 +69,21 @@ interface Attempt {
   readonly solution: Solution;
 }
 
-function findBest(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, from?: readonly number[], most?: number): Attempt | undefined {
-  const attempt = (numbers: readonly number[], steps = most): Attempt => {
+type Try = (numbers: readonly number[], steps?: number) => Attempt;
+
+function attemptWith(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, most?: number): Try {
+  return (numbers, steps = most) => {
     const problem = problemFor(model, evidence, pointed, freed, numbers);
     return { problem, solution: solve(problem, steps) };
   };
-  if (from) return attempt(from);
-  const tilt = model.parts.find(({ id }) => id === 'tilt');
-  if (tilt?.unusual && freed.has('tilt')) return bestFollowed(listSlantedStarts(model, evidence, pointed.points), attempt);
+}
+
+function findBest(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, attempt: Try): Attempt | undefined {
   const starts = listStarts(model, evidence, pointed.points);
   const first = starts.next().value as readonly number[] | undefined;
   const square = first && attempt(first);
-  if (square && (explains(square) || (tilt?.sigma && !freed.has('tilt')))) return square;
+  const isHeld = model.parts.some(({ id, sigma }) => id === 'tilt' && sigma && !freed.has('tilt'));
+  if (square && (explains(square) || isHeld)) return square;
   // Each slant gets a few steps, and the most promising are followed to the end.
   const tried = ranked([...starts], attempt, 3);
   const followed: Attempt[] = square ? [square] : [];
@@ -73,17 +94,15 @@ function findBest(model: MapModel, evidence: readonly Evidence[], pointed: Point
   return followed.sort((a, b) => rankOf(a) - rankOf(b))[0];
 }
 
-type Try = (numbers: readonly number[], steps?: number) => Attempt;
-
 const explains = ({ solution }: Attempt) => solution.settled && solution.relationsHold && solution.chiSquare <= chiSquareQuantile99(Math.max(1, solution.linearization.rows.length - solution.layout.unknowns));
 
 function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: number): { readonly numbers: readonly number[]; readonly cost: number }[] {
   return starts.map((numbers) => ({ numbers, cost: attempt(numbers, steps).solution.chiSquare })).filter(({ cost }) => Number.isFinite(cost)).sort((a, b) => a.cost - b.cost);
 }
 
-/** The best end of the starts that promise most: a slant one way can look much like one the other way, so that the first end need not be it. */
-function bestFollowed(starts: readonly (readonly number[])[], attempt: Try): Attempt | undefined {
-  return ranked(starts, attempt, 2).slice(0, SLANTS_FOLLOWED).map(({ numbers }) => attempt(numbers)).sort((a, b) => rankOf(a) - rankOf(b))[0];
+/** Where the starts that promise most lead to, best first. */
+function listEnds(model: MapModel, evidence: readonly Evidence[], { points }: Pointed, attempt: Try): Attempt[] {
+  return ranked(listSlantedStarts(model, evidence, points), attempt, 2).slice(0, SLANTS_FOLLOWED).map(({ numbers }) => attempt(numbers)).sort((a, b) => rankOf(a) - rankOf(b));
 }
 
 const rankOf = ({ solution }: Attempt) => (solution.settled && solution.relationsHold ? 0 : 1e12) + (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);

@@ -6,6 +6,7 @@ import type { AdjustedView } from './adjust-view';
 import { findFault, heightOf, LIFT_BLOCK, pointBlock, pointFrame, pointsOf, type PointFrame, type Evidence, type Points } from './evidence';
 import { chooseModel, type LensWish, type MapModel, type ModelWish } from './models';
 import { judgeEvidence, type Judged } from './odd-one-out';
+import { jointOf } from './mixed';
 import { listParts, type FoundPart } from './parts';
 import type { Datum, Lift, PictureGeometry } from './picture';
 import { createSheetMap, isInFront, thenOnPlane, toPlane, toSheet, turnAndShift, type SheetMap } from './sheet-map';
@@ -91,27 +92,27 @@ export function fitView(input: FitInput): Result<Fit> {
   return judged.ok ? done(fitFrom(input, judged.value)) : judged;
 }
 
-function fitFrom(input: FitInput, { adjusted, freed, suspects, suspectsKept }: Judged): Fit {
+function fitFrom(input: FitInput, judged: Judged): Fit {
   const { picture, datum, points } = input;
+  const { adjusted, freed, suspects, suspectsKept } = judged;
   const { model, diagnosis } = adjusted;
   const contradicts = diagnosis.isConsistent === false;
   const values = [...adjusted.values, adjusted.solution.values.get(LIFT_BLOCK)![0]!];
   const count = adjusted.values.length;
   const covarianceWith = (names: readonly string[]) => {
-    const joint = adjusted.covariance.withObserved([LIFT_BLOCK, ...names.map(pointBlock)]);
-    const kept = [...adjusted.values.keys(), ...Array.from({ length: 1 + 2 * names.length }, (_, i) => adjusted.solution.layout.unknowns + i)];
-    const picked = joint.selection(kept, kept).mul(contradicts ? diagnosis.varianceFactor! : 1);
-    return inSheetFrame(picked, count + 1, names.map((name) => pointFrame(points[name]!)));
+    const joint = jointOf(judged, [LIFT_BLOCK, ...names.map(pointBlock)]).mul(contradicts ? diagnosis.varianceFactor! : 1);
+    return inSheetFrame(joint, count + 1, names.map((name) => pointFrame(points[name]!)));
   };
   const frame = { turns: !input.ownAxes && model.parts.some(({ id }) => id === 'turn'), shifts: !input.ownAxes && model.parts.some(({ id }) => id === 'shift') };
   const mapWith = (at: readonly number[], height = at[count]!) => onDatum(model.mapAt(at.slice(0, count), height), datum, frame);
   const map = mapWith(values);
+  const covariance = covarianceWith([]);
   return {
-    scaled: true, picture, points, values, covariance: covarianceWith([]), map, mapWith,
+    scaled: true, picture, points, values, covariance, map, mapWith,
     toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane),
     centre: centreOf(adjusted), baseline: baselineOf(adjusted), adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
     withPoints: (names) => ({ places: names.map((name) => pointFrame(points[name]!).toSheet(adjusted.solution.values.get(pointBlock(name))!)), covariance: covarianceWith(names) }),
-    model, parts: listParts(adjusted, freed), diagnosis, suspects: input.evidence.map(({ id }) => id).filter((id) => suspects.includes(id)), suspectsKept,
+    model, parts: listParts(adjusted, covariance, freed), diagnosis, suspects: input.evidence.map(({ id }) => id).filter((id) => suspects.includes(id)), suspectsKept,
     warnings: listWarnings(input, adjusted, map, contradicts),
   };
 }

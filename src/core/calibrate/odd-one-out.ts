@@ -2,7 +2,7 @@ import { done, refused, type Result } from '../basics';
 import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
 import type { Evidence } from './evidence';
 import { assumptionOf, type MapModel, type MapPart } from './models';
-import { costOf, createTeller, CRITICAL, weighsAssumptions, type Story, type Tell } from './stories';
+import { costOf, createTeller, CRITICAL, weighsAssumptions, type Story, type Tell, type Teller } from './stories';
 
 /** What does not belong: pieces left aside or under suspicion, and assumptions that the evidence has overruled. */
 export interface Judged {
@@ -12,6 +12,13 @@ export interface Judged {
   readonly suspects: readonly string[];
   /** Whether the suspects are still in the reported fit: they are when nothing tells which of them is wrong. */
   readonly suspectsKept: boolean;
+  /** Other ways in which the picture can have been taken that cannot be told from this one, with what they weigh beside its one. */
+  readonly others: readonly Weighed[];
+}
+
+export interface Weighed {
+  readonly adjusted: AdjustedView;
+  readonly weight: number;
 }
 
 /** Two stories whose costs are closer than the first leave it open which is true; closer than the second, both are named. */
@@ -23,8 +30,18 @@ const TRIED = 8;
 const NEAR_WORST = 0.1;
 /** Tests of assumptions and pieces below this leave nothing to explain. */
 const AT_EASE = 2;
-/** What is looked at of a camera together, as it fails in a slanted photo through a bowed lens; the likeliest first. */
-const BEGINNINGS: readonly (readonly MapPart[])[] = [['tilt'], ['stretch', 'skew'], ['lens'], ['tilt', 'lens'], ['tilt', 'lens', 'lens-centre'], ['tilt', 'focal', 'lens', 'lens-centre']];
+/** What may fail of a picture alone, and together, as in a slanted photo through a bowed lens. */
+const ALONE: readonly (readonly MapPart[])[] = [['tilt'], ['stretch', 'skew'], ['lens']];
+const TOGETHER: readonly (readonly MapPart[])[] = [['tilt', 'lens'], ['tilt', 'lens', 'lens-centre'], ['tilt', 'focal', 'lens', 'lens-centre']];
+
+/** Stories that cost this much more than the best one weigh nothing beside it. */
+const WEIGHTLESS = 8;
+
+/** Odds of every other story beside the best one; they fade to nothing without a step. */
+function listWeighed(best: Story, others: readonly Story[]): Weighed[] {
+  const shift = Math.exp(-WEIGHTLESS / 2);
+  return others.filter((story) => story !== best && story.cost < best.cost + WEIGHTLESS).map(({ adjusted, cost }) => ({ adjusted, weight: Math.exp((best.cost - cost) / 2) - shift }));
+}
 
 /**
  * Data snooping by what each explanation leaves unexplained (the mean-shift model: leaving a piece out is giving it an unknown
@@ -58,38 +75,43 @@ const THOROUGH: Effort = { counts: isTold };
 const LENIENT: Effort = { counts: ({ solution }) => solution.nearlySettled && solution.relationsHold };
 
 function judgeWith({ steps, counts }: Effort, whole: AdjustedView, model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
-  const tell = createTeller(model, evidence, pointed, counts, steps);
+  const teller = createTeller(model, evidence, pointed, counts, steps);
+  const { tell } = teller;
   const usual: Story = { adjusted: whole, freed: new Set(), aside: new Set(), cost: counts(whole) ? costOf(whole, new Set()) : Infinity };
-  const best = weighsAssumptions(model) ? weighed(usual, tell) : overruled(improved(usual, tell), tell);
-  if (counts(best.adjusted)) return judgedFrom(best, evidence, tell);
+  const { best, others } = weighsAssumptions(model) ? weighed(usual, teller) : { best: overruled(improved(usual, tell), tell), others: [] };
+  if (counts(best.adjusted)) return judgedFrom(best, others, evidence, tell);
   return refused(best.adjusted.solution.relationsHold ? 'fit-not-found' : 'evidence-contradicts');
 }
 
 const worstOf = ({ adjusted }: Story) => Math.max(0, ...adjusted.diagnosis.groups.map(sizeOf));
 const isSound = (story: Story) => worstOf(story) < CRITICAL;
 
-/** The best story where all assumptions are weighed: about the camera, unless a piece that is wrong explains clearly more. */
-function weighed(usual: Story, tell: Tell): Story {
-  if (Number.isFinite(usual.cost) && worstOf(usual) < AT_EASE) return usual;
-  const cameras = listCameraStories(usual, tell);
-  const camera = cheapest([usual, ...cameras]);
-  if (isSound(camera) && camera.cost < leastCostOfPiece(camera) + MARGIN) return camera;
-  const pieces = [camera, usual].filter(({ cost }) => Number.isFinite(cost)).map((story) => withoutHaste(improved(story, tell), tell));
+/** The best story where all assumptions are weighed, and those beside it: about the camera, unless a piece that is wrong explains clearly more. */
+function weighed(usual: Story, teller: Teller): { readonly best: Story; readonly others: readonly Story[] } {
+  if (Number.isFinite(usual.cost) && worstOf(usual) < AT_EASE) return { best: usual, others: [] };
+  const cameras = [usual, ...listCameraStories(usual, teller)].filter(({ cost }) => Number.isFinite(cost));
+  const camera = cameras.length > 0 ? cheapest(cameras) : usual;
+  const asCamera = { best: camera, others: cameras };
+  if (isSound(camera) && camera.cost < leastCostOfPiece(camera) + MARGIN) return asCamera;
+  const pieces = [camera, usual].filter(({ cost }) => Number.isFinite(cost)).map((story) => withoutHaste(improved(story, teller.tell), teller.tell));
   const piece = cheapest([camera, ...pieces]);
-  return piece.cost < camera.cost - MARGIN || !isSound(camera) ? piece : camera;
+  return piece.cost < camera.cost - MARGIN || !isSound(camera) ? { best: piece, others: [] } : asCamera;
 }
 
 /** No story that leaves a piece out can cost less. */
 const leastCostOfPiece = ({ adjusted }: Story) => CRITICAL ** 2 * (1 - adjusted.diagnosis.redundancy);
 
-function listCameraStories(usual: Story, tell: Tell): Story[] {
+/** Stories about the camera alone: those that give up one thing, and more where these leave something to explain. */
+function listCameraStories(usual: Story, { tell, tellEveryWay }: Teller): Story[] {
   const held = listHeld(usual);
-  const told: Story[] = [];
-  for (const parts of BEGINNINGS.filter((some) => some.every((part) => held.includes(part)))) {
-    const from = told.filter(({ freed }) => parts.length > freed.size && [...freed].every((part) => parts.includes(part))).at(-1);
-    const story = tell(new Set(parts), new Set(), from?.adjusted ?? (parts.includes('tilt') ? undefined : usual.adjusted));
+  const from = Number.isFinite(usual.cost) ? usual.adjusted : undefined;
+  const tellOf = (parts: readonly MapPart[]) => (parts[0] === 'tilt' ? tellEveryWay(new Set(parts)) : [tell(new Set(parts), new Set(), from)].filter((story) => story !== undefined));
+  const told = ALONE.filter((parts) => parts.every((part) => held.includes(part))).flatMap(tellOf);
+  for (const parts of TOGETHER.filter((some) => some.every((part) => held.includes(part)))) {
+    if (told.some((story) => worstOf(story) < AT_EASE)) break;
+    const near = told.filter(({ freed }) => [...freed].every((part) => parts.includes(part))).sort((a, b) => a.cost - b.cost)[0];
+    const story = near && tell(new Set(parts), new Set(), near.adjusted);
     if (story) told.push(story);
-    if (story && worstOf(story) < AT_EASE) break;
   }
   return told;
 }
@@ -114,16 +136,17 @@ function improved(first: Story, tell: Tell): Story {
   return swaps.length > 0 ? bestOf([story, ...swaps])! : story;
 }
 
-function judgedFrom(best: Story, evidence: readonly Evidence[], tell: Tell): Result<Judged> {
+function judgedFrom(best: Story, others: readonly Story[], evidence: readonly Evidence[], tell: Tell): Result<Judged> {
+  const alone = { adjusted: best.adjusted, freed: best.freed, suspectsKept: false, others: listWeighed(best, others) };
   const rivals = [...best.aside].flatMap((id) => listRivals(best, id, tell));
   const tied = rivals.filter(({ behind }) => behind < TIE).map(({ id }) => id);
-  if (rivals.length === 0) return done({ adjusted: best.adjusted, freed: best.freed, suspects: [...best.aside], suspectsKept: false });
+  if (rivals.length === 0) return done({ ...alone, suspects: [...best.aside] });
   // Nothing tells which of them is wrong: all stay in, and the contradiction widens the plus-minus.
   const suspects = [...new Set([...best.aside, ...tied])];
   const together = tell(best.freed, new Set(), best.adjusted) ?? tell(best.freed, new Set());
   if (!together && evidence.filter(({ id }) => suspects.includes(id)).every(isExact)) return refused('evidence-contradicts', { ids: suspects.join(',') });
-  if (!together) return done({ adjusted: best.adjusted, freed: best.freed, suspects, suspectsKept: false });
-  return done({ adjusted: together.adjusted, freed: together.freed, suspects, suspectsKept: true });
+  if (!together) return done({ ...alone, suspects });
+  return done({ adjusted: together.adjusted, freed: together.freed, suspects, suspectsKept: true, others: [] });
 }
 
 /** Relations without a plus-minus: two of them can contradict each other to the last digit. */

@@ -1,3 +1,4 @@
+import type { Matrix } from 'ml-matrix';
 import type { AdjustedView } from './adjust-view';
 import type { MapPart } from './models';
 
@@ -17,12 +18,13 @@ export interface FoundPart {
 const STILL_ASSUMED = 0.8;
 const WELL_FOUND = 0.25;
 
-export function listParts({ model, values, covariance }: AdjustedView, freed: ReadonlySet<MapPart>): FoundPart[] {
+/** `covariance` of the map's numbers. */
+export function listParts({ model, values }: AdjustedView, covariance: Matrix, freed: ReadonlySet<MapPart>): FoundPart[] {
   let first = 0;
   return model.parts.map(({ id, start, sigma }) => {
     const from = first;
     first += start.length;
-    const sigmas = start.map((_, i) => Math.sqrt(Math.max(0, covariance.matrix.get(from + i, from + i))));
+    const sigmas = start.map((_, i) => Math.sqrt(Math.max(0, covariance.get(from + i, from + i))));
     const share = sigma ? Math.max(...sigmas.map((left, i) => left / sigma[i]!)) : 0;
     const origin = freed.has(id) ? 'overruled' : share > STILL_ASSUMED ? 'assumed' : share > WELL_FOUND ? 'partly' : 'found';
     return { part: id, from: origin, values: values.slice(from, first), sigmas };

@@ -1,5 +1,5 @@
 import { determinant, Matrix } from 'ml-matrix';
-import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
+import { adjustEveryWay, adjustView, type AdjustedView, type Pointed } from './adjust-view';
 import type { Evidence } from './evidence';
 import { assumedSigma, indexOf, type MapModel, type MapPart } from './models';
 
@@ -15,6 +15,12 @@ export interface Story {
 /** `from` is where the adjustment starts, without it from every slant. Undefined when the story cannot be told: undetermined, or not to be believed. */
 export type Tell = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, from?: AdjustedView) => Story | undefined;
 
+export interface Teller {
+  readonly tell: Tell;
+  /** Every way in which a camera that may have been held anyhow can have stood. */
+  tellEveryWay(freed: ReadonlySet<MapPart>): readonly Story[];
+}
+
 /** A group is looked at when its test is as unlikely as 1 in 1000 (Baarda 1968); giving up one freedom has to bring as much. */
 export const CRITICAL = 3.29;
 
@@ -24,16 +30,20 @@ const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left
 };
 
 /** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `steps` how many it gets. */
-export function createTeller(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, counts: (adjusted: AdjustedView) => boolean, steps?: number): Tell {
+export function createTeller(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, counts: (adjusted: AdjustedView) => boolean, steps?: number): Teller {
   const told = new Map<string, Story | undefined>();
+  const storyOf = (adjusted: AdjustedView, freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>): Story | undefined => (isPlausible(freed, adjusted) ? { adjusted, freed, aside, cost: costOf(adjusted, freed) } : undefined);
   const tellAnew: Tell = (freed, aside, from) => {
     const view = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, from?.values, steps);
-    return view.ok && counts(view.value) && isPlausible(freed, view.value) ? { adjusted: view.value, freed, aside, cost: costOf(view.value, freed) } : undefined;
+    return view.ok && counts(view.value) ? storyOf(view.value, freed, aside) : undefined;
   };
-  return (freed, aside, from) => {
-    const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
-    if (!told.has(key)) told.set(key, tellAnew(freed, aside, from));
-    return told.get(key);
+  return {
+    tell(freed, aside, from) {
+      const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
+      if (!told.has(key)) told.set(key, tellAnew(freed, aside, from));
+      return told.get(key);
+    },
+    tellEveryWay: (freed) => adjustEveryWay(model, evidence, pointed, freed, steps).map((adjusted) => storyOf(adjusted, freed, new Set())).filter((story) => story !== undefined),
   };
 }
 
