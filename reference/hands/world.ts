@@ -37,7 +37,7 @@ export function drawWorld(kind: CameraKind, seed: number): World {
   const half = Math.hypot(WIDTH, HEIGHT) / 2;
   const distance = ((focal35mm / Math.hypot(36, 24)) * 2 * half * REACH) / (between(kind.fill) * WIDTH);
   const radians = (way * Math.PI) / 180;
-  const lens = { k1: kind.bow * random.normal(), k2: 0.3 * kind.bow * random.normal(), p1: 0.1 * kind.bow * random.normal(), p2: 0.1 * kind.bow * random.normal(), shift: [kind.decentred * half * random.normal(), kind.decentred * half * random.normal()] as const };
+  const lens = { k1: kind.bow * random.normal(), k2: 0.3 * kind.bow * random.normal(), p1: 0.03 * kind.bow * random.normal(), p2: 0.03 * kind.bow * random.normal(), shift: [kind.decentred * half * random.normal(), kind.decentred * half * random.normal()] as const };
   const high = distance * Math.cos((tilt * Math.PI) / 180);
   const over: Camera = { width: WIDTH, height: HEIGHT, focal35mm, place: [0, 0, high], tilt: [tilt * Math.cos(radians), tilt * Math.sin(radians), turn], lens };
   const met: [number, number] = [0, 0];

@@ -47,7 +47,9 @@ function normalOf(free: readonly Float64Array[], { components }: RowWeights, unk
       addOuter(sums, free[rows[i]!]!, weighted);
     }
   }
-  return symmetric(unknowns > 0 ? new Matrix(sums.map((row) => [...row])) : Matrix.zeros(0, 0));
+  const normal = Matrix.zeros(unknowns, unknowns);
+  for (let a = 0; a < unknowns; a++) for (let c = 0; c < unknowns; c++) normal.set(a, c, (sums[a]![c]! + sums[c]![a]!) * 0.5);
+  return normal;
 }
 
 function addOuter(sums: readonly Float64Array[], left: Float64Array, right: Float64Array): void {

@@ -74,7 +74,8 @@ function stateAt(problem: Problem, layout: Layout, values: Values, repeats: numb
   const isUsable = at.residuals.every(Number.isFinite) && at.misclosures.every(Number.isFinite);
   const equations = isUsable ? reduce(at, layout, repeats) : NO_EQUATIONS;
   const missed = equations.boundMisclosure.to1DArray().reduce((sum, miss) => sum + miss * miss, 0);
-  return { values, at, equations, merit: isUsable ? equations.chiSquare + 1e6 * missed : Infinity };
+  // Slopes that have no size any more (a focal length beyond all bounds) are no way on.
+  return { values, at, equations, merit: isUsable && Number.isFinite(equations.normal.sum()) ? equations.chiSquare + 1e6 * missed : Infinity };
 }
 
 const NO_EQUATIONS: NormalEquations = {

@@ -56,6 +56,7 @@ export function adjustEveryWay(model: MapModel, evidence: readonly Evidence[], p
 const maySlant = (model: MapModel, freed: ReadonlySet<MapPart>) => freed.has('tilt') && model.parts.some(({ id, unusual }) => id === 'tilt' && unusual);
 
 function adjustedFrom({ problem, solution }: Attempt, model: MapModel, evidence: readonly Evidence[], { points }: Pointed): Result<AdjustedView> {
+  if (!Number.isFinite(solution.chiSquare)) return refused('fit-not-found');
   const parts = model.parts.map(({ id }) => id as string);
   const shapes = problem.blocks.map(({ id }) => id).filter((id) => !parts.includes(id));
   const covariance = covarianceOf(problem, solution, [...parts.reverse(), ...shapes]);
@@ -102,7 +103,7 @@ function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: num
 
 /** Where the starts that promise most lead to, best first. */
 function listEnds(model: MapModel, evidence: readonly Evidence[], { points }: Pointed, attempt: Try): Attempt[] {
-  return ranked(listSlantedStarts(model, evidence, points), attempt, 2).slice(0, SLANTS_FOLLOWED).map(({ numbers }) => attempt(numbers)).sort((a, b) => rankOf(a) - rankOf(b));
+  return ranked(listSlantedStarts(model, evidence, points), attempt, 1).slice(0, SLANTS_FOLLOWED).map(({ numbers }) => attempt(numbers)).sort((a, b) => rankOf(a) - rankOf(b));
 }
 
 const rankOf = ({ solution }: Attempt) => (solution.settled && solution.relationsHold ? 0 : 1e12) + (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);

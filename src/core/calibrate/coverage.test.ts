@@ -1,6 +1,7 @@
 /** Monte Carlo: over many worlds drawn from what is stated or assumed, the truth lies where the plus-minus says. */
 import { distance, type Vec } from '../geometry';
 import { ASSUMED, averagedPoint, fitView, measuredLength, steadinessOf, type Evidence, type Fit, type FitInput, type LensWish, type ModelWish, type PictureGeometry, type Points } from '.';
+import { lensSigma } from './models';
 import { createRandom, placesUnder, pointedAt, trueMap, type Random } from './simulation';
 import type { SheetMap } from './sheet-map';
 
@@ -109,7 +110,7 @@ type Draw = (sigma: number) => number;
 
 /** A photo by hand as auto takes it: tilt, focal length and lens off by what is drawn. */
 function handHeld(tilt: Vec, draw: Draw, steep = 0): SheetMap {
-  return trueMap(photo, 'auto', 'auto', [ABOVE, steep + tilt[0], tilt[1], FOCAL + draw(ASSUMED.focalTold), draw(ASSUMED.lens[0]), draw(ASSUMED.lens[1]), draw(ASSUMED.lensCentre), draw(ASSUMED.lensCentre)]);
+  return trueMap(photo, 'auto', 'auto', [ABOVE, steep + tilt[0], tilt[1], FOCAL + draw(ASSUMED.focalTold), draw(lensSigma(photo)[0]), draw(lensSigma(photo)[1]), draw(ASSUMED.lensCentre), draw(ASSUMED.lensCentre)]);
 }
 
 describe.each<[string, (noise: Noise) => Evidence[]]>([

@@ -34,6 +34,8 @@ const AT_EASE = 2;
 const ALONE: readonly (readonly MapPart[])[] = [['tilt'], ['stretch', 'skew'], ['lens']];
 const TOGETHER: readonly (readonly MapPart[])[] = [['tilt', 'lens'], ['tilt', 'lens', 'lens-centre'], ['tilt', 'focal', 'lens', 'lens-centre']];
 
+/** What an assumption costs at the most that fails every day (−2 times the logarithm of its odds). */
+const COMMON = 3;
 /** Stories that cost this much more than the best one weigh nothing beside it. */
 const WEIGHTLESS = 8;
 
@@ -92,10 +94,28 @@ function weighed(usual: Story, teller: Teller): { readonly best: Story; readonly
   const cameras = [usual, ...listCameraStories(usual, teller)].filter(({ cost }) => Number.isFinite(cost));
   const camera = cameras.length > 0 ? cheapest(cameras) : usual;
   const asCamera = { best: camera, others: cameras };
-  if (isSound(camera) && camera.cost < leastCostOfPiece(camera) + MARGIN) return asCamera;
-  const pieces = [camera, usual].filter(({ cost }) => Number.isFinite(cost)).map((story) => withoutHaste(improved(story, teller.tell), teller.tell));
-  const piece = cheapest([camera, ...pieces]);
+  if (isSound(camera) && (isCommon(camera) || camera.cost < leastCostOfPiece(camera) + MARGIN)) return asCamera;
+  const piece = withoutHaste(improved(cheapest([camera, ...listPieceStories(camera, usual, teller)]), teller.tell), teller.tell);
   return piece.cost < camera.cost - MARGIN || !isSound(camera) ? { best: piece, others: [] } : asCamera;
+}
+
+/** A picture that was taken from aside, or a copy that is stretched, is nothing rare: when that explains everything, no word is doubted. */
+const isCommon = ({ adjusted, freed }: Story) => adjusted.model.parts.every(({ id, unusual }) => !freed.has(id) || (unusual !== undefined && unusual.cost <= COMMON));
+
+/** Stories that leave one piece out: of a picture as it usually is, and of one taken from any side. */
+function listPieceStories(camera: Story, usual: Story, { tell, tellEveryWay }: Teller): Story[] {
+  const canSlant = listHeld(usual).includes('tilt');
+  return listSuspects([usual, camera].filter(({ cost }) => Number.isFinite(cost))).flatMap((id) => {
+    const aside = new Set([id]);
+    return [tell(new Set(), aside), tell(camera.freed, aside, camera.adjusted), ...(canSlant ? tellEveryWay(new Set(['tilt']), aside) : [])].filter((story) => story !== undefined);
+  });
+}
+
+/** Pieces whose tests are worst under one of the stories. */
+function listSuspects(stories: readonly Story[]): string[] {
+  const worst = new Map<string, number>();
+  for (const { adjusted } of stories) for (const group of adjusted.diagnosis.groups) if (!partOf(group.group)) worst.set(group.group, Math.max(worst.get(group.group) ?? 0, sizeOf(group)));
+  return [...worst].sort((a, b) => b[1] - a[1]).slice(0, TRIED).map(([id]) => id);
 }
 
 /** No story that leaves a piece out can cost less. */
@@ -105,7 +125,7 @@ const leastCostOfPiece = ({ adjusted }: Story) => CRITICAL ** 2 * (1 - adjusted.
 function listCameraStories(usual: Story, { tell, tellEveryWay }: Teller): Story[] {
   const held = listHeld(usual);
   const from = Number.isFinite(usual.cost) ? usual.adjusted : undefined;
-  const tellOf = (parts: readonly MapPart[]) => (parts[0] === 'tilt' ? tellEveryWay(new Set(parts)) : [tell(new Set(parts), new Set(), from)].filter((story) => story !== undefined));
+  const tellOf = (parts: readonly MapPart[]) => (parts[0] === 'tilt' ? tellEveryWay(new Set(parts), new Set()) : [tell(new Set(parts), new Set(), from)].filter((story) => story !== undefined));
   const told = ALONE.filter((parts) => parts.every((part) => held.includes(part))).flatMap(tellOf);
   for (const parts of TOGETHER.filter((some) => some.every((part) => held.includes(part)))) {
     if (told.some((story) => worstOf(story) < AT_EASE)) break;

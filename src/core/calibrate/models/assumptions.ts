@@ -10,15 +10,18 @@ export const ASSUMED = {
   tilt: (1.5 * Math.PI) / 180,
   /** The same about each axis when the phone measured it: half a degree for its sensors, half a degree for a table that is taken as level. */
   tiltMeasured: (0.7 * Math.PI) / 180,
-  /** k1 and k2 of a phone's lens after its own correction: a corner is off by less than 1 %. */
-  lens: [0.005, 0.0025],
+  /**
+   * k1 of a lens, the share by which a corner is drawn in or out: of a phone's main camera after its own correction, of other lenses, of wide ones and
+   * of pictures about which no camera says anything; of those with less than a megapixel, as small cameras of all kinds make them. k2 is taken to be half as much.
+   */
+  lens: { phone: 0.007, other: 0.01, wide: 0.03, untold: 0.02, small: 0.06 },
   /** Where a lens has its middle, from the picture's middle, in half diagonals. */
   lensCentre: 0.03,
   /** Share of the focal length when the camera told its 35 mm equivalent (a whole number). */
   focalTold: 0.02,
   /** When nobody did: the middle of what cameras have, wide phones to long lenses, phones being the most, and one sigma of its logarithm. */
-  focal35mm: 38,
-  focalUntold: 0.5,
+  focal35mm: 42,
+  focalUntold: 0.55,
   /** Difference between the scales along and across, and how far from square the two are (radians). */
   stretch: { photo: 0, scan: 0.001, drawing: 0.008 },
   skew: { photo: 0, scan: 0.0005, drawing: 0.001 },
@@ -29,7 +32,7 @@ export const ASSUMED = {
 /** The same where the evidence speaks against it: how far it may be off then (one sigma), and how rare that is (−2 log of the odds). */
 const UNUSUAL = {
   tilt: { sigma: [0.45, 0.45], cost: 2 },
-  lens: { sigma: [0.06, 0.03], cost: 4 },
+  lens: { sigma: [0.08, 0.04], cost: 8 },
   lensCentre: { sigma: [0.1, 0.1], cost: 6 },
   focal: { sigma: [0.5], cost: 6 },
   stretch: { sigma: [0.03], cost: 2 },
@@ -43,9 +46,21 @@ export function assumedOf(picture: PictureGeometry): Readonly<Record<'tilt' | 'f
   return {
     tilt: { sigma: [tilt, tilt], unusual: UNUSUAL.tilt },
     focal: told ? { sigma: [ASSUMED.focalTold], unusual: UNUSUAL.focal } : { start: [Math.log(focalOf({ ...picture, focal35mm: ASSUMED.focal35mm }))], sigma: [ASSUMED.focalUntold] },
-    lens: { sigma: ASSUMED.lens, unusual: UNUSUAL.lens },
+    lens: { sigma: lensSigma(picture), unusual: UNUSUAL.lens },
     lensCentre: { sigma: [ASSUMED.lensCentre, ASSUMED.lensCentre], unusual: UNUSUAL.lensCentre },
     stretch: { sigma: [ASSUMED.stretch[picture.kind]], unusual: UNUSUAL.stretch },
     skew: { sigma: [ASSUMED.skew[picture.kind]], unusual: UNUSUAL.skew },
   };
+}
+
+/** 35 mm equivalents of phones' main cameras (common practice): below them a lens is wide. */
+const PHONES = [23, 30] as const;
+const MEGAPIXEL = 1e6;
+
+/** One sigma of k1 and k2, by what is known of the camera. */
+export function lensSigma({ width, height, focal35mm }: PictureGeometry): readonly [number, number] {
+  const { phone, other, wide, untold, small } = ASSUMED.lens;
+  const told = (focal: number) => (focal < PHONES[0] ? wide : focal > PHONES[1] ? other : phone);
+  const k1 = focal35mm !== undefined ? told(focal35mm) : width * height < MEGAPIXEL ? small : untold;
+  return [k1, k1 / 2];
 }

@@ -1,3 +1,3 @@
-export { ASSUMED } from './assumptions';
+export { ASSUMED, lensSigma } from './assumptions';
 export { chooseModel, type LensWish, type ModelWish } from './choose';
 export { assumedConditions, assumedSigma, assumptionOf, blocksOf, indexOf, type LensName, type MapModel, type MapPart, type ModelName } from './model';
