@@ -32,6 +32,8 @@ const INVISIBLE_STEP = 1e-5;
 const LEVEL = 1e-9;
 /** A tenth of a sigma: where the steps run out on the way along a narrow valley, as they do with evidence that contradicts itself, nothing that shows is left to gain. */
 const LAST_STEP = 1e-2;
+/** Damping of the first step, as a share of the diagonal. */
+const FIRST_DAMPING = 1e-4;
 /** Steps that are given before it is given up. */
 const FULL_RUN = 70;
 /** An exact relation that is missed by more than this share of its sigma from clicks does not hold. */
@@ -42,12 +44,13 @@ const EXACT_MISS = 0.02;
  * Tingleff, Methods for Non-Linear Least Squares Problems, 2004, section 3.2), relinearised at the adjusted observations
  * (Pope, Some pitfalls to be avoided in the iterative adjustment of nonlinear problems, 1972). Progress is judged by the
  * weighted misclosures. The values are the best that were found; `settled` and `relationsHold` say how far to trust them. Exact
- * equations that repeat each other where they hold, but not yet where the search begins, need a larger `repeats` (see `reduce`).
+ * equations that repeat each other where they hold, but not yet where the search begins, need a larger `repeats` (see `reduce`). Where the
+ * search begins near its end, a smaller `firstDamping` saves the steps of a narrow valley.
  */
-export function solve(problem: Problem, maximumSteps = FULL_RUN, repeats?: number): Solution {
+export function solve(problem: Problem, maximumSteps = FULL_RUN, repeats?: number, firstDamping = FIRST_DAMPING): Solution {
   const layout = layOut(problem.blocks);
   let state = stateAt(problem, layout, startValues(problem), repeats);
-  let damping = 1e-4;
+  let damping = firstDamping;
   let settled = false;
   let last = Infinity;
   for (let i = 0; i < maximumSteps && !settled && Number.isFinite(state.merit); i++) {

@@ -28,6 +28,10 @@ export interface AdjustedView {
 /** How many slanted starts are followed to their end when square-on does not explain the evidence, and where any slant may be. */
 const FOLLOWED = 2;
 const SLANTS_FOLLOWED = 3;
+/** A start that has so many times the chi-square of the best one after its first step leads nowhere. */
+const HOPELESS = 100;
+/** Damping where all that may be is assumed, so that nothing runs away. */
+const NEAR = 1e-8;
 /** Ends whose numbers of the map differ by less than this are one. */
 const SAME_END = 1e-3;
 
@@ -73,9 +77,11 @@ interface Attempt {
 type Try = (numbers: readonly number[], steps?: number) => Attempt;
 
 function attemptWith(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, most?: number): Try {
+  // Scale, slant and focal length hang closely together: along their valley the usual damping would take thirty steps.
+  const damping = model.parts.some(({ unusual }) => unusual) ? NEAR : undefined;
   return (numbers, steps = most) => {
     const problem = problemFor(model, evidence, pointed, freed, numbers);
-    return { problem, solution: solve(problem, steps) };
+    return { problem, solution: solve(problem, steps, undefined, damping) };
   };
 }
 
@@ -103,7 +109,9 @@ function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: num
 
 /** Where the starts that promise most lead to, best first. */
 function listEnds(model: MapModel, evidence: readonly Evidence[], { points }: Pointed, attempt: Try): Attempt[] {
-  return ranked(listSlantedStarts(model, evidence, points), attempt, 1).slice(0, SLANTS_FOLLOWED).map(({ numbers }) => attempt(numbers)).sort((a, b) => rankOf(a) - rankOf(b));
+  const tried = ranked(listSlantedStarts(model, evidence, points), attempt, 1);
+  const promising = tried.filter(({ cost }) => cost < HOPELESS * (tried[0]!.cost + 1));
+  return promising.slice(0, SLANTS_FOLLOWED).map(({ numbers }) => attempt(numbers)).sort((a, b) => rankOf(a) - rankOf(b));
 }
 
 const rankOf = ({ solution }: Attempt) => (solution.settled && solution.relationsHold ? 0 : 1e12) + (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);

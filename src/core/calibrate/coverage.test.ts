@@ -190,7 +190,7 @@ describe.each<[string, readonly string[]]>([['one length on it', ['on']], ['one 
     const random = createRandom(29);
     const [result, heights] = [tally(), tally()];
     for (let i = 0; i < TRIALS; i++) {
-      const numbers = [ABOVE, ASSUMED.tilt * random.normal(), ASSUMED.tilt * random.normal(), FOCAL + ASSUMED.focalTold * random.normal(), 0, 0];
+      const numbers = [ABOVE, ASSUMED.tilt * random.normal(), ASSUMED.tilt * random.normal(), FOCAL + ASSUMED.focalTold * random.normal(), ...lensSigma(photo).map((sigma) => sigma * random.normal())];
       const lift = ASSUMED.lift * random.normal();
       const raised = Object.fromEntries(Object.entries(pointedAt(trueMap(photo, 'camera', 'k1k2', numbers, lift), PLANE, 1, random)).map(([name, point]) => [name, { ...point, height: 'traced' as const }]));
       const points = { ...raised, ...pointedAt(trueMap(photo, 'camera', 'k1k2', numbers), { a: PLANE.a!, b: PLANE.b! }, 1, random) };

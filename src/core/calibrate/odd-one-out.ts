@@ -71,7 +71,7 @@ interface Effort {
 
 const isTold = ({ solution }: AdjustedView) => solution.settled && solution.relationsHold;
 /** What is true settles within a few steps from where it begins, and what creeps is not. */
-const QUICK: Effort = { steps: 15, counts: isTold };
+const QUICK: Effort = { steps: 25, counts: isTold };
 const THOROUGH: Effort = { counts: isTold };
 /** Where evidence contradicts itself strongly, adjustments may creep: then one that has nearly settled is better than none. */
 const LENIENT: Effort = { counts: ({ solution }) => solution.nearlySettled && solution.relationsHold };
@@ -96,7 +96,7 @@ function weighed(usual: Story, teller: Teller): { readonly best: Story; readonly
   const asCamera = { best: camera, others: cameras };
   if (isSound(camera) && (isCommon(camera) || camera.cost < leastCostOfPiece(camera) + MARGIN)) return asCamera;
   const piece = withoutHaste(improved(cheapest([camera, ...listPieceStories(camera, usual, teller)]), teller.tell), teller.tell);
-  return piece.cost < camera.cost - MARGIN || !isSound(camera) ? { best: piece, others: [] } : asCamera;
+  return piece.cost < camera.cost - (isSound(camera) ? MARGIN : 0) ? { best: piece, others: [] } : asCamera;
 }
 
 /** A picture that was taken from aside, or a copy that is stretched, is nothing rare: when that explains everything, no word is doubted. */

@@ -25,7 +25,8 @@ export function listParts({ model, values }: AdjustedView, covariance: Matrix, f
     const from = first;
     first += start.length;
     const sigmas = start.map((_, i) => Math.sqrt(Math.max(0, covariance.get(from + i, from + i))));
-    const share = sigma ? Math.max(...sigmas.map((left, i) => left / sigma[i]!)) : 0;
+    // Of a lens its first number is the bow; the second hardly ever shows.
+    const share = sigma ? Math.max(...sigmas.slice(0, id === 'lens' ? 1 : undefined).map((left, i) => left / sigma[i]!)) : 0;
     const origin = freed.has(id) ? 'overruled' : share > STILL_ASSUMED ? 'assumed' : share > WELL_FOUND ? 'partly' : 'found';
     return { part: id, from: origin, values: values.slice(from, first), sigmas };
   });
