@@ -34,8 +34,22 @@ export function pointsOf(board: readonly (readonly Vec[])[]): Points {
   return Object.fromEntries(board.flatMap((column, c) => column.map((at, r) => [name(c, r), { at, sigma: SADDLE_SIGMA, height: 0 }])));
 }
 
-export function fitBoard(points: Points): Fit {
-  const fit = fitView({ picture: { width: 640, height: 480, kind: 'photo' }, datum: { origin: [0, 480], direction: 0 }, points, evidence: evidenceOfPart(), lift: { mm: 0, sigma: 1e-9 } });
+/** What somebody would say who looks for no lens: a rectangle of two by two squares or more, lengths beside it, and last, lines near the rims. */
+export function listFew(): Readonly<Record<string, readonly Evidence[]>> {
+  const corners = [name(1, 1), name(4, 1), name(4, 3), name(1, 3)];
+  const rectangle: Evidence = { id: 'rectangle', kind: 'rectangle', corners, widthMm: 3 * SQUARE, heightMm: 2 * SQUARE, sigma: PRINT_SIGMA };
+  const lengthOf = (id: string, from: string, to: string, squares: number): Evidence => ({ id, kind: 'length', from, to, mm: squares * SQUARE, sigma: PRINT_SIGMA });
+  const one = lengthOf('one', name(0, 5), name(5, 5), 5);
+  const two = lengthOf('two', name(6, 0), name(6, 4), 4);
+  const straight = (id: string, through: string[]): Evidence => ({ id, kind: 'straight', through });
+  const columns = Array.from({ length: 9 }, (_, c) => c);
+  const rows = Array.from({ length: 6 }, (_, r) => r);
+  const lines = [straight('row 0', columns.map((c) => name(c, 0))), straight('row 5', columns.map((c) => name(c, 5))), straight('column 0', rows.map((r) => name(0, r))), straight('column 8', rows.map((r) => name(8, r)))];
+  return { 'a rectangle': [rectangle], 'a rectangle and a length': [rectangle, one], 'a rectangle and two lengths': [rectangle, one, two], 'all that and four straight lines': [rectangle, one, two, ...lines] };
+}
+
+export function fitBoard(points: Points, evidence: readonly Evidence[] = evidenceOfPart()): Fit {
+  const fit = fitView({ picture: { width: 640, height: 480, kind: 'photo' }, datum: { origin: [0, 480], direction: 0 }, points, evidence, lift: { mm: 0, sigma: 1e-9 } });
   if (!fit.ok) throw new Error(`${fit.code} ${JSON.stringify(fit.detail)}`);
   return fit.value;
 }
