@@ -38,7 +38,7 @@ it('lengths elsewhere on the boards come out within their plus-minus, 19 of 20 o
  * A lens that draws corners in by a fifth, and nobody who looks for it: it is in the plus-minus as long as nothing shows it. With lines along the very rims
  * a third term of the lens shows, which no fit here has: that takes a tenth of the lengths out of their two sigma.
  */
-describe.each(Object.entries(listFew()).map(([says, evidence], i) => [says, evidence, i < 3 ? 0.95 : 0.9] as const))('nobody looks for the lens: %s', (says, evidence, least) => {
+describe.each(Object.entries(listFew()).map(([says, evidence], i) => [says, evidence, i < 3 ? 0.93 : 0.9] as const))('nobody looks for the lens: %s', (says, evidence, least) => {
   const fits = judged.map(({ points }) => ({ fit: fitBoard(points, evidence), points }));
   const off = fits.flatMap(({ fit, points }) => measureElsewhere(fit, points)).map(({ off, sigma }) => Math.abs(off / sigma));
   it('lengths come out within their plus-minus, and nobody is accused', () => {

@@ -1,24 +1,22 @@
 import { optics, type Camera, type Optics } from '../../demo/generator/camera';
 import { createRandom, type Random } from '../../src/core/calibrate/simulation';
+import { ASSUMED, lensSigma, type PictureGeometry } from '../../src/core/calibrate';
 import type { Vec } from '../../src/core/geometry';
 
-/** A kind of photographer: what camera, how it is held, what its lens does. Angles in degrees, lens in half diagonals. */
+/** A kind of photographer: what camera, and how it is held. Angles in degrees. */
 export interface CameraKind {
   readonly focal35mm: readonly [number, number];
   readonly tilt: readonly [number, number];
-  /** Whether the file tells the focal length; then within a whole number, as such tags are. */
+  /** Whether the file tells the focal length. */
   readonly told: boolean;
   /** Share of the picture's width that 320 mm of the bench take up. */
   readonly fill: readonly [number, number];
-  /** One sigma of the bow at the corner, and of where the lens has its middle. */
-  readonly bow: number;
-  readonly decentred: number;
 }
 
 export interface World {
   readonly camera: Camera;
   readonly optics: Optics;
-  readonly focalTold: number | undefined;
+  readonly picture: PictureGeometry;
   /** Where a place of the bench is seen; mm from its middle, z up. */
   see(at: Vec, z?: number): Vec;
   readonly random: Random;
@@ -28,16 +26,26 @@ const WIDTH = 4032;
 const HEIGHT = 3024;
 const REACH = 320;
 
-/** A camera of a kind over the middle of a bench, turned any way. Shares nothing with the fit's own camera. */
+/** Tangential errors of a lens, which no fit here knows, as a share of its bow. Assumed: what is glued together well. */
+const TANGENTIAL = 0.03;
+
+/**
+ * A camera of a kind over the middle of a bench, turned any way. Its optics share nothing with the fit's own camera; only how far lenses and tags may be off
+ * is drawn from what the fit assumes of such pictures.
+ */
 export function drawWorld(kind: CameraKind, seed: number): World {
   const random = createRandom(seed);
   const between = ([low, high]: readonly [number, number]) => low + (high - low) * random.uniform();
   const focal35mm = Math.exp(between([Math.log(kind.focal35mm[0]), Math.log(kind.focal35mm[1])]));
+  const focalTold = kind.told ? Math.round(focal35mm * (1 + ASSUMED.focalTold * random.normal())) : undefined;
+  const picture: PictureGeometry = { width: WIDTH, height: HEIGHT, kind: 'photo', focal35mm: focalTold };
+  const [bow] = lensSigma(picture);
   const [tilt, way, turn] = [between(kind.tilt), 360 * random.uniform(), 360 * random.uniform()];
   const half = Math.hypot(WIDTH, HEIGHT) / 2;
   const distance = ((focal35mm / Math.hypot(36, 24)) * 2 * half * REACH) / (between(kind.fill) * WIDTH);
   const radians = (way * Math.PI) / 180;
-  const lens = { k1: kind.bow * random.normal(), k2: 0.3 * kind.bow * random.normal(), p1: 0.03 * kind.bow * random.normal(), p2: 0.03 * kind.bow * random.normal(), shift: [kind.decentred * half * random.normal(), kind.decentred * half * random.normal()] as const };
+  const off = ASSUMED.lensCentre * half;
+  const lens = { k1: bow * random.normal(), k2: 0.5 * bow * random.normal(), p1: TANGENTIAL * bow * random.normal(), p2: TANGENTIAL * bow * random.normal(), shift: [off * random.normal(), off * random.normal()] as const };
   const high = distance * Math.cos((tilt * Math.PI) / 180);
   const over: Camera = { width: WIDTH, height: HEIGHT, focal35mm, place: [0, 0, high], tilt: [tilt * Math.cos(radians), tilt * Math.sin(radians), turn], lens };
   const met: [number, number] = [0, 0];
@@ -45,5 +53,5 @@ export function drawWorld(kind: CameraKind, seed: number): World {
   const aside = 25 * random.normal();
   const camera: Camera = { ...over, place: [aside - met[0], 25 * random.normal() - met[1], high] };
   const seen = optics(camera);
-  return { camera, optics: seen, focalTold: kind.told ? Math.round(focal35mm) : undefined, see: ([x, y], z = 0) => seen.project(x, y, z) as Vec, random };
+  return { camera, optics: seen, picture, see: ([x, y], z = 0) => seen.project(x, y, z) as Vec, random };
 }

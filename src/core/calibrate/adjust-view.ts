@@ -29,7 +29,7 @@ export interface AdjustedView {
 const FOLLOWED = 2;
 const SLANTS_FOLLOWED = 3;
 /** A start that has so many times the chi-square of the best one after its first step leads nowhere. */
-const HOPELESS = 100;
+const HOPELESS = 1e5;
 /** Damping where all that may be is assumed, so that nothing runs away. */
 const NEAR = 1e-8;
 /** Ends whose numbers of the map differ by less than this are one. */
@@ -109,7 +109,7 @@ function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: num
 
 /** Where the starts that promise most lead to, best first. */
 function listEnds(model: MapModel, evidence: readonly Evidence[], { points }: Pointed, attempt: Try): Attempt[] {
-  const tried = ranked(listSlantedStarts(model, evidence, points), attempt, 1);
+  const tried = ranked(listSlantedStarts(model, evidence, points), attempt, 3);
   const promising = tried.filter(({ cost }) => cost < HOPELESS * (tried[0]!.cost + 1));
   return promising.slice(0, SLANTS_FOLLOWED).map(({ numbers }) => attempt(numbers)).sort((a, b) => rankOf(a) - rankOf(b));
 }

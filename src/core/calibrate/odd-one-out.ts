@@ -92,7 +92,8 @@ const isSound = (story: Story) => worstOf(story) < CRITICAL;
 function weighed(usual: Story, teller: Teller): { readonly best: Story; readonly others: readonly Story[] } {
   if (Number.isFinite(usual.cost) && worstOf(usual) < AT_EASE) return { best: usual, others: [] };
   const cameras = [usual, ...listCameraStories(usual, teller)].filter(({ cost }) => Number.isFinite(cost));
-  const camera = cameras.length > 0 ? cheapest(cameras) : usual;
+  const sound = cameras.filter(isSound);
+  const camera = sound.length > 0 ? cheapest(sound) : cameras.length > 0 ? cheapest(cameras) : usual;
   const asCamera = { best: camera, others: cameras };
   if (isSound(camera) && (isCommon(camera) || camera.cost < leastCostOfPiece(camera) + MARGIN)) return asCamera;
   const piece = withoutHaste(improved(cheapest([camera, ...listPieceStories(camera, usual, teller)]), teller.tell), teller.tell);
