@@ -1,7 +1,7 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { propagate, propagateMany, type Measured } from '../adjust';
 import { distance, subtract, type Vec } from '../geometry';
-import { figuresOf, pointFrame, pointsOf, type Evidence, type EvidenceFigure, type SheetPoint } from './evidence';
+import { begunOnOtherSide, figuresOf, hasTwoSizes, inOrder, pointFrame, pointsOf, type Evidence, type EvidenceFigure, type SheetPoint } from './evidence';
 import type { Fit } from './fit';
 import { toPlane, type SheetMap } from './sheet-map';
 
@@ -116,7 +116,8 @@ export interface ReadFigure {
   readonly sigma: number;
 }
 
-export function readEvidence(fit: Fit, piece: Evidence): ReadFigure[] {
+export function readEvidence(fit: Fit, said: Evidence): ReadFigure[] {
+  const piece = asTaken(fit, said);
   const names = pointsOf(piece);
   // Height 0 unless said: evidence lies on its own plane, whatever height is traced at.
   const points = names.map((name) => ({ ...fit.points[name]!, height: fit.points[name]!.height ?? 0 }));
@@ -124,6 +125,12 @@ export function readEvidence(fit: Fit, piece: Evidence): ReadFigure[] {
     const comesTo = measureFrom(fit, points, (places) => figure.of((name) => places[names.indexOf(name)]!));
     return { figure, comesTo, difference: figure.said === undefined ? undefined : comesTo.value - figure.said, sigma: Math.hypot(comesTo.sigma, figure.sigma) };
   });
+}
+
+/** A piece with its corners as the fit has them; one that is not in it, in order. */
+function asTaken(fit: Fit, said: Evidence): Evidence {
+  const taken = fit.taken.get(said.id);
+  return said.kind === 'rectangle' && taken?.kind === 'rectangle' ? { ...said, corners: taken.corners, sides: taken.sides } : inOrder(said, fit.points);
 }
 
 export interface CheckOutcome {
@@ -134,10 +141,13 @@ export interface CheckOutcome {
 
 /** Compares what was held back with the fit: it agrees when every figure is within two sigma of what was said. */
 export function checkEvidence(fit: Fit, piece: Evidence): CheckOutcome {
-  const figures = readEvidence(fit, piece);
-  const agrees = figures.every(({ difference, sigma }) => difference === undefined || Math.abs(difference) <= 2 * sigma);
-  return { id: piece.id, figures, verdict: agrees ? 'agrees' : 'differs' };
+  const ways = hasTwoSizes(piece) ? [piece, begunOnOtherSide(piece)] : [piece];
+  const [figures] = ways.map((way) => readEvidence(fit, way)).sort((a, b) => worstOf(a) - worstOf(b));
+  return { id: piece.id, figures: figures!, verdict: worstOf(figures!) <= 2 ? 'agrees' : 'differs' };
 }
+
+/** The largest difference from what was said, in its own sigmas. */
+const worstOf = (figures: readonly ReadFigure[]) => Math.max(0, ...figures.map(({ difference = 0, sigma }) => Math.abs(difference) / sigma));
 
 /** The one figure that stands for a fit: one sigma of a distance across the middle half of the picture, pointing left out. mm. */
 export function fitSigma(fit: Fit): number {

@@ -188,6 +188,40 @@ it('corrects the parallax of a height that is given', () => {
   expect(measuredLength(flat!, { ...at(900, 1512), height: 3 }, { ...at(3000, 1512), height: 3 }).value).toBeCloseTo(measuredLength(lifted!, at(900, 1512), at(3000, 1512)).value, 6);
 });
 
+describe('a rectangle pointed at in any order', () => {
+  // A card of 85.6 × 53.98 mm at 10 px a mm, its corners around from the lower left one.
+  const corners: Readonly<Record<string, SheetPoint>> = { a: at(1000, 2000), b: at(1856, 2000), c: at(1856, 1460.2), d: at(1000, 1460.2) };
+  const card = (order: string): FitInput => inputOf([], { points: corners, evidence: [{ id: 'card', kind: 'rectangle', corners: [...order], widthMm: 85.6, heightMm: 53.98, sigma: 0.06 }] });
+  const sizeOf = (order: string) => measuredLength(fitted(card(order)), at(500, 500), at(1500, 500)).value;
+
+  it.each(['abcd', 'dcba', 'acbd', 'adbc', 'bcda', 'badc', 'cabd', 'dbca'])('%s: put in order, begun on the side that fits, and read off the right way round', (order) => {
+    const fit = fitted(card(order));
+    expect(fit.suspects).toEqual([]);
+    expect(sizeOf(order)).toBeCloseTo(100, 1);
+    const [width, height] = readEvidence(fit, card(order).evidence[0]!);
+    expect(width!.comesTo.value).toBeCloseTo(85.6, 1);
+    expect(height!.comesTo.value).toBeCloseTo(53.98, 1);
+  });
+
+  it('is checked the right way round too', () => {
+    const scale = span('rule', at(500, 500), at(2500, 500), 200);
+    const input = card('bcda');
+    const check = { ...input.evidence[0]!, check: true } as Evidence;
+    const fit = fitted({ ...input, points: { ...corners, ...scale.points }, evidence: [scale.piece, check] });
+    expect(checkEvidence(fit, check).verdict).toBe('agrees');
+  });
+
+  it('has sides that may be begun anywhere, on a slanted photo', () => {
+    const map = trueMap(photo, 'auto', 'auto', [5.5, 0.5, 0.3, Math.log(52 / (Math.hypot(36, 24) / 2)), 0, 0, 0, 0]);
+    const sides: Readonly<Record<string, Vec>> = { s0: [-30, -27], s1: [30, -27], e0: [42.8, -20], e1: [42.8, 20], n0: [30, 26.98], n1: [-30, 26.98], w0: [-42.8, 20], w1: [-42.8, -20] };
+    const points = pointedAt(map, sides, 0.2, undefined);
+    const order = ['e', 's', 'n', 'w'].map((side) => [`${side}0`, `${side}1`]);
+    const fit = fitted({ picture: photo, datum, lift: { mm: 0, sigma: 1e-9 }, points, evidence: [{ id: 'card', kind: 'rectangle', sides: order, widthMm: 85.6, heightMm: 53.98, sigma: 0.06 }] });
+    expect(fit.suspects).toEqual([]);
+    expect(measuredLength(fit, points.s0!, points.s1!).value).toBeCloseTo(60, 0);
+  });
+});
+
 describe('frames', () => {
   it('are those of known places, to which the datum yields', () => {
     const map = trueMap(photo, 'similarity', 'none', [5]);
@@ -206,13 +240,13 @@ describe('frames', () => {
 });
 
 describe('what cannot be fitted', () => {
-  const points: Points = { a: at(1, 1), b: at(900, 1), c: at(2, 1), n: at(900, NaN), line: at(1800, 1), far: at(2700, 1), s: at(5, 5, 0), p: at(500, 900), q: at(600, 1700) };
+  const points: Points = { a: at(1, 1), b: at(900, 1), c: at(2, 1), n: at(900, NaN), line: at(1800, 1), far: at(2700, 1), s: at(5, 5, 0), p: at(500, 900), q: at(600, 1700), inside: at(500, 400) };
   const length = { id: 'x', kind: 'length', from: 'a', to: 'b', mm: 5, sigma: 0.1 } as const;
   const cases: readonly (readonly [string, Evidence[], Partial<FitInput>?])[] = [
     ['evidence-length-not-positive', [{ ...length, mm: 0 }]], ['evidence-length-not-positive', [{ ...length, mm: -4 }]], ['evidence-ends-coincide', [{ ...length, to: 'c' }]], ['evidence-ends-coincide', [{ ...length, to: 'a' }]],
     ['evidence-not-a-number', [{ ...length, to: 'n' }]], ['evidence-not-a-number', [{ ...length, mm: NaN }]], ['evidence-sigma-not-positive', [{ ...length, sigma: 0 }]], ['evidence-sigma-not-positive', [{ ...length, to: 's' }]],
     ['evidence-point-unknown', [{ ...length, to: 'nowhere' }]], ['evidence-points-in-line', [{ id: 'x', kind: 'circle', through: ['a', 'b', 'line'], diameterMm: 5, sigma: 1 }]],
-    ['evidence-too-few-points', [{ id: 'x', kind: 'circle', through: ['a', 'b'], diameterMm: 5, sigma: 1 }]], ['evidence-corners-not-around', [{ id: 'x', kind: 'rectangle', corners: ['a', 'q', 'b', 'p'], widthMm: 5, sigma: 1 }]],
+    ['evidence-too-few-points', [{ id: 'x', kind: 'circle', through: ['a', 'b'], diameterMm: 5, sigma: 1 }]], ['evidence-corners-not-around', [{ id: 'x', kind: 'rectangle', corners: ['a', 'b', 'q', 'inside'], widthMm: 5, sigma: 1 }]],
     ['evidence-too-few-lines', [{ id: 'x', kind: 'parallel', lines: [['a', 'b']] }]],
     ['scale-undetermined', []], ['scale-undetermined', [{ ...length, check: true }]], ['scale-undetermined', [{ id: 'x', kind: 'straight', through: ['a', 'b', 'p'] }]],
     ['tilt-undetermined', [length], { model: 'projective' }], ['stretch-undetermined', [length], { model: 'two-scale' }],

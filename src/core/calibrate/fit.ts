@@ -3,12 +3,13 @@ import type { Diagnosis } from '../adjust';
 import { done, refused, type Result } from '../basics';
 import { distance, type Vec } from '../geometry';
 import type { AdjustedView } from './adjust-view';
-import { findFault, heightOf, LIFT_BLOCK, pointBlock, pointFrame, pointsOf, type PointFrame, type Evidence, type Points } from './evidence';
-import { chooseModel, type LensWish, type MapModel, type ModelWish } from './models';
+import { begunOnOtherSide, findFault, hasTwoSizes, heightOf, inOrder, LIFT_BLOCK, pointBlock, pointFrame, pointsOf, type PointFrame, type Evidence, type Points } from './evidence';
+import { chooseModel, indexOf, type LensWish, type MapModel, type ModelWish } from './models';
 import { judgeEvidence, type Judged } from './odd-one-out';
 import { jointOf } from './mixed';
 import { listParts, type FoundPart } from './parts';
 import type { Datum, Lift, PictureGeometry } from './picture';
+import { weighsAssumptions } from './stories';
 import { createSheetMap, isInFront, thenOnPlane, toPlane, toSheet, turnAndShift, type SheetMap } from './sheet-map';
 import { isMonotone, NO_LENS } from './lens';
 
@@ -22,6 +23,8 @@ export interface Fit {
   readonly picture: PictureGeometry;
   readonly values: readonly number[];
   readonly covariance: Matrix;
+  /** Pieces as the fit has taken them: their corners in order, begun on the side that fits. */
+  readonly taken: ReadonlyMap<string, Evidence>;
   /** The map for what is traced. */
   readonly map: SheetMap;
   toPlane(sheet: Vec): Vec;
@@ -62,13 +65,18 @@ export function unscaledFit({ picture, datum, points = {} }: Pick<FitInput, 'pic
   const unit = Math.hypot(picture.width, picture.height) / 2;
   const map = onDatum(createSheetMap(picture, NO_LENS, [unit, 0, 0, 0, unit, 0, 0, 0, 1]), datum);
   return {
-    scaled: false, picture, points, values: [], covariance: Matrix.zeros(0, 0), map, mapWith: () => map,
+    scaled: false, picture, points, taken: new Map(), values: [], covariance: Matrix.zeros(0, 0), map, mapWith: () => map,
     toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane),
     centre: [picture.width / 2, picture.height / 2], baseline: undefined, adjustedPoints: new Set(),
     withPoints: (names) => ({ places: names.map((name) => points[name]!.at), covariance: Matrix.zeros(2 * names.length, 2 * names.length) }),
     model: undefined, parts: [], diagnosis: undefined, suspects: [], suspectsKept: false, warnings: [],
   };
 }
+
+/** Rectangles that are tried begun on their other side. */
+const MOST_TURNED = 3;
+/** A slant at which it is asked whether a rectangle was begun on its other side instead. Radians. */
+const STEEP = 0.6;
 
 const SIZED = (piece: Evidence) => piece.kind === 'length' || (piece.kind === 'circle' && piece.diameterMm !== undefined) || (piece.kind === 'rectangle' && (piece.widthMm !== undefined || piece.heightMm !== undefined));
 
@@ -81,16 +89,34 @@ const SIZED = (piece: Evidence) => piece.kind === 'length' || (piece.kind === 'c
 export function fitView(input: FitInput): Result<Fit> {
   const { picture, points, evidence, model = 'auto', lens = model === 'auto' ? 'auto' : 'none' } = input;
   for (const piece of evidence) {
-    const fault = findFault(piece, points);
+    const fault = findFault(inOrder(piece, points), points);
     if (fault) return fault;
   }
-  const used = evidence.filter((piece) => !piece.check);
+  const used = evidence.filter((piece) => !piece.check).map((piece) => inOrder(piece, points));
   const known = used.filter((piece) => piece.kind === 'known-point').length;
   if (!used.some(SIZED) && known < 2) return refused('scale-undetermined', { undetermined: 'scale' });
   const frame = { turns: known > 1 || used.some((piece) => piece.kind === 'level'), shifts: known > 0 };
-  const judged = judgeEvidence(chooseModel(picture, model, lens, frame), used, input);
+  const judged = judgeEitherWay(chooseModel(picture, model, lens, frame), used, input);
   return judged.ok ? done(fitFrom(input, judged.value)) : judged;
 }
+
+/** Where all assumptions are weighed, rectangles are also tried begun on their other side, where they do not fit well as they are. */
+function judgeEitherWay(model: MapModel, evidence: readonly Evidence[], input: FitInput): Result<Judged> {
+  const turnable = weighsAssumptions(model) ? evidence.filter(hasTwoSizes).slice(0, MOST_TURNED) : [];
+  return turnable.reduce((judged, piece) => {
+    if (judged.ok && fitsWell(judged.value)) return judged;
+    const turned = judgeEvidence(model, (judged.ok ? judged.value.evidence : evidence).map((other) => (other.id === piece.id ? begunOnOtherSide(piece) : other)), input);
+    return turned.ok && (!judged.ok || isBetter(turned.value, judged.value)) ? turned : judged;
+  }, judgeEvidence(model, evidence, input));
+}
+
+/** Nobody is suspected, nothing disagrees, and the camera was not held steeper than anybody would. */
+function fitsWell({ adjusted, suspects }: Judged): boolean {
+  const tilt = indexOf(adjusted.model, 'tilt');
+  return suspects.length === 0 && adjusted.diagnosis.isConsistent !== false && (tilt < 0 || Math.hypot(adjusted.values[tilt]!, adjusted.values[tilt + 1]!) < STEEP);
+}
+
+const isBetter = (one: Judged, other: Judged) => one.suspects.length < other.suspects.length || (one.suspects.length === other.suspects.length && one.cost < other.cost);
 
 function fitFrom(input: FitInput, judged: Judged): Fit {
   const { picture, datum, points } = input;
@@ -108,7 +134,7 @@ function fitFrom(input: FitInput, judged: Judged): Fit {
   const map = mapWith(values);
   const covariance = covarianceWith([]);
   return {
-    scaled: true, picture, points, values, covariance, map, mapWith,
+    scaled: true, picture, points, taken: new Map(judged.evidence.map((piece) => [piece.id, piece])), values, covariance, map, mapWith,
     toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane),
     centre: centreOf(adjusted), baseline: baselineOf(adjusted), adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
     withPoints: (names) => ({ places: names.map((name) => pointFrame(points[name]!).toSheet(adjusted.solution.values.get(pointBlock(name))!)), covariance: covarianceWith(names) }),

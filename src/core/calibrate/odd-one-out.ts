@@ -7,6 +7,8 @@ import { costOf, createTeller, CRITICAL, weighsAssumptions, type Story, type Tel
 /** What does not belong: pieces left aside or under suspicion, and assumptions that the evidence has overruled. */
 export interface Judged {
   readonly adjusted: AdjustedView;
+  /** Everything that was judged, suspects and all. */
+  readonly evidence: readonly Evidence[];
   readonly freed: ReadonlySet<MapPart>;
   /** Ids of the pieces that do not belong with the others. */
   readonly suspects: readonly string[];
@@ -14,6 +16,8 @@ export interface Judged {
   readonly suspectsKept: boolean;
   /** Other ways in which the picture can have been taken that cannot be told from this one, with what they weigh beside its one. */
   readonly others: readonly Weighed[];
+  /** What the story costs: of two sets of evidence that say the same, the one with less is the likelier. */
+  readonly cost: number;
 }
 
 export interface Weighed {
@@ -158,7 +162,7 @@ function improved(first: Story, tell: Tell): Story {
 }
 
 function judgedFrom(best: Story, others: readonly Story[], evidence: readonly Evidence[], tell: Tell): Result<Judged> {
-  const alone = { adjusted: best.adjusted, freed: best.freed, suspectsKept: false, others: listWeighed(best, others) };
+  const alone = { adjusted: best.adjusted, evidence, freed: best.freed, cost: best.cost, suspectsKept: false, others: listWeighed(best, others) };
   const rivals = [...best.aside].flatMap((id) => listRivals(best, id, tell));
   const tied = rivals.filter(({ behind }) => behind < TIE).map(({ id }) => id);
   if (rivals.length === 0) return done({ ...alone, suspects: [...best.aside] });
@@ -167,7 +171,7 @@ function judgedFrom(best: Story, others: readonly Story[], evidence: readonly Ev
   const together = tell(best.freed, new Set(), best.adjusted) ?? tell(best.freed, new Set());
   if (!together && evidence.filter(({ id }) => suspects.includes(id)).every(isExact)) return refused('evidence-contradicts', { ids: suspects.join(',') });
   if (!together) return done({ ...alone, suspects });
-  return done({ adjusted: together.adjusted, freed: together.freed, suspects, suspectsKept: true, others: [] });
+  return done({ adjusted: together.adjusted, evidence, freed: together.freed, cost: together.cost, suspects, suspectsKept: true, others: [] });
 }
 
 /** Relations without a plus-minus: two of them can contradict each other to the last digit. */

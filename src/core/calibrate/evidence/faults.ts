@@ -1,5 +1,6 @@
 import { refused, type Refusal } from '../../basics';
 import { distance, subtract, type Vec } from '../../geometry';
+import { isAround } from './around';
 import type { Points } from './context';
 import { heightOf, pointsOf, type Evidence } from './evidence';
 
@@ -66,9 +67,7 @@ function findRectangleFault(piece: Extract<Evidence, { kind: 'rectangle' }>, poi
   if (piece.corners) {
     if (piece.corners.length !== 4 || new Set(piece.corners).size !== 4) return fault('evidence-too-few-points', piece, { least: 4 });
     const corners = piece.corners.map((name) => points[name]!.at);
-    const turns = corners.map((corner, i) => crossed(subtract(corners[(i + 1) % 4]!, corner), subtract(corners[(i + 2) % 4]!, corners[(i + 1) % 4]!)));
-    const isConvex = turns.every((turn) => turn > 0) || turns.every((turn) => turn < 0);
-    return findSpreadFault(piece, piece.corners, 4, points, true) ?? (isConvex ? undefined : fault('evidence-corners-not-around', piece));
+    return findSpreadFault(piece, piece.corners, 4, points, true) ?? (isAround(corners) ? undefined : fault('evidence-corners-not-around', piece));
   }
   const counts = piece.sides?.map((side) => new Set(side).size) ?? [];
   // A box by what it touches has one side that says how it is turned, and a touch on each of the others.

@@ -1,3 +1,4 @@
+export { begunOnOtherSide, hasTwoSizes, inOrder } from './around';
 export { conditionsOf } from './conditions';
 export { LIFT_BLOCK, pointBlock, type Conditions, type EvidenceContext, type Points } from './context';
 export { pointFrame, type PointFrame } from './point-frame';
