@@ -9,7 +9,7 @@ const WANTED: Readonly<Record<RelationKind, readonly (readonly Part[])[]>> = {
   tangent: [['line', 'round'], ['round', 'line'], ['round', 'round'], ['line', 'round', 'point']], concentric: [['round', 'round']], coincident: [['point', 'point']],
   on: [['point', 'line'], ['point', 'round']], middle: [['point', 'line']], 'equal-length': [['line', 'line']], 'equal-radius': [['round', 'round']],
   'equal-spacing': [], symmetric: [['place', 'place', 'line']], length: [['line']], radius: [['round']], angle: [['line', 'line']], direction: [['line']],
-  distance: [['point', 'place'], ['place', 'point'], ['line', 'place'], ['round', 'place']], across: [['place']], up: [['place']],
+  distance: [['line', 'line'], ['point', 'place'], ['place', 'point'], ['line', 'place'], ['round', 'place']], across: [['place']], up: [['place']],
 };
 
 const SIZES: readonly RelationKind[] = ['length', 'radius', 'distance', 'across', 'up'];

@@ -68,6 +68,12 @@ function apart([a, b]: readonly Seen[]): number {
   return b!.kind === 'line' ? Math.abs(offLine(b!, asPoint(a!))) : distance(asPoint(a!), asPoint(b!));
 }
 
+/** Both ends of one line lie as far from the other, on the side on which it is: they are parallel by that. */
+function linesApart(a: LineSeen, b: LineSeen, value: number): readonly number[] {
+  const side = Math.sign(offLine(a, asPoint(b))) || 1;
+  return [side * offLine(a, b.a) - value, side * offLine(a, b.b) - value];
+}
+
 const difference = (a: Vec, b: Vec): readonly number[] => [a[0] - b[0], a[1] - b[1]];
 
 /** Each relation as its equations. All are lengths, so that one tolerance serves them. */
@@ -92,7 +98,7 @@ export const EQUATIONS: Readonly<Record<RelationKind, Equations>> = {
   radius: ([a], value) => [round(a).radius - value],
   angle: ([a, b], value) => [between(along(line(a)), along(line(b)), value) * Math.min(norm(along(line(a))), norm(along(line(b))))],
   direction: ([a], value) => [turnedBy([1, 0], along(line(a)), value) * norm(along(line(a)))],
-  distance: (on, value) => [apart(on) - value],
+  distance: ([a, b], value) => (a!.kind === 'line' && b!.kind === 'line' ? linesApart(a!, b!, value) : [apart([a!, b!]) - value]),
   across: ([p], value) => [asPoint(p!)[0] - value],
   up: ([p], value) => [asPoint(p!)[1] - value],
 };

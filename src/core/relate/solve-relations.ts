@@ -112,6 +112,11 @@ export interface Move {
   readonly sigmas: number;
 }
 
+/** Of every pointed place, by how many sigmas of its own it was moved, by the name of its block. */
+export function listFarthest({ problem, solution }: Solved): readonly { readonly block: string; readonly sigmas: number }[] {
+  return [...missesByBlock(problem, solution)].map(([block, sigmas]) => ({ block, sigmas })).filter(({ block }) => block !== MAP_BLOCK);
+}
+
 /** How far every node had to move for the relations from where it was drawn. Places that were not pointed have no sigma of their own: theirs is 0. */
 export function listMoves({ problem, solution, known }: Solved, drawn: (outline: Relatable) => Shape): readonly Move[] {
   const misses = missesByBlock(problem, solution);

@@ -42,13 +42,19 @@ export function HeldCard({ relating }: { relating: Relating }) {
   return (
     <Card testID="held-card">
       <Words style={{ fontWeight: '700' }}>{`${held.length} ${held.length === 1 ? 'thing holds' : 'things hold'}`}</Words>
-      {related.holds ? <Words style={{ fontSize: 14 }} testID="moves">{farthest ? `Nothing had to move more than ${length(farthest.distance)}${far.length === 0 ? ', which the picture allows' : ''}.` : ''}</Words> : <Words testID="held-contradicts" style={{ color: palette.berry }}>These can no longer hold together, so everything stands where it was drawn. Take the newest away.</Words>}
+      {related.holds && farthest ? (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+          <Words style={{ flex: 1, fontSize: 14 }} testID="moves">{`The farthest any place moved is ${length(farthest.distance)}${far.length === 0 ? `, the most against its doubt ${moves[0]!.sigmas.toFixed(1)} times: the picture allows it` : ''}.`}</Words>
+          <RoundButton icon="seek" name="Go to the place that moved farthest" size={36} onPress={() => goToPlace(session, relating.fitted, farthest.at)} />
+        </View>
+      ) : null}
+      {related.holds ? null : <Words testID="held-contradicts" style={{ color: palette.berry }}>These can no longer hold together, so everything stands where it was drawn. Take the newest away.</Words>}
       {stretch === undefined ? null : <Words quiet style={{ fontSize: 13 }} testID="stretched">{`The sizes that hold scale this view by ${stretch > 0 ? '+' : '−'}${Math.abs(100 * stretch).toFixed(2)} %, within what its evidence leaves open.`}</Words>}
       {dead > 0 ? <Words quiet style={{ fontSize: 13 }}>{`${dead} of them ${dead === 1 ? 'is' : 'are'} about something that is gone.`}</Words> : null}
       {far.length > 0 ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID="moved-far">
-          <Words style={{ flex: 1, fontSize: 14, color: palette.berry }}>{`${far.length} ${far.length === 1 ? 'place' : 'places'} moved more than the picture allows, ${length(far[0]!.distance)} at the most. Look there.`}</Words>
-          <RoundButton icon="seek" name="Go to the place that moved most" size={36} onPress={() => goToPlace(session, relating.fitted, far[0]!.at)} />
+          <Words style={{ flex: 1, fontSize: 14, color: palette.berry }}>{`${far.length} ${far.length === 1 ? 'place' : 'places'} moved more than the picture allows. The worst went ${length(far[0]!.distance)}, ${Math.round(far[0]!.sigmas)} times its doubt.`}</Words>
+          <RoundButton icon="seek" name="Go to the place that moved most against its doubt" size={36} onPress={() => goToPlace(session, relating.fitted, far[0]!.at)} />
         </View>
       ) : null}
       {held.map((relation) => <HeldRow key={relation.id} relating={relating} relation={relation} />)}

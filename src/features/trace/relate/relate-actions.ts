@@ -1,5 +1,6 @@
 import type { Derived, FittedView } from '@/core/derive';
-import { relatingPlane } from '@/core/derive';
+import { findSpan, relatingPlane } from '@/core/derive';
+import { angleOf, lineAngle, subtract } from '@/core/geometry';
 import { addRelations, type Job } from '@/core/job';
 import { canRelate, findElement, follows, isRelatable, judgeRelation, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind, type Verdict } from '@/core/relate';
 import { newId } from '@/store';
@@ -27,8 +28,19 @@ export function listSayable(relating: Relating, chosen: readonly RelationEnd[]):
       const elements = ends.map((end) => findElement(end, known));
       return elements.every((element) => element !== undefined) && canRelate(kind, elements);
     });
-    return on ? [{ kind, on }] : [];
+    return on && (kind !== 'distance' || haveDistance(relating, on)) ? [{ kind, on }] : [];
   });
+}
+
+/** Lines that run apart by more than this have no distance, only an angle. Radians. */
+const NEARLY_PARALLEL = 0.1;
+
+/** Whether two chosen lines run nearly alike: then a distance can be said of them. */
+function haveDistance({ job, derived }: Relating, on: readonly RelationEnd[]): boolean {
+  const slopes = on.map((end) => findSpan({ kind: 'slope', on: [end] }, job.outlines, derived.shapes));
+  if (slopes.length !== 2 || slopes.some((slope) => slope === undefined)) return true;
+  const [a, b] = slopes.map((slope) => angleOf(subtract(slope!.to, slope!.from))) as [number, number];
+  return Math.abs(lineAngle(a - b)) < NEARLY_PARALLEL;
 }
 
 export function newRelation({ fitted }: Relating, kind: RelationKind, on: readonly RelationEnd[], value?: number): Relation {
