@@ -1,7 +1,7 @@
 import { done, refused, type Result } from '../basics';
 import type { Drawing } from '../formats';
 import type { Job, LayerColor } from '../job';
-import { isSign, type Shape } from '../outline';
+import { isSign, type Outline, type Shape } from '../outline';
 import type { Derived } from './derive';
 
 /** Layer colours as files carry them: the light theme's inks. */
@@ -15,9 +15,15 @@ export interface DrawingChoice {
   readonly only?: readonly string[] | undefined;
 }
 
-function shapesLeaving({ outlines }: Pick<Job, 'outlines'>, { shapes }: Pick<Derived, 'shapes'>, { view, only }: DrawingChoice, layer: Job['layers'][number]): readonly Shape[] {
-  const leaving = outlines.filter(({ id, aid, ...outline }) => layer.show && !aid && outline.layer === layer.id && outline.view === view && (!only || only.includes(id)));
-  return leaving.flatMap(({ id }) => shapes.get(id) ?? []);
+/** Outlines of one layer that leave: those that are shown, and no aids. */
+function leavingOn({ outlines }: Pick<Job, 'outlines'>, { view, only }: DrawingChoice, layer: Job['layers'][number]): readonly Outline[] {
+  return outlines.filter(({ id, aid, ...outline }) => layer.show && !aid && outline.layer === layer.id && outline.view === view && (!only || only.includes(id)));
+}
+
+export const outlinesLeaving = (job: Job, choice: DrawingChoice): readonly Outline[] => job.layers.flatMap((layer) => leavingOn(job, choice, layer));
+
+function shapesLeaving(job: Pick<Job, 'outlines'>, { shapes }: Pick<Derived, 'shapes'>, choice: DrawingChoice, layer: Job['layers'][number]): readonly Shape[] {
+  return leavingOn(job, choice, layer).flatMap(({ id }) => shapes.get(id) ?? []);
 }
 
 /** How many open ends a drawing has because it should: those of swings and sills. */

@@ -33,17 +33,17 @@ const WEAK_CHECK = 0.0075;
 
 /** What follows for a piece, in one or two sentences. */
 export function outcomeInWords(evidence: Evidence, fitted: FittedView, units: Units): string {
-  const { fit, figures, checks, without } = fitted;
+  const { fit, view, figures, checks, without } = fitted;
   if (evidence.role === 'off') return 'Switched off: it is neither used nor compared.';
   if (without.includes(evidence.id)) return 'Not used: with it there is no fit. Point at it again, or take it away.';
   const check = checks.find((outcome) => outcome.id === evidence.id);
   if (check) return checkInWords(check, units);
   const read = figures.get(evidence.id);
   if (!read) return evidence.role === 'check' ? 'Waits for a scale to be compared with.' : 'Not used: see above.';
-  if (fit.suspects.includes(evidence.id)) return suspectInWords(read, fitted, units);
+  if (fit.suspects.includes(evidence.id)) return suspectInWords(evidence, read, fitted, units);
   const stated = read.filter(({ difference }) => difference !== undefined);
   const made = (stated.length > 0 ? stated : read).map((figure) => `${figure.figure.name === 'difference' ? 'differing by ' : ''}${valueOf(figure, units)}`).join(' by ');
-  if (evidence.kind === 'length' && fit.diagnosis!.redundancy === 0) return `Sets the scale; its two points are good to ${formatPlusMinus(read[0]!.comesTo.sigma, units)}.`;
+  if (evidence.kind === 'length' && fit.diagnosis!.redundancy === 0 && view.evidence.filter(({ role }) => role === 'use').length === 1) return `Sets the scale; its two points are good to ${formatPlusMinus(read[0]!.comesTo.sigma, units)}.`;
   if (evidence.kind === 'straight') return bowInWords(evidence, read[0]!, fitted);
   if (stated.length === 0) return `It comes to ${made}.`;
   const worst = stated.reduce((a, b) => (Math.abs(b.difference! / b.sigma) > Math.abs(a.difference! / a.sigma) ? b : a));
@@ -64,9 +64,16 @@ function bowOf(places: readonly Vec[]): number {
   return Math.max(...places.map((place) => Math.abs(cross(subtract(b, a), subtract(place, a))) / distance(a, b)));
 }
 
-function suspectInWords(read: readonly ReadFigure[], { fit }: FittedView, units: Units): string {
+/** What a relation misses by when the others are right: nobody said a size of it. */
+const MISSED: Readonly<Partial<Record<Evidence['kind'], (by: string) => string>>> = {
+  straight: (by) => `By the others, its points stray ${by} from a straight line.`, equal: (by) => `By the others, they differ by ${by}.`,
+  parallel: (by) => `By the others, they are ${by} from parallel.`, square: (by) => `By the others, they are ${by} from square.`, level: (by) => `By the others, it runs ${by} off that.`,
+};
+
+function suspectInWords({ kind }: Evidence, read: readonly ReadFigure[], { fit }: FittedView, units: Units): string {
   const worst = read.filter(({ difference }) => difference !== undefined)[0];
-  const made = worst ? `The others make it ${valueOf(worst, units)}, you said ${saidOf(worst, units)}.` : 'The others contradict it.';
+  const missed = worst && MISSED[kind]?.(offBy(worst, units));
+  const made = missed ?? (worst ? `The others make it ${valueOf(worst, units)}, you said ${saidOf(worst, units)}.` : 'The others contradict it.');
   return fit.suspectsKept ? `One of the marked pieces does not belong, and nothing tells which. ${made} Measure them again.` : `${made} It does not belong and is left out of the fit. Measure it again, or correct it.`;
 }
 

@@ -78,7 +78,7 @@ export function FitPanel({ panel, onPanel }: FitRowProps) {
       const again = asking && tool.state.again !== undefined;
       return (
         <>
-          {again ? <AgainEntry state={tool.state} /> : asking ? <EvidenceEntry key={`${tool.state.kind}/${tool.state.role}`} state={tool.state} /> : <FitSummary fitted={fitted} onResolution={() => onPanel('resolution')} />}
+          {again ? <AgainEntry state={tool.state} /> : asking ? <EvidenceEntry key={`${tool.state.kind}/${tool.state.role}`} state={tool.state} /> : <FitSummary fitted={fitted} onResolution={() => onPanel('resolution')} onHeight={() => onPanel('height')} />}
           {straight ? <GhostCard /> : null}
           <EvidenceCards fitted={fitted} />
         </>

@@ -2,7 +2,9 @@ import { useEffect } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
+import type { Advice } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
+import { setLift } from '@/core/job';
 import { useUnits } from '@/features/job/use-units';
 import { formatPlusMinus } from '@/core/units';
 import { Card } from '@/ui/card';
@@ -10,10 +12,10 @@ import { Words } from '@/ui/text';
 import { sentenceFor } from '@/ui/words';
 import { useAdvice } from './use-advice';
 import { believableDpi } from './resolution';
-import { fitInWords } from './fit-words';
+import { fitInWords, sigmaWithHeight } from './fit-words';
 
 /** What the fit says in words: how good it is, what was found, where most of the doubt comes from, what would help most. */
-export function FitSummary({ fitted, onResolution }: { fitted: FittedView; onResolution: () => void }) {
+export function FitSummary({ fitted, onResolution, onHeight }: { fitted: FittedView; onResolution: () => void; onHeight: () => void }) {
   const units = useUnits();
   const { session } = useDesk();
   const { fit, refusal, without } = fitted;
@@ -41,10 +43,32 @@ export function FitSummary({ fitted, onResolution }: { fitted: FittedView; onRes
         {advice ? (
           <Button mode="outlined" compact icon="length" style={{ alignSelf: 'flex-start' }} testID="take-advice"
             onPress={() => session.pointAtEvidence('length', 'use', { points: [advice.from, advice.to].map((at) => ({ id: undefined, at, sigma: 1 })), last: 1 })}>
-            {`Measure this: ${size(advice.worstSigmaNow)} to ${size(advice.worstSigmaThen)}`}
+            {isVague(advice) ? 'Measure this first: it settles the most' : `Measure this: ${size(advice.worstSigmaNow)} to ${size(advice.worstSigmaThen)}`}
           </Button>
         ) : null}
+        <HeightQuestion fitted={fitted} onHeight={onHeight} />
       </View>
     </Card>
+  );
+}
+
+/** Beyond this one sigma of a size, mm, a plus-minus is no figure to compare with another. */
+const VAGUE = 25;
+const isVague = ({ worstSigmaNow }: Advice) => worstSigmaNow > VAGUE;
+
+/** Asked once, plainly, as long as nobody said it: most things that are traced lie flat, and then one tap is all. */
+function HeightQuestion({ fitted, onHeight }: { fitted: FittedView; onHeight: () => void }) {
+  const units = useUnits();
+  const { jobs } = useDesk();
+  const known = sigmaWithHeight(fitted);
+  if (known === undefined) return null;
+  return (
+    <View style={{ gap: 2 }} testID="height-question">
+      <Words style={{ fontSize: 14, lineHeight: 19 }}>{`Does what you trace lie at the height of what you measured? Said, the ${formatPlusMinus(fitted.sigma!, units)} becomes ${formatPlusMinus(known, units)}.`}</Words>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+        <Button mode="outlined" compact onPress={() => jobs.getState().run(setLift(fitted.view.id, 0))} testID="height-flat">Yes, flat: 0</Button>
+        <Button compact onPress={onHeight} testID="height-type">No, say how high</Button>
+      </View>
+    </View>
   );
 }

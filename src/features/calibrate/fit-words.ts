@@ -1,25 +1,36 @@
-import { listDoubts, type FoundPart, type MapPart, type Steadiness } from '@/core/calibrate';
+import { listDoubts, type FoundPart, type MapPart, type PictureKind, type Steadiness } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import { formatPlusMinus, type Units } from '@/core/units';
 
 const DEGREES = 180 / Math.PI;
 const percent = (share: number) => `${(100 * Math.abs(share)).toFixed(Math.abs(share) < 0.01 ? 2 : 1)} %`;
 
+/** A slant that was found and is known worse than this, one sigma in radians, needs more than the sizes that showed it; and a bow, as a share. */
+const VAGUE_TILT = 0.03;
+const VAGUE_LENS = 0.012;
+
+interface Shown {
+  readonly camera: boolean;
+  readonly kind: PictureKind;
+}
+
 /** What a part of the map was found to be, in words; undefined when it is nothing to speak of. */
-const FOUND: Readonly<Partial<Record<MapPart, (part: FoundPart, camera: boolean) => string | undefined>>> = {
-  tilt({ values: [across = 0, up = 0] }, camera) {
+const FOUND: Readonly<Partial<Record<MapPart, (part: FoundPart, shown: Shown) => string | undefined>>> = {
+  tilt({ from, values: [across = 0, up = 0], sigmas }, { camera }) {
     if (!camera) return 'The picture is slanted; that is taken out.';
     const slant = Math.acos(Math.cos(across) * Math.cos(up)) * DEGREES;
+    if (from === 'overruled' && Math.max(...sigmas) > VAGUE_TILT) return `This photo seems to be taken from aside, by about ${slant.toFixed(0)}°, and nothing here tells it exactly. Point at the four sides of a card or a sheet that lies beside it.`;
     return slant < 1 ? 'The picture is square-on, by your evidence.' : `The picture is slanted by ${slant.toFixed(slant < 10 ? 1 : 0)}°; that is taken out.`;
   },
-  stretch({ values: [stretch = 0], sigmas: [sigma = 0] }) {
+  stretch({ values: [stretch = 0], sigmas: [sigma = 0] }, { kind }) {
     if (Math.abs(stretch) < 2 * sigma) return undefined;
-    return `The copy is stretched ${percent(Math.expm1(Math.abs(stretch)))} ${stretch < 0 ? 'across' : 'upright'}. Two scales are used.`;
+    return `The ${kind === 'drawing' ? 'copy' : kind === 'scan' ? 'scan' : 'photo'} is stretched ${percent(Math.expm1(Math.abs(stretch)))} ${stretch < 0 ? 'across' : 'upright'}. Two scales are used.`;
   },
   skew({ values: [skew = 0], sigmas: [sigma = 0] }) {
     return Math.abs(skew) < 2 * sigma ? undefined : `Across and upright are ${(Math.abs(skew) * DEGREES).toFixed(2)}° off square; that is taken out.`;
   },
-  lens({ values: [k1 = 0, k2 = 0], sigmas: [sigma = 0] }) {
+  lens({ from, values: [k1 = 0, k2 = 0], sigmas: [sigma = 0] }) {
+    if (from === 'overruled' && sigma > VAGUE_LENS) return 'The lens seems to bow, and nothing here tells by how much. Point along something straight near the rim of the picture.';
     return Math.abs(k1) < 2 * sigma ? undefined : `The lens bows: a corner is drawn ${percent(k1 + k2)} ${k1 + k2 > 0 ? 'inwards' : 'outwards'}. That is taken out.`;
   },
 };
@@ -27,9 +38,9 @@ const FOUND: Readonly<Partial<Record<MapPart, (part: FoundPart, camera: boolean)
 /** What is only assumed, in words, with what would settle it. */
 const ASSUMED_WORDS: Readonly<Partial<Record<MapPart | 'height', string>>> = {
   tilt: 'Nothing here shows the tilt: a photo by hand is taken to be square-on within 3°',
-  lens: 'Nothing here shows the lens: a corner is taken to be off by 1 % at the most',
+  lens: 'Nothing here shows how the lens bows: as much as such lenses do is allowed for',
   'lens-centre': 'That the lens has its middle in the middle of the picture is taken for granted',
-  focal: 'How strongly the picture draws together is taken from what the camera told',
+  focal: 'What lens it was is only assumed',
   stretch: 'Nothing here shows a stretch: the copy is taken to be true within what such copies are',
   skew: 'That across and upright are square is taken for granted',
   height: 'Nobody said how high the traced edge stands: up to 3 mm is allowed for',
@@ -38,7 +49,7 @@ const ASSUMED_WORDS: Readonly<Partial<Record<MapPart | 'height', string>>> = {
 /** Adds "which is most of it" to the largest doubt, and what to measure against it. */
 const REMEDY: Readonly<Partial<Record<MapPart | 'height', string>>> = {
   tilt: 'A second length across the first, or a rectangle, would settle it.', lens: 'A straight edge near the rim of the picture would settle it.',
-  height: 'Type it under Height.', stretch: 'A size the other way would settle it.',
+  height: 'Say below whether it lies flat.', focal: 'The four sides of a card or a sheet would settle it.', stretch: 'A size the other way would settle it.',
 };
 
 /** What was learned by pointing at the same places again; undefined while nothing was. */
@@ -54,7 +65,7 @@ export function fitInWords({ fit, view, sigma, steadiness }: FittedView, units: 
   const lines = [`A distance across half the picture is good to ${formatPlusMinus(sigma, units)}.`];
   const camera = fit.model?.name === 'camera';
   for (const part of fit.parts) {
-    const words = part.from === 'found' || part.from === 'overruled' ? FOUND[part.part]?.(part, camera) : undefined;
+    const words = part.from === 'found' || part.from === 'overruled' ? FOUND[part.part]?.(part, { camera, kind: fit.picture.kind }) : undefined;
     if (words) lines.push(words);
   }
   const [main] = listDoubts(fit);
@@ -66,3 +77,13 @@ export function fitInWords({ fit, view, sigma, steadiness }: FittedView, units: 
   if (guesses > 0) lines.push(guesses === 1 ? 'One of the sizes is a guess.' : `${guesses} of the sizes are guesses.`);
   return lines;
 }
+
+/** What a fit's plus-minus would be with the height of the traced edge known, one sigma; undefined where it is known, or changes next to nothing. */
+export function sigmaWithHeight({ fit, view, sigma }: FittedView): number | undefined {
+  if (view.lift !== undefined || sigma === undefined || fit.picture.kind !== 'photo') return undefined;
+  const share = listDoubts(fit).find(({ part }) => part === 'height')?.share ?? 0;
+  return share > WORTH_SAYING ? sigma * Math.sqrt(Math.max(0, 1 - share)) : undefined;
+}
+
+/** Share of the variance above which it is worth a word. */
+const WORTH_SAYING = 0.1;

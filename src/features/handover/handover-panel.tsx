@@ -14,6 +14,7 @@ import { sentenceFor } from '@/ui/words';
 import type { DrawingFormat } from '@/workers';
 import { BundleCard } from './bundle-card';
 import { safeFileName, saveFile } from './download';
+import { ExtentWords } from './extent-words';
 import { OpeningsCard } from './openings-card';
 import { PartsCard } from './parts-card';
 import { PictureCard } from './picture-card';
@@ -49,6 +50,7 @@ export function HandoverPanel() {
       </Card>
       <Card testID="read-back">
         <ReadBack written={written} unit={unit} />
+        {written.kind === 'ready' ? <ExtentWords only={what === 'chosen' ? chosen : undefined} /> : null}
         <Button mode="contained" icon="handover" disabled={written.kind !== 'ready' || !written.agrees} onPress={save} testID="save-file">{`Save ${format.toUpperCase()}`}</Button>
       </Card>
       <PartsCard fileName={fileName} />

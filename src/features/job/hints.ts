@@ -29,7 +29,7 @@ function sourcesHint(tool: ActiveTool): string {
   return points.length < 3 ? 'Point around the part that is wanted.' : 'Go on around it, or say what it shows.';
 }
 
-function fitHint(tool: ActiveTool, { view }: FittedView): string {
+function fitHint(tool: ActiveTool, { view, fit }: FittedView): string {
   const checks = view.evidence.some(({ role }) => role === 'check');
   const lengths = view.evidence.some(({ role }) => role === 'use');
   switch (tool.name) {
@@ -38,19 +38,20 @@ function fitHint(tool: ActiveTool, { view }: FittedView): string {
       return hintForEvidence(wayOf(tool.state), tool.state.role, tool.state.points.length);
     case 'points':
       if (tool.state.point) return 'Point at where it belongs, or nudge it.';
-      return checks || view.evidence.length > 1 ? 'Point at a mark to see its card; drag its points to correct them.' : fallback(checks, lengths);
+      return checks || view.evidence.length > 1 ? 'Point at a mark to see its card; drag its points to correct them.' : fallback(checks, lengths, fit.scaled);
     case 'match':
       if (!tool.state.target) return 'Choose what it is laid on.';
       return tool.state.looking === 'target' ? 'Point at the same place here.' : 'Point at a place in the picture that is there too.';
     case 'datum':
       return ['Point at the zero.', 'Point along what is level.'][tool.state.points.length] ?? '';
     default:
-      return fallback(checks, lengths);
+      return fallback(checks, lengths, fit.scaled);
   }
 }
 
-function fallback(checks: boolean, lengths: boolean): string {
+function fallback(checks: boolean, lengths: boolean, scaled: boolean): string {
   if (!lengths) return 'Choose Length and point at something you know.';
+  if (!scaled) return 'Nothing here says a size yet. Point at something whose length you know.';
   return checks ? 'Scaled and checked. Go on to Trace.' : 'Check the scale on a second size before you trust it.';
 }
 
