@@ -79,7 +79,7 @@ test('pointed badly, by 3 px each time, a plate is true to its scan within 0.1 m
   await desk.choose('tool-relate');
   await desk.openCards();
   await desk.choose('take-all');
-  await expect(page.getByTestId('moves')).toContainText('which the picture allows');
+  await expect(page.getByTestId('moves')).toContainText('the picture allows it');
   await desk.closeCards();
   await desk.hand.pointAt(project([PLATE.hole / 2, half]) as Px, 2);
   await desk.openCards();

@@ -1,6 +1,6 @@
 import type { Vec } from '@/core/geometry';
 import { findCornerNear, findEdgeNear, type Corner, type Edge } from '@/core/raster';
-import { pictureWorker, type PictureWindow } from '@/workers';
+import { pictureWorker, type PictureWindow, type SidesRequest } from '@/workers';
 
 /** Half the side of the part of the picture that is kept at hand around the aim, px. */
 const HALF = 176;
@@ -46,18 +46,19 @@ export class PictureEdges {
   }
 
   async findRim(near: Vec): Promise<Found | undefined> {
-    const rim = await this.ask('rim', near);
+    const rim = await this.ask('rim', { near });
     return rim?.edges.map(({ at, sigma }) => ({ at, sigma }));
   }
 
-  async findSides(near: Vec): Promise<Found | undefined> {
-    const sides = await this.ask('sides', near);
+  /** `known`: what is known of the thing, and of the camera. */
+  async findSides(near: Vec, known: Pick<SidesRequest, 'proportion' | 'focal35mm'>): Promise<Found | undefined> {
+    const sides = await this.ask('sides', { near, ...known });
     return sides?.flat().map(({ at, sigma }) => ({ at, sigma }));
   }
 
-  private async ask<K extends 'rim' | 'sides'>(operation: K, near: Vec) {
+  private async ask<K extends 'rim' | 'sides'>(operation: K, around: Omit<SidesRequest, 'hash'>) {
     if (!(await this.reopen())) return undefined;
-    const outcome = await pictureWorker.call(operation, { hash: this.hash, near });
+    const outcome = await pictureWorker.call(operation, { hash: this.hash, ...around });
     return outcome.kind === 'done' ? outcome.value : undefined;
   }
 

@@ -303,13 +303,13 @@ export class Session {
   }
 
   /** The answer counts only if the tool has not gone on in the meantime. */
-  private async seek({ what, near, otherwise }: Extract<Effect, { kind: 'seek' }>): Promise<void> {
+  private async seek({ what, near, otherwise, proportion }: Extract<Effect, { kind: 'seek' }>): Promise<void> {
     const { tool } = this.getState();
     this.say('seeking');
-    const points = what === 'rim' ? await this.edges?.findRim(near) : await this.edges?.findSides(near);
+    const points = what === 'rim' ? await this.edges?.findRim(near) : await this.edges?.findSides(near, { proportion, focal35mm: this.findFitted()?.sheet.taken.focal35mm });
     if (this.getState().tool.state !== tool.state) return;
     this.set({ patch: undefined, nudging: false, notice: undefined });
-    if (points) this.input({ kind: 'found', points });
-    else this.say(otherwise);
+    this.input(points ? { kind: 'found', points } : { kind: 'not-found' });
+    if (!points) this.say(otherwise);
   }
 }

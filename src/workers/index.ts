@@ -17,6 +17,6 @@ export const drawingWorker = createWorkerClient<DrawingOperations>(
 );
 
 export type { BundleData, DrawingFormat, WrittenDrawing } from './file-operations';
-export type { PictureWindow, OpenedPicture, ThumbnailRequest, TileRequest } from './picture-operations';
+export type { PictureWindow, SidesRequest, OpenedPicture, ThumbnailRequest, TileRequest } from './picture-operations';
 export { TILE_SIZE } from './picture-operations';
 export type { Outcome } from './protocol';

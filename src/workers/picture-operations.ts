@@ -14,7 +14,7 @@ export type PictureOperations = {
   readonly colours: { readonly input: WindowRequest; readonly output: PictureWindow | undefined };
   /** The rim of a round thing around a place, or the four sides of a card-like one; undefined when none is clear. */
   readonly rim: { readonly input: AroundRequest; readonly output: Rim | undefined };
-  readonly sides: { readonly input: AroundRequest; readonly output: Sides | undefined };
+  readonly sides: { readonly input: SidesRequest; readonly output: Sides | undefined };
   /** How a sheet lies; undefined when nothing on it is level. */
   readonly turn: { readonly input: { readonly hash: string }; readonly output: FoundTurn | undefined };
   /** Frames around the drawings on a sheet that is level along a direction (radians, clockwise); corners in sheet px. */
@@ -95,6 +95,13 @@ export interface AroundRequest {
   readonly hash: string;
   /** Sheet px. */
   readonly near: Vec;
+}
+
+/** What is known of the thing whose sides are looked for, and of the camera. */
+export interface SidesRequest extends AroundRequest {
+  /** Width over height; absent: any. */
+  readonly proportion?: number | undefined;
+  readonly focal35mm?: number | undefined;
 }
 
 export const TILE_SIZE = 512;

@@ -1,6 +1,6 @@
 import { inspectPicture, readPictureTags, sha256Hex } from '../core/formats';
 import { pictureKey } from '../core/job';
-import { toSheet } from '../core/calibrate';
+import { misfitOfRectangle, toSheet } from '../core/calibrate';
 import { boxAround, levelled, type Level, type Vec } from '../core/geometry';
 import { findRim, findSides, findTurn, grayFrom, listFrames, straightenRows, type Cleaning, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
 import { cleanBitmap, countSpecks, paintBitmap } from './cleaner';
@@ -183,9 +183,10 @@ serve<PictureOperations>({
     return pyramid && findRim(pyramid, near);
   },
 
-  async sides({ hash, near }) {
+  async sides({ hash, near, proportion, focal35mm }) {
     const pyramid = await coloursOf(hash);
-    return pyramid && findSides(pyramid, near);
+    const full = pyramid?.levels[0];
+    return full && findSides(pyramid!, near, (corners) => misfitOfRectangle({ width: full.width, height: full.height, kind: 'photo', focal35mm }, corners, proportion));
   },
 
   async straighten({ hash, map, frame: { corner, perMm, width, height } }, context) {

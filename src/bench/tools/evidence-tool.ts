@@ -1,5 +1,6 @@
 import { distance, type Vec } from '@/core/geometry';
 import { addEvidence, pointAgain, type Command, type Evidence, type EvidenceKind, type EvidencePoint, type SaidName, type View } from '@/core/job';
+import { parseLength } from '@/core/units';
 import { movedByHand, type PictureEdge } from '@/core/outline';
 import type { Aim } from '../aim';
 import { groupsOf, isFull, type PointingWay } from './evidence-kinds';
@@ -88,6 +89,12 @@ const SOUGHT: Partial<Record<EvidenceKind, { what: 'rim' | 'sides'; otherwise: s
   circle: { what: 'rim', otherwise: 'rim-not-found' }, rectangle: { what: 'sides', otherwise: 'sides-not-found' },
 };
 
+/** Width over height, as the shelf says them; undefined while they are not known. */
+function proportionOf({ width, height }: EvidenceState['written']): number | undefined {
+  const [w, h] = [width, height].map((written) => (written === undefined ? undefined : parseLength(written, 'mm')));
+  return w?.ok && h?.ok ? w.value.mm / h.value.mm : undefined;
+}
+
 function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): Step<EvidenceState> {
   switch (input.kind) {
     case 'set': {
@@ -97,10 +104,13 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
       const twice = next.points.some((other, i) => i !== next.last && distance(other.at, set.at) < 2);
       if (twice) return stay(state, say('points-the-same'));
       const sought = input.seek && state.again === undefined && state.way === undefined && next.points.length === 1 ? SOUGHT[state.kind] : undefined;
-      return [next, sought ? [{ kind: 'seek', near: set.at, ...sought }] : []];
+      return [next, sought ? [{ kind: 'seek', near: set.at, ...sought, proportion: proportionOf(state.written) }] : []];
     }
     case 'found':
       return [{ ...state, points: input.points.map((point) => ({ id: undefined, ...point })), last: 0, found: true }, []];
+    case 'not-found':
+      // A tap in the middle of a thing is no place on its rim; one that an edge caught may be meant as its first.
+      return [state.points.length === 1 && !state.points[0]!.edge ? { ...state, points: [], last: 0 } : state, []];
     case 'nudge': {
       const moved = state.points[state.last];
       if (!moved) return [state, []];

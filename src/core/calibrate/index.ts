@@ -13,5 +13,6 @@ export { focalOf, type Datum, type Lift, type PictureGeometry, type PictureKind 
 export { canSquareUp, scaleInMiddle, squaredFrame, type SquaredFrame } from './squared';
 export { type Measured } from '../adjust';
 export { averagedPoint, steadinessOf, type Reading, type Steadiness } from './repeated';
+export { misfitOfRectangle } from './slants';
 export { sigmaOfReading } from './readings';
 export { createSheetMap, isInFront, toPlane, toSheet, type SheetMap } from './sheet-map';

@@ -101,5 +101,38 @@ function turnedTo([x, y, z]: Vec3, [u, v, w]: Vec3): Vec3 {
   return towardsUs([(1 - k * a * a) * u - k * a * b * v + a * w, -k * a * b * u + (1 - k * b * b) * v + b * w, -a * u - b * v + c * w]);
 }
 
+/** Corner angles off square by this, radians, or a proportion off by this share, are the most that four sides found in a picture may be off under the camera that fits them best. */
+const OFF = 0.07;
+/** What is photographed on purpose is not seen from flatter than this. */
+const FLATTEST = 1.13;
+
+/**
+ * How badly four places of a sheet can be the corners of a rectangle of that proportion (width over height, either way round; undefined: any), seen by some camera: 0 perfectly, 1 as badly as is
+ * let pass. By each focal length that may be, each way in which it can lie, the angles and sides that it would have. Infinity where no camera sees such a thing. Weak: of a small thing nearly any
+ * parallelogram is some rectangle, aside.
+ */
+export function misfitOfRectangle(picture: PictureGeometry, corners: readonly Vec[], proportion: number | undefined): number {
+  const frame = { middle: [picture.width / 2, picture.height / 2] as const, unit: Math.hypot(picture.width, picture.height) / 2, hand: 1 as const };
+  const seen = corners.map((corner) => toUnits(frame, corner));
+  const sizes: readonly Vec[] = proportion === undefined ? [[1, 1]] : [[proportion, 1], [1, proportion]];
+  const focals = picture.focal35mm === undefined ? TRIED.map((focal35mm) => focalOf({ ...picture, focal35mm })) : [focalOf(picture)];
+  return Math.min(...sizes.flatMap((size) => focals.flatMap((focal) => normalsAt(focal, squareTo(seen, size), seen, proportion === undefined ? undefined : size).map((normal) => offSquare(seen, focal, normal, proportion === undefined ? undefined : size) / OFF))));
+}
+
+/** The largest of what corners are off square (radians) and sides off their proportion (shares), when they lie square to a direction. */
+function offSquare(seen: readonly Vec[], focal: number, normal: Vec3, size: Vec | undefined): number {
+  if (Math.hypot(...tiltOf(normal)) > FLATTEST) return Infinity;
+  const places = seen.map(([u, v]): Vec3 => {
+    const depth = (normal[0] * u) / focal + (normal[1] * v) / focal + normal[2];
+    return [u / focal / depth, v / focal / depth, 1 / depth];
+  });
+  const sides = places.map((from, i): Vec3 => [0, 1, 2].map((axis) => places[(i + 1) % 4]![axis]! - from[axis]!) as unknown as Vec3);
+  const lengths = sides.map((side) => Math.hypot(...side));
+  const turns = sides.map((side, i) => Math.abs(side.reduce((sum, value, axis) => sum + value * sides[(i + 1) % 4]![axis]!, 0)) / (lengths[i]! * lengths[(i + 1) % 4]!));
+  const apart = [Math.log(lengths[0]! / lengths[2]!), Math.log(lengths[1]! / lengths[3]!), size ? Math.log((lengths[0]! + lengths[2]!) / (lengths[1]! + lengths[3]!)) - Math.log(size[0] / size[1]) : 0];
+  const worst = Math.max(...turns, ...apart.map(Math.abs));
+  return Number.isFinite(worst) ? worst : Infinity;
+}
+
 /** The model's two angles for a direction square to the plane. */
 const tiltOf = ([x, y, z]: Vec3): Vec => [Math.atan2(-x, z), Math.asin(Math.max(-1, Math.min(1, y)))];

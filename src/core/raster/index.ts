@@ -7,6 +7,7 @@ export { brightnessAt, grayFrom, type GrayPicture } from './gray-picture';
 export { averageAt, createPyramid, type Pyramid } from './pyramid';
 export { findRim, type Rim } from './rim';
 export { findSaddle } from './saddle';
+export { type Misfit } from './four-sided';
 export { findSides, type Sides } from './sides';
 export { straightenRows, type RgbaPicture } from './straighten';
 export { listDrawings, listFrames, type DrawingBox } from './drawings';

@@ -2,6 +2,7 @@ import { median } from '../basics';
 import { cross, distance, mix, subtract, type Vec } from '../geometry';
 import { findContour } from './contour';
 import { findEdgeAcross, type Edge } from './edge';
+import { findFourSided, isOneThing, type Misfit } from './four-sided';
 import { levelFor, type Pyramid } from './pyramid';
 
 /** Two places on each of the four sides of a card-like thing, around it; side 1 is one of the two longer ones. Sheet px. */
@@ -10,33 +11,55 @@ export type Sides = readonly (readonly [Edge, Edge])[];
 const SCANS = 28;
 /** The part of a side that is scanned: corners may be round. */
 const [FROM, TO] = [0.14, 0.86];
-const LEAST_SEEN = 0.6;
+const LEAST_SEEN = 0.5;
 const REACH = 4;
 const ROUGH = 0.08;
 
+/** What comes out has to fit better than what was looked at coarsely. */
+const PRECISE = 0.3;
+const ANYTHING: Misfit = () => 0;
+
 /**
- * The four straight sides around a place on a card, a sheet, a plate: the contour around it, the largest four-cornered shape in that,
- * and its sides made precise from coarse to fine by scans across them. Undefined when there is no such contour or a side is not
- * straight for most of its length. Weak: a card that is cut off by the picture.
+ * The four straight sides around a place on a card, a sheet, a plate: the largest four-cornered shape in the contour around it, or else the four lines around it with most edges along them;
+ * made precise from coarse to fine by scans across the sides. Undefined when there is none, a side is not
+ * straight for most of its length, or what comes out does not fit what is looked for (`misfit`) or is not one thing on one ground. Weak: a card that is cut off by the picture, and prints or grain with more edges than its sides.
  */
-export function findSides(pyramid: Pyramid, inside: Vec): Sides | undefined {
+export function findSides(pyramid: Pyramid, inside: Vec, misfit?: Misfit): Sides | undefined {
+  const contour = sidesInContour(pyramid, inside, misfit ?? ANYTHING);
+  if (contour || !misfit) return contour;
+  const rough = findFourSided(pyramid, inside, misfit);
+  return rough && sidesAt(pyramid, inside, rough.corners, rough.level, misfit);
+}
+
+function sidesInContour(pyramid: Pyramid, inside: Vec, misfit: Misfit): Sides | undefined {
   const contour = findContour(pyramid, inside, { which: 'outer' });
   if (!contour) return undefined;
-  let corners = onContour(contour.points, largestQuadrilateral(contour.points));
-  const size = Math.max(...corners.map((corner) => distance(corner, inside)));
+  const corners = onContour(contour.points, largestQuadrilateral(contour.points));
+  return sidesAt(pyramid, inside, corners, levelFor(pyramid, ROUGH * Math.max(...corners.map((corner) => distance(corner, inside)))), misfit);
+}
+
+/** Sides made precise from a level of the pyramid downwards. */
+function sidesAt(pyramid: Pyramid, inside: Vec, rough: readonly Vec[], coarsest: number, misfit: Misfit): Sides | undefined {
+  let corners = rough;
   let found: ScannedSide[] = [];
-  for (let level = levelFor(pyramid, size * ROUGH); level >= 0; level--) {
+  for (let level = coarsest; level >= 0; level--) {
     const sides = corners.map((corner, i) => scanSide(pyramid, corner, corners[(i + 1) % 4]!, level, inside));
     if (!sides.every((side) => side !== undefined)) return undefined;
     found = sides;
     corners = found.map((side, i) => crossing(found[(i + 3) % 4]!, side));
     if (!corners.every((corner) => corner.every(Number.isFinite))) return undefined;
   }
-  if (found.some(({ edges }) => edges.length < LEAST_SEEN * SCANS)) return undefined;
+  if (found.some(({ edges }) => edges.length < LEAST_SEEN * SCANS) || !isAround(corners, inside) || misfit(corners) > PRECISE || (misfit !== ANYTHING && !isOneThing(pyramid, corners))) return undefined;
   const lengths = corners.map((corner, i) => distance(corner, corners[(i + 1) % 4]!));
   const first = lengths[0]! + lengths[2]! >= lengths[1]! + lengths[3]! ? 0 : 1;
   const sides = found.map(ends);
   return [...sides.slice(first), ...sides.slice(0, first)];
+}
+
+/** Whether a place lies within corners that run around it. */
+function isAround(corners: readonly Vec[], inside: Vec): boolean {
+  const hands = corners.map((corner, i) => Math.sign(cross(subtract(corners[(i + 1) % 4]!, corner), subtract(inside, corner))));
+  return hands.every((hand) => hand === hands[0]);
 }
 
 /** Corners where lines through the contour between them cross: no corner of the contour itself has to be right. */

@@ -1,0 +1,72 @@
+import type { Vec } from '../geometry';
+import type { ColourPicture } from './colour-picture';
+
+/** Pixels at which colour changes most steeply across them, as arrays: place, direction of the change, and how much. Pixels of their picture. */
+export interface Edgels {
+  readonly count: number;
+  readonly x: Float32Array;
+  readonly y: Float32Array;
+  /** Direction of the change, radians; which of its two ways is not told. */
+  readonly direction: Float32Array;
+  /** Levels of colour between the two neighbours. */
+  readonly contrast: Float32Array;
+}
+
+/** A change by less than this is grain. */
+const LEAST = 10;
+const TANGENT = Math.tan(Math.PI / 8);
+
+/**
+ * Edge pixels of a whole picture: colour gradients in the channel that changes most, kept where they are steepest along their own direction
+ * (Canny, A computational approach to edge detection, 1986, without his tracking). By channels, since oiled wood and steel can be equally bright.
+ */
+export function listEdgels({ width, height, data }: ColourPicture): Edgels {
+  const [gx, gy, size] = [new Float32Array(width * height), new Float32Array(width * height), new Float32Array(width * height)];
+  for (let j = 1; j < height - 1; j++) {
+    for (let i = 1; i < width - 1; i++) {
+      const at = 3 * (j * width + i);
+      for (let c = 0; c < 3; c++) {
+        const [dx, dy] = [data[at + 3 + c]! - data[at - 3 + c]!, data[at + 3 * width + c]! - data[at - 3 * width + c]!];
+        const change = Math.hypot(dx, dy);
+        const pixel = j * width + i;
+        if (change > size[pixel]!) [gx[pixel], gy[pixel], size[pixel]] = [dx, dy, change];
+      }
+    }
+  }
+  const kept: number[] = [];
+  for (let j = 2; j < height - 2; j++) for (let i = 2; i < width - 2; i++) if (isSteepest(j * width + i, width, gx, gy, size)) kept.push(j * width + i);
+  return {
+    count: kept.length, x: Float32Array.from(kept, (pixel) => (pixel % width) + 0.5), y: Float32Array.from(kept, (pixel) => Math.floor(pixel / width) + 0.5),
+    direction: Float32Array.from(kept, (pixel) => Math.atan2(gy[pixel]!, gx[pixel]!)), contrast: Float32Array.from(kept, (pixel) => size[pixel]!),
+  };
+}
+
+function isSteepest(pixel: number, width: number, gx: Float32Array, gy: Float32Array, size: Float32Array): boolean {
+  const here = size[pixel]!;
+  if (here < LEAST) return false;
+  const [dx, dy] = [gx[pixel]!, gy[pixel]!];
+  const [ax, ay] = [Math.abs(dx), Math.abs(dy)];
+  const step = ay < TANGENT * ax ? 1 : ax < TANGENT * ay ? width : dx * dy > 0 ? width + 1 : width - 1;
+  return here >= size[pixel - step]! && here > size[pixel + step]!;
+}
+
+const RAYS = 720;
+/** Hits on a ray nearer to each other than this are one, px. */
+const ONE_HIT = 2.5;
+
+/** The edges that are met first as one goes out from a place: so many on each ray. What lies beyond them, squared paper or the grain of a table, is another thing's. */
+export function firstMet(edgels: Edgels, [x0, y0]: Vec, hits: number): Edgels {
+  const rays = Array.from({ length: RAYS }, (): number[] => []);
+  const far = (e: number) => Math.hypot(edgels.x[e]! - x0, edgels.y[e]! - y0);
+  for (let e = 0; e < edgels.count; e++) rays[Math.floor(((Math.atan2(edgels.y[e]! - y0, edgels.x[e]! - x0) / (2 * Math.PI) + 0.5) * RAYS) % RAYS)]!.push(e);
+  const kept = rays.flatMap((ray) => {
+    let [met, last] = [0, -Infinity];
+    return ray.sort((a, b) => far(a) - far(b)).filter((e) => {
+      if (far(e) > last + ONE_HIT) met++;
+      last = far(e);
+      return met <= hits;
+    });
+  });
+  const pick = (values: Float32Array) => Float32Array.from(kept, (e) => values[e]!);
+  return { count: kept.length, x: pick(edgels.x), y: pick(edgels.y), direction: pick(edgels.direction), contrast: pick(edgels.contrast) };
+}
