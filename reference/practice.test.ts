@@ -55,6 +55,30 @@ it('a part of a hand’s size, square-on and close, comes out within 1/32 in by 
   expect(off.filter((error) => Math.abs(error) <= INCH / 32).length / off.length).toBeGreaterThan(0.95);
 });
 
+it.each([['a steady hand', 0.5], ['a finger', 2]] as const)('%s: a length that is wrong by 9 %% beside a card, a straight edge and a true length, all aside by 35°, is named alone', (_says, sigma) => {
+  for (let seed = 1; seed <= 10; seed++) {
+    const hand = handOf(seed, sigma);
+    const points: Record<string, Points[string]> = {};
+    const name = (id: string, at: readonly [number, number], by = hand) => {
+      points[id] = { ...by.shaky(at), height: 0 };
+      return id;
+    };
+    const edges = handOf(100 + seed, 0.2);
+    const mark = (wanted: number) => BOWED.rule.marks.find((other) => other.mark === wanted)!.px;
+    const [first, , , last] = BOWED.blade.holes;
+    const fit = fitView({
+      picture: { ...BOWED.picture, kind: 'photo', focal35mm: 27 }, datum: { origin: [0, 0], direction: 0 }, points, lift: { mm: 0, sigma: 1.5 },
+      evidence: [
+        { id: 'card', kind: 'rectangle', sides: BOWED.card.sidesPx.map((side, s) => side.map((at, i) => name(`s${s}${i}`, at, edges))), widthMm: BOWED.card.width, heightMm: BOWED.card.height, sigma: 0.06 },
+        { id: 'edge', kind: 'straight', through: BOWED.rule.upperEdgePx.map((at, i) => name(`e${i}`, at)) },
+        { id: 'true', kind: 'length', from: name('la', mark(20)), to: name('lb', mark(240)), mm: 220, sigma: 0.15 },
+        { id: 'wrong', kind: 'length', from: name('wa', first!.px), to: name('wb', last!.px), mm: 0.91 * Math.hypot(132, 10), sigma: 0.15 },
+      ],
+    });
+    expect(fit.ok && fit.value.suspects).toEqual(['wrong']);
+  }
+});
+
 interface Case {
   readonly says: string;
   readonly truth: Truth;

@@ -9,16 +9,15 @@ import { crossingOfLines, distance, lineThrough, type Vec } from '../../src/core
 import { CARD_PHOTOS, photograph, seeOnCard } from './cards';
 
 const CORNERS: readonly Vec[] = [[0, 0], [85.6, 0], [85.6, 53.98], [0, 53.98]];
-const TAPS = 20;
 
-function tapOn(name: string) {
+function tapOn(name: string, taps: number) {
   const scene = CARD_PHOTOS[name]!;
   const { width, height, data } = photograph(scene);
   const pyramid = createPyramid(colourPictureFrom(width, height, data));
   const picture: PictureGeometry = { width, height, kind: 'photo', focal35mm: scene.camera.focal35mm };
   const random = createRandom(9);
   const truth = CORNERS.map((corner) => seeOnCard(scene, corner));
-  return Array.from({ length: TAPS }, () => {
+  return Array.from({ length: taps }, () => {
     const tap = seeOnCard(scene, [3 + 79 * random.uniform(), 3 + 48 * random.uniform()]);
     const sides = findSides(pyramid, tap, (corners) => misfitOfRectangle(picture, corners, 85.6 / 53.98));
     if (!sides) return 'not found';
@@ -30,14 +29,14 @@ function tapOn(name: string) {
 }
 
 it('on slate by a long lens, a corner covered: found from 19 of 20 places, and never wrong', () => {
-  const found = tapOn('on slate by a long lens, a corner covered');
+  const found = tapOn('on slate by a long lens, a corner covered', 20);
   expect(found.filter((one) => one === 'right').length).toBeGreaterThanOrEqual(19);
   expect(found).not.toContain('wild');
 });
 
 it('on squared paper from aside, and on grained wood beside steel: hardly ever wrong', () => {
-  const found = ['on squared paper, from aside', 'on wood, square-on'].flatMap(tapOn);
-  expect(found.filter((one) => one === 'wild').length).toBeLessThanOrEqual(2);
+  const found = ['on squared paper, from aside', 'on wood, square-on'].flatMap((name) => tapOn(name, 10));
+  expect(found.filter((one) => one === 'wild').length).toBeLessThanOrEqual(1);
 });
 
 it('fits a card seen by some camera, and no shape that none would see so', () => {

@@ -110,7 +110,8 @@ const isCommon = ({ adjusted, freed }: Story) => adjusted.model.parts.every(({ i
 /** Stories that leave one piece out: of a picture as it usually is, and of one taken from any side. */
 function listPieceStories(camera: Story, usual: Story, { tell, tellEveryWay }: Teller): Story[] {
   const canSlant = listHeld(usual).includes('tilt');
-  return listSuspects([usual, camera].filter(({ cost }) => Number.isFinite(cost))).flatMap((id) => {
+  // Evidence that contradicts itself strongly settles under no story: then its tests say who to look at, and no more.
+  return listSuspects([usual, camera]).flatMap((id) => {
     const aside = new Set([id]);
     return [tell(new Set(), aside), tell(camera.freed, aside, camera.adjusted), ...(canSlant ? tellEveryWay(new Set(['tilt']), aside) : [])].filter((story) => story !== undefined);
   });
