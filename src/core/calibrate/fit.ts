@@ -76,7 +76,7 @@ export function unscaledFit({ picture, datum, points = {} }: Pick<FitInput, 'pic
 /** Rectangles that are tried begun on their other side. */
 const MOST_TURNED = 3;
 /** A slant at which it is asked whether a rectangle was begun on its other side instead. Radians. */
-const STEEP = 0.6;
+const STEEP = 0.95;
 
 const SIZED = (piece: Evidence) => piece.kind === 'length' || (piece.kind === 'circle' && piece.diameterMm !== undefined) || (piece.kind === 'rectangle' && (piece.widthMm !== undefined || piece.heightMm !== undefined));
 
@@ -105,15 +105,15 @@ function judgeEitherWay(model: MapModel, evidence: readonly Evidence[], input: F
   const turnable = weighsAssumptions(model) ? evidence.filter(hasTwoSizes).slice(0, MOST_TURNED) : [];
   return turnable.reduce((judged, piece) => {
     if (judged.ok && fitsWell(judged.value)) return judged;
-    const turned = judgeEvidence(model, (judged.ok ? judged.value.evidence : evidence).map((other) => (other.id === piece.id ? begunOnOtherSide(piece) : other)), input);
+    const turned = judgeEvidence(model, (judged.ok ? judged.value.evidence : evidence).map((other) => (other.id === piece.id ? begunOnOtherSide(piece) : other)), input, true);
     return turned.ok && (!judged.ok || isBetter(turned.value, judged.value)) ? turned : judged;
   }, judgeEvidence(model, evidence, input));
 }
 
-/** Nobody is suspected, nothing disagrees, and the camera was not held steeper than anybody would. */
-function fitsWell({ adjusted, suspects }: Judged): boolean {
+/** No rectangle is suspected, nothing disagrees, and the camera was not held steeper than anybody would. */
+function fitsWell({ adjusted, evidence, suspects }: Judged): boolean {
   const tilt = indexOf(adjusted.model, 'tilt');
-  return suspects.length === 0 && adjusted.diagnosis.isConsistent !== false && (tilt < 0 || Math.hypot(adjusted.values[tilt]!, adjusted.values[tilt + 1]!) < STEEP);
+  return !evidence.some((piece) => hasTwoSizes(piece) && suspects.includes(piece.id)) && adjusted.diagnosis.isConsistent !== false && (tilt < 0 || Math.hypot(adjusted.values[tilt]!, adjusted.values[tilt + 1]!) < STEEP);
 }
 
 const isBetter = (one: Judged, other: Judged) => one.suspects.length < other.suspects.length || (one.suspects.length === other.suspects.length && one.cost < other.cost);

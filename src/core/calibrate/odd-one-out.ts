@@ -30,6 +30,8 @@ const MARGIN = 6;
 const TIE = 0.5;
 /** Pieces that are tried in one round: the ones whose tests are worst. */
 const TRIED = 8;
+/** Of these so many first: when one of them explains everything, the others are let be. */
+const TRIED_FIRST = 4;
 /** Share of the worst test (in chi-square) below which a piece cannot be what is wrong. */
 const NEAR_WORST = 0.1;
 /** Tests of assumptions and pieces below this leave nothing to explain. */
@@ -53,10 +55,11 @@ function listWeighed(best: Story, others: readonly Story[]): Weighed[] {
  * Data snooping by what each explanation leaves unexplained (the mean-shift model: leaving a piece out is giving it an unknown
  * error; Baarda 1968; Kok, On data snooping and multiple outlier testing, 1984). Assumptions are pieces like any other, and where all of them are weighed (auto) every
  * story about the camera is told before one about a piece. Each round changes one thing, by an adjustment of
- * its own; what was changed too early is taken back.
+ * its own; what was changed too early is taken back. `quick`: what does not
+ * settle within a few steps is not followed.
  */
-export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
-  const efforts = weighsAssumptions(model) ? [QUICK, THOROUGH, LENIENT] : [THOROUGH, LENIENT];
+export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, quick = false): Result<Judged> {
+  const efforts = quick ? [QUICK] : weighsAssumptions(model) ? [QUICK, THOROUGH, LENIENT] : [THOROUGH, LENIENT];
   let judged: Result<Judged> = refused('fit-not-found');
   for (const effort of efforts) {
     const whole = adjustView(model, evidence, pointed, new Set(), undefined, effort.steps);
@@ -111,10 +114,15 @@ const isCommon = ({ adjusted, freed }: Story) => adjusted.model.parts.every(({ i
 function listPieceStories(camera: Story, usual: Story, { tell, tellEveryWay }: Teller): Story[] {
   const canSlant = listHeld(usual).includes('tilt');
   // Evidence that contradicts itself strongly settles under no story: then its tests say who to look at, and no more.
-  return listSuspects([usual, camera]).flatMap((id) => {
+  const settles = Number.isFinite(usual.cost);
+  const told: Story[] = [];
+  for (const [i, id] of listSuspects([usual, camera]).entries()) {
+    if (i >= TRIED_FIRST && told.some(isSound)) break;
     const aside = new Set([id]);
-    return [tell(new Set(), aside), tell(camera.freed, aside, camera.adjusted), ...(canSlant ? tellEveryWay(new Set(['tilt']), aside) : [])].filter((story) => story !== undefined);
-  });
+    const near = [...(settles ? [tell(new Set(), aside)] : []), ...(camera === usual ? [] : [tell(camera.freed, aside, camera.adjusted)])];
+    told.push(...near.filter((story) => story !== undefined), ...(canSlant ? tellEveryWay(new Set(['tilt']), aside) : []));
+  }
+  return told;
 }
 
 /** Pieces whose tests are worst under one of the stories. */

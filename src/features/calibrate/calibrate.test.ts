@@ -3,7 +3,7 @@ import { createDeriver, pointsOfView } from '@/core/derive';
 import type { Job } from '@/core/job';
 import { MILLIMETRES } from '@/core/units';
 import { outcomeInWords } from './evidence-words';
-import { fitInWords } from './fit-words';
+import { fitInWords, sigmaWithHeight } from './fit-words';
 import { readSize } from './said-fields';
 
 function demo(name: string) {
@@ -50,4 +50,21 @@ describe('a figure that cannot be read', () => {
     expect(readSize('length', '240 or 249', MILLIMETRES)).toMatchObject({ ok: false, code: 'candidates-need-scale' });
     expect(read('240 or shoe', 240, 1).ok).toBe(false);
   });
+});
+
+describe('the height that nobody said', () => {
+  const open = (lift: number | undefined) => {
+    const job = JSON.parse(readFileSync('public/demo/blade-slanted.json', 'utf8')) as Job;
+    return [...createDeriver()({ ...job, views: job.views.map((view) => ({ ...view, lift, evidence: view.evidence.filter(({ onTraced }) => !onTraced) })) }).views.values()][0]!;
+  };
+
+  it('is asked for with what it would bring, and what is promised comes', () => {
+    const [unsaid, flat] = [open(undefined), open(0)];
+    const promised = sigmaWithHeight(unsaid)!;
+    expect(promised).toBeLessThan(0.95 * unsaid.sigma!);
+    expect(flat.sigma! / promised).toBeGreaterThan(0.8);
+    expect(flat.sigma! / promised).toBeLessThan(1.25);
+  });
+
+  it('is not asked for once it is said', () => expect(sigmaWithHeight(open(0))).toBeUndefined());
 });

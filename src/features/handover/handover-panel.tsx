@@ -50,8 +50,8 @@ export function HandoverPanel() {
       </Card>
       <Card testID="read-back">
         <ReadBack written={written} unit={unit} />
-        {written.kind === 'ready' ? <ExtentWords only={what === 'chosen' ? chosen : undefined} /> : null}
         <Button mode="contained" icon="handover" disabled={written.kind !== 'ready' || !written.agrees} onPress={save} testID="save-file">{`Save ${format.toUpperCase()}`}</Button>
+        {written.kind === 'ready' ? <ExtentWords only={what === 'chosen' ? chosen : undefined} /> : null}
       </Card>
       <PartsCard fileName={fileName} />
       <OpeningsCard fileName={fileName} />
