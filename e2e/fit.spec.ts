@@ -185,19 +185,20 @@ test('a size pointed at again is averaged with its marks hidden, and a thing of 
   await page.getByTestId('undo').click();
   await expect(page.getByTestId('fit-summary')).not.toContainText('Places that you pointed at again');
 
+  // Twice a card each way: what one tap finds has to be of its proportion.
   await desk.choose('panel-shelf');
   await desk.openCards();
   await desk.choose('own-add');
   await page.getByTestId('own-name').fill('Setting block');
-  await page.getByTestId('own-width').fill('120 ± 0.05');
-  await page.getByTestId('own-height').fill('40');
+  await page.getByTestId('own-width').fill('171.2 ± 0.05');
+  await page.getByTestId('own-height').fill('107.96');
   await desk.choose('own-keep');
   await page.reload();
   await desk.step('fit');
   await desk.choose('panel-shelf');
   await desk.openCards();
   await page.getByTestId('shelf-find').fill('setting');
-  const row = page.getByRole('button', { name: 'Setting block, 120.00 mm × 40.00 mm' });
+  const row = page.getByRole('button', { name: 'Setting block, 171.20 mm × 107.96 mm' });
   await expect(row).toBeVisible({ timeout: 15_000 });
   await page.getByRole('button', { name: 'Take Setting block off the shelf' }).click();
   await expect(row).toHaveCount(0);
@@ -206,5 +207,5 @@ test('a size pointed at again is averaged with its marks hidden, and a thing of 
   await desk.closeCards();
   await desk.pointAt([(ends[0][0] + ends[1][0]) / 2, (ends[0][1] + ends[1][1]) / 2]);
   await desk.openCards();
-  await expect(page.getByTestId('width-field')).toHaveValue('120 mm');
+  await expect(page.getByTestId('width-field')).toHaveValue('171.2 mm');
 });
