@@ -72,7 +72,8 @@ function withinDoubt(wanted: readonly Proposal[], outlines: readonly Relatable[]
     const worst = (about.length > 0 ? about : kept).reduce((a, b) => (b.miss * a.sigma > a.miss * b.sigma ? b : a));
     kept = kept.filter((proposal) => proposal !== worst);
   }
-  return kept.length < wanted.length && MOST_LEFT_OUT <= wanted.length - kept.length ? [] : kept;
+  // What is left after so many rounds was never solved as a whole: nothing of it is offered.
+  return [];
 }
 
 const touches = ({ on }: Proposal, { known }: Solved, blocks: ReadonlySet<string>) => on.some((end) => blocksOf(findElement(end, known)!).some((block) => blocks.has(block)));
