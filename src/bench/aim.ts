@@ -30,6 +30,8 @@ export const AIM_OFFSET: Vec = [0, -96];
 
 /** Repeatability of pointing, CSS px of the picture that is looked at, one sigma. Assumed: see docs/accuracy.md. */
 const POINTING = { touch: 1.6, mouse: 0.8, keyboard: 0.8 } as const;
+/** A finger that has not aimed in the patch yet points as well as is seen on the bench itself. CSS px, one sigma. */
+const LANDING = 1.6;
 /** A photographed edge is spread over about a pixel; nobody points better than half of that. */
 const EDGE_SIGMA = 0.5;
 const SNAP_REACH = { touch: 14, mouse: 9, keyboard: 9 } as const;
@@ -46,14 +48,25 @@ export function aimZoom(zoom: number): number {
   return Math.max(zoom, Math.min(zoom * AIM_MAGNIFICATION, 24));
 }
 
-export function pointingSigma(pointer: Pointer, zoom: number): number {
-  return Math.hypot(POINTING[pointer] / pointingZoom(pointer, zoom), EDGE_SIGMA);
+/** What points, and how much a finger owes to its landing (`GestureEffect`); others owe nothing to it. */
+export interface Hand {
+  readonly pointer: Pointer;
+  readonly unaided?: number | undefined;
 }
 
-export interface AimOptions {
+/** One sigma of each coordinate of a place that is pointed at with nothing to catch the aim. Sheet px. */
+export function pointingSigma({ pointer, unaided = 0 }: Hand, zoom: number): number {
+  return Math.hypot(POINTING[pointer] / pointingZoom(pointer, zoom), (unaided * LANDING) / zoom, EDGE_SIGMA);
+}
+
+/** How far off the aim is caught, sheet px: by a finger that has not aimed in the patch yet from as far as by a mouse. */
+function snapReach({ pointer, unaided = 0 }: Hand, zoom: number): number {
+  return Math.max(SNAP_REACH[pointer] / pointingZoom(pointer, zoom), (unaided * SNAP_REACH.mouse) / zoom);
+}
+
+export interface AimOptions extends Hand {
   readonly fit: Fit;
   readonly zoom: number;
-  readonly pointer: Pointer;
   readonly snapping: boolean;
   /** What is drawn near a place of the plane. */
   readonly search: SnapSearch;
@@ -78,11 +91,11 @@ const FOLLOWED = 30;
 
 /** The aim at a place of the sheet: caught by what lies within reach, the drawing before the picture, else just there. */
 export function aimAt(sheet: Vec, options: AimOptions): Aim {
-  const { fit, zoom, pointer, snapping } = options;
-  const sigma = pointingSigma(pointer, zoom);
+  const { fit, zoom, snapping } = options;
+  const sigma = pointingSigma(options, zoom);
   const free: Aim = { sheet, plane: fit.toPlane(sheet), sigma, snap: undefined, free: sheet };
   if (!snapping) return free;
-  const reach = SNAP_REACH[pointer] / pointingZoom(pointer, zoom);
+  const reach = snapReach(options, zoom);
   const drawn = caughtByDrawing(free, reach, options);
   if (drawn && !WEAK.includes(drawn.snap)) return drawn;
   const seen = options.kinds && !options.kinds.includes('picture') ? undefined : caughtByPicture(free, reach, options);

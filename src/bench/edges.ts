@@ -1,21 +1,25 @@
 import type { Vec } from '@/core/geometry';
-import { findCornerNear, findEdgeNear, type Corner, type Edge } from '@/core/raster';
+import { createPyramid, findCornerNear, findEdgeNear, type Corner, type Edge, type Pyramid } from '@/core/raster';
 import { pictureWorker, type PictureWindow, type SidesRequest } from '@/workers';
 
 /** Half the side of the part of the picture that is kept at hand around the aim, px. */
 const HALF = 176;
 /** What a search reads beyond its reach, px. */
 const MARGIN = 24;
-/** No edge is looked for farther away than this, px: at low zoom the hand decides. */
-export const FARTHEST_EDGE = 26;
+/** No edge and no corner is looked for farther away than this, px: at low zoom the hand decides. */
+const FARTHEST_EDGE = 26;
+const FARTHEST_CORNER = 60;
+/** A point that is set waits for its part of the picture no longer than this, ms. */
+const PATIENCE = 600;
 
 /** Places found on the rim or the sides of a thing: the edge passes just there, whichever point of the thing that is. */
 export type Found = readonly { readonly at: Vec; readonly sigma: number }[];
 
 /** Looks for edges of one picture: at once near the aim, from a part of it that is kept at hand, and in the worker around a place. */
 export class PictureEdges {
-  private near: PictureWindow | undefined;
+  private near: { readonly window: PictureWindow; readonly pyramid: Pyramid } | undefined;
   private asked: Vec | undefined;
+  private fetching: Promise<void> | undefined;
 
   /** `onReady` is called when a part that was asked for has come. */
   constructor(
@@ -26,22 +30,27 @@ export class PictureEdges {
 
   /** The edge nearest to a place. Undefined as well while that part of the picture is on its way. */
   find(sheet: Vec, reach: number): Edge | undefined {
-    return this.findWith(findEdgeNear, sheet, reach);
+    return this.findWith(({ levels }, near, within) => findEdgeNear(levels[0]!, near, within), sheet, Math.min(reach, FARTHEST_EDGE));
   }
 
   /** The corner nearest to a place; as `find`. */
   findCorner(sheet: Vec, reach: number): Corner | undefined {
-    return this.findWith(findCornerNear, sheet, reach);
+    return this.findWith(findCornerNear, sheet, Math.min(reach, FARTHEST_CORNER));
   }
 
-  private findWith<T extends { readonly at: Vec }>(find: (picture: PictureWindow, near: Vec, reach: number) => T | undefined, sheet: Vec, reach: number): T | undefined {
-    const within = Math.min(reach, FARTHEST_EDGE);
-    if (!this.covers(sheet, within + MARGIN)) {
+  /** Undefined when the part of the picture around a place is at hand; else comes true when it is, or is not likely to be soon. */
+  coming(sheet: Vec): Promise<unknown> | undefined {
+    if (this.covers(sheet, FARTHEST_CORNER + MARGIN)) return undefined;
+    return Promise.race([this.fetch(sheet), new Promise((resolve) => setTimeout(resolve, PATIENCE))]);
+  }
+
+  private findWith<T extends { readonly at: Vec }>(find: (picture: Pyramid, near: Vec, reach: number) => T | undefined, sheet: Vec, reach: number): T | undefined {
+    if (!this.near || !this.covers(sheet, reach + MARGIN)) {
       void this.fetch(sheet);
       return undefined;
     }
-    const { x, y } = this.near!;
-    const found = find(this.near!, [sheet[0] - x, sheet[1] - y], within);
+    const { window: { x, y }, pyramid } = this.near;
+    const found = find(pyramid, [sheet[0] - x, sheet[1] - y], reach);
     return found && { ...found, at: [found.at[0] + x, found.at[1] + y] };
   }
 
@@ -68,15 +77,19 @@ export class PictureEdges {
     return near !== undefined && Math.abs(x - this.asked![0]) + reach <= HALF && Math.abs(y - this.asked![1]) + reach <= HALF;
   }
 
-  private async fetch(sheet: Vec): Promise<void> {
-    if (this.asked && Math.hypot(sheet[0] - this.asked[0], sheet[1] - this.asked[1]) < HALF / 4) return;
-    const asked: Vec = [Math.round(sheet[0]), Math.round(sheet[1])];
-    this.asked = asked;
+  private fetch(sheet: Vec): Promise<void> {
+    if (this.fetching && this.asked && Math.hypot(sheet[0] - this.asked[0], sheet[1] - this.asked[1]) < HALF / 4) return this.fetching;
+    this.asked = [Math.round(sheet[0]), Math.round(sheet[1])];
     this.near = undefined;
+    this.fetching = this.fetchAround(this.asked);
+    return this.fetching;
+  }
+
+  private async fetchAround(asked: Vec): Promise<void> {
     if (!(await this.reopen())) return;
     const outcome = await pictureWorker.call('colours', { hash: this.hash, x: asked[0] - HALF, y: asked[1] - HALF, width: 2 * HALF, height: 2 * HALF });
-    if (this.asked !== asked) return;
-    this.near = outcome.kind === 'done' ? outcome.value : undefined;
-    if (this.near) this.onReady();
+    if (this.asked !== asked || outcome.kind !== 'done' || !outcome.value) return;
+    this.near = { window: outcome.value, pyramid: createPyramid(outcome.value) };
+    this.onReady();
   }
 }

@@ -15,8 +15,8 @@ function play(inputs: readonly TouchInput[]): { gesture: Gesture; effects: Gestu
 
 describe('fingers', () => {
   it('bring the aim above the fingertip and set on lifting', () => {
-    const { effects, gesture } = play([{ kind: 'down', finger: 1, at: [100, 400], time: 0 }, { kind: 'up', finger: 1 }]);
-    expect(effects).toEqual([{ kind: 'aim', screen: [100, 304] }, { kind: 'set', screen: [100, 304] }]);
+    const { effects, gesture } = play([{ kind: 'down', finger: 1, at: [100, 400], time: 0 }, { kind: 'up', finger: 1, time: 80 }]);
+    expect(effects).toEqual([{ kind: 'aim', screen: [100, 304], unaided: 1 }, { kind: 'set', screen: [100, 304], unaided: 1 }]);
     expect(gesture).toEqual(AT_REST);
   });
 
@@ -33,7 +33,7 @@ describe('fingers', () => {
   it('pan and zoom with a second finger at any time, and set nothing', () => {
     const { effects } = play([
       { kind: 'down', finger: 1, at: [100, 400], time: 0 }, { kind: 'down', finger: 2, at: [200, 400], time: 10 },
-      { kind: 'move', finger: 2, at: [300, 400], time: 20 }, { kind: 'up', finger: 2 }, { kind: 'up', finger: 1 },
+      { kind: 'move', finger: 2, at: [300, 400], time: 20 }, { kind: 'up', finger: 2, time: 30 }, { kind: 'up', finger: 1, time: 40 },
     ]);
     expect(effects.filter((effect) => effect.kind === 'set')).toEqual([]);
     expect(effects).toContainEqual({ kind: 'pan-zoom', about: [200, 400], by: [50, 0], factor: 2 });
@@ -45,7 +45,8 @@ describe('fingers', () => {
     const finger = fc.integer({ min: 1, max: 3 });
     const input = fc.oneof(
       fc.record({ kind: fc.constantFrom('down' as const, 'move' as const), finger, at: fc.tuple(fc.integer(), fc.integer()), time: fc.nat() }),
-      fc.record({ kind: fc.constantFrom('up' as const, 'lost' as const), finger }),
+      fc.record({ kind: fc.constant('up' as const), finger, time: fc.nat() }),
+      fc.record({ kind: fc.constant('lost' as const), finger }),
     );
     fc.assert(fc.property(fc.array(input, { maxLength: 40 }), (inputs) => {
       const ends: TouchInput[] = [1, 2, 3].map((id) => ({ kind: 'lost', finger: id }));
@@ -109,9 +110,10 @@ it('the aim takes a corner of the picture before an edge, and the drawing before
 });
 
 it('the sigma of a point falls with the zoom, down to the edge’s own blur', () => {
-  expect(pointingSigma('mouse', 0.1)).toBeCloseTo(Math.hypot(8, 0.5), 9);
-  expect(pointingSigma('mouse', 100)).toBeCloseTo(0.5, 2);
-  expect(pointingSigma('touch', 0.1)).toBeLessThan(pointingSigma('mouse', 0.1));
+  expect(pointingSigma({ pointer: 'mouse' }, 0.1)).toBeCloseTo(Math.hypot(8, 0.5), 9);
+  expect(pointingSigma({ pointer: 'mouse' }, 100)).toBeCloseTo(0.5, 2);
+  expect(pointingSigma({ pointer: 'touch' }, 0.1)).toBeLessThan(pointingSigma({ pointer: 'mouse' }, 0.1));
+  expect(pointingSigma({ pointer: 'touch', unaided: 1 }, 0.1)).toBeCloseTo(5 * pointingSigma({ pointer: 'touch' }, 0.1), 0);
   expect(aimZoom(0.1)).toBeCloseTo(0.5, 9);
   expect(aimZoom(30)).toBe(30);
 });

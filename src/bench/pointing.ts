@@ -37,8 +37,8 @@ function attachTouch(on: On, placeOf: PlaceOf, session: Session): void {
     gesture = next;
     for (const effect of effects) {
       if (session.getState().tool.name === 'brush' && paintWith(effect, session)) continue;
-      if (effect.kind === 'aim') session.aimAtScreen(effect.screen, 'touch');
-      else if (effect.kind === 'set') session.setAtAim();
+      if (effect.kind === 'aim') session.aimAtScreen(effect.screen, 'touch', effect.unaided);
+      else if (effect.kind === 'set') session.lift(effect.screen, effect.unaided);
       else if (effect.kind === 'drop-aim') session.dropAim();
       else {
         session.pan(effect.by);
@@ -53,7 +53,7 @@ function attachTouch(on: On, placeOf: PlaceOf, session: Session): void {
   };
   on('pointerdown', placed('down'));
   on('pointermove', placed('move'));
-  on('pointerup', (event) => event.pointerType === 'touch' && feed({ kind: 'up', finger: event.pointerId }));
+  on('pointerup', (event) => event.pointerType === 'touch' && feed({ kind: 'up', finger: event.pointerId, time: event.timeStamp }));
   on('pointercancel', (event) => event.pointerType === 'touch' && feed({ kind: 'lost', finger: event.pointerId }));
 }
 
@@ -64,7 +64,7 @@ function paintWith(effect: GestureEffect, session: Session): boolean {
     session.input({ kind: 'cancel' });
     return false;
   }
-  session.aimAtScreen(effect.screen, 'touch');
+  session.aimAtScreen(effect.screen, 'touch', effect.unaided);
   const { aim, tool } = session.getState();
   if (!aim) return true;
   if (effect.kind === 'set') session.input({ kind: 'drop', aim, reach: 0 });

@@ -3,7 +3,7 @@ import type { FittedView } from '@/core/derive';
 import { boxAround, distance, subtract, type Vec } from '@/core/geometry';
 import type { EvidenceKind } from '@/core/job';
 import { newId, type JobStore, type LoadedReference } from '@/store';
-import { aimAt, aimZoom, type Pointer } from './aim';
+import { aimAt, aimZoom, pointingSigma, type Aim, type Hand } from './aim';
 import type { PictureEdges } from './edges';
 import { lookAtPlane } from './ground';
 import { boundsOf, layingOf, squaredUp, turned } from './laying';
@@ -18,6 +18,11 @@ const SAME_AIM = 3;
 const REFERENCE_REACH = 24;
 const NOTHING_NEAR = () => [];
 
+/** Where on the bench somebody points, CSS px, and how. */
+interface Aimed extends Required<Hand> {
+  readonly screen: Vec;
+}
+
 /** One sitting at the bench: turns pointing and typing into inputs of the tool in hand, and its effects into commands. */
 export class Session {
   readonly store: StoreApi<SessionState>;
@@ -25,7 +30,9 @@ export class Session {
   private shownView: string | undefined;
   private edges: PictureEdges | undefined;
   private covered = 0;
-  private lastAimed: { readonly screen: Vec; readonly pointer: Pointer } | undefined;
+  private lastAimed: Aimed | undefined;
+  /** A point that waits for the picture around it. */
+  private awaited: Aimed | undefined;
 
   constructor(private readonly jobs: JobStore, draft: string | null) {
     this.store = createStore<SessionState>()(() => startState(jobs.getState().job, draft));
@@ -54,6 +61,7 @@ export class Session {
   }
 
   chooseView(id: string): void {
+    this.setAwaited();
     this.set({ viewId: id, elsewhere: undefined, aim: undefined, patch: undefined });
     this.layAgain();
     this.setTool(startTool(this.getState().tool.name));
@@ -92,6 +100,7 @@ export class Session {
   }
 
   setTool(tool: ActiveTool): void {
+    this.setAwaited();
     if (tool.name !== 'match' && this.getState().elsewhere) this.lookAt(undefined);
     this.set({ tool, beacon: undefined, suggested: [] });
     this.jobs.getState().setDraft(JSON.stringify({ view: this.getState().viewId, tool }));
@@ -154,6 +163,7 @@ export class Session {
   }
 
   input(given: ToolInput): void {
+    this.setAwaited();
     const context = this.findContext();
     if (!context) return;
     if (this.isReadOnly()) return this.say('read-only');
@@ -163,28 +173,40 @@ export class Session {
     effects.forEach((effect) => this.perform(effect));
   }
 
-  /** Moves the aim to a place on the bench (CSS px). */
-  aimAtScreen(screen: Vec, pointer: Pointer): void {
+  /** Moves the aim to a place on the bench (CSS px); `unaided` of a finger: see `GestureEffect`. */
+  aimAtScreen(screen: Vec, pointer: Hand['pointer'], unaided = 0): void {
     const context = this.findContext();
     if (!context) return;
-    const { viewport, snapping, tool } = this.getState();
-    const catching = snapping && !toolOf(tool).isFree;
-    // A place that is to be laid on existing geometry is sought in the picture: what lies over it already must not catch the aim.
-    const around = tool.name === 'match' && tool.state.looking === 'view' ? undefined : { references: this.getState().references, at: toSheet(viewport, screen), reach: REFERENCE_REACH / viewport.zoom };
-    const search = catching ? snapSearch(context, this.jobs.getState().derived, tool, around) : NOTHING_NEAR;
     // Another place has other catches: they are gone through from the best one on again.
     const turn = this.lastAimed && distance(this.lastAimed.screen, screen) < SAME_AIM ? this.getState().turn : 0;
-    this.lastAimed = { screen, pointer };
+    this.lastAimed = { screen, pointer, unaided };
+    this.set({ aim: this.aimFor(this.lastAimed, context, turn), pointer, turn, nudging: false, patch: pointer === 'touch' ? screen : undefined });
+  }
+
+  private isCatching(): boolean {
+    const { snapping, tool } = this.getState();
+    return snapping && !toolOf(tool).isFree;
+  }
+
+  private aimFor({ screen, pointer, unaided }: Aimed, context: ToolContext, turn = 0): Aim {
+    const { viewport, tool, references, catching, grid } = this.getState();
+    const snapping = this.isCatching();
+    // A place that is to be laid on existing geometry is sought in the picture: what lies over it already must not catch the aim.
+    const around = tool.name === 'match' && tool.state.looking === 'view' ? undefined : { references, at: toSheet(viewport, screen), reach: REFERENCE_REACH / viewport.zoom };
+    const search = snapping ? snapSearch(context, this.jobs.getState().derived, tool, around) : NOTHING_NEAR;
     const findEdge = (sheet: Vec, reach: number) => this.edges?.find(sheet, reach);
     const findCorner = (sheet: Vec, reach: number) => this.edges?.findCorner(sheet, reach);
-    const aim = aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, snapping: catching, search, findEdge, findCorner, from: findFrom(tool, context), kinds: this.getState().catching, grid: this.getState().grid, turn });
-    this.set({ aim, pointer, turn, nudging: false, patch: pointer === 'touch' ? screen : undefined });
+    return aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, unaided, snapping, search, findEdge, findCorner, from: findFrom(tool, context), kinds: catching, grid, turn });
   }
 
   /** The next of several things that the aim could be caught by here. */
   catchNext(): void {
     this.set({ turn: this.getState().turn + 1 });
-    if (this.lastAimed) this.aimAtScreen(this.lastAimed.screen, this.lastAimed.pointer);
+    this.aimAtLast();
+  }
+
+  private aimAtLast(): void {
+    if (this.lastAimed) this.aimAtScreen(this.lastAimed.screen, this.lastAimed.pointer, this.lastAimed.unaided);
   }
 
   /** With a grid the aim is caught by it. */
@@ -200,7 +222,7 @@ export class Session {
   /** Looks again from where the aim was last: a part of the picture has come in the meantime. */
   aimAgain(): void {
     const { aim, nudging } = this.getState();
-    if (this.lastAimed && aim && !nudging) this.aimAtScreen(this.lastAimed.screen, this.lastAimed.pointer);
+    if (aim && !nudging) this.aimAtLast();
   }
 
   /** Moves the aim by CSS pixels of the bench, from its middle when there is none yet. */
@@ -210,9 +232,37 @@ export class Session {
     this.aimAtScreen([from[0] + by[0], from[1] + by[1]], 'keyboard');
   }
 
+  /** A finger is lifted: the point is set where it was aimed at, as well as it had been aimed by then; what was shown to catch it does. */
+  lift(screen: Vec, unaided: number): void {
+    if (!this.lastAimed || distance(this.lastAimed.screen, screen) > 0) this.aimAtScreen(screen, 'touch', unaided);
+    const { aim, viewport } = this.getState();
+    if (aim && aim.snap !== 'picture-corner') this.set({ aim: { ...aim, sigma: pointingSigma({ pointer: 'touch', unaided }, viewport.zoom) } });
+    this.setAtAim();
+  }
+
+  /** Sets a point at the aim. Where that part of the picture is still on its way, as soon as it is seen what catches the aim there. */
   setAtAim(): void {
-    const { aim, pointer, patch, snapping } = this.getState();
-    if (!aim) return;
+    const { aim } = this.getState();
+    const coming = aim && this.isCatching() ? this.edges?.coming(aim.free) : undefined;
+    if (!aim || !coming || !this.lastAimed) return void (aim && this.setAt(aim));
+    const awaited = this.lastAimed;
+    this.awaited = awaited;
+    void coming.then(() => this.awaited === awaited && this.setAwaited());
+  }
+
+  /** What waits is set before anything else is done. */
+  private setAwaited(): void {
+    const { awaited } = this;
+    this.awaited = undefined;
+    const context = awaited && this.findContext();
+    if (!context) return;
+    const aim = this.aimFor(awaited, context);
+    if (awaited === this.lastAimed) this.set({ aim });
+    this.setAt(aim);
+  }
+
+  private setAt(aim: Aim): void {
+    const { pointer, patch, snapping } = this.getState();
     this.input({ kind: 'set', aim, seek: snapping && this.edges !== undefined && aim.snap === undefined });
     const { tool } = this.getState();
     // Where no point was set there is nothing to nudge, and the patch would only be in the way.
@@ -233,9 +283,10 @@ export class Session {
     const from = aim?.sheet ?? toSheet(viewport, [viewport.width / 2, viewport.height / 2]);
     const [x, y] = toScreen(viewport, from);
     const sheet = toSheet(viewport, [x + dx * step, y + dy * step]);
-    this.input({ kind: 'nudge', by: subtract(sheet, from) });
+    const sigma = pointingSigma({ pointer }, viewport.zoom);
+    this.input({ kind: 'nudge', by: subtract(sheet, from), sigma });
     if (!aim || !fitted) return;
-    this.set({ aim: { ...aim, sheet, plane: fitted.fit.toPlane(sheet), snap: undefined, edge: undefined, free: sheet } });
+    this.set({ aim: { ...aim, sigma, sheet, plane: fitted.fit.toPlane(sheet), snap: undefined, edge: undefined, free: sheet } });
   }
 
   resize(width: number, height: number): void {

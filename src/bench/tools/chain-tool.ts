@@ -9,7 +9,7 @@ import { arcAbout, arcOfRadius } from './arc-by';
 import { relationsSaid, type Said } from './drawn-up-to';
 import { wallCommand, type Wall } from './wall';
 import { findEnd } from './relate-tool';
-import { isInLine, NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+import { isInLine, NOTHING, pointed, run, say, stay, toSheetPlace, type Nudge, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
 
 /** How an arc between two ends is said: by a place on it, by its centre, or by its radius. */
 export type ArcBy = 'through' | 'centre' | 'radius';
@@ -52,7 +52,7 @@ function step(state: ChainState, input: ToolInput, context: ToolContext): Step<C
     case 'typed':
       return setTyped(state, input, context);
     case 'nudge':
-      return [nudged(state, input.by), []];
+      return [nudged(state, input), []];
     case 'back':
       return [withoutLast(state), []];
     case 'finish':
@@ -202,8 +202,8 @@ function setTyped(state: ChainState, input: Extract<ToolInput, { kind: 'typed' }
   return angle === undefined ? [state, []] : append(state, { kind: 'aligned', from: base, angle, to: pointed(aim) }, context);
 }
 
-function nudged(state: ChainState, by: Vec): ChainState {
-  const move = (place: PointedPlace): PointedPlace => movedByHand(place, by);
+function nudged(state: ChainState, { by, sigma }: Nudge): ChainState {
+  const move = (place: PointedPlace): PointedPlace => movedByHand(place, by, sigma);
   if (state.through) return { ...state, through: move(state.through) };
   const last = state.nodes.at(-1);
   if (last?.place.kind !== 'pointed') return state;

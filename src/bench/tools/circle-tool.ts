@@ -5,7 +5,7 @@ import type { Relation, RelationEnd } from '@/core/relate';
 import type { Aim } from '../aim';
 import type { Found } from '../edges';
 import { findEnd } from './relate-tool';
-import { isInLine, NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+import { isInLine, NOTHING, pointed, run, say, stay, toSheetPlace, type Nudge, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
 
 /** How a circle is given; `found` looks for its rim around a place inside it. */
 export type CircleMode = CircleBy['kind'] | 'found' | 'touching' | 'ellipse';
@@ -127,10 +127,10 @@ function typedEllipse(state: CircleState, { length, aim }: Extract<ToolInput, { 
   return placeEllipse(state, { kind: 'shifted', from: centre, by, seen: toSheetPlace(context.fitted, add(middle, by)) }, context);
 }
 
-function nudged(state: CircleState, by: Vec): CircleState {
+function nudged(state: CircleState, { by, sigma }: Nudge): CircleState {
   const last = state.places.at(-1);
   if (last?.kind !== 'pointed') return state;
-  return { ...state, places: [...state.places.slice(0, -1), movedByHand(last, by)] };
+  return { ...state, places: [...state.places.slice(0, -1), movedByHand(last, by, sigma)] };
 }
 
 export const circleTool: Tool<CircleState> = {
@@ -146,7 +146,7 @@ export const circleTool: Tool<CircleState> = {
       case 'typed':
         return typed(state, input, context);
       case 'nudge':
-        return [nudged(state, input.by), []];
+        return [nudged(state, input), []];
       case 'back':
         return [{ ...state, places: state.places.slice(0, -1), touches: state.touches?.slice(0, -1) }, []];
       case 'cancel':

@@ -114,7 +114,7 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
     case 'nudge': {
       const moved = state.points[state.last];
       if (!moved) return [state, []];
-      return [{ ...state, points: state.points.with(state.last, { ...movedByHand(moved, input.by), id: state.again === undefined ? undefined : moved.id }) }, []];
+      return [{ ...state, points: state.points.with(state.last, { ...movedByHand(moved, input.by, input.sigma), id: state.again === undefined ? undefined : moved.id }) }, []];
     }
     case 'back':
       return [{ ...state, points: state.points.slice(0, -1), last: Math.max(0, state.points.length - 2) }, []];

@@ -91,7 +91,7 @@ export const matchTool: Tool<MatchState> = {
       case 'nudge': {
         const last = state.pairs.at(-1);
         if (!last || last.to || state.looking === 'target') return [state, []];
-        return [{ ...state, pairs: [...state.pairs.slice(0, -1), { ...last, from: movedByHand(last.from, input.by) }] }, []];
+        return [{ ...state, pairs: [...state.pairs.slice(0, -1), { ...last, from: movedByHand(last.from, input.by, input.sigma) }] }, []];
       }
       case 'back': case 'cancel': {
         const open = state.pairs.slice(0, Math.max(state.laid, input.kind === 'back' ? state.pairs.length - 1 : 0));

@@ -65,7 +65,7 @@ export const pointsTool: Tool<PointsState> = {
       case 'drag': case 'drop':
         return [input.kind === 'drop' ? { point: state.point } : state, state.grabbed && chosen ? [moveTo(view, chosen, input.aim)] : []];
       case 'nudge':
-        return [state, chosen ? [run(movePoint(view.id, movedByHand(chosen, input.by)))] : []];
+        return [state, chosen ? [run(movePoint(view.id, movedByHand(chosen, input.by, input.sigma)))] : []];
       case 'release':
         return [{ point: state.point }, []];
       case 'cancel':

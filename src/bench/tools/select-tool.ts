@@ -5,7 +5,7 @@ import type { Aim } from '../aim';
 import { isPullable, piecesPulled, pulledThrough } from './pull-beside';
 import { reachOf } from './reach';
 import { findNode, findPicked, listHandles, type HandleEnd } from './pick';
-import { NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
+import { NOTHING, pointed, run, say, stay, toSheetPlace, type Nudge, type Step, type Tool, type ToolContext } from './tool';
 
 /** What is selected, and what is being moved. */
 export interface SelectState {
@@ -103,11 +103,11 @@ function drop(state: SelectState, aim: Aim, context: ToolContext): Step<SelectSt
   return changed ? [free, [run(changeOutline(changed, state.grabbed?.kind === 'handle' ? 'handle-moved' : 'point-moved'))]] : [free, []];
 }
 
-function nudge(state: SelectState, by: Vec, context: ToolContext): Step<SelectState> {
+function nudge(state: SelectState, { by, sigma }: Nudge, context: ToolContext): Step<SelectState> {
   const chain = findSelectedChain(state, context);
   if (chain && state.node) {
     const nodes = chain.nodes.map((node) => node.id !== state.node ? node
-      : { ...node, place: mapPointed(node.place, (p) => movedByHand(p, by)) });
+      : { ...node, place: mapPointed(node.place, (p) => movedByHand(p, by, sigma)) });
     return [state, [run(nudgeOutline({ ...chain, nodes }, 'point-moved'))]];
   }
   const outlines = context.job.outlines.filter((outline) => state.outlines.includes(outline.id));
@@ -136,7 +136,7 @@ export const selectTool: Tool<SelectState> = {
       case 'drop':
         return drop(state, input.aim, context);
       case 'nudge':
-        return nudge(state, input.by, context);
+        return nudge(state, input, context);
       case 'typed':
         return stay(state, say('point-first'));
       case 'release':

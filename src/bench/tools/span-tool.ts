@@ -3,7 +3,7 @@ import { setDatum } from '@/core/job';
 import type { SheetPoint } from '@/core/calibrate';
 import { movedByHand } from '@/core/outline';
 import type { Aim } from '../aim';
-import { NOTHING, run, say, stay, type Preview, type Step, type Tool, type ToolInput } from './tool';
+import { NOTHING, run, say, stay, type Nudge, type Preview, type Step, type Tool, type ToolInput } from './tool';
 
 /** Two places on the sheet: the datum's origin and direction, or the ends of what is measured. */
 export interface SpanState {
@@ -23,8 +23,8 @@ function setPoint(state: SpanState, { sheet, sigma, edge }: Aim): SpanState {
   return { points: last === 0 ? [point, b] : [a, point], last };
 }
 
-function nudged(state: SpanState, by: Vec): SpanState {
-  const points = state.points.map((p, i) => (i === state.last ? movedByHand(p, by) : p));
+function nudged(state: SpanState, { by, sigma }: Nudge): SpanState {
+  const points = state.points.map((p, i) => (i === state.last ? movedByHand(p, by, sigma) : p));
   return { ...state, points };
 }
 
@@ -37,7 +37,7 @@ function stepSpan(state: SpanState, input: ToolInput): Step<SpanState> {
       return [next, []];
     }
     case 'nudge':
-      return [nudged(state, input.by), []];
+      return [nudged(state, input), []];
     case 'back':
       return [{ points: state.points.slice(0, -1), last: 0 }, []];
     case 'cancel':

@@ -24,10 +24,13 @@ export type ToolInput =
   | { readonly kind: 'not-found' }
   /** A typed size, mm and radians, on its way from the last point; `aim` gives the direction that was not typed. */
   | { readonly kind: 'typed'; readonly length?: number | undefined; readonly lengths?: readonly number[] | undefined; readonly angle?: number | undefined; readonly at?: { readonly by: Vec; readonly from: 'last' | 'zero' } | undefined; readonly aim: Aim | undefined }
-  | { readonly kind: 'nudge'; readonly by: Vec }
+  /** What was set last moves; `sigma` is how well it is pointed at now. Sheet px. */
+  | { readonly kind: 'nudge'; readonly by: Vec; readonly sigma: number }
   | { readonly kind: 'grab' | 'drag' | 'drop'; readonly aim: Aim; readonly reach: number }
   /** `release` lets go of what was grabbed and not moved. */
   | { readonly kind: 'back' | 'finish' | 'close' | 'cancel' | 'release' };
+
+export type Nudge = Extract<ToolInput, { kind: 'nudge' }>;
 
 /** What a tool asks for. `say` is a code that the interface words. */
 export type Effect =
@@ -80,7 +83,7 @@ export function pointed({ sheet, sigma, edge }: Pick<Aim, 'sheet' | 'sigma' | 'e
 /** What the hand does between two places that it sets: moves the last one, takes it back, lets go of all. */
 export function betweenPlaces<S extends { readonly points: readonly PointedPlace[] }>(state: S, input: ToolInput): S {
   const { points } = state;
-  if (input.kind === 'nudge') return { ...state, points: points.map((point, i) => (i === points.length - 1 ? movedByHand(point, input.by) : point)) };
+  if (input.kind === 'nudge') return { ...state, points: points.map((point, i) => (i === points.length - 1 ? movedByHand(point, input.by, input.sigma) : point)) };
   if (input.kind === 'back') return { ...state, points: points.slice(0, -1) };
   return input.kind === 'cancel' ? { ...state, points: [] } : state;
 }

@@ -67,7 +67,7 @@ describe('drawing an outline', () => {
   it('nudges the last point, and finishes only what is an outline', () => {
     const bench = new Bench('chain').set([100, 100]).give({ kind: 'finish' });
     expect(bench.said).toEqual(['outline-needs-two-points']);
-    bench.set([200, 100]).give({ kind: 'nudge', by: [3, 0] }, { kind: 'finish' });
+    bench.set([200, 100]).give({ kind: 'nudge', by: [3, 0], sigma: 1 }, { kind: 'finish' });
     expect(bench.shape().nodes[1]![0]).toBeCloseTo(20.3, 9);
   });
 
@@ -154,7 +154,7 @@ describe('a size pointed at again', () => {
   const again = (bench: Bench) => bench.history.job.views[0]!.points.map((point) => point.again?.map(({ at }) => at));
   it('is averaged with how it was pointed at before, whichever end comes first', () => {
     const bench = new Bench('evidence').set_({ again: 'e' }).set([1003, 499], [-2, 501]);
-    bench.give({ kind: 'nudge', by: [1, 0] });
+    bench.give({ kind: 'nudge', by: [1, 0], sigma: 0.5 });
     bench.history = runCommand(bench.history, commandForAgain(bench.tool.state as EvidenceState, bench.context())!);
     expect(again(bench)).toEqual([[[-1, 501]], [[1003, 499]]]);
     const { fit, steadiness } = bench.context().fitted;
@@ -197,6 +197,6 @@ describe('points of the evidence', () => {
     expect(points(bench)[1]).toEqual([1250, 500]);
     expect(bench.history.cursor).toBe(3);
     expect(points(bench.set([1300, 600]))[1]).toEqual([1300, 600]);
-    expect(points(bench.give({ kind: 'nudge', by: [0, -1] }))[1]).toEqual([1300, 599]);
+    expect(points(bench.give({ kind: 'nudge', by: [0, -1], sigma: 1 }))[1]).toEqual([1300, 599]);
   });
 });

@@ -33,9 +33,9 @@ export interface PointedPlace {
   readonly edge?: PictureEdge | undefined;
 }
 
-/** A place moved by hand: it lies on its edge of the picture no longer. */
-export function movedByHand<P extends { readonly at: Vec; readonly edge?: PictureEdge | undefined }>(place: P, by: Vec): P {
-  return { ...place, at: add(place.at, by), edge: undefined };
+/** A place moved by hand, pointed as well as that hand does: it lies on its edge of the picture no longer. */
+export function movedByHand<P extends { readonly at: Vec; readonly sigma: number; readonly edge?: PictureEdge | undefined }>(place: P, by: Vec, sigma = place.sigma): P {
+  return { ...place, at: add(place.at, by), sigma, edge: undefined };
 }
 
 /** What places are resolved with: the map, and the nodes of the outline that they may refer to. */

@@ -1,4 +1,4 @@
-import { awayFrom, crossingOfLines, lineThrough, signedAngle, type FittedLine, type Vec } from '../geometry';
+import { awayFrom, crossingOfLines, distance, findCircumcentre, lineThrough, signedAngle, type FittedLine, type Vec } from '../geometry';
 import { colourAt, type ColourPicture } from './colour-picture';
 import { findEdgeAcross, type Edge } from './edge';
 
@@ -30,9 +30,9 @@ const ROUNDS = 8;
  * The corner nearest to a place within `reach` px: where two straight edges meet when they are carried on, each found by scans
  * across it; of thin strokes their middles count. Where to scan comes from the place that is nearest to all lines along which colour does not change (Förstner &
  * Gülch, A fast operator for detection and precise location of distinct points, corners and centres of circular features, 1987).
- * Undefined where there is one edge or none. Weak: edges that bend within ten pixels.
+ * Undefined where there is one edge or none, and where the edge is as well one that bends: a rim, a rounded corner. Weak: edges that bend within ten pixels.
  */
-export function findCornerNear(picture: ColourPicture, near: Vec, reach: number): Corner | undefined {
+export function findCorner(picture: ColourPicture, near: Vec, reach: number): Corner | undefined {
   let at: Vec | undefined = near;
   for (let round = 0, step = Infinity; round < ROUNDS && step > 0.1; round++) {
     const next: Vec | undefined = meetingOf(picture, at);
@@ -44,7 +44,7 @@ export function findCornerNear(picture: ColourPicture, near: Vec, reach: number)
   const [first, second] = directions.map((direction) => scanLeg(picture, at, direction));
   if (!first || !second) return undefined;
   const tip = crossingOfLines(first.line, second.line);
-  if (!(Math.hypot(tip[0] - near[0], tip[1] - near[1]) <= reach) || Math.hypot(tip[0] - at[0], tip[1] - at[1]) > MOST_MOVED || (!first.isStroke && !second.isStroke && isCutOff(picture, tip, directions))) return undefined;
+  if (!(distance(tip, near) <= reach) || distance(tip, at) > MOST_MOVED || isBend(picture, tip, directions, [first, second])) return undefined;
   return { at: tip, sigma: Math.hypot(first.sigma, second.sigma) / Math.abs(Math.sin(first.line.normal - second.line.normal)) };
 }
 
@@ -105,15 +105,29 @@ function listLegs(picture: ColourPicture, at: Vec): number[] {
   return [first, second].filter((peak) => peak !== undefined).map(({ angle }) => signedAngle(angle));
 }
 
-/** Whether the edge passes the crossing of its legs by, as on a rim that bends. */
-function isCutOff(picture: ColourPicture, tip: Vec, [first = 0, second = 0]: readonly number[]): boolean {
-  const inwards = Math.atan2(Math.sin(first) + Math.sin(second), Math.cos(first) + Math.cos(second));
-  const edge = findEdgeAcross(picture, tip, inwards, { reach: 4, beside: 0 });
-  return !edge || Math.hypot(edge.at[0] - tip[0], edge.at[1] - tip[1]) > MOST_CUT;
+/** Whether the edge passes the crossing of its legs by, or lies on a circle through both rather than on two lines: then it bends there. */
+function isBend(picture: ColourPicture, tip: Vec, [one = 0, other = 0]: readonly number[], [first, second]: readonly [Leg, Leg]): boolean {
+  const isStroke = first.isStroke || second.isStroke;
+  const inwards = Math.atan2(Math.sin(one) + Math.sin(other), Math.cos(one) + Math.cos(other));
+  const between = findEdgeAcross(picture, tip, inwards, { reach: 4, beside: 0, lines: isStroke });
+  if (!between) return !isStroke;
+  const cut = distance(between.at, tip);
+  if (cut > MOST_CUT && !isStroke) return true;
+  const [a, b] = [first.seen.at(-1)!, second.seen.at(-1)!];
+  const centre = findCircumcentre(a, between.at, b);
+  if (!centre) return false;
+  const radius = distance(centre, a);
+  const offCircle = [...first.seen, ...second.seen].map((at) => distance(at, centre) - radius);
+  const offLines = [first, second].flatMap(({ line, seen }) => seen.map((at) => awayFrom(line, at)));
+  return sumOfSquares(offCircle) < sumOfSquares([...offLines, cut]);
 }
+
+const sumOfSquares = (values: readonly number[]) => values.reduce((sum, value) => sum + value * value, 0);
 
 interface Leg {
   readonly line: FittedLine;
+  /** Where it was scanned, from the corner outwards. */
+  readonly seen: readonly Vec[];
   readonly sigma: number;
   readonly isStroke: boolean;
 }
@@ -125,8 +139,9 @@ function scanLeg(picture: ColourPicture, [x, y]: Vec, direction: number): Leg | 
   // Beside the other leg a stroke may show one flank only: that is not its middle.
   const used = edges.filter(({ kind }) => (kind === 'line') === isStroke);
   if (used.length < (isStroke ? LEAST_SEEN - 1 : LEAST_SEEN)) return undefined;
-  const line = lineThrough(used.map(({ at }) => at));
-  const astray = Math.sqrt(used.reduce((sum, { at }) => sum + awayFrom(line, at) ** 2, 0) / used.length);
+  const seen = used.map(({ at }) => at);
+  const line = lineThrough(seen);
+  const astray = Math.sqrt(sumOfSquares(seen.map((at) => awayFrom(line, at))) / used.length);
   // Carried on from the scans to the corner, a line is twice as uncertain as among them.
-  return astray < MOST_ASTRAY ? { line, isStroke, sigma: 2 * Math.max(astray / Math.sqrt(used.length), used[0]!.sigma / Math.SQRT2) } : undefined;
+  return astray < MOST_ASTRAY ? { line, seen, isStroke, sigma: 2 * Math.max(astray / Math.sqrt(used.length), used[0]!.sigma / Math.SQRT2) } : undefined;
 }

@@ -1,5 +1,6 @@
 export { colourPictureFrom, type ColourPicture } from './colour-picture';
-export { findCornerNear, type Corner } from './corner';
+export { type Corner } from './corner';
+export { findCornerNear } from './corner-near';
 export { findContour, type Contour } from './contour';
 export { findEdgeAcross, type Edge, type ScanOptions } from './edge';
 export { findEdgeNear } from './edge-near';

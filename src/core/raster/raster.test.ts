@@ -61,6 +61,8 @@ describe('an edge', () => {
   });
 });
 
+const cornerNear = (picture: ColourPicture, near: Vec, reach: number) => findCornerNear(createPyramid(picture), near, reach);
+
 describe('a corner', () => {
   /** A wedge with its tip at a place, as wide as `open`, turned by `turn`. */
   const wedge = ([tipX, tipY]: Vec, open: number, turn: number) => (x: number, y: number) => {
@@ -71,7 +73,7 @@ describe('a corner', () => {
     const place = fc.double({ min: -1, max: 1, noNaN: true });
     fc.assert(fc.property(place, place, place, place, fc.double({ min: 1, max: 2.2, noNaN: true }), fc.double({ min: 0, max: 6.28, noNaN: true }), (x, y, fromX, fromY, open, turn) => {
       const tip: Vec = [24 + x, 24 + y];
-      const corner = findCornerNear(draw(48, 48, 2, 3, wedge(tip, open, turn)), [tip[0] + 3 * fromX, tip[1] + 3 * fromY], 6)!;
+      const corner = cornerNear(draw(48, 48, 2, 3, wedge(tip, open, turn)), [tip[0] + 3 * fromX, tip[1] + 3 * fromY], 6)!;
       expect(Math.hypot(corner.at[0] - tip[0], corner.at[1] - tip[1])).toBeLessThan(0.2);
     }), { numRuns: 40, seed: 5 });
   });
@@ -82,7 +84,7 @@ describe('a corner', () => {
       const ell = draw(60, 60, noise, 3, (x, y) => ((Math.abs(x - 30.4) < thick / 2 && y > 30.2 - thick / 2) || (Math.abs(y - 30.2) < thick / 2 && x > 30.4 - thick / 2) ? 40 : 225));
       for (const picture of [tee, ell]) {
         for (const [x, y] of [[29, 31.5], [30, 30], [32, 28], [33, 33]] as const) {
-          const corner = findCornerNear(picture, [x, y], 6);
+          const corner = cornerNear(picture, [x, y], 6);
           away.push(corner ? Math.hypot(corner.at[0] - 30.4, corner.at[1] - 30.2) : undefined);
         }
       }
@@ -91,11 +93,30 @@ describe('a corner', () => {
     expect(found.length).toBeGreaterThan(away.length / 2);
     expect(Math.max(...found)).toBeLessThan(0.35);
   });
+  it('is none on a round rim of any size, nor where a corner is rounded', () => {
+    const around = fc.record({ radius: fc.double({ min: 8, max: 250, noNaN: true }), at: fc.double({ min: 0, max: 6.28, noNaN: true }), x: fc.double({ min: -3, max: 3, noNaN: true }), y: fc.double({ min: -3, max: 3, noNaN: true }) });
+    fc.assert(fc.property(around, ({ radius, at, x, y }) => {
+      const centre: Vec = [32 - radius * Math.cos(at), 32 - radius * Math.sin(at)];
+      expect(cornerNear(draw(64, 64, 4, 3, (u, v) => (Math.hypot(u - centre[0], v - centre[1]) < radius ? 190 : 70)), [32 + x, 32 + y], 6)).toBeUndefined();
+    }), { numRuns: 120, seed: 8 });
+    for (const radius of [4, 6, 9, 12, 18, 24, 40]) {
+      const rounded = draw(96, 96, 4, 3, (u, v) => (u > 20 && v > 20 && (u > 20 + radius || v > 20 + radius || Math.hypot(u - 20 - radius, v - 20 - radius) < radius) ? 190 : 70));
+      const middle = 20 + radius * (1 - Math.SQRT1_2);
+      for (const near of [[middle, middle], [20.5, 20 + radius], [20 + radius / 2, 20 + radius / 6]] as const) expect(cornerNear(rounded, near, 6)).toBeUndefined();
+    }
+  });
+  it('is found from as far off as somebody points who sees a tenth of the picture, and as well as from beside it', () => {
+    const place = fc.double({ min: -1, max: 1, noNaN: true });
+    fc.assert(fc.property(place, place, fc.double({ min: 1.2, max: 2.2, noNaN: true }), fc.double({ min: 0, max: 6.28, noNaN: true }), (x, y, open, turn) => {
+      const corner = cornerNear(draw(200, 200, 4, 3, wedge([100.3, 99.8], open, turn)), [100.3 + 25 * x, 99.8 + 25 * y], 48)!;
+      expect(Math.hypot(corner.at[0] - 100.3, corner.at[1] - 99.8)).toBeLessThan(0.25);
+    }), { numRuns: 12, seed: 5 });
+  });
   it('is none on one edge, on a rim that bends, in grain, or too far away', () => {
-    expect(findCornerNear(draw(40, 40, 2, 3, edgeAt(0, 0.7)), [20, 20], 6)).toBeUndefined();
-    expect(findCornerNear(draw(60, 60, 2, 3, (x, y) => (Math.hypot(x - 30, y - 30) < 12 ? 190 : 70)), [42, 30], 6)).toBeUndefined();
-    expect(findCornerNear(draw(40, 40, 25, 3, () => 120), [20, 20], 6)).toBeUndefined();
-    expect(findCornerNear(draw(48, 48, 2, 3, wedge([24, 24], 1.6, 0.3)), [33, 33], 6)).toBeUndefined();
+    expect(cornerNear(draw(40, 40, 2, 3, edgeAt(0, 0.7)), [20, 20], 6)).toBeUndefined();
+    expect(cornerNear(draw(60, 60, 2, 3, (x, y) => (Math.hypot(x - 30, y - 30) < 12 ? 190 : 70)), [42, 30], 6)).toBeUndefined();
+    expect(cornerNear(draw(40, 40, 25, 3, () => 120), [20, 20], 6)).toBeUndefined();
+    expect(cornerNear(draw(48, 48, 2, 3, wedge([24, 24], 1.6, 0.3)), [33, 33], 6)).toBeUndefined();
   });
 });
 
