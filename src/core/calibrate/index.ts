@@ -1,6 +1,6 @@
 export { checkEvidence, errorEllipse, fitSigma, measuredLength, measuredPlace, measureFrom, measureThrough, pointingCovariance, positionSigma, readEvidence, type CheckOutcome, type ErrorEllipse, type MeasuredPoint, type ReadFigure } from './accuracy';
 export { listAdvice, type Advice, type AdviceWish } from './advice';
-export { circleThrough, figuresOf, findFault, pointsOf, type Evidence, type EvidenceFigure, type EvidenceKind, type EvidenceOf, type LineEnds, type Points, type SheetPoint } from './evidence';
+export { circleThrough, figuresOf, findFault, pointFrame, pointsOf, type Evidence, type EvidenceFigure, type EvidenceKind, type EvidenceOf, type LineEnds, type Points, type SheetPoint } from './evidence';
 export { listDoubts, type Doubt } from './doubts';
 export { listFreedoms, movedFit } from './freedoms';
 export { influenceOf } from './influence';

@@ -1,8 +1,8 @@
 import type { Measured } from '../adjust';
-import { measureThrough, toPlane, type SheetPoint } from '../calibrate';
-import { enclosedArea, findCentroid, pieceLength, type Vec } from '../geometry';
+import { measureThrough, pointFrame, toPlane } from '../calibrate';
+import { add, enclosedArea, findCentroid, pieceLength, scale, type Vec } from '../geometry';
 import type { Job } from '../job';
-import { listPointed, mapPlaces, mapPointed, placesOf, placingOf, shapeOf, type DrawnOutline, type Guide, type Outline, type Place, type Placing, type PointedPlace, type Shape } from '../outline';
+import { asPointed, listPointed, mapPlaces, mapPointed, placesOf, placingOf, shapeOf, type DrawnOutline, type Guide, type Outline, type Place, type Placing, type PointedPlace, type Shape } from '../outline';
 import { outlineAt } from '../relate';
 import type { Derived } from './derive';
 import type { FittedView } from './fits';
@@ -37,10 +37,11 @@ export function measureOutline(outline: Outline, figured: Figured, figure: (shap
  */
 export function measureShapes(outlines: readonly Outline[], figured: Figured, figure: (shapes: ReadonlyMap<string, Shape>) => number): Measured {
   const { job, fitted, related } = figured;
-  const { fit, steadiness } = fitted;
-  const sources = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)))];
-  const made = madeSourcesOf(outlines, job.outlines);
-  const guides = job.guides.filter(({ id }) => made.some(({ recipe }) => recipe.kind === 'mirrored' && recipe.guide === id));
+  const { fit, steadiness: { factor } } = fitted;
+  const sources = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)))].map((outline) => asPointed(outline, factor));
+  const made = madeSourcesOf(outlines, job.outlines).map((outline) => asPointed(outline, factor));
+  const bySteadyHand: Change = (place) => ({ ...place, sigma: place.sigma * factor });
+  const guides = job.guides.filter(({ id }) => made.some(({ recipe }) => recipe.kind === 'mirrored' && recipe.guide === id)).map((guide) => changedGuide(guide, bySteadyHand));
   /** The figure where drawn outlines have these shapes, and pointed places of guides and recipes are changed. */
   const at = (shapes: ReadonlyMap<string, Shape>, placing: Omit<Placing, 'findNode'>, change: Change) => {
     const [recipes, lines] = [made.map((outline) => changed(outline, change)), guides.map((guide) => changedGuide(guide, change))];
@@ -65,11 +66,10 @@ export function measureShapes(outlines: readonly Outline[], figured: Figured, fi
     };
     const loose = [...new Set([...[...free, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
     const rest: Varied = { x: groups.map(({ spread }) => spread.x), doubts: [] };
-    return measureVaried(groups.map(({ spread }) => spread), (varied) => figureAt(varied, UNCHANGED), loose.flatMap((place) => swings(place, steadiness.factor, (change) => figureAt(rest, change))));
+    return measureVaried(groups.map(({ spread }) => spread), (varied) => figureAt(varied, UNCHANGED), loose.flatMap((place) => swings(place, (change) => figureAt(rest, change))));
   }
   const pointed = [...new Set([...[...sources, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
-  const points: SheetPoint[] = pointed.map((place) => ({ at: place.at, sigma: place.sigma * steadiness.factor, edge: place.edge }));
-  return measureThrough(fit, points, (map, sheet) => {
+  return measureThrough(fit, pointed, (map, sheet) => {
     const moved = new Map(pointed.map((place, i) => [place, sheet[i]!]));
     const change: Change = (place) => ({ ...place, at: moved.get(place) ?? place.at });
     const placing = { scaled: fit.scaled, toPlane: (place: Vec) => toPlane(map, place) };
@@ -89,10 +89,11 @@ function changedGuide(guide: Guide, change: Change): Guide {
 
 const pointedOfGuide = ({ through, towards }: Guide): readonly PointedPlace[] => [through, towards].flatMap((place) => (place ? listPointed(place, () => undefined) : []));
 
-/** By how much a figure swings as one place is pointed one sigma to either side, across and up. */
-function swings(place: PointedPlace, factor: number, figureWith: (change: Change) => number): readonly number[] {
-  return ([[1, 0], [0, 1]] as const).map(([x, y]) => {
-    const [ahead, back] = [1, -1].map((side) => figureWith((other) => (other === place ? { ...other, at: [other.at[0] + side * x * other.sigma * factor, other.at[1] + side * y * other.sigma * factor] } : other)));
+/** By how much a figure swings as one place is pointed one sigma to either side, in each direction in which it is known by itself. */
+function swings(place: PointedPlace, figureWith: (change: Change) => number): readonly number[] {
+  const { axes, sigmas } = pointFrame(place);
+  return axes.map((axis, i) => {
+    const [ahead, back] = [1, -1].map((side) => figureWith((other) => (other === place ? { ...other, at: add(other.at, scale(axis, side * sigmas[i]!)) } : other)));
     return (ahead! - back!) / 2;
   });
 }

@@ -30,9 +30,9 @@ export interface SolvedGroup {
 /** The view's plane as relations need it. */
 export function relatingPlane({ fit, steadiness }: FittedView): RelatingPlane {
   return {
-    scaled: fit.scaled, toPlane: fit.toPlane, freedoms: listFreedoms(fit),
+    scaled: fit.scaled, toPlane: fit.toPlane, freedoms: listFreedoms(fit), steadiness: steadiness.factor,
     covarianceOf: ({ at, sigma, edge }) => {
-      const matrix = pointingCovariance({ at, sigma: sigma * steadiness.factor, edge });
+      const matrix = pointingCovariance({ at, sigma, edge });
       return [matrix.get(0, 0), matrix.get(0, 1), matrix.get(1, 1)];
     },
   };

@@ -9,6 +9,7 @@ export { clearWidth, fittingsOf } from './fitting';
 export { countedFromOther, endsAcross, isInOpening, middleOf, segmentOf, type OpeningSpan } from './opening';
 export { reflection } from './mirror';
 export { listOpeningSpans, makeShape, sourcesOf, type Making } from './making';
+export { asPointed } from './contact';
 export { findPosition, listPointed, mapPointed, movedByHand, type PictureEdge, type Place, type Placing, type PointedPlace } from './place';
 export { turnedOutline, type Turn } from './turn';
 export { isSign, placingOf, shapeOf, shapeOfPaths, type Shape, type ShapeFault } from './shape';

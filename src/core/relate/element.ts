@@ -39,7 +39,16 @@ function findSegmentElement(chain: Chain, from: string): Element | undefined {
   if (!segment || !next) return undefined;
   const [a, b] = [nodeBlock(chain.id, from), nodeBlock(chain.id, next.id)];
   if (segment.kind === 'line') return { kind: 'line', a, b };
-  return segment.kind === 'arc' ? { kind: 'arc', a, through: throughBlock(chain.id, from), b } : undefined;
+  const isRound = segment.kind === 'arc' || (segment.kind === 'tangent' && findElementBefore(chain, from) !== undefined);
+  return isRound ? { kind: 'arc', a, through: throughBlock(chain.id, from), b } : undefined;
+}
+
+/** What a tangent arc leans on, as far as something can be said about it: the segment that ends where it begins. */
+export function findElementBefore(chain: Chain, from: string): Element | undefined {
+  const index = chain.nodes.findIndex(({ id }) => id === from);
+  const before = chain.nodes[index === 0 && chain.closed && chain.nodes.length > 1 ? chain.nodes.length - 1 : index - 1];
+  // A chain of tangent arcs that runs round into itself has no beginning.
+  return before && !(index === 0 && chain.segments[0]!.kind === 'tangent') ? findSegmentElement(chain, before.id) : undefined;
 }
 
 export function blocksOf(element: Element): readonly string[] {

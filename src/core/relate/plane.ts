@@ -7,7 +7,9 @@ export interface RelatingPlane {
   toPlane(sheet: Vec): Vec;
   /** How a place of the sheet moves on the plane when one of the fit's own doubts goes by one sigma; together they are its covariance. */
   readonly freedoms: readonly ((sheet: Vec) => Vec)[];
-  /** Covariance of a pointed place on its sheet: xx, xy, yy. px² */
+  /** How shaky the hand is that pointed, against what was assumed. */
+  readonly steadiness: number;
+  /** Covariance of a place on its sheet, pointed by a hand as steady as assumed: xx, xy, yy. px² */
   covarianceOf(place: PointedPlace): readonly [number, number, number];
 }
 

@@ -1,8 +1,8 @@
 import type { Condition } from '../adjust';
-import { distance, type Vec } from '../geometry';
-import { placingOf, shapeOf, type Chain, type CircleOutline, type Placing } from '../outline';
+import { distance, pointAt, type Vec } from '../geometry';
+import { asPointed, placingOf, shapeOf, type Chain, type CircleOutline, type Placing } from '../outline';
 import { canRelate } from './applies';
-import { blocksOf, circleBlock, findElement, nodeBlock, seen, throughBlock, type Element } from './element';
+import { blocksOf, circleBlock, findElement, findElementBefore, nodeBlock, seen, throughBlock, type Element } from './element';
 import { EQUATIONS } from './equations';
 import { addMap, addPlace, TRACED, type Gathered } from './observed';
 import type { RelatingPlane } from './plane';
@@ -14,7 +14,8 @@ export function gatherOutlines(outlines: readonly Relatable[], plane: RelatingPl
   const into: Gathered = { blocks: [], conditions: [] };
   addMap(into, plane);
   const known = new Map<string, Relatable>();
-  for (const outline of outlines) {
+  for (const drawn of outlines) {
+    const outline = asPointed(drawn, plane.steadiness);
     const own: Gathered = { blocks: [], conditions: [] };
     const stands = outline.shape === 'chain' ? addChain(own, plane, outline) : addCircle(own, plane, outline);
     if (!stands) continue;
@@ -29,7 +30,26 @@ function addChain(into: Gathered, plane: RelatingPlane, chain: Chain): boolean {
   const placing = placingOf(chain, plane);
   const blockOf = (id: string) => nodeBlock(chain.id, id);
   const nodes = chain.nodes.every(({ id, place }) => addPlace(into, plane, placing, blockOf(id), place, blockOf));
-  return nodes && chain.segments.every((segment, i) => segment.kind !== 'arc' || addPlace(into, plane, placing, throughBlock(chain.id, chain.nodes[i]!.id), segment.through, blockOf));
+  if (!nodes) return false;
+  chain.segments.forEach(({ kind }, i) => kind === 'tangent' && addTangentArc(into, plane, chain, i));
+  return chain.segments.every((segment, i) => segment.kind !== 'arc' || addPlace(into, plane, placing, throughBlock(chain.id, chain.nodes[i]!.id), segment.through, blockOf));
+}
+
+/** A tangent arc is tangent to what it leans on, and goes through the place half-way along it. */
+function addTangentArc(into: Gathered, plane: RelatingPlane, chain: Chain, index: number): void {
+  const from = chain.nodes[index]!.id;
+  const [before, arc] = [findElementBefore(chain, from), findElement({ outline: chain.id, segment: from }, new Map([[chain.id, chain]]))];
+  const piece = shapeOf(chain, plane).pieces[index];
+  if (!before || arc?.kind !== 'arc' || !piece) return;
+  into.blocks.push({ id: arc.through, start: pointAt(piece, 0.5) });
+  const leaned = blocksOf(before).length;
+  into.conditions.push({
+    group: TRACED, origin: 'stated', exact: true, blocks: [...blocksOf(before), ...blocksOf(arc)],
+    residuals: (values) => {
+      const [a, through, b] = values.slice(leaned).map(([x, y]): Vec => [x!, y!]) as [Vec, Vec, Vec];
+      return [...EQUATIONS.tangent([seen(before, values.slice(0, leaned)), seen(arc, values.slice(leaned))], 0), distance(through, a) - distance(through, b)];
+    },
+  });
 }
 
 const NO_NODES = () => '';

@@ -8,7 +8,7 @@ import { listMoves, listProposals, solvedOutlines, solveRelations, type Relatabl
 const SIGMA = 0.2;
 /** A sheet at 10 px a mm whose scale is in doubt by 2 %: room for sizes, none for shapes. */
 const plane: RelatingPlane = {
-  scaled: true, toPlane: ([x, y]) => [x / 10, -y / 10], covarianceOf: ({ sigma }) => [sigma ** 2, 0, sigma ** 2],
+  scaled: true, toPlane: ([x, y]) => [x / 10, -y / 10], steadiness: 1, covarianceOf: ({ sigma }) => [sigma ** 2, 0, sigma ** 2],
   freedoms: [([x, y]) => [(0.02 * x) / 10, (-0.02 * y) / 10], ([x, y]) => [(0.01 * y) / 10, (0.01 * x) / 10]],
 };
 const pointed = ([x, y]: Vec) => ({ kind: 'pointed' as const, at: [x * 10, -y * 10] as Vec, sigma: SIGMA * 10 });

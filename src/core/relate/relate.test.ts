@@ -6,7 +6,7 @@ import { findTurned, judgeRelation, listFreedoms, listMoves, listNominals, listP
 
 const SIGMA = 0.2;
 /** A sheet at 10 px a mm, y turned over. */
-const plane: RelatingPlane = { scaled: true, toPlane: ([x, y]) => [x / 10, -y / 10], freedoms: [], covarianceOf: ({ sigma }) => [sigma ** 2, 0, sigma ** 2] };
+const plane: RelatingPlane = { scaled: true, toPlane: ([x, y]) => [x / 10, -y / 10], freedoms: [], steadiness: 1, covarianceOf: ({ sigma }) => [sigma ** 2, 0, sigma ** 2] };
 const pointed = ([x, y]: Vec, px = SIGMA * 10) => ({ kind: 'pointed' as const, at: [x * 10, -y * 10] as Vec, sigma: px });
 const node = (id: string, at: Vec): Node => ({ id, place: pointed(at), smooth: false });
 const chain = (id: string, nodes: readonly Vec[], closed = true, arcs: Readonly<Record<number, Vec>> = {}): Chain => ({

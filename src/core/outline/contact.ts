@@ -1,0 +1,52 @@
+import { add, angleOf, curvatureAt, pieceLength, signedAngle, tangentAt, type Piece, type Vec } from '../geometry';
+import { mapPlaces, type Chain, type Outline } from './outline';
+import { mapPointed, type Placing, type PointedPlace } from './place';
+import { shapeOf } from './shape';
+
+/** The sheet itself as the plane: contacts are seen in the picture. */
+const ON_SHEET: Omit<Placing, 'findNode'> = { scaled: false, toPlane: (at) => at };
+/** A photographed edge is spread over about a pixel: what departs from it by less than half of that is not seen. Sheet px, one sigma. */
+const EYE = 0.5;
+/** However slowly two pieces part, their joint is known to this share of the shorter one. */
+const MOST_ALONG = 0.25;
+
+/**
+ * The outline with every pointed place as well known as it can be by a hand that is `steadiness` times as shaky as assumed. Where a line meets an arc, or an arc another one, without a
+ * kink that shows, nobody sees where: along the edge such a contact is known to √(2·s/κ) only, with s what is known across the edge and κ how much more one piece bends than the other
+ * (the way after which they are s apart). Sheet px.
+ */
+export function asPointed<O extends Outline>(outline: O, steadiness: number): O {
+  const steady = steadiness === 1 ? outline : mapPlaces(outline, (place) => mapPointed(place, (pointed) => ({ ...pointed, sigma: pointed.sigma * steadiness })));
+  return steady.shape === 'chain' ? (withContacts(steady) as O & Chain) : steady;
+}
+
+function withContacts(chain: Chain): Chain {
+  if (!chain.segments.some(({ kind }) => kind === 'arc' || kind === 'tangent')) return chain;
+  const { pieces } = shapeOf(chain, ON_SHEET);
+  const nodes = chain.nodes.map((node, i) => {
+    const [before, after] = [pieces[i - 1] ?? (chain.closed ? pieces.at(-1) : undefined), pieces[i]];
+    return before && after && node.place.kind === 'pointed' ? { ...node, place: atContact(node.place, before, after) } : node;
+  });
+  return { ...chain, nodes };
+}
+
+const isPlain = ({ kind }: Piece) => kind === 'line' || kind === 'arc';
+
+function atContact(place: PointedPlace, before: Piece, after: Piece): PointedPlace {
+  if (!isPlain(before) || !isPlain(after)) return place;
+  const across = place.edge?.sigma ?? place.sigma;
+  const seen = Math.max(across, EYE);
+  const bend = Math.abs(curvatureAt(after, 0) - curvatureAt(before, 1));
+  const [arrives, leaves] = [tangentAt(before, 1), tangentAt(after, 0)];
+  // A contact that is a little off makes a kink by itself: what of it can come from that says nothing.
+  const kink = Math.max(0, Math.abs(signedAngle(angleOf(leaves) - angleOf(arrives))) - Math.sqrt(2 * seen * bend));
+  if (!(bend > 0) || kink >= Math.PI / 2) return place;
+  const along = Math.min(wayApart(seen, bend, Math.tan(kink / 2)), MOST_ALONG * Math.min(pieceLength(before), pieceLength(after)));
+  if (along <= place.sigma) return place;
+  return { ...place, sigma: along, edge: { normal: place.edge?.normal ?? angleOf(normalTo(add(arrives, leaves))), sigma: across } };
+}
+
+const normalTo = ([x, y]: Vec): Vec => [-y, x];
+
+/** The way t after which a bend and a kink are so far apart: ½·bend·t² + kink·t = apart. */
+const wayApart = (apart: number, bend: number, kink: number) => (2 * apart) / (kink + Math.sqrt(kink * kink + 2 * bend * apart));
