@@ -7,6 +7,8 @@ import { shapeOf } from './shape';
 const ON_SHEET: Omit<Placing, 'findNode'> = { scaled: false, toPlane: (at) => at };
 /** A photographed edge is spread over about a pixel: what departs from it by less than half of that is not seen. Sheet px, one sigma. */
 const EYE = 0.5;
+/** A joint turns by this much, radians, before its kink is anything but a contact that was badly pointed. */
+const NO_KINK = 0.3;
 /** However slowly two pieces part, their joint is known to this share of the shorter one. */
 const MOST_ALONG = 0.25;
 
@@ -33,17 +35,20 @@ function withContacts(chain: Chain): Chain {
 const isPlain = ({ kind }: Piece) => kind === 'line' || kind === 'arc';
 
 function atContact(place: PointedPlace, before: Piece, after: Piece): PointedPlace {
-  if (!isPlain(before) || !isPlain(after)) return place;
+  // What was caught by a corner of the picture is one.
+  const isCorner = !place.edge && place.sigma < EYE;
+  if (isCorner || !isPlain(before) || !isPlain(after)) return place;
   const across = place.edge?.sigma ?? place.sigma;
   const seen = Math.max(across, EYE);
   const bend = Math.abs(curvatureAt(after, 0) - curvatureAt(before, 1));
   const [arrives, leaves] = [tangentAt(before, 1), tangentAt(after, 0)];
-  // A contact that is a little off makes a kink by itself: what of it can come from that says nothing.
-  const kink = Math.max(0, Math.abs(signedAngle(angleOf(leaves) - angleOf(arrives))) - Math.sqrt(2 * seen * bend));
+  // A contact that is off makes a kink by itself: what of it can come from that says nothing.
+  const kink = Math.max(0, Math.abs(signedAngle(angleOf(leaves) - angleOf(arrives))) - Math.max(NO_KINK, 2.5 * Math.sqrt(2 * seen * bend)));
   if (!(bend > 0) || kink >= Math.PI / 2) return place;
   const along = Math.min(wayApart(seen, bend, Math.tan(kink / 2)), MOST_ALONG * Math.min(pieceLength(before), pieceLength(after)));
   if (along <= place.sigma) return place;
-  return { ...place, sigma: along, edge: { normal: place.edge?.normal ?? angleOf(normalTo(add(arrives, leaves))), sigma: across } };
+  // A line shows which way the edge runs; an arc turns as its ends slide.
+  return { ...place, sigma: along, edge: { normal: place.edge?.normal ?? angleOf(normalTo(before.kind === 'line' ? arrives : after.kind === 'line' ? leaves : add(arrives, leaves))), sigma: across } };
 }
 
 const normalTo = ([x, y]: Vec): Vec => [-y, x];
