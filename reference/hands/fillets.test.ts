@@ -1,6 +1,6 @@
 /** Fillets of 3 to 40 mm in corners that turn by 60 to 120°, drawn with every tool, by a free hand and along the picture's edge: their radii lie within their plus-minus. */
 import { createRandom } from '../../src/core/calibrate/simulation';
-import { drawFillet, type FilletTool, type Hand } from './fillets';
+import { countTangentProposed, drawFillet, type FilletTool, type Hand } from './fillets';
 
 const TRIALS = 60;
 
@@ -44,4 +44,14 @@ it('taking tangent makes radii better known', () => {
     expect(draw(radius, 'arc', { caught: true, tangent: true }).sigma).toBeLessThan(0.5 * draw(radius, 'arc', { caught: true, tangent: false }).sigma);
     expect(draw(radius, 'tangent arc', { caught: false, tangent: true }).sigma).toBeLessThan(0.8 * draw(radius, 'tangent arc', { caught: false, tangent: false }).sigma);
   }
+});
+
+it('is proposed to be tangent, once at each joint', () => {
+  const random = createRandom(3);
+  const counts = [6, 12, 40].flatMap((radius) => Array.from({ length: 20 }, () => {
+    const hand: Hand = { normal: random.normal, across: 0.15, caught: true, astray: () => Math.sqrt(3) * (2 * random.uniform() - 1) };
+    return countTangentProposed(radius, ((60 + 60 * random.uniform()) * Math.PI) / 180, 'arc', hand);
+  }));
+  expect(Math.max(...counts)).toBe(2);
+  expect(counts.filter((count) => count === 2).length).toBeGreaterThan(0.9 * counts.length);
 });

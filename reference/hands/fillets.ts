@@ -1,8 +1,8 @@
-import { createDeriver, figuredIn, measureDimension } from '../../src/core/derive';
+import { createDeriver, figuredIn, measureDimension, relatingPlane } from '../../src/core/derive';
 import { angleOf, scale, subtract, add, polar, type Vec } from '../../src/core/geometry';
 import { addEvidence, addOutline, addRelations, addSheet, createJob, createView, runCommand, startHistory, type Evidence, type Sheet } from '../../src/core/job';
 import type { Chain, CircleOutline, PointedPlace, Segment } from '../../src/core/outline';
-import type { RelationKind } from '../../src/core/relate';
+import { isRelatable, listProposals, type RelationKind } from '../../src/core/relate';
 
 /** A square-on picture of a rounded corner, px a mm; its scale is known as well as nobody needs to ask. */
 const SCALE = 6.5;
@@ -22,8 +22,21 @@ export interface Hand {
   readonly contacts?: number | undefined;
 }
 
-/** The radius of a fillet of this radius (mm) in a corner that turns by `turn`, drawn by a hand with a tool; with `tangent` taken at both joints. mm, one sigma. */
+/** The radius of a fillet of this radius (mm) in a corner that turns by `turn` (radians), drawn by a hand with a tool; with `tangent` taken at both joints. mm, one sigma. */
 export function drawFillet(radius: number, turn: number, tool: FilletTool, hand: Hand, tangent: boolean) {
+  const { job, derived } = jobWith(radius, turn, tool, hand, tangent);
+  return measureDimension({ kind: 'radius', on: [tool === 'circle' ? { outline: 'o' } : side(1)] }, figuredIn(job, derived, 'v'), derived.shapes);
+}
+
+/** At how many of its two joints it is proposed that a fillet is tangent. */
+export function countTangentProposed(radius: number, turn: number, tool: Exclude<FilletTool, 'circle'>, hand: Hand): number {
+  const { job, derived } = jobWith(radius, turn, tool, hand, false);
+  return listProposals(job.outlines.filter(isRelatable), [], relatingPlane(derived.views.get('v')!)).filter(({ kind }) => kind === 'tangent').length;
+}
+
+const side = (i: number) => ({ outline: 'o', segment: `n${i}` });
+
+function jobWith(radius: number, turn: number, tool: FilletTool, hand: Hand, tangent: boolean) {
   const px = radius * SCALE;
   const tip: Vec = [1300, 1300];
   const [back, ahead] = [polar(1, Math.PI), polar(1, turn)];
@@ -52,13 +65,11 @@ export function drawFillet(radius: number, turn: number, tool: FilletTool, hand:
   const round: Segment = tool === 'arc' ? { kind: 'arc', through: onArc(0.5) } : { kind: 'tangent' };
   const chain: Chain = { shape: 'chain', id: 'o', layer: 'outline', view: 'v', closed: false, nodes: places.map((place, i) => ({ id: `n${i}`, place, smooth: false })), segments: [{ kind: 'line' }, round, { kind: 'line' }] };
   const circle: CircleOutline = { shape: 'circle', id: 'o', layer: 'outline', view: 'v', by: { kind: 'three', a: onArc(0.05), b: onArc(0.5), c: onArc(0.95) } };
-  const side = (i: number) => ({ outline: 'o', segment: `n${i}` });
   const relations = [0, 1].map((i) => ({ id: `r${i}`, view: 'v', kind: 'tangent' as RelationKind, on: [side(i), side(i + 1)] }));
   const commands = [
     addSheet(sheet, createView('v', sheet)), addEvidence('v', length, [{ id: 'p', at: [50, 50], sigma: 0.01 }, { id: 'q', at: [50 + 380 * SCALE, 50], sigma: 0.01 }]),
     addOutline(tool === 'circle' ? circle : chain), ...(tangent && tool !== 'circle' ? [addRelations(relations)] : []),
   ];
   const { job } = commands.reduce((now, command) => runCommand(now, command), startHistory(createJob('j', 'Job', new Date(0))));
-  const derived = createDeriver()(job);
-  return measureDimension({ kind: 'radius', on: [tool === 'circle' ? { outline: 'o' } : side(1)] }, figuredIn(job, derived, 'v'), derived.shapes);
+  return { job, derived: createDeriver()(job) };
 }

@@ -7,7 +7,7 @@ import type { Solved } from './solve-relations';
 
 /** Farther off than this it is not proposed, however badly it was pointed: radians, and shares of a radius. */
 const FARTHEST_TURN = 0.06;
-const FARTHEST_KINK = 0.2;
+const FARTHEST_KINK = 0.35;
 const FARTHEST_RADIUS = 0.08;
 /** As a share of everything's extent. */
 const FARTHEST_MIRROR = 0.02;

@@ -23,6 +23,8 @@ export interface Proposal {
 const WITHIN = 2.5;
 /** What is missed by less than this share of its own sigma follows from what holds already. */
 const IMPLIED = 1e-4;
+/** What is as surely known as this holds exactly already, but for rounding. mm, or px without scale. */
+const HELD = 1e-6;
 
 const MANY = 100;
 
@@ -93,7 +95,7 @@ function listWishes(outlines: readonly Relatable[], held: readonly Relation[], p
     const covariance = propagateMany(misses, spread.x, spread.matrix);
     const ratios = misses(spread.x).map((miss, i) => ({ miss: Math.abs(miss), sigma: Math.sqrt(Math.max(0, covariance.get(i, i))) }));
     const worst = ratios.reduce((a, b) => (b.miss * a.sigma > a.miss * b.sigma ? b : a));
-    const follows = ratios.every(({ miss, sigma }) => sigma < 1e-9 || miss < IMPLIED * sigma);
+    const follows = ratios.every(({ miss, sigma }) => sigma < HELD || miss < IMPLIED * sigma);
     return { kind, on, ...worst, follows, isWithin: ratios.every(({ miss, sigma }) => miss <= WITHIN * sigma) };
   };
   const pieces = listPieces(outlines, solved);
