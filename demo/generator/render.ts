@@ -59,35 +59,51 @@ class Placed {
   }
 }
 
+/** Things that stand in several scenes are made ready once. */
+const ready = new WeakMap<Thing, Placed>();
+function placed(thing: Thing): Placed {
+  const known = ready.get(thing) ?? new Placed(thing);
+  ready.set(thing, known);
+  return known;
+}
+
 const SAMPLES: readonly Point[] = [[0.125, 0.375], [0.625, 0.125], [0.375, 0.875], [0.875, 0.625]];
 
-/** Four rays a pixel, a penumbra, fall-off towards the corners, grain. Takes minutes; the result is kept. */
+/** The whole picture. Takes minutes; the result is kept. */
 export function render(scene: Scene): Picture {
   const { width, height } = scene.camera;
+  return createDarkroom(scene)(0, 0, width, height, 7);
+}
+
+/** Develops parts of a scene's picture: four rays a pixel, a penumbra, fall-off towards the corners, grain of its own for every seed. */
+export function createDarkroom(scene: Scene): (left: number, top: number, width: number, height: number, seed: number) => Picture {
   const camera = optics(scene.camera);
-  const things = scene.things.map((thing) => new Placed(thing)).sort((a, b) => b.thing.height - a.thing.height);
-  const grain = createGrain(7);
-  const data = new Uint8Array(width * height * 4);
-  for (let row = 0; row < height; row++) {
-    for (let column = 0; column < width; column++) {
-      let [r, g, b] = [0, 0, 0];
-      for (const [dx, dy] of SAMPLES) {
-        const color = trace(scene, things, camera.meet, column + dx, row + dy);
-        r += color[0];
-        g += color[1];
-        b += color[2];
+  const things = scene.things.map(placed).sort((a, b) => b.thing.height - a.thing.height);
+  return (left, top, width, height, seed) => {
+    const grain = createGrain(seed);
+    const data = new Uint8Array(width * height * 4);
+    for (let row = 0; row < height; row++) {
+      for (let column = 0; column < width; column++) {
+        const [x, y] = [left + column, top + row];
+        let [r, g, b] = [0, 0, 0];
+        for (const [dx, dy] of SAMPLES) {
+          const color = trace(scene, things, camera.meet, x + dx, y + dy);
+          r += color[0];
+          g += color[1];
+          b += color[2];
+        }
+        const away = Math.hypot(x / scene.camera.width - 0.5, y / scene.camera.height - 0.5);
+        const gain = (1.04 - 0.34 * away * away) / 4;
+        const noise = scene.grain * grain();
+        const at = (row * width + column) * 4;
+        data[at] = clamp(r * gain + noise);
+        data[at + 1] = clamp(g * gain + noise * 0.9);
+        data[at + 2] = clamp(b * gain + noise * 1.1);
+        data[at + 3] = 255;
       }
-      const away = Math.hypot(column / width - 0.5, row / height - 0.5);
-      const gain = (1.04 - 0.34 * away * away) / 4;
-      const noise = scene.grain * grain();
-      const at = (row * width + column) * 4;
-      data[at] = clamp(r * gain + noise);
-      data[at + 1] = clamp(g * gain + noise * 0.9);
-      data[at + 2] = clamp(b * gain + noise * 1.1);
-      data[at + 3] = 255;
     }
-  }
-  return { width, height, data };
+    return { width, height, data };
+  };
 }
 
 const clamp = (value: number) => Math.max(0, Math.min(255, Math.round(value)));

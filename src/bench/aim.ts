@@ -78,8 +78,8 @@ export interface AimOptions extends Hand {
   readonly kinds?: readonly (SnapKind | 'picture')[] | undefined;
   /** Which of what lies within reach: the best first, then round again. */
   readonly turn?: number | undefined;
-  /** The picture's edge nearest to a sheet place within a reach, px. */
-  findEdge?(sheet: Vec, reach: number): Edge | undefined;
+  /** The picture's edge that a hand of this sigma means at a sheet place, within a reach, px. */
+  findEdge?(sheet: Vec, reach: number, hand: number): Edge | undefined;
   /** As that, where two edges meet. */
   findCorner?(sheet: Vec, reach: number): Corner | undefined;
 }
@@ -122,7 +122,7 @@ function distinct(snaps: readonly Snap[], pixel: number): readonly Snap[] {
 function caughtByPicture(free: Aim, reach: number, { fit, findEdge, findCorner }: AimOptions): Aim | undefined {
   const corner = findCorner?.(free.sheet, reach * PICTURE_REACH);
   if (corner) return { ...free, sheet: corner.at, plane: fit.toPlane(corner.at), sigma: corner.sigma, snap: 'picture-corner' };
-  const edge = findEdge?.(free.sheet, reach * PICTURE_REACH);
+  const edge = findEdge?.(free.sheet, reach * PICTURE_REACH, free.sigma);
   if (!edge) return undefined;
   const { at, normal, sigma, kind } = edge;
   return { ...free, sheet: at, plane: fit.toPlane(at), edge: { normal, sigma }, snap: kind === 'line' ? 'picture-line' : 'picture-edge' };

@@ -29,8 +29,8 @@ export class PictureEdges {
   ) {}
 
   /** The edge nearest to a place. Undefined as well while that part of the picture is on its way. */
-  find(sheet: Vec, reach: number): Edge | undefined {
-    return this.findWith(({ levels }, near, within) => findEdgeNear(levels[0]!, near, within), sheet, Math.min(reach, FARTHEST_EDGE));
+  find(sheet: Vec, reach: number, hand: number): Edge | undefined {
+    return this.findWith(({ levels }, near, within) => findEdgeNear(levels[0]!, near, within, hand), sheet, Math.min(reach, FARTHEST_EDGE));
   }
 
   /** The corner nearest to a place; as `find`. */

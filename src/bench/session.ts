@@ -194,7 +194,7 @@ export class Session {
     // A place that is to be laid on existing geometry is sought in the picture: what lies over it already must not catch the aim.
     const around = tool.name === 'match' && tool.state.looking === 'view' ? undefined : { references, at: toSheet(viewport, screen), reach: REFERENCE_REACH / viewport.zoom };
     const search = snapping ? snapSearch(context, this.jobs.getState().derived, tool, around) : NOTHING_NEAR;
-    const findEdge = (sheet: Vec, reach: number) => this.edges?.find(sheet, reach);
+    const findEdge = (sheet: Vec, reach: number, hand: number) => this.edges?.find(sheet, reach, hand);
     const findCorner = (sheet: Vec, reach: number) => this.edges?.findCorner(sheet, reach);
     return aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, unaided, snapping, search, findEdge, findCorner, from: findFrom(tool, context), kinds: catching, grid, turn });
   }

@@ -8,19 +8,19 @@ const BESIDE = 2;
 const ON_LINE = 6;
 
 /**
- * The picture's edge that passes a place within `reach` px: where it is, squarely across from the place. Undefined where nothing
+ * The picture's edge that passes a place within `reach` px (`hand`: one sigma of the hand that pointed there, px): where it is, squarely across from the place. Undefined where nothing
  * stands out, or where edges cross (a corner is no edge).
  */
-export function findEdgeNear(picture: ColourPicture, near: Vec, reach: number): Edge | undefined {
+export function findEdgeNear(picture: ColourPicture, near: Vec, reach: number, hand?: number): Edge | undefined {
   // On a line, its flanks have to be seen to know which way it runs.
   const seen = Math.max(reach, ON_LINE);
   const first = directionNear(picture, near, seen, seen);
   if (first === undefined) return undefined;
-  const rough = findEdgeAcross(picture, near, first, { reach, beside: BESIDE, lines: true });
+  const rough = findEdgeAcross(picture, near, first, { reach, beside: BESIDE, lines: true, hand });
   if (!rough) return undefined;
   const direction = directionNear(picture, rough.at, Math.max(4, reach / 2), 3);
   if (direction === undefined) return undefined;
-  const edge = findEdgeAcross(picture, near, direction, { reach: reach + 1, beside: BESIDE, lines: true });
+  const edge = findEdgeAcross(picture, near, direction, { reach: reach + 1, beside: BESIDE, lines: true, hand });
   return edge && Math.hypot(edge.at[0] - rough.at[0], edge.at[1] - rough.at[1]) < Math.max(2, reach / 2) ? edge : undefined;
 }
 

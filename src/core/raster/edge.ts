@@ -20,6 +20,8 @@ export interface ScanOptions {
   readonly beside: number;
   /** Whether a thin line counts by its middle. */
   readonly lines?: boolean;
+  /** One sigma of the hand that pointed at the middle, px, where one did. */
+  readonly hand?: number | undefined;
 }
 
 /** What no average takes away: bevels, tone curves, compression. A share of the blur, and a least, px. Found on pictures of known truth: docs/accuracy.md. */
@@ -30,6 +32,8 @@ const LEAST_CONTRAST = 12;
 const LEAST_SIGNAL = 5;
 const LINE_WIDTH = 9;
 const SURELY_THIN = 4.5;
+/** Flanks of a line are as steep as each other to this share: the shadow beside a thing is steep towards it only. */
+const LIKE_FLANKS = 0.6;
 
 /** A step across a scan: where, how steep, and how much sigma; `towards` is the change of colour, of length one. */
 interface Step {
@@ -39,12 +43,20 @@ interface Step {
   readonly sigma: number;
 }
 
+/** What a scan may be caught by: a step, or a line by its middle. */
+interface Caught {
+  readonly at: number;
+  readonly sigma: number;
+  readonly steepness: number;
+  readonly kind: Edge['kind'];
+}
+
 /**
  * The edge that a straight scan crosses nearest to its middle: the place where colour changes most steeply, to a fraction of a
  * pixel. Its sigma is the Cramér-Rao bound of a blurred step in noise, noise / contrast · √(2√π · blur / rows), and a floor for
- * what edges of real things do. Undefined where no step stands out. Weak: two edges within three pixels are one, between them.
+ * what edges of real things do. Where a hand pointed, the others that it may have meant widen it. Undefined where no step stands out. Weak: two edges within three pixels are one, between them.
  */
-export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: number, { reach, beside, lines = false }: ScanOptions): Edge | undefined {
+export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: number, { reach, beside, lines = false, hand }: ScanOptions): Edge | undefined {
   const across: Vec = [Math.cos(direction), Math.sin(direction)];
   // The other flank of a line may lie farther off than its first one.
   const farthest = lines ? reach + LINE_WIDTH : reach;
@@ -54,15 +66,43 @@ export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: n
     const step = judge(profile.colours, peak, noise, 2 * beside + 1);
     return step ? [{ ...step, isNear: Math.abs(peak) <= reach }] : [];
   });
-  // The steepest wins, unless a nearer one is nearly as steep.
-  const nearness = ({ at, steepness }: Step) => steepness * Math.exp(-((at / reach) ** 2));
-  const best = steps.filter(({ isNear }) => isNear).sort((a, b) => nearness(b) - nearness(a))[0] ?? (lines ? findFlankAround(steps, profile.colours) : undefined);
+  const near = steps.filter(({ isNear }) => isNear);
+  const around = near.length === 0 && lines ? findFlankAround(steps, profile.colours) : undefined;
+  const caught = (around ? [around] : near).map((step) => (lines ? asLine(step, steps, profile.colours) : undefined) ?? { ...step, kind: 'step' as const });
+  const weigh = hand === undefined ? byReach(reach) : byHand(hand);
+  const [best, ...others] = caught.sort((a, b) => weigh(b) - weigh(a));
   if (!best) return undefined;
-  const other = lines ? steps.filter((step) => isOtherFlank(best, step) && isOnOneGround(profile.colours, best.at, step.at)).sort((a, b) => Math.abs(a.at - best.at) - Math.abs(b.at - best.at))[0] : undefined;
-  const at = (t: number) => add(middle, scale(across, t));
-  if (other) return { at: at((best.at + other.at) / 2), normal: direction, sigma: Math.hypot(best.sigma, other.sigma) / 2, kind: 'line' };
-  return { at: at(best.at), normal: direction, sigma: best.sigma, kind: 'step' };
+  const sigma = hand === undefined ? best.sigma : Math.hypot(best.sigma, rivalry(best, others, weigh));
+  return { at: add(middle, scale(across, best.at)), normal: direction, sigma, kind: best.kind };
 }
+
+/** The steepest wins, unless a nearer one is nearly as steep. */
+const byReach = (reach: number) => ({ at, steepness }: Caught) => steepness * Math.exp(-((at / reach) ** 2));
+/** The likelier one is meant: by how far the hand is from it, and by how much it stands out. */
+const byHand = (hand: number) => ({ at, steepness }: Caught) => steepness ** 2 * Math.exp(-((at / hand) ** 2) / 2);
+
+/** How likely it is beforehand that nothing was meant that stands out; of an edge just where the hand is. Assumed. */
+const NOTHING = 0.003;
+/** Two flanks of one line, px. */
+const SAME = 0.4;
+
+/** One sigma of what comes from not knowing which edge was meant, or whether any was. */
+function rivalry(best: Caught, others: readonly Caught[], weigh: (caught: Caught) => number): number {
+  const nothing = NOTHING * best.steepness ** 2;
+  const rivals = others.filter(({ at }) => Math.abs(at - best.at) > SAME).map((other) => ({ weight: weigh(other), away: other.at - best.at }));
+  const all = [...rivals, { weight: nothing, away: best.at }];
+  return Math.sqrt(all.reduce((sum, { weight, away }) => sum + weight * away * away, 0) / all.reduce((sum, { weight }) => sum + weight, weigh(best)));
+}
+
+/** The line of which a step is a flank, by its middle: the less alike its flanks, the less it is one. */
+function asLine(step: Step, steps: readonly Step[], colours: readonly (readonly number[])[]): Caught | undefined {
+  const [other] = steps.filter((flank) => isOtherFlank(step, flank) && isOnOneGround(colours, step.at, flank.at)).sort((a, b) => Math.abs(a.at - step.at) - Math.abs(b.at - step.at));
+  if (!other) return undefined;
+  const unlike = (1 - likeness(step, other)) * Math.abs(step.at - other.at) / 2;
+  return { at: (step.at + other.at) / 2, sigma: Math.hypot(step.sigma / 2, other.sigma / 2, unlike), steepness: Math.max(step.steepness, other.steepness), kind: 'line' };
+}
+
+const likeness = (a: Step, b: Step) => Math.min(a.steepness, b.steepness) / Math.max(a.steepness, b.steepness);
 
 /** The nearer flank of a line on which the middle of the scan lies. */
 function findFlankAround<S extends Step>(steps: readonly S[], colours: readonly (readonly number[])[]): S | undefined {
@@ -72,10 +112,11 @@ function findFlankAround<S extends Step>(steps: readonly S[], colours: readonly 
 }
 
 /** Flanks are as steep as each other, and change colour there and back again; the farther off one is, the more so. */
-function isOtherFlank(best: Step, { at, steepness, towards }: Step): boolean {
+function isOtherFlank(best: Step, step: Step): boolean {
+  const { at, towards } = step;
   const alike = towards.reduce((sum, value, c) => sum + value * best.towards[c]!, 0);
   const width = Math.abs(at - best.at);
-  return width < LINE_WIDTH && (width < SURELY_THIN ? steepness > 0.4 * best.steepness && alike < -0.7 : Math.min(steepness, best.steepness) > 0.6 * Math.max(steepness, best.steepness) && alike < -0.9);
+  return width < LINE_WIDTH && likeness(best, step) > LIKE_FLANKS && alike < (width < SURELY_THIN ? -0.7 : -0.9);
 }
 
 /** Grounds that differ by less than this share of what stands out from them are one. */
