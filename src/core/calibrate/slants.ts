@@ -1,4 +1,4 @@
-import { add, distance, scale, subtract, type Vec } from '../geometry';
+import { add, distance, findEllipse, scale, subtract, type Ellipse, type Vec } from '../geometry';
 import { cornersOfSides, type Evidence, type EvidenceOf, type Points } from './evidence';
 import { compose, inverse, type Homography } from './homography';
 import { focalOf, type PictureGeometry } from './picture';
@@ -17,29 +17,48 @@ const SHOWN = [0.4, 12] as const;
 const STEEPEST = 1.2;
 
 /**
- * How the camera stood, in closed form from the largest rectangle among the evidence: its own vanishing line, and where both its sides are known also what its foreshortening
- * says alone, which of a small or distant thing tells more but leaves two ways open (Horn, Robot Vision, 1986, section 13). The focal length is
- * the one that was told, or else the one at which its sides are square and in proportion (Zhang, A flexible new technique for camera calibration,
- * 2000, section 2.3) and a few usual ones. Empty without a rectangle. Weak: lens and noise are left to the adjustment.
+ * How the camera stood, in closed form from the largest rectangle or circle among the evidence: of a rectangle its own vanishing line; of a circle, and of a rectangle whose sides are
+ * both known, also what its foreshortening says alone, which of a small or distant thing tells more but leaves two ways open (Horn, Robot Vision, 1986, section 13). The focal length is
+ * the one that was told, or else the one at which the rectangle's sides are square and in proportion (Zhang, A flexible new technique for camera calibration,
+ * 2000, section 2.3) and a few usual ones. Empty without either. Weak: lens and noise are left to the adjustment.
  */
 export function listSlants(picture: PictureGeometry, evidence: readonly Evidence[], points: Points): Slant[] {
-  const rectangles = evidence.filter((piece) => piece.kind === 'rectangle').map((piece) => ({ piece, corners: cornersInUnits(picture, piece, points) }));
-  const [largest] = rectangles.sort((a, b) => reachOf(b.corners) - reachOf(a.corners));
-  if (!largest || !largest.corners.flat().every(Number.isFinite)) return [];
-  const size = sizeSaid(largest.piece);
-  const seen = squareTo(largest.corners, size ?? [1, 1]);
+  const place = placeIn(picture, points);
+  const rectangles = evidence.filter((piece) => piece.kind === 'rectangle').map((piece) => ({ piece, corners: cornersAt(piece, place) })).filter(({ corners }) => corners.flat().every(Number.isFinite));
+  const [rectangle] = rectangles.sort((a, b) => reachOf(b.corners) - reachOf(a.corners));
+  const circles = evidence.filter((piece) => piece.kind === 'circle').flatMap(({ through }) => findEllipse(through.map(place)) ?? []);
+  const [circle] = circles.sort((a, b) => b.axes[0] - a.axes[0]);
   const told = picture.focal35mm === undefined ? undefined : focalOf(picture);
-  const shown = told ?? (size && shownFocal(seen));
-  const focals = shown ? [shown] : [];
-  if (!told) focals.push(...TRIED.map((focal35mm) => focalOf({ ...picture, focal35mm })));
-  return focals.flatMap((focal) => normalsAt(focal, seen, largest.corners, size).map((normal) => ({ focal, tilt: tiltOf(normal) }))).filter(({ tilt }) => Math.hypot(...tilt) < STEEPEST);
+  const usual = told === undefined ? TRIED.map((focal35mm) => focalOf({ ...picture, focal35mm })) : [told];
+  const isCircleLarger = circle && (!rectangle || 4 * circle.axes[0] > reachOf(rectangle.corners));
+  const slants = isCircleLarger ? usual.flatMap((focal) => normalsOfCircle(focal, circle).map((normal) => ({ focal, normal }))) : rectangle ? slantsOfRectangle(rectangle, told, usual) : [];
+  return slants.map(({ focal, normal }) => ({ focal, tilt: tiltOf(normal) })).filter(({ tilt }) => Math.hypot(...tilt) < STEEPEST);
 }
+
+interface Standing {
+  readonly focal: number;
+  readonly normal: Vec3;
+}
+
+function slantsOfRectangle({ piece, corners }: { readonly piece: EvidenceOf<'rectangle'>; readonly corners: readonly Vec[] }, told: number | undefined, usual: readonly number[]): Standing[] {
+  const size = sizeSaid(piece);
+  const seen = squareTo(corners, size ?? [1, 1]);
+  const shown = told === undefined && size ? shownFocal(seen) : undefined;
+  return [...(shown ? [shown] : []), ...usual].flatMap((focal) => normalsAt(focal, seen, corners, size).map((normal) => ({ focal, normal })));
+}
+
+/** The two ways in which a circle can lie, by how its ellipse is drawn together. */
+const normalsOfCircle = (focal: number, { centre, axes: [long, short], direction }: Ellipse): Vec3[] => leaning(focal, centre, short / long, direction + Math.PI / 2);
 
 type Vec3 = readonly [number, number, number];
 
-function cornersInUnits(picture: PictureGeometry, { corners, sides }: EvidenceOf<'rectangle'>, points: Points): Vec[] {
+/** Where a point is seen, in half diagonals from the picture's middle. */
+function placeIn(picture: PictureGeometry, points: Points): (name: string) => Vec {
   const frame = { middle: [picture.width / 2, picture.height / 2] as const, unit: Math.hypot(picture.width, picture.height) / 2, hand: picture.mirrored ? -1 as const : 1 as const };
-  const place = (name: string) => toUnits(frame, points[name]!.at);
+  return (name) => toUnits(frame, points[name]!.at);
+}
+
+function cornersAt({ corners, sides }: EvidenceOf<'rectangle'>, place: (name: string) => Vec): Vec[] {
   return corners ? corners.map(place) : cornersOfSides(sides!.map((side) => side.map(place)));
 }
 
@@ -88,8 +107,12 @@ function foreshortened(focal: number, [a, b, c, d]: readonly Vec[], [width, heig
   // Longest and shortest a millimetre is drawn, and the way of the shortest: singular values of the two directions.
   const [xx, xy, yy] = [along[0] ** 2 + up[0] ** 2, along[0] * along[1] + up[0] * up[1], along[1] ** 2 + up[1] ** 2];
   const [mean, spread] = [(xx + yy) / 2, Math.hypot((xx - yy) / 2, xy)];
-  const tilt = Math.acos(Math.sqrt(Math.max(0, mean - spread) / (mean + spread)));
-  const way = Math.atan2(2 * xy, xx - yy) / 2 + Math.PI / 2;
+  return leaning(focal, middle, Math.sqrt(Math.max(0, mean - spread) / (mean + spread)), Math.atan2(2 * xy, xx - yy) / 2 + Math.PI / 2);
+}
+
+/** The two ways in which something can lie that is drawn together to a share in a direction, seen from where it is. */
+function leaning(focal: number, middle: Vec, share: number, way: number): Vec3[] {
+  const tilt = Math.acos(Math.min(1, share));
   return [1, -1].map((sign) => turnedTo([middle[0] / focal, middle[1] / focal, 1], [sign * Math.sin(tilt) * Math.cos(way), sign * Math.sin(tilt) * Math.sin(way), Math.cos(tilt)]));
 }
 
