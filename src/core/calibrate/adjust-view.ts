@@ -1,7 +1,7 @@
 import { chiSquareQuantile99, covarianceOf, diagnose, solve, type Block, type Covariance, type Diagnosis, type Problem, type Solution } from '../adjust';
 import { done, refused, type Result } from '../basics';
 import { conditionsOf, heightOf, LIFT_BLOCK, pointBlock, pointFrame, pointsOf, type Evidence, type EvidenceContext, type Points, type SheetPoint } from './evidence';
-import { assumedConditions, blocksOf, type MapModel, type MapPart } from './models';
+import { assumedConditions, blocksOf, indexOf, type MapModel, type MapPart } from './models';
 import type { Lift } from './picture';
 import { slopesOf, type MapSlopes } from './map-slopes';
 import { listSlantedStarts, listStarts } from './start';
@@ -27,7 +27,9 @@ export interface AdjustedView {
 
 /** How many slanted starts are followed to their end when square-on does not explain the evidence, and where any slant may be. */
 const FOLLOWED = 2;
-const SLANTS_FOLLOWED = 3;
+const SLANTS_FOLLOWED = 4;
+/** Tilts that differ by less than this, radians, are one way of holding the camera. */
+const LEANS_APART = 0.25;
 /** A start that has so many times the chi-square of the best one after its first step leads nowhere. */
 const HOPELESS = 1e5;
 /** Damping where all that may be is assumed, so that nothing runs away. */
@@ -103,7 +105,12 @@ function findBest(model: MapModel, evidence: readonly Evidence[], pointed: Point
 
 const explains = ({ solution }: Attempt) => solution.settled && solution.relationsHold && solution.chiSquare <= chiSquareQuantile99(Math.max(1, solution.linearization.rows.length - solution.layout.unknowns));
 
-function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: number): { readonly numbers: readonly number[]; readonly cost: number }[] {
+interface Start {
+  readonly numbers: readonly number[];
+  readonly cost: number;
+}
+
+function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: number): Start[] {
   return starts.map((numbers) => ({ numbers, cost: attempt(numbers, steps).solution.chiSquare })).filter(({ cost }) => Number.isFinite(cost)).sort((a, b) => a.cost - b.cost);
 }
 
@@ -111,7 +118,12 @@ function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: num
 function listEnds(model: MapModel, evidence: readonly Evidence[], { points }: Pointed, attempt: Try): Attempt[] {
   const tried = ranked(listSlantedStarts(model, evidence, points), attempt, 3);
   const promising = tried.filter(({ cost }) => cost < HOPELESS * (tried[0]!.cost + 1));
-  return promising.slice(0, SLANTS_FOLLOWED).map(({ numbers }) => attempt(numbers)).sort((a, b) => rankOf(a) - rankOf(b));
+  // Ways that lean apart go before more of the same way.
+  const first = indexOf(model, 'tilt');
+  const leansApart = ({ numbers: a }: Start, { numbers: b }: Start) => Math.hypot(a[first]! - b[first]!, a[first + 1]! - b[first + 1]!) > LEANS_APART;
+  const apart = promising.reduce<readonly Start[]>((kept, start) => (kept.every((other) => leansApart(start, other)) ? [...kept, start] : kept), []);
+  const followed = [...new Set([...apart.slice(0, SLANTS_FOLLOWED), ...promising])].slice(0, SLANTS_FOLLOWED);
+  return followed.map(({ numbers }) => attempt(numbers)).sort((a, b) => rankOf(a) - rankOf(b));
 }
 
 const rankOf = ({ solution }: Attempt) => (solution.settled && solution.relationsHold ? 0 : 1e12) + (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);
