@@ -63,7 +63,7 @@ export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: n
   const profile = profileAlong((at) => colourAt(picture, at), middle, across, farthest + 4, beside);
   const noise = noiseOf(profile);
   const steps = listPeaks(profile.colours, farthest).flatMap((peak) => {
-    const step = judge(profile.colours, peak, noise, 2 * beside + 1);
+    const step = judge(profile.colours, peak, noise, 2 * beside + 1, hand !== undefined);
     return step ? [{ ...step, isNear: Math.abs(peak) <= reach }] : [];
   });
   const near = steps.filter(({ isNear }) => isNear);
@@ -120,7 +120,7 @@ function isOtherFlank(best: Step, step: Step): boolean {
 }
 
 /** Grounds that differ by less than this share of what stands out from them are one. */
-const ONE_GROUND = 0.5;
+const ONE_GROUND = 0.3;
 
 /** Whether a line lies on one ground: to both sides of it the colour is alike. A bevel or a shadow between two things is no line. */
 function isOnOneGround(colours: readonly (readonly number[])[], a: number, b: number): boolean {
@@ -143,9 +143,28 @@ function listPeaks(colours: readonly (readonly number[])[], reach: number): numb
   });
 }
 
-/** A step seen along the change of colour itself, where it stands out most. */
-function judge(colours: readonly (readonly number[])[], peak: number, noise: number, rows: number): Step | undefined {
-  const change = colours.map((channel) => meanOf(channel, peak + 1.5, peak + 3.5) - meanOf(channel, peak - 3.5, peak - 1.5)) as unknown as Colour;
+/** How far the flank of a step reaches at the most, px, and the share of its steepness at which it ends. */
+const FLANK = 2.5;
+const FLANK_ENDS = 0.15;
+
+/** From where to where a step rises about its steepest place, px: another one may begin right behind it. */
+function flankAbout(slopes: readonly (readonly number[])[], peak: number): readonly [number, number] {
+  const zero = (slopes[0]!.length - 1) / 2;
+  const top = Math.round(peak / PROFILE_STEP + zero);
+  const along = (i: number) => slopes.reduce((sum, channel) => sum + (channel[i] ?? 0) * channel[top]!, 0);
+  const least = FLANK_ENDS * along(top);
+  const end = (way: 1 | -1) => {
+    let i = top;
+    while (Math.abs(i + way - top) * PROFILE_STEP <= FLANK && along(i + way) > least) i += way;
+    return (i - zero) * PROFILE_STEP;
+  };
+  return [end(-1), end(1)];
+}
+
+/** A step seen along the change of colour itself, where it stands out most. `closely`: also of a band a pixel or two wide, as the wall of a hole that is seen aslant; where rims are followed such bands are grain. */
+function judge(colours: readonly (readonly number[])[], peak: number, noise: number, rows: number, closely: boolean): Step | undefined {
+  const [from, to, over] = closely ? [...flankAbout(colours.map(smoothedSlopes), peak), 1] : [peak - 1.5, peak + 1.5, 2];
+  const change = colours.map((channel) => meanOf(channel, to, to + over) - meanOf(channel, from - over, from)) as unknown as Colour;
   const contrast = Math.hypot(...change);
   if (contrast < LEAST_CONTRAST || contrast < (LEAST_SIGNAL * noise) / Math.sqrt(rows)) return undefined;
   const towards = change.map((value) => value / contrast) as unknown as Colour;
