@@ -60,7 +60,7 @@ export class Photograph {
     const { sheet, sigma, edge } = aimAt(aimed, {
       ...hand, fit: unscaledFit({ picture, datum: { origin: [0, picture.height], direction: 0 } }), search: () => [],
       findEdge: (near, reach, off) => found(findEdgeNear(pyramid.levels[0]!, [near[0] - left, near[1] - top], Math.min(reach, 26), off)),
-      findCorner: (near, reach) => found(findCornerNear(pyramid, [near[0] - left, near[1] - top], reach)),
+      findCorner: (near, reach, off) => found(findCornerNear(pyramid, [near[0] - left, near[1] - top], reach, off)),
     });
     return { at: sheet, sigma, ...(edge ? { edge } : {}) };
   }

@@ -81,7 +81,7 @@ export interface AimOptions extends Hand {
   /** The picture's edge that a hand of this sigma means at a sheet place, within a reach, px. */
   findEdge?(sheet: Vec, reach: number, hand: number): Edge | undefined;
   /** As that, where two edges meet. */
-  findCorner?(sheet: Vec, reach: number): Corner | undefined;
+  findCorner?(sheet: Vec, reach: number, hand: number): Corner | undefined;
 }
 
 /** The picture goes before these where it is nearer. */
@@ -120,7 +120,7 @@ function distinct(snaps: readonly Snap[], pixel: number): readonly Snap[] {
 }
 
 function caughtByPicture(free: Aim, reach: number, { fit, findEdge, findCorner }: AimOptions): Aim | undefined {
-  const corner = findCorner?.(free.sheet, reach * PICTURE_REACH);
+  const corner = findCorner?.(free.sheet, reach * PICTURE_REACH, free.sigma);
   if (corner) return { ...free, sheet: corner.at, plane: fit.toPlane(corner.at), sigma: corner.sigma, snap: 'picture-corner' };
   const edge = findEdge?.(free.sheet, reach * PICTURE_REACH, free.sigma);
   if (!edge) return undefined;

@@ -34,8 +34,8 @@ export class PictureEdges {
   }
 
   /** The corner nearest to a place; as `find`. */
-  findCorner(sheet: Vec, reach: number): Corner | undefined {
-    return this.findWith(findCornerNear, sheet, Math.min(reach, FARTHEST_CORNER));
+  findCorner(sheet: Vec, reach: number, hand: number): Corner | undefined {
+    return this.findWith((picture, near, within) => findCornerNear(picture, near, within, hand), sheet, Math.min(reach, FARTHEST_CORNER));
   }
 
   /** Undefined when the part of the picture around a place is at hand; else comes true when it is, or is not likely to be soon. */

@@ -195,7 +195,7 @@ export class Session {
     const around = tool.name === 'match' && tool.state.looking === 'view' ? undefined : { references, at: toSheet(viewport, screen), reach: REFERENCE_REACH / viewport.zoom };
     const search = snapping ? snapSearch(context, this.jobs.getState().derived, tool, around) : NOTHING_NEAR;
     const findEdge = (sheet: Vec, reach: number, hand: number) => this.edges?.find(sheet, reach, hand);
-    const findCorner = (sheet: Vec, reach: number) => this.edges?.findCorner(sheet, reach);
+    const findCorner = (sheet: Vec, reach: number, hand: number) => this.edges?.findCorner(sheet, reach, hand);
     return aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, unaided, snapping, search, findEdge, findCorner, from: findFrom(tool, context), kinds: catching, grid, turn });
   }
 

@@ -1,4 +1,4 @@
-import type { Vec } from '../geometry';
+import { distance, type Vec } from '../geometry';
 import { findCorner, type Corner } from './corner';
 import type { Pyramid } from './pyramid';
 
@@ -7,11 +7,14 @@ const IN_SIGHT = 8;
 /** What a smaller picture says of a corner holds in the next larger one to so many of its pixels. */
 const STEP = 4;
 
+/** How likely it is beforehand that no corner was meant, beside one just where the hand is: some lie where a shadow or a print meets an edge. Assumed. */
+const NONE_MEANT = 0.02;
+
 /**
  * The corner nearest to a place within `reach` px, as it is seen by somebody who cannot point better than that: found where the picture is so small that the reach is a few pixels, and
- * followed down to single pixels (`findCorner`). Undefined where there is none at any of the sizes on the way: what is a corner from afar only (a rounded one) has no place.
+ * followed down to single pixels (`findCorner`). With `hand`, one sigma of the hand that pointed there (px), the farther off it is the less sure it is that it was meant. Undefined where there is none at any of the sizes on the way: what is a corner from afar only (a rounded one) has no place.
  */
-export function findCornerNear({ levels }: Pyramid, near: Vec, reach: number): Corner | undefined {
+export function findCornerNear({ levels }: Pyramid, near: Vec, reach: number, hand?: number): Corner | undefined {
   const first = Math.min(levels.length - 1, Math.max(0, Math.ceil(Math.log2(reach / IN_SIGHT))));
   let found: Corner | undefined;
   for (let level = first; level >= 0; level--) {
@@ -20,5 +23,8 @@ export function findCornerNear({ levels }: Pyramid, near: Vec, reach: number): C
     found = findCorner(levels[level]!, from, level === first ? reach / size : STEP);
     if (!found) return undefined;
   }
-  return found;
+  if (!found || hand === undefined) return found;
+  const away = distance(found.at, near);
+  const share = NONE_MEANT / (NONE_MEANT + Math.exp(-((away / hand) ** 2) / 2));
+  return { ...found, sigma: Math.hypot(found.sigma, away * Math.sqrt(share / 2)) };
 }

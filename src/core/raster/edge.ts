@@ -32,8 +32,10 @@ const LEAST_CONTRAST = 12;
 const LEAST_SIGNAL = 5;
 const LINE_WIDTH = 9;
 const SURELY_THIN = 4.5;
-/** Flanks of a line are as steep as each other to this share: the shadow beside a thing is steep towards it only. */
+/** Flanks of a line are as steep as each other to this share; where a hand pointed, surely: the shadow beside a thing is steep towards it only, and what it ends with counts so much less. */
 const LIKE_FLANKS = 0.6;
+const SURELY_ALIKE = 0.87;
+const SHADOW = 0.3;
 
 /** A step across a scan: where, how steep, and how much sigma; `towards` is the change of colour, of length one. */
 interface Step {
@@ -68,7 +70,7 @@ export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: n
   });
   const near = steps.filter(({ isNear }) => isNear);
   const around = near.length === 0 && lines ? findFlankAround(steps, profile.colours) : undefined;
-  const caught = (around ? [around] : near).map((step) => (lines ? asLine(step, steps, profile.colours) : undefined) ?? { ...step, kind: 'step' as const });
+  const caught = (around ? [around] : near).map((step): Caught => (lines ? paired(step, steps, profile.colours, hand === undefined ? LIKE_FLANKS : SURELY_ALIKE) : { ...step, kind: 'step' }));
   const weigh = hand === undefined ? byReach(reach) : byHand(hand);
   const [best, ...others] = caught.sort((a, b) => weigh(b) - weigh(a));
   if (!best) return undefined;
@@ -94,11 +96,16 @@ function rivalry(best: Caught, others: readonly Caught[], weigh: (caught: Caught
   return Math.sqrt(all.reduce((sum, { weight, away }) => sum + weight * away * away, 0) / all.reduce((sum, { weight }) => sum + weight, weigh(best)));
 }
 
-/** The line of which a step is a flank, by its middle: the less alike its flanks, the less it is one. */
-function asLine(step: Step, steps: readonly Step[], colours: readonly (readonly number[])[]): Caught | undefined {
+/**
+ * What a step is with the one that takes its change back: flanks that are at least so much alike are a line, and count by its middle; the less alike, the less it is one. Else the
+ * softer one is the rim of a thing's shadow, beside the thing's own edge.
+ */
+function paired(step: Step, steps: readonly Step[], colours: readonly (readonly number[])[], alike: number): Caught {
   const [other] = steps.filter((flank) => isOtherFlank(step, flank) && isOnOneGround(colours, step.at, flank.at)).sort((a, b) => Math.abs(a.at - step.at) - Math.abs(b.at - step.at));
-  if (!other) return undefined;
-  const unlike = (1 - likeness(step, other)) * Math.abs(step.at - other.at) / 2;
+  if (!other) return { ...step, kind: 'step' };
+  const like = likeness(step, other);
+  if (like < alike) return { ...step, steepness: step.steepness < other.steepness ? SHADOW * step.steepness : step.steepness, kind: 'step' };
+  const unlike = ((1 - like) * Math.abs(step.at - other.at)) / 2;
   return { at: (step.at + other.at) / 2, sigma: Math.hypot(step.sigma / 2, other.sigma / 2, unlike), steepness: Math.max(step.steepness, other.steepness), kind: 'line' };
 }
 
