@@ -32,6 +32,9 @@ const SLANTS_FOLLOWED = 4;
 const LEANS_APART = 0.25;
 /** A start that has so many times the chi-square of the best one after its first step leads nowhere. */
 const HOPELESS = 1e5;
+/** What has come as near as so many times what chance leaves is followed on, for so many steps. */
+const WORTH_FOLLOWING = 3;
+const FOLLOWED_ON = 300;
 /** Damping where all that may be is assumed, so that nothing runs away. */
 const NEAR = 1e-8;
 /** Ends whose numbers of the map differ by less than this are one. */
@@ -103,7 +106,7 @@ function findBest(model: MapModel, evidence: readonly Evidence[], pointed: Point
   return followed.sort((a, b) => rankOf(a) - rankOf(b))[0];
 }
 
-const explains = ({ solution }: Attempt) => solution.settled && solution.relationsHold && solution.chiSquare <= chiSquareQuantile99(Math.max(1, solution.linearization.rows.length - solution.layout.unknowns));
+const explains = ({ solution }: Attempt) => solution.settled && solution.relationsHold && solution.chiSquare <= quantileOf(solution);
 
 interface Start {
   readonly numbers: readonly number[];
@@ -123,8 +126,17 @@ function listEnds(model: MapModel, evidence: readonly Evidence[], { points }: Po
   const leansApart = ({ numbers: a }: Start, { numbers: b }: Start) => Math.hypot(a[first]! - b[first]!, a[first + 1]! - b[first + 1]!) > LEANS_APART;
   const apart = promising.reduce<readonly Start[]>((kept, start) => (kept.every((other) => leansApart(start, other)) ? [...kept, start] : kept), []);
   const followed = [...new Set([...apart.slice(0, SLANTS_FOLLOWED), ...promising])].slice(0, SLANTS_FOLLOWED);
-  return followed.map(({ numbers }) => attempt(numbers)).sort((a, b) => rankOf(a) - rankOf(b));
+  return followed.map(({ numbers }) => toItsEnd(attempt(numbers), model, attempt)).sort((a, b) => rankOf(a) - rankOf(b));
 }
+
+/** An adjustment that explains the evidence already when its steps run out is followed on: a circle, and a slant through a wide lens, take more of them. */
+function toItsEnd(reached: Attempt, model: MapModel, attempt: Try): Attempt {
+  const { solution } = reached;
+  if (solution.settled || !(solution.chiSquare < WORTH_FOLLOWING * quantileOf(solution))) return reached;
+  return attempt(model.parts.flatMap(({ id }) => [...solution.values.get(id)!]), FOLLOWED_ON);
+}
+
+const quantileOf = ({ linearization, layout }: Solution) => chiSquareQuantile99(Math.max(1, linearization.rows.length - layout.unknowns));
 
 const rankOf = ({ solution }: Attempt) => (solution.settled && solution.relationsHold ? 0 : 1e12) + (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);
 

@@ -59,7 +59,7 @@ function listWeighed(best: Story, others: readonly Story[]): Weighed[] {
  * settle within a few steps is not followed.
  */
 export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, quick = false): Result<Judged> {
-  const efforts = quick ? [QUICK] : weighsAssumptions(model) ? [QUICK, THOROUGH, LENIENT] : [THOROUGH, LENIENT];
+  const efforts = quick ? [{ ...QUICK, hasty: false }] : weighsAssumptions(model) ? [QUICK, THOROUGH, LENIENT] : [THOROUGH, LENIENT];
   let judged: Result<Judged> = refused('fit-not-found');
   for (const effort of efforts) {
     const whole = adjustView(model, evidence, pointed, new Set(), undefined, effort.steps);
@@ -73,21 +73,24 @@ export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], po
 /** How far stories are followed. */
 interface Effort {
   readonly steps?: number;
+  /** Whether a more patient one follows. */
+  readonly hasty?: boolean;
   counts(adjusted: AdjustedView): boolean;
 }
 
 const isTold = ({ solution }: AdjustedView) => solution.settled && solution.relationsHold;
 /** What is true settles within a few steps from where it begins, and what creeps is not. */
-const QUICK: Effort = { steps: 25, counts: isTold };
+const QUICK: Effort = { steps: 25, hasty: true, counts: isTold };
 const THOROUGH: Effort = { counts: isTold };
 /** Where evidence contradicts itself strongly, adjustments may creep: then one that has nearly settled is better than none. */
 const LENIENT: Effort = { counts: ({ solution }) => solution.nearlySettled && solution.relationsHold };
 
-function judgeWith({ steps, counts }: Effort, whole: AdjustedView, model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
+function judgeWith({ steps, counts, hasty = false }: Effort, whole: AdjustedView, model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
   const teller = createTeller(model, evidence, pointed, counts, steps);
   const { tell } = teller;
   const usual: Story = { adjusted: whole, freed: new Set(), aside: new Set(), cost: counts(whole) ? costOf(whole, new Set()) : Infinity };
-  const { best, others } = weighsAssumptions(model) ? weighed(usual, teller) : { best: overruled(improved(usual, tell), tell), others: [] };
+  const { best, others, isHasty = false }: Chosen = weighsAssumptions(model) ? weighed(usual, teller) : { best: overruled(improved(usual, tell), tell), others: [] };
+  if (hasty && isHasty) return refused('fit-not-found');
   if (counts(best.adjusted)) return judgedFrom(best, others, evidence, tell);
   return refused(best.adjusted.solution.relationsHold ? 'fit-not-found' : 'evidence-contradicts');
 }
@@ -95,8 +98,15 @@ function judgeWith({ steps, counts }: Effort, whole: AdjustedView, model: MapMod
 const worstOf = ({ adjusted }: Story) => Math.max(0, ...adjusted.diagnosis.groups.map(sizeOf));
 const isSound = (story: Story) => worstOf(story) < CRITICAL;
 
+/** A story and those beside it; hasty where a piece is blamed while nothing about the camera could be told to its end. */
+interface Chosen {
+  readonly best: Story;
+  readonly others: readonly Story[];
+  readonly isHasty?: boolean;
+}
+
 /** The best story where all assumptions are weighed, and those beside it: about the camera, unless a piece that is wrong explains clearly more. */
-function weighed(usual: Story, teller: Teller): { readonly best: Story; readonly others: readonly Story[] } {
+function weighed(usual: Story, teller: Teller): Chosen {
   if (Number.isFinite(usual.cost) && worstOf(usual) < AT_EASE) return { best: usual, others: [] };
   const cameras = [usual, ...listCameraStories(usual, teller)].filter(({ cost }) => Number.isFinite(cost));
   const sound = cameras.filter(isSound);
@@ -104,7 +114,7 @@ function weighed(usual: Story, teller: Teller): { readonly best: Story; readonly
   const asCamera = { best: camera, others: cameras };
   if (isSound(camera) && (isCommon(camera) || camera.cost < leastCostOfPiece(camera) + MARGIN)) return asCamera;
   const piece = withoutHaste(improved(cheapest([camera, ...listPieceStories(camera, usual, teller)]), teller.tell), teller.tell);
-  return piece.cost < camera.cost - (isSound(camera) ? MARGIN : 0) ? { best: piece, others: [] } : asCamera;
+  return piece.cost < camera.cost - (isSound(camera) ? MARGIN : 0) ? { best: piece, others: [], isHasty: cameras.length === 0 } : asCamera;
 }
 
 /** A picture that was taken from aside, or a copy that is stretched, is nothing rare: when that explains everything, no word is doubted. */
