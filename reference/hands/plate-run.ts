@@ -4,7 +4,7 @@ import { addEvidence, addOutline, addRelations, addSheet, createJob, createView,
 import type { Chain, CircleOutline, PointedPlace } from '../../src/core/outline';
 import type { RelationEnd } from '../../src/core/relate';
 import { heightOf, onThing, PLATE, PLATE_HOLES, type ThingName } from './plate';
-import { Photograph, type HandKind, type Pointed } from './photo-hand';
+import { type Photograph, type HandKind, type Pointed } from './photo-hand';
 
 /** What is said of the bench: each piece with the thing it lies on, where it is pointed at, and how well its sizes are known (two sigma, mm). */
 interface Piece {

@@ -22,7 +22,7 @@ export const PLATE = { width: WIDTH, depth: DEPTH, round: ROUND, slope: Math.ata
 
 const paper: Material = (x, y) => [232 + 4 * smooth(x * 0.4, y * 0.4, 5), 231, 226];
 const things = {
-  plate: { name: 'hinge plate', outer: PROFILE, holes: PLATE_HOLES.map(({ centre, diameter }) => circleProfile([centre[0], centre[1]], diameter / 2)), height: PLATE.height, bevel: 0, place: PLATE.place, turn: PLATE.turn, material: steel },
+  plate: { name: 'hinge plate', outer: PROFILE, holes: PLATE_HOLES.map(({ centre, diameter }) => circleProfile([centre[0], centre[1]], diameter / 2)), height: PLATE.height, bevel: 0.1, place: PLATE.place, turn: PLATE.turn, material: steel },
   sheet: { name: 'sheet', outer: roundedRectangle(297, 210, 0.1), holes: [], height: 0.1, bevel: 0, place: [-148, -103], turn: 0, material: paper },
   card: { name: 'card', outer: roundedRectangle(85.6, 53.98, 3.18), holes: [], height: 0.76, bevel: 0, place: [-140, -96], turn: 2, material: card },
   coin: { name: 'token', outer: circleProfile([0, 0], 12.5), holes: [], height: 2, bevel: 0, place: [112, -72], turn: 0, material: (): [number, number, number] => [176, 128, 62] },
