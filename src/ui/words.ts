@@ -176,6 +176,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'evidence-length-not-positive': () => 'A known size must be larger than zero.',
   'evidence-not-a-number': () => 'A known size cannot be read. Type it again.',
   'evidence-sigma-not-positive': () => 'A plus-minus must be larger than zero.',
+  'not-flat': () => 'These pieces do not lie on one plane, and no single one is to blame: the sheet or the board itself is not flat. Press it flat and take the picture again, or measure a length right beside what you trace.',
   'evidence-disagrees': () => 'What is known disagrees by more than its plus-minus. Measure one of the pieces again, or hold one back as a check.',
 };
 

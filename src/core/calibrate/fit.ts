@@ -2,9 +2,9 @@ import { Matrix } from 'ml-matrix';
 import type { Diagnosis } from '../adjust';
 import { done, refused, type Result } from '../basics';
 import { distance, type Vec } from '../geometry';
-import type { AdjustedView } from './adjust-view';
+import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
 import { begunOnOtherSide, findFault, hasTwoSizes, heightOf, inOrder, LIFT_BLOCK, pointBlock, pointFrame, pointsOf, type PointFrame, type Evidence, type Points } from './evidence';
-import { chooseModel, indexOf, type LensWish, type MapModel, type ModelWish } from './models';
+import { chooseModel, indexOf, type LensWish, type MapModel, type MapPart, type ModelWish } from './models';
 import { judgeEvidence, type Judged } from './odd-one-out';
 import { jointOf } from './mixed';
 import { listParts, type FoundPart } from './parts';
@@ -96,8 +96,31 @@ export function fitView(input: FitInput): Result<Fit> {
   const known = used.filter((piece) => piece.kind === 'known-point').length;
   if (!used.some(SIZED) && known < 2) return refused('scale-undetermined', { undetermined: 'scale' });
   const frame = { turns: known > 1 || used.some((piece) => piece.kind === 'level'), shifts: known > 0 };
-  const judged = judgeEitherWay(chooseModel(picture, model, lens, frame), used, input);
-  return judged.ok ? done(fitFrom(input, judged.value)) : judged;
+  const chosen = chooseModel(picture, model, lens, frame);
+  const judged = judgeEitherWay(chosen, used, input);
+  if (!judged.ok) return judged;
+  const bent = weighsAssumptions(chosen) && isBent(judged.value);
+  return done(fitFrom(input, bent ? withoutBlame(judged.value, input) : judged.value, bent));
+}
+
+const SHAPED = (piece: Evidence) => piece.kind === 'straight' || piece.kind === 'rectangle' || piece.kind === 'known-point';
+/** So many pieces do not fall out of line one by one: what they lie on is not flat. */
+const MANY_ASTRAY = 3;
+
+/** Whether pieces that say only how the plane runs do not lie on one plane, and none of them is to blame: a page that bows, a board that is warped. */
+function isBent({ adjusted, evidence, suspects }: Judged): boolean {
+  const shaped = evidence.filter(SHAPED);
+  const astray = shaped.filter(({ id }) => suspects.includes(id));
+  return shaped.length >= 2 && suspects.length === astray.length && (adjusted.diagnosis.isConsistent === false || astray.length >= MANY_ASTRAY || astray.some(({ kind }) => kind === 'straight'));
+}
+
+/** All pieces in the fit, where that can be had, and no lens bent for them: what they disagree by is in the plus-minus. */
+function withoutBlame(judged: Judged, pointed: Pointed): Judged {
+  const freed: ReadonlySet<MapPart> = new Set([...judged.freed].filter((part) => part === 'tilt'));
+  const unblamed: Judged = judged.suspectsKept ? { ...judged, suspects: [], suspectsKept: false } : judged;
+  if (judged.suspects.length === 0 && freed.size === judged.freed.size) return judged;
+  const together = adjustView(judged.adjusted.model, judged.evidence, pointed, freed, judged.adjusted.values);
+  return together.ok && together.value.solution.nearlySettled && together.value.solution.relationsHold ? { ...judged, adjusted: together.value, freed, suspects: [], suspectsKept: false, others: [] } : unblamed;
 }
 
 /** Where all assumptions are weighed, rectangles are also tried begun on their other side, where they do not fit well as they are. */
@@ -118,7 +141,7 @@ function fitsWell({ adjusted, evidence, suspects }: Judged): boolean {
 
 const isBetter = (one: Judged, other: Judged) => one.suspects.length < other.suspects.length || (one.suspects.length === other.suspects.length && one.cost < other.cost);
 
-function fitFrom(input: FitInput, judged: Judged): Fit {
+function fitFrom(input: FitInput, judged: Judged, bent: boolean): Fit {
   const { picture, datum, points } = input;
   const { adjusted, freed, suspects, suspectsKept } = judged;
   const { model, diagnosis } = adjusted;
@@ -126,7 +149,7 @@ function fitFrom(input: FitInput, judged: Judged): Fit {
   const values = [...adjusted.values, adjusted.solution.values.get(LIFT_BLOCK)![0]!];
   const count = adjusted.values.length;
   const covarianceWith = (names: readonly string[]) => {
-    const joint = jointOf(judged, [LIFT_BLOCK, ...names.map(pointBlock)]).mul(contradicts ? diagnosis.varianceFactor! : 1);
+    const joint = jointOf(judged, [LIFT_BLOCK, ...names.map(pointBlock)]).mul(strainOf(adjusted));
     return inSheetFrame(joint, count + 1, names.map((name) => pointFrame(points[name]!)));
   };
   const frame = { turns: !input.ownAxes && model.parts.some(({ id }) => id === 'turn'), shifts: !input.ownAxes && model.parts.some(({ id }) => id === 'shift') };
@@ -139,8 +162,20 @@ function fitFrom(input: FitInput, judged: Judged): Fit {
     centre: centreOf(adjusted), baseline: baselineOf(adjusted), adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
     withPoints: (names) => ({ places: names.map((name) => pointFrame(points[name]!).toSheet(adjusted.solution.values.get(pointBlock(name))!)), covariance: covarianceWith(names) }),
     model, parts: listParts(adjusted, covariance, freed), diagnosis, suspects: input.evidence.map(({ id }) => id).filter((id) => suspects.includes(id)), suspectsKept,
-    warnings: listWarnings(input, adjusted, map, contradicts),
+    warnings: listWarnings(input, adjusted, map, bent ? 'not-flat' : contradicts ? 'evidence-disagrees' : undefined),
   };
+}
+
+/** What was assumed of pointing and reading counts as much as this many freedoms beside what the fit shows of it. Assumed. */
+const TRUST = 10;
+
+/**
+ * What the covariance is multiplied with for how badly the pieces fit together: by the variance factor where they disagree at 1 %, and where all assumptions are weighed before that by its
+ * posterior mean, if it is above one (Gelman et al., Bayesian Data Analysis, 3rd edition, section 2.6): a sheet that is bowed a little shows in the plus-minus before it can be proved.
+ */
+function strainOf({ diagnosis, model, solution }: AdjustedView): number {
+  if (diagnosis.isConsistent === false) return diagnosis.varianceFactor!;
+  return weighsAssumptions(model) ? Math.max(1, (TRUST + solution.chiSquare) / (TRUST + diagnosis.redundancy)) : 1;
 }
 
 /** Turns the covariance of points, which follow the first `count` numbers, from the frames they were observed in to the sheet's. */
@@ -150,11 +185,11 @@ function inSheetFrame(covariance: Matrix, count: number, frames: readonly PointF
   return turn.mmul(covariance).mmul(turn.transpose());
 }
 
-function listWarnings({ lift, points, picture }: FitInput, { model, evidence }: AdjustedView, map: SheetMap, contradicts: boolean): string[] {
+function listWarnings({ lift, points, picture }: FitInput, { model, evidence }: AdjustedView, map: SheetMap, disagreement: string | undefined): string[] {
   const raised = lift.mm !== 0 || evidence.some((piece) => pointsOf(piece).some((name) => heightOf(points[name]!, lift.mm) !== 0));
   const corners: Vec[] = [[0, 0], [picture.width, 0], [0, picture.height], [picture.width, picture.height]];
   return [
-    ...(contradicts ? ['evidence-disagrees'] : []),
+    ...(disagreement ? [disagreement] : []),
     ...(raised && model.name !== 'camera' ? ['height-needs-camera'] : []),
     ...(isMonotone(map.lens) ? [] : ['lens-folds-over']),
     ...(corners.every((corner) => isInFront(map, corner)) ? [] : ['horizon-in-picture']),

@@ -59,7 +59,7 @@ function listWeighed(best: Story, others: readonly Story[]): Weighed[] {
  * settle within a few steps is not followed.
  */
 export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, quick = false): Result<Judged> {
-  const efforts = quick ? [{ ...QUICK, hasty: false }] : weighsAssumptions(model) ? [QUICK, THOROUGH, LENIENT] : [THOROUGH, LENIENT];
+  const efforts = quick ? [{ ...QUICK, hasty: false }] : weighsAssumptions(model) ? [QUICK, LENIENT] : [THOROUGH, LENIENT];
   let judged: Result<Judged> = refused('fit-not-found');
   for (const effort of efforts) {
     const whole = adjustView(model, evidence, pointed, new Set(), undefined, effort.steps);
