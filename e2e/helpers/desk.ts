@@ -12,6 +12,8 @@ export const truth = JSON.parse(readFileSync('demo/truth/blade.json', 'utf8')) a
 /** The desk of a practitioner: the app's page, a hand for this size, and the things one does again and again. */
 export class Desk {
   readonly hand: Hand;
+  /** Buttons that were pressed, and fields that were typed into. */
+  readonly counted = { buttons: 0, fields: 0 };
   constructor(readonly page: Page, touch: boolean) {
     this.hand = touch ? new TouchHand(page) : new MouseHand(page);
   }
@@ -25,6 +27,7 @@ export class Desk {
   }
 
   async step(name: 'sources' | 'fit' | 'trace' | 'handover'): Promise<void> {
+    this.counted.buttons++;
     await this.page.getByTestId(`step-${name}`).click();
   }
 
@@ -34,6 +37,7 @@ export class Desk {
   }
 
   async choose(testId: string): Promise<void> {
+    this.counted.buttons++;
     await this.page.getByTestId(testId).click();
   }
 
@@ -42,6 +46,7 @@ export class Desk {
   }
 
   async type(testId: string, text: string): Promise<void> {
+    this.counted.fields++;
     const field = this.page.getByTestId(testId);
     await field.fill(text);
     await field.press('Enter');
@@ -50,12 +55,18 @@ export class Desk {
   /** On a phone the cards are put away while one points. */
   async openCards(): Promise<void> {
     const toggle = this.page.getByTestId('toggle-cards');
-    if ((await toggle.count()) > 0 && (await this.page.getByTestId('ledge-cards').count()) === 0) await toggle.click();
+    if ((await toggle.count()) > 0 && (await this.page.getByTestId('ledge-cards').count()) === 0) {
+      this.counted.buttons++;
+      await toggle.click();
+    }
   }
 
   async closeCards(): Promise<void> {
     const toggle = this.page.getByTestId('toggle-cards');
-    if ((await toggle.count()) > 0 && (await this.page.getByTestId('ledge-cards').count()) > 0) await toggle.click();
+    if ((await toggle.count()) > 0 && (await this.page.getByTestId('ledge-cards').count()) > 0) {
+      this.counted.buttons++;
+      await toggle.click();
+    }
   }
 
   async saved(): Promise<void> {
@@ -63,6 +74,7 @@ export class Desk {
   }
 
   async download(testId: string): Promise<string> {
+    this.counted.buttons++;
     const [file] = await Promise.all([this.page.waitForEvent('download'), this.page.getByTestId(testId).click()]);
     return file.path();
   }

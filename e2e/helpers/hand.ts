@@ -29,12 +29,19 @@ export abstract class Hand {
 
   /** How long it rests before it sets a point, so that the picture around can be looked at for edges. ms */
   rest = 0;
+  /** What it takes: places pointed at, and times that it zoomed or moved the picture. */
+  readonly counted = { points: 0, zooms: 0 };
+  /** How close it comes before it points, and by how much it misses: CSS px across and down. */
+  zoom = 1.5;
+  miss: () => Px = () => [0, 0];
 
   /** Zooms to at least `zoom` about a place and sets a point there. */
-  async pointAt(px: Px, zoom = 1.5): Promise<void> {
+  async pointAt(px: Px, zoom = this.zoom): Promise<void> {
     await this.zoomTo(px, zoom);
     const [x, y] = await this.screenOf(px);
-    await this.set([Math.round(x), Math.round(y)]);
+    const [dx, dy] = this.miss();
+    this.counted.points++;
+    await this.set([Math.round(x + dx), Math.round(y + dy)]);
   }
 
   /** What is shown once it is at rest: a bench that changes its size or its view moves for a frame or two. */
@@ -65,6 +72,7 @@ export abstract class Hand {
     const place: Px = [x - before.box.x, y - before.box.y];
     const inside = place[0] > 90 && place[0] < before.width - 90 && place[1] > 90 && place[1] < before.height - 190;
     if (inside && before.zoom >= zoom) return;
+    this.counted.zooms++;
     await this.page.getByTestId('zoom-all').click();
     await this.comeCloser(px, zoom);
   }
@@ -86,6 +94,7 @@ export class MouseHand extends Hand {
     const [x, y] = await this.screenOf(px);
     await this.page.mouse.move(x, y);
     const { zoom: now } = await this.shown();
+    this.counted.zooms++;
     await this.page.mouse.wheel(0, -Math.log(zoom / now) / 0.0016);
     await this.page.waitForTimeout(60);
     await this.dragTo(px);
@@ -159,6 +168,7 @@ export class TouchHand extends Hand {
   /** Two fingers about a place of the screen, moved and spread. */
   private async twoFingers([x, y]: Px, [dx, dy]: Px, spread: number): Promise<void> {
     const gap = 17;
+    this.counted.zooms++;
     const at = (t: number): Px[] => [-1, 1].map((side): Px => [x + dx * t + side * gap * (1 + (spread - 1) * t), y + dy * t]);
     await this.touch('touchStart', at(0));
     for (const t of [0.4, 1]) await this.touch('touchMove', at(t));
