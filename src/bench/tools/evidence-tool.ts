@@ -117,6 +117,8 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
       return [{ ...state, points: state.points.with(state.last, { ...movedByHand(moved, input.by, input.sigma), id: state.again === undefined ? undefined : moved.id }) }, []];
     }
     case 'back':
+      // What was found by one tap goes as it came.
+      if (state.found) return [{ ...state, points: [], last: 0, found: undefined }, []];
       return [{ ...state, points: state.points.slice(0, -1), last: Math.max(0, state.points.length - 2) }, []];
     case 'cancel':
       return [startEvidence(state.kind, state.role, { way: state.way }), []];

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import jpeg from 'jpeg-js';
-import { findEllipse, onEllipse, outsideEllipse, type Ellipse, type Vec } from '../geometry';
+import { distance, findEllipse, onEllipse, outsideEllipse, type Ellipse, type Vec } from '../geometry';
 import { colourPictureFrom, createPyramid, findCornerNear, findEdgeAcross, findEdgeNear, findRim, findSides, straightenRows, type ColourPicture } from '.';
 
 /** A picture of what `shade` says, each pixel the mean of 8 × 8 places in it, with noise from a small generator. */
@@ -197,7 +197,7 @@ describe.each(['blade', 'blade-slanted'])('on the photo %s', (name) => {
       const inside: Vec = [left[0] * (1 - u) + right[0] * u + v * (top[0] - bottom[0]), left[1] * (1 - u) + right[1] * u + v * (top[1] - bottom[1])];
       const sides = findSides(pyramid, inside)!;
       for (const { at, sigma } of sides.flat()) expect(away(at)).toBeLessThan(3 * sigma);
-      const [across, down] = [0, 1].map((i) => Math.hypot(sides[i]![1].at[0] - sides[i]![0].at[0], sides[i]![1].at[1] - sides[i]![0].at[1])) as [number, number];
+      const [across, down] = [0, 1].map((i) => distance(sides[i]![0]!.at, sides[i]!.at(-1)!.at)) as [number, number];
       expect(across).toBeGreaterThan(down);
     }
   });

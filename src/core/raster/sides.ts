@@ -5,8 +5,8 @@ import { findEdgeAcross, type Edge } from './edge';
 import { findFourSided, isOneThing, type Misfit } from './four-sided';
 import { levelFor, type Pyramid } from './pyramid';
 
-/** Two places on each of the four sides of a card-like thing, around it; side 1 is one of the two longer ones. Sheet px. */
-export type Sides = readonly (readonly [Edge, Edge])[];
+/** Places along each of the four sides of a card-like thing, around it, as many on each; side 1 is one of the two longer ones. Sheet px. */
+export type Sides = readonly (readonly Edge[])[];
 
 const SCANS = 28;
 /** The part of a side that is scanned: corners may be round. */
@@ -52,7 +52,7 @@ function sidesAt(pyramid: Pyramid, inside: Vec, rough: readonly Vec[], coarsest:
   if (found.some(({ edges }) => edges.length < LEAST_SEEN * SCANS) || !isAround(corners, inside) || misfit(corners) > PRECISE || (misfit !== ANYTHING && !isOneThing(pyramid, corners))) return undefined;
   const lengths = corners.map((corner, i) => distance(corner, corners[(i + 1) % 4]!));
   const first = lengths[0]! + lengths[2]! >= lengths[1]! + lengths[3]! ? 0 : 1;
-  const sides = found.map(ends);
+  const sides = found.map(placesAlong);
   return [...sides.slice(first), ...sides.slice(0, first)];
 }
 
@@ -121,15 +121,20 @@ function lineFit(x: readonly number[], y: readonly number[]): [number, number] {
   return [my - slope * mx, slope];
 }
 
-/** One place for each outer third of a side: the middle of what its scans found. A bowed lens bends the side between them. */
-function ends({ from, to, edges }: ScannedSide): readonly [Edge, Edge] {
-  const third = (low: number, high: number): Edge => {
-    const some = edges.filter(({ share }) => share >= low && share <= high);
-    const used = some.length > 0 ? some : edges;
+/** How many places are kept of a side: enough to see a bowed lens bend it. */
+const PLACES = 5;
+
+/**
+ * Places along a side, each the middle of as many of the edges that its scans found. What is wrong with an edge is mostly wrong with all of it: together they know where it lies as two of
+ * them would.
+ */
+function placesAlong({ from, to, edges }: ScannedSide): readonly Edge[] {
+  const normal = Math.atan2(to[1] - from[1], to[0] - from[0]) + Math.PI / 2;
+  return Array.from({ length: PLACES }, (_, i): Edge => {
+    const used = edges.slice(Math.round((i * edges.length) / PLACES), Math.round(((i + 1) * edges.length) / PLACES));
     const mean = (of: (edge: Edge) => number) => used.reduce((sum, edge) => sum + of(edge), 0) / used.length;
-    return { at: [mean(({ at }) => at[0]), mean(({ at }) => at[1])], normal: Math.atan2(to[1] - from[1], to[0] - from[0]) + Math.PI / 2, sigma: mean(({ sigma }) => sigma), kind: 'step' };
-  };
-  return [third(FROM, 0.38), third(0.62, TO)];
+    return { at: [mean(({ at }) => at[0]), mean(({ at }) => at[1])], normal, sigma: Math.sqrt(PLACES / 2) * mean(({ sigma }) => sigma), kind: 'step' };
+  });
 }
 
 function crossing(a: ScannedSide, b: ScannedSide): Vec {

@@ -50,7 +50,7 @@ export function findCard(live: LivePicture, [u, v]: Vec): CardSeen | undefined {
   const sides = findSides(createPyramid(colourPictureFrom(image.width, image.height, image.data)), [u * image.width, v * image.height]);
   if (!sides) return undefined;
   // A card's corners are round: its size is told by where its sides would cross.
-  const lines = sides.map(([a, b]) => lineThrough([a.at, b.at]));
+  const lines = sides.map((side) => lineThrough(side.map(({ at }) => at)));
   const corners = lines.map((line, i) => crossingOfLines(lines[(i + 3) % 4]!, line));
   const lengths = corners.map((corner, i) => distance(corner, corners[(i + 1) % 4]!));
   const [long, short] = [(lengths[0]! + lengths[2]!) / 2, (lengths[1]! + lengths[3]!) / 2];
