@@ -18,9 +18,11 @@ const SAME_AIM = 3;
 const REFERENCE_REACH = 24;
 const NOTHING_NEAR = () => [];
 
-/** Where on the bench somebody points, CSS px, and how. */
+/** Where somebody points, on the bench (CSS px) and on the sheet, how, and at what zoom: the picture may have been moved since. */
 interface Aimed extends Required<Hand> {
   readonly screen: Vec;
+  readonly sheet: Vec;
+  readonly zoom: number;
 }
 
 /** One sitting at the bench: turns pointing and typing into inputs of the tool in hand, and its effects into commands. */
@@ -179,7 +181,8 @@ export class Session {
     if (!context) return;
     // Another place has other catches: they are gone through from the best one on again.
     const turn = this.lastAimed && distance(this.lastAimed.screen, screen) < SAME_AIM ? this.getState().turn : 0;
-    this.lastAimed = { screen, pointer, unaided };
+    const { viewport } = this.getState();
+    this.lastAimed = { screen, pointer, unaided, sheet: toSheet(viewport, screen), zoom: viewport.zoom };
     this.set({ aim: this.aimFor(this.lastAimed, context, turn), pointer, turn, nudging: false, patch: pointer === 'touch' ? screen : undefined });
   }
 
@@ -188,15 +191,15 @@ export class Session {
     return snapping && !toolOf(tool).isFree;
   }
 
-  private aimFor({ screen, pointer, unaided }: Aimed, context: ToolContext, turn = 0): Aim {
-    const { viewport, tool, references, catching, grid } = this.getState();
+  private aimFor({ sheet, zoom, pointer, unaided }: Aimed, context: ToolContext, turn = 0): Aim {
+    const { tool, references, catching, grid } = this.getState();
     const snapping = this.isCatching();
     // A place that is to be laid on existing geometry is sought in the picture: what lies over it already must not catch the aim.
-    const around = tool.name === 'match' && tool.state.looking === 'view' ? undefined : { references, at: toSheet(viewport, screen), reach: REFERENCE_REACH / viewport.zoom };
+    const around = tool.name === 'match' && tool.state.looking === 'view' ? undefined : { references, at: sheet, reach: REFERENCE_REACH / zoom };
     const search = snapping ? snapSearch(context, this.jobs.getState().derived, tool, around) : NOTHING_NEAR;
-    const findEdge = (sheet: Vec, reach: number, hand: number) => this.edges?.find(sheet, reach, hand);
-    const findCorner = (sheet: Vec, reach: number, hand: number) => this.edges?.findCorner(sheet, reach, hand);
-    return aimAt(toSheet(viewport, screen), { fit: context.fitted.fit, zoom: viewport.zoom, pointer, unaided, snapping, search, findEdge, findCorner, from: findFrom(tool, context), kinds: catching, grid, turn });
+    const findEdge = (at: Vec, reach: number, hand: number) => this.edges?.find(at, reach, hand);
+    const findCorner = (at: Vec, reach: number, hand: number) => this.edges?.findCorner(at, reach, hand);
+    return aimAt(sheet, { fit: context.fitted.fit, zoom, pointer, unaided, snapping, search, findEdge, findCorner, from: findFrom(tool, context), kinds: catching, grid, turn });
   }
 
   /** The next of several things that the aim could be caught by here. */
@@ -237,27 +240,29 @@ export class Session {
     if (!this.lastAimed || distance(this.lastAimed.screen, screen) > 0) this.aimAtScreen(screen, 'touch', unaided);
     const { aim, viewport } = this.getState();
     if (aim && aim.snap !== 'picture-corner') this.set({ aim: { ...aim, sigma: pointingSigma({ pointer: 'touch', unaided }, viewport.zoom) } });
-    this.setAtAim();
+    this.setAtAim(unaided);
   }
 
   /** Sets a point at the aim. Where that part of the picture is still on its way, as soon as it is seen what catches the aim there. */
-  setAtAim(): void {
+  setAtAim(unaided = this.lastAimed?.unaided ?? 0): void {
+    this.setAwaited();
     const { aim } = this.getState();
     const coming = aim && this.isCatching() ? this.edges?.coming(aim.free) : undefined;
     if (!aim || !coming || !this.lastAimed) return void (aim && this.setAt(aim));
-    const awaited = this.lastAimed;
+    const aimed = this.lastAimed;
+    const awaited: Aimed = { ...aimed, unaided };
     this.awaited = awaited;
-    void coming.then(() => this.awaited === awaited && this.setAwaited());
+    void coming.then(() => this.awaited === awaited && this.setAwaited(aimed));
   }
 
   /** What waits is set before anything else is done. */
-  private setAwaited(): void {
+  private setAwaited(aimed?: Aimed): void {
     const { awaited } = this;
     this.awaited = undefined;
     const context = awaited && this.findContext();
     if (!context) return;
     const aim = this.aimFor(awaited, context);
-    if (awaited === this.lastAimed) this.set({ aim });
+    if (aimed && aimed === this.lastAimed) this.set({ aim });
     this.setAt(aim);
   }
 

@@ -1,0 +1,79 @@
+import { createDeriver } from '@/core/derive';
+import type { Vec } from '@/core/geometry';
+import { addSheet, createJob, createView, runCommand, startHistory, type Sheet } from '@/core/job';
+import type { JobStore } from '@/store';
+import type { PictureEdges } from './edges';
+import { Session } from './session';
+import { toScreen } from './viewport';
+
+const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 4000, height: 3000, kind: 'photo', taken: {} };
+
+/** A sitting over an empty photo, and a picture of which nothing is at hand until `arrive` is called; then there is a corner at (1003, 1002). */
+function sitDown() {
+  const { job } = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet)));
+  const state = { job, derived: createDeriver()(job), readOnly: false, setDraft: () => undefined, run: () => undefined };
+  const session = new Session({ getState: () => state } as unknown as JobStore, null);
+  session.chooseView('v');
+  session.resize(400, 300);
+  session.chooseTool('distance');
+  let here = false;
+  let arrive = () => undefined as void;
+  const arrival = new Promise<void>((resolve) => (arrive = () => {
+    here = true;
+    resolve();
+  }));
+  const corner = (at: Vec) => (here && Math.hypot(at[0] - 1003, at[1] - 1002) < 60 ? { at: [1003, 1002] as const, sigma: 0.3 } : undefined);
+  session.setEdges({ find: () => undefined, findCorner: corner, coming: () => (here ? undefined : arrival) } as unknown as PictureEdges);
+  const placed = () => {
+    const { tool } = session.getState();
+    return tool.name === 'distance' ? tool.state.points.map(({ at, sigma }) => ({ at, sigma })) : [];
+  };
+  const screenOf = (at: Vec) => toScreen(session.getState().viewport, at);
+  return { session, placed, screenOf, arrive: async () => {
+    arrive();
+    await arrival;
+    await Promise.resolve();
+  } };
+}
+
+describe('a point that is set before its part of the picture has come', () => {
+  it('is caught by what lies there as soon as it has', async () => {
+    const { session, placed, screenOf, arrive } = sitDown();
+    session.aimAtScreen(screenOf([1000, 1000]), 'touch', 1);
+    session.lift(screenOf([1000, 1000]), 1);
+    expect(placed()).toEqual([]);
+    await arrive();
+    expect(placed()).toEqual([{ at: [1003, 1002], sigma: 0.3 }]);
+  });
+
+  it('lies where it was pointed at, whatever was moved and zoomed in the meantime', async () => {
+    const { session, placed, screenOf, arrive } = sitDown();
+    session.aimAtScreen(screenOf([1000, 1000]), 'mouse');
+    session.setAtAim();
+    session.pan([120, -40]);
+    session.zoom([200, 150], 4);
+    await arrive();
+    expect(placed().map(({ at }) => at)).toEqual([[1003, 1002]]);
+  });
+
+  it('goes before the next one, with nothing to catch it', () => {
+    const { session, placed, screenOf } = sitDown();
+    for (const at of [[1000, 1000], [2000, 1500]] as const) {
+      session.aimAtScreen(screenOf(at), 'mouse');
+      session.setAtAim();
+    }
+    session.input({ kind: 'release' });
+    expect(placed().map(({ at: [x, y] }) => [Math.round(x), Math.round(y)])).toEqual([[1000, 1000], [2000, 1500]]);
+  });
+});
+
+it('a finger that was held still before it was lifted points better than one that was not', () => {
+  const { session, screenOf } = sitDown();
+  session.setEdges(undefined);
+  const sigmaAfter = (unaided: number) => {
+    session.aimAtScreen(screenOf([3000, 2000]), 'touch', 1);
+    session.lift(screenOf([3000, 2000]), unaided);
+    return session.getState().aim!.sigma;
+  };
+  expect(sigmaAfter(1) / sigmaAfter(0)).toBeGreaterThan(4);
+});
