@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readJob, runCommand, setDatum, startHistory, type Job } from '../job';
-import { createDeriver, figuredIn, measureExtent, outlinesLeaving } from '.';
+import { createDeriver, datumTurned, figuredIn, findAskew, measureExtent, outlinesLeaving } from '.';
 
 const finished = readJob(JSON.parse(readFileSync('public/demo/blade-finished.json', 'utf8')));
 if (!finished.ok) throw new Error(finished.code);
@@ -30,6 +30,22 @@ it('lying askew it is as large along its own longest edge, though not level and 
   expect(after.own!.along.value).toBeCloseTo(long.value, 3);
   expect(after.own!.across.value).toBeCloseTo(wide.value, 3);
   expect(Math.abs(after.height.value - wide.value)).toBeGreaterThan(10);
+});
+
+it.each([0.35, -0.2, 0.03])('askew by %d, level is laid along its longest edge: then it lies straight, and is as large as before', (by) => {
+  const view = finished.value.views[0]!;
+  const read = (job: Job) => {
+    const derived = createDeriver()(job);
+    return { askew: findAskew(job.outlines, figuredIn(job, derived, view.id), derived.shapes), fitted: derived.views.get(view.id)! };
+  };
+  const turned = runCommand(startHistory(finished.value), setDatum(view.id, { ...view.datum, direction: view.datum.direction + by })).job;
+  const { askew, fitted } = read(turned);
+  expect(Math.abs(askew!.value)).toBeGreaterThan(3 * askew!.sigma);
+  const straight = runCommand(startHistory(turned), setDatum(view.id, datumTurned(fitted, askew!.value))).job;
+  expect(read(straight).askew).toBeUndefined();
+  const [before, after] = [extentOf(turned), extentOf(straight)];
+  expect(after.own).toBeUndefined();
+  expect([after.width.value, after.height.value].sort()).toEqual([before.own!.along.value, before.own!.across.value].sort().map((size) => expect.closeTo(size, 1)));
 });
 
 it('nothing has no size', () => {

@@ -1,5 +1,5 @@
 import type { Measured } from '../adjust';
-import { angleOf, findUnion, lineAngle, moved, pieceBounds, placed, pieceLength, subtract, type Piece } from '../geometry';
+import { add, angleOf, distance, findUnion, lineAngle, moved, pieceBounds, placed, pieceLength, polar, subtract, type Piece, type Vec } from '../geometry';
 import type { Outline, Shape } from '../outline';
 import { measureShapes, type Figured } from './figures';
 
@@ -24,6 +24,25 @@ export function measureExtent(outlines: readonly Outline[], figured: Figured, sh
   const angle = slopeOfLongest(drawn);
   const lies = angle !== undefined && Math.abs(angle) > STRAIGHT && Math.abs(angle) < ASKEW;
   return { width: side(0, 0), height: side(0, 1), own: lies ? { angle, along: side(angle, 0), across: side(angle, 1) } : undefined };
+}
+
+/** By how much an edge has to run off level, in its own sigmas, to be called askew. */
+const SURELY = 3;
+
+/** How the longest straight edge of outlines runs off level or upright, whichever is nearer, where that is more than pointing explains; undefined where it does not, or nothing is straight. Radians, one sigma. */
+export function findAskew(outlines: readonly Outline[], figured: Figured, shapes: ReadonlyMap<string, Shape>): Measured | undefined {
+  const pieces = outlines.flatMap(({ id }) => shapes.get(id)?.pieces ?? []);
+  if (outlines.length > MOST || slopeOfLongest(pieces) === undefined) return undefined;
+  const askew = measureShapes(outlines, figured, (varied) => slopeOfLongest([...varied.values()].flatMap((shape) => shape.pieces)) ?? NaN);
+  return Math.abs(askew.value) > Math.max(STRAIGHT, SURELY * askew.sigma) ? askew : undefined;
+}
+
+/** The datum of a view whose level runs by an angle (radians) off what it is now: its zero stays. */
+export function datumTurned({ view: { datum }, fit }: Pick<Figured['fitted'], 'view' | 'fit'>, angle: number): { readonly origin: Vec; readonly direction: number } {
+  const zero = fit.toPlane(datum.origin);
+  const pixel = distance(zero, fit.toPlane([datum.origin[0] + 1, datum.origin[1]]));
+  const along = fit.toSheet(add(zero, polar(100 * pixel, angle)));
+  return { origin: datum.origin, direction: angleOf(subtract(along, datum.origin)) };
 }
 
 /** How far pieces reach along or across a direction. */

@@ -1,7 +1,7 @@
 export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
 export { createDeriver, type Derived } from './derive';
 export { countMeantEnds, drawingOf, outlinesLeaving, LAYER_INK, type DrawingChoice } from './drawing';
-export { measureExtent, type Extent } from './extent';
+export { datumTurned, findAskew, measureExtent, type Extent } from './extent';
 export { areaOf, figuredIn, figuresOf, measureOutline, measureShapes, type Figured, type OutlineFigures } from './figures';
 export { findFittedView, fitOf, pictureOf, type FittedView } from './fits';
 export { drawnSourcesOf, guideReach } from './made';

@@ -1,5 +1,6 @@
 import type { RelateState } from '@/bench/tools';
 import { useFitted, useJob } from '@/bench/use-session';
+import { AskewCard } from './askew-card';
 import { ChosenCard } from './chosen-card';
 import { FreeCard } from './free-card';
 import { HeldCard } from './held-card';
@@ -16,6 +17,7 @@ export function RelatePanel({ state }: { state: RelateState }) {
     <>
       <ChosenCard key={state.on.map(({ outline, node, segment }) => `${outline}/${node}/${segment}`).join()} relating={relating} chosen={state.on} free={state.free} />
       <ProposalsCard relating={relating} />
+      <AskewCard relating={relating} />
       <FreeCard relating={relating} state={state} />
       <HeldCard relating={relating} />
     </>
