@@ -5,8 +5,9 @@ import { chromium, type Browser, type Page } from 'playwright-core';
 import jpeg from 'jpeg-js';
 import { median } from '../src/core/basics';
 import { createSheetMap, fitView, toPlane, toSheet, type Evidence } from '../src/core/calibrate';
+import { createDeriver } from '../src/core/derive';
 import { sha256Hex, writeBundle } from '../src/core/formats';
-import { createJob, createView, type Job, type Sheet } from '../src/core/job';
+import { createJob, createView, readJob, type Job, type Sheet } from '../src/core/job';
 import type { Outline } from '../src/core/outline';
 import { straightenRows } from '../src/core/raster';
 import { arrangementTime, offsetTime, peerOffsetTime, peerUnionTime, snapTime } from './planar';
@@ -33,6 +34,18 @@ function fitTime(count: number): number {
   const times = Array.from({ length: 15 }, () => {
     const start = performance.now();
     fitView(input);
+    return performance.now() - start;
+  });
+  return median(times);
+}
+
+/** The fits of a demo's job, from its file on: median of many. */
+function demoFitTime(name: string): number {
+  const read = readJob(JSON.parse(readFileSync(`public/demo/${name}.json`, 'utf8')));
+  if (!read.ok) throw new Error(read.code);
+  const times = Array.from({ length: 15 }, () => {
+    const start = performance.now();
+    createDeriver()({ ...read.value, outlines: [], relations: [], regions: [], dimensions: [] });
     return performance.now() - start;
   });
   return median(times);
@@ -176,6 +189,8 @@ async function main(): Promise<void> {
   row('a fixed loop of 3·10⁸ additions, to tell how quick this machine is', milliseconds(loopTime()), '300 to 450 ms on a usual one');
   row('a fit with 20 lengths, as a photo', milliseconds(fitTime(20)), '16 ms');
   row('a fit with 60 lengths, as a photo', milliseconds(fitTime(60)), '60 ms');
+  row('an ordinary fit: a card and a length, square-on', milliseconds(demoFitTime('blade-finished')), '16 ms');
+  row('the hardest demo: slanted, bowed, and a size that is wrong', milliseconds(demoFitTime('blade-slanted')), '100 ms');
   row('a corner dragged among 75 rectangles that hold 300 relations', milliseconds(dragTime(75)), '16 ms');
   const arranged = arrangementTime(5000);
   row(`5,000 lines and circles arranged (${arranged.edges} edges)`, milliseconds(arranged.milliseconds), 'the next line is a peer’s part of it');
