@@ -136,7 +136,8 @@ function preview(state: EvidenceState, aim: Aim | undefined): Preview {
     return { outlines: [], points: places, span: to && { from: places[0]!, to, look: role === 'check' ? 'check' : 'evidence' } };
   }
   const shown = found && kind === 'circle' ? [...places, places[0]!] : aim && !found && !isFull(wayOf(state), places.length) ? [...places, aim.sheet] : places;
-  return { outlines: [], points: places, lines: groupsOf(wayOf(state), shown) };
+  // What was found is shown by its lines: its many places would hide it.
+  return { outlines: [], points: found ? [] : places, lines: groupsOf(wayOf(state), shown) };
 }
 
 /** Nothing is left to point at: the sizes are asked for. */

@@ -50,7 +50,9 @@ function usePlaceText(): string {
     if (!fitted.fit.scaled) return 'no scale yet';
     const sigma = positionSigma(fitted.fit, { at: aim.sheet, sigma: aim.sigma, edge: aim.edge });
     const rounded = (mm: number) => formatLength(mm, units, sigma).split(' ±')[0]!;
-    return `across ${rounded(aim.plane[0])}, up ${rounded(aim.plane[1])} ${formatPlusMinus(sigma, units)}`;
+    // What is known may have changed since the aim was brought there.
+    const [across, up] = fitted.fit.toPlane(aim.sheet);
+    return `across ${rounded(across)}, up ${rounded(up)} ${formatPlusMinus(sigma, units)}`;
   }, [aim, fitted, units]);
 }
 
