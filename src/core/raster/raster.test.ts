@@ -54,6 +54,26 @@ describe('an edge', () => {
     for (const from of [17, 18, 20, 21.3, 23, 25]) expect(findEdgeNear(draw(40, 40, 2, 7, (x) => (Math.abs(x - 21.3) < 3 ? 30 : 220)), [from, 20], 3.6)).toMatchObject({ kind: 'line', at: [expect.closeTo(21.3, 0), expect.anything()] });
   });
 
+  it('where a hand pointed, is the one that it meant; what else it may have meant is in its sigma', () => {
+    // The wall of a hole between a plate and the ground: two edges, three pixels apart.
+    const wall = draw(40, 40, 2, 7, (x) => (x < 20 ? 120 : x < 23 ? 50 : 190));
+    for (const [from, to] of [[19.8, 20], [20.3, 20], [22.8, 23], [23.4, 23]] as const) {
+      const edge = findEdgeNear(wall, [from, 20], 6, 0.5)!;
+      expect(edge.at[0]).toBeCloseTo(to, 0);
+      expect(edge.sigma).toBeLessThan(0.4);
+    }
+    expect(findEdgeNear(wall, [21.5, 20], 6, 1.5)!.sigma).toBeGreaterThan(0.8);
+    const alone = draw(40, 40, 2, 7, (x) => (x < 20 ? 120 : 190));
+    expect(findEdgeNear(alone, [20.4, 20], 8, 1.5)!.sigma).toBeLessThan(0.2);
+    // Three sigma away it may as well be that nothing was meant that stands out.
+    expect(findEdgeNear(alone, [24.5, 20], 8, 1.5)!.sigma).toBeGreaterThan(1);
+  });
+
+  it('of a thing beside its shadow is the thing’s, and no line between the two', () => {
+    const shaded = draw(40, 40, 2, 7, (x) => (x < 20 ? 215 : x < 22 ? 80 : Math.min(228, 80 + 40 * (x - 22))));
+    for (const from of [19, 20, 20.7]) expect(findEdgeNear(shaded, [from, 20], 8, 1.2)).toMatchObject({ kind: 'step', at: [expect.closeTo(20, 0), expect.anything()] });
+  });
+
   it('is seen by its colour where its brightness does not change', () => {
     const width = 40;
     const data = Uint8Array.from({ length: 3 * width * width }, (_, i) => [[150, 100, 60], [80, 130, 105]][(Math.floor(i / 3) % width) < 18 ? 0 : 1]![i % 3]!);
