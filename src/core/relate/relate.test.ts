@@ -57,6 +57,21 @@ it('a chain of lines and arcs becomes level, upright and tangent to the last dig
   }), { seed: 2, numRuns: 25 });
 });
 
+it('an arc that leaves a line along it stays tangent to it, and takes a size and a tangent line of its own', () => {
+  fc.assert(fc.property(rough, (by) => {
+    const drawn = chain('e', shaken([[0, 0], [40, 0], [52, 12], [52, 50]], by), false);
+    const edge: Chain = { ...drawn, segments: [{ kind: 'line' }, { kind: 'tangent' }, { kind: 'line' }] };
+    const { held, of } = shapes([edge], [say('level', [seg('e', 0)]), say('upright', [seg('e', 2)]), say('tangent', [seg('e', 1), seg('e', 2)]), say('radius', [seg('e', 1)], 12)]);
+    const [line, arc, up] = of('e').pieces;
+    expect(held).toBe(true);
+    if (line?.kind !== 'line' || arc?.kind !== 'arc' || up?.kind !== 'line') throw new Error('kinds');
+    expect(arc.radius).toBeCloseTo(12, 8);
+    expect(arc.centre[0]).toBeCloseTo(line.b[0], 8);
+    expect(arc.centre[1]).toBeCloseTo(up.a[1], 8);
+    expect(arc.centre[0] + 12).toBeCloseTo(up.a[0], 8);
+  }), { seed: 4, numRuns: 25 });
+});
+
 it('a profile is symmetric about its centre line, with a hole on it of a typed size, and equal spacing along it', () => {
   const outlines = [chain('c', [[0.1, -10], [-0.2, 60]], false), chain('p', [[-20.2, 0.1], [20.1, -0.2], [14.8, 40.1], [-15.3, 39.9]]), hole('h', [0.2, 12.1], 4.1), hole('i', [-0.1, 20.3], 3.9), hole('k', [0.3, 28.2], 4)];
   const centre = seg('c', 0);
