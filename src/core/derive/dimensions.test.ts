@@ -1,7 +1,7 @@
-import { compare, countPart, createDeriver, figuredIn, findSpan, kindsFor, listParts, listRow, measureDimension, measureSaid, wholeEnds } from '.';
+import { compare, countPart, createDeriver, figuredIn, findSpan, kindsFor, listParts, listRow, measureDimension, measureSaid, pointedShare, wholeEnds } from '.';
 import { writePartsTable } from '../formats';
 import { addEvidence, addMade, addOutline, addPart, removeOutlines, addSheet, createJob, createView, readJob, replaceOutline, addDimension, addRelations, runCommand, startHistory, type Command, type DimensionKind, type Evidence, type Sheet } from '../job';
-import type { Chain, CircleOutline, MadeOutline, Recipe } from '../outline';
+import type { Chain, CircleOutline, MadeOutline, Recipe, Shape } from '../outline';
 import type { RelationEnd, RelationKind } from '../relate';
 import { formatSlope } from '../units';
 
@@ -110,4 +110,13 @@ it('slopes are said as trades say them', () => {
   expect(formatSlope(Math.PI / 4)).toBe('45.00° · 100.0 % · 12 in 12');
   expect(formatSlope(Math.atan2(3, 12))).toBe('14.04° · 25.0 % · 3 in 12');
   expect(formatSlope(Math.PI / 2)).toBe('90.00° · upright');
+});
+
+it('tells how much of a figure’s doubt comes from where it was pointed', () => {
+  const figured = figuredIn(job, derived, 'v');
+  const radius = ({ pieces: [piece] }: Shape) => (piece?.kind === 'arc' ? piece.radius : NaN);
+  // Two places of 1 px at 10 px/mm, against a scale that 100 mm say to a tenth: nearly all of it.
+  expect(pointedShare(hole, figured, radius)).toBeGreaterThan(0.99);
+  const exact: CircleOutline = { ...hole, by: { kind: 'rim', centre: { ...at(300, 300), sigma: 1e-4 }, rim: { ...at(340, 300), sigma: 1e-4 } } };
+  expect(pointedShare(exact, { ...figured, job: { ...job, outlines: [exact] } }, radius)).toBeLessThan(0.01);
 });

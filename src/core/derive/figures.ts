@@ -35,7 +35,7 @@ export function measureOutline(outline: Outline, figured: Figured, figure: (shap
  * it, also where an outline is made of others or mirrored about a guide. Typed sizes carry no doubt of their own. Where relations hold, what they say takes part. One
  * sigma, in the figure's unit.
  */
-export function measureShapes(outlines: readonly Outline[], figured: Figured, figure: (shapes: ReadonlyMap<string, Shape>) => number): Measured {
+export function measureShapes(outlines: readonly Outline[], figured: Figured, figure: (shapes: ReadonlyMap<string, Shape>) => number, places: 'as pointed' | 'exact' = 'as pointed'): Measured {
   const { job, fitted, related } = figured;
   const { fit, steadiness: { factor } } = fitted;
   const sources = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)))].map((outline) => asPointed(outline, factor));
@@ -69,12 +69,23 @@ export function measureShapes(outlines: readonly Outline[], figured: Figured, fi
     return measureVaried(groups.map(({ spread }) => spread), (varied) => figureAt(varied, UNCHANGED), loose.flatMap((place) => swings(place, (change) => figureAt(rest, change))));
   }
   const pointed = [...new Set([...[...sources, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
-  return measureThrough(fit, pointed, (map, sheet) => {
+  const points = places === 'exact' ? pointed.map(({ at: place }) => ({ at: place, sigma: EXACT })) : pointed;
+  return measureThrough(fit, points, (map, sheet) => {
     const moved = new Map(pointed.map((place, i) => [place, sheet[i]!]));
     const change: Change = (place) => ({ ...place, at: moved.get(place) ?? place.at });
     const placing = { scaled: fit.scaled, toPlane: (place: Vec) => toPlane(map, place) };
     return at(new Map(shapesAt(sources.map((source) => changed(source, change)), placing)), placing, change);
   });
+}
+
+/** Places that nobody doubts. Sheet px. */
+const EXACT = 1e-9;
+
+/** The share of a figure's variance that comes from where its outline was pointed; the rest is the fit's. Undefined where relations hold the outline: there the two cannot be told apart so. */
+export function pointedShare(outline: Outline, figured: Figured, figure: (shape: Shape) => number): number | undefined {
+  if (solvedAmong(drawnSourcesOf(outline, figured.job.outlines), figured.related).length > 0) return undefined;
+  const [whole, ofFit] = (['as pointed', 'exact'] as const).map((places) => measureShapes([outline], figured, (shapes) => figure(shapes.get(outline.id)!), places).sigma ** 2) as [number, number];
+  return whole > 0 ? 1 - ofFit / whole : undefined;
 }
 
 type Change = (place: PointedPlace) => PointedPlace;
@@ -110,19 +121,25 @@ export interface OutlineFigures {
   readonly radius: Measured | undefined;
   /** Across and up from zero to the centre of its area. */
   readonly centre: readonly [Measured, Measured] | undefined;
+  /** How much of the doubt of its radius, or else its length, comes from where it was pointed: see `pointedShare`. */
+  readonly pointed: number | undefined;
 }
 
 /** Length along an outline, area of what it holds when it is closed, radius when it is a circle. */
 export function figuresOf(outline: Outline, figured: Figured, shape: Shape): OutlineFigures {
   const measure = (figure: (of: Shape) => number) => measureOutline(outline, figured, figure);
+  const isCircle = outline.shape === 'circle' && shape.pieces[0]?.kind === 'arc';
   return {
-    length: measure((s) => s.finished.reduce((sum, piece) => sum + pieceLength(piece), 0)),
+    length: measure(lengthOf),
     area: shape.closed ? measure(areaOf) : undefined,
     centre: shape.closed ? [measure(centreOf(0)), measure(centreOf(1))] : undefined,
-    radius: outline.shape === 'circle' && shape.pieces[0]?.kind === 'arc' ? measure((s) => (s.pieces[0]?.kind === 'arc' ? s.pieces[0].radius : 0)) : undefined,
+    radius: isCircle ? measure(radiusOf) : undefined,
+    pointed: pointedShare(outline, figured, isCircle ? radiusOf : lengthOf),
   };
 }
 
+const lengthOf = ({ finished }: Shape): number => finished.reduce((sum, piece) => sum + pieceLength(piece), 0);
+const radiusOf = ({ pieces: [piece] }: Shape): number => (piece?.kind === 'arc' ? piece.radius : 0);
 const centreOf = (axis: 0 | 1) => ({ paths }: Shape): number => findCentroid(paths.map(({ pieces }) => pieces))?.[axis] ?? NaN;
 
 /** What a shape holds: of several loops those around holes count against it. */

@@ -2,7 +2,7 @@ export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence
 export { createDeriver, type Derived } from './derive';
 export { countMeantEnds, drawingOf, outlinesLeaving, LAYER_INK, type DrawingChoice } from './drawing';
 export { datumTurned, findAskew, measureExtent, type Extent } from './extent';
-export { areaOf, figuredIn, figuresOf, measureOutline, measureShapes, type Figured, type OutlineFigures } from './figures';
+export { areaOf, figuredIn, figuresOf, measureOutline, measureShapes, pointedShare, type Figured, type OutlineFigures } from './figures';
 export { findFittedView, fitOf, pictureOf, type FittedView } from './fits';
 export { drawnSourcesOf, guideReach } from './made';
 export { findNameOf, findRegionAt, isInRegion, measureRegion, listRims, SAME_PLACE, perimeterOf, shapesCutIn, shapesShownIn, withOutlines, type ViewRegion } from './regions';

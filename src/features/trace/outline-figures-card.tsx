@@ -8,6 +8,15 @@ import { Card } from '@/ui/card';
 import { FigureRow } from '@/ui/figure-row';
 import { Words } from '@/ui/text';
 
+/** Shares of the variance beyond which one of two is most of it. */
+const MOST = 0.7;
+
+/** Where most of the plus-minus comes from, and the one thing that lowers it most; undefined where both have their part. */
+export function doubtInWords(pointed: number): string | undefined {
+  if (pointed > MOST) return 'Most of the plus-minus is from where it was pointed: come closer, let the edge catch the aim, and point again.';
+  return pointed < 1 - MOST ? 'Most of the plus-minus is the fit’s: Fit says what would lower it.' : undefined;
+}
+
 /** The sizes of an outline, each with its plus-minus. */
 export function OutlineFiguresCard({ outline, fitted }: { outline: Outline; fitted: FittedView }) {
   const units = useUnits();
@@ -18,7 +27,8 @@ export function OutlineFiguresCard({ outline, fitted }: { outline: Outline; fitt
   if (!figures || !shape) return null;
   const scaled = fitted.fit.scaled;
   const length = (of: { value: number; sigma: number }) => (scaled ? formatLength(of.value, units, of.sigma) : 'no scale yet');
-  const { radius, area } = figures;
+  const { radius, area, pointed } = figures;
+  const doubt = scaled && pointed !== undefined ? doubtInWords(pointed) : undefined;
   return (
     <Card testID="figures">
       <Words style={{ fontWeight: '700' }}>{shape.closed ? 'Closed outline' : 'Open outline'}</Words>
@@ -27,6 +37,7 @@ export function OutlineFiguresCard({ outline, fitted }: { outline: Outline; fitt
       <FigureRow name={shape.closed ? 'Perimeter' : 'Length along'} value={length(figures.length)} testID="figure-length" />
       {figures.centre && scaled ? <FigureRow name="Centre of area" value={`${figures.centre.map(({ value }) => formatLength(value, units)).join(', ')} ${formatPlusMinus(Math.max(...figures.centre.map(({ sigma }) => sigma)), units)}`} testID="figure-centre" /> : null}
       {area ? <FigureRow name="Area" value={scaled ? formatArea(area.value, units, area.sigma) : 'no scale yet'} testID="figure-area" /> : null}
+      {doubt ? <Words quiet testID="figure-doubt" style={{ fontSize: 14 }}>{doubt}</Words> : null}
     </Card>
   );
 }
