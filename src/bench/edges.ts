@@ -59,13 +59,19 @@ export class PictureEdges {
     return rim?.edges.map(({ at, sigma }) => ({ at, sigma }));
   }
 
+  /** Places along the straight edge that passes a place. */
+  async findStraight(near: Vec): Promise<Found | undefined> {
+    const edges = await this.ask('straight', { near });
+    return edges?.map(({ at, sigma }) => ({ at, sigma }));
+  }
+
   /** `known`: what is known of the thing, and of the camera. */
   async findSides(near: Vec, known: Pick<SidesRequest, 'proportion' | 'focal35mm'>): Promise<Found | undefined> {
     const sides = await this.ask('sides', { near, ...known });
     return sides?.flat().map(({ at, sigma }) => ({ at, sigma }));
   }
 
-  private async ask<K extends 'rim' | 'sides'>(operation: K, around: Omit<SidesRequest, 'hash'>) {
+  private async ask<K extends 'rim' | 'sides' | 'straight'>(operation: K, around: Omit<SidesRequest, 'hash'>) {
     if (!(await this.reopen())) return undefined;
     const outcome = await pictureWorker.call(operation, { hash: this.hash, ...around });
     return outcome.kind === 'done' ? outcome.value : undefined;

@@ -4,7 +4,7 @@ import { boxAround, distance, subtract, type Vec } from '@/core/geometry';
 import type { EvidenceKind } from '@/core/job';
 import { newId, type JobStore, type LoadedReference } from '@/store';
 import { aimAt, aimZoom, pointingSigma, type Aim, type Hand } from './aim';
-import type { PictureEdges } from './edges';
+import type { Found, PictureEdges } from './edges';
 import { lookAtPlane } from './ground';
 import { boundsOf, layingOf, squaredUp, turned } from './laying';
 import { startState, type Catch, type Notice, type SessionState } from './session-state';
@@ -268,7 +268,7 @@ export class Session {
 
   private setAt(aim: Aim): void {
     const { pointer, patch, snapping } = this.getState();
-    this.input({ kind: 'set', aim, seek: snapping && this.edges !== undefined && aim.snap === undefined });
+    this.input({ kind: 'set', aim, seek: snapping && this.edges !== undefined && (aim.snap === undefined || aim.edge !== undefined) });
     const { tool } = this.getState();
     // Where no point was set there is nothing to nudge, and the patch would only be in the way.
     const pointless = toolOf(tool).setsNoPoint?.(tool.state) ?? false;
@@ -358,11 +358,16 @@ export class Session {
     this.lookAt(at === 'target' && tool.name === 'match' ? tool.state.target : undefined);
   }
 
+  private findIn(what: Extract<Effect, { kind: 'seek' }>['what'], near: Vec, proportion: number | undefined): Promise<Found | undefined> | undefined {
+    if (what === 'rim') return this.edges?.findRim(near);
+    return what === 'straight' ? this.edges?.findStraight(near) : this.edges?.findSides(near, { proportion, focal35mm: this.findFitted()?.sheet.taken.focal35mm });
+  }
+
   /** The answer counts only if the tool has not gone on in the meantime. */
   private async seek({ what, near, otherwise, proportion }: Extract<Effect, { kind: 'seek' }>): Promise<void> {
     const { tool } = this.getState();
     this.say('seeking');
-    const points = what === 'rim' ? await this.edges?.findRim(near) : await this.edges?.findSides(near, { proportion, focal35mm: this.findFitted()?.sheet.taken.focal35mm });
+    const points = await this.findIn(what, near, proportion);
     if (this.getState().tool.state !== tool.state) return;
     this.set({ patch: undefined, nudging: false, notice: undefined });
     this.input(points ? { kind: 'found', points } : { kind: 'not-found' });

@@ -2,7 +2,7 @@ import { inspectPicture, readPictureTags, sha256Hex } from '../core/formats';
 import { pictureKey } from '../core/job';
 import { misfitOfRectangle, toSheet } from '../core/calibrate';
 import { boxAround, levelled, type Level, type Vec } from '../core/geometry';
-import { findRim, findSides, findTurn, grayFrom, listFrames, straightenRows, type Cleaning, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
+import { findRim, findSides, findStraight, findTurn, grayFrom, listFrames, straightenRows, type Cleaning, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
 import { cleanBitmap, countSpecks, paintBitmap } from './cleaner';
 import { ColourKeeper } from './colour-keeper';
 import { OperationRefused, Transferred, type CallContext } from './protocol';
@@ -181,6 +181,11 @@ serve<PictureOperations>({
   async rim({ hash, near }) {
     const pyramid = await coloursOf(hash);
     return pyramid && findRim(pyramid, near);
+  },
+
+  async straight({ hash, near }) {
+    const pyramid = await coloursOf(hash);
+    return pyramid && findStraight(pyramid, near);
   },
 
   async sides({ hash, near, proportion, focal35mm }) {

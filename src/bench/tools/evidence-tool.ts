@@ -36,6 +36,8 @@ export interface EvidenceState {
   readonly again?: string | undefined;
   /** All of them were found in the picture: what is left is to say what it is. */
   readonly found?: true | undefined;
+  /** What was found was not wanted: nothing is looked for. */
+  readonly byHand?: true | undefined;
 }
 
 export const wayOf = ({ kind, way }: Pick<EvidenceState, 'kind' | 'way'>): PointingWay => way ?? kind;
@@ -84,9 +86,10 @@ function setAgain(state: EvidenceState, aim: Aim, view: View): EvidenceState | u
   return { ...state, points: state.points.toSpliced(last, 1, { id: meant.id, ...pointing }), last };
 }
 
-/** What one tap inside a thing can find of it. */
-const SOUGHT: Partial<Record<EvidenceKind, { what: 'rim' | 'sides'; otherwise: string }>> = {
-  circle: { what: 'rim', otherwise: 'rim-not-found' }, rectangle: { what: 'sides', otherwise: 'sides-not-found' },
+/** What one tap can find of a thing: inside of it, or on the edge itself. */
+const SOUGHT: Partial<Record<EvidenceKind, { what: 'rim' | 'sides' | 'straight'; on: 'inside' | 'edge'; otherwise: string }>> = {
+  circle: { what: 'rim', on: 'inside', otherwise: 'rim-not-found' }, rectangle: { what: 'sides', on: 'inside', otherwise: 'sides-not-found' },
+  straight: { what: 'straight', on: 'edge', otherwise: 'straight-not-found' },
 };
 
 /** Width over height, as the shelf says them; undefined while they are not known. */
@@ -103,8 +106,10 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
       const set = next.points[next.last]!;
       const twice = next.points.some((other, i) => i !== next.last && distance(other.at, set.at) < 2);
       if (twice) return stay(state, say('points-the-same'));
-      const sought = input.seek && state.again === undefined && state.way === undefined && next.points.length === 1 ? SOUGHT[state.kind] : undefined;
-      return [next, sought ? [{ kind: 'seek', near: set.at, ...sought, proportion: proportionOf(state.written) }] : []];
+      const mayFind = input.seek && !state.byHand && state.again === undefined && state.way === undefined && next.points.length === 1;
+      const sought = mayFind ? SOUGHT[state.kind] : undefined;
+      if (!sought || (sought.on === 'edge') !== (set.edge !== undefined)) return [next, []];
+      return [next, [{ kind: 'seek', what: sought.what, near: set.at, otherwise: sought.otherwise, proportion: proportionOf(state.written) }]];
     }
     case 'found':
       return [{ ...state, points: input.points.map((point) => ({ id: undefined, ...point })), last: 0, found: true }, []];
@@ -117,8 +122,8 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
       return [{ ...state, points: state.points.with(state.last, { ...movedByHand(moved, input.by, input.sigma), id: state.again === undefined ? undefined : moved.id }) }, []];
     }
     case 'back':
-      // What was found by one tap goes as it came.
-      if (state.found) return [{ ...state, points: [], last: 0, found: undefined }, []];
+      // What was found by one tap goes as it came, and is pointed at by hand instead.
+      if (state.found) return [{ ...state, points: [], last: 0, found: undefined, byHand: true }, []];
       return [{ ...state, points: state.points.slice(0, -1), last: Math.max(0, state.points.length - 2) }, []];
     case 'cancel':
       return [startEvidence(state.kind, state.role, { way: state.way }), []];

@@ -43,7 +43,7 @@ export type Effect =
   /** Choose outlines, with the tool for that in hand. */
   | { readonly kind: 'hold'; readonly outlines: readonly string[] }
   /** Search the picture around a sheet place; the answer comes as an input, or `otherwise` is said. */
-  | { readonly kind: 'seek'; readonly what: 'rim' | 'sides'; readonly near: Vec; readonly otherwise: string; readonly proportion?: number | undefined };
+  | { readonly kind: 'seek'; readonly what: 'rim' | 'sides' | 'straight'; readonly near: Vec; readonly otherwise: string; readonly proportion?: number | undefined };
 
 export type Step<S> = readonly [S, readonly Effect[]];
 

@@ -150,6 +150,27 @@ describe('what the picture was searched for', () => {
   });
 });
 
+describe('a straight edge', () => {
+  const onEdge = (x: number, y: number) => ({ ...new Bench('evidence').aim(x, y), snap: 'picture-edge' as const, edge: { normal: 0.1, sigma: 0.2 } });
+  const along = Array.from({ length: 9 }, (_, i) => ({ at: [100 + 200 * i, 500] as const, sigma: 0.4 }));
+  it('is followed from one tap on it; taken back, it is pointed at by hand', () => {
+    const bench = new Bench('evidence').set_({ kind: 'straight' }).give({ kind: 'set', aim: onEdge(505, 498), seek: true });
+    expect(bench.said).toEqual(['seek straight']);
+    bench.give({ kind: 'found', points: along });
+    expect(bench.tool.state).toMatchObject({ points: along, found: true });
+    bench.give({ kind: 'back' }, { kind: 'set', aim: onEdge(505, 498), seek: true });
+    expect(bench.said).toEqual(['seek straight']);
+    expect((bench.tool.state as EvidenceState).points).toHaveLength(1);
+  });
+  it('is not looked for where no edge was, nor are a thing’s sides where one was', () => {
+    const straight = new Bench('evidence').set_({ kind: 'straight' }).give({ kind: 'set', aim: new Bench('evidence').aim(505, 498), seek: true });
+    const card = new Bench('evidence').set_({ kind: 'rectangle' }).give({ kind: 'set', aim: onEdge(505, 498), seek: true });
+    expect([straight.said, card.said]).toEqual([[], []]);
+    straight.give({ kind: 'not-found' });
+    expect((straight.tool.state as EvidenceState).points).toHaveLength(0);
+  });
+});
+
 describe('a size pointed at again', () => {
   const again = (bench: Bench) => bench.history.job.views[0]!.points.map((point) => point.again?.map(({ at }) => at));
   it('is averaged with how it was pointed at before, whichever end comes first', () => {

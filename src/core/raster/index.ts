@@ -1,3 +1,4 @@
+export { findStraight } from './along';
 export { colourPictureFrom, type ColourPicture } from './colour-picture';
 export { type Corner } from './corner';
 export { findCornerNear } from './corner-near';

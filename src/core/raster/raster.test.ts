@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import jpeg from 'jpeg-js';
-import { distance, findEllipse, onEllipse, outsideEllipse, type Ellipse, type Vec } from '../geometry';
-import { colourPictureFrom, createPyramid, findCornerNear, findEdgeAcross, findEdgeNear, findRim, findSides, straightenRows, type ColourPicture } from '.';
+import { awayFrom, distance, findEllipse, lineThrough, onEllipse, outsideEllipse, type Ellipse, type Vec } from '../geometry';
+import { colourPictureFrom, createPyramid, findCornerNear, findEdgeAcross, findEdgeNear, findRim, findSides, findStraight, straightenRows, type ColourPicture } from '.';
 
 /** A picture of what `shade` says, each pixel the mean of 8 × 8 places in it, with noise from a small generator. */
 function draw(width: number, height: number, noise: number, seed: number, shade: (x: number, y: number) => number): ColourPicture {
@@ -185,7 +185,7 @@ describe('a picture squared up', () => {
 describe.each(['blade', 'blade-slanted'])('on the photo %s', (name) => {
   const { width, height, data } = jpeg.decode(readFileSync(`public/demo/${name}.jpg`), { maxMemoryUsageInMB: 1024 });
   const pyramid = createPyramid(colourPictureFrom(width, height, data));
-  const truth = JSON.parse(readFileSync(`demo/truth/${name}.json`, 'utf8')) as { blade: { holes: { px: Vec; rimPx: Vec[] }[] }; card: { sidesPx: [Vec, Vec][]; left: Vec; right: Vec; top: Vec; bottom: Vec } };
+  const truth = JSON.parse(readFileSync(`demo/truth/${name}.json`, 'utf8')) as { blade: { holes: { px: Vec; rimPx: Vec[] }[] }; rule: { upperEdgePx: Vec[] }; card: { sidesPx: [Vec, Vec][]; left: Vec; right: Vec; top: Vec; bottom: Vec } };
 
   it('the rim of a hole is caught from beside it, and its bevel is no line', () => {
     const picture = colourPictureFrom(width, height, data);
@@ -220,6 +220,21 @@ describe.each(['blade', 'blade-slanted'])('on the photo %s', (name) => {
       const [across, down] = [0, 1].map((i) => distance(sides[i]![0]!.at, sides[i]!.at(-1)!.at)) as [number, number];
       expect(across).toBeGreaterThan(down);
     }
+  });
+
+  it('one tap on the rule’s edge follows it from end to end, bowed by the lens as it is; on the bench there is none', () => {
+    const known = truth.rule.upperEdgePx;
+    for (const [x, y] of known) {
+      const places = findStraight(pyramid, [x + 3, y + 1])!.map(({ at }) => at);
+      expect(places).toHaveLength(9);
+      expect(distance(places[0]!, places.at(-1)!)).toBeGreaterThan(0.75 * distance(known[0]!, known.at(-1)!));
+      // Those of the known places that lie between found ones: there the edge bends by a tenth of a pixel.
+      for (const place of known.slice(2, 4)) {
+        const away = places.slice(1).map((to, i) => Math.abs(awayFrom(lineThrough([places[i]!, to]), place)) + (place[0] > Math.min(places[i]![0], to[0]) - 5 && place[0] < Math.max(places[i]![0], to[0]) + 5 ? 0 : Infinity));
+        expect(Math.min(...away)).toBeLessThan(0.5);
+      }
+    }
+    expect(findStraight(pyramid, [0.5 * width, 0.04 * height])).toBeUndefined();
   });
 
   it('finds no rim and no sides on the bare bench', () => {

@@ -30,7 +30,7 @@ const FOUND: Readonly<Partial<Record<MapPart, (part: FoundPart, shown: Shown) =>
     return Math.abs(skew) < 2 * sigma ? undefined : `Across and upright are ${(Math.abs(skew) * DEGREES).toFixed(2)}° off square; that is taken out.`;
   },
   lens({ from, values: [k1 = 0, k2 = 0], sigmas: [sigma = 0] }) {
-    if (from === 'overruled' && sigma > VAGUE_LENS) return 'The lens seems to bow, and nothing here tells by how much. Point along something straight near the rim of the picture.';
+    if (from === 'overruled' && sigma > VAGUE_LENS) return 'The lens seems to bow, and nothing here tells by how much. Tap a straight edge near the rim of the picture (Other, Straight line).';
     return Math.abs(k1) < 2 * sigma ? undefined : `The lens bows: a corner is drawn ${percent(k1 + k2)} ${k1 + k2 > 0 ? 'inwards' : 'outwards'}. That is taken out.`;
   },
 };
@@ -48,7 +48,7 @@ const ASSUMED_WORDS: Readonly<Partial<Record<MapPart | 'height', string>>> = {
 
 /** Adds "which is most of it" to the largest doubt, and what to measure against it. */
 const REMEDY: Readonly<Partial<Record<MapPart | 'height', string>>> = {
-  tilt: 'A second length across the first, or a rectangle, would settle it.', lens: 'A straight edge near the rim of the picture would settle it.',
+  tilt: 'A second length across the first, or a rectangle, would settle it.', lens: 'One tap on a straight edge near the rim of the picture (Other, Straight line) would settle it.',
   height: 'Say below whether it lies flat.', focal: 'The four sides of a card or a sheet would settle it.', stretch: 'A size the other way would settle it.',
 };
 
