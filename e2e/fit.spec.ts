@@ -51,7 +51,9 @@ test('a slanted photo: card by one tap, a wrong length named and corrected, hole
   await desk.openCards();
   await page.getByTestId('kind-straight').click();
   await desk.closeCards();
-  await desk.pointAt(...slanted.rule.upperEdgePx);
+  // One tap on it: it is followed from end to end.
+  await desk.pointAt(slanted.rule.upperEdgePx[2]!);
+  await expect(page.getByText('Use it, or set more points along it.').first()).toBeVisible();
   await desk.openCards();
   await desk.choose('set-length');
 

@@ -7,6 +7,7 @@ import { distance, mix, type Vec } from '../src/core/geometry';
 import type { DimensionKind, Job } from '../src/core/job';
 import type { RelationEnd } from '../src/core/relate';
 import { expect, judgeDxf, test, truth, type Desk, type Truth } from './helpers/desk';
+import { traceBlade } from './helpers/trace-blade';
 
 const slanted = JSON.parse(readFileSync('demo/truth/blade-slanted.json', 'utf8')) as Truth;
 
@@ -119,23 +120,8 @@ test('from the demo’s photo to the file that cuts: what it takes', async ({ de
   expect(desk.hand.counted.points + desk.counted.fields).toBeLessThanOrEqual(6);
   expect(desk.counted.buttons).toBe(0);
 
-  const [line, tangent, curve, tip, spine, upper, tail] = truth.blade.strokes;
   await desk.step('trace');
-  await desk.choose('tool-line');
-  await desk.pointAt(truth.blade.start.px, line!.to.px);
-  await desk.choose('tool-tangent');
-  await desk.pointAt(tangent!.to.px);
-  await desk.choose('tool-curve');
-  const at = (t: number, k: 0 | 1) => (1 - t) ** 3 * tangent!.to.px[k] + 3 * (1 - t) ** 2 * t * curve!.out!.px[k] + 3 * (1 - t) * t * t * curve!.in!.px[k] + t ** 3 * curve!.to.px[k];
-  for (const t of [1 / 3, 2 / 3, 1]) await desk.pointAt([at(t, 0), at(t, 1)]);
-  await desk.choose('tool-arc');
-  await desk.pointAt(tip!.through!.px, tip!.to.px, spine!.through!.px, spine!.to.px);
-  await desk.choose('tool-line');
-  await desk.pointAt(upper!.to.px);
-  await desk.choose('tool-arc');
-  await desk.pointAt(tail!.through!.px);
-  await desk.openCards();
-  await desk.choose('draw-close');
+  await traceBlade(desk, 3);
   await desk.closeCards();
   await desk.choose('tool-circle');
   for (const [i, hole] of truth.blade.holes.entries()) {

@@ -3,6 +3,7 @@ import { readBundle, readSvg, summarize } from '../src/core/formats';
 import { angleOf, distance, dot, pointAt, polar, subtract, type Piece, type Vec } from '../src/core/geometry';
 import { expect, judgeDxf, test, truth, type Desk } from './helpers/desk';
 import { stated } from './helpers/stated';
+import { traceBlade } from './helpers/trace-blade';
 
 const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
 
@@ -12,32 +13,6 @@ async function setScale(desk: Desk): Promise<void> {
   await desk.type('length-field', '85.6 ± 0.1');
   await desk.pointAt(marks.get(20)!, marks.get(260)!);
   await desk.type('length-field', '240');
-}
-
-/** The blade with every kind of segment, from the lower edge round to where it began. */
-async function traceBlade(desk: Desk): Promise<void> {
-  const [line, tangent, curve, tip, spine, upper, tail] = truth.blade.strokes;
-  await desk.choose('tool-line');
-  await desk.pointAt(truth.blade.start.px, line!.to.px);
-  await desk.choose('tool-tangent');
-  await desk.pointAt(tangent!.to.px);
-  await desk.choose('tool-curve');
-  for (const t of [0.25, 0.5, 0.75, 1]) await desk.pointAt(onCurve(tangent!.to.px, curve!, t));
-  await desk.choose('tool-arc');
-  await desk.pointAt(tip!.through!.px, tip!.to.px, spine!.through!.px, spine!.to.px);
-  await desk.choose('tool-line');
-  await desk.pointAt(upper!.to.px);
-  await desk.choose('tool-arc');
-  await desk.pointAt(tail!.through!.px);
-  await desk.openCards();
-  await desk.choose('draw-close');
-}
-
-/** A place on the seen cutting curve: the perspective over it is so slight that its control points map as they are. */
-function onCurve(from: readonly [number, number], stroke: (typeof truth.blade.strokes)[number], t: number): readonly [number, number] {
-  const s = 1 - t;
-  const at = (k: 0 | 1) => s ** 3 * from[k] + 3 * s * s * t * stroke.out!.px[k] + 3 * s * t * t * stroke.in!.px[k] + t ** 3 * stroke.to.px[k];
-  return [at(0), at(1)];
 }
 
 async function traceHoles(desk: Desk): Promise<void> {
@@ -65,7 +40,7 @@ test('a photo becomes a file that cuts', async ({ desk, page }) => {
   await desk.openCards();
   await expect(page.getByTestId('check-card').getByTestId('evidence-says')).toContainText('agrees');
   await desk.step('trace');
-  await traceBlade(desk);
+  await traceBlade(desk, 4);
   await desk.saved();
   await page.reload();
   await expect(page.locator('#bench-drawing')).toBeAttached();
