@@ -99,7 +99,7 @@ test('pointed badly, by 3 px each time, a plate is true to its scan within 0.1 m
   const { fit } = [...createDeriver()(bundle.value.job).views.values()][0]!;
   const corners = ([[0, 0], [PLATE.between, 0], [0, PLATE.high], [PLATE.between, PLATE.high]] as const).map((at) => project(at) as Px);
   const bounds = corners.flatMap((a) => corners.filter((b) => b !== a).map((b) => 2 * measuredLength(fit, { at: a, sigma: 0 }, { at: b, sigma: 0 }).sigma));
-  expect(Math.max(...bounds)).toBeLessThan(0.03);
+  expect(Math.max(...bounds)).toBeLessThan(0.04);
   const pieces = read.value.paths.flatMap((path) => path.pieces);
   const lines = pieces.filter((piece): piece is Line => piece.kind === 'line');
   const arcs = pieces.filter((piece): piece is Arc => piece.kind === 'arc');

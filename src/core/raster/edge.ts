@@ -80,11 +80,13 @@ export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: n
 
 /** The steepest wins, unless a nearer one is nearly as steep. */
 const byReach = (reach: number) => ({ at, steepness }: Caught) => steepness * Math.exp(-((at / reach) ** 2));
+/** Hands are now and then farther off than they should be: for which edge they meant, by so much more. */
+const SLIPS = 1.4;
 /** The likelier one is meant: by how far the hand is from it, and by how much it stands out. */
-const byHand = (hand: number) => ({ at, steepness }: Caught) => steepness ** 2 * Math.exp(-((at / hand) ** 2) / 2);
+const byHand = (hand: number) => ({ at, steepness }: Caught) => steepness ** 2 * Math.exp(-((at / (SLIPS * hand)) ** 2) / 2);
 
 /** How likely it is beforehand that nothing was meant that stands out; of an edge just where the hand is. Assumed. */
-const NOTHING = 0.003;
+const NOTHING = 0.001;
 /** Two flanks of one line, px. */
 const SAME = 0.4;
 
