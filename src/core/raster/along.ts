@@ -1,6 +1,6 @@
 import { median } from '../basics';
 import { distance, type Vec } from '../geometry';
-import type { ColourPicture } from './colour-picture';
+import { colourAt, type Colour, type ColourPicture } from './colour-picture';
 import { findEdgeAcross, type Edge } from './edge';
 import { findEdgeNear } from './edge-near';
 import type { Pyramid } from './pyramid';
@@ -44,11 +44,12 @@ function follow(picture: ColourPicture, first: Edge, side: number, step: number)
   const found: Edge[] = [first];
   let missed = 0;
   let direction = first.normal + side;
+  const change = changeAcross(picture, first);
   for (let at = first.at; missed < MOST_MISSED;) {
     at = [at[0] + step * Math.cos(direction), at[1] + step * Math.sin(direction)];
     if (!(at[0] > 2 && at[1] > 2 && at[0] < picture.width - 2 && at[1] < picture.height - 2)) break;
     const edge = findEdgeAcross(picture, at, direction - side, { reach: ASTRAY, beside: 2, lines: first.kind === 'line' });
-    if (!edge || edge.kind !== first.kind) {
+    if (!edge || edge.kind !== first.kind || !isAlike(changeAcross(picture, edge), change)) {
       missed++;
       continue;
     }
@@ -59,6 +60,26 @@ function follow(picture: ColourPicture, first: Edge, side: number, step: number)
     if (found.length > 3) direction = Math.atan2(at[1] - from[1], at[0] - from[0]);
   }
   return found.slice(1);
+}
+
+/** How far beside an edge its two grounds are looked at, px, and how alike their difference stays along it: where that turns or fades the thing has ended, and something else goes on. */
+const BESIDE = [2.5, 4, 5.5];
+const TURNED = 0.75;
+const FADED = 0.45;
+
+/** The change of colour across an edge, from one ground to the other. */
+function changeAcross(picture: ColourPicture, { at, normal }: Edge): Colour {
+  const ground = (side: 1 | -1) => BESIDE.map((away) => colourAt(picture, [at[0] + side * away * Math.cos(normal), at[1] + side * away * Math.sin(normal)]));
+  const mean = (colours: readonly Colour[], c: number) => colours.reduce((sum, colour) => sum + colour[c]!, 0) / colours.length;
+  const [one, other] = [ground(1), ground(-1)];
+  return [0, 1, 2].map((c) => mean(one, c) - mean(other, c)) as unknown as Colour;
+}
+
+/** Whether colour changes across one place as it does across another: the same way, and not by far less or more. */
+function isAlike(a: Colour, b: Colour): boolean {
+  const [p, q] = [Math.hypot(...a), Math.hypot(...b)];
+  const dot = a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+  return dot > TURNED * p * q && Math.min(p, q) > FADED * Math.max(p, q);
 }
 
 /** The edges that lie on the slight bend which fits most of them; undefined where they are rough, or bend too much. */
