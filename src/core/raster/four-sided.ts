@@ -87,6 +87,8 @@ function coarse(pyramid: Pyramid): { readonly level: number; readonly pixel: num
 const SAMPLES = 12;
 const ASIDE = 3.5;
 const LEAST_STEP = 10;
+/** A side whose step is so many times another's is the border of a print, and no side. */
+const UNLIKE_STEPS = 4;
 
 /**
  * Whether colour steps from a thing to its ground in the same way along all four sides: the cosine between the step of that side which differs most and their mean. −1 where some side has no step: lines of
@@ -106,6 +108,8 @@ function howAlike(picture: ColourPicture, corners: readonly Vec[]): number {
     }
     return sums;
   });
+  const sizes = steps.map((step) => Math.hypot(...step));
+  if (Math.max(...sizes) > UNLIKE_STEPS * Math.min(...sizes)) return -1;
   const mean = [0, 1, 2].map((c) => steps.reduce((sum, step) => sum + step[c]!, 0));
   const alike = steps.map((step) => (Math.hypot(...step) < LEAST_STEP ? -1 : step.reduce((sum, value, c) => sum + value * mean[c]!, 0) / (Math.hypot(...step) * Math.hypot(...mean))));
   return Math.min(...alike);
