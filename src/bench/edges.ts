@@ -15,6 +15,8 @@ const PATIENCE = 600;
 /** Places found on the rim or the sides of a thing: the edge passes just there, whichever point of the thing that is. */
 export type Found = readonly { readonly at: Vec; readonly sigma: number }[];
 
+const asFound = (edges: readonly Edge[] | undefined): Found | undefined => edges?.map(({ at, sigma }) => ({ at, sigma }));
+
 /** Looks for edges of one picture: at once near the aim, from a part of it that is kept at hand, and in the worker around a place. */
 export class PictureEdges {
   private near: { readonly window: PictureWindow; readonly pyramid: Pyramid } | undefined;
@@ -55,20 +57,17 @@ export class PictureEdges {
   }
 
   async findRim(near: Vec): Promise<Found | undefined> {
-    const rim = await this.ask('rim', { near });
-    return rim?.edges.map(({ at, sigma }) => ({ at, sigma }));
+    return asFound((await this.ask('rim', { near }))?.edges);
   }
 
   /** Places along the straight edge that passes a place. */
   async findStraight(near: Vec): Promise<Found | undefined> {
-    const edges = await this.ask('straight', { near });
-    return edges?.map(({ at, sigma }) => ({ at, sigma }));
+    return asFound(await this.ask('straight', { near }));
   }
 
   /** `known`: what is known of the thing, and of the camera. */
   async findSides(near: Vec, known: Pick<SidesRequest, 'proportion' | 'focal35mm'>): Promise<Found | undefined> {
-    const sides = await this.ask('sides', { near, ...known });
-    return sides?.flat().map(({ at, sigma }) => ({ at, sigma }));
+    return asFound((await this.ask('sides', { near, ...known }))?.flat());
   }
 
   private async ask<K extends 'rim' | 'sides' | 'straight'>(operation: K, around: Omit<SidesRequest, 'hash'>) {

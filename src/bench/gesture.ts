@@ -43,6 +43,8 @@ const REACTION = 250;
 const CORRECTING = 250;
 /** An aim that moves this fast, CSS px a second, when the finger is lifted is as good as just landed. */
 const HURRIED = 32;
+/** Over so long, ms, it is told how fast that is. */
+const HURRY_OVER = 100;
 /** A finger rolls as it is lifted: what the aim moved in the last moment, ms, by less than this, CSS px, was not meant. */
 const LIFTING = 60;
 const MOST_ROLLED = 4;
@@ -71,6 +73,12 @@ function fingerDown(gesture: Gesture, { finger, at, time }: Placed): readonly [G
 
 const lastOf = (trail: readonly Aimed[]): Aimed => trail.at(-1)!;
 
+/** The landing, and where the aim was in the last moment: no more of it is ever asked for. */
+function recent([landing, ...since]: readonly Aimed[], time: number): readonly Aimed[] {
+  const asked = time - LIFTING - HURRY_OVER;
+  return [landing!, ...since.slice(Math.max(0, since.findLastIndex((aimed) => aimed.time <= asked)))];
+}
+
 function fingerMoved(gesture: Gesture, { finger, at, time }: Placed): readonly [Gesture, readonly GestureEffect[]] {
   if (gesture.kind === 'aiming' && finger === gesture.finger) {
     const by: Vec = [at[0] - gesture.at[0], at[1] - gesture.at[1]];
@@ -78,7 +86,7 @@ function fingerMoved(gesture: Gesture, { finger, at, time }: Placed): readonly [
     const gain = Math.min(1, Math.max(FINE, FINE + ((1 - FINE) * (speed - SLOW)) / (QUICK - SLOW)));
     const last = lastOf(gesture.trail);
     const aim: Vec = [last.aim[0] + by[0] * gain, last.aim[1] + by[1] * gain];
-    const trail = [...gesture.trail, { aim, time }];
+    const trail = [...recent(gesture.trail, time), { aim, time }];
     return [{ ...gesture, at, time, trail }, [{ kind: 'aim', screen: aim, unaided: unaidedAt(trail, time) }]];
   }
   if (gesture.kind !== 'moving' || !gesture.fingers.has(finger)) return [gesture, []];
@@ -96,8 +104,8 @@ const aimedAt = (trail: readonly Aimed[], time: number): Aimed => trail.findLast
 /** How much the aim owes to the landing at a time: that falls with every correction, and is never less than what haste spoils. */
 function unaidedAt(trail: readonly Aimed[], time: number): number {
   const held = time - trail[0]!.time;
-  const [now, before] = [aimedAt(trail, time).aim, aimedAt(trail, time - 100).aim];
-  const hurry = (distance(now, before) * 1000) / 100 / HURRIED;
+  const [now, before] = [aimedAt(trail, time).aim, aimedAt(trail, time - HURRY_OVER).aim];
+  const hurry = (distance(now, before) * 1000) / HURRY_OVER / HURRIED;
   return Math.min(1, Math.hypot(Math.exp(-Math.max(0, held - REACTION) / CORRECTING), held > REACTION ? hurry : 1));
 }
 

@@ -4,6 +4,7 @@ import { colourAt, type Colour, type ColourPicture } from './colour-picture';
 import { findEdgeAcross, type Edge } from './edge';
 import { findEdgeNear } from './edge-near';
 import type { Pyramid } from './pyramid';
+import { middlesOf } from './stretches';
 
 /** An edge is followed in steps of this share of the picture's diagonal, and has to go on over so much of it. */
 const STEP = 0.006;
@@ -21,8 +22,7 @@ const MOST_ROUGH = 0.7;
 const PLACES = 9;
 
 /**
- * Places along the straight edge that passes a place, as far as it goes, in their order: for what a lens does to it. Each is the middle of what was found on its stretch; what is wrong with
- * an edge is mostly wrong with all of it, so that together they know where it lies as two of them would. Undefined where no edge passes, where it soon ends, or bends by more than a lens
+ * Places along the straight edge that passes a place, as far as it goes, in their order: for what a lens does to it. Undefined where no edge passes, where it soon ends, or bends by more than a lens
  * bends what is straight. Sheet px. Weak: a long slight curve is taken for straight.
  */
 export function findStraight({ levels: [picture] }: Pyramid, near: Vec, reach = 8): readonly Edge[] | undefined {
@@ -36,7 +36,7 @@ export function findStraight({ levels: [picture] }: Pyramid, near: Vec, reach = 
   if (edges.length < 2 * PLACES || length < LEAST_LENGTH * diagonal) return undefined;
   const kept = smoothest(edges, length);
   if (!kept) return undefined;
-  return Array.from({ length: PLACES }, (_, i) => middleOf(kept.slice(Math.round((i * kept.length) / PLACES), Math.round(((i + 1) * kept.length) / PLACES))));
+  return middlesOf(kept, PLACES);
 }
 
 /** Edges from one on to one side, until it ends. */
@@ -112,9 +112,4 @@ function parabolaThrough(places: readonly { readonly t: number; readonly off: nu
   const det = (m: readonly number[]) => m[0]! * (m[4]! * m[8]! - m[5]! * m[7]!) - m[1]! * (m[3]! * m[8]! - m[5]! * m[6]!) + m[2]! * (m[3]! * m[7]! - m[4]! * m[6]!);
   const whole = det([s0, s1, s2, s1, s2, s3, s2, s3, s4]);
   return [det([y0, s1, s2, y1, s2, s3, y2, s3, s4]) / whole, det([s0, y0, s2, s1, y1, s3, s2, y2, s4]) / whole, det([s0, s1, y0, s1, s2, y1, s2, s3, y2]) / whole];
-}
-
-function middleOf(edges: readonly Edge[]): Edge {
-  const mean = (of: (edge: Edge) => number) => edges.reduce((sum, edge) => sum + of(edge), 0) / edges.length;
-  return { ...edges[0]!, at: [mean(({ at }) => at[0]), mean(({ at }) => at[1])], sigma: Math.sqrt(PLACES / 2) * mean(({ sigma }) => sigma) };
 }

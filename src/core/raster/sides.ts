@@ -4,11 +4,14 @@ import { findContour } from './contour';
 import { findEdgeAcross, type Edge } from './edge';
 import { findFourSided, isOneThing, type Misfit } from './four-sided';
 import { levelFor, type Pyramid } from './pyramid';
+import { middlesOf } from './stretches';
 
 /** Places along each of the four sides of a card-like thing, around it, as many on each; side 1 is one of the two longer ones. Sheet px. */
 export type Sides = readonly (readonly Edge[])[];
 
 const SCANS = 28;
+/** How many places are kept of a side: enough to see a bowed lens bend it. */
+const PLACES = 5;
 /** The part of a side that is scanned: corners may be round. */
 const [FROM, TO] = [0.14, 0.86];
 const LEAST_SEEN = 0.5;
@@ -52,7 +55,7 @@ function sidesAt(pyramid: Pyramid, inside: Vec, rough: readonly Vec[], coarsest:
   if (found.some(({ edges }) => edges.length < LEAST_SEEN * SCANS) || !isAround(corners, inside) || misfit(corners) > PRECISE || (misfit !== ANYTHING && !isOneThing(pyramid, corners))) return undefined;
   const lengths = corners.map((corner, i) => distance(corner, corners[(i + 1) % 4]!));
   const first = lengths[0]! + lengths[2]! >= lengths[1]! + lengths[3]! ? 0 : 1;
-  const sides = found.map(placesAlong);
+  const sides = found.map(({ edges }) => middlesOf(edges, PLACES));
   return [...sides.slice(first), ...sides.slice(0, first)];
 }
 
@@ -119,22 +122,6 @@ function lineFit(x: readonly number[], y: readonly number[]): [number, number] {
   const [mx, my] = [x.reduce((s, v) => s + v, 0) / n, y.reduce((s, v) => s + v, 0) / n];
   const slope = x.reduce((s, v, i) => s + (v - mx) * (y[i]! - my), 0) / (x.reduce((s, v) => s + (v - mx) ** 2, 0) || 1);
   return [my - slope * mx, slope];
-}
-
-/** How many places are kept of a side: enough to see a bowed lens bend it. */
-const PLACES = 5;
-
-/**
- * Places along a side, each the middle of as many of the edges that its scans found. What is wrong with an edge is mostly wrong with all of it: together they know where it lies as two of
- * them would.
- */
-function placesAlong({ from, to, edges }: ScannedSide): readonly Edge[] {
-  const normal = Math.atan2(to[1] - from[1], to[0] - from[0]) + Math.PI / 2;
-  return Array.from({ length: PLACES }, (_, i): Edge => {
-    const used = edges.slice(Math.round((i * edges.length) / PLACES), Math.round(((i + 1) * edges.length) / PLACES));
-    const mean = (of: (edge: Edge) => number) => used.reduce((sum, edge) => sum + of(edge), 0) / used.length;
-    return { at: [mean(({ at }) => at[0]), mean(({ at }) => at[1])], normal, sigma: Math.sqrt(PLACES / 2) * mean(({ sigma }) => sigma), kind: 'step' };
-  });
 }
 
 function crossing(a: ScannedSide, b: ScannedSide): Vec {
