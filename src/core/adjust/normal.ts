@@ -24,7 +24,7 @@ export function reduce(at: Linearization, layout: Layout, repeats?: number): Nor
   const weights = weighRows(at, layout);
   const weightedMisclosures = weights.timesVector(at.misclosures);
   const gradient = new Float64Array(layout.unknowns);
-  at.free.forEach((row, r) => row.forEach((slope, c) => (gradient[c]! += slope * weightedMisclosures[r]!)));
+  at.free.forEach((row, r) => addTimes(gradient, weightedMisclosures[r]!, row));
   return {
     weights, normal: normalOf(at.free, weights, layout.unknowns),
     gradient: Matrix.columnVector(gradient),
@@ -42,7 +42,7 @@ function normalOf(free: readonly Float64Array[], { components }: RowWeights, unk
       weighted.fill(0);
       for (let k = 0; k < rows.length; k++) {
         const weight = inverse[i * rows.length + k]!;
-        if (weight !== 0) free[rows[k]!]!.forEach((slope, c) => (weighted[c]! += weight * slope));
+        if (weight !== 0) addTimes(weighted, weight, free[rows[k]!]!);
       }
       addOuter(sums, free[rows[i]!]!, weighted);
     }
@@ -54,11 +54,12 @@ function normalOf(free: readonly Float64Array[], { components }: RowWeights, unk
 
 function addOuter(sums: readonly Float64Array[], left: Float64Array, right: Float64Array): void {
   for (let a = 0; a < left.length; a++) {
-    const factor = left[a]!;
-    if (factor === 0) continue;
-    const sum = sums[a]!;
-    for (let c = 0; c < right.length; c++) sum[c]! += factor * right[c]!;
+    if (left[a] !== 0) addTimes(sums[a]!, left[a]!, right);
   }
+}
+
+function addTimes(sum: Float64Array, factor: number, row: Float64Array): void {
+  for (let c = 0; c < row.length; c++) sum[c]! += factor * row[c]!;
 }
 
 /** Rounding leaves products a little lopsided, which the factorisations do not take. */

@@ -51,9 +51,9 @@ export function adjustView(model: MapModel, evidence: readonly Evidence[], point
   return best ? adjustedFrom(best, model, evidence, pointed) : refused('fit-not-found');
 }
 
-/** Every way in which a camera that may have been held anyhow can have stood: of a small or distant thing there are two, mirrored, that look much alike. Those that settled, best first. */
-export function adjustEveryWay(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, steps?: number): AdjustedView[] {
-  const ends = listEnds(model, evidence, pointed, attemptWith(model, evidence, pointed, freed, steps)).filter(({ solution }) => solution.settled && solution.relationsHold);
+/** Every way in which a camera that may have been held anyhow can have stood: of a small or distant thing there are two, mirrored, that look much alike. Those that settled, best first; one that creeps is followed only within `room` (chi-square). */
+export function adjustEveryWay(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, steps?: number, room?: number): AdjustedView[] {
+  const ends = listEnds(model, evidence, pointed, attemptWith(model, evidence, pointed, freed, steps), room).filter(({ solution }) => solution.settled && solution.relationsHold);
   const adjusted = ends.flatMap((end) => {
     const view = adjustedFrom(end, model, evidence, pointed);
     return view.ok ? [view.value] : [];
@@ -118,7 +118,7 @@ function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: num
 }
 
 /** Where the starts that promise most lead to, best first. */
-function listEnds(model: MapModel, evidence: readonly Evidence[], { points }: Pointed, attempt: Try): Attempt[] {
+function listEnds(model: MapModel, evidence: readonly Evidence[], { points }: Pointed, attempt: Try, room = Infinity): Attempt[] {
   const tried = ranked(listSlantedStarts(model, evidence, points), attempt, 3);
   const promising = tried.filter(({ cost }) => cost < HOPELESS * (tried[0]!.cost + 1));
   // Ways that lean apart go before more of the same way.
@@ -126,13 +126,13 @@ function listEnds(model: MapModel, evidence: readonly Evidence[], { points }: Po
   const leansApart = ({ numbers: a }: Start, { numbers: b }: Start) => Math.hypot(a[first]! - b[first]!, a[first + 1]! - b[first + 1]!) > LEANS_APART;
   const apart = promising.reduce<readonly Start[]>((kept, start) => (kept.every((other) => leansApart(start, other)) ? [...kept, start] : kept), []);
   const followed = [...new Set([...apart.slice(0, SLANTS_FOLLOWED), ...promising])].slice(0, SLANTS_FOLLOWED);
-  return followed.map(({ numbers }) => toItsEnd(attempt(numbers), model, attempt)).sort((a, b) => rankOf(a) - rankOf(b));
+  return followed.map(({ numbers }) => toItsEnd(attempt(numbers), model, attempt, room)).sort((a, b) => rankOf(a) - rankOf(b));
 }
 
 /** An adjustment that explains the evidence already when its steps run out is followed on: a circle, and a slant through a wide lens, take more of them. */
-function toItsEnd(reached: Attempt, model: MapModel, attempt: Try): Attempt {
+function toItsEnd(reached: Attempt, model: MapModel, attempt: Try, room: number): Attempt {
   const { solution } = reached;
-  if (solution.settled || !(solution.chiSquare < WORTH_FOLLOWING * quantileOf(solution))) return reached;
+  if (solution.settled || !(solution.chiSquare < Math.min(room, WORTH_FOLLOWING * quantileOf(solution)))) return reached;
   return attempt(model.parts.flatMap(({ id }) => [...solution.values.get(id)!]), FOLLOWED_ON);
 }
 

@@ -33,9 +33,9 @@ export function slopesOf(model: MapModel, numbers: readonly number[], height: nu
   const isWithin = (i: number, { first, count }: Span) => count > 0 && i >= first && i < first + count;
   const byNumber = numbers.map((value, i) => {
     if (isWithin(i, lens)) return NOTHING;
-    return changeWith((at) => model.mapAt(numbers.with(i, at), height).forward, value);
+    return changeWith((at) => model.forwardAt(numbers.with(i, at), height), value);
   });
-  const byHeight = varies ? [changeWith((at) => model.mapAt(numbers, at).forward, height)] : [];
+  const byHeight = varies ? [changeWith((at) => model.forwardAt(numbers, at), height)] : [];
   return { map: model.mapAt(numbers, height), byNumber: [...byNumber, ...byHeight], lens, centre };
 }
 

@@ -120,7 +120,7 @@ function weighed(usual: Story, teller: Teller): Chosen {
 /** A picture that was taken from aside, or a copy that is stretched, is nothing rare: when that explains everything, no word is doubted. */
 const isCommon = ({ adjusted, freed }: Story) => adjusted.model.parts.every(({ id, unusual }) => !freed.has(id) || (unusual !== undefined && unusual.cost <= COMMON));
 
-/** Stories that leave one piece out: of a picture as it usually is, and of one taken from any side. */
+/** Stories that leave one piece out: of a picture as it usually is, and of one taken from any side where that could still cost less. */
 function listPieceStories(camera: Story, usual: Story, { tell, tellEveryWay }: Teller): Story[] {
   const canSlant = listHeld(usual).includes('tilt');
   // Evidence that contradicts itself strongly settles under no story: then its tests say who to look at, and no more.
@@ -129,10 +129,22 @@ function listPieceStories(camera: Story, usual: Story, { tell, tellEveryWay }: T
   for (const [i, id] of listSuspects([usual, camera]).entries()) {
     if (i >= TRIED_FIRST && told.some(isSound)) break;
     const aside = new Set([id]);
-    const near = [...(settles ? [tell(new Set(), aside)] : []), ...(camera === usual ? [] : [tell(camera.freed, aside, camera.adjusted)])];
-    told.push(...near.filter((story) => story !== undefined), ...(canSlant ? tellEveryWay(new Set(['tilt']), aside) : []));
+    const near = [...(settles ? [tell(new Set(), aside)] : []), ...(camera === usual || (canSlant && isSlant(camera)) ? [] : [tell(camera.freed, aside, camera.adjusted)])];
+    told.push(...near.filter((story) => story !== undefined));
+    const room = Math.min(...told.map(({ cost }) => cost)) - leastCostWithout(usual, id);
+    if (canSlant && room > 0) told.push(...tellEveryWay(SLANT, aside, room));
   }
   return told;
+}
+
+const SLANT: ReadonlySet<MapPart> = new Set(['tilt']);
+const isSlant = ({ freed }: Story) => freed.size === 1 && freed.has('tilt');
+
+/** What a story without a piece costs at the least, were nothing left to explain: a piece of many places that are looked at anew is a lot to give up. */
+function leastCostWithout({ adjusted: { solution, diagnosis } }: Story, id: string): number {
+  const rows = solution.linearization.rows.filter(({ condition }) => condition.group === id).length;
+  const own = [...solution.layout.unknown.keys()].filter((block) => block.startsWith(`${id}:`)).reduce((sum, block) => sum + solution.values.get(block)!.length, 0);
+  return -(CRITICAL ** 2) * (diagnosis.redundancy - (rows - own));
 }
 
 /** Pieces whose tests are worst under one of the stories. */

@@ -17,8 +17,8 @@ export type Tell = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, fro
 
 export interface Teller {
   readonly tell: Tell;
-  /** Every way in which a camera that may have been held anyhow can have stood. */
-  tellEveryWay(freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>): readonly Story[];
+  /** Every way in which a camera that may have been held anyhow can have stood; what leaves more than `room` (chi-square) to explain is not waited for. */
+  tellEveryWay(freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, room?: number): readonly Story[];
 }
 
 /** A group is looked at when its test is as unlikely as 1 in 1000 (Baarda 1968); giving up one freedom has to bring as much. */
@@ -43,7 +43,7 @@ export function createTeller(model: MapModel, evidence: readonly Evidence[], poi
       if (!told.has(key)) told.set(key, tellAnew(freed, aside, from));
       return told.get(key);
     },
-    tellEveryWay: (freed, aside) => adjustEveryWay(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, steps).map((adjusted) => storyOf(adjusted, freed, aside)).filter((story) => story !== undefined),
+    tellEveryWay: (freed, aside, room) => adjustEveryWay(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, steps, room).map((adjusted) => storyOf(adjusted, freed, aside)).filter((story) => story !== undefined),
   };
 }
 

@@ -66,8 +66,9 @@ export function onPlane({ model, points, slopesAt }: EvidenceContext, { group, e
       const places = slopes.map((at, i) => placeWithSlopes(at, sheet[i]!));
       const seen = slopes.every((at, i) => isInFront(at.map, sheet[i]!));
       const own = values.slice(firstOwn);
-      const onPlaces = { residuals: (at: readonly (readonly number[])[]) => residuals(at.slice(0, names.length) as unknown as readonly Vec[], at.slice(names.length)) };
-      const inner = slopesByDifferences(onPlaces, [...places.map(({ place }) => [...place]), ...own.map((numbers) => [...numbers])]);
+      // The same arrays in both: what differences change in one is seen through the other.
+      const [at, ownAt] = [places.map(({ place }) => [...place]), own.map((numbers) => [...numbers])];
+      const inner = slopesByDifferences({ residuals: () => residuals(at as unknown as readonly Vec[], ownAt) }, [...at, ...ownAt]);
       return {
         residuals: residuals(seen ? places.map(({ place }) => place) : names.map(() => NOWHERE), own),
         slopes: inner.map((row) => chained(row, places, frames, map.flat().length, lifts.length)),

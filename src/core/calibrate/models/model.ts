@@ -1,8 +1,8 @@
 import type { Block, Condition } from '../../adjust';
-import type { Homography } from '../homography';
+import { compose, type Homography } from '../homography';
 import { NO_LENS, type Lens } from '../lens';
 import type { PictureGeometry } from '../picture';
-import { createSheetMap, thenOnPlane, turnAndShift, type SheetMap } from '../sheet-map';
+import { createSheetMap, turnAndShift, type SheetMap } from '../sheet-map';
 
 export type ModelName = 'similarity' | 'two-scale' | 'affine' | 'projective' | 'camera';
 export type LensName = 'none' | 'k1' | 'k1k2';
@@ -43,6 +43,8 @@ export interface MapModel {
   readonly parts: readonly PartOfMap[];
   /** The map for these numbers (all parts flattened), for what lies at a height. mm. */
   mapAt(values: readonly number[], height: number): SheetMap;
+  /** Its way forward alone: from straightened units to mm. */
+  forwardAt(values: readonly number[], height: number): Homography;
 }
 
 export type NumbersOf = (part: MapPart) => readonly number[];
@@ -80,17 +82,22 @@ export function createModel(picture: PictureGeometry, shape: Shape, choice: Mode
     count += part.start.length;
   }
   const sizes = new Map(parts.map((part) => [part.id, part.start.length]));
+  const among = (values: readonly number[]): NumbersOf => (part) => (first.has(part) ? values.slice(first.get(part)!, first.get(part)! + sizes.get(part)!) : []);
+  const forwardAt = (values: readonly number[], height: number) => {
+    const numbersOf = among(values);
+    const flat = shape.homographyAt(numbersOf, height);
+    const [turn = 0] = numbersOf('turn');
+    const [x = 0, y = 0] = numbersOf('shift');
+    return choice.turns || choice.shifts ? compose(turnAndShift(turn, [x, y]), flat) : flat;
+  };
   return {
-    name: choice.name, lens: choice.lens, picture, parts,
+    name: choice.name, lens: choice.lens, picture, parts, forwardAt,
     mapAt(values, height) {
-      const numbersOf: NumbersOf = (part) => (first.has(part) ? values.slice(first.get(part)!, first.get(part)! + sizes.get(part)!) : []);
+      const numbersOf = among(values);
       const [k1 = 0, k2 = 0] = numbersOf('lens');
       const [x0 = 0, y0 = 0] = numbersOf('lens-centre');
       const lens: Lens = k1 === 0 && k2 === 0 ? NO_LENS : { k1, k2, centre: [x0, y0] };
-      const flat = createSheetMap(picture, lens, shape.homographyAt(numbersOf, height));
-      const [turn = 0] = numbersOf('turn');
-      const [x = 0, y = 0] = numbersOf('shift');
-      return choice.turns || choice.shifts ? thenOnPlane(flat, turnAndShift(turn, [x, y])) : flat;
+      return createSheetMap(picture, lens, forwardAt(values, height));
     },
   };
 }
