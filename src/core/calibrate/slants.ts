@@ -126,6 +126,8 @@ function turnedTo([x, y, z]: Vec3, [u, v, w]: Vec3): Vec3 {
 
 /** Corner angles off square by this, radians, or a proportion off by this share, are the most that four sides found in a picture may be off under the camera that fits them best. */
 const OFF = 0.07;
+/** Focal lengths at which it is asked whether some camera sees a thing so (35 mm equivalents). */
+const IMAGINED = [22, 28, 36, 46, 60, 80, 110];
 /** What is photographed on purpose is not seen from flatter than this. */
 const FLATTEST = 1.13;
 
@@ -138,7 +140,7 @@ export function misfitOfRectangle(picture: PictureGeometry, corners: readonly Ve
   const frame = { middle: [picture.width / 2, picture.height / 2] as const, unit: Math.hypot(picture.width, picture.height) / 2, hand: 1 as const };
   const seen = corners.map((corner) => toUnits(frame, corner));
   const sizes: readonly Vec[] = proportion === undefined ? [[1, 1]] : [[proportion, 1], [1, proportion]];
-  const focals = picture.focal35mm === undefined ? TRIED.map((focal35mm) => focalOf({ ...picture, focal35mm })) : [focalOf(picture)];
+  const focals = picture.focal35mm === undefined ? IMAGINED.map((focal35mm) => focalOf({ ...picture, focal35mm })) : [focalOf(picture)];
   return Math.min(...sizes.flatMap((size) => focals.flatMap((focal) => normalsAt(focal, squareTo(seen, size), seen, proportion === undefined ? undefined : size).map((normal) => offSquare(seen, focal, normal, proportion === undefined ? undefined : size) / OFF))));
 }
 

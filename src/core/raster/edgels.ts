@@ -21,13 +21,14 @@ const TANGENT = Math.tan(Math.PI / 8);
  * (Canny, A computational approach to edge detection, 1986, without his tracking). By channels, since oiled wood and steel can be equally bright.
  */
 export function listEdgels({ width, height, data }: ColourPicture): Edgels {
+  // The square of how much, which needs no root where it is only compared.
   const [gx, gy, size] = [new Float32Array(width * height), new Float32Array(width * height), new Float32Array(width * height)];
   for (let j = 1; j < height - 1; j++) {
     for (let i = 1; i < width - 1; i++) {
       const at = 3 * (j * width + i);
       for (let c = 0; c < 3; c++) {
         const [dx, dy] = [data[at + 3 + c]! - data[at - 3 + c]!, data[at + 3 * width + c]! - data[at - 3 * width + c]!];
-        const change = Math.hypot(dx, dy);
+        const change = dx * dx + dy * dy;
         const pixel = j * width + i;
         if (change > size[pixel]!) [gx[pixel], gy[pixel], size[pixel]] = [dx, dy, change];
       }
@@ -37,13 +38,13 @@ export function listEdgels({ width, height, data }: ColourPicture): Edgels {
   for (let j = 2; j < height - 2; j++) for (let i = 2; i < width - 2; i++) if (isSteepest(j * width + i, width, gx, gy, size)) kept.push(j * width + i);
   return {
     count: kept.length, x: Float32Array.from(kept, (pixel) => (pixel % width) + 0.5), y: Float32Array.from(kept, (pixel) => Math.floor(pixel / width) + 0.5),
-    direction: Float32Array.from(kept, (pixel) => Math.atan2(gy[pixel]!, gx[pixel]!)), contrast: Float32Array.from(kept, (pixel) => size[pixel]!),
+    direction: Float32Array.from(kept, (pixel) => Math.atan2(gy[pixel]!, gx[pixel]!)), contrast: Float32Array.from(kept, (pixel) => Math.sqrt(size[pixel]!)),
   };
 }
 
 function isSteepest(pixel: number, width: number, gx: Float32Array, gy: Float32Array, size: Float32Array): boolean {
   const here = size[pixel]!;
-  if (here < LEAST) return false;
+  if (here < LEAST * LEAST) return false;
   const [dx, dy] = [gx[pixel]!, gy[pixel]!];
   const [ax, ay] = [Math.abs(dx), Math.abs(dy)];
   const step = ay < TANGENT * ax ? 1 : ax < TANGENT * ay ? width : dx * dy > 0 ? width + 1 : width - 1;

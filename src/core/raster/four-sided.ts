@@ -25,16 +25,21 @@ const ASKED = 1500;
 /** What it is worth that colour steps alike along all sides, how alike it has to, and what twice the area is: what is printed lies within. */
 const ALIKE_WORTH = 0.5;
 const LEAST_ALIKE = 0.7;
-const AREA_WORTH = 0.15;
+const AREA_WORTH = 0.5;
+
+/** Shapes whose corners lie nearer to each other than this, px of the coarse picture, are one; and how many are offered at the most. */
+const SAME = 4;
+const OFFERED = 12;
 
 /** Prints and letters between a place and the sides around it. */
 const FIRST_MET = 24;
 
 interface Side {
   readonly line: LineAround;
-  /** Where it crosses the side before it and after it, along itself. */
+  /** Where it crosses the side before it, along itself, how far it goes to the side after it, and the share of that which has edges. */
   readonly from: number;
-  readonly to: number;
+  readonly length: number;
+  readonly share: number;
 }
 
 /** Corners, sheet px, and the level of the pyramid to whose pixels they are good. */
@@ -44,10 +49,10 @@ export interface FourSided {
 }
 
 /**
- * Corners of the four-cornered shape around a place that has most edges along its four sides and fits what is looked for: all four of them go around the place, whatever
- * is printed inside or lies over a corner. Sheet px; undefined when none is clear. Good to a pixel of the coarse picture. Weak: a shape that the picture cuts off.
+ * Corners of the four-cornered shapes around a place that have most edges along their four sides and fit what is looked for, likeliest first: all four sides go around the place, whatever
+ * is printed inside or lies over a corner. Sheet px, good to a pixel of the coarse picture; none when nothing is clear. Weak: a shape that the picture cuts off.
  */
-export function findFourSided(pyramid: Pyramid, inside: Vec, misfit: Misfit): FourSided | undefined {
+export function listFourSided(pyramid: Pyramid, inside: Vec, misfit: Misfit): FourSided[] {
   const { level, pixel } = coarse(pyramid);
   const picture = pyramid.levels[level]!;
   const place: Vec = [inside[0] / pixel, inside[1] / pixel];
@@ -66,8 +71,9 @@ export function findFourSided(pyramid: Pyramid, inside: Vec, misfit: Misfit): Fo
     const off = alike > LEAST_ALIKE ? misfit(sheet) : Infinity;
     return off <= 1 ? [{ sheet, worth: seen - MISFIT_PRICE * off + ALIKE_WORTH * alike + AREA_WORTH * Math.log2(areaOf(corners)) }] : [];
   });
-  const best = judged.reduce<(typeof judged)[number] | undefined>((top, one) => (top && top.worth >= one.worth ? top : one), undefined);
-  return best && { corners: best.sheet, level };
+  const ranked = judged.sort((a, b) => b.worth - a.worth);
+  const isNew = (corners: readonly Vec[], before: readonly FourSided[]) => before.every((other) => corners.some((corner) => other.corners.every((at) => distance(at, corner) > SAME * pixel)));
+  return ranked.reduce<FourSided[]>((kept, { sheet }) => (kept.length < OFFERED && isNew(sheet, kept) ? [...kept, { corners: sheet, level }] : kept), []);
 }
 
 /** Whether colour steps in the same way along all four sides of a shape, as it does from one thing to its ground. Sheet px. */
@@ -121,38 +127,43 @@ function areaOf([a, b, c, d]: readonly Vec[]): number {
 
 const wrapped = (angle: number) => ((angle % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
 
-/** All fours of lines, in turn around, whose neighbours turn as corners do. */
-function forEachFour(lines: readonly LineAround[], visit: (four: readonly LineAround[]) => void): void {
-  const turns = (a: LineAround, b: LineAround) => {
+/** All fours of lines, in turn around, whose neighbours turn as corners do and of which each is seen between its neighbours. */
+function forEachFour(lines: readonly LineAround[], visit: (four: readonly [Side, Side, Side, Side]) => void): void {
+  const turns = lines.map((a) => lines.map((b) => {
     const turn = wrapped(b.normal - a.normal);
     return turn > SHARPEST && turn < BLUNTEST;
-  };
-  lines.forEach((a, i) => lines.forEach((b, j) => {
-    if (j <= i || !turns(a, b)) return;
-    lines.forEach((c, k) => {
-      if (k <= j || !turns(b, c)) return;
-      lines.forEach((d, l) => {
-        if (l > k && turns(c, d) && turns(d, a)) visit([a, b, c, d]);
-      });
-    });
   }));
+  const crossings = lines.map((a) => lines.map((b) => alongAt(a, b)));
+  const between = (before: number, i: number, after: number) => sideOf(lines[i]!, crossings[i]![before]!, crossings[i]![after]!);
+  for (let i = 0; i < lines.length; i++) {
+    for (let j = i + 1; j < lines.length; j++) {
+      if (!turns[i]![j]) continue;
+      for (let k = j + 1; k < lines.length; k++) {
+        const second = turns[j]![k] ? between(i, j, k) : undefined;
+        if (!second) continue;
+        for (let l = k + 1; l < lines.length; l++) {
+          if (!turns[k]![l] || !turns[l]![i]) continue;
+          const [first, third, fourth] = [between(l, i, j), between(j, k, l), between(k, l, i)];
+          if (first && third && fourth) visit([first, second, third, fourth]);
+        }
+      }
+    }
+  }
 }
 
-function shapeOf(four: readonly LineAround[], place: Vec): { readonly corners: Vec[]; readonly seen: number } | undefined {
-  const sides = four.map((line, i): Side => ({ line, from: alongAt(line, four[(i + 3) % 4]!), to: alongAt(line, four[(i + 1) % 4]!) }));
-  let whole = 0;
-  let seen = 0;
-  for (const { line, from, to } of sides) {
-    const length = to - from;
-    if (!(length > SHORTEST)) return undefined;
-    const share = line.seenBetween(from + CORNER * length, to - CORNER * length);
-    if (share < LEAST_SIDE) return undefined;
-    whole += length;
-    seen += share * length;
-  }
+/** A line between its neighbours, where it is long enough and seen; undefined where it is not. */
+function sideOf(line: LineAround, from: number, to: number): Side | undefined {
+  const length = to - from;
+  if (!(length > SHORTEST)) return undefined;
+  const share = line.seenBetween(from + CORNER * length, to - CORNER * length);
+  return share < LEAST_SIDE ? undefined : { line, from, length, share };
+}
+
+function shapeOf(sides: readonly Side[], place: Vec): { readonly corners: Vec[]; readonly seen: number } | undefined {
+  const whole = sides.reduce((sum, { length }) => sum + length, 0);
+  const seen = sides.reduce((sum, { share, length }) => sum + share * length, 0);
   if (seen < LEAST_SEEN * whole) return undefined;
-  const corners = sides.map(({ line: { normal, offset }, from }): Vec => [place[0] + offset * Math.cos(normal) - from * Math.sin(normal), place[1] + offset * Math.sin(normal) + from * Math.cos(normal)]);
-  return corners.some((corner, i) => distance(corner, corners[(i + 1) % 4]!) < SHORTEST) ? undefined : { corners, seen: seen / whole };
+  return { corners: sides.map(({ line: { normal, offset }, from }): Vec => [place[0] + offset * Math.cos(normal) - from * Math.sin(normal), place[1] + offset * Math.sin(normal) + from * Math.cos(normal)]), seen: seen / whole };
 }
 
 /** Where another line crosses a line, along it. */

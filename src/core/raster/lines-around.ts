@@ -15,14 +15,17 @@ const OFFSET_STEP = 2;
 /** Levels of colour at which an edge counts in full: a stronger one is not better. */
 const FULL = 40;
 /** Votes count by the angle at which they are seen from the place: sides around it fill all that is seen, whatever lines run farther off. Radians. */
-const LEAST_SEEN = 0.12;
+const LEAST_SEEN = 0.06;
 const NEAREST = 4;
 /** Edge pixels that make a line. */
 const LEAST_EDGES = 10;
-const MOST_LINES = 44;
-/** What belongs to a line: within so many px of it, and changing across it within this angle. */
+const MOST_LINES = 140;
+/** What belongs to a line: within so many px of it, and changing across it, the same way, within this angle (its cosine). */
 const NEAR = 2;
-const ALIKE = 0.2;
+const ALIKE = Math.cos(0.2);
+/** Directions to each side of a line's among which what belongs to it is looked for: that angle, and as much as a line still turns. */
+const AROUND = 9;
+const ROUGHLY = 16;
 /** Length of a place along a line that has edges or has none, px. */
 const STRETCH = 3;
 
@@ -40,54 +43,73 @@ export function listLinesAround(edgels: Edgels, [x0, y0]: Vec, farthest: number)
     for (let spread = -2; spread <= 2; spread++) {
       let a = (((middle + spread) % ANGLES) + ANGLES) % ANGLES;
       let offset = dx * cos[a]! + dy * sin[a]!;
+      let sign = 1;
       if (offset < 0) {
         a = (a + ANGLES / 2) % ANGLES;
         offset = -offset;
+        sign = -1;
       }
       const bin = Math.floor(offset / OFFSET_STEP);
-      if (bin < offsets) votes[a * offsets + bin]! += Math.min(1, edgels.contrast[e]! / FULL) / Math.max(NEAREST, Math.hypot(dx, dy));
+      if (bin < offsets) votes[a * offsets + bin]! += sign * Math.min(1, edgels.contrast[e]! / FULL) / Math.max(NEAREST, Math.hypot(dx, dy));
     }
   }
-  return listPeaks(votes, offsets).map(({ angle, offset }) => lineFrom(edgels, [x0, y0], angle, offset)).filter((line) => line !== undefined);
+  const along = byDirection(edgels);
+  return listPeaks(votes, offsets).map((peak) => lineFrom(edgels, along, [x0, y0], peak)).filter((line) => line !== undefined);
 }
 
-function listPeaks(votes: Float32Array, offsets: number): { readonly angle: number; readonly offset: number }[] {
-  const peaks: { readonly angle: number; readonly offset: number; readonly height: number }[] = [];
+interface Peak {
+  readonly angle: number;
+  readonly offset: number;
+  /** How much colour changes outwards along it, for or against the direction; lines of squared paper and grain change back again and come to nothing. */
+  readonly height: number;
+}
+
+function listPeaks(votes: Float32Array, offsets: number): Peak[] {
+  const peaks: Peak[] = [];
   for (let a = 0; a < ANGLES; a++) {
     for (let o = 1; o < offsets - 1; o++) {
       const height = votes[a * offsets + o]!;
-      if (height < LEAST_SEEN || !isHighest(votes, offsets, a, o)) continue;
+      if (Math.abs(height) < LEAST_SEEN || !isHighest(votes, offsets, a, o)) continue;
       peaks.push({ angle: (a * TURN) / ANGLES, offset: (o + 0.5) * OFFSET_STEP, height });
     }
   }
-  return peaks.sort((p, q) => q.height - p.height).slice(0, MOST_LINES);
+  return peaks.sort((p, q) => Math.abs(q.height) - Math.abs(p.height)).slice(0, MOST_LINES);
 }
 
 function isHighest(votes: Float32Array, offsets: number, a: number, o: number): boolean {
-  const here = votes[a * offsets + o]!;
+  const here = Math.abs(votes[a * offsets + o]!);
   for (let da = -2; da <= 2; da++) {
     for (let d = -2; d <= 2; d++) {
       const other = o + d;
       if ((da === 0 && d === 0) || other < 0 || other >= offsets) continue;
-      const there = votes[((a + da + ANGLES) % ANGLES) * offsets + other]!;
+      const there = Math.abs(votes[((a + da + ANGLES) % ANGLES) * offsets + other]!);
       if (there > here || (there === here && (da < 0 || (da === 0 && d < 0)))) return false;
     }
   }
   return true;
 }
 
+/** Edge pixels by the direction in which they change. */
+function byDirection({ count, direction }: Edgels): number[][] {
+  const changing = Array.from({ length: ANGLES }, (): number[] => []);
+  for (let e = 0; e < count; e++) changing[(Math.round((direction[e]! / TURN) * ANGLES) + ANGLES) % ANGLES]!.push(e);
+  return changing;
+}
+
 /** The line through the edges near a rough one; undefined where too few are left. */
-function lineFrom(edgels: Edgels, [x0, y0]: Vec, rough: number, roughOffset: number): LineAround | undefined {
-  let [normal, offset] = [rough, roughOffset];
+function lineFrom(edgels: Edgels, changing: readonly (readonly number[])[], [x0, y0]: Vec, peak: Peak): LineAround | undefined {
+  let [normal, offset] = [peak.angle, peak.offset];
+  const sign = Math.sign(peak.height);
+  const likely = listLikely(edgels, changing, [x0, y0], peak);
   let along: number[] = [];
   for (const near of [2 * NEAR, NEAR, NEAR]) {
     const [c, s] = [Math.cos(normal), Math.sin(normal)];
     along = [];
     let [n, st, sd, stt, std] = [0, 0, 0, 0, 0];
-    for (let e = 0; e < edgels.count; e++) {
+    for (const e of likely) {
       const [dx, dy] = [edgels.x[e]! - x0, edgels.y[e]! - y0];
       const away = dx * c + dy * s - offset;
-      if (Math.abs(away) > near || Math.abs(Math.sin(edgels.direction[e]! - normal)) > ALIKE) continue;
+      if (Math.abs(away) > near || sign * Math.cos(edgels.direction[e]! - normal) < ALIKE) continue;
       const t = dy * c - dx * s;
       along.push(t);
       n++; st += t; sd += away; stt += t * t; std += t * away;
@@ -99,6 +121,17 @@ function lineFrom(edgels: Edgels, [x0, y0]: Vec, rough: number, roughOffset: num
     [normal, offset] = [normal - Math.atan(slope), (offset + (sd - slope * st) / n) * Math.cos(Math.atan(slope))];
   }
   return offset > 0 ? { normal, offset, seenBetween: coverage(along) } : undefined;
+}
+
+/** Edge pixels that may belong to a rough line: near it, and changing about as it does. */
+function listLikely({ x, y }: Edgels, changing: readonly (readonly number[])[], [x0, y0]: Vec, { angle, offset, height }: Peak): number[] {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const middle = Math.round((angle / TURN + (height < 0 ? 0.5 : 0)) * ANGLES);
+  const likely: number[] = [];
+  for (let turn = -AROUND; turn <= AROUND; turn++) {
+    for (const e of changing[(middle + turn + 2 * ANGLES) % ANGLES]!) if (Math.abs((x[e]! - x0) * c + (y[e]! - y0) * s - offset) < ROUGHLY) likely.push(e);
+  }
+  return likely;
 }
 
 function coverage(along: readonly number[]): LineAround['seenBetween'] {

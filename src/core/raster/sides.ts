@@ -1,8 +1,8 @@
 import { median } from '../basics';
-import { cross, distance, mix, subtract, type Vec } from '../geometry';
+import { add, cross, distance, mix, polar, scale, subtract, type Vec } from '../geometry';
 import { findContour } from './contour';
 import { findEdgeAcross, type Edge } from './edge';
-import { findFourSided, isOneThing, type Misfit } from './four-sided';
+import { listFourSided, isOneThing, type Misfit } from './four-sided';
 import { levelFor, type Pyramid } from './pyramid';
 import { middlesOf } from './stretches';
 
@@ -16,6 +16,7 @@ const PLACES = 5;
 const [FROM, TO] = [0.14, 0.86];
 const LEAST_SEEN = 0.5;
 const REACH = 4;
+const WITHIN = 2;
 const ROUGH = 0.08;
 
 /** What comes out has to fit better than what was looked at coarsely. */
@@ -29,10 +30,21 @@ const ANYTHING: Misfit = () => 0;
  */
 export function findSides(pyramid: Pyramid, inside: Vec, misfit?: Misfit): Sides | undefined {
   const contour = sidesInContour(pyramid, inside, misfit ?? ANYTHING);
-  if (contour || !misfit) return contour;
-  const rough = findFourSided(pyramid, inside, misfit);
-  return rough && sidesAt(pyramid, inside, rough.corners, rough.level, misfit);
+  if (!misfit) return contour;
+  const around = firstOf(listFourSided(pyramid, inside, misfit), ({ corners, level }) => sidesAt(pyramid, inside, corners, level, misfit));
+  // What is printed on a thing has a contour too: the larger one is the thing.
+  return contour && around ? [contour, around].sort((a, b) => spanOf(b) - spanOf(a))[0] : contour ?? around;
 }
+
+function firstOf<Item, Found>(items: readonly Item[], find: (item: Item) => Found | undefined): Found | undefined {
+  for (const item of items) {
+    const found = find(item);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+const spanOf = (sides: Sides) => sides.reduce((sum, side, i) => sum + distance(side[0]!.at, sides[(i + 2) % 4]![0]!.at), 0);
 
 function sidesInContour(pyramid: Pyramid, inside: Vec, misfit: Misfit): Sides | undefined {
   const contour = findContour(pyramid, inside, { which: 'outer' });
@@ -45,8 +57,8 @@ function sidesInContour(pyramid: Pyramid, inside: Vec, misfit: Misfit): Sides | 
 function sidesAt(pyramid: Pyramid, inside: Vec, rough: readonly Vec[], coarsest: number, misfit: Misfit): Sides | undefined {
   let corners = rough;
   let found: ScannedSide[] = [];
-  for (let level = coarsest; level >= 0; level--) {
-    const sides = corners.map((corner, i) => scanSide(pyramid, corner, corners[(i + 1) % 4]!, level, inside));
+  for (const pass of passesFrom(coarsest)) {
+    const sides = corners.map((corner, i) => scanSide(pyramid, corner, corners[(i + 1) % 4]!, pass, inside));
     if (!sides.every((side) => side !== undefined)) return undefined;
     found = sides;
     corners = found.map((side, i) => crossing(found[(i + 3) % 4]!, side));
@@ -57,6 +69,19 @@ function sidesAt(pyramid: Pyramid, inside: Vec, rough: readonly Vec[], coarsest:
   const first = lengths[0]! + lengths[2]! >= lengths[1]! + lengths[3]! ? 0 : 1;
   const sides = found.map(({ edges }) => middlesOf(edges, PLACES));
   return [...sides.slice(first), ...sides.slice(0, first)];
+}
+
+/** One look along all four sides: at a level of the pyramid, how far to both sides of what was found so far, or of a place so far within it. Pixels of the level. */
+interface Pass {
+  readonly level: number;
+  readonly reach: number;
+  readonly within: number;
+}
+
+/** From coarse to fine; in full from a little within, since shadows lie outside a thing: the first edge that is met is its own. */
+function passesFrom(coarsest: number): readonly Pass[] {
+  const coarse = Array.from({ length: coarsest }, (_, i): Pass => ({ level: coarsest - i, reach: REACH, within: 0 }));
+  return [...coarse, { level: 0, reach: 2 * REACH, within: 0 }, { level: 0, reach: REACH, within: WITHIN }, { level: 0, reach: REACH, within: WITHIN }];
 }
 
 /** Whether a place lies within corners that run around it. */
@@ -88,14 +113,14 @@ interface ScannedSide {
   readonly edges: readonly (Edge & { readonly share: number })[];
 }
 
-function scanSide({ levels }: Pyramid, from: Vec, to: Vec, level: number, inside: Vec): ScannedSide | undefined {
-  const scale = 2 ** level;
+function scanSide({ levels }: Pyramid, from: Vec, to: Vec, { level, reach, within }: Pass, inside: Vec): ScannedSide | undefined {
+  const size = 2 ** level;
   const along = Math.atan2(to[1] - from[1], to[0] - from[0]);
   const outward = cross(subtract(to, from), subtract(inside, from)) > 0 ? along - Math.PI / 2 : along + Math.PI / 2;
   const edges = Array.from({ length: SCANS }, (_, i) => FROM + ((TO - FROM) * i) / (SCANS - 1)).flatMap((share) => {
-    const middle = mix(from, to, share);
-    const edge = findEdgeAcross(levels[level]!, [middle[0] / scale, middle[1] / scale], outward, { reach: REACH, beside: 2 });
-    return edge ? [{ ...edge, share, at: [edge.at[0] * scale, edge.at[1] * scale] as Vec, sigma: edge.sigma * scale }] : [];
+    const middle = add(scale(mix(from, to, share), 1 / size), polar(-within, outward));
+    const edge = findEdgeAcross(levels[level]!, middle, outward, { reach, beside: 2 });
+    return edge ? [{ ...edge, share, at: scale(edge.at, size), sigma: edge.sigma * size }] : [];
   });
   return edges.length < SCANS / 3 ? undefined : straightest(edges, from, to);
 }
