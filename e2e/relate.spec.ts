@@ -25,9 +25,12 @@ test('what was pointed roughly becomes tangent, parallel and of a nominal size t
   await desk.choose('each-tangent');
   await each.first().getByTestId('take-one').click();
   await expect(page.getByTestId('held-card')).toContainText('1 thing holds');
+  // What taking all of it would move is said before it is taken, and comes true.
+  const foreseen = await page.getByTestId('would-move').textContent();
   await desk.choose('take-all');
   await expect(page.getByTestId('proposals')).toHaveCount(0);
   await expect(page.getByTestId('moves')).toContainText('the picture allows it');
+  expect(await page.getByTestId('moves').textContent()).toBe(foreseen!.replace('With all of it, the farthest any place would move is', 'The farthest any place moved is'));
 
   // The first hole measures nearly 8 mm: that is what it is meant to be.
   const [hole] = truth.blade.holes;

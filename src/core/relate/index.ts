@@ -5,7 +5,7 @@ export { listFreedoms, type Freedom } from './freedoms';
 export { listGroups, type Group } from './groups';
 export { listNominals, listSlopes, type Nominal } from './nominal';
 export { type RelatingPlane } from './plane';
-export { listProposals, type Proposal } from './proposals';
+export { foreseeMoves, listProposals, type Proposal } from './proposals';
 export { isRelatable, type Relatable } from './relatable';
 export { findTurned } from './turned';
 export { CENTRE, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind } from './relation';

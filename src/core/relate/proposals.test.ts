@@ -3,7 +3,7 @@ import type { Vec } from '../geometry';
 import { shapeOf, type Chain, type CircleOutline } from '../outline';
 import { createRandom, type Random } from '../calibrate/simulation';
 import { listFarthest, TOO_FAR } from './solve-relations';
-import { listMoves, listProposals, solvedOutlines, solveRelations, type Relatable, type Relation, type RelatingPlane } from '.';
+import { foreseeMoves, listMoves, listProposals, solvedOutlines, solveRelations, type Relatable, type Relation, type RelatingPlane } from '.';
 
 const SIGMA = 0.2;
 /** A sheet at 10 px a mm whose scale is in doubt by 2 %: room for sizes, none for shapes. */
@@ -50,6 +50,15 @@ it('the fit’s own doubt is no room for a shape: a corner 3.5 mm out of square 
   expect(named(relations)).not.toContain('upright fn3');
   const moves = listMoves(solveRelations(outlines, relations, { ...plane, freedoms: [] }), (outline) => shapeOf(outline, plane));
   expect(Math.max(...moves.map((move) => move.distance))).toBeLessThan(0.1);
+});
+
+it('what taking all would move is foreseen, place by place', () => {
+  const outlines = drawn(createRandom(11));
+  const shape = (outline: Relatable) => shapeOf(outline, plane);
+  const foreseen = foreseeMoves(listProposals(outlines, [], plane), outlines, [], plane, shape);
+  const moved = listMoves(solveRelations(outlines, asTaken(outlines), { ...plane, freedoms: [] }), shape);
+  expect(Math.max(...foreseen.map((move) => move.distance))).toBeGreaterThan(0.05);
+  expect(foreseen).toEqual(moved);
 });
 
 it('a part that lies 2° askew has no blind zone: its edges are parallel, square, and in one line across a gap', () => {

@@ -7,7 +7,8 @@ import type { RelatingPlane } from './plane';
 import { missesOf } from './problem';
 import type { Relatable } from './relatable';
 import type { Relation, RelationEnd, RelationKind } from './relation';
-import { listFarthest, solveAll, TOO_FAR, type Solved } from './solve-relations';
+import type { Shape } from '../outline';
+import { listFarthest, listMoves, solveAll, TOO_FAR, type Move, type Solved } from './solve-relations';
 import { spreadOf } from './spread';
 
 /** Something that may be meant to be true. */
@@ -54,6 +55,13 @@ function proposalsIn(outlines: readonly Relatable[], held: readonly Relation[], 
     kept = together;
   }
   return kept;
+}
+
+/** How far every place would lie from where it is drawn, were all of these taken: mm, or px without scale; none where they cannot hold together. */
+export function foreseeMoves(proposals: readonly Proposal[], outlines: readonly Relatable[], held: readonly Relation[], plane: RelatingPlane, drawn: (outline: Relatable) => Shape): readonly Move[] {
+  const relations = [...held, ...asRelations(proposals)];
+  const solved = solveAll(outlines, relations, hasSize(held) ? plane : { ...plane, freedoms: [] });
+  return solved.holds ? listMoves(solved, drawn) : [];
 }
 
 const asRelations = (proposals: readonly Proposal[]): Relation[] => proposals.map(({ kind, on }, i) => ({ id: `proposed ${i}`, view: '', kind, on }));

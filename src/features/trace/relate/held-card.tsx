@@ -11,6 +11,7 @@ import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { goToPlace } from '../go-to';
+import { FarthestRow } from './farthest-row';
 import { HeldRow } from './held-row';
 import { relationsOf, type Relating } from './relate-actions';
 
@@ -36,18 +37,12 @@ export function HeldCard({ relating }: { relating: Relating }) {
   const length = (value: number) => (scaled ? formatLength(value, units) : `${value.toFixed(1)} px`);
   const moves = [...related.moves].sort((a, b) => b.sigmas - a.sigmas);
   const far = moves.filter(({ sigmas }) => sigmas > TOO_FAR);
-  const [farthest] = [...moves].sort((a, b) => b.distance - a.distance);
   const stretch = stretchOf(related, relating.fitted.sheet);
   const dead = held.length - related.groups.reduce((sum, { solved }) => sum + solved.live.length, 0);
   return (
     <Card testID="held-card">
       <Words style={{ fontWeight: '700' }}>{`${held.length} ${held.length === 1 ? 'thing holds' : 'things hold'}`}</Words>
-      {related.holds && farthest ? (
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-          <Words style={{ flex: 1, fontSize: 14 }} testID="moves">{`The farthest any place moved is ${length(farthest.distance)}${far.length === 0 ? `, the most against its doubt ${moves[0]!.sigmas.toFixed(1)} times: the picture allows it` : ''}.`}</Words>
-          <RoundButton icon="seek" name="Go to the place that moved farthest" size={36} onPress={() => goToPlace(session, relating.fitted, farthest.at)} />
-        </View>
-      ) : null}
+      {related.holds ? <FarthestRow moves={moves} fitted={relating.fitted} says="The farthest any place moved is" testID="moves" /> : null}
       {related.holds ? null : <Words testID="held-contradicts" style={{ color: palette.berry }}>These can no longer hold together, so everything stands where it was drawn. Take the newest away.</Words>}
       {stretch === undefined ? null : <Words quiet style={{ fontSize: 13 }} testID="stretched">{`The sizes that hold scale this view by ${stretch > 0 ? '+' : '−'}${Math.abs(100 * stretch).toFixed(2)} %, within what its evidence leaves open.`}</Words>}
       {dead > 0 ? <Words quiet style={{ fontSize: 13 }}>{`${dead} of them ${dead === 1 ? 'is' : 'are'} about something that is gone.`}</Words> : null}

@@ -3,12 +3,14 @@ import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
 import { declineProposals, proposeAgain } from '@/core/job';
-import { isRelatable, listProposals, type Proposal, type RelationEnd, type RelationKind } from '@/core/relate';
+import { shapeOf } from '@/core/outline';
+import { foreseeMoves, isRelatable, listProposals, type Proposal, type RelationEnd, type RelationKind } from '@/core/relate';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { wordsForKind } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
+import { FarthestRow } from './farthest-row';
 import { newRelation, outlinesOf, planeOf, relationsOf, takingOf, type Relating } from './relate-actions';
 
 const THINGS: Partial<Record<RelationKind, readonly [one: string, several: string]>> = {
@@ -20,7 +22,7 @@ const nameOf = ({ kind, on }: Pick<Proposal, 'kind' | 'on'>) => `${kind} ${on.ma
 /** What may be meant to be true, of all outlines of the view or of one: within what pointing allows. Taken or refused one by one, kind by kind, or all at once. */
 export function ProposalsCard({ relating, only }: { relating: Relating; only?: string | undefined }) {
   const { jobs } = useDesk();
-  const { fitted, job: { outlines, relations, declined } } = relating;
+  const { derived, fitted, job: { outlines, relations, declined } } = relating;
   const proposals = useMemo(() => {
     const about = (on: readonly RelationEnd[]) => only === undefined || on.every(({ outline }) => outline === only);
     return listProposals(outlinesOf(relating).filter(({ id }) => only === undefined || id === only), relationsOf(relating).filter(({ on }) => about(on)), planeOf(relating));
@@ -30,6 +32,11 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
   const open = proposals.filter((proposal) => !left.has(nameOf(proposal)));
   const kept = proposals.length - open.length;
   const kinds = [...new Set(open.map(({ kind }) => kind))];
+  const moves = useMemo(() => {
+    const { placing } = derived.related.get(fitted.view.id)?.fitted ?? fitted;
+    return foreseeMoves(open, outlinesOf(relating), relationsOf(relating), planeOf(relating), (outline) => shapeOf(outline, placing));
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [proposals, declined]);
   const take = (some: readonly Proposal[]) => {
     const command = takingOf(relating, some.map(({ kind, on }) => newRelation(relating, kind, on)));
     if (command) jobs.getState().run(command);
@@ -43,6 +50,7 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
         const some = open.filter((proposal) => proposal.kind === kind);
         return <ProposedRow key={kind} kind={kind} some={some} relating={relating} onTake={take} onLeave={(these) => run(declineProposals(these.map(({ on }) => ({ kind, on }))))} />;
       })}
+      {open.length > 0 ? <FarthestRow moves={moves} fitted={fitted} says="With all of it, the farthest any place would move is" testID="would-move" /> : null}
       {kinds.length > 1 ? <Button mode="contained" onPress={() => take(open)} testID="take-all">Make all of them so</Button> : null}
       {kept > 0 ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
