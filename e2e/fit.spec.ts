@@ -28,7 +28,8 @@ function coloursOf(page: Page, png: string, pixels: readonly Px[]): Promise<numb
   }, [png, pixels] as const);
 }
 
-test('a slanted photo: card by one tap, a wrong length named and corrected, holes by one tap, their spacing true', async ({ desk, page }) => {
+test('a slanted photo: card by one tap, a wrong length named and corrected, holes by one tap, their spacing true', async ({ desk, page }, { project }) => {
+  const isPhone = project.name === 'phone';
   await page.goto('/');
   await desk.choose('new-job');
   await page.getByTestId('choose-pictures').waitFor();
@@ -50,12 +51,20 @@ test('a slanted photo: card by one tap, a wrong length named and corrected, hole
   await desk.choose('panel-kinds');
   await desk.openCards();
   await page.getByTestId('kind-straight').click();
-  await desk.closeCards();
-  // One tap on it: it is followed from end to end.
-  await desk.pointAt(slanted.rule.upperEdgePx[2]!);
-  await expect(page.getByText('Use it, or set more points along it.').first()).toBeVisible();
+  // On a phone the picture offers it; else by one tap on it, from which it is followed from end to end.
+  if (isPhone) await desk.choose('propose-straight');
+  else await desk.pointAt(slanted.rule.upperEdgePx[2]!);
+  await expect(page.getByText('Use it, or set more points along it.').first()).toBeVisible({ timeout: 20_000 });
   await desk.openCards();
   await desk.choose('set-length');
+
+  // The picture offers no edge that is known already, and no grain of the wood: it says so, and a tap is still welcome.
+  await desk.choose('panel-kinds');
+  await desk.openCards();
+  await page.getByTestId('kind-straight').click();
+  await desk.openCards();
+  await desk.choose('propose-straight');
+  await expect(page.getByText('No other straight edge stands out in this picture.').first()).toBeVisible({ timeout: 20_000 });
 
   for (const [from, to, mm] of LENGTHS) {
     await desk.closeCards();

@@ -22,6 +22,8 @@ export class PictureEdges {
   private near: { readonly window: PictureWindow; readonly pyramid: Pyramid } | undefined;
   private asked: Vec | undefined;
   private fetching: Promise<void> | undefined;
+  private straights: Promise<readonly Found[]> | undefined;
+  private turn = 0;
 
   /** `onReady` is called when a part that was asked for has come. */
   constructor(
@@ -63,6 +65,22 @@ export class PictureEdges {
   /** Places along the straight edge that passes a place. */
   async findStraight(near: Vec): Promise<Found | undefined> {
     return asFound(await this.ask('straight', { near }));
+  }
+
+  /** The next straight edge of the whole picture that is not known yet, round and round; undefined when there is none. */
+  async findNextStraight(isKnown: (along: Found) => boolean): Promise<Found | undefined> {
+    this.straights ??= this.listStraights();
+    const all = await this.straights;
+    const ahead = [...all.slice(this.turn), ...all.slice(0, this.turn)];
+    const next = ahead.find((along) => !isKnown(along));
+    if (next) this.turn = (all.indexOf(next) + 1) % all.length;
+    return next;
+  }
+
+  private async listStraights(): Promise<readonly Found[]> {
+    if (!(await this.reopen())) return [];
+    const outcome = await pictureWorker.call('straights', { hash: this.hash });
+    return outcome.kind === 'done' ? outcome.value.map((edges) => asFound(edges)!) : [];
   }
 
   /** `known`: what is known of the thing, and of the camera. */

@@ -9,7 +9,7 @@ import { lookAtPlane } from './ground';
 import { boundsOf, layingOf, squaredUp, turned } from './laying';
 import { startState, type Catch, type Notice, type SessionState } from './session-state';
 import { snapSearch } from './snap-targets';
-import { findFrom, startEvidence, startTool, toolOf, type ActiveTool, type Effect, type EvidenceState, type FrameState, type MatchTarget, type ToolContext, type ToolInput, type ToolName } from './tools';
+import { findFrom, isKnownStraight, startEvidence, startTool, toolOf, type ActiveTool, type Effect, type EvidenceState, type FrameState, type MatchTarget, type ToolContext, type ToolInput, type ToolName } from './tools';
 import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo } from './viewport';
 
 /** The aim is where it was. CSS px. */
@@ -360,6 +360,7 @@ export class Session {
 
   private findIn(what: Extract<Effect, { kind: 'seek' }>['what'], near: Vec, proportion: number | undefined): Promise<Found | undefined> | undefined {
     if (what === 'rim') return this.edges?.findRim(near);
+    if (what === 'next-straight') return this.edges?.findNextStraight((along) => isKnownStraight(this.findFitted()!.view, along));
     return what === 'straight' ? this.edges?.findStraight(near) : this.edges?.findSides(near, { proportion, focal35mm: this.findFitted()?.sheet.taken.focal35mm });
   }
 

@@ -21,6 +21,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'rim-not-found': () => 'No clear rim was found around here. This is the first point on it: point at more of them.',
   'sides-not-found': () => 'No four clear sides were found around here. Point at two places on each of its four sides.',
   'straight-not-found': () => 'This edge could not be followed by itself. Point at more places along it.',
+  'no-straight-left': () => 'No other straight edge stands out in this picture. Tap one where you see it.',
   'circle-not-found': () => 'No clear rim was found around here. Draw this one through three points.',
   'length-empty': () => 'Type the length, for example 85.6 mm or 5/16 in.',
   'not-understood': ({ text }) => `“${text}” is not a length that Bryony can read. Try 412 mm, 14", 5/16 in or 1' 4 1/2".`,

@@ -16,6 +16,8 @@ export type PictureOperations = {
   readonly rim: { readonly input: AroundRequest; readonly output: Rim | undefined };
   readonly sides: { readonly input: SidesRequest; readonly output: Sides | undefined };
   readonly straight: { readonly input: AroundRequest; readonly output: readonly Edge[] | undefined };
+  /** Straight edges of things all over the picture, those first that tell most of its lens. */
+  readonly straights: { readonly input: { readonly hash: string }; readonly output: readonly (readonly Edge[])[] };
   /** How a sheet lies; undefined when nothing on it is level. */
   readonly turn: { readonly input: { readonly hash: string }; readonly output: FoundTurn | undefined };
   /** Frames around the drawings on a sheet that is level along a direction (radians, clockwise); corners in sheet px. */

@@ -2,7 +2,7 @@ import { inspectPicture, readPictureTags, sha256Hex } from '../core/formats';
 import { pictureKey } from '../core/job';
 import { misfitOfRectangle, toSheet } from '../core/calibrate';
 import { boxAround, levelled, type Level, type Vec } from '../core/geometry';
-import { findRim, findSides, findStraight, findTurn, grayFrom, listFrames, straightenRows, type Cleaning, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
+import { findRim, findSides, findStraight, findTurn, grayFrom, listFrames, listStraights, straightenRows, type Cleaning, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
 import { cleanBitmap, countSpecks, paintBitmap } from './cleaner';
 import { ColourKeeper } from './colour-keeper';
 import { OperationRefused, Transferred, type CallContext } from './protocol';
@@ -23,6 +23,7 @@ const KEPT_MEGAPIXELS = 160;
 const LARGE = 20e6;
 /** Base64 of 1.5 MB is 2 MB of text: one value of the storage. */
 const PIECE_BYTES = 1_500_000;
+const MOST_STRAIGHTS = 8;
 const pyramids = new Map<string, Pyramid>();
 const colours = new ColourKeeper();
 
@@ -186,6 +187,11 @@ serve<PictureOperations>({
   async straight({ hash, near }) {
     const pyramid = await coloursOf(hash);
     return pyramid && findStraight(pyramid, near);
+  },
+
+  async straights({ hash }) {
+    const pyramid = await coloursOf(hash);
+    return pyramid ? listStraights(pyramid, MOST_STRAIGHTS) : [];
   },
 
   async sides({ hash, near, proportion, focal35mm }) {

@@ -1,5 +1,6 @@
 import { distance, type Vec } from '@/core/geometry';
 import { addEvidence, pointAgain, type Command, type Evidence, type EvidenceKind, type EvidencePoint, type SaidName, type View } from '@/core/job';
+import { isOnEdge } from '@/core/raster';
 import { parseLength } from '@/core/units';
 import { movedByHand, type PictureEdge } from '@/core/outline';
 import type { Aim } from '../aim';
@@ -92,6 +93,12 @@ const SOUGHT: Partial<Record<EvidenceKind, { what: 'rim' | 'sides' | 'straight';
   straight: { what: 'straight', on: 'edge', otherwise: 'straight-not-found' },
 };
 
+/** Whether a straight edge is among what is known of a view. */
+export function isKnownStraight({ evidence, points }: View, along: readonly { readonly at: Vec }[]): boolean {
+  const middle = along[along.length >> 1]!.at;
+  return evidence.some(({ kind, groups }) => kind === 'straight' && isOnEdge(middle, groups.flat().flatMap((id) => points.find((point) => point.id === id) ?? [])));
+}
+
 /** Width over height, as the shelf says them; undefined while they are not known. */
 function proportionOf({ width, height }: EvidenceState['written']): number | undefined {
   const [w, h] = [width, height].map((written) => (written === undefined ? undefined : parseLength(written, 'mm')));
@@ -111,6 +118,9 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
       if (!sought || (sought.on === 'edge') !== (set.edge !== undefined)) return [next, []];
       return [next, [{ kind: 'seek', what: sought.what, near: set.at, otherwise: sought.otherwise, proportion: proportionOf(state.written) }]];
     }
+    case 'propose':
+      if (state.kind !== 'straight') return [state, []];
+      return [{ ...state, points: [], last: 0, found: undefined }, [{ kind: 'seek', what: 'next-straight', near: [fitted.sheet.width / 2, fitted.sheet.height / 2], otherwise: 'no-straight-left' }]];
     case 'found':
       return [{ ...state, points: input.points.map((point) => ({ id: undefined, ...point })), last: 0, found: true }, []];
     case 'not-found':

@@ -50,7 +50,7 @@ export { findDraft, type ArcBy, type ChainState } from './chain-tool';
 export type { CircleMode, CircleState } from './circle-tool';
 export type { GuideMode, GuideState } from './guide-tool';
 export { EVIDENCE_POINTING, isEnough, isFull, isOpenEnded, type PointingWay } from './evidence-kinds';
-export { commandForAgain, commandForEvidence, isPointed, startEvidence, wayOf, type EvidenceState, type SaidSizes } from './evidence-tool';
+export { commandForAgain, isKnownStraight, commandForEvidence, isPointed, startEvidence, wayOf, type EvidenceState, type SaidSizes } from './evidence-tool';
 export { findFrame, startFrame, type FrameShape, type FrameState } from './frame-tool';
 export { startBrush, type BrushState } from './brush-tool';
 export { startMatch, type MatchPair, type MatchState, type MatchTarget } from './match-tool';

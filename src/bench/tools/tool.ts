@@ -22,6 +22,8 @@ export type ToolInput =
   | { readonly kind: 'found'; readonly points: Found }
   /** Nothing was found around the place that was tapped. */
   | { readonly kind: 'not-found' }
+  /** The picture may offer what the tool needs; again: the next of it. */
+  | { readonly kind: 'propose' }
   /** A typed size, mm and radians, on its way from the last point; `aim` gives the direction that was not typed. */
   | { readonly kind: 'typed'; readonly length?: number | undefined; readonly lengths?: readonly number[] | undefined; readonly angle?: number | undefined; readonly at?: { readonly by: Vec; readonly from: 'last' | 'zero' } | undefined; readonly aim: Aim | undefined }
   /** What was set last moves; `sigma` is how well it is pointed at now. Sheet px. */
@@ -43,7 +45,7 @@ export type Effect =
   /** Choose outlines, with the tool for that in hand. */
   | { readonly kind: 'hold'; readonly outlines: readonly string[] }
   /** Search the picture around a sheet place; the answer comes as an input, or `otherwise` is said. */
-  | { readonly kind: 'seek'; readonly what: 'rim' | 'sides' | 'straight'; readonly near: Vec; readonly otherwise: string; readonly proportion?: number | undefined };
+  | { readonly kind: 'seek'; readonly what: 'rim' | 'sides' | 'straight' | 'next-straight'; readonly near: Vec; readonly otherwise: string; readonly proportion?: number | undefined };
 
 export type Step<S> = readonly [S, readonly Effect[]];
 

@@ -162,6 +162,15 @@ describe('a straight edge', () => {
     expect(bench.said).toEqual(['seek straight']);
     expect((bench.tool.state as EvidenceState).points).toHaveLength(1);
   });
+  it('is offered by the picture, and another one in its place; other kinds offer nothing', () => {
+    const bench = new Bench('evidence').set_({ kind: 'straight' }).give({ kind: 'propose' });
+    bench.give({ kind: 'found', points: along });
+    expect(bench.tool.state).toMatchObject({ points: along, found: true });
+    bench.give({ kind: 'propose' });
+    expect(bench.said).toEqual(['seek next-straight', 'seek next-straight']);
+    expect((bench.tool.state as EvidenceState).points).toHaveLength(0);
+    expect(new Bench('evidence').set_({ kind: 'circle' }).give({ kind: 'propose' }).said).toEqual([]);
+  });
   it('is not looked for where no edge was, nor are a thing’s sides where one was', () => {
     const straight = new Bench('evidence').set_({ kind: 'straight' }).give({ kind: 'set', aim: new Bench('evidence').aim(505, 498), seek: true });
     const card = new Bench('evidence').set_({ kind: 'rectangle' }).give({ kind: 'set', aim: onEdge(505, 498), seek: true });

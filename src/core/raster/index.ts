@@ -11,6 +11,7 @@ export { findRim, type Rim } from './rim';
 export { findSaddle } from './saddle';
 export { type Misfit } from './four-sided';
 export { findSides, type Sides } from './sides';
+export { isOnEdge, listStraights } from './straights';
 export { straightenRows, type RgbaPicture } from './straighten';
 export { listDrawings, listFrames, type DrawingBox } from './drawings';
 export { findTurn, type FoundTurn } from './turn';

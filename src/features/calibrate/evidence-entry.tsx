@@ -10,6 +10,7 @@ import { KIND_WORDS } from './kinds';
 import { SpanField } from './piece-name';
 import { SaidField, useWritten } from './said-fields';
 import { findSizeQuestion, useRest } from './size-question';
+import { ProposedStraight } from './straight-card';
 
 /** After enough places are set: what the piece is known to be, as people write it. */
 export function EvidenceEntry({ state }: { state: EvidenceState }) {
@@ -47,6 +48,7 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
         ))}
         <Button mode="contained" style={{ marginTop: 6 }} disabled={!read.ok} onPress={submit} testID="set-length">{check ? 'Compare' : sizes.length === 0 ? 'Use it' : 'Set'}</Button>
       </View>
+      {kind === 'straight' && state.found ? <ProposedStraight /> : null}
       {state.way === 'box' ? <SpanField name={name ?? ''} onName={setName} /> : null}
       {question ? <Words testID="size-question" style={{ fontSize: 13.5, lineHeight: 18, fontWeight: '700' }}>{question}</Words> : null}
       {sizes.length > 0 && !question ? <Words quiet style={{ fontSize: 12.5, lineHeight: 16 }}>{optional && kind !== 'level' ? 'Leave open what you do not know.' : kind === 'level' ? '0 is level, 90 is upright.' : kind === 'angle' ? 'Write 45 or 3 in 12.' : 'Write 85.6, 5/16 in, 1\u2032 4 1/2\u2033, 46 ± 0.2, about 3 ft; or what it may be: 240 or 249.'}</Words> : null}

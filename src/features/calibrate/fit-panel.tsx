@@ -14,6 +14,7 @@ import { MatchButton, MatchCard } from './match-card';
 import { ResolutionCard } from './resolution-card';
 import { ModelCard } from './model-card';
 import { ShelfPanel } from './shelf-panel';
+import { StraightCard } from './straight-card';
 
 export type FitPanelName = 'evidence' | 'kinds' | 'shelf' | 'model' | 'look' | 'height' | 'resolution' | 'match';
 
@@ -75,10 +76,12 @@ export function FitPanel({ panel, onPanel }: FitRowProps) {
     case 'model': return <ModelCard fitted={fitted} />;
     case 'evidence': {
       const asking = tool.name === 'evidence' && isEnough(wayOf(tool.state), tool.state.points.length);
+      const isBegun = tool.name === 'evidence' && tool.state.points.length > 0;
       const again = asking && tool.state.again !== undefined;
       return (
         <>
           {again ? <AgainEntry state={tool.state} /> : asking ? <EvidenceEntry key={`${tool.state.kind}/${tool.state.role}`} state={tool.state} /> : <FitSummary fitted={fitted} onResolution={() => onPanel('resolution')} onHeight={() => onPanel('height')} />}
+          {tool.name === 'evidence' && tool.state.kind === 'straight' && !isBegun ? <StraightCard /> : null}
           {straight ? <GhostCard /> : null}
           <EvidenceCards fitted={fitted} />
         </>
