@@ -52,6 +52,7 @@ test('a slanted photo: card by one tap, a wrong length named and corrected, hole
   await desk.openCards();
   await page.getByTestId('kind-straight').click();
   // On a phone the picture offers it; else by one tap on it, from which it is followed from end to end.
+  if (isPhone) await desk.openCards();
   if (isPhone) await desk.choose('propose-straight');
   else await desk.pointAt(slanted.rule.upperEdgePx[2]!);
   await expect(page.getByText('Use it, or set more points along it.').first()).toBeVisible({ timeout: 20_000 });

@@ -35,8 +35,7 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
     jobs.getState().run(command);
     if (jobs.getState().job === before) return session.say('read-only');
     if (command.name.code === 'pointed-again') session.say('pointed-again');
-    if (check) session.chooseTool('points');
-    else if (kind === 'length' && !fitted?.fit.scaled) session.pointAtEvidence('length', 'check');
+    if (!check && kind === 'length' && !fitted?.fit.scaled) session.pointAtEvidence('length', 'check');
     else session.chooseTool('points');
   };
   return (
@@ -51,9 +50,15 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
       {kind === 'straight' && state.found ? <ProposedStraight /> : null}
       {state.way === 'box' ? <SpanField name={name ?? ''} onName={setName} /> : null}
       {question ? <Words testID="size-question" style={{ fontSize: 13.5, lineHeight: 18, fontWeight: '700' }}>{question}</Words> : null}
-      {sizes.length > 0 && !question ? <Words quiet style={{ fontSize: 12.5, lineHeight: 16 }}>{optional && kind !== 'level' ? 'Leave open what you do not know.' : kind === 'level' ? '0 is level, 90 is upright.' : kind === 'angle' ? 'Write 45 or 3 in 12.' : 'Write 85.6, 5/16 in, 1\u2032 4 1/2\u2033, 46 ± 0.2, about 3 ft; or what it may be: 240 or 249.'}</Words> : null}
+      {sizes.length > 0 && !question ? <Words quiet style={{ fontSize: 12.5, lineHeight: 16 }}>{howToWrite(kind, optional)}</Words> : null}
     </Card>
   );
+}
+
+function howToWrite(kind: EvidenceState['kind'], optional: boolean | undefined): string {
+  if (kind === 'level') return '0 is level, 90 is upright.';
+  if (optional) return 'Leave open what you do not know.';
+  return kind === 'angle' ? 'Write 45 or 3 in 12.' : 'Write 85.6, 5/16 in, 1\u2032 4 1/2\u2033, 46 ± 0.2, about 3 ft; or what it may be: 240 or 249.';
 }
 
 function titleOf({ kind, role, name }: EvidenceState): string {
