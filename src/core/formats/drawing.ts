@@ -27,7 +27,15 @@ export function findDrawingBounds(drawing: Drawing): Bounds | undefined {
   return findUnion(drawing.layers.flatMap((layer) => layer.paths.flatMap((path) => path.pieces.map(pieceBounds))));
 }
 
+/** Nothing that is drawn lies farther away than this, mm: beyond, numbers lose what counts. */
+const FARTHEST = 1e9;
+
+/** Whether a piece is made of numbers, none of them beyond all bounds. */
+export function isWithinReach(piece: Piece): boolean {
+  return Object.values(piece).flat().every((value) => typeof value === 'string' || (Number.isFinite(value) && Math.abs(value as number) <= FARTHEST));
+}
+
 /** The same piece in another unit. */
 export function scaledPiece(piece: Piece, factor: number): Piece {
-  return moved(piece, placed([0, 0], 0, factor));
+  return factor === 1 ? piece : moved(piece, placed([0, 0], 0, factor));
 }

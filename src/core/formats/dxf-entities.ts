@@ -1,9 +1,9 @@
-import type { IArcEntity, IEllipseEntity, IEntity, ILineEntity, ILwpolylineEntity, IPolylineEntity } from 'dxf-parser';
+import type { IArcEntity, IEllipseEntity, IEntity, ILineEntity } from 'dxf-parser';
 import { circle, findPiecesOfSpline, findPiecesOfWeighted, moved, type Affine, type Arc, type Piece, type Vec } from '../geometry';
 import { groupsOf, type Groups } from './dxf-groups';
 
 /** Kinds that are read from their group codes. */
-export const BY_GROUPS = ['CIRCLE', 'SPLINE'];
+export const BY_GROUPS = ['CIRCLE', 'SPLINE', 'LWPOLYLINE', 'POLYLINE', 'VERTEX', 'SEQEND'];
 
 const vec = (p: { x: number; y: number }): Vec => [p.x, p.y];
 
@@ -28,7 +28,7 @@ export function isFromBehind(entity: IEntity & WithDirection): boolean {
 
 export function isClosedEntity(entity: IEntity): boolean {
   if (entity.type === 'ELLIPSE') return Math.abs(forward((entity as IEllipseEntity).endAngle - (entity as IEllipseEntity).startAngle) - 2 * Math.PI) < 1e-6;
-  return entity.type === 'CIRCLE' || ((entity.type === 'LWPOLYLINE' || entity.type === 'POLYLINE') && (entity as ILwpolylineEntity).shape === true);
+  return entity.type === 'CIRCLE' || (isPolyline(entity) && isLoop(groupsOf(entity)));
 }
 
 function inOwnPlane(entity: IEntity): readonly Piece[] | undefined {
@@ -46,9 +46,9 @@ function inOwnPlane(entity: IEntity): readonly Piece[] | undefined {
     case 'ELLIPSE':
       return piecesOfEllipse(entity as IEllipseEntity);
     case 'LWPOLYLINE':
-      return piecesOfPolyline((entity as ILwpolylineEntity).vertices, (entity as ILwpolylineEntity).shape);
+      return piecesOfPolyline(verticesOf(groupsOf(entity)), isLoop(groupsOf(entity)));
     case 'POLYLINE':
-      return piecesOfOldPolyline(entity as IPolylineEntity);
+      return piecesOfOldPolyline(entity as WithVertices);
     case 'SPLINE':
       return piecesOfSpline(groupsOf(entity));
     default:
@@ -64,7 +64,46 @@ function piecesOfEllipse({ center, majorAxisEndPoint: major, axisRatio, startAng
   return [moved(unit, [major.x, major.y, -axisRatio * major.y, axisRatio * major.x, center.x, center.y])];
 }
 
-function piecesOfPolyline(vertices: readonly { x: number; y: number; bulge?: number }[], closed: boolean): readonly Piece[] {
+const isPolyline = ({ type }: IEntity) => type === 'LWPOLYLINE' || type === 'POLYLINE';
+
+/** Flags of polylines and of their vertices (DXF reference, group 70). */
+const FLAGS = { loop: 1, frame: 16, mesh: 16, faces: 64 } as const;
+const isLoop = (groups: Groups) => (groups.number(70, 0) & FLAGS.loop) !== 0;
+
+interface Vertex {
+  readonly x: number;
+  readonly y: number;
+  readonly bulge: number;
+}
+
+/** Each vertex begins with its x; its y and what bulges behind it follow. */
+function verticesOf(groups: Groups): Vertex[] {
+  const vertices: { x: number; y: number; bulge: number }[] = [];
+  for (const [code, value] of groups.inOrder) {
+    const last = vertices.at(-1);
+    if (code === 10) vertices.push({ x: Number(value), y: 0, bulge: 0 });
+    else if (last && code === 20) last.y = Number(value);
+    else if (last && code === 42) last.bulge = Number(value);
+  }
+  return vertices;
+}
+
+interface WithVertices extends IEntity {
+  readonly vertices?: readonly Groups[];
+}
+
+/** Entities as the file has them in a row, the vertices of a polyline of the old kind with it. */
+export function withVertices(entities: readonly IEntity[]): readonly IEntity[] {
+  const joined: IEntity[] = [];
+  for (const entity of entities) {
+    const last = joined.at(-1) as (IEntity & { vertices?: Groups[] }) | undefined;
+    if (entity.type === 'VERTEX' && last?.type === 'POLYLINE') (last.vertices ??= []).push(groupsOf(entity));
+    else if (entity.type !== 'VERTEX' && entity.type !== 'SEQEND') joined.push(entity);
+  }
+  return joined;
+}
+
+function piecesOfPolyline(vertices: readonly Vertex[], closed: boolean): readonly Piece[] {
   const count = closed ? vertices.length : vertices.length - 1;
   return Array.from({ length: Math.max(0, count) }, (_, i): Piece => {
     const [a, b] = [vertices[i]!, vertices[(i + 1) % vertices.length]!];
@@ -73,9 +112,11 @@ function piecesOfPolyline(vertices: readonly { x: number; y: number; bulge?: num
 }
 
 /** Meshes are no line work; the frame of a fitted curve is left for the curve. */
-function piecesOfOldPolyline({ vertices, shape, is3dPolygonMesh, isPolyfaceMesh }: IPolylineEntity): readonly Piece[] | undefined {
-  if (is3dPolygonMesh || isPolyfaceMesh) return undefined;
-  return piecesOfPolyline(vertices.filter(({ splineControlPoint }) => !splineControlPoint), shape);
+function piecesOfOldPolyline(entity: WithVertices): readonly Piece[] | undefined {
+  const flags = groupsOf(entity).number(70, 0);
+  if ((flags & (FLAGS.mesh | FLAGS.faces)) !== 0) return undefined;
+  const vertices = (entity.vertices ?? []).filter((groups) => (groups.number(70, 0) & FLAGS.frame) === 0);
+  return piecesOfPolyline(vertices.flatMap(verticesOf), isLoop(groupsOf(entity)));
 }
 
 function arcFromBulge(a: Vec, b: Vec, bulge: number): Arc {

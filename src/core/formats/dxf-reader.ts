@@ -1,10 +1,11 @@
 import DxfParser, { type IBlock, type IEntity, type IInsertEntity } from 'dxf-parser';
 import { done, refused, type Result } from '../basics';
 import { composed, moved, placed, UNMOVED, type Affine } from '../geometry';
-import { BY_GROUPS, findPiecesOfEntity, isClosedEntity, isFromBehind } from './dxf-entities';
+import { BY_GROUPS, findPiecesOfEntity, isClosedEntity, isFromBehind, withVertices } from './dxf-entities';
 import { handlerOf } from './dxf-groups';
-import { scaledPiece } from './drawing';
+import { isWithinReach, scaledPiece } from './drawing';
 import type { FilePath, FileReading } from './file-reading';
+import { readSections } from './dxf-sections';
 import { MAX_PIECES } from './limits';
 
 /** Millimetres in a drawing unit by $INSUNITS (DXF reference, header variables). */
@@ -31,22 +32,22 @@ interface Gathering {
  * Refused: what is no DXF, and more than a million pieces. Left out: paper space, what is said to be invisible.
  */
 export function readDxf(text: string): Result<FileReading> {
-  const dxf = parsed(text);
+  const sections = readSections(text);
+  const dxf = sections && parsed(sections.drawn);
   if (!dxf) return refused('dxf-not-understood');
-  const mm = MM_PER_INSUNIT[Number(dxf.header?.['$INSUNITS'] ?? 0)];
+  const mm = MM_PER_INSUNIT[sections.units];
   const gathering: Gathering = { blocks: dxf.blocks ?? {}, mm: mm ?? 1, paths: [], ignored: {}, pieces: 0 };
   try {
-    for (const entity of dxf.entities ?? []) gather(gathering, entity, UNMOVED, entity.layer, 0);
+    for (const entity of withVertices(dxf.entities ?? [])) gather(gathering, entity, UNMOVED, entity.layer, 0);
   } catch (problem) {
     if (problem instanceof TooMany) return refused('reference-too-large', { most: MAX_PIECES });
     return refused('dxf-not-understood');
   }
-  const layers = Object.values(dxf.tables?.layer?.layers ?? {});
-  const hidden = layers.filter(({ visible, frozen }) => frozen || visible === false).map(({ name }) => name);
-  return done({ unit: mm === undefined ? undefined : mm === 25.4 ? 'inch' : mm === 1 ? 'mm' : undefined, unitMm: mm, paths: gathering.paths, ignored: total(gathering.ignored), ignoredKinds: gathering.ignored, hidden });
+  return done({ unit: mm === undefined ? undefined : mm === 25.4 ? 'inch' : mm === 1 ? 'mm' : undefined, unitMm: mm, paths: gathering.paths, ignored: total(gathering.ignored), ignoredKinds: gathering.ignored, hidden: sections.hidden });
 }
 
 class TooMany extends Error {}
+
 function parsed(text: string) {
   try {
     const parser = new DxfParser();
@@ -63,16 +64,18 @@ const total = (counts: Readonly<Record<string, number>>) => Object.values(counts
 function gather(into: Gathering, entity: IEntity, map: Affine, layer: string, depth: number): void {
   if (entity.inPaperSpace || entity.visible === false) return;
   if (entity.type === 'INSERT') return gatherBlock(into, entity as IInsertEntity, map, layer, depth);
-  const pieces = findPiecesOfEntity(entity);
-  if (!pieces) {
+  const shown = findPiecesOfEntity(entity)?.map((piece) => scaledPiece(map === UNMOVED ? piece : moved(piece, map), into.mm));
+  if (!shown?.every(isWithinReach)) {
     into.ignored[entity.type] = (into.ignored[entity.type] ?? 0) + 1;
     return;
   }
-  into.pieces += pieces.length;
+  into.pieces += shown.length;
   if (into.pieces > MAX_PIECES) throw new TooMany();
-  const shown = map === UNMOVED ? pieces : pieces.map((piece) => moved(piece, map));
-  if (shown.length > 0) into.paths.push({ layer, closed: isClosedEntity(entity), pieces: into.mm === 1 ? shown : shown.map((piece) => scaledPiece(piece, into.mm)) });
+  if (shown.length > 0) into.paths.push({ layer, closed: isClosedEntity(entity), pieces: shown });
 }
+
+/** How often something is put in; once where that is no count. */
+const timesOf = (count: number) => Math.max(1, Math.floor(count) || 1);
 
 function gatherBlock(into: Gathering, insert: IInsertEntity, map: Affine, layer: string, depth: number): void {
   const block = into.blocks[insert.name];
@@ -81,17 +84,19 @@ function gatherBlock(into: Gathering, insert: IInsertEntity, map: Affine, layer:
     return;
   }
   const { position, rotation = 0, xScale = 1, yScale = 1, columnCount = 1, rowCount = 1, columnSpacing = 0, rowSpacing = 0 } = insert;
+  const entities = withVertices(block.entities);
+  const [rows, columns] = [timesOf(rowCount), timesOf(columnCount)];
   const hand: Affine = isFromBehind(insert) ? [-1, 0, 0, 1, 0, 0] : UNMOVED;
   const angle = (rotation * Math.PI) / 180;
   const lying = composed(hand, placed([position.x, position.y], angle));
   const base: Affine = [1, 0, 0, 1, -(block.position?.x ?? 0), -(block.position?.y ?? 0)];
-  into.pieces += columnCount * rowCount;
+  into.pieces += columns * rows;
   if (into.pieces > MAX_PIECES) throw new TooMany();
-  for (let row = 0; row < rowCount; row++) {
-    for (let column = 0; column < columnCount; column++) {
+  for (let row = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++) {
       const cell = composed(lying, placed([column * columnSpacing, row * rowSpacing], 0, xScale, yScale));
       const inner = composed(map, composed(cell, base));
-      for (const entity of block.entities) gather(into, entity, inner, entity.layer === '0' || !entity.layer ? layer : entity.layer, depth + 1);
+      for (const entity of entities) gather(into, entity, inner, entity.layer === '0' || !entity.layer ? layer : entity.layer, depth + 1);
     }
   }
 }

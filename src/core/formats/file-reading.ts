@@ -49,16 +49,13 @@ export function summarize(reading: Pick<FileReading, 'unit' | 'paths'>): FileSum
 }
 
 function linkEnds(paths: readonly FilePath[]): { loops: number; loose: number } {
-  const places: { at: Vec; paths: number[] }[] = [];
-  const placeOf = (at: Vec) => {
-    const known = places.find((place) => distance(place.at, at) <= SAME_PLACE);
-    if (known) return known;
-    const place = { at, paths: [] };
-    places.push(place);
-    return place;
-  };
+  const { places, placeOf } = gatherPlaces();
   const parent = paths.map((_, i) => i);
-  const rootOf = (i: number): number => (parent[i] === i ? i : rootOf(parent[i]!));
+  const rootOf = (i: number): number => {
+    let root = i;
+    while (parent[root] !== root) root = parent[root] = parent[parent[root]!]!;
+    return root;
+  };
   paths.forEach((path, i) => {
     for (const at of [startOf(path.pieces[0]!), endOf(path.pieces.at(-1)!)]) {
       const place = placeOf(at);
@@ -72,4 +69,31 @@ function linkEnds(paths: readonly FilePath[]): { loops: number; loose: number } 
     loops: [...roots].filter((root) => !looseRoots.has(root)).length,
     loose: places.filter((place) => place.paths.length % 2 === 1).length,
   };
+}
+
+interface EndPlace {
+  readonly at: Vec;
+  readonly paths: number[];
+}
+
+/** Places at which paths end, those that are one by their cells on a grid. */
+function gatherPlaces() {
+  const places: EndPlace[] = [];
+  const cells = new Map<string, EndPlace[]>();
+  const placeOf = (at: Vec): EndPlace => {
+    const [i, j] = [Math.floor(at[0] / SAME_PLACE), Math.floor(at[1] / SAME_PLACE)];
+    for (let x = i - 1; x <= i + 1; x++) {
+      for (let y = j - 1; y <= j + 1; y++) {
+        const known = cells.get(`${x} ${y}`)?.find((place) => distance(place.at, at) <= SAME_PLACE);
+        if (known) return known;
+      }
+    }
+    const place: EndPlace = { at, paths: [] };
+    places.push(place);
+    const cell = cells.get(`${i} ${j}`);
+    if (cell) cell.push(place);
+    else cells.set(`${i} ${j}`, [place]);
+    return place;
+  };
+  return { places, placeOf };
 }

@@ -1,6 +1,7 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { done, refused, type Result } from '../basics';
 import { composed, moved, UNMOVED, type Affine } from '../geometry';
+import { isWithinReach } from './drawing';
 import type { FilePath, FileReading } from './file-reading';
 import { MAX_PIECES } from './limits';
 import { findShape, type Attributes } from './svg-shapes';
@@ -105,7 +106,9 @@ function gather(into: Gathering, node: Node, map: Affine, layer: string, depth: 
   if (!shapes) into.ignored[name] = (into.ignored[name] ?? 0) + 1;
   for (const { closed, pieces } of shapes ?? []) {
     into.pieces += pieces.length;
-    into.paths.push({ layer, closed, pieces: pieces.map((piece) => moved(piece, inner)) });
+    const shown = pieces.map((piece) => moved(piece, inner));
+    if (shown.every(isWithinReach)) into.paths.push({ layer, closed, pieces: shown });
+    else into.ignored[name] = (into.ignored[name] ?? 0) + 1;
   }
   return into.pieces <= MAX_PIECES;
 }

@@ -56,9 +56,9 @@ export interface Bounds {
 }
 
 function boundsOf(points: readonly Vec[]): Bounds {
-  const xs = points.map((p) => p[0]);
-  const ys = points.map((p) => p[1]);
-  return { min: [Math.min(...xs), Math.min(...ys)], max: [Math.max(...xs), Math.max(...ys)] };
+  let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const [x, y] of points) [left, low, right, high] = [Math.min(left, x), Math.min(low, y), Math.max(right, x), Math.max(high, y)];
+  return { min: [left, low], max: [right, high] };
 }
 
 /** Parameters at which one coordinate of a cubic stands still. */

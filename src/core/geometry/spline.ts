@@ -15,12 +15,14 @@ export interface Spline {
 export function findPiecesOfSpline({ degree, knots, points }: Spline): readonly Piece[] | undefined {
   if (![1, 2, 3].includes(degree) || points.length < degree + 1 || knots.length !== points.length + degree + 1) return undefined;
   if (knots.some((knot, i) => !Number.isFinite(knot) || knot < (knots[i - 1] ?? -Infinity))) return undefined;
-  const [first, last] = [knots[degree]!, knots[points.length]!];
-  let spline: Spline = { degree, knots, points };
-  for (const knot of [...new Set(knots.filter((value) => value >= first && value <= last))]) {
-    for (let times = spline.knots.filter((value) => value === knot).length; times < degree; times++) spline = withKnot(spline, knot);
-  }
-  return piecesBetween(spline, first, last);
+  // A span depends on no more than its own points and the knots about it: each is taken out by itself.
+  return points.flatMap((_, i) => {
+    const [from, to] = [knots[i]!, knots[i + 1]!];
+    if (i < degree || !(to > from)) return [];
+    let span: Spline = { degree, knots: knots.slice(i - degree, i + degree + 2), points: points.slice(i - degree, i + 1) };
+    for (const knot of [from, to]) for (let times = span.knots.filter((value) => value === knot).length; times < degree; times++) span = withKnot(span, knot);
+    return piecesBetween(span, from, to);
+  });
 }
 
 /** Cubics that stand for one piece of a weighted spline: a quarter of a circle is then off by about 1e-7 of its radius. */
