@@ -81,6 +81,10 @@ describe('the command line', () => {
     expect(answers[0].advice[0].worstSigmaThen).toBeLessThan(answers[0].advice[0].worstSigmaNow);
     expect(bryony('solve', file('good.json', good)).status).toBe(0);
     expect(bryony('solve', file('broken.json', '{')).status).toBe(2);
+    // More than a pipe holds at a time comes out whole.
+    const long = bryony('solve', file('long.json', Array.from({ length: 600 }, () => good))).stdout;
+    expect(long.length).toBeGreaterThan(150_000);
+    expect(long.trim().split('\n').map((line) => JSON.parse(line))).toHaveLength(600);
   });
 
   it('says with its status what went wrong', () => {

@@ -110,4 +110,5 @@ function main([command, file, out, unit]: readonly string[]): number {
   }
 }
 
-process.exit(main(process.argv.slice(2)));
+// No exit by force: what is written to a pipe is on its way still.
+process.exitCode = main(process.argv.slice(2));

@@ -78,3 +78,14 @@ it('a file that ends early, claims the moon, or goes round in circles is refused
   new DataView(circle.buffer).setUint32(directory + 2 + 12 * count, directory, true);
   expect(readTiffPages(circle)).toMatchObject({ ok: false, code: 'picture-not-understood' });
 });
+
+it.each([278, 322, 323])('strips and tiles of no size at all (tag %i) are refused, not gone through for ever', (tag) => {
+  const bytes = bytesOf('RGB-None.tif');
+  const view = new DataView(bytes.buffer);
+  const directory = view.getUint32(4, true);
+  const entries = Array.from({ length: view.getUint16(directory, true) }, (_, i) => directory + 2 + 12 * i);
+  const rowsOfStrip = entries.find((entry) => view.getUint16(entry, true) === 278)!;
+  view.setUint16(rowsOfStrip, tag, true);
+  view.setUint32(rowsOfStrip + 8, 0, true);
+  expect(decodeTiffPage(bytes, 0)).toMatchObject({ ok: false, code: 'picture-not-decoded' });
+});

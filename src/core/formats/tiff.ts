@@ -26,6 +26,8 @@ export interface TiffPicture extends TiffPage {
 /** More pages than anybody scans in one go: a damaged file can claim as many as it likes. */
 export const MAX_PAGES = 200;
 const MOST_BITS = 16;
+/** Rows of a strip, width and height of a tile (TIFF 6.0): of none of them the library would never come to an end. */
+const PARTS = [278, 322, 323];
 
 export function isTiff(bytes: Uint8Array): boolean {
   const [a, b, c, d] = bytes;
@@ -52,7 +54,7 @@ export function decodeTiffPage(bytes: Uint8Array, index: number): Result<TiffPic
   if (!pages.ok) return pages;
   const directory = listDirectories(bytes)![index];
   const page = pages.value[index];
-  if (!directory || !page || page.bits > MOST_BITS || (page.isInk && page.bits !== 8)) return refused('picture-not-decoded');
+  if (!directory || !page || !PARTS.every((tag) => (numberAt(directory, tag) ?? 1) >= 1) || page.bits > MOST_BITS || (page.isInk && page.bits !== 8)) return refused('picture-not-decoded');
   try {
     decodeImage(bufferOf(bytes), directory);
     const rows = rowsOf(directory, page);
