@@ -27,6 +27,14 @@ it('answers every path of the app with its page, which is asked for anew each ti
   }
 });
 
+it.each([['/service/scanner/scans', '{"dpi":'], ['/service/scanner/hand', 'null x'], ['/service/scanner/scans', `"${'x'.repeat(20_000)}"`], ['/%E0%A4%A', undefined], ['/service/parcels/%E0%A4%A/picture', undefined]])('answers nonsense for %s plainly, with nothing about this machine', async (place, body) => {
+  const answer = await get(place, body === undefined ? {} : { method: 'POST', body, headers: { 'content-type': 'application/json' } });
+  const text = await answer.text();
+  expect([400, 404, 413]).toContain(answer.status);
+  expect(text).not.toMatch(/\n +at |node_modules|\/(home|work|tmp|usr)\//);
+  expect(text.length).toBeLessThan(80);
+});
+
 it('keeps files named by their content for good, and sends them compressed', async () => {
   const answer = await get('/_expo/static/js/entry-abc.js', { headers: { 'accept-encoding': 'br' } });
   expect(answer.headers.get('cache-control')).toContain('immutable');

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import express, { type Express } from 'express';
+import express, { type ErrorRequestHandler, type Express } from 'express';
 import expressStaticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import { caliper } from './stand-ins/caliper';
@@ -40,8 +40,16 @@ export function createApp(dist: string): Express {
     response.setHeader('Cache-Control', 'no-cache');
     response.sendFile(page);
   });
+  app.use(refuse);
   return app;
 }
+
+/** What cannot be understood is answered in one plain sentence: no trace, and nothing about this machine. */
+const refuse: ErrorRequestHandler = (problem: { readonly status?: number }, _request, response, next) => {
+  if (response.headersSent) return next(problem);
+  const status = problem.status ?? 500;
+  response.status(status).type('text').send(status === 413 ? 'That is too large to be read here.' : status < 500 ? 'That request cannot be understood.' : 'That did not work here.');
+};
 
 /** The hash of nothing: react-native-web makes an empty style element and fills it rule by rule through the object model. */
 const EMPTY_STYLE = "'sha256-47DEQpj8HBSa+/TImW+5JCeuQeRkm5NMpJWZG3hSuFU='";

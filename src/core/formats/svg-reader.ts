@@ -41,7 +41,7 @@ const childrenOf = (node: Node) => (Array.isArray(node[nameOf(node)]) ? (node[na
 export function readSvg(text: string): Result<FileReading> {
   // Entities of its own may stand for ever longer text; nobody needs them for line work.
   if (/<!ENTITY/i.test(text) || XMLValidator.validate(text) !== true) return refused('svg-not-understood');
-  const root = (PARSER.parse(text) as Node[]).find((node) => nameOf(node) === 'svg');
+  const root = elementsIn(text)?.find((node) => nameOf(node) === 'svg');
   const frame = root && frameOf(root[':@'] ?? {});
   if (!root || !frame) return refused('svg-not-understood');
   const gathering: Gathering = { named: namedIn(root), paths: [], ignored: {}, pieces: 0 };
@@ -53,6 +53,15 @@ export function readSvg(text: string): Result<FileReading> {
   const unit = Math.abs(unitMm - 1) < 1e-6 ? 'mm' : Math.abs(unitMm - 25.4) < 1e-5 ? 'inch' : undefined;
   const { ignored, paths } = gathering;
   return done({ unit, unitMm, paths, ignored: Object.values(ignored).reduce((sum, count) => sum + count, 0), ignoredKinds: ignored });
+}
+
+/** Undefined where elements lie in one another deeper than the parser goes. */
+function elementsIn(text: string): readonly Node[] | undefined {
+  try {
+    return PARSER.parse(text) as Node[];
+  } catch {
+    return undefined;
+  }
 }
 
 function layerOf(node: Node): string {

@@ -5,7 +5,7 @@ const DEGREE = Math.PI / 180;
 /** A transform list (CSS Transforms 1, section 8), the first one outermost; undefined where it cannot be read. */
 export function readTransform(text: string): Affine | undefined {
   let map: Affine = UNMOVED;
-  for (const [, name, inside] of text.matchAll(/([a-zA-Z]+)\s*\(([^)]*)\)/g)) {
+  for (const [, name, inside] of text.matchAll(/([a-zA-Z]{1,10})\s{0,10}\(([^)]*)\)/g)) {
     const numbers = inside!.split(/[\s,]+/).filter(Boolean).map(Number);
     const next = numbers.some(Number.isNaN) ? undefined : single(name!, numbers);
     if (!next) return undefined;

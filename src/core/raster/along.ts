@@ -67,9 +67,9 @@ const BESIDE = [2.5, 4, 5.5];
 const TURNED = 0.75;
 const FADED = 0.45;
 
-/** The change of colour across an edge, from one ground to the other. */
-function changeAcross(picture: ColourPicture, { at, normal }: Edge): Colour {
-  const ground = (side: 1 | -1) => BESIDE.map((away) => colourAt(picture, [at[0] + side * away * Math.cos(normal), at[1] + side * away * Math.sin(normal)]));
+/** The change of colour across an edge, from one ground to the other, which are looked at so far beside it: px of the picture. */
+export function changeAcross(picture: ColourPicture, { at, normal }: Pick<Edge, 'at' | 'normal'>, beside = BESIDE): Colour {
+  const ground = (side: 1 | -1) => beside.map((away) => colourAt(picture, [at[0] + side * away * Math.cos(normal), at[1] + side * away * Math.sin(normal)]));
   const mean = (colours: readonly Colour[], c: number) => colours.reduce((sum, colour) => sum + colour[c]!, 0) / colours.length;
   const [one, other] = [ground(1), ground(-1)];
   return [0, 1, 2].map((c) => mean(one, c) - mean(other, c)) as unknown as Colour;

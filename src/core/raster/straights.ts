@@ -1,6 +1,6 @@
 import { add, distance, dot, mix, polar, scale, subtract, type Vec } from '../geometry';
-import { colourAt, type Colour, type ColourPicture } from './colour-picture';
-import { findStraight } from './along';
+import { changeAcross, findStraight } from './along';
+import type { ColourPicture } from './colour-picture';
 import type { Edge } from './edge';
 import { listEdgels } from './edgels';
 import { listLinesAround } from './lines-around';
@@ -64,12 +64,7 @@ function followAll(pyramid: Pyramid, seeds: readonly Vec[]): (readonly Edge[])[]
 
 /** Whether the grounds to both sides differ at all of some places, which are px of a picture whose pixels are `pixel` of the sheet's. */
 function isStep(picture: ColourPicture, places: readonly Pick<Edge, 'at' | 'normal'>[], pixel: number): boolean {
-  return places.every(({ at, normal }) => {
-    const ground = (side: 1 | -1) => BESIDE.map((away) => colourAt(picture, add(at, polar((side * away) / pixel, normal))));
-    const mean = (colours: readonly Colour[], c: number) => colours.reduce((sum, colour) => sum + colour[c]!, 0) / colours.length;
-    const [one, other] = [ground(1), ground(-1)];
-    return Math.hypot(...[0, 1, 2].map((c) => mean(one, c) - mean(other, c))) > LEAST_STEP;
-  });
+  return places.every((place) => Math.hypot(...changeAcross(picture, place, BESIDE.map((away) => away / pixel))) > LEAST_STEP);
 }
 
 /** Whether a place lies on an edge that is known by places along it. Sheet px. */

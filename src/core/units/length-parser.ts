@@ -53,6 +53,7 @@ class Reader {
  * Refuses with a code and what was not understood. Weak: a sum of several units with a bare number among them is refused.
  */
 export function parseLength(text: string, style: UnitStyle): Result<WrittenLength> {
+  if (text.length > LONGEST) return refused('written-too-long', { most: LONGEST });
   const guess = GUESS.test(text);
   const tokens = listTokens(text.replace(GUESS, ''));
   if (!tokens.ok) return tokens;
@@ -64,6 +65,12 @@ export function parseLength(text: string, style: UnitStyle): Result<WrittenLengt
     throw problem;
   }
 }
+
+/** Nobody writes a size at greater length; brackets in brackets stay few by it. */
+export const LONGEST = 200;
+/** Nothing is larger than this, mm: beyond, numbers lose what counts. */
+const FARTHEST = 1e9;
+const isWithinReach = (mm: number) => Math.abs(mm) <= FARTHEST;
 
 /** As `parseLength`, for a size that must be larger than zero. */
 export function parseSize(text: string, style: UnitStyle): Result<WrittenLength> {
@@ -84,10 +91,11 @@ function readWritten(reader: Reader, style: UnitStyle): Omit<WrittenLength, 'gue
   if (rest) throw new CoreError('not-understood', { text: rest.text });
   const perBare = bareUnit(main, percent ? undefined : margin, style);
   const mm = main.mm + main.bare * perBare;
-  if (!Number.isFinite(mm)) throw new CoreError('number-not-understood', { text: String(mm) });
+  if (!isWithinReach(mm)) throw new CoreError('length-too-large');
   if (!margin) return { mm, plusMinus: undefined };
   const plusMinus = percent ? Math.abs(mm) * (margin.bare / 100) : margin.mm + margin.bare * perBare;
   if (!(plusMinus > 0)) throw new CoreError('plus-minus-not-positive');
+  if (!isWithinReach(plusMinus)) throw new CoreError('length-too-large');
   return { mm, plusMinus };
 }
 

@@ -46,9 +46,17 @@ describe('lengths as people write them', () => {
     ['', 'length-empty'], ['  ', 'length-empty'], ['abc', 'not-understood'], ['5 foo', 'not-understood'], ['1,250', 'number-ambiguous'],
     ['12..5', 'number-not-understood'], ['2 x 3 in x 4 in', 'length-times-length'], ['3/0', 'divided-by-zero'], ['5 mm / 2 mm', 'length-divided-by-length'],
     ['5 +', 'written-length-ends-early'], ['+5', 'number-expected'], ['(5', 'bracket-not-closed'], ['7 + 3 in + 2 mm', 'unit-unclear'], ['46 ± 0', 'plus-minus-not-positive'],
-    ['1 000', 'not-understood'], ['mm', 'number-expected'],
+    ['1 000', 'not-understood'], ['mm', 'number-expected'], ['2000000 km', 'length-too-large'], ['5 ± 3000000 m', 'length-too-large'],
   ])('refuses %s with %s', (text, code) => {
     expect(parseLength(text, 'mm')).toMatchObject({ ok: false, code });
+  });
+
+  it('refuses what no hand writes: twenty thousand brackets, a number of a hundred digits, so many turns', () => {
+    expect(parseLength('('.repeat(20_000), 'mm')).toMatchObject({ ok: false, code: 'written-too-long' });
+    expect(parseLength(`1${'0'.repeat(150)}`, 'mm')).toMatchObject({ ok: false, code: 'length-too-large' });
+    expect(parseAngle(`1${'0'.repeat(150)}`)).toMatchObject({ ok: false, code: 'angle-not-understood' });
+    expect(parseAngle('9'.repeat(400))).toMatchObject({ ok: false, code: 'angle-not-understood' });
+    expect(parseAngle('720')).toMatchObject({ ok: true });
   });
 
   it('wants sizes larger than zero', () => {
