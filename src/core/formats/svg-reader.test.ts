@@ -26,5 +26,5 @@ it('numbers that are none, and places beyond all bounds, do not come in and are 
 it('what calls for itself, and names that every object has, do no harm', () => {
   expect(linesOf(svg(`<g id="a"><use href="#a"/>${LINE}</g>`))).toBe(20);
   expect(linesOf(svg(`<__proto__/>${LINE}`))).toBe('svg-not-understood');
-  expect(linesOf(svg(`<constructor/><toString/><g id="__proto__">${LINE}</g><use href="#toString"/>`))).toBe(1);
+  expect(linesOf(svg(`<g id="__proto__">${LINE}</g><use href="#toString"/>`))).toBe(1);
 });
