@@ -1,27 +1,39 @@
+import { z } from 'zod';
 import { readJob, startHistory, type History, type HistoryEntry, type Job } from '@/core/job';
 import { applyHistory } from './journal';
 import { PictureStore } from './pictures';
 import { isJobKey, keys, storage, type KeyValueStorage } from './storage';
 
-/** What the jobs list shows of a job without opening it. */
-export interface JobCard {
-  readonly id: string;
-  readonly name: string;
-  readonly changed: string;
-  readonly thumbnail: string | undefined;
-  readonly pictures: number;
-  readonly outlines: number;
-  /** `no-pictures`, `no-scale`, or the plus-minus as text. */
-  readonly fit: string;
-  readonly checked: boolean;
+/** What the jobs list shows of a job without opening it. `fit` is `no-pictures`, `no-scale`, `unreadable` (the card is damaged, the job perhaps not), or the plus-minus as text. */
+const Card = z.object({
+  id: z.string(), name: z.string(), changed: z.string(), thumbnail: z.string().optional(), pictures: z.number(), outlines: z.number(), fit: z.string(), checked: z.boolean(),
+});
+export type JobCard = Readonly<Omit<z.infer<typeof Card>, 'thumbnail'>> & { readonly thumbnail: string | undefined };
+
+/** `snapshotAt`: how many entries are done in the snapshot. */
+const Head = z.object({ cursor: z.int().min(0), count: z.int().min(0), snapshotAt: z.int().min(0) });
+type Head = z.infer<typeof Head>;
+
+/** What was stored, as far as it can be read. */
+export interface Opened {
+  readonly history: History;
+  readonly snapshotAt: number;
+  readonly draft: string | null;
+  /** Something of the last changes cannot be read any more. */
+  readonly isShortened: boolean;
 }
 
-interface Head {
-  readonly cursor: number;
-  readonly count: number;
-  /** How many entries are done in the snapshot. */
-  readonly snapshotAt: number;
+/** What a stored text says, where it is what it should be. */
+function readAs<T>(schema: z.ZodType<T>, text: string | null | undefined): T | undefined {
+  try {
+    return schema.safeParse(JSON.parse(text ?? '')).data;
+  } catch {
+    return undefined;
+  }
 }
+
+/** Of an entry what is asked for here; what it does to a job shows when it is done. */
+const Entry = z.object({ patches: z.array(z.unknown()), inverse: z.array(z.unknown()) }).loose();
 
 /** Entries between two snapshots: what has to be replayed at most when a job is opened. */
 const SNAPSHOT_EVERY = 40;
@@ -46,7 +58,10 @@ export class JobRepository {
   async listCards(): Promise<readonly JobCard[]> {
     const names = (await this.storage.getAllKeys()).filter((key) => /^job\/[^/]+\/card$/.test(key));
     const found = names.length > 0 ? await this.storage.getMany(names) : {};
-    const cards = Object.values(found).flatMap((text) => (text ? [JSON.parse(text) as JobCard] : []));
+    const cards = names.map((key): JobCard => {
+      const { thumbnail, ...card } = readAs(Card, found[key]) ?? { id: key.split('/')[1]!, name: 'A job without its name', changed: '', pictures: 0, outlines: 0, fit: 'unreadable', checked: false };
+      return { ...card, thumbnail };
+    });
     return cards.sort((a, b) => b.changed.localeCompare(a.changed));
   }
 
@@ -57,20 +72,39 @@ export class JobRepository {
     });
   }
 
-  /** Undefined when there is no such job or it cannot be read. */
-  async open(id: string): Promise<{ history: History; snapshotAt: number; draft: string | null } | undefined> {
+  /** Whether anything is stored of a job. */
+  async holds(id: string): Promise<boolean> {
+    return (await this.storage.getAllKeys()).some((key) => isJobKey(key, id));
+  }
+
+  /** All that is stored of a job, readable or not, as it is. */
+  async readRaw(id: string): Promise<string> {
+    const mine = (await this.storage.getAllKeys()).filter((key) => isJobKey(key, id));
+    return JSON.stringify(mine.length > 0 ? await this.storage.getMany(mine) : {}, null, 1);
+  }
+
+  /** Undefined when there is no such job or it cannot be read: `holds` tells which. */
+  async open(id: string): Promise<Opened | undefined> {
     const base = await this.storage.getMany([keys.head(id), keys.snapshot(id), keys.draft(id)]);
     const [headText, snapshotText] = [base[keys.head(id)], base[keys.snapshot(id)]];
-    if (!headText || !snapshotText) return undefined;
-    const head = JSON.parse(headText) as Head;
-    const snapshot = readJob(JSON.parse(snapshotText));
-    if (!snapshot.ok) return undefined;
+    const head = readAs(Head, headText);
+    const document = readAs(z.unknown(), snapshotText);
+    const snapshot = document === undefined ? undefined : readJob(document);
+    if (!head || !snapshot?.ok) return undefined;
     const names = Array.from({ length: head.count }, (_, i) => keys.entry(id, i));
     const texts = names.length > 0 ? await this.storage.getMany(names) : {};
-    const entries = names.map((name) => JSON.parse(texts[name] ?? 'null') as HistoryEntry | null);
-    if (entries.some((entry) => entry === null)) return { history: startHistory(snapshot.value), snapshotAt: 0, draft: null };
-    const job = applyHistory(snapshot.value, entries as HistoryEntry[], head.snapshotAt, head.cursor);
-    return { history: { job, entries: entries as HistoryEntry[], cursor: head.cursor }, snapshotAt: head.snapshotAt, draft: base[keys.draft(id)] ?? null };
+    const read = names.map((name) => readAs(Entry, texts[name]) as HistoryEntry | undefined);
+    const lost = read.indexOf(undefined);
+    const entries = (lost < 0 ? read : read.slice(0, lost)) as HistoryEntry[];
+    try {
+      // The snapshot is a place of the history that is still whole: from there as far as it goes.
+      const cursor = Math.min(head.cursor, entries.length);
+      if (head.snapshotAt > entries.length) throw new Error('before the snapshot');
+      const job = applyHistory(snapshot.value, entries, head.snapshotAt, cursor);
+      return { history: { job, entries, cursor }, snapshotAt: head.snapshotAt, draft: lost < 0 ? base[keys.draft(id)] ?? null : null, isShortened: lost >= 0 };
+    } catch {
+      return { history: startHistory(snapshot.value), snapshotAt: 0, draft: null, isShortened: true };
+    }
   }
 
   /** Writes a change; returns where the snapshot now stands. Throws what the storage throws. */

@@ -25,6 +25,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'circle-not-found': () => 'No clear rim was found around here. Draw this one through three points.',
   'length-empty': () => 'Type the length, for example 85.6 mm or 5/16 in.',
   'not-understood': ({ text }) => `“${text}” is not a length that Bryony can read. Try 412 mm, 14", 5/16 in or 1' 4 1/2".`,
+  'history-shortened': () => 'Some of the last changes to this job can no longer be read on this device. It is shown as far as it can be: check what you did last.',
   'written-too-long': ({ most }) => `That is longer than a size is written. Use ${most} characters at the most.`,
   'length-too-large': () => 'Nothing here may be larger than a thousand kilometres. Check the number and its unit.',
   'number-ambiguous': ({ text }) => `“${text}” can be read two ways. Write it without the comma, or with a point for the decimals.`,

@@ -7,6 +7,8 @@ import { claimJob, createJobStore, jobCardOf, repository, storage, thumbnailOf, 
 export type DeskState =
   | { readonly kind: 'opening' }
   | { readonly kind: 'missing' }
+  /** Something is stored of it that cannot be read. */
+  | { readonly kind: 'damaged' }
   | { readonly kind: 'open'; readonly desk: Desk; readonly lease: Lease };
 
 /** Opens a job: its history, its draft, and the right to write it. Everything is written and let go when the screen goes. */
@@ -15,12 +17,16 @@ export function useDeskFor(id: string): DeskState {
   useEffect(() => {
     let gone = false;
     let close = () => undefined as void;
+    const missing = async () => {
+      const kind = (await repository.holds(id)) ? 'damaged' : 'missing';
+      if (!gone) setState({ kind });
+    };
     void openDesk(id).then((opened) => {
-      if (!opened) return gone || setState({ kind: 'missing' });
+      if (!opened) return void missing();
       close = opened.close;
       if (gone) close();
       else setState({ kind: 'open', desk: opened.desk, lease: opened.lease });
-    });
+    }, () => gone || setState({ kind: 'damaged' }));
     return () => {
       gone = true;
       close();
@@ -51,6 +57,7 @@ async function openDesk(id: string): Promise<{ desk: Desk; lease: Lease; close: 
   });
   jobs.setState({ readOnly: !lease.held });
   const session = new Session(jobs, opened.draft);
+  if (opened.isShortened) session.say('history-shortened');
   const flush = () => void jobs.getState().flush();
   const onHide = () => document.visibilityState === 'hidden' && flush();
   document.addEventListener('visibilitychange', onHide);

@@ -65,16 +65,17 @@ function RenameRow({ name, onCancel, onRename }: { name: string; onCancel: () =>
 }
 
 function whenChanged(changed: string): string {
-  return new Date(changed).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: 'numeric', minute: '2-digit' });
+  return changed === '' ? '' : new Date(changed).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: 'numeric', minute: '2-digit' });
 }
 
-function progressOf({ pictures, outlines }: JobCard): string {
+function progressOf({ pictures, outlines, fit }: JobCard): string {
+  if (fit === 'unreadable') return 'Its card is damaged. Open it to see.';
   if (pictures === 0) return 'No pictures yet';
   const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
   return `${count(pictures, 'picture', 'pictures')}, ${count(outlines, 'outline', 'outlines')}`;
 }
 
 function fitOf({ fit, checked }: JobCard): string {
-  if (fit === 'no-pictures') return '';
+  if (fit === 'no-pictures' || fit === 'unreadable') return '';
   return fit === 'no-scale' ? 'no scale yet' : `${fit}${checked ? ', checked' : ''}`;
 }

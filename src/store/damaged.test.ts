@@ -1,0 +1,94 @@
+/** Records that were cut off, mixed up or lost: what can be read is shown, what cannot is named, and nothing else is touched. */
+import fc from 'fast-check';
+import { createDeriver } from '@/core/derive';
+import { createJob, renameJob } from '@/core/job';
+import { jobCardOf } from './job-card';
+import { createJobStore } from './job-store';
+import { JobRepository } from './repository';
+import { keys, type KeyValueStorage } from './storage';
+
+jest.mock('@react-native-async-storage/async-storage', () => ({ createAsyncStorage: () => ({}) }));
+jest.mock('@/workers', () => ({ pictureWorker: {}, fileWorker: {} }));
+
+const cardOf: Parameters<typeof createJobStore>[0]['cardOf'] = (of, derived) => jobCardOf(of, derived, new Date(0), undefined);
+
+/** Two jobs on a device, the first of them renamed so many times. */
+async function device(renamed: number) {
+  const values = new Map<string, string>();
+  const storage: KeyValueStorage = {
+    getItem: async (key) => values.get(key) ?? null,
+    getMany: async (some) => Object.fromEntries(some.map((key) => [key, values.get(key) ?? null])),
+    setItem: async (key, value) => void values.set(key, value),
+    setMany: async (entries) => Object.entries(entries).forEach(([key, value]) => values.set(key, value)),
+    removeMany: async (some) => some.forEach((key) => values.delete(key)),
+    getAllKeys: async () => [...values.keys()],
+  };
+  const repository = new JobRepository(storage);
+  for (const id of ['j', 'other']) {
+    const job = createJob(id, `Job ${id}`, new Date(0));
+    await repository.create(job, cardOf(job, createDeriver()(job)));
+  }
+  const store = createJobStore({ ...(await repository.open('j'))!, repository, cardOf });
+  for (let i = 1; i <= renamed; i++) {
+    store.getState().run(renameJob(`Name ${i}`));
+    await store.getState().flush();
+  }
+  return { values, repository };
+}
+
+const nameOf = async (repository: JobRepository, id = 'j') => (await repository.open(id))?.history.job.name;
+
+it('a damaged card hides no other, and its job opens', async () => {
+  const { values, repository } = await device(3);
+  for (const text of ['{"id":"j","na', 'null', '[]', '{"id":7}', '', '"card"']) {
+    values.set(keys.card('j'), text);
+    const cards = await repository.listCards();
+    expect(cards.map(({ id }) => id).sort()).toEqual(['j', 'other']);
+    expect(cards.find(({ id }) => id === 'j')).toMatchObject({ fit: 'unreadable' });
+    expect(await nameOf(repository)).toBe('Name 3');
+  }
+});
+
+it('a damaged head or snapshot is named as damaged, and comes out as it is stored', async () => {
+  for (const key of [keys.head('j'), keys.snapshot('j')]) {
+    const { values, repository } = await device(3);
+    values.set(key, values.get(key)!.slice(0, 20));
+    expect(await repository.open('j')).toBeUndefined();
+    expect(await repository.holds('j')).toBe(true);
+    expect(JSON.parse(await repository.readRaw('j'))).toEqual(Object.fromEntries([...values].filter(([name]) => name.startsWith('job/j/'))));
+    expect(await nameOf(repository, 'other')).toBe('Job other');
+  }
+  expect(await (await device(0)).repository.holds('never')).toBe(false);
+});
+
+it('a change that is lost shortens the history there and says so; what is done next is kept', async () => {
+  const { values, repository } = await device(7);
+  values.delete(keys.entry('j', 4));
+  const opened = (await repository.open('j'))!;
+  expect(opened).toMatchObject({ isShortened: true, history: { cursor: 4, job: { name: 'Name 4' } } });
+  const store = createJobStore({ ...opened, repository, cardOf });
+  store.getState().run(renameJob('After'));
+  await store.getState().flush();
+  const again = (await repository.open('j'))!;
+  expect(again).toMatchObject({ isShortened: false, history: { cursor: 5, job: { name: 'After' } } });
+  store.getState().undo();
+  expect(store.getState().job.name).toBe('Name 4');
+});
+
+it('before its snapshot nothing can be taken back, and the snapshot stands', async () => {
+  const { values, repository } = await device(60);
+  values.set(keys.entry('j', 2), 'null');
+  expect(await repository.open('j')).toMatchObject({ isShortened: true, history: { entries: [], cursor: 0, job: { name: 'Name 40' } } });
+});
+
+it('whatever is done to any one record, opening and listing answer', async () => {
+  await fc.assert(fc.asyncProperty(fc.nat(), fc.oneof(fc.string(), fc.json(), fc.constantFrom('{}', '{"cursor":9,"count":3,"snapshotAt":0}', '{"cursor":1,"count":1,"snapshotAt":99}', '{"patches":[{"op":"replace","path":["a","b"],"value":1}],"inverse":[]}')), async (which, text) => {
+    const { values, repository } = await device(4);
+    const names = [...values.keys()].filter((name) => name.startsWith('job/j/'));
+    values.set(names[which % names.length]!, text);
+    expect(await repository.listCards()).toHaveLength(2);
+    const opened = await repository.open('j');
+    expect(opened === undefined || opened.history.cursor <= opened.history.entries.length).toBe(true);
+    expect(await nameOf(repository, 'other')).toBe('Job other');
+  }), { numRuns: 300 });
+});
