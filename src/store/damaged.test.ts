@@ -92,3 +92,12 @@ it('whatever is done to any one record, opening and listing answer', async () =>
     expect(await nameOf(repository, 'other')).toBe('Job other');
   }), { numRuns: 300 });
 });
+
+it('a change that could not be read again is not done, says so, and the job opens as it was', async () => {
+  const { repository } = await device(1);
+  const store = createJobStore({ ...(await repository.open('j'))!, repository, cardOf });
+  store.getState().run(renameJob('x'.repeat(500)));
+  await store.getState().flush();
+  expect(store.getState()).toMatchObject({ job: { name: 'Name 1' }, lastDone: { way: 'refused' }, saveState: 'saved' });
+  expect(await nameOf(repository)).toBe('Name 1');
+});

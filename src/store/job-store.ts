@@ -1,6 +1,6 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { createDeriver, type Derived } from '@/core/derive';
-import { redo, runCommand, undo, type Command, type CommandName, type History, type Job } from '@/core/job';
+import { isHoldable, redo, runCommand, undo, type Command, type CommandName, type History, type Job } from '@/core/job';
 import { Autosave, type AutosaveOptions, type SaveState } from './autosave';
 
 export interface JobState {
@@ -11,7 +11,7 @@ export interface JobState {
   /** Another tab writes this job: it is shown here and not changed. */
   readonly readOnly: boolean;
   /** What was done last, for the notice that names it. */
-  readonly lastDone: { readonly name: CommandName; readonly way: 'done' | 'undone' | 'redone'; readonly at: number } | undefined;
+  readonly lastDone: { readonly name: CommandName; readonly way: 'done' | 'undone' | 'redone' | 'refused'; readonly at: number } | undefined;
   run(command: Command): void;
   undo(): void;
   redo(): void;
@@ -44,7 +44,12 @@ export function createJobStore(options: AutosaveOptions): JobStore {
     return {
       history: first, job: first.job, derived: derive(first.job), saveState: 'saved', readOnly: false, lastDone: undefined,
       run(command) {
-        if (!get().readOnly) show(runCommand(get().history, command), command.name, 'done');
+        const { history, readOnly } = get();
+        if (readOnly) return;
+        const next = runCommand(history, command);
+        // What could not be read again is not written: better one change that is refused than a job that never opens.
+        if (next !== history && !isHoldable(history.job, next.job)) set({ lastDone: { name: command.name, way: 'refused', at: Date.now() } });
+        else show(next, command.name, 'done');
       },
       undo: () => step('undone', undo),
       redo: () => step('redone', redo),

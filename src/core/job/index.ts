@@ -17,5 +17,6 @@ export { type BrushStroke, type CleaningStep } from './cleaning';
 export type { Asked } from './asked';
 export { SITE, type Reference, type ReferenceFormat, type Site } from './reference';
 export { redo, runCommand, startHistory, undo, type History, type HistoryEntry } from './history';
+export { isHoldable } from './holdable';
 export { readJob } from './read';
 export { JOB_FORMAT, JOB_VERSION, JobSchema, type Job, type Layer, type LayerColor, type Sheet, type Taken, fromPictureKey, listFiles, pictureKey, type Dimension, type View, type ViewSide, VIEW_SIDES, LOOK_BACKINGS, LOOK_TINTS } from './schema';

@@ -14,7 +14,11 @@ export function readJob(json: unknown): Result<Job> {
   const version = raw.version;
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return refused('job-not-ours');
   if (version > JOB_VERSION) return refused('job-newer', { version, known: JOB_VERSION });
-  for (let at = version; at < JOB_VERSION; at++) raw = MIGRATIONS[at]!(raw);
+  try {
+    for (let at = version; at < JOB_VERSION; at++) raw = MIGRATIONS[at]!(raw);
+  } catch {
+    return refused('job-damaged', { where: '', why: `version ${version}` });
+  }
   const parsed = JobSchema.safeParse(raw);
   if (!parsed.success) {
     const issue = parsed.error.issues[0];
@@ -67,6 +71,9 @@ function nameTheCorners(job: Record<string, unknown>): Record<string, unknown> {
   };
   return { ...job, version: 8, outlines: outlines.map((outline) => (outline.recipe?.openings ? { ...outline, recipe: { ...outline.recipe, openings: outline.recipe.openings.map(named) } } : outline)) };
 }
+
+/** Whether everything that something in a job speaks of is there. */
+export const hangsTogether = (job: Job): boolean => checkReferences(job).ok;
 
 function checkReferences(job: Job): Result<Job> {
   const has = (list: readonly { readonly id: string }[]) => new Set(list.map((item) => item.id));

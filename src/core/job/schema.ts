@@ -139,6 +139,9 @@ const RelationSchema = z.object({ id: Id, view: Id, kind: z.enum(RELATION_KINDS)
 /** `aside`: how far it stands from what it is read between, to the left; `line`: where it stands instead, up of what is read across, across of what is read up. mm. `least`: it should be no less. */
 const DimensionSchema = z.object({ id: Id, view: Id, kind: z.enum(DIMENSION_KINDS), on: z.array(RelationEnd).min(1).max(2).readonly(), aside: z.number(), line: z.number().optional(), should: z.number().optional(), least: z.boolean().optional() }).readonly();
 
+/** How many of each a job holds at the most. */
+export const MOST = { relations: 5000, regions: 2000, dimensions: 2000, parts: 2000, declined: 5000, asked: 200 } as const;
+
 export const JobSchema = z.object({
   format: z.literal(JOB_FORMAT),
   version: z.literal(JOB_VERSION),
@@ -159,19 +162,19 @@ export const JobSchema = z.object({
   outlines: z.array(OutlineSchema).readonly(),
   guides: z.array(GuideSchema).readonly(),
   /** What holds exactly between outlines; mm and radians. */
-  relations: z.array(RelationSchema).max(5000).readonly(),
+  relations: z.array(RelationSchema).max(MOST.relations).readonly(),
   /** Regions that somebody named, by a place in each. */
-  regions: z.array(RegionSchema).max(2000).readonly(),
+  regions: z.array(RegionSchema).max(MOST.regions).readonly(),
   /** Sizes that stay on the drawing. */
-  dimensions: z.array(DimensionSchema).max(2000).readonly(),
+  dimensions: z.array(DimensionSchema).max(MOST.dimensions).readonly(),
   /** What is made, by name. */
-  parts: z.array(PartSchema).max(2000).readonly(),
+  parts: z.array(PartSchema).max(MOST.parts).readonly(),
   /** What was proposed to be true, and is not. */
-  declined: z.array(z.object({ kind: z.enum(RELATION_KINDS), on: z.array(RelationEnd).min(1).max(200).readonly() }).readonly()).max(5000).readonly(),
+  declined: z.array(z.object({ kind: z.enum(RELATION_KINDS), on: z.array(RelationEnd).min(1).max(200).readonly() }).readonly()).max(MOST.declined).readonly(),
   references: z.array(ReferenceSchema).readonly(),
   site: SiteSchema.optional(),
   /** Sizes that somebody was asked for. */
-  asked: z.array(AskedSchema).max(200).readonly().optional(),
+  asked: z.array(AskedSchema).max(MOST.asked).readonly().optional(),
 }).readonly();
 
 export type Job = z.infer<typeof JobSchema>;

@@ -33,7 +33,7 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
     if (!command) return;
     const before = jobs.getState().job;
     jobs.getState().run(command);
-    if (jobs.getState().job === before) return session.say('read-only');
+    if (jobs.getState().job === before) return jobs.getState().readOnly ? session.say('read-only') : undefined;
     if (command.name.code === 'pointed-again') session.say('pointed-again');
     if (!check && kind === 'length' && !fitted?.fit.scaled) session.pointAtEvidence('length', 'check');
     else session.chooseTool('points');
