@@ -4,7 +4,7 @@ import type { Job } from '@/core/job';
 import { SNAP_KINDS, type SnapKind } from '@/core/outline';
 import type { LoadedReference } from '@/store';
 import type { Aim, Pointer } from './aim';
-import { startTool, TOOLS, type ActiveTool } from './tools';
+import { isToolLike, startTool, type ActiveTool } from './tools';
 import type { Viewport } from './viewport';
 
 /** What was said to the user last, and when (ms): the same words twice are two notices. */
@@ -82,8 +82,8 @@ export function startState(job: Job, draft: string | null): SessionState {
 function readDraft(text: string | null): { view?: string; tool?: ActiveTool } | undefined {
   if (!text) return undefined;
   try {
-    const draft = JSON.parse(text) as { view?: string; tool?: ActiveTool };
-    return draft.tool && Object.hasOwn(TOOLS, draft.tool.name) ? draft : undefined;
+    const draft = JSON.parse(text) as { view?: string; tool?: unknown } | null;
+    return isToolLike(draft?.tool) ? { ...(draft?.view === undefined ? {} : { view: draft.view }), tool: draft.tool } : undefined;
   } catch {
     return undefined;
   }

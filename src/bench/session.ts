@@ -38,6 +38,19 @@ export class Session {
 
   constructor(private readonly jobs: JobStore, draft: string | null) {
     this.store = createStore<SessionState>()(() => startState(jobs.getState().job, draft));
+    if (!this.canShowTool()) this.set({ tool: startTool('select') });
+  }
+
+  /** What was in hand when a sitting ended may speak of something that is not there, or be damaged: then it is let go. */
+  private canShowTool(): boolean {
+    const context = this.findContext();
+    const { tool } = this.getState();
+    try {
+      if (context) toolOf(tool).preview(tool.state, undefined, context);
+      return true;
+    } catch {
+      return false;
+    }
   }
 
   /** Where the picture's edges are looked for. */

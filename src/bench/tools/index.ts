@@ -41,6 +41,14 @@ export function startTool(name: ToolName): ActiveTool {
   return { name, state: TOOLS[name].start } as ActiveTool;
 }
 
+/** Whether a tool that was stored has the shape of one: a name that is known, and everything that its state begins with. */
+export function isToolLike(stored: unknown): stored is ActiveTool {
+  const { name, state } = (stored ?? {}) as { readonly name?: string; readonly state?: unknown };
+  if (name === undefined || !Object.hasOwn(TOOLS, name) || typeof state !== 'object' || state === null) return false;
+  const kindOf = (value: unknown) => (Array.isArray(value) ? 'list' : typeof value);
+  return Object.entries(TOOLS[name as ToolName].start).every(([key, first]) => first === undefined || kindOf((state as Record<string, unknown>)[key]) === kindOf(first));
+}
+
 /** Where a line that is being drawn comes from. View plane. */
 export function findFrom(active: ActiveTool, context: ToolContext): Vec | undefined {
   return active.name === 'chain' && active.state.kind === 'line' ? findLastPosition(active.state, context) : undefined;
