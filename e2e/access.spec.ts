@@ -112,6 +112,8 @@ test.describe('by keyboard alone @wide', () => {
     await desk.openDemo('blade-start');
     await setByKeys(page, truth.card.left);
     await setByKeys(page, truth.card.right);
+    // A point may wait a moment for the picture around it before its size is asked for.
+    await expect(page.getByTestId('length-field')).toBeFocused();
     await page.keyboard.type('85.6');
     await page.keyboard.press('Enter');
     await expect(page.getByTestId('view-fit')).toContainText('±');

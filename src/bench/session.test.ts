@@ -56,6 +56,19 @@ describe('a point that is set before its part of the picture has come', () => {
     expect(placed().map(({ at }) => at)).toEqual([[1003, 1002]]);
   });
 
+  it('is not lost when the line goes on as an arc before it is set', () => {
+    const { session, screenOf } = sitDown();
+    session.changeTool('chain', { kind: 'line' });
+    for (const at of [[1000, 1000], [2000, 1500]] as const) {
+      session.aimAtScreen(screenOf(at), 'mouse');
+      session.setAtAim();
+    }
+    session.changeTool('chain', { kind: 'arc', through: undefined });
+    const { tool } = session.getState();
+    expect(tool).toMatchObject({ name: 'chain', state: { kind: 'arc' } });
+    expect(tool.name === 'chain' && tool.state.nodes).toHaveLength(2);
+  });
+
   it('goes before the next one, with nothing to catch it', () => {
     const { session, placed, screenOf } = sitDown();
     for (const at of [[1000, 1000], [2000, 1500]] as const) {

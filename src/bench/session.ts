@@ -114,6 +114,13 @@ export class Session {
     this.showAll();
   }
 
+  /** Changes something about the tool in hand, or begins it so. A point that still waits is set before, and not lost. */
+  changeTool<N extends ToolName>(name: N, change: Partial<Extract<ActiveTool, { name: N }>['state']>): void {
+    this.setAwaited();
+    const { tool } = this.getState();
+    this.setTool({ name, state: { ...(tool.name === name ? tool : startTool(name)).state, ...change } } as ActiveTool);
+  }
+
   setTool(tool: ActiveTool): void {
     this.setAwaited();
     if (tool.name !== 'match' && this.getState().elsewhere) this.lookAt(undefined);

@@ -24,11 +24,11 @@ export function ChainPanel({ state }: { state: ChainState }) {
         <LedgeButton icon="stepback" label="Take back" name="Take back the last point" disabled={!started} onPress={input('back')} testID="draw-back" />
         <LedgeButton icon="close" label="Cancel" name="Cancel the outline" disabled={!started} onPress={input('cancel')} testID="draw-cancel" />
         <LedgeButton icon="level" label="Straight" name="Lines level or upright only" chosen={state.lock} testID="draw-lock"
-          onPress={() => session.setTool({ name: 'chain', state: { ...state, lock: !state.lock } })} />
+          onPress={() => session.changeTool('chain', { lock: !state.lock })} />
         {state.kind === 'line' ? <LedgeButton icon="tangent" label="Touching" name="The line becomes tangent to the circle or arc pointed at next" chosen={state.touching === true} testID="draw-touching"
-          onPress={() => session.setTool({ name: 'chain', state: { ...state, touching: !state.touching } })} /> : null}
+          onPress={() => session.changeTool('chain', { touching: !state.touching })} /> : null}
       </View>
-      {state.wall ? <WallFields state={state} wall={state.wall} /> : null}
+      {state.wall ? <WallFields wall={state.wall} /> : null}
       {state.kind === 'arc' ? <ArcFields state={state} /> : null}
       {started ? <TypedSegment /> : null}
       <TypedPlace started={started} />
@@ -46,7 +46,7 @@ const FIRST_RADIUS = 10;
 function ArcFields({ state }: { state: ChainState }) {
   const { session } = useDesk();
   const way = state.arcBy ?? 'through';
-  const set = (change: Partial<ChainState>) => session.setTool({ name: 'chain', state: { ...state, ...change } });
+  const set = (change: Partial<ChainState>) => session.changeTool('chain', change);
   const side = (state.radius ?? 1) < 0 ? 'right' : 'left';
   return (
     <>
@@ -64,9 +64,9 @@ function ArcFields({ state }: { state: ChainState }) {
 const JUSTIFIED = [['left', 'To its left'], ['middle', 'In the middle'], ['right', 'To its right']] as const;
 
 /** How thick walls are, and where their thickness lies. */
-function WallFields({ state, wall }: { state: ChainState; wall: Wall }) {
+function WallFields({ wall }: { wall: Wall }) {
   const { session } = useDesk();
-  const set = (change: Partial<Wall>) => session.setTool({ name: 'chain', state: { ...state, wall: { ...wall, ...change } } });
+  const set = (change: Partial<Wall>) => session.changeTool('chain', { wall: { ...wall, ...change } });
   return (
     <>
       <LengthField label="Thickness of the wall" mm={wall.width} onChange={(width) => set({ width })} testID="wall-width" />

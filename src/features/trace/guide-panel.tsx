@@ -43,7 +43,7 @@ export function GuidePanel({ state }: { state: GuideState }) {
       <Card>
         <Choice name="How the guide runs" value={state.mode} options={MODES} onChange={(mode) => session.setTool({ name: 'guide', state: mode === 'angle' ? { mode, angle: Math.PI / 4 } : { mode } })} />
         <Words quiet>{hintFor(state)}</Words>
-        {state.mode === 'angle' ? <AngleField label="Angle" radians={state.angle ?? Math.PI / 4} onChange={(angle) => session.setTool({ name: 'guide', state: { ...state, angle } })} testID="guide-angle" /> : null}
+        {state.mode === 'angle' ? <AngleField label="Angle" radians={state.angle ?? Math.PI / 4} onChange={(angle) => session.changeTool('guide', { angle })} testID="guide-angle" /> : null}
         {state.last ? (
           <WrittenField label="Stand it aside by (several: 20; 35)" value={text} onChange={setText} parse={(written) => parseOffsets(written, (part) => parseLength(part, units.style))} echo={(offsets) => offsets.map((mm) => formatLength(mm, units)).join(' and ')} testID="guide-offset"
             onSubmit={(lengths) => {

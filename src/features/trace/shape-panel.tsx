@@ -38,7 +38,7 @@ export function ShapePanel({ state }: { state: ShapeState }) {
           onChange={(text) => {
             setSides(text);
             const read = parseSides(text);
-            if (read.ok) session.setTool({ name: 'shape', state: { ...state, sides: read.value } });
+            if (read.ok) session.changeTool('shape', { sides: read.value });
           }} />
       ) : null}
       {state.mode === 'slot' && state.points.length === 2 && fitted?.fit.scaled ? <TypedWidth state={state} /> : null}

@@ -1,5 +1,5 @@
 import { useDesk, useSession } from '@/bench/use-session';
-import { FIRST_WALL, startTool, type ActiveTool, type ToolName } from '@/bench/tools';
+import { FIRST_WALL, type ToolName } from '@/bench/tools';
 import type { SegmentKind } from '@/core/outline';
 import { LedgeButton } from '@/ui/ledge-button';
 import type { IconName } from '@/ui/icon';
@@ -15,21 +15,17 @@ const SEGMENTS: readonly { readonly kind: SegmentKind; readonly icon: IconName; 
 export function TraceRow({ panel, onPanel }: { panel: TracePanelName; onPanel: (panel: TracePanelName) => void }) {
   const { session } = useDesk();
   const tool = useSession((state) => state.tool);
-  const choose = (next: ActiveTool) => {
-    onPanel('tool');
-    session.setTool(next);
-  };
   const start = (name: ToolName) => () => {
     onPanel('tool');
     session.chooseTool(name);
   };
   const chooseSegment = (kind: SegmentKind) => () => {
-    const base = tool.name === 'chain' ? tool : (startTool('chain') as Extract<ActiveTool, { name: 'chain' }>);
-    choose({ name: 'chain', state: { ...base.state, kind, through: undefined, wall: undefined } });
+    onPanel('tool');
+    session.changeTool('chain', { kind, through: undefined, wall: undefined });
   };
   const chooseWall = () => {
-    const { state } = startTool('chain') as Extract<ActiveTool, { name: 'chain' }>;
-    choose({ name: 'chain', state: { ...state, wall: FIRST_WALL } });
+    start('chain')();
+    session.changeTool('chain', { wall: FIRST_WALL });
   };
   const isTool = panel === 'tool';
   return (
