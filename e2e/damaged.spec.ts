@@ -32,7 +32,7 @@ test('a job whose records are damaged is named so, what is stored of it can be s
   expect(await spoil(page, `job/${id}/card`, '{"id":"')).toBe(1);
   await page.goto('/');
   await expect(page.getByRole('button', { name: /^Open Pruner blade: finished|^Open Pruner blade/ }).first()).toBeVisible();
-  await page.getByRole('button', { name: 'Open A job without its name' }).click();
+  await page.getByRole('button', { name: 'Open Unnamed job' }).click();
   await expect(page.getByTestId('view-fit')).toContainText('±');
 
   // A change that is gone: shown as far as it goes, and said.

@@ -59,7 +59,7 @@ export class JobRepository {
     const names = (await this.storage.getAllKeys()).filter((key) => /^job\/[^/]+\/card$/.test(key));
     const found = names.length > 0 ? await this.storage.getMany(names) : {};
     const cards = names.map((key): JobCard => {
-      const { thumbnail, ...card } = readAs(Card, found[key]) ?? { id: key.split('/')[1]!, name: 'A job without its name', changed: '', pictures: 0, outlines: 0, fit: 'unreadable', checked: false };
+      const { thumbnail, ...card } = readAs(Card, found[key]) ?? { id: key.split('/')[1]!, name: 'Unnamed job', changed: '', pictures: 0, outlines: 0, fit: 'unreadable', checked: false };
       return { ...card, thumbnail };
     });
     return cards.sort((a, b) => b.changed.localeCompare(a.changed));

@@ -25,7 +25,7 @@ export function JobScreen({ id }: { id: string }) {
   }
   return (
     <View style={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 14, padding: 24, backgroundColor: palette.bench }} role="main">
-      <Words style={{ maxWidth: 460 }}>{SAYS[state.kind]}</Words>
+      <Words style={{ maxWidth: 460, textAlign: 'center' }}>{SAYS[state.kind]}</Words>
       {state.kind === 'damaged' ? <Button mode="outlined" onPress={() => void repository.readRaw(id).then((raw) => saveFile(`${safeFileName(id)}-as-stored.json`, raw, 'application/json'))} testID="save-raw">Save what is stored</Button> : null}
       {state.kind !== 'opening' ? <Button mode="contained" onPress={() => router.replace('/')}>To the jobs</Button> : null}
     </View>

@@ -69,7 +69,7 @@ function whenChanged(changed: string): string {
 }
 
 function progressOf({ pictures, outlines, fit }: JobCard): string {
-  if (fit === 'unreadable') return 'Its card is damaged. Open it to see.';
+  if (fit === 'unreadable') return 'Its card is damaged';
   if (pictures === 0) return 'No pictures yet';
   const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
   return `${count(pictures, 'picture', 'pictures')}, ${count(outlines, 'outline', 'outlines')}`;
