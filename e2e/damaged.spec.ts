@@ -62,3 +62,20 @@ test('an address where nothing is has a page of ours @wide', async ({ page }) =>
   await page.getByRole('button', { name: 'To the jobs' }).click();
   await expect(page.getByTestId('new-job')).toBeVisible();
 });
+
+test('a screen that fails is replaced by one that says so, and comes back @wide', async ({ desk, page }) => {
+  await desk.openDemo('blade-start');
+  await desk.saved();
+  // The list writes when a job changed: let that fail, as a fault of ours would.
+  await page.addInitScript(() => {
+    Date.prototype.toLocaleString = () => {
+      if ((window as unknown as { mended?: boolean }).mended) return 'now';
+      throw new Error('No such place');
+    };
+  });
+  await page.goto('/');
+  await expect(page.getByTestId('trouble')).toContainText('What was saved is safe on this device.');
+  await page.evaluate(() => ((window as unknown as { mended: boolean }).mended = true));
+  await page.getByRole('button', { name: 'Show it again' }).click();
+  await expect(page.getByRole('button', { name: 'Open Pruner blade' })).toBeVisible();
+});

@@ -1,3 +1,4 @@
+import { isWithinReach } from '../basics';
 import { findUnion, moved, pieceBounds, placed, type Bounds, type Piece } from '../geometry';
 
 /** What leaves in a file: layers of paths, mm, y up. Only outlines; nothing else has a place in it. */
@@ -27,12 +28,9 @@ export function findDrawingBounds(drawing: Drawing): Bounds | undefined {
   return findUnion(drawing.layers.flatMap((layer) => layer.paths.flatMap((path) => path.pieces.map(pieceBounds))));
 }
 
-/** Nothing that is drawn lies farther away than this, mm: beyond, numbers lose what counts. */
-const FARTHEST = 1e9;
-
 /** Whether a piece is made of numbers, none of them beyond all bounds. */
-export function isWithinReach(piece: Piece): boolean {
-  return Object.values(piece).flat().every((value) => typeof value === 'string' || (Number.isFinite(value) && Math.abs(value as number) <= FARTHEST));
+export function isSound(piece: Piece): boolean {
+  return Object.values(piece).flat().every((value) => typeof value === 'string' || isWithinReach(value as number));
 }
 
 /** The same piece in another unit. */

@@ -38,6 +38,7 @@ it('reads its unit, its layers and what is drawn; a polyline of the old kind is 
   expect(paths[4]).toEqual(paths[3]);
   expect(paths.filter(({ closed }) => closed)).toHaveLength(10);
   expect(read(whole(1)).unitMm).toBe(25.4);
+  for (const end of ['\r\n', '\r']) expect(read(whole().replaceAll('\n', end)).paths).toEqual(paths);
 });
 
 const NONSENSE = ['NaN', '1e9', '-1', '0', '', 'EOF', 'SEQEND', 'ENDSEC', 'VERTEX', 'POLYLINE', 'INSERT', 'BLOCK', 'ENDBLK', 'TABLE', 'ENDTAB', 'SECTION', '1e308', '70', '71', '__proto__'];

@@ -3,7 +3,7 @@ import { done, refused, type Result } from '../basics';
 import { composed, moved, placed, UNMOVED, type Affine } from '../geometry';
 import { BY_GROUPS, findPiecesOfEntity, isClosedEntity, isFromBehind, withVertices } from './dxf-entities';
 import { handlerOf } from './dxf-groups';
-import { isWithinReach, scaledPiece } from './drawing';
+import { isSound, scaledPiece } from './drawing';
 import type { FilePath, FileReading } from './file-reading';
 import { readSections } from './dxf-sections';
 import { MAX_PIECES } from './limits';
@@ -32,7 +32,8 @@ interface Gathering {
  * Refused: what is no DXF, and more than a million pieces. Left out: paper space, what is said to be invisible.
  */
 export function readDxf(text: string): Result<FileReading> {
-  const sections = readSections(text);
+  // Old files end their lines with a carriage return alone.
+  const sections = readSections(text.includes('\n') ? text : text.replaceAll('\r', '\n'));
   const dxf = sections && parsed(sections.drawn);
   if (!dxf) return refused('dxf-not-understood');
   const mm = MM_PER_INSUNIT[sections.units];
@@ -65,7 +66,7 @@ function gather(into: Gathering, entity: IEntity, map: Affine, layer: string, de
   if (entity.inPaperSpace || entity.visible === false) return;
   if (entity.type === 'INSERT') return gatherBlock(into, entity as IInsertEntity, map, layer, depth);
   const shown = findPiecesOfEntity(entity)?.map((piece) => scaledPiece(map === UNMOVED ? piece : moved(piece, map), into.mm));
-  if (!shown?.every(isWithinReach)) {
+  if (!shown?.every(isSound)) {
     into.ignored[entity.type] = (into.ignored[entity.type] ?? 0) + 1;
     return;
   }

@@ -1,7 +1,7 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { done, refused, type Result } from '../basics';
 import { composed, moved, UNMOVED, type Affine } from '../geometry';
-import { isWithinReach } from './drawing';
+import { isSound } from './drawing';
 import type { FilePath, FileReading } from './file-reading';
 import { MAX_PIECES } from './limits';
 import { findShape, type Attributes } from './svg-shapes';
@@ -116,7 +116,7 @@ function gather(into: Gathering, node: Node, map: Affine, layer: string, depth: 
   for (const { closed, pieces } of shapes ?? []) {
     into.pieces += pieces.length;
     const shown = pieces.map((piece) => moved(piece, inner));
-    if (shown.every(isWithinReach)) into.paths.push({ layer, closed, pieces: shown });
+    if (shown.every(isSound)) into.paths.push({ layer, closed, pieces: shown });
     else into.ignored[name] = (into.ignored[name] ?? 0) + 1;
   }
   return into.pieces <= MAX_PIECES;

@@ -2,13 +2,11 @@ import { add, cross, distance, dot, mix, perpendicular, scale, subtract, type Ve
 import { colourAt, type ColourPicture } from './colour-picture';
 import { firstMet, listEdgels } from './edgels';
 import { listLinesAround, type LineAround } from './lines-around';
-import { levelFor, type Pyramid } from './pyramid';
+import { levelToOverlook, type Pyramid } from './pyramid';
 
 /** How badly corners fit what is looked for, 0 being perfectly and 1 the most that is let pass. Sheet px, around. */
 export type Misfit = (corners: readonly Vec[]) => number;
 
-/** The picture is looked at with so many pixels along its longer side. */
-const COARSE = 1100;
 /** Angles at which neighbouring sides may turn, radians. */
 const [SHARPEST, BLUNTEST] = [0.35, 2.8];
 /** Corners may be round, or covered. */
@@ -53,7 +51,7 @@ export interface FourSided {
  * is printed inside or lies over a corner. Sheet px, good to a pixel of the coarse picture; none when nothing is clear. Weak: a shape that the picture cuts off.
  */
 export function listFourSided(pyramid: Pyramid, inside: Vec, misfit: Misfit): FourSided[] {
-  const { level, pixel } = coarse(pyramid);
+  const { level, pixel } = levelToOverlook(pyramid);
   const picture = pyramid.levels[level]!;
   const place: Vec = [inside[0] / pixel, inside[1] / pixel];
   const edgels = firstMet(listEdgels(picture), place, FIRST_MET);
@@ -78,15 +76,8 @@ export function listFourSided(pyramid: Pyramid, inside: Vec, misfit: Misfit): Fo
 
 /** Whether colour steps in the same way along all four sides of a shape, as it does from one thing to its ground. Sheet px. */
 export function isOneThing(pyramid: Pyramid, corners: readonly Vec[]): boolean {
-  const { level, pixel } = coarse(pyramid);
+  const { level, pixel } = levelToOverlook(pyramid);
   return howAlike(pyramid.levels[level]!, corners.map(([x, y]): Vec => [x / pixel, y / pixel])) > LEAST_ALIKE;
-}
-
-/** The level that is looked at, and how many sheet px its pixels have. */
-function coarse(pyramid: Pyramid): { readonly level: number; readonly pixel: number } {
-  const full = pyramid.levels[0]!;
-  const level = levelFor(pyramid, Math.max(full.width, full.height) / COARSE + 0.5);
-  return { level, pixel: 2 ** level };
 }
 
 /** Places along a side at which colours to both sides of it are compared, how far from it (px of the coarse picture), and the least step between them. */

@@ -28,6 +28,16 @@ export function levelFor({ levels }: Pyramid, pixels: number): number {
   return Math.max(0, Math.min(levels.length - 1, Math.floor(Math.log2(Math.max(1, pixels)))));
 }
 
+/** Where a whole picture is looked over, it is so with about so many pixels along its longer side. */
+const OVERLOOKED = 1100;
+
+/** The level at which a whole picture is looked over, and how many sheet px its pixels have. */
+export function levelToOverlook(pyramid: Pyramid): { readonly level: number; readonly pixel: number } {
+  const { width, height } = pyramid.levels[0]!;
+  const level = levelFor(pyramid, Math.max(width, height) / OVERLOOKED + 0.5);
+  return { level, pixel: 2 ** level };
+}
+
 /** Colour averaged over about `pixels` sheet pixels. Undefined outside the picture. */
 export function averageAt(pyramid: Pyramid, [x, y]: Vec, pixels: number): Colour | undefined {
   const full = pyramid.levels[0]!;

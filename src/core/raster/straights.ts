@@ -4,10 +4,8 @@ import type { ColourPicture } from './colour-picture';
 import type { Edge } from './edge';
 import { listEdgels } from './edgels';
 import { listLinesAround } from './lines-around';
-import { levelFor, type Pyramid } from './pyramid';
+import { levelToOverlook, type Pyramid } from './pyramid';
 
-/** The picture is looked at with so many pixels along its longer side. */
-const COARSE = 1100;
 /** Lines are looked at in stretches of this share of the diagonal, which have edges along at least so much of them. */
 const STRETCH = 0.13;
 const LEAST_SEEN = 0.85;
@@ -35,9 +33,8 @@ export function listStraights(pyramid: Pyramid, most: number): (readonly Edge[])
 
 /** Places at which an edge begins that is worth following, sheet px: middles of stretches of lines that have edges along them, and grounds that differ. */
 function listSeeds(pyramid: Pyramid): Vec[] {
-  const full = pyramid.levels[0]!;
-  const level = levelFor(pyramid, Math.max(full.width, full.height) / COARSE + 0.5);
-  const [picture, pixel] = [pyramid.levels[level]!, 2 ** level];
+  const { level, pixel } = levelToOverlook(pyramid);
+  const picture = pyramid.levels[level]!;
   const middle: Vec = [picture.width / 2, picture.height / 2];
   const diagonal = 2 * Math.hypot(...middle);
   const length = STRETCH * diagonal;

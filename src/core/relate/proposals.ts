@@ -59,9 +59,11 @@ function proposalsIn(outlines: readonly Relatable[], held: readonly Relation[], 
 
 /** How far every place would lie from where it is drawn, were all of these taken: mm, or px without scale; none where they cannot hold together. */
 export function foreseeMoves(proposals: readonly Proposal[], outlines: readonly Relatable[], held: readonly Relation[], plane: RelatingPlane, drawn: (outline: Relatable) => Shape): readonly Move[] {
-  const relations = [...held, ...asRelations(proposals)];
-  const solved = solveAll(outlines, relations, hasSize(held) ? plane : { ...plane, freedoms: [] });
-  return solved.holds ? listMoves(solved, drawn) : [];
+  const all = [...held, ...asRelations(proposals)];
+  // Typed sizes share the scale: what they are about is solved as one. The rest hangs together group by group.
+  const groups = hasSize(held) ? [{ outlines, relations: all }] : listGroups(outlines, all).filter(({ relations }) => relations.length > 0);
+  const solved = groups.map((group) => solveAll(group.outlines, group.relations, hasSize(held) ? plane : { ...plane, freedoms: [] }));
+  return solved.every(({ holds }) => holds) ? solved.flatMap((one) => listMoves(one, drawn)) : [];
 }
 
 const asRelations = (proposals: readonly Proposal[]): Relation[] => proposals.map(({ kind, on }, i) => ({ id: `proposed ${i}`, view: '', kind, on }));

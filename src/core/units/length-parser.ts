@@ -1,4 +1,4 @@
-import { CoreError, done, refused, type Refusal, type Result } from '../basics';
+import { CoreError, done, isWithinReach, refused, type Refusal, type Result } from '../basics';
 import { listTokens, type Token } from './tokens';
 import { MM_PER_FOOT, MM_PER_INCH, mmPerBareNumber, type UnitStyle } from './unit';
 
@@ -68,9 +68,6 @@ export function parseLength(text: string, style: UnitStyle): Result<WrittenLengt
 
 /** Nobody writes a size at greater length; brackets in brackets stay few by it. */
 export const LONGEST = 200;
-/** Nothing is larger than this, mm: beyond, numbers lose what counts. */
-const FARTHEST = 1e9;
-const isWithinReach = (mm: number) => Math.abs(mm) <= FARTHEST;
 
 /** As `parseLength`, for a size that must be larger than zero. */
 export function parseSize(text: string, style: UnitStyle): Result<WrittenLength> {

@@ -1,10 +1,9 @@
 import { useRouter } from 'expo-router';
-import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { DeskContext } from '@/bench/use-session';
 import { safeFileName, saveFile } from '@/features/handover/download';
 import { repository } from '@/store';
-import { usePalette } from '@/ui/palette';
+import { PlainPage } from '@/ui/plain-page';
 import { Words } from '@/ui/text';
 import { JobDesk } from './job-desk';
 import { useDeskFor } from './use-desk-for';
@@ -17,17 +16,16 @@ const SAYS = {
 
 /** The screen of a job: its desk once it is open. */
 export function JobScreen({ id }: { id: string }) {
-  const palette = usePalette();
   const router = useRouter();
   const state = useDeskFor(id);
   if (state.kind === 'open') {
     return <DeskContext.Provider value={state.desk}><JobDesk lease={state.lease} desk={state.desk} /></DeskContext.Provider>;
   }
   return (
-    <View style={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 14, padding: 24, backgroundColor: palette.bench }} role="main">
+    <PlainPage>
       <Words style={{ maxWidth: 460, textAlign: 'center' }}>{SAYS[state.kind]}</Words>
       {state.kind === 'damaged' ? <Button mode="outlined" onPress={() => void repository.readRaw(id).then((raw) => saveFile(`${safeFileName(id)}-as-stored.json`, raw, 'application/json'))} testID="save-raw">Save what is stored</Button> : null}
       {state.kind !== 'opening' ? <Button mode="contained" onPress={() => router.replace('/')}>To the jobs</Button> : null}
-    </View>
+    </PlainPage>
   );
 }

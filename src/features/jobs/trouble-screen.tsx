@@ -1,15 +1,14 @@
 import { useRouter, type ErrorBoundaryProps } from 'expo-router';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { usePalette } from '@/ui/palette';
+import { PlainPage } from '@/ui/plain-page';
 import { Words } from '@/ui/text';
 
 /** In the place of a screen that failed: what is safe, and the ways on. */
 export function TroubleScreen({ error, retry }: ErrorBoundaryProps) {
-  const palette = usePalette();
   const router = useRouter();
   return (
-    <View style={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 14, padding: 24, backgroundColor: palette.bench }} role="main" testID="trouble">
+    <PlainPage testID="trouble">
       <Words style={{ fontWeight: '700' }}>Something went wrong on this screen.</Words>
       <Words style={{ maxWidth: 460 }}>What was saved is safe on this device. Show the screen again, or go to the jobs and open it from there.</Words>
       <Words quiet style={{ maxWidth: 460, fontSize: 13 }}>{`For whoever mends it: ${error.message}`}</Words>
@@ -17,6 +16,6 @@ export function TroubleScreen({ error, retry }: ErrorBoundaryProps) {
         <Button mode="contained" onPress={() => void retry()}>Show it again</Button>
         <Button mode="outlined" onPress={() => router.replace('/')}>To the jobs</Button>
       </View>
-    </View>
+    </PlainPage>
   );
 }

@@ -37,7 +37,7 @@ export function DimensionPanel({ state }: { state: DimensionState }) {
       <Card testID="dimension-card">
         <Words quiet>{hintFor(state)}</Words>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6, alignItems: 'center' }}>
-          <LedgeButton icon="rows" label="Several" name="Sizes between several places in a row" chosen={state.several ?? false} onPress={() => session.setTool({ name: 'dimension', state: { on: state.on, several: !state.several } })} testID="dimension-several" />
+          <LedgeButton icon="rows" label="Several" name="Sizes between several places in a row" chosen={state.several ?? false} onPress={() => session.changeTool('dimension', { several: !state.several })} testID="dimension-several" />
           {state.several ? null : kindsFor(state.on, job.outlines, derived.shapes).map((kind) => <Button key={kind} mode="outlined" compact onPress={() => run(keeping(kind, reading))} testID={`keep-${kind}`}>{KIND_WORDS[kind]}</Button>)}
           {state.several && state.on.length > 1 ? ROWS.map(([kind, from, label]) => <Button key={label} mode="outlined" compact onPress={() => run(keepingRow(kind, from, reading))} testID={`keep-row-${kind}-${from}`}>{label}</Button>) : null}
         </View>
