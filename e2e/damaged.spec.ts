@@ -68,10 +68,11 @@ test('a screen that fails is replaced by one that says so, and comes back @wide'
   await desk.saved();
   // The list writes when a job changed: let that fail, as a fault of ours would.
   await page.addInitScript(() => {
-    Date.prototype.toLocaleString = () => {
+    const fail = () => {
       if ((window as unknown as { mended?: boolean }).mended) return 'now';
       throw new Error('No such place');
     };
+    Object.assign(Date.prototype, { toLocaleString: fail });
   });
   await page.goto('/');
   await expect(page.getByTestId('trouble')).toContainText('What was saved is safe on this device.');

@@ -5,6 +5,8 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 
 const RESULTS = 'test-results';
 const totals = { passed: 0, failed: 0 };
+/** What failed, said once more at the end, where it is looked for. */
+const failures = [];
 
 /** Runs a step. Several may run at once, so what each says is printed when it is through; one that runs alone says it as it goes. */
 function run(title, command, args, { environment = {}, alone = false } = {}) {
@@ -29,18 +31,36 @@ async function inTurn(...steps) {
   return results;
 }
 
-function count(ok) {
+function count(ok, title) {
   totals[ok ? 'passed' : 'failed']++;
+  if (!ok) failures.push(title);
   return ok;
 }
 
 /** Adds what a runner counted; a runner that left no report, or failed without a failed test, counts as one failure. */
-function countReport(file, ok, read) {
-  if (!existsSync(file)) return count(false);
+function countReport(title, file, ok, read) {
+  if (!existsSync(file)) return count(false, `${title}: no report`);
   const { passed, failed } = read(JSON.parse(readFileSync(file, 'utf8')));
   totals.passed += passed;
-  totals.failed += failed;
-  if (!ok && failed === 0) count(false);
+  totals.failed += failed.length;
+  failures.push(...failed);
+  if (!ok && failed.length === 0) count(false, `${title}: ended badly`);
+}
+
+/** What jest counted: its tests, and suites that could not be run. */
+function readUnits({ numPassedTests, testResults }) {
+  const told = ({ assertionResults, message, name }) => {
+    const failed = assertionResults.filter(({ status }) => status === 'failed').map(({ fullName, failureMessages }) => `${fullName}\n${failureMessages.join('\n').slice(0, 2000)}`);
+    return failed.length === 0 && assertionResults.length === 0 ? [`${name}\n${message.slice(0, 2000)}`] : failed;
+  };
+  return { passed: numPassedTests, failed: testResults.flatMap(told) };
+}
+
+/** What the browser tests counted: a test that was passed over has failed. */
+function readBrowser({ stats, suites }) {
+  const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)];
+  const failed = suites.flatMap(specs).flatMap(({ title, file, tests }) => tests.filter(({ status }) => status !== 'expected' && status !== 'flaky').map(({ projectName }) => `[${projectName}] ${file}: ${title}`));
+  return { passed: stats.expected + stats.flaky, failed };
 }
 
 rmSync(RESULTS, { recursive: true, force: true });
@@ -55,15 +75,19 @@ const [lint, [types, coreTypes, built]] = await Promise.all([
     () => run('Build', process.execPath, ['scripts/build.mjs']),
   ),
 ]);
-[lint, types, coreTypes].forEach(count);
+count(lint, 'Lint');
+count(types, 'Types of the app');
+count(coreTypes, 'Types of the core');
 
 const units = await run('Unit tests and reference checks', ...tool('jest', '--ci', '--maxWorkers=2', '--json', `--outputFile=${RESULTS}/unit.json`));
-countReport(`${RESULTS}/unit.json`, units, (report) => ({ passed: report.numPassedTests, failed: report.numFailedTests + report.numRuntimeErrorTestSuites }));
+countReport('Unit tests', `${RESULTS}/unit.json`, units, readUnits);
 
-if (count(built)) {
+if (count(built, 'Build')) {
   const browser = await run('Browser tests', ...tool('playwright', 'test'), { environment: { PLAYWRIGHT_JSON_OUTPUT_NAME: `${RESULTS}/browser.json` }, alone: true });
-  countReport(`${RESULTS}/browser.json`, browser, ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected + stats.skipped }));
+  countReport('Browser tests', `${RESULTS}/browser.json`, browser, readBrowser);
 }
+
+if (failures.length > 0) console.log(`\n== What failed\n${failures.join('\n')}`);
 
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`);
 process.exit(totals.failed === 0 ? 0 : 1);

@@ -8,7 +8,7 @@ import { isToolLike, startTool, TOOLS, type ToolName } from './tools';
 
 const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 4000, height: 3000, kind: 'photo', taken: {} };
 const { job } = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet)));
-const state = { job, derived: createDeriver()(job), readOnly: false, setDraft: () => undefined, run: () => undefined };
+const state = { job, derived: createDeriver()(job), readOnly: undefined, setDraft: () => undefined, run: () => undefined };
 const begun = (draft: string) => new Session({ getState: () => state } as unknown as JobStore, draft).getState();
 const NAMES = Object.keys(TOOLS) as ToolName[];
 

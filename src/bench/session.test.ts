@@ -11,7 +11,7 @@ const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: '
 /** A sitting over an empty photo, and a picture of which nothing is at hand until `arrive` is called; then there is a corner at (1003, 1002). */
 function sitDown() {
   const { job } = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet)));
-  const state = { job, derived: createDeriver()(job), readOnly: false, setDraft: () => undefined, run: () => undefined };
+  const state = { job, derived: createDeriver()(job), readOnly: undefined, setDraft: () => undefined, run: () => undefined };
   const session = new Session({ getState: () => state } as unknown as JobStore, null);
   session.chooseView('v');
   session.resize(400, 300);

@@ -176,7 +176,7 @@ export class Session {
   }
 
   isReadOnly(): boolean {
-    return this.jobs.getState().readOnly;
+    return this.jobs.getState().readOnly !== undefined;
   }
 
   /** Takes back what was said last: it has come about. */

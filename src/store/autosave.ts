@@ -1,7 +1,7 @@
 import type { Derived } from '@/core/derive';
 import type { History, Job } from '@/core/job';
 import type { JobCard, JobRepository } from './repository';
-import { isStorageFull } from './storage';
+import { isStorageFull, type Commit } from './storage';
 
 export type SaveState = 'saved' | 'saving' | 'full' | 'failed';
 
@@ -11,11 +11,15 @@ export interface AutosaveOptions {
   readonly draft: string | null;
   readonly repository: Pick<JobRepository, 'save'>;
   cardOf(job: Job, derived: Derived): JobCard;
+  /** What has to stand in the storage for anything to be written; undefined: nothing may be. */
+  guard(): Commit['onlyIf'];
+  /** A write was refused, since it did not stand there. */
+  onRefused(): Promise<void>;
 }
 
 /** What is to be written, and where its state is told. */
 export interface Saved {
-  read(): { readonly history: History; readonly derived: Derived; readonly readOnly: boolean; readonly saveState: SaveState };
+  read(): { readonly history: History; readonly derived: Derived; readonly readOnly: unknown; readonly saveState: SaveState };
   tell(saveState: SaveState): void;
 }
 
@@ -62,18 +66,24 @@ export class Autosave {
     return this.writing;
   }
 
+  /** Whether the job was changed since it was written. */
+  isBehind(): boolean {
+    return this.saved.read().history !== this.stored.history;
+  }
+
   private async write(): Promise<void> {
-    const { history, derived, readOnly } = this.saved.read();
+    const { history, derived } = this.saved.read();
     const { draft, stored } = this;
-    if (readOnly || (history === stored.history && draft === stored.draft && !this.isCardStale)) return;
+    const onlyIf = this.options.guard();
+    if (!onlyIf || (history === stored.history && draft === stored.draft && !this.isCardStale)) return;
     this.isCardStale = false;
     try {
       const snapshotAt = await this.options.repository.save({
-        history, storedEntries: countShared(stored.history, history), snapshotAt: stored.snapshotAt, card: this.options.cardOf(history.job, derived), draft,
+        onlyIf, history, storedEntries: countShared(stored.history, history), snapshotAt: stored.snapshotAt, card: this.options.cardOf(history.job, derived), draft,
       });
+      if (snapshotAt === undefined) return await this.options.onRefused();
       this.stored = { history, draft, snapshotAt };
-      const isBehind = this.saved.read().history !== history || this.draft !== draft;
-      this.saved.tell(isBehind ? 'saving' : 'saved');
+      this.saved.tell(this.isBehind() || this.draft !== draft ? 'saving' : 'saved');
     } catch (problem) {
       this.saved.tell(isStorageFull(problem) ? 'full' : 'failed');
     }

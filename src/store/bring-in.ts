@@ -62,7 +62,9 @@ export async function bringInPicture(file: { readonly name: string; arrayBuffer(
   } catch (problem) {
     return { kind: 'refused', code: isStorageFull(problem) ? 'storage-full' : 'storage-failed', detail: { name: file.name } };
   }
-  return options.signal?.aborted ? { kind: 'cancelled' } : { kind: 'done', pages };
+  if (!options.signal?.aborted) return { kind: 'done', pages };
+  await pictures.settle([pages[0]!.sheet.picture]);
+  return { kind: 'cancelled' };
 }
 
 function sheetOf(fileName: string, { hash, file, tags, width, height, bytes }: OpenedPicture, page: number, count: number): Sheet {

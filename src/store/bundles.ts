@@ -33,15 +33,25 @@ export async function openBundle(bytes: ArrayBuffer, repository: JobRepository):
 export async function storeJob({ job, pictures }: BundleData, repository: JobRepository): Promise<Imported> {
   try {
     for (const { hash, bytes } of pictures) await repository.pictures.put(hash, bytes);
-    const taken = (await repository.listCards()).some((card) => card.id === job.id);
-    const stored: Job = taken ? { ...job, id: newId() } : job;
-    const thumbnail = await thumbnailOf(stored, repository);
-    await repository.create(stored, jobCardOf(stored, createDeriver()(stored), new Date(), thumbnail));
-    return { kind: 'done', id: stored.id };
+    const thumbnail = await thumbnailOf(job, repository);
+    return { kind: 'done', id: await createJobOf(job, thumbnail, repository) };
   } catch (problem) {
-    await repository.remove('nothing').catch(() => undefined);
+    await giveUp(pictures.map(({ hash }) => hash), repository).catch(() => undefined);
     return { kind: 'refused', code: isStorageFull(problem) ? 'storage-full' : 'storage-failed', detail: {} };
   }
+}
+
+/** A job of its own, under its id or, where there is one of that id already, a new one. Its id comes back. */
+export async function createJobOf(job: Job, thumbnail: string | undefined, repository: Pick<JobRepository, 'create'>): Promise<string> {
+  for (let own = job; ; own = { ...job, id: newId() }) {
+    if (await repository.create(own, jobCardOf(own, createDeriver()(own), new Date(), thumbnail))) return own.id;
+  }
+}
+
+/** Nothing came of what was being stored. */
+export async function giveUp(hashes: readonly string[], repository: Pick<JobRepository, 'pictures' | 'sweep'>): Promise<void> {
+  await repository.pictures.settle(hashes);
+  await repository.sweep();
 }
 
 /** A small picture of the job's first sheet, as a data address. */

@@ -1,39 +1,29 @@
 /** Records that were cut off, mixed up or lost: what can be read is shown, what cannot is named, and nothing else is touched. */
 import fc from 'fast-check';
-import { createDeriver } from '@/core/derive';
-import { createJob, renameJob } from '@/core/job';
-import { jobCardOf } from './job-card';
-import { createJobStore } from './job-store';
-import { JobRepository } from './repository';
-import { keys, type KeyValueStorage } from './storage';
+import { renameJob } from '@/core/job';
+import { openJob } from './own-desk';
+import type { JobRepository } from './repository';
+import { keys } from './storage';
+import { testCard, testDevice, testJob, testWindows } from './testing';
 
 jest.mock('@react-native-async-storage/async-storage', () => ({ createAsyncStorage: () => ({}) }));
 jest.mock('@/workers', () => ({ pictureWorker: {}, fileWorker: {} }));
 
-const cardOf: Parameters<typeof createJobStore>[0]['cardOf'] = (of, derived) => jobCardOf(of, derived, new Date(0), undefined);
-
 /** Two jobs on a device, the first of them renamed so many times. */
 async function device(renamed: number) {
-  const values = new Map<string, string>();
-  const storage: KeyValueStorage = {
-    getItem: async (key) => values.get(key) ?? null,
-    getMany: async (some) => Object.fromEntries(some.map((key) => [key, values.get(key) ?? null])),
-    setItem: async (key, value) => void values.set(key, value),
-    setMany: async (entries) => Object.entries(entries).forEach(([key, value]) => values.set(key, value)),
-    removeMany: async (some) => some.forEach((key) => values.delete(key)),
-    getAllKeys: async () => [...values.keys()],
-  };
-  const repository = new JobRepository(storage);
+  const { device: { values }, storage, repository } = testDevice();
   for (const id of ['j', 'other']) {
-    const job = createJob(id, `Job ${id}`, new Date(0));
-    await repository.create(job, cardOf(job, createDeriver()(job)));
+    const job = testJob(id, `Job ${id}`);
+    await repository.create(job, testCard(job));
   }
-  const store = createJobStore({ ...(await repository.open('j'))!, repository, cardOf });
+  const open = async () => (await openJob('j', { storage, repository, surroundings: testWindows().newWindow() }))!;
+  const { jobs, close } = await open();
   for (let i = 1; i <= renamed; i++) {
-    store.getState().run(renameJob(`Name ${i}`));
-    await store.getState().flush();
+    jobs.getState().run(renameJob(`Name ${i}`));
+    await jobs.getState().flush();
   }
-  return { values, repository };
+  await close();
+  return { values, repository, open };
 }
 
 const nameOf = async (repository: JobRepository, id = 'j') => (await repository.open(id))?.history.job.name;
@@ -62,11 +52,10 @@ it('a damaged head or snapshot is named as damaged, and comes out as it is store
 });
 
 it('a change that is lost shortens the history there and says so; what is done next is kept', async () => {
-  const { values, repository } = await device(7);
+  const { values, repository, open } = await device(7);
   values.delete(keys.entry('j', 4));
-  const opened = (await repository.open('j'))!;
+  const { opened, jobs: store } = await open();
   expect(opened).toMatchObject({ isShortened: true, history: { cursor: 4, job: { name: 'Name 4' } } });
-  const store = createJobStore({ ...opened, repository, cardOf });
   store.getState().run(renameJob('After'));
   await store.getState().flush();
   const again = (await repository.open('j'))!;
@@ -94,8 +83,8 @@ it('whatever is done to any one record, opening and listing answer', async () =>
 });
 
 it('a change that could not be read again is not done, says so, and the job opens as it was', async () => {
-  const { repository } = await device(1);
-  const store = createJobStore({ ...(await repository.open('j'))!, repository, cardOf });
+  const { repository, open } = await device(1);
+  const { jobs: store } = await open();
   store.getState().run(renameJob('x'.repeat(500)));
   await store.getState().flush();
   expect(store.getState()).toMatchObject({ job: { name: 'Name 1' }, lastDone: { way: 'refused' }, saveState: 'saved' });

@@ -2,26 +2,29 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { createDeriver, type Derived } from '@/core/derive';
 import { isHoldable, redo, runCommand, undo, type Command, type CommandName, type History, type Job } from '@/core/job';
 import { Autosave, type AutosaveOptions, type SaveState } from './autosave';
+import type { NotHeld } from './lease';
 
 export interface JobState {
   readonly history: History;
   readonly job: Job;
   readonly derived: Derived;
   readonly saveState: SaveState;
-  /** Another tab writes this job: it is shown here and not changed. */
-  readonly readOnly: boolean;
+  /** Why the job is only shown here and not changed; undefined where it can be. */
+  readonly readOnly: NotHeld | undefined;
   /** What was done last, for the notice that names it. */
   readonly lastDone: { readonly name: CommandName; readonly way: 'done' | 'undone' | 'redone' | 'refused'; readonly at: number } | undefined;
   run(command: Command): void;
   undo(): void;
   redo(): void;
-  setReadOnly(readOnly: boolean): void;
+  setReadOnly(readOnly: NotHeld | undefined): void;
   /** What is being drawn, as text; saved with the job and given back when it is opened. */
   setDraft(draft: string): void;
   /** The card has something new that is not in the job (its thumbnail): it is written again. */
   renewCard(): void;
   /** Writes what is not written yet, now. */
   flush(): Promise<void>;
+  /** Whether the job was changed since it was written. */
+  isBehind(): boolean;
 }
 
 export type JobStore = StoreApi<JobState>;
@@ -42,7 +45,7 @@ export function createJobStore(options: AutosaveOptions): JobStore {
       if (entry && !readOnly) show(move(history), entry.name, way);
     };
     return {
-      history: first, job: first.job, derived: derive(first.job), saveState: 'saved', readOnly: false, lastDone: undefined,
+      history: first, job: first.job, derived: derive(first.job), saveState: 'saved', readOnly: undefined, lastDone: undefined,
       run(command) {
         const { history, readOnly } = get();
         if (readOnly) return;
@@ -57,6 +60,7 @@ export function createJobStore(options: AutosaveOptions): JobStore {
       setDraft: (draft) => autosave.setDraft(draft),
       renewCard: () => autosave.renewCard(),
       flush: () => autosave.flush(),
+      isBehind: () => autosave.isBehind(),
     };
   });
   const autosave = new Autosave(options, { read: store.getState, tell: (saveState) => store.setState({ saveState }) });

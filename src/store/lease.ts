@@ -1,115 +1,142 @@
 import { newId } from './ids';
-import { keys, type KeyValueStorage } from './storage';
+import { BROWSER, JobLine, type Answer, type Ask, type Surroundings } from './job-line';
+import { isStorageFull, keys, type Commit, type KeyValueStorage } from './storage';
 
-/** Which tab may write a job. The storage has no compare-and-set: a tab writes its claim and reads it again a moment later. */
-interface Claim {
-  readonly tab: string;
-  readonly at: number;
+/** Why a window may not write a job: another has it, had it taken from this one, or the job was deleted; or the device stores nothing. */
+export type NotHeld = 'elsewhere' | 'taken' | 'deleted' | 'full' | 'failed';
+
+/** How long a window that holds a job has to say so. One that was closed does not, whatever is stored; one that sleeps finds out when it wakes. */
+const THERE_MS = 400;
+/** How long it has to write its last change. */
+const LET_GO_MS = 4000;
+
+/** What the window that writes a job does when another asks. */
+export interface Writer {
+  /** Writes what is not written; whether something is left that could not be. */
+  write(): Promise<Answer>;
+  rename(name: string): Promise<Answer>;
+  /** Nothing is changed here from now on. */
+  stop(why: NotHeld): void;
+  /** The job is not ours any more: what could not be written of it is kept in another way. */
+  leaveBehind(): Promise<Answer>;
 }
-
-/** What tabs say to each other about one job. */
-interface Message {
-  readonly kind: 'who-holds-it' | 'i-do' | 'i-take-over';
-  readonly tab: string;
-}
-
-const RENEW_MS = 2000;
-const STALE_MS = 6000;
-const SETTLE_MS = 60;
-/** How long a tab that holds the job has to answer. One that was closed or reloaded does not, whatever its claim says. */
-const ANSWER_MS = 250;
-
-export interface Lease {
-  readonly held: boolean;
-  takeOver(): Promise<void>;
-  release(): void;
-}
-
-const wait = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
 
 /**
- * Claims a job for this tab. `onLost` is called when another tab takes over, before it starts to write. Weak: where there
- * is no BroadcastChannel, a reloaded tab has to wait until its old claim goes stale.
+ * The right of one window to write one job: a random word that stands in the storage. Everything that is written of the job is written only if its word still stands there, in the same transaction; so there are never two writers, whatever
+ * sleeps, is late or asks at the same moment. Weak: without a BroadcastChannel a window that lives cannot be told from one that died, and is taken over.
  */
-export async function claimJob(storage: KeyValueStorage, job: string, onLost: () => void): Promise<Lease> {
-  const lease = new TabLease(storage, job, onLost);
-  if (await lease.isFree()) await lease.hold();
-  return lease;
-}
-
-class TabLease implements Lease {
-  held = false;
-  private readonly tab = newId();
+export class Lease {
+  /** Why it is not held; undefined while it is. */
+  why: NotHeld | undefined = 'elsewhere';
   private readonly key: string;
-  private readonly channel: BroadcastChannel | undefined;
-  private wasAnswered = false;
-  private timer: ReturnType<typeof setInterval> | undefined;
+  private readonly line: JobLine;
+  private word: string | undefined;
+  private attempt: Promise<unknown> = Promise.resolve();
+  private writer: Writer | undefined;
 
-  constructor(private readonly storage: KeyValueStorage, job: string, private readonly onLost: () => void) {
+  constructor(private readonly storage: KeyValueStorage, private readonly job: string, surroundings: Surroundings = BROWSER) {
     this.key = keys.lease(job);
-    this.channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(`bryony/${job}`);
-    this.channel?.addEventListener('message', ({ data }: MessageEvent<Message>) => this.hear(data));
+    this.line = new JobLine(job, surroundings, (ask) => this.answer(ask));
   }
 
-  async isFree(): Promise<boolean> {
-    const other = await this.read();
-    if (!other || Date.now() - other.at > STALE_MS) return true;
-    if (!this.channel) return false;
-    this.tell('who-holds-it');
-    await wait(ANSWER_MS);
-    return !this.wasAnswered;
+  get held(): boolean {
+    return this.word !== undefined;
   }
 
-  async hold(): Promise<void> {
-    await this.write();
-    await wait(SETTLE_MS);
-    if ((await this.read())?.tab !== this.tab) return;
-    this.held = true;
-    // A renewal that fails (storage full) is tried again with the next one; saving says so to the user.
-    this.timer = setInterval(() => void this.renew().catch(() => undefined), RENEW_MS);
+  /** What has to stand in the storage for a write to be ours. Undefined: nothing may be written. */
+  get guard(): Commit['onlyIf'] {
+    return this.word === undefined ? undefined : { [this.key]: this.word };
   }
 
-  async takeOver(): Promise<void> {
-    this.tell('i-take-over');
-    await wait(4 * SETTLE_MS);
-    await this.hold();
+  /** Takes the job unless a window that lives has it. */
+  claim(): Promise<boolean> {
+    return this.take(async (seen) => seen !== null && (await this.ask({ kind: 'are-you-there' }, THERE_MS)) !== undefined);
+  }
+
+  /** Takes the job from whoever has it, once it wrote its last change; what it could not write it still holds. */
+  async takeOver(): Promise<Answer> {
+    const isThere = (await this.ask({ kind: 'are-you-there' }, THERE_MS)) !== undefined;
+    const answer = isThere ? await this.ask({ kind: 'let-go' }) : undefined;
+    await this.take(async () => false);
+    return answer ?? { holdsMore: false };
+  }
+
+  ask(ask: Ask, ms = LET_GO_MS): Promise<Answer | undefined> {
+    return this.line.ask(ask, ms);
+  }
+
+  /** From now on this window answers as the one that writes. */
+  serve(writer: Writer): void {
+    this.writer = writer;
+  }
+
+  /** Looks whether the job is still ours, as after a sleep or a write that was refused. */
+  async check(): Promise<void> {
+    if (this.word === undefined) return;
+    const mine = this.word;
+    const stored = await this.storage.getMany([this.key, keys.head(this.job)]).catch(() => undefined);
+    if (stored && mine === this.word && stored[this.key] !== mine) this.lose((stored[keys.head(this.job)] ?? null) === null ? 'deleted' : 'taken');
   }
 
   release(): void {
-    clearInterval(this.timer);
-    this.channel?.close();
-    if (this.held) void this.storage.removeMany([this.key]).catch(() => undefined);
-    this.held = false;
+    const { guard } = this;
+    this.word = undefined;
+    this.line.close();
+    if (guard) void this.storage.commit({ onlyIf: guard, remove: [this.key] }).catch(() => undefined);
   }
 
-  private async renew(): Promise<void> {
-    const claim = await this.read();
-    if (claim && claim.tab !== this.tab) this.lose();
-    else await this.write();
+  private take(isTaken: (seen: string | null) => Promise<boolean>): Promise<boolean> {
+    const attempt = this.tryToTake(isTaken);
+    this.attempt = attempt;
+    return attempt;
   }
 
-  private lose(): void {
-    if (!this.held) return;
-    this.held = false;
-    clearInterval(this.timer);
-    this.onLost();
+  private async tryToTake(isTaken: (seen: string | null) => Promise<boolean>): Promise<boolean> {
+    try {
+      for (;;) {
+        const seen = await this.storage.getItem(this.key);
+        if (await isTaken(seen)) return false;
+        const word = newId();
+        if (!(await this.storage.commit({ onlyIf: { [this.key]: seen }, set: { [this.key]: word } }))) continue;
+        this.word = word;
+        this.why = undefined;
+        // One that did not answer in time, and lives, finds out before it writes.
+        if (seen !== null) this.line.tellOf({ kind: 'look' });
+        return true;
+      }
+    } catch (problem) {
+      this.why = isStorageFull(problem) ? 'full' : 'failed';
+      return false;
+    }
   }
 
-  private hear({ kind }: Message): void {
-    if (kind === 'i-take-over') this.lose();
-    else if (kind === 'i-do') this.wasAnswered = true;
-    else if (this.held) this.tell('i-do');
+  private lose(why: NotHeld): void {
+    if (this.word === undefined) return;
+    this.word = undefined;
+    this.why = why;
+    this.writer?.stop(why);
+    void this.writer?.leaveBehind();
   }
 
-  private tell(kind: Message['kind']): void {
-    this.channel?.postMessage({ kind, tab: this.tab } satisfies Message);
+  private async answer(ask: Ask): Promise<Answer | undefined> {
+    // Who is about to hold it answers once that is settled; who waits for an answer itself must not be waited for.
+    if (this.word === undefined && ask.kind === 'are-you-there') await this.attempt;
+    if (this.word === undefined) return undefined;
+    switch (ask.kind) {
+      case 'look': return void this.check();
+      case 'are-you-there': return { holdsMore: false };
+      case 'write': return this.writer?.write();
+      case 'rename': return this.writer?.rename(ask.name);
+      case 'let-go': return this.letGo();
+    }
   }
 
-  private async read(): Promise<Claim | null> {
-    return JSON.parse((await this.storage.getItem(this.key)) ?? 'null') as Claim | null;
-  }
-
-  private write(): Promise<void> {
-    return this.storage.setItem(this.key, JSON.stringify({ tab: this.tab, at: Date.now() } satisfies Claim));
+  private async letGo(): Promise<Answer> {
+    const { writer } = this;
+    writer?.stop('taken');
+    const answer = await writer?.write();
+    this.word = undefined;
+    this.why = 'taken';
+    return (answer?.holdsMore ? await writer?.leaveBehind() : answer) ?? { holdsMore: false };
   }
 }

@@ -1,5 +1,6 @@
 import { readOwnThing, type OwnThing, type ShelfEntry } from '@/core/shelf';
-import { keys, OWN_SHELF, storage, type KeyValueStorage } from './storage';
+import { keys, OWN_SHELF, type KeyValueStorage } from './storage';
+import { storage } from './this-device';
 
 /** Things of known size that somebody keeps on this device: one key each, so that two windows cannot overwrite one another. */
 export class OwnShelf {
@@ -14,11 +15,11 @@ export class OwnShelf {
   }
 
   async keep(thing: OwnThing): Promise<void> {
-    await this.store.setItem(keys.own(thing.id), JSON.stringify(thing));
+    await this.store.commit({ set: { [keys.own(thing.id)]: JSON.stringify(thing) } });
   }
 
   async remove(id: string): Promise<void> {
-    await this.store.removeMany([keys.own(id)]);
+    await this.store.commit({ remove: [keys.own(id)] });
   }
 }
 

@@ -1,4 +1,5 @@
 import { pictureWorker } from '@/workers';
+import { newId } from './ids';
 import { keys, type KeyValueStorage } from './storage';
 
 interface PictureHead {
@@ -6,36 +7,75 @@ interface PictureHead {
   readonly bytes: number;
 }
 
+/** Which windows are bringing a picture in, and since when. `turn` grows with every change, so that no two states are alike. */
+interface Coming {
+  readonly turn: number;
+  readonly windows: Readonly<Record<string, number>>;
+}
+
 /** Pieces written at a time: about 8 MB of text, so that a large picture never stands in memory twice. */
 const PIECES_AT_ONCE = 4;
 
+/** A window that began to bring a picture in this long ago has died over it. */
+const LONGEST_COMING_MS = 60 * 60 * 1000;
+
 /** Pictures by the SHA-256 of their bytes. The head is written last: a picture without head is not there. */
 export class PictureStore {
+  private readonly window = newId();
+  /** What this window has begun to bring in and no job that is stored mentions yet. */
+  private readonly mine = new Set<string>();
+
   constructor(private readonly storage: KeyValueStorage) {}
 
   async has(hash: string): Promise<boolean> {
     return (await this.storage.getItem(keys.picture(hash))) !== null;
   }
 
-  /** Stores a picture once; a second time does nothing. Throws what the storage throws when it is full. */
+  /** Stores a picture once; a second time does nothing. It is on its way in, and not swept, until it is settled. Throws what the storage throws; then nothing of it is left. */
   async put(hash: string, bytes: ArrayBuffer): Promise<void> {
-    if (await this.has(hash)) return;
+    this.mine.add(hash);
+    try {
+      await this.changeComing(hash, (windows) => ({ ...windows, [this.window]: Date.now() }));
+      if (!(await this.has(hash))) await this.write(hash, bytes);
+    } catch (problem) {
+      await this.takeBack(hash).catch(() => undefined);
+      throw problem;
+    }
+  }
+
+  private async write(hash: string, bytes: ArrayBuffer): Promise<void> {
     const packed = await pictureWorker.call('toPieces', { bytes });
     if (packed.kind !== 'done') throw new Error('picture-not-packed');
     const pieces = packed.value;
     for (let at = 0; at < pieces.length; at += PIECES_AT_ONCE) {
       const some = pieces.slice(at, at + PIECES_AT_ONCE);
-      await this.storage.setMany(Object.fromEntries(some.map((piece, i) => [keys.piece(hash, at + i), piece])));
+      await this.storage.commit({ set: Object.fromEntries(some.map((piece, i) => [keys.piece(hash, at + i), piece])) });
     }
     const head: PictureHead = { pieces: pieces.length, bytes: bytes.byteLength };
-    await this.storage.setItem(keys.picture(hash), JSON.stringify(head));
+    await this.storage.commit({ set: { [keys.picture(hash)]: JSON.stringify(head) } });
+  }
+
+  /** Takes back what was written of a picture that did not get in, so that it does not fill a full device; unless another window is bringing it in too. */
+  private async takeBack(hash: string): Promise<void> {
+    this.mine.delete(hash);
+    const seen = await this.storage.getItem(keys.coming(hash));
+    const { [this.window]: _, ...others } = readComing(seen).windows;
+    const mine = (await this.storage.getAllKeys()).filter((key) => key.startsWith(`${keys.picture(hash)}/`));
+    if (Object.keys(others).length === 0) await this.storage.commit({ onlyIf: { [keys.coming(hash)]: seen, [keys.picture(hash)]: null }, remove: mine });
+  }
+
+  /** Says of pictures that this window brought in that they are no longer on their way: a job mentions them, or nothing came of it. */
+  async settle(hashes: Iterable<string>): Promise<void> {
+    for (const hash of hashes) {
+      if (!this.mine.delete(hash)) continue;
+      await this.changeComing(hash, ({ [this.window]: _, ...others }) => others);
+    }
   }
 
   async get(hash: string): Promise<ArrayBuffer | undefined> {
-    const head = await this.storage.getItem(keys.picture(hash));
-    if (head === null) return undefined;
-    const { pieces } = JSON.parse(head) as PictureHead;
-    const names = Array.from({ length: pieces }, (_, i) => keys.piece(hash, i));
+    const head = readHead(await this.storage.getItem(keys.picture(hash)));
+    if (!head) return undefined;
+    const names = Array.from({ length: head.pieces }, (_, i) => keys.piece(hash, i));
     const found = await this.storage.getMany(names);
     const texts = names.map((name) => found[name]);
     if (texts.some((text) => text === null || text === undefined)) return undefined;
@@ -43,10 +83,49 @@ export class PictureStore {
     return unpacked.kind === 'done' ? unpacked.value : undefined;
   }
 
-  /** Removes every picture that is not in `used`, half-written ones included. */
-  async sweep(used: ReadonlySet<string>): Promise<void> {
-    const all = await this.storage.getAllKeys();
-    const gone = all.filter((key) => key.startsWith('picture/') && !used.has(key.split('/')[1]!));
-    if (gone.length > 0) await this.storage.removeMany(gone);
+  /**
+   * Removes every picture that nothing uses, half-written ones included, and spares what any window is bringing in. Each is removed only if nobody began to bring it in since it was looked at: what comes in stays in.
+   * @param findUsed what jobs and their histories mention, asked after it is known what is on its way
+   */
+  async sweep(findUsed: () => Promise<ReadonlySet<string>>): Promise<void> {
+    const stored = new Map<string, string[]>();
+    for (const key of (await this.storage.getAllKeys()).filter((name) => name.startsWith('picture/'))) {
+      const hash = key.split('/')[1]!;
+      stored.set(hash, [...(stored.get(hash) ?? []), key]);
+    }
+    const comings = await this.storage.getMany([...stored.keys()].map(keys.coming));
+    const used = await findUsed();
+    for (const [hash, mine] of stored) {
+      const seen = comings[keys.coming(hash)] ?? null;
+      const isComing = Object.values(readComing(seen).windows).some((since) => Date.now() - since < LONGEST_COMING_MS);
+      if (!used.has(hash) && !isComing) await this.storage.commit({ onlyIf: { [keys.coming(hash)]: seen }, remove: mine });
+    }
+  }
+
+  private async changeComing(hash: string, change: (windows: Coming['windows']) => Coming['windows']): Promise<void> {
+    for (;;) {
+      const seen = await this.storage.getItem(keys.coming(hash));
+      const { turn, windows } = readComing(seen);
+      const next: Coming = { turn: turn + 1, windows: change(windows) };
+      if (await this.storage.commit({ onlyIf: { [keys.coming(hash)]: seen }, set: { [keys.coming(hash)]: JSON.stringify(next) } })) return;
+    }
+  }
+}
+
+function readHead(text: string | null): PictureHead | undefined {
+  const head = parsed(text) as Partial<PictureHead> | undefined;
+  return head && Number.isInteger(head.pieces) && head.pieces! >= 0 && head.pieces! < 100_000 ? (head as PictureHead) : undefined;
+}
+
+function readComing(text: string | null): Coming {
+  const { turn, windows } = (parsed(text) ?? {}) as Partial<Coming>;
+  return { turn: typeof turn === 'number' ? turn : 0, windows: typeof windows === 'object' && windows !== null ? windows : {} };
+}
+
+function parsed(text: string | null): unknown {
+  try {
+    return JSON.parse(text ?? 'null');
+  } catch {
+    return undefined;
   }
 }

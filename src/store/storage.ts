@@ -1,9 +1,26 @@
-import { createAsyncStorage } from '@react-native-async-storage/async-storage';
+/** What is written at once, or not at all. */
+export interface Commit {
+  /** What has to be stored at this moment (null: nothing) for anything to be written. Read and written in one transaction. */
+  readonly onlyIf?: Readonly<Record<string, string | null>>;
+  readonly set?: Readonly<Record<string, string>>;
+  readonly remove?: readonly string[];
+}
 
-/** The device's storage (IndexedDB on the web). Values are strings; one `setMany` is one transaction. */
-export const storage = createAsyncStorage('bryony');
+/** Texts by key. What it throws is a `StorageProblem`. */
+export interface KeyValueStorage {
+  getItem(key: string): Promise<string | null>;
+  getMany(keys: string[]): Promise<Record<string, string | null>>;
+  getAllKeys(): Promise<string[]>;
+  /** Whether it was written: false when something else was stored than `onlyIf` says. */
+  commit(commit: Commit): Promise<boolean>;
+}
 
-export type KeyValueStorage = Pick<typeof storage, 'getItem' | 'getMany' | 'setItem' | 'setMany' | 'removeMany' | 'getAllKeys'>;
+/** Why the device would not store something. */
+export class StorageProblem extends Error {
+  constructor(readonly kind: 'full' | 'failed', cause: unknown) {
+    super(`storage ${kind}`, { cause });
+  }
+}
 
 export const OWN_SHELF = 'shelf/';
 
@@ -18,13 +35,11 @@ export const keys = {
   own: (thing: string) => `${OWN_SHELF}${thing}`,
   picture: (hash: string) => `picture/${hash}`,
   piece: (hash: string, index: number) => `picture/${hash}/${index}`,
+  coming: (hash: string) => `picture/${hash}/coming`,
 };
 
 export function isJobKey(key: string, job: string): boolean {
   return key.startsWith(`job/${job}/`);
 }
 
-/** Storage that is full says so in its own words, which differ between browsers. */
-export function isStorageFull(problem: unknown): boolean {
-  return /quota|full|exceeded|no space/i.test(`${problem} ${(problem as { cause?: unknown })?.cause ?? ''}`);
-}
+export const isStorageFull = (problem: unknown): boolean => problem instanceof StorageProblem && problem.kind === 'full';

@@ -4,7 +4,7 @@ import type { RelationKind } from '@/core/relate';
 import { formatLength, type Units } from '@/core/units';
 import { wordsForKind } from './relation-words';
 
-type Detail = Readonly<Record<string, string | number>>;
+export type Detail = Readonly<Record<string, string | number>>;
 
 const SNAPS: Readonly<Record<SnapKind | 'picture-corner' | 'picture-edge' | 'picture-line', string>> = {
   'picture-corner': 'picture corner', 'picture-edge': 'picture edge', 'picture-line': 'line in the picture',
@@ -92,7 +92,12 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'point-the-way': () => 'Point in the direction that the typed length should take.',
   'scale-first': () => 'There is no scale yet, so a typed size has no meaning. Set the scale under Fit first.',
   'guide-first': () => 'Set a guide first; the typed offset stands it aside.',
-  'read-only': () => 'Another window writes this job, so nothing can be changed here. Take over to go on.',
+  'read-only': () => 'This job is only shown here, so nothing was changed. The line above the picture says why, and how to go on.',
+  'job-open-elsewhere': () => 'That job is open in another window. Do it there, or close it there first.',
+  'job-gone': () => 'That job is not on this device any more, or cannot be read.',
+  'kept-aside': ({ name }) => `Another window took this job over. What was changed here last is kept as a job of its own: “${name}”.`,
+  'left-elsewhere': () => 'The other window holds changes that could not be stored. They are still there: save them as a bundle in that window.',
+  'nothing-kept': () => 'This browser stores nothing (a private window, perhaps). You can work, but it ends with this window: save your jobs as bundles, under Hand over.',
   'node-needed': () => 'An outline keeps at least two points. Delete the whole outline instead.',
 
   'reference-in': ({ name, count, layers, left }) => `“${name}”: ${count} lines and curves on ${layers === 1 ? 'one layer' : `${layers} layers`}${left ? `; not line work and left out: ${left}` : ''}. Use Match under Fit to lay a picture on it.`,

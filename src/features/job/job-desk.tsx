@@ -13,7 +13,6 @@ import { SourcesRow } from '@/features/sources/sources-row';
 import { useBringIn, type BringIn } from '@/features/sources/use-bring-in';
 import { TracePanel } from '@/features/trace/trace-panel';
 import { TraceRow } from '@/features/trace/trace-row';
-import type { Lease } from '@/store';
 import { WIDE } from '@/ui/layout';
 import { usePalette } from '@/ui/palette';
 import { BenchButtons } from './bench-buttons';
@@ -33,7 +32,7 @@ import { ViewStrip } from './view-strip';
 const CARD_HEIGHT: Readonly<Record<StepName, number>> = { sources: 226, fit: 196, trace: 192, handover: 268 };
 
 /** A job that is open: its bench, and around it what the step in hand offers. */
-export function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
+export function JobDesk({ desk, reopen }: { desk: Desk; reopen: () => void }) {
   const palette = usePalette();
   const { width, height } = useWindowDimensions();
   const wide = width >= WIDE;
@@ -54,7 +53,7 @@ export function JobDesk({ lease, desk }: { lease: Lease; desk: Desk }) {
       {bringIn.film ? <FilmChooser film={bringIn.film} onStills={(stills) => (bringIn.leaveFilm(), void bringIn.take(stills))} onLeave={bringIn.leaveFilm} /> : null}
       <Frame
         step={step} onStep={setStep}
-        bench={<BenchArea bringIn={bringIn} lease={lease} raised={!wide && cardsShown} />}
+        bench={<BenchArea bringIn={bringIn} reopen={reopen} raised={!wide && cardsShown} />}
         ledge={<Ledge row={step === 'handover' ? null : <StepRow {...steps} />} cards={<StepCards {...steps} bringIn={bringIn} onPointAt={pointAtAsked} />} wide={wide} open={wide || cardsShown} height={height} onOpen={setOpen} onCovered={(covered) => session.setCovered(covered)} low={CARD_HEIGHT[step]} />}
       />
     </View>
@@ -81,14 +80,14 @@ function StepCards({ step, panels, setPanel, bringIn, onPointAt }: StepState & {
 }
 
 /** The drawing surface with what floats over it; `raised`: cards lie over its lower part. */
-function BenchArea({ bringIn, lease, raised }: { bringIn: BringIn; lease: Lease; raised: boolean }) {
+function BenchArea({ bringIn, reopen, raised }: { bringIn: BringIn; reopen: () => void; raised: boolean }) {
   return (
     <View style={{ flex: 1, minHeight: 0 }} role="main">
       <Bench />
       <BenchButtons />
       <Tour />
       <Notices bringIn={bringIn} raised={raised} />
-      <StateBanner lease={lease} />
+      <StateBanner reopen={reopen} />
       <CaliperSlip />
     </View>
   );

@@ -19,7 +19,7 @@ export function JobScreen({ id }: { id: string }) {
   const router = useRouter();
   const state = useDeskFor(id);
   if (state.kind === 'open') {
-    return <DeskContext.Provider value={state.desk}><JobDesk lease={state.lease} desk={state.desk} /></DeskContext.Provider>;
+    return <DeskContext.Provider key={state.round} value={state.desk}><JobDesk desk={state.desk} reopen={state.reopen} /></DeskContext.Provider>;
   }
   return (
     <PlainPage>

@@ -1,19 +1,22 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { Session } from '@/bench/session';
 import type { Desk } from '@/bench/use-session';
 import { pictureKey, type Job } from '@/core/job';
-import { claimJob, createJobStore, jobCardOf, repository, storage, thumbnailOf, type Lease } from '@/store';
+import { openJob, repository, storage, thumbnailOf } from '@/store';
 
 export type DeskState =
   | { readonly kind: 'opening' }
   | { readonly kind: 'missing' }
   /** Something is stored of it that cannot be read. */
   | { readonly kind: 'damaged' }
-  | { readonly kind: 'open'; readonly desk: Desk; readonly lease: Lease };
+  /** `reopen` reads it from the device again, to write it; taken, where need be, from the window that has it. */
+  | { readonly kind: 'open'; readonly desk: Desk; readonly round: number; reopen(): void };
 
 /** Opens a job: its history, its draft, and the right to write it. Everything is written and let go when the screen goes. */
 export function useDeskFor(id: string): DeskState {
   const [state, setState] = useState<DeskState>({ kind: 'opening' });
+  const [round, setRound] = useState(0);
+  const reopen = useCallback(() => setRound((before) => before + 1), []);
   useEffect(() => {
     let gone = false;
     let close = () => undefined as void;
@@ -21,28 +24,31 @@ export function useDeskFor(id: string): DeskState {
       const kind = (await repository.holds(id)) ? 'damaged' : 'missing';
       if (!gone) setState({ kind });
     };
-    void openDesk(id).then((opened) => {
+    void openDesk(id, round > 0).then((opened) => {
       if (!opened) return void missing();
       close = opened.close;
       if (gone) close();
-      else setState({ kind: 'open', desk: opened.desk, lease: opened.lease });
+      else setState({ kind: 'open', desk: opened.desk, round, reopen });
     }, () => gone || setState({ kind: 'damaged' }));
     return () => {
       gone = true;
       close();
     };
-  }, [id]);
+  }, [id, round, reopen]);
   return state;
 }
 
 const keyOfFirst = ({ sheets: [first] }: Job) => first && pictureKey(first);
 
-async function openDesk(id: string): Promise<{ desk: Desk; lease: Lease; close: () => void } | undefined> {
-  const opened = await repository.open(id);
-  if (!opened) return undefined;
-  const known = (await repository.listCards()).find((card) => card.id === id)?.thumbnail;
-  const thumbnail = { picture: keyOfFirst(opened.history.job), url: known };
-  const jobs = createJobStore({ ...opened, repository, cardOf: (job, derived) => jobCardOf(job, derived, new Date(), thumbnail.url) });
+async function openDesk(id: string, takeOver: boolean): Promise<{ desk: Desk; close: () => void } | undefined> {
+  const thumbnail: { picture?: string | undefined; url?: string | undefined } = {};
+  const said: { session?: Session } = {};
+  const open = await openJob(id, { repository, storage, takeOver, thumbnail: () => thumbnail.url, onKeptAside: (name) => said.session?.say('kept-aside', { name }) });
+  if (!open) return undefined;
+  const { jobs, lease, opened } = open;
+  const session = (said.session = new Session(jobs, opened.draft));
+  thumbnail.picture = keyOfFirst(opened.history.job);
+  thumbnail.url = (await repository.listCards()).find((card) => card.id === id)?.thumbnail;
   const stopThumbnail = jobs.subscribe(({ job }) => {
     const picture = keyOfFirst(job);
     if (picture === thumbnail.picture) return;
@@ -52,23 +58,22 @@ async function openDesk(id: string): Promise<{ desk: Desk; lease: Lease; close: 
       jobs.getState().renewCard();
     });
   });
-  const lease = await claimJob(storage, id, () => {
-    jobs.setState({ readOnly: true });
-  });
-  jobs.setState({ readOnly: !lease.held });
-  const session = new Session(jobs, opened.draft);
   if (opened.isShortened) session.say('history-shortened');
+  if (open.leftElsewhere) session.say('left-elsewhere');
+  // A window that slept may have been taken over meanwhile; one that is hidden may never come back.
+  const onShow = () => void (document.visibilityState === 'hidden' ? jobs.getState().flush() : lease.check());
   const flush = () => void jobs.getState().flush();
-  const onHide = () => document.visibilityState === 'hidden' && flush();
-  document.addEventListener('visibilitychange', onHide);
+  document.addEventListener('visibilitychange', onShow);
   window.addEventListener('pagehide', flush);
+  window.addEventListener('pageshow', onShow);
   return {
-    desk: { jobs, session }, lease,
+    desk: { jobs, session },
     close() {
-      document.removeEventListener('visibilitychange', onHide);
+      document.removeEventListener('visibilitychange', onShow);
       window.removeEventListener('pagehide', flush);
+      window.removeEventListener('pageshow', onShow);
       stopThumbnail();
-      void jobs.getState().flush().then(() => lease.release());
+      void open.close();
     },
   };
 }

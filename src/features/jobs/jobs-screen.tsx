@@ -2,12 +2,12 @@ import { useRouter } from 'expo-router';
 import { useRef, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Button, Snackbar } from 'react-native-paper';
-import type { Imported, JobCard } from '@/store';
+import { isStorageFull, type Imported, type JobCard, type Outside } from '@/store';
 import { usePalette } from '@/ui/palette';
 import { Title, Words } from '@/ui/text';
-import { sentenceFor } from '@/ui/words';
+import { sentenceFor, type Detail } from '@/ui/words';
 import { JobCardView } from './job-card-view';
-import { DEMO_JOBS, useJobActions, useJobCards } from './use-jobs';
+import { DEMO_JOBS, useIsKept, useJobActions, useJobCards } from './use-jobs';
 
 /** How long a deleted job can be brought back before it is really gone. */
 const UNDO_MS = 8000;
@@ -44,10 +44,14 @@ export function JobsScreen() {
   const router = useRouter();
   const { data: cards } = useJobCards();
   const actions = useJobActions();
+  const isKeptHere = useIsKept();
   const [notice, setNotice] = useState<Said>();
-  const { deleted, remove, undoDelete } = useDeletion(actions.remove.mutate);
+  const say = (code: string, detail: Detail = {}) => setNotice({ words: sentenceFor(code, detail), at: Date.now() });
+  /** What an action came to, and that it failed, is said. */
+  const told = { onSuccess: (outcome: Outside) => outcome.kind === 'refused' && say(outcome.code), onError: (problem: Error) => say(isStorageFull(problem) ? 'storage-full' : 'storage-failed') };
+  const { deleted, remove, undoDelete } = useDeletion((id) => actions.remove.mutate(id, told));
   const open = (id: string) => router.push(`/job/${id}`);
-  const taken = (outcome: Imported) => (outcome.kind === 'done' ? open(outcome.id) : setNotice({ words: sentenceFor(outcome.code, outcome.detail), at: Date.now() }));
+  const taken = (outcome: Imported) => (outcome.kind === 'done' ? open(outcome.id) : say(outcome.code, outcome.detail));
   const shown = (cards ?? []).filter((card) => card.id !== deleted?.id);
 
   return (
@@ -57,12 +61,13 @@ export function JobsScreen() {
           <Title>Bryony</Title>
           <Words quiet>Pictures of a thing become outlines of true size.</Words>
         </View>
-        <Beginnings isOpening={actions.openFile.isPending} onNew={() => actions.create.mutate(nextName(cards ?? []), { onSuccess: open })} onFile={(file) => actions.openFile.mutate(file, { onSuccess: taken })} />
+        {isKeptHere ? null : <Words style={{ padding: 12, borderRadius: 10, backgroundColor: palette.leaf }} testID="nothing-kept">{sentenceFor('nothing-kept')}</Words>}
+        <Beginnings isOpening={actions.openFile.isPending} onNew={() => actions.create.mutate(nextName(cards ?? []), { onSuccess: open, onError: told.onError })} onFile={(file) => actions.openFile.mutate(file, { onSuccess: taken, onError: told.onError })} />
         {cards && shown.length === 0 ? <Words quiet>No jobs yet. Begin one with your own pictures, or try the demo below.</Words> : null}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }} testID="jobs">
           {shown.map((card) => (
             <JobCardView key={card.id} card={card} onOpen={() => open(card.id)} onDelete={() => remove(card)}
-              onDuplicate={() => actions.duplicate.mutate(card.id)} onRename={(name) => actions.rename.mutate({ id: card.id, name })} />
+              onDuplicate={() => actions.duplicate.mutate(card.id, told)} onRename={(name) => actions.rename.mutate({ id: card.id, name }, told)} />
           ))}
         </View>
         <Demos actions={actions} onTaken={taken} />

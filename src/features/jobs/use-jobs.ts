@@ -1,7 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { createDeriver } from '@/core/derive';
 import { createJob, listFiles, type Job } from '@/core/job';
-import { jobCardOf, newId, openBundle, repository, storeJob, type Imported } from '@/store';
+import { createJobOf, deleteStored, duplicateStored, isKept, newId, openBundle, renameStored, repository, storage, storeJob, type Imported } from '@/store';
 
 const JOBS = ['jobs'];
 
@@ -9,45 +8,23 @@ export function useJobCards() {
   return useQuery({ queryKey: JOBS, queryFn: () => repository.listCards() });
 }
 
+/** Whether this browser keeps anything when its window is closed. */
+export function useIsKept(): boolean {
+  return useQuery({ queryKey: ['is-kept'], queryFn: isKept, staleTime: Infinity }).data ?? true;
+}
+
 /** What can be done with jobs from the list. Each refreshes the list when it is through. */
 export function useJobActions() {
   const client = useQueryClient();
   const refresh = () => client.invalidateQueries({ queryKey: JOBS });
-  const create = useMutation({
-    mutationFn: async (name: string) => {
-      const job = createJob(newId(), name, new Date());
-      await repository.create(job, jobCardOf(job, createDeriver()(job), new Date(), undefined));
-      return job.id;
-    },
-    onSuccess: refresh,
-  });
-  const rename = useMutation({ mutationFn: ({ id, name }: { id: string; name: string }) => changeJob(id, (job) => ({ ...job, name })), onSuccess: refresh });
-  const duplicate = useMutation({
-    mutationFn: async (id: string) => {
-      const opened = await repository.open(id);
-      if (!opened) return;
-      const cards = await repository.listCards();
-      const copy: Job = { ...opened.history.job, id: newId(), name: `${opened.history.job.name} (copy)`.slice(0, 200) };
-      await repository.create(copy, jobCardOf(copy, createDeriver()(copy), new Date(), cards.find((card) => card.id === id)?.thumbnail));
-    },
-    onSuccess: refresh,
-  });
-  const remove = useMutation({ mutationFn: (id: string) => repository.remove(id), onSuccess: refresh });
+  const create = useMutation({ mutationFn: (name: string) => createJobOf(createJob(newId(), name, new Date()), undefined, repository), onSuccess: refresh });
+  const outside = { repository, storage };
+  const rename = useMutation({ mutationFn: ({ id, name }: { id: string; name: string }) => renameStored(id, name, outside), onSettled: refresh });
+  const duplicate = useMutation({ mutationFn: (id: string) => duplicateStored(id, outside), onSettled: refresh });
+  const remove = useMutation({ mutationFn: (id: string) => deleteStored(id, outside), onSettled: refresh });
   const openFile = useMutation({ mutationFn: async (file: File): Promise<Imported> => openBundle(await file.arrayBuffer(), repository), onSuccess: refresh });
   const openDemo = useMutation({ mutationFn: openDemoJob, onSuccess: refresh });
   return { create, rename, duplicate, remove, openFile, openDemo, refresh };
-}
-
-/** Renames without opening: the snapshot is replaced, the history kept as it is. */
-async function changeJob(id: string, change: (job: Job) => Job): Promise<void> {
-  const opened = await repository.open(id);
-  if (!opened) return;
-  const job = change(opened.history.job);
-  const card = (await repository.listCards()).find((other) => other.id === id);
-  await repository.save({
-    history: { ...opened.history, job }, storedEntries: opened.history.entries.length, snapshotAt: Infinity,
-    card: { ...jobCardOf(job, createDeriver()(job), new Date(), card?.thumbnail) }, draft: opened.draft ?? '',
-  });
 }
 
 export interface DemoJob {
