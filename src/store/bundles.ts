@@ -1,23 +1,31 @@
 import { createDeriver } from '@/core/derive';
-import { fromPictureKey, listFiles, pictureKey, type Job } from '@/core/job';
+import { listFiles, pictureKey, type Job } from '@/core/job';
 import { fileWorker, pictureWorker, type BundleData } from '@/workers';
 import { newId } from './ids';
 import { jobCardOf } from './job-card';
+import { openPicture } from './picture-at-hand';
 import type { JobRepository } from './repository';
-import { isStorageFull } from './storage';
+import { isStorageFull, StorageProblem } from './storage';
 
 export type Imported = { readonly kind: 'done'; readonly id: string } | { readonly kind: 'refused'; readonly code: string; readonly detail: Readonly<Record<string, string | number>> };
 
-/** The whole job as one file. Refused when a picture is missing on this device. */
-export async function packJob(job: Job, repository: JobRepository): Promise<{ kind: 'done'; bytes: ArrayBuffer } | Extract<Imported, { kind: 'refused' }>> {
-  const pictures: { hash: string; bytes: ArrayBuffer }[] = [];
-  for (const hash of listFiles(job)) {
-    const bytes = await repository.pictures.get(hash);
-    if (!bytes) return { kind: 'refused', code: 'picture-missing', detail: {} };
-    pictures.push({ hash, bytes });
+/** A job as one file; of which of its files nothing is left on this device. */
+export type Packed = { readonly kind: 'done'; readonly bytes: ArrayBuffer; readonly missing: number } | Extract<Imported, { kind: 'refused' }>;
+
+/** The whole job as one file. What is gone from this device is named in it as missing: the rest of the job is worth keeping. */
+export async function packJob(job: Job, repository: JobRepository): Promise<Packed> {
+  try {
+    const pictures: { hash: string; bytes: ArrayBuffer }[] = [];
+    const files = listFiles(job);
+    for (const hash of files) {
+      const bytes = await repository.pictures.get(hash);
+      if (bytes) pictures.push({ hash, bytes });
+    }
+    const written = await fileWorker.call('writeBundle', { job, pictures });
+    return written.kind === 'done' ? { kind: 'done', bytes: written.value, missing: files.length - pictures.length } : { kind: 'refused', code: 'worker-died', detail: {} };
+  } catch (problem) {
+    return { kind: 'refused', code: problem instanceof StorageProblem ? 'storage-not-read' : 'worker-died', detail: {} };
   }
-  const written = await fileWorker.call('writeBundle', { job, pictures });
-  return written.kind === 'done' ? { kind: 'done', bytes: written.value } : { kind: 'refused', code: 'worker-died', detail: {} };
 }
 
 export async function openBundle(bytes: ArrayBuffer, repository: JobRepository): Promise<Imported> {
@@ -33,8 +41,9 @@ export async function openBundle(bytes: ArrayBuffer, repository: JobRepository):
 export async function storeJob({ job, pictures }: BundleData, repository: JobRepository): Promise<Imported> {
   try {
     for (const { hash, bytes } of pictures) await repository.pictures.put(hash, bytes);
-    const thumbnail = await thumbnailOf(job, repository);
-    return { kind: 'done', id: await createJobOf(job, thumbnail, repository) };
+    // A job stands under its id in addresses and keys, so one that could not be an id of ours gets another.
+    const own = /^[\w-]+$/.test(job.id) ? job : { ...job, id: newId() };
+    return { kind: 'done', id: await createJobOf(own, await thumbnailOf(own, repository), repository) };
   } catch (problem) {
     await giveUp(pictures.map(({ hash }) => hash), repository).catch(() => undefined);
     return { kind: 'refused', code: isStorageFull(problem) ? 'storage-full' : 'storage-failed', detail: {} };
@@ -60,24 +69,4 @@ export async function thumbnailOf(job: Job, repository: JobRepository): Promise<
   if (!hash || !(await openPicture(hash, repository))) return undefined;
   const made = await pictureWorker.call('thumbnail', { hash, size: 240 });
   return made.kind === 'done' ? made.value : undefined;
-}
-
-/** Pictures on their way into the worker: whoever asks for one meanwhile waits for the same decoding. */
-const opening = new Map<string, Promise<boolean>>();
-
-/** Makes sure that the picture worker holds a picture; false when it is not on this device or cannot be read. */
-export function openPicture(key: string, repository: JobRepository): Promise<boolean> {
-  const known = opening.get(key) ?? bringIntoWorker(key, repository).finally(() => opening.delete(key));
-  opening.set(key, known);
-  return known;
-}
-
-async function bringIntoWorker(key: string, repository: JobRepository): Promise<boolean> {
-  const held = await pictureWorker.call('hasPicture', { hash: key });
-  if (held.kind === 'done' && held.value) return true;
-  const { picture, page } = fromPictureKey(key);
-  const bytes = await repository.pictures.get(picture);
-  if (!bytes) return false;
-  const opened = await pictureWorker.call('open', { bytes, page }, { transfer: [bytes] });
-  return opened.kind === 'done';
 }

@@ -1,5 +1,6 @@
 export { bringInPicture, type BringInOptions, type BroughtIn, type Told } from './bring-in';
-export { createJobOf, openBundle, openPicture, packJob, storeJob, thumbnailOf, type Imported } from './bundles';
+export { createJobOf, openBundle, packJob, storeJob, thumbnailOf, type Imported } from './bundles';
+export { bringBack, bringToHand, openPicture, type AtHand } from './picture-at-hand';
 export { newId } from './ids';
 export { jobCardOf } from './job-card';
 export { createJobStore, type JobState, type JobStore } from './job-store';

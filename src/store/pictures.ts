@@ -43,7 +43,8 @@ export class PictureStore {
     }
   }
 
-  private async write(hash: string, bytes: ArrayBuffer): Promise<void> {
+  /** Stores a picture that a job mentions anew, whatever is left of it. Throws what the storage throws. */
+  async write(hash: string, bytes: ArrayBuffer): Promise<void> {
     const packed = await pictureWorker.call('toPieces', { bytes });
     if (packed.kind !== 'done') throw new Error('picture-not-packed');
     const pieces = packed.value;
@@ -72,6 +73,7 @@ export class PictureStore {
     }
   }
 
+  /** The bytes; undefined where not all of them are stored. Throws what the storage throws, and when they could not be unpacked. */
   async get(hash: string): Promise<ArrayBuffer | undefined> {
     const head = readHead(await this.storage.getItem(keys.picture(hash)));
     if (!head) return undefined;
@@ -80,7 +82,8 @@ export class PictureStore {
     const texts = names.map((name) => found[name]);
     if (texts.some((text) => text === null || text === undefined)) return undefined;
     const unpacked = await pictureWorker.call('fromPieces', { pieces: texts as string[] });
-    return unpacked.kind === 'done' ? unpacked.value : undefined;
+    if (unpacked.kind !== 'done') throw new Error('picture-not-unpacked');
+    return unpacked.value;
   }
 
   /**

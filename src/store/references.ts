@@ -56,7 +56,7 @@ export async function loadReference(reference: Reference, { site }: Pick<Job, 's
 }
 
 async function readFrom({ file, format, unitMm, plane }: Reference, site: Site | undefined, files: PictureStore): Promise<ReferenceGeometry | undefined> {
-  const bytes = await files.get(file);
+  const bytes = await files.get(file).catch(() => undefined);
   if (!bytes) return undefined;
   const outcome = await fileWorker.call('readReference', { bytes, format, unitMm, ...(plane === SITE ? { site, placing: 'free' as const } : { placing: 'as-drawn' as const }) });
   return outcome.kind === 'done' ? outcome.value : undefined;

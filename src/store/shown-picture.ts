@@ -1,7 +1,7 @@
 import { pictureKey, type CleaningStep, type Sheet, type View } from '@/core/job';
 import type { Cleaning } from '@/core/raster';
 import { pictureWorker } from '@/workers';
-import { openPicture } from './bundles';
+import { openPicture } from './picture-at-hand';
 import type { JobRepository } from './repository';
 
 /** A view's picture as its cleaning leaves it: under which name the picture worker keeps it, and how it is made. */

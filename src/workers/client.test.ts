@@ -4,7 +4,7 @@ import type { FromWorker, ToWorker } from './protocol';
 type Echo = { readonly echo: { readonly input: string; readonly output: string } };
 
 /** A worker that a test drives by hand. */
-function handDriven(options?: { readonly hearsCancel: boolean }) {
+function handDriven(options?: { readonly hearsCancel?: boolean; readonly whenFree?: (lock: string) => Promise<void> }) {
   const heard: ToWorker[] = [];
   const workers: WorkerLike[] = [];
   const spawn = (): WorkerLike => {
@@ -64,6 +64,23 @@ describe('a worker client', () => {
     expect(workers).toHaveLength(2);
     answer({ kind: 'outcome', call: 3, outcome: { kind: 'done', value: 'C' } });
     expect(await next).toEqual({ kind: 'done', value: 'C' });
+  });
+
+  it('sees at once that a worker died, by the lock that it held, also while it had nothing to do', async () => {
+    const free = new Map<string, () => void>();
+    const { client, workers, answer } = handDriven({ whenFree: (lock) => new Promise((resolve) => free.set(lock, resolve)) });
+    const first = client.call('echo', 'a');
+    answer({ kind: 'alive', lock: 'one' });
+    free.get('one')!();
+    expect(await first).toMatchObject({ code: 'worker-died' });
+    const second = client.call('echo', 'b');
+    answer({ kind: 'alive', lock: 'two' });
+    answer({ kind: 'outcome', call: 2, outcome: { kind: 'done', value: 'B' } });
+    expect(await second).toEqual({ kind: 'done', value: 'B' });
+    free.get('two')!();
+    await Promise.resolve();
+    void client.call('echo', 'c');
+    expect(workers).toHaveLength(3);
   });
 
   it('takes a worker that falls silent as dead', async () => {

@@ -24,7 +24,7 @@ interface Waiting {
 }
 
 const HEARTBEAT_MS = 4000;
-/** A worker that decodes a large picture may be silent for long; one that is silent longer than this is taken as dead. */
+/** A worker that decodes a large picture may be silent for long; one that is silent longer than this is taken as dead, where its end cannot be seen. */
 const SILENCE_MS = 60_000;
 
 /** The worker of a client while it lives, and the calls that wait for it. */
@@ -35,7 +35,7 @@ class Connection {
   private nextCall = 1;
   private readonly waiting = new Map<number, Waiting>();
 
-  constructor(private readonly spawn: () => WorkerLike, private readonly hearsCancel: boolean) {}
+  constructor(private readonly spawn: () => WorkerLike, private readonly hearsCancel: boolean, private readonly whenFree: WhenFree) {}
 
   call(operation: string, input: unknown, options: CallOptions): Promise<Outcome<never>> {
     if (options.signal?.aborted) return Promise.resolve({ kind: 'cancelled' });
@@ -59,8 +59,9 @@ class Connection {
 
   private start(): WorkerLike {
     const started = this.spawn();
-    started.onmessage = (event) => this.hear(event);
-    started.onerror = () => this.stop();
+    const ended = () => started === this.worker && this.stop();
+    started.onmessage = (event) => (event.data.kind === 'alive' ? void this.whenFree(event.data.lock).then(ended) : this.hear(event.data));
+    started.onerror = ended;
     return started;
   }
 
@@ -80,7 +81,7 @@ class Connection {
     taken.resolve({ kind: 'cancelled' });
   }
 
-  private hear({ data }: MessageEvent<FromWorker>): void {
+  private hear(data: Exclude<FromWorker, { kind: 'alive' }>): void {
     this.heardAt = Date.now();
     if (data.kind === 'pong') return;
     if (data.kind === 'progress') return this.waiting.get(data.call)?.options.onProgress?.(data.done, data.word);
@@ -100,11 +101,16 @@ class Connection {
   }
 }
 
+/** Comes about when nobody holds a lock any more; where there are no locks, never. */
+type WhenFree = (lock: string) => Promise<void>;
+
+const whenLockIsFree: WhenFree = (lock) => (typeof navigator !== 'undefined' && navigator.locks ? navigator.locks.request(lock, () => undefined) : new Promise<void>(() => undefined));
+
 /**
  * A typed client. The worker starts with the first call. When it dies or falls silent, every call that waits fails with
  * `worker-died`, and the next call starts a new one. A worker that cannot hear of a cancelled call while it works is ended when nothing else waits for it.
  */
-export function createWorkerClient<T extends OperationTypes>(spawn: () => WorkerLike, { hearsCancel = true } = {}): WorkerClient<T> {
-  const connection = new Connection(spawn, hearsCancel);
+export function createWorkerClient<T extends OperationTypes>(spawn: () => WorkerLike, { hearsCancel = true, whenFree = whenLockIsFree } = {}): WorkerClient<T> {
+  const connection = new Connection(spawn, hearsCancel, whenFree);
   return { call: (operation, input, options = {}) => connection.call(operation, input, options) };
 }

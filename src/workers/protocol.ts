@@ -19,7 +19,9 @@ export type ToWorker =
 export type FromWorker =
   | { readonly kind: 'outcome'; readonly call: number; readonly outcome: Outcome<unknown> }
   | { readonly kind: 'progress'; readonly call: number; readonly done: number; readonly word: string }
-  | { readonly kind: 'pong' };
+  | { readonly kind: 'pong' }
+  /** The name of a lock that the worker holds for as long as it lives. */
+  | { readonly kind: 'alive'; readonly lock: string };
 
 /** What an operation gets: whether it was cancelled, and a way to say how far it is (0…1) and what it is doing. */
 export interface CallContext {

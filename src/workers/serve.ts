@@ -14,6 +14,16 @@ export function serve<T extends OperationTypes>(operations: Operations<T>): void
     else if (data.kind === 'cancel') cancelled.add(data.call);
     else void run(operations[data.operation as keyof T]!, data.call, data.input as T[keyof T]['input'], cancelled);
   };
+  holdLock();
+}
+
+/** A worker that dies says nothing. Its lock is let go by the browser; locks are there in secure contexts only (and on the machine itself). */
+function holdLock(): void {
+  const lock = `bryony-worker-${crypto.getRandomValues(new Uint32Array(4)).join('-')}`;
+  void navigator.locks?.request(lock, () => {
+    page.postMessage({ kind: 'alive', lock });
+    return new Promise(() => undefined);
+  });
 }
 
 async function run<I, O>(operation: (input: I, context: CallContext) => Promise<O | Transferred<O>>, call: number, input: I, cancelled: Set<number>): Promise<void> {

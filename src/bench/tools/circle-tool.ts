@@ -57,7 +57,7 @@ function touch(state: CircleState, aim: Aim, context: ToolContext): Step<CircleS
 function touchingCircle(state: CircleState, radius: number | undefined, context: ToolContext): Step<CircleState> {
   const { touches = [], places } = state;
   const { newId, fitted } = context;
-  const at = places.map((place) => findPosition(place, { ...fitted.placing, findNode: () => undefined })) as readonly Vec[];
+  const at = places.map((place) => findPosition(place, { ...fitted.placing, nodeAt: () => undefined })) as readonly Vec[];
   const guess = radius === undefined ? findCircleThrough(at) : circle(centreBeside(at, touches, radius, context), radius);
   if (!guess) return stay({ ...state, places: [], touches: [] }, say('points-in-a-line'));
   const [a, b, c] = [0, 1 / 3, 2 / 3].map((t): Place => ({ kind: 'pointed', at: toSheetPlace(fitted, pointAt(guess, t)), sigma: ANYWHERE })) as [Place, Place, Place];
@@ -110,7 +110,7 @@ function typed(state: CircleState, input: Extract<ToolInput, { kind: 'typed' }>,
   const { length: diameter, aim } = input;
   if (diameter === undefined) return [state, []];
   if (state.mode === 'two') return aim ? place(state, { kind: 'reach', from: first, length: diameter, towards: pointed(aim) }, context) : stay(state, say('point-the-way'));
-  const centre = findPosition(first, { ...context.fitted.placing, findNode: () => undefined });
+  const centre = findPosition(first, { ...context.fitted.placing, nodeAt: () => undefined });
   const seen: Vec = centre ? toSheetPlace(context.fitted, [centre[0] + diameter / 2, centre[1]]) : [0, 0];
   return place(state, { kind: 'shifted', from: first, by: [diameter / 2, 0], seen }, context);
 }
@@ -122,7 +122,7 @@ function typedEllipse(state: CircleState, { length, aim }: Extract<ToolInput, { 
   if (!context.fitted.fit.scaled) return stay(state, say('scale-first'));
   if (length === undefined) return [state, []];
   if (!end) return aim ? placeEllipse(state, { kind: 'reach', from: centre, length: length / 2, towards: pointed(aim) }, context) : stay(state, say('point-the-way'));
-  const [middle, tip] = [centre, end].map((place) => findPosition(place, { ...context.fitted.placing, findNode: () => undefined })) as [Vec, Vec];
+  const [middle, tip] = [centre, end].map((place) => findPosition(place, { ...context.fitted.placing, nodeAt: () => undefined })) as [Vec, Vec];
   const by = scale(perpendicular(subtract(tip, middle)), length / 2 / distance(tip, middle));
   return placeEllipse(state, { kind: 'shifted', from: centre, by, seen: toSheetPlace(context.fitted, add(middle, by)) }, context);
 }

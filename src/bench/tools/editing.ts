@@ -16,7 +16,7 @@ export const editingIn = ({ fitted, newId }: Hands): Editing => ({ toSheet: (pla
 
 /** Where the places of an outline are found. */
 export function placingFor(outline: Outline, { placing }: FittedView): Placing {
-  return outline.shape === 'chain' ? placingOf(outline, placing) : { ...placing, findNode: () => undefined };
+  return outline.shape === 'chain' ? placingOf(outline, placing) : { ...placing, nodeAt: () => undefined };
 }
 
 /** Moves outlines by a typed or pointed displacement, mm. */

@@ -2,7 +2,7 @@ import type { Measured } from '../adjust';
 import { measureThrough, pointFrame, toPlane } from '../calibrate';
 import { add, enclosedArea, findCentroid, pieceLength, scale, type Vec } from '../geometry';
 import type { Job } from '../job';
-import { asPointed, listPointed, mapPlaces, mapPointed, placesOf, placingOf, shapeOf, type DrawnOutline, type Guide, type Outline, type Place, type Placing, type PointedPlace, type Shape } from '../outline';
+import { asPointed, listPointed, mapPlaces, mapPointed, placesOf, shapeOf, type DrawnOutline, type Guide, type Outline, type Place, type Placing, type PointedPlace, type Shape } from '../outline';
 import { outlineAt } from '../relate';
 import type { Derived } from './derive';
 import type { FittedView } from './fits';
@@ -43,7 +43,7 @@ export function measureShapes(outlines: readonly Outline[], figured: Figured, fi
   const bySteadyHand: Change = (place) => ({ ...place, sigma: place.sigma * factor });
   const guides = job.guides.filter(({ id }) => made.some(({ recipe }) => recipe.kind === 'mirrored' && recipe.guide === id)).map((guide) => changedGuide(guide, bySteadyHand));
   /** The figure where drawn outlines have these shapes, and pointed places of guides and recipes are changed. */
-  const at = (shapes: ReadonlyMap<string, Shape>, placing: Omit<Placing, 'findNode'>, change: Change) => {
+  const at = (shapes: ReadonlyMap<string, Shape>, placing: Omit<Placing, 'nodeAt'>, change: Change) => {
     const [recipes, lines] = [made.map((outline) => changed(outline, change)), guides.map((guide) => changedGuide(guide, change))];
     const all = outlines.flatMap((outline) => {
       const shape = shapes.get(outline.id) ?? reshaped(outline.id, [...sources, ...recipes], lines, placing, shapes, guideReach(fitted));
@@ -51,7 +51,7 @@ export function measureShapes(outlines: readonly Outline[], figured: Figured, fi
     });
     return figure(new Map(all));
   };
-  const shapesAt = (drawn: readonly DrawnOutline[], placing: Omit<Placing, 'findNode'>) => drawn.map((source) => [source.id, shapeOf(source, placing)] as const);
+  const shapesAt = (drawn: readonly DrawnOutline[], placing: Omit<Placing, 'nodeAt'>) => drawn.map((source) => [source.id, shapeOf(source, placing)] as const);
   const groups = solvedAmong(sources, related);
   if (groups.length > 0) {
     const free = sources.filter(({ id }) => !groups.some(({ known }) => known.has(id)));
@@ -98,7 +98,7 @@ function changedGuide(guide: Guide, change: Change): Guide {
   return { ...guide, through: mapPointed(guide.through, change), ...(guide.towards ? { towards: mapPointed(guide.towards, change) } : {}) };
 }
 
-const pointedOfGuide = ({ through, towards }: Guide): readonly PointedPlace[] => [through, towards].flatMap((place) => (place ? listPointed(place, () => undefined) : []));
+const pointedOfGuide = ({ through, towards }: Guide): readonly PointedPlace[] => [through, towards].flatMap((place) => (place ? listPointed(place, () => undefined, new Set()) : []));
 
 /** By how much a figure swings as one place is pointed one sigma to either side, in each direction in which it is known by itself. */
 function swings(place: PointedPlace, figureWith: (change: Change) => number): readonly number[] {
@@ -111,8 +111,9 @@ function swings(place: PointedPlace, figureWith: (change: Change) => number): re
 
 /** Every pointed place of an outline once, by identity: a place that two nodes lean on varies as one. */
 function listPointedOf(outline: Outline): readonly PointedPlace[] {
-  const findNode = outline.shape === 'chain' ? placingOf(outline, { scaled: true, toPlane: (p) => p }).findNode : (): Place | undefined => undefined;
-  return [...new Set(placesOf(outline).flatMap((place) => listPointed(place, findNode)))];
+  const nodes = new Map<string, Place>(outline.shape === 'chain' ? outline.nodes.map(({ id, place }) => [id, place]) : []);
+  const seen = new Set<string>();
+  return [...new Set(placesOf(outline).flatMap((place) => listPointed(place, (id) => nodes.get(id), seen)))];
 }
 
 export interface OutlineFigures {

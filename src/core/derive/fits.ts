@@ -27,7 +27,7 @@ export interface FittedView {
   /** What the fit makes of every piece that is used or suspected. */
   readonly figures: ReadonlyMap<string, readonly ReadFigure[]>;
   readonly checks: readonly CheckOutcome[];
-  readonly placing: Omit<Placing, 'findNode'>;
+  readonly placing: Omit<Placing, 'nodeAt'>;
   /** How steady the hand is that points at this view. */
   readonly steadiness: Steadiness;
 }

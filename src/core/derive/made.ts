@@ -75,7 +75,7 @@ export function madeSourcesOf(outlines: readonly Outline[], all: readonly Outlin
 }
 
 /** The shape of a made outline where drawn ones have the shapes that are given; `outlines` are the made ones and those that openings are laid out along. */
-export function reshaped(id: string, outlines: readonly Outline[], guides: readonly Guide[], placing: Omit<Placing, 'findNode'>, drawn: ReadonlyMap<string, Shape>, reach: number): Shape | undefined {
+export function reshaped(id: string, outlines: readonly Outline[], guides: readonly Guide[], placing: Omit<Placing, 'nodeAt'>, drawn: ReadonlyMap<string, Shape>, reach: number): Shape | undefined {
   const find = (wanted: string, depth = 0): Shape | undefined => {
     const known = drawn.get(wanted);
     const made = known ? undefined : outlines.find((other) => other.id === wanted);

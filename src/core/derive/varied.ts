@@ -28,7 +28,7 @@ export function solvedAmong(outlines: readonly DrawnOutline[], related: RelatedV
 }
 
 /** Where pointed places lie when the fit's doubts go so far. */
-export function placingBy({ fit, placing }: FittedView, doubts: readonly number[]): Omit<Placing, 'findNode'> {
+export function placingBy({ fit, placing }: FittedView, doubts: readonly number[]): Omit<Placing, 'nodeAt'> {
   return doubts.every((doubt) => doubt === 0) ? placing : { ...placing, toPlane: movedFit(fit, doubts).toPlane };
 }
 

@@ -1,9 +1,10 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import { z } from 'zod';
 import { done, refused, type Result } from '../basics';
 import { listFiles, readJob, type Job } from '../job';
 import { sha256Hex } from './sha256';
 
-/** A job with the files it stands on (pictures, reference geometry), by their SHA-256. */
+/** A job with the files it stands on (pictures, reference geometry), by their SHA-256. One that is not among them was lost before it was packed. */
 export interface Bundle {
   readonly job: Job;
   readonly pictures: ReadonlyMap<string, Uint8Array>;
@@ -25,67 +26,95 @@ Sheet places in job.json are pixels of the upright picture, x right, y down, the
 pixel. Sizes are millimetres. Plus-minus is two sigma.
 `;
 
-interface Manifest {
-  readonly format: string;
-  readonly version: number;
-  readonly files: Readonly<Record<string, string>>;
-}
+const MANIFEST = 'manifest.json';
+const JOB = 'job.json';
+const PICTURES = 'pictures/';
 
-/** Packs a job. Pictures are stored, not compressed again: they are compressed already. Misses nothing: see `findMissing`. */
+const Hash = z.string().regex(/^[0-9a-f]{64}$/);
+const ManifestSchema = z.object({
+  format: z.literal(BUNDLE_FORMAT), version: z.int().min(1), files: z.record(z.string(), Hash),
+  /** Files that the job names and that were gone when it was packed. */
+  missing: z.array(Hash).optional(),
+});
+type Manifest = Readonly<z.infer<typeof ManifestSchema>>;
+
+/** Packs a job. Pictures are stored, not compressed again: they are compressed already. What the job names and is not given is named as missing. */
 export function writeBundle({ job, pictures }: Bundle): Uint8Array {
   const jobFile = strToU8(JSON.stringify(job, null, 1));
-  const files: Record<string, string> = { 'job.json': sha256Hex(jobFile) };
-  const zip: Zippable = { 'job.json': jobFile, 'README.txt': strToU8(README) };
+  const files: Record<string, string> = { [JOB]: sha256Hex(jobFile) };
+  const zip: Zippable = { [JOB]: jobFile, 'README.txt': strToU8(README) };
   for (const [hash, bytes] of pictures) {
-    files[`pictures/${hash}`] = hash;
-    zip[`pictures/${hash}`] = [bytes, { level: 0 }];
+    files[`${PICTURES}${hash}`] = hash;
+    zip[`${PICTURES}${hash}`] = [bytes, { level: 0 }];
   }
-  const manifest: Manifest = { format: BUNDLE_FORMAT, version: BUNDLE_VERSION, files };
-  zip['manifest.json'] = strToU8(JSON.stringify(manifest, null, 1));
+  const missing = listFiles(job).filter((hash) => !pictures.has(hash));
+  const manifest: Manifest = { format: BUNDLE_FORMAT, version: BUNDLE_VERSION, files, ...(missing.length > 0 && { missing }) };
+  zip[MANIFEST] = strToU8(JSON.stringify(manifest, null, 1));
   return zipSync(zip);
 }
 
 /**
- * Unpacks a bundle and checks every byte of it against the manifest. All or nothing: refused when it is no zip, not ours,
- * newer, too large, damaged, or lacks a picture that its job names.
+ * Unpacks a bundle and checks every byte of it against the manifest. Names and sizes are read first: only what the manifest lists is unpacked, whatever else lies beside it. All or nothing: refused when it is no zip, not ours, newer, too
+ * large, damaged, or lacks a file that its job names and that is not named as missing.
  */
 export function readBundle(zip: Uint8Array): Result<Bundle> {
-  let total = 0;
-  let count = 0;
-  let files: Record<string, Uint8Array>;
   try {
-    unzipSync(zip, { filter: ({ originalSize }) => ((total += originalSize), count++, false) });
-    if (total > MAX_BUNDLE_BYTES || count > MAX_FILES) return refused('bundle-too-large', { megabytes: Math.round(total / 1048576), most: MAX_BUNDLE_BYTES / 1048576 });
-    files = unzipSync(zip);
+    const manifest = readManifest(unpack(zip, new Set([MANIFEST])).get(MANIFEST));
+    if (!manifest.ok) return manifest;
+    const listed = new Set(Object.keys(manifest.value.files));
+    const size = sizeOf(zip, listed);
+    if (size.bytes > MAX_BUNDLE_BYTES || size.count > MAX_FILES) return refused('bundle-too-large', { megabytes: Math.round(size.bytes / 1048576), most: MAX_BUNDLE_BYTES / 1048576 });
+    return readContents(unpack(zip, listed), manifest.value);
   } catch {
     return refused(zip[0] === 0x50 && zip[1] === 0x4b ? 'bundle-damaged' : 'bundle-not-ours', { where: '' });
   }
-  const manifest = readManifest(files['manifest.json']);
-  if (!manifest.ok) return manifest;
-  for (const [name, hash] of Object.entries(manifest.value.files)) {
-    const bytes = files[name];
-    if (!bytes || sha256Hex(bytes) !== hash) return refused('bundle-damaged', { where: name });
-  }
-  return readContents(files);
+}
+
+/** What a manifest says at the most, bytes. */
+const MAX_MANIFEST = 1024 * 1024;
+
+/** The files of these names; a manifest that is larger than one can be is not unpacked. */
+function unpack(zip: Uint8Array, names: ReadonlySet<string>): ReadonlyMap<string, Uint8Array> {
+  return new Map(Object.entries(unzipSync(zip, { filter: ({ name, originalSize }) => names.has(name) && (name !== MANIFEST || originalSize <= MAX_MANIFEST) })));
+}
+
+/** How much and how many it is that would be unpacked. */
+function sizeOf(zip: Uint8Array, names: ReadonlySet<string>): { bytes: number; count: number } {
+  const size = { bytes: 0, count: 0 };
+  unzipSync(zip, {
+    filter: ({ name, originalSize }) => {
+      if (names.has(name)) {
+        size.bytes += originalSize;
+        size.count++;
+      }
+      return false;
+    },
+  });
+  return size;
 }
 
 function readManifest(bytes: Uint8Array | undefined): Result<Manifest> {
   const json = bytes && parseJson(bytes);
-  const manifest = json as Partial<Manifest> | undefined;
-  if (manifest?.format !== BUNDLE_FORMAT || typeof manifest.version !== 'number') return refused('bundle-not-ours');
-  if (manifest.version > BUNDLE_VERSION) return refused('bundle-newer', { version: manifest.version, known: BUNDLE_VERSION });
-  if (typeof manifest.files !== 'object' || !manifest.files['job.json']) return refused('bundle-damaged', { where: 'manifest.json' });
-  return done(manifest as Manifest);
+  const { format, version } = (json ?? {}) as { format?: unknown; version?: unknown };
+  if (format !== BUNDLE_FORMAT) return refused('bundle-not-ours');
+  if (typeof version === 'number' && version > BUNDLE_VERSION) return refused('bundle-newer', { version, known: BUNDLE_VERSION });
+  const manifest = ManifestSchema.safeParse(json);
+  const isWhole = manifest.success && Object.keys(manifest.data.files).every((name) => name === JOB || (name.startsWith(PICTURES) && name.slice(PICTURES.length) === manifest.data.files[name]));
+  return isWhole && manifest.data.files[JOB] ? done(manifest.data) : refused('bundle-damaged', { where: MANIFEST });
 }
 
-function readContents(files: Record<string, Uint8Array>): Result<Bundle> {
-  const job = readJob(parseJson(files['job.json']!));
+function readContents(files: ReadonlyMap<string, Uint8Array>, { files: hashes, missing = [] }: Manifest): Result<Bundle> {
+  for (const [name, hash] of Object.entries(hashes)) {
+    const bytes = files.get(name);
+    if (!bytes || sha256Hex(bytes) !== hash) return refused('bundle-damaged', { where: name });
+  }
+  const job = readJob(parseJson(files.get(JOB)!));
   if (!job.ok) return job;
   const pictures = new Map<string, Uint8Array>();
   for (const hash of listFiles(job.value)) {
-    const bytes = files[`pictures/${hash}`];
-    if (!bytes || sha256Hex(bytes) !== hash) return refused('bundle-damaged', { where: `pictures/${hash}` });
-    pictures.set(hash, bytes);
+    const bytes = files.get(`${PICTURES}${hash}`);
+    if (bytes) pictures.set(hash, bytes);
+    else if (!missing.includes(hash)) return refused('bundle-damaged', { where: `${PICTURES}${hash}` });
   }
   return done({ job: job.value, pictures });
 }

@@ -124,14 +124,39 @@ describe('bundles', () => {
     expect(readBundle(flipped)).toMatchObject({ ok: false, code: 'bundle-damaged' });
     expect(readBundle(bundle.slice(0, bundle.length / 2))).toMatchObject({ ok: false, code: 'bundle-damaged' });
   });
-  const zipped = (manifest: object, files: Record<string, Uint8Array> = {}) => zipSync({ 'manifest.json': strToU8(JSON.stringify(manifest)), ...files });
+  const documentOf = (of: object) => strToU8(JSON.stringify(of));
+  const manifestOf = (of: object) => ({ format: 'bryony-bundle', version: 1, files: { 'job.json': sha256Hex(documentOf(of)) } });
+  const zipped = (manifest: unknown, files: Record<string, Uint8Array> = {}) => zipSync({ 'manifest.json': strToU8(JSON.stringify(manifest)), ...files });
   it.each([
     ['not a zip', strToU8('hello'), 'bundle-not-ours'], ['nothing', new Uint8Array(0), 'bundle-not-ours'], ['somebody else’s zip', zipSync({ 'a.txt': strToU8('a') }), 'bundle-not-ours'],
     ['a newer one', zipped({ format: 'bryony-bundle', version: 9, files: {} }), 'bundle-newer'], ['one without a job', zipped({ format: 'bryony-bundle', version: 1, files: {} }), 'bundle-damaged'],
-    ['one that lacks its picture', writeBundle({ job, pictures: new Map() }), 'bundle-damaged'], ['one with another job format', writeBundle({ job: { ...createJob('a', 'b', new Date(0)), version: JOB_VERSION + 1 as never }, pictures: new Map() }), 'job-newer'],
+    ['one that lacks its picture', zipped({ ...manifestOf(job) }, { 'job.json': documentOf(job) }), 'bundle-damaged'], ['one with another job format', writeBundle({ job: { ...createJob('a', 'b', new Date(0)), version: JOB_VERSION + 1 as never }, pictures: new Map() }), 'job-newer'],
   ])('are refused when they are %s', (_, bytes, code) => expect(readBundle(bytes)).toMatchObject({ ok: false, code }));
+  it.each([
+    null, [], 7, 'manifest', { format: 'bryony-bundle', version: 1, files: null }, { format: 'bryony-bundle', version: 1, files: [] }, { format: 'bryony-bundle', version: '1', files: { 'job.json': 'a' } },
+    { ...manifestOf(job), files: { ...manifestOf(job).files, '../outside': 'a'.repeat(64) } }, JSON.parse('{"format":"bryony-bundle","version":1,"files":{"__proto__":"x","constructor":"y"}}'), { ...manifestOf(job), missing: 'all' },
+  ])('are refused with a manifest that makes no sense, %j', (manifest) => {
+    expect(readBundle(zipped(manifest, { 'job.json': documentOf(job) }))).toMatchObject({ ok: false, code: expect.stringMatching(/^bundle-(damaged|not-ours)$/) });
+  });
+  it.each([null, [], 'job', { format: 'bryony-job', version: 1, views: [null] }, { format: 'bryony-job', version: 7, outlines: [{ recipe: { openings: 3 } }] }])('are refused with a job that is none, %j', (document) => {
+    expect(readBundle(zipped({ ...manifestOf({}), files: { 'job.json': sha256Hex(strToU8(JSON.stringify(document))) } }, { 'job.json': strToU8(JSON.stringify(document)) }))).toMatchObject({ ok: false, code: expect.stringMatching(/^job-/) });
+  });
+  it('say which pictures were gone when they were packed, and open without them', () => {
+    const read = readBundle(writeBundle({ job, pictures: new Map() }));
+    expect(read.ok && [read.value.job, read.value.pictures.size]).toEqual([job, 0]);
+  });
+  it('are unpacked only as far as the manifest lists: strangers beside them are not looked at', () => {
+    const document = documentOf({ ...job, sheets: [], views: [], outlines: [], guides: [], relations: [], regions: [], dimensions: [], parts: [] });
+    const manifest = { ...manifestOf({}), files: { 'job.json': sha256Hex(document) } };
+    const strangers = { constructor: strToU8('x'), toString: strToU8('y'), 'zeros.bin': new Uint8Array(3_000_000) };
+    const zip = zipSync({ 'manifest.json': strToU8(JSON.stringify(manifest)), 'job.json': document, ...strangers });
+    // The stranger's compressed bytes are spoilt, so that unpacking it would fail.
+    const at = zip.findIndex((_, i) => String.fromCharCode(...zip.subarray(i, i + 9)) === 'zeros.bin');
+    zip.fill(0xff, at + 9, at + 9 + 64);
+    expect(readBundle(zip)).toMatchObject({ ok: true, value: { job: { name: job.name } } });
+  });
   it('are refused before they are unpacked when they claim too much', () => {
-    const bomb = zipSync({ 'job.json': new Uint8Array(1000) });
+    const bomb = zipSync({ 'job.json': new Uint8Array(1000), 'manifest.json': strToU8(JSON.stringify({ format: 'bryony-bundle', version: 1, files: { 'job.json': 'a'.repeat(64) } })) });
     // The uncompressed size stands at offset 24 of the central directory entry (PKWARE APPNOTE, section 4.3.12).
     const at = bomb.findIndex((_, i) => bomb[i] === 0x50 && bomb[i + 1] === 0x4b && bomb[i + 2] === 1 && bomb[i + 3] === 2);
     new DataView(bomb.buffer).setUint32(at + 24, 0xf0000000, true);

@@ -138,5 +138,11 @@ describe('a job that is read', () => {
     [{ ...whole, layers: [] }, 'job-damaged'], [{ ...whole, outlines: [circle('o', 'nowhere')] }, 'job-damaged'], [{ ...whole, views: [{ ...view, sheet: 'nowhere' }] }, 'job-damaged'],
     [{ ...whole, outlines: [{ shape: 'chain', id: 'c', layer: 'outline', view: 'v', closed: true, nodes: [], segments: [{ kind: 'line' }] }] }, 'job-damaged'],
     [{ ...whole, views: [{ ...view, evidence: [{ ...evidence, mm: -1 }] }] }, 'job-damaged'],
+    [{ ...whole, outlines: [circle('o'), circle('o')] }, 'job-damaged'], [{ ...whole, views: [whole.views[0], whole.views[0]] }, 'job-damaged'], [{ ...whole, layers: [{ ...whole.layers[0], id: '' }] }, 'job-damaged'],
   ])('is refused when it is %p', (json, code) => expect(readJob(json)).toMatchObject({ ok: false, code }));
+  it('is refused when its places stand on one another thousands deep', () => {
+    let place: object = { kind: 'pointed', at: [0, 0], sigma: 1 };
+    for (let i = 0; i < 20_000; i++) place = { kind: 'shifted', from: place, by: [1, 0], seen: [0, 0] };
+    expect(readJob({ ...whole, guides: [{ id: 'g', view: 'v', through: place, angle: 0 }] })).toMatchObject({ ok: false, code: 'job-damaged' });
+  });
 });

@@ -14,6 +14,7 @@ export function readJob(json: unknown): Result<Job> {
   const version = raw.version;
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return refused('job-not-ours');
   if (version > JOB_VERSION) return refused('job-newer', { version, known: JOB_VERSION });
+  if (isDeeper(json, MOST_NESTED)) return refused('job-damaged', { where: '', why: 'nested too deep' });
   try {
     for (let at = version; at < JOB_VERSION; at++) raw = MIGRATIONS[at]!(raw);
   } catch {
@@ -25,6 +26,19 @@ export function readJob(json: unknown): Result<Job> {
     return refused('job-damaged', { where: issue ? issue.path.join('.') : '', why: issue?.message ?? '' });
   }
   return checkReferences(parsed.data);
+}
+
+/** How deep lists and objects lie in one another in a job at the most: places stand on places no deeper than they are followed. */
+const MOST_NESTED = 100;
+
+/** Without recursion: that is what is guarded against. */
+function isDeeper(json: unknown, most: number): boolean {
+  let level: unknown[] = [json];
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > most) return true;
+    level = level.flatMap((item) => (typeof item === 'object' && item !== null ? Object.values(item) : []));
+  }
+  return false;
 }
 
 interface LengthOfVersion1 {
@@ -72,7 +86,7 @@ function nameTheCorners(job: Record<string, unknown>): Record<string, unknown> {
   return { ...job, version: 8, outlines: outlines.map((outline) => (outline.recipe?.openings ? { ...outline, recipe: { ...outline.recipe, openings: outline.recipe.openings.map(named) } } : outline)) };
 }
 
-/** Whether everything that something in a job speaks of is there. */
+/** Whether everything that something in a job speaks of is there, and each name is given once. */
 export const hangsTogether = (job: Job): boolean => checkReferences(job).ok;
 
 function checkReferences(job: Job): Result<Job> {
@@ -83,7 +97,22 @@ function checkReferences(job: Job): Result<Job> {
     job.views.find((view) => !sheets.has(view.sheet) || !hasItsPoints(view) || !sharesWell(view, job.views)) ??
     job.outlines.find((outline) => !views.has(outline.view) || !layers.has(outline.layer) || !hasWholeChain(outline) || !hasItsSources(outline, outlines)) ??
     job.guides.find((guide) => !views.has(guide.view));
+  const twice = listsOf(job).map(findTwice).find((id) => id !== undefined);
+  if (twice !== undefined) return refused('job-damaged', { where: twice, why: 'twice' });
   return broken ? refused('job-damaged', { where: broken.id, why: 'reference' }) : done(job);
+}
+
+type Named = readonly { readonly id: string }[];
+
+/** Everything that is told apart by its id, list by list. */
+function listsOf({ sheets, views, layers, outlines, guides, relations, regions, dimensions, parts, references, asked = [] }: Job): readonly Named[] {
+  const own = [...views.flatMap(({ points, evidence }): Named[] => [points, evidence]), ...outlines.flatMap((outline): Named[] => (outline.shape === 'chain' ? [outline.nodes] : []))];
+  return [sheets, views, layers, outlines, guides, relations, regions, dimensions, parts, references, asked, ...own];
+}
+
+function findTwice(list: Named): string | undefined {
+  const seen = new Set<string>();
+  return list.find(({ id }) => seen.size === seen.add(id).size)?.id;
 }
 
 function hasItsPoints({ points, evidence }: Job['views'][number]): boolean {

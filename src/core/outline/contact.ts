@@ -4,7 +4,7 @@ import { mapPointed, type Placing, type PointedPlace } from './place';
 import { shapeOf } from './shape';
 
 /** The sheet itself as the plane: contacts are seen in the picture. */
-const ON_SHEET: Omit<Placing, 'findNode'> = { scaled: false, toPlane: (at) => at };
+const ON_SHEET: Omit<Placing, 'nodeAt'> = { scaled: false, toPlane: (at) => at };
 /** A photographed edge is spread over about a pixel: what departs from it by less than half of that is not seen. Sheet px, one sigma. */
 const EYE = 0.5;
 /** A joint turns by this much, radians, before its kink is anything but a contact that was badly pointed. */

@@ -19,8 +19,8 @@ export interface Guide {
 }
 
 /** A long piece of the guide's line about its place; `reach` to each side. Undefined when its place is lost. */
-export function findGuideLine(guide: Guide, plain: Omit<Placing, 'findNode'>, reach: number): Line | undefined {
-  const placing: Placing = { ...plain, findNode: () => undefined };
+export function findGuideLine(guide: Guide, plain: Omit<Placing, 'nodeAt'>, reach: number): Line | undefined {
+  const placing: Placing = { ...plain, nodeAt: () => undefined };
   const through = findPosition(guide.through, placing);
   const towards = guide.towards && findPosition(guide.towards, placing);
   if (!through || (guide.towards && !towards)) return undefined;

@@ -11,7 +11,7 @@ import { isSign, shapeOfPaths, type MakingFault, type Shape } from './shape';
 
 /** What a recipe is carried out with: the shapes of what it is made of, and the lines of guides. */
 export interface Making {
-  readonly placing: Omit<Placing, 'findNode'>;
+  readonly placing: Omit<Placing, 'nodeAt'>;
   findShape(outline: string): Shape | undefined;
   /** An outline by its id: openings are laid out along the segments of what walls are made of. */
   findOutline(outline: string): Outline | undefined;
@@ -131,7 +131,7 @@ function findMaps(recipe: Extract<Recipe, { kind: 'rows' | 'around' | 'placed' }
     const steps = Array.from({ length: recipe.rows * recipe.count }, (_, i) => [i % recipe.count, Math.floor(i / recipe.count)] as const).slice(1);
     return steps.map(([i, j]) => placed([i * recipe.step[0] + j * recipe.rowStep[0], i * recipe.step[1] + j * recipe.rowStep[1]]));
   }
-  const at = (place: Parameters<typeof findPosition>[0]) => findPosition(place, { ...placing, findNode: () => undefined });
+  const at = (place: Parameters<typeof findPosition>[0]) => findPosition(place, { ...placing, nodeAt: () => undefined });
   if (recipe.kind === 'around') {
     const centre = at(recipe.centre);
     const isWhole = Math.abs(recipe.sweep) > 2 * Math.PI - 1e-9;

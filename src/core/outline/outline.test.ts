@@ -1,11 +1,11 @@
 import { distance, dot, endOf, startOf, subtract, tangentAt, type Vec } from '../geometry';
 import {
-  checkShapes, copiedOutline, draggedOutline, findClosed, findGuideLine, findPosition, findWithoutNode, joinedChains, listSnaps, reversedChain, shapeOf, shiftedOutline,
+  checkShapes, copiedOutline, draggedOutline, findClosed, findGuideLine, findPosition, findWithoutNode, joinedChains, listPointed, listSnaps, placingOf, reversedChain, shapeOf, shiftedOutline,
   withHandle, withNodeOn, withSmooth, type Chain, type Editing, type Node, type Place, type Placing, type Segment, type SegmentKind,
 } from '.';
 
 /** A sheet of 10 px/mm, y turned over, its zero at (0, 1000) px. */
-const placing: Omit<Placing, 'findNode'> = { scaled: true, toPlane: ([x, y]) => [x / 10, (1000 - y) / 10] };
+const placing: Omit<Placing, 'nodeAt'> = { scaled: true, toPlane: ([x, y]) => [x / 10, (1000 - y) / 10] };
 const toSheet = ([x, y]: Vec): Vec => [x * 10, 1000 - y * 10];
 let count = 0;
 const editing: Editing = { toSheet, newId: () => `new-${count++}`, sigma: 0.5 };
@@ -21,12 +21,12 @@ function chain(places: readonly (readonly [number, number])[], kinds: readonly S
 }
 
 describe('places', () => {
-  const withNodes = (nodes: readonly Node[]): Placing => ({ ...placing, findNode: (id) => nodes.find((n) => n.id === id)?.place });
+  const withNodes = (nodes: readonly Node[], plain: Omit<Placing, 'nodeAt'> = placing) => placingOf({ ...chain([], []), nodes }, plain);
   it('keep what was typed and follow what was pointed', () => {
     const a = node('a', pointed(10, 10));
     const typed: Place = { kind: 'shifted', from: { kind: 'node', id: 'a' }, by: [7.9375, 0], seen: [0, 0] };
     expect(findPosition(typed, withNodes([a]))).toEqual([17.9375, 10]);
-    const doubled: Placing = { ...withNodes([a]), toPlane: ([x, y]) => [x / 5, (1000 - y) / 5] };
+    const doubled = withNodes([a], { ...placing, toPlane: ([x, y]) => [x / 5, (1000 - y) / 5] });
     expect(findPosition(typed, doubled)).toEqual([27.9375, 20]);
   });
 
@@ -46,6 +46,16 @@ describe('places', () => {
     const loop = node('a', { kind: 'shifted', from: { kind: 'node', id: 'a' }, by: [1, 0], seen: [0, 0] });
     expect(findPosition(loop.place, withNodes([loop]))).toBeUndefined();
     expect(findPosition({ kind: 'node', id: 'gone' }, withNodes([]))).toBeUndefined();
+    // Half-way between itself and itself, from node to node: each is asked for once, not twice as often at every step.
+    const halves = Array.from({ length: 60 }, (_, i): Node => node(`n${i}`, { kind: 'middle', a: { kind: 'node', id: `n${(i + 1) % 60}` }, b: { kind: 'node', id: `n${(i + 1) % 60}` } }));
+    expect(findPosition({ kind: 'node', id: 'n0' }, withNodes(halves))).toBeUndefined();
+    expect(listPointed(halves[0]!.place, (id) => halves.find((other) => other.id === id)?.place, new Set())).toEqual([]);
+  });
+
+  it('typed one after the other stand where they were typed, however many', () => {
+    const typed = Array.from({ length: 5000 }, (_, i): Node => node(`n${i}`, i === 0 ? pointed(0, 0) : { kind: 'shifted', from: { kind: 'node', id: `n${i - 1}` }, by: [1, 0.5], seen: [0, 0] }));
+    const { nodes, faults } = shapeOf({ ...chain([], []), nodes: typed, segments: typed.slice(1).map(() => ({ kind: 'line' })) }, placing);
+    expect([faults, nodes.at(-1)]).toEqual([[], [4999, 2499.5]]);
   });
 });
 

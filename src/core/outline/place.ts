@@ -42,20 +42,19 @@ export function movedByHand<P extends { readonly at: Vec; readonly sigma: number
 export interface Placing {
   readonly scaled: boolean;
   toPlane(sheet: Vec): Vec;
-  findNode(id: string): Place | undefined;
+  /** Where another node of the same outline lies; undefined when it is gone, or rests on itself. */
+  nodeAt(id: string): Vec | undefined;
 }
 
-const MAX_DEPTH = 64;
+/** How often a place may stand on another within itself; nodes may lean on nodes as often as they like. */
+export const MAX_DEPTH = 64;
 
 /** The place on the view plane. Undefined when it refers to a node that is gone, or to itself. */
 export function findPosition(place: Place, placing: Placing, depth = 0): Vec | undefined {
   if (depth > MAX_DEPTH) return undefined;
   if (place.kind === 'pointed') return placing.toPlane(place.at);
   if (place.kind === 'placed') return placing.scaled ? place.at : placing.toPlane(place.seen);
-  if (place.kind === 'node') {
-    const node = placing.findNode(place.id);
-    return node && findPosition(node, placing, depth + 1);
-  }
+  if (place.kind === 'node') return placing.nodeAt(place.id);
   if (place.kind === 'middle') {
     const [a, b] = [findPosition(place.a, placing, depth + 1), findPosition(place.b, placing, depth + 1)];
     return a && b && mix(a, b, 0.5);
@@ -78,26 +77,26 @@ function reach(from: Vec, length: number | undefined, towards: Vec): Vec {
   return add(from, scale(direction, length ?? distance(from, towards)));
 }
 
-/** Every pointed place that a place rests on, its own outline's nodes included by way of `findNode`. */
-export function listPointed(place: Place, findNode: Placing['findNode'], depth = 0): readonly PointedPlace[] {
-  if (depth > MAX_DEPTH) return [];
+/** Every pointed place that a place rests on, its own outline's nodes included by way of `findNode`; nodes that were `seen` are passed over, and those that are gone through are added to them. */
+export function listPointed(place: Place, findNode: (id: string) => Place | undefined, seen: Set<string>): readonly PointedPlace[] {
   switch (place.kind) {
     case 'pointed':
       return [place];
     case 'placed':
       return [];
     case 'middle':
-      return [...listPointed(place.a, findNode, depth + 1), ...listPointed(place.b, findNode, depth + 1)];
+      return [...listPointed(place.a, findNode, seen), ...listPointed(place.b, findNode, seen)];
     case 'node': {
-      const node = findNode(place.id);
-      return node ? listPointed(node, findNode, depth + 1) : [];
+      const node = seen.has(place.id) ? undefined : findNode(place.id);
+      seen.add(place.id);
+      return node ? listPointed(node, findNode, seen) : [];
     }
     case 'shifted':
-      return listPointed(place.from, findNode, depth + 1);
+      return listPointed(place.from, findNode, seen);
     case 'aligned':
-      return [...listPointed(place.from, findNode, depth + 1), place.to];
+      return [...listPointed(place.from, findNode, seen), place.to];
     case 'reach':
-      return [...listPointed(place.from, findNode, depth + 1), place.towards];
+      return [...listPointed(place.from, findNode, seen), place.towards];
   }
 }
 

@@ -29,9 +29,9 @@ export interface Shape {
 }
 
 /** Puts an outline on its plane. What has no shape (an arc whose three points lie in a line) becomes a line and a fault. */
-export function shapeOf(outline: DrawnOutline, plain: Omit<Placing, 'findNode'>): Shape {
+export function shapeOf(outline: DrawnOutline, plain: Omit<Placing, 'nodeAt'>): Shape {
   if (outline.shape === 'chain') return shapeOfChain(outline, plain);
-  const placing = { ...plain, findNode: () => undefined };
+  const placing = { ...plain, nodeAt: () => undefined };
   const piece = outline.shape === 'circle' ? findCircle(outline.by, placing) : findWholeEllipse(outline, placing);
   if (!piece) return { ...shapeOfPaths(outline.id, []), faults: [{ segment: 0, fault: 'circle-without-size' }] };
   return { ...shapeOfPaths(outline.id, [{ closed: true, pieces: [piece] }]), nodes: [piece.centre] };
@@ -46,9 +46,25 @@ export function shapeOfPaths(id: string, paths: readonly Path[]): Shape {
   return { id, closed: paths.length > 0 && paths.every(({ closed }) => closed), pieces, paths, finished: pieces, nodes: [], faults: [] };
 }
 
-/** Places of a chain resolve among its own nodes. */
-export function placingOf(chain: Chain, placing: Omit<Placing, 'findNode'>): Placing {
-  return { ...placing, findNode: (id) => chain.nodes.find((node) => node.id === id)?.place };
+/** So many nodes lean on one another backwards at the most: each waits for the next. */
+const LONGEST_WAIT = 2000;
+
+/** Places of a chain resolve among its own nodes, each once: whoever asks for a node that waits for the answer itself hears that it has no place. */
+export function placingOf(chain: Chain, plain: Omit<Placing, 'nodeAt'>): Placing {
+  const places = new Map(chain.nodes.map(({ id, place }) => [id, place]));
+  const known = new Map<string, Vec | undefined>();
+  let waiting = 0;
+  const nodeAt = (id: string): Vec | undefined => {
+    const place = places.get(id);
+    if (known.has(id) || !place || waiting > LONGEST_WAIT) return known.get(id);
+    known.set(id, undefined);
+    waiting++;
+    known.set(id, findPosition(place, placing));
+    waiting--;
+    return known.get(id);
+  };
+  const placing: Placing = { ...plain, nodeAt };
+  return placing;
 }
 
 function findCircle(by: CircleBy, placing: Placing): Arc | undefined {
@@ -79,11 +95,11 @@ function findWholeEllipse({ centre, end, side }: EllipseOutline, placing: Placin
   return reach > 0 ? ellipseFrom(middle, half, scale(perpendicular(half), reach / norm(half)), 0, 2 * Math.PI) : undefined;
 }
 
-function shapeOfChain(chain: Chain, plain: Omit<Placing, 'findNode'>): Shape {
+function shapeOfChain(chain: Chain, plain: Omit<Placing, 'nodeAt'>): Shape {
   const placing = placingOf(chain, plain);
   const faults: { segment: number; fault: ShapeFault }[] = [];
-  const nodes = chain.nodes.map((node, i) => {
-    const position = findPosition(node.place, placing);
+  const nodes = chain.nodes.map(({ id }, i) => {
+    const position = placing.nodeAt(id);
     if (!position) faults.push({ segment: i, fault: 'place-lost' });
     return position ?? ([0, 0] as const);
   });

@@ -56,7 +56,7 @@ const NO_NODES = () => '';
 
 /** A circle has a centre and a radius; what was pointed lies on its rim, across it, or is its centre. */
 function addCircle(into: Gathered, plane: RelatingPlane, outline: CircleOutline): boolean {
-  const placing: Placing = { ...plane, findNode: () => undefined };
+  const placing: Placing = { ...plane, nodeAt: () => undefined };
   const [piece] = shapeOf(outline, plane).pieces;
   if (piece?.kind !== 'arc') return false;
   const { by, id } = outline;

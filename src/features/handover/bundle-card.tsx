@@ -15,7 +15,7 @@ export function BundleCard({ fileName, job }: { fileName: string; job: () => Par
     const packed = await packJob(job(), repository);
     setBusy(false);
     if (packed.kind === 'refused') return setSays(sentenceFor(packed.code, packed.detail));
-    setSays(undefined);
+    setSays(packed.missing > 0 ? sentenceFor('bundle-without', { count: packed.missing }) : undefined);
     saveFile(`${safeFileName(fileName)}.bryony.zip`, packed.bytes, 'application/zip');
   };
   return (

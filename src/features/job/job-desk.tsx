@@ -18,6 +18,7 @@ import { usePalette } from '@/ui/palette';
 import { BenchButtons } from './bench-buttons';
 import { JobBar } from './job-bar';
 import { Ledge } from './ledge';
+import { LostPicture } from './lost-picture';
 import { Notices } from './notices';
 import { Readout } from './readout';
 import { StateBanner } from './state-banner';
@@ -85,6 +86,7 @@ function BenchArea({ bringIn, reopen, raised }: { bringIn: BringIn; reopen: () =
     <View style={{ flex: 1, minHeight: 0 }} role="main">
       <Bench />
       <BenchButtons />
+      <LostPicture />
       <Tour />
       <Notices bringIn={bringIn} raised={raised} />
       <StateBanner reopen={reopen} />
