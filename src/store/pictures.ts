@@ -22,8 +22,8 @@ const LONGEST_COMING_MS = 60 * 60 * 1000;
 /** Pictures by the SHA-256 of their bytes. The head is written last: a picture without head is not there. */
 export class PictureStore {
   private readonly window = newId();
-  /** What this window has begun to bring in and no job that is stored mentions yet. */
-  private readonly mine = new Set<string>();
+  /** What this window has begun to bring in and no job that is stored mentions yet, and how often at once. */
+  private readonly mine = new Map<string, number>();
 
   constructor(private readonly storage: KeyValueStorage) {}
 
@@ -33,7 +33,7 @@ export class PictureStore {
 
   /** Stores a picture once; a second time does nothing. It is on its way in, and not swept, until it is settled. Throws what the storage throws; then nothing of it is left. */
   async put(hash: string, bytes: ArrayBuffer): Promise<void> {
-    this.mine.add(hash);
+    this.mine.set(hash, (this.mine.get(hash) ?? 0) + 1);
     try {
       await this.changeComing(hash, (windows) => ({ ...windows, [this.window]: Date.now() }));
       if (!(await this.has(hash))) await this.write(hash, bytes);
@@ -58,18 +58,17 @@ export class PictureStore {
 
   /** Takes back what was written of a picture that did not get in, so that it does not fill a full device; unless another window is bringing it in too. */
   private async takeBack(hash: string): Promise<void> {
-    this.mine.delete(hash);
+    if (!this.isLast(hash)) return;
     const seen = await this.storage.getItem(keys.coming(hash));
-    const { [this.window]: _, ...others } = readComing(seen).windows;
+    const others = without(readComing(seen).windows, this.window);
     const mine = (await this.storage.getAllKeys()).filter((key) => key.startsWith(`${keys.picture(hash)}/`));
     if (Object.keys(others).length === 0) await this.storage.commit({ onlyIf: { [keys.coming(hash)]: seen, [keys.picture(hash)]: null }, remove: mine });
   }
 
   /** Says of pictures that this window brought in that they are no longer on their way: a job mentions them, or nothing came of it. */
   async settle(hashes: Iterable<string>): Promise<void> {
-    for (const hash of hashes) {
-      if (!this.mine.delete(hash)) continue;
-      await this.changeComing(hash, ({ [this.window]: _, ...others }) => others);
+    for (const hash of new Set(hashes)) {
+      if (this.mine.has(hash) && this.isLast(hash)) await this.changeComing(hash, (windows) => (this.mine.has(hash) ? windows : without(windows, this.window)));
     }
   }
 
@@ -105,6 +104,14 @@ export class PictureStore {
     }
   }
 
+  /** One bringing-in less of a picture; whether it was the last in this window. */
+  private isLast(hash: string): boolean {
+    const left = (this.mine.get(hash) ?? 1) - 1;
+    if (left > 0) this.mine.set(hash, left);
+    else this.mine.delete(hash);
+    return left === 0;
+  }
+
   private async changeComing(hash: string, change: (windows: Coming['windows']) => Coming['windows']): Promise<void> {
     for (;;) {
       const seen = await this.storage.getItem(keys.coming(hash));
@@ -114,6 +121,8 @@ export class PictureStore {
     }
   }
 }
+
+const without = (windows: Coming['windows'], window: string): Coming['windows'] => Object.fromEntries(Object.entries(windows).filter(([name]) => name !== window));
 
 function readHead(text: string | null): PictureHead | undefined {
   const head = parsed(text) as Partial<PictureHead> | undefined;
