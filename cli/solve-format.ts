@@ -1,38 +1,38 @@
-import { z } from 'zod';
+import { Amount, z } from '../src/core/basics';
 import { averagedPoint, sigmaOfReading, steadinessOf, type Evidence, type Points, type Reading } from '../src/core/calibrate';
 
 /** A problem as `bryony solve` takes it; docs/solve-format.md explains it field by field. */
-const Pair = z.tuple([z.number(), z.number()]);
+const Pair = z.tuple([Amount, Amount]);
 const Line = z.tuple([z.string(), z.string()]);
-const PointSchema = z.union([Pair, z.object({ at: Pair, again: z.array(Pair).optional(), sigma: z.number().optional(), height: z.number().optional() })]);
+const PointSchema = z.union([Pair, z.object({ at: Pair, again: z.array(Pair).optional(), sigma: Amount.optional(), height: Amount.optional() })]);
 
 const Common = { id: z.string().min(1), check: z.boolean().optional(), guess: z.boolean().optional() };
-const Sigma = { sigma: z.number().optional() };
-const SigmaDegrees = { sigmaDegrees: z.number().optional() };
+const Sigma = { sigma: Amount.optional() };
+const SigmaDegrees = { sigmaDegrees: Amount.optional() };
 const Lines = z.array(Line);
 
 const EvidenceSchema = z.discriminatedUnion('kind', [
-  z.object({ ...Common, ...Sigma, kind: z.literal('length'), from: z.string(), to: z.string(), mm: z.number() }),
+  z.object({ ...Common, ...Sigma, kind: z.literal('length'), from: z.string(), to: z.string(), mm: Amount }),
   z.object({ ...Common, ...Sigma, kind: z.literal('equal'), lines: Lines }),
-  z.object({ ...Common, ...Sigma, kind: z.literal('circle'), through: z.array(z.string()), diameterMm: z.number().optional() }),
+  z.object({ ...Common, ...Sigma, kind: z.literal('circle'), through: z.array(z.string()), diameterMm: Amount.optional() }),
   z.object({
     ...Common, ...Sigma, kind: z.literal('rectangle'), corners: z.array(z.string()).optional(), sides: z.array(z.array(z.string())).optional(),
-    widthMm: z.number().optional(), heightMm: z.number().optional(), proportion: z.number().optional(),
+    widthMm: Amount.optional(), heightMm: Amount.optional(), proportion: Amount.optional(),
   }),
   z.object({ ...Common, ...SigmaDegrees, kind: z.literal('parallel'), lines: Lines }),
   z.object({ ...Common, ...SigmaDegrees, kind: z.literal('square'), lines: Lines }),
-  z.object({ ...Common, ...SigmaDegrees, kind: z.literal('angle'), lines: Lines, degrees: z.number() }),
-  z.object({ ...Common, ...SigmaDegrees, kind: z.literal('level'), line: Line, degrees: z.number().default(0) }),
+  z.object({ ...Common, ...SigmaDegrees, kind: z.literal('angle'), lines: Lines, degrees: Amount }),
+  z.object({ ...Common, ...SigmaDegrees, kind: z.literal('level'), line: Line, degrees: Amount.default(0) }),
   z.object({ ...Common, ...Sigma, kind: z.literal('straight'), through: z.array(z.string()) }),
   z.object({ ...Common, ...Sigma, kind: z.literal('known-point'), point: z.string(), mm: Pair }),
 ]);
 
 export const ProblemSchema = z.object({
   name: z.string().optional(),
-  image: z.object({ width: z.number().positive(), height: z.number().positive() }),
-  clickSigmaPx: z.number().default(1),
+  image: z.object({ width: Amount.positive(), height: Amount.positive() }),
+  clickSigmaPx: Amount.default(1),
   sheet: z.enum(['photo', 'scan', 'drawing']).default('photo'),
-  focal35mm: z.number().optional(),
+  focal35mm: Amount.optional(),
   model: z.enum(['auto', 'similarity', 'two-scale', 'affine', 'projective', 'camera']).default('auto'),
   lens: z.enum(['auto', 'none', 'k1', 'k1k2']).optional(),
   points: z.record(z.string(), PointSchema),
@@ -50,7 +50,8 @@ export function pointsIn({ points, clickSigmaPx }: SolveProblem): Points {
     return { name, height, readings: [at, ...again].map((place): Reading => ({ at: place, sigma })) };
   });
   const steadiness = steadinessOf(all.map(({ readings }) => readings));
-  return Object.fromEntries(all.map(({ name, height, readings }) => [name, { ...averagedPoint(readings, steadiness), height }]));
+  // Without a prototype: a point that nobody gave is not there, whatever it is called.
+  return Object.assign(Object.create(null) as Points, Object.fromEntries(all.map(({ name, height, readings }) => [name, { ...averagedPoint(readings, steadiness), height }])));
 }
 
 /** The pieces for the core: what was said without a sigma gets that of a reading, or of a guess. */

@@ -30,9 +30,18 @@ export function solveProblem(raw: unknown): Answer {
     datum: { origin: [0, height], direction: 0 }, lift: { mm: 0, sigma: problem.model === 'auto' && problem.sheet === 'photo' ? ASSUMED.lift : 1e-9 },
     points, evidence, model: problem.model, lens: problem.lens,
   });
-  if (fit.ok) return answerFrom(problem, fit.value, evidence);
+  if (fit.ok) {
+    const answer = answerFrom(problem, fit.value, evidence);
+    return isOfNumbers(answer) ? answer : refusal(name, 'figures-beyond-bounds');
+  }
   const undetermined = fit.detail.undetermined;
   return typeof undetermined === 'string' ? { name, status: 'undetermined', code: fit.code, undetermined: undetermined.split(',') } : refusal(name, fit.code, fit.detail);
+}
+
+/** Whether every number in it is one: what is not would be written as nothing. */
+function isOfNumbers(value: unknown): boolean {
+  if (typeof value === 'number') return Number.isFinite(value);
+  return typeof value !== 'object' || value === null || Object.values(value).every(isOfNumbers);
 }
 
 function findFormatFault(raw: unknown, issue: { readonly path: readonly PropertyKey[]; readonly message: string } | undefined): [string, Detail] {

@@ -67,4 +67,5 @@ it('the register finds a parcel by a part of its address, and gives boundary, pi
   expect(parcel).toMatchObject({ boundary: { type: 'FeatureCollection' }, projection: expect.stringContaining('+proj=utm') as string });
   expect(String(parcel.world).split('\n')).toHaveLength(6);
   expect((await ask('/parcels/elsewhere')).status).toBe(404);
+  expect((await ask('/parcels/elsewhere/picture')).status).toBe(404);
 });

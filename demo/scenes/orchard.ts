@@ -31,18 +31,16 @@ function edgeDistance(polygon: readonly Point[], [x, y]: Point): number {
   }));
 }
 
-/** The orchard from above: grass, rows of trees, the shed's roof, a hedge along the boundary, the lane. */
-export function aerialPicture(): Picture {
-  const { left, top, width, height } = ORCHARD.picture;
-  const data = new Uint8Array(4 * width * height);
-  for (let i = 0; i < width * height; i++) {
+/** Paints some rows of the orchard from above: grass, rows of trees, the shed's roof, a hedge along the boundary, the lane. In strips, since it takes a while. */
+export function paintAerial({ width, data }: Picture, from: number, to: number): void {
+  const { left, top } = ORCHARD.picture;
+  for (let i = from * width; i < to * width; i++) {
     const at: Point = [left + ((i % width) + 0.5) * PIXEL * 1000, top - (Math.floor(i / width) + 0.5) * PIXEL * 1000];
     const colour = colourAt(at);
     const grain = 0.9 + 0.2 * hash(i % width, Math.floor(i / width), 3);
     for (let c = 0; c < 3; c++) data[4 * i + c] = Math.min(255, Math.round(colour[c]! * grain));
     data[4 * i + 3] = 255;
   }
-  return { width, height, data };
 }
 
 function colourAt(at: Point): readonly [number, number, number] {

@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import jpeg from 'jpeg-js';
 import proj4 from 'proj4';
-import { aerialPicture, ORCHARD, PIXEL } from '../../demo/scenes/orchard';
+import { ORCHARD, paintAerial, PIXEL } from '../../demo/scenes/orchard';
 
 /** The land register's own map, as projection libraries write it; its aerial pictures lie on it. */
 const MAP = '+proj=utm +zone=32 +ellps=GRS80 +towgs84=0,0,0,0,0,0,0 +units=m +no_defs';
@@ -43,9 +43,24 @@ export function parcels(): Router {
       boundary: { type: 'FeatureCollection', features: ORCHARD.layers.map(({ layer, closed, points }) => ({ type: 'Feature', properties: { layer }, geometry: closed ? { type: 'Polygon', coordinates: [[...points, points[0]!].map(toLonLat)] } : { type: 'LineString', coordinates: points.map(toLonLat) } })) },
     });
   });
-  router.get('/:id/picture', (_request, response) => {
-    const { width, height, data } = aerialPicture();
-    response.type('image/jpeg').set('Cache-Control', 'no-store').send(jpeg.encode({ width, height, data: Buffer.from(data.buffer) }, 82).data);
+  router.get('/:id/picture', async ({ params }, response) => {
+    if (!PARCELS.some(({ id }) => id === params.id)) return void response.status(404).json({ code: 'parcel-unknown' });
+    response.type('image/jpeg').set('Cache-Control', 'no-store').send(await (aerial ??= encodeAerial()));
   });
   return router;
+}
+
+/** Made when it is first asked for, and once. */
+let aerial: Promise<Buffer> | undefined;
+const STRIP = 30;
+
+/** Strip by strip, so that whoever asks for something else meanwhile is answered. */
+async function encodeAerial(): Promise<Buffer> {
+  const { width, height } = ORCHARD.picture;
+  const picture = { width, height, data: new Uint8Array(4 * width * height) };
+  for (let row = 0; row < height; row += STRIP) {
+    paintAerial(picture, row, Math.min(height, row + STRIP));
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+  return jpeg.encode({ width, height, data: Buffer.from(picture.data.buffer) }, 82).data;
 }

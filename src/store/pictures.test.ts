@@ -73,6 +73,19 @@ it('what a job mentions is there and whole, whoever sweeps, brings in or dies', 
   }), { numRuns: 3000 });
 }, 120_000);
 
+it('a picture that comes in after a sweep looked at what is used is spared', async () => {
+  const { storage } = testDevice();
+  const [sweeping, bringing] = [new PictureStore(storage), new PictureStore(storage)];
+  await sweeping.put(HASH, PICTURE);
+  await sweeping.settle([HASH]);
+  await sweeping.sweep(async () => {
+    await bringing.put(HASH, PICTURE);
+    await bringing.settle([HASH]);
+    return new Set();
+  });
+  expect(await isWhole(bringing)).toBe(true);
+});
+
 it('a window that died while a picture came in leaves it to the sweep an hour later', async () => {
   const { storage } = testDevice();
   const now = jest.spyOn(Date, 'now').mockReturnValue(0);

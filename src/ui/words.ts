@@ -104,6 +104,8 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'reference-no-unit': ({ name }) => `“${name}” does not say its unit; millimetres are assumed. Set it on its card if that is wrong.`,
   'reference-empty': ({ name }) => `“${name}” holds no lines or curves that could be used. Nothing was added.`,
   'reference-too-large': ({ name }) => `“${name}” holds more than Bryony takes: a million lines and curves, or 200 MB. Save the part that you need as a file of its own.`,
+  'reference-beyond': () => 'In that unit it would be larger than a thousand kilometres, or lie farther away. Choose another unit.',
+  'drawing-beyond': () => 'Something in this drawing lies at no place that a file could hold. Look at Inspect under Trace; what is wrong there is named.',
   'reference-unit': () => 'A unit must be larger than zero.',
   'reference-missing': () => 'The file of some reference geometry is not on this device any more.',
   'dxf-not-understood': ({ name }) => `“${name}” cannot be read as a DXF. It may be damaged, or a binary one: save it as an ordinary (text) DXF.`,
@@ -197,7 +199,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
 };
 
 export function sentenceFor(code: string, detail: Detail = {}): string {
-  return (SENTENCES[code] ?? (() => 'That did not work, and nothing was changed.'))(detail);
+  return Object.hasOwn(SENTENCES, code) ? SENTENCES[code]!(detail) : 'That did not work, and nothing was changed.';
 }
 
 const FAULTS: Readonly<Record<string, string>> = {

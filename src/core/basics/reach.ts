@@ -1,5 +1,5 @@
 /** Nothing that is measured or drawn is larger or lies farther away than this, mm: beyond, numbers lose what counts. */
-const FARTHEST = 1e9;
+export const FARTHEST = 1e9;
 
 /** Whether a number is one, and not beyond all bounds. mm */
 export const isWithinReach = (mm: number): boolean => Number.isFinite(mm) && Math.abs(mm) <= FARTHEST;

@@ -1,5 +1,5 @@
 import { done, refused, type Result } from '../basics';
-import type { Drawing } from '../formats';
+import { isSound, type Drawing } from '../formats';
 import type { Job, LayerColor } from '../job';
 import { isSign, type Outline, type Shape } from '../outline';
 import type { Derived } from './derive';
@@ -34,7 +34,7 @@ export function countMeantEnds(job: Job, derived: Derived, choice: DrawingChoice
 
 /**
  * What leaves in a file: the outlines of one view in mm, by layer. Hidden layers and aids stay behind; pictures, evidence and guides
- * have no way in. Refused without scale, and when nothing is left to write.
+ * have no way in. Refused without scale, when nothing is left to write, and when something lies at no place that is one.
  */
 export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Result<Drawing> {
   if (!derived.views.get(choice.view)?.fit.scaled) return refused('drawing-without-scale');
@@ -43,5 +43,6 @@ export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Re
     return { name: layer.name, color: LAYER_INK[layer.color], paths };
   });
   const filled = layers.filter((layer) => layer.paths.length > 0);
+  if (!filled.every(({ paths }) => paths.every(({ pieces }) => pieces.every(isSound)))) return refused('drawing-beyond');
   return filled.length > 0 ? done({ layers: filled }) : refused('drawing-empty');
 }

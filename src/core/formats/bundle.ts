@@ -1,6 +1,5 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
-import { z } from 'zod';
-import { done, refused, type Result } from '../basics';
+import { done, refused, type Result, z } from '../basics';
 import { listFiles, readJob, type Job } from '../job';
 import { sha256Hex } from './sha256';
 

@@ -4,7 +4,7 @@ import { composed, moved, placed, UNMOVED, type Affine } from '../geometry';
 import { BY_GROUPS, findPiecesOfEntity, isClosedEntity, isFromBehind, withVertices } from './dxf-entities';
 import { handlerOf } from './dxf-groups';
 import { isSound, scaledPiece } from './drawing';
-import type { FilePath, FileReading } from './file-reading';
+import { noCounts, type FilePath, type FileReading } from './file-reading';
 import { readSections } from './dxf-sections';
 import { MAX_PIECES } from './limits';
 
@@ -37,7 +37,7 @@ export function readDxf(text: string): Result<FileReading> {
   const dxf = sections && parsed(sections.drawn);
   if (!dxf) return refused('dxf-not-understood');
   const mm = MM_PER_INSUNIT[sections.units];
-  const gathering: Gathering = { blocks: dxf.blocks ?? {}, mm: mm ?? 1, paths: [], ignored: {}, pieces: 0 };
+  const gathering: Gathering = { blocks: dxf.blocks ?? {}, mm: mm ?? 1, paths: [], ignored: noCounts(), pieces: 0 };
   try {
     for (const entity of withVertices(dxf.entities ?? [])) gather(gathering, entity, UNMOVED, entity.layer, 0);
   } catch (problem) {

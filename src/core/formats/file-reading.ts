@@ -14,6 +14,9 @@ export interface FileReading {
   readonly hidden?: readonly string[];
 }
 
+/** Counts by kind, with no kind in it that a file did not name: "constructor" is a name like any other. */
+export const noCounts = (): Record<string, number> => Object.create(null) as Record<string, number>;
+
 export interface FilePath {
   readonly layer: string;
   readonly closed: boolean;

@@ -1,6 +1,7 @@
 import { done, refused, type Result } from '../basics';
 import type { Piece, Vec } from '../geometry';
-import type { FilePath, FileReading } from './file-reading';
+import { isSound } from './drawing';
+import { noCounts, type FilePath, type FileReading } from './file-reading';
 import { MAX_PIECES } from './limits';
 import { findProjection, WIDEST_SITE, type LonLat } from './projection';
 
@@ -20,7 +21,7 @@ export interface GeoReading extends FileReading {
  * Refused: what is no GeoJSON, what reaches too far for a plane, too much. Points are counted as ignored.
  */
 export function readGeoJson(text: string, site?: LonLat): Result<GeoReading> {
-  const gathering: Gathering = { paths: [], ignored: {} };
+  const gathering: Gathering = { paths: [], ignored: noCounts() };
   try {
     if (!gather(gathering, JSON.parse(text), '', 0)) return refused('geojson-not-understood');
   } catch {
@@ -31,7 +32,12 @@ export function readGeoJson(text: string, site?: LonLat): Result<GeoReading> {
   if (places.length === 0) return refused('reference-empty');
   const toPlane = layingFor(places, site);
   if (!toPlane.ok) return toPlane;
-  const paths = gathering.paths.map(({ layer, closed, places: own }): FilePath => ({ layer, closed, pieces: through(own.map(toPlane.value.toPlane)) }));
+  const paths = gathering.paths.flatMap(({ layer, closed, places: own }): FilePath[] => {
+    const pieces = through(own.map(toPlane.value.toPlane));
+    if (pieces.every(isSound)) return [{ layer, closed, pieces }];
+    gathering.ignored.unreachable = (gathering.ignored.unreachable ?? 0) + 1;
+    return [];
+  });
   const ignored = Object.values(gathering.ignored).reduce((sum, count) => sum + count, 0);
   return done({ unit: undefined, unitMm: 1000, paths: paths.filter(({ pieces }) => pieces.length > 0), ignored, ignoredKinds: gathering.ignored, ...(toPlane.value.site ? { site: toPlane.value.site } : {}) });
 }

@@ -1,5 +1,5 @@
 export { BUNDLE_VERSION, MAX_BUNDLE_BYTES, readBundle, writeBundle, type Bundle } from './bundle';
-export { findDrawingBounds, MM_PER_FILE_UNIT, type Drawing, type DrawingLayer, type DrawnPath, type FileUnit } from './drawing';
+export { findDrawingBounds, isSound, MM_PER_FILE_UNIT, type Drawing, type DrawingLayer, type DrawnPath, type FileUnit } from './drawing';
 export { readDxf } from './dxf-reader';
 export { safeLayerName, writeDxf } from './dxf-writer';
 export { readPictureTags, type PictureTags } from './exif';

@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { done, refused, type Result } from '../basics';
+import { done, isWithinReach, refused, type Result } from '../basics';
 import { moved, pieceBounds, placed, type Bounds, type Piece, type Vec } from '../geometry';
 import type { ReferenceFormat, Site } from '../job';
 import { readDxf } from './dxf-reader';
@@ -58,7 +58,8 @@ export function readReference({ bytes, format, unitMm, site, placing }: Referenc
   if (!(factor > 0) || !Number.isFinite(factor)) return refused('reference-unit');
   const about = reading.site ?? site?.about;
   const zero = site?.zero ?? (placing === 'free' ? zeroFor(reading, factor) : [0, 0]);
-  return done(packed(reading, factor, { zero, ...(about ? { about } : {}) }));
+  const geometry = packed(reading, factor, { zero, ...(about ? { about } : {}) });
+  return geometry.pieces.every(isWithinReach) ? done(geometry) : refused('reference-beyond');
 }
 
 /** Text of a file as it says, or as older programs wrote it. */

@@ -2,7 +2,7 @@ import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { done, refused, type Result } from '../basics';
 import { composed, moved, UNMOVED, type Affine } from '../geometry';
 import { isSound } from './drawing';
-import type { FilePath, FileReading } from './file-reading';
+import { noCounts, type FilePath, type FileReading } from './file-reading';
 import { MAX_PIECES } from './limits';
 import { findShape, type Attributes } from './svg-shapes';
 import { readTransform } from './svg-transform';
@@ -44,7 +44,7 @@ export function readSvg(text: string): Result<FileReading> {
   const root = elementsIn(text)?.find((node) => nameOf(node) === 'svg');
   const frame = root && frameOf(root[':@'] ?? {});
   if (!root || !frame) return refused('svg-not-understood');
-  const gathering: Gathering = { named: namedIn(root), paths: [], ignored: {}, pieces: 0 };
+  const gathering: Gathering = { named: namedIn(root), paths: [], ignored: noCounts(), pieces: 0 };
   for (const child of childrenOf(root)) {
     const layer = layerOf(child);
     if (!gather(gathering, child, frame.map, layer, 0)) return refused('reference-too-large', { most: MAX_PIECES });

@@ -1,8 +1,8 @@
-import { z } from 'zod';
+import { Amount, z } from '../basics';
 
 const Id = z.string().min(1).max(64);
-const Vec = z.tuple([z.number(), z.number()]).readonly();
-const Positive = z.number().positive();
+const Vec = z.tuple([Amount, Amount]).readonly();
+const Positive = Amount.positive();
 
 /** A stroke of the brush: where its middle went, sheet px, and how wide it is. */
 const Stroke = z.object({ radius: Positive.max(2000), path: z.array(Vec).min(1).max(5000).readonly() }).readonly();

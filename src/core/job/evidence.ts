@@ -1,24 +1,24 @@
-import { z } from 'zod';
+import { Amount, z } from '../basics';
 
 /** What is known about a view, as it is stored: docs/job-format.md, "Evidence". */
 const Id = z.string().min(1).max(64);
-const Vec = z.tuple([z.number(), z.number()]).readonly();
-const Positive = z.number().positive();
+const Vec = z.tuple([Amount, Amount]).readonly();
+const Positive = Amount.positive();
 /** Enough to know how steady a hand is; further ones would only make the job larger. */
 export const MOST_POINTINGS = 50;
 
 /** The picture's edge on which a pointed place lies: direction of its normal on the sheet (radians, clockwise), one sigma across it (px). */
-export const PictureEdge = z.object({ normal: z.number(), sigma: Positive }).readonly();
+export const PictureEdge = z.object({ normal: Amount, sigma: Positive }).readonly();
 /** One pointing at a place. */
 const Pointing = { at: Vec, sigma: Positive, edge: PictureEdge.optional() };
 /** A place that was pointed at on the sheet, px; `sigma` of each coordinate, or along its edge. Pieces of evidence share places by their ids. `height` above the plane, mm.
  * `again` are further pointings at the same place. */
-export const EvidencePoint = z.object({ id: Id, ...Pointing, height: z.number().optional(), again: z.array(z.object(Pointing).readonly()).max(MOST_POINTINGS).readonly().optional() }).readonly();
+export const EvidencePoint = z.object({ id: Id, ...Pointing, height: Amount.optional(), again: z.array(z.object(Pointing).readonly()).max(MOST_POINTINGS).readonly().optional() }).readonly();
 
 export const EVIDENCE_KINDS = ['length', 'equal', 'circle', 'rectangle', 'parallel', 'square', 'angle', 'level', 'straight', 'known-point'] as const;
 
 /** A size as it was said: mm (degrees for an angle), and the words for showing it again. */
-const Said = z.object({ value: z.number(), written: z.string() }).readonly();
+const Said = z.object({ value: Amount, written: z.string() }).readonly();
 export const SAID_NAMES = ['length', 'diameter', 'width', 'height', 'angle', 'across', 'up'] as const;
 
 export const EvidenceSchema = z.object({

@@ -1,7 +1,7 @@
-import { z } from 'zod';
+import { Amount, z } from '../basics';
 
 const Id = z.string().min(1).max(64);
-const Positive = z.number().positive();
+const Positive = Amount.positive();
 
 export const REFERENCE_FORMATS = ['dxf', 'svg', 'geojson'] as const;
 
@@ -14,7 +14,7 @@ export const ReferenceSchema = z.object({
   name: z.string().max(200),
   /** SHA-256 of its file. */
   file: z.string().regex(/^[0-9a-f]{64}$/),
-  bytes: z.number().int().nonnegative(),
+  bytes: Amount.int().nonnegative(),
   format: z.enum(REFERENCE_FORMATS),
   /** Millimetres in a unit of the file; absent: as the file says. */
   unitMm: Positive.optional(),
@@ -26,7 +26,7 @@ export const ReferenceSchema = z.object({
 }).readonly();
 
 /** Where the plane of the site has its zero: so many mm are taken off what files say, so that figures stay short; and the place on earth about which degrees are laid flat. */
-export const SiteSchema = z.object({ zero: z.tuple([z.number(), z.number()]).readonly(), about: z.tuple([z.number(), z.number()]).readonly().optional() }).readonly();
+export const SiteSchema = z.object({ zero: z.tuple([Amount, Amount]).readonly(), about: z.tuple([Amount, Amount]).readonly().optional() }).readonly();
 
 export type Reference = z.infer<typeof ReferenceSchema>;
 export type Site = z.infer<typeof SiteSchema>;

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { Amount, z } from '../basics';
 
 const Id = z.string().min(1).max(64);
 
@@ -9,7 +9,7 @@ const REGION_COLORS = ['hedge', 'berry', 'tide', 'plum', 'straw', 'ink'] as cons
 
 /** A region that was named: whichever the outlines shut in around its place (mm on the view plane). `height` makes a volume of its area. */
 export const RegionSchema = z.object({
-  id: Id, view: Id, name: z.string().min(1).max(200), at: z.tuple([z.number(), z.number()]).readonly(), kind: z.enum(REGION_KINDS), color: z.enum(REGION_COLORS).optional(), height: z.number().positive().optional(),
+  id: Id, view: Id, name: z.string().min(1).max(200), at: z.tuple([Amount, Amount]).readonly(), kind: z.enum(REGION_KINDS), color: z.enum(REGION_COLORS).optional(), height: Amount.positive().optional(),
 }).readonly();
 
 export type NamedRegion = z.infer<typeof RegionSchema>;

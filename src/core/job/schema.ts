@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { Amount, z } from '../basics';
 import type { Place } from '../outline';
 import { RELATION_KINDS } from '../relate';
 import { AskedSchema } from './asked';
@@ -14,11 +14,9 @@ import { ReferenceSchema, SiteSchema } from './reference';
 export const JOB_FORMAT = 'bryony-job';
 export const JOB_VERSION = 8;
 
-z.config({ jitless: true });
-
 const Id = z.string().min(1).max(64);
-const Vec = z.tuple([z.number(), z.number()]).readonly();
-const Positive = z.number().positive();
+const Vec = z.tuple([Amount, Amount]).readonly();
+const Positive = Amount.positive();
 
 const Pointed = z.object({ kind: z.literal('pointed'), at: Vec, sigma: Positive, edge: PictureEdge.optional() }).readonly();
 const PlaceSchema: z.ZodType<Place> = z.lazy(() =>
@@ -26,7 +24,7 @@ const PlaceSchema: z.ZodType<Place> = z.lazy(() =>
     Pointed,
     z.object({ kind: z.literal('placed'), at: Vec, seen: Vec }).readonly(),
     z.object({ kind: z.literal('shifted'), from: PlaceSchema, by: Vec, seen: Vec }).readonly(),
-    z.object({ kind: z.literal('aligned'), from: PlaceSchema, angle: z.number(), to: Pointed }).readonly(),
+    z.object({ kind: z.literal('aligned'), from: PlaceSchema, angle: Amount, to: Pointed }).readonly(),
     z.object({ kind: z.literal('reach'), from: PlaceSchema, length: Positive, towards: Pointed }).readonly(),
     z.object({ kind: z.literal('middle'), a: PlaceSchema, b: PlaceSchema }).readonly(),
     z.object({ kind: z.literal('node'), id: Id }).readonly(),
@@ -39,9 +37,9 @@ const Taken = z.object({
   focal35mm: Positive.optional(),
   dpi: Positive.optional(),
   time: z.string().optional(),
-  orientation: z.number().int().min(1).max(8).optional(),
+  orientation: Amount.int().min(1).max(8).optional(),
   /** Of a still: when it was, seconds from the start of its film. */
-  moment: z.number().nonnegative().optional(),
+  moment: Amount.nonnegative().optional(),
   /** As the shooting guide measured it: how the camera was tilted out of square-on, across and up the picture, degrees. */
   tilt: Vec.optional(),
 }).readonly();
@@ -53,10 +51,10 @@ const Sheet = z.object({
   picture: z.string().regex(/^[0-9a-f]{64}$/),
   mediaType: z.string(),
   /** Which page of the file; absent: the first, or the only one. */
-  page: z.number().int().min(1).max(10_000).optional(),
-  bytes: z.number().int().nonnegative(),
-  width: z.number().int().positive(),
-  height: z.number().int().positive(),
+  page: Amount.int().min(1).max(10_000).optional(),
+  bytes: Amount.int().nonnegative(),
+  width: Amount.int().positive(),
+  height: Amount.int().positive(),
   kind: z.enum(['photo', 'scan', 'drawing']),
   taken: Taken,
   /** The tilt that was measured when it was taken is used: what it shows lies level. */
@@ -79,7 +77,7 @@ const View = z.object({
   /** Seen from behind: left and right are exchanged. */
   mirrored: z.boolean().optional(),
   /** Origin and direction of x, sheet px; the view is shown with that direction level. */
-  datum: z.object({ origin: Vec, direction: z.number() }).readonly(),
+  datum: z.object({ origin: Vec, direction: Amount }).readonly(),
   /** The view of the same sheet whose points, evidence, model, lens and lift hold for this one too. */
   shares: Id.optional(),
   points: z.array(EvidencePoint).readonly(),
@@ -88,7 +86,7 @@ const View = z.object({
   model: z.enum(['auto', 'similarity', 'two-scale', 'affine', 'projective', 'camera']),
   lens: z.enum(['auto', 'none', 'k1', 'k1k2']),
   /** How far what is traced stands above what was measured; absent when nobody said it. mm. */
-  lift: z.number().optional(),
+  lift: Amount.optional(),
   locked: z.boolean(),
   hidden: z.boolean(),
   /** The plane whose geometry it is laid on: see `Reference`. */
@@ -97,22 +95,22 @@ const View = z.object({
   cleaning: z.array(CleaningStep).max(200).readonly().optional(),
   /** How the picture is shown: its pixels stay as they are. `ink`: darkness against its surroundings from which a place is drawn, 0 to 1; the rest is left to the backing. */
   look: z.object({
-    opacity: z.number().min(0).max(1), contrast: z.number().min(0).max(3), grey: z.boolean(),
-    invert: z.boolean().optional(), ink: z.number().min(0).max(1).optional(), tint: z.enum(LOOK_TINTS).optional(), backing: z.enum(LOOK_BACKINGS).optional(),
+    opacity: Amount.min(0).max(1), contrast: Amount.min(0).max(3), grey: z.boolean(),
+    invert: z.boolean().optional(), ink: Amount.min(0).max(1).optional(), tint: z.enum(LOOK_TINTS).optional(), backing: z.enum(LOOK_BACKINGS).optional(),
   }).readonly(),
 }).readonly();
 
 const Layer = z.object({ id: Id, name: z.string(), color: z.enum(['berry', 'ink', 'tide', 'plum', 'straw', 'hedge']), show: z.boolean(), lock: z.boolean() }).readonly();
 
 const Corner = z.object({ kind: z.enum(['fillet', 'chamfer']), size: Positive }).readonly();
-const Node = z.object({ id: Id, place: PlaceSchema, smooth: z.boolean(), corner: Corner.optional(), handleIn: Vec.optional(), handleOut: Vec.optional(), direction: z.number().optional(), tension: z.number().min(-2).max(1).optional() }).readonly();
+const Node = z.object({ id: Id, place: PlaceSchema, smooth: z.boolean(), corner: Corner.optional(), handleIn: Vec.optional(), handleOut: Vec.optional(), direction: Amount.optional(), tension: Amount.min(-2).max(1).optional() }).readonly();
 
 const Segment = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('line') }).readonly(),
   z.object({ kind: z.literal('arc'), through: PlaceSchema }).readonly(),
   z.object({ kind: z.literal('tangent') }).readonly(),
   z.object({ kind: z.literal('curve') }).readonly(),
-  z.object({ kind: z.literal('ellipse'), apex: PlaceSchema, sweep: z.number().min(-Math.PI).max(Math.PI) }).readonly(),
+  z.object({ kind: z.literal('ellipse'), apex: PlaceSchema, sweep: Amount.min(-Math.PI).max(Math.PI) }).readonly(),
 ]);
 
 const CircleBy = z.discriminatedUnion('kind', [
@@ -130,14 +128,14 @@ const OutlineSchema = z.discriminatedUnion('shape', [
   z.object({ ...Owned, shape: z.literal('made'), recipe: RecipeSchema }).readonly(),
 ]);
 
-const GuideSchema = z.object({ id: Id, view: Id, through: PlaceSchema, towards: PlaceSchema.optional(), angle: z.number(), offset: z.number(), square: z.boolean().optional(), mirrors: z.boolean().optional() }).readonly();
+const GuideSchema = z.object({ id: Id, view: Id, through: PlaceSchema, towards: PlaceSchema.optional(), angle: Amount, offset: Amount, square: z.boolean().optional(), mirrors: z.boolean().optional() }).readonly();
 
 /** What it is about: a whole circle, a node (or the `centre` of a circle), or the segment that begins at a node. */
 const RelationEnd = z.object({ outline: Id, node: Id.optional(), segment: Id.optional() }).readonly();
-const RelationSchema = z.object({ id: Id, view: Id, kind: z.enum(RELATION_KINDS), on: z.array(RelationEnd).min(1).max(200).readonly(), value: z.number().optional() }).readonly();
+const RelationSchema = z.object({ id: Id, view: Id, kind: z.enum(RELATION_KINDS), on: z.array(RelationEnd).min(1).max(200).readonly(), value: Amount.optional() }).readonly();
 
 /** `aside`: how far it stands from what it is read between, to the left; `line`: where it stands instead, up of what is read across, across of what is read up. mm. `least`: it should be no less. */
-const DimensionSchema = z.object({ id: Id, view: Id, kind: z.enum(DIMENSION_KINDS), on: z.array(RelationEnd).min(1).max(2).readonly(), aside: z.number(), line: z.number().optional(), should: z.number().optional(), least: z.boolean().optional() }).readonly();
+const DimensionSchema = z.object({ id: Id, view: Id, kind: z.enum(DIMENSION_KINDS), on: z.array(RelationEnd).min(1).max(2).readonly(), aside: Amount, line: Amount.optional(), should: Amount.optional(), least: z.boolean().optional() }).readonly();
 
 /** How many of each a job holds at the most. */
 export const MOST = { relations: 5000, regions: 2000, dimensions: 2000, parts: 2000, declined: 5000, asked: 200 } as const;

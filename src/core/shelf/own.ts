@@ -1,7 +1,7 @@
-import { z } from 'zod';
+import { Amount, z } from '../basics';
 import type { ShelfEntry } from './entry';
 
-const Positive = z.number().positive();
+const Positive = Amount.positive();
 const Shape = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('length'), mm: Positive }).readonly(),
   z.object({ kind: z.literal('circle'), diameter: Positive }).readonly(),

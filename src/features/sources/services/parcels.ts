@@ -1,5 +1,4 @@
-import { z } from 'zod';
-import { done, type Result } from '@/core/basics';
+import { done, type Result, z } from '@/core/basics';
 import type { MapPlace } from '@/core/derive';
 import { readWorldFile } from '@/core/formats';
 import { askService, fetchPicture } from '@/store';

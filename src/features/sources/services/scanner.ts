@@ -1,5 +1,4 @@
-import { z } from 'zod';
-import { refused, type Result } from '@/core/basics';
+import { refused, type Result, z } from '@/core/basics';
 import { askService, fetchPicture } from '@/store';
 
 const PLACE = '/service/scanner';

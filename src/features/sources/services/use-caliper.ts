@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { z } from 'zod';
+import { z } from '@/core/basics';
 import { askService } from '@/store';
 
 const PLACE = '/service/caliper';
