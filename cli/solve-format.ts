@@ -9,12 +9,14 @@ const PointSchema = z.union([Pair, z.object({ at: Pair, again: z.array(Pair).opt
 const Common = { id: z.string().min(1), check: z.boolean().optional(), guess: z.boolean().optional() };
 const Sigma = { sigma: Amount.optional() };
 const SigmaDegrees = { sigmaDegrees: Amount.optional() };
+/** Places of one line or curve at the most. */
+const MOST_PLACES = 200;
 const Lines = z.array(Line);
 
 const EvidenceSchema = z.discriminatedUnion('kind', [
   z.object({ ...Common, ...Sigma, kind: z.literal('length'), from: z.string(), to: z.string(), mm: Amount }),
   z.object({ ...Common, ...Sigma, kind: z.literal('equal'), lines: Lines }),
-  z.object({ ...Common, ...Sigma, kind: z.literal('circle'), through: z.array(z.string()), diameterMm: Amount.optional() }),
+  z.object({ ...Common, ...Sigma, kind: z.literal('circle'), through: z.array(z.string()).max(MOST_PLACES), diameterMm: Amount.optional() }),
   z.object({
     ...Common, ...Sigma, kind: z.literal('rectangle'), corners: z.array(z.string()).optional(), sides: z.array(z.array(z.string())).optional(),
     widthMm: Amount.optional(), heightMm: Amount.optional(), proportion: Amount.optional(),
@@ -23,7 +25,7 @@ const EvidenceSchema = z.discriminatedUnion('kind', [
   z.object({ ...Common, ...SigmaDegrees, kind: z.literal('square'), lines: Lines }),
   z.object({ ...Common, ...SigmaDegrees, kind: z.literal('angle'), lines: Lines, degrees: Amount }),
   z.object({ ...Common, ...SigmaDegrees, kind: z.literal('level'), line: Line, degrees: Amount.default(0) }),
-  z.object({ ...Common, ...Sigma, kind: z.literal('straight'), through: z.array(z.string()) }),
+  z.object({ ...Common, ...Sigma, kind: z.literal('straight'), through: z.array(z.string()).max(MOST_PLACES) }),
   z.object({ ...Common, ...Sigma, kind: z.literal('known-point'), point: z.string(), mm: Pair }),
 ]);
 

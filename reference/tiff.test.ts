@@ -3,6 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { zlibSync } from 'fflate';
 import { decodeTiffPage, readTiffPages } from '../src/core/formats';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'tiff-'));
@@ -88,4 +89,23 @@ it.each([278, 322, 323])('strips and tiles of no size at all (tag %i) are refuse
   view.setUint16(rowsOfStrip, tag, true);
   view.setUint32(rowsOfStrip + 8, 0, true);
   expect(decodeTiffPage(bytes, 0)).toMatchObject({ ok: false, code: 'picture-not-decoded' });
+});
+
+it('a strip that would unpack to far more than the page holds is refused before it does', () => {
+  const zeros = zlibSync(new Uint8Array(300_000_000));
+  expect(zeros.length).toBeLessThan(400_000);
+  const bytes = bytesOf('RGB-tiff_deflate.tif');
+  const bomb = new Uint8Array(bytes.length + zeros.length);
+  bomb.set(bytes);
+  bomb.set(zeros, bytes.length);
+  const view = new DataView(bomb.buffer);
+  const directory = view.getUint32(4, true);
+  for (let entry = directory + 2; entry < directory + 2 + 12 * view.getUint16(directory, true); entry += 12) {
+    const tag = view.getUint16(entry, true);
+    if (tag === 273) view.setUint32(entry + 8, bytes.length, true);
+    if (tag === 279) view.setUint32(entry + 4, 1, true), view.setUint16(entry + 2, 4, true), view.setUint32(entry + 8, zeros.length, true);
+  }
+  const before = process.memoryUsage().rss;
+  expect(decodeTiffPage(bomb, 0)).toMatchObject({ ok: false, code: 'picture-not-decoded' });
+  expect(process.memoryUsage().rss - before).toBeLessThan(150e6);
 });

@@ -206,7 +206,7 @@ const FAULTS: Readonly<Record<string, string>> = {
   'arc-in-a-line': 'an arc whose points lie in a line', 'tangent-straight-behind': 'a tangent arc that cannot reach its end',
   'place-lost': 'a point that leaned on something deleted', 'circle-without-size': 'a circle without size',
   'source-lost': 'what it is made of is gone, or has no shape itself', 'made-without-scale': 'its sizes need a scale', 'combine-open': 'only closed outlines can be combined',
-  'made-unclear': 'its lines run too close together to tell what lies where; change the distance a little', 'made-nothing': 'nothing is left of it at this size', 'guide-lost': 'its guide is gone',
+  'made-unclear': 'its lines run too close together to tell what lies where; change the distance a little', 'made-nothing': 'nothing is left of it at this size', 'made-too-many': 'it would be more than 20,000 lines, arcs and curves, or an offset, a strip or something combined of more than 3,000; make it of fewer', 'guide-lost': 'its guide is gone',
   'corner-too-large': 'the corner is larger than its sides have room for', 'corner-on-a-curve': 'corners of curves stay sharp', 'corner-is-none': 'there is no corner here to finish',
 };
 export const wordForFault = (fault: string): string => FAULTS[fault] ?? fault;

@@ -29,10 +29,17 @@ const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left
   stretch: { limit: 0.06, left: 0 }, skew: { limit: 0.04, left: 0 }, tilt: { limit: 1.15, left: 0 }, lens: { limit: 0.6, left: 0 }, 'lens-centre': { limit: 0.25, left: 0 }, focal: { limit: Infinity, left: 1 },
 };
 
+/** So many pieces are adjusted for one judgement at the most, story by story: where dozens contradict each other, no number of stories ends it. What is not told by then is left untold. About ten seconds. */
+const MOST_ADJUSTED = 20_000;
+/** A camera that may have been held anyhow is begun from about so many sides. */
+const WAYS = 8;
+
 /** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `steps` how many it gets. */
 export function createTeller(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, counts: (adjusted: AdjustedView) => boolean, steps?: number): Teller {
   const told = new Map<string, Story | undefined>();
-  const storyOf = (adjusted: AdjustedView, freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>): Story | undefined => (isPlausible(freed, adjusted) ? { adjusted, freed, aside, cost: costOf(adjusted, freed) } : undefined);
+  let adjusted = 0;
+  const isTooMuch = (stories: number) => (adjusted += stories * evidence.length) > MOST_ADJUSTED;
+  const storyOf = (view: AdjustedView, freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>): Story | undefined => (isPlausible(freed, view) ? { adjusted: view, freed, aside, cost: costOf(view, freed) } : undefined);
   const tellAnew: Tell = (freed, aside, from) => {
     const view = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, from?.values, steps);
     return view.ok && counts(view.value) ? storyOf(view.value, freed, aside) : undefined;
@@ -40,10 +47,13 @@ export function createTeller(model: MapModel, evidence: readonly Evidence[], poi
   return {
     tell(freed, aside, from) {
       const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
-      if (!told.has(key)) told.set(key, tellAnew(freed, aside, from));
+      if (!told.has(key)) told.set(key, isTooMuch(1) ? undefined : tellAnew(freed, aside, from));
       return told.get(key);
     },
-    tellEveryWay: (freed, aside, room) => adjustEveryWay(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, steps, room).map((adjusted) => storyOf(adjusted, freed, aside)).filter((story) => story !== undefined),
+    tellEveryWay(freed, aside, room) {
+      if (isTooMuch(WAYS)) return [];
+      return adjustEveryWay(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, steps, room).map((view) => storyOf(view, freed, aside)).filter((story) => story !== undefined);
+    },
   };
 }
 

@@ -16,11 +16,14 @@ const ASKEW = Math.PI / 4;
 /** More outlines than this are not measured each time something changes: their plus-minus takes as long as each of their points. */
 const MOST = 60;
 
+/** What lies between the outermost copies reaches no farther and runs no other way. */
+const OUTERMOST = { copies: 'outermost' } as const;
+
 /** Undefined where nothing is drawn, or too much to be measured at once. */
 export function measureExtent(outlines: readonly Outline[], figured: Figured, shapes: ReadonlyMap<string, Shape>): Extent | undefined {
   const drawn = outlines.flatMap(({ id }) => shapes.get(id)?.finished ?? []);
   if (drawn.length === 0 || outlines.length > MOST) return undefined;
-  const side = (angle: number, axis: 0 | 1) => measureShapes(outlines, figured, (varied) => spanOf([...varied.values()].flatMap(({ finished }) => finished), angle, axis));
+  const side = (angle: number, axis: 0 | 1) => measureShapes(outlines, figured, (varied) => spanOf([...varied.values()].flatMap(({ finished }) => finished), angle, axis), OUTERMOST);
   const angle = slopeOfLongest(drawn);
   const lies = angle !== undefined && Math.abs(angle) > STRAIGHT && Math.abs(angle) < ASKEW;
   return { width: side(0, 0), height: side(0, 1), own: lies ? { angle, along: side(angle, 0), across: side(angle, 1) } : undefined };
@@ -33,7 +36,7 @@ const SURELY = 3;
 export function findAskew(outlines: readonly Outline[], figured: Figured, shapes: ReadonlyMap<string, Shape>): Measured | undefined {
   const pieces = outlines.flatMap(({ id }) => shapes.get(id)?.pieces ?? []);
   if (outlines.length > MOST || slopeOfLongest(pieces) === undefined) return undefined;
-  const askew = measureShapes(outlines, figured, (varied) => slopeOfLongest([...varied.values()].flatMap((shape) => shape.pieces)) ?? NaN);
+  const askew = measureShapes(outlines, figured, (varied) => slopeOfLongest([...varied.values()].flatMap((shape) => shape.pieces)) ?? NaN, OUTERMOST);
   return Math.abs(askew.value) > Math.max(STRAIGHT, SURELY * askew.sigma) ? askew : undefined;
 }
 

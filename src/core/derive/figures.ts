@@ -2,7 +2,7 @@ import type { Measured } from '../adjust';
 import { measureThrough, pointFrame, toPlane } from '../calibrate';
 import { add, enclosedArea, findCentroid, pieceLength, scale, type Vec } from '../geometry';
 import type { Job } from '../job';
-import { asPointed, listPointed, mapPlaces, mapPointed, placesOf, shapeOf, type DrawnOutline, type Guide, type Outline, type Place, type Placing, type PointedPlace, type Shape } from '../outline';
+import { asPointed, findTimes, listPointed, mapPlaces, mapPointed, placesOf, shapeOf, type Copies, type DrawnOutline, type Guide, type Outline, type Place, type Placing, type PointedPlace, type Shape } from '../outline';
 import { outlineAt } from '../relate';
 import type { Derived } from './derive';
 import type { FittedView } from './fits';
@@ -22,12 +22,18 @@ export function figuredIn(job: Figured['job'], { views, related }: Pick<Derived,
   return { job, fitted: views.get(view)!, related: related.get(view) };
 }
 
+/** How a figure is measured: with places as they were pointed, or as if nobody doubted them; and with which copies. */
+export interface Measuring {
+  readonly places?: 'as pointed' | 'exact';
+  readonly copies?: Copies;
+}
+
 /** A figure of one outline with its plus-minus: see `measureShapes`. */
-export function measureOutline(outline: Outline, figured: Figured, figure: (shape: Shape) => number): Measured {
+export function measureOutline(outline: Outline, figured: Figured, figure: (shape: Shape) => number, how: Measuring = {}): Measured {
   return measureShapes([outline], figured, (shapes) => {
     const shape = shapes.get(outline.id);
     return shape ? figure(shape) : NaN;
-  });
+  }, how);
 }
 
 /**
@@ -35,7 +41,7 @@ export function measureOutline(outline: Outline, figured: Figured, figure: (shap
  * it, also where an outline is made of others or mirrored about a guide. Typed sizes carry no doubt of their own. Where relations hold, what they say takes part. One
  * sigma, in the figure's unit.
  */
-export function measureShapes(outlines: readonly Outline[], figured: Figured, figure: (shapes: ReadonlyMap<string, Shape>) => number, places: 'as pointed' | 'exact' = 'as pointed'): Measured {
+export function measureShapes(outlines: readonly Outline[], figured: Figured, figure: (shapes: ReadonlyMap<string, Shape>) => number, { places = 'as pointed', copies = 'all' }: Measuring = {}): Measured {
   const { job, fitted, related } = figured;
   const { fit, steadiness: { factor } } = fitted;
   const sources = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)))].map((outline) => asPointed(outline, factor));
@@ -46,7 +52,7 @@ export function measureShapes(outlines: readonly Outline[], figured: Figured, fi
   const at = (shapes: ReadonlyMap<string, Shape>, placing: Omit<Placing, 'nodeAt'>, change: Change) => {
     const [recipes, lines] = [made.map((outline) => changed(outline, change)), guides.map((guide) => changedGuide(guide, change))];
     const all = outlines.flatMap((outline) => {
-      const shape = shapes.get(outline.id) ?? reshaped(outline.id, [...sources, ...recipes], lines, placing, shapes, guideReach(fitted));
+      const shape = shapes.get(outline.id) ?? reshaped(outline.id, [...sources, ...recipes], lines, placing, shapes, guideReach(fitted), copies);
       return shape ? [[outline.id, shape] as const] : [];
     });
     return figure(new Map(all));
@@ -84,7 +90,7 @@ const EXACT = 1e-9;
 /** The share of a figure's variance that comes from where its outline was pointed; the rest is the fit's. Undefined where relations hold the outline: there the two cannot be told apart so. */
 export function pointedShare(outline: Outline, figured: Figured, figure: (shape: Shape) => number): number | undefined {
   if (solvedAmong(drawnSourcesOf(outline, figured.job.outlines), figured.related).length > 0) return undefined;
-  const [whole, ofFit] = (['as pointed', 'exact'] as const).map((places) => measureShapes([outline], figured, (shapes) => figure(shapes.get(outline.id)!), places).sigma ** 2) as [number, number];
+  const [whole, ofFit] = (['as pointed', 'exact'] as const).map((places) => measureOutline(outline, figured, figure, { places, copies: 'first' }).sigma ** 2) as [number, number];
   return whole > 0 ? 1 - ofFit / whole : undefined;
 }
 
@@ -120,20 +126,29 @@ export interface OutlineFigures {
   readonly length: Measured;
   readonly area: Measured | undefined;
   readonly radius: Measured | undefined;
-  /** Across and up from zero to the centre of its area. */
+  /** Across and up from zero to the centre of its area; of very many pieces it is not measured. */
   readonly centre: readonly [Measured, Measured] | undefined;
   /** How much of the doubt of its radius, or else its length, comes from where it was pointed: see `pointedShare`. */
   readonly pointed: number | undefined;
 }
 
+const MOST_CENTRED = 400;
+
 /** Length along an outline, area of what it holds when it is closed, radius when it is a circle. */
 export function figuresOf(outline: Outline, figured: Figured, shape: Shape): OutlineFigures {
   const measure = (figure: (of: Shape) => number) => measureOutline(outline, figured, figure);
+  // Copies are as long and as large as the first of them, which is all that is made again and again.
+  const times = findTimes(outline, (id) => figured.job.outlines.find((other) => other.id === id));
+  const measureAlike = (figure: (of: Shape) => number): Measured => {
+    if (times === undefined) return measure(figure);
+    const { value, sigma } = measureOutline(outline, figured, figure, { copies: 'first' });
+    return { value: times * value, sigma: times * sigma };
+  };
   const isCircle = outline.shape === 'circle' && shape.pieces[0]?.kind === 'arc';
   return {
-    length: measure(lengthOf),
-    area: shape.closed ? measure(areaOf) : undefined,
-    centre: shape.closed ? [measure(centreOf(0)), measure(centreOf(1))] : undefined,
+    length: measureAlike(lengthOf),
+    area: shape.closed ? measureAlike(areaOf) : undefined,
+    centre: shape.closed && shape.pieces.length <= MOST_CENTRED ? [measure(centreOf(0)), measure(centreOf(1))] : undefined,
     radius: isCircle ? measure(radiusOf) : undefined,
     pointed: pointedShare(outline, figured, isCircle ? radiusOf : lengthOf),
   };

@@ -1,10 +1,10 @@
 /** Plus-minus of what is made of others, against trials in which every place is pointed anew. */
 import { readFileSync } from 'node:fs';
-import { createDeriver, figuredIn, measureOutline } from '.';
+import { createDeriver, figuredIn, figuresOf, measureExtent, measureOutline } from '.';
 import { areaOf, measureShapes } from './figures';
-import { findNearest, findUnion, pieceBounds, type Vec } from '../geometry';
+import { findNearest, findUnion, pieceBounds, pieceLength, type Vec } from '../geometry';
 import { addEvidence, addGuide, addMade, addOutline, addRelations, addSheet, createJob, createView, readJob, runCommand, startHistory, type Evidence, type Job, type Sheet } from '../job';
-import type { Chain, CircleOutline, Shape } from '../outline';
+import type { Chain, CircleOutline, MadeOutline, Shape } from '../outline';
 import type { Relation } from '../relate';
 
 const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} };
@@ -91,4 +91,60 @@ it('a figure of what is related is that of its shape, curves with pulled handles
     const { value } = measureOutline(outline, figuredIn(job.value, derived, outline.view), widthOf);
     expect(value).toBeCloseTo(widthOf(derived.shapes.get(outline.id)!), 6);
   }
+});
+
+describe('copies', () => {
+  const rows = (of: readonly string[], id: string, count: number, rowsOf: number): MadeOutline => ({ shape: 'made', id, layer: 'outline', view: 'v', recipe: { kind: 'rows', of, step: [60, 5], count, rowStep: [-4, 70], rows: rowsOf } });
+  const around = (of: readonly string[], id: string, count: number): MadeOutline => ({ shape: 'made', id, layer: 'outline', view: 'v', recipe: { kind: 'around', of, centre: at([300, 500]), count, sweep: 2 * Math.PI } });
+  const withMade = (...made: readonly MadeOutline[]) => made.reduce((history, outline) => runCommand(history, addMade(outline, false)), startHistory(jobWith(false))).job;
+
+  it.each([
+    ['in rows', [rows(['whole'], 'copies', 3, 2)]], ['around', [around(['whole'], 'copies', 5)]], ['rows of copies around', [around(['whole'], 'few', 4), rows(['few'], 'copies', 2, 3)]],
+    ['in rows, mirrored', [rows(['whole'], 'few', 2, 2), { shape: 'made', id: 'copies', layer: 'outline', view: 'v', recipe: { kind: 'mirrored', of: ['few'], guide: 'g', joined: false } }]],
+  ] as const)('%s have the sizes and the plus-minus that all of them together have', (_, made) => {
+    const job = withMade(...made);
+    const derived = createDeriver()(job);
+    const figured = figuredIn(job, derived, 'v');
+    const [copies, shape] = [job.outlines.find(({ id }) => id === 'copies')!, derived.shapes.get('copies')!];
+    const { length: perimeter, area } = figuresOf(copies, figured, shape);
+    const all = [measureOutline(copies, figured, (of) => of.finished.reduce((sum, piece) => sum + pieceLength(piece), 0)), measureOutline(copies, figured, areaOf)];
+    [perimeter, area!].forEach((figure, i) => {
+      expect(figure.value / all[i]!.value).toBeCloseTo(1, 9);
+      expect(figure.sigma / all[i]!.sigma).toBeCloseTo(1, 5);
+    });
+    const { width, height } = measureExtent([copies], figured, derived.shapes)!;
+    ([[width, 0], [height, 1]] as const).forEach(([side, axis]) => {
+      const whole = measureOutline(copies, figured, (of) => {
+        const box = findUnion(of.pieces.map(pieceBounds))!;
+        return box.max[axis] - box.min[axis];
+      });
+      expect([side.value / whole.value, side.sigma / whole.sigma].map((share) => Math.round(share * 1e6))).toEqual([1e6, 1e6]);
+    });
+  });
+
+  it('are counted before they are made, through what they are made of', () => {
+    const faultsOf = (...made: readonly MadeOutline[]) => createDeriver()(withMade(...made)).shapes.get(made.at(-1)!.id)!.faults.map(({ fault }) => fault);
+    expect(faultsOf(rows(['whole'], 'a', 500, 500))).toEqual(['made-too-many']);
+    expect(faultsOf(rows(['whole'], 'a', 40, 40), rows(['a'], 'b', 40, 40))).toEqual(['made-too-many']);
+    expect(faultsOf(rows(['whole'], 'a', 25, 40), { shape: 'made', id: 'b', layer: 'outline', view: 'v', recipe: { kind: 'offset', of: ['a'], by: 1, both: false, corners: 'mitre' } })).toEqual(['made-too-many']);
+    expect(faultsOf(rows(['whole'], 'a', 25, 40))).toEqual([]);
+  });
+
+  it('made of one thing twice, again and again, are followed once each', () => {
+    const made = Array.from({ length: 25 }, (_, i): MadeOutline => ({ shape: 'made', id: `m${i}`, layer: 'outline', view: 'v', recipe: { kind: 'combined', of: i === 0 ? ['whole', 'whole'] : [`m${i - 1}`, `m${i - 1}`], how: 'united' } }));
+    const job = withMade(...made);
+    const derived = createDeriver()(job);
+    const last = job.outlines.at(-1)!;
+    expect(figuresOf(last, figuredIn(job, derived, 'v'), derived.shapes.get('m24')!).area?.value).toBeCloseTo(areaOf(derived.shapes.get('whole')!), 6);
+  });
+
+  it('by a distance beyond all bounds, or of themselves, are named and drawn nowhere', () => {
+    const offset = (by: number): MadeOutline => ({ shape: 'made', id: 'a', layer: 'outline', view: 'v', recipe: { kind: 'offset', of: ['whole'], by, both: true, corners: 'round' } });
+    for (const by of [1e308, -1e308, 1e9, NaN]) {
+      const shape = createDeriver()(withMade(offset(by))).shapes.get('a')!;
+      expect(shape.pieces.every((piece) => Object.values(piece).flat().every((value) => typeof value === 'string' || Number.isFinite(value)))).toBe(true);
+    }
+    const loop = withMade(rows(['b'], 'a', 2, 2), rows(['a'], 'b', 2, 2));
+    expect(createDeriver()(loop).shapes.get('a')?.pieces ?? []).toEqual([]);
+  });
 });

@@ -1,7 +1,7 @@
 import { isSameList } from '../basics';
 import type { Line, Vec } from '../geometry';
 import type { Job } from '../job';
-import { findGuideLine, makeShape, type DrawnOutline, type Guide, type MadeOutline, type Making, type Outline, type Placing, type Shape } from '../outline';
+import { findGuideLine, makeShape, type Copies, type DrawnOutline, type Guide, type MadeOutline, type Making, type Outline, type Placing, type Shape } from '../outline';
 import type { FittedView } from './fits';
 
 /** How far a guide reaches to each side of its place: past the whole picture. Plane unit. */
@@ -52,13 +52,12 @@ function makingIn(job: Pick<Job, 'outlines'>, fitted: FittedView, findShape: Mak
   return { placing: fitted.placing, findShape, findOutline: (id) => job.outlines.find((outline) => outline.id === id), findGuide: line };
 }
 
-/** Everything that an outline is made of, through and through, that stands on places of its own; an outline that does is all of it. */
-export function drawnSourcesOf(outline: Outline, outlines: readonly Outline[], seen: ReadonlySet<string> = new Set()): readonly DrawnOutline[] {
-  if (outline.shape !== 'made') return [outline];
+/** Everything that an outline is made of, through and through, that stands on places of its own; an outline that does is all of it. Those that were `seen` are passed over. */
+export function drawnSourcesOf(outline: Outline, outlines: readonly Outline[], seen: Set<string> = new Set()): readonly DrawnOutline[] {
   if (seen.has(outline.id)) return [];
-  const further = new Set([...seen, outline.id]);
-  const sources = outline.recipe.of.flatMap((id) => outlines.filter((other) => other.id === id)).flatMap((source) => drawnSourcesOf(source, outlines, further));
-  return [...new Set(sources)];
+  seen.add(outline.id);
+  if (outline.shape !== 'made') return [outline];
+  return outline.recipe.of.flatMap((id) => outlines.filter((other) => other.id === id)).flatMap((source) => drawnSourcesOf(source, outlines, seen));
 }
 
 /** The made outlines among some, and those that they are made of, through and through. */
@@ -75,19 +74,18 @@ export function madeSourcesOf(outlines: readonly Outline[], all: readonly Outlin
 }
 
 /** The shape of a made outline where drawn ones have the shapes that are given; `outlines` are the made ones and those that openings are laid out along. */
-export function reshaped(id: string, outlines: readonly Outline[], guides: readonly Guide[], placing: Omit<Placing, 'nodeAt'>, drawn: ReadonlyMap<string, Shape>, reach: number): Shape | undefined {
-  const find = (wanted: string, depth = 0): Shape | undefined => {
-    const known = drawn.get(wanted);
-    const made = known ? undefined : outlines.find((other) => other.id === wanted);
-    if (known || made?.shape !== 'made' || depth > DEEPEST) return known;
+export function reshaped(id: string, outlines: readonly Outline[], guides: readonly Guide[], placing: Omit<Placing, 'nodeAt'>, drawn: ReadonlyMap<string, Shape>, reach: number, copies?: Copies): Shape | undefined {
+  const shapes = new Map<string, Shape | undefined>(drawn);
+  const find = (wanted: string): Shape | undefined => {
+    const made = shapes.has(wanted) ? undefined : outlines.find((other) => other.id === wanted);
+    if (made?.shape !== 'made') return shapes.get(wanted);
+    shapes.set(wanted, undefined);
     const findGuide = (guide: string) => {
       const found = guides.find((other) => other.id === guide);
       return found && findGuideLine(found, placing, reach);
     };
-    return makeShape(made, { placing, findShape: (source) => find(source, depth + 1), findOutline: (source) => outlines.find((other) => other.id === source), findGuide });
+    shapes.set(wanted, makeShape(made, { placing, copies, findShape: find, findOutline: (source) => outlines.find((other) => other.id === source), findGuide }));
+    return shapes.get(wanted);
   };
   return find(id);
 }
-
-/** What is made of what is made of … is not followed farther. */
-const DEEPEST = 20;

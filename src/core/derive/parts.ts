@@ -54,7 +54,7 @@ export function measurePart({ of }: Pick<Part, 'of'>, figured: Figured): PartFig
   const side = (axis: 0 | 1) => measureShapes(outlines, figured, (shapes) => {
     const box = findUnion([...shapes.values()].flatMap(({ finished }) => finished.map(pieceBounds)));
     return box ? box.max[axis] - box.min[axis] : NaN;
-  });
+  }, { copies: 'outermost' });
   return { width: side(0), height: side(1), area: measureShapes(outlines, figured, (shapes) => materialOf([...shapes.values()])) };
 }
 

@@ -1,3 +1,4 @@
+import { Inflate } from 'fflate';
 import { decode, decodeImage, toRGBA8, type IFD } from 'utif2';
 import { done, refused, type Result } from '../basics';
 import { MAX_MEGAPIXELS } from './limits';
@@ -54,7 +55,7 @@ export function decodeTiffPage(bytes: Uint8Array, index: number): Result<TiffPic
   if (!pages.ok) return pages;
   const directory = listDirectories(bytes)![index];
   const page = pages.value[index];
-  if (!directory || !page || !PARTS.every((tag) => (numberAt(directory, tag) ?? 1) >= 1) || page.bits > MOST_BITS || (page.isInk && page.bits !== 8)) return refused('picture-not-decoded');
+  if (!directory || !page || !PARTS.every((tag) => (numberAt(directory, tag) ?? 1) >= 1) || page.bits > MOST_BITS || (page.isInk && page.bits !== 8) || !isAsLargeAsSaid(bytes, directory, page)) return refused('picture-not-decoded');
   try {
     decodeImage(bufferOf(bytes), directory);
     const rows = rowsOf(directory, page);
@@ -62,6 +63,34 @@ export function decodeTiffPage(bytes: Uint8Array, index: number): Result<TiffPic
   } catch {
     return refused('picture-not-decoded');
   }
+}
+
+/** Compressions that unpack to as much as they like (Deflate; TIFF Technical Note, Adobe 2002): the library takes all of it. */
+const DEFLATE: readonly unknown[] = [8, 32946];
+/** So much more than the picture holds may come out of all parts of it together: their last rows may be filled up. */
+const SLACK = 4;
+/** Compressed bytes that are unpacked at a time: of 4 KB come 4 MB at the most. */
+const AT_ONCE = 4096;
+
+/** Whether no more comes out of a page than it is large; looked at piece by piece, and none of it kept. */
+function isAsLargeAsSaid(bytes: Uint8Array, directory: IFD, { width, height, bits }: TiffPage): boolean {
+  if (!DEFLATE.includes(numberAt(directory, 259))) return true;
+  const [offsets, counts] = [directory.t273 ?? directory.t324, directory.t279 ?? directory.t325] as readonly (readonly number[] | undefined)[];
+  let left = SLACK * (width * height * (numberAt(directory, 277) ?? 1) * Math.ceil(bits / 8) + 65_536);
+  const counting = () => new Inflate((part) => {
+    left -= part.length;
+    if (left < 0) throw new RangeError('larger than it says');
+  });
+  try {
+    offsets?.forEach((offset, i) => {
+      const [unpacking, end] = [counting(), offset + (counts?.[i] ?? 0)];
+      // The first two bytes are the header of zlib.
+      for (let at = offset + 2; at < end; at += AT_ONCE) unpacking.push(bytes.subarray(at, Math.min(end, at + AT_ONCE)));
+    });
+  } catch {
+    return left >= 0;
+  }
+  return true;
 }
 
 /** Rows are made into colours as they are asked for: all at once they would take as much memory again as the picture. */

@@ -21,11 +21,14 @@ export const EVIDENCE_KINDS = ['length', 'equal', 'circle', 'rectangle', 'parall
 const Said = z.object({ value: Amount, written: z.string() }).readonly();
 export const SAID_NAMES = ['length', 'diameter', 'width', 'height', 'angle', 'across', 'up'] as const;
 
+/** Places of one line, side or curve at the most: what more of them tell is little, and what they cost grows with their square. */
+const MOST_PLACES = 200;
+
 export const EvidenceSchema = z.object({
   id: Id,
   kind: z.enum(EVIDENCE_KINDS),
   /** Ids of points: a group for each line or side in turn; one group for what lies on one curve. */
-  groups: z.array(z.array(Id).readonly()).readonly(),
+  groups: z.array(z.array(Id).max(MOST_PLACES).readonly()).max(MOST_PLACES).readonly(),
   said: z.partialRecord(z.enum(SAID_NAMES), Said).readonly(),
   /** Two sigma as typed, mm (degrees for angles); absent when nobody said it: docs/accuracy.md says what holds then. */
   plusMinus: Positive.optional(),

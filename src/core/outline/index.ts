@@ -8,7 +8,7 @@ export { FITTING_SETS, type Fill, type FittingSet, type Hanging, type Justified,
 export { clearWidth, fittingsOf } from './fitting';
 export { countedFromOther, endsAcross, isInOpening, middleOf, segmentOf, type OpeningSpan } from './opening';
 export { reflection } from './mirror';
-export { listOpeningSpans, makeShape, sourcesOf, type Making } from './making';
+export { listOpeningSpans, findTimes, makeShape, type Copies, sourcesOf, type Making } from './making';
 export { asPointed } from './contact';
 export { findPosition, listPointed, mapPointed, movedByHand, type PictureEdge, type Place, type Placing, type PointedPlace } from './place';
 export { turnedOutline, type Turn } from './turn';

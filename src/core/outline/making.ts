@@ -9,8 +9,12 @@ import { findPosition, type Placing } from './place';
 import type { Recipe } from './recipe';
 import { isSign, shapeOfPaths, type MakingFault, type Shape } from './shape';
 
+/** Which of the copies are made: all; one, where the others are as large; or those that reach farthest, where the others lie between them. */
+export type Copies = 'all' | 'first' | 'outermost';
+
 /** What a recipe is carried out with: the shapes of what it is made of, and the lines of guides. */
 export interface Making {
+  readonly copies?: Copies | undefined;
   readonly placing: Omit<Placing, 'nodeAt'>;
   findShape(outline: string): Shape | undefined;
   /** An outline by its id: openings are laid out along the segments of what walls are made of. */
@@ -21,6 +25,11 @@ export interface Making {
 /** How far an offset curve may lie from where it belongs, and what is one place. mm */
 const PRECISION = 0.01;
 const TOLERANCE = 1e-6;
+
+/** Pieces that one outline is made of at the most: more take seconds to draw, and minutes to check. */
+const MOST_MADE = 20_000;
+/** Pieces of which offsets, strips and combinations are made at the most: each is weighed against its neighbours. */
+const MOST_WORKED = 3000;
 
 export const sourcesOf = ({ recipe }: MadeOutline): readonly string[] => recipe.of;
 
@@ -59,6 +68,7 @@ function pathsMade(recipe: Recipe, making: Making): readonly Path[] | MakingFaul
   const sources = recipe.of.flatMap((id) => making.findShape(id) ?? []);
   if (sources.length < recipe.of.length || sources.some(({ paths }) => paths.length === 0)) return 'source-lost';
   if (!making.placing.scaled && NEEDS_SCALE.includes(recipe.kind)) return 'made-without-scale';
+  if (isTooMuch(recipe, sources)) return 'made-too-many';
   const paths = sources.flatMap((source) => source.paths);
   switch (recipe.kind) {
     case 'offset':
@@ -79,6 +89,43 @@ function pathsMade(recipe: Recipe, making: Making): readonly Path[] | MakingFaul
       return maps ? maps.flatMap((map) => paths.map((path) => movedPath(path, map))) : 'source-lost';
     }
   }
+}
+
+/** Counted before anything is made. */
+function isTooMuch(recipe: Recipe, sources: readonly Shape[]): boolean {
+  const pieces = sources.reduce((sum, source) => sum + source.finished.length, 0);
+  const isWorked = recipe.kind === 'offset' || recipe.kind === 'strip' || recipe.kind === 'combined';
+  return isWorked ? pieces > MOST_WORKED : pieces * (isCopied(recipe) ? countCopies(recipe) : 2) > MOST_MADE;
+}
+
+type CopyRecipe = Extract<Recipe, { kind: 'rows' | 'around' | 'placed' }>;
+const isCopied = (recipe: Recipe): recipe is CopyRecipe => recipe.kind === 'rows' || recipe.kind === 'around' || recipe.kind === 'placed';
+
+/** How many copies stand beside the source. */
+function countCopies(recipe: CopyRecipe): number {
+  return recipe.kind === 'rows' ? recipe.rows * recipe.count - 1 : recipe.kind === 'around' ? recipe.count - 1 : 1;
+}
+
+/**
+ * How often an outline holds what it holds with its first copies alone; undefined where that differs from source to source, or where copies were made something else of.
+ */
+export function findTimes(outline: Outline, findOutline: (id: string) => Outline | undefined, known = new Map<string, number | undefined>()): number | undefined {
+  if (outline.shape !== 'made') return 1;
+  if (known.has(outline.id)) return known.get(outline.id);
+  known.set(outline.id, undefined);
+  const times = new Set(outline.recipe.of.map((id) => {
+    const source = findOutline(id);
+    return source && findTimes(source, findOutline, known);
+  }));
+  const [each] = times;
+  if (times.size === 1 && each !== undefined) known.set(outline.id, timesBy(outline.recipe, each));
+  return known.get(outline.id);
+}
+
+function timesBy(recipe: Recipe, each: number): number | undefined {
+  if (isCopied(recipe)) return each * countCopies(recipe);
+  const isMirrored = recipe.kind === 'mirrored' && !recipe.joined;
+  return each === 1 || isMirrored ? each : undefined;
 }
 
 const limitsOf = ({ corners }: Pick<Extract<Recipe, { kind: 'offset' }>, 'corners'>): OffsetLimits => ({ corners, precision: PRECISION, tolerance: TOLERANCE });
@@ -126,17 +173,16 @@ function offsetOf(sources: readonly Shape[], recipe: Extract<Recipe, { kind: 'of
 }
 
 /** Where copies stand, as maps of the plane. */
-function findMaps(recipe: Extract<Recipe, { kind: 'rows' | 'around' | 'placed' }>, { placing }: Making): readonly Affine[] | undefined {
+function findMaps(recipe: CopyRecipe, { placing, copies = 'all' }: Making): readonly Affine[] | undefined {
   if (recipe.kind === 'rows') {
-    const steps = Array.from({ length: recipe.rows * recipe.count }, (_, i) => [i % recipe.count, Math.floor(i / recipe.count)] as const).slice(1);
-    return steps.map(([i, j]) => placed([i * recipe.step[0] + j * recipe.rowStep[0], i * recipe.step[1] + j * recipe.rowStep[1]]));
+    return listSteps(recipe, copies).map(([i, j]) => placed([i * recipe.step[0] + j * recipe.rowStep[0], i * recipe.step[1] + j * recipe.rowStep[1]]));
   }
   const at = (place: Parameters<typeof findPosition>[0]) => findPosition(place, { ...placing, nodeAt: () => undefined });
   if (recipe.kind === 'around') {
     const centre = at(recipe.centre);
     const isWhole = Math.abs(recipe.sweep) > 2 * Math.PI - 1e-9;
     const step = recipe.sweep / (isWhole ? recipe.count : Math.max(1, recipe.count - 1));
-    return centre && Array.from({ length: recipe.count - 1 }, (_, i) => turnedAbout(centre, (i + 1) * step));
+    return centre && Array.from({ length: copies === 'first' ? Math.min(1, recipe.count - 1) : recipe.count - 1 }, (_, i) => turnedAbout(centre, (i + 1) * step));
   }
   const [from, to] = [at(recipe.from), at(recipe.to)];
   if (!from || !to) return undefined;
@@ -144,9 +190,17 @@ function findMaps(recipe: Extract<Recipe, { kind: 'rows' | 'around' | 'placed' }
   return [[a, b, c, d, to[0] - a * from[0] - c * from[1], to[1] - b * from[0] - d * from[1]]];
 }
 
+/** Steps along and across to copies in rows, without the source itself. */
+function listSteps({ count, rows }: Extract<Recipe, { kind: 'rows' }>, copies: Copies): readonly (readonly [number, number])[] {
+  const all = Array.from({ length: copies === 'all' ? rows * count : 0 }, (_, i) => [i % count, Math.floor(i / count)] as const).slice(1);
+  if (copies === 'all') return all;
+  const [last, lastRow] = [count - 1, rows - 1];
+  const corners = [[Math.min(1, last), 0], [0, Math.min(1, lastRow)], [last, 0], [0, lastRow], [last, lastRow]] as const;
+  const apart = [...new Map(corners.map((step) => [step.join(), step])).values()].filter(([i, j]) => i + j > 0);
+  return copies === 'first' ? apart.slice(0, 1) : apart;
+}
+
 function turnedAbout([x, y]: readonly [number, number], angle: number): Affine {
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   return [c, s, -s, c, x - c * x + s * y, y - s * x - c * y];
 }
-
-

@@ -11,7 +11,7 @@ import type { Chain, CircleBy, DrawnOutline, EllipseOutline } from './outline';
 /** What is wrong with a segment that had to be drawn as a straight line instead, or a circle that has no place. */
 export type ShapeFault = 'arc-in-a-line' | 'tangent-straight-behind' | 'place-lost' | 'circle-without-size' | CornerFault | MakingFault;
 /** Why nothing could be made of what an outline follows. */
-export type MakingFault = 'source-lost' | 'made-without-scale' | 'combine-open' | 'made-unclear' | 'made-nothing' | 'guide-lost';
+export type MakingFault = 'source-lost' | 'made-without-scale' | 'combine-open' | 'made-unclear' | 'made-nothing' | 'made-too-many' | 'guide-lost';
 
 /** An outline on its view plane: mm when scaled, else pixels, y up. Segment i of a chain is piece i; what is made of others may be several paths. */
 export interface Shape {
