@@ -27,6 +27,7 @@ export interface TiffPicture extends TiffPage {
 /** More pages than anybody scans in one go: a damaged file can claim as many as it likes. */
 export const MAX_PAGES = 200;
 const MOST_BITS = 16;
+const MOST_SAMPLES = 8;
 /** Rows of a strip, width and height of a tile (TIFF 6.0): of none of them the library would never come to an end. */
 const PARTS = [278, 322, 323];
 
@@ -55,7 +56,7 @@ export function decodeTiffPage(bytes: Uint8Array, index: number): Result<TiffPic
   if (!pages.ok) return pages;
   const directory = listDirectories(bytes)![index];
   const page = pages.value[index];
-  if (!directory || !page || !PARTS.every((tag) => (numberAt(directory, tag) ?? 1) >= 1) || page.bits > MOST_BITS || (page.isInk && page.bits !== 8) || !isAsLargeAsSaid(bytes, directory, page)) return refused('picture-not-decoded');
+  if (!directory || !page || !hasSoundParts(directory, page, bytes) || page.bits > MOST_BITS || (page.isInk && page.bits !== 8) || !isAsLargeAsSaid(bytes, directory, page)) return refused('picture-not-decoded');
   try {
     decodeImage(bufferOf(bytes), directory);
     const rows = rowsOf(directory, page);
@@ -65,6 +66,24 @@ export function decodeTiffPage(bytes: Uint8Array, index: number): Result<TiffPic
   }
 }
 
+/** Where strips or tiles begin, and how long they are. */
+function partsOf(directory: IFD): { readonly offsets: readonly number[]; readonly counts: readonly number[] } {
+  const [offsets = [], counts = []] = (directory.t322 === undefined ? [directory.t273, directory.t279] : [directory.t324 ?? directory.t273, directory.t325 ?? directory.t279]) as readonly (readonly number[] | undefined)[];
+  return { offsets: [...offsets], counts: [...counts] };
+}
+
+/** Whether strips or tiles are of a size, as many as cover the page, and hold what a picture holds. */
+function hasSoundParts(directory: IFD, { width, height }: TiffPage, bytes: Uint8Array): boolean {
+  if (!PARTS.every((tag) => (numberAt(directory, tag) ?? 1) >= 1) || (numberAt(directory, 277) ?? 1) > MOST_SAMPLES) return false;
+  const [across, down] = [numberAt(directory, 322), numberAt(directory, 323)];
+  const { offsets, counts } = partsOf(directory);
+  const count = offsets.length;
+  if (!offsets.every((offset) => Number.isInteger(offset) && offset < bytes.length) || !counts.every(Number.isInteger)) return false;
+  if (DEFLATE.includes(numberAt(directory, 259)) && counts.length < count) return false;
+  if (across === undefined) return count <= height;
+  return down !== undefined && across * down <= MAX_MEGAPIXELS * 1e6 && Math.ceil(width / across) * Math.ceil(height / down) <= count;
+}
+
 /** Compressions that unpack to as much as they like (Deflate; TIFF Technical Note, Adobe 2002): the library takes all of it. */
 const DEFLATE: readonly unknown[] = [8, 32946];
 /** So much more than the picture holds may come out of all parts of it together: their last rows may be filled up. */
@@ -72,25 +91,25 @@ const SLACK = 4;
 /** Compressed bytes that are unpacked at a time: of 4 KB come 4 MB at the most. */
 const AT_ONCE = 4096;
 
-/** Whether no more comes out of a page than it is large; looked at piece by piece, and none of it kept. */
+/** Whether what is packed can be unpacked, and no more comes out of a page than it is large; looked at piece by piece, and none of it kept. The library goes round for ever in some of what cannot. */
 function isAsLargeAsSaid(bytes: Uint8Array, directory: IFD, { width, height, bits }: TiffPage): boolean {
   if (!DEFLATE.includes(numberAt(directory, 259))) return true;
-  const [offsets, counts] = [directory.t273 ?? directory.t324, directory.t279 ?? directory.t325] as readonly (readonly number[] | undefined)[];
+  const { offsets, counts } = partsOf(directory);
   let left = SLACK * (width * height * (numberAt(directory, 277) ?? 1) * Math.ceil(bits / 8) + 65_536);
-  const counting = () => new Inflate((part) => {
-    left -= part.length;
-    if (left < 0) throw new RangeError('larger than it says');
-  });
   try {
-    offsets?.forEach((offset, i) => {
-      const [unpacking, end] = [counting(), offset + (counts?.[i] ?? 0)];
-      // The first two bytes are the header of zlib.
-      for (let at = offset + 2; at < end; at += AT_ONCE) unpacking.push(bytes.subarray(at, Math.min(end, at + AT_ONCE)));
+    offsets.forEach((offset, i) => {
+      const unpacking = new Inflate((part) => {
+        left -= part.length;
+        if (left < 0) throw new RangeError('larger than it says');
+      });
+      // The first two bytes are the header of zlib, the last four its sum.
+      const end = offset + counts[i]! - 4;
+      for (let at = offset + 2; at < end; at += AT_ONCE) unpacking.push(bytes.subarray(at, Math.min(end, at + AT_ONCE)), at + AT_ONCE >= end);
     });
+    return true;
   } catch {
-    return left >= 0;
+    return false;
   }
-  return true;
 }
 
 /** Rows are made into colours as they are asked for: all at once they would take as much memory again as the picture. */

@@ -1,4 +1,4 @@
-import { done, refused, type Result } from '../basics';
+import { done, isWithinReach, refused, type Result } from '../basics';
 import type { Affine, Vec } from '../geometry';
 
 /**
@@ -14,10 +14,10 @@ export function writeWorldFile(corner: Vec, perUnit: number): string {
 /** From sheet pixels (outer corners, y down) to the map that a world file speaks of, in its unit. Refused when it is no such file. */
 export function readWorldFile(text: string): Result<Affine> {
   const lines = text.trim().split(/\s+/).map((line) => Number(line.replace(',', '.')));
-  if (lines.length !== 6 || !lines.every(Number.isFinite)) return refused('world-file-not-understood');
+  if (lines.length !== 6 || !lines.every(isWithinReach)) return refused('world-file-not-understood');
   const [a, b, c, d, e, f] = lines as [number, number, number, number, number, number];
-  if (a * d - b * c === 0) return refused('world-file-not-understood');
-  return done([a, b, c, d, e - (a + c) / 2, f - (b + d) / 2]);
+  const map: Affine = [a, b, c, d, e - (a + c) / 2, f - (b + d) / 2];
+  return a * d - b * c === 0 || !map.every(isWithinReach) ? refused('world-file-not-understood') : done(map);
 }
 
 const ENDINGS = ['jgw', 'pgw', 'tfw', 'wld', 'jpgw', 'pngw', 'tifw', 'tiffw', 'jpegw'];
