@@ -41,7 +41,7 @@ function read(bytes: Uint8Array, format: 'dxf' | 'svg' | 'geojson', reading: Res
 }
 
 /** All that the screen shows of a job, and its files. */
-function use(job: Job): void {
+function judge(job: Job): void {
   const derived = createDeriver()(job);
   for (const shape of derived.shapes.values()) demand(shape.pieces.every((piece) => Object.values(piece).flat().every((value) => typeof value === 'string' || !Number.isNaN(value))), 'a shape');
   for (const { id } of job.views) {
@@ -71,12 +71,12 @@ export const READERS: Readonly<Record<Kind, (bytes: Uint8Array) => boolean>> = {
   },
   job(bytes) {
     const job = readJob(parsed(bytes));
-    if (job.ok) use(job.value);
+    if (job.ok) judge(job.value);
     return job.ok;
   },
   bundle(bytes) {
     const bundle = readBundle(bytes);
-    if (bundle.ok) use(bundle.value.job);
+    if (bundle.ok) judge(bundle.value.job);
     return bundle.ok;
   },
   solve(bytes) {

@@ -13,7 +13,7 @@ export interface PictureTags {
 
 interface Tag {
   readonly value?: unknown;
-  readonly description?: string;
+  readonly description?: unknown;
 }
 
 function numberOf(tag: Tag | undefined): number | undefined {
@@ -22,7 +22,8 @@ function numberOf(tag: Tag | undefined): number | undefined {
   return Number.isFinite(number) && number > 0 ? number : undefined;
 }
 
-const textOf = (tag: Tag | undefined) => tag?.description?.replace(/\0/g, '').trim() || undefined;
+/** A damaged tag may hold anything. */
+const textOf = (tag: Tag | undefined) => (typeof tag?.description === 'string' ? tag.description.replace(/\0/g, '').trim() || undefined : undefined);
 
 /** JPEG files without a resolution write a pixel ratio of 1 in its place. */
 const LEAST_DPI = 20;

@@ -117,8 +117,13 @@ function findTwice(list: Named): string | undefined {
 
 function hasItsPoints({ points, evidence }: Job['views'][number]): boolean {
   const known = new Set(points.map(({ id }) => id));
-  return evidence.every(({ groups }) => groups.flat().every((id) => known.has(id)));
+  return evidence.every((piece) => hasItsGroups(piece) && piece.groups.flat().every((id) => known.has(id)));
 }
+
+const OF_LINES: readonly string[] = ['length', 'equal', 'parallel', 'square', 'angle', 'level'];
+
+/** Lines have two ends, and nothing is without places. */
+const hasItsGroups = ({ kind, groups }: Job['views'][number]['evidence'][number]): boolean => groups.length > 0 && groups.every(({ length }) => (OF_LINES.includes(kind) ? length === 2 : length > 0));
 
 /** A view shares the fit of one of its own sheet that has a fit of its own. */
 function sharesWell({ shares, sheet, evidence }: Job['views'][number], views: Job['views']): boolean {
