@@ -64,8 +64,9 @@ async function changeUntilKilled(page: Page, saved: { layers: number }): Promise
       const [state, layers] = await page.evaluate(() => [document.querySelector('[data-testid="save-state"]')?.textContent, document.querySelectorAll('[data-testid^="layer-card-"]').length] as const);
       if (state === 'saved') saved.layers = Math.max(saved.layers, layers);
       if (layers > 60) {
-        for (let back = 0; back < 40; back++) await page.getByTestId('undo').click();
+        // From here on fewer are right.
         saved.layers = 0;
+        for (let back = 0; back < 40; back++) await page.getByTestId('undo').click();
       }
     }
   } catch {

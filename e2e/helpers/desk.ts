@@ -87,6 +87,8 @@ export const test = base.extend<{ desk: Desk; problems: string[] }>({
     const problems: string[] = [];
     page.on('pageerror', (problem) => problems.push(problem.message));
     page.on('console', (message) => message.type() === 'error' && problems.push(message.text()));
+    // What the page's policy refuses may be caught where it is tried: nothing is to be tried.
+    await page.addInitScript(() => document.addEventListener('securitypolicyviolation', ({ violatedDirective, blockedURI }) => console.error(`policy: ${violatedDirective} ${blockedURI}`)));
     await use(problems);
     expect(problems).toEqual([]);
   }, { auto: true }],

@@ -8,7 +8,17 @@ import { seedsOf } from './seeds';
 const [kind, from, to] = [process.argv[2] as Kind, Number(process.argv[3]), Number(process.argv[4])];
 const seeds = seedsOf(kind);
 /** Written before anything else is done: what is only queued would be lost with a process that hangs. */
-const say = (what: object) => writeSync(1, `${JSON.stringify(what)}\n`);
+function say(what: object): void {
+  let left = Buffer.from(`${JSON.stringify(what)}\n`);
+  while (left.length > 0) {
+    try {
+      left = left.subarray(writeSync(1, left));
+    } catch (problem) {
+      // The reader has not kept up.
+      if ((problem as NodeJS.ErrnoException).code !== 'EAGAIN') throw problem;
+    }
+  }
+}
 for (let i = from; i < to; i++) {
   const input = spoilt(randomFrom(i), seeds[i % seeds.length]!, stuffOf(kind));
   say({ begins: i });

@@ -42,6 +42,8 @@ export class PictureLayer {
     // The buffer is kept, so that a frame that the page makes by itself (printing, a capture) still shows the picture.
     this.renderer = new WebGLRenderer({ canvas, alpha: true, antialias: false, preserveDrawingBuffer: true });
     this.renderer.autoClear = false;
+    // Until something was drawn the renderer would clear to black, also where no picture comes.
+    this.renderer.setClearColor(0x000000, 0);
     this.renderer.sortObjects = false;
   }
 

@@ -11,6 +11,9 @@ import { sentenceFor } from '@/ui/words';
 
 const SAYS: Readonly<Record<Exclude<AtHand, 'there'>, string>> = { gone: 'picture-missing', damaged: 'picture-unreadable', failed: 'picture-not-shown' };
 
+/** Clear of what is said over the bench's upper edge, CSS px. */
+const BELOW_BANNER = 74;
+
 /** Says over the bench that the picture of this view cannot be had, and takes it back from its file. */
 export function LostPicture() {
   const fitted = useFitted();
@@ -34,8 +37,8 @@ function Lost({ sheet, why, onBack }: { sheet: Sheet; why: Exclude<AtHand, 'ther
     session.say('picture-back', { name: sheet.name });
   };
   return (
-    <View style={{ position: 'absolute', left: 8, right: 64, top: '20%', alignItems: 'center', pointerEvents: 'box-none' }} testID="lost-picture">
-      <Card>
+    <View style={{ position: 'absolute', left: 8, right: 64, top: BELOW_BANNER, pointerEvents: 'box-none' }} testID="lost-picture">
+      <Card style={{ maxWidth: 420 }}>
         <Words style={{ fontWeight: '700' }}>{sheet.name}</Words>
         <Words>{says ?? sentenceFor(SAYS[why])}</Words>
         {why === 'failed' ? <Button mode="contained" onPress={onBack}>Try again</Button> : <Button mode="contained" onPress={() => input.current?.click()}>Choose the file</Button>}
