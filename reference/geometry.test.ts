@@ -7,6 +7,7 @@ import fc from 'fast-check';
 import proj4 from 'proj4';
 import { createReferenceSearch, findProjection, pieceAt, readDxf, readReference, readSvg, readWorldFile, writeWorldFile } from '../src/core/formats';
 import { applied, findPiecesOfSpline, pieceLength, pointAt, type Vec } from '../src/core/geometry';
+import { createJob, isHoldable, readJob } from '../src/core/job';
 
 const bytesOf = (text: string) => new TextEncoder().encode(text).buffer as ArrayBuffer;
 
@@ -66,6 +67,14 @@ print(json.dumps([length(e) for e in msp if e.dxftype() not in ('TEXT', 'HATCH')
     expect(round.filter(({ kind }) => kind === 'arc').length).toBeGreaterThanOrEqual(2);
     const far = readReference({ bytes: bytesOf('{"type":"LineString","coordinates":[[500123,5400456],[500133,5400456]]}'), format: 'geojson', placing: 'free' });
     expect(far).toMatchObject({ ok: true, value: { bounds: { min: [23_000, 56_000], max: [33_000, 56_000] }, site: { zero: [500_100_000, 5_400_400_000] } } });
+    // A survey in metres on a national grid, as a drawing: near its own zero too, and a job holds where that is.
+    const survey = '0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n6\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n0\nLINE\n8\nhedge\n10\n500123\n20\n5400456\n11\n500133\n21\n5400456\n0\nENDSEC\n0\nEOF\n';
+    const drawn = readReference({ bytes: bytesOf(survey), format: 'dxf', placing: 'free' });
+    expect(drawn).toMatchObject({ ok: true, value: { bounds: { min: [23_000, 56_000], max: [33_000, 56_000] }, site: { zero: [500_100_000, 5_400_400_000] }, ignoredKinds: {} } });
+    if (!drawn.ok) return;
+    const job = createJob('j', 'Job', new Date(0));
+    expect(isHoldable(job, { ...job, site: drawn.value.site })).toBe(true);
+    expect(readJob({ ...job, site: drawn.value.site }).ok).toBe(true);
   });
 
   it('is read in another unit when somebody says so, and searched by box and layer', () => {

@@ -1,6 +1,6 @@
 /** Everything that reads what comes in, each with what has to hold of what it gives: it does not throw, and every number is one. */
 import { solveProblem } from '../../cli/solve';
-import { isWithinReach, type Result } from '../../src/core/basics';
+import { isOnMap, isWithinReach, type Result } from '../../src/core/basics';
 import { createDeriver, drawingOf } from '../../src/core/derive';
 import { decodeTiffPage, inspectPicture, isSound, readBundle, readDxf, readGeoJson, readPictureTags, readReference, readSvg, readTiffPages, readWorldFile, summarize, writeDxf, writeSvg, type FileReading } from '../../src/core/formats';
 import { readJob, type Job } from '../../src/core/job';
@@ -30,7 +30,7 @@ function parsed(bytes: Uint8Array): unknown {
 
 function read(bytes: Uint8Array, format: 'dxf' | 'svg' | 'geojson', reading: Result<FileReading>): boolean {
   if (reading.ok) {
-    demand(reading.value.paths.every(({ pieces }) => pieces.every(isSound)), 'a piece that is none');
+    demand(reading.value.paths.every(({ pieces }) => pieces.every((piece) => isSound(piece, isOnMap))), 'a piece that is none');
     const { width, height, openEnds } = summarize(reading.value);
     demand([width, height, openEnds, reading.value.ignored].every(Number.isFinite), 'a figure of the file');
     demand(Object.values(reading.value.ignoredKinds ?? {}).every(Number.isInteger), 'a count');

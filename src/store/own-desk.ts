@@ -1,13 +1,12 @@
 import { renameJob, type History, type Job } from '@/core/job';
 import { createJobOf } from './bundles';
 import { newId } from './ids';
-import type { JobStore } from './job-store';
-import type { Answer, Surroundings } from './job-line';
 import { jobCardOf } from './job-card';
-import { createJobStore } from './job-store';
+import type { Answer, Surroundings } from './job-line';
+import { createJobStore, type JobStore } from './job-store';
 import { Lease, type NotHeld } from './lease';
 import type { JobRepository, Opened } from './repository';
-import type { KeyValueStorage } from './storage';
+import { keys, type KeyValueStorage } from './storage';
 
 export interface OpenDesk {
   readonly jobs: JobStore;
@@ -36,8 +35,8 @@ export interface DeskOptions {
  */
 export async function openJob(id: string, options: DeskOptions): Promise<OpenDesk | undefined> {
   const { repository, storage, surroundings, takeOver = false } = options;
-  const lease = new Lease(storage, id, surroundings);
   if (!(await repository.holds(id))) return undefined;
+  const lease = new Lease(storage, id, surroundings);
   const answer = takeOver ? await lease.takeOver() : (await lease.claim(), undefined);
   const opened = await repository.open(id).catch((problem: unknown) => (lease.release(), Promise.reject(problem)));
   if (!opened) return void lease.release();
@@ -70,6 +69,7 @@ function writerOf(jobs: JobStore, { repository, onKeptAside }: DeskOptions): Par
       try {
         const name = await keepAside(history, repository);
         left = history;
+        jobs.setState({ saveState: 'saved' });
         onKeptAside(name);
         return { holdsMore: false };
       } catch {
@@ -115,9 +115,11 @@ export async function renameStored(id: string, name: string, options: DeskOption
 /** A copy of a job as it stands, with what the window that has it open has not written yet. */
 export async function duplicateStored(id: string, options: DeskOptions): Promise<Outside> {
   const { repository, storage, surroundings } = options;
-  const line = new Lease(storage, id, surroundings);
-  await line.ask({ kind: 'write' }, 1000);
-  line.release();
+  if ((await storage.getItem(keys.lease(id))) !== null) {
+    const lease = new Lease(storage, id, surroundings);
+    await lease.ask({ kind: 'write' }, 1000);
+    lease.release();
+  }
   const opened = await repository.open(id);
   if (!opened) return refused('job-gone');
   const { job } = opened.history;

@@ -43,6 +43,6 @@ export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Re
     return { name: layer.name, color: LAYER_INK[layer.color], paths };
   });
   const filled = layers.filter((layer) => layer.paths.length > 0);
-  if (!filled.every(({ paths }) => paths.every(({ pieces }) => pieces.every(isSound)))) return refused('drawing-beyond');
+  if (!filled.every(({ paths }) => paths.every(({ pieces }) => pieces.every((piece) => isSound(piece))))) return refused('drawing-beyond');
   return filled.length > 0 ? done({ layers: filled }) : refused('drawing-empty');
 }

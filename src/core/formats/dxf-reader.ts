@@ -1,5 +1,5 @@
 import DxfParser, { type IBlock, type IEntity, type IInsertEntity } from 'dxf-parser';
-import { done, refused, type Result } from '../basics';
+import { done, isOnMap, refused, type Result } from '../basics';
 import { composed, moved, placed, UNMOVED, type Affine } from '../geometry';
 import { BY_GROUPS, findPiecesOfEntity, isClosedEntity, isFromBehind, withVertices } from './dxf-entities';
 import { handlerOf } from './dxf-groups';
@@ -66,7 +66,7 @@ function gather(into: Gathering, entity: IEntity, map: Affine, layer: string, de
   if (entity.inPaperSpace || entity.visible === false) return;
   if (entity.type === 'INSERT') return gatherBlock(into, entity as IInsertEntity, map, layer, depth);
   const shown = findPiecesOfEntity(entity)?.map((piece) => scaledPiece(map === UNMOVED ? piece : moved(piece, map), into.mm));
-  if (!shown?.every(isSound)) {
+  if (!shown?.every((piece) => isSound(piece, isOnMap))) {
     into.ignored[entity.type] = (into.ignored[entity.type] ?? 0) + 1;
     return;
   }

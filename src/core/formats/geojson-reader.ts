@@ -1,4 +1,4 @@
-import { done, refused, type Result } from '../basics';
+import { done, isOnMap, refused, type Result } from '../basics';
 import type { Piece, Vec } from '../geometry';
 import { isSound } from './drawing';
 import { noCounts, type FilePath, type FileReading } from './file-reading';
@@ -34,7 +34,7 @@ export function readGeoJson(text: string, site?: LonLat): Result<GeoReading> {
   if (!toPlane.ok) return toPlane;
   const paths = gathering.paths.flatMap(({ layer, closed, places: own }): FilePath[] => {
     const pieces = through(own.map(toPlane.value.toPlane));
-    if (pieces.every(isSound)) return [{ layer, closed, pieces }];
+    if (pieces.every((piece) => isSound(piece, isOnMap))) return [{ layer, closed, pieces }];
     gathering.ignored.unreachable = (gathering.ignored.unreachable ?? 0) + 1;
     return [];
   });

@@ -116,7 +116,7 @@ function gather(into: Gathering, node: Node, map: Affine, layer: string, depth: 
   for (const { closed, pieces } of shapes ?? []) {
     into.pieces += pieces.length;
     const shown = pieces.map((piece) => moved(piece, inner));
-    if (shown.every(isSound)) into.paths.push({ layer, closed, pieces: shown });
+    if (shown.every((piece) => isSound(piece))) into.paths.push({ layer, closed, pieces: shown });
     else into.ignored[name] = (into.ignored[name] ?? 0) + 1;
   }
   return into.pieces <= MAX_PIECES;

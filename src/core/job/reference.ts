@@ -1,4 +1,4 @@
-import { Amount, z } from '../basics';
+import { Amount, FARTHEST_ON_MAP, z } from '../basics';
 
 const Id = z.string().min(1).max(64);
 const Positive = Amount.positive();
@@ -26,7 +26,8 @@ export const ReferenceSchema = z.object({
 }).readonly();
 
 /** Where the plane of the site has its zero: so many mm are taken off what files say, so that figures stay short; and the place on earth about which degrees are laid flat. */
-export const SiteSchema = z.object({ zero: z.tuple([Amount, Amount]).readonly(), about: z.tuple([Amount, Amount]).readonly().optional() }).readonly();
+const OnMap = z.number().min(-FARTHEST_ON_MAP).max(FARTHEST_ON_MAP);
+export const SiteSchema = z.object({ zero: z.tuple([OnMap, OnMap]).readonly(), about: z.tuple([Amount, Amount]).readonly().optional() }).readonly();
 
 export type Reference = z.infer<typeof ReferenceSchema>;
 export type Site = z.infer<typeof SiteSchema>;
