@@ -1,6 +1,7 @@
 /** What windows do to one job, case by case; `two-writers.test.ts` does it in any order. */
 import { renameJob, setUnits } from '@/core/job';
-import { deleteStored, duplicateStored, openJob, renameStored, type DeskOptions } from './own-desk';
+import { deleteStored, duplicateStored, renameStored } from './from-list';
+import { openJob, type DeskOptions } from './own-desk';
 import { testCard, testDevice, testJob, testWindows } from './testing';
 
 jest.mock('@react-native-async-storage/async-storage', () => ({ createAsyncStorage: () => ({}) }));

@@ -1,5 +1,5 @@
 import { readOwnThing, type OwnThing, type ShelfEntry } from '@/core/shelf';
-import { keys, OWN_SHELF, type KeyValueStorage } from './storage';
+import { keys, OWN_SHELF, parsed, type KeyValueStorage } from './storage';
 import { storage } from './this-device';
 
 /** Things of known size that somebody keeps on this device: one key each, so that two windows cannot overwrite one another. */
@@ -24,11 +24,3 @@ export class OwnShelf {
 }
 
 export const ownShelf = new OwnShelf();
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
-}

@@ -1,6 +1,6 @@
 import { pictureWorker } from '@/workers';
 import { newId } from './ids';
-import { keys, type KeyValueStorage } from './storage';
+import { keys, parsed, type KeyValueStorage } from './storage';
 
 interface PictureHead {
   readonly pieces: number;
@@ -125,19 +125,11 @@ export class PictureStore {
 const without = (windows: Coming['windows'], window: string): Coming['windows'] => Object.fromEntries(Object.entries(windows).filter(([name]) => name !== window));
 
 function readHead(text: string | null): PictureHead | undefined {
-  const head = parsed(text) as Partial<PictureHead> | undefined;
+  const head = parsed(text) as Partial<PictureHead> | null | undefined;
   return head && Number.isInteger(head.pieces) && head.pieces! >= 0 && head.pieces! < 100_000 ? (head as PictureHead) : undefined;
 }
 
 function readComing(text: string | null): Coming {
   const { turn, windows } = (parsed(text) ?? {}) as Partial<Coming>;
   return { turn: typeof turn === 'number' ? turn : 0, windows: typeof windows === 'object' && windows !== null ? windows : {} };
-}
-
-function parsed(text: string | null): unknown {
-  try {
-    return JSON.parse(text ?? 'null');
-  } catch {
-    return undefined;
-  }
 }

@@ -2,7 +2,7 @@ import { z } from '@/core/basics';
 import { JOB_VERSION, readJob, startHistory, type History, type HistoryEntry, type Job } from '@/core/job';
 import { applyHistory } from './journal';
 import { PictureStore } from './pictures';
-import { isJobKey, keys, type Commit, type KeyValueStorage } from './storage';
+import { isJobKey, keys, parsed, type Commit, type KeyValueStorage } from './storage';
 import { storage } from './this-device';
 
 /** What the jobs list shows of a job without opening it. `fit` is `no-pictures`, `no-scale`, `unreadable` (the card is damaged, the job perhaps not), or the plus-minus as text. */
@@ -25,13 +25,7 @@ export interface Opened {
 }
 
 /** What a stored text says, where it is what it should be. */
-function readAs<T>(schema: z.ZodType<T>, text: string | null | undefined): T | undefined {
-  try {
-    return schema.safeParse(JSON.parse(text ?? '')).data;
-  } catch {
-    return undefined;
-  }
-}
+const readAs = <T,>(schema: z.ZodType<T>, text: string | null | undefined): T | undefined => schema.safeParse(parsed(text)).data;
 
 /** Of an entry what is asked for here; what it does to a job shows when it is done. */
 const Entry = z.object({ patches: z.array(z.unknown()), inverse: z.array(z.unknown()) }).loose();

@@ -43,3 +43,12 @@ export function isJobKey(key: string, job: string): boolean {
 }
 
 export const isStorageFull = (problem: unknown): boolean => problem instanceof StorageProblem && problem.kind === 'full';
+
+/** What a stored text says; undefined where it says nothing, or is no JSON any more. */
+export function parsed(text: string | null | undefined): unknown {
+  try {
+    return JSON.parse(text ?? '') as unknown;
+  } catch {
+    return undefined;
+  }
+}

@@ -3,7 +3,8 @@
  */
 import fc, { type Scheduler } from 'fast-check';
 import type { Command } from '@/core/job';
-import { deleteStored, duplicateStored, openJob, renameStored, type OpenDesk } from './own-desk';
+import { deleteStored, duplicateStored, renameStored } from './from-list';
+import { openJob, type OpenDesk } from './own-desk';
 import { JobRepository } from './repository';
 import type { KeyValueStorage } from './storage';
 import { testCard, testDevice, testJob, testWindows } from './testing';

@@ -84,7 +84,7 @@ function hasSoundParts(directory: IFD, { width, height }: TiffPage, bytes: Uint8
   return down !== undefined && across * down <= MAX_MEGAPIXELS * 1e6 && Math.ceil(width / across) * Math.ceil(height / down) <= count;
 }
 
-/** Compressions that unpack to as much as they like (Deflate; TIFF Technical Note, Adobe 2002): the library takes all of it. */
+/** Compressions that unpack to as much as they like (Deflate, RFC 1951): the library takes all of it. */
 const DEFLATE: readonly unknown[] = [8, 32946];
 /** So much more than the picture holds may come out of all parts of it together: their last rows may be filled up. */
 const SLACK = 4;

@@ -138,6 +138,7 @@ describe('a job that is read', () => {
     [{ ...whole, layers: [] }, 'job-damaged'], [{ ...whole, outlines: [circle('o', 'nowhere')] }, 'job-damaged'], [{ ...whole, views: [{ ...view, sheet: 'nowhere' }] }, 'job-damaged'],
     [{ ...whole, outlines: [{ shape: 'chain', id: 'c', layer: 'outline', view: 'v', closed: true, nodes: [], segments: [{ kind: 'line' }] }] }, 'job-damaged'],
     [{ ...whole, views: [{ ...view, evidence: [{ ...evidence, mm: -1 }] }] }, 'job-damaged'],
+    ...[[], [[]], [['p']], [Array.from({ length: 201 }, () => 'p')]].map((groups): [object, string] => [{ ...whole, views: [{ ...whole.views[0], evidence: [{ ...whole.views[0]!.evidence[0], groups }] }] }, 'job-damaged']),
     [{ ...whole, outlines: [circle('o'), circle('o')] }, 'job-damaged'], [{ ...whole, views: [whole.views[0], whole.views[0]] }, 'job-damaged'], [{ ...whole, layers: [{ ...whole.layers[0], id: '' }] }, 'job-damaged'],
   ])('is refused when it is %p', (json, code) => expect(readJob(json)).toMatchObject({ ok: false, code }));
   it('is refused when its places stand on one another thousands deep', () => {
