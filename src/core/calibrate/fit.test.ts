@@ -9,6 +9,7 @@ import { conditionsOf, type EvidenceContext } from './evidence';
 import { slopesOf } from './map-slopes';
 import { blocksOf, chooseModel } from './models';
 import { pointedAt, trueMap } from './simulation';
+import { createTeller } from './stories';
 
 const photo: PictureGeometry = { width: 4032, height: 3024, kind: 'photo', focal35mm: 52 };
 const scan: PictureGeometry = { width: 4960, height: 7016, kind: 'scan' };
@@ -289,3 +290,15 @@ it('assumes a hand that is square-on within 3° on screen', () => {
   expect((2 * ASSUMED.tilt * 180) / Math.PI).toBeCloseTo(3, 12);
 });
 
+
+it('stories are told until so many pieces were adjusted, and what was told before is still known', () => {
+  const { points, evidence, lift } = inputOf([span('a', at(1000, 1000), at(2000, 1000), 100), span('b', at(1000, 2000), at(2000, 2000), 100), span('c', at(1000, 1000), at(1000, 2000), 100)]);
+  const tellOf = (most?: number) => createTeller(chooseModel(scan, 'similarity', 'none', datum), evidence, { points, lift }, () => true, undefined, most).tell;
+  const aside = [[], ['a'], ['b'], ['c']].map((ids) => new Set(ids));
+  const told = (most?: number) => {
+    const tell = tellOf(most);
+    return [...aside, aside[0]!].map((ids) => tell(new Set(), ids) !== undefined);
+  };
+  expect(told()).toEqual([true, true, true, true, true]);
+  expect(told(2 * evidence.length)).toEqual([true, true, false, false, true]);
+});

@@ -34,11 +34,11 @@ const MOST_ADJUSTED = 20_000;
 /** A camera that may have been held anyhow is begun from about so many sides. */
 const WAYS = 8;
 
-/** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `steps` how many it gets. */
-export function createTeller(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, counts: (adjusted: AdjustedView) => boolean, steps?: number): Teller {
+/** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `steps` how many it gets; `most` pieces are adjusted in all. */
+export function createTeller(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, counts: (adjusted: AdjustedView) => boolean, steps?: number, most = MOST_ADJUSTED): Teller {
   const told = new Map<string, Story | undefined>();
   let adjusted = 0;
-  const isTooMuch = (stories: number) => (adjusted += stories * evidence.length) > MOST_ADJUSTED;
+  const isTooMuch = (stories: number) => (adjusted += stories * evidence.length) > most;
   const storyOf = (view: AdjustedView, freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>): Story | undefined => (isPlausible(freed, view) ? { adjusted: view, freed, aside, cost: costOf(view, freed) } : undefined);
   const tellAnew: Tell = (freed, aside, from) => {
     const view = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, from?.values, steps);
