@@ -11,7 +11,7 @@ import { createJob, createView, readJob, type Job, type Sheet } from '../src/cor
 import type { Outline } from '../src/core/outline';
 import { straightenRows } from '../src/core/raster';
 import { arrangementTime, offsetTime, peerOffsetTime, peerUnionTime, snapTime } from './planar';
-import { dragTime } from './relate';
+import { dragTime, ringTime } from './relate';
 import { measureSources } from './sources';
 
 const PORT = 8719;
@@ -191,6 +191,8 @@ async function main(): Promise<void> {
   row('a fit with 60 lengths, as a photo', milliseconds(fitTime(60)), '60 ms');
   row('an ordinary fit: a card and a length, square-on', milliseconds(demoFitTime('blade-finished')), '16 ms');
   row('the hardest demo: slanted, bowed, and a size that is wrong', milliseconds(demoFitTime('blade-slanted')), '100 ms');
+  row('120 nodes with 60 pairs of equal lengths', milliseconds(ringTime(true)), '500 ms');
+  row('120 nodes with 60 equal lengths, one after the other', milliseconds(ringTime(false)), '500 ms');
   row('a corner dragged among 75 rectangles that hold 300 relations', milliseconds(dragTime(75)), '16 ms');
   const arranged = arrangementTime(5000);
   row(`5,000 lines and circles arranged (${arranged.edges} edges)`, milliseconds(arranged.milliseconds), 'the next line is a peer’s part of it');

@@ -2,7 +2,7 @@ import { CholeskyDecomposition, LuDecomposition, Matrix } from 'ml-matrix';
 import type { Linearization } from './linearize';
 import { semiInverse } from './pivoted-cholesky';
 import type { Layout } from './problem';
-import { weighRows, type RowWeights } from './row-weights';
+import { weighRows, type Combination, type RowWeights } from './row-weights';
 
 /** The problem reduced to its unknowns, at given values. */
 export interface NormalEquations {
@@ -12,6 +12,8 @@ export interface NormalEquations {
   /** Independent equations between unknowns alone: `bound` × change = −`boundMisclosure`. */
   readonly bound: Matrix;
   readonly boundMisclosure: Matrix;
+  /** Which combinations of rows the bound equations are. */
+  readonly boundBy: readonly Combination[];
   /** Weighted sum of squared misclosures: chi-square once converged. */
   readonly chiSquare: number;
 }
@@ -67,36 +69,55 @@ export function symmetric(matrix: Matrix): Matrix {
   return Matrix.add(matrix, matrix.transpose()).mul(0.5);
 }
 
-function boundRows(at: Linearization, weights: RowWeights, repeats: number | undefined): Pick<NormalEquations, 'bound' | 'boundMisclosure'> {
+/** With what force every row is held: that of the bound equations which are made of it. */
+export function forcesOn({ boundBy }: NormalEquations, { multipliers }: Step, { rows: { length } }: Linearization): Float64Array {
+  const forces = new Float64Array(length);
+  boundBy.forEach(({ rows, combination }, i) => rows.forEach((row, k) => (forces[row]! += multipliers[i]! * combination[k]!)));
+  return forces;
+}
+
+/** What a combination of rows misses by. */
+export const missOf = ({ rows, combination }: Combination, { misclosures }: Linearization): number => rows.reduce((sum, row, i) => sum + combination[i]! * misclosures[row]!, 0);
+
+function boundRows(at: Linearization, weights: RowWeights, repeats: number | undefined): Pick<NormalEquations, 'bound' | 'boundMisclosure' | 'boundBy'> {
   const width = at.free[0]?.length ?? 0;
-  const found: { slopes: number[]; misclosure: number }[] = [];
-  for (const { rows, combination } of weights.bound) {
+  const found: { slopes: number[]; by: Combination }[] = [];
+  for (const by of weights.bound) {
+    const { rows, combination } = by;
     const slopes = Array.from({ length: width }, (_, c) => rows.reduce((sum, row, i) => sum + combination[i]! * at.free[row]![c]!, 0));
     const sizes = Array.from({ length: width }, (_, c) => rows.reduce((sum, row, i) => sum + Math.abs(combination[i]! * at.free[row]![c]!), 0));
     if (slopes.every((slope, c) => Math.abs(slope) <= VANISHING * sizes[c]!)) continue;
-    found.push({ slopes, misclosure: rows.reduce((sum, row, i) => sum + combination[i]! * at.misclosures[row]!, 0) });
+    found.push({ slopes, by });
   }
-  if (found.length === 0) return { bound: Matrix.zeros(0, width), boundMisclosure: Matrix.zeros(0, 1) };
+  if (found.length === 0) return { bound: Matrix.zeros(0, width), boundMisclosure: Matrix.zeros(0, 1), boundBy: [] };
   const all = new Matrix(found.map(({ slopes }) => slopes));
   const repeated = new Set(semiInverse(all.mmul(all.transpose()), repeats).dependent.map(({ row }) => row));
   const kept = found.filter((_, row) => !repeated.has(row));
-  return { bound: new Matrix(kept.map(({ slopes }) => slopes)), boundMisclosure: Matrix.columnVector(kept.map(({ misclosure }) => misclosure)) };
+  return { bound: new Matrix(kept.map(({ slopes }) => slopes)), boundMisclosure: Matrix.columnVector(kept.map(({ by }) => missOf(by, at))), boundBy: kept.map(({ by }) => by) };
 }
 
-/** The damped step of the unknowns; undefined when the equations are singular as they stand. */
-export function findStep({ normal, gradient, bound, boundMisclosure }: NormalEquations, damping: number): Matrix | undefined {
+/** A change of the unknowns, and with what force every bound equation holds it there (Lagrange multipliers of half of chi-square). */
+export interface Step {
+  readonly change: Matrix;
+  readonly multipliers: readonly number[];
+}
+
+/** The damped step of the unknowns; undefined when the equations are singular as they stand. `curvature` is how exact equations bend. */
+export function findStep({ normal, gradient, bound, boundMisclosure }: NormalEquations, damping: number, curvature?: Matrix): Step | undefined {
   const damped = normal.clone();
   for (let i = 0; i < damped.rows; i++) damped.set(i, i, damped.get(i, i) * (1 + damping) + 1e-30);
+  if (curvature) damped.add(curvature);
   if (bound.rows === 0) {
     const cholesky = new CholeskyDecomposition(damped);
-    return cholesky.isPositiveDefinite() ? cholesky.solve(gradient).mul(-1) : undefined;
+    return cholesky.isPositiveDefinite() ? { change: cholesky.solve(gradient).mul(-1), multipliers: [] } : undefined;
   }
   const lu = new LuDecomposition(bordered(damped, bound));
   if (lu.isSingular()) return undefined;
   const right = Matrix.zeros(damped.rows + bound.rows, 1);
   right.setSubMatrix(Matrix.mul(gradient, -1), 0, 0);
   right.setSubMatrix(Matrix.mul(boundMisclosure, -1), damped.rows, 0);
-  return lu.solve(right).subMatrix(0, damped.rows - 1, 0, 0);
+  const solved = lu.solve(right).to1DArray();
+  return { change: Matrix.columnVector(solved.slice(0, damped.rows)), multipliers: solved.slice(damped.rows) };
 }
 
 export function bordered(normal: Matrix, bound: Matrix): Matrix {

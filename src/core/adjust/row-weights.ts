@@ -22,7 +22,8 @@ export interface RowWeights {
   readonly bound: readonly Combination[];
 }
 
-interface Combination {
+/** Rows with a factor each. */
+export interface Combination {
   readonly rows: readonly number[];
   readonly combination: readonly number[];
 }

@@ -1,6 +1,7 @@
 import { Matrix } from 'ml-matrix';
 import { linearize, type Linearization } from './linearize';
-import { findStep, reduce, type NormalEquations } from './normal';
+import { curvatureOf } from './curvature';
+import { findStep, forcesOn, missOf, reduce, type NormalEquations, type Step } from './normal';
 import { layOut, startValues, type Layout, type Problem, type Values } from './problem';
 
 export interface Solution {
@@ -11,6 +12,8 @@ export interface Solution {
   readonly equations: NormalEquations;
   /** Sum of squared whitened corrections at the solution. */
   readonly chiSquare: number;
+  /** How many were tried. */
+  readonly steps: number;
   /** Whether the steps became small. */
   readonly settled: boolean;
   /** Whether they became at least too small to show before they ran out. */
@@ -23,7 +26,8 @@ interface State {
   readonly values: Values;
   readonly at: Linearization;
   readonly equations: NormalEquations;
-  readonly merit: number;
+  /** Whether slopes and misses have a size: slopes that have none any more (a focal length beyond all bounds) are no way on. */
+  readonly isUsable: boolean;
 }
 
 /** Squares of steps in units of their own sigma: done at the first, or at the second where large residuals keep the steps from dying out and nothing is gained. */
@@ -32,6 +36,10 @@ const INVISIBLE_STEP = 1e-5;
 const LEVEL = 1e-9;
 /** A tenth of a sigma: where the steps run out on the way along a narrow valley, as they do with evidence that contradicts itself, nothing that shows is left to gain. */
 const LAST_STEP = 1e-2;
+/** What rounding may add to a merit, as a share of chi-square. */
+const SLACK = 1e-12;
+/** Weight of the squares of what exact equations miss. */
+const PENALTY = 1e6;
 /** Damping of the first step, as a share of the diagonal. */
 const FIRST_DAMPING = 1e-4;
 /** Steps that are given before it is given up. */
@@ -53,37 +61,58 @@ export function solve(problem: Problem, maximumSteps = FULL_RUN, repeats?: numbe
   let damping = firstDamping;
   let settled = false;
   let last = Infinity;
-  for (let i = 0; i < maximumSteps && !settled && Number.isFinite(state.merit); i++) {
-    const change = findStep(state.equations, damping);
-    if (!change) {
+  let steps = 0;
+  let curvature: Matrix | undefined;
+  while (steps < maximumSteps && !settled && state.isUsable) {
+    steps++;
+    const found = findStep(state.equations, damping, curvature);
+    if (!found) {
       damping = Math.max(damping * 10, 1e-8);
       continue;
     }
-    const next = stateAt(problem, layout, moved(problem, layout, state, change), repeats);
-    if (next.merit <= state.merit * (1 + slackOf(state)) + SMALL_STEP) {
-      const step = sizeOf(state.equations, change) + shiftOf(layout, state.values, next.values);
-      const isLevel = Math.abs(state.merit - next.merit) <= LEVEL * next.merit;
+    const next = stateAt(problem, layout, moved(problem, layout, state, found.change), repeats);
+    const [before, after] = [state, next].map((each) => meritOf(each, state, found)) as [number, number];
+    if (after <= before + SLACK * state.equations.chiSquare + SMALL_STEP) {
+      const step = sizeOf(state.equations, found.change) + shiftOf(layout, state.values, next.values);
+      const isLevel = Math.abs(before - after) <= LEVEL * Math.abs(after);
       settled = damping < 1e-3 && (step < SMALL_STEP || (isLevel && step < INVISIBLE_STEP));
+      curvature = curvatureOf(problem, layout, next.at, next.values, forcesOn(state.equations, found, next.at));
       state = next;
       last = step;
       damping = Math.max(damping / 10, 1e-12);
-    } else damping = Math.min(damping * 10, 1e12);
+    } else {
+      damping = Math.min(damping * 10, 1e12);
+      // How things bend here may say nothing of where they have to go.
+      curvature = undefined;
+    }
   }
-  return { layout, values: state.values, linearization: state.at, equations: state.equations, chiSquare: state.equations.chiSquare, settled, nearlySettled: settled || (last < LAST_STEP && maximumSteps >= FULL_RUN), relationsHold: relationsHold(state) };
+  // What nearly repeated others on the way says something of its own where the search ended, or repeats them for good.
+  const equations = state.isUsable && repeats !== undefined ? reduce(state.at, layout) : state.equations;
+  return { layout, values: state.values, linearization: state.at, equations, chiSquare: state.equations.chiSquare, steps, settled, nearlySettled: settled || (last < LAST_STEP && maximumSteps >= FULL_RUN), relationsHold: relationsHold(state) };
 }
 
 function stateAt(problem: Problem, layout: Layout, values: Values, repeats: number | undefined): State {
   const at = linearize(problem, layout, values);
   const isUsable = at.residuals.every(Number.isFinite) && at.misclosures.every(Number.isFinite);
   const equations = isUsable ? reduce(at, layout, repeats) : NO_EQUATIONS;
-  const missed = equations.boundMisclosure.to1DArray().reduce((sum, miss) => sum + miss * miss, 0);
-  // Slopes that have no size any more (a focal length beyond all bounds) are no way on.
-  return { values, at, equations, merit: isUsable && Number.isFinite(equations.normal.sum()) ? equations.chiSquare + 1e6 * missed : Infinity };
+  return { values, at, equations, isUsable: isUsable && Number.isFinite(equations.normal.sum()) };
+}
+
+/**
+ * What a step from a state is judged by: chi-square, and what the exact equations of that state miss, by the forces with which the step says that they hold (the augmented
+ * Lagrangian; Nocedal & Wright, Numerical Optimization, 2006, section 17.3). With those forces every step leads down, however near its end.
+ */
+function meritOf({ at, equations, isUsable }: State, from: State, { multipliers }: Step): number {
+  if (!isUsable) return Infinity;
+  return from.equations.boundBy.reduce((sum, by, i) => {
+    const miss = missOf(by, at);
+    return sum + 2 * multipliers[i]! * miss + PENALTY * miss * miss;
+  }, equations.chiSquare);
 }
 
 const NO_EQUATIONS: NormalEquations = {
   weights: { components: [], times: (matrix) => matrix, timesVector: (values) => new Float64Array(values.length), at: () => 0, covarianceAt: () => 0, bound: [] },
-  normal: Matrix.zeros(0, 0), gradient: Matrix.zeros(0, 1), bound: Matrix.zeros(0, 0), boundMisclosure: Matrix.zeros(0, 1), chiSquare: Infinity,
+  normal: Matrix.zeros(0, 0), gradient: Matrix.zeros(0, 1), bound: Matrix.zeros(0, 0), boundMisclosure: Matrix.zeros(0, 1), boundBy: [], chiSquare: Infinity,
 };
 
 /** The unknowns after a step, and the observed numbers corrected to meet it. */
@@ -100,9 +129,6 @@ function moved(problem: Problem, layout: Layout, { values, at, equations }: Stat
     return [id, values.get(id)!.map((_, k) => layout.observations[observed + k]! + corrections[observed + k]!)];
   }));
 }
-
-/** A step onto exact equations that were missed by rounding costs a little: it is taken all the same. */
-const slackOf = ({ equations }: State): number => (equations.bound.rows > 0 ? LEVEL : 1e-12);
 
 /** Square of a step in units of its own sigma. */
 function sizeOf({ normal }: NormalEquations, change: Matrix): number {

@@ -15,11 +15,10 @@ const MISS = 1e-6;
 const COLLAPSED = 0.02;
 
 /**
- * How nearly a relation has to repeat others to be passed over: generously at first, since relations that repeat each other do so only where
- * they hold, and what was pointed roughly is not there yet; strictly when that does not find a place where all of them hold.
+ * How nearly a relation has to repeat others to be passed over, and how many steps it gets: strictly at first, since what is nearly a repetition may well say something of its own (a chain of
+ * equal lengths). Relations that repeat each other only where they hold, as those of a rectangle that was pointed roughly, lead a strict search astray: then generously.
  */
-const REPEATS = [1e-3, 1e-5, 1e-8];
-const STEPS = 40;
+const SEARCHES = [{ repeats: 1e-8, steps: 15 }, { repeats: 1e-3, steps: 40 }, { repeats: 1e-5, steps: 40 }] as const;
 
 export interface Solved {
   readonly problem: Problem;
@@ -48,8 +47,8 @@ export function solveAll(outlines: readonly Relatable[], relations: readonly Rel
   const problem: Problem = { blocks, conditions: [...conditions, ...live.map(conditionOf)] };
   const start: Values = new Map(blocks.map(({ id, start: first }) => [id, first]));
   let solved: Solved | undefined;
-  for (const repeats of REPEATS) {
-    const near = solve(problem, STEPS, repeats);
+  for (const { repeats, steps } of SEARCHES) {
+    const near = solve(problem, steps, repeats);
     const solution: Solution = { ...near, values: polished(problem, near.values) };
     const holds = live.every((each) => isHeld(each, solution.values, start)) && !hasCollapsed(known, solution.values, start);
     solved = { problem, solution, live, known, holds };
