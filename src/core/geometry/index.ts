@@ -8,7 +8,7 @@ export { findLineCrossing, listCrossings, type Crossing } from './intersect';
 export { enclosedArea, findTurn, findUnion, isOverlapping, nearestOn, pieceBounds, pieceLength, type Bounds, type Nearest } from './measure';
 export {
   accelerationAt, axesOf, circle, curvatureAt, endOf, findArcParameter, findArcThrough, findCircumcentre, findTangentArc, isFullCircle, isRound, pointAt, reversed, startOf,
-  tangentAt, velocityAt, type Arc, type Cubic, type EllipticArc, type Line, type Piece,
+  tangentAt, velocityAt, withoutFalseBow, type Arc, type Cubic, type EllipticArc, type Line, type Piece,
 } from './piece';
 export {
   add, angleOf, cross, distance, dot, findDirection, lineAngle, mix, norm, perpendicular, polar, positiveAngle, scale, signedAngle, subtract,

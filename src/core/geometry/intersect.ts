@@ -71,12 +71,14 @@ function arcParameterOf(arc: Arc, point: Vec, tolerance: number): number | undef
   return findArcParameter(arc, Math.atan2(direction[1], direction[0]), tolerance / Math.max(arc.radius, tolerance));
 }
 
+/** From the middle of the smaller circle: the other one may be so large that all of the smaller one is rounding beside its radius. */
 function crossArcs(a: Arc, b: Arc, tolerance: number): readonly Crossing[] {
+  if (a.radius > b.radius) return crossArcs(b, a, tolerance).map(swapped);
   const between = subtract(b.centre, a.centre);
   const apart = norm(between);
   const concentric = apart <= tolerance * 1e-3;
   if (concentric || apart > a.radius + b.radius + tolerance || apart < Math.abs(a.radius - b.radius) - tolerance) return [];
-  const along = (apart ** 2 + a.radius ** 2 - b.radius ** 2) / (2 * apart);
+  const along = (a.radius ** 2 + (apart - b.radius) * (apart + b.radius)) / (2 * apart);
   const half = Math.sqrt(Math.max(0, a.radius ** 2 - along ** 2));
   const foot = add(a.centre, scale(between, along / apart));
   const aside = scale([-between[1], between[0]], half / apart);
@@ -144,7 +146,7 @@ const middleVelocity = ({ piece, from, to }: Stretch) => velocityAt(piece, (from
 
 /**
  * Halves what bends more while boxes meet, until no direction of the one is a direction of the other: then they cross once at the most, and Newton's method
- * sharpens that.
+ * sharpens that, from as near as it needs.
  */
 function crossCurves(a: Piece, b: Piece, tolerance: number): Crossing[] {
   const found: Crossing[] = [];
@@ -155,10 +157,11 @@ function crossCurves(a: Piece, b: Piece, tolerance: number): Crossing[] {
       if (!isOverlapping(stretchBounds(p), stretchBounds(q), tolerance)) continue;
       const [turnP, turnQ] = [turnOf(p), turnOf(q)];
       const isOnce = turnP + turnQ < Infinity && (turnP + turnQ < angleBetween(middleVelocity(p), middleVelocity(q)) || turnP + turnQ < STRAIGHT);
-      if (isOnce || depth === MAX_DEPTH) {
-        const sharpened = sharpen(p, q, tolerance);
-        if (sharpened) found.push(sharpened);
-      } else if (turnP >= turnQ) next.push(...halves(p).map((half) => [half, q] as const));
+      const sharpened = isOnce || depth === MAX_DEPTH ? sharpen(p, q, tolerance) : undefined;
+      if (sharpened) {
+        if (within(sharpened.ta) && within(sharpened.tb)) found.push(sharpened);
+      } else if (depth === MAX_DEPTH) continue;
+      else if (turnP >= turnQ) next.push(...halves(p).map((half) => [half, q] as const));
       else next.push(...halves(q).map((half) => [p, half] as const));
     }
     pairs = next;
@@ -171,6 +174,7 @@ function halves({ piece, from, to }: Stretch): Stretch[] {
   return [{ piece, from, to: middle }, { piece, from: middle, to }];
 }
 
+/** Where two stretches cross, or nearly beside them; undefined when Newton's method leaves them: a short one is soon left from the middle of a long one. */
 function sharpen(p: Stretch, q: Stretch, tolerance: number): Crossing | undefined {
   let [ta, tb] = [(p.from + p.to) / 2, (q.from + q.to) / 2];
   for (let i = 0; i < 20; i++) {
@@ -182,9 +186,8 @@ function sharpen(p: Stretch, q: Stretch, tolerance: number): Crossing | undefine
     tb += cross(gap, u) / area;
     if (Math.abs(ta) > 2 || Math.abs(tb) > 2) return undefined;
   }
-  const slackA = p.to - p.from;
-  const slackB = q.to - q.from;
-  if (ta < p.from - slackA || ta > p.to + slackA || tb < q.from - slackB || tb > q.to + slackB || !within(ta) || !within(tb)) return undefined;
+  const [slackA, slackB] = [p.to - p.from, q.to - q.from];
+  if (ta < p.from - slackA || ta > p.to + slackA || tb < q.from - slackB || tb > q.to + slackB) return undefined;
   const point = pointAt(p.piece, ta);
   return distance(point, pointAt(q.piece, tb)) <= tolerance ? { point, ta, tb } : undefined;
 }

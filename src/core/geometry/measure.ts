@@ -61,13 +61,19 @@ function boundsOf(points: readonly Vec[]): Bounds {
   return { min: [left, low], max: [right, high] };
 }
 
-/** Parameters at which one coordinate of a cubic stands still. */
-function turningParameters(cubic: Cubic, axis: 0 | 1): number[] {
+/** Parameters at which one coordinate of a cubic stands still; not all of them are finite, or on it. */
+function turningParameters(cubic: Cubic, axis: 0 | 1): readonly number[] {
   const [p, q, r] = [cubic.b[axis] - cubic.a[axis], cubic.c[axis] - cubic.b[axis], cubic.d[axis] - cubic.c[axis]];
-  const [a, b, c] = [p - 2 * q + r, 2 * (q - p), p];
-  if (Math.abs(a) < 1e-14) return b === 0 ? [] : [-c / b];
-  const root = Math.sqrt(b * b - 4 * a * c);
-  return [(-b + root) / (2 * a), (-b - root) / (2 * a)];
+  return quadraticRoots(p - 2 * q + r, 2 * (q - p), p);
+}
+
+/**
+ * Where a·t² + b·t + c is nothing, by the pair of formulas of which neither takes like numbers from each other (Higham, Accuracy and Stability of Numerical Algorithms, 2002, section 1.8): a may be nothing, or as good as
+ * that, as it is in a quadratic that is written as a cubic; then one of the roots is beyond all bounds, and the other one as exact as ever.
+ */
+function quadraticRoots(a: number, b: number, c: number): readonly number[] {
+  const sum = -(b + Math.sign(b || 1) * Math.sqrt(b * b - 4 * a * c)) / 2;
+  return [sum / a, c / sum];
 }
 
 /** The tight box around a piece. */

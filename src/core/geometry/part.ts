@@ -1,6 +1,6 @@
-import { splitCubic } from './cubic';
 import { pieceLength } from './measure';
 import { pointAt, type Cubic, type Piece } from './piece';
+import { mix, type Vec } from './vec';
 
 /**
  * The part of a piece from one of its parameters to another: the same curve, point for point. Parameters outside 0 to 1 carry it on: a line straight on, an arc
@@ -33,7 +33,11 @@ export function parameterAt(piece: Piece, length: number): number {
   return (low + high) / 2;
 }
 
-function cubicBetween(cubic: Cubic, from: number, to: number): Cubic {
-  const rest = from === 0 ? cubic : splitCubic(cubic, from)[1];
-  return to === 1 ? rest : splitCubic(rest, (to - from) / (1 - from))[0];
+/** Its control points are the values of its polar form (blossom) at the two parameters (Farin, Curves and Surfaces for CAGD, 2002, section 4.4): inside and outside 0 to 1 alike. */
+function cubicBetween({ a, b, c, d }: Cubic, from: number, to: number): Cubic {
+  const polarForm = (r: number, s: number, t: number): Vec => {
+    const [ab, bc, cd] = [mix(a, b, r), mix(b, c, r), mix(c, d, r)];
+    return mix(mix(ab, bc, s), mix(bc, cd, s), t);
+  };
+  return { kind: 'cubic', a: from === 0 ? a : polarForm(from, from, from), b: polarForm(from, from, to), c: polarForm(from, to, to), d: to === 1 ? d : polarForm(to, to, to) };
 }

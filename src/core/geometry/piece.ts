@@ -148,6 +148,14 @@ export function findArcParameter(arc: Pick<Arc | EllipticArc, 'start' | 'sweep'>
   return turned >= 2 * Math.PI - slack ? 0 : undefined;
 }
 
+/** Sweep of what bows by a millionth of its chord, radians. */
+const AS_GOOD_AS_STRAIGHT = 8e-6;
+
+/** An arc that bows by less than a millionth of its chord is the chord: its middle lies so far away that rounding there is more than it bows. Anything else as it is. */
+export function withoutFalseBow(piece: Piece): Piece {
+  return piece.kind === 'arc' && Math.abs(piece.sweep) < AS_GOOD_AS_STRAIGHT ? { kind: 'line', a: startOf(piece), b: endOf(piece) } : piece;
+}
+
 /** The arc through three points in this order; undefined when they lie in a line or two of them are one. */
 export function findArcThrough(a: Vec, through: Vec, b: Vec): Arc | undefined {
   const centre = findCircumcentre(a, through, b);

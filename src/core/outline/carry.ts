@@ -1,5 +1,5 @@
 import { distance, endOf, listCrossings, partOf, pieceLength, pointAt, reversed, subtract, type Piece, type Vec } from '../geometry';
-import { loosened } from './cut';
+import { withHeldEnd } from './cut';
 import { reversedChain, withNodePlace } from './edit';
 import type { Chain, CircleOutline, Node } from './outline';
 import { pointedAt, segmentFor, type Editing } from './segment';
@@ -38,7 +38,7 @@ export function carriedOn(chain: Chain, shape: Shape, end: 'start' | 'end', othe
   if (!last || !ahead) return undefined;
   const from = endOf(last);
   const [nearest] = others.flatMap((other) => listCrossings(ahead, other)).filter(({ point }) => distance(point, from) > 1e-6).sort((a, b) => a.ta - b.ta);
-  return nearest && withEnd(last.kind === 'cubic' ? loosened(chain, shape, editing) : chain, partOf(last, 0, parameterBeyond(last, nearest.ta, reach)), nearest.point, editing);
+  return nearest && withEnd(last.kind === 'cubic' ? withHeldEnd(chain, shape, editing) : chain, partOf(last, 0, parameterBeyond(last, nearest.ta, reach)), nearest.point, editing);
 }
 
 /** The chain whose last segment is another piece. */

@@ -81,6 +81,19 @@ describe('carrying on', () => {
     }), { numRuns: 300, seed: 5 });
   });
 
+  it('a curve goes on along its own polynomial', () => {
+    const curve: Chain = { ...owned, shape: 'chain', closed: false, nodes: ([[0, 0], [30, 10]] as Vec[]).map((at, i) => ({ id: `n${i}`, place: pointed(at), smooth: false, ...(i === 0 ? { handleOut: [100, -100] } : { handleIn: [-100, 0] }) })), segments: [{ kind: 'curve' }] };
+    const before = shapeIt(curve);
+    const [drawn] = before.pieces;
+    const ahead: Line = { kind: 'line', a: [38, -100], b: [38, 100] };
+    const after = shapeIt(carriedOn(curve, before, 'end', [ahead], 500, editing())!);
+    const [longer] = after.pieces;
+    expect(pointAt(longer!, 1)[0]).toBeCloseTo(38, 6);
+    // The cubic at a parameter beyond 1, by its own coefficients, at the place that is 38 across.
+    expect(nearestOn(partOf(drawn!, 0, 2), pointAt(longer!, 1)).distance).toBeLessThan(1e-6);
+    for (let i = 0; i <= 20; i++) expect(nearestOn(longer!, pointAt(drawn!, i / 20)).distance).toBeLessThan(1e-6);
+  });
+
   it('a broken circle is whole again', () => {
     const arc: Chain = { ...owned, shape: 'chain', closed: false, nodes: [[10, 0], [0, 10]].map((at, i) => ({ id: `n${i}`, place: pointed(at as unknown as Vec), smooth: false })), segments: [{ kind: 'arc', through: pointed([10 * Math.SQRT1_2, 10 * Math.SQRT1_2]) }] };
     const [piece] = shapeIt(asCircle(arc, shapeIt(arc), editing())!).pieces;

@@ -62,6 +62,12 @@ export function loosened(chain: Chain, shape: Shape, editing: Editing): Chain {
   return rest;
 }
 
+/** The chain with its last curve held as it is, and what runs smoothly into it, whatever happens to its end. */
+export function withHeldEnd(chain: Chain, shape: Shape, editing: Editing): Chain {
+  const last = chain.nodes.length - 1;
+  return [last - 1, last].reduce<Lying>((lying, i) => pinned(lying, i, editing), { chain: loosened(chain, shape, editing), pieces: shape.pieces }).chain;
+}
+
 /** A place this near to the end of its piece is the node there. */
 const AT_NODE = 1e-9;
 

@@ -1,5 +1,5 @@
 import { done, refused, type Result } from '../basics';
-import type { Path } from '../geometry';
+import { withoutFalseBow, type Path } from '../geometry';
 import { findReading } from './arrangement';
 import { boundariesOf, type Boundary } from './boundary';
 import { findWindings } from './winding';
@@ -13,7 +13,7 @@ export type Combining = 'united' | 'subtracted' | 'intersected';
  */
 export function combine(sets: readonly (readonly Path[])[], how: Combining, tolerance: number): Result<readonly Boundary[]> {
   if (sets.some((paths) => paths.some(({ closed }) => !closed))) return refused('combine-open');
-  const pieces = sets.flatMap((paths, set) => paths.flatMap((path) => path.pieces.map((piece) => ({ piece, set }))));
+  const pieces = sets.flatMap((paths, set) => paths.flatMap((path) => path.pieces.map((piece) => ({ piece: withoutFalseBow(piece), set }))));
   const given = pieces.map(({ piece }) => piece);
   const loops = findReading(given, tolerance, (arrangement) => {
     const windings = sets.map((_, set) => findWindings(arrangement, (i) => (pieces[i]!.set === set ? 1 : 0)));

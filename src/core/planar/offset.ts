@@ -1,8 +1,9 @@
 import { done, refused, type Result } from '../basics';
-import { cross, dot, enclosedArea, endOf, pieceLength, reversedPath, startOf, tangentAt, reversed, type Path, type Piece } from '../geometry';
+import { add, cross, dot, enclosedArea, endOf, perpendicular, pieceLength, reversedPath, scale, startOf, tangentAt, reversed, withoutFalseBow, type Path, type Piece, type Vec } from '../geometry';
 import { findReading } from './arrangement';
+import { polyline } from './beside';
 import { boundariesOf, type Boundary } from './boundary';
-import { capOf, trailBeside, type CornerStyle, type EndStyle } from './trail';
+import { capOf, trailBeside, type CornerStyle, type EndStyle, type TrailPiece } from './trail';
 import type { Stretch } from './edges';
 import { findWindings } from './winding';
 
@@ -23,7 +24,7 @@ export function orientedOutward(path: Path): Path {
  * apart is several loops, what shrinks away is none. Lines and arcs stay what they are.
  */
 export function offsetClosed(paths: readonly Path[], by: number, limits: OffsetLimits): Result<readonly Path[]> {
-  const given = paths.flatMap((path) => withoutSpecks(trailBeside(whole(path, limits), by, limits.corners, limits.precision), limits.tolerance));
+  const given = paths.flatMap((path) => withoutSpecks(trailBeside(whole(path, limits), by, limits.corners, limits.precision).map(({ piece }) => piece), limits.tolerance));
   return found(loopsOf(given, limits.tolerance));
 }
 
@@ -42,20 +43,28 @@ export function strip(paths: readonly Path[], width: StripWidth, ends: EndStyle,
 /** Loops, or the refusal that stands for none that could be told. */
 const found = (loops: readonly Boundary[] | undefined): Result<readonly Path[]> => (loops ? done(loops) : refused('offset-unclear'));
 
+type Side = 'right' | 'left' | 'end' | 'path';
+
 /** Both sides of a path and what joins them. */
-function aroundOf(path: Path, width: StripWidth, ends: EndStyle, { corners, precision }: OffsetLimits): readonly { readonly piece: Piece; readonly side: 'right' | 'left' | 'end' }[] {
+function aroundOf(path: Path, width: StripWidth, ends: EndStyle, { corners, precision }: OffsetLimits): readonly { readonly piece: Piece; readonly side: Side }[] {
   const [right, left] = [trailBeside(path, width.right, corners, precision), trailBeside(reversedPath(path), width.left, corners, precision)];
-  const tagged = (pieces: readonly Piece[], side: 'right' | 'left' | 'end') => pieces.map((piece) => ({ piece, side }));
+  const tagged = (trail: readonly TrailPiece[], side: Side) => trail.map(({ piece, isBeside }) => ({ piece, side: isBeside ? side : 'path' }));
   const [first, last] = [path.pieces[0], path.pieces.at(-1)];
   if (path.closed || !first || !last) return [...tagged(right, 'right'), ...tagged(left, 'left')];
-  const across = (from: readonly Piece[], to: readonly Piece[], ahead: Piece) => tagged(capOf(endOf(from.at(-1)!), startOf(to[0]!), tangentAt(ahead, 1), ends), 'end');
-  return [...tagged(right, 'right'), ...across(right, left, last), ...tagged(left, 'left'), ...across(left, right, reversed(first))];
+  const across = (ahead: Piece, toRight: number, toLeft: number, from: readonly TrailPiece[], to: readonly TrailPiece[]) => {
+    const [at, direction] = [endOf(ahead), tangentAt(ahead, 1)];
+    const [out, back] = [-toRight, toLeft].map((by) => add(at, scale(perpendicular(direction), by))) as [Vec, Vec];
+    const ended = (pieces: readonly Piece[]) => pieces.map((piece) => ({ piece, side: 'end' as const }));
+    // A trail that ends on the path itself, in a bend that is too tight, goes out to its end first.
+    return [...ended(polyline([endOf(from.at(-1)!.piece), out])), ...ended(capOf(out, back, direction, ends)), ...ended(polyline([back, startOf(to[0]!.piece)]))].filter(({ piece }) => startOf(piece).some((value, axis) => value !== endOf(piece)[axis]));
+  };
+  return [...tagged(right, 'right'), ...across(last, width.right, width.left, right, left), ...tagged(left, 'left'), ...across(reversed(first), width.left, width.right, left, right)];
 }
 
-/** The line beside an open path, `by` to its right (left where below nothing), where nothing of the path is nearer: in pieces where it is interrupted. */
+/** The line beside an open path, `by` to its right (left where below nothing), where nothing of the path is nearer, its own ends included: in pieces where it is interrupted. It ends beside the path's ends. */
 export function offsetOpen(path: Path, by: number, limits: OffsetLimits): Result<readonly Path[]> {
   const forward = whole(by >= 0 ? path : reversedPath(path), limits);
-  const around = aroundOf(forward, { right: Math.abs(by), left: Math.abs(by) }, 'flat', limits).filter(({ piece }) => isSeen(piece, limits.tolerance));
+  const around = aroundOf(forward, { right: Math.abs(by), left: Math.abs(by) }, 'round', limits).filter(({ piece }) => isSeen(piece, limits.tolerance));
   const loops = loopsOf(around.map(({ piece }) => piece), limits.tolerance);
   if (!loops) return refused('offset-unclear');
   const runs = loops.flatMap((loop) => runsOf(loop, (of) => around[of]!.side === 'right'));
@@ -112,5 +121,5 @@ const STRAIGHT = 1e-9;
 
 const isSeen = (piece: Piece, tolerance: number) => pieceLength(piece, 1e-3) > tolerance;
 const withoutSpecks = (pieces: readonly Piece[], tolerance: number) => pieces.filter((piece) => isSeen(piece, tolerance));
-/** A path without pieces that are too short to have a direction. */
-const whole = ({ closed, pieces }: Path, { tolerance }: OffsetLimits): Path => ({ closed, pieces: withoutSpecks(pieces, tolerance) });
+/** A path without pieces that are too short to have a direction, or that bow where no bow can be told. */
+const whole = ({ closed, pieces }: Path, { tolerance }: OffsetLimits): Path => ({ closed, pieces: withoutSpecks(pieces, tolerance).map(withoutFalseBow) });

@@ -1,4 +1,4 @@
-import { add, enclosedArea, findUnion, nearestOn, perpendicular, pieceBounds, pointAt, scale, tangentAt, windingNumber, type Path, type Piece, type Vec } from '../geometry';
+import { add, distance, enclosedArea, findUnion, listCrossings, nearestOn, perpendicular, pieceBounds, pointAt, scale, tangentAt, windingNumber, withoutFalseBow, type Path, type Piece, type Vec } from '../geometry';
 import { arrange, edgeOf, twin, type Cycle, type Arrangement } from './arrangement';
 
 /** A part of the plane that outlines shut in: its rim counter-clockwise, its holes clockwise. */
@@ -18,7 +18,7 @@ export interface Region {
  * pieces' unit: what is nearer is one place.
  */
 export function listRegions(pieces: readonly Piece[], tolerance: number): readonly Region[] {
-  const arrangement = arrange(pieces, tolerance);
+  const arrangement = arrange(pieces.map(withoutFalseBow), tolerance);
   const regions = arrangement.faces.map(({ around, holes }): Region => {
     const rim = pathOf(arrangement, around);
     const inner = holes.flatMap((hole) => (hole.area < 0 ? [pathOf(arrangement, hole)] : []));
@@ -35,15 +35,21 @@ function pathOf({ pieceOf }: Arrangement, { halves }: Cycle): Path {
   return { closed: true, pieces: halves.filter((half) => !all.has(twin(half))).map(pieceOf) };
 }
 
-/** A place in a region, next to the middle of one of its pieces: the farther from the rim the better, as far as halving goes. */
+/**
+ * A place in a region: straight in from the middle of its longest piece, half-way to the next rim, so that a rim which moves a little does not run over it. Where that cannot be told (a ray that grazes), the farthest in that
+ * halving finds.
+ */
 function insideOf(around: Path, holes: readonly Path[], tolerance: number): Vec {
   const rims = [around, ...holes].flatMap(({ pieces }) => pieces);
   const longest = around.pieces.reduce((best, piece) => (spanOf(piece) > spanOf(best) ? piece : best));
   const [middle, left] = [pointAt(longest, 0.5), perpendicular(tangentAt(longest, 0.5))];
-  for (let reach = spanOf(longest) / 2; reach > tolerance / 4; reach /= 2) {
-    const place = add(middle, scale(left, reach));
-    if (windingNumber(rims, place) === 1) return place;
-  }
+  const inFrom = (reach: number) => add(middle, scale(left, reach));
+  const { min, max } = findUnion(around.pieces.map(pieceBounds))!;
+  const ray: Piece = { kind: 'line', a: middle, b: inFrom(2 * distance(min, max)) };
+  const across = rims.flatMap((piece) => listCrossings(ray, piece)).map(({ point }) => distance(middle, point)).filter((reach) => reach > tolerance);
+  const halfWay = inFrom(Math.min(...across) / 2);
+  if (across.length > 0 && windingNumber(rims, halfWay) === 1) return halfWay;
+  for (let reach = 0.4 * spanOf(longest); reach > tolerance / 4; reach /= 2) if (windingNumber(rims, inFrom(reach)) === 1) return inFrom(reach);
   return middle;
 }
 

@@ -7,25 +7,34 @@ export type CornerStyle = 'round' | 'mitre' | 'square';
 /** A pointed corner that reaches farther than this many offsets is cut square instead. */
 const LONGEST_MITRE = 4;
 
+/** A piece of a trail, and whether it lies beside the path: what goes by the path itself only shuts others out. */
+export interface TrailPiece {
+  readonly piece: Piece;
+  readonly isBeside: boolean;
+}
+
 /**
  * Everything beside a path, `by` to its right, end to end and unrefined: where it doubles back or crosses itself the winding tells what belongs to the offset. At
  * inner corners and tight bends it goes by the path itself, so that what lies beyond is shut out with the right sign.
  */
-export function trailBeside({ pieces, closed }: Path, by: number, corners: CornerStyle, tolerance: number): readonly Piece[] {
+export function trailBeside({ pieces, closed }: Path, by: number, corners: CornerStyle, tolerance: number): readonly TrailPiece[] {
   const runs = pieces.flatMap((piece) => listBeside(piece, by, tolerance));
   return runs.flatMap((run, i) => {
     const next = runs[i + 1] ?? (closed ? runs[0] : undefined);
-    return [...run.pieces, ...(next ? between(run, next, by, corners, tolerance) : [])];
+    return [...marked(run.pieces, !run.onPath), ...(next ? between(run, next, by, corners, tolerance) : [])];
   });
 }
 
+const marked = (pieces: readonly Piece[], isBeside: boolean): readonly TrailPiece[] => pieces.map((piece) => ({ piece, isBeside }));
+
 /** From what lies beside one piece to what lies beside the next. */
-function between(run: Beside, next: Beside, by: number, corners: CornerStyle, tolerance: number): readonly Piece[] {
+function between(run: Beside, next: Beside, by: number, corners: CornerStyle, tolerance: number): readonly TrailPiece[] {
   const [from, to, corner] = [endOf(run.pieces.at(-1)!), startOf(next.pieces[0]!), run.to];
-  if (!run.onPath && !next.onPath && distance(from, to) <= tolerance) return distance(from, to) > 0 ? polyline([from, to]) : [];
-  if (!isOuter(run.arrive, next.leave, by)) return polyline([from, corner, to]).filter(isLong);
+  if (!run.onPath && !next.onPath && distance(from, to) <= tolerance) return marked(distance(from, to) > 0 ? polyline([from, to]) : [], true);
+  if (!isOuter(run.arrive, next.leave, by)) return marked(polyline([from, corner, to]).filter(isLong), false);
   const [out, back] = [run.arrive, next.leave].map((direction) => add(corner, scale(perpendicular(direction), -by))) as [Vec, Vec];
-  return [...polyline([from, out]), ...around(corner, out, back, run.arrive, next.leave, by, corners), ...polyline([back, to])].filter(isLong);
+  const outer = around(corner, out, back, run.arrive, next.leave, by, corners);
+  return [...marked(polyline([from, out]), !run.onPath), ...marked(outer, true), ...marked(polyline([back, to]), !next.onPath)].filter(({ piece }) => isLong(piece));
 }
 
 /** Whether a corner turns away from the side that is gone along; what turns straight back has an outer side only. */
