@@ -35,7 +35,7 @@ const isRight = (piece: Piece, t: number, foot: Vec, place: Vec) => cross(tangen
 const asThick = (strip: Extract<Recipe, { kind: 'strip' }>, away: number, right: boolean): BesideRecipe =>
   strip.justified === 'middle' ? { ...strip, width: 2 * away } : { ...strip, width: away, justified: right ? 'right' : 'left' };
 
-const asFar = (offset: Extract<Recipe, { kind: 'offset' }>, away: number, isOut: boolean): BesideRecipe => ({ ...offset, by: offset.both || isOut ? away : -away });
+const asFar = (offset: Extract<Recipe, { kind: 'offset' }>, away: number, isOut: boolean): BesideRecipe => ({ ...offset, otherHand: undefined, by: offset.both || isOut ? away : -away });
 
 /** What it would look like. */
 export function piecesPulled(made: Pullable, { shapes, fitted, job }: ToolContext): readonly Piece[] {

@@ -64,7 +64,7 @@ export const datumTool: Tool<SpanState> = {
     const [a, b] = next.points;
     if (input.kind !== 'set' || !a || !b) return [next, effects];
     const direction = Math.atan2(b.at[1] - a.at[1], b.at[0] - a.at[0]);
-    return [START, [run(setDatum(context.fitted.view.id, { origin: a.at, direction }))]];
+    return [START, [run(setDatum(context.fitted.view.id, { origin: a.at, direction }, context.fitted.fit.toPlane(a.at)))]];
   },
   preview: spanPreview('datum'),
 };

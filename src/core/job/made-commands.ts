@@ -60,21 +60,14 @@ function hasEnd(part: Outline, { node, segment }: RelationEnd): boolean {
   return part.nodes.some((other, i) => other.id === node || (other.id === segment && part.segments[i] !== undefined));
 }
 
-/** A part is of others in an outline's stead; one of nothing any more goes. */
+/** A part is of others in an outline's stead. */
 export function replaceInParts(job: Draft<Job>, id: string, others: readonly string[]): void {
   for (const part of job.parts) part.of = [...new Set(part.of.flatMap((own) => (own === id ? others : [own])))];
-  job.parts = job.parts.filter(({ of }) => of.length > 0);
 }
 
-/** What was made of an outline is made of others in its stead; what is made of nothing any more goes. */
+/** What was made of an outline is made of others in its stead. */
 export function replaceSources(job: Draft<Job>, id: string, others: readonly string[]): void {
-  for (const outline of [...job.outlines]) {
-    if (outline.shape !== 'made' || !outline.recipe.of.includes(id)) continue;
-    outline.recipe.of = outline.recipe.of.flatMap((source) => (source === id ? others : [source]));
-    if (outline.recipe.of.length > 0) continue;
-    job.outlines = job.outlines.filter((other) => other.id !== outline.id);
-    replaceSources(job, outline.id, []);
-  }
+  for (const outline of job.outlines) if (outline.shape === 'made') outline.recipe.of = outline.recipe.of.flatMap((source) => (source === id ? others : [source]));
 }
 
 /** What was made stands by itself from now on: as outlines of its own, in its place. Its sources, if they were aids for it alone, stay aids. */

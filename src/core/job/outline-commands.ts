@@ -1,5 +1,6 @@
 import type { Guide, Outline } from '../outline';
 import { command, draft, replaceById, type Command } from './command';
+import { takeOut } from './kinds';
 import { replaceInParts, replaceSources } from './made-commands';
 import { putOutline } from './relation-ends';
 import type { Job, Layer } from './schema';
@@ -15,15 +16,7 @@ export const nudgeOutline = (outline: Outline, code: string): Command => ({ ...c
 export const addOutlines = (outlines: readonly Outline[], code: string) => command(code, (job) => void job.outlines.push(...draft(outlines)), { count: outlines.length });
 export const changeOutlines = (outlines: readonly Outline[], code: string) =>
   command(code, (job) => outlines.forEach((outline) => putOutline(job, outline)), { count: outlines.length });
-export const removeOutlines = (ids: readonly string[]) =>
-  command('outlines-removed', (job) => {
-    job.outlines = job.outlines.filter((outline) => !ids.includes(outline.id));
-    job.relations = job.relations.filter(({ on }) => !on.some(({ outline }) => ids.includes(outline)));
-    job.dimensions = job.dimensions.filter(({ on }) => !on.some(({ outline }) => ids.includes(outline)));
-    job.declined = job.declined.filter(({ on }) => !on.some(({ outline }) => ids.includes(outline)));
-    ids.forEach((id) => replaceInParts(job, id, []));
-    ids.forEach((id) => replaceSources(job, id, []));
-  }, { count: ids.length });
+export const removeOutlines = (ids: readonly string[]) => command('outlines-removed', (job) => takeOut(job, ids.map((id) => ({ list: 'outlines', id }))), { count: ids.length });
 /** Two outlines become one: the joined one takes the first one's place, the other goes. */
 export const joinOutlines = (joined: Outline, gone: string) =>
   command('outlines-joined', (job) => {
@@ -48,4 +41,4 @@ export const removeLayer = (id: string) =>
 
 export const addGuide = (guide: Guide) => command('guide-added', (job) => void job.guides.push(draft(guide)));
 export const changeGuide = (guide: Guide) => command('guide-changed', (job) => replaceById(job.guides, draft(guide)));
-export const removeGuide = (id: string) => command('guide-removed', (job) => void (job.guides = job.guides.filter((guide) => guide.id !== id)));
+export const removeGuide = (id: string) => command('guide-removed', (job) => takeOut(job, [{ list: 'guides', id }]));

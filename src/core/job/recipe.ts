@@ -18,7 +18,7 @@ const Count = Amount.int().min(1).max(MOST_COPIES);
 /** How an outline is made from others: see core/outline. */
 export function recipeSchema(place: z.ZodType<Place>): z.ZodType<Recipe> {
   return z.discriminatedUnion('kind', [
-    z.object({ kind: z.literal('offset'), of: Of, by: Amount, both: z.boolean(), corners: Corners }).readonly(),
+    z.object({ kind: z.literal('offset'), of: Of, by: Amount, both: z.boolean(), corners: Corners, otherHand: z.boolean().optional() }).readonly(),
     z.object({ kind: z.literal('strip'), of: Of, width: Amount.positive(), justified: z.enum(['middle', 'left', 'right']), ends: z.enum(['round', 'flat', 'square']), corners: Corners, openings: z.array(Opening).max(500).readonly().optional() }).readonly(),
     z.object({ kind: z.literal('fittings'), of: Of, set: z.enum(FITTING_SETS) }).readonly(),
     z.object({ kind: z.literal('combined'), of: Of, how: z.enum(['united', 'subtracted', 'intersected']) }).readonly(),

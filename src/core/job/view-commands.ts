@@ -1,6 +1,7 @@
 import type { Draft } from 'immer';
-import { turnedOutline, type Turn } from '../outline';
-import { findTurned, type Relation } from '../relate';
+import { add, subtract, type Vec } from '../geometry';
+import type { Turn } from '../outline';
+import { takeOut, turnPlane } from './kinds';
 import { changeView, command, draft, fitOwner, type Command } from './command';
 import type { Job, Sheet, View, ViewSide } from './schema';
 
@@ -43,48 +44,43 @@ export const orderView = (id: string, to: number) =>
   });
 
 /**
- * Sets the zero of a view and what is level. What was traced and typed stays where it is on the thing: typed displacements and
- * angles are turned against the axes, as far as those turn with the datum.
+ * Sets the zero of a view and what is level. What was traced and typed, named and said stays where it is on the thing: it is said anew from the axes that are.
+ * `zero`: where the new zero lies in the axes as they were, mm (px without scale); without it where it was.
  */
-export const setDatum = (id: string, datum: View['datum']) => changeAxes('datum-set', id, (view) => ({ ...view, datum }));
+export const setDatum = (id: string, datum: View['datum'], zero: Vec = [0, 0]) => changeAxes('datum-set', id, (view) => ({ ...view, datum }), {}, zero);
 /** Turns a view by an angle, radians, clockwise as it is seen. */
 export const turnView = (id: string, by: number) =>
   changeAxes('view-turned', id, (view) => ({ ...view, datum: { ...view.datum, direction: view.datum.direction + (view.mirrored ? by : -by) } }), { degrees: Math.round((by * 180000) / Math.PI) / 1000 });
 /** Shows a view from behind, left and right exchanged. */
 export const mirrorView = (id: string) => changeAxes('view-mirrored', id, (view) => ({ ...view, mirrored: !view.mirrored, datum: { ...view.datum, direction: view.datum.direction + Math.PI } }));
 
-function changeAxes(code: string, id: string, change: (view: View) => View, detail = {}): Command {
+function changeAxes(code: string, id: string, change: (view: View) => View, detail = {}, zero: Vec = [0, 0]): Command {
   return command(code, (job) => {
     const index = job.views.findIndex((view) => view.id === id);
     const before = job.views[index] as View | undefined;
     if (!before) return;
     const after = change(before);
+    const turn = turnBetween(before, after, before.shares === undefined ? before : (job.views.find(({ id: owner }) => owner === before.shares) as View), zero);
     job.views[index] = draft(after);
-    const turn = turnBetween(before, after, tellsLevel(before));
-    job.outlines = job.outlines.map((outline) => (outline.view === id ? draft(turnedOutline(outline as never, turn)) : outline)) as Draft<Job>['outlines'];
-    job.relations = job.relations.flatMap((relation) => (relation.view === id ? draft([findTurned(relation as Relation, turn)].filter((said) => said !== undefined)) : [relation]));
-    job.regions.forEach((region) => void (region.view === id && (region.at = draft(turn.displacement(region.at)))));
-    job.guides.forEach((guide) => void (guide.view === id && (guide.angle = turn.angle(guide.angle))));
-    // Where sizes in a row stand is said in the axes that were: they stand where they are read now.
-    job.dimensions.forEach((dimension) => void (dimension.view === id && delete dimension.line));
+    turnPlane(job, id, turn);
   }, detail);
 }
 
-/** Whether a view's own evidence says which way is up: then the datum does not. */
-function tellsLevel({ evidence }: View): boolean {
+/** How what lies on the plane is said anew when the axes change; `known` is the view whose evidence holds. Evidence that tells what is level, or where zero is, is stronger than the datum. */
+function turnBetween(before: View, after: View, { evidence }: View, zero: Vec): Turn {
   const used = evidence.filter(({ role }) => role === 'use');
-  return used.some(({ kind }) => kind === 'level') || used.filter(({ kind }) => kind === 'known-point').length > 1;
-}
-
-/** How what lies on the plane is said anew when the axes change. */
-function turnBetween(before: View, after: View, told: boolean): Turn {
+  const known = used.filter(({ kind }) => kind === 'known-point');
+  const isLevelTold = known.length > 0 || used.some(({ kind }) => kind === 'level');
   const flips = Boolean(before.mirrored) !== Boolean(after.mirrored);
   const change = flips ? 0 : (after.mirrored ? -1 : 1) * (after.datum.direction - before.datum.direction);
-  const by = told ? 0 : change;
+  const by = isLevelTold ? 0 : change;
   const [c, s] = [Math.cos(by), Math.sin(by)];
+  const displacement = ([x, y]: Vec): Vec => (flips ? [-x, y] : [c * x - s * y, s * x + c * y]);
+  // A place that is known stays where it is said to be: everything is mirrored about it.
+  const about: Vec | undefined = known[0] && [known[0].said.across?.value ?? 0, known[0].said.up?.value ?? 0];
   return {
-    displacement: ([x, y]) => (flips ? [-x, y] : [c * x - s * y, s * x + c * y]),
-    angle: (angle) => (flips ? Math.PI - angle : angle + by),
+    displacement, hand: flips ? -1 : 1, angle: (angle) => (flips ? Math.PI - angle : angle + by),
+    place: (at) => (about ? add(about, displacement(subtract(at, about))) : displacement(subtract(at, zero))),
   };
 }
 
@@ -93,14 +89,8 @@ export const removeView = (id: string) =>
   command('view-removed', (job) => {
     const gone = job.views.find((view) => view.id === id);
     if (gone) passOn(job, gone);
-    job.views = job.views.filter((view) => view.id !== id);
-    job.outlines = job.outlines.filter((outline) => outline.view !== id);
-    job.guides = job.guides.filter((guide) => guide.view !== id);
-    job.relations = job.relations.filter((relation) => relation.view !== id);
-    job.regions = job.regions.filter((region) => region.view !== id);
-    job.dimensions = job.dimensions.filter((dimension) => dimension.view !== id);
-    job.parts = job.parts.filter((part) => part.view !== id);
-    if (!job.views.some((view) => view.sheet === gone?.sheet)) job.sheets = job.sheets.filter((other) => other.id !== gone?.sheet);
+    takeOut(job, [{ list: 'views', id }]);
+    if (!job.views.some((view) => view.sheet === gone?.sheet)) takeOut(job, job.sheets.filter((other) => other.id === gone?.sheet).map((sheet) => ({ list: 'sheets', id: sheet.id })));
   });
 
 function passOn(job: Draft<Job>, gone: Draft<View>): void {

@@ -11,7 +11,7 @@ export { reflection } from './mirror';
 export { listOpeningSpans, findTimes, makeShape, type Copies, sourcesOf, type Making } from './making';
 export { asPointed } from './contact';
 export { findPosition, listPointed, mapPointed, movedByHand, type PictureEdge, type Place, type Placing, type PointedPlace } from './place';
-export { turnedOutline, type Turn } from './turn';
+export { turnedGuide, turnedOutline, type Turn } from './turn';
 export { isSign, placingOf, shapeOf, shapeOfPaths, type Shape, type ShapeFault } from './shape';
 export { createSnapSearch, type SnapSearch } from './snap-index';
 export { listSnaps, SNAP_KINDS, type Snap, type SnapKind, type SnapTarget } from './snap';

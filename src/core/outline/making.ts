@@ -1,6 +1,6 @@
 import type { Result } from '../basics';
-import { movedPath, placed, type Affine, type Line, type Path } from '../geometry';
-import { combine, offsetClosed, offsetOpen, orientedOutward, strip, type OffsetLimits, type StripWidth } from '../planar';
+import { enclosedArea, movedPath, placed, reversedPath, type Affine, type Line, type Path } from '../geometry';
+import { combine, offsetClosed, offsetOpen, strip, type OffsetLimits, type StripWidth } from '../planar';
 import { fittingsOf } from './fitting';
 import { findWhole, reflection } from './mirror';
 import { betweenOpenings, listSpans, type OpeningSpan } from './opening';
@@ -162,7 +162,7 @@ function offsetOf(sources: readonly Shape[], recipe: Extract<Recipe, { kind: 'of
   const found: Path[] = [];
   for (const { closed, paths } of sources) {
     for (const by of recipe.both ? [recipe.by, -recipe.by] : [recipe.by]) {
-      const results = closed ? [offsetClosed(paths.length > 1 ? paths : paths.map(orientedOutward), by, limitsOf(recipe))] : paths.map((path) => offsetOpen(path, by, limitsOf(recipe)));
+      const results = closed ? [offsetClosed(alongOutward(paths), by, limitsOf(recipe))] : paths.map((path) => offsetOpen(path, recipe.otherHand ? -by : by, limitsOf(recipe)));
       for (const result of results) {
         if (!result.ok) return 'made-unclear';
         found.push(...result.value);
@@ -170,6 +170,12 @@ function offsetOf(sources: readonly Shape[], recipe: Extract<Recipe, { kind: 'of
     }
   }
   return found;
+}
+
+/** Loops so that together they hold what lies to their left: holes run the other way around already. */
+function alongOutward(paths: readonly Path[]): readonly Path[] {
+  const area = paths.reduce((sum, { pieces }) => sum + enclosedArea(pieces), 0);
+  return area < 0 ? paths.map(reversedPath) : paths;
 }
 
 /** Where copies stand, as maps of the plane. */

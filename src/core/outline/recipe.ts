@@ -44,8 +44,8 @@ export type Justified = 'middle' | 'left' | 'right';
  * what it is made of; what is combined, completed or made a strip of usually stands in its sources' stead, which are then aids.
  */
 export type Recipe =
-  /** Grown by a distance where closed (shrunk below nothing), else the line beside, to its right; `both`: to both sides. */
-  | { readonly kind: 'offset'; readonly of: readonly string[]; readonly by: number; readonly both: boolean; readonly corners: CornerStyle }
+  /** Grown by a distance where closed (shrunk below nothing), else the line beside, to its right (with `otherHand` to its left); `both`: to both sides. */
+  | { readonly kind: 'offset'; readonly of: readonly string[]; readonly by: number; readonly both: boolean; readonly corners: CornerStyle; readonly otherHand?: boolean | undefined }
   | { readonly kind: 'strip'; readonly of: readonly string[]; readonly width: number; readonly justified: Justified; readonly ends: EndStyle; readonly corners: CornerStyle; readonly openings?: readonly Opening[] | undefined }
   /** What stands in the openings of a strip: one set of it. */
   | { readonly kind: 'fittings'; readonly of: readonly string[]; readonly set: FittingSet }

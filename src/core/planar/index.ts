@@ -3,5 +3,5 @@ export { type Boundary } from './boundary';
 export { combine, type Combining } from './combine';
 export { listNeighbours } from './cuts';
 export { listRegions, wellInside, type Region } from './regions';
-export { offsetClosed, offsetOpen, orientedOutward, strip, type OffsetLimits, type StripWidth } from './offset';
+export { offsetClosed, offsetOpen, strip, type OffsetLimits, type StripWidth } from './offset';
 export { type CornerStyle, type EndStyle } from './trail';

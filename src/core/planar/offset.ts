@@ -1,5 +1,5 @@
 import { done, refused, type Result } from '../basics';
-import { add, cross, dot, enclosedArea, endOf, perpendicular, pieceLength, reversedPath, scale, startOf, tangentAt, reversed, withoutFalseBow, type Path, type Piece, type Vec } from '../geometry';
+import { add, cross, dot, endOf, perpendicular, pieceLength, reversedPath, scale, startOf, tangentAt, reversed, withoutFalseBow, type Path, type Piece, type Vec } from '../geometry';
 import { findReading } from './arrangement';
 import { polyline } from './beside';
 import { boundariesOf, type Boundary } from './boundary';
@@ -12,11 +12,6 @@ export interface OffsetLimits {
   readonly corners: CornerStyle;
   readonly precision: number;
   readonly tolerance: number;
-}
-
-/** Closed paths so that what they hold lies to their left. */
-export function orientedOutward(path: Path): Path {
-  return enclosedArea(path.pieces) < 0 ? reversedPath(path) : path;
 }
 
 /**

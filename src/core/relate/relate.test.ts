@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { distance, type Vec } from '../geometry';
 import { HOLES, SHEETS } from '../shelf';
-import { shapeOf, type Chain, type CircleOutline, type Node, type Shape } from '../outline';
+import { shapeOf, type Chain, type CircleOutline, type Node, type Shape, type Turn } from '../outline';
 import { findTurned, judgeRelation, listFreedoms, listMoves, listNominals, listProposals, listSlopes, solvedOutlines, solveRelations, spreadOf, outlineAt, type Relatable, type Relation, type RelatingPlane, type RelationKind } from '.';
 
 const SIGMA = 0.2;
@@ -197,12 +197,14 @@ it('what is left free is what nothing exact holds: a level line of a typed lengt
 });
 
 it('said in other axes everything stays where it is: level becomes upright, or a direction', () => {
-  const quarter = { angle: (angle: number) => angle + Math.PI / 2, displacement: ([x, y]: Vec): Vec => [-y, x] };
-  const slight = { angle: (angle: number) => angle + 0.1, displacement: ([x, y]: Vec): Vec => [x * Math.cos(0.1) - y * Math.sin(0.1), x * Math.sin(0.1) + y * Math.cos(0.1)] };
+  const quarter: Turn = { hand: 1, angle: (angle) => angle + Math.PI / 2, displacement: ([x, y]) => [-y, x], place: ([x, y]) => [-y + 3, x + 4] };
+  const tilted = ([x, y]: Vec): Vec => [x * Math.cos(0.1) - y * Math.sin(0.1), x * Math.sin(0.1) + y * Math.cos(0.1)];
+  const slight: Turn = { hand: 1, angle: (angle) => angle + 0.1, displacement: tilted, place: tilted };
   const level = say('level', [seg('f', 0)]);
   expect(findTurned(level, quarter)).toMatchObject({ kind: 'upright' });
   expect(findTurned(level, slight)).toMatchObject({ kind: 'direction', value: expect.closeTo(0.1, 9) });
-  expect(findTurned(say('across', [{ outline: 'f', node: 'n0' }], 12), quarter)).toMatchObject({ kind: 'up', value: 12 });
+  expect(findTurned(say('across', [{ outline: 'f', node: 'n0' }], 12), quarter)).toMatchObject({ kind: 'up', value: 16 });
+  expect(findTurned(say('across', [{ outline: 'f', node: 'n0' }], 0), quarter)).toMatchObject({ kind: 'up', value: 4 });
   expect(findTurned(say('across', [{ outline: 'f', node: 'n0' }], 12), slight)).toBeUndefined();
   // A line has no front, and an angle between two lines no sign.
   const frame = chain('f', [[0, 0], [80, 0], [80, 30], [0, 30]]);

@@ -14,10 +14,11 @@ export function findTurned(relation: Relation, turn: Turn): Relation | undefined
   if (kind === 'level' || kind === 'upright') return directed(relation, turn.angle(kind === 'level' ? 0 : Math.PI / 2));
   if (kind === 'direction') return { ...relation, value: folded(turn.angle(value)) };
   if (kind !== 'across' && kind !== 'up') return relation;
-  const [x, y] = turn.displacement(kind === 'across' ? [value, 0] : [0, value]);
-  const [across, up] = [Math.abs(y) <= SAME * Math.abs(value), Math.abs(x) <= SAME * Math.abs(value)];
-  if (!across && !up) return undefined;
-  return { ...relation, kind: across ? 'across' : 'up', value: across ? x : y };
+  const [x, y] = turn.displacement(kind === 'across' ? [1, 0] : [0, 1]);
+  const isAcross = Math.abs(y) <= SAME;
+  if (!isAcross && Math.abs(x) > SAME) return undefined;
+  const at = turn.place(kind === 'across' ? [value, 0] : [0, value]);
+  return { ...relation, kind: isAcross ? 'across' : 'up', value: isAcross ? at[0] : at[1] };
 }
 
 function directed({ value: _, ...relation }: Relation, angle: number): Relation {

@@ -124,14 +124,14 @@ function PullButton({ made, name, testID }: { made: MadeOutline; name: string; t
 function OffsetFields({ recipe, change, made }: FieldsProps<Extract<Recipe, { kind: 'offset' }>>) {
   const shapes = useJob((state) => state.derived.shapes);
   const isClosed = recipe.of.every((id) => shapes.get(id)?.closed);
-  const side = recipe.both ? 'both' : recipe.by < 0 ? 'in' : 'out';
+  const side = recipe.both ? 'both' : recipe.by < 0 !== (!isClosed && recipe.otherHand === true) ? 'in' : 'out';
   return (
     <>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
-        <LengthField label="Distance" mm={Math.abs(recipe.by)} onChange={(mm) => change({ ...recipe, by: side === 'in' ? -mm : mm })} testID="offset-by" />
+        <LengthField label="Distance" mm={Math.abs(recipe.by)} onChange={(mm) => change({ ...recipe, otherHand: undefined, by: side === 'in' ? -mm : mm })} testID="offset-by" />
         <PullButton made={made} name="Point at where" testID="offset-pull" />
       </View>
-      <Choice name="Which side" value={side} options={isClosed ? CLOSED_SIDES : OPEN_SIDES} onChange={(to) => change({ ...recipe, both: to === 'both', by: to === 'in' ? -Math.abs(recipe.by) : Math.abs(recipe.by) })} />
+      <Choice name="Which side" value={side} options={isClosed ? CLOSED_SIDES : OPEN_SIDES} onChange={(to) => change({ ...recipe, otherHand: undefined, both: to === 'both', by: to === 'in' ? -Math.abs(recipe.by) : Math.abs(recipe.by) })} />
       <Choice named name="Its corners" value={recipe.corners} options={CORNERS} onChange={(corners) => change({ ...recipe, corners })} />
     </>
   );

@@ -1,0 +1,149 @@
+import type { Draft } from 'immer';
+import { isSameList } from '../basics';
+import { turnedGuide, turnedOutline, type Outline, type Turn } from '../outline';
+import { findTurned, type Relation, type RelationEnd } from '../relate';
+import { draft } from './command';
+import type { Dimension, Job } from './schema';
+
+/** The lists of a job, each of entities of one kind. */
+export type ListName = 'sheets' | 'views' | 'layers' | 'outlines' | 'guides' | 'relations' | 'regions' | 'dimensions' | 'parts' | 'declined' | 'references';
+type EntityIn<L extends ListName> = Job[L][number];
+
+/** Something in a job by its list and its id there. */
+export interface Name {
+  readonly list: ListName;
+  readonly id: string;
+}
+
+type IsGone = (list: ListName, id: string) => boolean;
+type ViewId = string;
+
+/** What has to be known of a kind of entity, so that no command has to remember it by hand. */
+interface Kind<E> {
+  /** All that it holds of other entities. */
+  names(entity: E): readonly Name[];
+  /** How it is without those that are gone; undefined where it goes with them. */
+  without(entity: E, isGone: IsGone): E | undefined;
+  /** On whose plane it lies; undefined: on none. */
+  viewOf(entity: E, job: Job): ViewId | undefined;
+  /** The same said in other axes of its plane; none where it cannot be said. */
+  turned(entity: E, turn: Turn): readonly E[];
+}
+
+const name = (list: ListName, id: string): Name => ({ list, id });
+const endsOf = (on: readonly RelationEnd[]) => on.map(({ outline }) => name('outlines', outline));
+const isWhole = (names: readonly Name[], isGone: IsGone) => !names.some(({ list, id }) => isGone(list, id));
+const still = <E>(entity: E): readonly E[] => [entity];
+
+/** A kind that goes with any of those that it holds. */
+function whole<L extends ListName>(kind: Omit<Kind<EntityIn<L>>, 'without'>): Kind<EntityIn<L>> {
+  return { ...kind, without: (entity, isGone) => (isWhole(kind.names(entity), isGone) ? entity : undefined) };
+}
+
+const onView = ({ view }: { readonly view: string }) => view;
+const viewName = ({ view }: { readonly view: string }) => name('views', view);
+const onNone = () => undefined;
+
+/** Who names whom, and what turns with a plane: a new kind of entity is one more row. */
+export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
+  sheets: whole<'sheets'>({ names: () => [], viewOf: onNone, turned: still }),
+  views: whole<'views'>({ names: ({ sheet, shares }) => [name('sheets', sheet), ...(shares === undefined ? [] : [name('views', shares)])], viewOf: onNone, turned: still }),
+  layers: whole<'layers'>({ names: () => [], viewOf: onNone, turned: still }),
+  outlines: { names: (outline) => [...neededBy(outline), ...sourcesOf(outline)], without: outlineWithout, viewOf: onView, turned: (outline, turn) => [turnedOutline(outline as Outline, turn) as EntityIn<'outlines'>] },
+  guides: whole<'guides'>({ names: (guide) => [viewName(guide)], viewOf: onView, turned: (guide, turn) => [turnedGuide(guide, turn)] }),
+  relations: whole<'relations'>({ names: (relation) => [viewName(relation), ...endsOf(relation.on)], viewOf: onView, turned: (relation, turn) => listed(findTurned(relation as Relation, turn)) }),
+  regions: whole<'regions'>({ names: (region) => [viewName(region)], viewOf: onView, turned: (region, turn) => [{ ...region, at: turn.place(region.at) }] }),
+  dimensions: whole<'dimensions'>({ names: (dimension) => [viewName(dimension), ...endsOf(dimension.on)], viewOf: onView, turned: (dimension, turn) => [turnedDimension(dimension, turn)] }),
+  parts: {
+    names: (part) => [viewName(part), ...part.of.map((id) => name('outlines', id))],
+    without: (part, isGone) => shrunk(part, part.of, !isGone('views', part.view), isGone, (of) => ({ ...part, of })),
+    viewOf: onView, turned: still,
+  },
+  declined: whole<'declined'>({ names: ({ on }) => endsOf(on), viewOf: ({ on }, { outlines }) => outlines.find(({ id }) => id === on[0]?.outline)?.view, turned: (declined, turn) => listed(findTurned({ ...declined, id: '', view: '' }, turn)).map(({ kind, on }) => ({ kind, on })) }),
+  references: whole<'references'>({ names: () => [], viewOf: onNone, turned: still }),
+};
+
+export const LISTS = Object.keys(KINDS) as readonly ListName[];
+
+const listed = <E>(entity: E | undefined): readonly E[] => (entity === undefined ? [] : [entity]);
+
+/** What an outline cannot be without. */
+function neededBy(outline: Outline): readonly Name[] {
+  const needed = [name('views', outline.view), name('layers', outline.layer)];
+  if (outline.shape !== 'made') return needed;
+  const { recipe } = outline;
+  // What nothing is taken away from any more was the body of what is left.
+  if (recipe.kind === 'combined' && recipe.how === 'subtracted') return [...needed, name('outlines', recipe.of[0]!)];
+  return recipe.kind === 'mirrored' ? [...needed, name('guides', recipe.guide)] : needed;
+}
+
+const sourcesOf = (outline: Outline): readonly Name[] => (outline.shape === 'made' ? outline.recipe.of.map((id) => name('outlines', id)) : []);
+
+function outlineWithout(outline: EntityIn<'outlines'>, isGone: IsGone): EntityIn<'outlines'> | undefined {
+  const isNeededThere = isWhole(neededBy(outline), isGone);
+  if (outline.shape !== 'made') return isNeededThere ? outline : undefined;
+  return shrunk(outline, outline.recipe.of, isNeededThere, isGone, (of) => ({ ...outline, recipe: { ...outline.recipe, of } }));
+}
+
+/** Something made of several, without those that are gone; itself where none is. */
+function shrunk<E>(entity: E, of: readonly string[], isNeededThere: boolean, isGone: IsGone, withSources: (of: readonly string[]) => E): E | undefined {
+  const left = of.filter((id) => !isGone('outlines', id));
+  if (!isNeededThere || left.length === 0) return undefined;
+  return left.length === of.length ? entity : withSources(left);
+}
+
+/** It stands to the same side of what it is read between. Where sizes in a row stand is said in axes that are as they were, or said no more. */
+function turnedDimension({ line, ...dimension }: Dimension, turn: Turn): Dimension {
+  const aside = { ...dimension, aside: turn.hand * dimension.aside };
+  const [x, y] = turn.displacement([1, 0]);
+  if (line === undefined || y !== 0 || Math.abs(x) !== 1) return aside;
+  const [across, up] = turn.place([line, line]);
+  return { ...aside, line: dimension.kind === 'up' ? across : up };
+}
+
+/** Takes entities out of a job, and what cannot be without them, or is of nothing then. */
+export function takeOut(job: Draft<Job>, names: readonly Name[]): void {
+  const gone = new Set(names.map(keyOf));
+  const isGone: IsGone = (list, id) => gone.has(keyOf({ list, id }));
+  for (let before = -1; gone.size > before;) {
+    before = gone.size;
+    for (const list of LISTS) {
+      const left = listWithout(list, job as Job, isGone);
+      const kept = new Set(left.map(idOf));
+      (job[list] as readonly object[]).map(idOf).forEach((id) => void (id !== undefined && !kept.has(id) && gone.add(keyOf({ list, id }))));
+      put(job, list, left);
+    }
+  }
+}
+
+/** Another list in the place of one, where anything of it is another. */
+function put<L extends ListName>(job: Draft<Job>, list: L, entities: readonly EntityIn<L>[]): void {
+  if (!isSameList(job[list] as readonly unknown[], entities)) Object.assign(job, { [list]: draft([...entities]) });
+}
+
+const keyOf = ({ list, id }: Name) => `${list}/${id}`;
+const idOf = (entity: object): string | undefined => (entity as { readonly id?: string }).id;
+
+function listWithout<L extends ListName>(list: L, job: Job, isGone: IsGone): readonly EntityIn<L>[] {
+  const kind = KINDS[list] as Kind<EntityIn<L>>;
+  return (job[list] as readonly EntityIn<L>[]).flatMap((entity) => {
+    const id = idOf(entity);
+    return id !== undefined && isGone(list, id) ? [] : listed(kind.without(entity, isGone));
+  });
+}
+
+/** Says what lies on a view's plane in other axes of it. */
+export function turnPlane(job: Draft<Job>, view: string, turn: Turn): void {
+  const turnedList = <L extends ListName>(list: L): readonly EntityIn<L>[] => {
+    const kind = KINDS[list] as Kind<EntityIn<L>>;
+    return (job[list] as readonly EntityIn<L>[]).flatMap((entity) => (kind.viewOf(entity, job as Job) === view ? kind.turned(entity, turn) : [entity]));
+  };
+  const turned = LISTS.map((list) => [list, turnedList(list)] as const);
+  for (const [list, entities] of turned) put(job, list, entities);
+}
+
+/** What entities of a job name that is not there. */
+export function listDangling(job: Job): readonly Name[] {
+  const known = new Set(LISTS.flatMap((list) => job[list].flatMap((entity) => listed(idOf(entity)).map((id) => keyOf({ list, id })))));
+  return LISTS.flatMap((list) => (job[list] as readonly EntityIn<typeof list>[]).flatMap((entity) => (KINDS[list] as Kind<typeof entity>).names(entity))).filter((named) => !known.has(keyOf(named)));
+}
