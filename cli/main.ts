@@ -1,5 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { createDeriver, drawingOf, figuredIn, figuresOf, findNameOf, lineOfOpening, lineOfPart, listOpenings, listParts, listRims, SAME_PLACE, shapesCutIn, shapesShownIn } from '../src/core/derive';
+import { createDeriver, drawingOf, figuredIn, figuresOf, findNameOf, lineOfOpening, lineOfPart, listOpenings, listParts, listRims, namesIn, SAME_PLACE, shapesCutIn, shapesShownIn } from '../src/core/derive';
 import { readBundle, readDxf, readSvg, summarize, writeDxf, writeOpeningsTable, writeSvg, writePartsTable, type FileUnit } from '../src/core/formats';
 import type { Job } from '../src/core/job';
 import { checkShapes } from '../src/core/outline';
@@ -59,10 +59,10 @@ const TOUCHING = 0.001;
 function check(file: string): unknown {
   const job = openJob(file);
   const derived = createDeriver()(job);
-  return [...derived.views.values()].map(({ view, fit }) => ({
+  return [...derived.views.values()].map(({ view, fit }) => ({ view, fit, names: namesIn(job, { view, fit }) })).map(({ names, view, fit }) => ({
     view: view.id, scaled: fit.scaled,
     findings: checkShapes(shapesCutIn(job, derived, view.id), { shortest: job.shortest, touching: TOUCHING }),
-    regions: listRegions(listRims(shapesShownIn(job, derived, view.id)).map(({ piece }) => piece), SAME_PLACE).map((region) => ({ area: region.area, name: findNameOf(region, job.regions.filter((named) => named.view === view.id))?.name })),
+    regions: listRegions(listRims(shapesShownIn(job, derived, view.id)).map(({ piece }) => piece), SAME_PLACE).map((region) => ({ area: region.area, name: findNameOf(region, names)?.name })),
   }));
 }
 

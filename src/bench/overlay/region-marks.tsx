@@ -1,4 +1,4 @@
-import { findNameOf, findRegionAt } from '@/core/derive';
+import { findNameOf, findRegionAt, namesIn } from '@/core/derive';
 import type { NamedRegion } from '@/core/job';
 import type { Vec } from '@/core/geometry';
 import { wellInside, type Region } from '@/core/planar';
@@ -30,7 +30,7 @@ function nameAt(region: Region): Vec {
 /** Named regions in their tints with their names; the one that is pointed at stronger than the rest. */
 export function RegionMarks({ job, fitted, viewport, palette, state }: RegionMarksProps) {
   const { value: regions = [] } = useRegions(fitted.view.id);
-  const named = job.regions.filter(({ view }) => view === fitted.view.id);
+  const named = namesIn(job, fitted);
   const chosen = state.at && findRegionAt(regions, state.at);
   const { fromPlane } = layingOf(viewport, fitted.fit);
   const pathOf = ({ around, holes }: Region) => [around, ...holes].map(({ pieces }) => pathData(pieces, true, fromPlane)).join('');

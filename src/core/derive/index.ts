@@ -5,7 +5,7 @@ export { datumTurned, findAskew, measureExtent, type Extent } from './extent';
 export { areaOf, figuredIn, figuresOf, measureOutline, measureShapes, pointedShare, type Figured, type OutlineFigures } from './figures';
 export { findFittedView, fitOf, pictureOf, type FittedView } from './fits';
 export { drawnSourcesOf, guideReach } from './made';
-export { findNameOf, findRegionAt, isInRegion, measureRegion, listRims, SAME_PLACE, perimeterOf, shapesCutIn, shapesShownIn, withOutlines, type ViewRegion } from './regions';
+export { findNameOf, findRegionAt, isInRegion, measureRegion, listRims, namesIn, SAME_PLACE, perimeterOf, shapesCutIn, shapesShownIn, withOutlines, type ViewRegion } from './regions';
 export { compare, findSpan, kindsFor, listRow, measureDimension, wholeEnds, type Compared, type Span } from './dimensions';
 export { measureSaid } from './said';
 export { planeAsView } from './ground';

@@ -4,6 +4,7 @@ import { isSign, type Shape } from '../outline';
 import type { Job, NamedRegion } from '../job';
 import { listRegions, type Region } from '../planar';
 import type { Derived } from './derive';
+import type { FittedView } from './fits';
 import { measureShapes, type Figured } from './figures';
 
 /** What is nearer than this is one place: mm, or px without scale. */
@@ -45,6 +46,11 @@ export const isInRegion = ({ around, holes }: Pick<Region, 'around' | 'holes'>, 
 
 /** The region around a place; undefined outside of all. */
 export const findRegionAt = <R extends Region>(regions: readonly R[], place: Vec): R | undefined => regions.find((region) => isInRegion(region, place));
+
+/** The named regions of a view, with their places on its plane as it is now: what was seen on the sheet moves with the scale, as what is drawn there does. */
+export function namesIn({ regions }: Pick<Job, 'regions'>, { view, fit }: Pick<FittedView, 'view' | 'fit'>): readonly NamedRegion[] {
+  return regions.filter((named) => named.view === view.id).map((named) => (named.seen ? { ...named, at: fit.toPlane(named.seen) } : named));
+}
 
 /** The name of a region: the newest that was given to a place in it. */
 export const findNameOf = (region: Region, named: readonly NamedRegion[]): NamedRegion | undefined => [...named].reverse().find(({ at }) => isInRegion(region, at));

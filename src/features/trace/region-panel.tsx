@@ -4,7 +4,7 @@ import { Button } from 'react-native-paper';
 import { useRegions } from '@/bench/regions';
 import type { RegionState } from '@/bench/tools';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
-import { figuredIn, findNameOf, findRegionAt, measureRegion, perimeterOf, type FittedView, type ViewRegion } from '@/core/derive';
+import { figuredIn, findNameOf, findRegionAt, measureRegion, namesIn, perimeterOf, type FittedView, type ViewRegion } from '@/core/derive';
 import { findUnion, pieceBounds } from '@/core/geometry';
 import { addRegion, changeRegion, REGION_KINDS, removeRegion, type NamedRegion, type RegionKind } from '@/core/job';
 import type { Region } from '@/core/planar';
@@ -34,7 +34,7 @@ export function RegionPanel({ state }: { state: RegionState }) {
   const { value: regions, ...looking } = useRegions(fitted?.view.id ?? '');
   if (!fitted || !regions) return <Card><WorkSlip {...looking} doing="Looking for regions" testID="regions-work" /></Card>;
   const chosen = state.at && findRegionAt(regions, state.at);
-  const named = job.regions.filter(({ view }) => view === fitted.view.id);
+  const named = namesIn(job, fitted);
   return (
     <>
       {chosen ? <ChosenRegion key={chosen.inside.join()} region={chosen} name={findNameOf(chosen, named)} fitted={fitted} /> : null}
@@ -85,7 +85,8 @@ function ChosenRegion({ region, name, fitted }: { region: ViewRegion; name: Name
     const figured = figuredIn(job, derived, fitted.view.id);
     return { sigma: measureRegion(region, figured, ({ area }) => area).sigma, around: measureRegion(region, figured, perimeterOf) };
   }, [region, job, derived, fitted]);
-  const put = (change: Partial<NamedRegion>) => run(name ? changeRegion({ ...name, ...change }) : addRegion({ id: newId(), view: fitted.view.id, at: region.inside, name: text.trim() || KIND_WORDS[kind], kind, ...change }));
+  const place = { at: region.inside, seen: fitted.fit.toSheet(region.inside) };
+  const put = (change: Partial<NamedRegion>) => run(name ? changeRegion({ ...name, ...place, ...change }) : addRegion({ id: newId(), view: fitted.view.id, ...place, name: text.trim() || KIND_WORDS[kind], kind, ...change }));
   return (
     <Card testID="region-card">
       <WrittenField label="Name" value={text} onChange={setText} parse={parseName} onSubmit={(said) => put({ name: said })} testID="region-name" />
