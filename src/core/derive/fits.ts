@@ -51,22 +51,71 @@ export function fitOf(own: View, sheet: Sheet, owner = own): FittedView {
   };
 }
 
+interface LastGood {
+  readonly fit: Fit;
+  readonly refusal: Refusal | undefined;
+  readonly without: readonly string[];
+}
+
 /**
- * The fit of all pieces, or of what stood before the newest ones came: they are left away one by one from the end until a fit
- * stands. Without any used evidence the view is simply without scale, which is nothing to refuse.
+ * The fit of all pieces, or, where there is none, of as many as give one: without those that the refusal names, else without the newest ones. Without any used evidence the view
+ * is simply without scale, which is nothing to refuse.
  */
-function lastGoodFit(input: FitInput): { fit: Fit; refusal: Refusal | undefined; without: readonly string[] } {
-  if (!input.evidence.some((piece) => !piece.check)) return { fit: unscaledFit(input), refusal: undefined, without: [] };
+function lastGoodFit(input: FitInput): LastGood {
+  if (!hasUsed(input.evidence)) return { fit: unscaledFit(input), refusal: undefined, without: [] };
   const whole = fitView(input);
   if (whole.ok) return { fit: whole.value, refusal: undefined, without: [] };
-  const left: Piece[] = [...input.evidence];
-  const without: string[] = [];
-  while (left.some((piece) => !piece.check)) {
-    without.push(left.pop()!.id);
-    const fit = fitView({ ...input, evidence: left });
-    if (fit.ok) return { fit: fit.value, refusal: whole, without };
+  const found = withoutNamed(input, whole) ?? withoutNewest(input);
+  const kept = new Set(found?.evidence);
+  return { fit: found?.fit ?? unscaledFit(input), refusal: whole, without: input.evidence.filter((piece) => !kept.has(piece)).map(({ id }) => id) };
+}
+
+const hasUsed = (evidence: readonly Piece[]) => evidence.some((piece) => !piece.check);
+
+interface Found {
+  readonly fit: Fit;
+  readonly evidence: readonly Piece[];
+}
+
+function fitOfThese(input: FitInput, evidence: readonly Piece[]): Found | Refusal {
+  if (!hasUsed(evidence)) return refused('scale-undetermined');
+  const fit = fitView({ ...input, evidence });
+  return fit.ok ? { fit: fit.value, evidence } : fit;
+}
+
+/** Without the pieces that refusals name, one after the other; of several that contradict each other without the newest. Undefined when a refusal names none, or nothing is left. */
+function withoutNamed(input: FitInput, first: Refusal): Found | undefined {
+  let [refusal, left] = [first, input.evidence];
+  for (;;) {
+    const named = String(refusal.detail.id ?? refusal.detail.ids ?? '').split(',');
+    const culprit = left.findLast(({ id }) => named.includes(id));
+    if (!culprit) return undefined;
+    left = left.filter((piece) => piece !== culprit);
+    const tried = fitOfThese(input, left);
+    if ('fit' in tried) return tried;
+    refusal = tried;
   }
-  return { fit: unscaledFit(input), refusal: whole, without: input.evidence.map(({ id }) => id) };
+}
+
+/** Without the newest pieces: twice as many each time until there is a fit, then by halves as few as give one. */
+function withoutNewest(input: FitInput): Found | undefined {
+  const { evidence } = input;
+  const tryWithout = (count: number) => {
+    const tried = fitOfThese(input, evidence.slice(0, evidence.length - count));
+    return 'fit' in tried ? tried : undefined;
+  };
+  let [tooFew, enough, found] = [0, 1, tryWithout(1)];
+  while (!found && enough < evidence.length) {
+    [tooFew, enough] = [enough, Math.min(evidence.length, 2 * enough)];
+    found = tryWithout(enough);
+  }
+  while (found && enough - tooFew > 1) {
+    const middle = Math.floor((tooFew + enough) / 2);
+    const better = tryWithout(middle);
+    if (better) [enough, found] = [middle, better];
+    else tooFew = middle;
+  }
+  return found;
 }
 
 export function findFittedView(job: Job, id: string): Result<FittedView> {
