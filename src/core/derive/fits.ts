@@ -105,8 +105,8 @@ function withoutNewest(input: FitInput): Found | undefined {
     return 'fit' in tried ? tried : undefined;
   };
   let [tooFew, enough, found] = [0, 1, tryWithout(1)];
-  while (!found && enough < evidence.length) {
-    [tooFew, enough] = [enough, Math.min(evidence.length, 2 * enough)];
+  while (!found && enough < evidence.length - 1) {
+    [tooFew, enough] = [enough, Math.min(evidence.length - 1, 2 * enough)];
     found = tryWithout(enough);
   }
   while (found && enough - tooFew > 1) {
