@@ -1,7 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { FittedView } from '@/core/derive';
 import { boxAround, distance, subtract, type Vec } from '@/core/geometry';
-import type { EvidenceKind } from '@/core/job';
+import { findLockOn, type EvidenceKind } from '@/core/job';
 import { newId, type JobStore, type LoadedReference } from '@/store';
 import { aimAt, aimZoom, pointingSigma, type Aim, type Hand } from './aim';
 import type { Found, PictureEdges } from './edges';
@@ -123,6 +123,8 @@ export class Session {
 
   setTool(tool: ActiveTool): void {
     this.setAwaited();
+    const lock = toolOf(tool).places?.(tool.state) && findLockOn(this.jobs.getState().job, this.getState().viewId);
+    if (lock) return this.say('view-is-locked', lock);
     if (tool.name !== 'match' && this.getState().elsewhere) this.lookAt(undefined);
     this.set({ tool, beacon: undefined, suggested: [] });
     this.jobs.getState().setDraft(JSON.stringify({ view: this.getState().viewId, tool }));

@@ -1,6 +1,6 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { createDeriver, type Derived } from '@/core/derive';
-import { isHoldable, redo, runCommand, undo, type Command, type CommandName, type History, type Job } from '@/core/job';
+import { findLock, isHoldable, redo, runCommand, undo, type Command, type CommandName, type History, type Job } from '@/core/job';
 import { Autosave, type AutosaveOptions, type SaveState } from './autosave';
 import type { NotHeld } from './lease';
 
@@ -12,7 +12,7 @@ export interface JobState {
   /** Why the job is only shown here and not changed; undefined where it can be. */
   readonly readOnly: NotHeld | undefined;
   /** What was done last, for the notice that names it. */
-  readonly lastDone: { readonly name: CommandName; readonly way: 'done' | 'undone' | 'redone' | 'refused'; readonly at: number } | undefined;
+  readonly lastDone: { readonly name: CommandName; readonly way: 'done' | 'undone' | 'redone' | 'refused' | 'locked'; readonly at: number; readonly lock?: { readonly id: string; readonly name: string } | undefined } | undefined;
   run(command: Command): void;
   undo(): void;
   redo(): void;
@@ -49,6 +49,8 @@ export function createJobStore(options: AutosaveOptions): JobStore {
       run(command) {
         const { history, readOnly } = get();
         if (readOnly) return;
+        const lock = findLock(history.job, command);
+        if (lock) return set({ lastDone: { name: command.name, way: 'locked', at: Date.now(), lock } });
         const next = runCommand(history, command);
         // What could not be read again is not written: better one change that is refused than a job that never opens.
         if (next !== history && !isHoldable(history.job, next.job)) set({ lastDone: { name: command.name, way: 'refused', at: Date.now() } });

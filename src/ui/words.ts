@@ -54,6 +54,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'view-cut': ({ name }) => `“${name}” is in the strip of views. Frame the next one, or go on.`,
   'views-cut': ({ count }) => `${count} views are in the strip. Name them under Views.`,
   'sides-not-understood': ({ most }) => `Write a whole number of sides, from 3 to ${most}.`,
+  'view-is-locked': ({ name }) => `“${name}” is locked, so that its fit, its zero and its picture stay as they are.`,
   'nothing-to-cut': () => 'There is no outline here to cut. Point at one; locked layers stay out of it.',
   'made-follows': () => 'This outline is made of others and follows them. Change those, or let it go first.',
   'edges-do-not-cut': () => 'What you chose to cut by does not cross this outline. Choose others, or cut by whatever crosses.',

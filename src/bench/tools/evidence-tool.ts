@@ -158,7 +158,7 @@ function preview(state: EvidenceState, aim: Aim | undefined): Preview {
 /** Nothing is left to point at: the sizes are asked for. */
 export const isPointed = (state: EvidenceState) => state.found === true || isFull(wayOf(state), state.points.length);
 
-export const evidenceTool: Tool<EvidenceState> = { start: START, step, preview };
+export const evidenceTool: Tool<EvidenceState> = { places: () => true, start: START, step, preview };
 
 /** What was said about a piece, as its fields read it. mm or degrees; plus-minus two sigma. */
 export interface SaidSizes {

@@ -83,6 +83,7 @@ const pointOf = ({ id, from }: MatchPair): EvidencePoint => ({ id: `${id}-at`, a
 
 /** Lays a view onto existing geometry, place by place: one in the picture, the same one there, and again. */
 export const matchTool: Tool<MatchState> = {
+  places: () => true,
   start: START,
   step(state, input, context): Step<MatchState> {
     switch (input.kind) {

@@ -58,6 +58,7 @@ function spanPreview(look: NonNullable<Preview['span']>['look']): Tool<SpanState
 
 /** The datum: two places give the origin and the direction that is level. Done as soon as both are there. */
 export const datumTool: Tool<SpanState> = {
+  places: () => true,
   start: START,
   step(state, input, context) {
     const [next, effects] = stepSpan(state, input);
@@ -70,7 +71,7 @@ export const datumTool: Tool<SpanState> = {
 };
 
 /** An edge that is known to run level, upright or at an angle: which, is said on its card. */
-export const levelTool: Tool<SpanState> = { start: START, step: (state, input) => stepSpan(state, input), preview: spanPreview('datum') };
+export const levelTool: Tool<SpanState> = { places: () => true, start: START, step: (state, input) => stepSpan(state, input), preview: spanPreview('datum') };
 
 /**
  * The datum's direction with which an edge runs at `angle` (radians, counter-clockwise from level) as the view is seen. An edge has

@@ -66,6 +66,8 @@ export interface Tool<S> {
   readonly start: S;
   /** It goes wherever the hand goes: nothing catches its aim. */
   readonly isFree?: boolean;
+  /** Whether what it does changes the fit, the axes or the picture of the view: then it is not taken in hand over one that is locked. */
+  places?(state: S): boolean;
   /** Whether pointing has set nothing that could be nudged: it chose something, or did its work. */
   setsNoPoint?(state: S): boolean;
   step(state: S, input: ToolInput, context: ToolContext): Step<S>;

@@ -12,12 +12,11 @@ export const setLift = (id: string, mm: number | undefined) =>
 const sizeOf = ({ said }: Evidence) => said.length?.value ?? said.diameter?.value ?? said.width?.value ?? 0;
 const detailOf = (evidence: Evidence) => ({ kind: evidence.kind, mm: sizeOf(evidence) });
 
-/** Adds a piece with those of its points that the view does not have yet. The first one that is used locks the view. */
+/** Adds a piece with those of its points that the view does not have yet. */
 export const addEvidence = (id: string, evidence: Evidence, points: readonly EvidencePoint[] = []) =>
   changeFit(evidence.role === 'check' ? 'check-added' : 'evidence-added', id, (view) => {
     view.points.push(...points.filter((point) => !view.points.some((known) => known.id === point.id)).map(draft));
     view.evidence.push(draft(evidence));
-    if (evidence.role === 'use') view.locked = true;
   }, detailOf(evidence));
 
 export const changeEvidence = (id: string, evidence: Evidence) =>

@@ -1,4 +1,4 @@
-export { fitOwner, named, together, type Command, type CommandName } from './command';
+export { findLock, findLockOn, fitOwner, named, together, type Command, type CommandName } from './command';
 export * from './evidence-commands';
 export * from './outline-commands';
 export * from './view-commands';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import {
-  addEvidence, addMade, addGuide, addLayer, addOutline, addRelations, addSheet, changeLayer, createJob, createView, joinOutlines, movePoint, moveToLayer, nudgeOutline, readJob, redo, removeEvidence, removeLayer, removeOutlines, removeView,
+  addEvidence, addMade, changeEvidence, findLock, layOnPlane, mirrorView, pointAgain, renameView, setCleaning, setFrame, setLocked, setSheetKind, setTrustTilt, shareFit, together, turnView, addGuide, addLayer, addOutline, addRelations, addSheet, changeLayer, createJob, createView, joinOutlines, movePoint, moveToLayer, nudgeOutline, readJob, redo, removeEvidence, removeLayer, removeOutlines, removeView,
   renameJob, runCommand, setDatum, setHidden, setLift, setLook, setModel, setUnits, startHistory, undo, type Command, type Evidence, type EvidencePoint, type Job, type Sheet,
 } from '.';
 import type { Opening, Outline } from '../outline';
@@ -62,9 +62,21 @@ describe('the history', () => {
 
 describe('commands', () => {
   const base = commands.slice(0, 1).reduce(runCommand, startHistory(job()));
-  it('lock a view with its first used length, not with a check', () => {
-    expect(runCommand(base, addEvidence('v', evidence, ends)).job.views[0]!.locked).toBe(true);
-    expect(runCommand(base, addEvidence('v', { ...evidence, role: 'check' }, ends)).job.views[0]!.locked).toBe(false);
+  it('of a locked view say that they are kept from its fit, its axes and its picture; what is drawn on it goes on', () => {
+    const sharing = { ...createView('w', sheet), shares: 'v' };
+    const locked = (id: string): Pick<Job, 'views'> => ({ views: [view, sharing, createView('x', { ...sheet, id: 't' })].map((each) => ({ ...each, locked: each.id === id })) });
+    const placing = [
+      addEvidence('v', evidence, ends), changeEvidence('v', evidence), removeEvidence('v', 'e'), movePoint('v', ends[0]!), pointAgain('v', ends), setLift('v', 2), setModel('v', 'affine', 'none'), setDatum('v', { origin: [5, 5], direction: 0 }), turnView('v', 1), mirrorView('v'),
+      setFrame('v', undefined), setCleaning('v', [], 'cleaned'), shareFit('v', undefined), layOnPlane('v', 'site', [], []), removeView('v'), setSheetKind('s', 'scan'), setTrustTilt('s', true),
+    ];
+    for (const command of placing) expect([command.name.code, findLock(locked('v'), command)?.id, findLock(locked('x'), command)]).toEqual([command.name.code, 'v', undefined]);
+    // Among several that are one step, one is enough; and a lock on a view holds the fit that it shares.
+    expect(findLock(locked('v'), together([renameJob('Blade'), setLift('v', 2), renameJob('Blade')]))).toMatchObject({ id: 'v' });
+    expect([addEvidence('v', evidence, ends), setLift('v', 2)].map((command) => findLock(locked('w'), command)?.id)).toEqual(['w', 'w']);
+    expect(findLock(locked('w'), turnView('v', 1))).toBeUndefined();
+    for (const command of [addOutline(circle('o')), renameView('v', 'Front'), setHidden('v', true), setLocked('v', false), setLook('v', { opacity: 1, contrast: 1, grey: false }), addGuide({ id: 'g', view: 'v', through: { kind: 'pointed', at: [1, 1], sigma: 1 }, angle: 0, offset: 0 }), renameJob('x')]) {
+      expect(findLock(locked('v'), command)).toBeUndefined();
+    }
   });
 
   it('share points between pieces, and take a point away with the last piece that stands on it', () => {

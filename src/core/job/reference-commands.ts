@@ -1,4 +1,4 @@
-import { changeView, command, draft, fitOwner } from './command';
+import { changeView, command, draft, fitOwner, placing } from './command';
 import type { CleaningStep } from './cleaning';
 import type { Asked } from './asked';
 import type { Evidence, EvidencePoint } from './evidence';
@@ -23,14 +23,13 @@ export const removeReference = (id: string) => command('reference-removed', (job
 
 /** Places of a view laid onto places of a plane: the pieces are known points, and the view stands on that plane from now on. */
 export const layOnPlane = (id: string, plane: string, pieces: readonly Evidence[], points: readonly EvidencePoint[]) =>
-  command('view-matched', (job) => {
+  placing(command('view-matched', (job) => {
     const owner = fitOwner(job, id);
     for (const view of job.views) if (view.id === id || view.id === owner) view.plane = plane;
     const view = job.views.find((other) => other.id === owner);
     view?.points.push(...points.map(draft));
     view?.evidence.push(...pieces.map(draft));
-    if (view) view.locked = true;
-  }, { count: pieces.length });
+  }, { count: pieces.length }), id);
 
 /** A picture whose place on a site is known comes in together with what says so. */
 export const addPlacedSheet = (sheet: Sheet, view: View, site: Site | undefined) =>
@@ -40,6 +39,6 @@ export const addPlacedSheet = (sheet: Sheet, view: View, site: Site | undefined)
     if (site) job.site ??= draft(site);
   }, { name: sheet.name });
 
-export const setCleaning = (id: string, cleaning: readonly CleaningStep[], code: string) => changeView(code, id, (view) => void (view.cleaning = draft([...cleaning])), { count: cleaning.length });
+export const setCleaning = (id: string, cleaning: readonly CleaningStep[], code: string) => placing(changeView(code, id, (view) => void (view.cleaning = draft([...cleaning])), { count: cleaning.length }), id);
 
 export const setAsked = (asked: readonly Asked[], code: string) => command(code, (job) => void (job.asked = draft([...asked])), { count: asked.length });

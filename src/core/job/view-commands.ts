@@ -2,7 +2,7 @@ import type { Draft } from 'immer';
 import { add, subtract, type Vec } from '../geometry';
 import type { Turn } from '../outline';
 import { takeOut, turnPlane } from './kinds';
-import { changeView, command, draft, fitOwner, type Command } from './command';
+import { changeView, command, draft, fitOwner, placing, type Command } from './command';
 import type { Job, Sheet, View, ViewSide } from './schema';
 
 export const addSheet = (sheet: Sheet, view: View) =>
@@ -12,16 +12,19 @@ export const addSheet = (sheet: Sheet, view: View) =>
   }, { name: sheet.name });
 
 export const setSheetKind = (id: string, kind: Sheet['kind']) =>
-  command('sheet-kind-set', (job) => {
+  onSheet(id, command('sheet-kind-set', (job) => {
     const sheet = job.sheets.find((other) => other.id === id);
     if (sheet) sheet.kind = kind;
-  }, { kind });
+  }, { kind }));
 
 export const setTrustTilt = (id: string, trust: boolean) =>
-  command(trust ? 'tilt-trusted' : 'tilt-not-trusted', (job) => {
+  onSheet(id, command(trust ? 'tilt-trusted' : 'tilt-not-trusted', (job) => {
     const sheet = job.sheets.find((other) => other.id === id);
     if (sheet) sheet.trustTilt = trust;
-  });
+  }));
+
+/** What is said of a sheet holds for all of its views. */
+const onSheet = (sheet: string, of: Command): Command => ({ ...of, places: ({ views }) => views.filter((view) => view.sheet === sheet).map(({ id }) => id) });
 
 export const setLook = (id: string, look: View['look']): Command => ({ ...changeView('look-set', id, (view) => void (view.look = { ...look })), merge: `look/${id}` });
 export const setHidden = (id: string, hidden: boolean) => changeView(hidden ? 'view-hidden' : 'view-shown', id, (view) => void (view.hidden = hidden));
@@ -29,7 +32,7 @@ export const setLocked = (id: string, locked: boolean) => changeView(locked ? 'v
 export const renameView = (id: string, name: string) => changeView('view-renamed', id, (view) => void (view.name = name), { name });
 export const setSide = (id: string, side: ViewSide | undefined) => changeView('side-set', id, (view) => void (view.side = side), { side: side ?? '' });
 /** What is seen of the sheet: a polygon, or all of it. The pixels, the evidence and what is traced stay where they are. */
-export const setFrame = (id: string, frame: View['frame']) => changeView(frame ? 'view-cropped' : 'crop-removed', id, (view) => void (view.frame = draft(frame)));
+export const setFrame = (id: string, frame: View['frame']) => placing(changeView(frame ? 'view-cropped' : 'crop-removed', id, (view) => void (view.frame = draft(frame))), id);
 /** A further view of a sheet that is there. */
 export const cutView = (view: View) => command('view-cut', (job) => void job.views.push(draft(view)), { name: view.name });
 
@@ -55,7 +58,7 @@ export const turnView = (id: string, by: number) =>
 export const mirrorView = (id: string) => changeAxes('view-mirrored', id, (view) => ({ ...view, mirrored: !view.mirrored, datum: { ...view.datum, direction: view.datum.direction + Math.PI } }));
 
 function changeAxes(code: string, id: string, change: (view: View) => View, detail = {}, zero: Vec = [0, 0]): Command {
-  return command(code, (job) => {
+  return placing(command(code, (job) => {
     const index = job.views.findIndex((view) => view.id === id);
     const before = job.views[index] as View | undefined;
     if (!before) return;
@@ -63,7 +66,7 @@ function changeAxes(code: string, id: string, change: (view: View) => View, deta
     const turn = turnBetween(before, after, before.shares === undefined ? before : (job.views.find(({ id: owner }) => owner === before.shares) as View), zero);
     job.views[index] = draft(after);
     turnPlane(job, id, turn);
-  }, detail);
+  }, detail), id);
 }
 
 /** How what lies on the plane is said anew when the axes change; `known` is the view whose evidence holds. Evidence that tells what is level, or where zero is, is stronger than the datum. */
@@ -86,12 +89,12 @@ function turnBetween(before: View, after: View, { evidence }: View, zero: Vec): 
 
 /** Takes a view out with everything that stands on it, and its sheet with its last view. Views that share its fit keep a copy of what is known. */
 export const removeView = (id: string) =>
-  command('view-removed', (job) => {
+  placing(command('view-removed', (job) => {
     const gone = job.views.find((view) => view.id === id);
     if (gone) passOn(job, gone);
     takeOut(job, [{ list: 'views', id }]);
     if (!job.views.some((view) => view.sheet === gone?.sheet)) takeOut(job, job.sheets.filter((other) => other.id === gone?.sheet).map((sheet) => ({ list: 'sheets', id: sheet.id })));
-  });
+  }), id);
 
 function passOn(job: Draft<Job>, gone: Draft<View>): void {
   const [heir, ...others] = job.views.filter((view) => view.shares === gone.id);
@@ -110,11 +113,11 @@ function takeKnowledge(to: Draft<View>, from: Draft<View>): void {
 
 /** Lets a view share what is known about another one of its sheet, or gives it a copy of its own. Its own evidence goes when it shares. */
 export const shareFit = (id: string, other: string | undefined) =>
-  command(other === undefined ? 'fit-unshared' : 'fit-shared', (job) => {
+  placing(command(other === undefined ? 'fit-unshared' : 'fit-shared', (job) => {
     const view = job.views.find((one) => one.id === id);
     const owner = job.views.find((one) => one.id === (other === undefined ? view?.shares : fitOwner(job, other)));
     if (!view || !owner || owner.id === id || owner.sheet !== view.sheet) return;
     if (other === undefined) return takeKnowledge(view, owner);
     job.views.forEach((one) => void (one.shares === id && (one.shares = owner.id)));
     Object.assign(view, { shares: owner.id, points: [], evidence: [] });
-  });
+  }), id);

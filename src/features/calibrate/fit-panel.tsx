@@ -45,17 +45,17 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
     <>
       <LedgeButton icon="length" label="Length" name="Known length" chosen={points('use')} onPress={point('use')} testID="tool-length" />
       <LedgeButton icon="check" label="Check" name="Check on a second size" chosen={points('check')} onPress={point('check')} testID="tool-check" />
-      <LedgeButton icon="rectangle" label="Other" name="Something else that is known" chosen={panel === 'kinds'} onPress={open('kinds')} testID="panel-kinds" />
+      <LedgeButton icon="rectangle" label="Known shape" name="A shape, an angle or a place that is known" chosen={panel === 'kinds'} onPress={open('kinds')} testID="panel-kinds" />
       <LedgeButton icon="shelf" label="Shelf" name="Things of known size" chosen={panel === 'shelf'} onPress={open('shelf')} testID="panel-shelf" />
       <MatchButton chosen={panel === 'match'} onOpen={open('match')} />
       <LedgeButton icon="level" label="Zero" name="Zero and what is level" chosen={tool.name === 'datum'} onPress={() => (onPanel('evidence'), session.chooseTool('datum'))} testID="tool-datum" />
       {fitted.sheet.kind === 'photo' ? <LedgeButton icon="height" label="Height" name="Height of what is traced" chosen={panel === 'height'} onPress={open('height')} testID="panel-height" /> : null}
-      <LedgeButton icon="upright" label="Straight" name={straight ? 'Show the picture as it was taken' : 'Square the picture up'} chosen={straight} disabled={!fit.scaled} onPress={() => session.setStraight(!straight)} testID="toggle-straight" />
+      <LedgeButton icon="upright" label="Square up" name={straight ? 'Show the picture as it was taken' : 'Square the picture up'} chosen={straight} disabled={!fit.scaled} onPress={() => session.setStraight(!straight)} testID="toggle-straight" />
       <LedgeButton icon="map" label="Accuracy" name={accuracy ? 'Put the accuracy map away' : 'Show the accuracy map'} chosen={accuracy} disabled={!fit.scaled} onPress={() => session.toggle('accuracy')} testID="toggle-accuracy" />
       <LedgeButton icon="lens" label="Model" name="What may be wrong with the picture" chosen={panel === 'model'} onPress={open('model')} testID="panel-model" />
       <LedgeButton icon="look" label="Look" name="How the picture is shown" chosen={panel === 'look'} onPress={open('look')} testID="panel-look" />
-      <LedgeButton icon={view.hidden ? 'hide' : 'eye'} label={view.hidden ? 'Hidden' : 'Shown'} name={view.hidden ? 'Show the picture' : 'Hide the picture'} chosen={view.hidden} onPress={() => jobs.getState().run(setHidden(view.id, !view.hidden))} testID="toggle-hidden" />
-      <LedgeButton icon={view.locked ? 'lock' : 'unlock'} label={view.locked ? 'Locked' : 'Open'} name={view.locked ? 'Unlock the view' : 'Lock the view'} chosen={view.locked} onPress={() => jobs.getState().run(setLocked(view.id, !view.locked))} testID="toggle-lock" />
+      <LedgeButton icon={view.hidden ? 'hide' : 'eye'} label={view.hidden ? 'Show' : 'Hide'} name={view.hidden ? 'Show the picture' : 'Hide the picture'} chosen={view.hidden} onPress={() => jobs.getState().run(setHidden(view.id, !view.hidden))} testID="toggle-hidden" />
+      <LedgeButton icon={view.locked ? 'lock' : 'unlock'} label={view.locked ? 'Unlock' : 'Lock'} name={view.locked ? 'Unlock the view' : 'Lock the view'} chosen={view.locked} onPress={() => jobs.getState().run(setLocked(view.id, !view.locked))} testID="toggle-lock" />
     </>
   );
 }

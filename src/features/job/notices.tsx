@@ -3,6 +3,7 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useJob, useSession } from '@/bench/use-session';
 import type { Notice } from '@/bench/session-state';
+import { setLocked } from '@/core/job';
 import type { Units } from '@/core/units';
 import type { BringIn } from '@/features/sources/use-bring-in';
 import type { JobState } from '@/store';
@@ -26,6 +27,7 @@ export function Notices({ bringIn, raised }: { bringIn: BringIn; raised: boolean
   const lastDone = useJob((state) => state.lastDone);
   const [gone, setGone] = useState(0);
   const followers = useJob(({ job }) => job.outlines.length);
+  const run = useJob((state) => state.run);
   const latest = latestOf(notice, lastDone, followers, units);
   const at = latest?.at ?? 0;
   useEffect(() => {
@@ -37,7 +39,7 @@ export function Notices({ bringIn, raised }: { bringIn: BringIn; raised: boolean
     <View style={{ position: 'absolute', left: 8, right: 64, ...(raised ? { top: BELOW_TOUR } : { bottom: 8 }), gap: 6, pointerEvents: 'box-none', alignItems: 'flex-start' }}>
       {bringIn.doing ? <Slip text={bringIn.doing} testID="doing" action="Stop" onAction={bringIn.stop} /> : null}
       {bringIn.said.map((sentence) => <Slip key={sentence} text={sentence} testID="said" onClose={bringIn.hush} />)}
-      {text ? <Slip text={text} testID="notice" /> : null}
+      {text ? <Slip text={text} testID="notice" {...(latest?.lock ? { action: 'Unlock it', onAction: () => run(setLocked(latest.lock!, false)) } : {})} /> : null}
     </View>
   );
 }
@@ -46,12 +48,13 @@ export function Notices({ bringIn, raised }: { bringIn: BringIn; raised: boolean
 const REFITS: ReadonlySet<string> = new Set(['evidence-added', 'evidence-set', 'evidence-removed', 'evidence-moved', 'model-set', 'lift-set', 'sheet-kind-set']);
 
 /** Whichever was said last; a command that was simply done silences what was said before it. */
-function latestOf(notice: Notice | undefined, lastDone: JobState['lastDone'], followers: number, units: Units): { at: number; text: string | undefined } | undefined {
-  if (notice && notice.at >= (lastDone?.at ?? 0)) return { at: notice.at, text: sentenceFor(notice.code, notice.detail) };
+function latestOf(notice: Notice | undefined, lastDone: JobState['lastDone'], followers: number, units: Units): { at: number; text: string | undefined; lock?: string | undefined } | undefined {
+  if (notice && notice.at >= (lastDone?.at ?? 0)) return { at: notice.at, text: sentenceFor(notice.code, notice.detail), lock: notice.code === 'view-is-locked' ? String(notice.detail.id) : undefined };
   if (!lastDone) return undefined;
+  if (lastDone.lock) return { at: lastDone.at, text: sentenceFor('view-is-locked', lastDone.lock), lock: lastDone.lock.id };
   const name = nameOfCommand(lastDone.name, units);
   const refitted = REFITS.has(lastDone.name.code) && followers > 0 ? `What is drawn follows the new fit (${followers === 1 ? 'one outline' : `${followers} outlines`}). Undo takes both back.` : undefined;
-  return { at: lastDone.at, text: { done: refitted, undone: `Undone: ${name}.`, redone: `Done again: ${name}.`, refused: `Not done: ${name}. Something in it is longer, larger or more than a job can hold.` }[lastDone.way] };
+  return { at: lastDone.at, text: { done: refitted, undone: `Undone: ${name}.`, redone: `Done again: ${name}.`, refused: `Not done: ${name}. Something in it is longer, larger or more than a job can hold.` }[lastDone.way as 'done'] };
 }
 
 function Slip({ text, testID, action, onAction, onClose }: { text: string; testID: string; action?: string; onAction?: () => void; onClose?: () => void }) {

@@ -35,10 +35,10 @@ export function SourcesRow({ panel, onPanel }: { panel: SourcesPanelName; onPane
       <LedgeButton icon="seek" label="Find" name="Find the drawings on the sheet" disabled={!fitted || search.busy} onPress={() => (session.chooseTool('select'), onPanel('tool'), void search.findDrawings())} testID="find-drawings" />
       <LedgeButton icon="crop" label="Crop" name="Show only a part of the sheet" chosen={framing('crop')} disabled={!fitted} onPress={() => take({ name: 'frame', state: startFrame('crop') })} testID="tool-crop" />
       <LedgeButton icon="level" label="Level" name="An edge that is level, upright or at an angle" chosen={panel === 'tool' && tool.name === 'level'} disabled={!fitted} onPress={() => take({ name: 'level', state: { points: [], last: 0 } })} testID="tool-level" />
-      <LedgeButton icon="wand" label="By itself" name="Straighten the sheet by itself" disabled={!fitted || search.busy} onPress={() => void search.straighten()} testID="straighten" />
+      <LedgeButton icon="wand" label="Straighten" name="Straighten the sheet by itself" disabled={!fitted || search.busy} onPress={() => void search.straighten()} testID="straighten" />
       <LedgeButton icon="clean" label="Clean" name="Clean the picture" chosen={panel === 'clean'} disabled={!fitted} onPress={() => (session.chooseTool('select'), onPanel('clean'))} testID="panel-clean" />
-      <LedgeButton icon="turnleft" label="Left" name="Turn a quarter to the left" disabled={!fitted} onPress={turn(-QUARTER)} testID="turn-left" />
-      <LedgeButton icon="turnright" label="Right" name="Turn a quarter to the right" disabled={!fitted} onPress={turn(QUARTER)} testID="turn-right" />
+      <LedgeButton icon="turnleft" label="Turn left" name="Turn a quarter to the left" disabled={!fitted} onPress={turn(-QUARTER)} testID="turn-left" />
+      <LedgeButton icon="turnright" label="Turn right" name="Turn a quarter to the right" disabled={!fitted} onPress={turn(QUARTER)} testID="turn-right" />
       <LedgeButton icon="mirror" label="Mirror" name="See it from behind" chosen={fitted?.view.mirrored === true} disabled={!fitted} onPress={() => id !== undefined && jobs.getState().run(mirrorView(id))} testID="mirror" />
     </>
   );

@@ -49,5 +49,5 @@ function addPage({ sheet, view: bare, notices }: Page, { told, place, lines }: I
 function scaledByScanner(view: View, sheet: Sheet, told: BringInOptions['told']): View {
   if (told?.scaleError === undefined || told.dpi === undefined) return view;
   const { evidence, points } = resolutionEvidence(sheet, told.dpi, 1, newId, told.scaleError / Math.sqrt(3));
-  return { ...view, evidence: [evidence], points, locked: true };
+  return { ...view, evidence: [evidence], points };
 }
