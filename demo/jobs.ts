@@ -4,6 +4,7 @@ import { sha256Hex } from '../src/core/formats';
 import { createJob, createView, type Job, type Sheet } from '../src/core/job';
 import type { Chain, CircleOutline, Node, Segment, SegmentKind } from '../src/core/outline';
 import { known, length, pointed, sheetOf, withEvidence, write, type Px } from './hand';
+import { writeCards } from './cards';
 import { drawnJobs } from './jobs-drawn';
 import type { truthOf, truthOfNestBox } from './truth';
 
@@ -104,3 +105,5 @@ for (const [name, job] of drawnJobs({ outlines: [bladeOutline(), ...truth.blade.
 
 /** Nothing in it yet: files of every kind stand ready to be brought in. */
 write('sources', { ...createJob('sources', 'Bring things in', made), tour: 'sources' });
+
+writeCards();

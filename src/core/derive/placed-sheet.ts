@@ -36,7 +36,7 @@ export function placedView(view: View, sheet: Pick<Sheet, 'width' | 'height'>, {
     id: `${view.id}-map-${i}`, kind: 'known-point', groups: [[points[i]!.id]], guess: false, role: 'use', plusMinus: PLUS_MINUS_PX * pixel, name: `corner ${i + 1}, by its world file`,
     said: { across: { value: place[0], written: `${place[0].toFixed(1)} mm` }, up: { value: place[1], written: `${place[1].toFixed(1)} mm` } },
   }));
-  return done({ view: { ...view, points, evidence, plane: SITE, locked: true, model: 'affine', lens: 'none' }, site });
+  return done({ view: { ...view, points, evidence, plane: SITE, model: 'affine', lens: 'none' }, site });
 }
 
 function layingOf(said: readonly Vec[], projection: string | undefined, given: Site | undefined): Result<{ toPlane(place: Vec): Vec; site: Site }> {

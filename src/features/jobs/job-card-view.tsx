@@ -6,13 +6,14 @@ import { usePalette } from '@/ui/palette';
 import { LedgeButton, RoundButton } from '@/ui/ledge-button';
 import { Figures, Words } from '@/ui/text';
 
-interface JobCardViewProps {
-  readonly card: JobCard;
+export interface JobCardActions {
   readonly onOpen: () => void;
   readonly onDelete: () => void;
   readonly onDuplicate: () => void;
   readonly onRename: (name: string) => void;
 }
+
+type JobCardViewProps = JobCardActions & { readonly card: JobCard };
 
 /** One job: its picture, name, when it changed, how far it is, and how good its fit is. "More" opens what can be done with it. */
 export function JobCardView({ card, onOpen, onDelete, onDuplicate, onRename }: JobCardViewProps) {

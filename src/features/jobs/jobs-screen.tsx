@@ -1,13 +1,19 @@
 import { useRouter } from 'expo-router';
-import { useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { Button, Snackbar } from 'react-native-paper';
+import { Snackbar } from 'react-native-paper';
+import { beginWith } from '@/features/sources/begun-with';
+import { useDropAndPaste } from '@/features/sources/use-drop-and-paste';
 import { isStorageFull, type Imported, type JobCard, type Outside } from '@/store';
 import { usePalette } from '@/ui/palette';
 import { Title, Words } from '@/ui/text';
 import { sentenceFor, type Detail } from '@/ui/words';
-import { JobCardView } from './job-card-view';
-import { DEMO_JOBS, useIsKept, useJobActions, useJobCards } from './use-jobs';
+import { Beginnings } from './beginnings';
+import { Demos } from './demos';
+import type { JobCardActions } from './job-card-view';
+import { JobList } from './job-list';
+import { nameFor } from './job-name';
+import { useIsKept, useJobActions, useJobCards, useRoomTaken } from './use-jobs';
 
 /** How long a deleted job can be brought back before it is really gone. */
 const UNDO_MS = 8000;
@@ -38,7 +44,30 @@ function useDeletion(removeForGood: (id: string) => void) {
   return { deleted, remove, undoDelete };
 }
 
-/** The first screen: the jobs on this device, new ones, bundles, demos. */
+const isBundle = ({ name }: File) => /\.(zip|bryony)$/i.test(name);
+
+/** Begins jobs: with files that are chosen, taken, dropped or pasted here, with nothing, or from a bundle. */
+function useBeginning(cards: readonly JobCard[], actions: ReturnType<typeof useJobActions>, open: (id: string) => void, taken: (outcome: Imported) => void, onError: (problem: Error) => void) {
+  const { create: { mutate: create }, openFile: { mutate: openBundle } } = actions;
+  const latest = useRef({ cards, open, taken, onError });
+  useEffect(() => void (latest.current = { cards, open, taken, onError }));
+  return useCallback((files: readonly File[]) => {
+    const [first] = files;
+    if (!first) return;
+    const { cards: known, open: openJob, ...told } = latest.current;
+    if (isBundle(first)) return openBundle(first, { onSuccess: told.taken, onError: told.onError });
+    create(nameFor(first, namesOf(known)), { onSuccess: (id) => (beginWith(id, files), openJob(id)), onError: told.onError });
+  }, [create, openBundle]);
+}
+
+const namesOf = (cards: readonly JobCard[]): ReadonlySet<string> => new Set(cards.map(({ name }) => name));
+
+function nextName(cards: readonly JobCard[]): string {
+  const names = namesOf(cards);
+  for (let i = 1; ; i++) if (!names.has(`Job ${i}`)) return `Job ${i}`;
+}
+
+/** The first screen: what a job begins with, the jobs on this device, demos. */
 export function JobsScreen() {
   const palette = usePalette();
   const router = useRouter();
@@ -53,24 +82,20 @@ export function JobsScreen() {
   const open = (id: string) => router.push(`/job/${id}`);
   const taken = (outcome: Imported) => (outcome.kind === 'done' ? open(outcome.id) : say(outcome.code, outcome.detail));
   const shown = (cards ?? []).filter((card) => card.id !== deleted?.id);
+  const begin = useBeginning(cards ?? [], actions, open, taken, told.onError);
+  useDropAndPaste(begin);
+  const actionsOf = (card: JobCard): JobCardActions => ({
+    onOpen: () => open(card.id), onDelete: () => remove(card), onDuplicate: () => actions.duplicate.mutate(card.id, told), onRename: (name) => actions.rename.mutate({ id: card.id, name }, told),
+  });
 
   return (
     <View style={{ flex: 1, backgroundColor: palette.bench }}>
       <ScrollView contentContainerStyle={{ padding: 16, gap: 18, maxWidth: 1080, width: '100%', alignSelf: 'center' }} role="main">
-        <View style={{ gap: 2, marginTop: 8 }}>
-          <Title>Bryony</Title>
-          <Words quiet>Pictures of a thing become outlines of true size.</Words>
-        </View>
-        {isKeptHere ? null : <Words style={{ padding: 12, borderRadius: 10, backgroundColor: palette.leaf }} testID="nothing-kept">{sentenceFor('nothing-kept')}</Words>}
-        <Beginnings isOpening={actions.openFile.isPending} onNew={() => actions.create.mutate(nextName(cards ?? []), { onSuccess: open, onError: told.onError })} onFile={(file) => actions.openFile.mutate(file, { onSuccess: taken, onError: told.onError })} />
-        {cards && shown.length === 0 ? <Words quiet>No jobs yet. Begin one with your own pictures, or try the demo below.</Words> : null}
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }} testID="jobs">
-          {shown.map((card) => (
-            <JobCardView key={card.id} card={card} onOpen={() => open(card.id)} onDelete={() => remove(card)}
-              onDuplicate={() => actions.duplicate.mutate(card.id, told)} onRename={(name) => actions.rename.mutate({ id: card.id, name }, told)} />
-          ))}
-        </View>
-        <Demos actions={actions} onTaken={taken} />
+        <Heading isKept={isKeptHere} />
+        <Beginnings isOpening={actions.openFile.isPending} onFiles={begin} onBundle={(file) => begin([file])} onNew={() => actions.create.mutate(nextName(cards ?? []), { onSuccess: open, onError: told.onError })} />
+        {shown.length > 0 ? <JobList cards={shown} actionsOf={actionsOf} /> : null}
+        {cards ? <Demos small={shown.length > 0} opening={actions.openDemo.isPending ? actions.openDemo.variables.name : undefined} onOpen={(demo) => actions.openDemo.mutate(demo, { onSuccess: taken })} /> : null}
+        {shown.length > 0 ? <RoomTaken /> : null}
       </ScrollView>
       <Snackbar visible={deleted !== undefined} duration={UNDO_MS} onDismiss={() => undefined} action={{ label: 'Bring it back', onPress: undoDelete }}>{`Deleted “${deleted?.name ?? ''}”.`}</Snackbar>
       {notice && !deleted ? <Snackbar key={notice.at} visible duration={9000} onDismiss={() => setNotice(undefined)} action={{ label: 'Close', onPress: () => setNotice(undefined) }}>{notice.words}</Snackbar> : null}
@@ -78,44 +103,24 @@ export function JobsScreen() {
   );
 }
 
-function nextName(cards: readonly JobCard[]): string {
-  const names = new Set(cards.map((card) => card.name));
-  for (let i = 1; ; i++) if (!names.has(`Job ${i}`)) return `Job ${i}`;
-}
-
-function Demos({ actions, onTaken }: { actions: ReturnType<typeof useJobActions>; onTaken: (outcome: Imported) => void }) {
+function Heading({ isKept }: { isKept: boolean }) {
   const palette = usePalette();
-  const { isPending, variables, mutate } = actions.openDemo;
   return (
-    <View style={{ gap: 10 }}>
-      <Title level={2}>Try it on a demo</Title>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }}>
-        {DEMO_JOBS.map((demo) => (
-          <View key={demo.name} style={{ width: 340, maxWidth: '100%', backgroundColor: palette.paper, borderRadius: 10, padding: 14, gap: 8, borderWidth: 1, borderColor: palette.rule }}>
-            <Words style={{ fontWeight: '700' }}>{demo.title}</Words>
-            <Words quiet>{demo.says}</Words>
-            <Button mode="outlined" testID={`demo-${demo.name}`} loading={isPending && variables?.name === demo.name}
-              onPress={() => mutate(demo, { onSuccess: onTaken })} accessibilityLabel={`Open the demo ${demo.title}`}>Open</Button>
-          </View>
-        ))}
+    <>
+      <View style={{ gap: 2, marginTop: 8 }}>
+        <Title>Bryony</Title>
+        <Words quiet>Pictures of a thing become outlines of true size. Choose a picture, drop one here or paste it: it becomes a job.</Words>
       </View>
-    </View>
+      {isKept ? null : <Words style={{ padding: 12, borderRadius: 10, backgroundColor: palette.leaf }} testID="nothing-kept">{sentenceFor('nothing-kept')}</Words>}
+    </>
   );
 }
 
-/** A new job, or one from a bundle. */
-function Beginnings({ isOpening, onNew, onFile }: { isOpening: boolean; onNew: () => void; onFile: (file: File) => void }) {
-  const input = useRef<HTMLInputElement>(null);
-  return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
-      <Button mode="contained" icon="picture" onPress={onNew} testID="new-job">New job</Button>
-      <Button mode="outlined" icon="bundle" onPress={() => input.current?.click()} testID="open-bundle" loading={isOpening}>Open a bundle</Button>
-      <input ref={input} type="file" accept=".zip,.bryony" hidden aria-label="Bundle file" data-testid="bundle-file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) onFile(file);
-        }} />
-    </View>
-  );
+/** How much room jobs take, and how to free it. */
+function RoomTaken() {
+  const bytes = useRoomTaken();
+  if (bytes === undefined || bytes < MEGABYTE) return null;
+  return <Words quiet style={{ fontSize: 13 }} testID="room-taken">{`Bryony takes ${Math.round(bytes / MEGABYTE)} MB of this device. To free some, save a job as a bundle where it can stay, and delete it here.`}</Words>;
 }
+
+const MEGABYTE = 1e6;

@@ -13,6 +13,11 @@ export function useIsKept(): boolean {
   return useQuery({ queryKey: ['is-kept'], queryFn: isKept, staleTime: Infinity }).data ?? true;
 }
 
+/** How much of this device the jobs take, bytes; undefined where the browser does not say. */
+export function useRoomTaken(): number | undefined {
+  return useQuery({ queryKey: [...JOBS, 'room'], queryFn: async () => (await navigator.storage?.estimate())?.usage ?? null }).data ?? undefined;
+}
+
 /** What can be done with jobs from the list. Each refreshes the list when it is through. */
 export function useJobActions() {
   const client = useQueryClient();

@@ -3,6 +3,7 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useJob } from '@/bench/use-session';
 import { Words } from '@/ui/text';
+import { ACCEPTED } from './accepted';
 import { CameraDialog } from './camera/camera-dialog';
 import { ParcelDialog } from './services/parcel-dialog';
 import type { Parcel } from './services/parcels';
@@ -36,7 +37,7 @@ export function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boole
         <Button mode="outlined" icon="scan" onPress={() => setOpen('scanner')} testID="open-scanner">Scan</Button>
         <Button mode="outlined" icon="map" onPress={() => setOpen('parcel')} testID="open-parcel">Parcel</Button>
       </View>
-      <input ref={files} type="file" multiple accept="image/*,video/*,.tif,.tiff,.heic,.heif,.pdf,.dxf,.svg,.json,.geojson,.jgw,.pgw,.tfw,.wld" hidden aria-label="Picture files" data-testid="picture-files" onChange={chosen} />
+      <input ref={files} type="file" multiple accept={ACCEPTED} hidden aria-label="Picture files" data-testid="picture-files" onChange={chosen} />
       {demo ? <DemoFiles bringIn={bringIn} /> : null}
       {open === 'camera' ? <CameraDialog onTaken={take} onFiles={(photos) => (close(), void bringIn.bring(photos))} onLeave={close} /> : null}
       {open === 'scanner' ? <ScannerDialog onScanned={take} onLeave={close} /> : null}

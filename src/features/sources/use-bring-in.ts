@@ -1,7 +1,8 @@
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useDesk } from '@/bench/use-session';
 import { isWorldFileName, referenceFormatOf } from '@/store';
 import { sentenceFor } from '@/ui/words';
+import { takeBegunWith } from './begun-with';
 import { baseOf, bringReferenceInto, readWorldFiles } from './bring-reference';
 import { paintedPages } from './pdf/painted-pages';
 import type { WantedPages } from './pdf/pdf-chooser';
@@ -32,6 +33,11 @@ export function useBringIn(onBrought: () => void): BringIn {
   const { doing, setDoing, take, stop } = useTaking(onBrought, setSaid);
   const bring = useBringing({ take, openers, setDoing, setSaid });
   useDropAndPaste(bring);
+  // What the job was begun with on the first screen comes in first.
+  useEffect(() => {
+    const files = takeBegunWith(jobs.getState().job.id);
+    if (files.length > 0) void bring(files);
+  }, [jobs, bring]);
 
   const bringPages = async (wanted: WantedPages) => {
     const { pdf, hidePdf } = openers;

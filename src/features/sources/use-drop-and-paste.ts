@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 
 /** What is dropped or pasted anywhere on the screen comes in. */
-export function useDropAndPaste(bring: (files: readonly File[]) => Promise<void>): void {
+export function useDropAndPaste(bring: (files: readonly File[]) => unknown): void {
   useEffect(() => {
     const stop = new AbortController();
     const options = { signal: stop.signal };
