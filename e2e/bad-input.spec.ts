@@ -110,6 +110,6 @@ test('bundles that are not what they say are refused whole', async ({ desk, page
   await page.getByText('Close', { exact: true }).click();
   await file.setInputFiles({ name: 'b.zip', mimeType: 'application/zip', buffer: Buffer.from('hello') });
   await expect(page.getByText('not a bundle of Bryony')).toBeVisible();
-  await expect(page.getByText('No jobs yet')).toBeVisible();
+  await expect(page.getByText('Try it on a demo')).toBeVisible();
   await expect(desk.page.locator('[data-testid^="job-"]')).toHaveCount(0);
 });

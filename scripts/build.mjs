@@ -37,7 +37,7 @@ function compress(file) {
  */
 async function writeServiceWorker() {
   const { warnings } = await generateSW({
-    globDirectory: 'dist', globPatterns: ['**/*'], globIgnores: ['demo/**', '**/*.br', '**/*.map', '.stamp'], swDest: 'dist/service-worker.js',
+    globDirectory: 'dist', globPatterns: ['**/*'], globIgnores: ['demo/*', '**/*.br', '**/*.map', '.stamp'], swDest: 'dist/service-worker.js',
     maximumFileSizeToCacheInBytes: 30e6, navigateFallback: '/index.html', navigateFallbackDenylist: [/^\/(service|vendor|demo|_expo)\//], inlineWorkboxRuntime: true, sourcemap: false, mode: 'production',
     dontCacheBustURLsMatching: /_expo\/static\//, clientsClaim: true,
     runtimeCaching: [{ urlPattern: /\/demo\//, handler: 'StaleWhileRevalidate', options: { cacheName: 'demo' } }],
