@@ -13,6 +13,12 @@ async function give(page: Page, how: 'drop' | 'paste', file: string, name: strin
   }, [how, bytes, name, type] as const);
 }
 
+/** Back to the first screen, and there. */
+async function leave(page: Page): Promise<void> {
+  await page.getByTestId('leave').click();
+  await page.getByTestId('jobs').waitFor();
+}
+
 /** The picture is on the bench of a job of its own, ready for its scale. */
 async function isOnBench(page: Page, name: string | RegExp): Promise<void> {
   await expect(page).toHaveURL(/\/job\//);
@@ -27,12 +33,12 @@ test('a picture that is chosen, dropped or pasted is a job on the bench, called 
   await page.getByTestId('begin-files').setInputFiles('public/demo/hanger.jpg');
   await isOnBench(page, 'hanger');
 
-  await page.getByTestId('leave').click();
+  await leave(page);
   await expect(page.getByTestId('job-hanger')).toContainText('1 picture');
   await give(page, 'drop', 'public/demo/can-front.jpg', 'IMG_0042.jpg', 'image/jpeg');
   await isOnBench(page, /^Picture of .*14/);
 
-  await page.getByTestId('leave').click();
+  await leave(page);
   await give(page, 'paste', 'public/demo/can-top.jpg', 'watering can.jpg', 'image/jpeg');
   await isOnBench(page, 'watering can');
   await page.reload();
@@ -45,7 +51,7 @@ test('what cannot be read is said on the bench of its job, and a dropped bundle 
   await give(page, 'drop', 'package.json', 'trowel.jpg', 'image/jpeg');
   await expect(page).toHaveURL(/\/job\//);
   await expect(page.getByTestId('said')).toContainText('trowel.jpg');
-  await page.getByTestId('leave').click();
+  await leave(page);
   await give(page, 'drop', 'package.json', 'old.bryony', 'application/zip');
   await expect(page.getByText('This file is not a bundle of Bryony.')).toBeVisible();
   await expect(page).toHaveURL(/\/$/);

@@ -92,7 +92,7 @@ export function JobsScreen() {
     <View style={{ flex: 1, backgroundColor: palette.bench }}>
       <ScrollView contentContainerStyle={{ padding: 16, gap: 18, maxWidth: 1080, width: '100%', alignSelf: 'center' }} role="main">
         <Heading isKept={isKeptHere} />
-        <Beginnings isOpening={actions.openFile.isPending} onFiles={begin} onBundle={(file) => begin([file])} onNew={() => actions.create.mutate(nextName(cards ?? []), { onSuccess: open, onError: told.onError })} />
+        <Beginnings isOpening={actions.openFile.isPending} onFiles={begin} onBundle={(file) => actions.openFile.mutate(file, { onSuccess: taken, onError: told.onError })} onNew={() => actions.create.mutate(nextName(cards ?? []), { onSuccess: open, onError: told.onError })} />
         {shown.length > 0 ? <JobList cards={shown} actionsOf={actionsOf} /> : null}
         {cards ? <Demos small={shown.length > 0} opening={actions.openDemo.isPending ? actions.openDemo.variables.name : undefined} onOpen={(demo) => actions.openDemo.mutate(demo, { onSuccess: taken })} /> : null}
         {shown.length > 0 ? <RoomTaken /> : null}
