@@ -11,8 +11,8 @@ export interface JobState {
   readonly saveState: SaveState;
   /** Why the job is only shown here and not changed; undefined where it can be. */
   readonly readOnly: NotHeld | undefined;
-  /** What was done last, for the notice that names it. */
-  readonly lastDone: { readonly name: CommandName; readonly way: 'done' | 'undone' | 'redone' | 'refused' | 'locked'; readonly at: number; readonly lock?: { readonly id: string; readonly name: string } | undefined } | undefined;
+  /** What was done last, for the notice that names it; refused where a job cannot hold it, or for the `lock` of a view. */
+  readonly lastDone: { readonly name: CommandName; readonly way: 'done' | 'undone' | 'redone' | 'refused'; readonly at: number; readonly lock?: { readonly id: string; readonly name: string } | undefined } | undefined;
   run(command: Command): void;
   undo(): void;
   redo(): void;
@@ -50,7 +50,7 @@ export function createJobStore(options: AutosaveOptions): JobStore {
         const { history, readOnly } = get();
         if (readOnly) return;
         const lock = findLock(history.job, command);
-        if (lock) return set({ lastDone: { name: command.name, way: 'locked', at: Date.now(), lock } });
+        if (lock) return set({ lastDone: { name: command.name, way: 'refused', at: Date.now(), lock } });
         const next = runCommand(history, command);
         // What could not be read again is not written: better one change that is refused than a job that never opens.
         if (next !== history && !isHoldable(history.job, next.job)) set({ lastDone: { name: command.name, way: 'refused', at: Date.now() } });

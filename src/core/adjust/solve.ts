@@ -76,7 +76,7 @@ export function solve(problem: Problem, maximumSteps = FULL_RUN, repeats?: numbe
       const step = sizeOf(state.equations, found.change) + shiftOf(layout, state.values, next.values);
       const isLevel = Math.abs(before - after) <= LEVEL * Math.abs(after);
       settled = damping < 1e-3 && (step < SMALL_STEP || (isLevel && step < INVISIBLE_STEP));
-      curvature = curvatureOf(problem, layout, next.at, next.values, forcesOn(state.equations, found, next.at));
+      curvature = settled ? undefined : curvatureOf(problem, layout, next.at, next.values, forcesOn(state.equations, found, next.at));
       state = next;
       last = step;
       damping = Math.max(damping / 10, 1e-12);

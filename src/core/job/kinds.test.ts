@@ -4,7 +4,7 @@ import type { Vec } from '../geometry';
 import type { Chain, MadeOutline, Outline, Recipe } from '../outline';
 import { listDangling } from './kinds';
 import {
-  addDimension, addGuide, addLayer, addMade, addOutline, addPart, addRegion, addRelations, addSheet, createJob, createView, cutView, declineProposals, readJob, removeGuide, removeLayer, removeOutlines, removeView, runCommand, shareFit, startHistory, undo, type Job, type Sheet,
+  addDimension, addGuide, addLayer, addMade, addOutline, addPart, addRegion, addRelations, addSheet, createJob, createView, cutView, declineProposals, joinOutlines, readJob, removeGuide, removeLayer, removeOutlines, removeView, replaceOutline, runCommand, shareFit, startHistory, undo, type Command, type Job, type Sheet,
 } from '.';
 
 const sheetOf = (id: string): Sheet => ({ id, name: id, picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} });
@@ -35,16 +35,33 @@ const job: Job = [
   addLayer({ id: 'extra', name: 'Extra', color: 'ink', show: true, lock: false }), addSheet(sheetOf('s'), createView('v', sheetOf('s'))), addSheet(sheetOf('t'), createView('w', sheetOf('t'))), cutView({ ...createView('x', sheetOf('s')), shares: 'v' }), ...viewful('v'), ...viewful('w'), ...viewful('x'),
 ].reduce(runCommand, startHistory(createJob('j', 'Job', new Date(0)))).job;
 
+/** What is joined or cut is there, and what comes of it lies on its layer. */
+const remakings: readonly ((of: Job, v: string) => Command | undefined)[] = [
+  (of, v) => {
+    const [kept, gone] = [`${v}hole`, `${v}line`].map((id) => of.outlines.find((outline) => outline.id === id));
+    return kept && gone ? joinOutlines({ ...square(kept.id, v, true), layer: kept.layer }, gone.id) : undefined;
+  },
+  (of, v) => {
+    const cut = of.outlines.find(({ id }) => id === `${v}line`);
+    const { nodes, segments } = square(`${v}line`, v, false);
+    return cut && replaceOutline(cut.id, [{ ...square(`${v}part`, v, false), layer: cut.layer, nodes: nodes.slice(1), segments: segments.slice(1) }], 'cut-away');
+  },
+];
+
 const removals = fc.oneof(
   fc.shuffledSubarray(job.outlines.map(({ id }) => id), { minLength: 1, maxLength: 3 }).map(removeOutlines), fc.constantFrom(...job.guides).map(({ id }) => removeGuide(id)), fc.constantFrom('v', 'w', 'x').map(removeView),
   fc.constantFrom('extra', 'outline').map(removeLayer), fc.constant(shareFit('x', undefined)),
-);
+).map((command) => () => command as Command | undefined);
+const changes = fc.oneof({ weight: 3, arbitrary: removals }, { weight: 1, arbitrary: fc.tuple(fc.constantFrom(...remakings), fc.constantFrom('v', 'w', 'x')).map(([make, v]) => (of: Job) => make(of, v)) });
 
 it('the job that is taken apart hangs together', () => expect(listDangling(job)).toEqual([]));
 
 it('nothing that is left names what is gone, it can be read, and comes back whole', () => {
-  fc.assert(fc.property(fc.array(removals, { minLength: 1, maxLength: 6 }), (commands) => {
-    let history = commands.reduce(runCommand, startHistory(job));
+  fc.assert(fc.property(fc.array(changes, { minLength: 1, maxLength: 6 }), (made) => {
+    let history = made.reduce((done, make) => {
+      const command = make(done.job);
+      return command ? runCommand(done, command) : done;
+    }, startHistory(job));
     expect(listDangling(history.job)).toEqual([]);
     expect(readJob(JSON.parse(JSON.stringify(history.job))).ok).toBe(true);
     expect(history.job.parts.every(({ of }) => of.length > 0)).toBe(true);

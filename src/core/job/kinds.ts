@@ -63,7 +63,7 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
   references: whole<'references'>({ names: () => [], viewOf: onNone, turned: still }),
 };
 
-export const LISTS = Object.keys(KINDS) as readonly ListName[];
+const LISTS = Object.keys(KINDS) as readonly ListName[];
 
 const listed = <E>(entity: E | undefined): readonly E[] => (entity === undefined ? [] : [entity]);
 

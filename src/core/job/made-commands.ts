@@ -45,7 +45,8 @@ export const replaceOutline = (id: string, parts: readonly Outline[], code: stri
     const isWhole = (said: Said) => said.on.every((end) => findPart(said, end) !== undefined);
     job.relations = job.relations.filter(isWhole);
     job.dimensions = job.dimensions.filter(isWhole);
-    [...job.relations, ...job.dimensions].forEach((said) => said.on.forEach((end) => void (end.outline = findPart(said, end)!)));
+    job.declined = job.declined.filter(isWhole);
+    [...job.relations, ...job.dimensions, ...job.declined].forEach((said) => said.on.forEach((end) => void (end.outline = findPart(said, end)!)));
     replaceSources(job, id, parts.map((part) => part.id));
     replaceInParts(job, id, parts.map((part) => part.id));
   });

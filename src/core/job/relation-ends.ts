@@ -22,7 +22,7 @@ function segmentBetween(outline: Outline, a: string, b: string): string | undefi
  */
 export function putOutline(job: Draft<Job>, outline: Outline, gone: readonly string[] = []): void {
   const former = new Map(job.outlines.filter(({ id }) => id === outline.id || gone.includes(id)).map((other) => [other.id, other as Outline]));
-  for (const { on } of [...job.relations, ...job.dimensions]) {
+  for (const { on } of [...job.relations, ...job.dimensions, ...job.declined]) {
     for (const end of on) {
       const before = former.get(end.outline);
       if (!before) continue;

@@ -1,29 +1,23 @@
 /** What is nearly something else: arcs that are nearly lines, cubics that are nearly quadratics, places that lie nearly on a rim. */
 import fc from 'fast-check';
-import { distance, enclosedArea, listCrossings, nearestOn, partOf, pieceBounds, pointAt, type Arc, type Cubic, type Path, type Piece, type Vec } from '../geometry';
+import { circle, distance, enclosedArea, listCrossings, nearestOn, partOf, pieceBounds, pointAt, type Arc, type Cubic, type Path, type Piece, type Vec } from '../geometry';
+import { bowedArc } from './random-drawing';
 import { combine, listRegions } from '.';
 
 const between = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const place = fc.tuple(between(-100, 100), between(-100, 100)) as fc.Arbitrary<Vec>;
 
-/** The arc over a level chord that begins at zero, which it leaves to the right by `bow` half-way: downwards. */
-function bowed(chord: number, bow: number): Arc {
-  const radius = (chord ** 2 / 4 + bow ** 2) / (2 * bow);
-  const half = Math.asin(chord / 2 / radius);
-  return { kind: 'arc', centre: [chord / 2, radius - bow], radius, start: -Math.PI / 2 - half, sweep: 2 * half };
-}
-const disc = (centre: Vec, radius: number): Arc => ({ kind: 'arc', centre, radius, start: 0, sweep: 2 * Math.PI });
 const closed = (pieces: readonly Piece[]): Path => ({ closed: true, pieces });
 const areaOf = (paths: readonly Path[]) => paths.reduce((sum, { pieces }) => sum + enclosedArea(pieces), 0);
 
 describe('an arc of nearly no curvature and a small circle', () => {
   const pairs = [[400, 0.1, 1], [1000, 0.2, 4], [400, 0.001, 1]] as const;
   it.each(pairs)('over %d mm bowed by %d, hole of %d mm radius: a plate loses what lies in it, wherever it is drilled', (chord, bow, radius) => {
-    const edge = bowed(chord, bow);
+    const edge = bowedArc([0, 0], [chord, 0], bow);
     const plate = closed([edge, { kind: 'line', a: [chord, 0], b: [chord, 50] }, { kind: 'line', a: [chord, 50], b: [0, 50] }, { kind: 'line', a: [0, 50], b: [0, 0] }]);
     for (let i = 0; i < 60; i++) {
       const centre: Vec = [chord * (0.1 + 0.8 * (i / 60)), -bow / 2 + radius * Math.sin(i)];
-      const hole = disc(centre, radius);
+      const hole = circle(centre, radius);
       for (const { point, ta, tb } of listCrossings(edge, hole)) {
         expect(Math.abs(distance(point, edge.centre) - edge.radius)).toBeLessThan(1e-9 * Math.max(1, edge.radius / 1e5));
         expect(Math.abs(distance(point, centre) - radius)).toBeLessThan(1e-9);
@@ -93,7 +87,7 @@ describe('the place in a region', () => {
   });
 
   it('of any that lines and circles shut in is no place that a rim runs over when it moves a little', () => {
-    const shape = fc.oneof(fc.tuple(place, place, place).map((corners) => corners.map((a, i): Piece => ({ kind: 'line', a, b: corners[(i + 1) % 3]! }))), fc.tuple(place, between(3, 60)).map(([at, radius]): Piece[] => [disc(at, radius)]));
+    const shape = fc.oneof(fc.tuple(place, place, place).map((corners) => corners.map((a, i): Piece => ({ kind: 'line', a, b: corners[(i + 1) % 3]! }))), fc.tuple(place, between(3, 60)).map(([at, radius]): Piece[] => [circle(at, radius)]));
     fc.assert(fc.property(fc.array(shape, { minLength: 1, maxLength: 5 }), (shapes) => {
       for (const { around, holes, inside, area } of listRegions(shapes.flat(), 1e-6).filter((region) => region.area > 1)) {
         const rims = [around, ...holes].flatMap(({ pieces }) => pieces);

@@ -3,7 +3,7 @@ import { add, cross, dot, endOf, perpendicular, pieceLength, reversedPath, scale
 import { findReading } from './arrangement';
 import { polyline } from './beside';
 import { boundariesOf, type Boundary } from './boundary';
-import { capOf, trailBeside, type CornerStyle, type EndStyle, type TrailPiece } from './trail';
+import { capOf, isLong, trailBeside, type CornerStyle, type EndStyle, type TrailPiece } from './trail';
 import type { Stretch } from './edges';
 import { findWindings } from './winding';
 
@@ -51,7 +51,7 @@ function aroundOf(path: Path, width: StripWidth, ends: EndStyle, { corners, prec
     const [out, back] = [-toRight, toLeft].map((by) => add(at, scale(perpendicular(direction), by))) as [Vec, Vec];
     const ended = (pieces: readonly Piece[]) => pieces.map((piece) => ({ piece, side: 'end' as const }));
     // A trail that ends on the path itself, in a bend that is too tight, goes out to its end first.
-    return [...ended(polyline([endOf(from.at(-1)!.piece), out])), ...ended(capOf(out, back, direction, ends)), ...ended(polyline([back, startOf(to[0]!.piece)]))].filter(({ piece }) => startOf(piece).some((value, axis) => value !== endOf(piece)[axis]));
+    return [...ended(polyline([endOf(from.at(-1)!.piece), out])), ...ended(capOf(out, back, direction, ends)), ...ended(polyline([back, startOf(to[0]!.piece)]))].filter(({ piece }) => isLong(piece));
   };
   return [...tagged(right, 'right'), ...across(last, width.right, width.left, right, left), ...tagged(left, 'left'), ...across(reversed(first), width.left, width.right, left, right)];
 }

@@ -1,4 +1,4 @@
-import { distance, type Piece, type Vec } from '../geometry';
+import { distance, type Arc, type Piece, type Vec } from '../geometry';
 
 /** For tests only: a ring of lines, arcs and curves about zero, about 100 across, as a seeded generator draws it. `flattest` is the power of ten of the least bow of an arc against its chord. */
 export function drawRing(uniform: () => number, flattest = -6): readonly Piece[] {
@@ -18,7 +18,7 @@ export function drawRing(uniform: () => number, flattest = -6): readonly Piece[]
 }
 
 /** The arc over a chord that leaves it by `bow` half-way, to the right where that is above nothing. */
-export function bowedArc(a: Vec, b: Vec, bow: number): Piece {
+export function bowedArc(a: Vec, b: Vec, bow: number): Arc {
   const chord = distance(a, b);
   const height = Math.abs(bow);
   const radius = (chord ** 2 / 4 + height ** 2) / (2 * height);

@@ -46,7 +46,8 @@ function isOuter(arrive: Vec, leave: Vec, by: number): boolean {
 /** Sine of the least turn. */
 const BACK = 1e-9;
 
-const isLong = (piece: Piece) => distance(startOf(piece), endOf(piece)) > 0;
+/** Whether a piece goes anywhere. */
+export const isLong = (piece: Piece) => distance(startOf(piece), endOf(piece)) > 0;
 
 /** Around the outer side of a corner. */
 export function around(corner: Vec, from: Vec, to: Vec, arrive: Vec, leave: Vec, by: number, style: CornerStyle): readonly Piece[] {

@@ -54,7 +54,7 @@ function latestOf(notice: Notice | undefined, lastDone: JobState['lastDone'], fo
   if (lastDone.lock) return { at: lastDone.at, text: sentenceFor('view-is-locked', lastDone.lock), lock: lastDone.lock.id };
   const name = nameOfCommand(lastDone.name, units);
   const refitted = REFITS.has(lastDone.name.code) && followers > 0 ? `What is drawn follows the new fit (${followers === 1 ? 'one outline' : `${followers} outlines`}). Undo takes both back.` : undefined;
-  return { at: lastDone.at, text: { done: refitted, undone: `Undone: ${name}.`, redone: `Done again: ${name}.`, refused: `Not done: ${name}. Something in it is longer, larger or more than a job can hold.` }[lastDone.way as 'done'] };
+  return { at: lastDone.at, text: { done: refitted, undone: `Undone: ${name}.`, redone: `Done again: ${name}.`, refused: `Not done: ${name}. Something in it is longer, larger or more than a job can hold.` }[lastDone.way] };
 }
 
 function Slip({ text, testID, action, onAction, onClose }: { text: string; testID: string; action?: string; onAction?: () => void; onClose?: () => void }) {

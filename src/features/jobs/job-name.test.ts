@@ -11,6 +11,7 @@ it.each(['IMG_20260514_102130.jpg', 'DSC0123.JPG', 'PXL_20260514.jpg', '20260514
 
 it('no two jobs have one name, and none is too long to be kept', () => {
   expect(named('blade.jpg', 'blade')).toBe('blade 2');
-  expect(firstFree('blade', new Set(['blade', 'blade 2', 'blade 3']))).toBe('blade 4');
+  expect(named('blade.jpg', 'blade', 'blade 2', 'blade 3')).toBe('blade 4');
+  expect(firstFree(new Set(['Job 1', 'Job 3']), (count) => `Job ${count}`)).toBe('Job 2');
   expect(named(`${'a'.repeat(300)}.jpg`)).toHaveLength(80);
 });

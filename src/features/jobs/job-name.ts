@@ -6,13 +6,11 @@ const LONGEST = 80;
 export function nameFor(file: Pick<File, 'name' | 'lastModified'>, taken: ReadonlySet<string>): string {
   const base = file.name.replace(/\.[a-z0-9]{1,5}$/i, '').trim().slice(0, LONGEST);
   const when = new Date(file.lastModified).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: 'numeric', minute: '2-digit' });
-  return firstFree(BY_NOBODY.test(base) ? `Picture of ${when}` : base.replace(/[_\s]+/g, ' '), taken);
+  const name = BY_NOBODY.test(base) ? `Picture of ${when}` : base.replace(/[_\s]+/g, ' ');
+  return firstFree(taken, (count) => (count === 1 ? name : `${name} ${count}`));
 }
 
-/** The name, or with the first number behind it that makes it another one. */
-export function firstFree(name: string, taken: ReadonlySet<string>): string {
-  for (let i = 1; ; i++) {
-    const candidate = i === 1 ? name : `${name} ${i}`;
-    if (!taken.has(candidate)) return candidate;
-  }
+/** The first name, by its number from 1 on, that is not taken. */
+export function firstFree(taken: ReadonlySet<string>, nameOf: (count: number) => string): string {
+  for (let count = 1; ; count++) if (!taken.has(nameOf(count))) return nameOf(count);
 }

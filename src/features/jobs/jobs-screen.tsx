@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Snackbar } from 'react-native-paper';
 import { beginWith } from '@/features/sources/begun-with';
@@ -12,7 +12,7 @@ import { Beginnings } from './beginnings';
 import { Demos } from './demos';
 import type { JobCardActions } from './job-card-view';
 import { JobList } from './job-list';
-import { nameFor } from './job-name';
+import { firstFree, nameFor } from './job-name';
 import { useIsKept, useJobActions, useJobCards, useRoomTaken } from './use-jobs';
 
 /** How long a deleted job can be brought back before it is really gone. */
@@ -46,26 +46,6 @@ function useDeletion(removeForGood: (id: string) => void) {
 
 const isBundle = ({ name }: File) => /\.(zip|bryony)$/i.test(name);
 
-/** Begins jobs: with files that are chosen, taken, dropped or pasted here, with nothing, or from a bundle. */
-function useBeginning(cards: readonly JobCard[], actions: ReturnType<typeof useJobActions>, open: (id: string) => void, taken: (outcome: Imported) => void, onError: (problem: Error) => void) {
-  const { create: { mutate: create }, openFile: { mutate: openBundle } } = actions;
-  const latest = useRef({ cards, open, taken, onError });
-  useEffect(() => void (latest.current = { cards, open, taken, onError }));
-  return useCallback((files: readonly File[]) => {
-    const [first] = files;
-    if (!first) return;
-    const { cards: known, open: openJob, ...told } = latest.current;
-    if (isBundle(first)) return openBundle(first, { onSuccess: told.taken, onError: told.onError });
-    create(nameFor(first, namesOf(known)), { onSuccess: (id) => (beginWith(id, files), openJob(id)), onError: told.onError });
-  }, [create, openBundle]);
-}
-
-const namesOf = (cards: readonly JobCard[]): ReadonlySet<string> => new Set(cards.map(({ name }) => name));
-
-function nextName(cards: readonly JobCard[]): string {
-  const names = namesOf(cards);
-  for (let i = 1; ; i++) if (!names.has(`Job ${i}`)) return `Job ${i}`;
-}
 
 /** The first screen: what a job begins with, the jobs on this device, demos. */
 export function JobsScreen() {
@@ -82,7 +62,15 @@ export function JobsScreen() {
   const open = (id: string) => router.push(`/job/${id}`);
   const taken = (outcome: Imported) => (outcome.kind === 'done' ? open(outcome.id) : say(outcome.code, outcome.detail));
   const shown = (cards ?? []).filter((card) => card.id !== deleted?.id);
-  const begin = useBeginning(cards ?? [], actions, open, taken, told.onError);
+  const names = new Set(cards?.map(({ name }) => name));
+  const openBundle = (file: File) => actions.openFile.mutate(file, { onSuccess: taken, onError: told.onError });
+  /** A job of pictures that were chosen, taken, dropped or pasted here; a bundle among them is opened. */
+  const begin = (files: readonly File[]) => {
+    const [first] = files;
+    if (!first) return;
+    if (isBundle(first)) openBundle(first);
+    else actions.create.mutate(nameFor(first, names), { onSuccess: (id) => (beginWith(id, files), open(id)), onError: told.onError });
+  };
   useDropAndPaste(begin);
   const actionsOf = (card: JobCard): JobCardActions => ({
     onOpen: () => open(card.id), onDelete: () => remove(card), onDuplicate: () => actions.duplicate.mutate(card.id, told), onRename: (name) => actions.rename.mutate({ id: card.id, name }, told),
@@ -92,7 +80,7 @@ export function JobsScreen() {
     <View style={{ flex: 1, backgroundColor: palette.bench }}>
       <ScrollView contentContainerStyle={{ padding: 16, gap: 18, maxWidth: 1080, width: '100%', alignSelf: 'center' }} role="main">
         <Heading isKept={isKeptHere} />
-        <Beginnings isOpening={actions.openFile.isPending} onFiles={begin} onBundle={(file) => actions.openFile.mutate(file, { onSuccess: taken, onError: told.onError })} onNew={() => actions.create.mutate(nextName(cards ?? []), { onSuccess: open, onError: told.onError })} />
+        <Beginnings isOpening={actions.openFile.isPending} onFiles={begin} onBundle={openBundle} onNew={() => actions.create.mutate(firstFree(names, (count) => `Job ${count}`), { onSuccess: open, onError: told.onError })} />
         {shown.length > 0 ? <JobList cards={shown} actionsOf={actionsOf} /> : null}
         {cards ? <Demos small={shown.length > 0} opening={actions.openDemo.isPending ? actions.openDemo.variables.name : undefined} onOpen={(demo) => actions.openDemo.mutate(demo, { onSuccess: taken })} /> : null}
         {shown.length > 0 ? <RoomTaken /> : null}
