@@ -90,3 +90,35 @@ it('a finger that was held still before it was lifted points better than one tha
   };
   expect(sigmaAfter(1) / sigmaAfter(0)).toBeGreaterThan(4);
 });
+
+describe('over a locked view', () => {
+  const openedWith = (locked: boolean) => {
+    const { job } = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, { ...createView('v', sheet), name: 'Blade', locked }));
+    const state = { job, derived: createDeriver()(job), readOnly: undefined, setDraft: () => undefined, run: () => undefined };
+    const session = new Session({ getState: () => state } as unknown as JobStore, null);
+    session.chooseView('v');
+    return session;
+  };
+  const takings: readonly (readonly [string, (session: Session) => void])[] = [
+    ['evidence', (session) => session.pointAtEvidence('length')], ['datum', (session) => session.chooseTool('datum')], ['level', (session) => session.chooseTool('level')], ['match', (session) => session.chooseTool('match')], ['brush', (session) => session.chooseTool('brush')],
+    ['frame', (session) => session.frame({ purpose: 'crop', shape: 'box', points: [], last: 0 })],
+  ];
+
+  it.each(takings)('%s is not taken in hand, and it is said why', (name, take) => {
+    const [locked, open] = [openedWith(true), openedWith(false)];
+    take(locked);
+    expect(locked.getState()).toMatchObject({ tool: { name: 'select' }, notice: { code: 'view-is-locked', detail: { id: 'v', name: 'Blade' } } });
+    take(open);
+    expect(open.getState()).toMatchObject({ tool: { name }, notice: undefined });
+  });
+
+  it('what draws, measures or cuts a further view out is', () => {
+    const session = openedWith(true);
+    for (const name of ['chain', 'circle', 'distance', 'guide', 'relate', 'region'] as const) {
+      session.chooseTool(name);
+      expect(session.getState()).toMatchObject({ tool: { name }, notice: undefined });
+    }
+    session.frame({ purpose: 'cut', shape: 'box', points: [], last: 0 });
+    expect(session.getState()).toMatchObject({ tool: { name: 'frame' }, notice: undefined });
+  });
+});

@@ -1,6 +1,6 @@
 /** Records that were cut off, mixed up or lost: what can be read is shown, what cannot is named, and nothing else is touched. */
 import fc from 'fast-check';
-import { renameJob } from '@/core/job';
+import { addSheet, createView, renameJob, setLocked, turnView, type Sheet } from '@/core/job';
 import { openJob } from './own-desk';
 import type { JobRepository } from './repository';
 import { keys } from './storage';
@@ -89,4 +89,20 @@ it('a change that could not be read again is not done, says so, and the job open
   await store.getState().flush();
   expect(store.getState()).toMatchObject({ job: { name: 'Name 1' }, lastDone: { way: 'refused' }, saveState: 'saved' });
   expect(await nameOf(repository)).toBe('Name 1');
+});
+
+it('what would change a locked view is not done, says which view it is, and is done once that is unlocked', async () => {
+  const { repository, open } = await device(1);
+  const { jobs: store } = await open();
+  const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 400, height: 300, kind: 'scan', taken: {} };
+  const { run, flush } = store.getState();
+  run(addSheet(sheet, { ...createView('v', sheet), name: 'Blade', locked: true }));
+  run(turnView('v', 1));
+  await flush();
+  expect(store.getState()).toMatchObject({ job: { views: [{ datum: { direction: 0 } }] }, lastDone: { way: 'refused', lock: { id: 'v', name: 'Blade' } } });
+  run(setLocked('v', false));
+  run(turnView('v', 1));
+  await flush();
+  expect(store.getState()).toMatchObject({ lastDone: { way: 'done' } });
+  expect((await repository.open('j'))!.history.job.views[0]!.datum.direction).toBe(-1);
 });

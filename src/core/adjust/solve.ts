@@ -38,8 +38,6 @@ const LEVEL = 1e-9;
 const LAST_STEP = 1e-2;
 /** What rounding may add to a merit, as a share of chi-square. */
 const SLACK = 1e-12;
-/** Weight of the squares of what exact equations miss. */
-const PENALTY = 1e6;
 /** Damping of the first step, as a share of the diagonal. */
 const FIRST_DAMPING = 1e-4;
 /** Steps that are given before it is given up. */
@@ -80,11 +78,10 @@ export function solve(problem: Problem, maximumSteps = FULL_RUN, repeats?: numbe
       state = next;
       last = step;
       damping = Math.max(damping / 10, 1e-12);
-    } else {
-      damping = Math.min(damping * 10, 1e12);
+    } else if (curvature) {
       // How things bend here may say nothing of where they have to go.
       curvature = undefined;
-    }
+    } else damping = Math.min(damping * 10, 1e12);
   }
   // What nearly repeated others on the way says something of its own where the search ended, or repeats them for good.
   const equations = state.isUsable && repeats !== undefined ? reduce(state.at, layout) : state.equations;
@@ -99,15 +96,12 @@ function stateAt(problem: Problem, layout: Layout, values: Values, repeats: numb
 }
 
 /**
- * What a step from a state is judged by: chi-square, and what the exact equations of that state miss, by the forces with which the step says that they hold (the augmented
- * Lagrangian; Nocedal & Wright, Numerical Optimization, 2006, section 17.3). With those forces every step leads down, however near its end.
+ * What a step from a state is judged by: chi-square, and what the exact equations of that state miss, by the forces with which the step says that they hold (the Lagrangian; Nocedal & Wright,
+ * Numerical Optimization, 2006, section 18.1). With those forces every step leads down, however near its end, and one that goes far along what bends is not refused for what it misses by the
+ * bend (Maratos's effect, ibid. 15.4), as it was where misses were punished by their squares.
  */
 function meritOf({ at, equations, isUsable }: State, from: State, { multipliers }: Step): number {
-  if (!isUsable) return Infinity;
-  return from.equations.boundBy.reduce((sum, by, i) => {
-    const miss = missOf(by, at);
-    return sum + 2 * multipliers[i]! * miss + PENALTY * miss * miss;
-  }, equations.chiSquare);
+  return isUsable ? from.equations.boundBy.reduce((sum, by, i) => sum + 2 * multipliers[i]! * missOf(by, at), equations.chiSquare) : Infinity;
 }
 
 const NO_EQUATIONS: NormalEquations = {

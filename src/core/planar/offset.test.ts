@@ -1,8 +1,8 @@
 /** Offsets of random drawings, judged by many places: each lies where its distance says, or the work is refused. */
 import { createRandom } from '../calibrate/simulation';
-import { distance, nearestOn, perpendicular, pointAt, tangentAt, windingNumber, type Piece, type Vec } from '../geometry';
+import { distance, enclosedArea, nearestOn, pieceLength, perpendicular, pointAt, tangentAt, windingNumber, type Piece, type Vec } from '../geometry';
 import { drawRing } from './random-drawing';
-import { offsetClosed, offsetOpen } from '.';
+import { offsetClosed, offsetOpen, strip } from '.';
 
 const LIMITS = { corners: 'round', precision: 0.001, tolerance: 1e-6 } as const;
 const awayFrom = (pieces: readonly Piece[], at: Vec) => Math.min(Infinity, ...pieces.map((piece) => nearestOn(piece, at).distance));
@@ -62,4 +62,33 @@ it('so it does where arcs are all but lines', () => {
 it('what lies beside an open path is nowhere nearer to it, its ends included, and nothing of it is left out', () => {
   expect(seeds(400).map(faultBeside).filter(Boolean)).toEqual([]);
   expect(refusals.open).toBeLessThanOrEqual(1);
+});
+
+/** A convex polygon on the corners of a circle. */
+function convex(uniform: () => number): readonly Piece[] {
+  const turns = Array.from({ length: 3 + Math.floor(5 * uniform()) }, () => 2 * Math.PI * uniform()).sort((a, b) => a - b);
+  return turns.map((turn, i): Piece => ({ kind: 'line', a: [30 * Math.cos(turn), 30 * Math.sin(turn)], b: [30 * Math.cos(turns[(i + 1) % turns.length]!), 30 * Math.sin(turns[(i + 1) % turns.length]!)] }));
+}
+const areaOf = (paths: readonly { readonly pieces: readonly Piece[] }[]) => paths.reduce((sum, { pieces }) => sum + enclosedArea(pieces), 0);
+const around = (pieces: readonly Piece[]) => pieces.reduce((sum, piece) => sum + pieceLength(piece), 0);
+
+it('what is convex grows by its rim times the distance and a disc (Steiner, 1840), and a straight strip with round ends is as large', () => {
+  for (const seed of seeds(100)) {
+    const { uniform } = createRandom(seed);
+    const [pieces, by] = [convex(uniform), 0.1 + 20 * uniform()];
+    const grown = offsetClosed([{ closed: true, pieces }], by, LIMITS);
+    expect(grown.ok && areaOf(grown.value)).toBeCloseTo(enclosedArea(pieces) + by * around(pieces) + Math.PI * by * by, 6);
+    const bar = strip([{ closed: false, pieces: pieces.slice(0, 1) }], { left: by, right: by }, 'round', LIMITS);
+    expect(bar.ok && areaOf(bar.value)).toBeCloseTo(2 * by * pieceLength(pieces[0]!) + Math.PI * by * by, 6);
+  }
+});
+
+it('a strip along what bends less than it is wide is as large as along a line of that length (Weyl, On the volume of tubes, 1939)', () => {
+  for (const seed of seeds(60)) {
+    const { uniform } = createRandom(seed);
+    const radius = 5 + 50 * uniform();
+    const [arc, by] = [{ kind: 'arc' as const, centre: [1, 2] as Vec, radius, start: 6 * uniform(), sweep: 0.2 + 2 * uniform() }, 0.9 * uniform() * radius * 0.5 + 0.05];
+    const bent = strip([{ closed: false, pieces: [arc] }], { left: by, right: by }, 'round', LIMITS);
+    expect(bent.ok && areaOf(bent.value)).toBeCloseTo(2 * by * pieceLength(arc) + Math.PI * by * by, 5);
+  }
 });
