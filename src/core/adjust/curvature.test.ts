@@ -48,3 +48,8 @@ it('the place on a parabola that is nearest to one on its axis is its foot up to
   expect(nearest(0.3)).toEqual([expect.closeTo(0, 4), expect.closeTo(0, 4)]);
   for (const height of [1, 2, 8]) expect(nearest(height)).toEqual([expect.closeTo(Math.sqrt(height - 0.5), 5), expect.closeTo(height - 0.5, 5)]);
 });
+
+it('an equation that nearly repeats another one is passed over on the way where that is wanted, and binds where the search ends', () => {
+  const problem = problemOf([1, 1], seen([1, 1]), held(([x, y]) => x! + y! - 2), held(([x, y]) => x! + 1.01 * y! - 2.01));
+  for (const repeats of [undefined, 1e-8, 1e-3]) expect(solve(problem, 40, repeats).equations.bound.rows).toBe(2);
+});

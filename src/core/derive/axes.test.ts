@@ -1,12 +1,12 @@
 /** Zero moved, turned and seen from behind: everything that lies on a plane stays where it is on the thing, whatever kind it is of. */
 import fc from 'fast-check';
-import { distance, nearestOn, pointAt, type Vec } from '../geometry';
+import { add, distance, findDirection, mix, nearestOn, perpendicular, pointAt, scale, subtract, type Vec } from '../geometry';
 import {
   addDimension, addEvidence, addGuide, addMade, addOutline, addRegion, addRelations, addSheet, createJob, createView, mirrorView, readJob, runCommand, setDatum, startHistory, turnView, type Command, type Job, type Sheet,
 } from '../job';
 import { listDangling } from '../job/kinds';
 import { findGuideLine, type Chain, type Guide, type MadeOutline, type Outline, type Place, type Recipe } from '../outline';
-import { createDeriver, figuredIn, findRegionAt, listRims, measureDimension, namesIn, shapesShownIn, SAME_PLACE } from '.';
+import { createDeriver, figuredIn, findRegionAt, findSpan, listRims, measureDimension, namesIn, shapesShownIn, SAME_PLACE } from '.';
 import { listRegions } from '../planar';
 
 const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 4000, height: 3000, kind: 'scan', taken: {} };
@@ -59,6 +59,11 @@ function onSheet(of: Job) {
     places: (id: string) => derived.shapes.get(id)!.paths.flatMap(({ pieces }) => pieces).flatMap((piece) => [0.1, 0.5, 0.9].map((t) => toSheet(pointAt(piece, t)))),
     guides: of.guides.map((guide) => findGuideLine(guide, fitted.placing, 100)!),
     names: of.regions.map(({ name, at }) => [name, Math.round(findRegionAt(regions, at)?.area ?? 0)]),
+    // Where sizes stand: aside of the middle of what they are read between.
+    stands: () => of.dimensions.map((dimension) => {
+      const { from: a, to: b } = findSpan(dimension, of.outlines, derived.shapes)!;
+      return toSheet(add(mix(a, b, 0.5), scale(perpendicular(findDirection(subtract(b, a))!), dimension.aside)));
+    }),
     sizes: of.dimensions.map((dimension) => measureDimension(dimension, figuredIn(of, derived, 'v'), derived.shapes)?.value),
   };
 }
@@ -69,6 +74,7 @@ const change = fc.oneof(angle.map((by) => () => turnView('v', by)), fc.constant(
 
 it('nothing leaves its place on the thing', () => {
   const before = onSheet(job);
+  const stood = before.stands();
   fc.assert(fc.property(fc.array(change, { minLength: 1, maxLength: 4 }), (changes) => {
     const turned = changes.reduce<Job>((of, make) => runCommand(startHistory(of), make(of)).job, job);
     const after = onSheet(turned);
@@ -84,9 +90,19 @@ it('nothing leaves its place on the thing', () => {
     });
     expect(after.names).toEqual(before.names);
     expect(after.sizes).toEqual(before.sizes.map((size) => expect.closeTo(size!, 6)));
+    after.stands().forEach((place, i) => expect(distance(place, stood[i]!)).toBeLessThan(1e-4));
     expect(listDangling(turned)).toEqual([]);
     expect(readJob(JSON.parse(JSON.stringify(turned))).ok).toBe(true);
   }), { seed: 1, numRuns: 25 });
+});
+
+it('sizes in a row stay in their row when zero moves or left and right are exchanged, and stand by themselves once level is another', () => {
+  const rows = [addDimension({ id: 'x', view: 'v', kind: 'across', on: [{ outline: 'shut', node: 'shut0' }, { outline: 'shut', node: 'shut1' }], aside: 5, line: 12 }), addDimension({ id: 'y', view: 'v', kind: 'up', on: [{ outline: 'shut', node: 'shut1' }, { outline: 'shut', node: 'shut2' }], aside: 5, line: 110 })].reduce(runCommand, startHistory(job)).job;
+  const linesOf = (of: Job) => of.dimensions.slice(-2).map(({ line }) => line);
+  const moved = runCommand(startHistory(rows), setDatum('v', { origin: [200, 2900], direction: 0 }, [20, 10])).job;
+  expect(linesOf(moved)).toEqual([2, 90]);
+  expect(linesOf(runCommand(startHistory(moved), mirrorView('v')).job)).toEqual([2, -90]);
+  expect(linesOf(runCommand(startHistory(moved), turnView('v', 0.3)).job)).toEqual([undefined, undefined]);
 });
 
 it('a name that was given before there was a scale stays on its region when the scale arrives, and when that changes', () => {
