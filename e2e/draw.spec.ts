@@ -109,7 +109,7 @@ test('rooms of a plan have the areas that they have, within their plus-minus; a 
   await page.getByRole('radio', { name: 'Room' }).click();
   await desk.type('region-height', '2.3');
   await expect(page.getByTestId('region-volume')).toHaveText(/^5\.\d+ m³ ±0\.\d+$/);
-  await expect(page.getByTestId('regions')).toContainText('Store');
+  await expect(page.getByTestId('labels')).toContainText('Store');
   await expect(page.getByTestId('region-list')).toContainText('Store (room)');
   // A door is a gap in the walls that are handed over, and none between rooms.
   const { dxf, paths } = await handedOver(desk);

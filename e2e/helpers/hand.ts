@@ -165,6 +165,11 @@ export class TouchHand extends Hand {
     }
   }
 
+  /** Moves the picture so that what is at one place of the screen comes to another. */
+  async move([x, y]: Px, to: Px): Promise<void> {
+    await this.twoFingers([x, y], [to[0] - x, to[1] - y], 1);
+  }
+
   /** Two fingers about a place of the screen, moved and spread. */
   private async twoFingers([x, y]: Px, [dx, dy]: Px, spread: number): Promise<void> {
     const gap = 17;

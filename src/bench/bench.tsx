@@ -1,15 +1,16 @@
-import { useEffect, useRef, type RefObject } from 'react';
+import { useEffect, useLayoutEffect, useRef, type RefObject } from 'react';
 import { View } from 'react-native';
 import { openShown, repository, type ShownPicture } from '@/store';
 import { usePalette, type Palette } from '@/ui/palette';
 import { PictureEdges } from './edges';
+import { wayBetween } from './look';
 import { Overlay } from './overlay/overlay';
 import { Painter } from './painter';
 import { attachPointing } from './pointing';
 import type { Session } from './session';
 import { useShownPicture } from './use-shown-picture';
 import { useReferences } from './use-references';
-import { useDesk, useFitted } from './use-session';
+import { useDesk, useFitted, useSession } from './use-session';
 
 /** The drawing surface: the picture in WebGL, the drawing in SVG over it, one animation frame for both. */
 export function Bench() {
@@ -17,10 +18,12 @@ export function Bench() {
   const { session } = useDesk();
   const fitted = useFitted();
   const surface = useRef<HTMLDivElement>(null);
+  const scene = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const drawing = useRef<SVGGElement>(null);
 
   usePointing(surface, session);
+  useSliding(scene);
   useReferences();
   const picture = useShownPicture(fitted);
   useEdges(picture, session);
@@ -32,8 +35,10 @@ export function Bench() {
         ref={surface} tabIndex={0} role="application" aria-label={fitted ? `Bench: ${fitted.view.name}. Arrow keys move the aim, Enter sets a point.` : 'Bench'}
         data-testid="bench" style={{ position: 'absolute', inset: 0, overflow: 'hidden', touchAction: 'none', cursor: 'crosshair', userSelect: 'none', outlineOffset: -3 }}
       >
-        <canvas ref={canvas} style={{ position: 'absolute', left: 0, top: 0, width: '100%', height: '100%' }} aria-hidden />
-        <Overlay drawing={drawing} />
+        <div ref={scene} style={{ position: 'absolute', inset: 0, transformOrigin: '0 0' }}>
+          <canvas ref={canvas} style={{ position: 'absolute', left: 0, top: 0, width: '100%', height: '100%' }} aria-hidden />
+          <Overlay drawing={drawing} />
+        </div>
       </div>
     </View>
   );
@@ -43,14 +48,27 @@ export function Bench() {
 function usePointing(surface: RefObject<HTMLDivElement | null>, session: Session): void {
   useEffect(() => {
     const element = surface.current!;
-    const observer = new ResizeObserver(() => session.resize(element.clientWidth, element.clientHeight));
-    observer.observe(element);
+    const leave = session.covers.watchBench(element);
     const detach = attachPointing(element, session);
     return () => {
-      observer.disconnect();
+      leave();
       detach();
     };
   }, [surface, session]);
+}
+
+const SLIDING_MS = 160;
+
+/** Where the picture went of its own accord it is seen going; at once where the system asks for less motion. */
+function useSliding(scene: RefObject<HTMLDivElement | null>): void {
+  const { session } = useDesk();
+  const from = useSession((state) => state.slidFrom);
+  useLayoutEffect(() => {
+    if (!from || matchMedia('(prefers-reduced-motion: reduce)').matches) return;
+    const { factor, by } = wayBetween(from, session.getState().viewport);
+    const sliding = scene.current!.animate([{ transform: `matrix(${factor}, 0, 0, ${factor}, ${by[0]}, ${by[1]})` }, { transform: 'none' }], { duration: SLIDING_MS, easing: 'ease-out' });
+    return () => sliding.cancel();
+  }, [scene, session, from]);
 }
 
 /** The session looks for edges in the picture that is shown. */

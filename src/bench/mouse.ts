@@ -28,6 +28,7 @@ export class Mouse {
     const { session, element } = this;
     element.focus({ preventScroll: true });
     element.setPointerCapture(event.pointerId);
+    session.sight.setHeld(true);
     const at = this.placeOf(event);
     session.aimAtScreen(at, 'mouse');
     const { aim } = session.getState();
@@ -48,8 +49,13 @@ export class Mouse {
 
   up(): void {
     const { session, drag } = this;
-    if (!drag) return;
     this.drag = undefined;
+    if (drag) this.letGo(drag);
+    session.sight.setHeld(false);
+  }
+
+  private letGo(drag: Drag): void {
+    const { session } = this;
     const { aim } = session.getState();
     if (drag.kind === 'grab' && hasMoved(drag)) return void (aim && session.input({ kind: 'drop', aim, reach: 0 }));
     if (drag.kind === 'grab') session.input({ kind: 'release' });
@@ -60,7 +66,7 @@ export class Mouse {
 
   private dragTo(at: Vec, drag: Drag): void {
     const kind = drag.kind === 'press' && distance(at, drag.from) > CLICK_SLACK ? 'pan' : drag.kind;
-    if (kind === 'pan') this.session.pan(subtract(at, drag.last));
+    if (kind === 'pan') this.session.sight.pan(subtract(at, drag.last));
     this.drag = { ...drag, kind, last: at };
   }
 

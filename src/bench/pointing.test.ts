@@ -3,7 +3,7 @@ import { aimAt, aimZoom, pointingSigma } from './aim';
 import { AT_REST, stepGesture, type Gesture, type GestureEffect, type TouchInput } from './gesture';
 import { fitView, unscaledFit } from '@/core/calibrate';
 import { squaredUp } from './laying';
-import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
+import { panBy, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
 
 /** Feeds a whole gesture and gives back everything it asked for. */
 function play(inputs: readonly TouchInput[]): { gesture: Gesture; effects: GestureEffect[] } {
@@ -70,7 +70,7 @@ describe('the viewport', () => {
       const after = toScreen(zoomAbout(viewport, screen, factor), p);
       expect(Math.hypot(after[0] - screen[0], after[1] - screen[1])).toBeLessThan(1e-6);
     }));
-    expect(toSheet(resized(viewport, 500, 900), [250, 450])).toEqual(viewport.centre);
+    expect(toSheet({ ...viewport, width: 500, height: 900 }, [250, 450])).toEqual(viewport.centre);
     expect(toSheet(panBy(viewport, [30, 0]), [430, 300])).toEqual([2000, 1500]);
   });
   it('goes to the screen and back when the picture lies squared up, with lines straight and sizes true', () => {
@@ -90,7 +90,7 @@ describe('the viewport', () => {
     expect(ac / bc).toBeCloseTo(5 / 3, 6);
   });
   it('brings a whole box into sight', () => {
-    const shown = zoomTo(viewport, [0, 0], [4032, 3024]);
+    const shown = zoomTo(viewport, { min: [0, 0], max: [4032, 3024] });
     for (const corner of [[0, 0], [4032, 3024]] as const) {
       const [x, y] = toScreen(shown, corner);
       expect(x >= 0 && x <= 800 && y >= 0 && y <= 600).toBe(true);

@@ -22,6 +22,8 @@ export interface SessionState {
   /** Reference geometry of the job that is at hand. */
   readonly references: readonly LoadedReference[];
   readonly viewport: Viewport;
+  /** Where one looked before the picture last went of its own accord: it is shown on its way from there. */
+  readonly slidFrom: Viewport | undefined;
   readonly tool: ActiveTool;
   readonly aim: Aim | undefined;
   readonly pointer: Pointer;
@@ -71,7 +73,7 @@ export function startState(job: Job, draft: string | null): SessionState {
   const restored = readDraft(draft);
   const known = job.views.some((view) => view.id === restored?.view);
   return {
-    viewId: known ? restored?.view : job.views[0]?.id, elsewhere: undefined, references: [], viewport: NO_VIEWPORT, straight: false, ghost: 0,
+    viewId: known ? restored?.view : job.views[0]?.id, elsewhere: undefined, references: [], viewport: NO_VIEWPORT, slidFrom: undefined, straight: false, ghost: 0,
     tool: restored?.tool ?? startTool('select'), layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, evidence: undefined,
     aim: undefined, pointer: 'mouse', patch: undefined, nudging: false, snapping: true, catching: FIRST_CATCHES, grid: undefined, turn: 0, magnifier: false,
     caliper: false, accuracy: false, cleaning: undefined, suggested: [], advice: undefined, notice: undefined, beacon: undefined,

@@ -14,7 +14,7 @@ function sitDown() {
   const state = { job, derived: createDeriver()(job), readOnly: undefined, setDraft: () => undefined, run: () => undefined };
   const session = new Session({ getState: () => state } as unknown as JobStore, null);
   session.chooseView('v');
-  session.resize(400, 300);
+  session.sight.setRoom({ width: 400, height: 300 });
   session.chooseTool('distance');
   let here = false;
   let arrive = () => undefined as void;
@@ -50,8 +50,8 @@ describe('a point that is set before its part of the picture has come', () => {
     const { session, placed, screenOf, arrive } = sitDown();
     session.aimAtScreen(screenOf([1000, 1000]), 'mouse');
     session.setAtAim();
-    session.pan([120, -40]);
-    session.zoom([200, 150], 4);
+    session.sight.pan([120, -40]);
+    session.sight.zoom([200, 150], 4);
     await arrive();
     expect(placed().map(({ at }) => at)).toEqual([[1003, 1002]]);
   });
@@ -120,5 +120,38 @@ describe('over a locked view', () => {
     }
     session.frame({ purpose: 'cut', shape: 'box', points: [], last: 0 });
     expect(session.getState()).toMatchObject({ tool: { name: 'frame' }, notice: undefined });
+  });
+});
+
+describe('what comes to lie over the bench', () => {
+  const covered = { width: 400, height: 300, insets: { top: 0, right: 0, bottom: 180, left: 0 } };
+
+  it('moves nothing under a hand that holds the picture, and what is held is seen once it is let go', () => {
+    const { session, screenOf, placed } = sitDown();
+    session.sight.zoom([200, 150], 4);
+    const place = [2000, 1900] as const;
+    const held = screenOf(place);
+    session.sight.setHeld(true);
+    session.aimAtScreen(held, 'touch', 1);
+    session.sight.setRoom(covered);
+    expect(screenOf(place)).toEqual(held);
+    session.lift(held, 1);
+    session.input({ kind: 'release' });
+    session.sight.setHeld(false);
+    expect(placed()).toHaveLength(1);
+    const [, y] = screenOf(placed()[0]!.at);
+    expect(y).toBeLessThan(120);
+  });
+
+  it('hides nothing that is worked on: it is brought into what is left free', () => {
+    const { session, screenOf } = sitDown();
+    session.sight.zoom([200, 150], 12);
+    session.sight.setRoom(covered);
+    const { zoom } = session.getState().viewport;
+    session.changeTool('distance', { points: [{ at: [3900, 2900], sigma: 1 }] });
+    session.sight.keep();
+    const [x, y] = screenOf([3900, 2900]);
+    expect([x > 0, x < 400, y > 0, y < 120]).toEqual([true, true, true, true]);
+    expect(session.getState().viewport.zoom).toBe(zoom);
   });
 });

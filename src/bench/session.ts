@@ -5,12 +5,16 @@ import { findLockOn, type EvidenceKind } from '@/core/job';
 import { newId, type JobStore, type LoadedReference } from '@/store';
 import { aimAt, aimZoom, pointingSigma, type Aim, type Hand } from './aim';
 import type { Found, PictureEdges } from './edges';
+import { Covers } from './covers';
 import { lookAtPlane } from './ground';
 import { boundsOf, layingOf, squaredUp, turned } from './laying';
+import type { Scene } from './look';
 import { startState, type Catch, type Notice, type SessionState } from './session-state';
+import { Sight } from './sight';
 import { snapSearch } from './snap-targets';
 import { findFrom, isKnownStraight, startEvidence, startTool, toolOf, type ActiveTool, type Effect, type EvidenceState, type FrameState, type MatchTarget, type ToolContext, type ToolInput, type ToolName } from './tools';
-import { panBy, resized, toScreen, toSheet, zoomAbout, zoomTo } from './viewport';
+import { middleOf, toScreen, toSheet } from './viewport';
+import { listWorkedOn } from './worked-on';
 
 /** The aim is where it was. CSS px. */
 const SAME_AIM = 3;
@@ -28,16 +32,17 @@ interface Aimed extends Required<Hand> {
 /** One sitting at the bench: turns pointing and typing into inputs of the tool in hand, and its effects into commands. */
 export class Session {
   readonly store: StoreApi<SessionState>;
-  /** The view that was last brought whole into sight: a bench that changes its size leaves it where it is. */
-  private shownView: string | undefined;
   private edges: PictureEdges | undefined;
-  private covered = 0;
+  readonly sight: Sight;
+  /** What lies over the bench. */
+  readonly covers = new Covers((room) => this.sight.setRoom(room));
   private lastAimed: Aimed | undefined;
   /** A point that waits for the picture around it. */
   private awaited: Aimed | undefined;
 
   constructor(private readonly jobs: JobStore, draft: string | null) {
     this.store = createStore<SessionState>()(() => startState(jobs.getState().job, draft));
+    this.sight = new Sight(this.store, () => this.findScene());
     if (!this.canShowTool()) this.set({ tool: startTool('select') });
   }
 
@@ -80,7 +85,7 @@ export class Session {
     this.set({ viewId: id, elsewhere: undefined, aim: undefined, patch: undefined });
     this.layAgain();
     this.setTool(startTool(this.getState().tool.name));
-    this.showAll();
+    this.sight.showAll();
   }
 
   chooseTool(name: ToolName): void {
@@ -111,7 +116,7 @@ export class Session {
     if (!found && !elsewhere) return;
     this.set({ elsewhere: found, aim: undefined, patch: undefined, nudging: false, straight: false });
     this.layAgain();
-    this.showAll();
+    this.sight.showAll();
   }
 
   /** Changes something about the tool in hand, or begins it so. A point that still waits is set before, and not lost. */
@@ -133,6 +138,7 @@ export class Session {
   /** Points a piece of evidence out, on the picture and among the cards; once more lets it be. */
   showEvidence(id: string): void {
     this.set({ evidence: this.getState().evidence === id ? undefined : id });
+    this.sight.keep();
   }
 
   setAdvice(advice: SessionState['advice']): void {
@@ -159,7 +165,7 @@ export class Session {
   setStraight(straight: boolean): void {
     this.set({ straight, ghost: 0 });
     this.layAgain();
-    this.showAll();
+    this.sight.showAll();
   }
 
   setGhost(ghost: number): void {
@@ -195,6 +201,8 @@ export class Session {
     const [state, effects] = toolOf(tool).step(tool.state, given, context);
     if (state !== tool.state) this.setTool({ name: tool.name, state } as ActiveTool);
     effects.forEach((effect) => this.perform(effect));
+    // What comes about without being pointed at may lie anywhere.
+    if (given.kind === 'found' || given.kind === 'typed' || given.kind === 'propose') this.sight.keep();
   }
 
   /** Moves the aim to a place on the bench (CSS px); `unaided` of a finger: see `GestureEffect`. */
@@ -253,7 +261,7 @@ export class Session {
   /** Moves the aim by CSS pixels of the bench, from its middle when there is none yet. */
   moveAim(by: Vec): void {
     const { aim, viewport } = this.getState();
-    const from: Vec = aim ? toScreen(viewport, aim.free) : [viewport.width / 2, viewport.height / 2];
+    const from: Vec = aim ? toScreen(viewport, aim.free) : middleOf(viewport);
     this.aimAtScreen([from[0] + by[0], from[1] + by[1]], 'keyboard');
   }
 
@@ -307,7 +315,7 @@ export class Session {
     const { viewport, aim, pointer } = this.getState();
     const step = pointer === 'touch' ? viewport.zoom / aimZoom(viewport.zoom) : 1;
     const fitted = this.findFitted();
-    const from = aim?.sheet ?? toSheet(viewport, [viewport.width / 2, viewport.height / 2]);
+    const from = aim?.sheet ?? toSheet(viewport, middleOf(viewport));
     const [x, y] = toScreen(viewport, from);
     const sheet = toSheet(viewport, [x + dx * step, y + dy * step]);
     const sigma = pointingSigma({ pointer }, viewport.zoom);
@@ -316,44 +324,19 @@ export class Session {
     this.set({ aim: { ...aim, sigma, sheet, plane: fitted.fit.toPlane(sheet), snap: undefined, edge: undefined, free: sheet } });
   }
 
-  resize(width: number, height: number): void {
-    const { viewport, viewId } = this.getState();
-    this.set({ viewport: resized(viewport, width, height) });
-    if (this.shownView !== viewId) this.showAll();
-  }
-
-  pan(by: Vec): void {
-    const { viewport, nudging, patch } = this.getState();
-    this.set({ viewport: panBy(viewport, by), patch: nudging ? patch : undefined });
-  }
-
-  zoom(about: Vec, factor: number): void {
-    this.set({ viewport: zoomAbout(this.getState().viewport, about, factor), patch: undefined, nudging: false });
-  }
-
-  /** How much of the bench's lower part lies under cards: what is brought into sight is shown above them. CSS px. */
-  setCovered(covered: number): void {
-    this.covered = covered;
-  }
-
-  /** Brings the whole picture into sight. */
-  showAll(covered = this.covered): void {
-    const fitted = this.findFitted();
-    const { viewport } = this.getState();
-    if (!fitted || viewport.width === 0) return;
-    this.shownView = fitted.view.id;
-    const { min, max } = boundsOf(layingOf(viewport, fitted.fit), fitted);
-    this.set({ viewport: zoomTo(viewport, min, max, 0.02, covered), patch: undefined, nudging: false });
-  }
-
   /** Brings a box of the view plane into sight, and points at its middle. */
   goTo(min: Vec, max: Vec): void {
     const fitted = this.findFitted();
-    if (!fitted) return;
-    const { viewport } = this.getState();
     const corners: readonly Vec[] = [min, max, [min[0], max[1]], [max[0], min[1]]];
-    const seen = boxAround(corners.map(layingOf(viewport, fitted.fit).fromPlane));
-    this.set({ viewport: zoomTo(viewport, seen.min, seen.max, 0.35, this.covered), beacon: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] });
+    if (fitted) this.sight.goTo(boxAround(corners.map(layingOf(this.getState().viewport, fitted.fit).fromPlane)));
+    this.set({ beacon: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] });
+  }
+
+  private findScene(): Scene | undefined {
+    const context = this.findContext();
+    if (!context) return undefined;
+    const laying = layingOf(this.getState().viewport, context.fitted.fit);
+    return { whole: boundsOf(laying, context.fitted), focus: listWorkedOn(this.getState(), context).map(laying.fromPlane) };
   }
 
   /** Chooses outlines, with the tool for that in hand. */

@@ -1,4 +1,4 @@
-import { createContext, useContext } from 'react';
+import { createContext, useCallback, useContext, useRef } from 'react';
 import { useStore } from 'zustand';
 import type { JobState, JobStore } from '@/store';
 import type { Session } from './session';
@@ -24,6 +24,16 @@ export function useJob<T>(select: (state: JobState) => T): T {
 
 export function useSession<T>(select: (state: SessionState) => T): T {
   return useStore(useDesk().session.store, select);
+}
+
+/** For the ref of what lies over an edge of the bench: the picture makes room for it. */
+export function useCover(side: 'top' | 'bottom') {
+  const { session } = useDesk();
+  const leave = useRef<() => void>(undefined);
+  return useCallback((view: unknown) => {
+    leave.current?.();
+    leave.current = view instanceof Element ? session.covers.watchOver(view, side) : undefined;
+  }, [session, side]);
 }
 
 /** The view that is on the bench, with its fit, or what is looked at in its stead; undefined in a job without pictures. */

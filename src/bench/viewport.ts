@@ -1,27 +1,60 @@
-import type { Vec } from '@/core/geometry';
+import { mix, type Box, type Vec } from '@/core/geometry';
 import type { Laying } from './laying';
 
-/** What part of the bench is shown: screen = (bench − centre) · zoom + middle of the screen. CSS pixels, double precision. */
+/** How much of each side of the bench lies under cards, guides or banners. CSS px. */
+export interface Insets {
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+  readonly left: number;
+}
+
+/** What part of the bench is shown: screen = (bench − centre) · zoom + middle of the screen's free part. CSS pixels, double precision. */
 export interface Viewport {
   readonly width: number;
   readonly height: number;
+  /** All of it is free when absent. */
+  readonly insets?: Insets | undefined;
   /** CSS pixels per bench pixel. */
   readonly zoom: number;
-  /** The bench place in the middle of the screen. */
+  /** The bench place in the middle of the free part. */
   readonly centre: Vec;
   /** How the picture lies on the bench; as it was taken when absent. */
   readonly laying?: Laying | undefined;
 }
 
+/** How large the bench is, and how much of it is free. */
+export type Room = Pick<Viewport, 'width' | 'height' | 'insets'>;
+
 export const MIN_ZOOM = 0.005;
 export const MAX_ZOOM = 60;
 
-export function fromBench({ width, height, zoom, centre }: Viewport, [x, y]: Vec): Vec {
-  return [(x - centre[0]) * zoom + width / 2, (y - centre[1]) * zoom + height / 2];
+/** What is left at the least of either way, however much lies over the bench. CSS px. */
+const LEAST_FREE = 80;
+
+/** The part of the screen over which nothing lies. CSS px. */
+export function freePart({ width, height, insets }: Viewport): Box {
+  const { top, right, bottom, left } = insets ?? { top: 0, right: 0, bottom: 0, left: 0 };
+  const [x, y] = [Math.min(left, width - LEAST_FREE), Math.min(top, height - LEAST_FREE)].map((start) => Math.max(0, start)) as [number, number];
+  return { min: [x, y], max: [Math.max(x + LEAST_FREE, width - right), Math.max(y + LEAST_FREE, height - bottom)] };
 }
 
-export function toBench({ width, height, zoom, centre }: Viewport, [x, y]: Vec): Vec {
-  return [(x - width / 2) / zoom + centre[0], (y - height / 2) / zoom + centre[1]];
+/** The middle of the free part: keys and buttons that come closer do so about it. CSS px. */
+export function middleOf(viewport: Viewport): Vec {
+  const { min, max } = freePart(viewport);
+  return mix(min, max, 0.5);
+}
+
+export function fromBench(viewport: Viewport, [x, y]: Vec): Vec {
+  const { zoom, centre } = viewport;
+  const [mx, my] = middleOf(viewport);
+  return [(x - centre[0]) * zoom + mx, (y - centre[1]) * zoom + my];
+}
+
+export function toBench(viewport: Viewport, [x, y]: Vec): Vec {
+  const { zoom, centre } = viewport;
+  const [mx, my] = middleOf(viewport);
+  return [(x - mx) / zoom + centre[0], (y - my) / zoom + centre[1]];
 }
 
 /** Where a place of the sheet is shown. */
@@ -41,25 +74,17 @@ export function panBy(viewport: Viewport, [dx, dy]: Vec): Viewport {
 
 /** Zooms by a factor so that what lies under `screen` stays there. */
 export function zoomAbout(viewport: Viewport, screen: Vec, factor: number): Viewport {
-  const zoom = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, viewport.zoom * factor));
+  const zoom = withinLimits(viewport.zoom * factor);
   const fixed = toBench(viewport, screen);
-  const { width, height } = viewport;
-  return { ...viewport, zoom, centre: [fixed[0] - (screen[0] - width / 2) / zoom, fixed[1] - (screen[1] - height / 2) / zoom] };
+  const [mx, my] = middleOf(viewport);
+  return { ...viewport, zoom, centre: [fixed[0] - (screen[0] - mx) / zoom, fixed[1] - (screen[1] - my) / zoom] };
 }
 
-/** The least height that is left above cards. CSS px */
-const LEAST_HEIGHT = 80;
+const withinLimits = (zoom: number) => Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, zoom));
 
-/** Shows a box of the bench with a margin around it, above what lies under cards: so much of the lower part, CSS px. */
-export function zoomTo(viewport: Viewport, min: Vec, max: Vec, margin = 0.06, covered = 0): Viewport {
-  const free = Math.max(LEAST_HEIGHT, viewport.height - covered);
-  const [w, h] = [Math.max(1e-6, max[0] - min[0]), Math.max(1e-6, max[1] - min[1])];
-  const fit = Math.min(viewport.width / w, free / h) * (1 - 2 * margin);
-  const zoom = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, fit));
-  return { ...viewport, zoom, centre: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2 + (viewport.height - free) / 2 / zoom] };
-}
-
-/** Keeps the place in the middle when the bench changes its size. */
-export function resized(viewport: Viewport, width: number, height: number): Viewport {
-  return { ...viewport, width, height };
+/** Shows a box of the bench in the free part of the screen, with a margin around it. */
+export function zoomTo(viewport: Viewport, { min, max }: Box, margin = 0.06): Viewport {
+  const free = freePart(viewport);
+  const fits = [0, 1].map((axis) => (free.max[axis]! - free.min[axis]!) / Math.max(1e-6, max[axis]! - min[axis]!));
+  return { ...viewport, zoom: withinLimits(Math.min(...fits) * (1 - 2 * margin)), centre: mix(min, max, 0.5) };
 }

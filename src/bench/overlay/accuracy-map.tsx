@@ -1,19 +1,11 @@
 import { contours } from 'd3-contour';
-import { useMemo } from 'react';
 import { errorEllipse, isInFront, positionSigma, scaleInMiddle } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
-import { formatPlusMinus, type Units } from '@/core/units';
-import type { Palette } from '@/ui/palette';
+import { formatPlusMinus } from '@/core/units';
 import { toScreen, type Viewport } from '../viewport';
-import { Label } from './dimension';
-
-interface AccuracyMapProps {
-  readonly fitted: FittedView;
-  readonly viewport: Viewport;
-  readonly palette: Palette;
-  readonly units: Units;
-}
+import type { DrawnProps } from './drawn-props';
+import { labelAround, type Labelling } from './labels';
 
 /** Places the map is sampled at, across and down: it is smooth, and more would not show. */
 const ACROSS = 28;
@@ -29,25 +21,39 @@ const LARGEST_ELLIPSE = 26;
 const NOTE = 90;
 
 /** How right every place is, against the middle of the evidence: calm shading with figures on its contours, and error ellipses. */
-export function AccuracyMap({ fitted, viewport, palette, units }: AccuracyMapProps) {
-  const { bands, ellipses } = useMemo(() => sampled(fitted), [fitted]);
-  const at = ([x, y]: readonly number[]): Vec => toScreen(viewport, [(x! * fitted.sheet.width) / ACROSS, (y! * fitted.sheet.height) / DOWN]);
-  const largest = Math.max(...ellipses.map(({ long }) => long));
-  const factor = Number((LARGEST_ELLIPSE / (largest * scaleInMiddle(fitted.fit) * viewport.zoom)).toPrecision(1));
+export function AccuracyMap({ fitted, viewport, palette }: DrawnProps) {
+  const { bands, ellipses } = sampledOnce(fitted);
+  const at = screenOf(fitted, viewport);
+  const factor = enlargementOf(ellipses, fitted, viewport);
   return (
     <g data-testid="accuracy-map">
-      {bands.map(({ level, rings, label }) => (
+      {bands.map(({ level, rings }) => (
         <g key={level}>
           <path d={rings.map((ring) => `${pathOf(ring, at)}Z`).join('')} fill={palette.plum} fillOpacity={0.05} fillRule="evenodd" />
           <path d={rings.flatMap(withoutRim).map((line) => pathOf(line, at)).join('')} fill="none" stroke={palette.halo} strokeOpacity={0.6} strokeWidth={3} />
           <path d={rings.flatMap(withoutRim).map((line) => pathOf(line, at)).join('')} fill="none" stroke={palette.plum} strokeWidth={1.2} />
-          {label ? <Label at={at(label)} text={formatPlusMinus(level / 2, units)} color={palette.plum} palette={palette} /> : null}
         </g>
       ))}
       {ellipses.map((ellipse, i) => <path key={i} d={`${pathOf(ringOf(ellipse, factor), (plane) => toScreen(viewport, fitted.fit.toSheet(plane as unknown as Vec)))}Z`} fill="none" stroke={palette.ink} strokeWidth={1.2} strokeOpacity={0.8} />)}
-      {ellipses.length > 0 ? <Label at={[at([0, 0])[0] + NOTE, at([0, DOWN - 0.8])[1]]} text={`ellipses drawn ×${factor}`} color={palette.ink} palette={palette} /> : null}
     </g>
   );
+}
+
+/** From cells of the map to the screen. */
+const screenOf = ({ sheet }: FittedView, viewport: Viewport) => ([x, y]: readonly number[]): Vec => toScreen(viewport, [(x! * sheet.width) / ACROSS, (y! * sheet.height) / DOWN]);
+
+function enlargementOf(ellipses: readonly Ellipse[], { fit }: FittedView, { zoom }: Viewport): number {
+  const largest = Math.max(...ellipses.map(({ long }) => long));
+  return Number((LARGEST_ELLIPSE / (largest * scaleInMiddle(fit) * zoom)).toPrecision(1));
+}
+
+/** The figures on the contours, and how much larger than life the ellipses are. */
+export function accuracyLabels({ fitted, viewport, palette, job }: DrawnProps): Labelling {
+  const { bands, ellipses } = sampledOnce(fitted);
+  const at = screenOf(fitted, viewport);
+  const onContours = bands.flatMap(({ level, label }) => (label ? [labelAround(at(label), { key: `level-${level}`, text: formatPlusMinus(level / 2, job.units), color: palette.plum })] : []));
+  const note = ellipses.length > 0 ? [labelAround([at([0, 0])[0] + NOTE, at([0, DOWN - 0.8])[1]], { key: 'ellipses', text: `ellipses drawn ×${enlargementOf(ellipses, fitted, viewport)}`, color: palette.ink })] : [];
+  return { labels: [...onContours, ...note] };
 }
 
 const pathOf = (line: readonly (readonly number[])[], at: (place: readonly number[]) => Vec) => `M${line.map((place) => at(place).map((v) => v.toFixed(1)).join(' ')).join('L')}`;
@@ -86,7 +92,21 @@ interface Band {
   readonly label: readonly number[] | undefined;
 }
 
-function sampled({ fit, sheet }: FittedView): { bands: Band[]; ellipses: Ellipse[] } {
+interface Sampled {
+  readonly bands: readonly Band[];
+  readonly ellipses: readonly Ellipse[];
+}
+
+const known = new WeakMap<FittedView, Sampled>();
+
+/** Worked out once for a fit. */
+function sampledOnce(fitted: FittedView): Sampled {
+  const map = known.get(fitted) ?? sampled(fitted);
+  known.set(fitted, map);
+  return map;
+}
+
+function sampled({ fit, sheet }: FittedView): Sampled {
   const sigmaAt = (x: number, y: number) => {
     const at: Vec = [(x * sheet.width) / ACROSS, (y * sheet.height) / DOWN];
     return isInFront(fit.map, at) ? 2 * positionSigma(fit, { at, sigma: POINTING }) : Infinity;

@@ -1,37 +1,62 @@
-import { findSpan, type Derived, type FittedView, type Span } from '@/core/derive';
+import { findSpan, type Span } from '@/core/derive';
 import { add, distance, perpendicular, scale, subtract, type Vec } from '@/core/geometry';
-import type { Dimension as Kept, DimensionKind, Job } from '@/core/job';
-import { formatAngle, formatLength, formatSlope, type Units } from '@/core/units';
+import type { Dimension as Kept, DimensionKind } from '@/core/job';
+import { formatAngle, formatLength, formatSlope } from '@/core/units';
 import { measuredIn } from '../measured';
 import { toScreen } from '../viewport';
 import type { DrawnProps } from './drawn-props';
 import { Dimension } from './dimension';
+import { labelAt, type Labelling } from './labels';
+import { placesAlong } from './place-labels';
 
-interface MarksProps extends DrawnProps {
-  readonly units: Units;
+interface Standing {
+  readonly dimension: Kept;
+  readonly span: Span;
+  /** Its line on the screen, and the thin ones that lead to it. CSS px */
+  readonly from: Vec;
+  readonly to: Vec;
+  readonly leaders: readonly (readonly [Vec, Vec])[];
+}
+
+function listStanding({ job, derived, fitted, viewport }: DrawnProps): readonly Standing[] {
+  const screen = (plane: Vec) => toScreen(viewport, fitted.fit.toSheet(plane));
+  return job.dimensions.filter(({ view }) => view === fitted.view.id).flatMap((dimension): Standing[] => {
+    const span = findSpan(dimension, job.outlines, derived.shapes);
+    if (!span) return [];
+    const [from, to] = standing(span, dimension);
+    const [p, q] = span.feet ?? [span.from, span.to];
+    const leaders = from === span.from ? [] : [[screen(p), screen(from)], [screen(q), screen(to)]] as const;
+    return [{ dimension, span, from: screen(from), to: screen(to), leaders }];
+  });
 }
 
 /** Sizes that stay on the drawing, each stood aside from what it is read between, with thin lines to it. */
-export function DimensionMarks({ job, derived, fitted, viewport, palette, units }: MarksProps) {
-  const screen = (plane: Vec) => toScreen(viewport, fitted.fit.toSheet(plane));
+export function DimensionMarks(drawn: DrawnProps) {
+  const { palette } = drawn;
   return (
     <g data-testid="dimensions">
-      {job.dimensions.filter(({ view }) => view === fitted.view.id).map((dimension) => {
-        const span = findSpan(dimension, job.outlines, derived.shapes);
-        if (!span) return null;
-        const [from, to] = standing(span, dimension);
-        const [p, q] = span.feet ?? [span.from, span.to];
-        const leaders = from === span.from ? '' : `M${screen(p).join(' ')}L${screen(from).join(' ')}M${screen(q).join(' ')}L${screen(to).join(' ')}`;
+      {listStanding(drawn).map(({ dimension: { id }, from, to, leaders }) => {
+        const d = leaders.map(([a, b]) => `M${a.join(' ')}L${b.join(' ')}`).join('');
         return (
-          <g key={dimension.id}>
-            <path d={leaders} stroke={palette.halo} strokeWidth={2.6} strokeOpacity={0.7} fill="none" />
-            <path d={leaders} stroke={palette.ink} strokeWidth={0.9} fill="none" />
-            <Dimension palette={palette} look="measure" from={screen(from)} to={screen(to)} label={labelOf(dimension, span, job, derived, fitted, units)} testID={`dimension-${dimension.id}`} />
+          <g key={id}>
+            <path d={d} stroke={palette.halo} strokeWidth={2.6} strokeOpacity={0.7} fill="none" />
+            <path d={d} stroke={palette.ink} strokeWidth={0.9} fill="none" />
+            <Dimension palette={palette} look="measure" from={from} to={to} testID={`dimension-${id}`} />
           </g>
         );
       })}
     </g>
   );
+}
+
+/** Their figures; no other label hides their lines. */
+export function dimensionLabels(drawn: DrawnProps): Labelling {
+  const { palette } = drawn;
+  const standing = listStanding(drawn);
+  return {
+    labels: standing.map(({ dimension, span, from, to }) => labelAt((size) => placesAlong(from, to, size), { key: dimension.id, text: labelOf(dimension, span, drawn), color: palette.ink })),
+    lines: standing.flatMap(({ dimension: { id }, from, to, leaders }) => [[from, to] as const, ...leaders].map(([a, b]) => ({ of: id, from: a, to: b }))),
+  };
 }
 
 /** Shorter from end to end than this share of itself, a length is told to be along a bend. */
@@ -48,7 +73,7 @@ function standing({ from, to }: Span, { aside, line, kind }: Kept): readonly [Ve
   return [add(from, by), add(to, by)];
 }
 
-function labelOf(dimension: Kept, span: Span, job: Job, derived: Derived, { fit }: FittedView, units: Units): string {
+function labelOf(dimension: Kept, span: Span, { job, derived, fitted: { fit } }: DrawnProps): string {
   const measured = measuredIn(job, derived, dimension);
   if (!measured) return '–';
   if (dimension.kind === 'angle') return formatAngle(measured.value, measured.sigma);
@@ -56,5 +81,5 @@ function labelOf(dimension: Kept, span: Span, job: Job, derived: Derived, { fit 
   if (!fit.scaled) return 'no scale yet';
   const isAlong = dimension.kind === 'length' && distance(span.from, span.to) < span.value * STRAIGHT;
   const sign = isAlong ? 'along ' : dimension.kind === 'diameter' ? '⌀ ' : dimension.kind === 'radius' ? 'R ' : '';
-  return `${sign}${formatLength(measured.value, units, measured.sigma)}`;
+  return `${sign}${formatLength(measured.value, job.units, measured.sigma)}`;
 }

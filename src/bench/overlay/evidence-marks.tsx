@@ -1,18 +1,17 @@
 import { circleThrough, figuresOf, type Fit } from '@/core/calibrate';
-import { toPiece, type FittedView } from '@/core/derive';
+import { toPiece } from '@/core/derive';
 import { mix, type Vec } from '@/core/geometry';
-import type { Evidence, Job } from '@/core/job';
+import type { Evidence } from '@/core/job';
 import { formatAngle, formatLength, type Units } from '@/core/units';
 import type { Palette } from '@/ui/palette';
 import { toScreen, type Viewport } from '../viewport';
-import { Dimension, Label, slipSize } from './dimension';
-import { apart } from './slips';
+import { Dimension } from './dimension';
+import type { DrawnProps } from './drawn-props';
+import { labelAt, type Labelling } from './labels';
+import { placesAlong, placesAround } from './place-labels';
 
-interface EvidenceMarksProps {
-  readonly job: Job;
-  readonly fitted: FittedView;
-  readonly viewport: Viewport;
-  readonly palette: Palette;
+/** How evidence is shown. */
+export interface EvidenceLook {
   /** The piece that is pointed out. */
   readonly chosen?: string | undefined;
   /** A piece that is pointed at again: its marks would lead the hand. */
@@ -21,10 +20,9 @@ interface EvidenceMarksProps {
   readonly quiet?: boolean | undefined;
 }
 
-/** All that is known about a view, as a draughtsman marks it: the lines first, and the figures that were said on top. */
-export function EvidenceMarks({ job, fitted, viewport, palette, chosen, hidden, quiet = false }: EvidenceMarksProps) {
+function listMarks({ job, fitted, viewport, palette }: DrawnProps, { chosen, hidden }: EvidenceLook): readonly Mark[] {
   const places = new Map(fitted.view.points.map((point) => [point.id, point.at]));
-  const marks = fitted.view.evidence.filter(({ id, role }) => role !== 'off' && id !== hidden).map((evidence): Mark => {
+  return fitted.view.evidence.filter(({ id, role }) => role !== 'off' && id !== hidden).map((evidence): Mark => {
     const suspect = fitted.fit.suspects.includes(evidence.id);
     return {
       evidence, bold: chosen === evidence.id, check: evidence.role === 'check',
@@ -34,15 +32,30 @@ export function EvidenceMarks({ job, fitted, viewport, palette, chosen, hidden, 
       label: `${suspect ? '? ' : ''}${labelOf(evidence, job.units)}`,
     };
   });
-  const labelled = marks.filter(({ evidence, label, bold }) => label !== '' && (bold || (!quiet && Object.keys(evidence.said).length > 0)));
-  const slips = apart(labelled.map(({ evidence, groups, label }) => ({ at: labelPlace(evidence, groups), size: slipSize(label) })));
+}
+
+/** All that is known about a view, as a draughtsman marks it. */
+export function EvidenceMarks({ look, ...drawn }: DrawnProps & { readonly look: EvidenceLook }) {
   return (
-    <g opacity={quiet ? 0.55 : 1}>
-      {marks.map((mark) => <MarkLines key={mark.evidence.id} mark={mark} palette={palette} />)}
-      {labelled.map(({ evidence, label, color }, i) => <Label key={evidence.id} at={slips[i]!} text={label} color={color} palette={palette} />)}
+    <g opacity={look.quiet ? 0.55 : 1}>
+      {listMarks(drawn, look).map((mark) => <MarkLines key={mark.evidence.id} mark={mark} palette={drawn.palette} />)}
     </g>
   );
 }
+
+/** The figures that were said, the chosen piece's first; no other label hides the lines of lengths. */
+export function evidenceLabels(drawn: DrawnProps, look: EvidenceLook): Labelling {
+  const marks = listMarks(drawn, look);
+  const labelled = marks.filter(({ evidence, label, bold }) => label !== '' && (bold || (!look.quiet && Object.keys(evidence.said).length > 0)));
+  const lengths = marks.filter(({ evidence }) => evidence.kind === 'length');
+  return {
+    labels: [...labelled].sort((a, b) => Number(b.bold) - Number(a.bold)).map(({ evidence, groups, label, color }) => labelAt(placesFor(evidence, groups), { key: evidence.id, text: label, color })),
+    lines: lengths.map(({ evidence: { id }, groups: [ends] }) => ({ of: id, from: ends![0]!, to: ends![1]! })),
+  };
+}
+
+const placesFor = (evidence: Evidence, groups: Mark['groups']) => (size: Vec) =>
+  (evidence.kind === 'length' ? placesAlong(groups[0]![0]!, groups[0]![1]!, size) : placesAround(labelPlace(evidence, groups), size));
 
 interface Mark {
   readonly evidence: Evidence;

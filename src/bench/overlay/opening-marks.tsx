@@ -5,8 +5,10 @@ import { formatLength } from '@/core/units';
 import { layingOf } from '../laying';
 import { toScreen } from '../viewport';
 import type { DrawnProps } from './drawn-props';
-import { Dimension, Label } from './dimension';
+import { Dimension } from './dimension';
+import { labelAround, labelAt, type Labelling } from './labels';
 import { pathData } from './path-data';
+import { placesAlong } from './place-labels';
 import { benchTransform } from './selection';
 
 /** Around an opening. */
@@ -29,26 +31,47 @@ function besideWall(span: OpeningSpan, toScreenPlace: (at: Vec) => Vec): Vec {
   return away ? add(at, scale(away, ASIDE)) : at;
 }
 
-/** The openings of the view's walls with their marks; the chosen one is tinted, and shows how far it is from its corner. */
-export function OpeningMarks({ job, derived, fitted, viewport, palette, chosen }: DrawnProps & { readonly chosen: string | undefined }) {
-  const { fromPlane } = layingOf(viewport, fitted.fit);
-  const onScreen = (at: Vec) => toScreen(viewport, fitted.fit.toSheet(at));
+interface Opened {
+  readonly span: OpeningSpan;
+  readonly mark: string;
+}
+
+function listOpened({ job, derived, fitted }: DrawnProps): readonly Opened[] {
   const rows = listOpenings(job).filter(({ wall }) => wall.view === fitted.view.id);
   const spans = new Map([...new Set(rows.map(({ wall }) => wall.id))].flatMap((wall) => spansIn(wall, job, derived.shapes).map((span) => [span.opening.id, span] as const)));
+  return rows.flatMap(({ opening, mark }) => (spans.has(opening.id) ? [{ span: spans.get(opening.id)!, mark }] : []));
+}
+
+const onScreen = ({ fitted, viewport }: DrawnProps) => (at: Vec) => toScreen(viewport, fitted.fit.toSheet(at));
+
+/** The opening that is chosen, tinted, and how far it is from its corner. */
+export function OpeningMarks({ chosen, ...drawn }: DrawnProps & { readonly chosen: string | undefined }) {
+  const { fitted, viewport, palette } = drawn;
+  const { fromPlane } = layingOf(viewport, fitted.fit);
+  const place = onScreen(drawn);
   return (
     <g data-testid="openings">
-      {rows.map(({ opening, mark }) => {
-        const span = spans.get(opening.id);
-        if (!span) return null;
-        const isChosen = opening.id === chosen;
-        return (
-          <g key={opening.id}>
-            {isChosen && opening.distance > 0 ? <Dimension look="measure" palette={palette} from={onScreen(span.near)} to={onScreen(span.corner)} label={formatLength(opening.distance, job.units)} /> : null}
-            {isChosen ? <path transform={benchTransform(viewport)} d={pathData(rimOf(span), true, fromPlane)} fill={palette.hedge} fillOpacity={0.35} stroke={palette.hedge} strokeWidth={2} vectorEffect="non-scaling-stroke" /> : null}
-            <Label at={besideWall(span, onScreen)} text={mark} color={isChosen ? palette.hedge : palette.ink} palette={palette} />
-          </g>
-        );
-      })}
+      {listOpened(drawn).filter(({ span }) => span.opening.id === chosen).map(({ span }) => (
+        <g key={span.opening.id}>
+          {span.opening.distance > 0 ? <Dimension look="measure" palette={palette} from={place(span.near)} to={place(span.corner)} /> : null}
+          <path transform={benchTransform(viewport)} d={pathData(rimOf(span), true, fromPlane)} fill={palette.hedge} fillOpacity={0.35} stroke={palette.hedge} strokeWidth={2} vectorEffect="non-scaling-stroke" />
+        </g>
+      ))}
     </g>
   );
+}
+
+/** The marks of the openings beside their walls, and of the chosen one the distance from its corner. */
+export function openingLabels(drawn: DrawnProps, chosen: string | undefined): Labelling {
+  const { palette, job } = drawn;
+  const place = onScreen(drawn);
+  const opened = listOpened(drawn);
+  const held = opened.filter(({ span }) => span.opening.id === chosen && span.opening.distance > 0).map(({ span }) => ({ of: 'from-corner', from: place(span.near), to: place(span.corner), text: formatLength(span.opening.distance, job.units) }));
+  return {
+    labels: [
+      ...held.map(({ of, from, to, text }) => labelAt((size) => placesAlong(from, to, size), { key: of, text, color: palette.ink })),
+      ...opened.map(({ span, mark }) => labelAround(besideWall(span, place), { key: span.opening.id, text: mark, color: span.opening.id === chosen ? palette.hedge : palette.ink })),
+    ],
+    lines: held,
+  };
 }

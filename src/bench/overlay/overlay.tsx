@@ -1,4 +1,5 @@
 import { useMemo, type ReactNode, type RefObject } from 'react';
+import type { ViewRegion } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import { usePalette } from '@/ui/palette';
 import { wordForSnap } from '@/ui/words';
@@ -7,6 +8,7 @@ import { layingOf } from '../laying';
 import { patchOf } from '../patch';
 import type { SessionState } from '../session-state';
 import { toolOf, type ActiveTool, type Preview, type ToolName } from '../tools';
+import { useRegions } from '../regions';
 import { useDesk, useFitted, useJob, useSession } from '../use-session';
 import { toScreen, type Viewport } from '../viewport';
 import { AccuracyMap } from './accuracy-map';
@@ -16,14 +18,16 @@ import type { DrawnProps } from './drawn-props';
 import { DimensionMarks } from './dimension-marks';
 import { Drawing } from './drawing';
 import { FrameCover } from './frame-cover';
-import { EvidenceMarks } from './evidence-marks';
+import { EvidenceMarks, type EvidenceLook } from './evidence-marks';
+import { Labels, OpenedLabel } from './labels';
+import { labelDrawing } from './labelling';
 import { DatumMark, GuideMarks } from './marks';
 import { OpeningMarks } from './opening-marks';
 import { RegionMarks } from './region-marks';
 import { ReferenceInk } from './reference-ink';
 import { FreedomMarks } from './freedom-marks';
 import { GridMarks } from './grid-marks';
-import { ChosenMarks, RelationMarks } from './relation-marks';
+import { ChosenMarks } from './relation-marks';
 import { Selection, benchTransform } from './selection';
 import { ToolPreview } from './tool-preview';
 
@@ -43,10 +47,25 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const preview = useMemo(() => context && toolOf(tool).preview(tool.state, aim, context), [tool, aim, context]);
   const hidden = useMemo(() => (preview?.outlines ?? []).map((outline) => outline.id), [preview]);
   if (!fitted || !preview || viewport.width === 0) return null;
+  return <Drawn drawn={{ job, derived, fitted, viewport, palette }} state={state} preview={preview} hidden={hidden} drawing={drawing} />;
+}
+
+interface DrawnOverlayProps {
+  readonly drawn: DrawnProps;
+  readonly state: SessionState;
+  readonly preview: Preview;
+  /** Outlines that the preview stands in for. */
+  readonly hidden: readonly string[];
+  readonly drawing: RefObject<SVGGElement | null>;
+}
+
+function Drawn({ drawn, state, preview, hidden, drawing }: DrawnOverlayProps) {
+  const { job, derived, fitted, viewport, palette } = drawn;
+  const { aim } = state;
+  const labelled = useLabels(drawn, state);
   const patch = patchOf(state);
-  const drawn: DrawnProps = { job, derived, fitted, viewport, palette };
   const ink = <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={layingOf(viewport, fitted.fit).fromPlane} />;
-  const scene: SceneProps = { ...drawn, state, preview, ink };
+  const scene: SceneProps = { ...drawn, state, preview, ink, labelled };
   return (
     <svg width={viewport.width} height={viewport.height} data-laying={sheetOnBench(viewport)} data-sheet={`${fitted.sheet.width} ${fitted.sheet.height}`} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
       <clipPath id="bench-clip"><path d={`M0 0H${viewport.width}V${viewport.height}H0Z${patch ? roundHole(patch.middle) : ''}`} clipRule="evenodd" /></clipPath>
@@ -58,6 +77,7 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
           <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}><PatchScene {...scene} aim={aim} viewport={patch.viewport} /></g>
         </PatchRim>
       ) : null}
+      <OpenedLabel {...labelled} palette={palette} viewport={viewport} pointer={aim && toScreen(viewport, aim.sheet)} clear={patch ? AIM_RADIUS + 4 : 14} />
     </svg>
   );
 }
@@ -67,20 +87,35 @@ interface SceneProps extends DrawnProps {
   readonly preview: Preview;
   /** The outlines themselves. */
   readonly ink: ReactNode;
+  readonly labelled: ReturnType<typeof labelDrawing>;
 }
 
-/** The evidence that is pointed at again is not shown meanwhile. */
-const evidenceAgain = ({ tool }: SessionState) => (tool.name === 'evidence' ? tool.state.again : undefined);
+/** How evidence is shown: in full while it is worked on, and not what is pointed at again. */
+function evidenceLook({ tool, accuracy, evidence }: Pick<SessionState, 'tool' | 'accuracy' | 'evidence'>): EvidenceLook {
+  return { chosen: evidence, hidden: tool.name === 'evidence' ? tool.state.again : undefined, quiet: accuracy || !FITTING.includes(tool.name) };
+}
+
+const NO_REGIONS: readonly ViewRegion[] = [];
+
+/** The words and figures of the drawing with their places, found anew only when something that they stand on changes. */
+function useLabels(drawn: DrawnProps, { tool, accuracy, evidence }: SessionState) {
+  const { job, derived, fitted, viewport, palette } = drawn;
+  const { value: regions = NO_REGIONS } = useRegions(fitted.view.id, tool.name === 'region');
+  return useMemo(
+    () => labelDrawing({ job, derived, fitted, viewport, palette }, evidenceLook({ tool, accuracy, evidence }), { tool, accuracy, regions }),
+    [job, derived, fitted, viewport, palette, tool, accuracy, evidence, regions],
+  );
+}
 
 /** All marks of the bench, from what lies lowest to the aim. */
-function Scene({ state, preview, ink, drawing, hasPatch, ...drawn }: SceneProps & { drawing: RefObject<SVGGElement | null>; hasPatch: boolean }) {
+function Scene({ state, preview, ink, labelled, drawing, hasPatch, ...drawn }: SceneProps & { drawing: RefObject<SVGGElement | null>; hasPatch: boolean }) {
   const { fitted, viewport, palette, job } = drawn;
   const { tool, aim, beacon, accuracy } = state;
   const fitting = FITTING.includes(tool.name);
-  const evidence = <EvidenceMarks {...drawn} chosen={state.evidence} hidden={evidenceAgain(state)} quiet={accuracy || !fitting} />;
+  const evidence = <EvidenceMarks {...drawn} look={evidenceLook(state)} />;
   return (
     <>
-      {accuracy && fitted.fit.scaled ? <AccuracyMap fitted={fitted} viewport={viewport} palette={palette} units={job.units} /> : null}
+      {accuracy && fitted.fit.scaled ? <AccuracyMap {...drawn} /> : null}
       <Advice state={state} {...drawn} />
       {fitting ? null : evidence}
       {tool.name === 'frame' ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
@@ -90,10 +125,11 @@ function Scene({ state, preview, ink, drawing, hasPatch, ...drawn }: SceneProps 
       <GuideMarks {...drawn} />
       <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>{ink}</g>
       {fitting ? evidence : null}
-      {job.dimensions.length > 0 ? <DimensionMarks {...drawn} units={job.units} /> : null}
+      {job.dimensions.length > 0 ? <DimensionMarks {...drawn} /> : null}
       <ToolMarks {...drawn} tool={tool} />
       <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
       <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
+      <Labels {...labelled} palette={palette} />
       {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}
       {aim && !hasPatch ? <AimCross at={toScreen(viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={22} /> : null}
     </>
@@ -111,7 +147,7 @@ function Advice({ state: { suggested, advice }, viewport, palette }: DrawnProps 
 }
 
 /** What the magnified patch shows; `viewport` is the patch's own. */
-function PatchScene({ state, preview, ink, aim, ...drawn }: SceneProps & { aim: Aim }) {
+function PatchScene({ state, preview, ink, aim, labelled: _, ...drawn }: SceneProps & { aim: Aim }) {
   const { fitted, viewport, palette } = drawn;
   return (
     <>
@@ -119,7 +155,7 @@ function PatchScene({ state, preview, ink, aim, ...drawn }: SceneProps & { aim: 
       <ReferenceInk references={state.references} {...drawn} />
       <GuideMarks {...drawn} />
       <g transform={benchTransform(viewport)}>{ink}</g>
-      <EvidenceMarks {...drawn} hidden={evidenceAgain(state)} quiet />
+      <EvidenceMarks {...drawn} look={{ ...evidenceLook(state), chosen: undefined, quiet: true }} />
       <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
       <AimCross at={toScreen(viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={AIM_RADIUS} />
     </>
@@ -138,7 +174,7 @@ function ToolMarks({ tool, ...drawn }: DrawnProps & { readonly tool: ActiveTool 
     case 'dimension':
       return <ChosenMarks {...drawn} chosen={tool.state.on} />;
     case 'relate':
-      return <><ChosenMarks {...drawn} chosen={tool.state.on} />{tool.state.free ? <FreedomMarks {...drawn} /> : <RelationMarks {...drawn} units={drawn.job.units} />}</>;
+      return <><ChosenMarks {...drawn} chosen={tool.state.on} />{tool.state.free ? <FreedomMarks {...drawn} /> : null}</>;
     default:
       return null;
   }

@@ -1,4 +1,4 @@
-import { findNameOf, findRegionAt, namesIn } from '@/core/derive';
+import { findNameOf, findRegionAt, namesIn, type ViewRegion } from '@/core/derive';
 import type { NamedRegion } from '@/core/job';
 import type { Vec } from '@/core/geometry';
 import { wellInside, type Region } from '@/core/planar';
@@ -8,7 +8,7 @@ import { useRegions } from '../regions';
 import type { RegionState } from '../tools';
 import { toScreen } from '../viewport';
 import type { DrawnProps } from './drawn-props';
-import { Label } from './dimension';
+import { labelAround, type Labelling } from './labels';
 import { pathData } from './path-data';
 import { benchTransform } from './selection';
 
@@ -27,7 +27,7 @@ function nameAt(region: Region): Vec {
   return place;
 }
 
-/** Named regions in their tints with their names; the one that is pointed at stronger than the rest. */
+/** Named regions in their tints; the one that is pointed at stronger than the rest. */
 export function RegionMarks({ job, fitted, viewport, palette, state }: RegionMarksProps) {
   const { value: regions = [] } = useRegions(fitted.view.id);
   const named = namesIn(job, fitted);
@@ -40,7 +40,17 @@ export function RegionMarks({ job, fitted, viewport, palette, state }: RegionMar
       {shown.map(({ region, name }, i) => (
         <path key={i} transform={benchTransform(viewport)} d={pathOf(region)} fillRule="evenodd" fill={tintOf(name ?? {}, palette)} fillOpacity={region === chosen ? 0.5 : 0.26} stroke={region === chosen ? palette.ink : 'none'} strokeWidth={2} vectorEffect="non-scaling-stroke" />
       ))}
-      {shown.map(({ region, name }, i) => (name ? <Label key={i} at={toScreen(viewport, fitted.fit.toSheet(nameAt(region)))} text={name.name} color={palette.ink} palette={palette} /> : null))}
     </g>
   );
+}
+
+/** The names of regions, well inside of them. */
+export function regionLabels({ job, fitted, viewport, palette }: DrawnProps, regions: readonly ViewRegion[]): Labelling {
+  const named = namesIn(job, fitted);
+  return {
+    labels: regions.flatMap((region) => {
+      const name = findNameOf(region, named);
+      return name ? [labelAround(toScreen(viewport, fitted.fit.toSheet(nameAt(region))), { key: name.id, text: name.name, color: palette.ink })] : [];
+    }),
+  };
 }

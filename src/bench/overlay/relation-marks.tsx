@@ -4,24 +4,13 @@ import type { Job } from '@/core/job';
 import type { Outline, Shape } from '@/core/outline';
 import { CENTRE, TOO_FAR, type Relation, type RelationEnd } from '@/core/relate';
 import { formatLength, type Units } from '@/core/units';
-import { FONT } from '@/ui/palette';
 import { markForRelation } from '@/ui/relation-words';
 import { layingOf } from '../laying';
 import { toScreen, type Viewport } from '../viewport';
 import type { DrawnProps } from './drawn-props';
+import { labelAround, type Labelling } from './labels';
 import { pathData } from './path-data';
 import { benchTransform } from './selection';
-import { apart } from './slips';
-
-interface MarksProps extends DrawnProps {
-  readonly units: Units;
-}
-
-/** Figures of Atkinson Hyperlegible at 11 px, on the average. */
-const LETTER = 6.1;
-const HEIGHT = 17;
-
-const widthOf = (words: string) => words.length * LETTER + 10;
 
 interface Slip {
   readonly words: string;
@@ -55,7 +44,7 @@ function screenPlaceOf(end: RelationEnd, job: Job, derived: Derived, fitted: Fit
 }
 
 /** What is chosen to say something of it, drawn thick. */
-export function ChosenMarks({ job, derived, fitted, viewport, palette, chosen }: Omit<MarksProps, 'units'> & { readonly chosen: readonly RelationEnd[] }) {
+export function ChosenMarks({ job, derived, fitted, viewport, palette, chosen }: DrawnProps & { readonly chosen: readonly RelationEnd[] }) {
   const { fromPlane } = layingOf(viewport, fitted.fit);
   return (
     <g data-testid="chosen-marks">
@@ -70,25 +59,15 @@ export function ChosenMarks({ job, derived, fitted, viewport, palette, chosen }:
   );
 }
 
-/** What holds, in words on slips of paper beside what it holds of, and where it moved what was drawn farther than the picture allows. */
-export function RelationMarks({ job, derived, fitted, viewport, palette, units }: MarksProps) {
+/** What holds, in words beside what it holds of, and where it moved what was drawn farther than the picture allows. */
+export function relationLabels({ job, derived, fitted, viewport, palette }: DrawnProps): Labelling {
   const screenOf = (end: RelationEnd) => screenPlaceOf(end, job, derived, fitted, viewport);
   const moved = (derived.related.get(fitted.view.id)?.moves ?? []).filter(({ sigmas }) => sigmas > TOO_FAR).map((move): Slip => ({
-    words: `moved ${fitted.fit.scaled ? formatLength(move.distance, units) : `${move.distance.toFixed(1)} px`}`, at: toScreen(viewport, fitted.fit.toSheet(move.at)), isWarning: true,
+    words: `moved ${fitted.fit.scaled ? formatLength(move.distance, job.units) : `${move.distance.toFixed(1)} px`}`, at: toScreen(viewport, fitted.fit.toSheet(move.at)), isWarning: true,
   }));
-  const said = job.relations.filter(({ view }) => view === fitted.view.id).flatMap((relation) => listSlips(relation, job, screenOf, units));
+  const said = job.relations.filter(({ view }) => view === fitted.view.id).flatMap((relation) => listSlips(relation, job, screenOf, job.units));
   const slips = [...moved, ...said, ...listSmooth(job, derived, fitted, viewport)].filter(({ at: [x, y] }) => x > -40 && y > -20 && x < viewport.width + 40 && y < viewport.height + 20);
-  const places = apart(slips.map(({ at, words }) => ({ at, size: [widthOf(words), HEIGHT] })));
-  return (
-    <g data-testid="relation-marks">
-      {slips.map(({ words, isWarning }, i) => (
-        <g key={i} transform={`translate(${places[i]![0]} ${places[i]![1]})`}>
-          <rect x={-widthOf(words) / 2} y={-HEIGHT / 2} width={widthOf(words)} height={HEIGHT} rx={4} fill={palette.paper} fillOpacity={0.92} stroke={isWarning ? palette.straw : palette.hedge} strokeWidth={isWarning ? 2 : 0.9} />
-          <text textAnchor="middle" dominantBaseline="central" fontSize={11} fontFamily={FONT.text} fill={palette.ink}>{words}</text>
-        </g>
-      ))}
-    </g>
-  );
+  return { labels: slips.map(({ words, at, isWarning }, i) => labelAround(at, { key: `holds-${i}`, text: words, writing: 'word', color: isWarning ? palette.straw : palette.hedge, isWarning })) };
 }
 
 /** Points at which a curve runs on smoothly from what is no curve. */

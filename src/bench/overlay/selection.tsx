@@ -3,7 +3,7 @@ import type { Chain, Shape } from '@/core/outline';
 import type { Palette } from '@/ui/palette';
 import { layingOf } from '../laying';
 import { listHandles, type SelectState } from '../tools';
-import { toScreen, type Viewport } from '../viewport';
+import { fromBench, toScreen, type Viewport } from '../viewport';
 import type { DrawnProps } from './drawn-props';
 import { shapesPath } from './path-data';
 
@@ -31,8 +31,9 @@ export function Selection({ job, derived, fitted, viewport, palette, state }: Se
 }
 
 /** Bench pixels to the screen, as an SVG transform. */
-export function benchTransform({ width, height, zoom, centre }: Viewport): string {
-  return `matrix(${zoom} 0 0 ${zoom} ${width / 2 - centre[0] * zoom} ${height / 2 - centre[1] * zoom})`;
+export function benchTransform(viewport: Viewport): string {
+  const [x, y] = fromBench(viewport, [0, 0]);
+  return `matrix(${viewport.zoom} 0 0 ${viewport.zoom} ${x} ${y})`;
 }
 
 interface NodesProps {

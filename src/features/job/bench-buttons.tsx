@@ -1,6 +1,6 @@
 import { View } from 'react-native';
-import { useDesk, useFitted } from '@/bench/use-session';
-import type { Vec } from '@/core/geometry';
+import { useDesk, useFitted, useSession } from '@/bench/use-session';
+import { middleOf } from '@/bench/viewport';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 
@@ -9,16 +9,14 @@ export function BenchButtons() {
   const palette = usePalette();
   const { session } = useDesk();
   const fitted = useFitted();
+  const covered = useSession(({ viewport }) => viewport.insets?.bottom ?? 0);
   if (!fitted) return null;
-  const middle = (): Vec => {
-    const { viewport } = session.getState();
-    return [viewport.width / 2, viewport.height / 2];
-  };
+  const middle = () => middleOf(session.getState().viewport);
   return (
-    <View style={{ position: 'absolute', right: 8, bottom: 8, borderRadius: 24, backgroundColor: palette.paper, borderWidth: 1, borderColor: palette.rule }}>
-      <RoundButton icon="zoomin" name="Closer" onPress={() => session.zoom(middle(), 1.6)} testID="zoom-in" />
-      <RoundButton icon="zoomout" name="Further" onPress={() => session.zoom(middle(), 1 / 1.6)} testID="zoom-out" />
-      <RoundButton icon="whole" name="Whole picture" onPress={() => session.showAll()} testID="zoom-all" />
+    <View style={{ position: 'absolute', right: 8, bottom: covered + 8, borderRadius: 24, backgroundColor: palette.paper, borderWidth: 1, borderColor: palette.rule }}>
+      <RoundButton icon="zoomin" name="Closer" onPress={() => session.sight.zoom(middle(), 1.6)} testID="zoom-in" />
+      <RoundButton icon="zoomout" name="Further" onPress={() => session.sight.zoom(middle(), 1 / 1.6)} testID="zoom-out" />
+      <RoundButton icon="whole" name="Whole picture" onPress={() => session.sight.showAll()} testID="zoom-all" />
     </View>
   );
 }

@@ -15,6 +15,7 @@ import { TracePanel } from '@/features/trace/trace-panel';
 import { TraceRow } from '@/features/trace/trace-row';
 import { WIDE } from '@/ui/layout';
 import { usePalette } from '@/ui/palette';
+import { useTyping } from '@/ui/use-typing';
 import { BenchButtons } from './bench-buttons';
 import { JobBar } from './job-bar';
 import { Ledge } from './ledge';
@@ -38,7 +39,7 @@ export function JobDesk({ desk, reopen }: { desk: Desk; reopen: () => void }) {
   const { width, height } = useWindowDimensions();
   const wide = width >= WIDE;
   const { jobs, session } = desk;
-  const steps = useStep(desk, wide, height);
+  const steps = useStep(desk);
   const { step, cardsShown, setStep, setOpen } = steps;
   const bringIn = useBringIn(useCallback(() => setStep('fit'), [setStep]));
   useShortcuts(desk);
@@ -48,14 +49,16 @@ export function JobDesk({ desk, reopen }: { desk: Desk; reopen: () => void }) {
   };
   const Frame = wide ? WideFrame : PhoneFrame;
   return (
-    <View style={{ flex: 1, backgroundColor: palette.bench }}>
+    // A phone's keyboard takes of the window: all of the desk stands above it.
+    <View style={[wide ? { flex: 1 } : { height }, { backgroundColor: palette.bench }]}>
       <JobBar onLeave={() => jobs.getState().flush()} />
       {bringIn.pdf ? <PdfChooser pdf={bringIn.pdf} onChosen={(wanted) => void bringIn.bringPages(wanted)} onLeave={bringIn.leavePdf} /> : null}
       {bringIn.film ? <FilmChooser film={bringIn.film} onStills={(stills) => (bringIn.leaveFilm(), void bringIn.take(stills))} onLeave={bringIn.leaveFilm} /> : null}
       <Frame
-        step={step} onStep={setStep}
-        bench={<BenchArea bringIn={bringIn} reopen={reopen} raised={!wide && cardsShown} />}
-        ledge={<Ledge row={step === 'handover' ? null : <StepRow {...steps} />} cards={<StepCards {...steps} bringIn={bringIn} onPointAt={pointAtAsked} />} wide={wide} open={wide || cardsShown} height={height} onOpen={setOpen} onCovered={(covered) => session.setCovered(covered)} low={CARD_HEIGHT[step]} />}
+        step={step} onStep={setStep} height={height}
+        bench={<BenchArea bringIn={bringIn} reopen={reopen} step={step} wide={wide} cardsShown={cardsShown} />}
+        notices={<Notices bringIn={bringIn} wide={wide} />}
+        ledge={<Ledge row={step === 'handover' ? null : <StepRow {...steps} />} cards={<StepCards {...steps} bringIn={bringIn} onPointAt={pointAtAsked} />} wide={wide} open={wide || cardsShown} height={height} onOpen={setOpen} low={CARD_HEIGHT[step]} />}
       />
     </View>
   );
@@ -80,15 +83,15 @@ function StepCards({ step, panels, setPanel, bringIn, onPointAt }: StepState & {
   }
 }
 
-/** The drawing surface with what floats over it; `raised`: cards lie over its lower part. */
-function BenchArea({ bringIn, reopen, raised }: { bringIn: BringIn; reopen: () => void; raised: boolean }) {
+/** The drawing surface with what floats over it. */
+function BenchArea({ bringIn, reopen, step, wide, cardsShown }: { bringIn: BringIn; reopen: () => void; step: StepName; wide: boolean; cardsShown: boolean }) {
   return (
     <View style={{ flex: 1, minHeight: 0 }} role="main">
       <Bench />
       <BenchButtons />
       <LostPicture />
-      <Tour />
-      <Notices bringIn={bringIn} raised={raised} />
+      <Tour step={step} hidden={!wide && cardsShown} />
+      {wide ? <Notices bringIn={bringIn} wide /> : null}
       <StateBanner reopen={reopen} />
       <CaliperSlip />
     </View>
@@ -98,7 +101,10 @@ function BenchArea({ bringIn, reopen, raised }: { bringIn: BringIn; reopen: () =
 interface FrameProps {
   readonly step: StepName;
   readonly onStep: (step: StepName) => void;
+  /** Of the window, CSS px. */
+  readonly height: number;
   readonly bench: ReactNode;
+  readonly notices: ReactNode;
   readonly ledge: ReactNode;
 }
 
@@ -120,17 +126,24 @@ function WideFrame({ step, onStep, bench, ledge }: FrameProps) {
   );
 }
 
-/** Views above the bench, the ledge and the steps below. */
-function PhoneFrame({ step, onStep, bench, ledge }: FrameProps) {
+/** So little of a phone's height is left by a keyboard, CSS px. */
+const UNDER_KEYBOARD = 560;
+
+/** Views above the bench, and over them what is said: the picture is left alone. The ledge and the steps below; while one types they leave their room to the bench. */
+function PhoneFrame({ step, onStep, height, bench, notices, ledge }: FrameProps) {
+  const isNarrowed = useTyping() && height < UNDER_KEYBOARD;
   return (
     <>
-      <ViewStrip wide={false} />
+      <View style={{ zIndex: 3 }}>
+        {isNarrowed ? null : <ViewStrip wide={false} />}
+        {notices}
+      </View>
       {bench}
       <View style={{ zIndex: 2 }}>
         <Readout step={step} wide={false} />
         {ledge}
       </View>
-      <Steps step={step} onStep={onStep} wide={false} />
+      {isNarrowed ? null : <Steps step={step} onStep={onStep} wide={false} />}
     </>
   );
 }

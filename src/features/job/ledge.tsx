@@ -1,5 +1,7 @@
-import { useEffect, useState, type ReactNode } from 'react';
-import { ScrollView, View } from 'react-native';
+import { useState, type ReactNode } from 'react';
+import { Pressable, ScrollView, View } from 'react-native';
+import { useCover } from '@/bench/use-session';
+import { Icon } from '@/ui/icon';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 
@@ -9,11 +11,9 @@ interface LedgeProps {
   readonly wide: boolean;
   /** On a phone: whether the cards lie over the bench's lower edge. */
   readonly open: boolean;
-  /** Of the window; the cards take half of it at the most. */
+  /** Of the window, CSS px. */
   readonly height: number;
   readonly onOpen: (open: boolean) => void;
-  /** On a phone: hears how much of the bench the cards cover, CSS px. */
-  readonly onCovered: (covered: number) => void;
   /** On a wide screen: how high this step's cards are, CSS px. */
   readonly low: number;
 }
@@ -26,8 +26,8 @@ export function Ledge(props: LedgeProps) {
 const PULLED_UP = 340;
 /** As many columns of cards as there is room for. */
 const COLUMNS = 'repeat(auto-fill, minmax(min(296px, 100%), 1fr))';
-/** Of a phone's height, for the cards at the most. */
-export const CARDS_SHARE = 0.5;
+/** Of a phone's height, for the cards: by themselves, and when a hand asks for more. */
+const CARDS_SHARE = { low: 1 / 3, tall: 0.6 };
 
 /** Targets in rows on the left, the cards in columns beside them: a wheel scrolls one way. It can be pulled up. */
 function WideLedge({ row, cards, low }: LedgeProps) {
@@ -46,7 +46,7 @@ function WideLedge({ row, cards, low }: LedgeProps) {
 }
 
 /** One row of targets, with the lid of the cards at its end. */
-function PhoneLedge({ row, cards, open, height, onOpen, onCovered }: LedgeProps) {
+function PhoneLedge({ row, cards, open, height, onOpen }: LedgeProps) {
   const palette = usePalette();
   return (
     <View role="region" aria-label="Ledge" style={{ backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule }}>
@@ -56,18 +56,28 @@ function PhoneLedge({ row, cards, open, height, onOpen, onCovered }: LedgeProps)
           <RoundButton icon={open ? 'down' : 'up'} name={open ? 'Put the cards away' : 'Show the cards'} onPress={() => onOpen(!open)} testID="toggle-cards" size={46} />
         </View>
       </View>
-      {open ? <PhoneCards height={height} onCovered={onCovered}>{cards}</PhoneCards> : null}
+      {open ? <PhoneCards height={height}>{cards}</PhoneCards> : null}
     </View>
   );
 }
 
-function PhoneCards({ children, height, onCovered }: Pick<LedgeProps, 'height' | 'onCovered'> & { children: ReactNode }) {
+/** The cards over the bench's lower edge; where there are more than are seen, a hand can have them taller. */
+function PhoneCards({ children, height }: Pick<LedgeProps, 'height'> & { children: ReactNode }) {
   const palette = usePalette();
-  useEffect(() => () => onCovered(0), [onCovered]);
+  const cover = useCover('bottom');
+  const [tall, setTall] = useState(false);
+  const [content, setContent] = useState(0);
+  const low = height * CARDS_SHARE.low;
+  const name = tall ? 'Less of the cards' : 'More of the cards';
   return (
     // Not wholly opaque: Chromium's software compositor drops a canvas that an opaque scroller lies over.
-    <View style={{ position: 'absolute', left: 0, right: 0, bottom: '100%', borderTopWidth: 1, borderTopColor: palette.rule, opacity: 0.999 }} onLayout={({ nativeEvent }) => onCovered(nativeEvent.layout.height)}>
-      <ScrollView style={{ maxHeight: height * CARDS_SHARE, backgroundColor: palette.bench }} contentContainerStyle={{ padding: 8, gap: 8 }} testID="ledge-cards">{children}</ScrollView>
+    <View ref={cover} style={{ position: 'absolute', left: 0, right: 0, bottom: '100%', borderTopWidth: 1, borderTopColor: palette.rule, backgroundColor: palette.bench, opacity: 0.999 }}>
+      {tall || content > low ? (
+        <Pressable accessibilityRole="button" accessibilityLabel={name} onPress={() => setTall(!tall)} testID="cards-height" style={{ height: 24, alignItems: 'center', justifyContent: 'center', backgroundColor: palette.paper, borderBottomWidth: 1, borderBottomColor: palette.rule }}>
+          <Icon name={tall ? 'down' : 'up'} color={palette.quiet} size={18} />
+        </Pressable>
+      ) : null}
+      <ScrollView style={{ maxHeight: tall ? height * CARDS_SHARE.tall : low }} contentContainerStyle={{ padding: 8, gap: 8 }} onContentSizeChange={(_, tallness) => setContent(tallness)} testID="ledge-cards">{children}</ScrollView>
     </View>
   );
 }

@@ -14,14 +14,11 @@ import { nameOfCommand, sentenceFor } from '@/ui/words';
 import { useUnits } from './use-units';
 
 const SHOWN_MS = 6000;
-/** Clear of the guided path of a demo job, CSS px. */
-const BELOW_TOUR = 74;
-
 /**
- * What was said last: refusals of tools, undone and redone commands, how bringing in goes. At the bench's lower left; `raised` to its
- * upper half where cards lie over the lower one.
+ * What was said last: refusals of tools, undone and redone commands, how bringing in goes. At the bench's lower left on a wide screen; on a phone, where the
+ * picture has no place to spare, over the views.
  */
-export function Notices({ bringIn, raised }: { bringIn: BringIn; raised: boolean }) {
+export function Notices({ bringIn, wide }: { bringIn: BringIn; wide: boolean }) {
   const units = useUnits();
   const notice = useSession((state) => state.notice);
   const lastDone = useJob((state) => state.lastDone);
@@ -36,7 +33,7 @@ export function Notices({ bringIn, raised }: { bringIn: BringIn; raised: boolean
   }, [at]);
   const text = latest && at > gone ? latest.text : undefined;
   return (
-    <View style={{ position: 'absolute', left: 8, right: 64, ...(raised ? { top: BELOW_TOUR } : { bottom: 8 }), gap: 6, pointerEvents: 'box-none', alignItems: 'flex-start' }}>
+    <View style={{ position: 'absolute', left: wide ? 8 : 4, right: wide ? 64 : 4, ...(wide ? { bottom: 8 } : { top: 4 }), gap: 6, pointerEvents: 'box-none', alignItems: 'flex-start' }}>
       {bringIn.doing ? <Slip text={bringIn.doing} testID="doing" action="Stop" onAction={bringIn.stop} /> : null}
       {bringIn.said.map((sentence) => <Slip key={sentence} text={sentence} testID="said" onClose={bringIn.hush} />)}
       {text ? <Slip text={text} testID="notice" {...(latest?.lock ? { action: 'Unlock it', onAction: () => run(setLocked(latest.lock!, false)) } : {})} /> : null}

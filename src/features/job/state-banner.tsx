@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { useDesk, useJob } from '@/bench/use-session';
+import { useCover, useDesk, useJob } from '@/bench/use-session';
 import type { NotHeld } from '@/store';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
@@ -22,7 +22,7 @@ const ONLY_SHOWN: Readonly<Record<NotHeld, { readonly says: string; readonly way
 
 const ONLY_HERE = 'Another window took this job over. What was changed here last could not be stored and is only here: save it as a bundle under Hand over before you close this window.';
 
-/** Says over the bench's upper edge that the job is only shown here, or that changes are not stored. Nothing under it moves. */
+/** Says over the bench's upper edge that the job is only shown here, or that changes are not stored. The picture makes room for it. */
 export function StateBanner({ reopen }: { reopen: () => void }) {
   const { jobs } = useDesk();
   const readOnly = useJob((state) => state.readOnly);
@@ -46,8 +46,9 @@ export function StateBanner({ reopen }: { reopen: () => void }) {
 
 function Banner({ says, testID, children }: { says: string; testID: string; children: ReactNode }) {
   const palette = usePalette();
+  const cover = useCover('top');
   return (
-    <View style={{ position: 'absolute', left: 0, right: 0, top: 0, zIndex: 3, flexDirection: 'row', alignItems: 'center', gap: 10, padding: 8, backgroundColor: palette.leaf, opacity: 0.999 }} role="status" testID={testID}>
+    <View ref={cover} style={{ position: 'absolute', left: 0, right: 0, top: 0, zIndex: 3, flexDirection: 'row', alignItems: 'center', gap: 10, padding: 8, backgroundColor: palette.leaf, opacity: 0.999 }} role="status" testID={testID}>
       <Words style={{ flex: 1 }}>{says}</Words>
       {children}
     </View>

@@ -5,7 +5,6 @@ import { useFitted, useSession, type Desk } from '@/bench/use-session';
 import type { FitPanelName } from '@/features/calibrate/fit-panel';
 import type { SourcesPanelName } from '@/features/sources/sources-row';
 import type { TracePanelName } from '@/features/trace/trace-row';
-import { CARDS_SHARE } from './ledge';
 import type { StepName } from './step';
 
 /** The panel that each step with several shows. */
@@ -50,7 +49,7 @@ export interface StepState {
 }
 
 /** Which step is worked on, with which panel, and whether a phone's cards are open. */
-export function useStep(desk: Desk, wide: boolean, height: number): StepState {
+export function useStep(desk: Desk): StepState {
   const { session } = desk;
   const [step, setStepState] = useState<StepName>(() => firstStep(desk));
   const [panels, setPanels] = useState(FIRST);
@@ -60,9 +59,8 @@ export function useStep(desk: Desk, wide: boolean, height: number): StepState {
     setPanels(FIRST);
     setOpen(undefined);
     setStepState(next);
-    // On a phone the cards of these steps will lie over the lower half: the picture is shown above them.
-    if (!wide && (next === 'sources' || next === 'handover')) session.showAll(height * CARDS_SHARE);
-  }, [session, wide, height]);
+    if (next === 'sources' || next === 'handover') session.sight.showAll();
+  }, [session]);
   // A job that is opened without scale is ready for its first length.
   useEffect(() => {
     if (step === 'fit' && (session.getState().tool.name === 'select' || session.getState().tool.name === 'points')) beginStep('fit', session);

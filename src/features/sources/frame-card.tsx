@@ -36,7 +36,7 @@ export function FrameCard({ state }: { state: FrameState }) {
     if (!frame) return;
     jobs.getState().run(setFrame(view.id, frame));
     session.chooseTool('select');
-    session.showAll();
+    session.sight.showAll();
   };
   return (
     <Card chosen testID="frame-card">

@@ -19,12 +19,12 @@ export function SourcesRow({ panel, onPanel }: { panel: SourcesPanelName; onPane
   const take = (next: ActiveTool) => {
     onPanel('tool');
     session.setTool(next);
-    session.showAll();
+    session.sight.showAll();
   };
   const turn = (by: number) => () => {
     if (id === undefined) return;
     jobs.getState().run(turnView(id, by));
-    session.showAll();
+    session.sight.showAll();
   };
   return (
     <>

@@ -37,7 +37,7 @@ export function useSheetSearch() {
     if (Math.abs(by) < LEVEL) return session.say('already-level', detail);
     if (session.isReadOnly()) return session.say('read-only');
     jobs.getState().run(turnView(id, by));
-    session.showAll();
+    session.sight.showAll();
     session.say('straightened', { ...detail, way: by > 0 ? 'right' : 'left' });
   }, 'nothing-level');
 
@@ -45,7 +45,7 @@ export function useSheetSearch() {
     if (frames.length < 2) return session.say('one-drawing');
     session.suggest(frames);
     session.hush();
-    session.showAll();
+    session.sight.showAll();
   }, 'one-drawing');
 
   return { busy, straighten, findDrawings };

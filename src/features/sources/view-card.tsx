@@ -46,7 +46,7 @@ export function ViewCard({ fitted: { view, sheet }, index, views }: ViewCardProp
       <Words quiet style={{ fontSize: 13 }}>{owner ? `Shares the fit of “${owner.name}”.` : view.frame ? 'A part of its sheet, with a fit of its own.' : `All of “${sheet.name}”.`}</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
         {chosen ? null : <Button compact onPress={() => session.chooseView(view.id)}>Look at it</Button>}
-        {view.frame ? <Button compact onPress={() => (run(setFrame(view.id, undefined)), chosen && session.showAll())}>Show all of the sheet</Button> : null}
+        {view.frame ? <Button compact onPress={() => (run(setFrame(view.id, undefined)), chosen && session.sight.showAll())}>Show all of the sheet</Button> : null}
         {owner ? <Button compact onPress={() => run(shareFit(view.id, undefined))} testID="own-fit">Give it its own fit</Button> : null}
         {owner ? null : others.slice(0, 3).map((other) => <Button key={other.id} compact onPress={() => run(shareFit(view.id, other.id))}>{`Share with “${other.name}”`}</Button>)}
       </View>
