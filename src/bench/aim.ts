@@ -76,7 +76,7 @@ export interface AimOptions extends Hand {
   readonly grid?: number | undefined;
   /** What the aim is caught by, all of it where that is not said; the picture counts as one kind. */
   readonly kinds?: readonly (SnapKind | 'picture')[] | undefined;
-  /** Which of what lies within reach: the best first, then round again. */
+  /** Which of what lies within reach: the best first, then the others, the place itself last, and round again. */
   readonly turn?: number | undefined;
   /** The picture's edge that a hand of this sigma means at a sheet place, within a reach, px. */
   findEdge?(sheet: Vec, reach: number, hand: number): Edge | undefined;
@@ -97,21 +97,29 @@ export function aimAt(sheet: Vec, options: AimOptions): Aim {
   if (!snapping) return free;
   const reach = snapReach(options, zoom);
   const drawn = caughtByDrawing(free, reach, options);
-  if (drawn && !WEAK.includes(drawn.snap)) return drawn;
+  const { turn = 0 } = options;
+  if (turn === 0 && drawn[0] && !WEAK.includes(drawn[0].snap)) return drawn[0];
   const seen = options.kinds && !options.kinds.includes('picture') ? undefined : caughtByPicture(free, reach, options);
-  const nearer = drawn && seen && distance(seen.sheet, sheet) > distance(drawn.sheet, sheet) ? drawn : seen;
-  return nearer ?? drawn ?? free;
+  const best = bestOf(drawn[0], seen) ?? free;
+  const others = [...drawn, ...(seen ? [seen] : []), free].filter((other) => other !== best);
+  return [best, ...others][turn % (others.length + 1)]!;
 }
 
-function caughtByDrawing(free: Aim, reach: number, { fit, search, from, kinds, grid, turn = 0 }: AimOptions): Aim | undefined {
+/** What is drawn goes before the picture, but for what is weak and farther off. */
+function bestOf(drawn: Aim | undefined, seen: Aim | undefined): Aim | undefined {
+  if (!drawn || !seen || !WEAK.includes(drawn.snap)) return drawn ?? seen;
+  return distance(seen.sheet, seen.free) > distance(drawn.sheet, drawn.free) ? drawn : seen;
+}
+
+/** All that is drawn within reach, the best first. */
+function caughtByDrawing(free: Aim, reach: number, { fit, search, from, kinds, grid }: AimOptions): readonly Aim[] {
   const aside = fit.toPlane([free.sheet[0] + 1, free.sheet[1]]);
   const planePerPixel = distance(aside, free.plane);
   const wide = reach * planePerPixel;
   const follows = !kinds || kinds.includes('would-cross') || kinds.includes('straight-on');
   const all = listSnaps(free.plane, search(free.plane, wide), wide, { from, grid: fit.scaled ? grid : undefined, beyond: follows ? search(free.plane, FOLLOWED * wide) : [] });
   const snaps = distinct(kinds ? all.filter(({ kind }) => kinds.includes(kind)) : all, planePerPixel);
-  const best = snaps[turn % Math.max(1, snaps.length)];
-  return best && { ...free, sheet: fit.toSheet(best.point), plane: best.point, snap: best.kind };
+  return snaps.map(({ point, kind }) => ({ ...free, sheet: fit.toSheet(point), plane: point, snap: kind }));
 }
 
 /** What lies in one place is one catch, by its best name. */

@@ -117,3 +117,13 @@ it('the sigma of a point falls with the zoom, down to the edge’s own blur', ()
   expect(aimZoom(0.1)).toBeCloseTo(0.5, 9);
   expect(aimZoom(30)).toBe(30);
 });
+
+it('what lies within reach is gone through by turns: the best first, then the rest, the place itself last, and round again', () => {
+  const fit = unscaledFit({ picture: { width: 4032, height: 3024, kind: 'photo' }, datum: { origin: [0, 3024], direction: 0 } });
+  const line = { kind: 'line', a: [990, 2024], b: [1006, 2024] } as const;
+  const search = () => [{ piece: line, guide: false }];
+  const edge = { at: [1001, 999] as const, normal: 0, sigma: 0.2, kind: 'step' as const };
+  const turns = (findEdge?: () => typeof edge) => [0, 1, 2, 3, 4, 5].map((turn) => aimAt([1000, 1000], { fit, zoom: 1, pointer: 'mouse', snapping: true, search, turn, ...(findEdge ? { findEdge } : {}) }).snap);
+  expect(turns()).toEqual(['end', 'middle', 'nearest', undefined, 'end', 'middle']);
+  expect(turns(() => edge)).toEqual(['end', 'middle', 'nearest', 'picture-edge', undefined, 'end']);
+});

@@ -155,3 +155,15 @@ describe('what comes to lie over the bench', () => {
     expect(session.getState().viewport.zoom).toBe(zoom);
   });
 });
+
+it('what was set with a finger goes to what else could have been caught there, place by place', async () => {
+  const { session, placed, screenOf, arrive } = sitDown();
+  await arrive();
+  session.aimAtScreen(screenOf([1000, 1000]), 'touch', 1);
+  session.lift(screenOf([1000, 1000]), 1);
+  expect(placed()).toMatchObject([{ at: [1003, 1002] }]);
+  session.catchNext();
+  expect(placed()).toMatchObject([{ at: [expect.closeTo(1000, 6), expect.closeTo(1000, 6)] }]);
+  session.catchNext();
+  expect(placed()).toMatchObject([{ at: [expect.closeTo(1003, 6), expect.closeTo(1002, 6)], sigma: 0.3 }]);
+});

@@ -232,10 +232,19 @@ export class Session {
     return aimAt(sheet, { fit: context.fitted.fit, zoom, pointer, unaided, snapping, search, findEdge, findCorner, from: findFrom(tool, context), kinds: catching, grid, turn });
   }
 
-  /** The next of several things that the aim could be caught by here. */
+  /**
+   * The next of several things that could be meant here: what else the aim could be caught by, at last nothing; after a point was set, that goes there. While one chooses,
+   * what lies under what was chosen.
+   */
   catchNext(): void {
-    this.set({ turn: this.getState().turn + 1 });
-    this.aimAtLast();
+    const { nudging, aim, tool, turn } = this.getState();
+    const context = this.findContext();
+    if (toolOf(tool).picks) return this.input({ kind: 'another' });
+    this.set({ turn: turn + 1 });
+    if (!nudging || !aim || !this.lastAimed || !context) return this.aimAtLast();
+    const next = this.aimFor(this.lastAimed, context, turn + 1);
+    this.input({ kind: 'nudge', by: subtract(next.sheet, aim.sheet), sigma: next.sigma });
+    this.set({ aim: next });
   }
 
   private aimAtLast(): void {

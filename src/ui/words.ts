@@ -81,6 +81,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'name-empty': () => 'Write a name.',
   'count-not-understood': ({ most }) => `Write a whole number from 1 to ${most}.`,
   'factor-not-understood': ({ text }) => `“${text}” is not a factor that Bryony can read. Try 1.5 or 80 %.`,
+  'nothing-under-it': () => 'Nothing else lies here. Point at a place where several things lie over each other.',
   'nothing-to-relate': () => 'There is no line, arc, circle or corner here. Point at one that is drawn; locked layers stay out of it.',
   'points-the-same': () => 'Both points are in the same place. Point at two places that are apart.',
   'points-in-a-line': () => 'Those three points lie in a line, and no circle goes through them. Move one aside.',

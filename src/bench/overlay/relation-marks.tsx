@@ -1,5 +1,5 @@
 import type { Derived, FittedView } from '@/core/derive';
-import { isFullCircle, pointAt, type Piece, type Vec } from '@/core/geometry';
+import { distance, isFullCircle, pointAt, type Piece, type Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
 import type { Outline, Shape } from '@/core/outline';
 import { CENTRE, TOO_FAR, type Relation, type RelationEnd } from '@/core/relate';
@@ -66,9 +66,12 @@ export function relationLabels({ job, derived, fitted, viewport, palette }: Draw
     words: `moved ${fitted.fit.scaled ? formatLength(move.distance, job.units) : `${move.distance.toFixed(1)} px`}`, at: toScreen(viewport, fitted.fit.toSheet(move.at)), isWarning: true,
   }));
   const said = job.relations.filter(({ view }) => view === fitted.view.id).flatMap((relation) => listSlips(relation, job, screenOf, job.units));
-  const slips = [...moved, ...said, ...listSmooth(job, derived, fitted, viewport)].filter(({ at: [x, y] }) => x > -40 && y > -20 && x < viewport.width + 40 && y < viewport.height + 20);
+  const slips = [...moved, ...said, ...listSmooth(job, derived, fitted, viewport)].filter(({ at: [x, y] }) => x > -40 && y > -20 && x < viewport.width + 40 && y < viewport.height + 20).filter(isFirstSaid);
   return { labels: slips.map(({ words, at, isWarning }, i) => labelAround(at, { key: `holds-${i}`, text: words, writing: 'word', color: isWarning ? palette.straw : palette.hedge, isWarning })) };
 }
+
+/** What holds of one thing twice, of two others each, is said once. */
+const isFirstSaid = (slip: Slip, i: number, all: readonly Slip[]) => all.findIndex(({ words, at }) => words === slip.words && distance(at, slip.at) < 1) === i;
 
 /** Points at which a curve runs on smoothly from what is no curve. */
 function listSmooth(job: Job, { shapes }: Derived, { view, fit }: FittedView, viewport: Viewport): readonly Slip[] {

@@ -11,16 +11,21 @@ export interface Picked {
 }
 
 export function findPicked(job: Job, derived: Pick<Derived, 'shapes'>, view: string, plane: Vec, reach: number): Picked | undefined {
+  return listPicked(job, derived, view, plane, reach)[0];
+}
+
+/** All outlines within reach, each where it is nearest; the nearest first. */
+export function listPicked(job: Job, { shapes }: Pick<Derived, 'shapes'>, view: string, plane: Vec, reach: number): readonly Picked[] {
   const open = new Set(job.layers.filter((layer) => layer.show && !layer.lock).map((layer) => layer.id));
-  let best: (Picked & { away: number }) | undefined;
-  for (const outline of job.outlines) {
-    if (outline.view !== view || !open.has(outline.layer)) continue;
-    derived.shapes.get(outline.id)?.pieces.forEach((piece, segment) => {
+  const found = job.outlines.filter((outline) => outline.view === view && open.has(outline.layer)).flatMap(({ id }) => {
+    let best: (Picked & { away: number }) | undefined;
+    shapes.get(id)?.pieces.forEach((piece, segment) => {
       const { distance: away, t } = nearestOn(piece, plane);
-      if (away <= reach && (!best || away < best.away)) best = { outline: outline.id, segment, t, away };
+      if (away <= reach && (!best || away < best.away)) best = { outline: id, segment, t, away };
     });
-  }
-  return best && { outline: best.outline, segment: best.segment, t: best.t };
+    return best ?? [];
+  });
+  return found.sort((a, b) => a.away - b.away).map(({ outline, segment, t }) => ({ outline, segment, t }));
 }
 
 /** The smallest circle around a place: where nothing is near enough, it is meant. */

@@ -2,11 +2,13 @@ import { distance, mix, type Vec } from '@/core/geometry';
 import { movePoint, type Evidence, type EvidencePoint, type View } from '@/core/job';
 import { movedByHand } from '@/core/outline';
 import type { Aim } from '../aim';
-import { NOTHING, run, type Effect, type Step, type Tool } from './tool';
+import { NOTHING, run, say, stay, type Effect, type Step, type Tool } from './tool';
 
 /** The point of the evidence that is chosen, and whether it follows the pointer. */
 export interface PointsState {
   readonly point: string | undefined;
+  /** All points that lay within reach of where it was pointed at, the nearest first. */
+  readonly within?: readonly string[] | undefined;
   readonly grabbed?: true | undefined;
 }
 
@@ -14,8 +16,8 @@ const START: PointsState = { point: undefined };
 /** How near a place has to be to a point, or to the mark of a piece, to mean it; in the aim's own sigmas. */
 const REACH = 14;
 
-function findPoint(view: View, at: Vec, reach: number): EvidencePoint | undefined {
-  return [...view.points].filter((point) => distance(point.at, at) <= reach).sort((a, b) => distance(a.at, at) - distance(b.at, at))[0];
+function listPoints(view: View, at: Vec, reach: number): readonly EvidencePoint[] {
+  return view.points.filter((point) => distance(point.at, at) <= reach).sort((a, b) => distance(a.at, at) - distance(b.at, at));
 }
 
 /** The piece whose mark passes nearest. */
@@ -37,8 +39,9 @@ const choose = (piece: Evidence | undefined): Effect => ({ kind: 'choose', evide
 /** Chooses what is pointed at; with a point chosen, a place away from all marks is where it goes. */
 function set(state: PointsState, aim: Aim, view: View): Step<PointsState> {
   const reach = REACH * aim.sigma;
-  const point = findPoint(view, aim.free, reach);
-  if (point) return [{ point: point.id }, [choose(pieceOn(view, point))]];
+  const near = listPoints(view, aim.free, reach);
+  const [point] = near;
+  if (point) return [{ point: point.id, within: near.length > 1 ? near.map(({ id }) => id) : undefined }, [choose(pieceOn(view, point))]];
   const piece = findPiece(view, aim.free, reach);
   if (piece) return [START, [choose(piece)]];
   const chosen = view.points.find(({ id }) => id === state.point);
@@ -49,9 +52,16 @@ function moveTo(view: View, point: EvidencePoint, { sheet, sigma, edge }: Aim): 
   return run(movePoint(view.id, { ...point, at: sheet, sigma, edge }));
 }
 
+/** The next of the points that lay within reach, round and round. */
+function another({ point, within = [] }: PointsState, view: View): Step<PointsState> {
+  const next = view.points.find(({ id }) => id === within[(within.indexOf(point ?? '') + 1) % within.length]);
+  return next ? [{ point: next.id, within }, [choose(pieceOn(view, next))]] : stay({ point, within }, say('nothing-under-it'));
+}
+
 /** Chooses pieces of evidence by their marks, and moves their points: dragged, pointed or nudged, with the fit following. */
 export const pointsTool: Tool<PointsState> = {
   start: START,
+  picks: true,
   setsNoPoint: ({ point }) => !point,
   step(state, input, { fitted: { view } }) {
     const chosen = view.points.find(({ id }) => id === state.point);
@@ -59,11 +69,13 @@ export const pointsTool: Tool<PointsState> = {
       case 'set':
         return set(state, input.aim, view);
       case 'grab': {
-        const point = findPoint(view, input.aim.free, Math.max(REACH * input.aim.sigma, 1));
+        const [point] = listPoints(view, input.aim.free, Math.max(REACH * input.aim.sigma, 1));
         return point ? [{ point: point.id, grabbed: true }, [choose(pieceOn(view, point))]] : [state, []];
       }
       case 'drag': case 'drop':
         return [input.kind === 'drop' ? { point: state.point } : state, state.grabbed && chosen ? [moveTo(view, chosen, input.aim)] : []];
+      case 'another':
+        return another(state, view);
       case 'nudge':
         return [state, chosen ? [run(movePoint(view.id, movedByHand(chosen, input.by, input.sigma)))] : []];
       case 'release':

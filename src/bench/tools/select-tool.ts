@@ -4,7 +4,7 @@ import { draggedOutline, mapPointed, movedByHand, withHandle, withNodePlace, typ
 import type { Aim } from '../aim';
 import { isPullable, piecesPulled, pulledThrough } from './pull-beside';
 import { reachOf } from './reach';
-import { findNode, findPicked, listHandles, type HandleEnd } from './pick';
+import { findNode, findPicked, listHandles, listPicked, type HandleEnd } from './pick';
 import { NOTHING, pointed, run, say, stay, toSheetPlace, type Nudge, type Step, type Tool, type ToolContext } from './tool';
 
 /** What is selected, and what is being moved. */
@@ -13,6 +13,8 @@ export interface SelectState {
   readonly node?: string | undefined;
   /** A place on a segment of the selected outline: a node can be put there. */
   readonly segment?: { readonly index: number; readonly t: number } | undefined;
+  /** All that lay within reach of where it was pointed at, the nearest first. */
+  readonly within?: readonly string[] | undefined;
   /** Further outlines are added to the selection. */
   readonly several: boolean;
   /** The next place that is set is where the selected node goes. */
@@ -38,14 +40,22 @@ function pick(state: SelectState, aim: Aim, reach: number, context: ToolContext)
   const handle = chain && shape && state.node ? listHandles(chain, shape).find((end) => end.node === state.node && distance(end.at, aim.plane) <= reach) : undefined;
   if (handle && handle.node !== node) return { ...state, segment: undefined, moving: true, grabbed: { kind: 'handle', handle, to: aim.sheet } };
   if (node) return { ...state, node, segment: undefined };
-  const picked = findPicked(context.job, context, context.fitted.view.id, aim.plane, reach);
+  const all = listPicked(context.job, context, context.fitted.view.id, aim.plane, reach);
+  const [picked] = all;
   if (!picked) return { ...START, several: state.several, outlines: state.several ? state.outlines : [] };
   if (state.several) {
     const known = state.outlines.includes(picked.outline);
     return { ...START, several: true, outlines: known ? state.outlines.filter((id) => id !== picked.outline) : [...state.outlines, picked.outline] };
   }
   const again = state.outlines[0] === picked.outline;
-  return { ...START, outlines: [picked.outline], segment: again ? { index: picked.segment, t: picked.t } : undefined };
+  const within = all.length > 1 ? all.map(({ outline }) => outline) : undefined;
+  return { ...START, outlines: [picked.outline], within, segment: again ? { index: picked.segment, t: picked.t } : undefined };
+}
+
+/** The next of what lay within reach, round and round. */
+function another({ outlines, within = [], several }: SelectState): SelectState {
+  const next = within[(within.indexOf(outlines.at(-1) ?? '') + 1) % within.length];
+  return { ...START, several, within, outlines: next === undefined ? outlines : several ? [...new Set([...outlines.slice(0, -1), next])] : [next] };
 }
 
 function moveNode(state: SelectState, aim: Aim, context: ToolContext): Step<SelectState> {
@@ -123,6 +133,7 @@ function pulledTo(state: SelectState, aim: Aim): SelectState {
 export const selectTool: Tool<SelectState> = {
   start: START,
   isFree: true,
+  picks: true,
   setsNoPoint: ({ node }) => !node,
   step(state, input, context) {
     switch (input.kind) {
@@ -135,6 +146,8 @@ export const selectTool: Tool<SelectState> = {
         return [pulledTo(state, input.aim), []];
       case 'drop':
         return drop(state, input.aim, context);
+      case 'another':
+        return state.within ? [another(state), []] : stay(state, say('nothing-under-it'));
       case 'nudge':
         return nudge(state, input, context);
       case 'typed':

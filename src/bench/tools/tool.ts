@@ -30,7 +30,8 @@ export type ToolInput =
   | { readonly kind: 'nudge'; readonly by: Vec; readonly sigma: number }
   | { readonly kind: 'grab' | 'drag' | 'drop'; readonly aim: Aim; readonly reach: number }
   /** `release` lets go of what was grabbed and not moved. */
-  | { readonly kind: 'back' | 'finish' | 'close' | 'cancel' | 'release' };
+  /** `another`: what lies under what was chosen. */
+  | { readonly kind: 'back' | 'another' | 'finish' | 'close' | 'cancel' | 'release' };
 
 export type Nudge = Extract<ToolInput, { kind: 'nudge' }>;
 
@@ -66,6 +67,8 @@ export interface Tool<S> {
   readonly start: S;
   /** It goes wherever the hand goes: nothing catches its aim. */
   readonly isFree?: boolean;
+  /** It chooses among what is there: `another` goes on to what lies under it. */
+  readonly picks?: boolean;
   /** Whether what it does changes the fit, the axes or the picture of the view: then it is not taken in hand over one that is locked. */
   places?(state: S): boolean;
   /** Whether pointing has set nothing that could be nudged: it chose something, or did its work. */

@@ -127,6 +127,21 @@ describe('choosing', () => {
     // The node is smooth: the handle on its other side turned along.
     expect(after[0]!.kind === 'cubic' && after[0]!.c[1]).toBeGreaterThan(60);
   });
+  it('goes on to what lies under it, round and round, and says where nothing does', () => {
+    const bench = new Bench('circle').set_({ mode: 'rim' }).set([600, 500], [700, 500], [605, 500], [705, 500], [1500, 300], [1550, 300]);
+    const [first, second, apart] = bench.history.job.outlines.map(({ id }) => id);
+    bench.tool = startTool('select');
+    const chosen = () => (bench.tool.state as { outlines: readonly string[] }).outlines;
+    // Where both rims pass, nearer to the first one.
+    bench.set([701, 500]);
+    expect(chosen()).toEqual([first]);
+    const seen = [1, 2, 3].map(() => (bench.give({ kind: 'another' }), chosen()[0]));
+    expect(seen).toEqual([second, first, second]);
+    bench.set_({ several: true, outlines: [apart, first] }).give({ kind: 'another' });
+    expect(chosen()).toEqual([apart, second]);
+    expect(bench.set([1550, 300]).set_({ several: false }).give({ kind: 'cancel' }).set([1550, 300]).give({ kind: 'another' }).said).toEqual(['nothing-under-it']);
+    expect(chosen()).toEqual([apart]);
+  });
   it('leaves locked layers alone', () => {
     const bench = curve();
     bench.history = { ...bench.history, job: { ...bench.history.job, layers: bench.history.job.layers.map((layer) => ({ ...layer, lock: true })) } };
@@ -219,6 +234,15 @@ describe('points of the evidence', () => {
     expect([bench.tool.state, bench.said]).toEqual([{ point: 'q' }, ['choose e']]);
     expect(new Bench('points').set([400, 503])).toMatchObject({ tool: { state: { point: undefined } }, said: ['choose e'] });
     expect(new Bench('points').set([400, 700]).said).toEqual(['choose undefined']);
+  });
+  it('that lie over each other are gone through', () => {
+    const bench = new Bench('points');
+    const [view] = bench.history.job.views;
+    const twin = { ...view!, points: [...view!.points, { id: 'twin', at: [1002, 501] as const, sigma: 1 }], evidence: [...view!.evidence, { ...view!.evidence[0]!, id: 'f', groups: [['p', 'twin']] }] };
+    bench.history = { ...bench.history, job: { ...bench.history.job, views: [twin] } };
+    const steps = [bench.set([1000, 500]), ...[1, 2].map(() => bench)].map((at, i) => ((i > 0 && at.give({ kind: 'another' })), (at.tool.state as { point: string }).point));
+    expect(steps).toEqual(['q', 'twin', 'q']);
+    expect(bench.said).toEqual(['choose e', 'choose f', 'choose e']);
   });
   it('follow the pointer in one step of the history, and move to where is pointed next', () => {
     const bench = new Bench('points');

@@ -26,6 +26,8 @@ export interface FilePath {
 /** The few figures that prove a file: they stand beside what the job says before the file leaves. */
 export interface FileSummary {
   readonly unit: FileUnit | undefined;
+  /** Where the lower left corner of all that is drawn lies, from zero: across to the right, up. mm */
+  readonly corner: Vec;
   readonly width: number;
   readonly height: number;
   readonly closed: number;
@@ -43,6 +45,7 @@ export function summarize(reading: Pick<FileReading, 'unit' | 'paths'>): FileSum
   const { loops, loose } = linkEnds(open);
   return {
     unit: reading.unit,
+    corner: box?.min ?? [0, 0],
     width: box ? box.max[0] - box.min[0] : 0,
     height: box ? box.max[1] - box.min[1] : 0,
     closed: reading.paths.filter((path) => path.closed && path.pieces.length > 0).length + loops,

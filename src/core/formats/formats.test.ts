@@ -66,6 +66,9 @@ describe.each(['mm', 'inch'] as const)('in %s', (unit) => {
       expect(read).toMatchObject({ unit, closed: own.closed, openEnds: own.openEnds });
       expect(Math.abs(read.width - own.width)).toBeLessThan(1e-3);
       expect(Math.abs(read.height - own.height)).toBeLessThan(1e-3);
+      // Where it lies from zero comes along, with every piece.
+      expect(distance(read.corner, own.corner)).toBeLessThan(1e-3);
+      expect(deviation(piecesOf(paths), piecesOf(reading.value.paths))).toBeLessThan(1e-3);
     }), { numRuns: 40 });
   });
 });

@@ -5,6 +5,7 @@ import { isSound } from './drawing';
 import { noCounts, type FilePath, type FileReading } from './file-reading';
 import { MAX_PIECES } from './limits';
 import { findShape, type Attributes } from './svg-shapes';
+import { ZERO_KEPT } from './svg-writer';
 import { readTransform } from './svg-transform';
 
 /** Millimetres in a unit of SVG lengths; a CSS px is 1/96 in (CSS Values and Units, section 6.2). */
@@ -70,7 +71,10 @@ function layerOf(node: Node): string {
   return nameOf(node) === 'g' ? String(at['data-layer'] ?? label ?? at.id ?? '') : '';
 }
 
-/** From user units, y down, to millimetres, y up, from the lower left corner of what is shown; undefined where it has no size. */
+/**
+ * From user units, y down, to millimetres, y up: from the zero of a file that keeps one, else from the lower left corner of what is shown; undefined where it
+ * has no size.
+ */
 function frameOf(at: Attributes): { readonly map: Affine; readonly unitMm: number } | undefined {
   const box = at.viewBox?.trim().split(/[\s,]+/).map(Number);
   const [width, height] = [lengthOf(at.width), lengthOf(at.height)];
@@ -78,7 +82,8 @@ function frameOf(at: Attributes): { readonly map: Affine; readonly unitMm: numbe
   if (!(h > 0) || !(w > 0)) return undefined;
   const unitMm = Math.min(...[[width, w] as const, [height, h] as const].map(([said, user]) => (said ? (said.value * said.mm) / user : Infinity)));
   const mm = Number.isFinite(unitMm) ? unitMm : MM.px!;
-  return mm > 0 ? { map: [mm, 0, 0, -mm, -x * mm, (y + h) * mm], unitMm: mm } : undefined;
+  const [across, up] = ZERO_KEPT in at ? [0, 0] : [-x * mm, (y + h) * mm];
+  return mm > 0 ? { map: [mm, 0, 0, -mm, across, up], unitMm: mm } : undefined;
 }
 
 /** A length with its unit; undefined for percent, and where nothing is said. */

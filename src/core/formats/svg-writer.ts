@@ -2,25 +2,27 @@ import { angleOf, endOf, isFullCircle, norm, pointAt, startOf, type Piece, type 
 import { findDrawingBounds, MM_PER_FILE_UNIT, scaledPiece, type Drawing, type DrawnPath, type FileUnit } from './drawing';
 
 const MARGIN_MM = 1;
+/** Says of a file that its 0 0 is the zero that its drawing was given. */
+export const ZERO_KEPT = 'data-zero';
 
 /**
- * A drawing as SVG whose user unit is the file's unit: width and height carry it, the view box repeats it. One group a
- * layer, true arcs and cubics, y turned over as SVG wants it. An empty drawing is a 2 mm empty picture.
+ * A drawing as SVG whose user unit is the file's unit: width and height carry it, the view box repeats it. The drawing's zero is the file's 0 0, and the view box says
+ * where the page begins from there. One group a layer, true arcs and cubics, y turned over as SVG wants it. An empty drawing is a 2 mm empty picture.
  */
 export function writeSvg(drawing: Drawing, unit: FileUnit): string {
   const per = 1 / MM_PER_FILE_UNIT[unit];
   const bounds = findDrawingBounds(drawing) ?? { min: [0, 0], max: [0, 0] };
   const [left, top] = [bounds.min[0] - MARGIN_MM, bounds.max[1] + MARGIN_MM];
-  const [width, height] = [bounds.max[0] - left + MARGIN_MM, top - bounds.min[1] + MARGIN_MM].map((mm) => number(mm * per));
+  const [x, y, width, height] = [left, -top, bounds.max[0] - left + MARGIN_MM, top - bounds.min[1] + MARGIN_MM].map((mm) => number(mm * per));
   const sign = unit === 'mm' ? 'mm' : 'in';
-  const place = (p: Vec): Vec => [p[0] - left * per, top * per - p[1]];
+  const place = (p: Vec): Vec => [p[0], -p[1]];
   const groups = drawing.layers.map((layer) => {
     const paths = layer.paths.map((path) => `    ${element({ ...path, pieces: path.pieces.map((piece) => scaledPiece(piece, per)) }, place)}`);
     return [`  <g id="${escape(idOf(layer.name))}" data-layer="${escape(layer.name)}" stroke="${layer.color}">`, ...paths, '  </g>'].join('\n');
   });
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}${sign}" height="${height}${sign}" viewBox="0 0 ${width} ${height}" fill="none" stroke-width="${number(0.25 * per)}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}${sign}" height="${height}${sign}" viewBox="${x} ${y} ${width} ${height}" ${ZERO_KEPT}="0 0" fill="none" stroke-width="${number(0.25 * per)}">`,
     ...groups,
     '</svg>',
     '',
@@ -28,7 +30,7 @@ export function writeSvg(drawing: Drawing, unit: FileUnit): string {
 }
 
 /** Seven decimals: a tenth of a nanometre in mm files. */
-const number = (value: number) => String(Number(value.toFixed(7)));
+const number = (value: number) => String(Number(value.toFixed(7)) || 0);
 const pair = (p: Vec) => `${number(p[0])} ${number(p[1])}`;
 const escape = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 const idOf = (name: string) => `layer-${name.trim().replace(/[^\p{L}\p{N}_-]+/gu, '-') || 'outline'}`;

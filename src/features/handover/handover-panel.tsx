@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { useDesk, useJob, useSession } from '@/bench/use-session';
+import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
 import type { FileSummary, FileUnit } from '@/core/formats';
 import { MILLIMETRES } from '@/core/units';
 import { formatLength, type Units } from '@/core/units';
@@ -51,6 +51,7 @@ export function HandoverPanel() {
       <Card testID="read-back">
         <ReadBack written={written} unit={unit} />
         <Button mode="contained" icon="handover" disabled={written.kind !== 'ready' || !written.agrees} onPress={save} testID="save-file">{`Save ${format.toUpperCase()}`}</Button>
+        {written.kind === 'ready' ? <AxesWords /> : null}
         {written.kind === 'ready' ? <ExtentWords only={what === 'chosen' ? chosen : undefined} /> : null}
       </Card>
       <PartsCard fileName={fileName} />
@@ -59,6 +60,12 @@ export function HandoverPanel() {
       <BundleCard fileName={fileName} job={() => jobs.getState().job} />
     </>
   );
+}
+
+/** What the file's zero and axes are, and where they are set. */
+function AxesWords() {
+  const fitted = useFitted();
+  return <Words quiet style={{ fontSize: 13, paddingTop: 4 }} testID="axes">{`Zero and axes of the file are those of the drawing: across runs to the right and up runs up${fitted?.view.mirrored ? ', as seen from behind' : ''}. Zero under Fit moves them.`}</Words>;
 }
 
 function ReadBack({ written, unit }: { written: WrittenFile; unit: FileUnit }) {
@@ -70,6 +77,7 @@ function ReadBack({ written, unit }: { written: WrittenFile; unit: FileUnit }) {
   const rows: readonly (readonly [string, (summary: FileSummary) => string, string])[] = [
     ['Unit', (s) => (s.unit === undefined ? 'not said' : s.unit === 'mm' ? 'mm' : 'inch'), 'unit'],
     ['Width', (s) => formatLength(s.width, units), 'width'], ['Height', (s) => formatLength(s.height, units), 'height'],
+    ['Left edge from zero', (s) => formatLength(s.corner[0], units), 'across'], ['Lower edge from zero', (s) => formatLength(s.corner[1], units), 'up'],
     ['Closed outlines', (s) => String(s.closed), 'closed'], ['Open ends', (s) => String(s.openEnds), 'open'],
   ];
   return (

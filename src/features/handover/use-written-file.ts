@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useFitted, useJob } from '@/bench/use-session';
 import { countMeantEnds, drawingOf } from '@/core/derive';
+import { distance } from '@/core/geometry';
 import { summarize, type Drawing, type FileSummary, type FileUnit } from '@/core/formats';
 import { fileWorker, type DrawingFormat, type WrittenDrawing } from '@/workers';
 
@@ -43,5 +44,5 @@ function held(drawing: Drawing, unit: FileUnit, file: WrittenDrawing, meantEnds:
 
 /** Sizes to a thousandth of a millimetre, counts exactly. */
 function isSame(a: FileSummary, b: FileSummary): boolean {
-  return a.unit === b.unit && Math.abs(a.width - b.width) < 1e-3 && Math.abs(a.height - b.height) < 1e-3 && a.closed === b.closed && a.openEnds === b.openEnds;
+  return a.unit === b.unit && distance(a.corner, b.corner) < 1e-3 && Math.abs(a.width - b.width) < 1e-3 && Math.abs(a.height - b.height) < 1e-3 && a.closed === b.closed && a.openEnds === b.openEnds;
 }

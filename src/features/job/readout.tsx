@@ -8,6 +8,7 @@ import { shapeOf } from '@/core/outline';
 import { formatAngle, formatLength, formatPlusMinus } from '@/core/units';
 import { usePalette } from '@/ui/palette';
 import { Figures, Words } from '@/ui/text';
+import { wordForSnap } from '@/ui/words';
 import { hintFor } from './hints';
 import { NudgeRow } from './nudge-row';
 import type { StepName } from './step';
@@ -45,6 +46,7 @@ function usePlaceText(): string {
   const fitted = useFitted();
   const units = useUnits();
   const aim = useSession((state) => state.aim);
+  const nudging = useSession((state) => state.nudging);
   return useMemo(() => {
     if (!aim || !fitted) return '';
     if (!fitted.fit.scaled) return 'no scale yet';
@@ -52,8 +54,9 @@ function usePlaceText(): string {
     const rounded = (mm: number) => formatLength(mm, units, sigma).split(' ±')[0]!;
     // What is known may have changed since the aim was brought there.
     const [across, up] = fitted.fit.toPlane(aim.sheet);
-    return `across ${rounded(across)}, up ${rounded(up)} ${formatPlusMinus(sigma, units)}`;
-  }, [aim, fitted, units]);
+    const caught = nudging && aim.snap ? `${wordForSnap(aim.snap)}: ` : '';
+    return `${caught}across ${rounded(across)}, up ${rounded(up)} ${formatPlusMinus(sigma, units)}`;
+  }, [aim, nudging, fitted, units]);
 }
 
 /** The length and angle of the segment on its way, the radius of a circle, or the span between two places. */

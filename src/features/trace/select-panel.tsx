@@ -68,6 +68,7 @@ interface EditRowProps {
 
 /** What is done to what is chosen, or to its chosen point. */
 function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
+  const { session } = useDesk();
   const relations = useJob((current) => current.job.relations);
   const node = chain?.nodes.find((other) => other.id === state.node);
   const remove = () => {
@@ -83,6 +84,7 @@ function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
         run(command, '');
         set({ outlines: ids, node: undefined, segment: undefined });
       }} testID="edit-duplicate" />
+      {state.within ? <LedgeButton icon="copy" label="Under it" name={`Choose what lies under it: ${state.within.length} lie here`} onPress={() => session.catchNext()} testID="edit-under" /> : null}
       <LedgeButton icon="layers" label="Several" name="Choose several outlines" chosen={state.several} onPress={() => set({ several: !state.several, node: undefined })} testID="edit-several" />
       {chain && !chain.closed ? <LedgeButton icon="loop" label="Close" onPress={() => run(findClosing(chain, fitted), 'outline-too-short-to-close')} testID="edit-close" /> : null}
       {chain && state.segment ? <LedgeButton icon="plus" label="Add point" onPress={() => {
