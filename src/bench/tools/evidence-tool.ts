@@ -30,6 +30,8 @@ export interface EvidenceState {
   readonly name: string | undefined;
   readonly written: Partial<Record<SaidName, string>>;
   readonly plusMinus: number | undefined;
+  /** How high above the plane of the fit it is seen, mm, where that is known. */
+  readonly height?: number | undefined;
   readonly points: readonly PointedEvidence[];
   /** Which of the points was set last: nudging moves it. */
   readonly last: number;
@@ -172,7 +174,7 @@ export function commandForEvidence(state: EvidenceState, { sizes, plusMinus, gue
   if (state.points.length === 0) return undefined;
   const again = pointingsAgain(state, sizes, fitted.view);
   if (again) return pointAgain(fitted.view.id, again);
-  const points: EvidencePoint[] = state.points.map(({ id, at, sigma, edge }) => ({ id: id ?? newId(), at, sigma, ...(edge ? { edge } : {}) }));
+  const points: EvidencePoint[] = state.points.map(({ id, at, sigma, edge }) => ({ id: id ?? newId(), at, sigma, ...(edge ? { edge } : {}), ...(state.height === undefined ? {} : { height: state.height }) }));
   const evidence: Evidence = {
     id: newId(), kind: state.kind, groups: groupsOf(wayOf(state), points.map(({ id }) => id)), said: sizes, guess, role: state.role,
     ...(plusMinus === undefined ? {} : { plusMinus }), ...(state.name === undefined ? {} : { name: state.name }),

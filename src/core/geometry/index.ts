@@ -5,7 +5,7 @@ export { findEnds, movedPath, reversedPath, type Path } from './path';
 export { subtendedAngle, windingNumber } from './winding';
 export { findEllipse, onEllipse, outsideEllipse, type Ellipse } from './ellipse';
 export { findLineCrossing, listCrossings, type Crossing } from './intersect';
-export { enclosedArea, findTurn, findUnion, isOverlapping, nearestOn, pieceBounds, pieceLength, type Bounds, type Nearest } from './measure';
+export { enclosedArea, findTurn, findUnion, isOverlapping, nearestOn, outermostOf, pieceBounds, pieceLength, type Bounds, type Nearest } from './measure';
 export {
   accelerationAt, axesOf, circle, curvatureAt, endOf, findArcParameter, findArcThrough, findCircumcentre, findTangentArc, isFullCircle, isRound, pointAt, reversed, startOf,
   tangentAt, velocityAt, withoutFalseBow, type Arc, type Cubic, type EllipticArc, type Line, type Piece,

@@ -1,5 +1,5 @@
 import { cross, distance, dot, findDirection, norm, subtract, type Vec } from './vec';
-import { accelerationAt, axesOf, findArcParameter, endOf, pointAt, startOf, velocityAt, type Cubic, type Piece } from './piece';
+import { accelerationAt, axesOf, findArcParameter, endOf, pointAt, startOf, velocityAt, type Arc, type Cubic, type EllipticArc, type Piece } from './piece';
 
 /** Abscissae and weights of Gauss-Legendre quadrature with 8 points on [-1, 1] (Abramowitz & Stegun, table 25.4). */
 const GAUSS: readonly (readonly [number, number])[] = [
@@ -76,28 +76,20 @@ function quadraticRoots(a: number, b: number, c: number): readonly number[] {
   return [sum / a, c / sum];
 }
 
-/** The tight box around a piece. */
-export function pieceBounds(piece: Piece): Bounds {
-  const points = [startOf(piece), endOf(piece)];
-  if (piece.kind === 'arc') {
-    for (let quarter = 0; quarter < 4; quarter++) {
-      const t = findArcParameter(piece, (quarter * Math.PI) / 2);
-      if (t !== undefined) points.push(pointAt(piece, t));
-    }
-  } else if (piece.kind === 'ellipse') {
-    const [major, minor] = axesOf(piece);
-    for (const extreme of [0, 1].map((axis) => Math.atan2(minor[axis]!, major[axis]!))) {
-      for (const angle of [extreme, extreme + Math.PI]) {
-        const t = findArcParameter(piece, angle);
-        if (t !== undefined) points.push(pointAt(piece, t));
-      }
-    }
-  } else if (piece.kind === 'cubic') {
-    const stops = [...turningParameters(piece, 0), ...turningParameters(piece, 1)];
-    for (const t of stops) if (t > 0 && t < 1) points.push(pointAt(piece, t));
-  }
-  return boundsOf(points);
+/** Parameters in 0 to 1 at which a round piece passes an angle about its centre. */
+const parametersAt = (piece: Arc | EllipticArc, angles: readonly number[]) => angles.flatMap((angle) => findArcParameter(piece, angle) ?? []);
+
+/** Where a piece lies farthest left, right, up or down of what is around it on the piece: it runs level or upright there. Its ends are none of them. */
+export function outermostOf(piece: Piece): readonly Vec[] {
+  if (piece.kind === 'line') return [];
+  if (piece.kind === 'cubic') return [0, 1].flatMap((axis) => turningParameters(piece, axis as 0 | 1)).filter((t) => t > 0 && t < 1).map((t) => pointAt(piece, t));
+  if (piece.kind === 'arc') return parametersAt(piece, [0, 1, 2, 3].map((quarter) => (quarter * Math.PI) / 2)).map((t) => pointAt(piece, t));
+  const [major, minor] = axesOf(piece);
+  return parametersAt(piece, [0, 1].flatMap((axis) => [0, Math.PI].map((half) => Math.atan2(minor[axis]!, major[axis]!) + half))).map((t) => pointAt(piece, t));
 }
+
+/** The tight box around a piece. */
+export const pieceBounds = (piece: Piece): Bounds => boundsOf([startOf(piece), endOf(piece), ...outermostOf(piece)]);
 
 /** The box around boxes; undefined around nothing. */
 export function findUnion(boxes: readonly Bounds[]): Bounds | undefined {

@@ -39,6 +39,17 @@ export const pointAgain = (id: string, pointings: readonly EvidencePoint[]) =>
     }
   });
 
+/** Raises all points of a piece above the plane of the fit, mm; undefined lays them on it. */
+export const raisePoints = (id: string, evidence: string, mm: number | undefined) =>
+  changeFit('points-raised', id, (view) => {
+    const raised = new Set(view.evidence.find((other) => other.id === evidence)?.groups.flat());
+    for (const point of view.points) {
+      if (!raised.has(point.id)) continue;
+      if (mm === undefined) delete point.height;
+      else point.height = mm;
+    }
+  }, { mm: mm ?? 0 });
+
 /** Moves a point of the evidence, which forgets how it was pointed at before; in a row (dragging, a held nudge) it is one step. */
 export const movePoint = (id: string, point: EvidencePoint): Command => ({
   ...changeFit('evidence-moved', id, (view) => replaceById(view.points, draft({ ...point, again: undefined }))), merge: `point/${point.id}`,

@@ -1,4 +1,5 @@
-import { distance, dot, endOf, startOf, subtract, tangentAt, type Vec } from '../geometry';
+import fc from 'fast-check';
+import { distance, dot, endOf, pointAt, startOf, subtract, tangentAt, type Piece, type Vec } from '../geometry';
 import {
   checkShapes, copiedOutline, draggedOutline, findClosed, findGuideLine, findPosition, findWithoutNode, joinedChains, listPointed, listSnaps, placingOf, reversedChain, shapeOf, shiftedOutline,
   withHandle, withNodeOn, withSmooth, type Chain, type Editing, type Node, type Place, type Placing, type Segment, type SegmentKind,
@@ -165,8 +166,25 @@ describe('snaps', () => {
   const square = shapeOf(chain([[0, 0], [10, 0], [10, 10], [0, 10]], ['line', 'line', 'line', 'line'], true), placing).pieces.map((piece) => ({ piece, guide: false }));
   const kindAt = (aim: Vec) => listSnaps(aim, [...square, { piece: { kind: 'line', a: [-50, 5], b: [50, 5] }, guide: true }, { piece: { kind: 'arc', centre: [5, 5], radius: 3, start: 0, sweep: 2 * Math.PI }, guide: false }], 0.6)[0]?.kind;
   it.each([
-    [[0.2, 0.1], 'end'], [[5.1, 0.2], 'middle'], [[9.8, 5.2], 'crossing'], [[5.1, 4.8], 'centre'], [[5, 8.2], 'quadrant'], [[2.7, 0.3], 'nearest'], [[20, 5.2], 'guide'], [[20, 20], undefined],
+    [[0.2, 0.1], 'end'], [[5.1, 0.2], 'middle'], [[9.8, 5.2], 'crossing'], [[5.1, 4.8], 'centre'], [[5, 8.2], 'outermost'], [[2.7, 0.3], 'nearest'], [[20, 5.2], 'guide'], [[20, 20], undefined],
   ] as const)('at %p catch on the %s', (aim, kind) => expect(kindAt(aim)).toBe(kind));
+
+  it('catch where a free curve lies lowest, highest or farthest out, where a level or upright line only touches it', () => {
+    const coordinate = fc.double({ min: -100, max: 100, noNaN: true });
+    const some = fc.tuple(...Array.from({ length: 8 }, () => coordinate)).map(([x0, y0, x1, y1, x2, y2, x3, y3]): Piece => ({ kind: 'cubic', a: [x0!, y0!], b: [x1!, y1!], c: [x2!, y2!], d: [x3!, y3!] }));
+    let reached = 0;
+    fc.assert(fc.property(some, fc.constantFrom(0, 1), (piece, axis) => {
+      const samples = Array.from({ length: 2001 }, (_, i) => pointAt(piece, i / 2000));
+      const lowest = samples.reduce((best, at) => (at[axis]! < best[axis]! ? at : best));
+      // At an end it is caught by that.
+      if (lowest === samples[0] || lowest === samples.at(-1)) return;
+      reached++;
+      const caught = listSnaps(lowest, [{ piece, guide: false }], 1).find(({ kind }) => kind === 'outermost')!;
+      expect(distance(caught.point, lowest)).toBeLessThan(0.5);
+      samples.forEach((at) => expect(at[axis]!).toBeGreaterThanOrEqual(caught.point[axis]! - 1e-9));
+    }));
+    expect(reached).toBeGreaterThan(20);
+  });
 
   it('catch where lines would cross, straight on beyond an end, and on the grid, in that order', () => {
     const lines = ([[[0, 0], [10, 0]], [[20, 5], [20, 20]]] as const).map(([a, b]) => ({ piece: { kind: 'line' as const, a, b }, guide: false }));

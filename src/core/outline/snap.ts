@@ -1,9 +1,9 @@
-import { angleOf, distance, dot, endOf, isFullCircle, isOverlapping, isRound, listCrossings, mix, nearestOn, norm, pieceBounds, pointAt, startOf, subtract, findArcParameter, type Arc, type Bounds, type Line, type Piece, type Vec } from '../geometry';
+import { angleOf, distance, dot, endOf, isFullCircle, isOverlapping, isRound, listCrossings, mix, nearestOn, norm, outermostOf, pieceBounds, pointAt, startOf, subtract, findArcParameter, type Arc, type Bounds, type Line, type Piece, type Vec } from '../geometry';
 
 /** What the aim can catch on, by the name that is shown beside it. */
-export type SnapKind = 'end' | 'crossing' | 'middle' | 'centre' | 'quadrant' | 'tangent' | 'square' | 'guide' | 'nearest' | 'would-cross' | 'straight-on' | 'grid';
+export type SnapKind = 'end' | 'crossing' | 'middle' | 'centre' | 'outermost' | 'tangent' | 'square' | 'guide' | 'nearest' | 'would-cross' | 'straight-on' | 'grid';
 
-export const SNAP_KINDS: readonly SnapKind[] = ['end', 'crossing', 'middle', 'centre', 'quadrant', 'tangent', 'square', 'guide', 'nearest', 'would-cross', 'straight-on', 'grid'];
+export const SNAP_KINDS: readonly SnapKind[] = ['end', 'crossing', 'middle', 'centre', 'outermost', 'tangent', 'square', 'guide', 'nearest', 'would-cross', 'straight-on', 'grid'];
 
 export interface Snap {
   readonly kind: SnapKind;
@@ -18,19 +18,14 @@ export interface SnapTarget {
 }
 
 /** People expect an end before a middle, and anything exact before "somewhere on it". Smaller wins within the reach. */
-const RANK: Readonly<Record<SnapKind, number>> = { end: 0, crossing: 1, centre: 2, middle: 3, quadrant: 4, tangent: 5, square: 6, guide: 7, 'would-cross': 8, nearest: 9, 'straight-on': 10, grid: 11 };
+const RANK: Readonly<Record<SnapKind, number>> = { end: 0, crossing: 1, centre: 2, middle: 3, outermost: 4, tangent: 5, square: 6, guide: 7, 'would-cross': 8, nearest: 9, 'straight-on': 10, grid: 11 };
 
 function fixedSnaps({ piece, guide }: SnapTarget): readonly (readonly [SnapKind, Vec])[] {
   if (guide) return [];
-  if (piece.kind === 'line') return [['end', piece.a], ['end', piece.b], ['middle', pointAt(piece, 0.5)]];
-  if (piece.kind === 'cubic') return [['end', piece.a], ['end', piece.d], ['middle', pointAt(piece, 0.5)]];
-  if (piece.kind === 'ellipse') return [...(isRound(piece) ? [] : [['end', startOf(piece)], ['end', endOf(piece)]] as const), ['centre', piece.centre]];
-  const quadrants = [0, 1, 2, 3].flatMap((quarter): (readonly [SnapKind, Vec])[] => {
-    const t = findArcParameter(piece, (quarter * Math.PI) / 2);
-    return t === undefined ? [] : [['quadrant', pointAt(piece, t)]];
-  });
-  const ends: (readonly [SnapKind, Vec])[] = isFullCircle(piece) ? [] : [['end', startOf(piece)], ['end', endOf(piece)], ['middle', pointAt(piece, 0.5)]];
-  return [...ends, ['centre', piece.centre], ...quadrants];
+  const middle = piece.kind === 'ellipse' ? [] : [['middle', pointAt(piece, 0.5)]] as const;
+  const ends: readonly (readonly [SnapKind, Vec])[] = isRound(piece) ? [] : [['end', startOf(piece)], ['end', endOf(piece)], ...middle];
+  const centre: readonly (readonly [SnapKind, Vec])[] = 'centre' in piece ? [['centre', piece.centre]] : [];
+  return [...ends, ...centre, ...outermostOf(piece).map((point) => ['outermost', point] as const)];
 }
 
 /** Crossings are looked for among this many nearest pieces only, so that a crowded place stays quick. */

@@ -20,6 +20,16 @@ export type ShelfShape =
   | { readonly kind: 'circle'; readonly diameter: number }
   | { readonly kind: 'rectangle'; readonly width: number; readonly height: number };
 
+/** What is thinner lies in one plane with other thin things, as far as a photo tells. mm */
+const THIN = 3;
+
+/**
+ * How high above the plane of the fit the rim of a thing is seen, mm; undefined for thin things. A card, a coin, a rule and a sheet beside each other are all about as
+ * thin: raising one of them by its thickness and not the others would make their sizes disagree, and raising none says the same. A battery on end or a pallet
+ * stands out of that plane.
+ */
+export const heightAbovePlane = ({ rim }: Pick<ShelfEntry, 'rim'>): number | undefined => (rim !== undefined && rim > THIN ? rim : undefined);
+
 /** Limits are taken as evenly likely between them: their one sigma is half the width over √3. mm. */
 export function sigmaOfTolerance(halfWidth: number): number {
   return halfWidth / Math.sqrt(3);

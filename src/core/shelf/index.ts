@@ -1,4 +1,4 @@
-export { limitsOfSigma, sigmaOfTolerance, type ShelfEntry, type ShelfFamily, type ShelfShape } from './entry';
+export { heightAbovePlane, limitsOfSigma, sigmaOfTolerance, type ShelfEntry, type ShelfFamily, type ShelfShape } from './entry';
 export { HOLES, SHEETS, type MadeSize } from './made';
 export { readOwnThing, type OwnThing } from './own';
 export { findOnShelf, SHELF } from './shelf';

@@ -1,10 +1,12 @@
+import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { EVIDENCE_POINTING, isOpenEnded, type SaidSizes } from '@/bench/tools';
 import { useDesk, useSession } from '@/bench/use-session';
 import { influenceOf } from '@/core/calibrate';
 import { toPiece, type FittedView } from '@/core/derive';
-import { changeEvidence, removeEvidence, type Evidence, type EvidenceRole } from '@/core/job';
+import { changeEvidence, raisePoints, removeEvidence, type Evidence, type EvidenceRole } from '@/core/job';
+import { formatLength, parseLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { Icon } from '@/ui/icon';
@@ -12,6 +14,7 @@ import { Choice, RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { useInSight } from '@/ui/use-in-sight';
+import { WrittenField } from '@/ui/written-field';
 import { Beam } from './beam';
 import { outcomeInWords, titleOf } from './evidence-words';
 import { KIND_WORDS } from './kinds';
@@ -75,6 +78,7 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
         </View>
       </View>
       {fitted.sheet.kind === 'photo' ? <Level evidence={evidence} onChange={(onTraced) => change({ ...evidence, onTraced })} /> : null}
+      {fitted.sheet.kind === 'photo' && !evidence.onTraced ? <Height key={String(heightOf(evidence, fitted))} evidence={evidence} fitted={fitted} /> : null}
     </Card>
   );
 }
@@ -83,6 +87,27 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
 function Level({ evidence: { onTraced = false }, onChange }: { evidence: Evidence; onChange: (onTraced: boolean) => void }) {
   const choose = (value: 'beside' | 'on') => onChange(value === 'on');
   return <Choice name="Where it lies" value={onTraced ? 'on' : 'beside'} options={[['beside', 'Lies beside'], ['on', 'On the traced face']]} onChange={choose} />;
+}
+
+/** How high the points of a piece stand above the plane of the fit, mm; undefined where they lie on it, or not all alike. */
+function heightOf({ groups }: Evidence, { view }: FittedView): number | undefined {
+  const ends = new Set(groups.flat());
+  const [first, ...others] = view.points.filter(({ id }) => ends.has(id)).map(({ height }) => height);
+  return others.every((height) => height === first) ? first : undefined;
+}
+
+function Height({ evidence, fitted }: { evidence: Evidence; fitted: FittedView }) {
+  const { jobs } = useDesk();
+  const units = useUnits();
+  const height = heightOf(evidence, fitted);
+  const [text, setText] = useState(height === undefined ? '' : formatLength(height, units));
+  const raise = (mm: number | undefined) => jobs.getState().run(raisePoints(fitted.view.id, evidence.id, mm));
+  return (
+    <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
+      <WrittenField label="Stands higher by" value={text} onChange={setText} parse={(written) => parseLength(written, units.style)} echo={({ mm }) => formatLength(mm, units)} onSubmit={({ mm }) => raise(mm === 0 ? undefined : mm)} testID="evidence-height" />
+      {height === undefined ? null : <Button compact style={{ marginTop: 4 }} onPress={() => raise(undefined)} testID="evidence-lower">Lies flat</Button>}
+    </View>
+  );
 }
 
 /** The beam of a piece, and how much of the fit rests on it. */

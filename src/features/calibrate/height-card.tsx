@@ -26,7 +26,7 @@ export function HeightCard({ fitted }: { fitted: FittedView }) {
       <Words style={{ fontWeight: '700' }}>How high does the traced edge stand?</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
         <View style={{ flexBasis: 300, flexGrow: 1, flexShrink: 1, gap: 6 }}>
-          <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>Above what you measured. A 3 mm plate beside a card of 0.76 mm stands 2.24 mm higher and looks larger. Left open, up to 3 mm either way goes into the plus-minus.</Words>
+          <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>Above what you measured, or above what that stands on where you said how high it stands. A 3 mm plate beside a card of 0.76 mm stands 2.24 mm higher and looks larger. Left open, up to 3 mm either way goes into the plus-minus.</Words>
           {found ? <Words testID="found-height" style={{ fontSize: 13.5, lineHeight: 18 }}>{`Your sizes beside it and on it put it at ${formatLength(found.value, units, found.sigma)}.`}</Words> : null}
           <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 6 }}>
             <WrittenField label="Height" value={text} onChange={setText} parse={(written) => parseLength(written, units.style)} echo={({ mm }) => formatLength(mm, units)} onSubmit={({ mm }) => set(mm)} testID="height-field" />

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { useDesk } from '@/bench/use-session';
+import { useDesk, useFitted } from '@/bench/use-session';
 import type { SaidName } from '@/core/job';
-import { findOnShelf, SHELF, sigmaOfTolerance, type ShelfEntry } from '@/core/shelf';
+import { findOnShelf, heightAbovePlane, SHELF, sigmaOfTolerance, type ShelfEntry } from '@/core/shelf';
 import { formatLength, type Units } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
@@ -22,6 +22,7 @@ const SHOWN = 12;
 export function ShelfPanel({ onChosen }: { onChosen: () => void }) {
   const palette = usePalette();
   const { session } = useDesk();
+  const fitted = useFitted();
   const units = useUnits();
   const [text, setText] = useState('');
   const { own, keep, remove } = useOwnShelf();
@@ -31,7 +32,7 @@ export function ShelfPanel({ onChosen }: { onChosen: () => void }) {
   const take = (entry: ShelfEntry) => {
     const guess = entry.standing === 'practice';
     const written = Object.fromEntries(Object.entries(sizesOf(entry)).map(([name, mm]) => [name, `${guess ? 'about ' : ''}${mm} mm`]));
-    session.pointAtEvidence(entry.shape.kind, 'use', { name: entry.name, written, plusMinus: 2 * sigmaOfTolerance(entry.tolerance) });
+    session.pointAtEvidence(entry.shape.kind, 'use', { name: entry.name, written, plusMinus: 2 * sigmaOfTolerance(entry.tolerance), height: fitted?.sheet.kind === 'photo' ? heightAbovePlane(entry) : undefined });
     onChosen();
   };
   const list = (
@@ -76,7 +77,8 @@ function sizeInWords(entry: ShelfEntry, units: Units): string {
   return `${entry.standing === 'practice' ? 'about ' : ''}${size}`;
 }
 
-function sourceInWords({ source, standing, tolerance, family }: ShelfEntry): string {
+function sourceInWords({ source, standing, tolerance, family, rim }: ShelfEntry): string {
   const from = standing === 'memory' ? `${source}, from memory` : source;
-  return `${family}: ${from}; ±${Number(tolerance.toPrecision(2))} mm`;
+  const stands = heightAbovePlane({ rim });
+  return `${family}: ${from}; ±${Number(tolerance.toPrecision(2))} mm${stands === undefined ? '' : `; its rim stands ${stands} mm high`}`;
 }

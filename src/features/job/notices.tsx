@@ -42,7 +42,7 @@ export function Notices({ bringIn, wide }: { bringIn: BringIn; wide: boolean }) 
 }
 
 /** Commands that give a view another fit. */
-const REFITS: ReadonlySet<string> = new Set(['evidence-added', 'evidence-set', 'evidence-removed', 'evidence-moved', 'model-set', 'lift-set', 'sheet-kind-set']);
+const REFITS: ReadonlySet<string> = new Set(['evidence-added', 'evidence-set', 'evidence-removed', 'evidence-moved', 'model-set', 'lift-set', 'points-raised', 'sheet-kind-set']);
 
 /** Whichever was said last; a command that was simply done silences what was said before it. */
 function latestOf(notice: Notice | undefined, lastDone: JobState['lastDone'], followers: number, units: Units): { at: number; text: string | undefined; lock?: string | undefined } | undefined {

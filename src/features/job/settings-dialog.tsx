@@ -77,7 +77,7 @@ function GridField() {
 }
 
 const CATCH_WORDS: Readonly<Record<Catch, string>> = {
-  end: 'Ends', crossing: 'Crossings', middle: 'Middles', centre: 'Centres', quadrant: 'Quadrants', tangent: 'Tangent', square: 'Square to', guide: 'Guides', nearest: 'Anywhere on it', 'would-cross': 'Where lines would cross', 'straight-on': 'Straight on', grid: 'Grid', picture: 'The picture',
+  end: 'Ends', crossing: 'Crossings', middle: 'Middles', centre: 'Centres', outermost: 'Outermost points', tangent: 'Tangent', square: 'Square to', guide: 'Guides', nearest: 'Anywhere on it', 'would-cross': 'Where lines would cross', 'straight-on': 'Straight on', grid: 'Grid', picture: 'The picture',
 };
 
 /** What the aim is caught by; the n key goes through what lies near each other. */
