@@ -1,9 +1,10 @@
 import { createDeriver } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
-import { addSheet, createJob, createView, runCommand, startHistory, type Sheet } from '@/core/job';
+import { addSheet, createJob, createView, runCommand, setLookOnly, startHistory, type Sheet } from '@/core/job';
 import type { JobStore } from '@/store';
 import type { PictureEdges } from './edges';
 import { Session } from './session';
+import { TOOLS, type ToolName } from './tools';
 import { toScreen } from './viewport';
 
 const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 4000, height: 3000, kind: 'photo', taken: {} };
@@ -166,4 +167,17 @@ it('what was set with a finger goes to what else could have been caught there, p
   expect(placed()).toMatchObject([{ at: [expect.closeTo(1000, 6), expect.closeTo(1000, 6)] }]);
   session.catchNext();
   expect(placed()).toMatchObject([{ at: [expect.closeTo(1003, 6), expect.closeTo(1002, 6)], sigma: 0.3 }]);
+});
+
+it('over a picture that is kept only to look at nothing is taken in hand that draws or measures', () => {
+  const { job } = runCommand(runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet))), setLookOnly('v', true));
+  const state = { job, derived: createDeriver()(job), readOnly: undefined, setDraft: () => undefined, run: () => undefined };
+  const session = new Session({ getState: () => state } as unknown as JobStore, null);
+  const taken = (Object.keys(TOOLS) as ToolName[]).filter((name) => {
+    session.chooseTool('select');
+    session.chooseTool(name);
+    return session.getState().tool.name === name;
+  });
+  expect(taken).toEqual(['select', 'points', 'level', 'frame', 'brush']);
+  expect(session.getState().notice).toMatchObject({ code: 'view-only-to-look' });
 });

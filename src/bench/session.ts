@@ -84,7 +84,8 @@ export class Session {
     this.setAwaited();
     this.set({ viewId: id, elsewhere: undefined, aim: undefined, patch: undefined });
     this.layAgain();
-    this.setTool(startTool(this.getState().tool.name));
+    const tool = startTool(this.getState().tool.name);
+    this.setTool(this.refusalFor(tool) ? startTool('select') : tool);
     this.sight.showAll();
   }
 
@@ -128,11 +129,19 @@ export class Session {
 
   setTool(tool: ActiveTool): void {
     this.setAwaited();
-    const lock = toolOf(tool).places?.(tool.state) && findLockOn(this.jobs.getState().job, this.getState().viewId);
-    if (lock) return this.say('view-is-locked', lock);
+    const refusal = this.refusalFor(tool);
+    if (refusal) return this.say(refusal.code, refusal.detail);
     if (tool.name !== 'match' && this.getState().elsewhere) this.lookAt(undefined);
     this.set({ tool, beacon: undefined, suggested: [] });
     this.jobs.getState().setDraft(JSON.stringify({ view: this.getState().viewId, tool }));
+  }
+
+  /** Why a tool is not taken in hand over this view: what it does would change a locked one, or measure one that is only looked at. */
+  private refusalFor(tool: ActiveTool): Pick<Notice, 'code' | 'detail'> | undefined {
+    const { looks, places } = toolOf(tool);
+    const lock = places?.(tool.state) ? findLockOn(this.jobs.getState().job, this.getState().viewId) : undefined;
+    if (lock) return { code: 'view-is-locked', detail: lock };
+    return !looks && this.findFitted()?.view.lookOnly ? { code: 'view-only-to-look', detail: {} } : undefined;
   }
 
   /** Points a piece of evidence out, on the picture and among the cards; once more lets it be. */

@@ -42,6 +42,7 @@ function finished({ does, radius, path, ...rest }: BrushState, { fitted, newId }
 
 /** A stroke goes from where it is put down to where it is lifted; a tap is a dot. */
 export const brushTool: Tool<BrushState> = {
+  looks: true,
   places: () => true,
   start: START,
   isFree: true,

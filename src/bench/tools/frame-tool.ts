@@ -51,6 +51,7 @@ function setPoint(state: FrameState, at: Vec): FrameState {
 
 /** Frames a part of the sheet. What is made of the frame is said on its card. */
 export const frameTool: Tool<FrameState> = {
+  looks: true,
   places: ({ purpose }) => purpose === 'crop',
   start: START,
   isFree: true,

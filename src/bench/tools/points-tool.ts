@@ -60,6 +60,7 @@ function another({ point, within = [] }: PointsState, view: View): Step<PointsSt
 
 /** Chooses pieces of evidence by their marks, and moves their points: dragged, pointed or nudged, with the fit following. */
 export const pointsTool: Tool<PointsState> = {
+  looks: true,
   start: START,
   picks: true,
   setsNoPoint: ({ point }) => !point,

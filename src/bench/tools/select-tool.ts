@@ -131,6 +131,7 @@ function pulledTo(state: SelectState, aim: Aim): SelectState {
 }
 
 export const selectTool: Tool<SelectState> = {
+  looks: true,
   start: START,
   isFree: true,
   picks: true,

@@ -71,7 +71,7 @@ export const datumTool: Tool<SpanState> = {
 };
 
 /** An edge that is known to run level, upright or at an angle: which, is said on its card. */
-export const levelTool: Tool<SpanState> = { places: () => true, start: START, step: (state, input) => stepSpan(state, input), preview: spanPreview('datum') };
+export const levelTool: Tool<SpanState> = { looks: true, places: () => true, start: START, step: (state, input) => stepSpan(state, input), preview: spanPreview('datum') };
 
 /**
  * The datum's direction with which an edge runs at `angle` (radians, counter-clockwise from level) as the view is seen. An edge has

@@ -69,6 +69,8 @@ export interface Tool<S> {
   readonly isFree?: boolean;
   /** It chooses among what is there: `another` goes on to what lies under it. */
   readonly picks?: boolean;
+  /** It has to do with how a picture is seen, and measures nothing. */
+  readonly looks?: boolean;
   /** Whether what it does changes the fit, the axes or the picture of the view: then it is not taken in hand over one that is locked. */
   places?(state: S): boolean;
   /** Whether pointing has set nothing that could be nudged: it chose something, or did its work. */

@@ -36,7 +36,7 @@ export interface FittedView {
 export function fitOf(own: View, sheet: Sheet, owner = own): FittedView {
   const view = owner === own ? own : { ...own, points: owner.points, evidence: owner.evidence, model: owner.model, lens: owner.lens, lift: owner.lift };
   const picture = pictureOf(sheet, view);
-  const pieces = view.evidence.filter(({ role }) => role !== 'off').map(toPiece);
+  const pieces = view.lookOnly ? [] : view.evidence.filter(({ role }) => role !== 'off').map(toPiece);
   const lift = { mm: view.lift ?? 0, sigma: view.lift === undefined ? ASSUMED.lift : STATED_LIFT_SIGMA };
   const input: FitInput = { picture, datum: view.datum, points: pointsOfView(view), evidence: pieces, lift, model: view.model, lens: view.lens, ownAxes: view.shares !== undefined };
   const { fit, refusal, without } = lastGoodFit(input);

@@ -1,7 +1,7 @@
 /** What stands above the plane looks larger: a camera straight above a table, and a battery on end upon it. */
 import { measuredLength } from '../calibrate';
 import type { Vec } from '../geometry';
-import { addEvidence, addSheet, createJob, createView, raisePoints, runCommand, setLift, startHistory, undo, type Evidence, type EvidencePoint, type Sheet } from '../job';
+import { addEvidence, addSheet, createJob, createView, raisePoints, runCommand, setLift, setLocked, setLookOnly, startHistory, undo, type Evidence, type EvidencePoint, type Sheet } from '../job';
 import { heightAbovePlane, SHELF } from '../shelf';
 import { createDeriver } from './derive';
 
@@ -47,4 +47,15 @@ describe('a thing of the shelf that stands high', () => {
     expect(SHELF.filter((entry) => heightAbovePlane(entry) !== undefined).every(({ rim: high }) => high! > 3)).toBe(true);
     expect(heightAbovePlane(SHELF.find(({ name }) => name === 'bank card')!)).toBeUndefined();
   });
+});
+
+it('a picture that is kept only to look at has no scale and no sizes, and all of it comes back', () => {
+  const empty = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet)));
+  const known = runCommand(empty, addEvidence('v', round, rim));
+  const kept = runCommand(known, setLookOnly('v', true));
+  const [before, only, after] = [known, kept, runCommand(kept, setLookOnly('v', false))].map(({ job }) => createDeriver()(job).views.get('v')!);
+  expect([before!.fit.scaled, only!.fit.scaled, only!.sigma, only!.refusal]).toEqual([true, false, undefined, undefined]);
+  expect(only!.view.evidence).toEqual(before!.view.evidence);
+  expect([...after!.fit.values]).toEqual([...before!.fit.values]);
+  expect(runCommand(runCommand(known, setLocked('v', true)), setLookOnly('v', true)).job.views[0]!.locked).toBe(true);
 });

@@ -89,6 +89,8 @@ const View = z.object({
   lift: Amount.optional(),
   locked: z.boolean(),
   hidden: z.boolean(),
+  /** Kept only to look at: what is known of it is left aside, and nothing is measured on it. */
+  lookOnly: z.boolean().optional(),
   /** The plane whose geometry it is laid on: see `Reference`. */
   plane: Id.optional(),
   /** How its picture is cleaned, step by step. */
@@ -135,7 +137,9 @@ const RelationEnd = z.object({ outline: Id, node: Id.optional(), segment: Id.opt
 const RelationSchema = z.object({ id: Id, view: Id, kind: z.enum(RELATION_KINDS), on: z.array(RelationEnd).min(1).max(200).readonly(), value: Amount.optional() }).readonly();
 
 /** `aside`: how far it stands from what it is read between, to the left; `line`: where it stands instead, up of what is read across, across of what is read up. mm. `least`: it should be no less. */
-const DimensionSchema = z.object({ id: Id, view: Id, kind: z.enum(DIMENSION_KINDS), on: z.array(RelationEnd).min(1).max(2).readonly(), aside: Amount, line: Amount.optional(), should: Amount.optional(), least: z.boolean().optional() }).readonly();
+/** What such a size usually is, from the shelf: compared with, never used. mm. */
+const UsualRange = z.object({ name: z.string().min(1).max(200), least: Positive, most: Positive }).readonly();
+const DimensionSchema = z.object({ id: Id, view: Id, kind: z.enum(DIMENSION_KINDS), on: z.array(RelationEnd).min(1).max(2).readonly(), aside: Amount, line: Amount.optional(), should: Amount.optional(), least: z.boolean().optional(), usual: UsualRange.optional() }).readonly();
 
 /** How many of each a job holds at the most. */
 export const MOST = { relations: 5000, regions: 2000, dimensions: 2000, parts: 2000, declined: 5000, asked: 200 } as const;
@@ -196,6 +200,7 @@ export function listFiles({ sheets, references }: Pick<Job, 'sheets' | 'referenc
 
 export type Taken = z.infer<typeof Taken>;
 export type View = z.infer<typeof View>;
+export type UsualRange = z.infer<typeof UsualRange>;
 export type Dimension = z.infer<typeof DimensionSchema>;
 export type ViewSide = (typeof VIEW_SIDES)[number];
 export type Layer = z.infer<typeof Layer>;

@@ -29,6 +29,12 @@ const onSheet = (sheet: string, of: Command): Command => ({ ...of, places: ({ vi
 export const setLook = (id: string, look: View['look']): Command => ({ ...changeView('look-set', id, (view) => void (view.look = { ...look })), merge: `look/${id}` });
 export const setHidden = (id: string, hidden: boolean) => changeView(hidden ? 'view-hidden' : 'view-shown', id, (view) => void (view.hidden = hidden));
 export const setLocked = (id: string, locked: boolean) => changeView(locked ? 'view-locked' : 'view-unlocked', id, (view) => void (view.locked = locked));
+/** Kept only to look at, or measured with as well. */
+export const setLookOnly = (id: string, lookOnly: boolean) =>
+  placing(changeView(lookOnly ? 'view-only-looked-at' : 'view-measured-with', id, (view) => {
+    if (lookOnly) view.lookOnly = true;
+    else delete view.lookOnly;
+  }), id);
 export const renameView = (id: string, name: string) => changeView('view-renamed', id, (view) => void (view.name = name), { name });
 export const setSide = (id: string, side: ViewSide | undefined) => changeView('side-set', id, (view) => void (view.side = side), { side: side ?? '' });
 /** What is seen of the sheet: a polygon, or all of it. The pixels, the evidence and what is traced stay where they are. */

@@ -77,16 +77,21 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
           {canPointAgain(evidence) ? <Button compact onPress={() => session.pointAtEvidence(evidence.kind, check ? 'check' : 'use', { again: evidence.id })} testID="point-again">Point again</Button> : null}
         </View>
       </View>
-      {fitted.sheet.kind === 'photo' ? <Level evidence={evidence} onChange={(onTraced) => change({ ...evidence, onTraced })} /> : null}
-      {fitted.sheet.kind === 'photo' && !evidence.onTraced ? <Height key={String(heightOf(evidence, fitted))} evidence={evidence} fitted={fitted} /> : null}
+      {fitted.sheet.kind === 'photo' ? <Level evidence={evidence} fitted={fitted} onChange={(onTraced) => change({ ...evidence, onTraced })} /> : null}
     </Card>
   );
 }
 
-/** Whether what is known lies beside the thing, on the plane of the fit, or on the face that is traced. */
-function Level({ evidence: { onTraced = false }, onChange }: { evidence: Evidence; onChange: (onTraced: boolean) => void }) {
+/** Whether what is known lies beside the thing, on the plane of the fit or so much higher, or on the face that is traced. */
+function Level({ evidence, fitted, onChange }: { evidence: Evidence; fitted: FittedView; onChange: (onTraced: boolean) => void }) {
   const choose = (value: 'beside' | 'on') => onChange(value === 'on');
-  return <Choice name="Where it lies" value={onTraced ? 'on' : 'beside'} options={[['beside', 'Lies beside'], ['on', 'On the traced face']]} onChange={choose} />;
+  const height = heightOf(evidence, fitted);
+  return (
+    <>
+      <Choice name="Where it lies" value={evidence.onTraced ? 'on' : 'beside'} options={[['beside', 'Lies beside'], ['on', 'On the traced face']]} onChange={choose} />
+      {evidence.onTraced ? null : <Height key={String(height)} height={height} evidence={evidence.id} view={fitted.view.id} />}
+    </>
+  );
 }
 
 /** How high the points of a piece stand above the plane of the fit, mm; undefined where they lie on it, or not all alike. */
@@ -96,12 +101,11 @@ function heightOf({ groups }: Evidence, { view }: FittedView): number | undefine
   return others.every((height) => height === first) ? first : undefined;
 }
 
-function Height({ evidence, fitted }: { evidence: Evidence; fitted: FittedView }) {
+function Height({ height, evidence, view }: { height: number | undefined; evidence: string; view: string }) {
   const { jobs } = useDesk();
   const units = useUnits();
-  const height = heightOf(evidence, fitted);
   const [text, setText] = useState(height === undefined ? '' : formatLength(height, units));
-  const raise = (mm: number | undefined) => jobs.getState().run(raisePoints(fitted.view.id, evidence.id, mm));
+  const raise = (mm: number | undefined) => jobs.getState().run(raisePoints(view, evidence, mm));
   return (
     <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
       <WrittenField label="Stands higher by" value={text} onChange={setText} parse={(written) => parseLength(written, units.style)} echo={({ mm }) => formatLength(mm, units)} onSubmit={({ mm }) => raise(mm === 0 ? undefined : mm)} testID="evidence-height" />

@@ -4,7 +4,7 @@ import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import type { Advice } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
-import { setLift } from '@/core/job';
+import { setLift, setLookOnly } from '@/core/job';
 import { useUnits } from '@/features/job/use-units';
 import { formatPlusMinus } from '@/core/units';
 import { Card } from '@/ui/card';
@@ -24,15 +24,8 @@ export function FitSummary({ fitted, onResolution, onHeight }: { fitted: FittedV
     session.setAdvice(advice);
     return () => session.setAdvice(undefined);
   }, [session, advice]);
-  if (!fit.scaled) {
-    const dpi = believableDpi(fitted.sheet);
-    return (
-      <Card>
-        <Words testID="fit-summary">{refusal ? sentenceFor(refusal.code, refusal.detail) : 'No scale yet. Point at the two ends of something you know, then type its length.'}</Words>
-        {dpi === undefined ? null : <Button mode="outlined" compact icon="dots" style={{ alignSelf: 'flex-start' }} onPress={onResolution} testID="offer-resolution">{`The file says ${Number(dpi.toFixed(1))} dots an inch`}</Button>}
-      </Card>
-    );
-  }
+  if (fitted.view.lookOnly) return <LookedAt view={fitted.view.id} />;
+  if (!fit.scaled) return <NoScale fitted={fitted} onResolution={onResolution} />;
   const size = (sigma: number) => formatPlusMinus(sigma, units);
   return (
     <Card>
@@ -70,5 +63,25 @@ function HeightQuestion({ fitted, onHeight }: { fitted: FittedView; onHeight: ()
         <Button compact onPress={onHeight} testID="height-type">No, say how high</Button>
       </View>
     </View>
+  );
+}
+
+function LookedAt({ view }: { view: string }) {
+  const { jobs } = useDesk();
+  return (
+    <Card>
+      <Words testID="fit-summary">This picture is kept only to look at. Nothing is drawn or measured on it, and what was known of it is left aside.</Words>
+      <Button mode="outlined" compact style={{ alignSelf: 'flex-start' }} onPress={() => jobs.getState().run(setLookOnly(view, false))} testID="measure-with">Measure with it</Button>
+    </Card>
+  );
+}
+
+function NoScale({ fitted: { refusal, sheet }, onResolution }: { fitted: FittedView; onResolution: () => void }) {
+  const dpi = believableDpi(sheet);
+  return (
+    <Card>
+      <Words testID="fit-summary">{refusal ? sentenceFor(refusal.code, refusal.detail) : 'No scale yet. Point at the two ends of something you know, then type its length.'}</Words>
+      {dpi === undefined ? null : <Button mode="outlined" compact icon="dots" style={{ alignSelf: 'flex-start' }} onPress={onResolution} testID="offer-resolution">{`The file says ${Number(dpi.toFixed(1))} dots an inch`}</Button>}
+    </Card>
   );
 }

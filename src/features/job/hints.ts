@@ -7,6 +7,7 @@ import type { StepName } from './step';
 /** One line that says what to do now. */
 export function hintFor(step: StepName, tool: ActiveTool, fitted: FittedView | undefined, job: Job): string {
   if (!fitted) return 'Bring in a picture of the thing to begin.';
+  if (fitted.view.lookOnly && step !== 'sources') return 'This picture is kept only to look at.';
   switch (step) {
     case 'sources':
       return sourcesHint(tool);

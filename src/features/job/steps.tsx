@@ -41,7 +41,7 @@ export function Steps({ step, onStep, wide }: { step: StepName; onStep: (step: S
 }
 
 function standingOf(step: StepName, job: Job, derived: Derived): Standing {
-  const views = [...derived.views.values()];
+  const views = [...derived.views.values()].filter(({ view }) => !view.lookOnly);
   switch (step) {
     case 'sources':
       return job.sheets.length > 0 ? 'fine' : 'open';

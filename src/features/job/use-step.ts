@@ -29,7 +29,7 @@ function firstStep({ jobs, session }: Desk): StepName {
 /** The tool that a step begins with: pointing at a length while there is none, else choosing. */
 function beginStep(step: StepName, session: Session): void {
   const fitted = session.findFitted();
-  if (step === 'fit') {
+  if (step === 'fit' && !fitted?.view.lookOnly) {
     if (fitted && !fitted.fit.scaled) session.pointAtEvidence('length');
     else if (fitted && fitted.view.evidence.length < 2) session.pointAtEvidence('length', 'check');
     else session.chooseTool('points');

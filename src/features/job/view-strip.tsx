@@ -24,7 +24,7 @@ export function ViewStrip({ wide }: { wide: boolean }) {
     <ScrollView horizontal={!wide} style={{ flexGrow: wide ? 1 : 0, backgroundColor: palette.paper, borderBottomWidth: wide ? 0 : 1, borderBottomColor: palette.rule }} contentContainerStyle={{ padding: 6, gap: 6 }} role="navigation" aria-label="Views" showsHorizontalScrollIndicator={false}>
       {views.map((view, index) => {
         const fitted = derived.views.get(view.id);
-        const fit = fitted?.sigma === undefined ? 'no scale yet' : formatPlusMinus(fitted.sigma, units);
+        const fit = view.lookOnly ? 'only to look at' : fitted?.sigma === undefined ? 'no scale yet' : formatPlusMinus(fitted.sigma, units);
         return (
           <Movable key={view.id} id={view.id} index={index} wide={wide}>
             <Pressable accessibilityRole="button" aria-current={view.id === current} accessibilityLabel={`${view.name}, ${fit}${view.locked ? ', locked' : ''}`} onPress={() => session.chooseView(view.id)}

@@ -3,7 +3,7 @@ import { View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { useDesk, useSession } from '@/bench/use-session';
 import type { FittedView } from '@/core/derive';
-import { orderView, removeView, renameView, setFrame, setHidden, setLocked, setSide, shareFit, type View as JobView } from '@/core/job';
+import { orderView, removeView, renameView, setFrame, setHidden, setLocked, setLookOnly, setSide, shareFit, type View as JobView } from '@/core/job';
 import { Card } from '@/ui/card';
 import { Choice, RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
@@ -47,6 +47,7 @@ export function ViewCard({ fitted: { view, sheet }, index, views }: ViewCardProp
       <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
         {chosen ? null : <Button compact onPress={() => session.chooseView(view.id)}>Look at it</Button>}
         {view.frame ? <Button compact onPress={() => (run(setFrame(view.id, undefined)), chosen && session.sight.showAll())}>Show all of the sheet</Button> : null}
+        <Button compact onPress={() => run(setLookOnly(view.id, !view.lookOnly))} testID="look-only">{view.lookOnly ? 'Measure with it' : 'Keep it only to look at'}</Button>
         {owner ? <Button compact onPress={() => run(shareFit(view.id, undefined))} testID="own-fit">Give it its own fit</Button> : null}
         {owner ? null : others.slice(0, 3).map((other) => <Button key={other.id} compact onPress={() => run(shareFit(view.id, other.id))}>{`Share with “${other.name}”`}</Button>)}
       </View>

@@ -10,6 +10,7 @@ import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Figures, Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
+import { UsualRow } from './usual-row';
 
 export const KIND_WORDS: Readonly<Record<DimensionKind, string>> = {
   distance: 'Distance', across: 'Across', up: 'Up', length: 'Length', diameter: 'Diameter', radius: 'Radius', angle: 'Angle', slope: 'Slope', gap: 'Gap between outlines',
@@ -45,6 +46,7 @@ export function SizeRow({ dimension, scaled }: { dimension: Dimension; scaled: b
           {compared ? <Words testID="size-verdict" style={{ flex: 1, fontSize: 14, color: compared.isWithin ? palette.hedge : palette.berry }}>{verdictOf(compared, dimension.least ?? false, written)}</Words> : null}
         </View>
       ) : null}
+      {scaled && !isAngle && measured ? <UsualRow measured={measured} usual={dimension.usual} units={units} onChange={(usual) => run(changeDimension({ ...dimension, usual }))} /> : null}
     </View>
   );
 }
