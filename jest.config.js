@@ -5,7 +5,7 @@ module.exports = {
       displayName: 'core',
       testEnvironment: 'node',
       setupFiles: ['<rootDir>/jest.setup.core.js'],
-      testMatch: ['<rootDir>/{src/core,cli,demo,server,reference}/**/*.test.ts'],
+      testMatch: ['<rootDir>/{src/core,cli,demo,server,reference,scripts}/**/*.test.ts'],
       // Plain modern code, as the workers run it: the preset of the app would rewrite what is slow when rewritten.
       transform: { '^.+\\.[jt]sx?$': ['babel-jest', { configFile: false, babelrc: false, presets: ['@babel/preset-typescript'], plugins: ['@babel/plugin-transform-modules-commonjs'] }] },
       moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },

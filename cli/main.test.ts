@@ -19,7 +19,7 @@ describe('the command line', () => {
     const { status, stdout } = bryony('report', bundle);
     expect(status).toBe(0);
     const report = JSON.parse(stdout);
-    expect(report.views[0]).toMatchObject({ scaled: true, warnings: [], checks: [{ id: 'card-height', verdict: 'agrees' }] });
+    expect(report.views[0]).toMatchObject({ scaled: true, warnings: [], checks: [{ id: 'drill', verdict: 'agrees' }] });
     expect(report.outlines).toHaveLength(5);
     expect(report.outlines[3].radius.value).toBeCloseTo(7, 0);
   });

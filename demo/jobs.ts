@@ -45,10 +45,15 @@ write('blade-start', start);
 const marksOf = ({ rule }: Truth) => new Map(rule.marks.map(({ mark, px }) => [mark, px]));
 const marks = marksOf(truth);
 const { card } = truth;
+const { holes } = truth.blade;
+/** Zero in the first hole, level along the row of holes: as the blade lies on the machine. */
+const alongHoles = { origin: holes[0]!.px, direction: Math.atan2(holes[1]!.px[1] - holes[0]!.px[1], holes[1]!.px[0] - holes[0]!.px[0]) };
 const finished: Job = {
   ...start, id: 'blade-finished', name: 'Pruner blade, finished', tour: undefined,
-  views: [withEvidence({ ...view, locked: true, lift: 2.24 }, [
-    length('card', card.left, card.right, 85.6), length('rule', marks.get(20)!, marks.get(260)!, 240), length('card-height', card.bottom, card.top, 53.98, { role: 'check' }),
+  views: [withEvidence({ ...view, locked: true, datum: alongHoles, lift: truth.blade.rim - card.rim }, [
+    known('card', 'rectangle', card.sidesPx, { width: 85.6, height: 53.98 }, { name: 'bank card', plusMinus: 0.15 }), length('rule', marks.get(20)!, marks.get(260)!, 240, { name: 'steel rule', plusMinus: 0.2 }),
+    known('edge', 'straight', [[0, 20, 240, 260, 300].map((mark) => marks.get(mark)!)], {}, { name: "the rule's lower edge" }), known('upper-edge', 'straight', [truth.rule.upperEdgePx], {}, { name: "the rule's upper edge" }),
+    length('drill', holes[2]!.rimPx[0]!, holes[2]!.rimPx[2]!, holes[2]!.diameter, { role: 'check', onTraced: true, name: 'the bolt hole, by its drill' }),
   ])],
   layers: [...start.layers, { id: 'holes', name: 'Holes', color: 'ink', show: true, lock: false }],
   outlines: [bladeOutline(), ...truth.blade.holes.map(holeOutline)],

@@ -110,6 +110,8 @@ test('where the picture goes of itself it is seen going, but by those who ask fo
   });
   const slides = async () => Number(await page.evaluate(() => document.body.dataset.slides));
   await desk.openDemo('blade-start');
+  await page.getByTestId('tour').getByRole('button').click();
+  await desk.hand.shown();
   const before = await slides();
   await page.getByTestId('zoom-in').click();
   await desk.hand.shown();

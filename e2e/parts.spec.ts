@@ -41,7 +41,7 @@ test('a blade is a named part that stands three times; its list, the sizes betwe
   expect(Math.abs(Math.hypot(sides[0]!.value, sides[1]!.value) - spacing)).toBeLessThan(Math.hypot(sides[0]!.plusMinus, sides[1]!.plusMinus));
 
   await desk.closeCards();
-  await desk.pointAt(hole!.rimPx[1]!, truth.blade.strokes[0]!.to.px as readonly [number, number]);
+  await desk.pointAt(hole!.rimPx[1]!, truth.blade.strokes.at(-1)!.through!.px as readonly [number, number]);
   await desk.openCards();
   await desk.choose('keep-gap');
   const gap = page.getByTestId('sizes').getByTestId('size-measured').last();

@@ -5,6 +5,7 @@ import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync,
 import path from 'node:path';
 import { brotliCompressSync, constants } from 'node:zlib';
 import { generateSW } from 'workbox-build';
+import { alone } from './alone.mjs';
 
 const STAMP = 'dist/.stamp';
 const INPUTS = ['app', 'src', 'public', 'app.json', 'babel.config.js', 'metro.config.js', 'package-lock.json', 'tsconfig.json', 'scripts/build.mjs'];
@@ -45,10 +46,9 @@ async function writeServiceWorker() {
   warnings.forEach((warning) => console.warn(warning));
 }
 
-const wanted = stampOf(INPUTS.flatMap(listFiles));
-if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) {
-  console.log('The app is built already.');
-} else {
+async function build() {
+  const wanted = stampOf(INPUTS.flatMap(listFiles));
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return console.log('The app is built already.');
   console.log('Building the app (about a minute the first time) …');
   rmSync('dist', { recursive: true, force: true });
   const env = { ...process.env, EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1', CI: '1', NODE_ENV: 'production' };
@@ -61,3 +61,5 @@ if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) {
   }
   writeFileSync(STAMP, wanted);
 }
+
+await alone('build', build);

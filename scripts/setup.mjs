@@ -2,6 +2,7 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { copyFileSync, cpSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { alone } from './alone.mjs';
 
 const quiet = process.argv.includes('--quiet');
 const say = (text) => quiet || console.log(text);
@@ -90,8 +91,10 @@ function installDebianPackages() {
   execFileSync('apt-get', install, { stdio: 'inherit', env: environment });
 }
 
-installPackages();
-copyFonts();
-copyVendor();
-copyPdf();
-if (process.argv[2] === 'all') installDebianPackages();
+await alone('set-up', () => {
+  installPackages();
+  copyFonts();
+  copyVendor();
+  copyPdf();
+  if (process.argv[2] === 'all') installDebianPackages();
+});

@@ -58,14 +58,17 @@ function usePointing(surface: RefObject<HTMLDivElement | null>, session: Session
 }
 
 const SLIDING_MS = 160;
+/** What becomes so much larger or smaller is no longer followed by the eye. */
+const MOST_FOLLOWED = 2.5;
 
-/** Where the picture went of its own accord it is seen going; at once where the system asks for less motion. */
+/** Where the picture went of its own accord it is seen going; at once where it goes far, or the system asks for less motion. */
 function useSliding(scene: RefObject<HTMLDivElement | null>): void {
   const { session } = useDesk();
   const from = useSession((state) => state.slidFrom);
   useLayoutEffect(() => {
     if (!from || matchMedia('(prefers-reduced-motion: reduce)').matches) return;
     const { factor, by } = wayBetween(from, session.getState().viewport);
+    if (Math.max(factor, 1 / factor) > MOST_FOLLOWED) return;
     const sliding = scene.current!.animate([{ transform: `matrix(${factor}, 0, 0, ${factor}, ${by[0]}, ${by[1]})` }, { transform: 'none' }], { duration: SLIDING_MS, easing: 'ease-out' });
     return () => sliding.cancel();
   }, [scene, session, from]);
