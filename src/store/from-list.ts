@@ -1,3 +1,4 @@
+import { firstFree } from '@/core/basics';
 import { renameJob } from '@/core/job';
 import { createJobOf } from './bundles';
 import { newId } from './ids';
@@ -42,9 +43,16 @@ export async function duplicateStored(id: string, options: DeskOptions): Promise
   const opened = await repository.open(id);
   if (!opened) return refused('job-gone');
   const { job } = opened.history;
-  const card = (await repository.listCards()).find((known) => known.id === id);
-  await createJobOf({ ...job, id: newId(), name: `${job.name.slice(0, 190)} (copy)` }, card?.thumbnail, repository);
+  const cards = await repository.listCards();
+  const name = nameOfCopy(job.name, new Set(cards.map((card) => card.name)));
+  await createJobOf({ ...job, id: newId(), name }, cards.find((card) => card.id === id)?.thumbnail, repository);
   return DONE;
+}
+
+/** A copy of a copy is another copy of the first. */
+function nameOfCopy(name: string, taken: ReadonlySet<string>): string {
+  const first = name.replace(/ \(copy(?: \d+)?\)$/, '').slice(0, 180);
+  return firstFree(taken, (count) => (count === 1 ? `${first} (copy)` : `${first} (copy ${count})`));
 }
 
 /** Deletes a job for good, unless a window has it open. */

@@ -110,6 +110,13 @@ it('a job that is open is renamed by its window, copied with what it has not wri
   expect(await names()).toEqual(['Renamed (copy)']);
 });
 
+it('a copy of a copy is another copy of the first', async () => {
+  const { optionsOf, names, repository } = await begin();
+  const idOf = async (wanted: string) => (await repository.listCards()).find(({ name }) => name === wanted)!.id;
+  for (const of of ['Job', 'Job (copy)', 'Job (copy 2)', 'Job']) expect(await duplicateStored(await idOf(of), optionsOf())).toEqual({ kind: 'done' });
+  expect(await names()).toEqual(['Job', 'Job (copy 2)', 'Job (copy 3)', 'Job (copy 4)', 'Job (copy)']);
+});
+
 it('renaming what nobody has open is a step of its history', async () => {
   const { open, optionsOf } = await begin();
   expect(await renameStored('j', 'Renamed', optionsOf())).toEqual({ kind: 'done' });

@@ -4,3 +4,4 @@ export { FARTHEST_ON_MAP, isOnMap, isWithinReach } from './reach';
 export { isSameList } from './same-list';
 export { done, refused, type Refusal, type Result } from './result';
 export { Amount, z } from './schema';
+export { firstFree } from './first-free';

@@ -32,7 +32,7 @@ export function JobCardView({ card, onOpen, onDelete, onDuplicate, onRename }: J
             {card.thumbnail ? <Image source={{ uri: card.thumbnail }} style={{ width: 104, height: 78 }} resizeMode="cover" accessible={false} /> : null}
           </View>
           <View style={{ flex: 1, gap: 1, minWidth: 0 }}>
-            <Words lines={1} style={{ fontWeight: '700' }}>{card.name}</Words>
+            <Words lines={2} style={{ fontWeight: '700' }}>{card.name}</Words>
             <Figures quiet lines={1} style={{ fontSize: 12.5 }}>{whenChanged(card.changed)}</Figures>
             <Words quiet lines={1} style={{ fontSize: 13.5 }}>{progressOf(card)}</Words>
             <Figures lines={1} style={{ fontSize: 13 }}>{fitOf(card)}</Figures>

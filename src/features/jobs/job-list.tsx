@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { View } from 'react-native';
-import { TextInput } from 'react-native-paper';
+import { Button, TextInput } from 'react-native-paper';
 import type { JobCard } from '@/store';
 import { Choice } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
@@ -9,8 +9,8 @@ import { JobCardView, type JobCardActions } from './job-card-view';
 
 /** With more jobs than a screen shows they are looked for and put in order. */
 const MANY = 12;
-/** So many are shown at once; the rest by looking for them. */
-const MOST_SHOWN = 60;
+/** So many are shown at once, and as many more again when they are asked for. */
+const AT_ONCE = 60;
 
 type Order = 'newest' | 'name';
 const ORDERS: readonly (readonly [Order, string])[] = [['newest', 'Newest first'], ['name', 'By name']];
@@ -26,6 +26,7 @@ export function listSought(cards: readonly JobCard[], sought: string, order: Ord
 export function JobList({ cards, actionsOf }: { cards: readonly JobCard[]; actionsOf: (card: JobCard) => JobCardActions }) {
   const palette = usePalette();
   const [sought, setSought] = useState('');
+  const [shown, setShown] = useState(AT_ONCE);
   const [order, setOrder] = useState<Order>('newest');
   const found = cards.length > MANY ? listSought(cards, sought, order) : cards;
   return (
@@ -37,10 +38,10 @@ export function JobList({ cards, actionsOf }: { cards: readonly JobCard[]; actio
         </View>
       ) : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }} testID="jobs">
-        {found.slice(0, MOST_SHOWN).map((card) => <JobCardView key={card.id} card={card} {...actionsOf(card)} />)}
+        {found.slice(0, shown).map((card) => <JobCardView key={card.id} card={card} {...actionsOf(card)} />)}
       </View>
       {cards.length > MANY && found.length === 0 ? <Words quiet>{`No job is called “${sought.trim()}”.`}</Words> : null}
-      {found.length > MOST_SHOWN ? <Words quiet>{`and ${found.length - MOST_SHOWN} more: look for them by name.`}</Words> : null}
+      {found.length > shown ? <Button mode="outlined" style={{ alignSelf: 'flex-start' }} onPress={() => setShown(shown + AT_ONCE)} testID="jobs-more">{`Show more: ${found.length - shown} are left`}</Button> : null}
     </View>
   );
 }

@@ -1,4 +1,5 @@
-import { firstFree, nameFor } from './job-name';
+import { firstFree } from '@/core/basics';
+import { nameFor } from './job-name';
 
 const at = new Date(2026, 4, 14, 10, 21).getTime();
 const named = (name: string, ...taken: readonly string[]) => nameFor({ name, lastModified: at }, new Set(taken));

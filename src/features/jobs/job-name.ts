@@ -1,3 +1,5 @@
+import { firstFree } from '@/core/basics';
+
 /** What cameras, scanners and browsers call files when nobody did: letters that say nothing, and numbers. */
 const BY_NOBODY = /^(img|dsc[nf]?|pxl|mvi|vid|p|image|photo|picture|scan|scanned|screenshot|untitled|download|file|document)?[\s_\-.()]*[\d\s_\-.()t]*$/i;
 const LONGEST = 80;
@@ -8,9 +10,4 @@ export function nameFor(file: Pick<File, 'name' | 'lastModified'>, taken: Readon
   const when = new Date(file.lastModified).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: 'numeric', minute: '2-digit' });
   const name = BY_NOBODY.test(base) ? `Picture of ${when}` : base.replace(/[_\s]+/g, ' ');
   return firstFree(taken, (count) => (count === 1 ? name : `${name} ${count}`));
-}
-
-/** The first name, by its number from 1 on, that is not taken. */
-export function firstFree(taken: ReadonlySet<string>, nameOf: (count: number) => string): string {
-  for (let count = 1; ; count++) if (!taken.has(nameOf(count))) return nameOf(count);
 }

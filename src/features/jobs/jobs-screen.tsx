@@ -2,6 +2,7 @@ import { useRouter } from 'expo-router';
 import { useRef, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Snackbar } from 'react-native-paper';
+import { firstFree } from '@/core/basics';
 import { beginWith } from '@/features/sources/begun-with';
 import { useDropAndPaste } from '@/features/sources/use-drop-and-paste';
 import { isStorageFull, type Imported, type JobCard, type Outside } from '@/store';
@@ -12,7 +13,7 @@ import { Beginnings } from './beginnings';
 import { Demos } from './demos';
 import type { JobCardActions } from './job-card-view';
 import { JobList } from './job-list';
-import { firstFree, nameFor } from './job-name';
+import { nameFor } from './job-name';
 import { useIsKept, useJobActions, useJobCards, useRoomTaken } from './use-jobs';
 
 /** How long a deleted job can be brought back before it is really gone. */
@@ -45,7 +46,6 @@ function useDeletion(removeForGood: (id: string) => void) {
 }
 
 const isBundle = ({ name }: File) => /\.(zip|bryony)$/i.test(name);
-
 
 /** The first screen: what a job begins with, the jobs on this device, demos. */
 export function JobsScreen() {
