@@ -102,7 +102,7 @@ test('a door and a window are put into walls, typed and turned over; frames, lea
   await page.getByRole('button', { name: 'Hide Swings and sills' }).click();
   await desk.choose('panel-check');
   await desk.openCards();
-  await expect(page.getByTestId('check-count')).toHaveText('Nothing keeps these outlines from being cut.');
+  await expect(page.getByTestId('check-count')).toHaveText('These outlines can be cut.');
   await desk.choose('tool-region');
   await desk.openCards();
   await expect(page.getByTestId('region-list')).toContainText('regions, smallest first');

@@ -30,27 +30,29 @@ const FOUND: Readonly<Partial<Record<MapPart, (part: FoundPart, shown: Shown) =>
     return Math.abs(skew) < 2 * sigma ? undefined : `Across and upright are ${(Math.abs(skew) * DEGREES).toFixed(2)}° off square; that is taken out.`;
   },
   lens({ from, values: [k1 = 0, k2 = 0], sigmas: [sigma = 0] }) {
-    if (from === 'overruled' && sigma > VAGUE_LENS) return 'The lens seems to bow, and nothing here tells by how much. Tap a straight edge near the rim of the picture (Other, Straight line).';
+    if (from === 'overruled' && sigma > VAGUE_LENS) return 'The lens seems to bow, and nothing here tells by how much. Tap a straight edge near the rim of the picture (Known shape, Straight line).';
     return Math.abs(k1) < 2 * sigma ? undefined : `The lens bows: a corner is drawn ${percent(k1 + k2)} ${k1 + k2 > 0 ? 'inwards' : 'outwards'}. That is taken out.`;
   },
 };
 
-/** What is only assumed, in words, with what would settle it. */
-const ASSUMED_WORDS: Readonly<Partial<Record<MapPart | 'height', string>>> = {
-  tilt: 'Nothing here shows the tilt: a photo by hand is taken to be square-on within 3°',
-  lens: 'Nothing here shows how the lens bows: as much as such lenses do is allowed for',
-  'lens-centre': 'That the lens has its middle in the middle of the picture is taken for granted',
-  focal: 'What lens it was is only assumed',
-  stretch: 'Nothing here shows a stretch: the copy is taken to be true within what such copies are',
-  skew: 'That across and upright are square is taken for granted',
-  height: 'Nobody said how high the traced edge stands: up to 3 mm is allowed for',
+/** Where a doubt comes from, and what settles it. */
+interface Cause {
+  readonly from: string;
+  readonly settledBy: string;
+}
+
+const CAUSES: Readonly<Partial<Record<MapPart | 'height', Cause>>> = {
+  tilt: { from: 'the tilt, which nothing here shows', settledBy: 'A second length across the first, or a rectangle, settles it.' },
+  lens: { from: 'the lens: nothing here shows how it bows', settledBy: 'One tap on a straight edge near the rim of the picture settles it (Known shape, Straight line).' },
+  'lens-centre': { from: 'the lens, whose middle may lie beside that of the picture', settledBy: 'A straight edge on each side of the picture tells it (Known shape, Straight line).' },
+  focal: { from: 'the camera: nothing here tells its focal length', settledBy: 'The four sides of a card or a sheet settle it.' },
+  stretch: { from: 'the copy, which may be stretched', settledBy: 'A size the other way settles it.' },
+  skew: { from: 'the copy, which may be askew', settledBy: 'A right angle or a rectangle settles it.' },
+  height: { from: 'the height of the traced edge, which nobody said', settledBy: 'Say below whether it lies flat.' },
 };
 
-/** Adds "which is most of it" to the largest doubt, and what to measure against it. */
-const REMEDY: Readonly<Partial<Record<MapPart | 'height', string>>> = {
-  tilt: 'A second length across the first, or a rectangle, would settle it.', lens: 'One tap on a straight edge near the rim of the picture (Other, Straight line) would settle it.',
-  height: 'Say below whether it lies flat.', focal: 'The four sides of a card or a sheet would settle it.', stretch: 'A size the other way would settle it.',
-};
+/** A doubt as one plain sentence, with what to do about it. */
+const causeInWords = ({ from, settledBy }: Cause, plusMinus: string): string => `Most of the ${plusMinus} comes from ${from}. ${settledBy}`;
 
 /** What was learned by pointing at the same places again; undefined while nothing was. */
 function steadinessInWords({ factor, repetitions }: Steadiness): string | undefined {
@@ -70,7 +72,8 @@ export function fitInWords({ fit, view, sigma, steadiness }: FittedView, units: 
   }
   const [main] = listDoubts(fit);
   const isOpen = main && (main.part === 'height' ? view.lift === undefined : fit.parts.some(({ part, from }) => part === main.part && (from === 'assumed' || from === 'partly')));
-  if (main && isOpen && main.share > 0.4) lines.push(`${ASSUMED_WORDS[main.part] ?? 'Something is only assumed'}, which is most of it. ${REMEDY[main.part] ?? ''}`.trim());
+  const cause = main && isOpen && main.share > 0.5 ? CAUSES[main.part] : undefined;
+  if (cause) lines.push(causeInWords(cause, formatPlusMinus(sigma, units)));
   const steady = steadinessInWords(steadiness);
   if (steady) lines.push(steady);
   const guesses = view.evidence.filter(({ guess, role }) => guess && role === 'use').length;

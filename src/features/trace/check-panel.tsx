@@ -33,7 +33,7 @@ export function CheckPanel() {
   return (
     <>
       <Card>
-        {findings ? <Words style={{ fontWeight: '700' }} testID="check-count">{findings.length === 0 ? 'Nothing keeps these outlines from being cut.' : `${findings.length} ${findings.length === 1 ? 'thing keeps' : 'things keep'} them from being cut.`}</Words> : null}
+        {findings ? <Words style={{ fontWeight: '700' }} testID="check-count">{findings.length === 0 ? 'These outlines can be cut.' : `${findings.length} ${findings.length === 1 ? 'thing keeps' : 'things keep'} them from being cut.`}</Words> : null}
         <WorkSlip {...looking} doing="Looking through the outlines" testID="checking" />
         <WorkSlip {...mending} doing="Mending" testID="mending" />
         {findings?.some(isMendable) && !mending.isWorking ? <Button mode="contained" compact onPress={mending.again} testID="heal-all">Mend all that can be</Button> : null}
