@@ -189,6 +189,7 @@ async function main(): Promise<void> {
   row('a fixed loop of 3·10⁸ additions, to tell how quick this machine is', milliseconds(loopTime()), '300 to 450 ms on a usual one');
   row('a fit with 20 lengths, as a photo', milliseconds(fitTime(20)), '16 ms');
   row('a fit with 60 lengths, as a photo', milliseconds(fitTime(60)), '60 ms');
+  row('a fit with 400 lengths, as a photo', milliseconds(fitTime(400)), 'a second');
   row('an ordinary fit: a card and a length, square-on', milliseconds(demoFitTime('blade-finished')), '16 ms');
   row('the hardest demo: slanted, bowed, and a size that is wrong', milliseconds(demoFitTime('blade-slanted')), '100 ms');
   row('120 nodes with 60 pairs of equal lengths', milliseconds(ringTime(true)), '500 ms');

@@ -1,12 +1,14 @@
 import type { FittedView } from '@/core/derive';
 import { pictureKey, type View } from '@/core/job';
-import { openShown, repository, type JobStore, type ShownPicture } from '@/store';
+import { openShown, repository, shownPicture, type JobStore, type ShownPicture } from '@/store';
 import type { Palette } from '@/ui/palette';
-import { turned } from './laying';
+import { turned, type Laying } from './laying';
+import { layingUnder, listOthers } from './others';
 import { benchTransform } from './overlay/selection';
 import { patchOf } from './patch';
-import type { PictureLayer } from './picture-layer';
+import type { PictureLayer, Under } from './picture-layer';
 import type { Session } from './session';
+import type { Viewport } from './viewport';
 
 /** What lies behind a picture that lets it through. */
 const BACKINGS = { paper: '#ffffff', dark: '#1b1f1a' } as const;
@@ -29,9 +31,10 @@ export class Painter {
   private frame = 0;
   private isClosed = false;
   private picture: ShownPicture | undefined;
+  private readonly layings = new Map<string, { readonly of: readonly unknown[]; readonly laying: Laying }>();
   private readonly stops: readonly (() => void)[];
 
-  constructor(private readonly ground: Ground, private readonly session: Session, jobs: JobStore, private palette: Palette) {
+  constructor(private readonly ground: Ground, private readonly session: Session, private readonly jobs: JobStore, private palette: Palette) {
     void import('./picture-layer').then(({ PictureLayer: Layer }) => {
       if (this.isClosed) return;
       this.layer = new Layer(ground.canvas, this.ask);
@@ -74,7 +77,25 @@ export class Painter {
     if (!this.layer || !fitted) return;
     const isThere = this.showPicture(this.layer, fitted);
     this.setLook(this.layer, fitted.view.look);
-    this.layer.draw(state.viewport, { patch: patchOf(state), ghost: state.straight ? state.ghost : 0, ghostLaying: turned(fitted), visible: isThere && !fitted.view.hidden });
+    this.layer.draw(state.viewport, { patch: patchOf(state), ghost: state.straight ? state.ghost : 0, ghostLaying: turned(fitted), visible: isThere && !fitted.view.hidden, under: state.others ? this.listUnder(fitted, state.viewport) : [] });
+  }
+
+  private listUnder(fitted: FittedView, viewport: Viewport): readonly Under[] {
+    return listOthers(this.jobs.getState().derived.views.values(), fitted).filter(({ sheet }) => sheet.bytes > 0).map((other) => {
+      const picture = shownPicture(other.view, other.sheet);
+      const { width, height } = other.sheet;
+      return { picture: { hash: picture.key, width, height }, laying: this.layingOf(other, fitted, viewport), reopen: () => openShown(picture, repository) };
+    });
+  }
+
+  /** The same laying for as long as both fits and how this picture lies are the same: tiles are laid out anew for another one. */
+  private layingOf(other: FittedView, fitted: FittedView, viewport: Viewport): Laying {
+    const of = [other.fit, fitted.fit, viewport.laying] as const;
+    const known = this.layings.get(other.view.id);
+    if (known && known.of.every((part, i) => part === of[i])) return known.laying;
+    const laying = layingUnder(other, fitted, viewport);
+    this.layings.set(other.view.id, { of, laying });
+    return laying;
   }
 
   /** False while the picture is not at hand: that of the view that was looked at before may be there for a moment longer. */

@@ -43,6 +43,8 @@ export interface SessionState {
   readonly caliper: boolean;
   /** Whether the accuracy map lies over the picture. */
   readonly accuracy: boolean;
+  /** Whether other views of the same plane lie under it, faded. */
+  readonly others: boolean;
   /** Whether the picture lies squared up by its fit, and how much of it as it was taken shows through, 0 to 1. */
   readonly straight: boolean;
   readonly ghost: number;
@@ -76,7 +78,7 @@ export function startState(job: Job, draft: string | null): SessionState {
     viewId: known ? restored?.view : job.views[0]?.id, elsewhere: undefined, references: [], viewport: NO_VIEWPORT, slidFrom: undefined, straight: false, ghost: 0,
     tool: restored?.tool ?? startTool('select'), layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, evidence: undefined,
     aim: undefined, pointer: 'mouse', patch: undefined, nudging: false, snapping: true, catching: FIRST_CATCHES, grid: undefined, turn: 0, magnifier: false,
-    caliper: false, accuracy: false, cleaning: undefined, suggested: [], advice: undefined, notice: undefined, beacon: undefined,
+    caliper: false, accuracy: false, others: false, cleaning: undefined, suggested: [], advice: undefined, notice: undefined, beacon: undefined,
   };
 }
 

@@ -166,7 +166,7 @@ export class Session {
     this.set({ layer });
   }
 
-  toggle(name: 'snapping' | 'magnifier' | 'accuracy' | 'caliper'): void {
+  toggle(name: 'snapping' | 'magnifier' | 'accuracy' | 'caliper' | 'others'): void {
     this.set({ [name]: !this.getState()[name] });
   }
 

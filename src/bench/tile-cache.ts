@@ -46,6 +46,7 @@ export class TileCache {
     /** Brings the picture into the worker again after the worker let go of it. */
     private readonly reopen: () => Promise<boolean>,
     private readonly onDropped: (tile: Tile) => void,
+    private readonly most = KEPT,
   ) {}
 
   /** The tiles of a level that show a box of the sheet: those that are there, and whether they are all; the others are asked for. */
@@ -118,7 +119,7 @@ export class TileCache {
     this.tiles.set(tile.key, tile);
     const coarsest = coarsestLevel(this.picture);
     for (const [key, old] of this.tiles) {
-      if (this.tiles.size <= KEPT) return;
+      if (this.tiles.size <= this.most) return;
       if (old.level === coarsest) continue;
       this.tiles.delete(key);
       this.drop(old);

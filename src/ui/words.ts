@@ -82,6 +82,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'count-not-understood': ({ most }) => `Write a whole number from 1 to ${most}.`,
   'factor-not-understood': ({ text }) => `“${text}” is not a factor that Bryony can read. Try 1.5 or 80 %.`,
   'view-only-to-look': () => 'This picture is kept only to look at, so nothing is drawn or measured on it. To use it, press Measure with it among its cards under Fit.',
+  'gone-with-guide': ({ count }) => `${count === 1 ? 'One outline that was' : `${count} outlines that were`} mirrored about it went with it. Undo brings all of it back.`,
   'nothing-under-it': () => 'Nothing else lies here. Point at a place where several things lie over each other.',
   'nothing-to-relate': () => 'There is no line, arc, circle or corner here. Point at one that is drawn; locked layers stay out of it.',
   'points-the-same': () => 'Both points are in the same place. Point at two places that are apart.',

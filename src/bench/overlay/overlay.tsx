@@ -17,6 +17,7 @@ import { Dimension } from './dimension';
 import type { DrawnProps } from './drawn-props';
 import { DimensionMarks } from './dimension-marks';
 import { Drawing } from './drawing';
+import { OthersInk } from './others-ink';
 import { FrameCover } from './frame-cover';
 import { EvidenceMarks, type EvidenceLook } from './evidence-marks';
 import { Labels, OpenedLabel } from './labels';
@@ -64,8 +65,9 @@ function Drawn({ drawn, state, preview, hidden, drawing }: DrawnOverlayProps) {
   const { aim } = state;
   const labelled = useLabels(drawn, state);
   const patch = patchOf(state);
+  const others = state.others ? <OthersInk {...drawn} /> : null;
   const ink = <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={layingOf(viewport, fitted.fit).fromPlane} />;
-  const scene: SceneProps = { ...drawn, state, preview, ink, labelled };
+  const scene: SceneProps = { ...drawn, state, preview, ink, others, labelled };
   return (
     <svg width={viewport.width} height={viewport.height} data-laying={sheetOnBench(viewport)} data-sheet={`${fitted.sheet.width} ${fitted.sheet.height}`} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
       <clipPath id="bench-clip"><path d={`M0 0H${viewport.width}V${viewport.height}H0Z${patch ? roundHole(patch.middle) : ''}`} clipRule="evenodd" /></clipPath>
@@ -87,6 +89,8 @@ interface SceneProps extends DrawnProps {
   readonly preview: Preview;
   /** The outlines themselves. */
   readonly ink: ReactNode;
+  /** Those of other views of the plane, if they are shown. */
+  readonly others: ReactNode;
   readonly labelled: ReturnType<typeof labelDrawing>;
 }
 
@@ -108,7 +112,7 @@ function useLabels(drawn: DrawnProps, { tool, accuracy, evidence }: SessionState
 }
 
 /** All marks of the bench, from what lies lowest to the aim. */
-function Scene({ state, preview, ink, labelled, drawing, hasPatch, ...drawn }: SceneProps & { drawing: RefObject<SVGGElement | null>; hasPatch: boolean }) {
+function Scene({ state, preview, ink, others, labelled, drawing, hasPatch, ...drawn }: SceneProps & { drawing: RefObject<SVGGElement | null>; hasPatch: boolean }) {
   const { fitted, viewport, palette, job } = drawn;
   const { tool, aim, beacon, accuracy } = state;
   const fitting = FITTING.includes(tool.name);
@@ -123,7 +127,7 @@ function Scene({ state, preview, ink, labelled, drawing, hasPatch, ...drawn }: S
       <ReferenceInk references={state.references} {...drawn} />
       {tool.name === 'region' ? <RegionMarks {...drawn} state={tool.state} /> : null}
       <GuideMarks {...drawn} />
-      <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>{ink}</g>
+      <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>{others}{ink}</g>
       {fitting ? evidence : null}
       {job.dimensions.length > 0 ? <DimensionMarks {...drawn} /> : null}
       <ToolMarks {...drawn} tool={tool} />
@@ -147,7 +151,7 @@ function Advice({ state: { suggested, advice }, viewport, palette }: DrawnProps 
 }
 
 /** What the magnified patch shows; `viewport` is the patch's own. */
-function PatchScene({ state, preview, ink, aim, labelled: _, ...drawn }: SceneProps & { aim: Aim }) {
+function PatchScene({ state, preview, ink, aim, labelled: _, others: __, ...drawn }: SceneProps & { aim: Aim }) {
   const { fitted, viewport, palette } = drawn;
   return (
     <>

@@ -1,5 +1,6 @@
 import { isEnough, wayOf } from '@/bench/tools';
-import { useDesk, useFitted, useSession } from '@/bench/use-session';
+import { listOthers } from '@/bench/others';
+import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
 import { setHidden, setLocked } from '@/core/job';
 import { LedgeButton } from '@/ui/ledge-button';
 import { AgainEntry } from './again-entry';
@@ -30,6 +31,8 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
   const tool = useSession((state) => state.tool);
   const accuracy = useSession((state) => state.accuracy);
   const straight = useSession((state) => state.straight);
+  const others = useSession((state) => state.others);
+  const hasOthers = useJob(({ derived }) => fitted !== undefined && listOthers(derived.views.values(), fitted).length > 0);
   if (!fitted) return null;
   const { view, fit } = fitted;
   const points = (role: 'use' | 'check') => tool.name === 'evidence' && tool.state.kind === 'length' && tool.state.role === role;
@@ -54,6 +57,7 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
       <LedgeButton icon="map" label="Accuracy" name={accuracy ? 'Put the accuracy map away' : 'Show the accuracy map'} chosen={accuracy} disabled={!fit.scaled} onPress={() => session.toggle('accuracy')} testID="toggle-accuracy" />
       <LedgeButton icon="lens" label="Model" name="What may be wrong with the picture" chosen={panel === 'model'} onPress={open('model')} testID="panel-model" />
       <LedgeButton icon="look" label="Look" name="How the picture is shown" chosen={panel === 'look'} onPress={open('look')} testID="panel-look" />
+      {hasOthers ? <LedgeButton icon="layers" label="Others" name={others ? 'Look at this view alone' : 'Show the other views of this plane under it'} chosen={others} onPress={() => session.toggle('others')} testID="toggle-others" /> : null}
       <LedgeButton icon={view.hidden ? 'hide' : 'eye'} label={view.hidden ? 'Show' : 'Hide'} name={view.hidden ? 'Show the picture' : 'Hide the picture'} chosen={view.hidden} onPress={() => jobs.getState().run(setHidden(view.id, !view.hidden))} testID="toggle-hidden" />
       <LedgeButton icon={view.locked ? 'lock' : 'unlock'} label={view.locked ? 'Unlock' : 'Lock'} name={view.locked ? 'Unlock the view' : 'Lock the view'} chosen={view.locked} onPress={() => jobs.getState().run(setLocked(view.id, !view.locked))} testID="toggle-lock" />
     </>

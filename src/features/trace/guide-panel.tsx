@@ -38,6 +38,13 @@ export function GuidePanel({ state }: { state: GuideState }) {
   const allGuides = useJob((current) => current.job.guides);
   const guides = allGuides.filter((guide) => guide.view === viewId);
   const [text, setText] = useState('');
+  /** What is mirrored about it goes along: that is said. */
+  const remove = (id: string) => {
+    const before = jobs.getState().job.outlines.length;
+    jobs.getState().run(removeGuide(id));
+    const count = before - jobs.getState().job.outlines.length;
+    if (count > 0) session.say('gone-with-guide', { count });
+  };
   return (
     <>
       <Card>
@@ -58,7 +65,7 @@ export function GuidePanel({ state }: { state: GuideState }) {
             <View key={guide.id} style={{ flexDirection: 'row', alignItems: 'center' }}>
               <Words style={{ flex: 1 }}>{`${guide.mirrors ? 'Centre line' : 'Guide'} ${i + 1}${guide.offset ? `, ${formatLength(guide.offset, units)} aside` : ''}`}</Words>
               <RoundButton icon="halves" name={`${guide.mirrors ? 'Stop mirroring' : 'Mirror what is drawn'} about guide ${i + 1}`} size={36} onPress={() => jobs.getState().run(changeGuide({ ...guide, mirrors: !guide.mirrors }))} testID={`guide-mirrors-${i + 1}`} />
-              <RoundButton icon="trash" name={`Remove guide ${i + 1}`} size={36} onPress={() => jobs.getState().run(removeGuide(guide.id))} />
+              <RoundButton icon="trash" name={`Remove guide ${i + 1}`} size={36} onPress={() => remove(guide.id)} />
             </View>
           ))}
         </Card>

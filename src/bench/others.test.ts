@@ -1,0 +1,54 @@
+import fc from 'fast-check';
+import { createDeriver, placedView } from '@/core/derive';
+import { distance, type Vec } from '@/core/geometry';
+import { addSheet, createJob, createView, runCommand, setHidden, setLookOnly, startHistory, turnView, type Job, type Sheet } from '@/core/job';
+import { squaredUp, turned } from './laying';
+import { layingUnder, listOthers } from './others';
+
+const sheetOf = (id: string): Sheet => ({ id, name: id, picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} });
+
+/** Three pictures of ground: two beside each other by their world files, 2 and 5 cm to a pixel, and one that lies nowhere. */
+function threeViews(): Job {
+  const maps = { left: [0.02, 0, 0, -0.02, 0, 40], right: [0.05, 0, 0, -0.05, 30, 45] } as const;
+  let history = startHistory(createJob('j', 'Job', new Date(0)));
+  for (const id of ['left', 'right', 'nowhere'] as const) {
+    const [sheet, plain] = [sheetOf(id), createView(`${id}-view`, sheetOf(id))];
+    const placed = id === 'nowhere' ? undefined : placedView(plain, sheet, { map: maps[id] }, history.job.site);
+    if (placed && !placed.ok) throw new Error(placed.code);
+    history = runCommand(history, addSheet(sheet, placed ? placed.value.view : plain));
+    if (placed) history = { ...history, job: { ...history.job, site: placed.value.site } };
+  }
+  return history.job;
+}
+
+const derivedOf = (job: Job) => createDeriver()(job).views;
+const changed = (job: Job, command: Parameters<typeof runCommand>[1]) => runCommand(startHistory(job), command).job;
+const somePlace = fc.tuple(fc.double({ min: 0, max: 2000, noNaN: true }), fc.double({ min: 0, max: 1000, noNaN: true }));
+
+it('others are those on the same plane that have a place on it and are shown', () => {
+  const job = threeViews();
+  const namesUnder = (of: Job, id: string) => {
+    const views = derivedOf(of);
+    return listOthers(views.values(), views.get(id)!).map(({ view }) => view.id);
+  };
+  expect([namesUnder(job, 'left-view'), namesUnder(job, 'right-view'), namesUnder(job, 'nowhere-view')]).toEqual([['right-view'], ['left-view'], []]);
+  expect(namesUnder(changed(job, setHidden('right-view', true)), 'left-view')).toEqual([]);
+  expect(namesUnder(changed(job, setLookOnly('right-view', true)), 'left-view')).toEqual([]);
+});
+
+it('each place of another picture lies where it is on the plane, however this one lies on the bench', () => {
+  const views = derivedOf(changed(threeViews(), turnView('left-view', 0.3)));
+  const [own, other] = [views.get('left-view')!, views.get('right-view')!];
+  for (const laying of [undefined, turned(own), squaredUp(own.fit)]) {
+    const under = layingUnder(other, own, { width: 1, height: 1, zoom: 1, centre: [0, 0], laying });
+    const toBench = laying?.toBench ?? ((place: Vec) => place);
+    fc.assert(fc.property(somePlace, (place) => {
+      const bench = under.toBench(place);
+      expect(distance(bench, toBench(own.fit.toSheet(other.fit.toPlane(place))))).toBeLessThan(1e-6);
+      expect(distance(under.toSheet(bench), place)).toBeLessThan(1e-6);
+    }));
+  }
+  // A metre east of the left picture's corner is 50 px in it, and 20 px of the right one.
+  const under = layingUnder(other, own, { width: 1, height: 1, zoom: 1, centre: [0, 0] });
+  expect(distance(under.toBench([20, 0]), under.toBench([0, 0]))).toBeCloseTo(50, 1);
+});
