@@ -21,5 +21,5 @@ export function labelDrawing(drawn: DrawnProps, look: EvidenceLook, { tool, accu
     ...(accuracy && drawn.fitted.fit.scaled ? [accuracyLabels(drawn)] : []),
   ];
   const labels = asked.flatMap((labelling) => labelling.labels);
-  return { labels, placed: placeLabels(labels, asked.flatMap(({ lines }) => lines ?? [])) };
+  return { labels, placed: placeLabels(labels, asked.flatMap(({ lines }) => lines ?? []), [drawn.viewport.width, drawn.viewport.height]) };
 }

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { distance, mix, type Vec } from '@/core/geometry';
 import { isCrossed, MARK, placeLabels, placesAlong, placesAround, type LabelLine, type LabelWish, type PlacedLabel } from './place-labels';
 
+const BENCH: Vec = [1280, 560];
 const somePlace = fc.tuple(fc.double({ min: 0, max: 1280, noNaN: true }), fc.double({ min: 0, max: 560, noNaN: true }));
 const someSize = fc.integer({ min: 3, max: 26 }).map((letters): Vec => [letters * 7.6 + 14, 22]);
 interface Drawn {
@@ -29,7 +30,7 @@ function isWalkedInto({ at, size }: { at: Vec; size: Vec }, { from, to }: Pick<L
 describe('labels on a drawing', () => {
   it('lie on no other label, and no mark lies on one', () => {
     fc.assert(fc.property(someDrawing, (drawn) => {
-      const placed = placeLabels(drawn.wishes, drawn.lines);
+      const placed = placeLabels(drawn.wishes, drawn.lines, BENCH);
       expect(placed.map(({ key }) => key)).toEqual(drawn.wishes.map(({ key }) => key));
       placed.forEach((label, i) => placed.slice(i + 1).forEach((other) => {
         if (!(label.isFolded && other.isFolded)) expect(overlap(boxOf(drawn, label), boxOf(drawn, other))).toBe(false);
@@ -39,7 +40,7 @@ describe('labels on a drawing', () => {
 
   it('hide no line of others, neither a dimension nor what leads to another label', () => {
     fc.assert(fc.property(someDrawing, (drawn) => {
-      const placed = placeLabels(drawn.wishes, drawn.lines);
+      const placed = placeLabels(drawn.wishes, drawn.lines, BENCH);
       const leads = placed.flatMap(({ key, from, at }) => (from ? [{ of: key, from, to: at }] : []));
       for (const label of placed.filter(({ isFolded }) => !isFolded)) {
         const others = [...drawn.lines, ...leads].filter(({ of }) => of !== label.key);
@@ -48,10 +49,20 @@ describe('labels on a drawing', () => {
     }), { numRuns: 150 });
   });
 
+  it('stand wholly on the bench if they can', () => {
+    const isOn = ({ at, size }: { at: Vec; size: Vec }) => [0, 1].every((axis) => at[axis]! >= size[axis]! / 2 && at[axis]! <= BENCH[axis]! - size[axis]! / 2);
+    fc.assert(fc.property(someDrawing, (drawn) => {
+      for (const label of placeLabels(drawn.wishes, drawn.lines, BENCH).filter(({ isFolded }) => !isFolded)) {
+        const { size, places } = drawn.wishes.find(({ key }) => key === label.key)!;
+        expect(isOn({ at: label.at, size })).toBe(places.some(({ at }) => isOn({ at, size })));
+      }
+    }), { numRuns: 150 });
+  });
+
   it('all have room where the drawing has', () => {
-    const rows = Array.from({ length: 20 }, (_, i) => ({ from: [60, 30 * i] as const, to: [760, 30 * i] as const, size: [90, 22] as const }));
+    const rows = Array.from({ length: 20 }, (_, i) => ({ from: [60, 15 + 27 * i] as const, to: [760, 15 + 27 * i] as const, size: [90, 22] as const }));
     const drawn = join(rows, []);
-    expect(placeLabels(drawn.wishes, drawn.lines).filter(({ isFolded }) => isFolded)).toEqual([]);
+    expect(placeLabels(drawn.wishes, drawn.lines, BENCH).filter(({ isFolded }) => isFolded)).toEqual([]);
   });
 
   it('stand beyond the end of what they would hide, and lead back to it', () => {
@@ -63,7 +74,7 @@ describe('labels on a drawing', () => {
   it('where nothing has room, marks stay near what they stand for', () => {
     const heap = Array.from({ length: 60 }, (_, i) => ({ at: [300 + (i % 3), 300] as const, size: [120, 22] as const }));
     const drawn = join([], heap);
-    const folded = placeLabels(drawn.wishes, drawn.lines).filter(({ isFolded }) => isFolded);
+    const folded = placeLabels(drawn.wishes, drawn.lines, BENCH).filter(({ isFolded }) => isFolded);
     expect(folded.length).toBeGreaterThan(40);
     folded.forEach(({ at }) => expect(distance(at, [301, 300])).toBeLessThan(150));
   });

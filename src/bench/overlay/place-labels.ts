@@ -57,26 +57,31 @@ export function isCrossed({ at, size }: Slip, { from, to }: Pick<LabelLine, 'fro
   return enter < leave;
 }
 
+const isWithin = ({ at, size }: Slip, [width, height]: Vec) => at[0] >= size[0] / 2 && at[1] >= size[1] / 2 && at[0] <= width - size[0] / 2 && at[1] <= height - size[1] / 2;
+
 /**
- * Finds every label a place where it lies on no other and no line of others runs under it; one that has none becomes a mark, which lies on no label either. Those
- * that come first choose first: the same wishes always give the same places.
+ * Finds every label a place where it lies on no other and no line of others runs under it; one that has none becomes a mark, which lies on no label either. What can stand wholly
+ * on the bench (`room`: its width and height) does. Those that come first choose first: the same wishes always give the same places.
  */
-export function placeLabels(wishes: readonly LabelWish[], lines: readonly LabelLine[]): readonly PlacedLabel[] {
+export function placeLabels(wishes: readonly LabelWish[], lines: readonly LabelLine[], room: Vec): readonly PlacedLabel[] {
   const slips: Slip[] = [];
   const leads: LabelLine[] = [];
-  const marks: { readonly wish: LabelWish; readonly index: number }[] = [];
+  const marks: { readonly at: Vec; readonly key: string; readonly index: number }[] = [];
   const placed: PlacedLabel[] = [];
   const isFree = (key: string, slip: Slip) => !slips.some((other) => isOver(slip, other, GAP)) && ![...lines, ...leads].some((line) => line.of !== key && isCrossed(slip, line));
   const canLead = ({ at, from }: LabelPlace) => !from || !slips.some((slip) => isCrossed(slip, { from, to: at }));
   wishes.forEach((wish, index) => {
-    const found = wish.places.find((place) => isFree(wish.key, { at: place.at, size: wish.size }) && canLead(place));
-    if (!found) return void marks.push({ wish, index });
+    const slipAt = ({ at }: LabelPlace): Slip => ({ at, size: wish.size });
+    const within = wish.places.filter((place) => isWithin(slipAt(place), room));
+    const places = within.length > 0 ? within : wish.places;
+    const found = places.find((place) => isFree(wish.key, slipAt(place)) && canLead(place));
+    if (!found) return void marks.push({ at: places[0]!.at, key: wish.key, index });
     slips.push({ at: found.at, size: wish.size });
     if (found.from) leads.push({ of: wish.key, from: found.from, to: found.at });
     placed[index] = { ...found, key: wish.key, isFolded: false };
   });
   // Marks come last: they are small, and none takes the room of words.
-  for (const { wish, index } of marks) placed[index] = { key: wish.key, at: markPlace(wish.places[0]!.at, slips), isFolded: true };
+  for (const { at, key, index } of marks) placed[index] = { key, at: markPlace(at, slips), isFolded: true };
   return placed;
 }
 
