@@ -14,6 +14,7 @@ import { Demos } from './demos';
 import type { JobCardActions } from './job-card-view';
 import { JobList } from './job-list';
 import { nameFor } from './job-name';
+import { useBenchAtHand } from './load-job-screen';
 import { useIsKept, useJobActions, useJobCards, useRoomTaken } from './use-jobs';
 
 /** How long a deleted job can be brought back before it is really gone. */
@@ -52,6 +53,7 @@ export function JobsScreen() {
   const palette = usePalette();
   const router = useRouter();
   const { data: cards } = useJobCards();
+  useBenchAtHand();
   const actions = useJobActions();
   const isKeptHere = useIsKept();
   const [notice, setNotice] = useState<Said>();
@@ -67,9 +69,8 @@ export function JobsScreen() {
   /** A job of pictures that were chosen, taken, dropped or pasted here; a bundle among them is opened. */
   const begin = (files: readonly File[]) => {
     const [first] = files;
-    if (!first) return;
-    if (isBundle(first)) openBundle(first);
-    else actions.create.mutate(nameFor(first, names), { onSuccess: (id) => (beginWith(id, files), open(id)), onError: told.onError });
+    if (first && isBundle(first)) openBundle(first);
+    else if (first) actions.create.mutate(nameFor(first, names), { onSuccess: (id) => (beginWith(id, files), open(id)), onError: told.onError });
   };
   useDropAndPaste(begin);
   const actionsOf = (card: JobCard): JobCardActions => ({
