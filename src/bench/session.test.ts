@@ -1,6 +1,6 @@
 import { createDeriver } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
-import { addSheet, createJob, createView, runCommand, setLookOnly, startHistory, type Sheet } from '@/core/job';
+import { addSheet, createJob, createView, runCommand, setLookOnly, startHistory, turnView, type Sheet } from '@/core/job';
 import type { JobStore } from '@/store';
 import type { PictureEdges } from './edges';
 import { Session } from './session';
@@ -180,4 +180,17 @@ it('over a picture that is kept only to look at nothing is taken in hand that dr
   });
   expect(taken).toEqual(['select', 'points', 'level', 'frame', 'brush']);
   expect(session.getState().notice).toMatchObject({ code: 'view-only-to-look' });
+});
+
+it('a job that is opened lies level from the first moment on', () => {
+  const { job } = runCommand(runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet))), turnView('v', -0.2));
+  const state = { job, derived: createDeriver()(job), readOnly: undefined, setDraft: () => undefined, run: () => undefined };
+  const session = new Session({ getState: () => state } as unknown as JobStore, null);
+  session.sight.setRoom({ width: 400, height: 300 });
+  const { viewport } = session.getState();
+  const { direction } = job.views[0]!.datum;
+  const [a, b] = [toScreen(viewport, [2000, 1500]), toScreen(viewport, [2000 + 1000 * Math.cos(direction), 1500 + 1000 * Math.sin(direction)])];
+  expect(Math.abs(direction)).toBeCloseTo(0.2, 9);
+  expect(b[1] - a[1]).toBeCloseTo(0, 6);
+  expect(b[0]).toBeGreaterThan(a[0]);
 });

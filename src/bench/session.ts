@@ -44,6 +44,7 @@ export class Session {
     this.store = createStore<SessionState>()(() => startState(jobs.getState().job, draft));
     this.sight = new Sight(this.store, () => this.findScene());
     if (!this.canShowTool()) this.set({ tool: startTool('select') });
+    this.layAgain();
   }
 
   /** What was in hand when a sitting ended may speak of something that is not there, or be damaged: then it is let go. */
@@ -69,8 +70,7 @@ export class Session {
 
   findFitted(): FittedView | undefined {
     const { viewId, elsewhere } = this.getState();
-    if (elsewhere) return elsewhere;
-    return viewId === undefined ? undefined : this.jobs.getState().derived.views.get(viewId);
+    return elsewhere ?? (viewId === undefined ? undefined : this.jobs.getState().derived.views.get(viewId));
   }
 
   findContext(): ToolContext | undefined {

@@ -49,8 +49,9 @@ export function HandoverPanel() {
         {chosen.length > 0 ? <Choice name="What leaves" value={what} options={WHAT} onChange={setWhat} /> : null}
       </Card>
       <Card testID="read-back">
-        <ReadBack written={written} unit={unit} />
+        <Verdict written={written} />
         <Button mode="contained" icon="handover" disabled={written.kind !== 'ready' || !written.agrees} onPress={save} testID="save-file">{`Save ${format.toUpperCase()}`}</Button>
+        {written.kind === 'ready' ? <ReadBack written={written} unit={unit} /> : null}
         {written.kind === 'ready' ? <AxesWords /> : null}
         {written.kind === 'ready' ? <ExtentWords only={what === 'chosen' ? chosen : undefined} /> : null}
       </Card>
@@ -68,22 +69,35 @@ function AxesWords() {
   return <Words quiet style={{ fontSize: 13, paddingTop: 4 }} testID="axes">{`Zero and axes of the file are those of the drawing: across runs to the right and up runs up${fitted?.view.mirrored ? ', as seen from behind' : ''}. Zero under Fit moves them.`}</Words>;
 }
 
-function ReadBack({ written, unit }: { written: WrittenFile; unit: FileUnit }) {
+type Ready = Extract<WrittenFile, { kind: 'ready' }>;
+
+/** Whether the file may leave. */
+function Verdict({ written }: { written: WrittenFile }) {
   const palette = usePalette();
   if (written.kind === 'waiting') return <Words quiet>Writing the file and reading it back…</Words>;
   if (written.kind === 'refused') return <Words testID="handover-says">{sentenceFor(written.code)}</Words>;
+  return (
+    <View style={{ flexDirection: 'row', gap: 6, alignItems: 'center' }}>
+      <Icon name={written.agrees ? 'tick' : 'warn'} color={written.agrees ? palette.hedge : palette.berry} />
+      <Words testID="handover-says" style={{ flex: 1 }}>{verdictOf(written)}</Words>
+    </View>
+  );
+}
+
+/** What the job says beside what was read back from the file. */
+function ReadBack({ written, unit }: { written: Ready; unit: FileUnit }) {
   const units: Units = unit === 'mm' ? MILLIMETRES : { style: 'inch', denominator: 16 };
   const { job, file: { readBack } } = written;
   const rows: readonly (readonly [string, (summary: FileSummary) => string, string])[] = [
     ['Unit', (s) => (s.unit === undefined ? 'not said' : s.unit === 'mm' ? 'mm' : 'inch'), 'unit'],
     ['Width', (s) => formatLength(s.width, units), 'width'], ['Height', (s) => formatLength(s.height, units), 'height'],
-    ['Left edge from zero', (s) => formatLength(s.corner[0], units), 'across'], ['Lower edge from zero', (s) => formatLength(s.corner[1], units), 'up'],
+    ['Left edge at', (s) => formatLength(s.corner[0], units), 'across'], ['Lower edge at', (s) => formatLength(s.corner[1], units), 'up'],
     ['Closed outlines', (s) => String(s.closed), 'closed'], ['Open ends', (s) => String(s.openEnds), 'open'],
   ];
   return (
     <View style={{ gap: 2 }}>
       <View style={{ flexDirection: 'row', gap: 6 }}>
-        <Words quiet style={{ flex: 1.2, fontSize: 13 }}>Read back from the file</Words>
+        <Words quiet style={{ flex: 1.2, fontSize: 13 }}>Read back</Words>
         <Words quiet style={{ flex: 1, fontSize: 13, textAlign: 'right' }}>Job</Words>
         <Words quiet style={{ flex: 1, fontSize: 13, textAlign: 'right' }}>File</Words>
       </View>
@@ -94,15 +108,11 @@ function ReadBack({ written, unit }: { written: WrittenFile; unit: FileUnit }) {
           <Figures style={{ flex: 1, textAlign: 'right' }} testID={`read-back-${id}`}>{show(readBack)}</Figures>
         </View>
       ))}
-      <View style={{ flexDirection: 'row', gap: 6, alignItems: 'center' }}>
-        <Icon name={written.agrees ? 'tick' : 'warn'} color={written.agrees ? palette.hedge : palette.berry} />
-        <Words testID="handover-says" style={{ flex: 1 }}>{verdictOf(written)}</Words>
-      </View>
     </View>
   );
 }
 
-function verdictOf({ agrees, file: { readBack }, meantEnds }: Extract<WrittenFile, { kind: 'ready' }>): string {
+function verdictOf({ agrees, file: { readBack }, meantEnds }: Ready): string {
   if (!agrees) return 'The file does not say what the job says, so it is held back. Try the other format.';
   if (readBack.openEnds > meantEnds) return 'The file agrees with the job. Some outlines are open: see Inspect under Trace.';
   return meantEnds > 0 ? 'The file agrees with the job. What is open are swings and sills.' : 'The file agrees with the job.';
