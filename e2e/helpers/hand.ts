@@ -138,7 +138,11 @@ export class TouchHand extends Hand {
 
   /** Puts a finger down and keeps it there: the aim is shown. `lift` sets the point. */
   async hold(px: Px): Promise<void> {
-    const [x, y] = await this.screenOf(px);
+    await this.holdAt(await this.screenOf(px));
+  }
+
+  /** Likewise, with the aim at a place of the screen. */
+  async holdAt([x, y]: Px): Promise<void> {
     await this.touch('touchStart', [[Math.round(x), Math.round(y) + 96]]);
     await this.page.waitForTimeout(250);
   }

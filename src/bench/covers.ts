@@ -10,6 +10,7 @@ export class Covers {
   private readonly over = new Map<Element, Side>();
   private bench: Element | undefined;
   private observer: ResizeObserver | undefined;
+  private said: string | undefined;
 
   constructor(private readonly tell: (room: Room) => void) {}
 
@@ -45,6 +46,11 @@ export class Covers {
       if (box.width < bench.width * ACROSS) continue;
       insets[side] = Math.max(insets[side], side === 'top' ? box.bottom - bench.top : bench.bottom - box.top);
     }
-    this.tell({ width: this.bench.clientWidth, height: this.bench.clientHeight, insets });
+    const room: Room = { width: this.bench.clientWidth, height: this.bench.clientHeight, insets };
+    // Things come and go without taking room.
+    const said = JSON.stringify(room);
+    if (said === this.said) return;
+    this.said = said;
+    this.tell(room);
   }
 }

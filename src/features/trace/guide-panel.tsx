@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { GuideState } from '@/bench/tools';
-import { useDesk, useJob, useSession } from '@/bench/use-session';
+import { useDesk, useJob, useSession, type Desk } from '@/bench/use-session';
 import { done, refused, type Result } from '@/core/basics';
 import { changeGuide, removeGuide } from '@/core/job';
 import { formatLength, parseLength } from '@/core/units';
@@ -30,6 +30,14 @@ function parseOffsets(text: string, parse: (part: string) => Result<{ readonly m
   return read.length === 0 ? refused('length-empty') : done(read.map((each) => (each.ok ? each.value.mm : 0)));
 }
 
+/** What is mirrored about a guide goes along with it: that is said. */
+function remove(id: string, { jobs, session }: Desk): void {
+  const before = jobs.getState().job.outlines.length;
+  jobs.getState().run(removeGuide(id));
+  const count = before - jobs.getState().job.outlines.length;
+  if (count > 0) session.say('gone-with-guide', { count });
+}
+
 /** Guides: where they run, a typed offset for the last one, and the list to take them away again. */
 export function GuidePanel({ state }: { state: GuideState }) {
   const { session, jobs } = useDesk();
@@ -38,13 +46,6 @@ export function GuidePanel({ state }: { state: GuideState }) {
   const allGuides = useJob((current) => current.job.guides);
   const guides = allGuides.filter((guide) => guide.view === viewId);
   const [text, setText] = useState('');
-  /** What is mirrored about it goes along: that is said. */
-  const remove = (id: string) => {
-    const before = jobs.getState().job.outlines.length;
-    jobs.getState().run(removeGuide(id));
-    const count = before - jobs.getState().job.outlines.length;
-    if (count > 0) session.say('gone-with-guide', { count });
-  };
   return (
     <>
       <Card>
@@ -65,7 +66,7 @@ export function GuidePanel({ state }: { state: GuideState }) {
             <View key={guide.id} style={{ flexDirection: 'row', alignItems: 'center' }}>
               <Words style={{ flex: 1 }}>{`${guide.mirrors ? 'Centre line' : 'Guide'} ${i + 1}${guide.offset ? `, ${formatLength(guide.offset, units)} aside` : ''}`}</Words>
               <RoundButton icon="halves" name={`${guide.mirrors ? 'Stop mirroring' : 'Mirror what is drawn'} about guide ${i + 1}`} size={36} onPress={() => jobs.getState().run(changeGuide({ ...guide, mirrors: !guide.mirrors }))} testID={`guide-mirrors-${i + 1}`} />
-              <RoundButton icon="trash" name={`Remove guide ${i + 1}`} size={36} onPress={() => remove(guide.id)} />
+              <RoundButton icon="trash" name={`Remove guide ${i + 1}`} size={36} onPress={() => remove(guide.id, { jobs, session })} />
             </View>
           ))}
         </Card>
