@@ -62,7 +62,7 @@ test('a picture is kept only to look at, and used again; a size is compared with
   await desk.choose('keep-length');
   await desk.choose('usual-ask');
   await page.getByTestId('usual-find').fill('nest box');
-  await page.getByTestId('usual-choice').getByRole('button', { name: /^nest box, entrance for small birds: 26/ }).click();
+  await page.getByTestId('usual-choice').getByRole('button', { name: /^nest box, entrance for small birds, 26/ }).click();
   await expect(page.getByTestId('usual-verdict')).toContainText('nest box, entrance for small birds: usually 26.00 mm to 34.00 mm. This is');
   await expect(page.getByTestId('usual-verdict')).toContainText('more');
 

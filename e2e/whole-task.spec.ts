@@ -78,9 +78,23 @@ test('a photo becomes a file that cuts', async ({ desk, page }) => {
   await page.getByRole('radio', { name: 'SVG' }).click();
   await expect(page.getByTestId('save-file')).toHaveText('Save SVG');
   await expect(page.getByTestId('handover-says')).toHaveText('The file agrees with the job.');
-  const svg = readSvg(readFileSync(await desk.download('save-file'), 'utf8'));
+  const text = readFileSync(await desk.download('save-file'), 'utf8');
+  const svg = readSvg(text);
   if (!svg.ok) throw new Error(svg.code);
   expect(summarize(svg.value)).toMatchObject({ unit: 'mm', closed: 5, openEnds: 0 });
+  // The browser, which reads SVG without us, has the drawing where the read-back says: from zero, y turned over, a unit a millimetre.
+  const drawn = await desk.page.evaluate((svgText) => {
+    const place = document.body.appendChild(document.createElement('div'));
+    place.innerHTML = svgText.slice(svgText.indexOf('<svg'));
+    const root = place.querySelector('svg')!;
+    const { x, y, width, height } = root.getBBox();
+    const unit = root.width.baseVal.value / root.viewBox.baseVal.width;
+    place.remove();
+    return { across: x, up: -(y + height), width, unit };
+  }, text);
+  const readBack = async (row: string) => Number((await desk.page.getByTestId(`read-back-${row}`).textContent())!.replace('−', '-').replace(' mm', ''));
+  for (const row of ['across', 'up', 'width'] as const) expect(Math.abs(drawn[row] - (await readBack(row)))).toBeLessThan(0.006);
+  expect(drawn.unit).toBeCloseTo(96 / 25.4, 4);
   expect(summarize(svg.value).width).toBeCloseTo(dxf.width, 2);
 });
 

@@ -1,13 +1,11 @@
 import type { Insets, Room } from './viewport';
 
-type Side = keyof Pick<Insets, 'top' | 'bottom'>;
-
 /** Of the bench's width: what is narrower leaves room beside it. */
 const ACROSS = 0.6;
 
 /** Watches the bench and what lies over its upper and lower edge, and tells how much room that leaves. */
 export class Covers {
-  private readonly over = new Map<Element, Side>();
+  private readonly over = new Map<Element, keyof Insets>();
   private bench: Element | undefined;
   private observer: ResizeObserver | undefined;
   private said: string | undefined;
@@ -21,7 +19,7 @@ export class Covers {
   }
 
   /** Something that lies over one of the bench's edges; returns how to let go of it. */
-  watchOver(element: Element, side: Side): () => void {
+  watchOver(element: Element, side: keyof Insets): () => void {
     this.over.set(element, side);
     const stop = this.watch(element);
     return () => {
@@ -40,7 +38,7 @@ export class Covers {
   private measure(): void {
     if (!this.bench?.isConnected) return;
     const bench = this.bench.getBoundingClientRect();
-    const insets = { top: 0, right: 0, bottom: 0, left: 0 };
+    const insets = { top: 0, bottom: 0 };
     for (const [element, side] of this.over) {
       const box = element.getBoundingClientRect();
       if (box.width < bench.width * ACROSS) continue;

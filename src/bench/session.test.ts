@@ -125,7 +125,7 @@ describe('over a locked view', () => {
 });
 
 describe('what comes to lie over the bench', () => {
-  const covered = { width: 400, height: 300, insets: { top: 0, right: 0, bottom: 180, left: 0 } };
+  const covered = { width: 400, height: 300, insets: { top: 0, bottom: 180 } };
 
   it('moves nothing under a hand that holds the picture, and what is held is seen once it is let go', () => {
     const { session, screenOf, placed } = sitDown();
@@ -142,6 +142,8 @@ describe('what comes to lie over the bench', () => {
     expect(placed()).toHaveLength(1);
     const [, y] = screenOf(placed()[0]!.at);
     expect(y).toBeLessThan(120);
+    // The magnified patch stands where what it shows went.
+    expect(session.getState().patch).toEqual(screenOf(session.getState().aim!.sheet));
   });
 
   it('hides nothing that is worked on: it is brought into what is left free', () => {

@@ -2,7 +2,7 @@ import type { StoreApi } from 'zustand';
 import type { Box, Vec } from '@/core/geometry';
 import { goneTo, inRoom, keptInSight, pannedBy, shownWhole, zoomedAbout, type Look, type Scene } from './look';
 import type { SessionState } from './session-state';
-import type { Room } from './viewport';
+import { toScreen, type Room } from './viewport';
 
 /** As much again around what is gone to, on each side. */
 const AROUND_FOUND = 0.35;
@@ -75,10 +75,10 @@ export class Sight {
     this.store.setState({ viewport, ...change });
   }
 
-  /** Likewise, of its own accord: it is shown where the picture went. */
+  /** Likewise, of its own accord: it is shown where the picture went, and the magnified patch goes along. */
   private go(look: Look, isSeen = true): void {
-    const { viewport } = this.store.getState();
+    const { viewport, patch, aim } = this.store.getState();
     if (look.viewport === viewport) return;
-    this.take(look, { slidFrom: isSeen ? viewport : undefined });
+    this.take(look, { slidFrom: isSeen ? viewport : undefined, patch: patch && aim && toScreen(look.viewport, aim.sheet) });
   }
 }

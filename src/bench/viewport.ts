@@ -1,12 +1,10 @@
 import { mix, type Box, type Vec } from '@/core/geometry';
 import type { Laying } from './laying';
 
-/** How much of each side of the bench lies under cards, guides or banners. CSS px. */
+/** How much of the bench lies under cards, guides or banners, from its upper and from its lower edge. CSS px. */
 export interface Insets {
   readonly top: number;
-  readonly right: number;
   readonly bottom: number;
-  readonly left: number;
 }
 
 /** What part of the bench is shown: screen = (bench − centre) · zoom + middle of the screen's free part. CSS pixels, double precision. */
@@ -29,14 +27,14 @@ export type Room = Pick<Viewport, 'width' | 'height' | 'insets'>;
 export const MIN_ZOOM = 0.005;
 export const MAX_ZOOM = 60;
 
-/** What is left at the least of either way, however much lies over the bench. CSS px. */
+/** What is left at the least, however much lies over the bench. CSS px. */
 const LEAST_FREE = 80;
 
 /** The part of the screen over which nothing lies. CSS px. */
 export function freePart({ width, height, insets }: Viewport): Box {
-  const { top, right, bottom, left } = insets ?? { top: 0, right: 0, bottom: 0, left: 0 };
-  const [x, y] = [Math.min(left, width - LEAST_FREE), Math.min(top, height - LEAST_FREE)].map((start) => Math.max(0, start)) as [number, number];
-  return { min: [x, y], max: [Math.max(x + LEAST_FREE, width - right), Math.max(y + LEAST_FREE, height - bottom)] };
+  const { top, bottom } = insets ?? { top: 0, bottom: 0 };
+  const y = Math.max(0, Math.min(top, height - LEAST_FREE));
+  return { min: [0, y], max: [width, Math.max(y + LEAST_FREE, height - bottom)] };
 }
 
 /** The middle of the free part: keys and buttons that come closer do so about it. CSS px. */

@@ -151,7 +151,7 @@ function Advice({ state: { suggested, advice }, viewport, palette }: DrawnProps 
 }
 
 /** What the magnified patch shows; `viewport` is the patch's own. */
-function PatchScene({ state, preview, ink, aim, labelled: _, others: __, ...drawn }: SceneProps & { aim: Aim }) {
+function PatchScene({ state, preview, ink, aim, ...drawn }: Omit<SceneProps, 'labelled' | 'others'> & { aim: Aim }) {
   const { fitted, viewport, palette } = drawn;
   return (
     <>

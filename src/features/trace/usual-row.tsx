@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { View } from 'react-native';
+import { Pressable, View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import type { Measured } from '@/core/adjust';
 import { againstUsual, listUsual, SHELF, type Usual } from '@/core/shelf';
@@ -7,7 +7,7 @@ import { formatLength, type Units } from '@/core/units';
 import { useOwnShelf } from '@/features/calibrate/use-own-shelf';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
-import { Words } from '@/ui/text';
+import { Figures, Words } from '@/ui/text';
 
 /** As many as are offered at a time; typing finds others. */
 const OFFERED = 5;
@@ -43,9 +43,12 @@ function UsualChoice({ measured, units, onChosen }: { measured: Measured; units:
   return (
     <View style={{ gap: 4 }} testID="usual-choice">
       <TextInput mode="outlined" dense label="What is it?" accessibilityLabel="What is it?" value={text} onChangeText={setText} style={{ height: 42, backgroundColor: palette.paper }} testID="usual-find" />
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
-        {listUsual([...own, ...SHELF], measured.value, text).slice(0, OFFERED).map((usual) => <Button key={usual.name} compact mode="outlined" onPress={() => onChosen(usual)}>{`${usual.name}: ${rangeOf(usual, units)}`}</Button>)}
-      </View>
+      {listUsual([...own, ...SHELF], measured.value, text).slice(0, OFFERED).map((usual) => (
+        <Pressable key={usual.name} accessibilityRole="button" accessibilityLabel={`${usual.name}, ${rangeOf(usual, units)}`} onPress={() => onChosen(usual)} style={{ minHeight: 44, paddingVertical: 4, borderTopWidth: 1, borderTopColor: palette.rule }}>
+          <Words lines={1}>{usual.name}</Words>
+          <Figures quiet style={{ fontSize: 13 }}>{rangeOf(usual, units)}</Figures>
+        </Pressable>
+      ))}
     </View>
   );
 }
