@@ -34,6 +34,8 @@ it('others are those on the same plane that have a place on it and are shown', (
   expect([namesUnder(job, 'left-view'), namesUnder(job, 'right-view'), namesUnder(job, 'nowhere-view')]).toEqual([['right-view'], ['left-view'], []]);
   expect(namesUnder(changed(job, setHidden('right-view', true)), 'left-view')).toEqual([]);
   expect(namesUnder(changed(job, setLookOnly('right-view', true)), 'left-view')).toEqual([]);
+  // To scale, but on a plane of its own.
+  expect(namesUnder({ ...job, views: job.views.map((view) => (view.id === 'right-view' ? { ...view, plane: 'nowhere-view' } : view)) }, 'left-view')).toEqual([]);
 });
 
 it('each place of another picture lies where it is on the plane, however this one lies on the bench', () => {
