@@ -16,11 +16,16 @@ export interface Camera {
   readonly lens: { readonly k1: number; readonly k2: number; readonly p1: number; readonly p2: number; readonly shift: Point };
 }
 
+export interface Ray {
+  /** Where it meets the height z: writes x and y into `out`. */
+  meet(z: number, out: [number, number]): void;
+}
+
 export interface Optics {
   /** World to pixel. */
   project(x: number, y: number, z: number): Point;
-  /** Where the ray of a pixel meets the height z: writes x and y into `out`. */
-  meet(px: number, py: number, z: number, out: [number, number]): void;
+  /** The ray of a pixel. It is the camera's own and is taken anew by the next call: a picture follows ten million of them, one after the other. */
+  ray(px: number, py: number): Ray;
 }
 
 const radians = (degrees: number) => (degrees * Math.PI) / 180;
@@ -52,6 +57,14 @@ export function optics(camera: Camera): Optics {
     const radial = 1 + k1 * r2 + k2 * r2 * r2;
     return [x * radial + 2 * p1 * x * y + p2 * (r2 + 2 * x * x), y * radial + p1 * (r2 + 2 * y * y) + 2 * p2 * x * y];
   };
+  let [rx, ry, rz] = [0, 0, 0];
+  const ray: Ray = {
+    meet(z, out) {
+      const t = (z - oz) / rz;
+      out[0] = ox + rx * t;
+      out[1] = oy + ry * t;
+    },
+  };
   return {
     project(x, y, z) {
       const d = [x - ox, y - oy, z - oz];
@@ -60,21 +73,26 @@ export function optics(camera: Camera): Optics {
       const [u, v] = bend(((along(right) / depth) * focal) / half, ((along(down) / depth) * focal) / half);
       return [cx + u * half, cy + v * half];
     },
-    meet(px, py, z, out) {
-      const [tu, tv] = [(px - cx) / half, (py - cy) / half];
-      let [u, v] = [tu, tv];
+    // Written without arrays, which took half of a picture's time.
+    ray(px, py) {
+      const tu = (px - cx) / half;
+      const tv = (py - cy) / half;
+      let u = tu;
+      let v = tv;
       for (let i = 0; i < 4; i++) {
-        const [bu, bv] = bend(u, v);
+        const r2 = u * u + v * v;
+        const radial = 1 + k1 * r2 + k2 * r2 * r2;
+        const bu = u * radial + 2 * p1 * u * v + p2 * (r2 + 2 * u * u);
+        const bv = v * radial + p1 * (r2 + 2 * v * v) + 2 * p2 * u * v;
         u += tu - bu;
         v += tv - bv;
       }
-      const [x, y] = [(u * half) / focal, (v * half) / focal];
-      const rx = right[0]! * x + down[0]! * y + ahead[0]!;
-      const ry = right[1]! * x + down[1]! * y + ahead[1]!;
-      const rz = right[2]! * x + down[2]! * y + ahead[2]!;
-      const t = (z - oz) / rz;
-      out[0] = ox + rx * t;
-      out[1] = oy + ry * t;
+      const x = (u * half) / focal;
+      const y = (v * half) / focal;
+      rx = right[0]! * x + down[0]! * y + ahead[0]!;
+      ry = right[1]! * x + down[1]! * y + ahead[1]!;
+      rz = right[2]! * x + down[2]! * y + ahead[2]!;
+      return ray;
     },
   };
 }

@@ -19,10 +19,13 @@ export function distanceField(outer: Profile, holes: readonly Profile[]): Distan
   const [columns, rows] = [Math.ceil((max[0] - min[0]) / CELL) + 2, Math.ceil((max[1] - min[1]) / CELL) + 2];
   const values = sampleDistances(rings, min, columns, rows);
   const at = (x: number, y: number): number => {
-    const [u, v] = [(x - min[0]) / CELL, (y - min[1]) / CELL];
-    const [i, k] = [Math.floor(u), Math.floor(v)];
+    const u = (x - min[0]) / CELL;
+    const v = (y - min[1]) / CELL;
+    const i = Math.floor(u);
+    const k = Math.floor(v);
     if (i < 0 || k < 0 || i >= columns - 1 || k >= rows - 1) return MARGIN;
-    const [a, b] = [u - i, v - k];
+    const a = u - i;
+    const b = v - k;
     const cell = k * columns + i;
     return (values[cell]! * (1 - a) + values[cell + 1]! * a) * (1 - b) + (values[cell + columns]! * (1 - a) + values[cell + columns + 1]! * a) * b;
   };

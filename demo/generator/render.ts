@@ -1,4 +1,4 @@
-import { optics, type Camera } from './camera';
+import { optics, type Camera, type Ray } from './camera';
 import { distanceField, type DistanceField } from './distance-field';
 import type { Color, Material } from './materials';
 import { createGrain, hash, smooth } from './noise';
@@ -54,8 +54,9 @@ class Placed {
     return [this.cos * dx + this.sin * dy, this.cos * dy - this.sin * dx];
   }
   distance(x: number, y: number): number {
-    const [u, v] = this.own(x, y);
-    return this.field.at(u, v);
+    const dx = x - this.thing.place[0];
+    const dy = y - this.thing.place[1];
+    return this.field.at(this.cos * dx + this.sin * dy, this.cos * dy - this.sin * dx);
   }
 }
 
@@ -87,7 +88,7 @@ export function createDarkroom(scene: Scene): (left: number, top: number, width:
         const [x, y] = [left + column, top + row];
         let [r, g, b] = [0, 0, 0];
         for (const [dx, dy] of SAMPLES) {
-          const color = trace(scene, things, camera.meet, x + dx, y + dy);
+          const color = trace(scene, things, camera.ray(x + dx, y + dy));
           r += color[0];
           g += color[1];
           b += color[2];
@@ -110,18 +111,18 @@ const clamp = (value: number) => Math.max(0, Math.min(255, Math.round(value)));
 const spot: [number, number] = [0, 0];
 
 /** Follows one ray down: through each thing's top, bevel and side, else to the ground with its shadows. */
-function trace(scene: Scene, things: readonly Placed[], meet: ReturnType<typeof optics>['meet'], px: number, py: number): Color {
-  meet(px, py, 0, spot);
+function trace(scene: Scene, things: readonly Placed[], ray: Ray): Color {
+  ray.meet(0, spot);
   const [gx, gy] = spot;
   for (const placed of things) {
     if (placed.isFar(gx, gy)) continue;
     const { height, bevel, material } = placed.thing;
-    meet(px, py, height, spot);
+    ray.meet(height, spot);
     const top = placed.distance(spot[0], spot[1]);
     if (top < -bevel) return lit(material(...placed.own(spot[0], spot[1])), 1 - shadow(scene, things, spot[0], spot[1], height));
     if (top > height + 1) continue;
     for (let z = height; z >= 0; z -= 0.1) {
-      meet(px, py, z, spot);
+      ray.meet(z, spot);
       const inset = Math.max(0, z - (height - bevel));
       if (placed.distance(spot[0], spot[1]) < -inset) {
         // A hit at the bevel's lower end came through the bevel: the step before it was still above.

@@ -49,7 +49,7 @@ export function drawWorld(kind: CameraKind, seed: number): World {
   const high = distance * Math.cos((tilt * Math.PI) / 180);
   const over: Camera = { width: WIDTH, height: HEIGHT, focal35mm, place: [0, 0, high], tilt: [tilt * Math.cos(radians), tilt * Math.sin(radians), turn], lens };
   const met: [number, number] = [0, 0];
-  optics(over).meet(WIDTH / 2, HEIGHT / 2, 0, met);
+  optics(over).ray(WIDTH / 2, HEIGHT / 2).meet(0, met);
   const aside = 25 * random.normal();
   const camera: Camera = { ...over, place: [aside - met[0], 25 * random.normal() - met[1], high] };
   const seen = optics(camera);
