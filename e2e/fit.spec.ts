@@ -210,7 +210,7 @@ test('a size pointed at again is averaged with its marks hidden, and a thing of 
   await desk.choose('panel-shelf');
   await desk.openCards();
   await page.getByTestId('shelf-find').fill('setting');
-  const row = page.getByRole('button', { name: 'Setting block, 171.20 mm × 107.96 mm' });
+  const row = page.getByRole('button', { name: /^Setting block 171.20 mm × 107.96 mm/ });
   await expect(row).toBeVisible({ timeout: 15_000 });
   await page.getByRole('button', { name: 'Take Setting block off the shelf' }).click();
   await expect(row).toHaveCount(0);

@@ -8,10 +8,13 @@ interface LedgeButtonProps {
   readonly onPress: () => void;
   readonly chosen?: boolean;
   readonly disabled?: boolean;
-  /** Read out instead of the label where the label alone says too little. */
+  /** Read out after the label where the label alone says too little. */
   readonly name?: string;
   readonly testID?: string;
 }
+
+/** Begins with the word that is seen, so that who speaks to the machine can say it (WCAG 2.2, 2.5.3 Label in Name). */
+const saidAloud = (label: string, name?: string) => (name === undefined ? label : `${label}: ${name}`);
 
 /** A large target on the ledge: an icon with its word under it. */
 export function LedgeButton({ icon, label, onPress, chosen = false, disabled = false, name, testID }: LedgeButtonProps) {
@@ -19,7 +22,7 @@ export function LedgeButton({ icon, label, onPress, chosen = false, disabled = f
   const color = disabled ? palette.quiet : chosen ? palette.hedge : palette.ink;
   return (
     <Pressable
-      testID={testID} accessibilityRole="button" accessibilityLabel={name ?? label} aria-pressed={chosen} disabled={disabled} onPress={onPress}
+      testID={testID} accessibilityRole="button" accessibilityLabel={saidAloud(label, name)} aria-pressed={chosen} disabled={disabled} onPress={onPress}
       style={{
         minWidth: 58, height: 56, paddingHorizontal: 6, borderRadius: 8, alignItems: 'center', justifyContent: 'center', gap: 2, opacity: disabled ? 0.55 : 1,
         backgroundColor: chosen ? palette.leaf : 'transparent', borderWidth: 1, borderColor: chosen ? palette.hedge : 'transparent',

@@ -58,7 +58,7 @@ export function ShelfPanel({ onChosen }: { onChosen: () => void }) {
 
 function ShelfRow({ entry, units, onPress }: { entry: ShelfEntry; units: Units; onPress: () => void }) {
   return (
-    <Pressable accessibilityRole="button" accessibilityLabel={`${entry.name}, ${sizeInWords(entry, units)}`} onPress={onPress} testID={`shelf-${entry.id}`} style={{ flex: 1, minHeight: 48, paddingVertical: 4 }}>
+    <Pressable accessibilityRole="button" onPress={onPress} testID={`shelf-${entry.id}`} style={{ flex: 1, minHeight: 48, paddingVertical: 4 }}>
       <View style={{ flexDirection: 'row', gap: 10 }}>
         <Words lines={1} style={{ flex: 1 }}>{entry.name}</Words>
         <Figures style={{ fontSize: 13 }}>{sizeInWords(entry, units)}</Figures>

@@ -27,7 +27,7 @@ function DemoCard({ demo, small, isOpening, onOpen }: { demo: DemoJob; small: bo
   const [width, height] = small ? [56, 42] : [104, 78];
   return (
     <Pressable
-      testID={`demo-${demo.name}`} accessibilityRole="button" accessibilityLabel={`Open the demo ${demo.title}`} aria-busy={isOpening} onPress={onOpen}
+      testID={`demo-${demo.name}`} accessibilityRole="button" aria-busy={isOpening} onPress={onOpen}
       style={{ width: small ? 244 : 340, maxWidth: '100%', flexDirection: 'row', gap: 12, padding: small ? 6 : 10, backgroundColor: palette.paper, borderRadius: 10, borderWidth: 1, borderColor: isOpening ? palette.hedge : palette.rule }}
     >
       <Image source={{ uri: `/demo/cards/${demo.name}.jpg` }} style={{ width, height, borderRadius: 6, backgroundColor: palette.bench }} resizeMode="cover" accessible={false} />

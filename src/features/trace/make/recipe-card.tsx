@@ -16,6 +16,8 @@ const JUSTIFIED = [['left', 'To its left'], ['middle', 'In the middle'], ['right
 const HOW = [['united', 'United'], ['subtracted', 'First less the rest'], ['intersected', 'What all share']] as const;
 const NAMES: Readonly<Record<Recipe['kind'], string>> = { offset: 'Offset', strip: 'Strip', fittings: 'In openings', combined: 'Combined', mirrored: 'Mirrored', rows: 'In rows', around: 'Around a centre', placed: 'The same part again' };
 
+const sourcesInWords = ({ of }: Recipe): string => (of.length === 1 ? 'of one outline' : `of ${of.length} outlines`);
+
 /** What an outline is made by: its values can be changed for as long as it follows its sources. */
 export function RecipeCard({ made }: { made: MadeOutline }) {
   const { jobs, session } = useDesk();
@@ -28,8 +30,8 @@ export function RecipeCard({ made }: { made: MadeOutline }) {
     <Card testID="recipe-card">
       <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
         <Words style={{ fontWeight: '700' }}>{NAMES[recipe.kind]}</Words>
-        <Pressable accessibilityRole="button" accessibilityLabel="Choose what it is made of" onPress={() => session.hold(recipe.of)} testID="recipe-sources">
-          <Words style={{ fontSize: 14, color: palette.hedge, textDecorationLine: 'underline' }}>{recipe.of.length === 1 ? 'of one outline' : `of ${recipe.of.length} outlines`}</Words>
+        <Pressable accessibilityRole="button" accessibilityLabel={`${sourcesInWords(recipe)}: choose what it is made of`} onPress={() => session.hold(recipe.of)} testID="recipe-sources">
+          <Words style={{ fontSize: 14, color: palette.hedge, textDecorationLine: 'underline' }}>{sourcesInWords(recipe)}</Words>
         </Pressable>
       </View>
       {fault ? <Words style={{ color: palette.berry, fontSize: 14 }} testID="recipe-fault">{`Nothing is drawn: ${wordForFault(fault)}.`}</Words> : null}
