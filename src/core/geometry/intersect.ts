@@ -93,10 +93,13 @@ interface Stretch {
   readonly piece: Piece;
   readonly from: number;
   readonly to: number;
+  readonly bounds: Bounds;
 }
 
+const stretch = (piece: Piece, from: number, to: number): Stretch => ({ piece, from, to, bounds: stretchBounds(piece, from, to) });
+
 /** Part of a piece as a box of its control points: wide, but never too small. */
-function stretchBounds({ piece, from, to }: Stretch) {
+function stretchBounds(piece: Piece, from: number, to: number): Bounds {
   const [p, q] = [pointAt(piece, from), pointAt(piece, to)];
   const third = (to - from) / 3;
   const points: Vec[] = [p, q];
@@ -150,11 +153,11 @@ const middleVelocity = ({ piece, from, to }: Stretch) => velocityAt(piece, (from
  */
 function crossCurves(a: Piece, b: Piece, tolerance: number): Crossing[] {
   const found: Crossing[] = [];
-  let pairs: (readonly [Stretch, Stretch])[] = [[{ piece: a, from: 0, to: 1 }, { piece: b, from: 0, to: 1 }]];
+  let pairs: (readonly [Stretch, Stretch])[] = [[stretch(a, 0, 1), stretch(b, 0, 1)]];
   for (let depth = 0; pairs.length > 0 && pairs.length <= MOST_PAIRS; depth++) {
     const next: (readonly [Stretch, Stretch])[] = [];
     for (const [p, q] of pairs) {
-      if (!isOverlapping(stretchBounds(p), stretchBounds(q), tolerance)) continue;
+      if (!isOverlapping(p.bounds, q.bounds, tolerance)) continue;
       const [turnP, turnQ] = [turnOf(p), turnOf(q)];
       const isOnce = turnP + turnQ < Infinity && (turnP + turnQ < angleBetween(middleVelocity(p), middleVelocity(q)) || turnP + turnQ < STRAIGHT);
       const sharpened = isOnce || depth === MAX_DEPTH ? sharpen(p, q, tolerance) : undefined;
@@ -171,7 +174,7 @@ function crossCurves(a: Piece, b: Piece, tolerance: number): Crossing[] {
 
 function halves({ piece, from, to }: Stretch): Stretch[] {
   const middle = (from + to) / 2;
-  return [{ piece, from, to: middle }, { piece, from: middle, to }];
+  return [stretch(piece, from, middle), stretch(piece, middle, to)];
 }
 
 /** Where two stretches cross, or nearly beside them; undefined when Newton's method leaves them: a short one is soon left from the middle of a long one. */
@@ -179,6 +182,7 @@ function sharpen(p: Stretch, q: Stretch, tolerance: number): Crossing | undefine
   let [ta, tb] = [(p.from + p.to) / 2, (q.from + q.to) / 2];
   for (let i = 0; i < 20; i++) {
     const gap = subtract(pointAt(q.piece, tb), pointAt(p.piece, ta));
+    if (gap[0] === 0 && gap[1] === 0) break;
     const [u, v] = [velocityAt(p.piece, ta), velocityAt(q.piece, tb)];
     const area = cross(u, v);
     if (Math.abs(area) < 1e-14 * norm(u) * norm(v)) break;

@@ -1,6 +1,7 @@
-import { enclosedArea, findUnion, isOverlapping, moved, pieceBounds, pieceLength, placed, startOf, windingNumber, type Bounds, type Piece, type Vec } from '../geometry';
+import { enclosedArea, findUnion, moved, pieceBounds, pieceLength, placed, reversed, startOf, windingNumber, type Bounds, type Piece, type Vec } from '../geometry';
+import { indexOf } from './cuts';
 import { networkOf, type Edge } from './edges';
-import { aroundPlace, leaving } from './order';
+import { aroundPlace } from './order';
 
 /** An edge in one of its directions: 2·edge forward, 2·edge + 1 backward. */
 export type HalfEdge = number;
@@ -82,7 +83,8 @@ function arrangedAt(given: readonly Piece[], tolerance: number): Arrangement {
   const centre = middleOf(given);
   const pieces = given.map((piece) => moved(piece, placed([-centre[0], -centre[1]])));
   const { edges, vertices } = networkOf(pieces, tolerance);
-  const pieceOf = (half: HalfEdge): Piece => leaving(edges[edgeOf(half)]!.piece, isForward(half));
+  const halves = edges.flatMap(({ piece }) => [piece, reversed(piece)]);
+  const pieceOf = (half: HalfEdge): Piece => halves[half]!;
   const fans = fansAt(vertices.length, edges, pieceOf);
   const endOfHalf = (half: HalfEdge) => (isForward(half) ? edges[edgeOf(half)]!.to : edges[edgeOf(half)]!.from);
   const leavingEnd = (half: HalfEdge) => fans[endOfHalf(half)]!;
@@ -90,7 +92,7 @@ function arrangedAt(given: readonly Piece[], tolerance: number): Arrangement {
     const fan = leavingEnd(half);
     return fan[(fan.indexOf(twin(half)) + fan.length - 1) % fan.length]!;
   });
-  const cycles = listCycles(next, pieceOf);
+  const cycles = listCycles(next, pieceOf, edges.map(({ piece }) => pieceBounds(piece)));
   return { edges, pieceOf: (half) => moved(pieceOf(half), placed(centre)), next, leavingEnd, ...nested(cycles, next.length, pieceOf, tolerance) };
 }
 
@@ -109,7 +111,7 @@ function fansAt(count: number, edges: readonly Edge[], pieceOf: (half: HalfEdge)
   return fans.map((fan) => aroundPlace(fan.map(pieceOf)).map((i) => fan[i]!));
 }
 
-function listCycles(next: readonly HalfEdge[], pieceOf: (half: HalfEdge) => Piece): Cycle[] {
+function listCycles(next: readonly HalfEdge[], pieceOf: (half: HalfEdge) => Piece, bounds: readonly Bounds[]): Cycle[] {
   const seen = new Uint8Array(next.length);
   const cycles: Cycle[] = [];
   for (let first = 0; first < next.length; first++) {
@@ -119,8 +121,7 @@ function listCycles(next: readonly HalfEdge[], pieceOf: (half: HalfEdge) => Piec
       seen[half] = 1;
       halves.push(half);
     }
-    const pieces = halves.map(pieceOf);
-    cycles.push({ halves, area: enclosedArea(pieces), bounds: findUnion(pieces.map(pieceBounds))! });
+    cycles.push({ halves, area: enclosedArea(halves.map(pieceOf)), bounds: findUnion(halves.map((half) => bounds[edgeOf(half)]!))! });
   }
   return cycles;
 }
@@ -136,18 +137,29 @@ function nested(cycles: readonly Cycle[], halves: number, pieceOf: (half: HalfEd
   const faces = around.map((cycle) => ({ around: cycle, holes: [] as Cycle[] }));
   const faceOf = new Array<number>(halves).fill(OUTSIDE);
   around.forEach((cycle, face) => cycle.halves.forEach((half) => void (faceOf[half] = face)));
-  const bySize = around.map((_, face) => face).sort((a, b) => around[a]!.area - around[b]!.area);
+  const listHolders = createHolders(around, tolerance);
   cycles.filter((_, i) => !isFace[i]).forEach((hole) => {
     const [place, facing] = [startOf(pieceOf(hole.halves[0]!)), new Set(hole.halves.map(twin))];
-    const holder = bySize.find((face) => {
-      const { bounds, halves: rim, area } = around[face]!;
-      return area > Math.abs(hole.area) && isOverlapping(bounds, hole.bounds) && isWithin(hole.bounds, bounds, tolerance) && !rim.some((half) => facing.has(half)) && windingNumber(rim.map(pieceOf), place) > 0;
+    const holder = listHolders(hole).find((face) => {
+      const rim = around[face]!.halves;
+      return !rim.some((half) => facing.has(half)) && windingNumber(rim.map(pieceOf), place) > 0;
     });
     if (holder === undefined) return;
     faces[holder]!.holes.push(hole);
     hole.halves.forEach((half) => void (faceOf[half] = holder));
   });
   return { faces, faceOf };
+}
+
+/** Faces that are large enough for a hole and whose boxes hold its box, the smallest first. */
+function createHolders(faces: readonly Cycle[], tolerance: number): (hole: Cycle) => readonly number[] {
+  if (faces.length === 0) return () => [];
+  const index = indexOf(faces.map(({ bounds }) => bounds));
+  return ({ bounds, area }) => {
+    const [x, y] = bounds.min;
+    const holds = (face: number) => faces[face]!.area > Math.abs(area) && isWithin(bounds, faces[face]!.bounds, tolerance);
+    return index.search(x - tolerance, y - tolerance, x + tolerance, y + tolerance, holds).sort((a, b) => faces[a]!.area - faces[b]!.area);
+  };
 }
 
 function isWithin(inner: Bounds, outer: Bounds, slack: number): boolean {

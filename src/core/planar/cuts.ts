@@ -7,9 +7,10 @@ import { cross, distance, endOf, isRound, listCrossings, nearestOn, pieceBounds,
  */
 export function listCuts(pieces: readonly Piece[], tolerance: number): readonly (readonly number[])[] {
   const cuts = pieces.map((piece) => [...(isRound(piece) || isLoop(piece, tolerance) ? [0.5] : []), ...ownCrossings(piece)]);
-  for (const [i, j] of listNeighbours(pieces.map(pieceBounds), tolerance)) {
+  const boxes = pieces.map(pieceBounds);
+  for (const [i, j] of listNeighbours(boxes, tolerance)) {
     const [a, b] = [pieces[i]!, pieces[j]!];
-    const [onA, onB] = [endsOn(b, a, tolerance), endsOn(a, b, tolerance)];
+    const [onA, onB] = [endsOn(b, a, boxes[i]!, tolerance), endsOn(a, b, boxes[j]!, tolerance)];
     cuts[i]!.push(...onA);
     cuts[j]!.push(...onB);
     if (isBent(a, b) && liesAlong(a, onA, b, tolerance)) continue;
@@ -21,23 +22,33 @@ export function listCuts(pieces: readonly Piece[], tolerance: number): readonly 
   return cuts;
 }
 
-/** Pairs of boxes that touch, each once. */
-export function listNeighbours(boxes: readonly Bounds[], slack: number): readonly (readonly [number, number])[] {
-  if (boxes.length === 0) return [];
+/** At least one box. */
+export function indexOf(boxes: readonly Bounds[]): Flatbush {
   const index = new Flatbush(boxes.length);
   for (const { min, max } of boxes) index.add(min[0], min[1], max[0], max[1]);
   index.finish();
+  return index;
+}
+
+/** Pairs of boxes that touch, each once. */
+export function listNeighbours(boxes: readonly Bounds[], slack: number): readonly (readonly [number, number])[] {
+  if (boxes.length === 0) return [];
+  const index = indexOf(boxes);
   return boxes.flatMap(({ min, max }, i) => index.search(min[0] - slack, min[1] - slack, max[0] + slack, max[1] + slack, (j) => j > i).map((j) => [i, j] as const));
 }
 
 const isLoop = (piece: Piece, tolerance: number) => piece.kind === 'cubic' && Math.hypot(...subtract(piece.a, piece.d)) <= tolerance;
 
-function endsOn(piece: Piece, other: Piece, tolerance: number): number[] {
-  const { min, max } = pieceBounds(other);
+/** Where the ends of a piece lie on another one, whose box is given. Where ends meet nothing has to be looked for. */
+function endsOn(piece: Piece, other: Piece, { min, max }: Bounds, tolerance: number): number[] {
+  const [first, last] = [startOf(other), endOf(other)];
   return [startOf(piece), isRound(piece) ? pointAt(piece, 0.5) : endOf(piece)].flatMap((end: Vec) => {
     const isNear = end[0] >= min[0] - tolerance && end[0] <= max[0] + tolerance && end[1] >= min[1] - tolerance && end[1] <= max[1] + tolerance;
-    const foot = isNear ? nearestOn(other, end) : undefined;
-    return foot && foot.distance <= tolerance ? [foot.t] : [];
+    if (!isNear) return [];
+    if (distance(end, first) <= tolerance) return [0];
+    if (distance(end, last) <= tolerance) return [1];
+    const foot = nearestOn(other, end);
+    return foot.distance <= tolerance ? [foot.t] : [];
   });
 }
 

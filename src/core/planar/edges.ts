@@ -26,14 +26,14 @@ export interface Network {
 export function networkOf(pieces: readonly Piece[], tolerance: number): Network {
   const cuts = listCuts(pieces, tolerance);
   const places = createPlaces(2 * tolerance);
-  const between = new Map<string, number[]>();
+  const between = new Map<number, number[]>();
   const edges: { piece: Piece; from: number; to: number; sources: Stretch[] }[] = [];
   pieces.forEach((whole, of) => {
     for (const [from, to] of stretchesOf(whole, cuts[of]!, tolerance)) {
       const piece = partOf(whole, from, to);
       const ends = [places.at(startOf(piece)), places.at(endOf(piece))] as const;
       if (ends[0] === ends[1] && distance(startOf(piece), pointAt(piece, 0.5)) <= 2 * tolerance) continue;
-      const key = ends[0] < ends[1] ? `${ends[0]} ${ends[1]}` : `${ends[1]} ${ends[0]}`;
+      const key = Math.min(...ends) * MOST_PLACES + Math.max(...ends);
       const rivals = between.get(key) ?? [];
       between.set(key, rivals);
       const same = rivals.find((rival) => isSame(edges[rival]!.piece, piece, 2 * tolerance));
@@ -75,12 +75,13 @@ function isAlong(a: Piece, b: Piece): boolean {
 /** Names places by number; one that is nearer than `reach` to a known one is that one. */
 function createPlaces(reach: number): { readonly list: readonly Vec[]; at(place: Vec): number } {
   const list: Vec[] = [];
-  const cells = new Map<string, number[]>();
-  const cellOf = ([x, y]: Vec) => [Math.floor(x / (2 * reach)), Math.floor(y / (2 * reach))] as const;
+  const cells = new Map<number, number[]>();
+  const side = 2 * reach;
   const near = (place: Vec): number | undefined => {
-    const [i, j] = cellOf(place);
+    const [i, j] = [Math.floor(place[0] / side), Math.floor(place[1] / side)];
     for (const [di, dj] of NEIGHBOURS) {
-      const known = cells.get(`${i + di} ${j + dj}`)?.find((index) => distance(list[index]!, place) <= reach);
+      if (isBeyond(place[0] / side - i, di) || isBeyond(place[1] / side - j, dj)) continue;
+      const known = cells.get(cellAt(i + di, j + dj))?.find((index) => distance(list[index]!, place) <= reach);
       if (known !== undefined) return known;
     }
     return undefined;
@@ -90,11 +91,22 @@ function createPlaces(reach: number): { readonly list: readonly Vec[]; at(place:
     at(place) {
       const known = near(place);
       if (known !== undefined) return known;
-      const key = cellOf(place).join(' ');
-      cells.set(key, [...(cells.get(key) ?? []), list.length]);
+      const key = cellAt(Math.floor(place[0] / side), Math.floor(place[1] / side));
+      const beside = cells.get(key);
+      if (beside) beside.push(list.length);
+      else cells.set(key, [list.length]);
       return list.push(place) - 1;
     },
   };
 }
+
+/** More places than an arrangement ever has: a pair of them is one number. */
+const MOST_PLACES = 2 ** 26;
+
+/** A cell's number. Some far apart have the same one: what is found in it is looked at anyway. Source: Teschner et al., Optimized spatial hashing for collision detection of deformable objects, 2003. */
+const cellAt = (i: number, j: number): number => Math.imul(i, 73856093) ^ Math.imul(j, 19349663);
+
+/** Whether the next cell that way is farther off than half a cell, for a place at a share of its own. The little more is for what the division rounds away. */
+const isBeyond = (share: number, way: number): boolean => (way < 0 ? share > 0.51 : way > 0 && share < 0.49);
 
 const NEIGHBOURS = [0, -1, 1].flatMap((i) => [0, -1, 1].map((j) => [i, j] as const));

@@ -1,4 +1,4 @@
-import { angleOf, distance, pieceLength, pointAt, positiveAngle, reversed, startOf, subtract, type Piece } from '../geometry';
+import { angleOf, distance, pieceLength, pointAt, positiveAngle, startOf, subtract, type Piece } from '../geometry';
 
 /**
  * Pieces that leave one place, in counter-clockwise order: their indices. Two are told apart by their directions at a quarter of the shorter one, since directions at
@@ -33,13 +33,31 @@ function directionAt(piece: Piece, reach: number): number {
 function parameterAt(piece: Piece, reach: number): number {
   if (piece.kind === 'line') return reach / distance(piece.a, piece.b);
   if (piece.kind === 'arc') return (2 * Math.asin(Math.min(1, reach / (2 * piece.radius)))) / Math.abs(piece.sweep);
-  let [low, high] = [0, 1];
-  for (let i = 0; i < 40; i++) {
-    const middle = (low + high) / 2;
-    if (distance(pointAt(piece, middle), startOf(piece)) < reach) low = middle;
-    else high = middle;
+  const start = startOf(piece);
+  return findRoot((t) => distance(pointAt(piece, t), start) - reach);
+}
+
+/**
+ * Where something that is below nothing at 0 is nothing: before the half if it is above it there, else behind it; 1 where it is above at neither. Regula falsi in the Illinois form: what stays on its side twice counts half.
+ * Source: Dowell & Jarratt, A modified regula falsi method for computing the root of an equation, 1971.
+ */
+function findRoot(at: (t: number) => number): number {
+  const middle = at(0.5);
+  let [low, high, below, above, side] = middle >= 0 ? [0, 0.5, at(0), middle, 0] : [0.5, 1, middle, at(1), 0];
+  if (!(above > 0)) return high;
+  const scale = Math.abs(below) + above;
+  for (let i = 0; i < 40 && high - low > 1e-12; i++) {
+    const t = (low * above - high * below) / (above - below);
+    const value = at(t);
+    if (value === 0) return t;
+    if (value < 0) {
+      if (side < 0) above /= 2;
+      [low, below, side] = [t, value, -1];
+    } else {
+      if (side > 0) below /= 2;
+      [high, above, side] = [t, value, 1];
+    }
+    if (Math.abs(value) < 1e-13 * scale) return t;
   }
   return high;
 }
-
-export const leaving = (piece: Piece, forward: boolean): Piece => (forward ? piece : reversed(piece));
