@@ -4,19 +4,53 @@ const expo = require('eslint-config-expo/flat');
 const ROOMS = [['app'], ['src/features'], ['src/bench', 'src/store', 'src/ui'], ['src/workers'], ['src/core']];
 
 const zones = ROOMS.flatMap((targets, level) =>
-  targets.flatMap((target) => ROOMS.slice(0, level).flat().map((from) => ({ target: `./${target}`, from: `./${from}`, message: 'Arrows run app → features → bench, store, ui → workers → core.' }))),
+  targets.flatMap((target) =>
+    ROOMS.slice(0, level)
+      .flat()
+      .map((from) => ({
+        target: `./${target}`,
+        from: `./${from}`,
+        message: 'Arrows run app → features → bench, store, ui → workers → core.',
+      })),
+  ),
 );
 /** Beside the house: they reach the core and their own files only. */
 const BESIDE = ['cli', 'server'].flatMap((target) =>
-  ['app', 'src/features', 'src/bench', 'src/store', 'src/ui', 'src/workers'].map((from) => ({ target: `./${target}`, from: `./${from}`, message: `${target} reaches only core.` })),
+  ['app', 'src/features', 'src/bench', 'src/store', 'src/ui', 'src/workers'].map((from) => ({
+    target: `./${target}`,
+    from: `./${from}`,
+    message: `${target} reaches only core.`,
+  })),
 );
 /** Rooms of the core in their own order, so that no two lean on each other; the generator knows nothing of the core. */
-const CORE = ['derive', 'formats', 'job', 'relate', 'outline', 'planar', 'shelf', 'calibrate', 'adjust', 'raster', 'geometry', 'units', 'basics'];
+const CORE = [
+  'derive',
+  'formats',
+  'job',
+  'relate',
+  'outline',
+  'planar',
+  'shelf',
+  'calibrate',
+  'adjust',
+  'raster',
+  'geometry',
+  'units',
+  'basics',
+];
 const ALLOWED_UP = { formats: ['job'], derive: CORE };
 const CORE_ZONES = CORE.flatMap((room, level) =>
-  CORE.slice(0, level).filter((upper) => !(ALLOWED_UP[room] ?? []).includes(upper)).map((upper) => ({ target: `./src/core/${room}`, from: `./src/core/${upper}`, message: `core/${room} stands below core/${upper}.` })),
+  CORE.slice(0, level)
+    .filter((upper) => !(ALLOWED_UP[room] ?? []).includes(upper))
+    .map((upper) => ({
+      target: `./src/core/${room}`,
+      from: `./src/core/${upper}`,
+      message: `core/${room} stands below core/${upper}.`,
+    })),
 );
-const GENERATOR = [{ target: './demo/generator', from: './src', message: 'The generator judges the core, so it must not use it.' }];
+const GENERATOR = [
+  { target: './demo/generator', from: './src', message: 'The generator judges the core, so it must not use it.' },
+];
 
 module.exports = [
   { ignores: ['node_modules/', 'dist/', 'public/', '.expo/', '.cache/', 'test-results/', 'expo-env.d.ts'] },
@@ -29,12 +63,22 @@ module.exports = [
       'max-lines': ['error', { max: 400, skipBlankLines: false }],
       'max-lines-per-function': ['error', { max: 40, skipComments: true }],
       '@typescript-eslint/no-explicit-any': 'error',
-      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false }],
+      '@typescript-eslint/consistent-type-imports': [
+        'error',
+        { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false },
+      ],
       'react-hooks/exhaustive-deps': 'error',
       // fast-check is used as its documentation writes it.
       'import/no-named-as-default-member': 'off',
       'import/no-named-as-default': 'off',
-      'no-restricted-syntax': ['error', { selector: 'JSXOpeningElement[name.name=/^(ActivityIndicator|ProgressBar)$/]:not(:has(JSXAttribute[name.name="accessibilityLabel"]))', message: 'Say what is being waited for: accessibilityLabel.' }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'JSXOpeningElement[name.name=/^(ActivityIndicator|ProgressBar)$/]:not(:has(JSXAttribute[name.name="accessibilityLabel"]))',
+          message: 'Say what is being waited for: accessibilityLabel.',
+        },
+      ],
       // A schema and the type that follows from it share their name.
       '@typescript-eslint/no-redeclare': 'off',
     },
@@ -43,10 +87,30 @@ module.exports = [
     // A room is entered by its door: other rooms import its index only.
     files: ['src/core/**/*.ts'],
     ignores: ['**/*.test.ts'],
-    rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: '^\\.\\./[a-z]+/.+', message: 'Import the room (../room), not a file in it.' }, { group: ['react', 'react-*', 'expo*', 'node:*', 'three'], message: 'The core has no interface, no DOM, no Node.' }] }] },
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { regex: '^\\.\\./[a-z]+/.+', message: 'Import the room (../room), not a file in it.' },
+            {
+              group: ['react', 'react-*', 'expo*', 'node:*', 'three'],
+              message: 'The core has no interface, no DOM, no Node.',
+            },
+          ],
+        },
+      ],
+    },
   },
   // What is handed to a page to run there has to be one function.
   { files: ['demo/film.ts'], rules: { 'max-lines-per-function': 'off' } },
   // Tests may reach anywhere and use Node: they judge from outside.
-  { files: ['**/*.test.{ts,tsx}', 'e2e/**', 'bench/**'], rules: { 'max-lines-per-function': 'off', 'react-hooks/rules-of-hooks': 'off', 'import/no-restricted-paths': 'off' } },
+  {
+    files: ['**/*.test.{ts,tsx}', 'e2e/**', 'bench/**'],
+    rules: {
+      'max-lines-per-function': 'off',
+      'react-hooks/rules-of-hooks': 'off',
+      'import/no-restricted-paths': 'off',
+    },
+  },
 ];

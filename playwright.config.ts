@@ -10,7 +10,10 @@ export default defineConfig({
   workers: 2,
   // The longest task takes a minute on a usual machine, and five on a slow one.
   timeout: 480_000,
-  reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? 'test-results/browser.json' }]],
+  reporter: [
+    ['list'],
+    ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? 'test-results/browser.json' }],
+  ],
   webServer: { command: `node --import tsx server/main.ts --port ${PORT}`, port: PORT, reuseExistingServer: false },
   use: {
     baseURL: `http://localhost:${PORT}`,
@@ -19,12 +22,28 @@ export default defineConfig({
     serviceWorkers: 'block',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
-      args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--enable-unsafe-swiftshader', '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
+      args: [
+        '--headless',
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--enable-unsafe-swiftshader',
+        '--use-fake-device-for-media-stream',
+        '--use-fake-ui-for-media-stream',
+      ],
     },
   },
   projects: [
     { name: 'wide', grepInvert: /@phone/, use: { viewport: { width: 1280, height: 800 } } },
     // What only a keyboard or a mouse does is marked @wide, what only a phone does @phone; so is what does not depend on the size.
-    { name: 'phone', grepInvert: /@wide/, use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, deviceScaleFactor: 3 } },
+    {
+      name: 'phone',
+      grepInvert: /@wide/,
+      use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, deviceScaleFactor: 3 },
+    },
   ],
 });

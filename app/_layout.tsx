@@ -8,11 +8,17 @@ import { Icon, isIconName } from '@/ui/icon';
 import { paperTheme } from '@/ui/theme';
 
 const settings = {
-  icon: ({ name, color, size }: { name: unknown; color?: string; size: number }) => (isIconName(name) ? <Icon name={name} color={color ?? 'currentColor'} size={size} /> : null),
+  icon: ({ name, color, size }: { name: unknown; color?: string; size: number }) =>
+    isIconName(name) ? <Icon name={name} color={color ?? 'currentColor'} size={size} /> : null,
 };
 
 export default function Layout() {
-  const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { networkMode: 'always', retry: false }, mutations: { networkMode: 'always' } } }));
+  const [client] = useState(
+    () =>
+      new QueryClient({
+        defaultOptions: { queries: { networkMode: 'always', retry: false }, mutations: { networkMode: 'always' } },
+      }),
+  );
   useEffect(keepAppOnDevice, []);
   return (
     <QueryClientProvider client={client}>

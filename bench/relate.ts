@@ -10,10 +10,33 @@ const SIDES = ['level', 'upright', 'level', 'upright'] as const;
 
 /** A scan of 10 px/mm whose scale is known. */
 function sheetOf(): Pick<Job, 'sheets' | 'views'> {
-  const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 8000, height: 6000, kind: 'scan', taken: {} };
+  const sheet: Sheet = {
+    id: 's',
+    name: 's',
+    picture: 'a'.repeat(64),
+    mediaType: 'image/png',
+    bytes: 1,
+    width: 8000,
+    height: 6000,
+    kind: 'scan',
+    taken: {},
+  };
   const view = {
-    ...createView('v', sheet), points: [{ id: 'p', at: [0, 500] as const, sigma: 1 }, { id: 'q', at: [5000, 500] as const, sigma: 1 }],
-    evidence: [{ id: 'e', kind: 'length' as const, groups: [['p', 'q']], said: { length: { value: 500, written: '500' } }, guess: false, role: 'use' as const }],
+    ...createView('v', sheet),
+    points: [
+      { id: 'p', at: [0, 500] as const, sigma: 1 },
+      { id: 'q', at: [5000, 500] as const, sigma: 1 },
+    ],
+    evidence: [
+      {
+        id: 'e',
+        kind: 'length' as const,
+        groups: [['p', 'q']],
+        said: { length: { value: 500, written: '500' } },
+        guess: false,
+        role: 'use' as const,
+      },
+    ],
   };
   return { sheets: [sheet], views: [view] };
 }
@@ -23,11 +46,30 @@ function jobOfRectangles(count: number): Job {
   const outlines = Array.from({ length: count }, (_, i): Chain => {
     const [x, y] = [100 + (i % 20) * 380, 100 + Math.floor(i / 20) * 300];
     return {
-      shape: 'chain', id: `o${i}`, layer: 'outline', view: 'v', closed: true, segments: SIDES.map(() => ({ kind: 'line' })),
-      nodes: ([[0, 180], [300, 183], [302, 0], [1, 2]] as const).map(([u, v], n) => ({ id: `n${n}`, smooth: false, place: { kind: 'pointed', at: [x + u, y + v], sigma: 1 } })),
+      shape: 'chain',
+      id: `o${i}`,
+      layer: 'outline',
+      view: 'v',
+      closed: true,
+      segments: SIDES.map(() => ({ kind: 'line' })),
+      nodes: (
+        [
+          [0, 180],
+          [300, 183],
+          [302, 0],
+          [1, 2],
+        ] as const
+      ).map(([u, v], n) => ({ id: `n${n}`, smooth: false, place: { kind: 'pointed', at: [x + u, y + v], sigma: 1 } })),
     };
   });
-  const relations = outlines.flatMap((outline) => SIDES.map((kind, n): Relation => ({ id: `${outline.id}r${n}`, view: 'v', kind, on: [{ outline: outline.id, segment: `n${n}` }] })));
+  const relations = outlines.flatMap((outline) =>
+    SIDES.map((kind, n): Relation => ({
+      id: `${outline.id}r${n}`,
+      view: 'v',
+      kind,
+      on: [{ outline: outline.id, segment: `n${n}` }],
+    })),
+  );
   return { ...createJob('j', 'Many', new Date(0)), ...sheetOf(), outlines, relations };
 }
 
@@ -36,33 +78,53 @@ export function dragTime(count: number): number {
   const derive = createDeriver();
   let job = jobOfRectangles(count);
   derive(job);
-  return median(Array.from({ length: 21 }, (_, step) => {
-    const [first, ...rest] = job.outlines as readonly Chain[];
-    const nodes = first!.nodes.map((node, n) => (n === 0 ? { ...node, place: { kind: 'pointed' as const, at: [100 + step, 280] as const, sigma: 1 } } : node));
-    job = { ...job, outlines: [{ ...first!, nodes }, ...rest] };
-    const began = performance.now();
-    derive(job);
-    return performance.now() - began;
-  }));
+  return median(
+    Array.from({ length: 21 }, (_, step) => {
+      const [first, ...rest] = job.outlines as readonly Chain[];
+      const nodes = first!.nodes.map((node, n) =>
+        n === 0 ? { ...node, place: { kind: 'pointed' as const, at: [100 + step, 280] as const, sigma: 1 } } : node,
+      );
+      job = { ...job, outlines: [{ ...first!, nodes }, ...rest] };
+      const began = performance.now();
+      derive(job);
+      return performance.now() - began;
+    }),
+  );
 }
 
 /** Milliseconds until a ring of 120 nodes has 60 pairs of equal lengths, or 60 equal lengths one after the other. */
 export function ringTime(pairs: boolean): number {
   const { normal } = createRandom(1);
   const ring: Chain = {
-    shape: 'chain', id: 'o', layer: 'outline', view: 'v', closed: true, segments: Array.from({ length: 120 }, () => ({ kind: 'line' })),
+    shape: 'chain',
+    id: 'o',
+    layer: 'outline',
+    view: 'v',
+    closed: true,
+    segments: Array.from({ length: 120 }, () => ({ kind: 'line' })),
     nodes: Array.from({ length: 120 }, (_, i) => {
       const [radius, turn] = [2500 + 3 * normal(), (i / 120) * 2 * Math.PI];
-      return { id: `n${i}`, smooth: false, place: { kind: 'pointed', at: [3000 + radius * Math.cos(turn), 3000 + radius * Math.sin(turn)], sigma: 1 } };
+      return {
+        id: `n${i}`,
+        smooth: false,
+        place: { kind: 'pointed', at: [3000 + radius * Math.cos(turn), 3000 + radius * Math.sin(turn)], sigma: 1 },
+      };
     }),
   };
   const segment = (i: number) => ({ outline: 'o', segment: `n${i}` });
-  const relations = Array.from({ length: 60 }, (_, i): Relation => ({ id: `r${i}`, view: 'v', kind: 'equal-length', on: pairs ? [segment(2 * i), segment(2 * i + 1)] : [segment(i), segment(i + 1)] }));
-  const job = { ...createJob('j', 'Ring', new Date(0)), ...sheetOf(), outlines: [ring], relations };
-  return median(Array.from({ length: 5 }, () => {
-    const derive = createDeriver();
-    const began = performance.now();
-    derive(job);
-    return performance.now() - began;
+  const relations = Array.from({ length: 60 }, (_, i): Relation => ({
+    id: `r${i}`,
+    view: 'v',
+    kind: 'equal-length',
+    on: pairs ? [segment(2 * i), segment(2 * i + 1)] : [segment(i), segment(i + 1)],
   }));
+  const job = { ...createJob('j', 'Ring', new Date(0)), ...sheetOf(), outlines: [ring], relations };
+  return median(
+    Array.from({ length: 5 }, () => {
+      const derive = createDeriver();
+      const began = performance.now();
+      derive(job);
+      return performance.now() - began;
+    }),
+  );
 }

@@ -16,7 +16,17 @@ import { measureSources } from './sources';
 
 const PORT = 8719;
 const HOME = `http://localhost:${PORT}/`;
-const CHROMIUM = ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--enable-unsafe-swiftshader'];
+const CHROMIUM = [
+  '--headless',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--enable-unsafe-swiftshader',
+];
 
 const rows: (readonly [string, string, string])[] = [];
 const row = (what: string, measured: string, budget: string) => rows.push([what, measured, budget]);
@@ -28,9 +38,22 @@ function fitTime(count: number): number {
   const points = Object.fromEntries(Array.from({ length: count + 7 }, (_, i) => [`p${i}`, { at: place(i), sigma: 1 }]));
   const evidence = Array.from({ length: count }, (_, i): Evidence => {
     const [a, b] = [place(i), place(i + 7)];
-    return { id: String(i), kind: 'length', from: `p${i}`, to: `p${i + 7}`, mm: Math.hypot(a[0] - b[0], a[1] - b[1]) / 10, sigma: 0.1 };
+    return {
+      id: String(i),
+      kind: 'length',
+      from: `p${i}`,
+      to: `p${i + 7}`,
+      mm: Math.hypot(a[0] - b[0], a[1] - b[1]) / 10,
+      sigma: 0.1,
+    };
   });
-  const input = { picture: { width: 4032, height: 3024, kind: 'photo' as const, focal35mm: 52 }, datum: { origin: [0, 3024] as const, direction: 0 }, points, evidence, lift: { mm: 0, sigma: 1.5 } };
+  const input = {
+    picture: { width: 4032, height: 3024, kind: 'photo' as const, focal35mm: 52 },
+    datum: { origin: [0, 3024] as const, direction: 0 },
+    points,
+    evidence,
+    lift: { mm: 0, sigma: 1.5 },
+  };
   const times = Array.from({ length: 15 }, () => {
     const start = performance.now();
     fitView(input);
@@ -43,7 +66,10 @@ function fitTime(count: number): number {
 function demoFitTime(name: string, only?: readonly string[]): number {
   const read = readJob(JSON.parse(readFileSync(`public/demo/${name}.json`, 'utf8')));
   if (!read.ok) throw new Error(read.code);
-  const views = read.value.views.map((view) => ({ ...view, evidence: view.evidence.filter(({ id }) => !only || only.includes(id)) }));
+  const views = read.value.views.map((view) => ({
+    ...view,
+    evidence: view.evidence.filter(({ id }) => !only || only.includes(id)),
+  }));
   const times = Array.from({ length: 15 }, () => {
     const start = performance.now();
     createDeriver()({ ...read.value, views, outlines: [], relations: [], regions: [], dimensions: [] });
@@ -69,34 +95,76 @@ function fourthTime(run: () => unknown): number {
 
 /** A 12 MP photo squared up at full size, and the same by the picture library's warp, which knows no lens. */
 async function straightenTimes(): Promise<void> {
-  const { width, height, data } = jpeg.decode(readFileSync('public/demo/blade-slanted.jpg'), { useTArray: true, maxMemoryUsageInMB: 1024 });
+  const { width, height, data } = jpeg.decode(readFileSync('public/demo/blade-slanted.jpg'), {
+    useTArray: true,
+    maxMemoryUsageInMB: 1024,
+  });
   const source = { width, height, data: new Uint8ClampedArray(data.buffer) };
-  const map = createSheetMap({ width, height }, { k1: 0.03, k2: 0, centre: [0, 0] }, [300, 0, 0, 0, 300, 0, 0.02, -0.25, 1]);
+  const map = createSheetMap(
+    { width, height },
+    { k1: 0.03, k2: 0, centre: [0, 0] },
+    [300, 0, 0, 0, 300, 0, 0.02, -0.25, 1],
+  );
   const perMm = Math.hypot(width, height) / 2 / 300;
   const corner = toPlane(map, [0.1 * width, 0.1 * height]);
-  const ours = () => straightenRows(source, width, 0, height, ([x, y]) => toSheet(map, [corner[0] + x / perMm, corner[1] - y / perMm]));
+  const ours = () =>
+    straightenRows(source, width, 0, height, ([x, y]) => toSheet(map, [corner[0] + x / perMm, corner[1] - y / perMm]));
   row('a 12 MP picture squared up, lens and all', milliseconds(fourthTime(ours)), 'faster than the next line');
   const loaded = (await import('@techstark/opencv-js')).default as unknown;
   const library = (loaded instanceof Promise ? await loaded : loaded) as Record<string, any>; // eslint-disable-line @typescript-eslint/no-explicit-any
   if (!library.Mat) await new Promise<void>((resolve) => (library.onRuntimeInitialized = resolve));
   const [from, to] = [library.matFromImageData(source), new library.Mat()];
-  const theirs = () => library.warpPerspective(from, to, library.matFromArray(3, 3, library.CV_64F, [1.1, 0.02, 40, 0.03, 0.9, 60, 2e-5, -6e-5, 1]), new library.Size(width, height), library.INTER_LINEAR);
-  row('a 12 MP picture by warpPerspective of @techstark/opencv-js, no lens', milliseconds(fourthTime(theirs)), 'the peer of the line above');
+  const theirs = () =>
+    library.warpPerspective(
+      from,
+      to,
+      library.matFromArray(3, 3, library.CV_64F, [1.1, 0.02, 40, 0.03, 0.9, 60, 2e-5, -6e-5, 1]),
+      new library.Size(width, height),
+      library.INTER_LINEAR,
+    );
+  row(
+    'a 12 MP picture by warpPerspective of @techstark/opencv-js, no lens',
+    milliseconds(fourthTime(theirs)),
+    'the peer of the line above',
+  );
 }
 
 /** A 48 MP sheet of soft colour with 2,000 line segments over it, as a bundle. */
 function largeBundle(segments: number): Buffer {
   const [width, height] = [8000, 6000];
   const data = Buffer.alloc(width * height * 4);
-  for (let i = 0; i < width * height; i++) data.fill((i * 7919) >> 13 & 63, 4 * i, 4 * i + 3);
+  for (let i = 0; i < width * height; i++) data.fill(((i * 7919) >> 13) & 63, 4 * i, 4 * i + 3);
   const picture = jpeg.encode({ width, height, data }, 60).data;
-  const sheet: Sheet = { id: 's', name: 'large', picture: sha256Hex(picture), mediaType: 'image/jpeg', bytes: picture.length, width, height, kind: 'photo', taken: {} };
+  const sheet: Sheet = {
+    id: 's',
+    name: 'large',
+    picture: sha256Hex(picture),
+    mediaType: 'image/jpeg',
+    bytes: picture.length,
+    width,
+    height,
+    kind: 'photo',
+    taken: {},
+  };
   const chains = Array.from({ length: segments / 20 }, (_, c): Outline => ({
-    shape: 'chain', id: `c${c}`, layer: 'outline', view: 'v', closed: false,
-    nodes: Array.from({ length: 21 }, (_, n) => ({ id: `n${n}`, place: { kind: 'pointed', at: [200 + n * 370, 60 + c * 58 + (n % 2) * 30], sigma: 1 }, smooth: true })),
+    shape: 'chain',
+    id: `c${c}`,
+    layer: 'outline',
+    view: 'v',
+    closed: false,
+    nodes: Array.from({ length: 21 }, (_, n) => ({
+      id: `n${n}`,
+      place: { kind: 'pointed', at: [200 + n * 370, 60 + c * 58 + (n % 2) * 30], sigma: 1 },
+      smooth: true,
+    })),
     segments: Array.from({ length: 20 }, () => ({ kind: 'line' as const })),
   }));
-  const job: Job = { ...createJob('large', 'Large', new Date(0)), sheets: [sheet], views: [createView('v', sheet)], outlines: chains };
+  const job: Job = {
+    ...createJob('large', 'Large', new Date(0)),
+    sheets: [sheet],
+    views: [createView('v', sheet)],
+    outlines: chains,
+  };
   return Buffer.from(writeBundle({ job, pictures: new Map([[sheet.picture, picture]]) }));
 }
 
@@ -144,7 +212,9 @@ async function straightWork(browser: Browser): Promise<readonly [Work, Work]> {
 async function openLarge(browser: Browser, segments: number): Promise<Work> {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(HOME);
-  await page.getByTestId('bundle-file').setInputFiles({ name: 'large.zip', mimeType: 'application/zip', buffer: largeBundle(segments) });
+  await page
+    .getByTestId('bundle-file')
+    .setInputFiles({ name: 'large.zip', mimeType: 'application/zip', buffer: largeBundle(segments) });
   await page.locator('#bench-drawing').waitFor({ state: 'attached', timeout: 120_000 });
   await page.waitForTimeout(4000);
   const work = await panWork(page, 60);
@@ -187,18 +257,38 @@ async function chosenToShown(browser: Browser): Promise<number> {
 }
 
 async function main(): Promise<void> {
-  row('a fixed loop of 3·10⁸ additions, to tell how quick this machine is', milliseconds(loopTime()), '300 to 450 ms on a usual one');
+  row(
+    'a fixed loop of 3·10⁸ additions, to tell how quick this machine is',
+    milliseconds(loopTime()),
+    '300 to 450 ms on a usual one',
+  );
   row('a fit with 20 lengths, as a photo', milliseconds(fitTime(20)), '16 ms');
   row('a fit with 60 lengths, as a photo', milliseconds(fitTime(60)), '60 ms');
   row('a fit with 400 lengths, as a photo', milliseconds(fitTime(400)), 'a second');
-  row('an ordinary fit: a card by its sides and a length, square-on', milliseconds(demoFitTime('blade-finished', ['card', 'rule'])), '16 ms');
-  row('the finished blade: card by its sides, a length, two straight edges, a check', milliseconds(demoFitTime('blade-finished')), 'no budget');
-  row('the hardest demo: slanted, bowed, and a size that is wrong', milliseconds(demoFitTime('blade-slanted')), '100 ms');
+  row(
+    'an ordinary fit: a card by its sides and a length, square-on',
+    milliseconds(demoFitTime('blade-finished', ['card', 'rule'])),
+    '16 ms',
+  );
+  row(
+    'the finished blade: card by its sides, a length, two straight edges, a check',
+    milliseconds(demoFitTime('blade-finished')),
+    'no budget',
+  );
+  row(
+    'the hardest demo: slanted, bowed, and a size that is wrong',
+    milliseconds(demoFitTime('blade-slanted')),
+    '100 ms',
+  );
   row('120 nodes with 60 pairs of equal lengths', milliseconds(ringTime(true)), '500 ms');
   row('120 nodes with 60 equal lengths, one after the other', milliseconds(ringTime(false)), '500 ms');
   row('a corner dragged among 75 rectangles that hold 300 relations', milliseconds(dragTime(75)), '16 ms');
   const arranged = arrangementTime(5000);
-  row(`5,000 lines and circles arranged (${arranged.edges} edges)`, milliseconds(arranged.milliseconds), 'the next line is a peer’s part of it');
+  row(
+    `5,000 lines and circles arranged (${arranged.edges} edges)`,
+    milliseconds(arranged.milliseconds),
+    'the next line is a peer’s part of it',
+  );
   row('the 1,000 circles of them united by clipper2-ts, in 64 chords each', milliseconds(peerUnionTime(5000)), '');
   offsetTime(200);
   row('an outline of 1,000 cubics offset, as cubics', milliseconds(offsetTime(1000)), 'a second');
@@ -206,25 +296,48 @@ async function main(): Promise<void> {
   row('the aim caught among 20,000 pieces', milliseconds(snapTime(20_000)), '2 ms');
   await straightenTimes();
 
-  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--port', String(PORT)], { stdio: 'ignore' });
+  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--port', String(PORT)], {
+    stdio: 'ignore',
+  });
   await new Promise((resolve) => setTimeout(resolve, 4000));
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM });
   try {
-    row('first visit, over the wire, until the first screen is there', `${((await firstVisit(browser)) / 1e6).toFixed(2)} MB`, '0.9 MB');
+    row(
+      'first visit, over the wire, until the first screen is there',
+      `${((await firstVisit(browser)) / 1e6).toFixed(2)} MB`,
+      '0.9 MB',
+    );
     row('a 12 MP photo, from chosen to on the bench', milliseconds(await chosenToShown(browser)), '1500 ms');
     const [taken, straight] = await straightWork(browser);
-    row('pan over 12 MP as it was taken: script / main thread a frame', `${milliseconds(taken.script)} / ${milliseconds(taken.task)}`, 'the peer of the next line');
-    row('pan over 12 MP squared up: script / main thread a frame', `${milliseconds(straight.script)} / ${milliseconds(straight.task)}`, 'no worse than as it was taken');
+    row(
+      'pan over 12 MP as it was taken: script / main thread a frame',
+      `${milliseconds(taken.script)} / ${milliseconds(taken.task)}`,
+      'the peer of the next line',
+    );
+    row(
+      'pan over 12 MP squared up: script / main thread a frame',
+      `${milliseconds(straight.script)} / ${milliseconds(straight.task)}`,
+      'no worse than as it was taken',
+    );
     const [alone, drawn] = [await openLarge(browser, 0), await openLarge(browser, 2000)];
-    row('pan over 48 MP, the picture alone: script / main thread a frame', `${milliseconds(alone.script)} / ${milliseconds(alone.task)}`, 'the peer of the next line');
-    row('pan over 48 MP with 2,000 segments: script / main thread a frame', `${milliseconds(drawn.script)} / ${milliseconds(drawn.task)}`, 'no worse than alone (in software)');
+    row(
+      'pan over 48 MP, the picture alone: script / main thread a frame',
+      `${milliseconds(alone.script)} / ${milliseconds(alone.task)}`,
+      'the peer of the next line',
+    );
+    row(
+      'pan over 48 MP with 2,000 segments: script / main thread a frame',
+      `${milliseconds(drawn.script)} / ${milliseconds(drawn.task)}`,
+      'no worse than alone (in software)',
+    );
     await measureSources(browser, HOME, row);
   } finally {
     await browser.close();
     server.kill();
   }
   const widths = [0, 1, 2].map((i) => Math.max(...rows.map((line) => line[i]!.length)));
-  for (const line of [['what', 'measured', 'budget'] as const, ...rows]) console.log(line.map((text, i) => text.padEnd(widths[i]!)).join('  '));
+  for (const line of [['what', 'measured', 'budget'] as const, ...rows])
+    console.log(line.map((text, i) => text.padEnd(widths[i]!)).join('  '));
 }
 
 void main();

@@ -29,20 +29,25 @@ function largeDrawing(folder: string, entities: number): string {
     const [x, y] = [(i % 500) * 2, Math.floor(i / 500) * 2];
     return `0\nLINE\n8\n${i % 12}\n10\n${x}\n20\n${y}\n11\n${x + 1.6}\n21\n${y + (i % 3)}\n`;
   });
-  writeFileSync(file, `0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n6\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${lines.join('')}0\nENDSEC\n0\nEOF\n`);
+  writeFileSync(
+    file,
+    `0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n6\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${lines.join('')}0\nENDSEC\n0\nEOF\n`,
+  );
   return file;
 }
 
 /** The most memory that any page's process of this machine had at once, MB (Linux: VmHWM). */
 function peakOfPages(): number {
-  const peaks = readdirSync('/proc').filter((name) => /^\d+$/.test(name)).map((pid) => {
-    try {
-      if (!readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('--type=renderer')) return 0;
-      return Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
-    } catch {
-      return 0;
-    }
-  });
+  const peaks = readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .map((pid) => {
+      try {
+        if (!readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('--type=renderer')) return 0;
+        return Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
+      } catch {
+        return 0;
+      }
+    });
   return Math.max(...peaks);
 }
 
@@ -79,7 +84,10 @@ export async function measureSources(browser: Browser, home: string, row: Row): 
   await drawing.getByTestId('new-job').click();
   began = performance.now();
   await drawing.getByTestId('picture-files').setInputFiles(largeDrawing(folder, 200_000));
-  await drawing.getByText(/200000 lines and curves/).first().waitFor({ timeout: 120_000 });
+  await drawing
+    .getByText(/200000 lines and curves/)
+    .first()
+    .waitFor({ timeout: 120_000 });
   row('a DXF of 200,000 lines, from chosen to read', seconds(began), 'no budget');
   await drawing.getByTestId('look-at-reference').click();
   began = performance.now();

@@ -7,10 +7,18 @@ import { sha256Hex, writeBundle } from '../src/core/formats';
 const folder = mkdtempSync(path.join(tmpdir(), 'bryony-'));
 const bundle = path.join(folder, 'blade.bryony.zip');
 const photo = new Uint8Array(readFileSync('public/demo/blade.jpg'));
-writeFileSync(bundle, writeBundle({ job: JSON.parse(readFileSync('public/demo/blade-finished.json', 'utf8')), pictures: new Map([[sha256Hex(photo), photo]]) }));
+writeFileSync(
+  bundle,
+  writeBundle({
+    job: JSON.parse(readFileSync('public/demo/blade-finished.json', 'utf8')),
+    pictures: new Map([[sha256Hex(photo), photo]]),
+  }),
+);
 
 function bryony(...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', ...args], { encoding: 'utf8' });
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', ...args], {
+    encoding: 'utf8',
+  });
   return { status, stdout, stderr };
 }
 
@@ -33,7 +41,13 @@ describe('the command line', () => {
 
   it('checks a drawing, finds its regions, and lists its parts, doors and windows', () => {
     const drawn = path.join(folder, 'drawn.bryony.zip');
-    writeFileSync(drawn, writeBundle({ job: JSON.parse(readFileSync('public/demo/blade-drawn.json', 'utf8')), pictures: new Map([[sha256Hex(photo), photo]]) }));
+    writeFileSync(
+      drawn,
+      writeBundle({
+        job: JSON.parse(readFileSync('public/demo/blade-drawn.json', 'utf8')),
+        pictures: new Map([[sha256Hex(photo), photo]]),
+      }),
+    );
     const [view] = JSON.parse(bryony('check', drawn).stdout);
     expect(view.findings).toEqual([]);
     // Four holes and the blade around them.
@@ -46,17 +60,55 @@ describe('the command line', () => {
     expect([Number(row[5]), Number(row[7])]).toEqual([expect.closeTo(file.width, 2), expect.closeTo(file.height, 2)]);
     const plan = path.join(folder, 'shed.bryony.zip');
     const scan = readFileSync('public/demo/shed-plan.jpg');
-    writeFileSync(plan, writeBundle({ job: JSON.parse(readFileSync('public/demo/shed.json', 'utf8')), pictures: new Map([[sha256Hex(scan), scan]]) }));
-    expect(bryony('openings', plan).stdout.trim().split('\r\n').slice(1)).toEqual(['D1,door,820,2000,,2000,740,1,left,120', 'W1,window,1400,800,1000,1800,1300,1,,120']);
+    writeFileSync(
+      plan,
+      writeBundle({
+        job: JSON.parse(readFileSync('public/demo/shed.json', 'utf8')),
+        pictures: new Map([[sha256Hex(scan), scan]]),
+      }),
+    );
+    expect(bryony('openings', plan).stdout.trim().split('\r\n').slice(1)).toEqual([
+      'D1,door,820,2000,,2000,740,1,left,120',
+      'W1,window,1400,800,1000,1800,1300,1,,120',
+    ]);
   });
 
   it('solves problems in order, one line each, and says with its status whether all have a fit', () => {
     const points = { a: [812.4, 1533], b: { at: [2900, 1490], sigma: 0.8 }, c: [1500, 2600], d: [900, 400] };
-    const good = { name: 'blade', image: { width: 4032, height: 3024 }, points, evidence: [{ id: 'e1', kind: 'length', from: 'a', to: 'b', mm: 240, sigma: 0.2 }, { id: 'e2', kind: 'length', from: 'c', to: 'd', mm: 259, sigma: 0.2, check: true }], ask: { lengths: [['a', 'b'], ['a', 'c']], points: ['c'], adviseWithin: ['a', 'b', 'c'] } };
+    const good = {
+      name: 'blade',
+      image: { width: 4032, height: 3024 },
+      points,
+      evidence: [
+        { id: 'e1', kind: 'length', from: 'a', to: 'b', mm: 240, sigma: 0.2 },
+        { id: 'e2', kind: 'length', from: 'c', to: 'd', mm: 259, sigma: 0.2, check: true },
+      ],
+      ask: {
+        lengths: [
+          ['a', 'b'],
+          ['a', 'c'],
+        ],
+        points: ['c'],
+        adviseWithin: ['a', 'b', 'c'],
+      },
+    };
     const none = { ...good, name: 'none', evidence: [] };
     const slanted = { ...good, name: 'slanted', model: 'projective' };
     const zero = { ...good, name: 'zero', evidence: [{ ...good.evidence[0], mm: 0 }] };
-    const shaky = { ...good, name: 'shaky', points: { ...points, a: { at: [812.4, 1533], again: [[816, 1530], [809, 1537]] } } };
+    const shaky = {
+      ...good,
+      name: 'shaky',
+      points: {
+        ...points,
+        a: {
+          at: [812.4, 1533],
+          again: [
+            [816, 1530],
+            [809, 1537],
+          ],
+        },
+      },
+    };
     const nothing = { ...shaky, name: 'nothing', points: { ...shaky.points, a: { ...shaky.points.a, sigma: -1 } } };
     const odd = { ...good, name: 'odd', evidence: [{ ...good.evidence[0], kind: 'hexagon' }] };
     const file = (name: string, content: unknown) => {
@@ -65,14 +117,31 @@ describe('the command line', () => {
       return at;
     };
     const many = bryony('solve', file('many.json', [good, none, slanted, zero, odd, shaky, nothing, 7]));
-    const answers = many.stdout.trim().split('\n').map((line) => JSON.parse(line));
+    const answers = many.stdout
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line));
     expect(many.status).toBe(1);
     expect(answers.map(({ name, status, code }) => [name, status, code])).toEqual([
-      ['blade', 'ok', undefined], ['none', 'undetermined', 'scale-undetermined'], ['slanted', 'undetermined', 'tilt-undetermined'],
-      ['zero', 'refused', 'evidence-length-not-positive'], ['odd', 'refused', 'evidence-kind-unknown'],
-      ['shaky', 'ok', undefined], ['nothing', 'refused', 'point-sigma-not-positive'], [undefined, 'refused', 'problem-malformed'],
+      ['blade', 'ok', undefined],
+      ['none', 'undetermined', 'scale-undetermined'],
+      ['slanted', 'undetermined', 'tilt-undetermined'],
+      ['zero', 'refused', 'evidence-length-not-positive'],
+      ['odd', 'refused', 'evidence-kind-unknown'],
+      ['shaky', 'ok', undefined],
+      ['nothing', 'refused', 'point-sigma-not-positive'],
+      [undefined, 'refused', 'problem-malformed'],
     ]);
-    expect(answers[0]).toMatchObject({ model: 'camera', redundancy: 0, varianceFactor: null, assumed: ['tilt', 'focal', 'lens', 'lens-centre'], evidence: [{ id: 'e1', normalized: null, smallestDetectableMm: null, suspect: false }, { id: 'e2', check: true }] });
+    expect(answers[0]).toMatchObject({
+      model: 'camera',
+      redundancy: 0,
+      varianceFactor: null,
+      assumed: ['tilt', 'focal', 'lens', 'lens-centre'],
+      evidence: [
+        { id: 'e1', normalized: null, smallestDetectableMm: null, suspect: false },
+        { id: 'e2', check: true },
+      ],
+    });
     expect(answers[0].lengths[0].mm).toBeCloseTo(240, 6);
     // The two ends were adjusted with the length: what is left is the length's own doubt.
     expect(answers[0].lengths[0].sigma).toBeCloseTo(0.2, 2);
@@ -82,9 +151,20 @@ describe('the command line', () => {
     expect(bryony('solve', file('good.json', good)).status).toBe(0);
     expect(bryony('solve', file('broken.json', '{')).status).toBe(2);
     // More than a pipe holds at a time comes out whole.
-    const long = bryony('solve', file('long.json', Array.from({ length: 600 }, () => good))).stdout;
+    const long = bryony(
+      'solve',
+      file(
+        'long.json',
+        Array.from({ length: 600 }, () => good),
+      ),
+    ).stdout;
     expect(long.length).toBeGreaterThan(150_000);
-    expect(long.trim().split('\n').map((line) => JSON.parse(line))).toHaveLength(600);
+    expect(
+      long
+        .trim()
+        .split('\n')
+        .map((line) => JSON.parse(line)),
+    ).toHaveLength(600);
   });
 
   it('says with its status what went wrong', () => {

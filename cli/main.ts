@@ -1,6 +1,31 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { createDeriver, drawingOf, figuredIn, figuresOf, findNameOf, lineOfOpening, lineOfPart, listOpenings, listParts, listRims, namesIn, SAME_PLACE, shapesCutIn, shapesShownIn } from '../src/core/derive';
-import { readBundle, readDxf, readSvg, summarize, writeDxf, writeOpeningsTable, writeSvg, writePartsTable, type FileUnit } from '../src/core/formats';
+import {
+  createDeriver,
+  drawingOf,
+  figuredIn,
+  figuresOf,
+  findNameOf,
+  lineOfOpening,
+  lineOfPart,
+  listOpenings,
+  listParts,
+  listRims,
+  namesIn,
+  SAME_PLACE,
+  shapesCutIn,
+  shapesShownIn,
+} from '../src/core/derive';
+import {
+  readBundle,
+  readDxf,
+  readSvg,
+  summarize,
+  writeDxf,
+  writeOpeningsTable,
+  writeSvg,
+  writePartsTable,
+  type FileUnit,
+} from '../src/core/formats';
 import type { Job } from '../src/core/job';
 import { checkShapes } from '../src/core/outline';
 import { listRegions } from '../src/core/planar';
@@ -33,12 +58,24 @@ function report(file: string): unknown {
   return {
     name: job.name,
     views: [...derived.views.values()].map(({ view, fit, sigma, figures, checks, refusal }) => ({
-      id: view.id, name: view.name, scaled: fit.scaled, sigma, evidence: [...figures].map(([id, read]) => ({ id, figures: read })), checks,
-      suspects: fit.suspects, warnings: fit.warnings, refusal: refusal?.code,
+      id: view.id,
+      name: view.name,
+      scaled: fit.scaled,
+      sigma,
+      evidence: [...figures].map(([id, read]) => ({ id, figures: read })),
+      checks,
+      suspects: fit.suspects,
+      warnings: fit.warnings,
+      refusal: refusal?.code,
     })),
     outlines: job.outlines.map((outline) => {
       const shape = derived.shapes.get(outline.id)!;
-      return { id: outline.id, closed: shape.closed, faults: shape.faults, ...figuresOf(outline, figuredIn(job, derived, outline.view), shape) };
+      return {
+        id: outline.id,
+        closed: shape.closed,
+        faults: shape.faults,
+        ...figuresOf(outline, figuredIn(job, derived, outline.view), shape),
+      };
     }),
   };
 }
@@ -59,11 +96,17 @@ const TOUCHING = 0.001;
 function check(file: string): unknown {
   const job = openJob(file);
   const derived = createDeriver()(job);
-  return [...derived.views.values()].map(({ view, fit }) => ({ view, fit, names: namesIn(job, { view, fit }) })).map(({ names, view, fit }) => ({
-    view: view.id, scaled: fit.scaled,
-    findings: checkShapes(shapesCutIn(job, derived, view.id), { shortest: job.shortest, touching: TOUCHING }),
-    regions: listRegions(listRims(shapesShownIn(job, derived, view.id)).map(({ piece }) => piece), SAME_PLACE).map((region) => ({ area: region.area, name: findNameOf(region, names)?.name })),
-  }));
+  return [...derived.views.values()]
+    .map(({ view, fit }) => ({ view, fit, names: namesIn(job, { view, fit }) }))
+    .map(({ names, view, fit }) => ({
+      view: view.id,
+      scaled: fit.scaled,
+      findings: checkShapes(shapesCutIn(job, derived, view.id), { shortest: job.shortest, touching: TOUCHING }),
+      regions: listRegions(
+        listRims(shapesShownIn(job, derived, view.id)).map(({ piece }) => piece),
+        SAME_PLACE,
+      ).map((region) => ({ area: region.area, name: findNameOf(region, names)?.name })),
+    }));
 }
 
 function parts(file: string): string {
@@ -72,7 +115,12 @@ function parts(file: string): string {
   return writePartsTable(listParts(job, (view) => figuredIn(job, derived, view)).map(lineOfPart));
 }
 
-const openings = (file: string): string => writeOpeningsTable(listOpenings(openJob(file)).filter(({ line }) => line).map(lineOfOpening));
+const openings = (file: string): string =>
+  writeOpeningsTable(
+    listOpenings(openJob(file))
+      .filter(({ line }) => line)
+      .map(lineOfOpening),
+  );
 
 function readBack(file: string): unknown {
   const text = readFileSync(file, 'utf8');
@@ -93,7 +141,8 @@ function main([command, file, out, unit]: readonly string[]): number {
   try {
     if (command === '--help' || command === 'help') console.log(HELP);
     else if (command === 'report' && file) console.log(JSON.stringify(report(file), null, 1));
-    else if (command === 'draw' && file && out && /\.(dxf|svg)$/.test(out)) console.log(JSON.stringify(draw(file, out, unit === 'inch' ? 'inch' : 'mm')));
+    else if (command === 'draw' && file && out && /\.(dxf|svg)$/.test(out))
+      console.log(JSON.stringify(draw(file, out, unit === 'inch' ? 'inch' : 'mm')));
     else if (command === 'check' && file) console.log(JSON.stringify(check(file), null, 1));
     else if (command === 'parts' && file) console.log(parts(file));
     else if (command === 'openings' && file) console.log(openings(file));
@@ -105,7 +154,9 @@ function main([command, file, out, unit]: readonly string[]): number {
     }
     return 0;
   } catch (problem) {
-    console.error(problem instanceof Refused ? problem.message : `That file cannot be read: ${(problem as Error).message}`);
+    console.error(
+      problem instanceof Refused ? problem.message : `That file cannot be read: ${(problem as Error).message}`,
+    );
     return problem instanceof Refused ? 1 : 2;
   }
 }

@@ -1,10 +1,20 @@
 import { Amount, z } from '../src/core/basics';
-import { averagedPoint, sigmaOfReading, steadinessOf, type Evidence, type Points, type Reading } from '../src/core/calibrate';
+import {
+  averagedPoint,
+  sigmaOfReading,
+  steadinessOf,
+  type Evidence,
+  type Points,
+  type Reading,
+} from '../src/core/calibrate';
 
 /** A problem as `bryony solve` takes it; docs/solve-format.md explains it field by field. */
 const Pair = z.tuple([Amount, Amount]);
 const Line = z.tuple([z.string(), z.string()]);
-const PointSchema = z.union([Pair, z.object({ at: Pair, again: z.array(Pair).optional(), sigma: Amount.optional(), height: Amount.optional() })]);
+const PointSchema = z.union([
+  Pair,
+  z.object({ at: Pair, again: z.array(Pair).optional(), sigma: Amount.optional(), height: Amount.optional() }),
+]);
 
 const Common = { id: z.string().min(1), check: z.boolean().optional(), guess: z.boolean().optional() };
 const Sigma = { sigma: Amount.optional() };
@@ -16,10 +26,22 @@ const Lines = z.array(Line);
 const EvidenceSchema = z.discriminatedUnion('kind', [
   z.object({ ...Common, ...Sigma, kind: z.literal('length'), from: z.string(), to: z.string(), mm: Amount }),
   z.object({ ...Common, ...Sigma, kind: z.literal('equal'), lines: Lines }),
-  z.object({ ...Common, ...Sigma, kind: z.literal('circle'), through: z.array(z.string()).max(MOST_PLACES), diameterMm: Amount.optional() }),
   z.object({
-    ...Common, ...Sigma, kind: z.literal('rectangle'), corners: z.array(z.string()).optional(), sides: z.array(z.array(z.string())).optional(),
-    widthMm: Amount.optional(), heightMm: Amount.optional(), proportion: Amount.optional(),
+    ...Common,
+    ...Sigma,
+    kind: z.literal('circle'),
+    through: z.array(z.string()).max(MOST_PLACES),
+    diameterMm: Amount.optional(),
+  }),
+  z.object({
+    ...Common,
+    ...Sigma,
+    kind: z.literal('rectangle'),
+    corners: z.array(z.string()).optional(),
+    sides: z.array(z.array(z.string())).optional(),
+    widthMm: Amount.optional(),
+    heightMm: Amount.optional(),
+    proportion: Amount.optional(),
   }),
   z.object({ ...Common, ...SigmaDegrees, kind: z.literal('parallel'), lines: Lines }),
   z.object({ ...Common, ...SigmaDegrees, kind: z.literal('square'), lines: Lines }),
@@ -39,7 +61,13 @@ export const ProblemSchema = z.object({
   lens: z.enum(['auto', 'none', 'k1', 'k1k2']).optional(),
   points: z.record(z.string(), PointSchema),
   evidence: z.array(EvidenceSchema),
-  ask: z.object({ lengths: z.array(Line).default([]), points: z.array(z.string()).default([]), adviseWithin: z.array(z.string()).optional() }).default({ lengths: [], points: [] }),
+  ask: z
+    .object({
+      lengths: z.array(Line).default([]),
+      points: z.array(z.string()).default([]),
+      adviseWithin: z.array(z.string()).optional(),
+    })
+    .default({ lengths: [], points: [] }),
 });
 
 export type SolveProblem = z.infer<typeof ProblemSchema>;
@@ -53,7 +81,12 @@ export function pointsIn({ points, clickSigmaPx }: SolveProblem): Points {
   });
   const steadiness = steadinessOf(all.map(({ readings }) => readings));
   // Without a prototype: a point that nobody gave is not there, whatever it is called.
-  return Object.assign(Object.create(null) as Points, Object.fromEntries(all.map(({ name, height, readings }) => [name, { ...averagedPoint(readings, steadiness), height }])));
+  return Object.assign(
+    Object.create(null) as Points,
+    Object.fromEntries(
+      all.map(({ name, height, readings }) => [name, { ...averagedPoint(readings, steadiness), height }]),
+    ),
+  );
 }
 
 /** The pieces for the core: what was said without a sigma gets that of a reading, or of a guess. */
@@ -61,8 +94,13 @@ export function evidenceIn({ evidence }: SolveProblem): Evidence[] {
   return evidence.map((piece): Evidence => {
     const guess = piece.guess ?? false;
     if (piece.kind === 'length') return { ...piece, sigma: piece.sigma ?? sigmaOfReading(piece.mm, guess) };
-    if (piece.kind === 'circle') return { ...piece, sigma: piece.sigma ?? sigmaOfReading(piece.diameterMm ?? 1, guess) };
-    if (piece.kind === 'rectangle') return { ...piece, sigma: piece.sigma ?? sigmaOfReading(Math.max(piece.widthMm ?? 1, piece.heightMm ?? 1), guess) };
+    if (piece.kind === 'circle')
+      return { ...piece, sigma: piece.sigma ?? sigmaOfReading(piece.diameterMm ?? 1, guess) };
+    if (piece.kind === 'rectangle')
+      return {
+        ...piece,
+        sigma: piece.sigma ?? sigmaOfReading(Math.max(piece.widthMm ?? 1, piece.heightMm ?? 1), guess),
+      };
     return piece;
   });
 }

@@ -1,6 +1,19 @@
 import {
-  ASSUMED, findFault, fitView, isInFront, listAdvice, measuredLength, measuredPlace, readEvidence, checkEvidence, sigmaOfReading,
-  type Evidence, type Fit, type MeasuredPoint, type Points, type ReadFigure,
+  ASSUMED,
+  findFault,
+  fitView,
+  isInFront,
+  listAdvice,
+  measuredLength,
+  measuredPlace,
+  readEvidence,
+  checkEvidence,
+  sigmaOfReading,
+  type Evidence,
+  type Fit,
+  type MeasuredPoint,
+  type Points,
+  type ReadFigure,
 } from '../src/core/calibrate';
 import type { GroupDiagnosis } from '../src/core/adjust';
 import { evidenceIn, KINDS, pointsIn, ProblemSchema, type SolveProblem } from './solve-format';
@@ -12,11 +25,17 @@ export interface Answer {
 }
 
 type Detail = Readonly<Record<string, unknown>>;
-const refusal = (name: string | undefined, code: string, detail: Detail = {}): Answer => ({ name, status: 'refused', code, detail });
+const refusal = (name: string | undefined, code: string, detail: Detail = {}): Answer => ({
+  name,
+  status: 'refused',
+  code,
+  detail,
+});
 
 /** One problem in, one answer out. Whatever is wrong with it is an answer too. */
 export function solveProblem(raw: unknown): Answer {
-  const name = typeof (raw as { name?: unknown } | null)?.name === 'string' ? (raw as { name: string }).name : undefined;
+  const name =
+    typeof (raw as { name?: unknown } | null)?.name === 'string' ? (raw as { name: string }).name : undefined;
   const parsed = ProblemSchema.safeParse(raw);
   if (!parsed.success) return refusal(name, ...findFormatFault(raw, parsed.error.issues[0]));
   const problem = parsed.data;
@@ -27,15 +46,21 @@ export function solveProblem(raw: unknown): Answer {
   const { width, height } = problem.image;
   const fit = fitView({
     picture: { width, height, kind: problem.sheet, focal35mm: problem.focal35mm },
-    datum: { origin: [0, height], direction: 0 }, lift: { mm: 0, sigma: problem.model === 'auto' && problem.sheet === 'photo' ? ASSUMED.lift : 1e-9 },
-    points, evidence, model: problem.model, lens: problem.lens,
+    datum: { origin: [0, height], direction: 0 },
+    lift: { mm: 0, sigma: problem.model === 'auto' && problem.sheet === 'photo' ? ASSUMED.lift : 1e-9 },
+    points,
+    evidence,
+    model: problem.model,
+    lens: problem.lens,
   });
   if (fit.ok) {
     const answer = answerFrom(problem, fit.value, evidence);
     return isOfNumbers(answer) ? answer : refusal(name, 'figures-beyond-bounds');
   }
   const undetermined = fit.detail.undetermined;
-  return typeof undetermined === 'string' ? { name, status: 'undetermined', code: fit.code, undetermined: undetermined.split(',') } : refusal(name, fit.code, fit.detail);
+  return typeof undetermined === 'string'
+    ? { name, status: 'undetermined', code: fit.code, undetermined: undetermined.split(',') }
+    : refusal(name, fit.code, fit.detail);
 }
 
 /** Whether every number in it is one: what is not would be written as nothing. */
@@ -44,16 +69,26 @@ function isOfNumbers(value: unknown): boolean {
   return typeof value !== 'object' || value === null || Object.values(value).every(isOfNumbers);
 }
 
-function findFormatFault(raw: unknown, issue: { readonly path: readonly PropertyKey[]; readonly message: string } | undefined): [string, Detail] {
+function findFormatFault(
+  raw: unknown,
+  issue: { readonly path: readonly PropertyKey[]; readonly message: string } | undefined,
+): [string, Detail] {
   const path = issue?.path ?? [];
   const where = path.map(String).join('.');
-  const piece = path[0] === 'evidence' && typeof path[1] === 'number' ? (raw as { evidence: Record<string, unknown>[] }).evidence[path[1]] : undefined;
+  const piece =
+    path[0] === 'evidence' && typeof path[1] === 'number'
+      ? (raw as { evidence: Record<string, unknown>[] }).evidence[path[1]]
+      : undefined;
   if (piece && !KINDS.has(piece.kind)) return ['evidence-kind-unknown', { id: piece.id, kind: piece.kind }];
   if (piece) return ['evidence-malformed', { id: piece.id, where, why: issue!.message }];
   return ['problem-malformed', { where, why: issue?.message ?? '' }];
 }
 
-function findProblemFault({ clickSigmaPx, focal35mm, ask, points: given }: SolveProblem, points: Points, evidence: readonly Evidence[]): [string, Detail] | undefined {
+function findProblemFault(
+  { clickSigmaPx, focal35mm, ask, points: given }: SolveProblem,
+  points: Points,
+  evidence: readonly Evidence[],
+): [string, Detail] | undefined {
   if (clickSigmaPx <= 0) return ['click-sigma-not-positive', { clickSigmaPx }];
   if (focal35mm !== undefined && focal35mm <= 0) return ['focal-not-positive', { focal35mm }];
   const badPoint = Object.entries(given).find(([, point]) => !Array.isArray(point) && (point.sigma ?? 1) <= 0);
@@ -74,7 +109,8 @@ function findProblemFault({ clickSigmaPx, focal35mm, ask, points: given }: Solve
 
 function answerFrom(problem: SolveProblem, fit: Fit, evidence: readonly Evidence[]): Answer {
   const warnings: { code: string; detail: Detail }[] = fit.warnings.map((code) => ({ code, detail: {} }));
-  if (fit.suspects.length > 0) warnings.push({ code: fit.suspectsKept ? 'suspects-kept' : 'suspects-left-out', detail: { ids: fit.suspects } });
+  if (fit.suspects.length > 0)
+    warnings.push({ code: fit.suspectsKept ? 'suspects-kept' : 'suspects-left-out', detail: { ids: fit.suspects } });
   const at = (name: string): MeasuredPoint => (fit.adjustedPoints.has(name) ? { name } : fit.points[name]!);
   const isSeen = (name: string) => {
     const seen = isInFront(fit.map, fit.points[name]!.at);
@@ -91,20 +127,30 @@ function answerFrom(problem: SolveProblem, fit: Fit, evidence: readonly Evidence
   });
   const { diagnosis } = fit;
   return {
-    name: problem.name, status: 'ok', model: fit.model!.name, lens: fit.model!.lens,
+    name: problem.name,
+    status: 'ok',
+    model: fit.model!.name,
+    lens: fit.model!.lens,
     why: fit.parts.map(({ part, from }) => `${part}-${from}`),
     assumed: fit.parts.filter(({ from }) => from === 'assumed').map(({ part }) => part),
     parts: fit.parts,
-    redundancy: diagnosis!.redundancy, varianceFactor: diagnosis!.varianceFactor, suspectsKept: fit.suspectsKept,
+    redundancy: diagnosis!.redundancy,
+    varianceFactor: diagnosis!.varianceFactor,
+    suspectsKept: fit.suspectsKept,
     evidence: evidence.map((piece) => reportOn(piece, fit)),
-    lengths, points: places,
+    lengths,
+    points: places,
     advice: problem.ask.adviseWithin ? adviceFor(problem, fit) : [],
     warnings,
   };
 }
 
 function adviceFor({ ask, clickSigmaPx }: SolveProblem, fit: Fit) {
-  return listAdvice(fit, { within: ask.adviseWithin!.map((name) => fit.points[name]!.at), clickSigma: clickSigmaPx, sigmaOf: (mm) => sigmaOfReading(mm, false) });
+  return listAdvice(fit, {
+    within: ask.adviseWithin!.map((name) => fit.points[name]!.at),
+    clickSigma: clickSigmaPx,
+    sigmaOf: (mm) => sigmaOfReading(mm, false),
+  });
 }
 
 function reportOn(piece: Evidence, fit: Fit) {
@@ -121,8 +167,11 @@ function reportUsed(piece: Evidence, group: GroupDiagnosis, fit: Fit) {
   const detectable = group.rows.map((row) => row.detectable).filter((value) => value !== null);
   const isTested = group.normalized !== null;
   return {
-    id: piece.id, residualMm: isSized ? worst.residual * sigma : largestDifference(figures, 'mm'), residualDegrees: largestDifference(figures, 'degrees'),
-    normalized: group.normalized, redundancy: group.redundancy,
+    id: piece.id,
+    residualMm: isSized ? worst.residual * sigma : largestDifference(figures, 'mm'),
+    residualDegrees: largestDifference(figures, 'degrees'),
+    normalized: group.normalized,
+    redundancy: group.redundancy,
     smallestDetectableMm: isSized && isTested && detectable.length > 0 ? Math.max(...detectable) * sigma : null,
     suspect: fit.suspects.includes(piece.id),
   };
@@ -131,16 +180,26 @@ function reportUsed(piece: Evidence, group: GroupDiagnosis, fit: Fit) {
 /** A check, or a suspect that was left out: compared with the fit of the others. */
 function reportCompared(piece: Evidence, fit: Fit) {
   const { figures, verdict } = checkEvidence(fit, piece);
-  const worst = figures.filter(({ difference }) => difference !== undefined).sort((a, b) => Math.abs(b.difference! / b.sigma) - Math.abs(a.difference! / a.sigma))[0];
+  const worst = figures
+    .filter(({ difference }) => difference !== undefined)
+    .sort((a, b) => Math.abs(b.difference! / b.sigma) - Math.abs(a.difference! / a.sigma))[0];
   return {
-    id: piece.id, ...(piece.check ? { check: true, verdict } : { leftOut: true }),
-    residualMm: largestDifference(figures, 'mm'), residualDegrees: largestDifference(figures, 'degrees'),
-    normalized: worst ? worst.difference! / worst.sigma : null, redundancy: piece.check ? null : 1,
-    smallestDetectableMm: worst?.figure.unit === 'mm' ? 4.13 * worst.sigma : null, suspect: fit.suspects.includes(piece.id),
+    id: piece.id,
+    ...(piece.check ? { check: true, verdict } : { leftOut: true }),
+    residualMm: largestDifference(figures, 'mm'),
+    residualDegrees: largestDifference(figures, 'degrees'),
+    normalized: worst ? worst.difference! / worst.sigma : null,
+    redundancy: piece.check ? null : 1,
+    smallestDetectableMm: worst?.figure.unit === 'mm' ? 4.13 * worst.sigma : null,
+    suspect: fit.suspects.includes(piece.id),
   };
 }
 
 function largestDifference(figures: readonly ReadFigure[], unit: 'mm' | 'degrees'): number | null {
-  const differences = figures.filter(({ figure, difference }) => figure.unit === unit && difference !== undefined).map(({ difference }) => difference!);
-  return differences.length === 0 ? null : differences.reduce((worst, d) => (Math.abs(d) > Math.abs(worst) ? d : worst));
+  const differences = figures
+    .filter(({ figure, difference }) => figure.unit === unit && difference !== undefined)
+    .map(({ difference }) => difference!);
+  return differences.length === 0
+    ? null
+    : differences.reduce((worst, d) => (Math.abs(d) > Math.abs(worst) ? d : worst));
 }

@@ -24,10 +24,46 @@ async function recorded(seconds: number): Promise<number[]> {
     context.stroke();
   };
   const box = (z: number, t: number) => {
-    face([[0, 0, z + 60], [16, 0, z + 60], [16, 120, z + 60], [0, 120, z + 60]], '#6d5638', t);
-    face([[60, 120, z], [60, 120, z + 170], [60, 340, z + 170], [60, 370, z]], '#a97f50', t);
-    face([[-90, 120, z], [60, 120, z], [60, 370, z], [-90, 370, z]], '#c79a66', t);
-    face([[-108, 370, z - 18], [78, 370, z - 18], [78, 338, z + 188], [-108, 338, z + 188]], '#5d6a52', t);
+    face(
+      [
+        [0, 0, z + 60],
+        [16, 0, z + 60],
+        [16, 120, z + 60],
+        [0, 120, z + 60],
+      ],
+      '#6d5638',
+      t,
+    );
+    face(
+      [
+        [60, 120, z],
+        [60, 120, z + 170],
+        [60, 340, z + 170],
+        [60, 370, z],
+      ],
+      '#a97f50',
+      t,
+    );
+    face(
+      [
+        [-90, 120, z],
+        [60, 120, z],
+        [60, 370, z],
+        [-90, 370, z],
+      ],
+      '#c79a66',
+      t,
+    );
+    face(
+      [
+        [-108, 370, z - 18],
+        [78, 370, z - 18],
+        [78, 338, z + 188],
+        [-108, 338, z + 188],
+      ],
+      '#5d6a52',
+      t,
+    );
     const [x, y] = place(-15, 295, z, t);
     context.beginPath();
     context.arc(x, y, (16 * 640) / Math.max(60, z - eye(t)), 0, 7);
@@ -40,7 +76,17 @@ async function recorded(seconds: number): Promise<number[]> {
     context.fillStyle = '#8fa468';
     context.fillRect(0, 280, 960, 260);
     context.lineWidth = 1.6;
-    for (const rail of [40, 90]) face([[-110, rail, eye(t) + 70], [-110, rail + 18, eye(t) + 70], [-110, rail + 18, 9000], [-110, rail, 9000]], '#93805c', t);
+    for (const rail of [40, 90])
+      face(
+        [
+          [-110, rail, eye(t) + 70],
+          [-110, rail + 18, eye(t) + 70],
+          [-110, rail + 18, 9000],
+          [-110, rail, 9000],
+        ],
+        '#93805c',
+        t,
+      );
     for (let n = 8; n >= 0; n--) if (300 + 900 * n - eye(t) > 70) box(300 + 900 * n, t);
   };
   const stream = canvas.captureStream(30);
@@ -54,7 +100,12 @@ async function recorded(seconds: number): Promise<number[]> {
       const t = (performance.now() - began) / 1000;
       draw(t * 0.8);
       // Shaken: the picture over itself, shifted.
-      if (t > 1 && t < 2) for (const shift of [3, 6, 9, 12]) { context.globalAlpha = 0.5; context.drawImage(canvas, shift, shift / 3); context.globalAlpha = 1; }
+      if (t > 1 && t < 2)
+        for (const shift of [3, 6, 9, 12]) {
+          context.globalAlpha = 0.5;
+          context.drawImage(canvas, shift, shift / 3);
+          context.globalAlpha = 1;
+        }
       if (t < seconds) requestAnimationFrame(step);
       else resolve();
     };
@@ -68,7 +119,10 @@ async function recorded(seconds: number): Promise<number[]> {
 }
 
 async function main(): Promise<void> {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--headless', '--no-sandbox', '--disable-gpu'],
+  });
   const page = await browser.newPage();
   // The transpiler names functions with a helper that the page does not have.
   await page.addInitScript('globalThis.__name = (f) => f');

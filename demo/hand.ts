@@ -14,9 +14,24 @@ const HAND = 0.6;
 const shaky = ([x, y]: Px): Px => [Number((x + HAND * grain()).toFixed(2)), Number((y + HAND * grain()).toFixed(2))];
 export const pointed = (px: Px): PointedPlace => ({ kind: 'pointed', at: shaky(px), sigma: HAND });
 
-export function sheetOf(name: string, title: string, kind: Sheet['kind'], { width, height }: { readonly width: number; readonly height: number }): Sheet {
+export function sheetOf(
+  name: string,
+  title: string,
+  kind: Sheet['kind'],
+  { width, height }: { readonly width: number; readonly height: number },
+): Sheet {
   const bytes = readFileSync(`public/demo/${name}.jpg`);
-  return { id: `${name}-sheet`, name: title, picture: sha256Hex(bytes), mediaType: 'image/jpeg', bytes: bytes.length, width, height, kind, taken: readPictureTags(bytes) };
+  return {
+    id: `${name}-sheet`,
+    name: title,
+    picture: sha256Hex(bytes),
+    mediaType: 'image/jpeg',
+    bytes: bytes.length,
+    width,
+    height,
+    kind,
+    taken: readPictureTags(bytes),
+  };
 }
 
 export interface Known {
@@ -25,14 +40,40 @@ export interface Known {
 }
 
 /** A piece of evidence on places of its own, group by group, as a hand points at them. */
-export function known(id: string, kind: Evidence['kind'], groups: readonly (readonly Px[])[], said: Readonly<Record<string, number>>, more: Partial<Evidence> = {}): Known {
-  const points = groups.map((group, g) => group.map((px, i): EvidencePoint => ({ id: `${id}-${g}-${i}`, at: shaky(px), sigma: HAND })));
-  const sizes = Object.fromEntries(Object.entries(said).map(([name, value]) => [name, { value, written: String(value) }]));
-  return { points: points.flat(), evidence: { id, kind, groups: points.map((group) => group.map((point) => point.id)), said: sizes, guess: false, role: 'use', ...more } };
+export function known(
+  id: string,
+  kind: Evidence['kind'],
+  groups: readonly (readonly Px[])[],
+  said: Readonly<Record<string, number>>,
+  more: Partial<Evidence> = {},
+): Known {
+  const points = groups.map((group, g) =>
+    group.map((px, i): EvidencePoint => ({ id: `${id}-${g}-${i}`, at: shaky(px), sigma: HAND })),
+  );
+  const sizes = Object.fromEntries(
+    Object.entries(said).map(([name, value]) => [name, { value, written: String(value) }]),
+  );
+  return {
+    points: points.flat(),
+    evidence: {
+      id,
+      kind,
+      groups: points.map((group) => group.map((point) => point.id)),
+      said: sizes,
+      guess: false,
+      role: 'use',
+      ...more,
+    },
+  };
 }
 
-export const length = (id: string, from: Px, to: Px, mm: number, more: Partial<Evidence> = {}) => known(id, 'length', [[from, to]], { length: mm }, more);
-export const withEvidence = (view: View, pieces: readonly Known[]): View => ({ ...view, points: pieces.flatMap(({ points }) => points), evidence: pieces.map(({ evidence }) => evidence) });
+export const length = (id: string, from: Px, to: Px, mm: number, more: Partial<Evidence> = {}) =>
+  known(id, 'length', [[from, to]], { length: mm }, more);
+export const withEvidence = (view: View, pieces: readonly Known[]): View => ({
+  ...view,
+  points: pieces.flatMap(({ points }) => points),
+  evidence: pieces.map(({ evidence }) => evidence),
+});
 
 export function write(name: string, job: Job): void {
   const read = readJob(JSON.parse(JSON.stringify(job)));

@@ -23,7 +23,8 @@ const write = (name: string, truth: unknown, picture: () => Uint8Array) => {
   writeFileSync(`public/demo/${name}.jpg`, bytes);
   console.log(`${name}.jpg: ${(bytes.length / 1e6).toFixed(2)} MB`);
 };
-const photo = (scene: Scene, focalMm: number, time: string) => encodePhoto(render(scene), { camera: 'pocket camera', focalMm, focal35mm: scene.camera.focal35mm, time }, 82);
+const photo = (scene: Scene, focalMm: number, time: string) =>
+  encodePhoto(render(scene), { camera: 'pocket camera', focalMm, focal35mm: scene.camera.focal35mm, time }, 82);
 
 mkdirSync('public/demo', { recursive: true });
 mkdirSync('demo/truth', { recursive: true });
@@ -38,34 +39,92 @@ const put = (file: string, content: () => Uint8Array | string) => {
   writeFileSync(`public/demo/${file}`, bytes);
   console.log(`${file}: ${(bytes.length / 1e6).toFixed(2)} MB`);
 };
-const onPaper = ({ place, ratio }: Drawing, [x, y]: readonly [number, number]) => [place[0] + x * ratio, place[1] + y * ratio] as const;
+const onPaper = ({ place, ratio }: Drawing, [x, y]: readonly [number, number]) =>
+  [place[0] + x * ratio, place[1] + y * ratio] as const;
 
 put('bench.pdf', () => {
   const details = scan(benchDetails, dustyFold);
   return encodePdf([
-    { paper: benchSet.paper, strokes: strokesOf(benchSet).map(({ from, to, mm }) => ({ from: onPaper(benchSet, from), to: onPaper(benchSet, to), mm })) },
-    { paper: benchDetails.paper, jpeg: encodeScan(details, benchDetails.dpi, 78), pixels: [details.width, details.height] },
+    {
+      paper: benchSet.paper,
+      strokes: strokesOf(benchSet).map(({ from, to, mm }) => ({
+        from: onPaper(benchSet, from),
+        to: onPaper(benchSet, to),
+        mm,
+      })),
+    },
+    {
+      paper: benchDetails.paper,
+      jpeg: encodeScan(details, benchDetails.dpi, 78),
+      pixels: [details.width, details.height],
+    },
   ]);
 });
-const sketch = (name: string, paper: readonly [number, number], dpi: number): Drawing => ({ name, paper, dpi, ratio: 1, place: [0, 0], stretch: 1, askew: 0, lines: [], circles: [], dimensions: [] });
+const sketch = (name: string, paper: readonly [number, number], dpi: number): Drawing => ({
+  name,
+  paper,
+  dpi,
+  ratio: 1,
+  place: [0, 0],
+  stretch: 1,
+  askew: 0,
+  lines: [],
+  circles: [],
+  dimensions: [],
+});
 put('shed-sketch.jpg', () => {
   const scale = 0.068;
-  const lines = [...SHED_LINES, ...SHED_SWING].flatMap(([a, b], i) => byHand([[24 + a[0] * scale, 22 + a[1] * scale], [24 + b[0] * scale, 22 + b[1] * scale]], 0.5, i));
+  const lines = [...SHED_LINES, ...SHED_SWING].flatMap(([a, b], i) =>
+    byHand(
+      [
+        [24 + a[0] * scale, 22 + a[1] * scale],
+        [24 + b[0] * scale, 22 + b[1] * scale],
+      ],
+      0.5,
+      i,
+    ),
+  );
   return encodeScan(scan({ ...sketch('shed-sketch', [297, 210], 150), lines }, wrappingPaper), 150, 80);
 });
-put('stones.jpg', () => encodeScan(scan({ ...sketch('stones', [297, 210], 150), lines: SKETCH_LINES.flatMap((line, i) => byHand(line, 0.25, i)) }, waterStained), 150, 80));
-put('pond.dxf', () => encodeDxf(
-  [{ layer: 'pond', closed: true, points: POND.shore }, { layer: 'paths', closed: false, points: POND.path }, { layer: 'terrace', closed: true, points: POND.terrace }, { layer: 'fence', closed: true, points: POND.posts }],
-  POND.posts.map((centre) => ({ layer: 'posts', centre, radius: 0.06 })),
-));
+put('stones.jpg', () =>
+  encodeScan(
+    scan(
+      { ...sketch('stones', [297, 210], 150), lines: SKETCH_LINES.flatMap((line, i) => byHand(line, 0.25, i)) },
+      waterStained,
+    ),
+    150,
+    80,
+  ),
+);
+put('pond.dxf', () =>
+  encodeDxf(
+    [
+      { layer: 'pond', closed: true, points: POND.shore },
+      { layer: 'paths', closed: false, points: POND.path },
+      { layer: 'terrace', closed: true, points: POND.terrace },
+      { layer: 'fence', closed: true, points: POND.posts },
+    ],
+    POND.posts.map((centre) => ({ layer: 'posts', centre, radius: 0.06 })),
+  ),
+);
 for (const drawing of [shedPlan, hanger]) put(`${drawing.name}.jpg`, () => encodeScan(scan(drawing), drawing.dpi, 85));
-if (isWanted(shedPlan) || isWanted(hanger)) writeFileSync('demo/truth/drawn.json', `${JSON.stringify(truthOfDrawn(), null, 1)}\n`);
+if (isWanted(shedPlan) || isWanted(hanger))
+  writeFileSync('demo/truth/drawn.json', `${JSON.stringify(truthOfDrawn(), null, 1)}\n`);
 for (const scene of canScenes) put(`${scene.name}.jpg`, () => photo(scene, 7, '2026:05:16 16:02:00'));
-if (isWanted({ name: 'stones' })) writeFileSync('demo/truth/stones.json', `${JSON.stringify(truthOfStones(), null, 1)}\n`);
-if (isWanted({ name: 'shed-sketch' })) writeFileSync('demo/truth/shed.json', `${JSON.stringify({ ...SHED }, null, 1)}\n`);
+if (isWanted({ name: 'stones' }))
+  writeFileSync('demo/truth/stones.json', `${JSON.stringify(truthOfStones(), null, 1)}\n`);
+if (isWanted({ name: 'shed-sketch' }))
+  writeFileSync('demo/truth/shed.json', `${JSON.stringify({ ...SHED }, null, 1)}\n`);
 
 /** Where the surveyed terrace and posts are seen on the sketch of the stones, and where they are on the survey, mm. */
 function truthOfStones() {
-  const px = (at: readonly [number, number]) => { const [x, y] = onSketch(at); return [(x / 25.4) * 150, ((210 - y) / 25.4) * 150]; };
-  return { picture: { width: 1754, height: 1240 }, terrace: POND.terrace.map((at) => ({ mm: [at[0] * 1000, at[1] * 1000], px: px(at) })), posts: POND.posts.map((at) => ({ mm: [at[0] * 1000, at[1] * 1000], px: px(at) })) };
+  const px = (at: readonly [number, number]) => {
+    const [x, y] = onSketch(at);
+    return [(x / 25.4) * 150, ((210 - y) / 25.4) * 150];
+  };
+  return {
+    picture: { width: 1754, height: 1240 },
+    terrace: POND.terrace.map((at) => ({ mm: [at[0] * 1000, at[1] * 1000], px: px(at) })),
+    posts: POND.posts.map((at) => ({ mm: [at[0] * 1000, at[1] * 1000], px: px(at) })),
+  };
 }

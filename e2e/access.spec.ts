@@ -47,7 +47,20 @@ for (const colorScheme of ['light', 'dark'] as const) {
         await page.getByTestId(`${dialog}-dialog`).waitFor({ state: 'detached' });
       }
       await desk.step('trace');
-      for (const tool of ['tool-line', 'tool-circle', 'tool-shape', 'tool-guide', 'tool-measure', 'panel-layers', 'panel-check', 'tool-wall', 'tool-cut', 'tool-dimension', 'tool-region', 'tool-relate']) {
+      for (const tool of [
+        'tool-line',
+        'tool-circle',
+        'tool-shape',
+        'tool-guide',
+        'tool-measure',
+        'panel-layers',
+        'panel-check',
+        'tool-wall',
+        'tool-cut',
+        'tool-dimension',
+        'tool-region',
+        'tool-relate',
+      ]) {
         await desk.choose(tool);
         await desk.openCards();
         await axe(page);
@@ -70,7 +83,9 @@ for (const colorScheme of ['light', 'dark'] as const) {
 }
 
 test('a phone that opens the desk over plain http on the network can do the work', async ({ page, baseURL, desk }) => {
-  const address = Object.values(networkInterfaces()).flat().find((one) => one && one.family === 'IPv4' && !one.internal)?.address;
+  const address = Object.values(networkInterfaces())
+    .flat()
+    .find((one) => one && one.family === 'IPv4' && !one.internal)?.address;
   const host = address ?? '127.0.0.2';
   await page.goto(`http://${host}:${new URL(baseURL!).port}/`);
   expect(await page.evaluate(() => window.isSecureContext)).toBe(address === undefined);
@@ -103,7 +118,9 @@ test.describe('by keyboard alone @wide', () => {
       const matrix = (document.querySelector('#bench-drawing') as SVGGElement).transform.baseVal.consolidate()!.matrix;
       const cross = document.querySelector('[data-testid=aim-cross]');
       const box = document.querySelector('[data-testid=bench]')!.getBoundingClientRect();
-      const at = cross ? [Number(cross.getAttribute('data-x')), Number(cross.getAttribute('data-y'))] : [box.width / 2, box.height / 2];
+      const at = cross
+        ? [Number(cross.getAttribute('data-x')), Number(cross.getAttribute('data-y'))]
+        : [box.width / 2, box.height / 2];
       return [x * matrix.a + matrix.e - at[0]!, y * matrix.a + matrix.f - at[1]!] as const;
     }, px);
   }
@@ -121,7 +138,12 @@ test.describe('by keyboard alone @wide', () => {
     await page.keyboard.press('Enter');
     await page.getByTestId('tool-line').focus();
     await page.keyboard.press('Enter');
-    for (const px of [[1000, 1000], [2000, 1000], [2000, 1600]] as const) await setByKeys(page, px);
+    for (const px of [
+      [1000, 1000],
+      [2000, 1000],
+      [2000, 1600],
+    ] as const)
+      await setByKeys(page, px);
     await page.getByTestId('draw-close').focus();
     await page.keyboard.press('Enter');
     await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');

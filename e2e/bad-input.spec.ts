@@ -15,8 +15,27 @@ function pngClaiming(width: number, height: number): Buffer {
 
 /** Two 8 × 8 frames with one colour each: the smallest animated GIF a browser decodes. */
 const frame = [0x2c, 0, 0, 0, 0, 8, 0, 8, 0, 0, 2, 7, 0x84, 0x8f, 0xa9, 0xcb, 0xed, 0x0f, 0x63, 0];
-const animated = Buffer.from([...Buffer.from('GIF89a'), 8, 0, 8, 0, 0x80, 0, 0, 200, 30, 60, 255, 255, 255, ...frame, ...frame, 0x3b]);
-const grey = (width: number, height: number) => jpeg.encode({ width, height, data: Buffer.alloc(width * height * 4, 140) }, 60).data;
+const animated = Buffer.from([
+  ...Buffer.from('GIF89a'),
+  8,
+  0,
+  8,
+  0,
+  0x80,
+  0,
+  0,
+  200,
+  30,
+  60,
+  255,
+  255,
+  255,
+  ...frame,
+  ...frame,
+  0x3b,
+]);
+const grey = (width: number, height: number) =>
+  jpeg.encode({ width, height, data: Buffer.alloc(width * height * 4, 140) }, 60).data;
 
 async function newJob(desk: Desk): Promise<void> {
   await desk.page.goto('/');
@@ -24,7 +43,8 @@ async function newJob(desk: Desk): Promise<void> {
   await desk.page.getByTestId('choose-pictures').waitFor();
 }
 
-const give = (desk: Desk, name: string, buffer: Buffer) => desk.page.getByTestId('picture-files').setInputFiles({ name, mimeType: 'image/jpeg', buffer });
+const give = (desk: Desk, name: string, buffer: Buffer) =>
+  desk.page.getByTestId('picture-files').setInputFiles({ name, mimeType: 'image/jpeg', buffer });
 
 test('every bad picture gets its sentence and leaves the job as it was', async ({ desk, page }) => {
   await newJob(desk);
@@ -57,14 +77,45 @@ test('a turned photo comes in upright with its true proportions', async ({ desk,
   await newJob(desk);
   // Orientation 6 (turn a quarter clockwise) written into the tags of a 160 × 80 picture.
   const plain = grey(160, 80);
-  const exif = Buffer.from([0xff, 0xe1, 0, 34, ...Buffer.from('Exif\0\0MM\0*'), 0, 0, 0, 8, 0, 1, 0x01, 0x12, 0, 3, 0, 0, 0, 1, 0, 6, 0, 0, 0, 0, 0, 0]);
+  const exif = Buffer.from([
+    0xff,
+    0xe1,
+    0,
+    34,
+    ...Buffer.from('Exif\0\0MM\0*'),
+    0,
+    0,
+    0,
+    8,
+    0,
+    1,
+    0x01,
+    0x12,
+    0,
+    3,
+    0,
+    0,
+    0,
+    1,
+    0,
+    6,
+    0,
+    0,
+    0,
+    0,
+    0,
+    0,
+  ]);
   await give(desk, 'turned.jpg', Buffer.concat([plain.subarray(0, 2), exif, plain.subarray(2)]));
   await expect(page.getByTestId('view-fit')).toHaveText('no scale yet');
   await desk.step('sources');
   await expect(page.getByTestId('sheet-turned')).toContainText('80 × 160 px');
 });
 
-test('closing the tab while a picture comes in leaves the job empty, and it can be brought in again', async ({ desk, page }) => {
+test('closing the tab while a picture comes in leaves the job empty, and it can be brought in again', async ({
+  desk,
+  page,
+}) => {
   await newJob(desk);
   await give(desk, 'blade.jpg', photo);
   await page.reload();
@@ -74,12 +125,20 @@ test('closing the tab while a picture comes in leaves the job empty, and it can 
   await expect(page.getByTestId('view-fit')).toHaveText('no scale yet', { timeout: 20_000 });
 });
 
-test('points, sizes and outlines that make no sense are answered, and nothing is lost @wide', async ({ desk, page }) => {
+test('points, sizes and outlines that make no sense are answered, and nothing is lost @wide', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-start');
   await desk.pointAt(truth.card.left, truth.card.left);
   await expect(page.getByTestId('notice')).toContainText('same place');
   await desk.pointAt(truth.card.right);
-  for (const [text, says] of [['0', 'larger than zero'], ['-5', 'larger than zero'], ['1,250', 'two ways'], ['forty', 'not a length']] as const) {
+  for (const [text, says] of [
+    ['0', 'larger than zero'],
+    ['-5', 'larger than zero'],
+    ['1,250', 'two ways'],
+    ['forty', 'not a length'],
+  ] as const) {
     await page.getByTestId('length-field').fill(text);
     await expect(page.getByTestId('length-field-problem')).toContainText(says);
     await expect(page.getByTestId('length-field')).toHaveValue(text);
@@ -105,7 +164,11 @@ test('points, sizes and outlines that make no sense are answered, and nothing is
 test('bundles that are not what they say are refused whole', async ({ desk, page }) => {
   await page.goto('/');
   const file = page.getByTestId('bundle-file');
-  await file.setInputFiles({ name: 'a.zip', mimeType: 'application/zip', buffer: Buffer.from('PK\u0003\u0004 half a zip') });
+  await file.setInputFiles({
+    name: 'a.zip',
+    mimeType: 'application/zip',
+    buffer: Buffer.from('PK\u0003\u0004 half a zip'),
+  });
   await expect(page.getByText('This bundle is damaged')).toBeVisible();
   await page.getByText('Close', { exact: true }).click();
   await file.setInputFiles({ name: 'b.zip', mimeType: 'application/zip', buffer: Buffer.from('hello') });

@@ -3,9 +3,13 @@ import { expect, test, truth, type Desk } from './helpers/desk';
 import { MouseHand } from './helpers/hand';
 
 /** What else could be meant here: a key on the desk, a button beside the nudge arrows under a thumb. */
-const another = (desk: Desk) => (desk.hand instanceof MouseHand ? desk.page.keyboard.press('n') : desk.page.getByTestId('catch-next').click());
+const another = (desk: Desk) =>
+  desk.hand instanceof MouseHand ? desk.page.keyboard.press('n') : desk.page.getByTestId('catch-next').click();
 
-test('a point that was set goes on to what else could have caught it, and at last to where the hand was', async ({ desk, page }) => {
+test('a point that was set goes on to what else could have caught it, and at last to where the hand was', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-finished');
   await desk.step('trace');
   await desk.choose('tool-line');
@@ -51,19 +55,35 @@ test('outlines that lie over each other are gone through', async ({ desk, page }
   await expect(chosen).toHaveAttribute('data-testid', first);
 });
 
-test('a picture is kept only to look at, and used again; a size is compared with what is usual', async ({ desk, page }) => {
+test('a picture is kept only to look at, and used again; a size is compared with what is usual', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('nest-half');
   await desk.step('trace');
   await desk.choose('tool-dimension');
   await desk.closeCards();
-  const [base] = await desk.page.evaluate(async () => ((await (await fetch('/demo/nest-half.json')).json()) as { outlines: { id: string; nodes: { place: { at: [number, number] } }[] }[] }).outlines.find(({ id }) => id === 'half')!.nodes.map(({ place }) => place.at));
+  const [base] = await desk.page.evaluate(async () =>
+    (
+      (await (await fetch('/demo/nest-half.json')).json()) as {
+        outlines: { id: string; nodes: { place: { at: [number, number] } }[] }[];
+      }
+    ).outlines
+      .find(({ id }) => id === 'half')!
+      .nodes.map(({ place }) => place.at),
+  );
   await desk.pointAt([base![0] + 120, base![1]]);
   await desk.openCards();
   await desk.choose('keep-length');
   await desk.choose('usual-ask');
   await page.getByTestId('usual-find').fill('nest box');
-  await page.getByTestId('usual-choice').getByRole('button', { name: /^nest box, entrance for small birds, 26/ }).click();
-  await expect(page.getByTestId('usual-verdict')).toContainText('nest box, entrance for small birds: usually 26.00 mm to 34.00 mm. This is');
+  await page
+    .getByTestId('usual-choice')
+    .getByRole('button', { name: /^nest box, entrance for small birds, 26/ })
+    .click();
+  await expect(page.getByTestId('usual-verdict')).toContainText(
+    'nest box, entrance for small birds: usually 26.00 mm to 34.00 mm. This is',
+  );
   await expect(page.getByTestId('usual-verdict')).toContainText('more');
 
   // Nothing is measured on it as long as it is only looked at.

@@ -5,7 +5,10 @@ import type { Px } from './helpers/hand';
 const DPI = 150;
 const onSheet = ([x, y]: readonly [number, number]): Px => [(x / 25.4) * DPI, ((297 - y) / 25.4) * DPI];
 
-test('a dusty scan is made even, its specks counted and taken away, a stroke rubbed out; each step is switched and undone @wide', async ({ desk, page }) => {
+test('a dusty scan is made even, its specks counted and taken away, a stroke rubbed out; each step is switched and undone @wide', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('sources');
   await desk.openCards();
   await desk.choose('demo-file-bench.pdf');
@@ -28,7 +31,9 @@ test('a dusty scan is made even, its specks counted and taken away, a stroke rub
   await desk.choose('remove-specks');
   await expect(page.getByTestId('cleaning-steps')).toContainText('What was done', { timeout: 30_000 });
   await page.getByTestId('specks-field').fill('6 px');
-  await expect(page.getByTestId('specks-count')).toHaveText(/^(There are none of that size|[1-9] would go)\.$/, { timeout: 30_000 });
+  await expect(page.getByTestId('specks-count')).toHaveText(/^(There are none of that size|[1-9] would go)\.$/, {
+    timeout: 30_000,
+  });
   await page.getByTestId('specks-field').fill('');
 
   // The details' sill, 45 mm of the thing above the door at half size, is rubbed out where the brush goes.
@@ -42,7 +47,12 @@ test('a dusty scan is made even, its specks counted and taken away, a stroke rub
   await desk.hand.zoomTo(turned(sill), 2);
   const at = await desk.hand.screenOf(turned(sill));
   // Beside the aim, whose cross would be seen otherwise.
-  const darkest = async () => Math.min(...(await Promise.all([-4, -3, -2, -1, 0, 1, 2, 3, 4].map(async (dy) => (await pixelAt(page, [at[0] + 26, at[1] + dy]))[0]!))));
+  const darkest = async () =>
+    Math.min(
+      ...(await Promise.all(
+        [-4, -3, -2, -1, 0, 1, 2, 3, 4].map(async (dy) => (await pixelAt(page, [at[0] + 26, at[1] + dy]))[0]!),
+      )),
+    );
   expect(await darkest()).toBeLessThan(150);
   await desk.hand.pointAt(turned(sill), 2);
   await page.mouse.move(2, 2);

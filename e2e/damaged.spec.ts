@@ -4,20 +4,32 @@ import { expect, test, truth } from './helpers/desk';
 
 /** Writes over what is stored under the names that end so, on the device itself; null takes it away. */
 function spoil(page: Page, ending: string, text: string | null): Promise<number> {
-  return page.evaluate(async ([end, value]) => {
-    const [{ name }] = (await indexedDB.databases()) as [{ name: string }];
-    const asked = <T>(request: IDBRequest<T>) => new Promise<T>((resolve, reject) => ((request.onsuccess = () => resolve(request.result)), (request.onerror = () => reject(request.error ?? new Error('storage')))));
-    const database = await asked(indexedDB.open(name));
-    const [table] = [...database.objectStoreNames] as [string];
-    const records = database.transaction(table, 'readwrite').objectStore(table);
-    const keys = (await asked(records.getAllKeys())).filter((key) => String(key).endsWith(end!));
-    for (const key of keys) await (value === null ? asked(records.delete(key)) : asked(records.put(value, key)));
-    database.close();
-    return keys.length;
-  }, [ending, text]);
+  return page.evaluate(
+    async ([end, value]) => {
+      const [{ name }] = (await indexedDB.databases()) as [{ name: string }];
+      const asked = <T>(request: IDBRequest<T>) =>
+        new Promise<T>(
+          (resolve, reject) => (
+            (request.onsuccess = () => resolve(request.result)),
+            (request.onerror = () => reject(request.error ?? new Error('storage')))
+          ),
+        );
+      const database = await asked(indexedDB.open(name));
+      const [table] = [...database.objectStoreNames] as [string];
+      const records = database.transaction(table, 'readwrite').objectStore(table);
+      const keys = (await asked(records.getAllKeys())).filter((key) => String(key).endsWith(end!));
+      for (const key of keys) await (value === null ? asked(records.delete(key)) : asked(records.put(value, key)));
+      database.close();
+      return keys.length;
+    },
+    [ending, text],
+  );
 }
 
-test('a job whose records are damaged is named so, what is stored of it can be saved, and the other jobs open @wide', async ({ desk, page }) => {
+test('a job whose records are damaged is named so, what is stored of it can be saved, and the other jobs open @wide', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-finished');
   await desk.saved();
   await page.goto('/');
@@ -31,7 +43,9 @@ test('a job whose records are damaged is named so, what is stored of it can be s
   // A card that was cut off: the list stands, and the job opens.
   expect(await spoil(page, `job/${id}/card`, '{"id":"')).toBe(1);
   await page.goto('/');
-  await expect(page.getByRole('button', { name: /^Open Pruner blade: finished|^Open Pruner blade/ }).first()).toBeVisible();
+  await expect(
+    page.getByRole('button', { name: /^Open Pruner blade: finished|^Open Pruner blade/ }).first(),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Open Unnamed job' }).click();
   await expect(page.getByTestId('view-fit')).toContainText('±');
 

@@ -7,7 +7,10 @@ import { expect, test, truth, type Desk } from './helpers/desk';
 /** Gives the app so many bytes of storage, as a disk that is nearly full does; undefined: as many as there are. */
 async function giveRoom(page: Page, quotaSize?: number): Promise<void> {
   const session = await page.context().newCDPSession(page);
-  await session.send('Storage.overrideQuotaForOrigin', { origin: new URL(page.url()).origin, ...(quotaSize === undefined ? {} : { quotaSize }) });
+  await session.send('Storage.overrideQuotaForOrigin', {
+    origin: new URL(page.url()).origin,
+    ...(quotaSize === undefined ? {} : { quotaSize }),
+  });
 }
 
 /** Fills what room there is to the last hundred bytes: a browser looks again how much there is only when it seems not to be enough. */
@@ -17,12 +20,13 @@ async function fillUp(page: Page): Promise<void> {
       const request = indexedDB.open('bryony');
       request.onsuccess = () => resolve(request.result);
     });
-    const put = (size: number) => new Promise<boolean>((resolve) => {
-      const transaction = database.transaction('entries', 'readwrite');
-      transaction.objectStore('entries').put('x'.repeat(size), `filler/${Math.random()}`);
-      transaction.oncomplete = () => resolve(true);
-      transaction.onabort = () => resolve(false);
-    });
+    const put = (size: number) =>
+      new Promise<boolean>((resolve) => {
+        const transaction = database.transaction('entries', 'readwrite');
+        transaction.objectStore('entries').put('x'.repeat(size), `filler/${Math.random()}`);
+        transaction.oncomplete = () => resolve(true);
+        transaction.onabort = () => resolve(false);
+      });
     for (const size of [200_000, 20_000, 2000, 100]) while (await put(size));
     database.close();
   });
@@ -35,7 +39,10 @@ const savedBundle = async (desk: Desk) => {
   return bundle.value;
 };
 
-test('on a full device the job in hand says so and is saved as a bundle, an old one opens to be read, and nothing new hangs @wide', async ({ desk, page }) => {
+test('on a full device the job in hand says so and is saved as a bundle, an old one opens to be read, and nothing new hangs @wide', async ({
+  desk,
+  page,
+}) => {
   await page.goto('/nowhere');
   await giveRoom(page, 6_000_000);
   await desk.openDemo('blade-start');
@@ -85,7 +92,10 @@ test('on a full device the job in hand says so and is saved as a bundle, an old 
   await desk.saved();
 });
 
-test('where the browser stores nothing that is said at the start, and work goes on until its bundle @wide', async ({ desk, page }) => {
+test('where the browser stores nothing that is said at the start, and work goes on until its bundle @wide', async ({
+  desk,
+  page,
+}) => {
   await page.addInitScript(() => Object.defineProperty(window, 'indexedDB', { get: () => undefined }));
   await page.goto('/');
   await expect(page.getByTestId('nothing-kept')).toContainText('save your jobs as bundles');
@@ -104,10 +114,12 @@ test('a lost picture is named, what was drawn stays, and the file brings it back
   await desk.openDemo('blade-finished');
   await desk.saved();
   await page.evaluate(async () => {
-    const asked = <T>(request: IDBRequest<T>) => new Promise<T>((resolve) => (request.onsuccess = () => resolve(request.result)));
+    const asked = <T>(request: IDBRequest<T>) =>
+      new Promise<T>((resolve) => (request.onsuccess = () => resolve(request.result)));
     const database = await asked(indexedDB.open('bryony'));
     const records = database.transaction('entries', 'readwrite').objectStore('entries');
-    for (const key of await asked(records.getAllKeys())) if (/^picture\/[0-9a-f]{64}\/0$/.test(String(key))) await asked(records.delete(key));
+    for (const key of await asked(records.getAllKeys()))
+      if (/^picture\/[0-9a-f]{64}\/0$/.test(String(key))) await asked(records.delete(key));
     database.close();
   });
   await page.reload();
@@ -127,10 +139,14 @@ test('a lost picture is named, what was drawn stays, and the file brings it back
   await expect(lost).toHaveCount(0);
 });
 
-test('a worker that dies is noticed at once: another takes its place, and no picture is called gone @wide', async ({ desk, page }) => {
+test('a worker that dies is noticed at once: another takes its place, and no picture is called gone @wide', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-start');
   await desk.saved();
-  const killAll = () => Promise.all(page.workers().map((worker) => worker.evaluate(() => self.close()).catch(() => undefined)));
+  const killAll = () =>
+    Promise.all(page.workers().map((worker) => worker.evaluate(() => self.close()).catch(() => undefined)));
   await killAll();
   await desk.step('trace');
   await desk.choose('tool-circle');

@@ -12,7 +12,11 @@ const { shed, hanger } = JSON.parse(readFileSync('demo/truth/drawn.json', 'utf8'
 const nestBox = JSON.parse(readFileSync('demo/truth/nest-box.json', 'utf8')) as ReturnType<typeof truthOfNestBox>;
 
 /** The file and the job as they are handed over now; back to tracing. */
-async function handedOver(desk: Desk): Promise<{ readonly dxf: ReturnType<typeof judgeDxf>; readonly paths: readonly { readonly layer: string; readonly closed: boolean; readonly pieces: readonly Piece[] }[]; readonly job: Job }> {
+async function handedOver(desk: Desk): Promise<{
+  readonly dxf: ReturnType<typeof judgeDxf>;
+  readonly paths: readonly { readonly layer: string; readonly closed: boolean; readonly pieces: readonly Piece[] }[];
+  readonly job: Job;
+}> {
   await desk.step('handover');
   const file = await desk.download('save-file');
   const read = readDxf(readFileSync(file, 'utf8'));
@@ -22,7 +26,10 @@ async function handedOver(desk: Desk): Promise<{ readonly dxf: ReturnType<typeof
   return { dxf: judgeDxf(file), paths: read.value.paths, job: bundle.value.job };
 }
 
-test('a curve is trimmed by a line, the line by the curve, and all ends are joined to one closed outline', async ({ desk, page }) => {
+test('a curve is trimmed by a line, the line by the curve, and all ends are joined to one closed outline', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-finished');
   await desk.step('trace');
   await desk.choose('tool-curve');
@@ -44,16 +51,27 @@ test('a curve is trimmed by a line, the line by the curve, and all ends are join
   await expect(page.getByTestId('check-count')).toHaveText('These outlines can be cut.');
   const { dxf, job } = await handedOver(desk);
   const made = job.outlines.at(-1) as Chain;
-  expect([dxf.errors, made.closed, made.segments.map(({ kind }) => kind)]).toEqual([0, true, expect.arrayContaining(['curve', 'line'])]);
+  expect([dxf.errors, made.closed, made.segments.map(({ kind }) => kind)]).toEqual([
+    0,
+    true,
+    expect.arrayContaining(['curve', 'line']),
+  ]);
   // What is left of the curve is where it was: its top still passes where it was pointed.
   const shape = createDeriver()(job).shapes.get(made.id)!;
   const { fit } = [...createDeriver()(job).views.values()][0]!;
   const top = fit.toPlane([1900, 300]);
   expect(Math.min(...shape.nodes.map((node) => distance(node, top)))).toBeLessThan(1);
-  expect(shape.pieces.every((piece, i) => distance(endOf(piece), startOf(shape.pieces[(i + 1) % shape.pieces.length]!)) < 1e-6)).toBe(true);
+  expect(
+    shape.pieces.every(
+      (piece, i) => distance(endOf(piece), startOf(shape.pieces[(i + 1) % shape.pieces.length]!)) < 1e-6,
+    ),
+  ).toBe(true);
 });
 
-test('a strip along a tightly bent line keeps its thickness when that is typed anew, until its bend closes up', async ({ desk, page }) => {
+test('a strip along a tightly bent line keeps its thickness when that is typed anew, until its bend closes up', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('hanger');
   await desk.step('trace');
   await desk.choose('tool-select');
@@ -70,7 +88,9 @@ test('a strip along a tightly bent line keeps its thickness when that is typed a
     const { dxf, paths } = await handedOver(desk);
     expect(dxf.errors).toBe(0);
     expect(paths.map(({ closed }) => closed)).toEqual([true]);
-    const radii = paths[0]!.pieces.flatMap((piece) => (piece.kind === 'arc' ? [piece.radius] : [])).sort((a, b) => b - a);
+    const radii = paths[0]!.pieces
+      .flatMap((piece) => (piece.kind === 'arc' ? [piece.radius] : []))
+      .sort((a, b) => b - a);
     expect(radii[0]! - radii.at(-1)!).toBeCloseTo(thick, 6);
     await desk.choose('tool-select');
     await desk.closeCards();
@@ -83,10 +103,16 @@ test('a strip along a tightly bent line keeps its thickness when that is typed a
   expect(dxf.errors).toBe(0);
   expect(paths.filter(({ closed }) => closed)).toHaveLength(paths.length);
   const box = paths.flatMap(({ pieces }) => pieces.map(pieceBounds));
-  expect(Math.max(...box.map(({ max }) => max[0])) - Math.min(...box.map(({ min }) => min[0]))).toBeCloseTo(2 * hanger.hook + 40, 0);
+  expect(Math.max(...box.map(({ max }) => max[0])) - Math.min(...box.map(({ min }) => min[0]))).toBeCloseTo(
+    2 * hanger.hook + 40,
+    0,
+  );
 });
 
-test('rooms of a plan have the areas that they have, within their plus-minus; a wall thickness that is typed changes them', async ({ desk, page }) => {
+test('rooms of a plan have the areas that they have, within their plus-minus; a wall thickness that is typed changes them', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('shed');
   await desk.step('trace');
   await desk.choose('tool-region');
@@ -100,7 +126,10 @@ test('rooms of a plan have the areas that they have, within their plus-minus; a 
   };
   const [a, , c] = shed.cornersPx as unknown as readonly [Px, Px, Px];
   const at = (across: number, up: number): Px => [a[0] + across * (c[0] - a[0]), a[1] + up * (c[1] - a[1])];
-  for (const [place, truth] of [[at(0.3, 0.5), shed.rooms[0]!], [at(0.85, 0.5), shed.rooms[1]!]] as const) {
+  for (const [place, truth] of [
+    [at(0.3, 0.5), shed.rooms[0]!],
+    [at(0.85, 0.5), shed.rooms[1]!],
+  ] as const) {
     const { value, margin } = await areaAt(place);
     expect(Math.abs(value - truth / 1e6)).toBeLessThan(margin + 0.005);
     expect(margin).toBeLessThan(0.1);
@@ -117,11 +146,16 @@ test('rooms of a plan have the areas that they have, within their plus-minus; a 
   const drawn = paths.filter(({ layer }) => layer === 'Outline');
   expect(drawn.every(({ closed }) => closed)).toBe(true);
   const material = Math.abs(drawn.reduce((sum, { pieces }) => sum + enclosedArea(pieces), 0)) / 1e6;
-  const walls = (shed.width * shed.depth - (shed.rooms[0]! + shed.rooms[1]!) - shed.wall * (shed.door.width + shed.window.width)) / 1e6;
+  const walls =
+    (shed.width * shed.depth - (shed.rooms[0]! + shed.rooms[1]!) - shed.wall * (shed.door.width + shed.window.width)) /
+    1e6;
   expect(Math.abs(material - walls)).toBeLessThan(0.03);
 });
 
-test('half a front is whole about its centre line: even on both sides to the last digit, as wide as it is within its plus-minus', async ({ desk, page }) => {
+test('half a front is whole about its centre line: even on both sides to the last digit, as wide as it is within its plus-minus', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('nest-half');
   await desk.step('trace');
   await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 3');
@@ -131,10 +165,14 @@ test('half a front is whole about its centre line: even on both sides to the las
   const xs = front.pieces.map((piece) => startOf(piece)[0]);
   const [left, right] = [Math.min(...xs), Math.max(...xs)];
   const derived = createDeriver()(job);
-  const width = measureOutline(job.outlines.find(({ id }) => id === 'front')!, figuredIn(job, derived, job.views[0]!.id), ({ pieces }) => {
-    const all = pieces.map((piece) => startOf(piece)[0]);
-    return Math.max(...all) - Math.min(...all);
-  });
+  const width = measureOutline(
+    job.outlines.find(({ id }) => id === 'front')!,
+    figuredIn(job, derived, job.views[0]!.id),
+    ({ pieces }) => {
+      const all = pieces.map((piece) => startOf(piece)[0]);
+      return Math.max(...all) - Math.min(...all);
+    },
+  );
   expect(right - left).toBeCloseTo(width.value, 6);
   expect(Math.abs(width.value - nestBox.sizes[0]!.mm)).toBeLessThan(2 * width.sigma + 0.2);
   const axis = (left + right) / 2;
@@ -153,7 +191,10 @@ test('half a front is whole about its centre line: even on both sides to the las
   expect(after.paths.find(({ pieces }) => pieces.length > 1)!.closed).toBe(true);
 });
 
-test('a shed keeps its distance from the edge of its plot, and oversteps when more is asked', async ({ desk, page }) => {
+test('a shed keeps its distance from the edge of its plot, and oversteps when more is asked', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('shed');
   await desk.step('trace');
   const corners = shed.cornersPx as unknown as readonly [Px, Px, Px, Px];
@@ -162,7 +203,10 @@ test('a shed keeps its distance from the edge of its plot, and oversteps when mo
   // The plot, about a quarter of a metre away on the left, more on the other sides.
   await desk.choose('tool-shape');
   await desk.closeCards();
-  const plot = [[left - 100, top - 200], [right + 180, bottom + 140]] as const;
+  const plot = [
+    [left - 100, top - 200],
+    [right + 180, bottom + 140],
+  ] as const;
   await desk.hand.pointAt(plot[0], 0.3);
   await desk.hand.pointAt(plot[1], 0.3);
   await desk.choose('tool-dimension');

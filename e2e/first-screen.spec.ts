@@ -6,11 +6,23 @@ import { expect, test } from './helpers/desk';
 /** Drops or pastes a file anywhere on the page, as a browser does. */
 async function give(page: Page, how: 'drop' | 'paste', file: string, name: string, type: string): Promise<void> {
   const bytes = readFileSync(file).toString('base64');
-  await page.evaluate(([way, text, called, kind]) => {
-    const files = new DataTransfer();
-    files.items.add(new File([Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0))], called, { type: kind, lastModified: Date.UTC(2026, 4, 14, 10) }));
-    window.dispatchEvent(way === 'drop' ? new DragEvent('drop', { dataTransfer: files, cancelable: true }) : new ClipboardEvent('paste', { clipboardData: files }));
-  }, [how, bytes, name, type] as const);
+  await page.evaluate(
+    ([way, text, called, kind]) => {
+      const files = new DataTransfer();
+      files.items.add(
+        new File([Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0))], called, {
+          type: kind,
+          lastModified: Date.UTC(2026, 4, 14, 10),
+        }),
+      );
+      window.dispatchEvent(
+        way === 'drop'
+          ? new DragEvent('drop', { dataTransfer: files, cancelable: true })
+          : new ClipboardEvent('paste', { clipboardData: files }),
+      );
+    },
+    [how, bytes, name, type] as const,
+  );
 }
 
 /** Back to the first screen, and there. */
@@ -28,7 +40,9 @@ async function isOnBench(page: Page, name: string | RegExp): Promise<void> {
   await expect(page.getByTestId('save-state')).toHaveText('saved', { timeout: 10_000 });
 }
 
-test('a picture that is chosen, dropped or pasted is a job on the bench, called after it or after when it was taken', async ({ page }) => {
+test('a picture that is chosen, dropped or pasted is a job on the bench, called after it or after when it was taken', async ({
+  page,
+}) => {
   await page.goto('/');
   await page.getByTestId('begin-files').setInputFiles('public/demo/hanger.jpg');
   await isOnBench(page, 'hanger');
@@ -45,7 +59,9 @@ test('a picture that is chosen, dropped or pasted is a job on the bench, called 
   await isOnBench(page, 'watering can');
 });
 
-test('what cannot be read is said on the bench of its job, and a dropped bundle that is none where it was dropped', async ({ page }) => {
+test('what cannot be read is said on the bench of its job, and a dropped bundle that is none where it was dropped', async ({
+  page,
+}) => {
   await page.goto('/');
   await page.getByTestId('demo-blade-start').waitFor();
   await give(page, 'drop', 'package.json', 'trowel.jpg', 'image/jpeg');
@@ -71,11 +87,17 @@ test('with jobs there the demos step back; many jobs are looked for and put in o
   await expect(page.getByTestId('room-taken')).toContainText(/Bryony takes \d+ MB of this device/);
 
   for (let i = 1; i <= 12; i++) {
-    await page.getByRole('button', { name: /^More for / }).first().click();
+    await page
+      .getByRole('button', { name: /^More for / })
+      .first()
+      .click();
     await page.getByRole('button', { name: 'Duplicate' }).click();
     await expect(cards).toHaveCount(i + 1);
   }
-  await page.getByRole('button', { name: /^More for / }).last().click();
+  await page
+    .getByRole('button', { name: /^More for / })
+    .last()
+    .click();
   await page.getByRole('button', { name: 'Rename' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Arbour gate');
   await page.getByRole('button', { name: 'Take this name' }).click();

@@ -15,20 +15,29 @@ const holes = slanted.blade.holes;
 const { card } = truth;
 
 /** A known length: point at both ends, type it. Two along the rule, and one from the customer's message: it is 132.38 in truth. */
-const LENGTHS: readonly (readonly [Px, Px, string])[] = [[marks.get(20)!, marks.get(260)!, '240'], [holes[0]!.px, holes[3]!.px, '137']];
+const LENGTHS: readonly (readonly [Px, Px, string])[] = [
+  [marks.get(20)!, marks.get(260)!, '240'],
+  [holes[0]!.px, holes[3]!.px, '137'],
+];
 
 /** Red, green and blue of some pixels of a PNG, as the browser reads it. */
 function coloursOf(page: Page, png: string, pixels: readonly Px[]): Promise<number[][]> {
-  return page.evaluate(async ([text, places]) => {
-    const bytes = Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
-    const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
-    const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!;
-    context.drawImage(bitmap, 0, 0);
-    return places.map(([x, y]) => [...context.getImageData(x, y, 1, 1).data].slice(0, 3));
-  }, [png, pixels] as const);
+  return page.evaluate(
+    async ([text, places]) => {
+      const bytes = Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
+      const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
+      const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!;
+      context.drawImage(bitmap, 0, 0);
+      return places.map(([x, y]) => [...context.getImageData(x, y, 1, 1).data].slice(0, 3));
+    },
+    [png, pixels] as const,
+  );
 }
 
-test('a slanted photo: card by one tap, a wrong length named and corrected, holes by one tap, their spacing true', async ({ desk, page }, { project }) => {
+test('a slanted photo: card by one tap, a wrong length named and corrected, holes by one tap, their spacing true', async ({
+  desk,
+  page,
+}, { project }) => {
   const isPhone = project.name === 'phone';
   await page.goto('/');
   await desk.choose('new-job');
@@ -65,7 +74,9 @@ test('a slanted photo: card by one tap, a wrong length named and corrected, hole
   await page.getByTestId('kind-straight').click();
   await desk.openCards();
   await desk.choose('propose-straight');
-  await expect(page.getByText('No other straight edge stands out in this picture.').first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('No other straight edge stands out in this picture.').first()).toBeVisible({
+    timeout: 20_000,
+  });
 
   for (const [from, to, mm] of LENGTHS) {
     await desk.closeCards();
@@ -117,13 +128,24 @@ test('a slanted photo: card by one tap, a wrong length named and corrected, hole
   // The picture squared up: where the world file says that card, blade and bench lie, there they are.
   const files = unzipSync(readFileSync(await desk.download('save-picture')));
   const [png, world] = ['.png', '.pgw'].map((end) => files[Object.keys(files).find((name) => name.endsWith(end))!]!);
-  const [across, , , down, x0, y0] = strFromU8(world!).trim().split('\n').map(Number) as [number, number, number, number, number, number];
+  const [across, , , down, x0, y0] = strFromU8(world!).trim().split('\n').map(Number) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
   const fit = [...createDeriver()(bundle.value.job).views.values()][0]!.fit;
   const pixelOf = (sheet: Px): Px => {
     const [x, y] = fit.toPlane(sheet);
     return [Math.round((x - x0) / across), Math.round((y - y0) / down)];
   };
-  const colours = await coloursOf(page, Buffer.from(png!).toString('base64'), [pixelOf([1340, 960]), pixelOf([2150, 1330]), pixelOf([2000, 500])]);
+  const colours = await coloursOf(page, Buffer.from(png!).toString('base64'), [
+    pixelOf([1340, 960]),
+    pixelOf([2150, 1330]),
+    pixelOf([2000, 500]),
+  ]);
   const [paper, steel, wood] = colours as [number[], number[], number[]];
   expect(Math.min(...paper)).toBeGreaterThan(180);
   expect(Math.max(...steel) - Math.min(...steel)).toBeLessThan(25);
@@ -138,7 +160,10 @@ function onCard(u: number, v: number): Px {
   return [middle[0] + u * right[0] + v * top[0], middle[1] + u * right[1] + v * top[1]];
 }
 
-test('a box is pointed at by what the thing stands on and touches, and named by what it spans @wide', async ({ desk, page }) => {
+test('a box is pointed at by what the thing stands on and touches, and named by what it spans @wide', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-start');
   await desk.choose('panel-kinds');
   await desk.openCards();
@@ -166,7 +191,16 @@ test('a thing from the shelf is pointed at by its sides and found again by name 
   await page.getByTestId('shelf-cards-and-paper/bank-card').click();
   await desk.closeCards();
   // Round the card: upper side, right, lower, left; two places on each, clear of the rounded corners.
-  await desk.pointAt(onCard(-0.7, 1), onCard(0.7, 1), onCard(1, 0.6), onCard(1, -0.6), onCard(0.7, -1), onCard(-0.7, -1), onCard(-1, -0.6), onCard(-1, 0.6));
+  await desk.pointAt(
+    onCard(-0.7, 1),
+    onCard(0.7, 1),
+    onCard(1, 0.6),
+    onCard(1, -0.6),
+    onCard(0.7, -1),
+    onCard(-0.7, -1),
+    onCard(-1, -0.6),
+    onCard(-1, 0.6),
+  );
   await expect(page.getByTestId('width-field')).toHaveValue('85.6 mm');
   await desk.choose('set-length');
   await desk.openCards();
@@ -175,7 +209,10 @@ test('a thing from the shelf is pointed at by its sides and found again by name 
   await expect(page.getByTestId('fit-summary')).toContainText('is good to ±');
 });
 
-test('a size pointed at again is averaged with its marks hidden, and a thing of one’s own stands on the shelf the next time @wide', async ({ desk, page }) => {
+test('a size pointed at again is averaged with its marks hidden, and a thing of one’s own stands on the shelf the next time @wide', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-start');
   const ends = [card.left, card.right] as const;
   await desk.pointAt(...ends);
@@ -183,7 +220,10 @@ test('a size pointed at again is averaged with its marks hidden, and a thing of 
   await desk.openCards();
   await desk.choose('point-again');
   await desk.closeCards();
-  const mark = page.locator('#bench-drawing').locator('xpath=..').getByTestId(/^evidence-/);
+  const mark = page
+    .locator('#bench-drawing')
+    .locator('xpath=..')
+    .getByTestId(/^evidence-/);
   await expect(mark).toHaveCount(0);
   // Not where it was: said, and not taken. Then both ends, the other one first, a little beside.
   await desk.pointAt([2000, 2400]);

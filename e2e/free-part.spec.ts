@@ -5,7 +5,9 @@ import type { Px, TouchHand } from './helpers/hand';
 
 const { card, rule } = truth;
 
-async function boxOf(locator: Locator): Promise<{ readonly x: number; readonly y: number; readonly right: number; readonly bottom: number }> {
+async function boxOf(
+  locator: Locator,
+): Promise<{ readonly x: number; readonly y: number; readonly right: number; readonly bottom: number }> {
   const { x, y, width, height } = (await locator.boundingBox())!;
   return { x, y, right: x + width, bottom: y + height };
 }
@@ -16,7 +18,11 @@ async function freePartOf({ page, hand }: Desk) {
   const bench = await boxOf(page.getByTestId('bench'));
   const [tour, cards] = [page.getByTestId('tour'), page.getByTestId('ledge-cards')];
   const isOver = async (over: Locator) => (await over.count()) > 0;
-  return { ...bench, y: (await isOver(tour)) ? (await boxOf(tour)).bottom : bench.y, bottom: (await isOver(cards)) ? Math.min(bench.bottom, (await boxOf(cards)).y) : bench.bottom };
+  return {
+    ...bench,
+    y: (await isOver(tour)) ? (await boxOf(tour)).bottom : bench.y,
+    bottom: (await isOver(cards)) ? Math.min(bench.bottom, (await boxOf(cards)).y) : bench.bottom,
+  };
 }
 
 async function expectInFreePart(desk: Desk, ...places: readonly Px[]): Promise<void> {
@@ -30,7 +36,10 @@ async function expectInFreePart(desk: Desk, ...places: readonly Px[]): Promise<v
   }
 }
 
-test('from step to step the whole picture is seen, large, and the buttons stand above the cards @phone', async ({ desk, page }) => {
+test('from step to step the whole picture is seen, large, and the buttons stand above the cards @phone', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-start');
   for (const step of ['sources', 'trace', 'handover', 'fit', 'sources', 'trace'] as const) {
     await desk.step(step);
@@ -42,11 +51,17 @@ test('from step to step the whole picture is seen, large, and the buttons stand 
   }
 });
 
-test('what was pointed at low on the picture is seen while its size is asked for, and all is where it was afterwards @phone', async ({ desk, page }) => {
+test('what was pointed at low on the picture is seen while its size is asked for, and all is where it was afterwards @phone', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-start');
   await page.getByTestId('tour').getByRole('button').click();
   const [x, y] = rule.marks[0]!.px;
-  const ends: readonly [Px, Px] = [[x, y], [x + 300, y]];
+  const ends: readonly [Px, Px] = [
+    [x, y],
+    [x + 300, y],
+  ];
   // Low on the bench, under where the cards will lie.
   await desk.hand.zoomTo(ends[0], 0.5);
   const hand = desk.hand as TouchHand;
@@ -61,7 +76,9 @@ test('what was pointed at low on the picture is seen while its size is asked for
   await page.getByTestId('length-field').press('Enter');
   await expect(page.getByTestId('ledge-cards')).toHaveCount(0);
   const after = await hand.shown();
-  expect([after.zoom, after.left, after.top].map((value) => Math.round(value * 1e6))).toEqual([rest.zoom, rest.left, rest.top].map((value) => Math.round(value * 1e6)));
+  expect([after.zoom, after.left, after.top].map((value) => Math.round(value * 1e6))).toEqual(
+    [rest.zoom, rest.left, rest.top].map((value) => Math.round(value * 1e6)),
+  );
 });
 
 test('a keyboard leaves the field, what it is about and the bench in sight @phone', async ({ desk, page }) => {
@@ -81,7 +98,10 @@ test('a keyboard leaves the field, what it is about and the bench in sight @phon
   await expect(page.getByTestId('step-trace')).toBeVisible();
 });
 
-test('what is said lies over the views and leaves the picture alone, and a guide says what the step in hand needs @phone', async ({ desk, page }) => {
+test('what is said lies over the views and leaves the picture alone, and a guide says what the step in hand needs @phone', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-start');
   await expect(page.getByTestId('tour')).toContainText('1 of 4. Fit');
   await desk.step('trace');
@@ -99,12 +119,16 @@ test('what is said lies over the views and leaves the picture alone, and a guide
   await expect(page.getByTestId('tour')).toBeVisible();
 });
 
-test('where the picture goes of itself it is seen going, but by those who ask for less motion @wide', async ({ desk, page }) => {
+test('where the picture goes of itself it is seen going, but by those who ask for less motion @wide', async ({
+  desk,
+  page,
+}) => {
   await page.addInitScript(() => {
     const { animate } = Element.prototype;
     document.addEventListener('DOMContentLoaded', () => (document.body.dataset.slides = '0'));
     Element.prototype.animate = function (...given) {
-      if (this.parentElement?.dataset.testid === 'bench') document.body.dataset.slides = String(Number(document.body.dataset.slides) + 1);
+      if (this.parentElement?.dataset.testid === 'bench')
+        document.body.dataset.slides = String(Number(document.body.dataset.slides) + 1);
       return animate.apply(this, given);
     };
   });

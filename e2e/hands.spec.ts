@@ -70,11 +70,29 @@ function sizesOf(job: Job, { blade }: Truth) {
   const derived = createDeriver()(job);
   const figured = figuredIn(job, derived, job.views[0]!.id);
   const [edge, tail, ...holes] = job.outlines;
-  const segment = (outline = edge, i = 0): RelationEnd => ({ outline: outline!.id, segment: outline!.shape === 'chain' ? outline!.nodes[i]!.id : '' });
+  const segment = (outline = edge, i = 0): RelationEnd => ({
+    outline: outline!.id,
+    segment: outline!.shape === 'chain' ? outline!.nodes[i]!.id : '',
+  });
   const asked: readonly (readonly [string, DimensionKind, readonly RelationEnd[], number])[] = [
     ...holes.map((hole, i) => [`hole ${i + 1}`, 'diameter', [{ outline: hole.id }], blade.holes[i]!.diameter] as const),
-    ...[[0, 1], [0, 2], [1, 3], [2, 3]].map(([a, b]) => [`holes ${a! + 1} and ${b! + 1}`, 'distance', [a!, b!].map((i) => ({ outline: holes[i]!.id, node: 'centre' })), distance(blade.holes[a!]!.centre as Vec, blade.holes[b!]!.centre as Vec)] as const),
-    ['edge', 'length', [segment()], PROFILE.edge], ['arc that leaves it', 'radius', [segment(edge, 1)], PROFILE.leaving], ['tail', 'radius', [segment(tail)], PROFILE.tail],
+    ...[
+      [0, 1],
+      [0, 2],
+      [1, 3],
+      [2, 3],
+    ].map(
+      ([a, b]) =>
+        [
+          `holes ${a! + 1} and ${b! + 1}`,
+          'distance',
+          [a!, b!].map((i) => ({ outline: holes[i]!.id, node: 'centre' })),
+          distance(blade.holes[a!]!.centre as Vec, blade.holes[b!]!.centre as Vec),
+        ] as const,
+    ),
+    ['edge', 'length', [segment()], PROFILE.edge],
+    ['arc that leaves it', 'radius', [segment(edge, 1)], PROFILE.leaving],
+    ['tail', 'radius', [segment(tail)], PROFILE.tail],
   ];
   return asked.map(([name, kind, on, true_]) => {
     const { value, sigma } = measureDimension({ kind, on }, figured, derived.shapes)!;
@@ -82,13 +100,21 @@ function sizesOf(job: Job, { blade }: Truth) {
   });
 }
 
-for (const [name, scene, seed] of [['blade', truth, 3], ['blade-slanted', slanted, 4]] as const) {
-  test(`a hand that misses by 1 to 2 px: sizes on the photo ${name} lie within their plus-minus`, async ({ desk, page }, { project }) => {
+for (const [name, scene, seed] of [
+  ['blade', truth, 3],
+  ['blade-slanted', slanted, 4],
+] as const) {
+  test(`a hand that misses by 1 to 2 px: sizes on the photo ${name} lie within their plus-minus`, async ({
+    desk,
+    page,
+  }, { project }) => {
     await page.goto('/');
     await desk.choose('new-job');
     await page.getByTestId('choose-pictures').waitFor();
     await page.locator('input[type=file]').first().setInputFiles(`public/demo/${name}.jpg`);
-    await expect(page.getByRole('button', { name: new RegExp(`^${name}, no scale yet`) })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByRole('button', { name: new RegExp(`^${name}, no scale yet`) })).toBeVisible({
+      timeout: 20_000,
+    });
     unsteady(desk, seed);
     desk.hand.zoom = 0.7;
     await sayScale(desk, scene);
@@ -98,7 +124,9 @@ for (const [name, scene, seed] of [['blade', truth, 3], ['blade-slanted', slante
     const bundle = readBundle(readFileSync(await desk.download('save-bundle')));
     if (!bundle.ok) throw new Error(bundle.code);
     const sizes = sizesOf(bundle.value.job, scene);
-    console.log(`${project.name}, ${name}: ${sizes.map(({ name: size, value, sigma, off }) => `${size} ${value.toFixed(2)} ±${(2 * sigma).toFixed(2)} (${off.toFixed(1)})`).join(', ')}`);
+    console.log(
+      `${project.name}, ${name}: ${sizes.map(({ name: size, value, sigma, off }) => `${size} ${value.toFixed(2)} ±${(2 * sigma).toFixed(2)} (${off.toFixed(1)})`).join(', ')}`,
+    );
     expect(facts.errors).toBe(0);
     sizes.slice(0, 4).forEach(({ value }, i) => expect(2 * facts.circles[i]!.radius).toBeCloseTo(value, 2));
     // They hang together by one fit.
@@ -109,7 +137,9 @@ for (const [name, scene, seed] of [['blade', truth, 3], ['blade-slanted', slante
 
 test('from the demo’s photo to the file that cuts: what it takes', async ({ desk }, { project }) => {
   const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
-  const { counted: { points, zooms } } = desk.hand;
+  const {
+    counted: { points, zooms },
+  } = desk.hand;
   expect([points, zooms]).toEqual([0, 0]);
   await desk.openDemo('blade-start');
   desk.hand.zoom = 0.35;
@@ -131,8 +161,12 @@ test('from the demo’s photo to the file that cuts: what it takes', async ({ de
   await desk.step('handover');
   const facts = judgeDxf(await desk.download('save-file'));
   expect(facts.kinds).toMatchObject({ CIRCLE: 4 });
-  facts.circles.forEach(({ radius }, i) => expect(Math.abs(2 * radius - truth.blade.holes[i]!.diameter)).toBeLessThan(0.5));
+  facts.circles.forEach(({ radius }, i) =>
+    expect(Math.abs(2 * radius - truth.blade.holes[i]!.diameter)).toBeLessThan(0.5),
+  );
   const touches = desk.hand.counted.points + desk.counted.buttons + desk.counted.fields;
-  console.log(`${project.name}: ${touches} touches (${desk.hand.counted.points} points, ${desk.counted.buttons} buttons, ${desk.counted.fields} fields), and the picture was zoomed or moved ${desk.hand.counted.zooms} times`);
+  console.log(
+    `${project.name}: ${touches} touches (${desk.hand.counted.points} points, ${desk.counted.buttons} buttons, ${desk.counted.fields} fields), and the picture was zoomed or moved ${desk.hand.counted.zooms} times`,
+  );
   expect(touches).toBeLessThan(40);
 });

@@ -11,7 +11,18 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { chromium, type Browser, type Page } from '@playwright/test';
 
 const [kills, address] = [Number(process.argv[2] ?? 1000), process.argv[3] ?? 'http://localhost:8080'];
-const ARGS = ['--headless', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--enable-unsafe-swiftshader', '--remote-debugging-port=0', '--window-size=1280,800'];
+const ARGS = [
+  '--headless',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--enable-unsafe-swiftshader',
+  '--remote-debugging-port=0',
+  '--window-size=1280,800',
+];
 
 interface Running {
   readonly process: ChildProcess;
@@ -22,7 +33,10 @@ interface Running {
 async function start(profile: string): Promise<Running> {
   const port = path.join(profile, 'DevToolsActivePort');
   rmSync(port, { force: true });
-  const child = spawn('/usr/bin/chromium', [...ARGS, `--user-data-dir=${profile}`, 'about:blank'], { stdio: 'ignore', detached: true });
+  const child = spawn('/usr/bin/chromium', [...ARGS, `--user-data-dir=${profile}`, 'about:blank'], {
+    stdio: 'ignore',
+    detached: true,
+  });
   for (let tries = 0; tries < 200; tries++) {
     await wait(50);
     try {
@@ -61,7 +75,13 @@ async function changeUntilKilled(page: Page, saved: { layers: number }): Promise
     for (let i = 0; ; i++) {
       await page.getByTestId('add-layer').click();
       if (i % 3 === 2) await wait(150 + 500 * Math.random());
-      const [state, layers] = await page.evaluate(() => [document.querySelector('[data-testid="save-state"]')?.textContent, document.querySelectorAll('[data-testid^="layer-card-"]').length] as const);
+      const [state, layers] = await page.evaluate(
+        () =>
+          [
+            document.querySelector('[data-testid="save-state"]')?.textContent,
+            document.querySelectorAll('[data-testid^="layer-card-"]').length,
+          ] as const,
+      );
       if (state === 'saved') saved.layers = Math.max(saved.layers, layers);
       if (layers > 60) {
         // From here on fewer are right.
@@ -88,7 +108,8 @@ async function main(): Promise<void> {
   for (let i = 1; i <= kills; i++) {
     const running = await start(profile);
     const found = await open(running.page, job);
-    if (found < saved.layers) console.log(`kill ${i - 1}: ${saved.layers} layers were saved, ${found} are there (lost so far: ${++lost})`);
+    if (found < saved.layers)
+      console.log(`kill ${i - 1}: ${saved.layers} layers were saved, ${found} are there (lost so far: ${++lost})`);
     saved.layers = 0;
     const changing = changeUntilKilled(running.page, saved);
     await wait(300 + 2500 * Math.random());

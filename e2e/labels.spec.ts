@@ -12,9 +12,25 @@ function crowdedBundle(): Buffer {
   const photo = readFileSync('public/demo/blade.jpg');
   const [chain] = job.outlines;
   const nodes = chain?.shape === 'chain' ? chain.nodes : [];
-  const ends: readonly RelationEnd[] = [...nodes.map(({ id }) => ({ outline: chain!.id, node: id })), ...[0, 1, 2, 3].map((i) => ({ outline: `blade-hole-${i}`, node: 'centre' }))];
-  const dimensions = ends.flatMap((a, i) => ends.slice(i + 1).map((b, k): Dimension => ({ id: `size-${i}-${k}`, view: 'blade-view', kind: (['distance', 'across', 'up'] as const)[(i + k) % 3]!, on: [a, b], aside: ((i * 7 + k * 5) % 9 - 4) * 8 })));
-  return Buffer.from(writeBundle({ job: { ...job, dimensions: dimensions.slice(0, 55) }, pictures: new Map([[sha256Hex(photo), photo]]) }));
+  const ends: readonly RelationEnd[] = [
+    ...nodes.map(({ id }) => ({ outline: chain!.id, node: id })),
+    ...[0, 1, 2, 3].map((i) => ({ outline: `blade-hole-${i}`, node: 'centre' })),
+  ];
+  const dimensions = ends.flatMap((a, i) =>
+    ends.slice(i + 1).map((b, k): Dimension => ({
+      id: `size-${i}-${k}`,
+      view: 'blade-view',
+      kind: (['distance', 'across', 'up'] as const)[(i + k) % 3]!,
+      on: [a, b],
+      aside: (((i * 7 + k * 5) % 9) - 4) * 8,
+    })),
+  );
+  return Buffer.from(
+    writeBundle({
+      job: { ...job, dimensions: dimensions.slice(0, 55) },
+      pictures: new Map([[sha256Hex(photo), photo]]),
+    }),
+  );
 }
 
 interface Slip {
@@ -27,16 +43,23 @@ interface Slip {
 
 /** All slips of paper and marks on the bench, where they are on the screen. */
 const slipsOf = ({ page }: Desk): Promise<readonly Slip[]> =>
-  page.locator('[data-testid=labels] > g').evaluateAll((groups) => groups.map((group) => {
-    const { x, y, right, bottom } = (group.querySelector('rect') ?? group.querySelector('circle')!).getBoundingClientRect();
-    return { isFolded: (group as SVGElement).dataset.testid === 'folded-label', x, y, right, bottom };
-  }));
+  page.locator('[data-testid=labels] > g').evaluateAll((groups) =>
+    groups.map((group) => {
+      const { x, y, right, bottom } = (
+        group.querySelector('rect') ?? group.querySelector('circle')!
+      ).getBoundingClientRect();
+      return { isFolded: (group as SVGElement).dataset.testid === 'folded-label', x, y, right, bottom };
+    }),
+  );
 
-const overlap = (a: Slip, b: Slip) => a.x < b.right - 0.5 && b.x < a.right - 0.5 && a.y < b.bottom - 0.5 && b.y < a.bottom - 0.5;
+const overlap = (a: Slip, b: Slip) =>
+  a.x < b.right - 0.5 && b.x < a.right - 0.5 && a.y < b.bottom - 0.5 && b.y < a.bottom - 0.5;
 
 test('fifty-five sizes on one small drawing', async ({ desk, page }) => {
   await page.goto('/');
-  await page.getByTestId('bundle-file').setInputFiles({ name: 'crowded.zip', mimeType: 'application/zip', buffer: crowdedBundle() });
+  await page
+    .getByTestId('bundle-file')
+    .setInputFiles({ name: 'crowded.zip', mimeType: 'application/zip', buffer: crowdedBundle() });
   await page.getByTestId('bench').waitFor();
   await expect(page.locator('#bench-drawing')).toBeAttached();
   await desk.step('trace');
@@ -48,7 +71,10 @@ test('fifty-five sizes on one small drawing', async ({ desk, page }) => {
     expect(slips).toHaveLength(55);
     const read = slips.filter(({ isFolded }) => !isFolded);
     counts.push(read.length);
-    for (const [i, label] of read.entries()) expect([...read.slice(i + 1), ...slips.filter(({ isFolded }) => isFolded)].filter((other) => overlap(label, other))).toEqual([]);
+    for (const [i, label] of read.entries())
+      expect(
+        [...read.slice(i + 1), ...slips.filter(({ isFolded }) => isFolded)].filter((other) => overlap(label, other)),
+      ).toEqual([]);
     await page.getByTestId('zoom-in').click();
   }
   // The closer one comes the more of them have room.

@@ -16,7 +16,10 @@ async function isRefused(desk: Desk, what: () => Promise<void>): Promise<void> {
   await expect(notice(desk).getByRole('button', { name: 'Unlock it' })).toBeVisible();
 }
 
-test('whatever is asked of a locked view is not done, says so, and is done once it is unlocked', async ({ desk, page }) => {
+test('whatever is asked of a locked view is not done, says so, and is done once it is unlocked', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-finished');
   await desk.step('fit');
   await desk.openCards();
@@ -27,11 +30,18 @@ test('whatever is asked of a locked view is not done, says so, and is done once 
     await expect(page.getByTestId(tool)).not.toHaveAttribute('aria-pressed', 'true');
   }
   await desk.openCards();
-  await isRefused(desk, () => page.getByTestId('length-card').first().getByRole('button', { name: /^Remove / }).click());
+  await isRefused(desk, () =>
+    page
+      .getByTestId('length-card')
+      .first()
+      .getByRole('button', { name: /^Remove / })
+      .click(),
+  );
   await isRefused(desk, () => page.getByTestId('next-role').first().click());
   await desk.closeCards();
   const { hand } = desk;
-  if (hand instanceof MouseHand) await isRefused(desk, () => hand.drag(truth.card.left, [truth.card.left[0] + 40, truth.card.left[1]]));
+  if (hand instanceof MouseHand)
+    await isRefused(desk, () => hand.drag(truth.card.left, [truth.card.left[0] + 40, truth.card.left[1]]));
 
   await desk.step('sources');
   for (const tool of ['turn-left', 'turn-right', 'mirror', 'tool-crop']) await isRefused(desk, () => desk.choose(tool));

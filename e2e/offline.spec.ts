@@ -5,12 +5,27 @@ test.use({ serviceWorkers: 'allow' });
 
 /** A server of this test's own, so that it can be stopped. */
 async function serve(port: number): Promise<ChildProcess> {
-  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--port', String(port)], { stdio: 'ignore' });
-  await expect.poll(() => fetch(`http://localhost:${port}/`).then(({ ok }) => ok, () => false), { timeout: 60_000 }).toBe(true);
+  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--port', String(port)], {
+    stdio: 'ignore',
+  });
+  await expect
+    .poll(
+      () =>
+        fetch(`http://localhost:${port}/`).then(
+          ({ ok }) => ok,
+          () => false,
+        ),
+      { timeout: 60_000 },
+    )
+    .toBe(true);
   return server;
 }
 
-test('after the first visit everything that needs no server works without one: old jobs, new pictures, files out', async ({ desk, page, problems }, { project }) => {
+test('after the first visit everything that needs no server works without one: old jobs, new pictures, files out', async ({
+  desk,
+  page,
+  problems,
+}, { project }) => {
   const port = project.name === 'phone' ? 8722 : 8721;
   const server = await serve(port);
   try {
@@ -18,7 +33,11 @@ test('after the first visit everything that needs no server works without one: o
     await page.getByTestId('demo-blade-finished').click();
     await page.getByTestId('bench').waitFor();
     await desk.saved();
-    await expect.poll(() => page.evaluate(async () => Boolean((await navigator.serviceWorker.getRegistration())?.active)), { timeout: 120_000 }).toBe(true);
+    await expect
+      .poll(() => page.evaluate(async () => Boolean((await navigator.serviceWorker.getRegistration())?.active)), {
+        timeout: 120_000,
+      })
+      .toBe(true);
   } finally {
     server.kill();
     await new Promise((resolve) => server.once('exit', resolve));
@@ -37,7 +56,9 @@ test('after the first visit everything that needs no server works without one: o
   await desk.openCards();
   // The parts that are fetched when they are first needed are on the device too.
   await page.getByTestId('picture-files').setInputFiles('public/demo/bench.pdf');
-  await expect(page.getByTestId('pdf-page-1')).toHaveAccessibleName('Page 1, 420 × 297 mm, line work', { timeout: 30_000 });
+  await expect(page.getByTestId('pdf-page-1')).toHaveAccessibleName('Page 1, 420 × 297 mm, line work', {
+    timeout: 30_000,
+  });
   await page.getByRole('button', { name: 'Cancel' }).click();
   // What does need a server says so.
   await desk.choose('open-scanner');

@@ -3,15 +3,22 @@ import { Buffer } from 'node:buffer';
 import { readFileSync } from 'node:fs';
 import { expect, pixelAt, test, truth } from './helpers/desk';
 
-const world = (across: number, up: number) => Buffer.from(['0.02', '0', '0', '-0.02', String(across), String(up)].join('\n'));
+const world = (across: number, up: number) =>
+  Buffer.from(['0.02', '0', '0', '-0.02', String(across), String(up)].join('\n'));
 
-test('two pictures of one ground: the other lies where it is, faded, when it is asked for, and what is drawn on it', async ({ desk, page }) => {
+test('two pictures of one ground: the other lies where it is, faded, when it is asked for, and what is drawn on it', async ({
+  desk,
+  page,
+}) => {
   await page.goto('/');
   await desk.choose('new-job');
   await page.getByTestId('choose-pictures').waitFor();
   const input = page.locator('input[type=file]').first();
   const bring = async (name: string, file: string, map: Buffer) => {
-    await input.setInputFiles([{ name: `${name}.jpg`, mimeType: 'image/jpeg', buffer: readFileSync(file) }, { name: `${name}.jgw`, mimeType: 'text/plain', buffer: map }]);
+    await input.setInputFiles([
+      { name: `${name}.jpg`, mimeType: 'image/jpeg', buffer: readFileSync(file) },
+      { name: `${name}.jgw`, mimeType: 'text/plain', buffer: map },
+    ]);
     await expect(page.getByRole('button', { name: new RegExp(`^${name}, ±`) })).toBeVisible({ timeout: 30_000 });
     await desk.step('sources');
   };

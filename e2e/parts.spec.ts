@@ -11,7 +11,10 @@ function figureIn(text: string | null): { readonly value: number; readonly plusM
   return { value: Number(value), plusMinus: Number(plusMinus) };
 }
 
-test('a blade is a named part that stands three times; its list, the sizes between its holes and the wall beside one agree with the truth', async ({ desk, page }) => {
+test('a blade is a named part that stands three times; its list, the sizes between its holes and the wall beside one agree with the truth', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-finished');
   await desk.step('trace');
   await desk.choose('tool-select');
@@ -38,7 +41,9 @@ test('a blade is a named part that stands three times; its list, the sizes betwe
     sides.push(figureIn(await page.getByTestId('sizes').getByTestId('size-measured').last().textContent()));
   }
   const spacing = Math.hypot(other!.centre[0] - hole!.centre[0], other!.centre[1] - hole!.centre[1]);
-  expect(Math.abs(Math.hypot(sides[0]!.value, sides[1]!.value) - spacing)).toBeLessThan(Math.hypot(sides[0]!.plusMinus, sides[1]!.plusMinus));
+  expect(Math.abs(Math.hypot(sides[0]!.value, sides[1]!.value) - spacing)).toBeLessThan(
+    Math.hypot(sides[0]!.plusMinus, sides[1]!.plusMinus),
+  );
 
   await desk.closeCards();
   await desk.pointAt(hole!.rimPx[1]!, truth.blade.strokes.at(-1)!.through!.px as readonly [number, number]);
@@ -47,22 +52,46 @@ test('a blade is a named part that stands three times; its list, the sizes betwe
   const gap = page.getByTestId('sizes').getByTestId('size-measured').last();
   const polygon = toPolygon(blade.outer);
   const rim: Piece = { kind: 'arc', centre: hole!.centre, radius: hole!.diameter / 2, start: 0, sweep: 2 * Math.PI };
-  const wall = findNearest([rim], polygon.map((a, i): Piece => ({ kind: 'line', a, b: polygon[(i + 1) % polygon.length]! })))!.value;
+  const wall = findNearest(
+    [rim],
+    polygon.map((a, i): Piece => ({ kind: 'line', a, b: polygon[(i + 1) % polygon.length]! })),
+  )!.value;
   const measured = figureIn(await gap.textContent());
   expect(Math.abs(measured.value - wall)).toBeLessThan(measured.plusMinus + 0.05);
-  await page.getByTestId('size-should').last().fill(String(Math.floor(wall - 2)));
+  await page
+    .getByTestId('size-should')
+    .last()
+    .fill(String(Math.floor(wall - 2)));
   await page.getByTestId('size-should').last().press('Enter');
   await expect(page.getByTestId('size-verdict').last()).toContainText('to spare');
-  await page.getByTestId('size-should').last().fill(String(Math.ceil(wall + 3)));
+  await page
+    .getByTestId('size-should')
+    .last()
+    .fill(String(Math.ceil(wall + 3)));
   await page.getByTestId('size-should').last().press('Enter');
   await expect(page.getByTestId('size-verdict').last()).toContainText('Too near by');
 
   await desk.step('handover');
   await desk.openCards();
   await expect(page.getByTestId('parts-card')).toContainText('3 × Blade, left · Tool steel, 3.00 mm thick');
-  const table = Papa.parse<Record<string, string>>(readFileSync(await desk.download('save-parts'), 'utf8'), { header: true, skipEmptyLines: true });
+  const table = Papa.parse<Record<string, string>>(readFileSync(await desk.download('save-parts'), 'utf8'), {
+    header: true,
+    skipEmptyLines: true,
+  });
   expect(table.errors).toEqual([]);
   const [row] = table.data;
-  expect(row).toMatchObject({ part: 'Blade, left', count: '3', 'of them mirrored': '0', material: 'Tool steel', 'thickness mm': '3' });
-  expect(Math.abs(Number(row!['area mm²']) - truth.blade.area + truth.blade.holes.reduce((sum, { diameter }) => sum + (Math.PI * diameter ** 2) / 4, 0))).toBeLessThan(0.03 * truth.blade.area);
+  expect(row).toMatchObject({
+    part: 'Blade, left',
+    count: '3',
+    'of them mirrored': '0',
+    material: 'Tool steel',
+    'thickness mm': '3',
+  });
+  expect(
+    Math.abs(
+      Number(row!['area mm²']) -
+        truth.blade.area +
+        truth.blade.holes.reduce((sum, { diameter }) => sum + (Math.PI * diameter ** 2) / 4, 0),
+    ),
+  ).toBeLessThan(0.03 * truth.blade.area);
 });

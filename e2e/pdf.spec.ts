@@ -6,17 +6,42 @@ import { pdfOf, stroke } from './helpers/pdf';
 
 /** ISO 216: A4 is 210 × 297 mm. On it a line of 100 mm with ends, and a frame; the second page is a long strip. */
 const A4 = [210, 297] as const;
-const ENDS = [[50, 120], [150, 120]] as const;
-const plan = [stroke(...ENDS), stroke([50, 115], [50, 125]), stroke([150, 115], [150, 125]), stroke([20, 20], [190, 20]), stroke([190, 20], [190, 277]), stroke([190, 277], [20, 277]), stroke([20, 277], [20, 20])].join('\n');
+const ENDS = [
+  [50, 120],
+  [150, 120],
+] as const;
+const plan = [
+  stroke(...ENDS),
+  stroke([50, 115], [50, 125]),
+  stroke([150, 115], [150, 125]),
+  stroke([20, 20], [190, 20]),
+  stroke([190, 20], [190, 277]),
+  stroke([190, 277], [20, 277]),
+  stroke([20, 277], [20, 20]),
+].join('\n');
 const file = (name: string, buffer: Buffer) => ({ name, mimeType: 'application/pdf', buffer });
 const DPI = 300;
 const onSheet = ([x, y]: readonly [number, number]): Px => [(x / 25.4) * DPI, ((A4[1] - y) / 25.4) * DPI];
 
-test('a page of a PDF comes in at a chosen resolution and is to scale by its printed ratio @wide', async ({ desk, page }) => {
+test('a page of a PDF comes in at a chosen resolution and is to scale by its printed ratio @wide', async ({
+  desk,
+  page,
+}) => {
   await page.goto('/');
   await desk.choose('new-job');
   await page.getByTestId('choose-pictures').waitFor();
-  await page.locator('input[type=file]').first().setInputFiles(file('bench.pdf', pdfOf([{ mm: A4, content: plan }, { mm: [4000, 900], content: stroke([0, 0], [4000, 900]) }])));
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles(
+      file(
+        'bench.pdf',
+        pdfOf([
+          { mm: A4, content: plan },
+          { mm: [4000, 900], content: stroke([0, 0], [4000, 900]) },
+        ]),
+      ),
+    );
   await expect(page.getByTestId('pdf-page-1')).toHaveAccessibleName('Page 1, 210 × 297 mm, line work');
   // A page that would be too large says so, and what to do.
   await desk.choose('pdf-page-2');
@@ -59,7 +84,12 @@ test('what is no PDF inside, or half of one, is answered, and nothing comes in @
   await input.setInputFiles(file('broken.pdf', Buffer.from('%PDF-1.7\nthere is nothing here')));
   await expect(page.getByTestId('said')).toContainText('begins like a PDF but cannot be read');
   // Locked: a password that nobody here knows (ISO 32000-1, section 7.6).
-  const locked = pdfOf([{ mm: A4, content: plan }]).toString('latin1').replace('/Root 1 0 R', `/Root 1 0 R /Encrypt << /Filter /Standard /V 1 /R 2 /P -4 /O <${'4a'.repeat(32)}> /U <${'5b'.repeat(32)}> >> /ID [<${'0c'.repeat(16)}> <${'0c'.repeat(16)}>]`);
+  const locked = pdfOf([{ mm: A4, content: plan }])
+    .toString('latin1')
+    .replace(
+      '/Root 1 0 R',
+      `/Root 1 0 R /Encrypt << /Filter /Standard /V 1 /R 2 /P -4 /O <${'4a'.repeat(32)}> /U <${'5b'.repeat(32)}> >> /ID [<${'0c'.repeat(16)}> <${'0c'.repeat(16)}>]`,
+    );
   await input.setInputFiles(file('locked.pdf', Buffer.from(locked, 'latin1')));
   await expect(page.getByTestId('said').filter({ hasText: '“locked.pdf” is locked with a password' })).toBeVisible();
   await input.setInputFiles(file('half.pdf', pdfOf([{ mm: A4, content: plan }]).subarray(0, 120)));
@@ -67,7 +97,10 @@ test('what is no PDF inside, or half of one, is answered, and nothing comes in @
   await expect(page.getByRole('navigation', { name: 'Views' })).toHaveCount(0);
 });
 
-test('vector lines of a page come along in true paper size, where the picture has them; a part of a page comes in finer; a book is leafed through @wide', async ({ desk, page }) => {
+test('vector lines of a page come along in true paper size, where the picture has them; a part of a page comes in finer; a book is leafed through @wide', async ({
+  desk,
+  page,
+}) => {
   await page.goto('/');
   await desk.choose('new-job');
   await page.getByTestId('choose-pictures').waitFor();
@@ -94,8 +127,11 @@ test('vector lines of a page come along in true paper size, where the picture ha
   const bundle = readBundle(readFileSync(await desk.download('save-bundle')));
   if (!bundle.ok) throw new Error(bundle.code);
   const [line] = bundle.value.job.outlines;
-  const nodes = line?.shape === 'chain' ? line.nodes.map(({ place }) => (place.kind === 'pointed' ? place.at : [NaN, NaN])) : [];
-  nodes.forEach((at, i) => expect(Math.hypot(at[0]! - onSheet(ENDS[i]!)[0], at[1]! - onSheet(ENDS[i]!)[1])).toBeLessThan(0.5));
+  const nodes =
+    line?.shape === 'chain' ? line.nodes.map(({ place }) => (place.kind === 'pointed' ? place.at : [NaN, NaN])) : [];
+  nodes.forEach((at, i) =>
+    expect(Math.hypot(at[0]! - onSheet(ENDS[i]!)[0], at[1]! - onSheet(ENDS[i]!)[1])).toBeLessThan(0.5),
+  );
 
   await desk.step('sources');
   await input.setInputFiles(file('plan.pdf', pdfOf([{ mm: A4, content: plan }])));
@@ -113,6 +149,6 @@ test('vector lines of a page come along in true paper size, where the picture ha
   await desk.step('sources');
   // 0.3 of 210 mm and 0.2 of 297 mm at 1200 dots an inch, to a pixel of the frame on the screen.
   const [, w, h] = /(\d+) × (\d+) px/.exec((await page.getByTestId('sheet-plan').last().textContent())!)!;
-  expect(Math.abs(Number(w) / (0.3 * 210 * 1200 / 25.4) - 1)).toBeLessThan(0.02);
-  expect(Math.abs(Number(h) / (0.2 * 297 * 1200 / 25.4) - 1)).toBeLessThan(0.02);
+  expect(Math.abs(Number(w) / ((0.3 * 210 * 1200) / 25.4) - 1)).toBeLessThan(0.02);
+  expect(Math.abs(Number(h) / ((0.2 * 297 * 1200) / 25.4) - 1)).toBeLessThan(0.02);
 });

@@ -17,11 +17,16 @@ function inWall(from: Px, to: Px, share: number, inwards: number): Px {
   const [x, y] = [to[0] - from[0], to[1] - from[1]];
   const length = Math.hypot(x, y);
   // The outline runs around against the clock as the sheet is read, its inside to the left.
-  return [from[0] + x * share + (y / length) * (inwards / SCALE), from[1] + y * share - (x / length) * (inwards / SCALE)];
+  return [
+    from[0] + x * share + (y / length) * (inwards / SCALE),
+    from[1] + y * share - (x / length) * (inwards / SCALE),
+  ];
 }
 
 /** What is handed over, by its layer. */
-async function layersOf(desk: Desk): Promise<ReadonlyMap<string, readonly { readonly closed: boolean; readonly pieces: readonly Piece[] }[]>> {
+async function layersOf(
+  desk: Desk,
+): Promise<ReadonlyMap<string, readonly { readonly closed: boolean; readonly pieces: readonly Piece[] }[]>> {
   const file = await desk.download('save-file');
   const read = readDxf(readFileSync(file, 'utf8'));
   if (!read.ok) throw new Error(read.code);
@@ -31,7 +36,10 @@ async function layersOf(desk: Desk): Promise<ReadonlyMap<string, readonly { read
   return layers;
 }
 
-test('a door and a window are put into walls, typed and turned over; frames, leaves and swings leave on layers of their own, and a list says what to order', async ({ desk, page }) => {
+test('a door and a window are put into walls, typed and turned over; frames, leaves and swings leave on layers of their own, and a list says what to order', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('shed');
   await desk.step('trace');
   await desk.choose('tool-wall');
@@ -81,18 +89,41 @@ test('a door and a window are put into walls, typed and turned over; frames, lea
   await desk.step('handover');
   await desk.openCards();
   const layers = await layersOf(desk);
-  await expect(page.getByTestId('handover-says')).toHaveText('The file agrees with the job. What is open are swings and sills.');
-  const areas = (layer: string) => (layers.get(layer) ?? []).map(({ pieces }) => Math.abs(enclosedArea(pieces))).sort((x, y) => x - y);
+  await expect(page.getByTestId('handover-says')).toHaveText(
+    'The file agrees with the job. What is open are swings and sills.',
+  );
+  const areas = (layer: string) =>
+    (layers.get(layer) ?? []).map(({ pieces }) => Math.abs(enclosedArea(pieces))).sort((x, y) => x - y);
   expect(areas('Frames')).toHaveLength(8);
-  expect(areas('Frames').slice(0, 2).map((area) => Math.round(area))).toEqual([35 * shed.wall, 35 * shed.wall]);
+  expect(
+    areas('Frames')
+      .slice(0, 2)
+      .map((area) => Math.round(area)),
+  ).toEqual([35 * shed.wall, 35 * shed.wall]);
   expect(areas('Leaves').map((area) => Math.round(area))).toContain(710 * 45);
-  const ways = layers.get('Swings and sills')!.filter(({ pieces }) => pieces[0]!.kind === 'arc').map(({ pieces }) => Math.round(pieceLength(pieces[0]!)));
+  const ways = layers
+    .get('Swings and sills')!
+    .filter(({ pieces }) => pieces[0]!.kind === 'arc')
+    .map(({ pieces }) => Math.round(pieceLength(pieces[0]!)));
   expect(ways).toContain(Math.round((710 * Math.PI) / 2));
 
-  const table = Papa.parse<Record<string, string>>(readFileSync(await desk.download('save-openings'), 'utf8'), { header: true, skipEmptyLines: true });
-  expect(table.data.map(({ mark, what, 'width mm': width, 'height mm': height, 'clear width mm': clear }) => [mark, what, width, height, clear])).toEqual([
-    ['D1', 'door', String(shed.door.width), '2000', String(shed.door.width - 80)], ['W1', 'window', String(shed.window.width), '800', String(shed.window.width - 100)],
-    ['D2', 'door', '780', '1980', '710'], ['Hatch', 'window', '600', '1200', '500'],
+  const table = Papa.parse<Record<string, string>>(readFileSync(await desk.download('save-openings'), 'utf8'), {
+    header: true,
+    skipEmptyLines: true,
+  });
+  expect(
+    table.data.map(({ mark, what, 'width mm': width, 'height mm': height, 'clear width mm': clear }) => [
+      mark,
+      what,
+      width,
+      height,
+      clear,
+    ]),
+  ).toEqual([
+    ['D1', 'door', String(shed.door.width), '2000', String(shed.door.width - 80)],
+    ['W1', 'window', String(shed.window.width), '800', String(shed.window.width - 100)],
+    ['D2', 'door', '780', '1980', '710'],
+    ['Hatch', 'window', '600', '1200', '500'],
   ]);
 
   // What is hidden stays out of the file; rooms are as large as before.

@@ -8,13 +8,23 @@ interface Place {
   readonly mm: Px;
   readonly px: Px;
 }
-const stones = JSON.parse(readFileSync('demo/truth/stones.json', 'utf8')) as { readonly terrace: readonly Place[]; readonly posts: readonly Place[] };
-const survey = readReference({ bytes: new Uint8Array(readFileSync('public/demo/pond.dxf')).buffer, format: 'dxf', placing: 'free' });
+const stones = JSON.parse(readFileSync('demo/truth/stones.json', 'utf8')) as {
+  readonly terrace: readonly Place[];
+  readonly posts: readonly Place[];
+};
+const survey = readReference({
+  bytes: new Uint8Array(readFileSync('public/demo/pond.dxf')).buffer,
+  format: 'dxf',
+  placing: 'free',
+});
 if (!survey.ok) throw new Error(survey.code);
 /** Where a place of the survey stands when that is looked at alone, px of its sheet. */
 const onSurvey = ({ mm }: Place): Px => planeAsView('site', '', survey.value.bounds).fit.toSheet(mm) as Px;
 
-test('a sketch falls into place on a survey in four taps, and what is traced over it leaves true to the survey, without it', async ({ desk, page }) => {
+test('a sketch falls into place on a survey in four taps, and what is traced over it leaves true to the survey, without it', async ({
+  desk,
+  page,
+}) => {
   const [, b, c, d] = stones.terrace as [Place, Place, Place, Place];
   await desk.openDemo('pond');
   await desk.step('fit');
@@ -59,7 +69,10 @@ test('a sketch falls into place on a survey in four taps, and what is traced ove
   expect(facts.height).toBeCloseTo(4500, 0);
 });
 
-test('existing geometry says its unit and its layers, a world file lays its picture to scale, and what bites is refused @wide', async ({ desk, page }) => {
+test('existing geometry says its unit and its layers, a world file lays its picture to scale, and what bites is refused @wide', async ({
+  desk,
+  page,
+}) => {
   await page.goto('/');
   await desk.choose('new-job');
   const input = page.getByTestId('picture-files');
@@ -77,7 +90,10 @@ test('existing geometry says its unit and its layers, a world file lays its pict
 
   // 2 cm to a pixel, its upper left pixel around (4, 17) m of the survey.
   const world = ['0.02', '0', '0', '-0.02', '4.01', '16.99'].join('\n');
-  await input.setInputFiles([{ name: 'above.jpg', mimeType: 'image/jpeg', buffer: readFileSync('public/demo/stones.jpg') }, { name: 'above.jgw', mimeType: 'text/plain', buffer: Buffer.from(world) }]);
+  await input.setInputFiles([
+    { name: 'above.jpg', mimeType: 'image/jpeg', buffer: readFileSync('public/demo/stones.jpg') },
+    { name: 'above.jgw', mimeType: 'text/plain', buffer: Buffer.from(world) },
+  ]);
   await expect(page.getByRole('button', { name: /^above, ±/ })).toBeVisible({ timeout: 20_000 });
   await expect(page.getByTestId('reference-ink').first()).toBeAttached();
   await desk.choose('tool-check');
@@ -89,8 +105,16 @@ test('existing geometry says its unit and its layers, a world file lays its pict
   await desk.step('sources');
   const said = page.getByTestId('said');
   const bites: readonly (readonly [string, string, RegExp])[] = [
-    ['script.svg', '<svg xmlns="http://www.w3.org/2000/svg" width="10mm" height="10mm" viewBox="0 0 10 10" onload="document.title=1"><script>document.title=2</script><image href="http://elsewhere.invalid/p.png"/><path d="M0 0H10"/></svg>', /one layer; not line work and left out: 1 script, 1 image/],
-    ['laughs.svg', '<!DOCTYPE svg [<!ENTITY a "ha">]><svg xmlns="http://www.w3.org/2000/svg" width="1" height="1">&a;</svg>', /cannot be read as an SVG/],
+    [
+      'script.svg',
+      '<svg xmlns="http://www.w3.org/2000/svg" width="10mm" height="10mm" viewBox="0 0 10 10" onload="document.title=1"><script>document.title=2</script><image href="http://elsewhere.invalid/p.png"/><path d="M0 0H10"/></svg>',
+      /one layer; not line work and left out: 1 script, 1 image/,
+    ],
+    [
+      'laughs.svg',
+      '<!DOCTYPE svg [<!ENTITY a "ha">]><svg xmlns="http://www.w3.org/2000/svg" width="1" height="1">&a;</svg>',
+      /cannot be read as an SVG/,
+    ],
     ['rubble.dxf', '0\nSECTION\n2\nENTITIES\n0\nLINE\n10\nnonsense', /cannot be read as a DXF/],
     ['world.geojson', '{"type":"LineString","coordinates":[[0,0],[90,45]]}', /more than a degree/],
     ['alone.tfw', world, /says where a picture lies, but its picture was not chosen/],

@@ -4,7 +4,10 @@ import { readBundle } from '../src/core/formats';
 import { cross, distance, endOf, startOf, tangentAt } from '../src/core/geometry';
 import { expect, judgeDxf, test, truth } from './helpers/desk';
 
-test('what was pointed roughly becomes tangent, parallel and of a nominal size to the last digit; what contradicts is refused with its reason', async ({ desk, page }) => {
+test('what was pointed roughly becomes tangent, parallel and of a nominal size to the last digit; what contradicts is refused with its reason', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-finished');
   await desk.step('trace');
   await desk.choose('tool-relate');
@@ -30,7 +33,9 @@ test('what was pointed roughly becomes tangent, parallel and of a nominal size t
   await desk.choose('take-all');
   await expect(page.getByTestId('proposals')).toHaveCount(0);
   await expect(page.getByTestId('moves')).toContainText('the picture allows it');
-  expect(await page.getByTestId('moves').textContent()).toBe(foreseen!.replace('With all of it, the farthest any place would move is', 'The farthest any place moved is'));
+  expect(await page.getByTestId('moves').textContent()).toBe(
+    foreseen!.replace('With all of it, the farthest any place would move is', 'The farthest any place moved is'),
+  );
 
   // The first hole measures nearly 8 mm: that is what it is meant to be.
   const [hole] = truth.blade.holes;
@@ -48,7 +53,9 @@ test('what was pointed roughly becomes tangent, parallel and of a nominal size t
   await desk.hand.pointAt(hole!.rimPx[0]!, 2);
   await desk.openCards();
   await desk.type('value-radius', '9');
-  await expect(page.getByTestId('relation-refused')).toHaveText('“⌀ 9.00 mm” cannot hold together with “⌀ 8.00 mm”. Take one of these away first. Nothing was changed.');
+  await expect(page.getByTestId('relation-refused')).toHaveText(
+    '“⌀ 9.00 mm” cannot hold together with “⌀ 8.00 mm”. Take one of these away first. Nothing was changed.',
+  );
   expect(await page.getByTestId('held-card').textContent()).toBe(count);
 
   // It is all there after the page was loaded anew, and leaves exactly.
@@ -63,18 +70,30 @@ test('what was pointed roughly becomes tangent, parallel and of a nominal size t
   const { relations, outlines } = bundle.value.job;
   expect(dxf.errors).toBe(0);
   expect(dxf.circles[0]!.radius).toBeCloseTo(4, 9);
-  for (const { on: [a, b] } of relations.filter(({ kind }) => kind === 'equal-radius')) {
-    const [first, second] = [a, b].map((end) => dxf.circles[outlines.findIndex(({ id }) => id === end!.outline) - 1]!.radius);
+  for (const {
+    on: [a, b],
+  } of relations.filter(({ kind }) => kind === 'equal-radius')) {
+    const [first, second] = [a, b].map(
+      (end) => dxf.circles[outlines.findIndex(({ id }) => id === end!.outline) - 1]!.radius,
+    );
     expect(first).toBeCloseTo(second!, 9);
   }
   // The handle runs into its round end without a kink.
   const { outline } = dxf;
-  const joints = outline.map((piece, i) => ({ piece, next: outline[(i + 1) % outline.length]! })).filter(({ piece, next }) => piece.kind === 'line' || next.kind === 'line');
-  const smooth = joints.filter(({ piece, next }) => distance(endOf(piece), startOf(next)) < 1e-6 && Math.abs(cross(tangentAt(piece, 1), tangentAt(next, 0))) < 1e-8);
+  const joints = outline
+    .map((piece, i) => ({ piece, next: outline[(i + 1) % outline.length]! }))
+    .filter(({ piece, next }) => piece.kind === 'line' || next.kind === 'line');
+  const smooth = joints.filter(
+    ({ piece, next }) =>
+      distance(endOf(piece), startOf(next)) < 1e-6 && Math.abs(cross(tangentAt(piece, 1), tangentAt(next, 0))) < 1e-8,
+  );
   expect(smooth.length).toBeGreaterThanOrEqual(3);
 });
 
-test('a rectangle of typed sides stands at a typed offset, its corners are rounded, and rounded otherwise later @wide', async ({ desk, page }) => {
+test('a rectangle of typed sides stands at a typed offset, its corners are rounded, and rounded otherwise later @wide', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('blade-finished');
   await desk.step('trace');
   await desk.choose('tool-shape');
@@ -93,7 +112,7 @@ test('a rectangle of typed sides stands at a typed offset, its corners are round
     return facts.outline.slice(-8);
   };
   const sharp = (await save()).slice(-4);
-  const [bottom, right] = sharp as [typeof sharp[number], typeof sharp[number]];
+  const [bottom, right] = sharp as [(typeof sharp)[number], (typeof sharp)[number]];
   expect(distance(startOf(bottom), endOf(bottom))).toBeCloseTo(50.8, 8);
   expect(startOf(bottom)[1]).toBeCloseTo(endOf(bottom)[1], 9);
   expect(distance(startOf(right), endOf(right))).toBeCloseTo(30, 8);
@@ -121,7 +140,9 @@ test('a rectangle of typed sides stands at a typed offset, its corners are round
   await desk.choose('tool-relate');
   await page.getByRole('button', { name: 'Change 50.80 mm' }).click();
   await desk.type('held-value', '60');
-  expect((await save()).flatMap((piece) => (piece.kind === 'line' ? [distance(startOf(piece), endOf(piece))] : []))).toContainEqual(expect.closeTo(60 - 12, 8));
+  expect(
+    (await save()).flatMap((piece) => (piece.kind === 'line' ? [distance(startOf(piece), endOf(piece))] : [])),
+  ).toContainEqual(expect.closeTo(60 - 12, 8));
 
   // Larger than there is room for: said, and cut sharp.
   await desk.choose('tool-select');
@@ -129,5 +150,7 @@ test('a rectangle of typed sides stands at a typed offset, its corners are round
   await desk.openCards();
   await desk.type('corner-size', '16');
   await desk.choose('panel-check');
-  await expect(page.getByTestId('finding-fault').first()).toContainText('Left sharp: the corner is larger than its sides have room for');
+  await expect(page.getByTestId('finding-fault').first()).toContainText(
+    'Left sharp: the corner is larger than its sides have room for',
+  );
 });

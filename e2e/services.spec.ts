@@ -5,12 +5,25 @@ import { expect, test } from './helpers/desk';
 import type { Px } from './helpers/hand';
 
 /** Where a place of the drawing lies on a scan of this resolution, px. */
-const onScan = (at: Px, dpi: number): Px => optics({ ...nestBox, dpi, stretch: TRUTH.across, stretchUp: TRUTH.up, askew: TRUTH.askew }).project(at) as Px;
+const onScan = (at: Px, dpi: number): Px =>
+  optics({ ...nestBox, dpi, stretch: TRUTH.across, stretchUp: TRUTH.up, askew: TRUTH.askew }).project(at) as Px;
 
-test('a scan arrives to scale with the doubt of its scanner; the caliper writes into the field that waits', async ({ desk, page }) => {
+test('a scan arrives to scale with the doubt of its scanner; the caliper writes into the field that waits', async ({
+  desk,
+  page,
+}) => {
   await page.goto('/');
   await desk.choose('new-job');
-  const hand = (change: object) => page.evaluate((body) => fetch('/service/scanner/hand', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }).then(() => undefined), change);
+  const hand = (change: object) =>
+    page.evaluate(
+      (body) =>
+        fetch('/service/scanner/hand', {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json' },
+          body: JSON.stringify(body),
+        }).then(() => undefined),
+      change,
+    );
   await desk.choose('open-scanner');
   const says = page.getByTestId('scanner-says');
   await page.getByRole('radio', { name: '150 dots an inch' }).click();
@@ -32,7 +45,13 @@ test('a scan arrives to scale with the doubt of its scanner; the caliper writes 
   await page.getByTestId('length-field').click();
   const display = page.getByTestId('caliper-reading');
   await expect(display).toContainText(/mm|in/);
-  await page.evaluate(() => fetch('/service/caliper/hand', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{"mm":75.02,"unit":"mm","hold":false}' }).then(() => undefined));
+  await page.evaluate(() =>
+    fetch('/service/caliper/hand', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: '{"mm":75.02,"unit":"mm","hold":false}',
+    }).then(() => undefined),
+  );
   await expect(display).toHaveText('75.02 mm');
   await page.getByRole('button', { name: 'Send the reading' }).click();
   await expect(page.getByTestId('length-field')).toHaveValue('75.02 mm ± 0.03');
@@ -43,18 +62,26 @@ test('a scan arrives to scale with the doubt of its scanner; the caliper writes 
   await page.keyboard.press('Enter');
   await desk.openCards();
   await expect(page.getByTestId('check-card').getByTestId('evidence-says')).toContainText('agrees');
-  const [, comesTo, plusMinus] = /Comes to ([\d.]+) mm ±([\d.]+)/.exec((await page.getByTestId('check-card').getByTestId('evidence-says').textContent())!)!;
+  const [, comesTo, plusMinus] = /Comes to ([\d.]+) mm ±([\d.]+)/.exec(
+    (await page.getByTestId('check-card').getByTestId('evidence-says').textContent())!,
+  )!;
   expect(Math.abs(Number(comesTo) - 75)).toBeLessThan(Number(plusMinus) + 0.05);
   await hand({ lid: 'closed', jam: false });
 });
 
-test('a scanner that is open or jams, a register that is slow or talks nonsense, and services that are away are said and block nothing @wide', async ({ desk, page, problems }) => {
+test('a scanner that is open or jams, a register that is slow or talks nonsense, and services that are away are said and block nothing @wide', async ({
+  desk,
+  page,
+  problems,
+}) => {
   await page.goto('/');
   await desk.choose('new-job');
   // Answers of services on a bad day, put in between so that other tests keep theirs.
   let scan = { status: 409, body: { code: 'scanner-lid-open' } as object };
   await page.route('**/service/scanner/scans', (route) => route.fulfill({ status: scan.status, json: scan.body }));
-  await page.route('**/service/scanner/scans/*', (route) => route.fulfill({ json: { state: 'failed', code: 'scanner-jam' } }));
+  await page.route('**/service/scanner/scans/*', (route) =>
+    route.fulfill({ json: { state: 'failed', code: 'scanner-jam' } }),
+  );
   await desk.choose('open-scanner');
   await desk.choose('scan');
   const says = page.getByTestId('scanner-says');

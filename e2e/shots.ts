@@ -102,7 +102,10 @@ test('drawn @wide', async ({ desk, page }, { project }) => {
   await desk.openDemo('shed');
   await desk.step('trace');
   await desk.choose('tool-region');
-  for (const [place, name] of [[[900, 900], 'Potting room'], [[1650, 900], 'Store']] as const) {
+  for (const [place, name] of [
+    [[900, 900], 'Potting room'],
+    [[1650, 900], 'Store'],
+  ] as const) {
     await desk.hand.pointAt(place, 0.3);
     await desk.type('region-name', name);
     await page.getByRole('radio', { name: 'Room' }).click();
@@ -120,8 +123,14 @@ test('bringing in', async ({ desk, page }, { project }) => {
   test.setTimeout(240_000);
   const shoot = shooter(page, project.name);
   if (project.name === 'phone') {
-    const { terrace } = JSON.parse(readFileSync('demo/truth/stones.json', 'utf8')) as { terrace: readonly { mm: Px; px: Px }[] };
-    const survey = readReference({ bytes: new Uint8Array(readFileSync('public/demo/pond.dxf')).buffer, format: 'dxf', placing: 'free' });
+    const { terrace } = JSON.parse(readFileSync('demo/truth/stones.json', 'utf8')) as {
+      terrace: readonly { mm: Px; px: Px }[];
+    };
+    const survey = readReference({
+      bytes: new Uint8Array(readFileSync('public/demo/pond.dxf')).buffer,
+      format: 'dxf',
+      placing: 'free',
+    });
     if (!survey.ok) throw new Error(survey.code);
     const { fit } = planeAsView('site', '', survey.value.bounds);
     await desk.openDemo('pond');

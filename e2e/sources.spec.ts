@@ -4,12 +4,19 @@ import { expect, pixelAt, test } from './helpers/desk';
 
 /** Gives the demo photo to the page the way a drop or a paste does. */
 async function hand(page: import('@playwright/test').Page, way: 'drop' | 'paste', name: string): Promise<void> {
-  await page.evaluate(async ([kind, fileName]) => {
-    const blob = await (await fetch('/demo/blade.jpg')).blob();
-    const data = new DataTransfer();
-    data.items.add(new File([blob], fileName!, { type: 'image/jpeg' }));
-    window.dispatchEvent(kind === 'drop' ? new DragEvent('drop', { dataTransfer: data, cancelable: true }) : new ClipboardEvent('paste', { clipboardData: data }));
-  }, [way, name] as const);
+  await page.evaluate(
+    async ([kind, fileName]) => {
+      const blob = await (await fetch('/demo/blade.jpg')).blob();
+      const data = new DataTransfer();
+      data.items.add(new File([blob], fileName!, { type: 'image/jpeg' }));
+      window.dispatchEvent(
+        kind === 'drop'
+          ? new DragEvent('drop', { dataTransfer: data, cancelable: true })
+          : new ClipboardEvent('paste', { clipboardData: data }),
+      );
+    },
+    [way, name] as const,
+  );
 }
 
 test('pictures come in by dropping and by pasting, with what their tags say', async ({ desk, page }) => {
@@ -25,13 +32,18 @@ test('pictures come in by dropping and by pasting, with what their tags say', as
   await expect(page.getByTestId('sheet-dropped')).toContainText('pocket camera, 9.2 mm lens, as 52 mm on 35 mm film');
   await expect(page.getByTestId('sheet-dropped').getByRole('radio', { name: 'Photo by hand' })).toBeChecked();
   // What is no picture is answered where it is seen, also while cards lie over the lower half of a phone.
-  await page.locator('input[type=file]').first().setInputFiles({ name: 'notes.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('this is text') });
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({ name: 'notes.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('this is text') });
   const said = page.getByTestId('said');
   await expect(said).toContainText('“notes.jpg” is not a picture');
-  expect(await said.evaluate((slip) => {
-    const { left, top, width, height } = slip.getBoundingClientRect();
-    return slip.contains(document.elementFromPoint(left + width / 3, top + height / 2));
-  })).toBe(true);
+  expect(
+    await said.evaluate((slip) => {
+      const { left, top, width, height } = slip.getBoundingClientRect();
+      return slip.contains(document.elementFromPoint(left + width / 3, top + height / 2));
+    }),
+  ).toBe(true);
   await desk.saved();
 });
 
@@ -46,7 +58,9 @@ tags = Image.Exif(); tags[274] = 6
 color.save(f'{out}/turned.tif', exif=tags, compression='tiff_lzw')
 color.save(f'{out}/pages.tif', save_all=True, append_images=[color.rotate(180)], dpi=(300, 300))`;
   execFileSync('/usr/bin/python3', ['-c', script]);
-  execFileSync('/usr/bin/heif-enc', ['-q', '95', `${folder}/plain.png`, '-o', `${folder}/phone.heic`], { stdio: 'ignore' });
+  execFileSync('/usr/bin/heif-enc', ['-q', '95', `${folder}/plain.png`, '-o', `${folder}/phone.heic`], {
+    stdio: 'ignore',
+  });
 }
 
 test('TIFF comes in upright and page by page, HEIC through its own library @wide', async ({ desk, page }, info) => {
@@ -62,15 +76,22 @@ test('TIFF comes in upright and page by page, HEIC through its own library @wide
   const seen = async (u: number, v: number) => {
     await page.getByTestId('zoom-all').click();
     await expect(page.getByTestId('bench').locator('canvas')).toBeVisible();
-    const [width, height] = (await page.getByTestId('bench').evaluate((bench) => bench.querySelector('svg[data-sheet]')!.getAttribute('data-sheet')!)).split(' ').map(Number) as [number, number];
+    const [width, height] = (
+      await page
+        .getByTestId('bench')
+        .evaluate((bench) => bench.querySelector('svg[data-sheet]')!.getAttribute('data-sheet')!)
+    )
+      .split(' ')
+      .map(Number) as [number, number];
     const [x, y] = await desk.hand.screenOf([u * width, v * height]);
     return pixelAt(page, [x, y]);
   };
   /** A picture is decoded and laid on the bench in its own time: it is looked at until it is there. */
-  const shows = (was: readonly number[]) => expect(async () => {
-    const is = await seen(0.75, 0.25);
-    is.forEach((value, i) => expect(Math.abs(value - was[i]!)).toBeLessThan(8));
-  }).toPass({ timeout: 30_000 });
+  const shows = (was: readonly number[]) =>
+    expect(async () => {
+      const is = await seen(0.75, 0.25);
+      is.forEach((value, i) => expect(Math.abs(value - was[i]!)).toBeLessThan(8));
+    }).toPass({ timeout: 30_000 });
 
   await input.setInputFiles(`${folder}/phone.heic`);
   await expect(strip).toHaveCount(1, { timeout: 20_000 });

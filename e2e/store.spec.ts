@@ -53,7 +53,8 @@ test('storage that is full is said before anything is lost @wide', async ({ desk
   await page.addInitScript(() => {
     const put = IDBObjectStore.prototype.put;
     IDBObjectStore.prototype.put = function (...args: Parameters<typeof put>) {
-      if ((window as unknown as { full?: boolean }).full) throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+      if ((window as unknown as { full?: boolean }).full)
+        throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
       return put.apply(this, args);
     };
   });

@@ -197,7 +197,9 @@ test.describe('with a mouse @wide', () => {
     await desk.pointAt([1420, 860], [1420, 860]);
     await page.keyboard.press('Alt+ArrowRight');
     const nudged = await node();
-    expect(nudged.place.kind === 'pointed' && dragged.place.kind === 'pointed' && nudged.place.at[0] - dragged.place.at[0]).toBeGreaterThan(0.1);
+    expect(
+      nudged.place.kind === 'pointed' && dragged.place.kind === 'pointed' && nudged.place.at[0] - dragged.place.at[0],
+    ).toBeGreaterThan(0.1);
     await desk.pointAt([1420, 860], [1420, 860]);
     await desk.choose('edit-delete');
     const { job, shape } = await storedJob(desk);

@@ -19,7 +19,10 @@ async function drawHoles(desk: Desk, ...holes: readonly number[]): Promise<void>
   }
 }
 
-const countOf = async (desk: Desk) => ((await desk.layer('Outline').count()) === 0 ? 0 : Number((await desk.layer('Outline').getAttribute('aria-label'))!.split(' ')[1]));
+const countOf = async (desk: Desk) =>
+  (await desk.layer('Outline').count()) === 0
+    ? 0
+    : Number((await desk.layer('Outline').getAttribute('aria-label'))!.split(' ')[1]);
 
 /** Stops all that a window does, as the browser does with one that was not looked at for long: it waits for an answer that comes when it is to wake. */
 async function putToSleep(page: Page): Promise<() => Promise<void>> {
@@ -43,7 +46,11 @@ async function fromList(list: Page, name: string, action: string): Promise<void>
   await list.getByTestId(`job-${name}`).getByRole('button', { name: action, exact: true }).click();
 }
 
-test('renamed and copied in the list while it is open: the window that has it open does it, and nothing is drawn twice @wide', async ({ desk, page, context }) => {
+test('renamed and copied in the list while it is open: the window that has it open does it, and nothing is drawn twice @wide', async ({
+  desk,
+  page,
+  context,
+}) => {
   await desk.openDemo('blade-start');
   await drawHoles(desk, 0, 1);
   const { page: list } = await anotherWindow(context, '/');
@@ -62,7 +69,11 @@ test('renamed and copied in the list while it is open: the window that has it op
   await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 2');
 });
 
-test('deleted in the list while it is open: the list says where it is open, and it stays @wide', async ({ desk, page, context }) => {
+test('deleted in the list while it is open: the list says where it is open, and it stays @wide', async ({
+  desk,
+  page,
+  context,
+}) => {
   await desk.openDemo('blade-start');
   await drawHoles(desk, 0);
   await desk.saved();
@@ -93,7 +104,11 @@ test('a window that slept does not write over the one that took over @wide', asy
   await expect(second.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 3');
 });
 
-test('taking over brings along what was drawn a moment ago, and the first window only shows it @wide', async ({ desk, page, context }) => {
+test('taking over brings along what was drawn a moment ago, and the first window only shows it @wide', async ({
+  desk,
+  page,
+  context,
+}) => {
   await desk.openDemo('blade-start');
   const second = await anotherWindow(context, page.url());
   await expect(second.page.getByTestId('read-only')).toBeVisible();
@@ -119,7 +134,14 @@ test('opened in two windows at the same moment, it can be written in one @wide',
     const windows = await Promise.all([context.newPage(), context.newPage()]);
     await Promise.all(windows.map((window) => window.goto(address)));
     for (const window of windows) await expect(window.getByTestId('view-fit')).toBeVisible();
-    await expect.poll(async () => (await Promise.all(windows.map((window) => window.getByTestId('read-only').count()))).reduce((sum, count) => sum + count, 0)).toBe(1);
+    await expect
+      .poll(async () =>
+        (await Promise.all(windows.map((window) => window.getByTestId('read-only').count()))).reduce(
+          (sum, count) => sum + count,
+          0,
+        ),
+      )
+      .toBe(1);
     await Promise.all(windows.map((window) => window.close()));
   }
 });

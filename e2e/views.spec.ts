@@ -7,13 +7,19 @@ import { benchDetails } from '../demo/scenes/bench-set';
 import { expect, judgeDxf, pixelAt, test } from './helpers/desk';
 import type { Px } from './helpers/hand';
 
-const box = JSON.parse(readFileSync('demo/truth/nest-box.json', 'utf8')) as { askew: number; sizes: readonly { name: string; mm: number; from: Px; to: Px }[] };
+const box = JSON.parse(readFileSync('demo/truth/nest-box.json', 'utf8')) as {
+  askew: number;
+  sizes: readonly { name: string; mm: number; from: Px; to: Px }[];
+};
 const size = (name: string) => box.sizes.find((other) => other.name === name)!;
 
 /** Where a place of the details lies on the scanned page, px. */
 const onPage = (at: Px): Px => optics(benchDetails).project(at) as Px;
 
-test('a page of a PDF is straightened, its three drawings are cut out, one is scaled by a printed size, the others share it and hand over a true size', async ({ desk, page }) => {
+test('a page of a PDF is straightened, its three drawings are cut out, one is scaled by a printed size, the others share it and hand over a true size', async ({
+  desk,
+  page,
+}) => {
   await page.goto('/');
   await desk.choose('new-job');
   await page.getByTestId('choose-pictures').waitFor();
@@ -64,7 +70,10 @@ test('a page of a PDF is straightened, its three drawings are cut out, one is sc
   const derived = createDeriver()(job);
   const side = job.views[3]!;
   const [outline] = job.outlines;
-  const said = 2 * measureOutline(outline!, figuredIn(job, derived, side.id), (shape) => distance(shape.nodes[0]!, shape.nodes[1]!)).sigma;
+  const said =
+    2 *
+    measureOutline(outline!, figuredIn(job, derived, side.id), (shape) => distance(shape.nodes[0]!, shape.nodes[1]!))
+      .sigma;
   const [line] = facts.outline;
   const length = line?.kind === 'line' ? distance(line.a, line.b) : NaN;
   expect(facts.errors).toBe(0);
@@ -82,7 +91,10 @@ test('a page of a PDF is straightened, its three drawings are cut out, one is sc
   await expect(strip.nth(1)).toContainText('±');
 });
 
-test('a view is cropped, turned and mirrored, keeps what is on it, and everything is undone again @wide', async ({ desk, page }) => {
+test('a view is cropped, turned and mirrored, keeps what is on it, and everything is undone again @wide', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('nest-box');
   await desk.step('sources');
   await desk.choose('tool-crop');
@@ -107,7 +119,10 @@ test('a view is cropped, turned and mirrored, keeps what is on it, and everythin
   await expect(page.getByTestId('undo')).toBeDisabled();
 });
 
-test('a print that was scanned gets its scale from its dots an inch and its ratio, with the doubt that a printer deserves @wide', async ({ desk, page }) => {
+test('a print that was scanned gets its scale from its dots an inch and its ratio, with the doubt that a printer deserves @wide', async ({
+  desk,
+  page,
+}) => {
   await page.goto('/');
   await desk.choose('new-job');
   await page.getByTestId('choose-pictures').waitFor();
@@ -140,7 +155,10 @@ test('line work is shown alone, in a colour, on white or dark, and as it was aga
   await desk.step('fit');
   await desk.choose('panel-look');
   // The upper line of the roof, away from marks, and paper beside it.
-  const [a, b]: readonly Px[] = [[505, 455], [1600, 430]];
+  const [a, b]: readonly Px[] = [
+    [505, 455],
+    [1600, 430],
+  ];
   await desk.hand.zoomTo([900, 446], 2);
   const across = async () => {
     await page.waitForTimeout(300);
@@ -150,11 +168,13 @@ test('line work is shown alone, in a colour, on white or dark, and as it was aga
   /** As it is once finer tiles have come: they differ by a level or two from what they replace. */
   const settled = async () => {
     let seen = await across();
-    await expect.poll(async () => {
-      const last = seen;
-      seen = await across();
-      return JSON.stringify(seen) === JSON.stringify(last);
-    }).toBe(true);
+    await expect
+      .poll(async () => {
+        const last = seen;
+        seen = await across();
+        return JSON.stringify(seen) === JSON.stringify(last);
+      })
+      .toBe(true);
     return seen;
   };
   const dark = (pixel: readonly number[]) => Math.max(...pixel) < 120;
@@ -167,5 +187,9 @@ test('line work is shown alone, in a colour, on white or dark, and as it was aga
   await page.getByRole('radio', { name: 'Blue' }).click();
   expect((await across()).filter(dark).length).toBeGreaterThan(3);
   for (let i = 0; i < 4; i++) if (await page.getByTestId('undo').isEnabled()) await page.getByTestId('undo').click();
-  await expect.poll(async () => Math.max(...(await across()).flatMap((pixel, i) => pixel.map((value, c) => Math.abs(value - before[i]![c]!))))).toBeLessThan(3);
+  await expect
+    .poll(async () =>
+      Math.max(...(await across()).flatMap((pixel, i) => pixel.map((value, c) => Math.abs(value - before[i]![c]!)))),
+    )
+    .toBeLessThan(3);
 });

@@ -11,7 +11,10 @@ async function jobOf(desk: import('./helpers/desk').Desk) {
   return bundle.value.job;
 }
 
-test('a still of a film comes in at full size with its time; the good ones are found, not the blurred', async ({ desk, page }) => {
+test('a still of a film comes in at full size with its time; the good ones are found, not the blurred', async ({
+  desk,
+  page,
+}) => {
   await desk.openDemo('sources');
   await desk.openCards();
   await desk.choose('demo-file-nest-boxes.webm');
@@ -28,11 +31,21 @@ test('a still of a film comes in at full size with its time; the good ones are f
   await desk.choose('bring-stills');
   await expect(page.getByRole('button', { name: /^nest-boxes at .*no scale yet/ })).toBeVisible({ timeout: 20_000 });
   const { sheets } = await jobOf(desk);
-  expect(sheets[0]).toMatchObject({ width: 960, height: 540, kind: 'photo', taken: { moment: expect.closeTo(times[0]!, 1) } });
+  expect(sheets[0]).toMatchObject({
+    width: 960,
+    height: 540,
+    kind: 'photo',
+    taken: { moment: expect.closeTo(times[0]!, 1) },
+  });
 });
 
-test('where there is no camera the simulated one says so; a card in its picture tells how far away it is, and how fine a pixel @wide', async ({ desk, page }) => {
-  await page.addInitScript(() => { navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no camera', 'NotFoundError')); });
+test('where there is no camera the simulated one says so; a card in its picture tells how far away it is, and how fine a pixel @wide', async ({
+  desk,
+  page,
+}) => {
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no camera', 'NotFoundError'));
+  });
   await page.goto('/');
   await desk.choose('new-job');
   await desk.choose('open-camera');
@@ -40,9 +53,18 @@ test('where there is no camera the simulated one says so; a card in its picture 
   await expect(says).toContainText('simulated');
   // The thing, the card and the rule take up most of the frame's width.
   await expect(says).not.toContainText('go back', { timeout: 10_000 });
-  const { left, right } = truth.card as unknown as { left: readonly [number, number]; right: readonly [number, number] };
-  const live = (await page.getByRole('img', { name: /^Live picture/ }).locator('canvas').boundingBox())!;
-  await page.mouse.click(live.x + ((left[0] + right[0]) / 2 / truth.picture.width) * live.width, live.y + ((left[1] + right[1]) / 2 / truth.picture.height) * live.height);
+  const { left, right } = truth.card as unknown as {
+    left: readonly [number, number];
+    right: readonly [number, number];
+  };
+  const live = (await page
+    .getByRole('img', { name: /^Live picture/ })
+    .locator('canvas')
+    .boundingBox())!;
+  await page.mouse.click(
+    live.x + ((left[0] + right[0]) / 2 / truth.picture.width) * live.width,
+    live.y + ((left[1] + right[1]) / 2 / truth.picture.height) * live.height,
+  );
   await expect(says).toContainText('a pixel is');
   // The photo, 4032 px wide, is drawn 1640 px wide.
   const fine = 85.6 / (Math.hypot(right[0] - left[0], right[1] - left[1]) * (1640 / 4032));
@@ -51,7 +73,11 @@ test('where there is no camera the simulated one says so; a card in its picture 
   expect(Math.abs(Number(pixel) - fine)).toBeLessThan(0.008);
 });
 
-test('a photo keeps the tilt that the phone measured; a request brings sizes back as evidence; a film without a picture is refused @phone', async ({ desk, page, context }) => {
+test('a photo keeps the tilt that the phone measured; a request brings sizes back as evidence; a film without a picture is refused @phone', async ({
+  desk,
+  page,
+  context,
+}) => {
   await page.goto('/');
   await desk.choose('new-job');
   await page.getByTestId('choose-pictures').waitFor();
@@ -89,13 +115,18 @@ test('a photo keeps the tilt that the phone measured; a request brings sizes bac
   await expect(page.getByTestId('view-fit')).toContainText('±');
   const { sheets, views, asked } = await jobOf(desk);
   expect(sheets[0]).toMatchObject({ trustTilt: true, taken: { tilt: [-2, -1] } });
-  expect(views[0]).toMatchObject({ lift: 3.175, evidence: [{ kind: 'length', name: 'its greatest length', said: { length: { value: 212 } }, plusMinus: 1 }] });
+  expect(views[0]).toMatchObject({
+    lift: 3.175,
+    evidence: [{ kind: 'length', name: 'its greatest length', said: { length: { value: 212 } }, plusMinus: 1 }],
+  });
   expect(asked!.filter(({ answer }) => answer)).toHaveLength(2);
 
   await desk.step('sources');
   await desk.openCards();
   await desk.choose('panel-add');
   await desk.openCards();
-  await page.getByTestId('picture-files').setInputFiles({ name: 'walk.mp4', mimeType: 'video/mp4', buffer: Buffer.from('no film at all') });
+  await page
+    .getByTestId('picture-files')
+    .setInputFiles({ name: 'walk.mp4', mimeType: 'video/mp4', buffer: Buffer.from('no film at all') });
   await expect(page.getByTestId('said')).toContainText('This browser cannot play “walk.mp4”.', { timeout: 20_000 });
 });

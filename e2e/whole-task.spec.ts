@@ -60,7 +60,9 @@ test('a photo becomes a file that cuts', async ({ desk, page }) => {
   expect(dxf.insunits).toBe(4);
   expect(dxf.kinds).toEqual({ LWPOLYLINE: 2, SPLINE: 1, CIRCLE: 4 });
   const holes = truth.blade.holes;
-  dxf.circles.forEach((circle, i) => expect(Math.abs(2 * circle.radius - holes[i]!.diameter)).toBeLessThan(diameter(i + 1)));
+  dxf.circles.forEach((circle, i) =>
+    expect(Math.abs(2 * circle.radius - holes[i]!.diameter)).toBeLessThan(diameter(i + 1)),
+  );
   for (let i = 1; i < holes.length; i++) {
     const said = distance(dxf.circles[0]!.centre, dxf.circles[i]!.centre);
     const true_ = distance(holes[0]!.centre, holes[i]!.centre);
@@ -69,7 +71,10 @@ test('a photo becomes a file that cuts', async ({ desk, page }) => {
   // Three of the holes lie on the blade's own axis: turned onto it, the file's box is the blade's overall size.
   const axis = angleOf(subtract(dxf.circles[2]!.centre, dxf.circles[0]!.centre));
   const box = boxAlong(dxf.outline, axis);
-  const [across, up] = [figure(0, (shape) => boxAlong(shape.pieces, axis).across), figure(0, (shape) => boxAlong(shape.pieces, axis).up)];
+  const [across, up] = [
+    figure(0, (shape) => boxAlong(shape.pieces, axis).across),
+    figure(0, (shape) => boxAlong(shape.pieces, axis).up),
+  ];
   expect(Math.abs(box.across - truth.blade.width)).toBeLessThan(across);
   expect(Math.abs(box.up - truth.blade.depth)).toBeLessThan(up);
   // And the plus-minus says something: one card on a photo by hand is good to a few per cent, not to anything.
@@ -92,8 +97,10 @@ test('a photo becomes a file that cuts', async ({ desk, page }) => {
     place.remove();
     return { across: x, up: -(y + height), width, unit };
   }, text);
-  const readBack = async (row: string) => Number((await desk.page.getByTestId(`read-back-${row}`).textContent())!.replace('−', '-').replace(' mm', ''));
-  for (const row of ['across', 'up', 'width'] as const) expect(Math.abs(drawn[row] - (await readBack(row)))).toBeLessThan(0.006);
+  const readBack = async (row: string) =>
+    Number((await desk.page.getByTestId(`read-back-${row}`).textContent())!.replace('−', '-').replace(' mm', ''));
+  for (const row of ['across', 'up', 'width'] as const)
+    expect(Math.abs(drawn[row] - (await readBack(row)))).toBeLessThan(0.006);
   expect(drawn.unit).toBeCloseTo(96 / 25.4, 4);
   expect(summarize(svg.value).width).toBeCloseTo(dxf.width, 2);
 });

@@ -1,5 +1,13 @@
 import { propagate } from '../src/core/adjust';
-import { fitView, indexOf, measuredLength, type Evidence, type Fit, type LineEnds, type Points } from '../src/core/calibrate';
+import {
+  fitView,
+  indexOf,
+  measuredLength,
+  type Evidence,
+  type Fit,
+  type LineEnds,
+  type Points,
+} from '../src/core/calibrate';
 import type { Vec } from '../src/core/geometry';
 
 /** Side of a square, mm: `square_size` of left_intrinsics.yml. How true a print is: assumed. */
@@ -21,41 +29,128 @@ export function evidenceOfPart(rows = 6): Evidence[] {
   const lines = Array.from({ length: rows }, (_, r) => r);
   const alongRow = (r: number): LineEnds => [name(0, r), name(KNOWN_COLUMNS - 1, r)];
   const alongColumn = (c: number): LineEnds => [name(c, 0), name(c, rows - 1)];
-  const side = (id: string, to: string): Evidence => ({ id, kind: 'length', from: name(2, 2), to, mm: SQUARE, sigma: PRINT_SIGMA });
+  const side = (id: string, to: string): Evidence => ({
+    id,
+    kind: 'length',
+    from: name(2, 2),
+    to,
+    mm: SQUARE,
+    sigma: PRINT_SIGMA,
+  });
   return [
     ...lines.map((r): Evidence => ({ id: `row ${r}`, kind: 'straight', through: columns.map((c) => name(c, r)) })),
     ...columns.map((c): Evidence => ({ id: `column ${c}`, kind: 'straight', through: lines.map((r) => name(c, r)) })),
-    { id: 'rows', kind: 'parallel', lines: lines.map(alongRow) }, { id: 'columns', kind: 'parallel', lines: columns.map(alongColumn) },
-    { id: 'square', kind: 'square', lines: [alongRow(0), alongColumn(0)] }, side('across', name(3, 2)), side('up', name(2, 3)),
+    { id: 'rows', kind: 'parallel', lines: lines.map(alongRow) },
+    { id: 'columns', kind: 'parallel', lines: columns.map(alongColumn) },
+    { id: 'square', kind: 'square', lines: [alongRow(0), alongColumn(0)] },
+    side('across', name(3, 2)),
+    side('up', name(2, 3)),
   ];
 }
 
 export function pointsOf(board: readonly (readonly Vec[])[]): Points {
-  return Object.fromEntries(board.flatMap((column, c) => column.map((at, r) => [name(c, r), { at, sigma: SADDLE_SIGMA, height: 0 }])));
+  return Object.fromEntries(
+    board.flatMap((column, c) => column.map((at, r) => [name(c, r), { at, sigma: SADDLE_SIGMA, height: 0 }])),
+  );
 }
 
 /** What somebody would say who looks for no lens: a rectangle of two by two squares or more, lengths beside it, and last, lines near the rims. */
 export function listFew(): Readonly<Record<string, readonly Evidence[]>> {
   const corners = [name(1, 1), name(4, 1), name(4, 3), name(1, 3)];
-  const rectangle: Evidence = { id: 'rectangle', kind: 'rectangle', corners, widthMm: 3 * SQUARE, heightMm: 2 * SQUARE, sigma: PRINT_SIGMA };
-  const lengthOf = (id: string, from: string, to: string, squares: number): Evidence => ({ id, kind: 'length', from, to, mm: squares * SQUARE, sigma: PRINT_SIGMA });
+  const rectangle: Evidence = {
+    id: 'rectangle',
+    kind: 'rectangle',
+    corners,
+    widthMm: 3 * SQUARE,
+    heightMm: 2 * SQUARE,
+    sigma: PRINT_SIGMA,
+  };
+  const lengthOf = (id: string, from: string, to: string, squares: number): Evidence => ({
+    id,
+    kind: 'length',
+    from,
+    to,
+    mm: squares * SQUARE,
+    sigma: PRINT_SIGMA,
+  });
   const one = lengthOf('one', name(0, 5), name(5, 5), 5);
   const two = lengthOf('two', name(6, 0), name(6, 4), 4);
   const straight = (id: string, through: string[]): Evidence => ({ id, kind: 'straight', through });
   const columns = Array.from({ length: 9 }, (_, c) => c);
   const rows = Array.from({ length: 6 }, (_, r) => r);
-  const lines = [straight('row 0', columns.map((c) => name(c, 0))), straight('row 5', columns.map((c) => name(c, 5))), straight('column 0', rows.map((r) => name(0, r))), straight('column 8', rows.map((r) => name(8, r)))];
-  return { 'a rectangle': [rectangle], 'a rectangle and a length': [rectangle, one], 'a rectangle and two lengths': [rectangle, one, two], 'all that and four straight lines': [rectangle, one, two, ...lines] };
+  const lines = [
+    straight(
+      'row 0',
+      columns.map((c) => name(c, 0)),
+    ),
+    straight(
+      'row 5',
+      columns.map((c) => name(c, 5)),
+    ),
+    straight(
+      'column 0',
+      rows.map((r) => name(0, r)),
+    ),
+    straight(
+      'column 8',
+      rows.map((r) => name(8, r)),
+    ),
+  ];
+  return {
+    'a rectangle': [rectangle],
+    'a rectangle and a length': [rectangle, one],
+    'a rectangle and two lengths': [rectangle, one, two],
+    'all that and four straight lines': [rectangle, one, two, ...lines],
+  };
 }
 
 export function fitBoard(points: Points, evidence: readonly Evidence[] = evidenceOfPart()): Fit {
-  const fit = fitView({ picture: { width: 640, height: 480, kind: 'photo' }, datum: { origin: [0, 480], direction: 0 }, points, evidence, lift: { mm: 0, sigma: 1e-9 } });
+  const fit = fitView({
+    picture: { width: 640, height: 480, kind: 'photo' },
+    datum: { origin: [0, 480], direction: 0 },
+    points,
+    evidence,
+    lift: { mm: 0, sigma: 1e-9 },
+  });
   if (!fit.ok) throw new Error(`${fit.code} ${JSON.stringify(fit.detail)}`);
   return fit.value;
 }
 
 /** Lengths that reach into the other part of the board, with what they are in truth. */
-const ASKED = [[[5, 0], [8, 5]], [[5, 5], [8, 0]], [[8, 0], [8, 5]], [[5, 2], [8, 2]], [[0, 0], [8, 5]], [[0, 5], [8, 0]], [[6, 1], [7, 1]], [[0, 3], [8, 3]]] as const;
+const ASKED = [
+  [
+    [5, 0],
+    [8, 5],
+  ],
+  [
+    [5, 5],
+    [8, 0],
+  ],
+  [
+    [8, 0],
+    [8, 5],
+  ],
+  [
+    [5, 2],
+    [8, 2],
+  ],
+  [
+    [0, 0],
+    [8, 5],
+  ],
+  [
+    [0, 5],
+    [8, 0],
+  ],
+  [
+    [6, 1],
+    [7, 1],
+  ],
+  [
+    [0, 3],
+    [8, 3],
+  ],
+] as const;
 
 export function measureElsewhere(fit: Fit, points: Points): { readonly off: number; readonly sigma: number }[] {
   return ASKED.map(([[c1, r1], [c2, r2]]) => {

@@ -18,7 +18,10 @@ export function findBoard(picture: GrayPicture, columns = 9, rows = 6): Vec[][] 
   const middle = middleOf(corners);
   for (const seed of [...corners].sort((a, b) => distance(a, middle) - distance(b, middle))) {
     const lattice = growFrom(seed, corners);
-    const boards = lattice.size < columns * rows ? [] : [false, true].flatMap((turned) => listBlocks(lattice, columns, rows, turned));
+    const boards =
+      lattice.size < columns * rows
+        ? []
+        : [false, true].flatMap((turned) => listBlocks(lattice, columns, rows, turned));
     const best = boards.sort((a, b) => unevenness(a) - unevenness(b))[0];
     if (best) return best;
   }
@@ -29,18 +32,30 @@ export function findBoard(picture: GrayPicture, columns = 9, rows = 6): Vec[][] 
 function listBlocks(lattice: ReadonlyMap<string, Vec>, columns: number, rows: number, turned: boolean): Vec[][][] {
   return [...lattice.keys()].flatMap((key) => {
     const [left, top] = key.split(',').map(Number) as [number, number];
-    const block = Array.from({ length: columns }, (_, c) => Array.from({ length: rows }, (__, r) => lattice.get(turned ? `${left + r},${top + c}` : `${left + c},${top + r}`)));
+    const block = Array.from({ length: columns }, (_, c) =>
+      Array.from({ length: rows }, (__, r) =>
+        lattice.get(turned ? `${left + r},${top + c}` : `${left + c},${top + r}`),
+      ),
+    );
     return block.every((column) => column.every((corner) => corner !== undefined)) ? [block as Vec[][]] : [];
   });
 }
 
 /** How unevenly a block steps along its columns and rows: the largest second difference over the step. */
 function unevenness(block: readonly (readonly Vec[])[]): number {
-  const bends = (line: readonly Vec[]) => line.slice(2).map((c, k) => Math.hypot(c[0] - 2 * line[k + 1]![0] + line[k]![0], c[1] - 2 * line[k + 1]![1] + line[k]![1]) / distance(c, line[k]!));
+  const bends = (line: readonly Vec[]) =>
+    line
+      .slice(2)
+      .map(
+        (c, k) =>
+          Math.hypot(c[0] - 2 * line[k + 1]![0] + line[k]![0], c[1] - 2 * line[k + 1]![1] + line[k]![1]) /
+          distance(c, line[k]!),
+      );
   return Math.max(...block.flatMap(bends), ...block[0]!.flatMap((_, r) => bends(block.map((column) => column[r]!))));
 }
 
-const middleOf = (points: readonly Vec[]): Vec => [0, 1].map((k) => points.reduce((sum, p) => sum + p[k]!, 0) / points.length) as unknown as Vec;
+const middleOf = (points: readonly Vec[]): Vec =>
+  [0, 1].map((k) => points.reduce((sum, p) => sum + p[k]!, 0) / points.length) as unknown as Vec;
 
 /** Places whose brightness bends up one way and down the other, strongest of their neighbourhood. */
 function listSaddles(picture: GrayPicture): Vec[] {
@@ -62,7 +77,8 @@ function listSaddles(picture: GrayPicture): Vec[] {
       const here = strength[y * width + x]!;
       if (here < 0.04 * most || !isPeak(strength, width, x, y)) continue;
       const corner = findSaddle(picture, [x + 0.5, y + 0.5], 5);
-      if (corner && isWhereFourMeet(picture, corner) && found.every((other) => distance(other, corner) > 4)) found.push(corner);
+      if (corner && isWhereFourMeet(picture, corner) && found.every((other) => distance(other, corner) > 4))
+        found.push(corner);
     }
   }
   return found;
@@ -70,7 +86,9 @@ function listSaddles(picture: GrayPicture): Vec[] {
 
 /** Light, dark, light, dark round about, alike on opposite sides. */
 function isWhereFourMeet(picture: GrayPicture, corner: Vec): boolean {
-  const ring = Array.from({ length: 32 }, (_, k) => brightnessAt(picture, [corner[0] + 6 * Math.cos((k * Math.PI) / 16), corner[1] + 6 * Math.sin((k * Math.PI) / 16)]));
+  const ring = Array.from({ length: 32 }, (_, k) =>
+    brightnessAt(picture, [corner[0] + 6 * Math.cos((k * Math.PI) / 16), corner[1] + 6 * Math.sin((k * Math.PI) / 16)]),
+  );
   const [dark, light] = [Math.min(...ring), Math.max(...ring)];
   const signs = ring.map((value) => value > (dark + light) / 2);
   const changes = signs.filter((sign, k) => sign !== signs[(k + 1) % 32]).length;
@@ -79,7 +97,8 @@ function isWhereFourMeet(picture: GrayPicture, corner: Vec): boolean {
 }
 
 function isPeak(strength: Float32Array, width: number, x: number, y: number): boolean {
-  for (let dy = -4; dy <= 4; dy++) for (let dx = -4; dx <= 4; dx++) if (strength[(y + dy) * width + x + dx]! > strength[y * width + x]!) return false;
+  for (let dy = -4; dy <= 4; dy++)
+    for (let dx = -4; dx <= 4; dx++) if (strength[(y + dy) * width + x + dx]! > strength[y * width + x]!) return false;
   return true;
 }
 
@@ -88,7 +107,9 @@ function blurred({ width, height, data }: GrayPicture): Float32Array & GrayPictu
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1; x < width - 1; x++) {
       let sum = 0;
-      for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) sum += data[(y + dy) * width + x + dx]! * (2 - Math.abs(dx)) * (2 - Math.abs(dy));
+      for (let dy = -1; dy <= 1; dy++)
+        for (let dx = -1; dx <= 1; dx++)
+          sum += data[(y + dy) * width + x + dx]! * (2 - Math.abs(dx)) * (2 - Math.abs(dy));
       soft[y * width + x] = sum / 16;
     }
   }
@@ -97,10 +118,17 @@ function blurred({ width, height, data }: GrayPicture): Float32Array & GrayPictu
 
 /** A lattice of corners from one of them: each step is predicted from the last one that way and has to be met within a third of it. */
 function growFrom(seed: Vec, corners: readonly Vec[]): Map<string, Vec> {
-  const near = corners.filter((other) => other !== seed).sort((a, b) => distance(a, seed) - distance(b, seed)).slice(0, 8);
+  const near = corners
+    .filter((other) => other !== seed)
+    .sort((a, b) => distance(a, seed) - distance(b, seed))
+    .slice(0, 8);
   const first = near[0]!;
   const across: Vec = [first[0] - seed[0], first[1] - seed[1]];
-  const second = near.find((other) => Math.abs(across[0] * (other[0] - seed[0]) + across[1] * (other[1] - seed[1])) < 0.45 * Math.hypot(...across) * distance(other, seed));
+  const second = near.find(
+    (other) =>
+      Math.abs(across[0] * (other[0] - seed[0]) + across[1] * (other[1] - seed[1])) <
+      0.45 * Math.hypot(...across) * distance(other, seed),
+  );
   const lattice = new Map<string, Vec>([['0,0', seed]]);
   if (!second) return lattice;
   const steps = new Map<string, readonly [Vec, Vec]>([['0,0', [across, [second[0] - seed[0], second[1] - seed[1]]]]]);
@@ -108,7 +136,12 @@ function growFrom(seed: Vec, corners: readonly Vec[]): Map<string, Vec> {
   for (let cell = queue.shift(); cell; cell = queue.shift()) {
     const [i, j] = cell;
     const [here, known] = [lattice.get(`${i},${j}`)!, steps.get(`${i},${j}`)!];
-    for (const [di, dj] of [[1, 0], [-1, 0], [0, 1], [0, -1]] as const) {
+    for (const [di, dj] of [
+      [1, 0],
+      [-1, 0],
+      [0, 1],
+      [0, -1],
+    ] as const) {
       const key = `${i + di},${j + dj}`;
       if (lattice.has(key)) continue;
       const [axis, sign] = di !== 0 ? ([0, di] as const) : ([1, dj] as const);

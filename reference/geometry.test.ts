@@ -5,7 +5,16 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import fc from 'fast-check';
 import proj4 from 'proj4';
-import { createReferenceSearch, findProjection, pieceAt, readDxf, readReference, readSvg, readWorldFile, writeWorldFile } from '../src/core/formats';
+import {
+  createReferenceSearch,
+  findProjection,
+  pieceAt,
+  readDxf,
+  readReference,
+  readSvg,
+  readWorldFile,
+  writeWorldFile,
+} from '../src/core/formats';
 import { applied, findPiecesOfSpline, pieceLength, pointAt, type Vec } from '../src/core/geometry';
 import { createJob, isHoldable, readJob } from '../src/core/job';
 
@@ -59,18 +68,36 @@ print(json.dumps([length(e) for e in msp if e.dxftype() not in ('TEXT', 'HATCH')
   it('finds a circle that is drawn from behind where it is seen, and a weighted spline that is a quarter circle round', () => {
     const [spline, circle] = read.value.paths.slice(8, 10).map(({ pieces }) => pieces);
     expect(circle).toMatchObject([{ kind: 'arc', centre: [-50_000, 7000], radius: 2250 }]);
-    for (const piece of spline!) for (const t of [0, 0.3, 0.7, 1]) expect(Math.hypot(...pointAt(piece, t)) / 1000).toBeCloseTo(1, 6);
+    for (const piece of spline!)
+      for (const t of [0, 0.3, 0.7, 1]) expect(Math.hypot(...pointAt(piece, t)) / 1000).toBeCloseTo(1, 6);
   });
 
   it('keeps what is round round, under a turned block too, and moves a far zero near', () => {
-    const round = read.value.paths.filter(({ pieces, closed }) => closed && pieces.length === 1).map(({ pieces }) => pieces[0]!);
+    const round = read.value.paths
+      .filter(({ pieces, closed }) => closed && pieces.length === 1)
+      .map(({ pieces }) => pieces[0]!);
     expect(round.filter(({ kind }) => kind === 'arc').length).toBeGreaterThanOrEqual(2);
-    const far = readReference({ bytes: bytesOf('{"type":"LineString","coordinates":[[500123,5400456],[500133,5400456]]}'), format: 'geojson', placing: 'free' });
-    expect(far).toMatchObject({ ok: true, value: { bounds: { min: [23_000, 56_000], max: [33_000, 56_000] }, site: { zero: [500_100_000, 5_400_400_000] } } });
+    const far = readReference({
+      bytes: bytesOf('{"type":"LineString","coordinates":[[500123,5400456],[500133,5400456]]}'),
+      format: 'geojson',
+      placing: 'free',
+    });
+    expect(far).toMatchObject({
+      ok: true,
+      value: { bounds: { min: [23_000, 56_000], max: [33_000, 56_000] }, site: { zero: [500_100_000, 5_400_400_000] } },
+    });
     // A survey in metres on a national grid, as a drawing: near its own zero too, and a job holds where that is.
-    const survey = '0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n6\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n0\nLINE\n8\nhedge\n10\n500123\n20\n5400456\n11\n500133\n21\n5400456\n0\nENDSEC\n0\nEOF\n';
+    const survey =
+      '0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n6\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n0\nLINE\n8\nhedge\n10\n500123\n20\n5400456\n11\n500133\n21\n5400456\n0\nENDSEC\n0\nEOF\n';
     const drawn = readReference({ bytes: bytesOf(survey), format: 'dxf', placing: 'free' });
-    expect(drawn).toMatchObject({ ok: true, value: { bounds: { min: [23_000, 56_000], max: [33_000, 56_000] }, site: { zero: [500_100_000, 5_400_400_000] }, ignoredKinds: {} } });
+    expect(drawn).toMatchObject({
+      ok: true,
+      value: {
+        bounds: { min: [23_000, 56_000], max: [33_000, 56_000] },
+        site: { zero: [500_100_000, 5_400_400_000] },
+        ignoredKinds: {},
+      },
+    });
     if (!drawn.ok) return;
     const job = createJob('j', 'Job', new Date(0));
     expect(isHoldable(job, { ...job, site: drawn.value.site })).toBe(true);
@@ -78,7 +105,12 @@ print(json.dumps([length(e) for e in msp if e.dxftype() not in ('TEXT', 'HATCH')
   });
 
   it('is read in another unit when somebody says so, and searched by box and layer', () => {
-    const inches = readReference({ bytes: new Uint8Array(readFileSync(file)).buffer, format: 'dxf', unitMm: 25.4, placing: 'as-drawn' });
+    const inches = readReference({
+      bytes: new Uint8Array(readFileSync(file)).buffer,
+      format: 'dxf',
+      unitMm: 25.4,
+      placing: 'as-drawn',
+    });
     if (!inches.ok) throw new Error(inches.code);
     expect(pieceLength(pieceAt(inches.value, 0))).toBeCloseTo(5 * 25.4, 9);
     const near = createReferenceSearch(inches.value, ['off']);
@@ -89,22 +121,32 @@ print(json.dumps([length(e) for e in msp if e.dxftype() not in ('TEXT', 'HATCH')
 });
 
 it('splines are the same curve piece by piece, whatever their knots', () => {
-  const spline = fc.record({ degree: fc.constantFrom(1, 2, 3), steps: fc.array(fc.integer({ min: 0, max: 3 }), { minLength: 4, maxLength: 9 }), spread: fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 40, maxLength: 40 }) });
-  fc.assert(fc.property(spline, ({ degree, steps, spread }) => {
-    let at = 0;
-    const inner = steps.map((step) => (at += step));
-    const knots = [...Array(degree + 1).fill(-1), ...inner, ...Array(degree + 1).fill(at + 1)] as number[];
-    const points = Array.from({ length: knots.length - degree - 1 }, (_, i): Vec => [spread[2 * i]!, spread[2 * i + 1]!]);
-    const pieces = findPiecesOfSpline({ degree, knots, points })!;
-    const spans = [...new Set(knots)].sort((a, b) => a - b);
-    // Where a knot is there as often as the degree and once more, the curve is torn: nothing to compare there.
-    pieces.forEach((piece, i) => {
-      const u = (spans[i]! + spans[i + 1]!) / 2;
-      const [x, y] = deBoor(degree, knots, points, u);
-      expect(Math.hypot(x - pointAt(piece, 0.5)[0], y - pointAt(piece, 0.5)[1])).toBeLessThan(1e-9);
-    });
-    expect(pieces).toHaveLength(spans.length - 1);
-  }), { seed: 4, numRuns: 200 });
+  const spline = fc.record({
+    degree: fc.constantFrom(1, 2, 3),
+    steps: fc.array(fc.integer({ min: 0, max: 3 }), { minLength: 4, maxLength: 9 }),
+    spread: fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 40, maxLength: 40 }),
+  });
+  fc.assert(
+    fc.property(spline, ({ degree, steps, spread }) => {
+      let at = 0;
+      const inner = steps.map((step) => (at += step));
+      const knots = [...Array(degree + 1).fill(-1), ...inner, ...Array(degree + 1).fill(at + 1)] as number[];
+      const points = Array.from({ length: knots.length - degree - 1 }, (_, i): Vec => [
+        spread[2 * i]!,
+        spread[2 * i + 1]!,
+      ]);
+      const pieces = findPiecesOfSpline({ degree, knots, points })!;
+      const spans = [...new Set(knots)].sort((a, b) => a - b);
+      // Where a knot is there as often as the degree and once more, the curve is torn: nothing to compare there.
+      pieces.forEach((piece, i) => {
+        const u = (spans[i]! + spans[i + 1]!) / 2;
+        const [x, y] = deBoor(degree, knots, points, u);
+        expect(Math.hypot(x - pointAt(piece, 0.5)[0], y - pointAt(piece, 0.5)[1])).toBeLessThan(1e-9);
+      });
+      expect(pieces).toHaveLength(spans.length - 1);
+    }),
+    { seed: 4, numRuns: 200 },
+  );
 });
 
 /** de Boor's recurrence, written as its definition. */
@@ -112,10 +154,16 @@ function deBoor(degree: number, knots: readonly number[], points: readonly Vec[]
   const blend = (i: number, k: number): number => {
     if (k === 0) return u >= knots[i]! && u < knots[i + 1]! ? 1 : 0;
     const part = (from: number, to: number) => (to > from ? (u - from) / (to - from) : 0);
-    const [up, down] = [part(knots[i]!, knots[i + k]!), knots[i + k + 1]! > knots[i + 1]! ? (knots[i + k + 1]! - u) / (knots[i + k + 1]! - knots[i + 1]!) : 0];
+    const [up, down] = [
+      part(knots[i]!, knots[i + k]!),
+      knots[i + k + 1]! > knots[i + 1]! ? (knots[i + k + 1]! - u) / (knots[i + k + 1]! - knots[i + 1]!) : 0,
+    ];
     return up * blend(i, k - 1) + down * blend(i + 1, k - 1);
   };
-  return points.reduce<Vec>((sum, p, i) => [sum[0] + p[0] * blend(i, degree), sum[1] + p[1] * blend(i, degree)], [0, 0]);
+  return points.reduce<Vec>(
+    (sum, p, i) => [sum[0] + p[0] * blend(i, degree), sum[1] + p[1] * blend(i, degree)],
+    [0, 0],
+  );
 }
 
 describe('SVG', () => {
@@ -126,8 +174,21 @@ describe('SVG', () => {
   };
 
   // CSS Values and Units, section 6.2: 1in = 2.54cm = 25.4mm = 96px = 72pt = 6pc, 1Q = 1/40 cm.
-  it.each([['96px', 25.4], ['96', 25.4], ['1in', 25.4], ['2.54cm', 25.4], ['25.4mm', 25.4], ['72pt', 25.4], ['6pc', 25.4], ['101.6Q', 25.4]])('as wide as %s is an inch', (width, mm) => {
-    expect(lengthsOf(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${width}" viewBox="0 0 10 10"><line x1="0" y1="5" x2="10" y2="5"/></svg>`)[0]).toBeCloseTo(mm, 9);
+  it.each([
+    ['96px', 25.4],
+    ['96', 25.4],
+    ['1in', 25.4],
+    ['2.54cm', 25.4],
+    ['25.4mm', 25.4],
+    ['72pt', 25.4],
+    ['6pc', 25.4],
+    ['101.6Q', 25.4],
+  ])('as wide as %s is an inch', (width, mm) => {
+    expect(
+      lengthsOf(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${width}" viewBox="0 0 10 10"><line x1="0" y1="5" x2="10" y2="5"/></svg>`,
+      )[0],
+    ).toBeCloseTo(mm, 9);
   });
 
   it('is read through groups, transforms, shapes and what is used again; scripts, pictures and outside links are only counted', () => {
@@ -140,21 +201,45 @@ describe('SVG', () => {
     expect(read.value.ignoredKinds).toEqual({ script: 1, image: 1, use: 1 });
     const round = (value: number) => Number(value.toFixed(3));
     // An ellipse of 4 by 2 has a circumference of 19.3769 (Ramanujan, from memory: exact to the digits shown).
-    expect(lengthsOf(svg).map(round)).toEqual([60, round(12 * Math.PI), 38.754, 24, round(10 + Math.hypot(10, 10) + 5 * Math.PI), 22.956, 3.443].map((v) => expect.closeTo(v, 2)));
-    expect(read.value.paths.map(({ layer }) => layer)).toEqual(['walls', 'walls', 'walls', 'walls', 'paths', 'paths', 'paths']);
+    expect(lengthsOf(svg).map(round)).toEqual(
+      [60, round(12 * Math.PI), 38.754, 24, round(10 + Math.hypot(10, 10) + 5 * Math.PI), 22.956, 3.443].map((v) =>
+        expect.closeTo(v, 2),
+      ),
+    );
+    expect(read.value.paths.map(({ layer }) => layer)).toEqual([
+      'walls',
+      'walls',
+      'walls',
+      'walls',
+      'paths',
+      'paths',
+      'paths',
+    ]);
   });
 
   it('is refused when its entities multiply or groups call for each other without end', () => {
-    expect(readSvg('<!DOCTYPE svg [<!ENTITY a "aaaa">]><svg xmlns="http://www.w3.org/2000/svg" width="1" height="1"/>')).toMatchObject({ ok: false });
-    const rounds = Array.from({ length: 30 }, (_, i) => `<g id="g${i}">${`<use href="#g${i + 1}"/>`.repeat(10)}</g>`).join('');
-    expect(readSvg(`<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9">${rounds}</svg>`)).toMatchObject({ ok: false, code: 'reference-too-large' });
+    expect(
+      readSvg('<!DOCTYPE svg [<!ENTITY a "aaaa">]><svg xmlns="http://www.w3.org/2000/svg" width="1" height="1"/>'),
+    ).toMatchObject({ ok: false });
+    const rounds = Array.from(
+      { length: 30 },
+      (_, i) => `<g id="g${i}">${`<use href="#g${i + 1}"/>`.repeat(10)}</g>`,
+    ).join('');
+    expect(readSvg(`<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9">${rounds}</svg>`)).toMatchObject({
+      ok: false,
+      code: 'reference-too-large',
+    });
   });
 });
 
 describe('maps', () => {
   it('are laid flat as the published examples say', () => {
     // Snyder, Map Projections: A Working Manual (1987), p. 269: Clarke 1866, 40°30′ N 73°30′ W about 75° W with 0.9996.
-    const [x, y] = proj4('+proj=longlat +ellps=clrk66 +no_defs', '+proj=tmerc +lat_0=0 +lon_0=-75 +k=0.9996 +ellps=clrk66', [-73.5, 40.5]);
+    const [x, y] = proj4(
+      '+proj=longlat +ellps=clrk66 +no_defs',
+      '+proj=tmerc +lat_0=0 +lon_0=-75 +k=0.9996 +ellps=clrk66',
+      [-73.5, 40.5],
+    );
     expect([x, y]).toEqual([expect.closeTo(127106.5, 0), expect.closeTo(4484124.4, 0)]);
   });
 
@@ -164,7 +249,11 @@ describe('maps', () => {
     // A degree of latitude at 48.7° on WGS 84 is 111 207 m (series for the meridian's arc, Snyder p. 17).
     const [, north] = plane.toPlane([9.1, 48.71]);
     expect(north / 1000).toBeCloseTo(1112.07, 0);
-    for (const [lon, lat] of [[9.1, 48.7], [9.13, 48.72], [9.05, 48.66]] as const) {
+    for (const [lon, lat] of [
+      [9.1, 48.7],
+      [9.13, 48.72],
+      [9.05, 48.66],
+    ] as const) {
       const back = plane.fromPlane(plane.toPlane([lon, lat]));
       expect(Math.hypot(back[0] - lon, back[1] - lat)).toBeLessThan(1e-9);
     }

@@ -13,13 +13,28 @@ beforeAll(async () => {
 }, 120_000);
 
 const picture = { width: 4032, height: 3024, kind: 'photo' as const, focal35mm: 26 };
-const PLANE: readonly Vec[] = [[-120, -80], [130, -85], [125, 90], [-115, 88], [0, 10], [60, -40], [-70, 30], [20, 70]];
+const PLANE: readonly Vec[] = [
+  [-120, -80],
+  [130, -85],
+  [125, 90],
+  [-115, 88],
+  [0, 10],
+  [60, -40],
+  [-70, 30],
+  [20, 70],
+];
 const truth = trueMap(picture, 'projective', 'none', [5.4, 0.03, 0.02, 0.3, -0.1]);
 const GRID = Array.from({ length: 35 }, (_, i): Vec => [((i % 7) + 0.5) * 576, (Math.floor(i / 7) + 0.5) * 604.8]);
 
 /** Their homography of points, as a map of sheet places. Pixel centres lie at whole numbers there. */
 function theirs(sheet: readonly Vec[], plane: readonly Vec[]): (at: Vec) => Vec {
-  const matrix = (points: readonly Vec[]) => cv.matFromArray(points.length, 1, cv.CV_64FC2, points.flatMap(([x, y]) => [x, y]));
+  const matrix = (points: readonly Vec[]) =>
+    cv.matFromArray(
+      points.length,
+      1,
+      cv.CV_64FC2,
+      points.flatMap(([x, y]) => [x, y]),
+    );
   const h = cv.findHomography(matrix(sheet.map(([x, y]) => [x - 0.5, y - 0.5])), matrix(plane)).data64F as Float64Array;
   return ([px, py]) => {
     const [x, y] = [px - 0.5, py - 0.5];
@@ -31,7 +46,15 @@ function theirs(sheet: readonly Vec[], plane: readonly Vec[]): (at: Vec) => Vec 
 function ours(sheet: readonly Vec[], plane: readonly Vec[]): (at: Vec) => Vec {
   const points: Points = Object.fromEntries(sheet.map((at, i) => [`p${i}`, { at, sigma: 1 }]));
   const evidence = plane.map((mm, i): Evidence => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
-  const fit = fitView({ picture, datum: { origin: [0, 0], direction: 0 }, points, evidence, lift: { mm: 0, sigma: 1e-9 }, model: 'projective', lens: 'none' });
+  const fit = fitView({
+    picture,
+    datum: { origin: [0, 0], direction: 0 },
+    points,
+    evidence,
+    lift: { mm: 0, sigma: 1e-9 },
+    model: 'projective',
+    lens: 'none',
+  });
   if (!fit.ok) throw new Error(fit.code);
   return fit.value.toPlane;
 }
@@ -57,15 +80,45 @@ it('finds nearly the same map from points that somebody pointed at: the differen
 
 it('sees the camera where their pose puts it', () => {
   const focal = (26 / (Math.hypot(36, 24) / 2)) * (Math.hypot(4032, 3024) / 2);
-  const seen = trueMap(picture, 'camera', 'none', [Math.log(330), 0.45, -0.3, Math.log(focal / (Math.hypot(4032, 3024) / 2))]);
+  const seen = trueMap(picture, 'camera', 'none', [
+    Math.log(330),
+    0.45,
+    -0.3,
+    Math.log(focal / (Math.hypot(4032, 3024) / 2)),
+  ]);
   const sheet = PLANE.map((place) => toSheet(seen, place));
   const points: Points = Object.fromEntries(sheet.map((at, i) => [`p${i}`, { at, sigma: 1 }]));
   const evidence = PLANE.map((mm, i): Evidence => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
-  const fit = fitView({ picture, datum: { origin: [0, 0], direction: 0 }, points, evidence, lift: { mm: 0, sigma: 1e-9 }, model: 'camera', lens: 'none' });
+  const fit = fitView({
+    picture,
+    datum: { origin: [0, 0], direction: 0 },
+    points,
+    evidence,
+    lift: { mm: 0, sigma: 1e-9 },
+    model: 'camera',
+    lens: 'none',
+  });
   if (!fit.ok) throw new Error(fit.code);
   const [rotation, translation] = [new cv.Mat(), new cv.Mat()];
   const camera = cv.matFromArray(3, 3, cv.CV_64F, [focal, 0, 2015.5, 0, focal, 1511.5, 0, 0, 1]);
-  cv.solvePnP(cv.matFromArray(8, 1, cv.CV_64FC3, PLANE.flatMap(([x, y]) => [x, y, 0])), cv.matFromArray(8, 1, cv.CV_64FC2, sheet.flatMap(([x, y]) => [x - 0.5, y - 0.5])), camera, cv.matFromArray(1, 4, cv.CV_64F, [0, 0, 0, 0]), rotation, translation);
+  cv.solvePnP(
+    cv.matFromArray(
+      8,
+      1,
+      cv.CV_64FC3,
+      PLANE.flatMap(([x, y]) => [x, y, 0]),
+    ),
+    cv.matFromArray(
+      8,
+      1,
+      cv.CV_64FC2,
+      sheet.flatMap(([x, y]) => [x - 0.5, y - 0.5]),
+    ),
+    camera,
+    cv.matFromArray(1, 4, cv.CV_64F, [0, 0, 0, 0]),
+    rotation,
+    translation,
+  );
   const turned = new cv.Mat();
   cv.Rodrigues(rotation, turned);
   const [r, t] = [turned.data64F as Float64Array, translation.data64F as Float64Array];
@@ -82,17 +135,40 @@ it('bends a lens the same way: their straight places, drawn by their lens, are s
   const camera = cv.matFromArray(3, 3, cv.CV_64F, [focal, 0, 2015.5, 0, focal, 1511.5, 0, 0, 1]);
   const radii = Array.from({ length: 12 }, (_, i) => (i + 1) * 150);
   const straight = radii.map((r): Vec => [r / focal, 0]);
-  const objects = cv.matFromArray(radii.length, 1, cv.CV_64FC3, straight.flatMap(([x, y]) => [x, y, 1]));
+  const objects = cv.matFromArray(
+    radii.length,
+    1,
+    cv.CV_64FC3,
+    straight.flatMap(([x, y]) => [x, y, 1]),
+  );
   const zero = () => cv.matFromArray(3, 1, cv.CV_64F, [0, 0, 0]);
   const images = new cv.Mat();
   const jacobian = new cv.Mat();
-  cv.projectPoints(objects, zero(), zero(), camera, cv.matFromArray(1, 4, cv.CV_64F, [-0.1, 0, 0, 0]), images, jacobian);
+  cv.projectPoints(
+    objects,
+    zero(),
+    zero(),
+    camera,
+    cv.matFromArray(1, 4, cv.CV_64F, [-0.1, 0, 0, 0]),
+    images,
+    jacobian,
+  );
   const bowedX = Array.from(radii, (_, i) => (images.data64F[2 * i] as number) - 2015.5);
   // Two terms by least squares on r (k1 r² + k2 r⁴) = straight − bowed, in half diagonals.
   const rows = bowedX.map((x, i) => ({ u: x / 2520, shift: (radii[i]! - x) / 2520 }));
   const sum = (f: (row: { u: number; shift: number }) => number) => rows.reduce((total, row) => total + f(row), 0);
-  const [a, b, c, d, e] = [sum(({ u }) => u ** 6), sum(({ u }) => u ** 8), sum(({ u }) => u ** 10), sum(({ u, shift }) => u ** 3 * shift), sum(({ u, shift }) => u ** 5 * shift)];
-  const lens = { k1: (d * c - e * b) / (a * c - b * b), k2: (a * e - b * d) / (a * c - b * b), centre: [0, 0] as const };
+  const [a, b, c, d, e] = [
+    sum(({ u }) => u ** 6),
+    sum(({ u }) => u ** 8),
+    sum(({ u }) => u ** 10),
+    sum(({ u, shift }) => u ** 3 * shift),
+    sum(({ u, shift }) => u ** 5 * shift),
+  ];
+  const lens = {
+    k1: (d * c - e * b) / (a * c - b * b),
+    k2: (a * e - b * d) / (a * c - b * b),
+    centre: [0, 0] as const,
+  };
   rows.forEach(({ u }, i) => expect(Math.abs(straightened(lens, [u, 0])[0] * 2520 - radii[i]!)).toBeLessThan(0.2));
 });
 
@@ -105,7 +181,10 @@ it('finds the same ellipse through points with noise', () => {
   });
   const found = findEllipse(points)!;
   // Fitzgibbon's direct fit, as ours is.
-  const peer = cv.fitEllipseDirect(cv.matFromArray(40, 1, cv.CV_32FC2, points.flat())) as { center: { x: number; y: number }; size: { width: number; height: number } };
+  const peer = cv.fitEllipseDirect(cv.matFromArray(40, 1, cv.CV_32FC2, points.flat())) as {
+    center: { x: number; y: number };
+    size: { width: number; height: number };
+  };
   expect(distance(found.centre, [peer.center.x, peer.center.y])).toBeLessThan(0.01);
   const [short, long] = [peer.size.width / 2, peer.size.height / 2].sort((a, b) => a - b) as [number, number];
   expect(found.axes[0]).toBeCloseTo(long, 1);
@@ -114,7 +193,9 @@ it('finds the same ellipse through points with noise', () => {
 
 it('squares a picture up as its warp does', () => {
   const [width, height] = [240, 180];
-  const data = Uint8ClampedArray.from({ length: 4 * width * height }, (_, i) => (i % 4 === 3 ? 255 : 128 + 100 * Math.sin(((i >> 2) % width) / 7 + (i % 4)) * Math.cos((i >> 2) / width / 9)));
+  const data = Uint8ClampedArray.from({ length: 4 * width * height }, (_, i) =>
+    i % 4 === 3 ? 255 : 128 + 100 * Math.sin(((i >> 2) % width) / 7 + (i % 4)) * Math.cos((i >> 2) / width / 9),
+  );
   // From the result to the source, for their centres at whole numbers.
   const h = [1.05, 0.08, 6, -0.04, 0.96, 9, 0.0006, -0.0004, 1];
   const toSource = ([px, py]: Vec): Vec => {
@@ -124,12 +205,20 @@ it('squares a picture up as its warp does', () => {
   };
   const mine = straightenRows({ width, height, data }, width, 0, height, toSource);
   const [source, result] = [cv.matFromArray(height, width, cv.CV_8UC4, [...data]), new cv.Mat()];
-  cv.warpPerspective(source, result, cv.matFromArray(3, 3, cv.CV_64F, h), new cv.Size(width, height), cv.INTER_LINEAR | cv.WARP_INVERSE_MAP);
+  cv.warpPerspective(
+    source,
+    result,
+    cv.matFromArray(3, 3, cv.CV_64F, h),
+    new cv.Size(width, height),
+    cv.INTER_LINEAR | cv.WARP_INVERSE_MAP,
+  );
   const off: number[] = [];
-  for (let y = 2; y < height - 2; y++) for (let x = 2; x < width - 2; x++) {
-    const [u, v] = toSource([x + 0.5, y + 0.5]);
-    if (u > 2 && v > 2 && u < width - 2 && v < height - 2) off.push(Math.abs(mine[4 * (y * width + x)]! - result.data[4 * (y * width + x)]));
-  }
+  for (let y = 2; y < height - 2; y++)
+    for (let x = 2; x < width - 2; x++) {
+      const [u, v] = toSource([x + 0.5, y + 0.5]);
+      if (u > 2 && v > 2 && u < width - 2 && v < height - 2)
+        off.push(Math.abs(mine[4 * (y * width + x)]! - result.data[4 * (y * width + x)]));
+    }
   expect(off.length).toBeGreaterThan(20_000);
   // Theirs goes by 32nds of a pixel, and a pixel changes by up to 15 levels here.
   expect(Math.max(...off)).toBeLessThanOrEqual(2);

@@ -18,7 +18,13 @@ const INCH = 25.4;
 /** Sizes on the blade: between its holes, and from end to end of its edges. */
 function listSizes({ blade }: Truth): { readonly from: Vec; readonly to: Vec; readonly mm: number }[] {
   const places = [...blade.holes.map(({ px, centre }) => ({ px, mm: centre })), ...blade.strokes.map(({ to }) => to)];
-  return places.flatMap((a, i) => places.slice(i + 1).map((b) => ({ from: a.px as Vec, to: b.px as Vec, mm: Math.hypot(a.mm[0] - b.mm[0], a.mm[1] - b.mm[1]) }))).filter(({ mm }) => mm > 10);
+  return places
+    .flatMap((a, i) =>
+      places
+        .slice(i + 1)
+        .map((b) => ({ from: a.px as Vec, to: b.px as Vec, mm: Math.hypot(a.mm[0] - b.mm[0], a.mm[1] - b.mm[1]) })),
+    )
+    .filter(({ mm }) => mm > 10);
 }
 
 interface Hand {
@@ -32,10 +38,23 @@ function handOf(seed: number, sigma: number): Hand {
   return { sigma, shaky: ([x, y]) => ({ at: [x + sigma * random.normal(), y + sigma * random.normal()], sigma }) };
 }
 
-const lengthOf = (id: string, mm: number): Evidence => ({ id, kind: 'length', from: `${id}a`, to: `${id}b`, mm, sigma: 0.1 });
+const lengthOf = (id: string, mm: number): Evidence => ({
+  id,
+  kind: 'length',
+  from: `${id}a`,
+  to: `${id}b`,
+  mm,
+  sigma: 0.1,
+});
 
 function fitOf(truth: Truth, focal35mm: number, points: Points, evidence: readonly Evidence[]) {
-  const input: FitInput = { picture: { ...truth.picture, kind: 'photo', focal35mm }, datum: { origin: [0, 0], direction: 0 }, points, evidence, lift: { mm: truth.blade.rim - truth.card.rim, sigma: 0.15 } };
+  const input: FitInput = {
+    picture: { ...truth.picture, kind: 'photo', focal35mm },
+    datum: { origin: [0, 0], direction: 0 },
+    points,
+    evidence,
+    lift: { mm: truth.blade.rim - truth.card.rim, sigma: 0.15 },
+  };
   const fit = fitView(input);
   if (!fit.ok) throw new Error(fit.code);
   return fit.value;
@@ -49,35 +68,59 @@ it('a part of a hand’s size, square-on and close, comes out within 1/32 in by 
     // The rule lies along the whole part: what anybody would take.
     const [from, to] = [20, 240].map((mark) => truth.rule.marks.find((other) => other.mark === mark)!.px);
     const fit = fitOf(truth, 52, { la: hand.shaky(from!), lb: hand.shaky(to!) }, [lengthOf('l', 220)]);
-    for (const size of listSizes(truth)) off.push(measuredLength(fit, hand.shaky(size.from), hand.shaky(size.to)).value - size.mm);
+    for (const size of listSizes(truth))
+      off.push(measuredLength(fit, hand.shaky(size.from), hand.shaky(size.to)).value - size.mm);
   }
   expect(off.length).toBeGreaterThan(500);
   expect(off.filter((error) => Math.abs(error) <= INCH / 32).length / off.length).toBeGreaterThan(0.95);
 });
 
-it.each([['a steady hand', 0.5], ['a finger', 2]] as const)('%s: a length that is wrong by 9 %% beside a card, a straight edge and a true length, all aside by 35°, is named alone', (_says, sigma) => {
-  for (let seed = 1; seed <= 10; seed++) {
-    const hand = handOf(seed, sigma);
-    const points: Record<string, Points[string]> = {};
-    const name = (id: string, at: readonly [number, number], by = hand) => {
-      points[id] = { ...by.shaky(at), height: 0 };
-      return id;
-    };
-    const edges = handOf(100 + seed, 0.2);
-    const mark = (wanted: number) => BOWED.rule.marks.find((other) => other.mark === wanted)!.px;
-    const [first, , , last] = BOWED.blade.holes;
-    const fit = fitView({
-      picture: { ...BOWED.picture, kind: 'photo', focal35mm: 27 }, datum: { origin: [0, 0], direction: 0 }, points, lift: { mm: 0, sigma: 1.5 },
-      evidence: [
-        { id: 'card', kind: 'rectangle', sides: BOWED.card.sidesPx.map((side, s) => side.map((at, i) => name(`s${s}${i}`, at, edges))), widthMm: BOWED.card.width, heightMm: BOWED.card.height, sigma: 0.06 },
-        { id: 'edge', kind: 'straight', through: BOWED.rule.upperEdgePx.map((at, i) => name(`e${i}`, at)) },
-        { id: 'true', kind: 'length', from: name('la', mark(20)), to: name('lb', mark(240)), mm: 220, sigma: 0.15 },
-        { id: 'wrong', kind: 'length', from: name('wa', first!.px), to: name('wb', last!.px), mm: 0.91 * Math.hypot(132, 10), sigma: 0.15 },
-      ],
-    });
-    expect(fit.ok && fit.value.suspects).toEqual(['wrong']);
-  }
-});
+it.each([
+  ['a steady hand', 0.5],
+  ['a finger', 2],
+] as const)(
+  '%s: a length that is wrong by 9 %% beside a card, a straight edge and a true length, all aside by 35°, is named alone',
+  (_says, sigma) => {
+    for (let seed = 1; seed <= 10; seed++) {
+      const hand = handOf(seed, sigma);
+      const points: Record<string, Points[string]> = {};
+      const name = (id: string, at: readonly [number, number], by = hand) => {
+        points[id] = { ...by.shaky(at), height: 0 };
+        return id;
+      };
+      const edges = handOf(100 + seed, 0.2);
+      const mark = (wanted: number) => BOWED.rule.marks.find((other) => other.mark === wanted)!.px;
+      const [first, , , last] = BOWED.blade.holes;
+      const fit = fitView({
+        picture: { ...BOWED.picture, kind: 'photo', focal35mm: 27 },
+        datum: { origin: [0, 0], direction: 0 },
+        points,
+        lift: { mm: 0, sigma: 1.5 },
+        evidence: [
+          {
+            id: 'card',
+            kind: 'rectangle',
+            sides: BOWED.card.sidesPx.map((side, s) => side.map((at, i) => name(`s${s}${i}`, at, edges))),
+            widthMm: BOWED.card.width,
+            heightMm: BOWED.card.height,
+            sigma: 0.06,
+          },
+          { id: 'edge', kind: 'straight', through: BOWED.rule.upperEdgePx.map((at, i) => name(`e${i}`, at)) },
+          { id: 'true', kind: 'length', from: name('la', mark(20)), to: name('lb', mark(240)), mm: 220, sigma: 0.15 },
+          {
+            id: 'wrong',
+            kind: 'length',
+            from: name('wa', first!.px),
+            to: name('wb', last!.px),
+            mm: 0.91 * Math.hypot(132, 10),
+            sigma: 0.15,
+          },
+        ],
+      });
+      expect(fit.ok && fit.value.suspects).toEqual(['wrong']);
+    }
+  },
+);
 
 interface Case {
   readonly says: string;
@@ -91,11 +134,44 @@ interface Case {
 const TAP = 0.5;
 const EDGE = 0.14;
 const CASES: readonly Case[] = [
-  { says: 'card and one length, taps at half a pixel', truth: CORRECTED, sigma: TAP, lengths: [[20, 240]], straight: false },
+  {
+    says: 'card and one length, taps at half a pixel',
+    truth: CORRECTED,
+    sigma: TAP,
+    lengths: [[20, 240]],
+    straight: false,
+  },
   { says: 'the same, edges found at sub-pixel', truth: CORRECTED, sigma: EDGE, lengths: [[20, 240]], straight: false },
-  { says: 'and a second long length', truth: CORRECTED, sigma: EDGE, lengths: [[20, 240], [0, 300]], straight: false },
-  { says: 'and a straight edge', truth: CORRECTED, sigma: EDGE, lengths: [[20, 240], [0, 300]], straight: true },
-  { says: 'all of that, the lens bowed by 3 %', truth: BOWED, sigma: EDGE, lengths: [[20, 240], [0, 300]], straight: true },
+  {
+    says: 'and a second long length',
+    truth: CORRECTED,
+    sigma: EDGE,
+    lengths: [
+      [20, 240],
+      [0, 300],
+    ],
+    straight: false,
+  },
+  {
+    says: 'and a straight edge',
+    truth: CORRECTED,
+    sigma: EDGE,
+    lengths: [
+      [20, 240],
+      [0, 300],
+    ],
+    straight: true,
+  },
+  {
+    says: 'all of that, the lens bowed by 3 %',
+    truth: BOWED,
+    sigma: EDGE,
+    lengths: [
+      [20, 240],
+      [0, 300],
+    ],
+    straight: true,
+  },
 ];
 
 function known({ truth, lengths, straight }: Case, hand: Hand): { points: Points; evidence: Evidence[] } {
@@ -106,13 +182,16 @@ function known({ truth, lengths, straight }: Case, hand: Hand): { points: Points
   };
   const sides = truth.card.sidesPx.map((side, s) => side.map((at, i) => name(`s${s}${i}`, at)));
   const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
-  const evidence: Evidence[] = [{ id: 'card', kind: 'rectangle', sides, widthMm: truth.card.width, heightMm: truth.card.height, sigma: 0.06 }];
+  const evidence: Evidence[] = [
+    { id: 'card', kind: 'rectangle', sides, widthMm: truth.card.width, heightMm: truth.card.height, sigma: 0.06 },
+  ];
   lengths.forEach(([a, b], i) => {
     name(`l${i}a`, marks.get(a)!);
     name(`l${i}b`, marks.get(b)!);
     evidence.push(lengthOf(`l${i}`, b - a));
   });
-  if (straight) evidence.push({ id: 'edge', kind: 'straight', through: truth.rule.upperEdgePx.map((at, i) => name(`e${i}`, at)) });
+  if (straight)
+    evidence.push({ id: 'edge', kind: 'straight', through: truth.rule.upperEdgePx.map((at, i) => name(`e${i}`, at)) });
   return { points, evidence };
 }
 
@@ -145,6 +224,14 @@ it.each(judged.map((one) => [one.says, one] as const))('slanted by 35°: %s', (_
 
 /** The table of docs/accuracy.md, for whoever refreshes it: set PRINT_TABLE to see it. */
 it('better edges and more evidence bring more', () => {
-  if (process.env.PRINT_TABLE) console.log(judged.map(({ says, plusMinus, spread, inside }) => `| ${says} | ±${plusMinus.toFixed(2)} | ${spread.toFixed(2)} | ${(100 * inside).toFixed(0)} % |`).join('\n'));
+  if (process.env.PRINT_TABLE)
+    console.log(
+      judged
+        .map(
+          ({ says, plusMinus, spread, inside }) =>
+            `| ${says} | ±${plusMinus.toFixed(2)} | ${spread.toFixed(2)} | ${(100 * inside).toFixed(0)} % |`,
+        )
+        .join('\n'),
+    );
   expect(judged[3]!.plusMinus).toBeLessThan(0.7 * judged[0]!.plusMinus);
 });

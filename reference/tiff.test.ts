@@ -36,11 +36,15 @@ function decoded(name: string, page = 0) {
   return picture.value;
 }
 
-const plain = ['L', 'RGB', 'RGBA', 'P', '1'].flatMap((mode) => ['None', 'tiff_lzw', 'tiff_deflate', 'packbits'].map((compression) => `${mode}-${compression}`));
+const plain = ['L', 'RGB', 'RGBA', 'P', '1'].flatMap((mode) =>
+  ['None', 'tiff_lzw', 'tiff_deflate', 'packbits'].map((compression) => `${mode}-${compression}`),
+);
 it.each([...plain, '1-group3', '1-group4', 'I;16-None'])('every pixel of %s comes in as it is', (name) => {
   const { width, height, rows } = decoded(name);
   expect([width, height]).toEqual([WIDTH, HEIGHT]);
-  expect(Buffer.concat([rows(0, 7), rows(7, height)]).equals(readFileSync(path.join(folder, `${name}.raw`)))).toBe(true);
+  expect(Buffer.concat([rows(0, 7), rows(7, height)]).equals(readFileSync(path.join(folder, `${name}.raw`)))).toBe(
+    true,
+  );
 });
 
 it.each(['RGB-jpeg', 'CMYK-None'])('%s comes in within what its kind allows', (name) => {
@@ -53,7 +57,14 @@ it.each(['RGB-jpeg', 'CMYK-None'])('%s comes in within what its kind allows', (n
 });
 
 it('pages come in one by one, with resolution and orientation', () => {
-  expect(readTiffPages(bytesOf('pages.tif'))).toMatchObject({ ok: true, value: [{ width: 61, height: 47, dpi: expect.closeTo(300, 0) }, { width: 40, height: 30 }, { width: 61, bits: 1 }] });
+  expect(readTiffPages(bytesOf('pages.tif'))).toMatchObject({
+    ok: true,
+    value: [
+      { width: 61, height: 47, dpi: expect.closeTo(300, 0) },
+      { width: 40, height: 30 },
+      { width: 61, bits: 1 },
+    ],
+  });
   expect(decoded('pages', 1).rows(0, 30)).toHaveLength(4 * 40 * 30);
   expect(readTiffPages(bytesOf('turned.tif'))).toMatchObject({ ok: true, value: [{ orientation: 6 }] });
   expect(readTiffPages(bytesOf('RGB-None.tif'))).toMatchObject({ ok: true, value: [{ dpi: 300 }] });
@@ -62,7 +73,10 @@ it('pages come in one by one, with resolution and orientation', () => {
 it('a file that ends early, claims the moon, or goes round in circles is refused', () => {
   const whole = bytesOf('RGB-tiff_lzw.tif');
   expect(decodeTiffPage(whole.slice(0, 400), 0).ok).toBe(false);
-  expect(readTiffPages(new Uint8Array([0x49, 0x49, 42, 0]))).toMatchObject({ ok: false, code: 'picture-not-understood' });
+  expect(readTiffPages(new Uint8Array([0x49, 0x49, 42, 0]))).toMatchObject({
+    ok: false,
+    code: 'picture-not-understood',
+  });
   expect(decodeTiffPage(whole, 7)).toMatchObject({ ok: false });
   const directory = new DataView(whole.buffer).getUint32(4, true);
   const count = new DataView(whole.buffer).getUint16(directory, true);
@@ -80,16 +94,19 @@ it('a file that ends early, claims the moon, or goes round in circles is refused
   expect(readTiffPages(circle)).toMatchObject({ ok: false, code: 'picture-not-understood' });
 });
 
-it.each([278, 322, 323])('strips and tiles of no size at all (tag %i) are refused, not gone through for ever', (tag) => {
-  const bytes = bytesOf('RGB-None.tif');
-  const view = new DataView(bytes.buffer);
-  const directory = view.getUint32(4, true);
-  const entries = Array.from({ length: view.getUint16(directory, true) }, (_, i) => directory + 2 + 12 * i);
-  const rowsOfStrip = entries.find((entry) => view.getUint16(entry, true) === 278)!;
-  view.setUint16(rowsOfStrip, tag, true);
-  view.setUint32(rowsOfStrip + 8, 0, true);
-  expect(decodeTiffPage(bytes, 0)).toMatchObject({ ok: false, code: 'picture-not-decoded' });
-});
+it.each([278, 322, 323])(
+  'strips and tiles of no size at all (tag %i) are refused, not gone through for ever',
+  (tag) => {
+    const bytes = bytesOf('RGB-None.tif');
+    const view = new DataView(bytes.buffer);
+    const directory = view.getUint32(4, true);
+    const entries = Array.from({ length: view.getUint16(directory, true) }, (_, i) => directory + 2 + 12 * i);
+    const rowsOfStrip = entries.find((entry) => view.getUint16(entry, true) === 278)!;
+    view.setUint16(rowsOfStrip, tag, true);
+    view.setUint32(rowsOfStrip + 8, 0, true);
+    expect(decodeTiffPage(bytes, 0)).toMatchObject({ ok: false, code: 'picture-not-decoded' });
+  },
+);
 
 it('a strip that would unpack to far more than the page holds is refused before it does', () => {
   const zeros = zlibSync(new Uint8Array(300_000_000));

@@ -52,7 +52,8 @@ export async function alone(what, work, { folder = '.cache', say = console.log }
       if (findHolder(file) === holder) rmSync(file, { force: true });
       continue;
     }
-    if (holder !== said && holder !== undefined) say(`Another ${what} is at work in this checkout (process ${holder}). Waiting until it is through …`);
+    if (holder !== said && holder !== undefined)
+      say(`Another ${what} is at work in this checkout (process ${holder}). Waiting until it is through …`);
     said = holder ?? said;
     await sleep(LOOK_AGAIN_MS);
   }

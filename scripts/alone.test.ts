@@ -19,15 +19,23 @@ function start(name: string, does: string) {
       ${does}
       appendFileSync(${JSON.stringify(log)}, '${name} ends\\n');
     }, { folder: ${place} });`;
-  const child = spawn(process.execPath, ['--input-type=module', '-e', script], { stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, ['--input-type=module', '-e', script], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   const said: string[] = [];
   child.stdout.on('data', (part) => said.push(String(part)));
-  return { child, ended: new Promise<{ status: number | null; said: string }>((resolve) => child.on('close', (status) => resolve({ status, said: said.join('') }))) };
+  return {
+    child,
+    ended: new Promise<{ status: number | null; said: string }>((resolve) =>
+      child.on('close', (status) => resolve({ status, said: said.join('') })),
+    ),
+  };
 }
 
-const WAITS = "await new Promise((resolve) => setTimeout(resolve, 700));";
+const WAITS = 'await new Promise((resolve) => setTimeout(resolve, 700));';
 const began = async (name: string) => {
-  while (!existsSync(log) || !readFileSync(log, 'utf8').includes(`${name} begins`)) await new Promise((resolve) => setTimeout(resolve, 50));
+  while (!existsSync(log) || !readFileSync(log, 'utf8').includes(`${name} begins`))
+    await new Promise((resolve) => setTimeout(resolve, 50));
 };
 
 it('one after the other, though all are started at once, and those who wait say for whom', async () => {
@@ -43,7 +51,7 @@ it('one after the other, though all are started at once, and those who wait say 
 });
 
 it('who was killed at work, or whose work failed, is not waited for', async () => {
-  const killed = start('killed', "await new Promise(() => setInterval(() => undefined, 1000));");
+  const killed = start('killed', 'await new Promise(() => setInterval(() => undefined, 1000));');
   await began('killed');
   killed.child.kill('SIGKILL');
   await killed.ended;

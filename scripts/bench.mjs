@@ -4,5 +4,14 @@ import { build } from 'esbuild';
 
 const BUNDLE = 'node_modules/.cache/bryony/bench.cjs';
 
-await build({ entryPoints: ['bench/run.ts'], bundle: true, platform: 'node', format: 'cjs', target: 'node20', packages: 'external', outfile: BUNDLE, logLevel: 'warning' });
+await build({
+  entryPoints: ['bench/run.ts'],
+  bundle: true,
+  platform: 'node',
+  format: 'cjs',
+  target: 'node20',
+  packages: 'external',
+  outfile: BUNDLE,
+  logLevel: 'warning',
+});
 spawn(process.execPath, [BUNDLE], { stdio: 'inherit' }).on('close', (status) => process.exit(status ?? 1));

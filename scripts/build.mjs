@@ -1,19 +1,40 @@
 // Builds the app into dist/ and compresses what is text. Does nothing when nothing changed since the last build.
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import path from 'node:path';
 import { brotliCompressSync, constants } from 'node:zlib';
 import { generateSW } from 'workbox-build';
 import { alone } from './alone.mjs';
 
 const STAMP = 'dist/.stamp';
-const INPUTS = ['app', 'src', 'public', 'app.json', 'babel.config.js', 'metro.config.js', 'package-lock.json', 'tsconfig.json', 'scripts/build.mjs'];
+const INPUTS = [
+  'app',
+  'src',
+  'public',
+  'app.json',
+  'babel.config.js',
+  'metro.config.js',
+  'package-lock.json',
+  'tsconfig.json',
+  'scripts/build.mjs',
+];
 
 function listFiles(place) {
   if (!existsSync(place)) return [];
   if (statSync(place).isFile()) return [place];
-  return readdirSync(place).sort().flatMap((name) => listFiles(path.join(place, name)));
+  return readdirSync(place)
+    .sort()
+    .flatMap((name) => listFiles(path.join(place, name)));
 }
 
 function stampOf(files) {
@@ -28,7 +49,13 @@ const COMPRESSED = 'node_modules/.cache/bryony';
 function compress(file) {
   const bytes = readFileSync(file);
   const kept = path.join(COMPRESSED, `${createHash('sha256').update(bytes).digest('hex')}.br`);
-  if (!existsSync(kept)) writeFileSync(kept, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 11, [constants.BROTLI_PARAM_LGWIN]: 22 } }));
+  if (!existsSync(kept))
+    writeFileSync(
+      kept,
+      brotliCompressSync(bytes, {
+        params: { [constants.BROTLI_PARAM_QUALITY]: 11, [constants.BROTLI_PARAM_LGWIN]: 22 },
+      }),
+    );
   copyFileSync(kept, `${file}.br`);
 }
 
@@ -38,9 +65,18 @@ function compress(file) {
  */
 async function writeServiceWorker() {
   const { warnings } = await generateSW({
-    globDirectory: 'dist', globPatterns: ['**/*'], globIgnores: ['demo/*', '**/*.br', '**/*.map', '.stamp'], swDest: 'dist/service-worker.js',
-    maximumFileSizeToCacheInBytes: 30e6, navigateFallback: '/index.html', navigateFallbackDenylist: [/^\/(service|vendor|demo|_expo)\//], inlineWorkboxRuntime: true, sourcemap: false, mode: 'production',
-    dontCacheBustURLsMatching: /_expo\/static\//, clientsClaim: true,
+    globDirectory: 'dist',
+    globPatterns: ['**/*'],
+    globIgnores: ['demo/*', '**/*.br', '**/*.map', '.stamp'],
+    swDest: 'dist/service-worker.js',
+    maximumFileSizeToCacheInBytes: 30e6,
+    navigateFallback: '/index.html',
+    navigateFallbackDenylist: [/^\/(service|vendor|demo|_expo)\//],
+    inlineWorkboxRuntime: true,
+    sourcemap: false,
+    mode: 'production',
+    dontCacheBustURLsMatching: /_expo\/static\//,
+    clientsClaim: true,
     runtimeCaching: [{ urlPattern: /\/demo\//, handler: 'StaleWhileRevalidate', options: { cacheName: 'demo' } }],
   });
   warnings.forEach((warning) => console.warn(warning));

@@ -6,7 +6,8 @@ import { alone } from './alone.mjs';
 
 const quiet = process.argv.includes('--quiet');
 const say = (text) => quiet || console.log(text);
-const run = (command, args) => execFileSync(command, args, { stdio: quiet ? ['ignore', 'ignore', 'inherit'] : 'inherit' });
+const run = (command, args) =>
+  execFileSync(command, args, { stdio: quiet ? ['ignore', 'ignore', 'inherit'] : 'inherit' });
 
 /** Node packages, when they are missing or older than the lock file. */
 function installPackages() {
@@ -24,7 +25,8 @@ const FONTS = [
   ['bricolage-grotesque', 'Bricolage Grotesque', [600]],
 ];
 const RANGES = {
-  latin: 'U+0000-00FF,U+0131,U+0152-0153,U+02BB-02BC,U+02C6,U+02DA,U+02DC,U+0304,U+0308,U+0329,U+2000-206F,U+20AC,U+2122,U+2191,U+2193,U+2212,U+2215,U+FEFF,U+FFFD',
+  latin:
+    'U+0000-00FF,U+0131,U+0152-0153,U+02BB-02BC,U+02C6,U+02DA,U+02DC,U+0304,U+0308,U+0329,U+2000-206F,U+20AC,U+2122,U+2191,U+2193,U+2212,U+2215,U+FEFF,U+FFFD',
   'latin-ext': 'U+0100-02BA,U+1E00-1E9F,U+1EF2-1EFF,U+20A0-20AB,U+20AD-20C0,U+2C60-2C7F,U+A720-A7FF',
 };
 
@@ -39,7 +41,9 @@ function copyFonts() {
       for (const [subset, range] of Object.entries(RANGES)) {
         const file = `${name}-${subset}-${weight}-normal.woff2`;
         copyFileSync(`node_modules/@fontsource/${name}/files/${file}`, `public/fonts/${file}`);
-        faces.push(`@font-face{font-family:'${family}';font-weight:${weight};font-display:swap;src:url(/fonts/${file}) format('woff2');unicode-range:${range}}`);
+        faces.push(
+          `@font-face{font-family:'${family}';font-weight:${weight};font-display:swap;src:url(/fonts/${file}) format('woff2');unicode-range:${range}}`,
+        );
       }
     }
   }
@@ -65,7 +69,8 @@ function copyVendor() {
 function copyPdf() {
   if (existsSync('public/vendor/pdf/LICENSE')) return;
   mkdirSync('public/vendor/pdf', { recursive: true });
-  for (const part of PDF_PARTS) cpSync(`node_modules/pdfjs-dist/${part}`, `public/vendor/pdf/${part.replace('build/', '')}`, { recursive: true });
+  for (const part of PDF_PARTS)
+    cpSync(`node_modules/pdfjs-dist/${part}`, `public/vendor/pdf/${part.replace('build/', '')}`, { recursive: true });
 }
 
 /** What the tests need from Debian: a browser, and the programs that judge the files we write. */

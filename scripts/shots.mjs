@@ -2,5 +2,7 @@
 import './build.mjs';
 import { spawnSync } from 'node:child_process';
 
-const { status } = spawnSync('npx', ['--no-install', 'playwright', 'test', '--config', 'e2e/shots.config.ts'], { stdio: 'inherit' });
+const { status } = spawnSync('npx', ['--no-install', 'playwright', 'test', '--config', 'e2e/shots.config.ts'], {
+  stdio: 'inherit',
+});
 process.exit(status ?? 1);

@@ -19,7 +19,9 @@ function run(title, command, args, { environment = {}, alone = false } = {}) {
     child.stderr.on('data', hear);
     child.on('close', (status) => {
       console.log(`\n== ${title}\n${Buffer.concat(said).toString().trimEnd()}`);
-      console.log(`== ${title}: ${status === 0 ? 'fine' : 'FAILED'} after ${Math.round((Date.now() - started) / 1000)} s`);
+      console.log(
+        `== ${title}: ${status === 0 ? 'fine' : 'FAILED'} after ${Math.round((Date.now() - started) / 1000)} s`,
+      );
       resolve(status === 0);
     });
   });
@@ -50,7 +52,9 @@ function countReport(title, file, ok, read) {
 /** What jest counted: its tests, and suites that could not be run. */
 function readUnits({ numPassedTests, testResults }) {
   const told = ({ assertionResults, message, name }) => {
-    const failed = assertionResults.filter(({ status }) => status === 'failed').map(({ fullName, failureMessages }) => `${fullName}\n${failureMessages.join('\n').slice(0, 2000)}`);
+    const failed = assertionResults
+      .filter(({ status }) => status === 'failed')
+      .map(({ fullName, failureMessages }) => `${fullName}\n${failureMessages.join('\n').slice(0, 2000)}`);
     return failed.length === 0 && assertionResults.length === 0 ? [`${name}\n${message.slice(0, 2000)}`] : failed;
   };
   return { passed: numPassedTests, failed: testResults.flatMap(told) };
@@ -59,7 +63,13 @@ function readUnits({ numPassedTests, testResults }) {
 /** What the browser tests counted: a test that was passed over has failed. */
 function readBrowser({ stats, suites }) {
   const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)];
-  const failed = suites.flatMap(specs).flatMap(({ title, file, tests }) => tests.filter(({ status }) => status !== 'expected' && status !== 'flaky').map(({ projectName }) => `[${projectName}] ${file}: ${title}`));
+  const failed = suites
+    .flatMap(specs)
+    .flatMap(({ title, file, tests }) =>
+      tests
+        .filter(({ status }) => status !== 'expected' && status !== 'flaky')
+        .map(({ projectName }) => `[${projectName}] ${file}: ${title}`),
+    );
   return { passed: stats.expected + stats.flaky, failed };
 }
 
@@ -79,11 +89,17 @@ count(lint, 'Lint');
 count(types, 'Types of the app');
 count(coreTypes, 'Types of the core');
 
-const units = await run('Unit tests and reference checks', ...tool('jest', '--ci', '--maxWorkers=2', '--json', `--outputFile=${RESULTS}/unit.json`));
+const units = await run(
+  'Unit tests and reference checks',
+  ...tool('jest', '--ci', '--maxWorkers=2', '--json', `--outputFile=${RESULTS}/unit.json`),
+);
 countReport('Unit tests', `${RESULTS}/unit.json`, units, readUnits);
 
 if (count(built, 'Build')) {
-  const browser = await run('Browser tests', ...tool('playwright', 'test'), { environment: { PLAYWRIGHT_JSON_OUTPUT_NAME: `${RESULTS}/browser.json` }, alone: true });
+  const browser = await run('Browser tests', ...tool('playwright', 'test'), {
+    environment: { PLAYWRIGHT_JSON_OUTPUT_NAME: `${RESULTS}/browser.json` },
+    alone: true,
+  });
   countReport('Browser tests', `${RESULTS}/browser.json`, browser, readBrowser);
 }
 

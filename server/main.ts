@@ -28,14 +28,21 @@ async function certificate() {
 }
 
 function listAddresses(): string[] {
-  return Object.values(networkInterfaces()).flat().filter((one) => one && one.family === 'IPv4' && !one.internal).map((one) => one!.address);
+  return Object.values(networkInterfaces())
+    .flat()
+    .filter((one) => one && one.family === 'IPv4' && !one.internal)
+    .map((one) => one!.address);
 }
 
 async function main(): Promise<void> {
   const app = createApp(dist);
   const server = secure ? https.createServer(await certificate(), app) : http.createServer(app);
   server.on('error', (problem: NodeJS.ErrnoException) => {
-    console.error(problem.code === 'EADDRINUSE' ? `Port ${port} is taken. Try: npm run demo -- --port ${port + 1}` : problem.message);
+    console.error(
+      problem.code === 'EADDRINUSE'
+        ? `Port ${port} is taken. Try: npm run demo -- --port ${port + 1}`
+        : problem.message,
+    );
     process.exit(1);
   });
   server.listen(port, () => {

@@ -12,7 +12,12 @@ const JobScreen = lazy(loadJobScreen);
 export default function JobRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();
   return (
-    <Suspense fallback={<PlainPage><Words>Opening the job…</Words></PlainPage>}>
+    <Suspense
+      fallback={
+        <PlainPage>
+          <Words>Opening the job…</Words>
+        </PlainPage>
+      }>
       <JobScreen key={id} id={id} />
     </Suspense>
   );

@@ -13,7 +13,13 @@ export interface Camera {
   /** Turns about the picture's x, its y, and the line of sight. Degrees. */
   readonly tilt: readonly [number, number, number];
   /** k1, k2 radial and p1, p2 tangential, over half the diagonal; then the shift of the middle in pixels. */
-  readonly lens: { readonly k1: number; readonly k2: number; readonly p1: number; readonly p2: number; readonly shift: Point };
+  readonly lens: {
+    readonly k1: number;
+    readonly k2: number;
+    readonly p1: number;
+    readonly p2: number;
+    readonly shift: Point;
+  };
 }
 
 export interface Ray {
@@ -33,11 +39,21 @@ const radians = (degrees: number) => (degrees * Math.PI) / 180;
 /** Rows: the picture's right, the picture's down, the line of sight, in world coordinates. */
 function rotation(tilt: Camera['tilt']): number[][] {
   const [a, b, c] = tilt.map(radians) as [number, number, number];
-  let rows = [[1, 0, 0], [0, -1, 0], [0, 0, -1]];
+  let rows = [
+    [1, 0, 0],
+    [0, -1, 0],
+    [0, 0, -1],
+  ];
   const turn = (i: number, k: number, angle: number) => {
     const [u, v] = [rows[i]!, rows[k]!];
     const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-    rows = rows.map((row, n) => (n === i ? row.map((_, m) => cos * u[m]! + sin * v[m]!) : n === k ? row.map((_, m) => cos * v[m]! - sin * u[m]!) : row));
+    rows = rows.map((row, n) =>
+      n === i
+        ? row.map((_, m) => cos * u[m]! + sin * v[m]!)
+        : n === k
+          ? row.map((_, m) => cos * v[m]! - sin * u[m]!)
+          : row,
+    );
   };
   turn(1, 2, a);
   turn(0, 2, b);

@@ -27,7 +27,10 @@ export function distanceField(outer: Profile, holes: readonly Profile[]): Distan
     const a = u - i;
     const b = v - k;
     const cell = k * columns + i;
-    return (values[cell]! * (1 - a) + values[cell + 1]! * a) * (1 - b) + (values[cell + columns]! * (1 - a) + values[cell + columns + 1]! * a) * b;
+    return (
+      (values[cell]! * (1 - a) + values[cell + 1]! * a) * (1 - b) +
+      (values[cell + columns]! * (1 - a) + values[cell + columns + 1]! * a) * b
+    );
   };
   return { min, max, at };
 }
@@ -40,9 +43,15 @@ function sampleDistances(rings: readonly Point[][], min: Point, columns: number,
     ring.forEach((a, n) => {
       if (n % 4 && ring.length > 400) return;
       const b = ring[(n + (ring.length > 400 ? 4 : 1)) % ring.length]!;
-      const [low, high] = [[Math.min(a[0], b[0]), Math.min(a[1], b[1])], [Math.max(a[0], b[0]), Math.max(a[1], b[1])]] as const;
+      const [low, high] = [
+        [Math.min(a[0], b[0]), Math.min(a[1], b[1])],
+        [Math.max(a[0], b[0]), Math.max(a[1], b[1])],
+      ] as const;
       const range = (lo: number, hi: number, from: number, count: number) =>
-        [Math.max(0, Math.floor((lo - from) / CELL) - reach), Math.min(count - 1, Math.ceil((hi - from) / CELL) + reach)] as const;
+        [
+          Math.max(0, Math.floor((lo - from) / CELL) - reach),
+          Math.min(count - 1, Math.ceil((hi - from) / CELL) + reach),
+        ] as const;
       const [x0, x1] = range(low[0], high[0], min[0], columns);
       const [y0, y1] = range(low[1], high[1], min[1], rows);
       const [dx, dy] = [b[0] - a[0], b[1] - a[1]];

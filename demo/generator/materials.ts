@@ -39,7 +39,18 @@ export function rule(zero: number, length: number): Material {
 }
 
 /** Seven strokes a figure, as on a pocket counter: top, upper left, upper right, middle, lower left, lower right, bottom. */
-const FIGURES = ['1110111', '0010010', '1011101', '1011011', '0111010', '1101011', '1101111', '1010010', '1111111', '1111011'];
+const FIGURES = [
+  '1110111',
+  '0010010',
+  '1011101',
+  '1011011',
+  '0111010',
+  '1101011',
+  '1101111',
+  '1010010',
+  '1111111',
+  '1111011',
+];
 
 function rulerNumerals(zero: number, length: number): (x: number, y: number) => boolean {
   const bars: (readonly [number, number, number, number])[] = [];
@@ -48,7 +59,13 @@ function rulerNumerals(zero: number, length: number): (x: number, y: number) => 
     [...text].forEach((figure, i) => {
       const [left, low] = [zero + mark + 0.6 + i * 2.3, 10.2];
       const places: (readonly [number, number, number, number])[] = [
-        [0, 3, 1.6, 3.3], [0, 1.6, 0.3, 3.3], [1.3, 1.6, 1.6, 3.3], [0, 1.5, 1.6, 1.8], [0, 0, 0.3, 1.7], [1.3, 0, 1.6, 1.7], [0, 0, 1.6, 0.3],
+        [0, 3, 1.6, 3.3],
+        [0, 1.6, 0.3, 3.3],
+        [1.3, 1.6, 1.6, 3.3],
+        [0, 1.5, 1.6, 1.8],
+        [0, 0, 0.3, 1.7],
+        [1.3, 0, 1.6, 1.7],
+        [0, 0, 1.6, 0.3],
       ];
       [...FIGURES[Number(figure)]!].forEach((on, n) => {
         const [a, b, c, d] = places[n]!;

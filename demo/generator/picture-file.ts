@@ -35,8 +35,16 @@ function exifSegment(tags: Tags): Buffer {
   tiff.write('MM\0*', 0, 'latin1');
   tiff.writeUInt32BE(8, 4);
   const exifAt = 120;
-  writeDirectory(tiff, 8, 220, [[0x0110, 2, tags.camera], [0x0112, 3, 1], [0x8769, 4, exifAt]]);
-  writeDirectory(tiff, exifAt, 320, [[0x9003, 2, tags.time], [0x920a, 5, tags.focalMm], [0xa405, 3, tags.focal35mm]]);
+  writeDirectory(tiff, 8, 220, [
+    [0x0110, 2, tags.camera],
+    [0x0112, 3, 1],
+    [0x8769, 4, exifAt],
+  ]);
+  writeDirectory(tiff, exifAt, 320, [
+    [0x9003, 2, tags.time],
+    [0x920a, 5, tags.focalMm],
+    [0xa405, 3, tags.focal35mm],
+  ]);
   const head = Buffer.from([0xff, 0xe1, 0, 0]);
   head.writeUInt16BE(body.length + 2, 2);
   return Buffer.concat([head, body]);

@@ -28,10 +28,14 @@ export function roundedRectangle(width: number, height: number, radius: number):
   return {
     start: [r, 0],
     strokes: [
-      { kind: 'line', to: [w - r, 0] }, { kind: 'arc', through: [w - k, k], to: [w, r] },
-      { kind: 'line', to: [w, h - r] }, { kind: 'arc', through: [w - k, h - k], to: [w - r, h] },
-      { kind: 'line', to: [r, h] }, { kind: 'arc', through: [k, h - k], to: [0, h - r] },
-      { kind: 'line', to: [0, r] }, { kind: 'arc', through: [k, k], to: [r, 0] },
+      { kind: 'line', to: [w - r, 0] },
+      { kind: 'arc', through: [w - k, k], to: [w, r] },
+      { kind: 'line', to: [w, h - r] },
+      { kind: 'arc', through: [w - k, h - k], to: [w - r, h] },
+      { kind: 'line', to: [r, h] },
+      { kind: 'arc', through: [k, h - k], to: [0, h - r] },
+      { kind: 'line', to: [0, r] },
+      { kind: 'arc', through: [k, k], to: [r, 0] },
     ],
   };
 }

@@ -68,7 +68,12 @@ function placed(thing: Thing): Placed {
   return known;
 }
 
-const SAMPLES: readonly Point[] = [[0.125, 0.375], [0.625, 0.125], [0.375, 0.875], [0.875, 0.625]];
+const SAMPLES: readonly Point[] = [
+  [0.125, 0.375],
+  [0.625, 0.125],
+  [0.375, 0.875],
+  [0.875, 0.625],
+];
 
 /** The whole picture. Takes minutes; the result is kept. */
 export function render(scene: Scene): Picture {
@@ -77,7 +82,9 @@ export function render(scene: Scene): Picture {
 }
 
 /** Develops parts of a scene's picture: four rays a pixel, a penumbra, fall-off towards the corners, grain of its own for every seed. */
-export function createDarkroom(scene: Scene): (left: number, top: number, width: number, height: number, seed: number) => Picture {
+export function createDarkroom(
+  scene: Scene,
+): (left: number, top: number, width: number, height: number, seed: number) => Picture {
   const camera = optics(scene.camera);
   const things = scene.things.map(placed).sort((a, b) => b.thing.height - a.thing.height);
   return (left, top, width, height, seed) => {
@@ -119,7 +126,8 @@ function trace(scene: Scene, things: readonly Placed[], ray: Ray): Color {
     const { height, bevel, material } = placed.thing;
     ray.meet(height, spot);
     const top = placed.distance(spot[0], spot[1]);
-    if (top < -bevel) return lit(material(...placed.own(spot[0], spot[1])), 1 - shadow(scene, things, spot[0], spot[1], height));
+    if (top < -bevel)
+      return lit(material(...placed.own(spot[0], spot[1])), 1 - shadow(scene, things, spot[0], spot[1], height));
     if (top > height + 1) continue;
     for (let z = height; z >= 0; z -= 0.1) {
       ray.meet(z, spot);
@@ -127,12 +135,18 @@ function trace(scene: Scene, things: readonly Placed[], ray: Ray): Color {
       if (placed.distance(spot[0], spot[1]) < -inset) {
         // A hit at the bevel's lower end came through the bevel: the step before it was still above.
         const slope = z > height - bevel - 0.05 ? 1.22 : 0.42;
-        return lit(material(...placed.own(spot[0], spot[1])), slope * (1 - 0.5 * shadow(scene, things, spot[0], spot[1], z)));
+        return lit(
+          material(...placed.own(spot[0], spot[1])),
+          slope * (1 - 0.5 * shadow(scene, things, spot[0], spot[1], z)),
+        );
       }
     }
   }
   const dust = hash(Math.round(gx * 3), Math.round(gy * 3), 5) > 0.9994 ? 0.7 : 1;
-  return lit(scene.ground(gx, gy), dust * (1 - shadow(scene, things, gx, gy, 0)) * (0.96 + 0.08 * smooth(gx * 0.01, gy * 0.01, 77)));
+  return lit(
+    scene.ground(gx, gy),
+    dust * (1 - shadow(scene, things, gx, gy, 0)) * (0.96 + 0.08 * smooth(gx * 0.01, gy * 0.01, 77)),
+  );
 }
 
 const lit = (color: Color, by: number): Color => [color[0] * by, color[1] * by, color[2] * by];

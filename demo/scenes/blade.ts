@@ -37,29 +37,57 @@ export const BLADE_HOLES: readonly { readonly centre: Point; readonly diameter: 
 ];
 
 export const blade: Thing = {
-  name: 'pruner blade', outer: BLADE, holes: BLADE_HOLES.map(({ centre, diameter }) => circleProfile(centre, diameter / 2)),
-  height: 3, bevel: 0.3, place: [-88, -38], turn: 4, material: steel,
+  name: 'pruner blade',
+  outer: BLADE,
+  holes: BLADE_HOLES.map(({ centre, diameter }) => circleProfile(centre, diameter / 2)),
+  height: 3,
+  bevel: 0.3,
+  place: [-88, -38],
+  turn: 4,
+  material: steel,
 };
 
 /** ISO/IEC 7810 ID-1: 85.60 × 53.98 mm, 0.76 mm thick; corner radius 3.18 mm from memory. */
 export const clubCard: Thing = {
-  name: 'card', outer: roundedRectangle(85.6, 53.98, 3.18), holes: [], height: 0.76, bevel: 0, place: [-150, 46], turn: -3, material: card,
+  name: 'card',
+  outer: roundedRectangle(85.6, 53.98, 3.18),
+  holes: [],
+  height: 0.76,
+  bevel: 0,
+  place: [-150, 46],
+  turn: -3,
+  material: card,
 };
 
 const RULE_ZERO = 6;
 export const steelRule: Thing = {
-  name: 'rule', outer: roundedRectangle(312, 25, 0.5), holes: [circleProfile([308, 18], 2.5)], height: 0.8, bevel: 0.1,
-  place: [-158, -104], turn: 1, material: rule(RULE_ZERO, 300),
+  name: 'rule',
+  outer: roundedRectangle(312, 25, 0.5),
+  holes: [circleProfile([308, 18], 2.5)],
+  height: 0.8,
+  bevel: 0.1,
+  place: [-158, -104],
+  turn: 1,
+  material: rule(RULE_ZERO, 300),
 };
 
 /** Strokes of the rule that the truth file names: mm on the rule, at the lower edge. */
-export const RULE_MARKS: readonly { readonly mark: number; readonly at: Point }[] = [0, 20, 240, 260, 300].map((mark) => ({ mark, at: [RULE_ZERO + mark, 0] }));
+export const RULE_MARKS: readonly { readonly mark: number; readonly at: Point }[] = [0, 20, 240, 260, 300].map(
+  (mark) => ({ mark, at: [RULE_ZERO + mark, 0] }),
+);
 
 export const scene: Scene = {
   name: 'blade',
   camera: {
-    width: 4032, height: 3024, focal35mm: 52, place: [6, 4, 566], tilt: [0.55, -0.4, 0.8],
+    width: 4032,
+    height: 3024,
+    focal35mm: 52,
+    place: [6, 4, 566],
+    tilt: [0.55, -0.4, 0.8],
     lens: { k1: -0.006, k2: 0.0015, p1: 0.0003, p2: -0.0002, shift: [11, -7] },
   },
-  ground: wood, things: [blade, clubCard, steelRule], light: [0.9, -0.7], grain: 2.2,
+  ground: wood,
+  things: [blade, clubCard, steelRule],
+  light: [0.9, -0.7],
+  grain: 2.2,
 };

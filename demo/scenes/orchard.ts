@@ -5,30 +5,56 @@ import type { Picture } from '../generator/render';
 /** Metres to a pixel of the aerial picture. */
 export const PIXEL = 0.05;
 
-const boundary: readonly Point[] = [[0, 0], [64_000, 6_000], [61_500, 31_000], [-2_500, 25_000]];
-const shed: readonly Point[] = [[48_000, 9_000], [54_000, 9_500], [53_600, 13_500], [47_600, 13_000]];
+const boundary: readonly Point[] = [
+  [0, 0],
+  [64_000, 6_000],
+  [61_500, 31_000],
+  [-2_500, 25_000],
+];
+const shed: readonly Point[] = [
+  [48_000, 9_000],
+  [54_000, 9_500],
+  [53_600, 13_500],
+  [47_600, 13_000],
+];
 
 /** An orchard strip beside a lane: its boundary, a shed, a ditch. mm, x east, y north. */
 export const ORCHARD = {
-  boundary, shed,
+  boundary,
+  shed,
   picture: { left: -6_000, top: 36_000, width: 1500, height: 860 },
   layers: [
-    { layer: 'boundary', closed: true, points: boundary }, { layer: 'building', closed: true, points: shed },
-    { layer: 'ditch', closed: false, points: [[-4_000, 28_000], [20_000, 30_000], [66_000, 34_500]] as readonly Point[] },
+    { layer: 'boundary', closed: true, points: boundary },
+    { layer: 'building', closed: true, points: shed },
+    {
+      layer: 'ditch',
+      closed: false,
+      points: [
+        [-4_000, 28_000],
+        [20_000, 30_000],
+        [66_000, 34_500],
+      ] as readonly Point[],
+    },
   ],
 };
 
-const isInside = (polygon: readonly Point[], [x, y]: Point) => polygon.reduce((inside, [ax, ay], i) => {
-  const [bx, by] = polygon[(i + 1) % polygon.length]!;
-  return (ay > y) !== (by > y) && x < ax + ((y - ay) / (by - ay)) * (bx - ax) ? !inside : inside;
-}, false);
+const isInside = (polygon: readonly Point[], [x, y]: Point) =>
+  polygon.reduce((inside, [ax, ay], i) => {
+    const [bx, by] = polygon[(i + 1) % polygon.length]!;
+    return ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax) ? !inside : inside;
+  }, false);
 
 function edgeDistance(polygon: readonly Point[], [x, y]: Point): number {
-  return Math.min(...polygon.map(([ax, ay], i) => {
-    const [bx, by] = polygon[(i + 1) % polygon.length]!;
-    const t = Math.max(0, Math.min(1, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2)));
-    return Math.hypot(x - ax - t * (bx - ax), y - ay - t * (by - ay));
-  }));
+  return Math.min(
+    ...polygon.map(([ax, ay], i) => {
+      const [bx, by] = polygon[(i + 1) % polygon.length]!;
+      const t = Math.max(
+        0,
+        Math.min(1, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2)),
+      );
+      return Math.hypot(x - ax - t * (bx - ax), y - ay - t * (by - ay));
+    }),
+  );
 }
 
 /** Paints some rows of the orchard from above: grass, rows of trees, the shed's roof, a hedge along the boundary, the lane. In strips, since it takes a while. */
@@ -52,7 +78,8 @@ function colourAt(at: Point): readonly [number, number, number] {
   const [row, column] = [Math.round((y - x * 0.094) / 5_000), Math.round(x / 5_500)];
   const tree: Point = [column * 5_500, row * 5_000 + column * 5_500 * 0.094];
   const crown = 1_500 + 500 * hash(row, column, 9) + 300 * smooth(x * 0.003, y * 0.003, 4);
-  if (inside && row > 0 && row < 5 && column > 0 && column < 8 && Math.hypot(x - tree[0], y - tree[1]) < crown) return [70 + 20 * hash(row, column, 1), 104, 58];
+  if (inside && row > 0 && row < 5 && column > 0 && column < 8 && Math.hypot(x - tree[0], y - tree[1]) < crown)
+    return [70 + 20 * hash(row, column, 1), 104, 58];
   const grass = 0.85 + 0.3 * smooth(x * 0.0006, y * 0.0006, 5);
   return inside ? [128 * grass, 150 * grass, 84 * grass] : [150 * grass, 152 * grass, 104 * grass];
 }

@@ -12,10 +12,18 @@ export async function axe(page: Page): Promise<void> {
   if (!(await page.evaluate(() => window.axe !== undefined))) await page.evaluate(source);
   const { violations, seen } = await page.evaluate(async () => {
     const results = await window.axe!.run(document, { resultTypes: ['violations'] });
-    const plain = results.violations.map(({ id, impact, nodes }) => ({ id, impact, where: nodes.map(({ html }) => html.slice(0, 160)) }));
+    const plain = results.violations.map(({ id, impact, nodes }) => ({
+      id,
+      impact,
+      where: nodes.map(({ html }) => html.slice(0, 160)),
+    }));
     return { violations: plain, seen: results.passes.length };
   });
   // A page that is not there has nothing wrong with it.
   expect(seen).toBeGreaterThan(5);
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, where }) => `${id}: ${where.join(' | ')}`)).toEqual([]);
+  expect(
+    violations
+      .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+      .map(({ id, where }) => `${id}: ${where.join(' | ')}`),
+  ).toEqual([]);
 }

@@ -14,11 +14,27 @@ export class Desk {
   readonly hand: Hand;
   /** Buttons that were pressed, and fields that were typed into. */
   readonly counted = { buttons: 0, fields: 0 };
-  constructor(readonly page: Page, touch: boolean) {
+  constructor(
+    readonly page: Page,
+    touch: boolean,
+  ) {
     this.hand = touch ? new TouchHand(page) : new MouseHand(page);
   }
 
-  async openDemo(name: 'blade-start' | 'blade-finished' | 'blade-slanted' | 'blade-drawn' | 'nest-box' | 'nest-half' | 'hanger' | 'shed' | 'sources' | 'pond' | 'can'): Promise<void> {
+  async openDemo(
+    name:
+      | 'blade-start'
+      | 'blade-finished'
+      | 'blade-slanted'
+      | 'blade-drawn'
+      | 'nest-box'
+      | 'nest-half'
+      | 'hanger'
+      | 'shed'
+      | 'sources'
+      | 'pond'
+      | 'can',
+  ): Promise<void> {
     await this.page.goto('/');
     await this.page.getByTestId(`demo-${name}`).click();
     await this.page.getByTestId('bench').waitFor();
@@ -83,15 +99,22 @@ export class Desk {
 export const test = base.extend<{ desk: Desk; problems: string[] }>({
   desk: async ({ page, hasTouch }, use) => use(new Desk(page, Boolean(hasTouch))),
   /** Every test fails when the page threw or asked for something that is not there. */
-  problems: [async ({ page }, use) => {
-    const problems: string[] = [];
-    page.on('pageerror', (problem) => problems.push(problem.message));
-    page.on('console', (message) => message.type() === 'error' && problems.push(message.text()));
-    // What the page's policy refuses may be caught where it is tried: nothing is to be tried.
-    await page.addInitScript(() => document.addEventListener('securitypolicyviolation', ({ violatedDirective, blockedURI }) => console.error(`policy: ${violatedDirective} ${blockedURI}`)));
-    await use(problems);
-    expect(problems).toEqual([]);
-  }, { auto: true }],
+  problems: [
+    async ({ page }, use) => {
+      const problems: string[] = [];
+      page.on('pageerror', (problem) => problems.push(problem.message));
+      page.on('console', (message) => message.type() === 'error' && problems.push(message.text()));
+      // What the page's policy refuses may be caught where it is tried: nothing is to be tried.
+      await page.addInitScript(() =>
+        document.addEventListener('securitypolicyviolation', ({ violatedDirective, blockedURI }) =>
+          console.error(`policy: ${violatedDirective} ${blockedURI}`),
+        ),
+      );
+      await use(problems);
+      expect(problems).toEqual([]);
+    },
+    { auto: true },
+  ],
 });
 
 export { expect };
@@ -128,9 +151,14 @@ for e in doc.modelspace(): kinds[e.dxftype()] = kinds.get(e.dxftype(), 0) + 1
 box = bbox.extents(doc.modelspace(), flatten=0.001)
 circles = [dict(centre=[e.dxf.center.x, e.dxf.center.y], radius=e.dxf.radius) for e in doc.modelspace().query('CIRCLE')]
 print(json.dumps(dict(errors=len(audit.errors) + len(audit.fixes), insunits=doc.header['$INSUNITS'], kinds=kinds, circles=circles, width=box.size.x, height=box.size.y)))`;
-  const facts = JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file], { encoding: 'utf8' })) as Omit<DxfFacts, 'outline'>;
+  const facts = JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file], { encoding: 'utf8' })) as Omit<
+    DxfFacts,
+    'outline'
+  >;
   const own = readDxf(readFileSync(file, 'utf8'));
   if (!own.ok) throw new Error(own.code);
-  const outline = own.value.paths.filter((drawn) => drawn.layer === 'Outline' && !(drawn.closed && drawn.pieces.length === 1)).flatMap((drawn) => drawn.pieces);
+  const outline = own.value.paths
+    .filter((drawn) => drawn.layer === 'Outline' && !(drawn.closed && drawn.pieces.length === 1))
+    .flatMap((drawn) => drawn.pieces);
   return { ...facts, outline };
 }

@@ -48,9 +48,18 @@ export abstract class Hand {
   async shown(): Promise<Shown> {
     return this.page.evaluate(async () => {
       const read = () => {
-        const matrix = (document.querySelector('#bench-drawing') as SVGGElement).transform.baseVal.consolidate()!.matrix;
+        const matrix = (document.querySelector('#bench-drawing') as SVGGElement).transform.baseVal.consolidate()!
+          .matrix;
         const box = document.querySelector('[data-testid=bench]')!.getBoundingClientRect();
-        return { zoom: matrix.a, left: matrix.e, top: matrix.f, width: box.width, height: box.height, box: { x: box.x, y: box.y }, laid: (document.querySelector('[data-laying]') as SVGElement).dataset.laying!.split(' ').map(Number) };
+        return {
+          zoom: matrix.a,
+          left: matrix.e,
+          top: matrix.f,
+          width: box.width,
+          height: box.height,
+          box: { x: box.x, y: box.y },
+          laid: (document.querySelector('[data-laying]') as SVGElement).dataset.laying!.split(' ').map(Number),
+        };
       };
       for (let before = read(), i = 0; ; i++) {
         await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
@@ -125,7 +134,10 @@ export class TouchHand extends Hand {
 
   private async touch(type: 'touchStart' | 'touchMove' | 'touchEnd', points: readonly Px[]): Promise<void> {
     this.session ??= await this.page.context().newCDPSession(this.page);
-    await this.session.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], id) => ({ x, y, id })) });
+    await this.session.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: points.map(([x, y], id) => ({ x, y, id })),
+    });
   }
 
   protected async set([x, y]: Px): Promise<void> {
@@ -178,7 +190,8 @@ export class TouchHand extends Hand {
   private async twoFingers([x, y]: Px, [dx, dy]: Px, spread: number): Promise<void> {
     const gap = 17;
     this.counted.zooms++;
-    const at = (t: number): Px[] => [-1, 1].map((side): Px => [x + dx * t + side * gap * (1 + (spread - 1) * t), y + dy * t]);
+    const at = (t: number): Px[] =>
+      [-1, 1].map((side): Px => [x + dx * t + side * gap * (1 + (spread - 1) * t), y + dy * t]);
     await this.touch('touchStart', at(0));
     for (const t of [0.4, 1]) await this.touch('touchMove', at(t));
     await this.touch('touchEnd', []);

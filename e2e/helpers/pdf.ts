@@ -24,7 +24,9 @@ export function pdfOf(pages: readonly PdfPage[]): Buffer {
     return at;
   });
   const table = offsets.map((at) => `${String(at).padStart(10, '0')} 00000 n \n`).join('');
-  return Buffer.from(`${text}xref\n0 ${objects.length + 1}\n0000000000 65535 f \n${table}trailer\n<< /Size ${objects.length + 1} /Root 1 0 R >>\nstartxref\n${text.length}\n%%EOF\n`);
+  return Buffer.from(
+    `${text}xref\n0 ${objects.length + 1}\n0000000000 65535 f \n${table}trailer\n<< /Size ${objects.length + 1} /Root 1 0 R >>\nstartxref\n${text.length}\n%%EOF\n`,
+  );
 }
 
 /** A stroke between two places of the paper, mm from its lower left corner. */

@@ -20,8 +20,13 @@ export async function traceBlade(desk: Desk, places: number): Promise<void> {
 }
 
 /** A place on the seen cutting curve: the perspective over it is so slight that its control points map as they are. */
-function onCurve(from: readonly [number, number], stroke: (typeof truth.blade.strokes)[number], t: number): readonly [number, number] {
+function onCurve(
+  from: readonly [number, number],
+  stroke: (typeof truth.blade.strokes)[number],
+  t: number,
+): readonly [number, number] {
   const s = 1 - t;
-  const at = (k: 0 | 1) => s ** 3 * from[k] + 3 * s * s * t * stroke.out!.px[k] + 3 * s * t * t * stroke.in!.px[k] + t ** 3 * stroke.to.px[k];
+  const at = (k: 0 | 1) =>
+    s ** 3 * from[k] + 3 * s * s * t * stroke.out!.px[k] + 3 * s * t * t * stroke.in!.px[k] + t ** 3 * stroke.to.px[k];
   return [at(0), at(1)];
 }

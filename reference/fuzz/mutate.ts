@@ -17,8 +17,62 @@ const pick = <T>(random: Random, from: readonly T[]): T => from[Math.floor(rando
 
 /** What nobody expects in the place of a word or a number. */
 const NASTY = [
-  'NaN', 'Infinity', '-Infinity', '1e308', '-1e308', '1e-308', '9'.repeat(309), '-1', '0', '-0', '1e9', '999999999', '2147483648', '0.1e', '--1', '', ' ', 'null', 'true', '{}', '[]', '[null]', '""', '"constructor"', '"__proto__"', '"toString"',
-  'constructor', '__proto__', '../..', 'a/b', 'x?y#z', '\u0000', '\ufeff', '💥', 'EOF', 'SEQEND', 'ENDSEC', 'SECTION', 'BLOCK', 'ENDBLK', 'INSERT', 'POLYLINE', 'SPLINE', '70', '71', '10', '<g>', '</g>', '<!ENTITY a "b">', '&a;', '(', ')', '('.repeat(300), '['.repeat(5000), '1/0', '1/3/5',
+  'NaN',
+  'Infinity',
+  '-Infinity',
+  '1e308',
+  '-1e308',
+  '1e-308',
+  '9'.repeat(309),
+  '-1',
+  '0',
+  '-0',
+  '1e9',
+  '999999999',
+  '2147483648',
+  '0.1e',
+  '--1',
+  '',
+  ' ',
+  'null',
+  'true',
+  '{}',
+  '[]',
+  '[null]',
+  '""',
+  '"constructor"',
+  '"__proto__"',
+  '"toString"',
+  'constructor',
+  '__proto__',
+  '../..',
+  'a/b',
+  'x?y#z',
+  '\u0000',
+  '\ufeff',
+  '💥',
+  'EOF',
+  'SEQEND',
+  'ENDSEC',
+  'SECTION',
+  'BLOCK',
+  'ENDBLK',
+  'INSERT',
+  'POLYLINE',
+  'SPLINE',
+  '70',
+  '71',
+  '10',
+  '<g>',
+  '</g>',
+  '<!ENTITY a "b">',
+  '&a;',
+  '(',
+  ')',
+  '('.repeat(300),
+  '['.repeat(5000),
+  '1/0',
+  '1/3/5',
 ];
 
 type Spoil = (random: Random, text: string) => string;
@@ -54,7 +108,11 @@ const SPOILS: readonly Spoil[] = [
   (random, text) => text.slice(0, Math.floor(random() * text.length)),
   (random, text) => {
     const at = Math.floor(random() * text.length);
-    return text.slice(0, at) + pick(random, ['{', '}', '[', ']', '"', ',', ':', '<', '>', '/', '\n', '0', ' ']) + text.slice(at + (random() < 0.5 ? 1 : 0));
+    return (
+      text.slice(0, at) +
+      pick(random, ['{', '}', '[', ']', '"', ',', ':', '<', '>', '/', '\n', '0', ' ']) +
+      text.slice(at + (random() < 0.5 ? 1 : 0))
+    );
   },
   (random, text) => {
     const from = Math.floor(random() * text.length);
@@ -63,7 +121,29 @@ const SPOILS: readonly Spoil[] = [
   },
 ];
 
-const NASTY_VALUES: readonly unknown[] = [null, true, '', 'constructor', '__proto__', 'a/b', '..', -1, 0, 1e308, -1e308, 1e-308, 1e9, 2 ** 53, 0.1, [], {}, [null], [[]], 'x'.repeat(5000), Array.from({ length: 3000 }, (_, i) => i)];
+const NASTY_VALUES: readonly unknown[] = [
+  null,
+  true,
+  '',
+  'constructor',
+  '__proto__',
+  'a/b',
+  '..',
+  -1,
+  0,
+  1e308,
+  -1e308,
+  1e-308,
+  1e9,
+  2 ** 53,
+  0.1,
+  [],
+  {},
+  [null],
+  [[]],
+  'x'.repeat(5000),
+  Array.from({ length: 3000 }, (_, i) => i),
+];
 
 /** One value of a document replaced, taken away, doubled or put in the place of another. */
 function spoiltJson(random: Random, text: string): string {
@@ -115,8 +195,13 @@ export function spoilt(random: Random, bytes: Uint8Array, stuff: Stuff): Uint8Ar
   const [isText, isJson] = [stuff !== 'bytes', stuff === 'json'];
   let result = bytes;
   for (let times = 1 + Math.floor(4 * random() ** 2); times > 0; times--) {
-    if (isJson && random() < 0.8) result = new TextEncoder().encode(spoiltJson(random, new TextDecoder().decode(result)));
-    else result = isText && random() < 0.95 ? new TextEncoder().encode(pick(random, SPOILS)(random, new TextDecoder().decode(result))) : spoiltBytes(random, result);
+    if (isJson && random() < 0.8)
+      result = new TextEncoder().encode(spoiltJson(random, new TextDecoder().decode(result)));
+    else
+      result =
+        isText && random() < 0.95
+          ? new TextEncoder().encode(pick(random, SPOILS)(random, new TextDecoder().decode(result)))
+          : spoiltBytes(random, result);
   }
   return result;
 }

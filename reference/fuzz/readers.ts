@@ -2,15 +2,48 @@
 import { solveProblem } from '../../cli/solve';
 import { isOnMap, isWithinReach, type Result } from '../../src/core/basics';
 import { createDeriver, drawingOf } from '../../src/core/derive';
-import { decodeTiffPage, inspectPicture, isSound, readBundle, readDxf, readGeoJson, readPictureTags, readReference, readSvg, readTiffPages, readWorldFile, summarize, writeDxf, writeSvg, type FileReading } from '../../src/core/formats';
+import {
+  decodeTiffPage,
+  inspectPicture,
+  isSound,
+  readBundle,
+  readDxf,
+  readGeoJson,
+  readPictureTags,
+  readReference,
+  readSvg,
+  readTiffPages,
+  readWorldFile,
+  summarize,
+  writeDxf,
+  writeSvg,
+  type FileReading,
+} from '../../src/core/formats';
 import { readJob, type Job } from '../../src/core/job';
 import { parseAngle, parseLength, parseSize } from '../../src/core/units';
 import type { Stuff } from './mutate';
 
-export const KINDS = ['dxf', 'svg', 'geojson', 'tiff', 'picture', 'job', 'bundle', 'solve', 'length', 'angle', 'world'] as const;
+export const KINDS = [
+  'dxf',
+  'svg',
+  'geojson',
+  'tiff',
+  'picture',
+  'job',
+  'bundle',
+  'solve',
+  'length',
+  'angle',
+  'world',
+] as const;
 export type Kind = (typeof KINDS)[number];
 
-export const stuffOf = (kind: Kind): Stuff => (kind === 'tiff' || kind === 'picture' || kind === 'bundle' ? 'bytes' : kind === 'job' || kind === 'geojson' || kind === 'solve' ? 'json' : 'text');
+export const stuffOf = (kind: Kind): Stuff =>
+  kind === 'tiff' || kind === 'picture' || kind === 'bundle'
+    ? 'bytes'
+    : kind === 'job' || kind === 'geojson' || kind === 'solve'
+      ? 'json'
+      : 'text';
 
 class NoNumber extends Error {}
 
@@ -30,7 +63,10 @@ function parsed(bytes: Uint8Array): unknown {
 
 function read(bytes: Uint8Array, format: 'dxf' | 'svg' | 'geojson', reading: Result<FileReading>): boolean {
   if (reading.ok) {
-    demand(reading.value.paths.every(({ pieces }) => pieces.every((piece) => isSound(piece, isOnMap))), 'a piece that is none');
+    demand(
+      reading.value.paths.every(({ pieces }) => pieces.every((piece) => isSound(piece, isOnMap))),
+      'a piece that is none',
+    );
     const { width, height, openEnds } = summarize(reading.value);
     demand([width, height, openEnds, reading.value.ignored].every(Number.isFinite), 'a figure of the file');
     demand(Object.values(reading.value.ignoredKinds ?? {}).every(Number.isInteger), 'a count');
@@ -43,11 +79,20 @@ function read(bytes: Uint8Array, format: 'dxf' | 'svg' | 'geojson', reading: Res
 /** All that the screen shows of a job, and its files. */
 function judge(job: Job): void {
   const derived = createDeriver()(job);
-  for (const shape of derived.shapes.values()) demand(shape.pieces.every((piece) => Object.values(piece).flat().every((value) => typeof value === 'string' || !Number.isNaN(value))), 'a shape');
+  for (const shape of derived.shapes.values())
+    demand(
+      shape.pieces.every((piece) =>
+        Object.values(piece)
+          .flat()
+          .every((value) => typeof value === 'string' || !Number.isNaN(value)),
+      ),
+      'a shape',
+    );
   for (const { id } of job.views) {
     const drawing = drawingOf(job, derived, { view: id });
     if (!drawing.ok) continue;
-    for (const text of [writeDxf(drawing.value, 'mm'), writeSvg(drawing.value, 'mm')]) demand(!/\b(NaN|Infinity)\b/.test(text), 'a written number');
+    for (const text of [writeDxf(drawing.value, 'mm'), writeSvg(drawing.value, 'mm')])
+      demand(!/\b(NaN|Infinity)\b/.test(text), 'a written number');
   }
 }
 
@@ -65,8 +110,17 @@ export const READERS: Readonly<Record<Kind, (bytes: Uint8Array) => boolean>> = {
   picture(bytes) {
     const file = inspectPicture(bytes);
     const tags = readPictureTags(bytes);
-    if (file.ok) demand([file.value.width, file.value.height].every((size) => size === undefined || Number.isFinite(size)), 'a size');
-    demand([tags.dpi, tags.focalMm, tags.focal35mm, tags.orientation].every((value) => value === undefined || Number.isFinite(value)), 'a tag');
+    if (file.ok)
+      demand(
+        [file.value.width, file.value.height].every((size) => size === undefined || Number.isFinite(size)),
+        'a size',
+      );
+    demand(
+      [tags.dpi, tags.focalMm, tags.focal35mm, tags.orientation].every(
+        (value) => value === undefined || Number.isFinite(value),
+      ),
+      'a tag',
+    );
     return file.ok;
   },
   job(bytes) {
@@ -82,12 +136,22 @@ export const READERS: Readonly<Record<Kind, (bytes: Uint8Array) => boolean>> = {
   solve(bytes) {
     const answer = solveProblem(parsed(bytes));
     demand(typeof answer.status === 'string', 'an answer');
-    demand(!/:(NaN|-?Infinity)\b/.test(JSON.stringify(answer, (_, value: unknown) => (typeof value === 'number' && !Number.isFinite(value) ? `:${value}` : value))), 'a figure');
+    demand(
+      !/:(NaN|-?Infinity)\b/.test(
+        JSON.stringify(answer, (_, value: unknown) =>
+          typeof value === 'number' && !Number.isFinite(value) ? `:${value}` : value,
+        ),
+      ),
+      'a figure',
+    );
     return answer.status === 'ok';
   },
   length(bytes) {
     const lengths = [parseLength, parseSize].map((parse) => parse(textOf(bytes), 'mm'));
-    demand(lengths.every((length) => !length.ok || isWithinReach(length.value.mm)), 'a length');
+    demand(
+      lengths.every((length) => !length.ok || isWithinReach(length.value.mm)),
+      'a length',
+    );
     return lengths[0]!.ok;
   },
   angle(bytes) {

@@ -51,7 +51,10 @@ function report(kind: Kind, seed: number, why: string, tally: Tally): void {
 /** One process, until it is through or an input ends it; the tally says where the next one begins. */
 function runProcess(kind: Kind, tally: Tally): Promise<void> {
   return new Promise((resolve, reject) => {
-    const child = fork(path.join(__dirname, 'worker.ts'), [kind, String(tally.at), String(first + count)], { execArgv: ['--import', 'tsx', `--max-old-space-size=${MOST_MB}`], silent: true });
+    const child = fork(path.join(__dirname, 'worker.ts'), [kind, String(tally.at), String(first + count)], {
+      execArgv: ['--import', 'tsx', `--max-old-space-size=${MOST_MB}`],
+      silent: true,
+    });
     let began: number | undefined;
     let why = 'ended by itself, out of memory perhaps';
     const watch = setInterval(() => {
@@ -84,7 +87,9 @@ async function run(): Promise<void> {
   for (const kind of kinds) {
     const tally: Tally = { at: first, read: 0, slowest: 0, failures: 0 };
     while (tally.at < first + count) await runProcess(kind, tally);
-    console.log(`${kind}: ${count} inputs, ${tally.read} of them read, the others refused; the slowest took ${Math.round(tally.slowest)} ms of the processor; ${tally.failures} failed`);
+    console.log(
+      `${kind}: ${count} inputs, ${tally.read} of them read, the others refused; the slowest took ${Math.round(tally.slowest)} ms of the processor; ${tally.failures} failed`,
+    );
     failures += tally.failures;
   }
   process.exitCode = failures === 0 ? 0 : 1;

@@ -25,6 +25,12 @@ for (let i = from; i < to; i++) {
   try {
     say({ ends: i, isRead: READERS[kind](input) });
   } catch (problem) {
-    say({ ends: i, fails: problem instanceof Error ? `${problem.message} ${problem.stack?.split('\n')[1]?.trim() ?? ''}` : String(problem) });
+    say({
+      ends: i,
+      fails:
+        problem instanceof Error
+          ? `${problem.message} ${problem.stack?.split('\n')[1]?.trim() ?? ''}`
+          : String(problem),
+    });
   }
 }

@@ -5,33 +5,64 @@
 import { fitShown, measureAsked, showTo, type Known } from './bench-things';
 import { drawWorld, type CameraKind } from './world';
 
-const FOCAL: Readonly<Record<string, readonly [number, number]>> = { 'phones, 24 to 30 mm': [24, 30], 'wide, 20 to 28 mm': [20, 28], 'middle, 40 to 60 mm': [40, 60], 'long, 65 to 120 mm': [65, 120] };
-const KNOWN: Readonly<Record<string, Known>> = { 'a card': { card: true }, 'a card and a length': { card: true, lengths: 1 }, 'a card, a length and a straight edge': { card: true, lengths: 1, edge: true } };
+const FOCAL: Readonly<Record<string, readonly [number, number]>> = {
+  'phones, 24 to 30 mm': [24, 30],
+  'wide, 20 to 28 mm': [20, 28],
+  'middle, 40 to 60 mm': [40, 60],
+  'long, 65 to 120 mm': [65, 120],
+};
+const KNOWN: Readonly<Record<string, Known>> = {
+  'a card': { card: true },
+  'a card and a length': { card: true, lengths: 1 },
+  'a card, a length and a straight edge': { card: true, lengths: 1, edge: true },
+};
 const WORLDS = 30;
 const PIXEL = 0.3;
 
-const kinds = Object.entries(FOCAL).flatMap(([focal, focal35mm]) => [true, false].map((told): readonly [string, CameraKind] => [`${focal}${told ? '' : ', untold'}`, { focal35mm, told, tilt: [0, 45], fill: [0.4, 0.95] }]));
+const kinds = Object.entries(FOCAL).flatMap(([focal, focal35mm]) =>
+  [true, false].map((told): readonly [string, CameraKind] => [
+    `${focal}${told ? '' : ', untold'}`,
+    { focal35mm, told, tilt: [0, 45], fill: [0.4, 0.95] },
+  ]),
+);
 
 const judged = kinds.map(([says, kind], k) => {
-  const runs = Object.values(KNOWN).flatMap((known) => Array.from({ length: WORLDS }, (_, i) => {
-    const world = drawWorld(kind, 1000 * k + i);
-    const shown = showTo(world, known, PIXEL);
-    const fit = fitShown(world, shown);
-    return { pieces: shown.evidence.length, named: fit.ok ? fit.value.suspects.length : 0, sizes: fit.ok ? measureAsked(world, fit.value) : undefined };
-  }));
+  const runs = Object.values(KNOWN).flatMap((known) =>
+    Array.from({ length: WORLDS }, (_, i) => {
+      const world = drawWorld(kind, 1000 * k + i);
+      const shown = showTo(world, known, PIXEL);
+      const fit = fitShown(world, shown);
+      return {
+        pieces: shown.evidence.length,
+        named: fit.ok ? fit.value.suspects.length : 0,
+        sizes: fit.ok ? measureAsked(world, fit.value) : undefined,
+      };
+    }),
+  );
   const sigmas = runs.flatMap(({ sizes = [] }) => sizes.map(({ off, sigma }) => Math.abs(off / sigma)));
   return { says, runs, sigmas, within: sigmas.filter((off) => off <= 2).length / sigmas.length };
 });
 
-it.each(judged.map((one) => [one.says, one] as const))('%s: sizes lie within their plus-minus, and there is always an answer', (_says, { runs, within }) => {
-  expect(runs.every(({ sizes }) => sizes !== undefined)).toBe(true);
-  // 90 pictures of six sizes each, which hang together: 95 ± 4 of 100.
-  expect(within).toBeGreaterThan(0.9);
-});
+it.each(judged.map((one) => [one.says, one] as const))(
+  '%s: sizes lie within their plus-minus, and there is always an answer',
+  (_says, { runs, within }) => {
+    expect(runs.every(({ sizes }) => sizes !== undefined)).toBe(true);
+    // 90 pictures of six sizes each, which hang together: 95 ± 4 of 100.
+    expect(within).toBeGreaterThan(0.9);
+  },
+);
 
 it('over all kinds nineteen of twenty sizes do, and hardly any lies beyond twice its plus-minus', () => {
   const all = judged.flatMap(({ sigmas }) => sigmas);
-  if (process.env.PRINT_TABLE) console.log(judged.map(({ says, sigmas, within }) => `| ${says} | ${(100 * within).toFixed(1)} % | ${Math.max(...sigmas).toFixed(1)} |`).join('\n'));
+  if (process.env.PRINT_TABLE)
+    console.log(
+      judged
+        .map(
+          ({ says, sigmas, within }) =>
+            `| ${says} | ${(100 * within).toFixed(1)} % | ${Math.max(...sigmas).toFixed(1)} |`,
+        )
+        .join('\n'),
+    );
   const within = (most: number) => all.filter((off) => off <= most).length / all.length;
   expect(all).toHaveLength(kinds.length * 3 * WORLDS * 6);
   expect(within(2)).toBeGreaterThan(0.93);
@@ -41,7 +72,9 @@ it('over all kinds nineteen of twenty sizes do, and hardly any lies beyond twice
 
 it('names no innocent piece more than once in a hundred', () => {
   const all = judged.flatMap(({ runs }) => runs);
-  expect(all.reduce((sum, { named }) => sum + named, 0) / all.reduce((sum, { pieces }) => sum + pieces, 0)).toBeLessThan(0.01);
+  expect(
+    all.reduce((sum, { named }) => sum + named, 0) / all.reduce((sum, { pieces }) => sum + pieces, 0),
+  ).toBeLessThan(0.01);
 });
 
 describe('a card from 900 mm by a lens of 50 mm that nobody told of, 18° aside', () => {
@@ -66,7 +99,18 @@ describe('the answer is a steady function of the evidence', () => {
     for (let i = 0; i < 10; i++) {
       const world = drawWorld(kind, 70 + i);
       const shown = showTo(world, KNOWN['a card and a length']!, PIXEL);
-      const points = Object.fromEntries(Object.entries(shown.points).map(([name, point]) => [name, { ...point, at: [point.at[0] + 0.1 * PIXEL * world.random.normal(), point.at[1] + 0.1 * PIXEL * world.random.normal()] as const }]));
+      const points = Object.fromEntries(
+        Object.entries(shown.points).map(([name, point]) => [
+          name,
+          {
+            ...point,
+            at: [
+              point.at[0] + 0.1 * PIXEL * world.random.normal(),
+              point.at[1] + 0.1 * PIXEL * world.random.normal(),
+            ] as const,
+          },
+        ]),
+      );
       const [before, after] = [shown, { ...shown, points }].map((one) => fitShown(world, one));
       if (!before!.ok || !after!.ok) throw new Error('no fit');
       const [sizes, moved] = [measureAsked(world, before!.value), measureAsked(world, after!.value)];

@@ -7,7 +7,8 @@ import type { Vec } from '../../src/core/geometry';
 
 /** A printed club card: a frame, a picture field of nearly its own proportion, a band, a patch of foil, rows of letters. */
 const printed: Material = (x, y) => {
-  const within = (left: number, low: number, right: number, high: number) => x > left && x < right && y > low && y < high;
+  const within = (left: number, low: number, right: number, high: number) =>
+    x > left && x < right && y > low && y < high;
   if (within(8, 20, 14, 25) || within(15, 20, 21, 25)) return [196, 168, 92];
   if (within(40, 8, 80, 33)) return (Math.floor(x / 3) + Math.floor(y / 3)) % 2 === 0 ? [120, 60, 60] : [160, 96, 84];
   if (within(5, 38, 81, 48)) return [52, 70, 120];
@@ -15,11 +16,31 @@ const printed: Material = (x, y) => {
   return [222, 222, 214];
 };
 /** Dark slate with a light vein, and a sheet of squared paper. */
-const slate: Material = (x, y) => (Math.abs(y - 0.3 * x - 40) < 1.2 ? [110, 112, 112] : [64 + 6 * Math.sin(x * 0.7) * Math.sin(y * 0.9), 68, 72]);
-const squared: Material = (x, y) => (Math.abs(((x + 500) % 5) - 2.5) > 2.38 || Math.abs(((y + 500) % 5) - 2.5) > 2.38 ? [170, 186, 206] : [236, 236, 230]);
+const slate: Material = (x, y) =>
+  Math.abs(y - 0.3 * x - 40) < 1.2 ? [110, 112, 112] : [64 + 6 * Math.sin(x * 0.7) * Math.sin(y * 0.9), 68, 72];
+const squared: Material = (x, y) =>
+  Math.abs(((x + 500) % 5) - 2.5) > 2.38 || Math.abs(((y + 500) % 5) - 2.5) > 2.38 ? [170, 186, 206] : [236, 236, 230];
 
-export const PRINTED_CARD: Thing = { name: 'card', outer: roundedRectangle(85.6, 53.98, 3.18), holes: [], height: 0.76, bevel: 0, place: [-60, -20], turn: 14, material: printed };
-const sheet: Thing = { name: 'sheet', outer: roundedRectangle(297, 210, 0.2), holes: [], height: 0.1, bevel: 0, place: [-150, -105], turn: -3, material: squared };
+export const PRINTED_CARD: Thing = {
+  name: 'card',
+  outer: roundedRectangle(85.6, 53.98, 3.18),
+  holes: [],
+  height: 0.76,
+  bevel: 0,
+  place: [-60, -20],
+  turn: 14,
+  material: printed,
+};
+const sheet: Thing = {
+  name: 'sheet',
+  outer: roundedRectangle(297, 210, 0.2),
+  holes: [],
+  height: 0.1,
+  bevel: 0,
+  place: [-150, -105],
+  turn: -3,
+  material: squared,
+};
 const plate: Thing = { ...blade, place: [40, -60], turn: 60 };
 /** Lies over a corner of the card. */
 const ruleOver: Thing = { ...steelRule, place: [-130, -52], turn: -9, height: 1.6 };
@@ -29,9 +50,30 @@ const [width, height] = [2016, 1512];
 
 /** Photographs of it, square-on and from aside, on wood, slate and squared paper, alone and with a corner covered. */
 export const CARD_PHOTOS: Readonly<Record<string, Scene>> = {
-  'on wood, square-on': { name: 'wood', camera: { width, height, focal35mm: 27, place: [5, -4, 330], tilt: [1, -1.5, 8], lens }, ground: wood, things: [PRINTED_CARD, plate], light: [0.8, -0.6], grain: 3 },
-  'on squared paper, from aside': { name: 'paper', camera: { width, height, focal35mm: 27, place: [10, -200, 270], tilt: [36, 2, -3], lens }, ground: wood, things: [sheet, PRINTED_CARD], light: [0.8, -0.6], grain: 3 },
-  'on slate by a long lens, a corner covered': { name: 'slate', camera: { width, height, focal35mm: 85, place: [200, -150, 930], tilt: [9, 12, 20], lens: { ...lens, k1: 0.004 } }, ground: slate, things: [PRINTED_CARD, ruleOver], light: [0.8, -0.6], grain: 3 },
+  'on wood, square-on': {
+    name: 'wood',
+    camera: { width, height, focal35mm: 27, place: [5, -4, 330], tilt: [1, -1.5, 8], lens },
+    ground: wood,
+    things: [PRINTED_CARD, plate],
+    light: [0.8, -0.6],
+    grain: 3,
+  },
+  'on squared paper, from aside': {
+    name: 'paper',
+    camera: { width, height, focal35mm: 27, place: [10, -200, 270], tilt: [36, 2, -3], lens },
+    ground: wood,
+    things: [sheet, PRINTED_CARD],
+    light: [0.8, -0.6],
+    grain: 3,
+  },
+  'on slate by a long lens, a corner covered': {
+    name: 'slate',
+    camera: { width, height, focal35mm: 85, place: [200, -150, 930], tilt: [9, 12, 20], lens: { ...lens, k1: 0.004 } },
+    ground: slate,
+    things: [PRINTED_CARD, ruleOver],
+    light: [0.8, -0.6],
+    grain: 3,
+  },
 };
 
 export const photograph = (scene: Scene) => render(scene);

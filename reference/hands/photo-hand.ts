@@ -3,7 +3,14 @@ import { aimAt, type Hand } from '../../src/bench/aim';
 import { unscaledFit } from '../../src/core/calibrate';
 import type { Vec } from '../../src/core/geometry';
 import type { PictureEdge } from '../../src/core/outline';
-import { colourPictureFrom, createPyramid, findCornerNear, findEdgeNear, findRim, type Pyramid } from '../../src/core/raster';
+import {
+  colourPictureFrom,
+  createPyramid,
+  findCornerNear,
+  findEdgeNear,
+  findRim,
+  type Pyramid,
+} from '../../src/core/raster';
 import { sceneOf } from './plate';
 import type { World } from './world';
 
@@ -34,7 +41,10 @@ const AROUND = 54;
 /** A photograph of which only those parts are developed that somebody looks at. */
 export class Photograph {
   private readonly develop: ReturnType<typeof createDarkroom>;
-  private readonly windows = new Map<string, { readonly pyramid: Pyramid; readonly left: number; readonly top: number }>();
+  private readonly windows = new Map<
+    string,
+    { readonly pyramid: Pyramid; readonly left: number; readonly top: number }
+  >();
 
   constructor(readonly world: World) {
     this.develop = createDarkroom(sceneOf(world));
@@ -45,7 +55,13 @@ export class Photograph {
     const name = `${left} ${top} ${half}`;
     const known = this.windows.get(name);
     if (known) return known;
-    const { width, height, data } = this.develop(left, top, 2 * half, 2 * half, 1 + ((left * 7919 + top * 104729) >>> 0));
+    const { width, height, data } = this.develop(
+      left,
+      top,
+      2 * half,
+      2 * half,
+      1 + ((left * 7919 + top * 104729) >>> 0),
+    );
     const window = { pyramid: createPyramid(colourPictureFrom(width, height, data)), left, top };
     this.windows.set(name, window);
     return window;
@@ -55,11 +71,18 @@ export class Photograph {
   point(at: Vec, hand: HandKind): Pointed {
     const { random, picture } = this.world;
     const { pyramid, left, top } = this.around(at, AROUND);
-    const found = <T extends { readonly at: Vec }>(it: T | undefined): T | undefined => it && { ...it, at: [it.at[0] + left, it.at[1] + top] };
-    const aimed: Vec = [at[0] + (hand.off / hand.zoom) * random.normal(), at[1] + (hand.off / hand.zoom) * random.normal()];
+    const found = <T extends { readonly at: Vec }>(it: T | undefined): T | undefined =>
+      it && { ...it, at: [it.at[0] + left, it.at[1] + top] };
+    const aimed: Vec = [
+      at[0] + (hand.off / hand.zoom) * random.normal(),
+      at[1] + (hand.off / hand.zoom) * random.normal(),
+    ];
     const { sheet, sigma, edge } = aimAt(aimed, {
-      ...hand, fit: unscaledFit({ picture, datum: { origin: [0, picture.height], direction: 0 } }), search: () => [],
-      findEdge: (near, reach, off) => found(findEdgeNear(pyramid.levels[0]!, [near[0] - left, near[1] - top], Math.min(reach, 26), off)),
+      ...hand,
+      fit: unscaledFit({ picture, datum: { origin: [0, picture.height], direction: 0 } }),
+      search: () => [],
+      findEdge: (near, reach, off) =>
+        found(findEdgeNear(pyramid.levels[0]!, [near[0] - left, near[1] - top], Math.min(reach, 26), off)),
       findCorner: (near, reach, off) => found(findCornerNear(pyramid, [near[0] - left, near[1] - top], reach, off)),
     });
     return { at: sheet, sigma, ...(edge ? { edge } : {}) };
@@ -68,6 +91,9 @@ export class Photograph {
   /** The rim of a hole around a place, by one tap in it; `size` px across. */
   rim(at: Vec, size: number): readonly Pointed[] | undefined {
     const { pyramid, left, top } = this.around(at, Math.round(0.75 * size + 24));
-    return findRim(pyramid, [at[0] - left, at[1] - top])?.edges.map((edge) => ({ at: [edge.at[0] + left, edge.at[1] + top], sigma: edge.sigma }));
+    return findRim(pyramid, [at[0] - left, at[1] - top])?.edges.map((edge) => ({
+      at: [edge.at[0] + left, edge.at[1] + top],
+      sigma: edge.sigma,
+    }));
   }
 }

@@ -6,7 +6,12 @@ import { HANDS, Photograph } from './photo-hand';
 import { KNOWN, tracePlate, type Read } from './plate-run';
 import { drawWorld, type CameraKind } from './world';
 
-const FOCAL: readonly (readonly [number, number])[] = [[24, 30], [20, 28], [40, 60], [65, 120]];
+const FOCAL: readonly (readonly [number, number])[] = [
+  [24, 30],
+  [20, 28],
+  [40, 60],
+  [65, 120],
+];
 const WORLDS = 12;
 
 interface Judged extends Read {
@@ -19,17 +24,28 @@ interface Judged extends Read {
 function judgeWorld(i: number): readonly Judged[] {
   const kind: CameraKind = { focal35mm: FOCAL[i % 4]!, tilt: [0, 40], told: i % 8 < 4, fill: [0.75, 0.95] };
   const photo = new Photograph(drawWorld(kind, 77300 + i));
-  return Object.entries(HANDS).flatMap(([hand, how]) => Object.entries(KNOWN).flatMap(([known, pieces]) => {
-    const read = tracePlate(photo, pieces, how);
-    expect(read).toBeDefined();
-    return read!.map((one) => ({ ...one, hand, known, off: Math.abs(one.value - one.truth) / one.sigma }));
-  }));
+  return Object.entries(HANDS).flatMap(([hand, how]) =>
+    Object.entries(KNOWN).flatMap(([known, pieces]) => {
+      const read = tracePlate(photo, pieces, how);
+      expect(read).toBeDefined();
+      return read!.map((one) => ({ ...one, hand, known, off: Math.abs(one.value - one.truth) / one.sigma }));
+    }),
+  );
 }
 
 const sizes: Judged[] = [];
 beforeAll(() => {
   for (let i = 0; i < WORLDS; i++) sizes.push(...judgeWorld(i));
-  if (process.env.PRINT_TABLE) console.log((['hand', 'known', 'what'] as const).flatMap((by) => [...new Set(sizes.map((size) => size[by]))].map((name) => `| ${name} | ${(100 * withinTwo(sizes.filter((size) => size[by] === name))).toFixed(1)} % |`)).join('\n'));
+  if (process.env.PRINT_TABLE)
+    console.log(
+      (['hand', 'known', 'what'] as const)
+        .flatMap((by) =>
+          [...new Set(sizes.map((size) => size[by]))].map(
+            (name) => `| ${name} | ${(100 * withinTwo(sizes.filter((size) => size[by] === name))).toFixed(1)} % |`,
+          ),
+        )
+        .join('\n'),
+    );
 }, 900_000);
 
 const withinTwo = (of: readonly Judged[]) => of.filter(({ off }) => off <= 2).length / of.length;

@@ -6,18 +6,40 @@ import { colourPictureFrom, createPyramid, isOnEdge, listStraights } from '../..
 import { onThing, PLATE, sceneOf, type ThingName } from './plate';
 import { drawWorld } from './world';
 
-const around = (width: number, depth: number): readonly Vec[] => [[0, 0], [width, 0], [width, depth], [0, depth], [0, 0]];
-const OUTLINES: readonly (readonly [ThingName, readonly Vec[]])[] = [['sheet', around(297, 210)], ['card', around(85.6, 53.98)], ['rule', around(312, 25)], ['plate', [...around(PLATE.width, PLATE.depth).slice(0, 4), [0, 0]]]];
+const around = (width: number, depth: number): readonly Vec[] => [
+  [0, 0],
+  [width, 0],
+  [width, depth],
+  [0, depth],
+  [0, 0],
+];
+const OUTLINES: readonly (readonly [ThingName, readonly Vec[]])[] = [
+  ['sheet', around(297, 210)],
+  ['card', around(85.6, 53.98)],
+  ['rule', around(312, 25)],
+  ['plate', [...around(PLATE.width, PLATE.depth).slice(0, 4), [0, 0]]],
+];
 
 /** A quarter of a drawn camera's pixels: enough to see edges by. */
 function halved({ width, height, lens, ...camera }: Camera): Camera {
-  return { ...camera, width: width / 2, height: height / 2, lens: { ...lens, shift: [lens.shift[0] / 2, lens.shift[1] / 2] } };
+  return {
+    ...camera,
+    width: width / 2,
+    height: height / 2,
+    lens: { ...lens, shift: [lens.shift[0] / 2, lens.shift[1] / 2] },
+  };
 }
 
 /** How far a place of the picture is from where the straight sides of things are seen. px */
 function awayFromThings(camera: Camera, place: Vec): number {
   const { project } = optics(camera);
-  const seen = OUTLINES.flatMap(([name, corners]) => corners.slice(1).flatMap((to, i) => Array.from({ length: 200 }, (_, k) => project(...onThing(name, mix(corners[i]!, to, k / 199))) as Vec)));
+  const seen = OUTLINES.flatMap(([name, corners]) =>
+    corners
+      .slice(1)
+      .flatMap((to, i) =>
+        Array.from({ length: 200 }, (_, k) => project(...onThing(name, mix(corners[i]!, to, k / 199))) as Vec),
+      ),
+  );
   return Math.min(...seen.map((at) => distance(at, place)));
 }
 
@@ -32,5 +54,7 @@ it('are of things, far from the middle, and each another one', () => {
     // A sheet's edge, its rule's and their shadows lie side by side; none is grain.
     for (const { at } of edges) expect(awayFromThings(camera, at)).toBeLessThan(5);
   }
-  offered.forEach((edges, i) => offered.slice(0, i).forEach((other) => expect(isOnEdge(edges[edges.length >> 1]!.at, other)).toBe(false)));
+  offered.forEach((edges, i) =>
+    offered.slice(0, i).forEach((other) => expect(isOnEdge(edges[edges.length >> 1]!.at, other)).toBe(false)),
+  );
 });

@@ -8,7 +8,12 @@ import { createRandom } from '../../src/core/calibrate/simulation';
 import { crossingOfLines, distance, lineThrough, type Vec } from '../../src/core/geometry';
 import { CARD_PHOTOS, photograph, seeOnCard } from './cards';
 
-const CORNERS: readonly Vec[] = [[0, 0], [85.6, 0], [85.6, 53.98], [0, 53.98]];
+const CORNERS: readonly Vec[] = [
+  [0, 0],
+  [85.6, 0],
+  [85.6, 53.98],
+  [0, 53.98],
+];
 
 function tapOn(name: string, taps: number) {
   const scene = CARD_PHOTOS[name]!;
@@ -25,15 +30,22 @@ function tapOn(name: string, taps: number) {
     const lines = sides.map((side) => lineThrough(side.map(({ at }) => at)));
     const corners = lines.map((line, i) => crossingOfLines(lines[(i + 3) % 4]!, line));
     // Lens and slant bend a side by a pixel or so between its ends.
-    return truth.every((corner) => Math.min(...corners.map((other) => distance(other, corner))) < 3) ? 'right' : u > 40 && u < 80 && v > 8 && v < 33 ? 'its picture' : 'wild';
+    return truth.every((corner) => Math.min(...corners.map((other) => distance(other, corner))) < 3)
+      ? 'right'
+      : u > 40 && u < 80 && v > 8 && v < 33
+        ? 'its picture'
+        : 'wild';
   });
 }
 
-it.each(['on slate by a long lens, a corner covered', 'on wood, square-on'])('%s: found from 19 of 20 places, and never wrong', (name) => {
-  const found = tapOn(name, 20);
-  expect(found.filter((one) => one === 'right').length).toBeGreaterThanOrEqual(19);
-  expect(found.filter((one) => one === 'right' || one === 'not found')).toHaveLength(20);
-});
+it.each(['on slate by a long lens, a corner covered', 'on wood, square-on'])(
+  '%s: found from 19 of 20 places, and never wrong',
+  (name) => {
+    const found = tapOn(name, 20);
+    expect(found.filter((one) => one === 'right').length).toBeGreaterThanOrEqual(19);
+    expect(found.filter((one) => one === 'right' || one === 'not found')).toHaveLength(20);
+  },
+);
 
 // White on white: only its shadow shows, and where that is too faint what is printed on it, of a card's own proportion, is the only card there is to see.
 it('white on white squared paper, from aside: found from most places, and wrong only inside the picture that is printed on it', () => {
@@ -50,5 +62,16 @@ it('fits a card seen by some camera, and no shape that none would see so', () =>
   expect(misfitOfRectangle(picture, corners, 85.6 / 53.98)).toBeLessThan(0.3);
   expect(misfitOfRectangle(picture, [...corners.slice(1), corners[0]!], 85.6 / 53.98)).toBeLessThan(0.3);
   expect(misfitOfRectangle(picture, corners, 1)).toBeGreaterThan(1);
-  expect(misfitOfRectangle(picture, [[100, 100], [900, 140], [700, 500], [300, 900]], undefined)).toBeGreaterThan(1);
+  expect(
+    misfitOfRectangle(
+      picture,
+      [
+        [100, 100],
+        [900, 140],
+        [700, 500],
+        [300, 900],
+      ],
+      undefined,
+    ),
+  ).toBeGreaterThan(1);
 });

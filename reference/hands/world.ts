@@ -45,11 +45,26 @@ export function drawWorld(kind: CameraKind, seed: number): World {
   const distance = ((focal35mm / Math.hypot(36, 24)) * 2 * half * REACH) / (between(kind.fill) * WIDTH);
   const radians = (way * Math.PI) / 180;
   const off = ASSUMED.lensCentre * half;
-  const lens = { k1: bow * random.normal(), k2: 0.5 * bow * random.normal(), p1: TANGENTIAL * bow * random.normal(), p2: TANGENTIAL * bow * random.normal(), shift: [off * random.normal(), off * random.normal()] as const };
+  const lens = {
+    k1: bow * random.normal(),
+    k2: 0.5 * bow * random.normal(),
+    p1: TANGENTIAL * bow * random.normal(),
+    p2: TANGENTIAL * bow * random.normal(),
+    shift: [off * random.normal(), off * random.normal()] as const,
+  };
   const high = distance * Math.cos((tilt * Math.PI) / 180);
-  const over: Camera = { width: WIDTH, height: HEIGHT, focal35mm, place: [0, 0, high], tilt: [tilt * Math.cos(radians), tilt * Math.sin(radians), turn], lens };
+  const over: Camera = {
+    width: WIDTH,
+    height: HEIGHT,
+    focal35mm,
+    place: [0, 0, high],
+    tilt: [tilt * Math.cos(radians), tilt * Math.sin(radians), turn],
+    lens,
+  };
   const met: [number, number] = [0, 0];
-  optics(over).ray(WIDTH / 2, HEIGHT / 2).meet(0, met);
+  optics(over)
+    .ray(WIDTH / 2, HEIGHT / 2)
+    .meet(0, met);
   const aside = 25 * random.normal();
   const camera: Camera = { ...over, place: [aside - met[0], 25 * random.normal() - met[1], high] };
   const seen = optics(camera);

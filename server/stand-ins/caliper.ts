@@ -4,7 +4,11 @@ import { z } from 'zod';
 /** What its sheet says: it is right to this much either way, mm. */
 export const CALIPER = { name: 'Simulated caliper', plusMinus: 0.03, resolution: 0.01, simulated: true } as const;
 
-const Hand = z.object({ mm: z.number().min(0).max(300).optional(), unit: z.enum(['mm', 'in']).optional(), hold: z.boolean().optional() });
+const Hand = z.object({
+  mm: z.number().min(0).max(300).optional(),
+  unit: z.enum(['mm', 'in']).optional(),
+  hold: z.boolean().optional(),
+});
 
 /**
  * A digital caliper that sends its readings. A stream of events, each { mm, text, unit, hold, sent }: `sent` when its button was pressed, else the figure on
@@ -27,7 +31,9 @@ export function caliper(): Router {
   router.use(express.json({ limit: '1kb' }));
   router.get('/', (_request, response) => void response.json(CALIPER));
   router.get('/readings', (request, response) => {
-    response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', Connection: 'keep-alive' }).flushHeaders();
+    response
+      .set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', Connection: 'keep-alive' })
+      .flushHeaders();
     listening.add(response);
     tell(false);
     request.on('close', () => void listening.delete(response));

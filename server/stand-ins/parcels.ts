@@ -16,7 +16,8 @@ const PARCELS = [
 ] as const;
 
 const SLOW_MS = 6000;
-const toLonLat = ([x, y]: readonly [number, number]) => proj4(MAP, 'EPSG:4326', [ZERO[0] + x / 1000, ZERO[1] + y / 1000]).map((value) => Number(value.toFixed(9)));
+const toLonLat = ([x, y]: readonly [number, number]) =>
+  proj4(MAP, 'EPSG:4326', [ZERO[0] + x / 1000, ZERO[1] + y / 1000]).map((value) => Number(value.toFixed(9)));
 
 /**
  * A land register: finds a parcel by its address and gives its boundary (GeoJSON, RFC 7946: longitude and latitude) and an aerial picture with a world file on the register's own map.
@@ -28,24 +29,45 @@ const toLonLat = ([x, y]: readonly [number, number]) => proj4(MAP, 'EPSG:4326', 
 export function parcels(): Router {
   const router = Router();
   router.get('/', ({ query }, response) => {
-    const wanted = String(query.address ?? '').trim().toLowerCase();
-    response.json({ parcels: PARCELS.filter(({ address }) => wanted !== '' && address.toLowerCase().includes(wanted)).map(({ id, address }) => ({ id, address })) });
+    const wanted = String(query.address ?? '')
+      .trim()
+      .toLowerCase();
+    response.json({
+      parcels: PARCELS.filter(({ address }) => wanted !== '' && address.toLowerCase().includes(wanted)).map(
+        ({ id, address }) => ({ id, address }),
+      ),
+    });
   });
   router.get('/:id', async ({ params }, response) => {
     const parcel = PARCELS.find(({ id }) => id === params.id);
     if (!parcel) return void response.status(404).json({ code: 'parcel-unknown' });
     if (parcel.behaves === 'slow') await new Promise((resolve) => setTimeout(resolve, SLOW_MS));
-    if (parcel.behaves === 'nonsense') return void response.type('json').send('{"address": 11, "boundary": "around the pond"');
+    if (parcel.behaves === 'nonsense')
+      return void response.type('json').send('{"address": 11, "boundary": "around the pond"');
     const [x, y] = [ZERO[0] + ORCHARD.picture.left / 1000, ZERO[1] + ORCHARD.picture.top / 1000];
     response.json({
-      address: parcel.address, projection: MAP, picture: `/service/parcels/${parcel.id}/picture`,
+      address: parcel.address,
+      projection: MAP,
+      picture: `/service/parcels/${parcel.id}/picture`,
       world: [PIXEL, 0, 0, -PIXEL, x + PIXEL / 2, y - PIXEL / 2].join('\n'),
-      boundary: { type: 'FeatureCollection', features: ORCHARD.layers.map(({ layer, closed, points }) => ({ type: 'Feature', properties: { layer }, geometry: closed ? { type: 'Polygon', coordinates: [[...points, points[0]!].map(toLonLat)] } : { type: 'LineString', coordinates: points.map(toLonLat) } })) },
+      boundary: {
+        type: 'FeatureCollection',
+        features: ORCHARD.layers.map(({ layer, closed, points }) => ({
+          type: 'Feature',
+          properties: { layer },
+          geometry: closed
+            ? { type: 'Polygon', coordinates: [[...points, points[0]!].map(toLonLat)] }
+            : { type: 'LineString', coordinates: points.map(toLonLat) },
+        })),
+      },
     });
   });
   router.get('/:id/picture', async ({ params }, response) => {
     if (!PARCELS.some(({ id }) => id === params.id)) return void response.status(404).json({ code: 'parcel-unknown' });
-    response.type('image/jpeg').set('Cache-Control', 'no-store').send(await (aerial ??= encodeAerial()));
+    response
+      .type('image/jpeg')
+      .set('Cache-Control', 'no-store')
+      .send(await (aerial ??= encodeAerial()));
   });
   return router;
 }

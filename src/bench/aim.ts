@@ -117,7 +117,11 @@ function caughtByDrawing(free: Aim, reach: number, { fit, search, from, kinds, g
   const planePerPixel = distance(aside, free.plane);
   const wide = reach * planePerPixel;
   const follows = !kinds || kinds.includes('would-cross') || kinds.includes('straight-on');
-  const all = listSnaps(free.plane, search(free.plane, wide), wide, { from, grid: fit.scaled ? grid : undefined, beyond: follows ? search(free.plane, FOLLOWED * wide) : [] });
+  const all = listSnaps(free.plane, search(free.plane, wide), wide, {
+    from,
+    grid: fit.scaled ? grid : undefined,
+    beyond: follows ? search(free.plane, FOLLOWED * wide) : [],
+  });
   const snaps = distinct(kinds ? all.filter(({ kind }) => kinds.includes(kind)) : all, planePerPixel);
   return snaps.map(({ point, kind }) => ({ ...free, sheet: fit.toSheet(point), plane: point, snap: kind }));
 }
@@ -129,9 +133,16 @@ function distinct(snaps: readonly Snap[], pixel: number): readonly Snap[] {
 
 function caughtByPicture(free: Aim, reach: number, { fit, findEdge, findCorner }: AimOptions): Aim | undefined {
   const corner = findCorner?.(free.sheet, reach * PICTURE_REACH, free.sigma);
-  if (corner) return { ...free, sheet: corner.at, plane: fit.toPlane(corner.at), sigma: corner.sigma, snap: 'picture-corner' };
+  if (corner)
+    return { ...free, sheet: corner.at, plane: fit.toPlane(corner.at), sigma: corner.sigma, snap: 'picture-corner' };
   const edge = findEdge?.(free.sheet, reach * PICTURE_REACH, free.sigma);
   if (!edge) return undefined;
   const { at, normal, sigma, kind } = edge;
-  return { ...free, sheet: at, plane: fit.toPlane(at), edge: { normal, sigma }, snap: kind === 'line' ? 'picture-line' : 'picture-edge' };
+  return {
+    ...free,
+    sheet: at,
+    plane: fit.toPlane(at),
+    edge: { normal, sigma },
+    snap: kind === 'line' ? 'picture-line' : 'picture-edge',
+  };
 }

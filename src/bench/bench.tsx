@@ -32,11 +32,26 @@ export function Bench() {
   return (
     <View style={{ flex: 1, minHeight: 0, backgroundColor: palette.bench }}>
       <div
-        ref={surface} tabIndex={0} role="application" aria-label={fitted ? `Bench: ${fitted.view.name}. Arrow keys move the aim, Enter sets a point.` : 'Bench'}
-        data-testid="bench" style={{ position: 'absolute', inset: 0, overflow: 'hidden', touchAction: 'none', cursor: 'crosshair', userSelect: 'none', outlineOffset: -3 }}
-      >
+        ref={surface}
+        tabIndex={0}
+        role="application"
+        aria-label={fitted ? `Bench: ${fitted.view.name}. Arrow keys move the aim, Enter sets a point.` : 'Bench'}
+        data-testid="bench"
+        style={{
+          position: 'absolute',
+          inset: 0,
+          overflow: 'hidden',
+          touchAction: 'none',
+          cursor: 'crosshair',
+          userSelect: 'none',
+          outlineOffset: -3,
+        }}>
         <div ref={scene} style={{ position: 'absolute', inset: 0, transformOrigin: '0 0' }}>
-          <canvas ref={canvas} style={{ position: 'absolute', left: 0, top: 0, width: '100%', height: '100%' }} aria-hidden />
+          <canvas
+            ref={canvas}
+            style={{ position: 'absolute', left: 0, top: 0, width: '100%', height: '100%' }}
+            aria-hidden
+          />
           <Overlay drawing={drawing} />
         </div>
       </div>
@@ -69,7 +84,10 @@ function useSliding(scene: RefObject<HTMLDivElement | null>): void {
     if (!from || matchMedia('(prefers-reduced-motion: reduce)').matches) return;
     const { factor, by } = wayBetween(from, session.getState().viewport);
     if (Math.max(factor, 1 / factor) > MOST_FOLLOWED) return;
-    const sliding = scene.current!.animate([{ transform: `matrix(${factor}, 0, 0, ${factor}, ${by[0]}, ${by[1]})` }, { transform: 'none' }], { duration: SLIDING_MS, easing: 'ease-out' });
+    const sliding = scene.current!.animate(
+      [{ transform: `matrix(${factor}, 0, 0, ${factor}, ${by[0]}, ${by[1]})` }, { transform: 'none' }],
+      { duration: SLIDING_MS, easing: 'ease-out' },
+    );
     return () => sliding.cancel();
   }, [scene, session, from]);
 }
@@ -80,19 +98,36 @@ function useEdges(picture: ShownPicture | undefined, session: Session): void {
   useEffect(() => void (shown.current = picture), [picture]);
   const key = picture?.key;
   useEffect(() => {
-    if (key) session.setEdges(new PictureEdges(key, () => openShown(shown.current!, repository), () => session.aimAgain()));
+    if (key)
+      session.setEdges(
+        new PictureEdges(
+          key,
+          () => openShown(shown.current!, repository),
+          () => session.aimAgain(),
+        ),
+      );
     return () => session.setEdges(undefined);
   }, [session, key]);
 }
 
 /** The picture is painted for as long as the surface is there. */
-function usePainting(canvas: RefObject<HTMLCanvasElement | null>, drawing: RefObject<SVGGElement | null>, palette: Palette, picture: ShownPicture | undefined): void {
+function usePainting(
+  canvas: RefObject<HTMLCanvasElement | null>,
+  drawing: RefObject<SVGGElement | null>,
+  palette: Palette,
+  picture: ShownPicture | undefined,
+): void {
   const { session, jobs } = useDesk();
   const painter = useRef<Painter>(undefined);
   const shown = useRef({ palette, picture });
   useEffect(() => {
     const { palette: first, picture: there } = shown.current;
-    const made = (painter.current = new Painter({ canvas: canvas.current!, findDrawing: () => drawing.current }, session, jobs, first));
+    const made = (painter.current = new Painter(
+      { canvas: canvas.current!, findDrawing: () => drawing.current },
+      session,
+      jobs,
+      first,
+    ));
     made.show(there, first);
     return () => made.close();
   }, [canvas, drawing, session, jobs]);

@@ -15,7 +15,8 @@ const PATIENCE = 600;
 /** Places found on the rim or the sides of a thing: the edge passes just there, whichever point of the thing that is. */
 export type Found = readonly { readonly at: Vec; readonly sigma: number }[];
 
-const asFound = (edges: readonly Edge[] | undefined): Found | undefined => edges?.map(({ at, sigma }) => ({ at, sigma }));
+const asFound = (edges: readonly Edge[] | undefined): Found | undefined =>
+  edges?.map(({ at, sigma }) => ({ at, sigma }));
 
 /** Looks for edges of one picture: at once near the aim, from a part of it that is kept at hand, and in the worker around a place. */
 export class PictureEdges {
@@ -34,12 +35,20 @@ export class PictureEdges {
 
   /** The edge nearest to a place. Undefined as well while that part of the picture is on its way. */
   find(sheet: Vec, reach: number, hand: number): Edge | undefined {
-    return this.findWith(({ levels }, near, within) => findEdgeNear(levels[0]!, near, within, hand), sheet, Math.min(reach, FARTHEST_EDGE));
+    return this.findWith(
+      ({ levels }, near, within) => findEdgeNear(levels[0]!, near, within, hand),
+      sheet,
+      Math.min(reach, FARTHEST_EDGE),
+    );
   }
 
   /** The corner nearest to a place; as `find`. */
   findCorner(sheet: Vec, reach: number, hand: number): Corner | undefined {
-    return this.findWith((picture, near, within) => findCornerNear(picture, near, within, hand), sheet, Math.min(reach, FARTHEST_CORNER));
+    return this.findWith(
+      (picture, near, within) => findCornerNear(picture, near, within, hand),
+      sheet,
+      Math.min(reach, FARTHEST_CORNER),
+    );
   }
 
   /** Undefined when the part of the picture around a place is at hand; else comes true when it is, or is not likely to be soon. */
@@ -48,12 +57,19 @@ export class PictureEdges {
     return Promise.race([this.fetch(sheet), new Promise((resolve) => setTimeout(resolve, PATIENCE))]);
   }
 
-  private findWith<T extends { readonly at: Vec }>(find: (picture: Pyramid, near: Vec, reach: number) => T | undefined, sheet: Vec, reach: number): T | undefined {
+  private findWith<T extends { readonly at: Vec }>(
+    find: (picture: Pyramid, near: Vec, reach: number) => T | undefined,
+    sheet: Vec,
+    reach: number,
+  ): T | undefined {
     if (!this.near || !this.covers(sheet, reach + MARGIN)) {
       void this.fetch(sheet);
       return undefined;
     }
-    const { window: { x, y }, pyramid } = this.near;
+    const {
+      window: { x, y },
+      pyramid,
+    } = this.near;
     const found = find(pyramid, [sheet[0] - x, sheet[1] - y], reach);
     return found && { ...found, at: [found.at[0] + x, found.at[1] + y] };
   }
@@ -97,11 +113,14 @@ export class PictureEdges {
   private covers([x, y]: Vec, reach: number): boolean {
     const { near } = this;
     // Where the picture ends, the part at hand ends too, and that is all there is.
-    return near !== undefined && Math.abs(x - this.asked![0]) + reach <= HALF && Math.abs(y - this.asked![1]) + reach <= HALF;
+    return (
+      near !== undefined && Math.abs(x - this.asked![0]) + reach <= HALF && Math.abs(y - this.asked![1]) + reach <= HALF
+    );
   }
 
   private fetch(sheet: Vec): Promise<void> {
-    if (this.fetching && this.asked && Math.hypot(sheet[0] - this.asked[0], sheet[1] - this.asked[1]) < HALF / 4) return this.fetching;
+    if (this.fetching && this.asked && Math.hypot(sheet[0] - this.asked[0], sheet[1] - this.asked[1]) < HALF / 4)
+      return this.fetching;
     this.asked = [Math.round(sheet[0]), Math.round(sheet[1])];
     this.near = undefined;
     this.fetching = this.fetchAround(this.asked);
@@ -110,7 +129,13 @@ export class PictureEdges {
 
   private async fetchAround(asked: Vec): Promise<void> {
     if (!(await this.reopen())) return;
-    const outcome = await pictureWorker.call('colours', { hash: this.hash, x: asked[0] - HALF, y: asked[1] - HALF, width: 2 * HALF, height: 2 * HALF });
+    const outcome = await pictureWorker.call('colours', {
+      hash: this.hash,
+      x: asked[0] - HALF,
+      y: asked[1] - HALF,
+      width: 2 * HALF,
+      height: 2 * HALF,
+    });
     if (this.asked !== asked || outcome.kind !== 'done' || !outcome.value) return;
     this.near = { window: outcome.value, pyramid: createPyramid(outcome.value) };
     this.onReady();

@@ -11,9 +11,18 @@ export function freedomsIn(job: Job, derived: Derived, view: string): readonly F
   const before = views.get(view);
   if (before) return before;
   const [fitted, related] = [derived.views.get(view), derived.related.get(view)];
-  const values = new Map((related?.groups ?? []).flatMap(({ solved }) => (solved.holds ? [...solved.solution.values] : [])));
+  const values = new Map(
+    (related?.groups ?? []).flatMap(({ solved }) => (solved.holds ? [...solved.solution.values] : [])),
+  );
   const outlines = job.outlines.filter(isRelatable).filter((outline) => outline.view === view);
-  const found = fitted ? listFreedoms(outlines, job.relations.filter((relation) => relation.view === view), relatingPlane(fitted), values) : [];
+  const found = fitted
+    ? listFreedoms(
+        outlines,
+        job.relations.filter((relation) => relation.view === view),
+        relatingPlane(fitted),
+        values,
+      )
+    : [];
   views.set(view, found);
   return found;
 }

@@ -7,7 +7,13 @@ import { AIM_OFFSET } from './aim';
  */
 export type Gesture =
   | { readonly kind: 'rest' }
-  | { readonly kind: 'aiming'; readonly finger: number; readonly at: Vec; readonly time: number; readonly trail: readonly Aimed[] }
+  | {
+      readonly kind: 'aiming';
+      readonly finger: number;
+      readonly at: Vec;
+      readonly time: number;
+      readonly trail: readonly Aimed[];
+    }
   | { readonly kind: 'moving'; readonly fingers: ReadonlyMap<number, Vec> };
 
 /** Where the aim was at a time (ms), from the landing of the finger on. CSS px. */
@@ -76,7 +82,15 @@ const lastOf = (trail: readonly Aimed[]): Aimed => trail.at(-1)!;
 /** The landing, and where the aim was in the last moment: no more of it is ever asked for. */
 function recent([landing, ...since]: readonly Aimed[], time: number): readonly Aimed[] {
   const asked = time - LIFTING - HURRY_OVER;
-  return [landing!, ...since.slice(Math.max(0, since.findLastIndex((aimed) => aimed.time <= asked)))];
+  return [
+    landing!,
+    ...since.slice(
+      Math.max(
+        0,
+        since.findLastIndex((aimed) => aimed.time <= asked),
+      ),
+    ),
+  ];
 }
 
 function fingerMoved(gesture: Gesture, { finger, at, time }: Placed): readonly [Gesture, readonly GestureEffect[]] {
@@ -99,7 +113,8 @@ function fingerMoved(gesture: Gesture, { finger, at, time }: Placed): readonly [
 }
 
 /** Where the aim was at a time, or where it landed. */
-const aimedAt = (trail: readonly Aimed[], time: number): Aimed => trail.findLast((aimed) => aimed.time <= time) ?? trail[0]!;
+const aimedAt = (trail: readonly Aimed[], time: number): Aimed =>
+  trail.findLast((aimed) => aimed.time <= time) ?? trail[0]!;
 
 /** How much the aim owes to the landing at a time: that falls with every correction, and is never less than what haste spoils. */
 function unaidedAt(trail: readonly Aimed[], time: number): number {
@@ -116,7 +131,10 @@ function lifted(trail: readonly Aimed[], time: number): GestureEffect {
   return { kind: 'set', screen, unaided: unaidedAt(trail, Math.max(trail[0]!.time, time - LIFTING)) };
 }
 
-function fingerUp(gesture: Gesture, input: Extract<TouchInput, { kind: 'up' | 'lost' }>): readonly [Gesture, readonly GestureEffect[]] {
+function fingerUp(
+  gesture: Gesture,
+  input: Extract<TouchInput, { kind: 'up' | 'lost' }>,
+): readonly [Gesture, readonly GestureEffect[]] {
   const { finger } = input;
   if (gesture.kind === 'aiming') {
     if (finger !== gesture.finger) return [gesture, []];
@@ -132,6 +150,9 @@ function fingerUp(gesture: Gesture, input: Extract<TouchInput, { kind: 'up' | 'l
 function spanOf(fingers: ReadonlyMap<number, Vec>): { middle: Vec; size: number } {
   const places = [...fingers.values()];
   const [a, b] = places;
-  const middle: Vec = [places.reduce((sum, p) => sum + p[0], 0) / places.length, places.reduce((sum, p) => sum + p[1], 0) / places.length];
+  const middle: Vec = [
+    places.reduce((sum, p) => sum + p[0], 0) / places.length,
+    places.reduce((sum, p) => sum + p[1], 0) / places.length,
+  ];
   return { middle, size: a && b ? Math.hypot(a[0] - b[0], a[1] - b[1]) : 0 };
 }

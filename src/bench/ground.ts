@@ -19,5 +19,9 @@ export function lookAtPlane(references: readonly LoadedReference[], plane: strin
 const MOST_CAUGHT = 150;
 
 export function piecesAround(references: readonly LoadedReference[], [x, y]: Vec, reach: number): Piece[] {
-  return references.flatMap(({ geometry, search }) => search([x - reach, y - reach], [x + reach, y + reach]).slice(0, MOST_CAUGHT).map((i) => pieceAt(geometry, i)));
+  return references.flatMap(({ geometry, search }) =>
+    search([x - reach, y - reach], [x + reach, y + reach])
+      .slice(0, MOST_CAUGHT)
+      .map((i) => pieceAt(geometry, i)),
+  );
 }

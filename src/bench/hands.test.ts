@@ -37,7 +37,8 @@ function pointWithFinger(held: number, seed: number): Set {
     const rolls = held - time < 40;
     for (const axis of [0, 1] as const) {
       // A slow finger moves the aim by a fifth of its way: it has to go five times as far as what it wants to put right.
-      if (miss && Math.hypot(...miss) > 0.25) finger[axis] -= ((miss[axis] * 5 * FRAME) / 400) * (1 + 0.2 * random.normal());
+      if (miss && Math.hypot(...miss) > 0.25)
+        finger[axis] -= ((miss[axis] * 5 * FRAME) / 400) * (1 + 0.2 * random.normal());
       finger[axis] += (rolls ? 0.9 : 0.12) * random.normal();
     }
     feed({ kind: 'move', finger: 1, at: told(), time });
@@ -50,19 +51,27 @@ function pointWithFinger(held: number, seed: number): Set {
 /** Root mean square of what points are off in their own sigmas, and in CSS px. */
 function play(held: number, zoom = 0.1): { readonly ratio: number; readonly off: number } {
   const sets = Array.from({ length: 400 }, (_, seed) => pointWithFinger(held, seed + 1));
-  const mean = (values: readonly number[]) => Math.sqrt(values.reduce((sum, value) => sum + value * value, 0) / values.length);
+  const mean = (values: readonly number[]) =>
+    Math.sqrt(values.reduce((sum, value) => sum + value * value, 0) / values.length);
   return {
-    ratio: mean(sets.flatMap(({ off, unaided }) => off.map((px) => px / zoom / pointingSigma({ pointer: 'touch', unaided }, zoom)))),
+    ratio: mean(
+      sets.flatMap(({ off, unaided }) =>
+        off.map((px) => px / zoom / pointingSigma({ pointer: 'touch', unaided }, zoom)),
+      ),
+    ),
     off: mean(sets.flatMap(({ off }) => off)),
   };
 }
 
 describe('a finger', () => {
-  it.each([60, 150, 300, 500, 800, 1200, 2000])('that is lifted after %d ms is off by what is said, and not by much less', (held) => {
-    const { ratio } = play(held);
-    expect(ratio).toBeGreaterThan(0.4);
-    expect(ratio).toBeLessThan(1.2);
-  });
+  it.each([60, 150, 300, 500, 800, 1200, 2000])(
+    'that is lifted after %d ms is off by what is said, and not by much less',
+    (held) => {
+      const { ratio } = play(held);
+      expect(ratio).toBeGreaterThan(0.4);
+      expect(ratio).toBeLessThan(1.2);
+    },
+  );
 
   it('that taps is four times as far off as one that aims in the patch, and both are said so', () => {
     expect(play(60).off).toBeGreaterThan(4 * play(2000).off);

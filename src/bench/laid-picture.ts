@@ -1,4 +1,13 @@
-import { ClampToEdgeWrapping, LinearFilter, Mesh, NoColorSpace, Texture, type BufferGeometry, type Scene, type ShaderMaterial } from 'three';
+import {
+  ClampToEdgeWrapping,
+  LinearFilter,
+  Mesh,
+  NoColorSpace,
+  Texture,
+  type BufferGeometry,
+  type Scene,
+  type ShaderMaterial,
+} from 'three';
 import type { Vec } from '@/core/geometry';
 import { coarsestLevel, TileCache, type PictureSize, type Tile } from './tile-cache';
 import { TileLayings } from './tile-layings';
@@ -11,7 +20,13 @@ export class LaidPicture {
   private readonly cache: TileCache;
 
   /** `reopen` brings the picture to hand again; `most` tiles are kept of it. */
-  constructor(readonly picture: PictureSize, private readonly scene: Scene, onTile: () => void, reopen: () => Promise<boolean>, most?: number) {
+  constructor(
+    readonly picture: PictureSize,
+    private readonly scene: Scene,
+    onTile: () => void,
+    reopen: () => Promise<boolean>,
+    most?: number,
+  ) {
     this.cache = new TileCache(picture, onTile, reopen, (tile) => this.forget(tile), most);
   }
 
@@ -44,16 +59,30 @@ export class LaidPicture {
     const { min, max } = seenOf(viewport, this.picture);
     const coarsest = coarsestLevel(this.picture);
     const wanted = Math.min(coarsest, Math.max(0, Math.floor(Math.log2(1 / (viewport.zoom * ratio)))));
-    const levels = Array.from({ length: coarsest - wanted + 1 }, (_, i) => this.cache.list(wanted + i, min, max, i === 0 || wanted + i === coarsest));
+    const levels = Array.from({ length: coarsest - wanted + 1 }, (_, i) =>
+      this.cache.list(wanted + i, min, max, i === 0 || wanted + i === coarsest),
+    );
     const whole = levels.findIndex((level) => level.complete);
-    return levels.slice(0, whole < 0 ? levels.length : whole + 1).reverse().flatMap((level) => level.found);
+    return levels
+      .slice(0, whole < 0 ? levels.length : whole + 1)
+      .reverse()
+      .flatMap((level) => level.found);
   }
 
   private meshOf(tile: Tile): TileMesh {
     const known = this.meshes.get(tile.key);
     if (known) return known;
     const texture = new Texture(tile.bitmap as unknown as HTMLImageElement);
-    Object.assign(texture, { minFilter: LinearFilter, magFilter: LinearFilter, wrapS: ClampToEdgeWrapping, wrapT: ClampToEdgeWrapping, generateMipmaps: false, flipY: false, colorSpace: NoColorSpace, needsUpdate: true });
+    Object.assign(texture, {
+      minFilter: LinearFilter,
+      magFilter: LinearFilter,
+      wrapS: ClampToEdgeWrapping,
+      wrapT: ClampToEdgeWrapping,
+      generateMipmaps: false,
+      flipY: false,
+      colorSpace: NoColorSpace,
+      needsUpdate: true,
+    });
     const mesh = new TileMesh(texture);
     this.meshes.set(tile.key, mesh);
     return mesh;

@@ -38,7 +38,8 @@ export function squaredUp(fit: Fit): Laying {
   const perMm = scaleInMiddle(fit);
   const fromPlane = ([x, y]: Vec): Vec => [middle[0] + (x - x0) * perMm, middle[1] - (y - y0) * perMm];
   return {
-    straight: true, fromPlane,
+    straight: true,
+    fromPlane,
     toBench: (sheet) => fromPlane(fit.toPlane(sheet)),
     toSheet: ([x, y]) => fit.toSheet([x0 + (x - middle[0]) / perMm, y0 - (y - middle[1]) / perMm]),
     canLay: (sheet) => canSquareUp(fit.map, perMm, sheet),
@@ -61,5 +62,7 @@ export function boundsOf(laying: Laying, { view, sheet: { width, height } }: Pic
 /** Places on the rim of a frame, close enough that a bowed side is followed. Sheet px. */
 export function alongFrame(frame: readonly Vec[]): Vec[] {
   const STEPS = 16;
-  return frame.flatMap((from, i) => Array.from({ length: STEPS }, (_, k) => mix(from, frame[(i + 1) % frame.length]!, k / STEPS)));
+  return frame.flatMap((from, i) =>
+    Array.from({ length: STEPS }, (_, k) => mix(from, frame[(i + 1) % frame.length]!, k / STEPS)),
+  );
 }

@@ -31,7 +31,8 @@ export function broughtIn(viewport: Viewport, places: readonly Vec[]): Viewport 
       return shiftInto([min[axis]!, max[axis]!], [free.min[axis]! + around, free.max[axis]! - around]);
     });
   };
-  const shifts = [places, places.slice(-1)].map(shiftFor).find((shift) => !shift.includes(undefined)) as Vec | undefined;
+  const shifts = [places, places.slice(-1)].map(shiftFor).find((shift) => !shift.includes(undefined)) as
+    Vec | undefined;
   return !shifts || norm(shifts) === 0 ? viewport : panBy(viewport, shifts);
 }
 
@@ -61,15 +62,24 @@ export function inRoom({ viewport, isWhole, moved }: Look, room: Room, { whole, 
 }
 
 /** All of the picture in the free part. */
-export const shownWhole = ({ viewport }: Look, { whole }: Scene): Look => ({ viewport: zoomTo(viewport, whole, WHOLE_MARGIN), isWhole: true });
+export const shownWhole = ({ viewport }: Look, { whole }: Scene): Look => ({
+  viewport: zoomTo(viewport, whole, WHOLE_MARGIN),
+  isWhole: true,
+});
 
 /** Moved by the hand, CSS px. */
 export const pannedBy = ({ viewport }: Look, by: Vec): Look => ({ viewport: panBy(viewport, by), isWhole: false });
 
-export const zoomedAbout = ({ viewport }: Look, about: Vec, factor: number): Look => ({ viewport: zoomAbout(viewport, about, factor), isWhole: false });
+export const zoomedAbout = ({ viewport }: Look, about: Vec, factor: number): Look => ({
+  viewport: zoomAbout(viewport, about, factor),
+  isWhole: false,
+});
 
 /** A box brought into sight with as much around it again as `margin` says. */
-export const goneTo = ({ viewport }: Look, box: Box, margin: number): Look => ({ viewport: zoomTo(viewport, box, margin), isWhole: false });
+export const goneTo = ({ viewport }: Look, box: Box, margin: number): Look => ({
+  viewport: zoomTo(viewport, box, margin),
+  isWhole: false,
+});
 
 /** What is worked on is brought into sight where it is not. */
 export function keptInSight(look: Look, { focus }: Scene): Look {

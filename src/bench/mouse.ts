@@ -22,7 +22,11 @@ const hasMoved = ({ from, last }: Drag): boolean => distance(from, last) > CLICK
 export class Mouse {
   private drag: Drag | undefined;
 
-  constructor(private readonly element: HTMLElement, private readonly placeOf: PlaceOf, private readonly session: Session) {}
+  constructor(
+    private readonly element: HTMLElement,
+    private readonly placeOf: PlaceOf,
+    private readonly session: Session,
+  ) {}
 
   down(event: PointerEvent): void {
     const { session, element } = this;
@@ -34,7 +38,11 @@ export class Mouse {
     const { aim } = session.getState();
     if (event.button === 1) event.preventDefault();
     if (event.button === 0 && aim && !session.isReadOnly()) session.input({ kind: 'grab', aim, reach: this.reach() });
-    this.drag = { kind: event.button !== 0 ? 'pan' : holdsSomething(session.getState().tool) ? 'grab' : 'press', from: at, last: at };
+    this.drag = {
+      kind: event.button !== 0 ? 'pan' : holdsSomething(session.getState().tool) ? 'grab' : 'press',
+      from: at,
+      last: at,
+    };
   }
 
   move(event: PointerEvent): void {
@@ -74,7 +82,9 @@ export class Mouse {
   private reach(): number {
     const { viewport } = this.session.getState();
     const fitted = this.session.findFitted();
-    const [a, b] = [toSheet(viewport, [0, 0]), toSheet(viewport, [GRAB, 0])].map((p) => fitted?.placing.toPlane(p) ?? p) as [Vec, Vec];
+    const [a, b] = [toSheet(viewport, [0, 0]), toSheet(viewport, [GRAB, 0])].map(
+      (p) => fitted?.placing.toPlane(p) ?? p,
+    ) as [Vec, Vec];
     return distance(a, b);
   }
 }

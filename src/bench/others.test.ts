@@ -1,11 +1,32 @@
 import fc from 'fast-check';
 import { createDeriver, placedView } from '@/core/derive';
 import { distance, type Vec } from '@/core/geometry';
-import { addSheet, createJob, createView, runCommand, setHidden, setLookOnly, startHistory, turnView, type Job, type Sheet } from '@/core/job';
+import {
+  addSheet,
+  createJob,
+  createView,
+  runCommand,
+  setHidden,
+  setLookOnly,
+  startHistory,
+  turnView,
+  type Job,
+  type Sheet,
+} from '@/core/job';
 import { squaredUp, turned } from './laying';
 import { layingUnder, listOthers } from './others';
 
-const sheetOf = (id: string): Sheet => ({ id, name: id, picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} });
+const sheetOf = (id: string): Sheet => ({
+  id,
+  name: id,
+  picture: 'a'.repeat(64),
+  mediaType: 'image/png',
+  bytes: 1,
+  width: 2000,
+  height: 1000,
+  kind: 'scan',
+  taken: {},
+});
 
 /** Three pictures of ground: two beside each other by their world files, 2 and 5 cm to a pixel, and one that lies nowhere. */
 function threeViews(): Job {
@@ -23,7 +44,10 @@ function threeViews(): Job {
 
 const derivedOf = (job: Job) => createDeriver()(job).views;
 const changed = (job: Job, command: Parameters<typeof runCommand>[1]) => runCommand(startHistory(job), command).job;
-const somePlace = fc.tuple(fc.double({ min: 0, max: 2000, noNaN: true }), fc.double({ min: 0, max: 1000, noNaN: true }));
+const somePlace = fc.tuple(
+  fc.double({ min: 0, max: 2000, noNaN: true }),
+  fc.double({ min: 0, max: 1000, noNaN: true }),
+);
 
 it('others are those on the same plane that have a place on it and are shown', () => {
   const job = threeViews();
@@ -31,11 +55,23 @@ it('others are those on the same plane that have a place on it and are shown', (
     const views = derivedOf(of);
     return listOthers(views.values(), views.get(id)!).map(({ view }) => view.id);
   };
-  expect([namesUnder(job, 'left-view'), namesUnder(job, 'right-view'), namesUnder(job, 'nowhere-view')]).toEqual([['right-view'], ['left-view'], []]);
+  expect([namesUnder(job, 'left-view'), namesUnder(job, 'right-view'), namesUnder(job, 'nowhere-view')]).toEqual([
+    ['right-view'],
+    ['left-view'],
+    [],
+  ]);
   expect(namesUnder(changed(job, setHidden('right-view', true)), 'left-view')).toEqual([]);
   expect(namesUnder(changed(job, setLookOnly('right-view', true)), 'left-view')).toEqual([]);
   // To scale, but on a plane of its own.
-  expect(namesUnder({ ...job, views: job.views.map((view) => (view.id === 'right-view' ? { ...view, plane: 'nowhere-view' } : view)) }, 'left-view')).toEqual([]);
+  expect(
+    namesUnder(
+      {
+        ...job,
+        views: job.views.map((view) => (view.id === 'right-view' ? { ...view, plane: 'nowhere-view' } : view)),
+      },
+      'left-view',
+    ),
+  ).toEqual([]);
 });
 
 it('each place of another picture lies where it is on the plane, however this one lies on the bench', () => {
@@ -44,11 +80,13 @@ it('each place of another picture lies where it is on the plane, however this on
   for (const laying of [undefined, turned(own), squaredUp(own.fit)]) {
     const under = layingUnder(other, own, { width: 1, height: 1, zoom: 1, centre: [0, 0], laying });
     const toBench = laying?.toBench ?? ((place: Vec) => place);
-    fc.assert(fc.property(somePlace, (place) => {
-      const bench = under.toBench(place);
-      expect(distance(bench, toBench(own.fit.toSheet(other.fit.toPlane(place))))).toBeLessThan(1e-6);
-      expect(distance(under.toSheet(bench), place)).toBeLessThan(1e-6);
-    }));
+    fc.assert(
+      fc.property(somePlace, (place) => {
+        const bench = under.toBench(place);
+        expect(distance(bench, toBench(own.fit.toSheet(other.fit.toPlane(place))))).toBeLessThan(1e-6);
+        expect(distance(under.toSheet(bench), place)).toBeLessThan(1e-6);
+      }),
+    );
   }
   // A metre east of the left picture's corner is 50 px in it, and 20 px of the right one.
   const under = layingUnder(other, own, { width: 1, height: 1, zoom: 1, centre: [0, 0] });

@@ -34,7 +34,12 @@ export class Painter {
   private readonly layings = new Map<string, { readonly of: readonly unknown[]; readonly laying: Laying }>();
   private readonly stops: readonly (() => void)[];
 
-  constructor(private readonly ground: Ground, private readonly session: Session, private readonly jobs: JobStore, private palette: Palette) {
+  constructor(
+    private readonly ground: Ground,
+    private readonly session: Session,
+    private readonly jobs: JobStore,
+    private palette: Palette,
+  ) {
     void import('./picture-layer').then(({ PictureLayer: Layer }) => {
       if (this.isClosed) return;
       this.layer = new Layer(ground.canvas, this.ask);
@@ -42,7 +47,12 @@ export class Painter {
     });
     // Zooming the page changes the device's pixels under the same CSS size.
     window.addEventListener('resize', this.ask);
-    this.stops = [session.store.subscribe(this.ask), jobs.subscribe(this.ask), this.layWithFit(jobs), () => window.removeEventListener('resize', this.ask)];
+    this.stops = [
+      session.store.subscribe(this.ask),
+      jobs.subscribe(this.ask),
+      this.layWithFit(jobs),
+      () => window.removeEventListener('resize', this.ask),
+    ];
   }
 
   show(picture: ShownPicture | undefined, palette: Palette): void {
@@ -77,15 +87,27 @@ export class Painter {
     if (!this.layer || !fitted) return;
     const isThere = this.showPicture(this.layer, fitted);
     this.setLook(this.layer, fitted.view.look);
-    this.layer.draw(state.viewport, { patch: patchOf(state), ghost: state.straight ? state.ghost : 0, ghostLaying: turned(fitted), visible: isThere && !fitted.view.hidden, under: state.others ? this.listUnder(fitted, state.viewport) : [] });
+    this.layer.draw(state.viewport, {
+      patch: patchOf(state),
+      ghost: state.straight ? state.ghost : 0,
+      ghostLaying: turned(fitted),
+      visible: isThere && !fitted.view.hidden,
+      under: state.others ? this.listUnder(fitted, state.viewport) : [],
+    });
   }
 
   private listUnder(fitted: FittedView, viewport: Viewport): readonly Under[] {
-    return listOthers(this.jobs.getState().derived.views.values(), fitted).filter(({ sheet }) => sheet.bytes > 0).map((other) => {
-      const picture = shownPicture(other.view, other.sheet);
-      const { width, height } = other.sheet;
-      return { picture: { hash: picture.key, width, height }, laying: this.layingOf(other, fitted, viewport), reopen: () => openShown(picture, repository) };
-    });
+    return listOthers(this.jobs.getState().derived.views.values(), fitted)
+      .filter(({ sheet }) => sheet.bytes > 0)
+      .map((other) => {
+        const picture = shownPicture(other.view, other.sheet);
+        const { width, height } = other.sheet;
+        return {
+          picture: { hash: picture.key, width, height },
+          laying: this.layingOf(other, fitted, viewport),
+          reopen: () => openShown(picture, repository),
+        };
+      });
   }
 
   /** The same laying for as long as both fits and how this picture lies are the same: tiles are laid out anew for another one. */
@@ -108,8 +130,15 @@ export class Painter {
 
   private setLook(layer: PictureLayer, look: View['look']): void {
     const { canvas } = this.ground;
-    const backing = look.backing === undefined || look.backing === 'bench' ? this.palette.bench : BACKINGS[look.backing];
-    layer.setLook({ ...look, invert: look.invert ?? false, ink: look.ink, tint: look.tint && lightsOf(this.palette[look.tint]), backing: lightsOf(backing) });
+    const backing =
+      look.backing === undefined || look.backing === 'bench' ? this.palette.bench : BACKINGS[look.backing];
+    layer.setLook({
+      ...look,
+      invert: look.invert ?? false,
+      ink: look.ink,
+      tint: look.tint && lightsOf(this.palette[look.tint]),
+      backing: lightsOf(backing),
+    });
     canvas.style.background = backing;
     canvas.style.opacity = String(look.opacity);
   }

@@ -12,7 +12,12 @@ export interface AimPatch {
 }
 
 /** Where the patch is shown and what is in it: above the finger, or in the corner when a mouse asked for it. */
-export function patchOf({ aim, patch, magnifier, viewport }: Pick<SessionState, 'aim' | 'patch' | 'magnifier' | 'viewport'>): AimPatch | undefined {
+export function patchOf({
+  aim,
+  patch,
+  magnifier,
+  viewport,
+}: Pick<SessionState, 'aim' | 'patch' | 'magnifier' | 'viewport'>): AimPatch | undefined {
   if (!aim) return undefined;
   const corner: Vec = [viewport.width - AIM_RADIUS - 14, AIM_RADIUS + 14];
   const middle = patch ?? (magnifier ? corner : undefined);
@@ -20,7 +25,13 @@ export function patchOf({ aim, patch, magnifier, viewport }: Pick<SessionState, 
   const size = 2 * AIM_RADIUS;
   return {
     middle,
-    viewport: { width: size, height: size, zoom: aimZoom(viewport.zoom), centre: viewport.laying?.toBench(aim.sheet) ?? aim.sheet, laying: viewport.laying },
+    viewport: {
+      width: size,
+      height: size,
+      zoom: aimZoom(viewport.zoom),
+      centre: viewport.laying?.toBench(aim.sheet) ?? aim.sheet,
+      laying: viewport.laying,
+    },
     offset: [middle[0] - AIM_RADIUS, middle[1] - AIM_RADIUS],
   };
 }

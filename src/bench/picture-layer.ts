@@ -51,7 +51,10 @@ export class PictureLayer {
   private shown: LaidPicture | undefined;
   private readonly under = new Map<string, LaidPicture>();
 
-  constructor(canvas: HTMLCanvasElement, private readonly onTile: () => void) {
+  constructor(
+    canvas: HTMLCanvasElement,
+    private readonly onTile: () => void,
+  ) {
     // The buffer is kept, so that a frame that the page makes by itself (printing, a capture) still shows the picture.
     this.renderer = new WebGLRenderer({ canvas, alpha: true, antialias: false, preserveDrawingBuffer: true });
     this.renderer.autoClear = false;
@@ -83,7 +86,15 @@ export class PictureLayer {
     const { shown } = this;
     if (!shown || !visible) return;
     this.pass(shown, viewport, viewport, [0, 0], ratio, this.materials.of(1, undefined));
-    if (ghost > 0) this.pass(shown, viewport, { ...viewport, laying: ghostLaying }, [0, 0], ratio, this.materials.of(ghost, undefined));
+    if (ghost > 0)
+      this.pass(
+        shown,
+        viewport,
+        { ...viewport, laying: ghostLaying },
+        [0, 0],
+        ratio,
+        this.materials.of(ghost, undefined),
+      );
     if (!patch) return;
     const round = [patch.middle[0] * ratio, (viewport.height - patch.middle[1]) * ratio, AIM_RADIUS * ratio] as const;
     const offset: Vec = [patch.middle[0] - patch.viewport.width / 2, patch.middle[1] - patch.viewport.height / 2];
@@ -103,14 +114,22 @@ export class PictureLayer {
       this.under.delete(hash);
     }
     for (const { picture, laying, reopen } of under) {
-      const laid = this.under.get(picture.hash) ?? new LaidPicture(picture, this.scene, this.onTile, reopen, KEPT_UNDER);
+      const laid =
+        this.under.get(picture.hash) ?? new LaidPicture(picture, this.scene, this.onTile, reopen, KEPT_UNDER);
       this.under.set(picture.hash, laid);
       this.pass(laid, viewport, { ...viewport, laying }, [0, 0], ratio, this.materials.of(FADED, undefined));
     }
   }
 
   /** Draws one picture as a viewport of a frame shows it, over what was drawn before. */
-  private pass(picture: LaidPicture, frame: Viewport, viewport: Viewport, offset: Vec, ratio: number, material: ShaderMaterial): void {
+  private pass(
+    picture: LaidPicture,
+    frame: Viewport,
+    viewport: Viewport,
+    offset: Vec,
+    ratio: number,
+    material: ShaderMaterial,
+  ): void {
     for (const other of [...this.under.values(), this.shown]) other?.hide();
     picture.place(viewport, offset, ratio, material);
     Object.assign(this.camera, { left: 0, right: frame.width, top: 0, bottom: frame.height });

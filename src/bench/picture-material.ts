@@ -13,7 +13,8 @@ export interface Look {
   readonly backing: readonly [number, number, number];
 }
 
-const VERTEX = 'varying vec2 at; void main() { at = uv; gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }';
+const VERTEX =
+  'varying vec2 at; void main() { at = uv; gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }';
 const FRAGMENT = `
   uniform sampler2D picture; uniform float contrast; uniform float grey; uniform float invert; uniform float ink; uniform vec4 tint; uniform vec3 backing; uniform vec3 clip; uniform float opacity; varying vec2 at;
   float lightOf(vec3 color) { return dot(color, vec3(0.299, 0.587, 0.114)); }
@@ -53,8 +54,14 @@ const FRAGMENT = `
  */
 export class PictureMaterials {
   private readonly uniforms = {
-    contrast: { value: 1 }, grey: { value: 0 }, invert: { value: 0 }, ink: { value: 0 }, tint: { value: new Vector4(0, 0, 0, 0) }, backing: { value: new Vector3(1, 1, 1) },
-    clip: { value: new Vector3(0, 0, 0) }, opacity: { value: 1 },
+    contrast: { value: 1 },
+    grey: { value: 0 },
+    invert: { value: 0 },
+    ink: { value: 0 },
+    tint: { value: new Vector4(0, 0, 0, 0) },
+    backing: { value: new Vector3(1, 1, 1) },
+    clip: { value: new Vector3(0, 0, 0) },
+    opacity: { value: 1 },
   };
   private readonly made = new Map<string, ShaderMaterial>();
 
@@ -77,8 +84,15 @@ export class PictureMaterials {
     const known = this.made.get(key);
     if (known) return known;
     const material = new ShaderMaterial({
-      defines, uniforms: { ...this.uniforms, picture: { value: undefined as Texture | undefined } }, vertexShader: VERTEX, fragmentShader: FRAGMENT,
-      depthTest: false, depthWrite: false, side: DoubleSide, blending: opacity < 1 ? NormalBlending : NoBlending, transparent: opacity < 1,
+      defines,
+      uniforms: { ...this.uniforms, picture: { value: undefined as Texture | undefined } },
+      vertexShader: VERTEX,
+      fragmentShader: FRAGMENT,
+      depthTest: false,
+      depthWrite: false,
+      side: DoubleSide,
+      blending: opacity < 1 ? NormalBlending : NoBlending,
+      transparent: opacity < 1,
     });
     this.made.set(key, material);
     return material;

@@ -55,7 +55,10 @@ function attachTouch(on: On, placeOf: PlaceOf, session: Session): void {
   };
   on('pointerdown', placed('down'));
   on('pointermove', placed('move'));
-  on('pointerup', (event) => event.pointerType === 'touch' && feed({ kind: 'up', finger: event.pointerId, time: event.timeStamp }));
+  on(
+    'pointerup',
+    (event) => event.pointerType === 'touch' && feed({ kind: 'up', finger: event.pointerId, time: event.timeStamp }),
+  );
   on('pointercancel', (event) => event.pointerType === 'touch' && feed({ kind: 'lost', finger: event.pointerId }));
 }
 
@@ -75,7 +78,12 @@ function paintWith(effect: GestureEffect, session: Session): boolean {
   return true;
 }
 
-const ARROWS: Readonly<Record<string, Vec>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const ARROWS: Readonly<Record<string, Vec>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 /** True when the key was for the bench. Arrows move the aim, after a set (or with Alt) they nudge; Enter sets. */
 function handleKey(event: KeyboardEvent, session: Session): boolean {

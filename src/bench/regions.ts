@@ -7,9 +7,19 @@ import { useWorked, type Worked } from './use-worked';
 /** The regions of a view, worked out anew when anything changes that shuts them in, and only while they are wanted. */
 export function useRegions(view: string, isWanted = true): Worked<readonly ViewRegion[]> {
   const shapes = useJob(useShallow(({ job, derived }) => shapesShownIn(job, derived, view)));
-  return useWorked('regions', view, shapes, async (signal) => {
-    const rims = listRims(shapes);
-    const listed = await drawingWorker.call('listRegions', { pieces: rims.map(({ piece }) => piece), tolerance: SAME_PLACE }, { signal });
-    return listed.kind === 'done' ? { ...listed, value: withOutlines(listed.value, rims) } : listed;
-  }, isWanted);
+  return useWorked(
+    'regions',
+    view,
+    shapes,
+    async (signal) => {
+      const rims = listRims(shapes);
+      const listed = await drawingWorker.call(
+        'listRegions',
+        { pieces: rims.map(({ piece }) => piece), tolerance: SAME_PLACE },
+        { signal },
+      );
+      return listed.kind === 'done' ? { ...listed, value: withOutlines(listed.value, rims) } : listed;
+    },
+    isWanted,
+  );
 }

@@ -75,10 +75,33 @@ export function startState(job: Job, draft: string | null): SessionState {
   const restored = readDraft(draft);
   const known = job.views.some((view) => view.id === restored?.view);
   return {
-    viewId: known ? restored?.view : job.views[0]?.id, elsewhere: undefined, references: [], viewport: NO_VIEWPORT, slidFrom: undefined, straight: false, ghost: 0,
-    tool: restored?.tool ?? startTool('select'), layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id, evidence: undefined,
-    aim: undefined, pointer: 'mouse', patch: undefined, nudging: false, snapping: true, catching: FIRST_CATCHES, grid: undefined, turn: 0, magnifier: false,
-    caliper: false, accuracy: false, others: false, cleaning: undefined, suggested: [], advice: undefined, notice: undefined, beacon: undefined,
+    viewId: known ? restored?.view : job.views[0]?.id,
+    elsewhere: undefined,
+    references: [],
+    viewport: NO_VIEWPORT,
+    slidFrom: undefined,
+    straight: false,
+    ghost: 0,
+    tool: restored?.tool ?? startTool('select'),
+    layer: job.layers.find((layer) => !layer.lock)?.id ?? job.layers[0]!.id,
+    evidence: undefined,
+    aim: undefined,
+    pointer: 'mouse',
+    patch: undefined,
+    nudging: false,
+    snapping: true,
+    catching: FIRST_CATCHES,
+    grid: undefined,
+    turn: 0,
+    magnifier: false,
+    caliper: false,
+    accuracy: false,
+    others: false,
+    cleaning: undefined,
+    suggested: [],
+    advice: undefined,
+    notice: undefined,
+    beacon: undefined,
   };
 }
 
@@ -87,7 +110,9 @@ function readDraft(text: string | null): { view?: string; tool?: ActiveTool } | 
   if (!text) return undefined;
   try {
     const draft = JSON.parse(text) as { view?: string; tool?: unknown } | null;
-    return isToolLike(draft?.tool) ? { ...(draft?.view === undefined ? {} : { view: draft.view }), tool: draft.tool } : undefined;
+    return isToolLike(draft?.tool)
+      ? { ...(draft?.view === undefined ? {} : { view: draft.view }), tool: draft.tool }
+      : undefined;
   } catch {
     return undefined;
   }

@@ -1,40 +1,78 @@
 import { createDeriver } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
-import { addSheet, createJob, createView, runCommand, setLookOnly, startHistory, turnView, type Sheet } from '@/core/job';
+import {
+  addSheet,
+  createJob,
+  createView,
+  runCommand,
+  setLookOnly,
+  startHistory,
+  turnView,
+  type Sheet,
+} from '@/core/job';
 import type { JobStore } from '@/store';
 import type { PictureEdges } from './edges';
 import { Session } from './session';
 import { TOOLS, type ToolName } from './tools';
 import { toScreen } from './viewport';
 
-const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 4000, height: 3000, kind: 'photo', taken: {} };
+const sheet: Sheet = {
+  id: 's',
+  name: 's',
+  picture: 'a'.repeat(64),
+  mediaType: 'image/png',
+  bytes: 1,
+  width: 4000,
+  height: 3000,
+  kind: 'photo',
+  taken: {},
+};
 
 /** A sitting over an empty photo, and a picture of which nothing is at hand until `arrive` is called; then there is a corner at (1003, 1002). */
 function sitDown() {
   const { job } = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet)));
-  const state = { job, derived: createDeriver()(job), readOnly: undefined, setDraft: () => undefined, run: () => undefined };
+  const state = {
+    job,
+    derived: createDeriver()(job),
+    readOnly: undefined,
+    setDraft: () => undefined,
+    run: () => undefined,
+  };
   const session = new Session({ getState: () => state } as unknown as JobStore, null);
   session.chooseView('v');
   session.sight.setRoom({ width: 400, height: 300 });
   session.chooseTool('distance');
   let here = false;
   let arrive = () => undefined as void;
-  const arrival = new Promise<void>((resolve) => (arrive = () => {
-    here = true;
-    resolve();
-  }));
-  const corner = (at: Vec) => (here && Math.hypot(at[0] - 1003, at[1] - 1002) < 60 ? { at: [1003, 1002] as const, sigma: 0.3 } : undefined);
-  session.setEdges({ find: () => undefined, findCorner: corner, coming: () => (here ? undefined : arrival) } as unknown as PictureEdges);
+  const arrival = new Promise<void>(
+    (resolve) =>
+      (arrive = () => {
+        here = true;
+        resolve();
+      }),
+  );
+  const corner = (at: Vec) =>
+    here && Math.hypot(at[0] - 1003, at[1] - 1002) < 60 ? { at: [1003, 1002] as const, sigma: 0.3 } : undefined;
+  session.setEdges({
+    find: () => undefined,
+    findCorner: corner,
+    coming: () => (here ? undefined : arrival),
+  } as unknown as PictureEdges);
   const placed = () => {
     const { tool } = session.getState();
     return tool.name === 'distance' ? tool.state.points.map(({ at, sigma }) => ({ at, sigma })) : [];
   };
   const screenOf = (at: Vec) => toScreen(session.getState().viewport, at);
-  return { session, placed, screenOf, arrive: async () => {
-    arrive();
-    await arrival;
-    await Promise.resolve();
-  } };
+  return {
+    session,
+    placed,
+    screenOf,
+    arrive: async () => {
+      arrive();
+      await arrival;
+      await Promise.resolve();
+    },
+  };
 }
 
 describe('a point that is set before its part of the picture has come', () => {
@@ -60,7 +98,10 @@ describe('a point that is set before its part of the picture has come', () => {
   it('is not lost when the line goes on as an arc before it is set', () => {
     const { session, screenOf } = sitDown();
     session.changeTool('chain', { kind: 'line' });
-    for (const at of [[1000, 1000], [2000, 1500]] as const) {
+    for (const at of [
+      [1000, 1000],
+      [2000, 1500],
+    ] as const) {
       session.aimAtScreen(screenOf(at), 'mouse');
       session.setAtAim();
     }
@@ -72,12 +113,18 @@ describe('a point that is set before its part of the picture has come', () => {
 
   it('goes before the next one, with nothing to catch it', () => {
     const { session, placed, screenOf } = sitDown();
-    for (const at of [[1000, 1000], [2000, 1500]] as const) {
+    for (const at of [
+      [1000, 1000],
+      [2000, 1500],
+    ] as const) {
       session.aimAtScreen(screenOf(at), 'mouse');
       session.setAtAim();
     }
     session.input({ kind: 'release' });
-    expect(placed().map(({ at: [x, y] }) => [Math.round(x), Math.round(y)])).toEqual([[1000, 1000], [2000, 1500]]);
+    expect(placed().map(({ at: [x, y] }) => [Math.round(x), Math.round(y)])).toEqual([
+      [1000, 1000],
+      [2000, 1500],
+    ]);
   });
 });
 
@@ -94,21 +141,37 @@ it('a finger that was held still before it was lifted points better than one tha
 
 describe('over a locked view', () => {
   const openedWith = (locked: boolean) => {
-    const { job } = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, { ...createView('v', sheet), name: 'Blade', locked }));
-    const state = { job, derived: createDeriver()(job), readOnly: undefined, setDraft: () => undefined, run: () => undefined };
+    const { job } = runCommand(
+      startHistory(createJob('j', 'Job', new Date(0))),
+      addSheet(sheet, { ...createView('v', sheet), name: 'Blade', locked }),
+    );
+    const state = {
+      job,
+      derived: createDeriver()(job),
+      readOnly: undefined,
+      setDraft: () => undefined,
+      run: () => undefined,
+    };
     const session = new Session({ getState: () => state } as unknown as JobStore, null);
     session.chooseView('v');
     return session;
   };
   const takings: readonly (readonly [string, (session: Session) => void])[] = [
-    ['evidence', (session) => session.pointAtEvidence('length')], ['datum', (session) => session.chooseTool('datum')], ['level', (session) => session.chooseTool('level')], ['match', (session) => session.chooseTool('match')], ['brush', (session) => session.chooseTool('brush')],
+    ['evidence', (session) => session.pointAtEvidence('length')],
+    ['datum', (session) => session.chooseTool('datum')],
+    ['level', (session) => session.chooseTool('level')],
+    ['match', (session) => session.chooseTool('match')],
+    ['brush', (session) => session.chooseTool('brush')],
     ['frame', (session) => session.frame({ purpose: 'crop', shape: 'box', points: [], last: 0 })],
   ];
 
   it.each(takings)('%s is not taken in hand, and it is said why', (name, take) => {
     const [locked, open] = [openedWith(true), openedWith(false)];
     take(locked);
-    expect(locked.getState()).toMatchObject({ tool: { name: 'select' }, notice: { code: 'view-is-locked', detail: { id: 'v', name: 'Blade' } } });
+    expect(locked.getState()).toMatchObject({
+      tool: { name: 'select' },
+      notice: { code: 'view-is-locked', detail: { id: 'v', name: 'Blade' } },
+    });
     take(open);
     expect(open.getState()).toMatchObject({ tool: { name }, notice: undefined });
   });
@@ -172,8 +235,17 @@ it('what was set with a finger goes to what else could have been caught there, p
 });
 
 it('over a picture that is kept only to look at nothing is taken in hand that draws or measures', () => {
-  const { job } = runCommand(runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet))), setLookOnly('v', true));
-  const state = { job, derived: createDeriver()(job), readOnly: undefined, setDraft: () => undefined, run: () => undefined };
+  const { job } = runCommand(
+    runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet))),
+    setLookOnly('v', true),
+  );
+  const state = {
+    job,
+    derived: createDeriver()(job),
+    readOnly: undefined,
+    setDraft: () => undefined,
+    run: () => undefined,
+  };
   const session = new Session({ getState: () => state } as unknown as JobStore, null);
   const taken = (Object.keys(TOOLS) as ToolName[]).filter((name) => {
     session.chooseTool('select');
@@ -185,13 +257,25 @@ it('over a picture that is kept only to look at nothing is taken in hand that dr
 });
 
 it('a job that is opened lies level from the first moment on', () => {
-  const { job } = runCommand(runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet))), turnView('v', -0.2));
-  const state = { job, derived: createDeriver()(job), readOnly: undefined, setDraft: () => undefined, run: () => undefined };
+  const { job } = runCommand(
+    runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet))),
+    turnView('v', -0.2),
+  );
+  const state = {
+    job,
+    derived: createDeriver()(job),
+    readOnly: undefined,
+    setDraft: () => undefined,
+    run: () => undefined,
+  };
   const session = new Session({ getState: () => state } as unknown as JobStore, null);
   session.sight.setRoom({ width: 400, height: 300 });
   const { viewport } = session.getState();
   const { direction } = job.views[0]!.datum;
-  const [a, b] = [toScreen(viewport, [2000, 1500]), toScreen(viewport, [2000 + 1000 * Math.cos(direction), 1500 + 1000 * Math.sin(direction)])];
+  const [a, b] = [
+    toScreen(viewport, [2000, 1500]),
+    toScreen(viewport, [2000 + 1000 * Math.cos(direction), 1500 + 1000 * Math.sin(direction)]),
+  ];
   expect(Math.abs(direction)).toBeCloseTo(0.2, 9);
   expect(b[1] - a[1]).toBeCloseTo(0, 6);
   expect(b[0]).toBeGreaterThan(a[0]);

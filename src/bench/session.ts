@@ -12,7 +12,21 @@ import type { Scene } from './look';
 import { startState, type Catch, type Notice, type SessionState } from './session-state';
 import { Sight } from './sight';
 import { snapSearch } from './snap-targets';
-import { findFrom, isKnownStraight, startEvidence, startTool, toolOf, type ActiveTool, type Effect, type EvidenceState, type FrameState, type MatchTarget, type ToolContext, type ToolInput, type ToolName } from './tools';
+import {
+  findFrom,
+  isKnownStraight,
+  startEvidence,
+  startTool,
+  toolOf,
+  type ActiveTool,
+  type Effect,
+  type EvidenceState,
+  type FrameState,
+  type MatchTarget,
+  type ToolContext,
+  type ToolInput,
+  type ToolName,
+} from './tools';
 import { middleOf, toScreen, toSheet } from './viewport';
 import { listWorkedOn } from './worked-on';
 
@@ -40,7 +54,10 @@ export class Session {
   /** A point that waits for the picture around it. */
   private awaited: Aimed | undefined;
 
-  constructor(private readonly jobs: JobStore, draft: string | null) {
+  constructor(
+    private readonly jobs: JobStore,
+    draft: string | null,
+  ) {
     this.store = createStore<SessionState>()(() => startState(jobs.getState().job, draft));
     this.sight = new Sight(this.store, () => this.findScene());
     if (!this.canShowTool()) this.set({ tool: startTool('select') });
@@ -77,7 +94,15 @@ export class Session {
     const fitted = this.findFitted();
     const { job, derived } = this.jobs.getState();
     const { layer } = this.getState();
-    return fitted && { job, fitted, shapes: derived.shapes, layer: job.layers.some((other) => other.id === layer) ? layer : job.layers[0]!.id, newId };
+    return (
+      fitted && {
+        job,
+        fitted,
+        shapes: derived.shapes,
+        layer: job.layers.some((other) => other.id === layer) ? layer : job.layers[0]!.id,
+        newId,
+      }
+    );
   }
 
   chooseView(id: string): void {
@@ -113,7 +138,10 @@ export class Session {
   /** Looks at a plane or at another view, or with nothing back at the view that is worked on. */
   lookAt(target: MatchTarget | undefined): void {
     const { references, elsewhere } = this.getState();
-    const found = target?.kind === 'plane' ? lookAtPlane(references, target.id) : target && this.jobs.getState().derived.views.get(target.id);
+    const found =
+      target?.kind === 'plane'
+        ? lookAtPlane(references, target.id)
+        : target && this.jobs.getState().derived.views.get(target.id);
     if (!found && !elsewhere) return;
     this.set({ elsewhere: found, aim: undefined, patch: undefined, nudging: false, straight: false });
     this.layAgain();
@@ -185,7 +213,12 @@ export class Session {
   layAgain(): void {
     const { straight, viewport } = this.getState();
     const fitted = this.findFitted();
-    this.set({ viewport: { ...viewport, laying: straight && fitted?.fit.scaled ? squaredUp(fitted.fit) : fitted && turned(fitted) } });
+    this.set({
+      viewport: {
+        ...viewport,
+        laying: straight && fitted?.fit.scaled ? squaredUp(fitted.fit) : fitted && turned(fitted),
+      },
+    });
   }
 
   say(code: string, detail: Notice['detail'] = {}): void {
@@ -222,7 +255,13 @@ export class Session {
     const turn = this.lastAimed && distance(this.lastAimed.screen, screen) < SAME_AIM ? this.getState().turn : 0;
     const { viewport } = this.getState();
     this.lastAimed = { screen, pointer, unaided, sheet: toSheet(viewport, screen), zoom: viewport.zoom };
-    this.set({ aim: this.aimFor(this.lastAimed, context, turn), pointer, turn, nudging: false, patch: pointer === 'touch' ? screen : undefined });
+    this.set({
+      aim: this.aimFor(this.lastAimed, context, turn),
+      pointer,
+      turn,
+      nudging: false,
+      patch: pointer === 'touch' ? screen : undefined,
+    });
   }
 
   private isCatching(): boolean {
@@ -234,11 +273,27 @@ export class Session {
     const { tool, references, catching, grid } = this.getState();
     const snapping = this.isCatching();
     // A place that is to be laid on existing geometry is sought in the picture: what lies over it already must not catch the aim.
-    const around = tool.name === 'match' && tool.state.looking === 'view' ? undefined : { references, at: sheet, reach: REFERENCE_REACH / zoom };
+    const around =
+      tool.name === 'match' && tool.state.looking === 'view'
+        ? undefined
+        : { references, at: sheet, reach: REFERENCE_REACH / zoom };
     const search = snapping ? snapSearch(context, this.jobs.getState().derived, tool, around) : NOTHING_NEAR;
     const findEdge = (at: Vec, reach: number, hand: number) => this.edges?.find(at, reach, hand);
     const findCorner = (at: Vec, reach: number, hand: number) => this.edges?.findCorner(at, reach, hand);
-    return aimAt(sheet, { fit: context.fitted.fit, zoom, pointer, unaided, snapping, search, findEdge, findCorner, from: findFrom(tool, context), kinds: catching, grid, turn });
+    return aimAt(sheet, {
+      fit: context.fitted.fit,
+      zoom,
+      pointer,
+      unaided,
+      snapping,
+      search,
+      findEdge,
+      findCorner,
+      from: findFrom(tool, context),
+      kinds: catching,
+      grid,
+      turn,
+    });
   }
 
   /**
@@ -287,7 +342,8 @@ export class Session {
   lift(screen: Vec, unaided: number): void {
     if (!this.lastAimed || distance(this.lastAimed.screen, screen) > 0) this.aimAtScreen(screen, 'touch', unaided);
     const { aim, viewport } = this.getState();
-    if (aim && aim.snap !== 'picture-corner') this.set({ aim: { ...aim, sigma: pointingSigma({ pointer: 'touch', unaided }, viewport.zoom) } });
+    if (aim && aim.snap !== 'picture-corner')
+      this.set({ aim: { ...aim, sigma: pointingSigma({ pointer: 'touch', unaided }, viewport.zoom) } });
     this.setAtAim(unaided);
   }
 
@@ -316,7 +372,11 @@ export class Session {
 
   private setAt(aim: Aim): void {
     const { pointer, patch, snapping } = this.getState();
-    this.input({ kind: 'set', aim, seek: snapping && this.edges !== undefined && (aim.snap === undefined || aim.edge !== undefined) });
+    this.input({
+      kind: 'set',
+      aim,
+      seek: snapping && this.edges !== undefined && (aim.snap === undefined || aim.edge !== undefined),
+    });
     const { tool } = this.getState();
     // Where no point was set there is nothing to nudge, and the patch would only be in the way.
     const pointless = toolOf(tool).setsNoPoint?.(tool.state) ?? false;
@@ -339,7 +399,9 @@ export class Session {
     const sigma = pointingSigma({ pointer }, viewport.zoom);
     this.input({ kind: 'nudge', by: subtract(sheet, from), sigma });
     if (!aim || !fitted) return;
-    this.set({ aim: { ...aim, sigma, sheet, plane: fitted.fit.toPlane(sheet), snap: undefined, edge: undefined, free: sheet } });
+    this.set({
+      aim: { ...aim, sigma, sheet, plane: fitted.fit.toPlane(sheet), snap: undefined, edge: undefined, free: sheet },
+    });
   }
 
   /** Brings a box of the view plane into sight, and points at its middle. */
@@ -354,7 +416,10 @@ export class Session {
     const context = this.findContext();
     if (!context) return undefined;
     const laying = layingOf(this.getState().viewport, context.fitted.fit);
-    return { whole: boundsOf(laying, context.fitted), focus: listWorkedOn(this.getState(), context).map(laying.fromPlane) };
+    return {
+      whole: boundsOf(laying, context.fitted),
+      focus: listWorkedOn(this.getState(), context).map(laying.fromPlane),
+    };
   }
 
   /** Chooses outlines, with the tool for that in hand. */
@@ -381,10 +446,17 @@ export class Session {
     this.lookAt(at === 'target' && tool.name === 'match' ? tool.state.target : undefined);
   }
 
-  private findIn(what: Extract<Effect, { kind: 'seek' }>['what'], near: Vec, proportion: number | undefined): Promise<Found | undefined> | undefined {
+  private findIn(
+    what: Extract<Effect, { kind: 'seek' }>['what'],
+    near: Vec,
+    proportion: number | undefined,
+  ): Promise<Found | undefined> | undefined {
     if (what === 'rim') return this.edges?.findRim(near);
-    if (what === 'next-straight') return this.edges?.findNextStraight((along) => isKnownStraight(this.findFitted()!.view, along));
-    return what === 'straight' ? this.edges?.findStraight(near) : this.edges?.findSides(near, { proportion, focal35mm: this.findFitted()?.sheet.taken.focal35mm });
+    if (what === 'next-straight')
+      return this.edges?.findNextStraight((along) => isKnownStraight(this.findFitted()!.view, along));
+    return what === 'straight'
+      ? this.edges?.findStraight(near)
+      : this.edges?.findSides(near, { proportion, focal35mm: this.findFitted()?.sheet.taken.focal35mm });
   }
 
   /** The answer counts only if the tool has not gone on in the meantime. */

@@ -16,7 +16,10 @@ export class Sight {
   /** What the bench's room became while the picture was held. */
   private roomToCome: Room | undefined;
 
-  constructor(private readonly store: StoreApi<SessionState>, private readonly findScene: () => Scene | undefined) {}
+  constructor(
+    private readonly store: StoreApi<SessionState>,
+    private readonly findScene: () => Scene | undefined,
+  ) {}
 
   /** Of the whole bench, and how much of its sides lies under something. The picture follows, but not under a hand that holds it. */
   setRoom(room: Room): void {
@@ -24,7 +27,10 @@ export class Sight {
     const isFirst = this.shownView !== viewId;
     const scene = isFirst || !this.isHeld ? this.findScene() : undefined;
     this.roomToCome = this.isHeld && !isFirst ? room : undefined;
-    if (!scene || isFirst) this.store.setState({ viewport: { ...viewport, ...room, ...(this.roomToCome ? { insets: viewport.insets } : {}) } });
+    if (!scene || isFirst)
+      this.store.setState({
+        viewport: { ...viewport, ...room, ...(this.roomToCome ? { insets: viewport.insets } : {}) },
+      });
     if (isFirst) this.showAll();
     else if (scene) this.go(inRoom(this.look(), room, scene));
   }
@@ -79,6 +85,9 @@ export class Sight {
   private go(look: Look, isSeen = true): void {
     const { viewport, patch, aim } = this.store.getState();
     if (look.viewport === viewport) return;
-    this.take(look, { slidFrom: isSeen ? viewport : undefined, patch: patch && aim && toScreen(look.viewport, aim.sheet) });
+    this.take(look, {
+      slidFrom: isSeen ? viewport : undefined,
+      patch: patch && aim && toScreen(look.viewport, aim.sheet),
+    });
   }
 }

@@ -25,7 +25,10 @@ export function snapSearch(context: ToolContext, derived: Derived, tool: ActiveT
   const chain = tool.name === 'chain' ? tool.state : undefined;
   const drawn = searchDrawn(context, derived, chain?.carries?.id);
   const draft = chain && findDraft(chain, context);
-  const further = [...(draft ? shapeOf(draft, context.fitted.placing).finished : []).map((piece) => ({ piece, guide: false })), ...(around ? nearReferences(context.fitted, around) : [])];
+  const further = [
+    ...(draft ? shapeOf(draft, context.fitted.placing).finished : []).map((piece) => ({ piece, guide: false })),
+    ...(around ? nearReferences(context.fitted, around) : []),
+  ];
   return (aim, reach) => [...drawn(aim, reach), ...further];
 }
 
@@ -34,10 +37,17 @@ function searchDrawn({ job, fitted }: ToolContext, derived: Derived, without: st
   const before = sorted.get(derived);
   if (before && before.of.every((item, i) => item === of[i])) return before.search;
   const shown = new Set(job.layers.filter((layer) => layer.show).map((layer) => layer.id));
-  const outlines = job.outlines.filter((outline) => outline.view === fitted.view.id && shown.has(outline.layer) && outline.id !== without);
-  const guides = job.guides.filter((guide) => guide.view === fitted.view.id).flatMap((guide) => findGuideLine(guide, fitted.placing, guideReach(fitted)) ?? []);
+  const outlines = job.outlines.filter(
+    (outline) => outline.view === fitted.view.id && shown.has(outline.layer) && outline.id !== without,
+  );
+  const guides = job.guides
+    .filter((guide) => guide.view === fitted.view.id)
+    .flatMap((guide) => findGuideLine(guide, fitted.placing, guideReach(fitted)) ?? []);
   const search = createSnapSearch([
-    ...outlines.flatMap((outline) => derived.shapes.get(outline.id)?.finished ?? []).map((piece) => ({ piece, guide: false })), ...guides.map((piece) => ({ piece, guide: true })),
+    ...outlines
+      .flatMap((outline) => derived.shapes.get(outline.id)?.finished ?? [])
+      .map((piece) => ({ piece, guide: false })),
+    ...guides.map((piece) => ({ piece, guide: true })),
   ]);
   sorted.set(derived, { of, search });
   return search;

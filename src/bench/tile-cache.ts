@@ -50,11 +50,19 @@ export class TileCache {
   ) {}
 
   /** The tiles of a level that show a box of the sheet: those that are there, and whether they are all; the others are asked for. */
-  list(level: number, min: readonly [number, number], max: readonly [number, number], ask: boolean): { readonly found: readonly Tile[]; readonly complete: boolean } {
+  list(
+    level: number,
+    min: readonly [number, number],
+    max: readonly [number, number],
+    ask: boolean,
+  ): { readonly found: readonly Tile[]; readonly complete: boolean } {
     const [w, h] = levelSize(this.picture, level);
     const [sx, sy] = [this.picture.width / w, this.picture.height / h];
     const range = (lo: number, hi: number, scale: number, size: number) =>
-      [Math.max(0, Math.floor(lo / scale / TILE_SIZE)), Math.min(Math.ceil(size / TILE_SIZE) - 1, Math.floor(hi / scale / TILE_SIZE))] as const;
+      [
+        Math.max(0, Math.floor(lo / scale / TILE_SIZE)),
+        Math.min(Math.ceil(size / TILE_SIZE) - 1, Math.floor(hi / scale / TILE_SIZE)),
+      ] as const;
     const [c0, c1] = range(min[0], max[0], sx, w);
     const [r0, r1] = range(min[1], max[1], sy, h);
     const found: Tile[] = [];
@@ -100,7 +108,15 @@ export class TileCache {
       void this.fetch(level, column, row).then((bitmap) => {
         this.asked.delete(key);
         if (!bitmap || this.closed) return bitmap?.close();
-        this.keep({ key, level, x: column * TILE_SIZE * scale[0], y: row * TILE_SIZE * scale[1], width: bitmap.width * scale[0], height: bitmap.height * scale[1], bitmap });
+        this.keep({
+          key,
+          level,
+          x: column * TILE_SIZE * scale[0],
+          y: row * TILE_SIZE * scale[1],
+          width: bitmap.width * scale[0],
+          height: bitmap.height * scale[1],
+          bitmap,
+        });
         this.onTile();
       });
     }

@@ -59,7 +59,7 @@ function meshOf({ x, y, width, height }: Tile, cells: number, laying: Laying | u
       const [u, v] = [column / cells, row / cells];
       const sheet: Vec = [x + u * width, y + v * height];
       laid.push(laying?.canLay(sheet) ?? true);
-      const bench = laid[i] ? laying?.toBench(sheet) ?? sheet : origin;
+      const bench = laid[i] ? (laying?.toBench(sheet) ?? sheet) : origin;
       positions.set([bench[0] - origin[0], bench[1] - origin[1], 0], 3 * i);
       places.set([u, v], 2 * i);
     }
@@ -74,8 +74,10 @@ function meshOf({ x, y, width, height }: Tile, cells: number, laying: Laying | u
 /** Two triangles a cell, where all its corners can be laid. */
 function listTriangles(cells: number, laid: readonly boolean[]): number[] {
   const side = cells + 1;
-  return Array.from({ length: cells * cells }, (_, cell) => Math.floor(cell / cells) * side + (cell % cells)).flatMap((a) => {
-    const [b, c, d] = [a + 1, a + side, a + side + 1];
-    return [a, b, c, d].every((corner) => laid[corner]) ? [a, b, c, b, d, c] : [];
-  });
+  return Array.from({ length: cells * cells }, (_, cell) => Math.floor(cell / cells) * side + (cell % cells)).flatMap(
+    (a) => {
+      const [b, c, d] = [a + 1, a + side, a + side + 1];
+      return [a, b, c, d].every((corner) => laid[corner]) ? [a, b, c, b, d, c] : [];
+    },
+  );
 }

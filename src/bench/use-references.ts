@@ -9,11 +9,13 @@ export function useReferences(): void {
   const site = useJob((state) => state.job.site);
   useEffect(() => {
     let gone = false;
-    void Promise.all(references.map((reference) => loadReference(reference, { site }, repository.pictures))).then((loaded) => {
-      if (gone) return;
-      session.setReferences(loaded.flatMap((one) => one ?? []));
-      if (loaded.some((one) => one === undefined)) session.say('reference-missing');
-    });
+    void Promise.all(references.map((reference) => loadReference(reference, { site }, repository.pictures))).then(
+      (loaded) => {
+        if (gone) return;
+        session.setReferences(loaded.flatMap((one) => one ?? []));
+        if (loaded.some((one) => one === undefined)) session.say('reference-missing');
+      },
+    );
     return () => {
       gone = true;
     };

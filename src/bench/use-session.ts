@@ -30,10 +30,13 @@ export function useSession<T>(select: (state: SessionState) => T): T {
 export function useCover(side: 'top' | 'bottom') {
   const { session } = useDesk();
   const leave = useRef<() => void>(undefined);
-  return useCallback((view: unknown) => {
-    leave.current?.();
-    leave.current = view instanceof Element ? session.covers.watchOver(view, side) : undefined;
-  }, [session, side]);
+  return useCallback(
+    (view: unknown) => {
+      leave.current?.();
+      leave.current = view instanceof Element ? session.covers.watchOver(view, side) : undefined;
+    },
+    [session, side],
+  );
 }
 
 /** The view that is on the bench, with its fit, or what is looked at in its stead; undefined in a job without pictures. */

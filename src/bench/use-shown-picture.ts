@@ -15,12 +15,14 @@ export function useShownPicture(fitted: FittedView | undefined): ShownPicture | 
   useEffect(() => {
     if (!wanted || wanted.steps.length === 0) return;
     const stop = new AbortController();
-    void openShown(wanted, repository, { onProgress: (done) => session.setCleaning(done), signal: stop.signal }).then((there) => {
-      if (stop.signal.aborted) return;
-      session.setCleaning(undefined);
-      if (there) setReady(wanted);
-      else session.say('cleaning-failed');
-    });
+    void openShown(wanted, repository, { onProgress: (done) => session.setCleaning(done), signal: stop.signal }).then(
+      (there) => {
+        if (stop.signal.aborted) return;
+        session.setCleaning(undefined);
+        if (there) setReady(wanted);
+        else session.say('cleaning-failed');
+      },
+    );
     return () => {
       stop.abort();
       session.setCleaning(undefined);

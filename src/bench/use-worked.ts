@@ -12,17 +12,33 @@ export interface Worked<T> {
 }
 
 /** Work on what a view shows (`of`), again whenever one of it is replaced by another object. */
-export function useWorked<T>(name: string, view: string, of: readonly unknown[], work: (signal: AbortSignal) => Promise<Outcome<T>>, enabled = true): Worked<T> {
+export function useWorked<T>(
+  name: string,
+  view: string,
+  of: readonly unknown[],
+  work: (signal: AbortSignal) => Promise<Outcome<T>>,
+  enabled = true,
+): Worked<T> {
   const client = useQueryClient();
   const queryKey = ['worked', name, view, ...of.map(numberOf)];
   const { data, isFetching, isPlaceholderData, refetch } = useQuery<{ readonly value: T }>({
-    queryKey, enabled, staleTime: Infinity, gcTime: KEPT_MS, structuralSharing: false,
+    queryKey,
+    enabled,
+    staleTime: Infinity,
+    gcTime: KEPT_MS,
+    structuralSharing: false,
     // What was made of another view says nothing of this one.
     placeholderData: (previous, query) => (query?.queryKey[2] === view ? previous : undefined),
     queryFn: ({ signal }) => work(signal).then(valueOf),
   });
   const isCurrent = data !== undefined && !isPlaceholderData;
-  return { value: data?.value, isWorking: isFetching, isStopped: !isFetching && !isCurrent, stop: () => void client.cancelQueries({ queryKey }), again: () => void refetch() };
+  return {
+    value: data?.value,
+    isWorking: isFetching,
+    isStopped: !isFetching && !isCurrent,
+    stop: () => void client.cancelQueries({ queryKey }),
+    again: () => void refetch(),
+  };
 }
 
 const KEPT_MS = 30_000;

@@ -6,7 +6,10 @@ import { toolOf, type ToolContext } from './tools';
 const MOST_TOGETHER = 8;
 
 /** The places that are worked on, the latest last: what was found or gone to, what is chosen, or what was set. View plane. */
-export function listWorkedOn({ beacon, tool, aim, evidence }: Pick<SessionState, 'beacon' | 'tool' | 'aim' | 'evidence'>, context: ToolContext): readonly Vec[] {
+export function listWorkedOn(
+  { beacon, tool, aim, evidence }: Pick<SessionState, 'beacon' | 'tool' | 'aim' | 'evidence'>,
+  context: ToolContext,
+): readonly Vec[] {
   if (beacon) return [beacon];
   if (tool.name === 'select') {
     const chosen = tool.state.outlines.flatMap((id) => context.shapes.get(id)?.pieces ?? []);

@@ -19,7 +19,12 @@ export interface AutosaveOptions {
 
 /** What is to be written, and where its state is told. */
 export interface Saved {
-  read(): { readonly history: History; readonly derived: Derived; readonly readOnly: unknown; readonly saveState: SaveState };
+  read(): {
+    readonly history: History;
+    readonly derived: Derived;
+    readonly readOnly: unknown;
+    readonly saveState: SaveState;
+  };
   tell(saveState: SaveState): void;
 }
 
@@ -34,7 +39,10 @@ export class Autosave {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private writing: Promise<void> = Promise.resolve();
 
-  constructor(private readonly options: AutosaveOptions, private readonly saved: Saved) {
+  constructor(
+    private readonly options: AutosaveOptions,
+    private readonly saved: Saved,
+  ) {
     const { history, draft, snapshotAt } = options;
     this.draft = draft ?? '';
     this.stored = { history, draft: this.draft, snapshotAt };
@@ -79,7 +87,12 @@ export class Autosave {
     this.isCardStale = false;
     try {
       const snapshotAt = await this.options.repository.save({
-        onlyIf, history, storedEntries: countShared(stored.history, history), snapshotAt: stored.snapshotAt, card: this.options.cardOf(history.job, derived), draft,
+        onlyIf,
+        history,
+        storedEntries: countShared(stored.history, history),
+        snapshotAt: stored.snapshotAt,
+        card: this.options.cardOf(history.job, derived),
+        draft,
       });
       if (snapshotAt === undefined) return await this.options.onRefused();
       this.stored = { history, draft, snapshotAt };

@@ -39,7 +39,11 @@ const MOST_PAGES = 40;
  * A picture file becomes sheets with one view each, a sheet for every page: looked at, decoded, stored. Nothing is in the job until
  * everything is stored, so that a tab closed half-way leaves the job as it was.
  */
-export async function bringInPicture(file: { readonly name: string; arrayBuffer(): Promise<ArrayBuffer> }, pictures: PictureStore, options: BringInOptions = {}): Promise<BroughtIn> {
+export async function bringInPicture(
+  file: { readonly name: string; arrayBuffer(): Promise<ArrayBuffer> },
+  pictures: PictureStore,
+  options: BringInOptions = {},
+): Promise<BroughtIn> {
   let bytes: ArrayBuffer;
   try {
     bytes = await file.arrayBuffer();
@@ -50,7 +54,8 @@ export async function bringInPicture(file: { readonly name: string; arrayBuffer(
   for (let page = 0, count = 1; page < count; page++) {
     const opened = await pictureWorker.call('open', { bytes, page }, { ...options, transfer: [bytes] });
     if (opened.kind === 'cancelled') return opened;
-    if (opened.kind === 'failed') return { kind: 'refused', code: opened.code, detail: { name: file.name, ...opened.detail } };
+    if (opened.kind === 'failed')
+      return { kind: 'refused', code: opened.code, detail: { name: file.name, ...opened.detail } };
     bytes = opened.value.bytes;
     count = Math.min(MOST_PAGES, opened.value.file.pages);
     const sheet = toldSheet(sheetOf(file.name, opened.value, page, count), options.told);
@@ -60,31 +65,59 @@ export async function bringInPicture(file: { readonly name: string; arrayBuffer(
     options.onProgress?.(0.7, 'storing');
     await pictures.put(pages[0]!.sheet.picture, bytes);
   } catch (problem) {
-    return { kind: 'refused', code: isStorageFull(problem) ? 'storage-full' : 'storage-failed', detail: { name: file.name } };
+    return {
+      kind: 'refused',
+      code: isStorageFull(problem) ? 'storage-full' : 'storage-failed',
+      detail: { name: file.name },
+    };
   }
   if (!options.signal?.aborted) return { kind: 'done', pages };
   await pictures.settle([pages[0]!.sheet.picture]);
   return { kind: 'cancelled' };
 }
 
-function sheetOf(fileName: string, { hash, file, tags, width, height, bytes }: OpenedPicture, page: number, count: number): Sheet {
+function sheetOf(
+  fileName: string,
+  { hash, file, tags, width, height, bytes }: OpenedPicture,
+  page: number,
+  count: number,
+): Sheet {
   const fromCamera = tags.focalMm !== undefined || tags.camera !== undefined;
   const name = fileName.replace(/\.[a-z0-9]+$/i, '').slice(0, 120) || 'Picture';
   return {
-    id: newId(), name: count > 1 ? `${name}, page ${page + 1}` : name, picture: hash, mediaType: file.mediaType, bytes: bytes.byteLength, width, height,
-    ...(page > 0 ? { page } : {}), kind: fromCamera || tags.dpi === undefined || tags.dpi < 150 ? 'photo' : 'scan', taken: tags,
+    id: newId(),
+    name: count > 1 ? `${name}, page ${page + 1}` : name,
+    picture: hash,
+    mediaType: file.mediaType,
+    bytes: bytes.byteLength,
+    width,
+    height,
+    ...(page > 0 ? { page } : {}),
+    kind: fromCamera || tags.dpi === undefined || tags.dpi < 150 ? 'photo' : 'scan',
+    taken: tags,
   };
 }
 
 function toldSheet(sheet: Sheet, told: BringInOptions['told']): Sheet {
   if (!told) return sheet;
   const { kind, dpi, moment, tilt } = told;
-  return { ...sheet, kind, taken: { ...sheet.taken, ...(dpi === undefined ? {} : { dpi }), ...(moment === undefined ? {} : { moment }), ...(tilt === undefined ? {} : { tilt }) } };
+  return {
+    ...sheet,
+    kind,
+    taken: {
+      ...sheet.taken,
+      ...(dpi === undefined ? {} : { dpi }),
+      ...(moment === undefined ? {} : { moment }),
+      ...(tilt === undefined ? {} : { tilt }),
+    },
+  };
 }
 
 function noticesOf({ file }: OpenedPicture, page: number): string[] {
   return [
-    ...(file.truncated ? ['picture-truncated'] : []), ...(file.animated ? ['picture-animated'] : []),
-    ...file.notices, ...(page === 0 && file.pages > MOST_PAGES ? ['picture-many-pages'] : []),
+    ...(file.truncated ? ['picture-truncated'] : []),
+    ...(file.animated ? ['picture-animated'] : []),
+    ...file.notices,
+    ...(page === 0 && file.pages > MOST_PAGES ? ['picture-many-pages'] : []),
   ];
 }

@@ -7,10 +7,14 @@ import { openPicture } from './picture-at-hand';
 import type { JobRepository } from './repository';
 import { isStorageFull, StorageProblem } from './storage';
 
-export type Imported = { readonly kind: 'done'; readonly id: string } | { readonly kind: 'refused'; readonly code: string; readonly detail: Readonly<Record<string, string | number>> };
+export type Imported =
+  | { readonly kind: 'done'; readonly id: string }
+  | { readonly kind: 'refused'; readonly code: string; readonly detail: Readonly<Record<string, string | number>> };
 
 /** A job as one file; of which of its files nothing is left on this device. */
-export type Packed = { readonly kind: 'done'; readonly bytes: ArrayBuffer; readonly missing: number } | Extract<Imported, { kind: 'refused' }>;
+export type Packed =
+  | { readonly kind: 'done'; readonly bytes: ArrayBuffer; readonly missing: number }
+  | Extract<Imported, { kind: 'refused' }>;
 
 /** The whole job as one file. What is gone from this device is named in it as missing: the rest of the job is worth keeping. */
 export async function packJob(job: Job, repository: JobRepository): Promise<Packed> {
@@ -22,15 +26,26 @@ export async function packJob(job: Job, repository: JobRepository): Promise<Pack
       if (bytes) pictures.push({ hash, bytes });
     }
     const written = await fileWorker.call('writeBundle', { job, pictures });
-    return written.kind === 'done' ? { kind: 'done', bytes: written.value, missing: files.length - pictures.length } : { kind: 'refused', code: 'worker-died', detail: {} };
+    return written.kind === 'done'
+      ? { kind: 'done', bytes: written.value, missing: files.length - pictures.length }
+      : { kind: 'refused', code: 'worker-died', detail: {} };
   } catch (problem) {
-    return { kind: 'refused', code: problem instanceof StorageProblem ? 'storage-not-read' : 'worker-died', detail: {} };
+    return {
+      kind: 'refused',
+      code: problem instanceof StorageProblem ? 'storage-not-read' : 'worker-died',
+      detail: {},
+    };
   }
 }
 
 export async function openBundle(bytes: ArrayBuffer, repository: JobRepository): Promise<Imported> {
   const read = await fileWorker.call('readBundle', { bytes });
-  if (read.kind !== 'done') return { kind: 'refused', code: read.kind === 'failed' ? read.code : 'cancelled', detail: read.kind === 'failed' ? read.detail : {} };
+  if (read.kind !== 'done')
+    return {
+      kind: 'refused',
+      code: read.kind === 'failed' ? read.code : 'cancelled',
+      detail: read.kind === 'failed' ? read.detail : {},
+    };
   return storeJob(read.value, repository);
 }
 
@@ -45,20 +60,30 @@ export async function storeJob({ job, pictures }: BundleData, repository: JobRep
     const own = /^[\w-]+$/.test(job.id) ? job : { ...job, id: newId() };
     return { kind: 'done', id: await createJobOf(own, await thumbnailOf(own, repository), repository) };
   } catch (problem) {
-    await giveUp(pictures.map(({ hash }) => hash), repository).catch(() => undefined);
+    await giveUp(
+      pictures.map(({ hash }) => hash),
+      repository,
+    ).catch(() => undefined);
     return { kind: 'refused', code: isStorageFull(problem) ? 'storage-full' : 'storage-failed', detail: {} };
   }
 }
 
 /** A job of its own, under its id or, where there is one of that id already, a new one. Its id comes back. */
-export async function createJobOf(job: Job, thumbnail: string | undefined, repository: Pick<JobRepository, 'create'>): Promise<string> {
+export async function createJobOf(
+  job: Job,
+  thumbnail: string | undefined,
+  repository: Pick<JobRepository, 'create'>,
+): Promise<string> {
   for (let own = job; ; own = { ...job, id: newId() }) {
     if (await repository.create(own, jobCardOf(own, createDeriver()(own), new Date(), thumbnail))) return own.id;
   }
 }
 
 /** Nothing came of what was being stored. */
-export async function giveUp(hashes: readonly string[], repository: Pick<JobRepository, 'pictures' | 'sweep'>): Promise<void> {
+export async function giveUp(
+  hashes: readonly string[],
+  repository: Pick<JobRepository, 'pictures' | 'sweep'>,
+): Promise<void> {
   await repository.pictures.settle(hashes);
   await repository.sweep();
 }

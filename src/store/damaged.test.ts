@@ -11,7 +11,11 @@ jest.mock('@/workers', () => ({ pictureWorker: {}, fileWorker: {} }));
 
 /** Two jobs on a device, the first of them renamed so many times. */
 async function device(renamed: number) {
-  const { device: { values }, storage, repository } = testDevice();
+  const {
+    device: { values },
+    storage,
+    repository,
+  } = testDevice();
   for (const id of ['j', 'other']) {
     const job = testJob(id, `Job ${id}`);
     await repository.create(job, testCard(job));
@@ -45,7 +49,9 @@ it('a damaged head or snapshot is named as damaged, and comes out as it is store
     values.set(key, values.get(key)!.slice(0, 20));
     expect(await repository.open('j')).toBeUndefined();
     expect(await repository.holds('j')).toBe(true);
-    expect(JSON.parse(await repository.readRaw('j'))).toEqual(Object.fromEntries([...values].filter(([name]) => name.startsWith('job/j/'))));
+    expect(JSON.parse(await repository.readRaw('j'))).toEqual(
+      Object.fromEntries([...values].filter(([name]) => name.startsWith('job/j/'))),
+    );
     expect(await nameOf(repository, 'other')).toBe('Job other');
   }
   expect(await (await device(0)).repository.holds('never')).toBe(false);
@@ -67,19 +73,38 @@ it('a change that is lost shortens the history there and says so; what is done n
 it('before its snapshot nothing can be taken back, and the snapshot stands', async () => {
   const { values, repository } = await device(60);
   values.set(keys.entry('j', 2), 'null');
-  expect(await repository.open('j')).toMatchObject({ isShortened: true, history: { entries: [], cursor: 0, job: { name: 'Name 40' } } });
+  expect(await repository.open('j')).toMatchObject({
+    isShortened: true,
+    history: { entries: [], cursor: 0, job: { name: 'Name 40' } },
+  });
 });
 
 it('whatever is done to any one record, opening and listing answer', async () => {
-  await fc.assert(fc.asyncProperty(fc.nat(), fc.oneof(fc.string(), fc.json(), fc.constantFrom('{}', '{"cursor":9,"count":3,"snapshotAt":0}', '{"cursor":1,"count":1,"snapshotAt":99}', '{"patches":[{"op":"replace","path":["a","b"],"value":1}],"inverse":[]}')), async (which, text) => {
-    const { values, repository } = await device(4);
-    const names = [...values.keys()].filter((name) => name.startsWith('job/j/'));
-    values.set(names[which % names.length]!, text);
-    expect(await repository.listCards()).toHaveLength(2);
-    const opened = await repository.open('j');
-    expect(opened === undefined || opened.history.cursor <= opened.history.entries.length).toBe(true);
-    expect(await nameOf(repository, 'other')).toBe('Job other');
-  }), { numRuns: 300 });
+  await fc.assert(
+    fc.asyncProperty(
+      fc.nat(),
+      fc.oneof(
+        fc.string(),
+        fc.json(),
+        fc.constantFrom(
+          '{}',
+          '{"cursor":9,"count":3,"snapshotAt":0}',
+          '{"cursor":1,"count":1,"snapshotAt":99}',
+          '{"patches":[{"op":"replace","path":["a","b"],"value":1}],"inverse":[]}',
+        ),
+      ),
+      async (which, text) => {
+        const { values, repository } = await device(4);
+        const names = [...values.keys()].filter((name) => name.startsWith('job/j/'));
+        values.set(names[which % names.length]!, text);
+        expect(await repository.listCards()).toHaveLength(2);
+        const opened = await repository.open('j');
+        expect(opened === undefined || opened.history.cursor <= opened.history.entries.length).toBe(true);
+        expect(await nameOf(repository, 'other')).toBe('Job other');
+      },
+    ),
+    { numRuns: 300 },
+  );
 });
 
 it('a change that could not be read again is not done, says so, and the job opens as it was', async () => {
@@ -94,12 +119,25 @@ it('a change that could not be read again is not done, says so, and the job open
 it('what would change a locked view is not done, says which view it is, and is done once that is unlocked', async () => {
   const { repository, open } = await device(1);
   const { jobs: store } = await open();
-  const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 400, height: 300, kind: 'scan', taken: {} };
+  const sheet: Sheet = {
+    id: 's',
+    name: 's',
+    picture: 'a'.repeat(64),
+    mediaType: 'image/png',
+    bytes: 1,
+    width: 400,
+    height: 300,
+    kind: 'scan',
+    taken: {},
+  };
   const { run, flush } = store.getState();
   run(addSheet(sheet, { ...createView('v', sheet), name: 'Blade', locked: true }));
   run(turnView('v', 1));
   await flush();
-  expect(store.getState()).toMatchObject({ job: { views: [{ datum: { direction: 0 } }] }, lastDone: { way: 'refused', lock: { id: 'v', name: 'Blade' } } });
+  expect(store.getState()).toMatchObject({
+    job: { views: [{ datum: { direction: 0 } }] },
+    lastDone: { way: 'refused', lock: { id: 'v', name: 'Blade' } },
+  });
   run(setLocked('v', false));
   run(turnView('v', 1));
   await flush();

@@ -42,12 +42,18 @@ function open(): Promise<IDBPDatabase> {
 /** All in one transaction, on the disk when it is through; when anything fails it is as if nothing had been begun. */
 async function write(database: IDBPDatabase, { onlyIf = {}, set = {}, remove = [] }: Commit): Promise<boolean> {
   const transaction = database.transaction(TABLE, 'readwrite', { durability: 'strict' });
-  const ended = transaction.done.then(() => undefined, (problem: unknown) => transaction.error ?? problem);
+  const ended = transaction.done.then(
+    () => undefined,
+    (problem: unknown) => transaction.error ?? problem,
+  );
   try {
     for (const [key, text] of Object.entries(onlyIf)) {
       if (((await transaction.store.get(key)) ?? null) !== text) return false;
     }
-    await Promise.all([...remove.map((key) => transaction.store.delete(key)), ...Object.entries(set).map(([key, text]) => transaction.store.put(text, key))]);
+    await Promise.all([
+      ...remove.map((key) => transaction.store.delete(key)),
+      ...Object.entries(set).map(([key, text]) => transaction.store.put(text, key)),
+    ]);
   } catch (problem) {
     abort(transaction);
     throw (await ended) ?? problem;
@@ -69,7 +75,12 @@ function abort(transaction: { abort(): void }): void {
 export function problemOf(problem: unknown): StorageProblem {
   if (problem instanceof StorageProblem) return problem;
   const { name = '', message = '' } = (problem ?? {}) as { name?: string; message?: string };
-  return new StorageProblem(/^QuotaExceeded/.test(name) || /quota|disk is full|no space|not enough (disk )?space/i.test(message) ? 'full' : 'failed', problem);
+  return new StorageProblem(
+    /^QuotaExceeded/.test(name) || /quota|disk is full|no space|not enough (disk )?space/i.test(message)
+      ? 'full'
+      : 'failed',
+    problem,
+  );
 }
 
 function fail(problem: unknown): never {

@@ -11,7 +11,13 @@ export type Outside = { readonly kind: 'done' } | { readonly kind: 'refused'; re
 
 const DONE: Outside = { kind: 'done' };
 const refused = (code: string): Outside => ({ kind: 'refused', code });
-const REFUSED_BY: Readonly<Record<NotHeld, string>> = { elsewhere: 'job-open-elsewhere', taken: 'job-open-elsewhere', deleted: 'job-gone', full: 'storage-full', failed: 'storage-failed' };
+const REFUSED_BY: Readonly<Record<NotHeld, string>> = {
+  elsewhere: 'job-open-elsewhere',
+  taken: 'job-open-elsewhere',
+  deleted: 'job-gone',
+  full: 'storage-full',
+  failed: 'storage-failed',
+};
 
 /** Renames a job: the window that has it open does it, else it is done here. */
 export async function renameStored(id: string, name: string, options: DeskOptions): Promise<Outside> {
@@ -22,7 +28,9 @@ export async function renameStored(id: string, name: string, options: DeskOption
     if (lease.held) {
       jobs.getState().run(renameJob(name));
       await jobs.getState().flush();
-      return jobs.getState().isBehind() ? refused(jobs.getState().saveState === 'full' ? 'storage-full' : 'storage-failed') : DONE;
+      return jobs.getState().isBehind()
+        ? refused(jobs.getState().saveState === 'full' ? 'storage-full' : 'storage-failed')
+        : DONE;
     }
     if (lease.why !== 'elsewhere') return refused(REFUSED_BY[lease.why!]);
     const answer = await lease.ask({ kind: 'rename', name });

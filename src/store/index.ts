@@ -9,7 +9,13 @@ export type { Lease, NotHeld } from './lease';
 export { deleteStored, duplicateStored, renameStored, type Outside } from './from-list';
 export { openJob, type DeskOptions, type OpenDesk } from './own-desk';
 export { JobRepository, repository, type JobCard } from './repository';
-export { bringInReference, isWorldFileName, loadReference, referenceFormatOf, type LoadedReference } from './references';
+export {
+  bringInReference,
+  isWorldFileName,
+  loadReference,
+  referenceFormatOf,
+  type LoadedReference,
+} from './references';
 export { activeSteps, openShown, shownPicture, type ShownPicture } from './shown-picture';
 export { askService, fetchPicture } from './services';
 export { keepAppOnDevice } from './stay-offline';

@@ -6,10 +6,21 @@ import type { JobCard } from './repository';
 /** The card of a job as it stands; `now` and the thumbnail come from outside. */
 export function jobCardOf(job: Job, derived: Derived, changed: Date, thumbnail: string | undefined): JobCard {
   const sigmas = [...derived.views.values()].flatMap((view) => (view.sigma === undefined ? [] : [view.sigma]));
-  const fit = job.sheets.length === 0 ? 'no-pictures' : sigmas.length === 0 ? 'no-scale' : formatPlusMinus(Math.max(...sigmas), job.units);
+  const fit =
+    job.sheets.length === 0
+      ? 'no-pictures'
+      : sigmas.length === 0
+        ? 'no-scale'
+        : formatPlusMinus(Math.max(...sigmas), job.units);
   const checks = [...derived.views.values()].flatMap((view) => view.checks);
   return {
-    id: job.id, name: job.name, changed: changed.toISOString(), thumbnail, pictures: job.sheets.length, outlines: job.outlines.length, fit,
+    id: job.id,
+    name: job.name,
+    changed: changed.toISOString(),
+    thumbnail,
+    pictures: job.sheets.length,
+    outlines: job.outlines.length,
+    fit,
     checked: checks.length > 0 && checks.every((check) => check.verdict === 'agrees'),
   };
 }

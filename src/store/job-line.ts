@@ -16,10 +16,14 @@ export interface Answer {
   readonly holdsMore: boolean;
 }
 
-type Message = { readonly way: 'ask'; readonly id: string; readonly ask: Ask } | { readonly way: 'answer'; readonly id: string; readonly answer: Answer };
+type Message =
+  | { readonly way: 'ask'; readonly id: string; readonly ask: Ask }
+  | { readonly way: 'answer'; readonly id: string; readonly answer: Answer };
 
 /** The few things asked of a channel, so that tests can hand in another. */
-export type Channel = Pick<BroadcastChannel, 'postMessage' | 'close'> & { onmessage: ((event: MessageEvent) => void) | null };
+export type Channel = Pick<BroadcastChannel, 'postMessage' | 'close'> & {
+  onmessage: ((event: MessageEvent) => void) | null;
+};
 
 /** What differs between a browser and a test. */
 export interface Surroundings {
@@ -38,7 +42,11 @@ export class JobLine {
   private readonly waiting = new Map<string, (answer: Answer) => void>();
 
   /** @param onAsk undefined: not for this window to answer */
-  constructor(job: string, private readonly surroundings: Surroundings, private readonly onAsk: (ask: Ask) => Promise<Answer | undefined>) {
+  constructor(
+    job: string,
+    private readonly surroundings: Surroundings,
+    private readonly onAsk: (ask: Ask) => Promise<Answer | undefined>,
+  ) {
     this.channel = surroundings.openChannel(`bryony/${job}`);
     if (this.channel) this.channel.onmessage = ({ data }: MessageEvent<Message>) => void this.hear(data);
   }

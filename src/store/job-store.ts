@@ -1,6 +1,16 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { createDeriver, type Derived } from '@/core/derive';
-import { findLock, isHoldable, redo, runCommand, undo, type Command, type CommandName, type History, type Job } from '@/core/job';
+import {
+  findLock,
+  isHoldable,
+  redo,
+  runCommand,
+  undo,
+  type Command,
+  type CommandName,
+  type History,
+  type Job,
+} from '@/core/job';
 import { Autosave, type AutosaveOptions, type SaveState } from './autosave';
 import type { NotHeld } from './lease';
 
@@ -12,7 +22,14 @@ export interface JobState {
   /** Why the job is only shown here and not changed; undefined where it can be. */
   readonly readOnly: NotHeld | undefined;
   /** What was done last, for the notice that names it; refused where a job cannot hold it, or for the `lock` of a view. */
-  readonly lastDone: { readonly name: CommandName; readonly way: 'done' | 'undone' | 'redone' | 'refused'; readonly at: number; readonly lock?: { readonly id: string; readonly name: string } | undefined } | undefined;
+  readonly lastDone:
+    | {
+        readonly name: CommandName;
+        readonly way: 'done' | 'undone' | 'redone' | 'refused';
+        readonly at: number;
+        readonly lock?: { readonly id: string; readonly name: string } | undefined;
+      }
+    | undefined;
   run(command: Command): void;
   undo(): void;
   redo(): void;
@@ -45,7 +62,12 @@ export function createJobStore(options: AutosaveOptions): JobStore {
       if (entry && !readOnly) show(move(history), entry.name, way);
     };
     return {
-      history: first, job: first.job, derived: derive(first.job), saveState: 'saved', readOnly: undefined, lastDone: undefined,
+      history: first,
+      job: first.job,
+      derived: derive(first.job),
+      saveState: 'saved',
+      readOnly: undefined,
+      lastDone: undefined,
       run(command) {
         const { history, readOnly } = get();
         if (readOnly) return;
@@ -53,7 +75,8 @@ export function createJobStore(options: AutosaveOptions): JobStore {
         if (lock) return set({ lastDone: { name: command.name, way: 'refused', at: Date.now(), lock } });
         const next = runCommand(history, command);
         // What could not be read again is not written: better one change that is refused than a job that never opens.
-        if (next !== history && !isHoldable(history.job, next.job)) set({ lastDone: { name: command.name, way: 'refused', at: Date.now() } });
+        if (next !== history && !isHoldable(history.job, next.job))
+          set({ lastDone: { name: command.name, way: 'refused', at: Date.now() } });
         else show(next, command.name, 'done');
       },
       undo: () => step('undone', undo),

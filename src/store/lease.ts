@@ -34,7 +34,11 @@ export class Lease {
   private attempt: Promise<unknown> = Promise.resolve();
   private writer: Writer | undefined;
 
-  constructor(private readonly storage: KeyValueStorage, private readonly job: string, surroundings: Surroundings = BROWSER) {
+  constructor(
+    private readonly storage: KeyValueStorage,
+    private readonly job: string,
+    surroundings: Surroundings = BROWSER,
+  ) {
     this.key = keys.lease(job);
     this.line = new JobLine(job, surroundings, (ask) => this.answer(ask));
   }
@@ -50,7 +54,9 @@ export class Lease {
 
   /** Takes the job unless a window that lives has it. */
   claim(): Promise<boolean> {
-    return this.take(async (seen) => seen !== null && (await this.ask({ kind: 'are-you-there' }, THERE_MS)) !== undefined);
+    return this.take(
+      async (seen) => seen !== null && (await this.ask({ kind: 'are-you-there' }, THERE_MS)) !== undefined,
+    );
   }
 
   /** Takes the job from whoever has it, once it wrote its last change; what it could not write it still holds. */
@@ -75,7 +81,8 @@ export class Lease {
     if (this.word === undefined) return;
     const mine = this.word;
     const stored = await this.storage.getMany([this.key, keys.head(this.job)]).catch(() => undefined);
-    if (stored && mine === this.word && stored[this.key] !== mine) this.lose((stored[keys.head(this.job)] ?? null) === null ? 'deleted' : 'taken');
+    if (stored && mine === this.word && stored[this.key] !== mine)
+      this.lose((stored[keys.head(this.job)] ?? null) === null ? 'deleted' : 'taken');
   }
 
   release(): void {
@@ -123,11 +130,16 @@ export class Lease {
     if (this.word === undefined && ask.kind === 'are-you-there') await this.attempt;
     if (this.word === undefined) return undefined;
     switch (ask.kind) {
-      case 'look': return void this.check();
-      case 'are-you-there': return { holdsMore: false };
-      case 'write': return this.writer?.write();
-      case 'rename': return this.writer?.rename(ask.name);
-      case 'let-go': return this.letGo();
+      case 'look':
+        return void this.check();
+      case 'are-you-there':
+        return { holdsMore: false };
+      case 'write':
+        return this.writer?.write();
+      case 'rename':
+        return this.writer?.rename(ask.name);
+      case 'let-go':
+        return this.letGo();
     }
   }
 

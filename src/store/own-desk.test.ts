@@ -13,7 +13,13 @@ async function begin() {
   await repository.create(testJob(), testCard(testJob()));
   const windows = testWindows();
   const kept: string[] = [];
-  const optionsOf = (more: Partial<DeskOptions> = {}): DeskOptions => ({ repository, storage, surroundings: windows.newWindow(), onKeptAside: (name) => kept.push(name), ...more });
+  const optionsOf = (more: Partial<DeskOptions> = {}): DeskOptions => ({
+    repository,
+    storage,
+    surroundings: windows.newWindow(),
+    onKeptAside: (name) => kept.push(name),
+    ...more,
+  });
   const open = async (more?: Partial<DeskOptions>) => (await openJob('j', optionsOf(more)))!;
   const nameOf = async () => (await repository.open('j'))?.history.job.name;
   const names = async () => (await repository.listCards()).map(({ name }) => name).sort();
@@ -113,7 +119,8 @@ it('a job that is open is renamed by its window, copied with what it has not wri
 it('a copy of a copy is another copy of the first', async () => {
   const { optionsOf, names, repository } = await begin();
   const idOf = async (wanted: string) => (await repository.listCards()).find(({ name }) => name === wanted)!.id;
-  for (const of of ['Job', 'Job (copy)', 'Job (copy 2)', 'Job']) expect(await duplicateStored(await idOf(of), optionsOf())).toEqual({ kind: 'done' });
+  for (const of of ['Job', 'Job (copy)', 'Job (copy 2)', 'Job'])
+    expect(await duplicateStored(await idOf(of), optionsOf())).toEqual({ kind: 'done' });
   expect(await names()).toEqual(['Job', 'Job (copy 2)', 'Job (copy 3)', 'Job (copy 4)', 'Job (copy)']);
 });
 

@@ -41,11 +41,19 @@ export async function openJob(id: string, options: DeskOptions): Promise<OpenDes
   const opened = await repository.open(id).catch((problem: unknown) => (lease.release(), Promise.reject(problem)));
   if (!opened) return void lease.release();
   const jobs = createJobStore({
-    ...opened, repository, cardOf: (job, derived) => jobCardOf(job, derived, new Date(), options.thumbnail?.(job)), guard: () => lease.guard, onRefused: () => lease.check(),
+    ...opened,
+    repository,
+    cardOf: (job, derived) => jobCardOf(job, derived, new Date(), options.thumbnail?.(job)),
+    guard: () => lease.guard,
+    onRefused: () => lease.check(),
   });
   jobs.getState().setReadOnly(lease.why);
   lease.serve(writerOf(jobs, options));
-  const close = () => jobs.getState().flush().then(() => lease.release());
+  const close = () =>
+    jobs
+      .getState()
+      .flush()
+      .then(() => lease.release());
   return { jobs, lease, opened, leftElsewhere: answer?.holdsMore ?? false, close };
 }
 

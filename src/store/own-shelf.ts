@@ -10,7 +10,9 @@ export class OwnShelf {
   async list(): Promise<readonly ShelfEntry[]> {
     const kept = (await this.store.getAllKeys()).filter((key) => key.startsWith(OWN_SHELF));
     const values = Object.values(await this.store.getMany(kept));
-    const entries = values.map((value) => (value ? readOwnThing(parsed(value)) : undefined)).filter((entry) => entry !== undefined);
+    const entries = values
+      .map((value) => (value ? readOwnThing(parsed(value)) : undefined))
+      .filter((entry) => entry !== undefined);
     return entries.sort((a, b) => a.name.localeCompare(b.name));
   }
 

@@ -38,7 +38,11 @@ async function bringIntoWorker(key: string, repository: JobRepository): Promise<
 }
 
 /** Puts a picture back that was lost, from the file that it came from. Undefined, or the code of why not. */
-export async function bringBack(hash: string, file: Pick<File, 'name' | 'arrayBuffer'>, repository: JobRepository): Promise<string | undefined> {
+export async function bringBack(
+  hash: string,
+  file: Pick<File, 'name' | 'arrayBuffer'>,
+  repository: JobRepository,
+): Promise<string | undefined> {
   const bytes = await file.arrayBuffer().catch(() => undefined);
   if (!bytes) return 'file-not-readable';
   const named = await pictureWorker.call('hashOf', { bytes });

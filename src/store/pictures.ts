@@ -62,13 +62,15 @@ export class PictureStore {
     const seen = await this.storage.getItem(keys.coming(hash));
     const others = without(readComing(seen).windows, this.window);
     const mine = (await this.storage.getAllKeys()).filter((key) => key.startsWith(`${keys.picture(hash)}/`));
-    if (Object.keys(others).length === 0) await this.storage.commit({ onlyIf: { [keys.coming(hash)]: seen, [keys.picture(hash)]: null }, remove: mine });
+    if (Object.keys(others).length === 0)
+      await this.storage.commit({ onlyIf: { [keys.coming(hash)]: seen, [keys.picture(hash)]: null }, remove: mine });
   }
 
   /** Says of pictures that this window brought in that they are no longer on their way: a job mentions them, or nothing came of it. */
   async settle(hashes: Iterable<string>): Promise<void> {
     for (const hash of new Set(hashes)) {
-      if (this.mine.has(hash) && this.isLast(hash)) await this.changeComing(hash, (windows) => (this.mine.has(hash) ? windows : without(windows, this.window)));
+      if (this.mine.has(hash) && this.isLast(hash))
+        await this.changeComing(hash, (windows) => (this.mine.has(hash) ? windows : without(windows, this.window)));
     }
   }
 
@@ -100,7 +102,8 @@ export class PictureStore {
     for (const [hash, mine] of stored) {
       const seen = comings[keys.coming(hash)] ?? null;
       const isComing = Object.values(readComing(seen).windows).some((since) => Date.now() - since < LONGEST_COMING_MS);
-      if (!used.has(hash) && !isComing) await this.storage.commit({ onlyIf: { [keys.coming(hash)]: seen }, remove: mine });
+      if (!used.has(hash) && !isComing)
+        await this.storage.commit({ onlyIf: { [keys.coming(hash)]: seen }, remove: mine });
     }
   }
 
@@ -117,19 +120,31 @@ export class PictureStore {
       const seen = await this.storage.getItem(keys.coming(hash));
       const { turn, windows } = readComing(seen);
       const next: Coming = { turn: turn + 1, windows: change(windows) };
-      if (await this.storage.commit({ onlyIf: { [keys.coming(hash)]: seen }, set: { [keys.coming(hash)]: JSON.stringify(next) } })) return;
+      if (
+        await this.storage.commit({
+          onlyIf: { [keys.coming(hash)]: seen },
+          set: { [keys.coming(hash)]: JSON.stringify(next) },
+        })
+      )
+        return;
     }
   }
 }
 
-const without = (windows: Coming['windows'], window: string): Coming['windows'] => Object.fromEntries(Object.entries(windows).filter(([name]) => name !== window));
+const without = (windows: Coming['windows'], window: string): Coming['windows'] =>
+  Object.fromEntries(Object.entries(windows).filter(([name]) => name !== window));
 
 function readHead(text: string | null): PictureHead | undefined {
   const head = parsed(text) as Partial<PictureHead> | null | undefined;
-  return head && Number.isInteger(head.pieces) && head.pieces! >= 0 && head.pieces! < 100_000 ? (head as PictureHead) : undefined;
+  return head && Number.isInteger(head.pieces) && head.pieces! >= 0 && head.pieces! < 100_000
+    ? (head as PictureHead)
+    : undefined;
 }
 
 function readComing(text: string | null): Coming {
   const { turn, windows } = (parsed(text) ?? {}) as Partial<Coming>;
-  return { turn: typeof turn === 'number' ? turn : 0, windows: typeof windows === 'object' && windows !== null ? windows : {} };
+  return {
+    turn: typeof turn === 'number' ? turn : 0,
+    windows: typeof windows === 'object' && windows !== null ? windows : {},
+  };
 }

@@ -17,16 +17,37 @@ export type BroughtReference =
   | { readonly kind: 'done'; readonly reference: Reference; readonly geometry: ReferenceGeometry }
   | { readonly kind: 'refused'; readonly code: string; readonly detail: Readonly<Record<string, string | number>> };
 
-const FORMATS: Readonly<Record<string, ReferenceFormat>> = { dxf: 'dxf', svg: 'svg', geojson: 'geojson', json: 'geojson' };
+const FORMATS: Readonly<Record<string, ReferenceFormat>> = {
+  dxf: 'dxf',
+  svg: 'svg',
+  geojson: 'geojson',
+  json: 'geojson',
+};
 
 /** Which kind of reference geometry a file is, by its name; undefined when it is none. */
-export const referenceFormatOf = (name: string): ReferenceFormat | undefined => FORMATS[name.split('.').pop()?.toLowerCase() ?? ''];
+export const referenceFormatOf = (name: string): ReferenceFormat | undefined =>
+  FORMATS[name.split('.').pop()?.toLowerCase() ?? ''];
 export { isWorldFileName };
 
 /** Reads a file of reference geometry and stores it; nothing is stored of what cannot be read. */
-export async function bringInReference(name: string, bytes: ArrayBuffer, format: ReferenceFormat, { site, plane = SITE }: { readonly site: Site | undefined; readonly plane?: string | undefined }, files: PictureStore): Promise<BroughtReference> {
-  const read = await fileWorker.call('readReference', { bytes, format, ...(plane === SITE ? { site, placing: 'free' as const } : { placing: 'as-drawn' as const }) });
-  if (read.kind !== 'done') return { kind: 'refused', code: read.kind === 'failed' ? read.code : 'cancelled', detail: { name, ...(read.kind === 'failed' ? read.detail : {}) } };
+export async function bringInReference(
+  name: string,
+  bytes: ArrayBuffer,
+  format: ReferenceFormat,
+  { site, plane = SITE }: { readonly site: Site | undefined; readonly plane?: string | undefined },
+  files: PictureStore,
+): Promise<BroughtReference> {
+  const read = await fileWorker.call('readReference', {
+    bytes,
+    format,
+    ...(plane === SITE ? { site, placing: 'free' as const } : { placing: 'as-drawn' as const }),
+  });
+  if (read.kind !== 'done')
+    return {
+      kind: 'refused',
+      code: read.kind === 'failed' ? read.code : 'cancelled',
+      detail: { name, ...(read.kind === 'failed' ? read.detail : {}) },
+    };
   const named = await pictureWorker.call('hashOf', { bytes });
   if (named.kind !== 'done') return { kind: 'refused', code: 'worker-failed', detail: { name } };
   try {
@@ -36,7 +57,20 @@ export async function bringInReference(name: string, bytes: ArrayBuffer, format:
   }
   const geometry = read.value;
   const hiddenLayers = geometry.layers.filter(({ hidden }) => hidden).map((layer) => layer.name);
-  return { kind: 'done', geometry, reference: { id: newId(), name: name.replace(/\.[a-z0-9]+$/i, '').slice(0, 120) || 'Reference', file: named.value, bytes: bytes.byteLength, format, plane, shown: true, hiddenLayers } };
+  return {
+    kind: 'done',
+    geometry,
+    reference: {
+      id: newId(),
+      name: name.replace(/\.[a-z0-9]+$/i, '').slice(0, 120) || 'Reference',
+      file: named.value,
+      bytes: bytes.byteLength,
+      format,
+      plane,
+      shown: true,
+      hiddenLayers,
+    },
+  };
 }
 
 /** What was read last, by file and how it is read: switching a layer on reads nothing again. */
@@ -44,7 +78,11 @@ const read = new Map<string, Promise<ReferenceGeometry | undefined>>();
 const KEPT = 12;
 
 /** Reference geometry of a job, read when it is first needed; undefined when its file is gone. */
-export async function loadReference(reference: Reference, { site }: Pick<Job, 'site'>, files: PictureStore): Promise<LoadedReference | undefined> {
+export async function loadReference(
+  reference: Reference,
+  { site }: Pick<Job, 'site'>,
+  files: PictureStore,
+): Promise<LoadedReference | undefined> {
   const key = JSON.stringify([reference.file, reference.unitMm, reference.plane === SITE ? site : undefined]);
   const known = read.get(key) ?? readFrom(reference, site, files);
   read.delete(key);
@@ -55,9 +93,18 @@ export async function loadReference(reference: Reference, { site }: Pick<Job, 's
   return geometry && { reference, geometry, search: createReferenceSearch(geometry, reference.hiddenLayers) };
 }
 
-async function readFrom({ file, format, unitMm, plane }: Reference, site: Site | undefined, files: PictureStore): Promise<ReferenceGeometry | undefined> {
+async function readFrom(
+  { file, format, unitMm, plane }: Reference,
+  site: Site | undefined,
+  files: PictureStore,
+): Promise<ReferenceGeometry | undefined> {
   const bytes = await files.get(file).catch(() => undefined);
   if (!bytes) return undefined;
-  const outcome = await fileWorker.call('readReference', { bytes, format, unitMm, ...(plane === SITE ? { site, placing: 'free' as const } : { placing: 'as-drawn' as const }) });
+  const outcome = await fileWorker.call('readReference', {
+    bytes,
+    format,
+    unitMm,
+    ...(plane === SITE ? { site, placing: 'free' as const } : { placing: 'as-drawn' as const }),
+  });
   return outcome.kind === 'done' ? outcome.value : undefined;
 }

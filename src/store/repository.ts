@@ -7,7 +7,14 @@ import { storage } from './this-device';
 
 /** What the jobs list shows of a job without opening it. `fit` is `no-pictures`, `no-scale`, `unreadable` (the card is damaged, the job perhaps not), or the plus-minus as text. */
 const Card = z.object({
-  id: z.string(), name: z.string(), changed: z.string(), thumbnail: z.string().optional(), pictures: z.number(), outlines: z.number(), fit: z.string(), checked: z.boolean(),
+  id: z.string(),
+  name: z.string(),
+  changed: z.string(),
+  thumbnail: z.string().optional(),
+  pictures: z.number(),
+  outlines: z.number(),
+  fit: z.string(),
+  checked: z.boolean(),
 });
 export type JobCard = Readonly<Omit<z.infer<typeof Card>, 'thumbnail'>> & { readonly thumbnail: string | undefined };
 
@@ -25,7 +32,8 @@ export interface Opened {
 }
 
 /** What a stored text says, where it is what it should be. */
-const readAs = <T,>(schema: z.ZodType<T>, text: string | null | undefined): T | undefined => schema.safeParse(parsed(text)).data;
+const readAs = <T>(schema: z.ZodType<T>, text: string | null | undefined): T | undefined =>
+  schema.safeParse(parsed(text)).data;
 
 /** Of an entry what is asked for here; what it does to a job shows when it is done. */
 const Entry = z.object({ patches: z.array(z.unknown()), inverse: z.array(z.unknown()) }).loose();
@@ -34,7 +42,11 @@ const Entry = z.object({ patches: z.array(z.unknown()), inverse: z.array(z.unkno
  * The job that a snapshot and its journal lead to. What was written by an older version is replayed as it was written and brought up then, and its history starts anew: its steps speak of a shape that is gone. Where entries do not fit,
  * the snapshot stands, and its history starts anew. Undefined where the snapshot itself makes no job.
  */
-function openJournal(document: unknown, head: Head, entries: readonly HistoryEntry[]): Omit<Opened, 'draft'> | undefined {
+function openJournal(
+  document: unknown,
+  head: Head,
+  entries: readonly HistoryEntry[],
+): Omit<Opened, 'draft'> | undefined {
   const snapshot = readJob(document);
   if (!snapshot.ok) return undefined;
   const isOlder = (document as { version: number }).version < JOB_VERSION;
@@ -44,7 +56,9 @@ function openJournal(document: unknown, head: Head, entries: readonly HistoryEnt
     const job = replayed(begin, entries, head.snapshotAt, cursor);
     if (!job) continue;
     const isShortened = entries.length < head.count;
-    return isOlder ? { history: startHistory(job), snapshotAt: Infinity, isShortened } : { history: { job, entries, cursor }, snapshotAt: head.snapshotAt, isShortened };
+    return isOlder
+      ? { history: startHistory(job), snapshotAt: Infinity, isShortened }
+      : { history: { job, entries, cursor }, snapshotAt: head.snapshotAt, isShortened };
   }
   return { history: startHistory(snapshot.value), snapshotAt: 0, isShortened: true };
 }
@@ -86,7 +100,15 @@ export class JobRepository {
     const names = (await this.storage.getAllKeys()).filter((key) => /^job\/[^/]+\/card$/.test(key));
     const found = names.length > 0 ? await this.storage.getMany(names) : {};
     const cards = names.map((key): JobCard => {
-      const { thumbnail, ...card } = readAs(Card, found[key]) ?? { id: key.split('/')[1]!, name: 'Unnamed job', changed: '', pictures: 0, outlines: 0, fit: 'unreadable', checked: false };
+      const { thumbnail, ...card } = readAs(Card, found[key]) ?? {
+        id: key.split('/')[1]!,
+        name: 'Unnamed job',
+        changed: '',
+        pictures: 0,
+        outlines: 0,
+        fit: 'unreadable',
+        checked: false,
+      };
       return { ...card, thumbnail };
     });
     return cards.sort((a, b) => b.changed.localeCompare(a.changed));
@@ -95,7 +117,11 @@ export class JobRepository {
   /** Whether it was stored: not where a job of this id is here already. */
   async create(job: Job, card: JobCard): Promise<boolean> {
     const head: Head = { cursor: 0, count: 0, snapshotAt: 0 };
-    const set = { [keys.snapshot(job.id)]: JSON.stringify(job), [keys.head(job.id)]: JSON.stringify(head), [keys.card(job.id)]: JSON.stringify(card) };
+    const set = {
+      [keys.snapshot(job.id)]: JSON.stringify(job),
+      [keys.head(job.id)]: JSON.stringify(head),
+      [keys.card(job.id)]: JSON.stringify(card),
+    };
     const done = await this.storage.commit({ onlyIf: { [keys.head(job.id)]: null }, set });
     if (done) await this.pictures.settle(filesIn(Object.values(set)));
     return done;
@@ -124,7 +150,7 @@ export class JobRepository {
     const read = names.map((name) => readAs(Entry, texts[name]) as HistoryEntry | undefined);
     const lost = read.indexOf(undefined);
     const opened = openJournal(document, head, (lost < 0 ? read : read.slice(0, lost)) as HistoryEntry[]);
-    return opened && { ...opened, draft: opened.isShortened ? null : base[keys.draft(id)] ?? null };
+    return opened && { ...opened, draft: opened.isShortened ? null : (base[keys.draft(id)] ?? null) };
   }
 
   /** Writes a change; returns where the snapshot now stands, undefined where the job is not ours to write. Throws what the storage throws. */
@@ -167,6 +193,7 @@ export class JobRepository {
 }
 
 /** Hashes of pictures and files that stored texts of jobs and histories mention. */
-const filesIn = (texts: readonly string[]) => texts.flatMap((text) => [...text.matchAll(/"(?:picture|file)":"([0-9a-f]{64})"/g)].map((match) => match[1]!));
+const filesIn = (texts: readonly string[]) =>
+  texts.flatMap((text) => [...text.matchAll(/"(?:picture|file)":"([0-9a-f]{64})"/g)].map((match) => match[1]!));
 
 export const repository = new JobRepository(storage);

@@ -27,10 +27,18 @@ export async function askService<T>(place: string, schema: z.ZodType<T>, options
   }
 }
 
-async function askOnce<T>(place: string, schema: z.ZodType<T>, { method = 'GET', body, signal, patience = PATIENCE_MS }: AskOptions): Promise<Result<T>> {
+async function askOnce<T>(
+  place: string,
+  schema: z.ZodType<T>,
+  { method = 'GET', body, signal, patience = PATIENCE_MS }: AskOptions,
+): Promise<Result<T>> {
   const slow = AbortSignal.timeout(patience);
   try {
-    const response = await fetch(place, { method, signal: signal ? AbortSignal.any([slow, signal]) : slow, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }) });
+    const response = await fetch(place, {
+      method,
+      signal: signal ? AbortSignal.any([slow, signal]) : slow,
+      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+    });
     if (response.status >= 500) return refused('service-away');
     const json: unknown = await response.json();
     if (!response.ok) return refused(codeIn(json) ?? 'service-nonsense');
@@ -54,7 +62,9 @@ export async function fetchPicture(place: string, name: string, signal?: AbortSi
     const response = await fetch(place, signal ? { signal } : {});
     if (!response.ok) return refused(response.status >= 500 ? 'service-away' : 'service-nonsense');
     const bytes = await response.blob();
-    return bytes.type.startsWith('image/') ? done(new File([bytes], name, { type: bytes.type })) : refused('service-nonsense');
+    return bytes.type.startsWith('image/')
+      ? done(new File([bytes], name, { type: bytes.type }))
+      : refused('service-nonsense');
   } catch {
     return refused(signal?.aborted ? 'cancelled' : 'service-away');
   }

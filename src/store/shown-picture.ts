@@ -13,11 +13,13 @@ export interface ShownPicture {
 
 /** Steps that are switched on, without what only the job needs to know. */
 export function activeSteps(cleaning: readonly CleaningStep[] | undefined): Cleaning[] {
-  return (cleaning ?? []).filter(({ on }) => on).flatMap((step): Cleaning[] => {
-    if (step.kind === 'even') return [{ kind: 'even' }];
-    if (step.kind === 'specks') return [{ kind: 'specks', size: step.size }];
-    return step.strokes.length > 0 ? [{ kind: step.kind, strokes: step.strokes }] : [];
-  });
+  return (cleaning ?? [])
+    .filter(({ on }) => on)
+    .flatMap((step): Cleaning[] => {
+      if (step.kind === 'even') return [{ kind: 'even' }];
+      if (step.kind === 'specks') return [{ kind: 'specks', size: step.size }];
+      return step.strokes.length > 0 ? [{ kind: step.kind, strokes: step.strokes }] : [];
+    });
 }
 
 export function shownPicture({ cleaning }: Pick<View, 'cleaning'>, sheet: Sheet): ShownPicture {
@@ -27,11 +29,13 @@ export function shownPicture({ cleaning }: Pick<View, 'cleaning'>, sheet: Sheet)
 
 /** FNV-1a, twice with different seeds: names of a few cleanings on one device, nothing that anybody attacks. */
 function shortHash(text: string): string {
-  return [0x811c9dc5, 0x9747b28c].map((seed) => {
-    let hash = seed;
-    for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
-    return (hash >>> 0).toString(16);
-  }).join('');
+  return [0x811c9dc5, 0x9747b28c]
+    .map((seed) => {
+      let hash = seed;
+      for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+      return (hash >>> 0).toString(16);
+    })
+    .join('');
 }
 
 /** Somebody who waits for a picture: hears how far it is, and may stop waiting. */
@@ -41,7 +45,10 @@ interface Waiting {
 }
 
 /** What is being made: one cleaning for all who wait for it. */
-const making = new Map<string, { readonly there: Promise<boolean>; readonly waiting: Set<Waiting>; readonly stop: AbortController }>();
+const making = new Map<
+  string,
+  { readonly there: Promise<boolean>; readonly waiting: Set<Waiting>; readonly stop: AbortController }
+>();
 
 /** Makes sure that the picture worker holds a picture as it is shown; false when it cannot be had. When nobody waits for it any more, its cleaning stops. */
 export function openShown(picture: ShownPicture, repository: JobRepository, waits: Waiting = {}): Promise<boolean> {
@@ -60,12 +67,23 @@ export function openShown(picture: ShownPicture, repository: JobRepository, wait
 function startMaking(picture: ShownPicture, repository: JobRepository) {
   const [waiting, stop] = [new Set<Waiting>(), new AbortController()];
   const tell = (done: number) => waiting.forEach(({ onProgress }) => onProgress?.(done));
-  const started = { waiting, stop, there: make(picture, repository, tell, stop.signal).finally(() => making.get(picture.key) === started && making.delete(picture.key)) };
+  const started = {
+    waiting,
+    stop,
+    there: make(picture, repository, tell, stop.signal).finally(
+      () => making.get(picture.key) === started && making.delete(picture.key),
+    ),
+  };
   making.set(picture.key, started);
   return started;
 }
 
-async function make({ key, source, steps }: ShownPicture, repository: JobRepository, onProgress: (done: number) => void, signal: AbortSignal): Promise<boolean> {
+async function make(
+  { key, source, steps }: ShownPicture,
+  repository: JobRepository,
+  onProgress: (done: number) => void,
+  signal: AbortSignal,
+): Promise<boolean> {
   const held = await pictureWorker.call('hasPicture', { hash: key });
   if (held.kind === 'done' && held.value) return true;
   if (!(await openPicture(source, repository))) return false;

@@ -17,7 +17,10 @@ export interface KeyValueStorage {
 
 /** Why the device would not store something. */
 export class StorageProblem extends Error {
-  constructor(readonly kind: 'full' | 'failed', cause: unknown) {
+  constructor(
+    readonly kind: 'full' | 'failed',
+    cause: unknown,
+  ) {
     super(`storage ${kind}`, { cause });
   }
 }
@@ -42,7 +45,8 @@ export function isJobKey(key: string, job: string): boolean {
   return key.startsWith(`job/${job}/`);
 }
 
-export const isStorageFull = (problem: unknown): boolean => problem instanceof StorageProblem && problem.kind === 'full';
+export const isStorageFull = (problem: unknown): boolean =>
+  problem instanceof StorageProblem && problem.kind === 'full';
 
 /** What a stored text says; undefined where it says nothing, or is no JSON any more. */
 export function parsed(text: string | null | undefined): unknown {

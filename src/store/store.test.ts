@@ -11,7 +11,10 @@ jest.mock('@/workers', () => ({ pictureWorker: {}, fileWorker: {} }));
 
 const job = testJob();
 
-async function opened(of: { repository: JobRepository; storage: KeyValueStorage }): Promise<{ store: JobStore; close: () => Promise<void> }> {
+async function opened(of: {
+  repository: JobRepository;
+  storage: KeyValueStorage;
+}): Promise<{ store: JobStore; close: () => Promise<void> }> {
   const desk = await openJob('j', { ...of, surroundings: testWindows().newWindow() });
   if (!desk) throw new Error('missing');
   return { store: desk.jobs, close: desk.close };
@@ -67,12 +70,32 @@ describe('a job on the device', () => {
   it('takes its pictures along only when nothing else needs them', async () => {
     const { repository, device } = testDevice();
     const used = 'a'.repeat(64);
-    const picture = { ...job, sheets: [{ id: 's', name: 's', picture: used, mediaType: 'image/png', bytes: 1, width: 9, height: 9, kind: 'scan' as const, taken: {} }] };
+    const picture = {
+      ...job,
+      sheets: [
+        {
+          id: 's',
+          name: 's',
+          picture: used,
+          mediaType: 'image/png',
+          bytes: 1,
+          width: 9,
+          height: 9,
+          kind: 'scan' as const,
+          taken: {},
+        },
+      ],
+    };
     await repository.create(picture, testCard(picture));
     await repository.create({ ...picture, id: 'k' }, testCard(picture));
-    [`picture/${used}`, `picture/${used}/0`, `picture/${'b'.repeat(64)}/0`].forEach((key) => device.values.set(key, '{}'));
+    [`picture/${used}`, `picture/${used}/0`, `picture/${'b'.repeat(64)}/0`].forEach((key) =>
+      device.values.set(key, '{}'),
+    );
     await repository.remove('j');
-    expect([...device.values.keys()].filter((key) => key.startsWith('picture/'))).toEqual([`picture/${used}`, `picture/${used}/0`]);
+    expect([...device.values.keys()].filter((key) => key.startsWith('picture/'))).toEqual([
+      `picture/${used}`,
+      `picture/${used}/0`,
+    ]);
     await repository.remove('k');
     expect([...device.values.keys()]).toEqual([]);
   });
@@ -80,12 +103,20 @@ describe('a job on the device', () => {
 
 it('keeps somebody’s own things, shows them by name, and leaves alone what it cannot read', async () => {
   const { shelf, device } = testDevice();
-  const block = { id: '1', name: 'setting block', shape: { kind: 'rectangle' as const, width: 120, height: 40 }, tolerance: 0.05 };
+  const block = {
+    id: '1',
+    name: 'setting block',
+    shape: { kind: 'rectangle' as const, width: 120, height: 40 },
+    tolerance: 0.05,
+  };
   await shelf.keep(block);
   await shelf.keep({ ...block, id: '2', name: 'bung', shape: { kind: 'circle', diameter: 50 } });
   device.values.set('shelf/3', '{"id":');
   device.values.set('shelf/4', JSON.stringify({ ...block, tolerance: -1 }));
-  expect((await shelf.list()).map(({ name, standing }) => [name, standing])).toEqual([['bung', 'own'], ['setting block', 'own']]);
+  expect((await shelf.list()).map(({ name, standing }) => [name, standing])).toEqual([
+    ['bung', 'own'],
+    ['setting block', 'own'],
+  ]);
   await shelf.remove('2');
   expect(await shelf.list()).toMatchObject([block]);
   expect(device.values.has('shelf/3')).toBe(true);

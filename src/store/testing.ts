@@ -44,10 +44,19 @@ export function testWindows(later: <T>(does: () => T) => Promise<T> = async (doe
         wait: (ms) => new Promise((resolve) => (setTimeout(resolve, ms) as unknown as { unref(): void }).unref()),
         openChannel(name) {
           const channel = {
-            name, asleep: false, onmessage: null as Channel['onmessage'],
+            name,
+            asleep: false,
+            onmessage: null as Channel['onmessage'],
             postMessage(data: unknown) {
               if (channel.asleep) return;
-              for (const other of open) if (other !== channel && other.name === name) void later(() => other.asleep || !open.has(other) || other.onmessage?.({ data: structuredClone(data) } as MessageEvent));
+              for (const other of open)
+                if (other !== channel && other.name === name)
+                  void later(
+                    () =>
+                      other.asleep ||
+                      !open.has(other) ||
+                      other.onmessage?.({ data: structuredClone(data) } as MessageEvent),
+                  );
             },
             close: () => void open.delete(channel),
           };

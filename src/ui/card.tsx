@@ -18,7 +18,21 @@ const BROAD = { gridColumn: '1 / -1', maxWidth: 640 } as ViewStyle;
 export function Card({ children, chosen = false, broad = false, testID, style, innerRef }: CardProps) {
   const palette = usePalette();
   return (
-    <View ref={innerRef} testID={testID} style={[{ backgroundColor: palette.paper, borderRadius: 8, borderWidth: 1, borderColor: chosen ? palette.hedge : palette.rule, padding: 10, gap: 6 }, broad && BROAD, style]}>
+    <View
+      ref={innerRef}
+      testID={testID}
+      style={[
+        {
+          backgroundColor: palette.paper,
+          borderRadius: 8,
+          borderWidth: 1,
+          borderColor: chosen ? palette.hedge : palette.rule,
+          padding: 10,
+          gap: 6,
+        },
+        broad && BROAD,
+        style,
+      ]}>
       {children}
     </View>
   );

@@ -17,17 +17,38 @@ interface LedgeButtonProps {
 const saidAloud = (label: string, name?: string) => (name === undefined ? label : `${label}: ${name}`);
 
 /** A large target on the ledge: an icon with its word under it. */
-export function LedgeButton({ icon, label, onPress, chosen = false, disabled = false, name, testID }: LedgeButtonProps) {
+export function LedgeButton({
+  icon,
+  label,
+  onPress,
+  chosen = false,
+  disabled = false,
+  name,
+  testID,
+}: LedgeButtonProps) {
   const palette = usePalette();
   const color = disabled ? palette.quiet : chosen ? palette.hedge : palette.ink;
   return (
     <Pressable
-      testID={testID} accessibilityRole="button" accessibilityLabel={saidAloud(label, name)} aria-pressed={chosen} disabled={disabled} onPress={onPress}
+      testID={testID}
+      accessibilityRole="button"
+      accessibilityLabel={saidAloud(label, name)}
+      aria-pressed={chosen}
+      disabled={disabled}
+      onPress={onPress}
       style={{
-        minWidth: 58, height: 56, paddingHorizontal: 6, borderRadius: 8, alignItems: 'center', justifyContent: 'center', gap: 2, opacity: disabled ? 0.55 : 1,
-        backgroundColor: chosen ? palette.leaf : 'transparent', borderWidth: 1, borderColor: chosen ? palette.hedge : 'transparent',
-      }}
-    >
+        minWidth: 58,
+        height: 56,
+        paddingHorizontal: 6,
+        borderRadius: 8,
+        alignItems: 'center',
+        justifyContent: 'center',
+        gap: 2,
+        opacity: disabled ? 0.55 : 1,
+        backgroundColor: chosen ? palette.leaf : 'transparent',
+        borderWidth: 1,
+        borderColor: chosen ? palette.hedge : 'transparent',
+      }}>
       <Icon name={icon} color={color} />
       <Text style={{ fontFamily: FONT.text, fontSize: 12, lineHeight: 15, color }}>{label}</Text>
     </Pressable>
@@ -35,11 +56,30 @@ export function LedgeButton({ icon, label, onPress, chosen = false, disabled = f
 }
 
 /** A round target without a word under it; the word is read out. */
-export function RoundButton({ icon, name, onPress, disabled = false, testID, size = 44 }: Omit<LedgeButtonProps, 'label' | 'chosen'> & { name: string; size?: number }) {
+export function RoundButton({
+  icon,
+  name,
+  onPress,
+  disabled = false,
+  testID,
+  size = 44,
+}: Omit<LedgeButtonProps, 'label' | 'chosen'> & { name: string; size?: number }) {
   const palette = usePalette();
   return (
-    <Pressable testID={testID} accessibilityRole="button" accessibilityLabel={name} disabled={disabled} onPress={onPress}
-      style={{ width: size, height: size, borderRadius: size / 2, alignItems: 'center', justifyContent: 'center', opacity: disabled ? 0.35 : 1 }}>
+    <Pressable
+      testID={testID}
+      accessibilityRole="button"
+      accessibilityLabel={name}
+      disabled={disabled}
+      onPress={onPress}
+      style={{
+        width: size,
+        height: size,
+        borderRadius: size / 2,
+        alignItems: 'center',
+        justifyContent: 'center',
+        opacity: disabled ? 0.35 : 1,
+      }}>
       <Icon name={icon} color={palette.ink} />
     </Pressable>
   );
@@ -58,11 +98,29 @@ interface ChoiceProps<T extends string> {
 export function Choice<T extends string>({ value, options, onChange, name, named = false }: ChoiceProps<T>) {
   const palette = usePalette();
   return (
-    <div role="radiogroup" aria-label={name} style={{ display: 'flex', flexWrap: 'wrap', gap: 4, alignItems: 'center' }}>
-      {named ? <Text style={{ fontFamily: FONT.text, fontSize: 14, color: palette.quiet, minWidth: 64 }}>{name}</Text> : null}
+    <div
+      role="radiogroup"
+      aria-label={name}
+      style={{ display: 'flex', flexWrap: 'wrap', gap: 4, alignItems: 'center' }}>
+      {named ? (
+        <Text style={{ fontFamily: FONT.text, fontSize: 14, color: palette.quiet, minWidth: 64 }}>{name}</Text>
+      ) : null}
       {options.map(([option, label]) => (
-        <Pressable key={option} accessibilityRole="radio" aria-checked={value === option} accessibilityLabel={label} onPress={() => onChange(option)}
-          style={{ height: 40, paddingHorizontal: 12, borderRadius: 20, justifyContent: 'center', borderWidth: 1, borderColor: value === option ? palette.hedge : palette.rule, backgroundColor: value === option ? palette.leaf : palette.paper }}>
+        <Pressable
+          key={option}
+          accessibilityRole="radio"
+          aria-checked={value === option}
+          accessibilityLabel={label}
+          onPress={() => onChange(option)}
+          style={{
+            height: 40,
+            paddingHorizontal: 12,
+            borderRadius: 20,
+            justifyContent: 'center',
+            borderWidth: 1,
+            borderColor: value === option ? palette.hedge : palette.rule,
+            backgroundColor: value === option ? palette.leaf : palette.paper,
+          }}>
           <Text style={{ fontFamily: FONT.text, fontSize: 14, color: palette.ink }}>{label}</Text>
         </Pressable>
       ))}

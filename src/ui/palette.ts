@@ -20,12 +20,36 @@ export interface Palette {
 }
 
 const LIGHT: Palette = {
-  bench: '#EFEBE0', paper: '#FBF9F3', ink: '#20261F', quiet: '#566053', rule: '#D8D3C4', hedge: '#2F5D46', onHedge: '#FBF9F3',
-  leaf: '#DCE8D8', berry: '#B3243B', straw: '#8A5C06', tide: '#1B6B75', plum: '#69408F', halo: '#FFFFFF', dark: false,
+  bench: '#EFEBE0',
+  paper: '#FBF9F3',
+  ink: '#20261F',
+  quiet: '#566053',
+  rule: '#D8D3C4',
+  hedge: '#2F5D46',
+  onHedge: '#FBF9F3',
+  leaf: '#DCE8D8',
+  berry: '#B3243B',
+  straw: '#8A5C06',
+  tide: '#1B6B75',
+  plum: '#69408F',
+  halo: '#FFFFFF',
+  dark: false,
 };
 const DARK: Palette = {
-  bench: '#12160F', paper: '#1B211A', ink: '#E4EADF', quiet: '#9BA797', rule: '#38413A', hedge: '#8FC1A2', onHedge: '#12160F',
-  leaf: '#2A3A2E', berry: '#FF6B7D', straw: '#F0BC5A', tide: '#63C2CC', plum: '#C29BE3', halo: '#0B0E0A', dark: true,
+  bench: '#12160F',
+  paper: '#1B211A',
+  ink: '#E4EADF',
+  quiet: '#9BA797',
+  rule: '#38413A',
+  hedge: '#8FC1A2',
+  onHedge: '#12160F',
+  leaf: '#2A3A2E',
+  berry: '#FF6B7D',
+  straw: '#F0BC5A',
+  tide: '#63C2CC',
+  plum: '#C29BE3',
+  halo: '#0B0E0A',
+  dark: true,
 };
 
 export function usePalette(): Palette {
@@ -36,4 +60,8 @@ export function paletteFor(dark: boolean): Palette {
   return dark ? DARK : LIGHT;
 }
 
-export const FONT = { text: 'Atkinson Hyperlegible Next', figures: 'Atkinson Hyperlegible Mono', title: 'Bricolage Grotesque' } as const;
+export const FONT = {
+  text: 'Atkinson Hyperlegible Next',
+  figures: 'Atkinson Hyperlegible Mono',
+  title: 'Bricolage Grotesque',
+} as const;

@@ -21,7 +21,13 @@ export function WorkSlip({ isWorking, isStopped, stop, again, doing, testID }: W
     <View role="status" testID={testID} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       {isWorking ? <ActivityIndicator size={18} accessibilityLabel={doing} /> : null}
       <Words style={{ flex: 1 }}>{isWorking ? `${doing} …` : `${doing} was stopped before it was through.`}</Words>
-      <Button mode="outlined" compact onPress={isWorking ? stop : again} testID={`${testID}-${isWorking ? 'stop' : 'again'}`}>{isWorking ? 'Stop' : 'Begin again'}</Button>
+      <Button
+        mode="outlined"
+        compact
+        onPress={isWorking ? stop : again}
+        testID={`${testID}-${isWorking ? 'stop' : 'again'}`}>
+        {isWorking ? 'Stop' : 'Begin again'}
+      </Button>
     </View>
   );
 }

@@ -21,16 +21,41 @@ interface WrittenFieldProps<T> {
 }
 
 /** A field for a written size or angle. What cannot be read stays as it was typed, with a sentence that says what is wrong. */
-export function WrittenField<T>({ label, value, onChange, parse, echo, onSubmit, width, testID, inputRef, autoFocus }: WrittenFieldProps<T>) {
+export function WrittenField<T>({
+  label,
+  value,
+  onChange,
+  parse,
+  echo,
+  onSubmit,
+  width,
+  testID,
+  inputRef,
+  autoFocus,
+}: WrittenFieldProps<T>) {
   const palette = usePalette();
   const [asked, setAsked] = useState(false);
   const read = value.trim() === '' && !asked ? undefined : parse(value);
-  const problem = read && !read.ok && (asked || read.code !== 'written-length-ends-early') ? sentenceFor(read.code, read.detail) : undefined;
+  const problem =
+    read && !read.ok && (asked || read.code !== 'written-length-ends-early')
+      ? sentenceFor(read.code, read.detail)
+      : undefined;
   return (
     <View style={width ? { width } : { flex: 1, minWidth: 120 }}>
       <TextInput
-        ref={inputRef as never} testID={testID} mode="outlined" dense label={label} accessibilityLabel={label} value={value} autoFocus={autoFocus ?? false} error={Boolean(problem)}
-        contentStyle={{ fontFamily: FONT.figures, fontSize: 16 }} style={{ backgroundColor: palette.paper, height: 46 }} autoCapitalize="none" autoCorrect={false}
+        ref={inputRef as never}
+        testID={testID}
+        mode="outlined"
+        dense
+        label={label}
+        accessibilityLabel={label}
+        value={value}
+        autoFocus={autoFocus ?? false}
+        error={Boolean(problem)}
+        contentStyle={{ fontFamily: FONT.figures, fontSize: 16 }}
+        style={{ backgroundColor: palette.paper, height: 46 }}
+        autoCapitalize="none"
+        autoCorrect={false}
         onChangeText={(text) => {
           setAsked(false);
           onChange(text);
@@ -42,8 +67,15 @@ export function WrittenField<T>({ label, value, onChange, parse, echo, onSubmit,
         }}
         submitBehavior="submit"
       />
-      {problem ? <Words style={{ color: palette.berry, fontSize: 13, lineHeight: 17 }} testID={testID && `${testID}-problem`}>{problem}</Words>
-        : read?.ok && echo ? <Words quiet style={{ fontSize: 13, lineHeight: 17 }} testID={testID && `${testID}-echo`}>{echo(read.value)}</Words> : null}
+      {problem ? (
+        <Words style={{ color: palette.berry, fontSize: 13, lineHeight: 17 }} testID={testID && `${testID}-problem`}>
+          {problem}
+        </Words>
+      ) : read?.ok && echo ? (
+        <Words quiet style={{ fontSize: 13, lineHeight: 17 }} testID={testID && `${testID}-echo`}>
+          {echo(read.value)}
+        </Words>
+      ) : null}
     </View>
   );
 }

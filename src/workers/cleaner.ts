@@ -1,4 +1,13 @@
-import { cleanStrip, colourPictureFrom, marginOf, paperOf, strokeBounds, type Cleaning, type PaperField, type Strip } from '../core/raster';
+import {
+  cleanStrip,
+  colourPictureFrom,
+  marginOf,
+  paperOf,
+  strokeBounds,
+  type Cleaning,
+  type PaperField,
+  type Strip,
+} from '../core/raster';
 import { OperationRefused, type CallContext } from './protocol';
 
 /** Rows that are cleaned at a time. */
@@ -9,8 +18,15 @@ const SMALL_SIDE = 1200;
 /** Paper and ink of a picture. */
 export async function paperOfBitmap(bitmap: ImageBitmap): Promise<PaperField> {
   const scale = Math.max(1, Math.max(bitmap.width, bitmap.height) / SMALL_SIDE);
-  const small = await createImageBitmap(bitmap, { resizeWidth: Math.max(1, Math.round(bitmap.width / scale)), resizeHeight: Math.max(1, Math.round(bitmap.height / scale)), resizeQuality: 'high' });
-  const context = new OffscreenCanvas(small.width, small.height).getContext('2d', { willReadFrequently: true, alpha: false })!;
+  const small = await createImageBitmap(bitmap, {
+    resizeWidth: Math.max(1, Math.round(bitmap.width / scale)),
+    resizeHeight: Math.max(1, Math.round(bitmap.height / scale)),
+    resizeQuality: 'high',
+  });
+  const context = new OffscreenCanvas(small.width, small.height).getContext('2d', {
+    willReadFrequently: true,
+    alpha: false,
+  })!;
   context.drawImage(small, 0, 0);
   const { data } = context.getImageData(0, 0, small.width, small.height);
   const field = paperOf(colourPictureFrom(small.width, small.height, data), bitmap.width / small.width);
@@ -25,7 +41,12 @@ async function breathe(context: CallContext): Promise<void> {
 }
 
 /** Goes over a picture strip by strip; each comes with the margin that its steps need. */
-async function forEachStrip(bitmap: ImageBitmap, margin: number, context: CallContext, visit: (strip: Strip, from: number, to: number) => void): Promise<void> {
+async function forEachStrip(
+  bitmap: ImageBitmap,
+  margin: number,
+  context: CallContext,
+  visit: (strip: Strip, from: number, to: number) => void,
+): Promise<void> {
   const { width, height } = bitmap;
   const canvas = new OffscreenCanvas(width, Math.min(height, STRIP + 2 * margin));
   const drawing = canvas.getContext('2d', { willReadFrequently: true, alpha: false })!;
@@ -40,28 +61,50 @@ async function forEachStrip(bitmap: ImageBitmap, margin: number, context: CallCo
 }
 
 /** The picture with all steps done to it. */
-export async function cleanBitmap(bitmap: ImageBitmap, steps: readonly Cleaning[], context: CallContext): Promise<ImageBitmap> {
+export async function cleanBitmap(
+  bitmap: ImageBitmap,
+  steps: readonly Cleaning[],
+  context: CallContext,
+): Promise<ImageBitmap> {
   const paper = await paperOfBitmap(bitmap);
   const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
   const drawing = canvas.getContext('2d', { alpha: false })!;
   await forEachStrip(bitmap, marginOf(steps), context, (strip, from, to) => {
     cleanStrip(strip, steps, paper, from, to);
     const first = 4 * strip.width * (from - strip.top);
-    drawing.putImageData(new ImageData(strip.data.slice(first, first + 4 * strip.width * (to - from)), strip.width, to - from), 0, from);
+    drawing.putImageData(
+      new ImageData(strip.data.slice(first, first + 4 * strip.width * (to - from)), strip.width, to - from),
+      0,
+      from,
+    );
   });
   return canvas.transferToImageBitmap();
 }
 
 /** How many specks the last of the steps would take. */
-export async function countSpecks(bitmap: ImageBitmap, steps: readonly Cleaning[], context: CallContext): Promise<number> {
+export async function countSpecks(
+  bitmap: ImageBitmap,
+  steps: readonly Cleaning[],
+  context: CallContext,
+): Promise<number> {
   const paper = await paperOfBitmap(bitmap);
   let count = 0;
-  await forEachStrip(bitmap, marginOf(steps), context, (strip, from, to) => void (count += cleanStrip(strip, steps, paper, from, to).at(-1) ?? 0));
+  await forEachStrip(
+    bitmap,
+    marginOf(steps),
+    context,
+    (strip, from, to) => void (count += cleanStrip(strip, steps, paper, from, to).at(-1) ?? 0),
+  );
   return count;
 }
 
 /** A cleaned picture with further strokes on it: only where they go is anything touched. `source` is the picture before any step. */
-export async function paintBitmap(cleaned: ImageBitmap, source: ImageBitmap, before: readonly Cleaning[], strokes: Extract<Cleaning, { kind: 'rub' | 'fill' }>): Promise<ImageBitmap> {
+export async function paintBitmap(
+  cleaned: ImageBitmap,
+  source: ImageBitmap,
+  before: readonly Cleaning[],
+  strokes: Extract<Cleaning, { kind: 'rub' | 'fill' }>,
+): Promise<ImageBitmap> {
   const paper = await paperOfBitmap(source);
   const canvas = new OffscreenCanvas(cleaned.width, cleaned.height);
   const drawing = canvas.getContext('2d', { willReadFrequently: true, alpha: false })!;
@@ -72,7 +115,12 @@ export async function paintBitmap(cleaned: ImageBitmap, source: ImageBitmap, bef
     const [top, bottom] = [Math.max(0, Math.floor(min[1])), Math.min(cleaned.height, Math.ceil(max[1]) + 1)];
     if (bottom <= top) continue;
     const rows = drawing.getImageData(0, top, cleaned.width, bottom - top);
-    paintRows({ width: cleaned.width, height: bottom - top, top, data: rows.data }, { ...strokes, strokes: [stroke] }, paper, isEven);
+    paintRows(
+      { width: cleaned.width, height: bottom - top, top, data: rows.data },
+      { ...strokes, strokes: [stroke] },
+      paper,
+      isEven,
+    );
     drawing.putImageData(rows, 0, top);
   }
   return canvas.transferToImageBitmap();

@@ -8,7 +8,12 @@ function handDriven(options?: { readonly hearsCancel?: boolean; readonly whenFre
   const heard: ToWorker[] = [];
   const workers: WorkerLike[] = [];
   const spawn = (): WorkerLike => {
-    const worker: WorkerLike = { postMessage: (message) => void heard.push(message), terminate: jest.fn(), onmessage: null, onerror: null };
+    const worker: WorkerLike = {
+      postMessage: (message) => void heard.push(message),
+      terminate: jest.fn(),
+      onmessage: null,
+      onerror: null,
+    };
     workers.push(worker);
     return worker;
   };
@@ -43,7 +48,10 @@ describe('a worker client', () => {
   it('ends a worker that cannot hear, when what it alone works on is cancelled', async () => {
     const { client, workers } = handDriven({ hearsCancel: false });
     const [stop, other] = [new AbortController(), new AbortController()];
-    const calls = [client.call('echo', 'a', { signal: stop.signal }), client.call('echo', 'b', { signal: other.signal })];
+    const calls = [
+      client.call('echo', 'a', { signal: stop.signal }),
+      client.call('echo', 'b', { signal: other.signal }),
+    ];
     stop.abort();
     expect(workers[0]!.terminate).not.toHaveBeenCalled();
     other.abort();
@@ -68,7 +76,9 @@ describe('a worker client', () => {
 
   it('sees at once that a worker died, by the lock that it held, also while it had nothing to do', async () => {
     const free = new Map<string, () => void>();
-    const { client, workers, answer } = handDriven({ whenFree: (lock) => new Promise((resolve) => free.set(lock, resolve)) });
+    const { client, workers, answer } = handDriven({
+      whenFree: (lock) => new Promise((resolve) => free.set(lock, resolve)),
+    });
     const first = client.call('echo', 'a');
     answer({ kind: 'alive', lock: 'one' });
     free.get('one')!();

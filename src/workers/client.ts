@@ -7,7 +7,11 @@ export interface CallOptions {
 }
 
 export interface WorkerClient<T extends OperationTypes> {
-  call<K extends keyof T & string>(operation: K, input: T[K]['input'], options?: CallOptions): Promise<Outcome<T[K]['output']>>;
+  call<K extends keyof T & string>(
+    operation: K,
+    input: T[K]['input'],
+    options?: CallOptions,
+  ): Promise<Outcome<T[K]['output']>>;
 }
 
 /** The few things a client needs of a worker, so that tests can hand in another. */
@@ -35,7 +39,11 @@ class Connection {
   private nextCall = 1;
   private readonly waiting = new Map<number, Waiting>();
 
-  constructor(private readonly spawn: () => WorkerLike, private readonly hearsCancel: boolean, private readonly whenFree: WhenFree) {}
+  constructor(
+    private readonly spawn: () => WorkerLike,
+    private readonly hearsCancel: boolean,
+    private readonly whenFree: WhenFree,
+  ) {}
 
   call(operation: string, input: unknown, options: CallOptions): Promise<Outcome<never>> {
     if (options.signal?.aborted) return Promise.resolve({ kind: 'cancelled' });
@@ -60,7 +68,8 @@ class Connection {
   private start(): WorkerLike {
     const started = this.spawn();
     const ended = () => started === this.worker && this.stop();
-    started.onmessage = (event) => (event.data.kind === 'alive' ? void this.whenFree(event.data.lock).then(ended) : this.hear(event.data));
+    started.onmessage = (event) =>
+      event.data.kind === 'alive' ? void this.whenFree(event.data.lock).then(ended) : this.hear(event.data);
     started.onerror = ended;
     return started;
   }
@@ -97,20 +106,27 @@ class Connection {
   private stop(): void {
     this.worker?.terminate();
     this.worker = undefined;
-    for (const call of [...this.waiting.keys()]) this.take(call)?.resolve({ kind: 'failed', code: 'worker-died', detail: {} });
+    for (const call of [...this.waiting.keys()])
+      this.take(call)?.resolve({ kind: 'failed', code: 'worker-died', detail: {} });
   }
 }
 
 /** Comes about when nobody holds a lock any more; where there are no locks, never. */
 type WhenFree = (lock: string) => Promise<void>;
 
-const whenLockIsFree: WhenFree = (lock) => (typeof navigator !== 'undefined' && navigator.locks ? navigator.locks.request(lock, () => undefined) : new Promise<void>(() => undefined));
+const whenLockIsFree: WhenFree = (lock) =>
+  typeof navigator !== 'undefined' && navigator.locks
+    ? navigator.locks.request(lock, () => undefined)
+    : new Promise<void>(() => undefined);
 
 /**
  * A typed client. The worker starts with the first call. When it dies or falls silent, every call that waits fails with
  * `worker-died`, and the next call starts a new one. A worker that cannot hear of a cancelled call while it works is ended when nothing else waits for it.
  */
-export function createWorkerClient<T extends OperationTypes>(spawn: () => WorkerLike, { hearsCancel = true, whenFree = whenLockIsFree } = {}): WorkerClient<T> {
+export function createWorkerClient<T extends OperationTypes>(
+  spawn: () => WorkerLike,
+  { hearsCancel = true, whenFree = whenLockIsFree } = {},
+): WorkerClient<T> {
   const connection = new Connection(spawn, hearsCancel, whenFree);
   return { call: (operation, input, options = {}) => connection.call(operation, input, options) };
 }

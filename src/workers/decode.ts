@@ -6,7 +6,11 @@ import { OperationRefused } from './protocol';
 const JPEG_END = new Uint8Array([0xff, 0xd9]);
 
 /** A page of a picture file, upright. */
-export async function decode(bytes: ArrayBuffer, { mediaType, truncated }: PictureFile, page: number): Promise<ImageBitmap> {
+export async function decode(
+  bytes: ArrayBuffer,
+  { mediaType, truncated }: PictureFile,
+  page: number,
+): Promise<ImageBitmap> {
   if (mediaType === 'image/heic') return decodeHeic(new Uint8Array(bytes));
   if (mediaType === 'image/tiff') return decodeTiff(new Uint8Array(bytes), page);
   const parts = truncated && mediaType === 'image/jpeg' ? [bytes, JPEG_END] : [bytes];
@@ -45,7 +49,15 @@ export type CanvasTurn = [a: number, b: number, c: number, d: number, e: number,
 function upright(stored: ImageBitmap, orientation: number): ImageBitmap {
   const { width: w, height: h } = stored;
   const canvas = orientation > 4 ? new OffscreenCanvas(h, w) : new OffscreenCanvas(w, h);
-  const turns: Readonly<Record<number, CanvasTurn>> = { 2: [-1, 0, 0, 1, w, 0], 3: [-1, 0, 0, -1, w, h], 4: [1, 0, 0, -1, 0, h], 5: [0, 1, 1, 0, 0, 0], 6: [0, 1, -1, 0, h, 0], 7: [0, -1, -1, 0, h, w], 8: [0, -1, 1, 0, 0, w] };
+  const turns: Readonly<Record<number, CanvasTurn>> = {
+    2: [-1, 0, 0, 1, w, 0],
+    3: [-1, 0, 0, -1, w, h],
+    4: [1, 0, 0, -1, 0, h],
+    5: [0, 1, 1, 0, 0, 0],
+    6: [0, 1, -1, 0, h, 0],
+    7: [0, -1, -1, 0, h, w],
+    8: [0, -1, 1, 0, 0, w],
+  };
   const context = canvas.getContext('2d')!;
   context.setTransform(...(turns[orientation] ?? [1, 0, 0, 1, 0, 0]));
   context.drawImage(stored, 0, 0);

@@ -1,11 +1,22 @@
-import type { Drawing, FileSummary, FileUnit, OpeningLine, PartLine, ReferenceGeometry, ReferenceRequest } from '@/core/formats';
+import type {
+  Drawing,
+  FileSummary,
+  FileUnit,
+  OpeningLine,
+  PartLine,
+  ReferenceGeometry,
+  ReferenceRequest,
+} from '@/core/formats';
 import type { Job } from '@/core/job';
 
 export type DrawingFormat = 'dxf' | 'svg';
 
 export type FileOperations = {
   /** Writes a drawing and reads it back with a reader that shares nothing with the writer. */
-  readonly writeDrawing: { readonly input: { readonly drawing: Drawing; readonly format: DrawingFormat; readonly unit: FileUnit }; readonly output: WrittenDrawing };
+  readonly writeDrawing: {
+    readonly input: { readonly drawing: Drawing; readonly format: DrawingFormat; readonly unit: FileUnit };
+    readonly output: WrittenDrawing;
+  };
   /** Line work of existing drawings, packed. */
   readonly readReference: { readonly input: ReferenceRequest; readonly output: ReferenceGeometry };
   /** The list of parts as comma-separated values. */

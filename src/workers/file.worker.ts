@@ -1,4 +1,15 @@
-import { readBundle, readDxf, readReference, readSvg, summarize, writeBundle, writeDxf, writeOpeningsTable, writePartsTable, writeSvg } from '../core/formats';
+import {
+  readBundle,
+  readDxf,
+  readReference,
+  readSvg,
+  summarize,
+  writeBundle,
+  writeDxf,
+  writeOpeningsTable,
+  writePartsTable,
+  writeSvg,
+} from '../core/formats';
 import type { FileOperations } from './file-operations';
 import { OperationRefused, Transferred } from './protocol';
 import { serve } from './serve';
@@ -25,7 +36,9 @@ serve<FileOperations>({
   },
 
   async writeBundle({ job, pictures }) {
-    const buffer = exactBuffer(writeBundle({ job, pictures: new Map(pictures.map(({ hash, bytes }) => [hash, new Uint8Array(bytes)])) }));
+    const buffer = exactBuffer(
+      writeBundle({ job, pictures: new Map(pictures.map(({ hash, bytes }) => [hash, new Uint8Array(bytes)])) }),
+    );
     return new Transferred(buffer, [buffer]);
   },
 
@@ -33,6 +46,9 @@ serve<FileOperations>({
     const bundle = readBundle(new Uint8Array(bytes));
     if (!bundle.ok) throw new OperationRefused(bundle.code, bundle.detail);
     const pictures = [...bundle.value.pictures].map(([hash, picture]) => ({ hash, bytes: exactBuffer(picture) }));
-    return new Transferred({ job: bundle.value.job, pictures }, pictures.map(({ bytes: buffer }) => buffer));
+    return new Transferred(
+      { job: bundle.value.job, pictures },
+      pictures.map(({ bytes: buffer }) => buffer),
+    );
   },
 });

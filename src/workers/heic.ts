@@ -30,7 +30,10 @@ async function begin(): Promise<{ readonly module: HeifModule }> {
   // It may be ready before it is handed out.
   let onRuntimeInitialized = () => undefined as void;
   const ready = new Promise<void>((resolve) => (onRuntimeInitialized = resolve));
-  const module = scope.libheif!({ locateFile: (name) => FOLDER + name, onRuntimeInitialized: () => onRuntimeInitialized() });
+  const module = scope.libheif!({
+    locateFile: (name) => FOLDER + name,
+    onRuntimeInitialized: () => onRuntimeInitialized(),
+  });
   await ready;
   return { module };
 }

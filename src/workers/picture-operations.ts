@@ -6,7 +6,10 @@ import type { Cleaning, ColourPicture, Edge, FoundTurn, Rim, Sides } from '@/cor
 /** What the picture worker offers. Pictures are named by the SHA-256 of their bytes, and their page where that is not the first; it keeps the few that were used last. */
 export type PictureOperations = {
   /** Looks at a file, decodes a page of it upright, keeps that under the name of its file and page. */
-  readonly open: { readonly input: { readonly bytes: ArrayBuffer; readonly page?: number }; readonly output: OpenedPicture };
+  readonly open: {
+    readonly input: { readonly bytes: ArrayBuffer; readonly page?: number };
+    readonly output: OpenedPicture;
+  };
   readonly hasPicture: { readonly input: { readonly hash: string }; readonly output: boolean };
   /** A tile of a level, or undefined when the picture is not kept (any more): then it has to be opened again. */
   readonly tile: { readonly input: TileRequest; readonly output: ImageBitmap | undefined };
@@ -21,7 +24,10 @@ export type PictureOperations = {
   /** How a sheet lies; undefined when nothing on it is level. */
   readonly turn: { readonly input: { readonly hash: string }; readonly output: FoundTurn | undefined };
   /** Frames around the drawings on a sheet that is level along a direction (radians, clockwise); corners in sheet px. */
-  readonly drawings: { readonly input: { readonly hash: string; readonly direction?: number }; readonly output: readonly (readonly Vec[])[] };
+  readonly drawings: {
+    readonly input: { readonly hash: string; readonly direction?: number };
+    readonly output: readonly (readonly Vec[])[];
+  };
   /** The picture squared up, as a PNG; undefined as for a tile. */
   readonly straighten: { readonly input: StraightenRequest; readonly output: ArrayBuffer | undefined };
   /** What a view shows of a picture, small: a data URL. */
@@ -29,7 +35,10 @@ export type PictureOperations = {
   /** Makes a picture as its steps leave it, and keeps it under a name of its own; false when the picture is not kept. */
   readonly clean: { readonly input: CleanRequest; readonly output: boolean };
   /** How many specks the last of the steps would take; undefined as for a tile. */
-  readonly specks: { readonly input: { readonly hash: string; readonly steps: readonly Cleaning[] }; readonly output: number | undefined };
+  readonly specks: {
+    readonly input: { readonly hash: string; readonly steps: readonly Cleaning[] };
+    readonly output: number | undefined;
+  };
   /** SHA-256 of a file. */
   readonly hashOf: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: string };
   readonly toPieces: { readonly input: { readonly bytes: ArrayBuffer }; readonly output: readonly string[] };

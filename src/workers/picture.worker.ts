@@ -2,7 +2,19 @@ import { inspectPicture, readPictureTags, sha256Hex } from '../core/formats';
 import { pictureKey } from '../core/job';
 import { misfitOfRectangle, toSheet } from '../core/calibrate';
 import { boxAround, levelled, type Level, type Vec } from '../core/geometry';
-import { findRim, findSides, findStraight, findTurn, grayFrom, listFrames, listStraights, straightenRows, type Cleaning, type GrayPicture, type Pyramid as ColourPyramid } from '../core/raster';
+import {
+  findRim,
+  findSides,
+  findStraight,
+  findTurn,
+  grayFrom,
+  listFrames,
+  listStraights,
+  straightenRows,
+  type Cleaning,
+  type GrayPicture,
+  type Pyramid as ColourPyramid,
+} from '../core/raster';
 import { cleanBitmap, countSpecks, paintBitmap } from './cleaner';
 import { ColourKeeper } from './colour-keeper';
 import { OperationRefused, Transferred, type CallContext } from './protocol';
@@ -64,21 +76,27 @@ async function clean({ hash, steps, as }: CleanRequest, context: CallContext): P
   // Used last, it is the last to go.
   pyramids.delete(hash);
   pyramids.set(hash, kept);
-  const cleaned = await paintedFurther(hash, source, steps) ?? await cleanBitmap(source, steps, context);
+  const cleaned = (await paintedFurther(hash, source, steps)) ?? (await cleanBitmap(source, steps, context));
   // Of a large sheet one cleaned copy is kept, or the sheet itself would have to go.
-  if (cleaned.width * cleaned.height > LARGE) [...cleanings].filter(([, other]) => other.hash === hash).forEach(([name]) => forget(name));
+  if (cleaned.width * cleaned.height > LARGE)
+    [...cleanings].filter(([, other]) => other.hash === hash).forEach(([name]) => forget(name));
   keep(as, cleaned);
   cleanings.set(as, { hash, steps });
   return true;
 }
 
 /** From a copy that was cleaned before, where only strokes of the brush have come since. */
-async function paintedFurther(hash: string, source: ImageBitmap, steps: readonly Cleaning[]): Promise<ImageBitmap | undefined> {
+async function paintedFurther(
+  hash: string,
+  source: ImageBitmap,
+  steps: readonly Cleaning[],
+): Promise<ImageBitmap | undefined> {
   for (const [name, done] of [...cleanings].reverse()) {
     const strokes = done.hash === hash ? strokesSince(done.steps, steps) : undefined;
     let bitmap = await pyramids.get(name)?.levels[0];
     if (!strokes || strokes.length === 0 || !bitmap) continue;
-    for (const step of strokes) if (step.kind === 'rub' || step.kind === 'fill') bitmap = await paintBitmap(bitmap, source, steps, step);
+    for (const step of strokes)
+      if (step.kind === 'rub' || step.kind === 'fill') bitmap = await paintBitmap(bitmap, source, steps, step);
     return bitmap;
   }
   return undefined;
@@ -105,14 +123,20 @@ async function levelOf(pyramid: Pyramid, level: number): Promise<ImageBitmap> {
 }
 
 function halved(bitmap: ImageBitmap): Promise<ImageBitmap> {
-  const size = { resizeWidth: Math.max(1, Math.ceil(bitmap.width / 2)), resizeHeight: Math.max(1, Math.ceil(bitmap.height / 2)) };
+  const size = {
+    resizeWidth: Math.max(1, Math.ceil(bitmap.width / 2)),
+    resizeHeight: Math.max(1, Math.ceil(bitmap.height / 2)),
+  };
   return createImageBitmap(bitmap, { ...size, resizeQuality: 'medium' });
 }
 
 const STRAIGHTENED_ROWS = 256;
 
 function readWhole(bitmap: ImageBitmap): ImageData {
-  const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d', { willReadFrequently: true, alpha: false })!;
+  const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d', {
+    willReadFrequently: true,
+    alpha: false,
+  })!;
   context.drawImage(bitmap, 0, 0);
   return context.getImageData(0, 0, bitmap.width, bitmap.height);
 }
@@ -125,7 +149,11 @@ async function grayOf(hash: string): Promise<{ readonly picture: GrayPicture; re
   const bitmap = await pyramids.get(hash)?.levels[0];
   if (!bitmap) return undefined;
   const scale = Math.max(1, Math.max(bitmap.width, bitmap.height) / WHOLE_SIDE);
-  const small = await createImageBitmap(bitmap, { resizeWidth: Math.round(bitmap.width / scale), resizeHeight: Math.round(bitmap.height / scale), resizeQuality: 'high' });
+  const small = await createImageBitmap(bitmap, {
+    resizeWidth: Math.round(bitmap.width / scale),
+    resizeHeight: Math.round(bitmap.height / scale),
+    resizeQuality: 'high',
+  });
   const { width, height, data } = readWhole(small);
   small.close();
   return { picture: grayFrom(width, height, data), scale };
@@ -150,7 +178,10 @@ serve<PictureOperations>({
     }
     keep(pictureKey({ picture: hash, page }), picture);
     const { width, height } = picture;
-    return new Transferred({ hash, file: file.value, tags: { ...readPictureTags(view), ...pageTags(view, page) }, width, height, bytes }, [bytes]);
+    return new Transferred(
+      { hash, file: file.value, tags: { ...readPictureTags(view), ...pageTags(view, page) }, width, height, bytes },
+      [bytes],
+    );
   },
 
   async hasPicture({ hash }) {
@@ -175,7 +206,11 @@ serve<PictureOperations>({
     const [w, h] = [Math.min(full.width, x + width) - left, Math.min(full.height, y + height) - top];
     if (w <= 0 || h <= 0) return undefined;
     const data = new Uint8Array(3 * w * h);
-    for (let row = 0; row < h; row++) data.set(full.data.subarray(3 * ((top + row) * full.width + left), 3 * ((top + row) * full.width + left + w)), 3 * row * w);
+    for (let row = 0; row < h; row++)
+      data.set(
+        full.data.subarray(3 * ((top + row) * full.width + left), 3 * ((top + row) * full.width + left + w)),
+        3 * row * w,
+      );
     return new Transferred({ x: left, y: top, width: w, height: h, data }, [data.buffer]);
   },
 
@@ -197,7 +232,12 @@ serve<PictureOperations>({
   async sides({ hash, near, proportion, focal35mm }) {
     const pyramid = await coloursOf(hash);
     const full = pyramid?.levels[0];
-    return full && findSides(pyramid!, near, (corners) => misfitOfRectangle({ width: full.width, height: full.height, kind: 'photo', focal35mm }, corners, proportion));
+    return (
+      full &&
+      findSides(pyramid!, near, (corners) =>
+        misfitOfRectangle({ width: full.width, height: full.height, kind: 'photo', focal35mm }, corners, proportion),
+      )
+    );
   },
 
   async straighten({ hash, map, frame: { corner, perMm, width, height } }, context) {
@@ -208,7 +248,9 @@ serve<PictureOperations>({
     const drawing = canvas.getContext('2d')!;
     for (let top = 0; top < height; top += STRAIGHTENED_ROWS) {
       const rows = Math.min(STRAIGHTENED_ROWS, height - top);
-      const pixels = straightenRows(source, width, top, rows, ([x, y]) => toSheet(map, [corner[0] + x / perMm, corner[1] - y / perMm]));
+      const pixels = straightenRows(source, width, top, rows, ([x, y]) =>
+        toSheet(map, [corner[0] + x / perMm, corner[1] - y / perMm]),
+      );
       drawing.putImageData(new ImageData(pixels, width, rows), 0, top);
       context.progress(top / height, 'squaring up');
       // A cancel is heard between strips.
@@ -236,11 +278,23 @@ serve<PictureOperations>({
     if (!pyramid) throw new OperationRefused('picture-not-open');
     const full = await levelOf(pyramid, 0);
     const lying = levelled(direction, mirrored);
-    const { min, max } = boxAround((frame ?? [[0, 0], [full.width, 0], [full.width, full.height], [0, full.height]]).map(lying.toSeen));
+    const { min, max } = boxAround(
+      (
+        frame ?? [
+          [0, 0],
+          [full.width, 0],
+          [full.width, full.height],
+          [0, full.height],
+        ]
+      ).map(lying.toSeen),
+    );
     const scale = Math.min(1, size / Math.max(max[0] - min[0], max[1] - min[1]));
     const level = Math.max(0, Math.floor(Math.log2(1 / scale)));
     const bitmap = await levelOf(pyramid, level);
-    const canvas = new OffscreenCanvas(Math.max(1, Math.round((max[0] - min[0]) * scale)), Math.max(1, Math.round((max[1] - min[1]) * scale)));
+    const canvas = new OffscreenCanvas(
+      Math.max(1, Math.round((max[0] - min[0]) * scale)),
+      Math.max(1, Math.round((max[1] - min[1]) * scale)),
+    );
     const drawing = canvas.getContext('2d')!;
     drawing.fillStyle = '#efebe0';
     drawing.fillRect(0, 0, canvas.width, canvas.height);

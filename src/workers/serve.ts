@@ -1,10 +1,24 @@
-import { OperationRefused, Transferred, type CallContext, type FromWorker, type OperationTypes, type Outcome, type ToWorker } from './protocol';
+import {
+  OperationRefused,
+  Transferred,
+  type CallContext,
+  type FromWorker,
+  type OperationTypes,
+  type Outcome,
+  type ToWorker,
+} from './protocol';
 
 export type Operations<T extends OperationTypes> = {
-  readonly [K in keyof T]: (input: T[K]['input'], context: CallContext) => Promise<T[K]['output'] | Transferred<T[K]['output']>>;
+  readonly [K in keyof T]: (
+    input: T[K]['input'],
+    context: CallContext,
+  ) => Promise<T[K]['output'] | Transferred<T[K]['output']>>;
 };
 
-const page = self as unknown as { postMessage(message: FromWorker, transfer?: Transferable[]): void; onmessage: ((event: MessageEvent<ToWorker>) => void) | null };
+const page = self as unknown as {
+  postMessage(message: FromWorker, transfer?: Transferable[]): void;
+  onmessage: ((event: MessageEvent<ToWorker>) => void) | null;
+};
 
 /** The worker's side: runs calls as they come, several at once where operations wait for the browser. */
 export function serve<T extends OperationTypes>(operations: Operations<T>): void {
@@ -26,13 +40,21 @@ function holdLock(): void {
   });
 }
 
-async function run<I, O>(operation: (input: I, context: CallContext) => Promise<O | Transferred<O>>, call: number, input: I, cancelled: Set<number>): Promise<void> {
+async function run<I, O>(
+  operation: (input: I, context: CallContext) => Promise<O | Transferred<O>>,
+  call: number,
+  input: I,
+  cancelled: Set<number>,
+): Promise<void> {
   const context: CallContext = {
     isCancelled: () => cancelled.has(call),
     progress: (done, word) => page.postMessage({ kind: 'progress', call, done, word }),
   };
   const answer = (outcome: Outcome<unknown>, transfer: Transferable[] = []) => {
-    page.postMessage({ kind: 'outcome', call, outcome: cancelled.delete(call) ? { kind: 'cancelled' } : outcome }, transfer);
+    page.postMessage(
+      { kind: 'outcome', call, outcome: cancelled.delete(call) ? { kind: 'cancelled' } : outcome },
+      transfer,
+    );
   };
   try {
     const output = await operation(input, context);

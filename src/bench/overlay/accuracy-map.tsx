@@ -29,18 +29,52 @@ export function AccuracyMap({ fitted, viewport, palette }: DrawnProps) {
     <g data-testid="accuracy-map">
       {bands.map(({ level, rings }) => (
         <g key={level}>
-          <path d={rings.map((ring) => `${pathOf(ring, at)}Z`).join('')} fill={palette.plum} fillOpacity={0.05} fillRule="evenodd" />
-          <path d={rings.flatMap(withoutRim).map((line) => pathOf(line, at)).join('')} fill="none" stroke={palette.halo} strokeOpacity={0.6} strokeWidth={3} />
-          <path d={rings.flatMap(withoutRim).map((line) => pathOf(line, at)).join('')} fill="none" stroke={palette.plum} strokeWidth={1.2} />
+          <path
+            d={rings.map((ring) => `${pathOf(ring, at)}Z`).join('')}
+            fill={palette.plum}
+            fillOpacity={0.05}
+            fillRule="evenodd"
+          />
+          <path
+            d={rings
+              .flatMap(withoutRim)
+              .map((line) => pathOf(line, at))
+              .join('')}
+            fill="none"
+            stroke={palette.halo}
+            strokeOpacity={0.6}
+            strokeWidth={3}
+          />
+          <path
+            d={rings
+              .flatMap(withoutRim)
+              .map((line) => pathOf(line, at))
+              .join('')}
+            fill="none"
+            stroke={palette.plum}
+            strokeWidth={1.2}
+          />
         </g>
       ))}
-      {ellipses.map((ellipse, i) => <path key={i} d={`${pathOf(ringOf(ellipse, factor), (plane) => toScreen(viewport, fitted.fit.toSheet(plane as unknown as Vec)))}Z`} fill="none" stroke={palette.ink} strokeWidth={1.2} strokeOpacity={0.8} />)}
+      {ellipses.map((ellipse, i) => (
+        <path
+          key={i}
+          d={`${pathOf(ringOf(ellipse, factor), (plane) => toScreen(viewport, fitted.fit.toSheet(plane as unknown as Vec)))}Z`}
+          fill="none"
+          stroke={palette.ink}
+          strokeWidth={1.2}
+          strokeOpacity={0.8}
+        />
+      ))}
     </g>
   );
 }
 
 /** From cells of the map to the screen. */
-const screenOf = ({ sheet }: FittedView, viewport: Viewport) => ([x, y]: readonly number[]): Vec => toScreen(viewport, [(x! * sheet.width) / ACROSS, (y! * sheet.height) / DOWN]);
+const screenOf =
+  ({ sheet }: FittedView, viewport: Viewport) =>
+  ([x, y]: readonly number[]): Vec =>
+    toScreen(viewport, [(x! * sheet.width) / ACROSS, (y! * sheet.height) / DOWN]);
 
 function enlargementOf(ellipses: readonly Ellipse[], { fit }: FittedView, { zoom }: Viewport): number {
   const largest = Math.max(...ellipses.map(({ long }) => long));
@@ -51,12 +85,38 @@ function enlargementOf(ellipses: readonly Ellipse[], { fit }: FittedView, { zoom
 export function accuracyLabels({ fitted, viewport, palette, job }: DrawnProps): Labelling {
   const { bands, ellipses } = sampledOnce(fitted);
   const at = screenOf(fitted, viewport);
-  const onContours = bands.flatMap(({ level, label }) => (label ? [labelAround(at(label), { key: `level-${level}`, text: formatPlusMinus(level / 2, job.units), color: palette.plum })] : []));
-  const note = ellipses.length > 0 ? [labelAround([at([0, 0])[0] + NOTE, at([0, DOWN - 0.8])[1]], { key: 'ellipses', text: `ellipses drawn ×${enlargementOf(ellipses, fitted, viewport)}`, color: palette.ink })] : [];
+  const onContours = bands.flatMap(({ level, label }) =>
+    label
+      ? [
+          labelAround(at(label), {
+            key: `level-${level}`,
+            text: formatPlusMinus(level / 2, job.units),
+            color: palette.plum,
+          }),
+        ]
+      : [],
+  );
+  const note =
+    ellipses.length > 0
+      ? [
+          labelAround([at([0, 0])[0] + NOTE, at([0, DOWN - 0.8])[1]], {
+            key: 'ellipses',
+            text: `ellipses drawn ×${enlargementOf(ellipses, fitted, viewport)}`,
+            color: palette.ink,
+          }),
+        ]
+      : [];
   return { labels: [...onContours, ...note] };
 }
 
-const pathOf = (line: readonly (readonly number[])[], at: (place: readonly number[]) => Vec) => `M${line.map((place) => at(place).map((v) => v.toFixed(1)).join(' ')).join('L')}`;
+const pathOf = (line: readonly (readonly number[])[], at: (place: readonly number[]) => Vec) =>
+  `M${line
+    .map((place) =>
+      at(place)
+        .map((v) => v.toFixed(1))
+        .join(' '),
+    )
+    .join('L')}`;
 
 /** An error ellipse of two sigma, drawn `factor` times larger than life, on the plane. */
 function ringOf({ place, long, short, direction }: Ellipse, factor: number): Vec[] {
@@ -111,14 +171,19 @@ function sampled({ fit, sheet }: FittedView): Sampled {
     const at: Vec = [(x * sheet.width) / ACROSS, (y * sheet.height) / DOWN];
     return isInFront(fit.map, at) ? 2 * positionSigma(fit, { at, sigma: POINTING }) : Infinity;
   };
-  const values = Array.from({ length: ACROSS * DOWN }, (_, i) => sigmaAt((i % ACROSS) + 0.5, Math.floor(i / ACROSS) + 0.5));
+  const values = Array.from({ length: ACROSS * DOWN }, (_, i) =>
+    sigmaAt((i % ACROSS) + 0.5, Math.floor(i / ACROSS) + 0.5),
+  );
   const finite = values.map((value) => Math.min(value, 1e4));
   const [least, most] = [Math.min(...finite), Math.max(...finite)];
   const levels = LEVELS.filter((level) => level > least && level < most);
-  const bands = contours().size([ACROSS, DOWN]).thresholds(levels)(finite).map(({ value, coordinates }, index): Band => {
-    const rings = coordinates.flat();
-    return { level: value, rings, label: labelPlace(rings, index) };
-  });
+  const bands = contours()
+    .size([ACROSS, DOWN])
+    .thresholds(levels)(finite)
+    .map(({ value, coordinates }, index): Band => {
+      const rings = coordinates.flat();
+      return { level: value, rings, label: labelPlace(rings, index) };
+    });
   const ellipses = Array.from({ length: 12 }, (_, i) => {
     const place: Vec = [(((i % 4) + 0.5) * sheet.width) / 4, ((Math.floor(i / 4) + 0.5) * sheet.height) / 3];
     const { axes, direction } = errorEllipse(fit, { at: place, sigma: POINTING });

@@ -20,14 +20,22 @@ interface Standing {
 
 function listStanding({ job, derived, fitted, viewport }: DrawnProps): readonly Standing[] {
   const screen = (plane: Vec) => toScreen(viewport, fitted.fit.toSheet(plane));
-  return job.dimensions.filter(({ view }) => view === fitted.view.id).flatMap((dimension): Standing[] => {
-    const span = findSpan(dimension, job.outlines, derived.shapes);
-    if (!span) return [];
-    const [from, to] = standing(span, dimension);
-    const [p, q] = span.feet ?? [span.from, span.to];
-    const leaders = from === span.from ? [] : [[screen(p), screen(from)], [screen(q), screen(to)]] as const;
-    return [{ dimension, span, from: screen(from), to: screen(to), leaders }];
-  });
+  return job.dimensions
+    .filter(({ view }) => view === fitted.view.id)
+    .flatMap((dimension): Standing[] => {
+      const span = findSpan(dimension, job.outlines, derived.shapes);
+      if (!span) return [];
+      const [from, to] = standing(span, dimension);
+      const [p, q] = span.feet ?? [span.from, span.to];
+      const leaders =
+        from === span.from
+          ? []
+          : ([
+              [screen(p), screen(from)],
+              [screen(q), screen(to)],
+            ] as const);
+      return [{ dimension, span, from: screen(from), to: screen(to), leaders }];
+    });
 }
 
 /** Sizes that stay on the drawing, each stood aside from what it is read between, with thin lines to it. */
@@ -54,8 +62,16 @@ export function dimensionLabels(drawn: DrawnProps): Labelling {
   const { palette } = drawn;
   const standing = listStanding(drawn);
   return {
-    labels: standing.map(({ dimension, span, from, to }) => labelAt((size) => placesAlong(from, to, size), { key: dimension.id, text: labelOf(dimension, span, drawn), color: palette.ink })),
-    lines: standing.flatMap(({ dimension: { id }, from, to, leaders }) => [[from, to] as const, ...leaders].map(([a, b]) => ({ of: id, from: a, to: b }))),
+    labels: standing.map(({ dimension, span, from, to }) =>
+      labelAt((size) => placesAlong(from, to, size), {
+        key: dimension.id,
+        text: labelOf(dimension, span, drawn),
+        color: palette.ink,
+      }),
+    ),
+    lines: standing.flatMap(({ dimension: { id }, from, to, leaders }) =>
+      [[from, to] as const, ...leaders].map(([a, b]) => ({ of: id, from: a, to: b })),
+    ),
   };
 }
 
@@ -65,8 +81,16 @@ const STANDS_ASIDE: readonly DimensionKind[] = ['distance', 'across', 'up', 'len
 
 /** Where its line stands: along one that others share, aside of what it is read between, or right there. */
 function standing({ from, to }: Span, { aside, line, kind }: Kept): readonly [Vec, Vec] {
-  if (line !== undefined && kind === 'across') return [[from[0], line], [to[0], line]];
-  if (line !== undefined && kind === 'up') return [[line, from[1]], [line, to[1]]];
+  if (line !== undefined && kind === 'across')
+    return [
+      [from[0], line],
+      [to[0], line],
+    ];
+  if (line !== undefined && kind === 'up')
+    return [
+      [line, from[1]],
+      [line, to[1]],
+    ];
   const size = distance(from, to);
   if (aside === 0 || size === 0 || !STANDS_ASIDE.includes(kind)) return [from, to];
   const by = scale(perpendicular(subtract(to, from)), aside / size);

@@ -20,21 +20,62 @@ const TICK = 9;
 
 /** A drafting dimension between two places on the screen: slanted ticks at its ends. Its figure is a label of the drawing. */
 export function Dimension({ from, to, look, guess, palette, testID, color: ink, bold }: DimensionProps) {
-  const color = ink ?? (look === 'check' ? palette.plum : look === 'measure' ? palette.ink : look === 'datum' || look === 'advice' ? palette.straw : palette.tide);
+  const color =
+    ink ??
+    (look === 'check'
+      ? palette.plum
+      : look === 'measure'
+        ? palette.ink
+        : look === 'datum' || look === 'advice'
+          ? palette.straw
+          : palette.tide);
   const dashes = look === 'check' ? '2 5' : look === 'datum' ? '10 4' : look === 'advice' ? '2 6' : undefined;
   const line = `M${from[0]} ${from[1]}L${to[0]} ${to[1]}`;
   return (
     <g data-testid={testID}>
       <path d={line} stroke={palette.halo} strokeWidth={4.5} strokeOpacity={0.8} fill="none" />
-      <path d={line} stroke={color} strokeWidth={bold ? 3 : 1.6} strokeDasharray={dashes} strokeLinecap="round" fill="none" />
-      {[from, to].map((at, i) => <End key={i} at={at} along={[to[0] - from[0], to[1] - from[1]]} color={color} hollow={look === 'check'} wave={guess === true} palette={palette} />)}
+      <path
+        d={line}
+        stroke={color}
+        strokeWidth={bold ? 3 : 1.6}
+        strokeDasharray={dashes}
+        strokeLinecap="round"
+        fill="none"
+      />
+      {[from, to].map((at, i) => (
+        <End
+          key={i}
+          at={at}
+          along={[to[0] - from[0], to[1] - from[1]]}
+          color={color}
+          hollow={look === 'check'}
+          wave={guess === true}
+          palette={palette}
+        />
+      ))}
     </g>
   );
 }
 
-function End({ at, along, color, hollow, wave, palette }: { at: Vec; along: Vec; color: string; hollow: boolean; wave: boolean; palette: Palette }) {
+function End({
+  at,
+  along,
+  color,
+  hollow,
+  wave,
+  palette,
+}: {
+  at: Vec;
+  along: Vec;
+  color: string;
+  hollow: boolean;
+  wave: boolean;
+  palette: Palette;
+}) {
   const angle = (Math.atan2(along[1], along[0]) * 180) / Math.PI;
-  const d = wave ? `M0 ${-TICK}q${TICK * 0.8} ${TICK / 2} 0 ${TICK}t0 ${TICK}` : `M${TICK * 0.5} ${-TICK}L${-TICK * 0.5} ${TICK}`;
+  const d = wave
+    ? `M0 ${-TICK}q${TICK * 0.8} ${TICK / 2} 0 ${TICK}t0 ${TICK}`
+    : `M${TICK * 0.5} ${-TICK}L${-TICK * 0.5} ${TICK}`;
   return (
     <g transform={`translate(${at[0]} ${at[1]}) rotate(${angle})`} fill="none">
       <path d={d} stroke={palette.halo} strokeWidth={6} strokeOpacity={0.8} />

@@ -22,23 +22,29 @@ export interface EvidenceLook {
 
 function listMarks({ job, fitted, viewport, palette }: DrawnProps, { chosen, hidden }: EvidenceLook): readonly Mark[] {
   const places = new Map(fitted.view.points.map((point) => [point.id, point.at]));
-  return fitted.view.evidence.filter(({ id, role }) => role !== 'off' && id !== hidden).map((evidence): Mark => {
-    const suspect = fitted.fit.suspects.includes(evidence.id);
-    return {
-      evidence, bold: chosen === evidence.id, check: evidence.role === 'check',
-      color: suspect ? palette.berry : evidence.role === 'check' ? palette.plum : palette.tide,
-      groups: evidence.groups.map((group) => group.map((id) => toScreen(viewport, places.get(id)!))),
-      ring: evidence.kind === 'circle' ? ringOf(evidence, places, fitted.fit, viewport) : undefined,
-      label: `${suspect ? '? ' : ''}${labelOf(evidence, job.units)}`,
-    };
-  });
+  return fitted.view.evidence
+    .filter(({ id, role }) => role !== 'off' && id !== hidden)
+    .map((evidence): Mark => {
+      const suspect = fitted.fit.suspects.includes(evidence.id);
+      return {
+        evidence,
+        bold: chosen === evidence.id,
+        check: evidence.role === 'check',
+        color: suspect ? palette.berry : evidence.role === 'check' ? palette.plum : palette.tide,
+        groups: evidence.groups.map((group) => group.map((id) => toScreen(viewport, places.get(id)!))),
+        ring: evidence.kind === 'circle' ? ringOf(evidence, places, fitted.fit, viewport) : undefined,
+        label: `${suspect ? '? ' : ''}${labelOf(evidence, job.units)}`,
+      };
+    });
 }
 
 /** All that is known about a view, as a draughtsman marks it. */
 export function EvidenceMarks({ look, ...drawn }: DrawnProps & { readonly look: EvidenceLook }) {
   return (
     <g opacity={look.quiet ? 0.55 : 1}>
-      {listMarks(drawn, look).map((mark) => <MarkLines key={mark.evidence.id} mark={mark} palette={drawn.palette} />)}
+      {listMarks(drawn, look).map((mark) => (
+        <MarkLines key={mark.evidence.id} mark={mark} palette={drawn.palette} />
+      ))}
     </g>
   );
 }
@@ -46,16 +52,24 @@ export function EvidenceMarks({ look, ...drawn }: DrawnProps & { readonly look: 
 /** The figures that were said, the chosen piece's first; no other label hides the lines of lengths. */
 export function evidenceLabels(drawn: DrawnProps, look: EvidenceLook): Labelling {
   const marks = listMarks(drawn, look);
-  const labelled = marks.filter(({ evidence, label, bold }) => label !== '' && (bold || (!look.quiet && Object.keys(evidence.said).length > 0)));
+  const labelled = marks.filter(
+    ({ evidence, label, bold }) => label !== '' && (bold || (!look.quiet && Object.keys(evidence.said).length > 0)),
+  );
   const lengths = marks.filter(({ evidence }) => evidence.kind === 'length');
   return {
-    labels: [...labelled].sort((a, b) => Number(b.bold) - Number(a.bold)).map(({ evidence, groups, label, color }) => labelAt(placesFor(evidence, groups), { key: evidence.id, text: label, color })),
+    labels: [...labelled]
+      .sort((a, b) => Number(b.bold) - Number(a.bold))
+      .map(({ evidence, groups, label, color }) =>
+        labelAt(placesFor(evidence, groups), { key: evidence.id, text: label, color }),
+      ),
     lines: lengths.map(({ evidence: { id }, groups: [ends] }) => ({ of: id, from: ends![0]!, to: ends![1]! })),
   };
 }
 
 const placesFor = (evidence: Evidence, groups: Mark['groups']) => (size: Vec) =>
-  (evidence.kind === 'length' ? placesAlong(groups[0]![0]!, groups[0]![1]!, size) : placesAround(labelPlace(evidence, groups), size));
+  evidence.kind === 'length'
+    ? placesAlong(groups[0]![0]!, groups[0]![1]!, size)
+    : placesAround(labelPlace(evidence, groups), size);
 
 interface Mark {
   readonly evidence: Evidence;
@@ -68,18 +82,41 @@ interface Mark {
   readonly label: string;
 }
 
-function MarkLines({ mark: { evidence, bold, check, color, groups, ring }, palette }: { mark: Mark; palette: Palette }) {
+function MarkLines({
+  mark: { evidence, bold, check, color, groups, ring },
+  palette,
+}: {
+  mark: Mark;
+  palette: Palette;
+}) {
   const testID = `evidence-${evidence.id}`;
   if (evidence.kind === 'length') {
     const [from, to] = groups[0]!;
-    return <Dimension palette={palette} look={check ? 'check' : 'evidence'} guess={evidence.guess} testID={testID} from={from!} to={to!} color={color} bold={bold} />;
+    return (
+      <Dimension
+        palette={palette}
+        look={check ? 'check' : 'evidence'}
+        guess={evidence.guess}
+        testID={testID}
+        from={from!}
+        to={to!}
+        color={color}
+        bold={bold}
+      />
+    );
   }
   const paths = ring !== undefined ? [ring] : groups.map((group) => `M${group.map(([x, y]) => `${x} ${y}`).join('L')}`);
   return (
     <g data-testid={testID} fill="none">
-      {paths.map((d, i) => <path key={i} d={d} stroke={palette.halo} strokeWidth={bold ? 6 : 4.5} strokeOpacity={0.8} />)}
-      {paths.map((d, i) => <path key={i} d={d} stroke={color} strokeWidth={bold ? 3 : 1.6} strokeDasharray={check ? '2 5' : undefined} />)}
-      {groups.flat().map(([x, y], i) => <path key={i} d={`M${x - 4} ${y}h8M${x} ${y - 4}v8`} stroke={color} strokeWidth={1.6} />)}
+      {paths.map((d, i) => (
+        <path key={i} d={d} stroke={palette.halo} strokeWidth={bold ? 6 : 4.5} strokeOpacity={0.8} />
+      ))}
+      {paths.map((d, i) => (
+        <path key={i} d={d} stroke={color} strokeWidth={bold ? 3 : 1.6} strokeDasharray={check ? '2 5' : undefined} />
+      ))}
+      {groups.flat().map(([x, y], i) => (
+        <path key={i} d={`M${x - 4} ${y}h8M${x} ${y - 4}v8`} stroke={color} strokeWidth={1.6} />
+      ))}
     </g>
   );
 }
@@ -101,13 +138,22 @@ function ringOf(evidence: Evidence, places: ReadonlyMap<string, Vec>, fit: Fit, 
 function labelOf(evidence: Evidence, units: Units): string {
   const about = evidence.guess ? 'about ' : '';
   const said = figuresOf(toPiece(evidence)).filter((figure) => figure.said !== undefined);
-  const sizes = said.map(({ said: value, unit }) => (unit === 'degrees' ? formatAngle((value! * Math.PI) / 180) : formatLength(value!, units)));
+  const sizes = said.map(({ said: value, unit }) =>
+    unit === 'degrees' ? formatAngle((value! * Math.PI) / 180) : formatLength(value!, units),
+  );
   switch (evidence.kind) {
-    case 'length': case 'rectangle': return sizes.length > 0 ? about + sizes.join(' × ') : 'rectangle';
-    case 'circle': return sizes.length > 0 ? `${about}⌀ ${sizes[0]}` : 'round';
-    case 'angle': case 'level': return evidence.kind === 'level' && evidence.said.angle?.value === 0 ? 'level' : sizes[0] ?? '';
-    case 'known-point': return sizes.join(', ');
-    default: return evidence.kind;
+    case 'length':
+    case 'rectangle':
+      return sizes.length > 0 ? about + sizes.join(' × ') : 'rectangle';
+    case 'circle':
+      return sizes.length > 0 ? `${about}⌀ ${sizes[0]}` : 'round';
+    case 'angle':
+    case 'level':
+      return evidence.kind === 'level' && evidence.said.angle?.value === 0 ? 'level' : (sizes[0] ?? '');
+    case 'known-point':
+      return sizes.join(', ');
+    default:
+      return evidence.kind;
   }
 }
 

@@ -18,14 +18,48 @@ const PARTS = 8;
 
 /** A grid on the view plane, as far as it is seen, from zero. */
 export function GridMarks({ step, fitted: { fit }, viewport, palette }: GridProps) {
-  const corners = ([[0, 0], [viewport.width, 0], [viewport.width, viewport.height], [0, viewport.height]] as const).map((corner) => fit.toPlane(toSheet(viewport, corner)));
+  const corners = (
+    [
+      [0, 0],
+      [viewport.width, 0],
+      [viewport.width, viewport.height],
+      [0, viewport.height],
+    ] as const
+  ).map((corner) => fit.toPlane(toSheet(viewport, corner)));
   const screen = (plane: Vec) => toScreen(viewport, fit.toSheet(plane));
-  const middle: Vec = [0, 1].map((axis) => corners.reduce((sum, corner) => sum + corner[axis]!, 0) / 4) as unknown as Vec;
+  const middle: Vec = [0, 1].map(
+    (axis) => corners.reduce((sum, corner) => sum + corner[axis]!, 0) / 4,
+  ) as unknown as Vec;
   const [here, aside] = [screen(middle), screen([middle[0] + step, middle[1]])];
   if (!(Math.hypot(aside[0] - here[0], aside[1] - here[1]) >= NEAREST)) return null;
-  const range = ([0, 1] as const).map((axis) => [Math.min(...corners.map((corner) => corner[axis])), Math.max(...corners.map((corner) => corner[axis]))] as const);
-  const lines = ([0, 1] as const).flatMap((axis) => stepsIn(range[axis]!, step).map((at) => lineAt(axis, at, range[1 - axis]!)));
-  return <path data-testid="grid" d={lines.map((line) => `M${line.map((place) => screen(place).map((v) => v.toFixed(1)).join(' ')).join('L')}`).join('')} fill="none" stroke={palette.ink} strokeWidth={0.7} strokeOpacity={0.28} />;
+  const range = ([0, 1] as const).map(
+    (axis) =>
+      [Math.min(...corners.map((corner) => corner[axis])), Math.max(...corners.map((corner) => corner[axis]))] as const,
+  );
+  const lines = ([0, 1] as const).flatMap((axis) =>
+    stepsIn(range[axis]!, step).map((at) => lineAt(axis, at, range[1 - axis]!)),
+  );
+  return (
+    <path
+      data-testid="grid"
+      d={lines
+        .map(
+          (line) =>
+            `M${line
+              .map((place) =>
+                screen(place)
+                  .map((v) => v.toFixed(1))
+                  .join(' '),
+              )
+              .join('L')}`,
+        )
+        .join('')}
+      fill="none"
+      stroke={palette.ink}
+      strokeWidth={0.7}
+      strokeOpacity={0.28}
+    />
+  );
 }
 
 function stepsIn([from, to]: readonly [number, number], step: number): readonly number[] {

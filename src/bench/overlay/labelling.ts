@@ -11,7 +11,11 @@ import { relationLabels } from './relation-marks';
 import type { SessionState } from '../session-state';
 
 /** All words and figures of the drawing with their places. What is worked on chooses first. */
-export function labelDrawing(drawn: DrawnProps, look: EvidenceLook, { tool, accuracy, regions }: Pick<SessionState, 'tool' | 'accuracy'> & { readonly regions: readonly ViewRegion[] }) {
+export function labelDrawing(
+  drawn: DrawnProps,
+  look: EvidenceLook,
+  { tool, accuracy, regions }: Pick<SessionState, 'tool' | 'accuracy'> & { readonly regions: readonly ViewRegion[] },
+) {
   const asked: readonly Labelling[] = [
     evidenceLabels(drawn, look),
     dimensionLabels(drawn),
@@ -21,5 +25,12 @@ export function labelDrawing(drawn: DrawnProps, look: EvidenceLook, { tool, accu
     ...(accuracy && drawn.fitted.fit.scaled ? [accuracyLabels(drawn)] : []),
   ];
   const labels = asked.flatMap((labelling) => labelling.labels);
-  return { labels, placed: placeLabels(labels, asked.flatMap(({ lines }) => lines ?? []), [drawn.viewport.width, drawn.viewport.height]) };
+  return {
+    labels,
+    placed: placeLabels(
+      labels,
+      asked.flatMap(({ lines }) => lines ?? []),
+      [drawn.viewport.width, drawn.viewport.height],
+    ),
+  };
 }

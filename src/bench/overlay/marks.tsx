@@ -14,21 +14,36 @@ interface MarksProps {
 
 /** Guides as long dashes across the view, cut to what is seen so that single precision is enough for the screen. */
 export function GuideMarks({ job, fitted, viewport, palette }: MarksProps) {
-  const reach = 3 * Math.max(...[[0, 0], [fitted.sheet.width, fitted.sheet.height]].map((p) => Math.hypot(...fitted.placing.toPlane(p as unknown as Vec))));
+  const reach =
+    3 *
+    Math.max(
+      ...[
+        [0, 0],
+        [fitted.sheet.width, fitted.sheet.height],
+      ].map((p) => Math.hypot(...fitted.placing.toPlane(p as unknown as Vec))),
+    );
   return (
     <g fill="none">
-      {job.guides.filter((guide) => guide.view === fitted.view.id).map((guide) => {
-        const line = findGuideLine(guide, fitted.placing, reach);
-        const seen = line && clipped(toScreen(viewport, fitted.fit.toSheet(line.a)), toScreen(viewport, fitted.fit.toSheet(line.b)), viewport);
-        if (!seen) return null;
-        const d = `M${seen[0][0]} ${seen[0][1]}L${seen[1][0]} ${seen[1][1]}`;
-        return (
-          <g key={guide.id} data-testid={`guide-${guide.id}`}>
-            <path d={d} stroke={palette.halo} strokeWidth={3.4} strokeOpacity={0.7} />
-            <path d={d} stroke={palette.straw} strokeWidth={1.3} strokeDasharray="18 7" />
-          </g>
-        );
-      })}
+      {job.guides
+        .filter((guide) => guide.view === fitted.view.id)
+        .map((guide) => {
+          const line = findGuideLine(guide, fitted.placing, reach);
+          const seen =
+            line &&
+            clipped(
+              toScreen(viewport, fitted.fit.toSheet(line.a)),
+              toScreen(viewport, fitted.fit.toSheet(line.b)),
+              viewport,
+            );
+          if (!seen) return null;
+          const d = `M${seen[0][0]} ${seen[0][1]}L${seen[1][0]} ${seen[1][1]}`;
+          return (
+            <g key={guide.id} data-testid={`guide-${guide.id}`}>
+              <path d={d} stroke={palette.halo} strokeWidth={3.4} strokeOpacity={0.7} />
+              <path d={d} stroke={palette.straw} strokeWidth={1.3} strokeDasharray="18 7" />
+            </g>
+          );
+        })}
     </g>
   );
 }
@@ -37,13 +52,23 @@ export function GuideMarks({ job, fitted, viewport, palette }: MarksProps) {
 function clipped(a: Vec, b: Vec, { width, height }: Viewport): readonly [Vec, Vec] | undefined {
   let [from, to] = [0, 1];
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-  for (const [p, q] of [[-dx, a[0]], [dx, width - a[0]], [-dy, a[1]], [dy, height - a[1]]] as const) {
+  for (const [p, q] of [
+    [-dx, a[0]],
+    [dx, width - a[0]],
+    [-dy, a[1]],
+    [dy, height - a[1]],
+  ] as const) {
     if (p === 0) {
       if (q < 0) return undefined;
     } else if (p < 0) from = Math.max(from, q / p);
     else to = Math.min(to, q / p);
   }
-  return from < to ? [[a[0] + from * dx, a[1] + from * dy], [a[0] + to * dx, a[1] + to * dy]] : undefined;
+  return from < to
+    ? [
+        [a[0] + from * dx, a[1] + from * dy],
+        [a[0] + to * dx, a[1] + to * dy],
+      ]
+    : undefined;
 }
 
 /** The zero of the view plane, with the direction that is level: one tick across, three up. */

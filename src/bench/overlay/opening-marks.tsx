@@ -14,7 +14,12 @@ import { benchTransform } from './selection';
 /** Around an opening. */
 function rimOf(span: OpeningSpan): readonly Line[] {
   const [first, last] = endsAcross(span);
-  return [first, { kind: 'line', a: first.b, b: last.b }, { kind: 'line', a: last.b, b: last.a }, { kind: 'line', a: last.a, b: first.a }];
+  return [
+    first,
+    { kind: 'line', a: first.b, b: last.b },
+    { kind: 'line', a: last.b, b: last.a },
+    { kind: 'line', a: last.a, b: first.a },
+  ];
 }
 
 /** From the wall to the middle of a mark. CSS px */
@@ -38,11 +43,18 @@ interface Opened {
 
 function listOpened({ job, derived, fitted }: DrawnProps): readonly Opened[] {
   const rows = listOpenings(job).filter(({ wall }) => wall.view === fitted.view.id);
-  const spans = new Map([...new Set(rows.map(({ wall }) => wall.id))].flatMap((wall) => spansIn(wall, job, derived.shapes).map((span) => [span.opening.id, span] as const)));
+  const spans = new Map(
+    [...new Set(rows.map(({ wall }) => wall.id))].flatMap((wall) =>
+      spansIn(wall, job, derived.shapes).map((span) => [span.opening.id, span] as const),
+    ),
+  );
   return rows.flatMap(({ opening, mark }) => (spans.has(opening.id) ? [{ span: spans.get(opening.id)!, mark }] : []));
 }
 
-const onScreen = ({ fitted, viewport }: DrawnProps) => (at: Vec) => toScreen(viewport, fitted.fit.toSheet(at));
+const onScreen =
+  ({ fitted, viewport }: DrawnProps) =>
+  (at: Vec) =>
+    toScreen(viewport, fitted.fit.toSheet(at));
 
 /** The opening that is chosen, tinted, and how far it is from its corner. */
 export function OpeningMarks({ chosen, ...drawn }: DrawnProps & { readonly chosen: string | undefined }) {
@@ -51,12 +63,24 @@ export function OpeningMarks({ chosen, ...drawn }: DrawnProps & { readonly chose
   const place = onScreen(drawn);
   return (
     <g data-testid="openings">
-      {listOpened(drawn).filter(({ span }) => span.opening.id === chosen).map(({ span }) => (
-        <g key={span.opening.id}>
-          {span.opening.distance > 0 ? <Dimension look="measure" palette={palette} from={place(span.near)} to={place(span.corner)} /> : null}
-          <path transform={benchTransform(viewport)} d={pathData(rimOf(span), true, fromPlane)} fill={palette.hedge} fillOpacity={0.35} stroke={palette.hedge} strokeWidth={2} vectorEffect="non-scaling-stroke" />
-        </g>
-      ))}
+      {listOpened(drawn)
+        .filter(({ span }) => span.opening.id === chosen)
+        .map(({ span }) => (
+          <g key={span.opening.id}>
+            {span.opening.distance > 0 ? (
+              <Dimension look="measure" palette={palette} from={place(span.near)} to={place(span.corner)} />
+            ) : null}
+            <path
+              transform={benchTransform(viewport)}
+              d={pathData(rimOf(span), true, fromPlane)}
+              fill={palette.hedge}
+              fillOpacity={0.35}
+              stroke={palette.hedge}
+              strokeWidth={2}
+              vectorEffect="non-scaling-stroke"
+            />
+          </g>
+        ))}
     </g>
   );
 }
@@ -66,11 +90,26 @@ export function openingLabels(drawn: DrawnProps, chosen: string | undefined): La
   const { palette, job } = drawn;
   const place = onScreen(drawn);
   const opened = listOpened(drawn);
-  const held = opened.filter(({ span }) => span.opening.id === chosen && span.opening.distance > 0).map(({ span }) => ({ of: 'from-corner', from: place(span.near), to: place(span.corner), text: formatLength(span.opening.distance, job.units) }));
+  const held = opened
+    .filter(({ span }) => span.opening.id === chosen && span.opening.distance > 0)
+    .map(({ span }) => ({
+      of: 'from-corner',
+      from: place(span.near),
+      to: place(span.corner),
+      text: formatLength(span.opening.distance, job.units),
+    }));
   return {
     labels: [
-      ...held.map(({ of, from, to, text }) => labelAt((size) => placesAlong(from, to, size), { key: of, text, color: palette.ink })),
-      ...opened.map(({ span, mark }) => labelAround(besideWall(span, place), { key: span.opening.id, text: mark, color: span.opening.id === chosen ? palette.hedge : palette.ink })),
+      ...held.map(({ of, from, to, text }) =>
+        labelAt((size) => placesAlong(from, to, size), { key: of, text, color: palette.ink }),
+      ),
+      ...opened.map(({ span, mark }) =>
+        labelAround(besideWall(span, place), {
+          key: span.opening.id,
+          text: mark,
+          color: span.opening.id === chosen ? palette.hedge : palette.ink,
+        }),
+      ),
     ],
     lines: held,
   };

@@ -10,8 +10,19 @@ export function OthersInk({ job, derived, fitted, viewport, palette }: DrawnProp
   return (
     <g data-testid="others-ink" fill="none">
       {listOthers(derived.views.values(), fitted).map(({ view }) => {
-        const shapes = job.outlines.filter((outline) => outline.view === view.id && shown.has(outline.layer) && !outline.aid).flatMap(({ id }) => derived.shapes.get(id) ?? []);
-        return <path key={view.id} data-view={view.name} d={shapesPath(shapes, fromPlane)} stroke={palette.quiet} strokeWidth={1.2} vectorEffect="non-scaling-stroke" />;
+        const shapes = job.outlines
+          .filter((outline) => outline.view === view.id && shown.has(outline.layer) && !outline.aid)
+          .flatMap(({ id }) => derived.shapes.get(id) ?? []);
+        return (
+          <path
+            key={view.id}
+            data-view={view.name}
+            d={shapesPath(shapes, fromPlane)}
+            stroke={palette.quiet}
+            strokeWidth={1.2}
+            vectorEffect="non-scaling-stroke"
+          />
+        );
       })}
     </g>
   );

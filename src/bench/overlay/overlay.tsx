@@ -48,7 +48,15 @@ export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> })
   const preview = useMemo(() => context && toolOf(tool).preview(tool.state, aim, context), [tool, aim, context]);
   const hidden = useMemo(() => (preview?.outlines ?? []).map((outline) => outline.id), [preview]);
   if (!fitted || !preview || viewport.width === 0) return null;
-  return <Drawn drawn={{ job, derived, fitted, viewport, palette }} state={state} preview={preview} hidden={hidden} drawing={drawing} />;
+  return (
+    <Drawn
+      drawn={{ job, derived, fitted, viewport, palette }}
+      state={state}
+      preview={preview}
+      hidden={hidden}
+      drawing={drawing}
+    />
+  );
 }
 
 interface DrawnOverlayProps {
@@ -66,20 +74,47 @@ function Drawn({ drawn, state, preview, hidden, drawing }: DrawnOverlayProps) {
   const labelled = useLabels(drawn, state);
   const patch = patchOf(state);
   const others = state.others ? <OthersInk {...drawn} /> : null;
-  const ink = <Drawing job={job} derived={derived} fitted={fitted} palette={palette} except={hidden} fromPlane={layingOf(viewport, fitted.fit).fromPlane} />;
+  const ink = (
+    <Drawing
+      job={job}
+      derived={derived}
+      fitted={fitted}
+      palette={palette}
+      except={hidden}
+      fromPlane={layingOf(viewport, fitted.fit).fromPlane}
+    />
+  );
   const scene: SceneProps = { ...drawn, state, preview, ink, others, labelled };
   return (
-    <svg width={viewport.width} height={viewport.height} data-laying={sheetOnBench(viewport)} data-sheet={`${fitted.sheet.width} ${fitted.sheet.height}`} style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
-      <clipPath id="bench-clip"><path d={`M0 0H${viewport.width}V${viewport.height}H0Z${patch ? roundHole(patch.middle) : ''}`} clipRule="evenodd" /></clipPath>
+    <svg
+      width={viewport.width}
+      height={viewport.height}
+      data-laying={sheetOnBench(viewport)}
+      data-sheet={`${fitted.sheet.width} ${fitted.sheet.height}`}
+      style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
+      <clipPath id="bench-clip">
+        <path
+          d={`M0 0H${viewport.width}V${viewport.height}H0Z${patch ? roundHole(patch.middle) : ''}`}
+          clipRule="evenodd"
+        />
+      </clipPath>
       <g clipPath="url(#bench-clip)">
         <Scene {...scene} drawing={drawing} hasPatch={patch !== undefined} />
       </g>
       {patch && aim ? (
         <PatchRim middle={patch.middle} palette={palette}>
-          <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}><PatchScene {...scene} aim={aim} viewport={patch.viewport} /></g>
+          <g transform={`translate(${patch.offset[0]} ${patch.offset[1]})`}>
+            <PatchScene {...scene} aim={aim} viewport={patch.viewport} />
+          </g>
         </PatchRim>
       ) : null}
-      <OpenedLabel {...labelled} palette={palette} viewport={viewport} pointer={aim && toScreen(viewport, aim.sheet)} clear={patch ? AIM_RADIUS + 4 : 14} />
+      <OpenedLabel
+        {...labelled}
+        palette={palette}
+        viewport={viewport}
+        pointer={aim && toScreen(viewport, aim.sheet)}
+        clear={patch ? AIM_RADIUS + 4 : 14}
+      />
     </svg>
   );
 }
@@ -95,8 +130,16 @@ interface SceneProps extends DrawnProps {
 }
 
 /** How evidence is shown: in full while it is worked on, and not what is pointed at again. */
-function evidenceLook({ tool, accuracy, evidence }: Pick<SessionState, 'tool' | 'accuracy' | 'evidence'>): EvidenceLook {
-  return { chosen: evidence, hidden: tool.name === 'evidence' ? tool.state.again : undefined, quiet: accuracy || !FITTING.includes(tool.name) };
+function evidenceLook({
+  tool,
+  accuracy,
+  evidence,
+}: Pick<SessionState, 'tool' | 'accuracy' | 'evidence'>): EvidenceLook {
+  return {
+    chosen: evidence,
+    hidden: tool.name === 'evidence' ? tool.state.again : undefined,
+    quiet: accuracy || !FITTING.includes(tool.name),
+  };
 }
 
 const NO_REGIONS: readonly ViewRegion[] = [];
@@ -106,13 +149,27 @@ function useLabels(drawn: DrawnProps, { tool, accuracy, evidence }: SessionState
   const { job, derived, fitted, viewport, palette } = drawn;
   const { value: regions = NO_REGIONS } = useRegions(fitted.view.id, tool.name === 'region');
   return useMemo(
-    () => labelDrawing({ job, derived, fitted, viewport, palette }, evidenceLook({ tool, accuracy, evidence }), { tool, accuracy, regions }),
+    () =>
+      labelDrawing({ job, derived, fitted, viewport, palette }, evidenceLook({ tool, accuracy, evidence }), {
+        tool,
+        accuracy,
+        regions,
+      }),
     [job, derived, fitted, viewport, palette, tool, accuracy, evidence, regions],
   );
 }
 
 /** All marks of the bench, from what lies lowest to the aim. */
-function Scene({ state, preview, ink, others, labelled, drawing, hasPatch, ...drawn }: SceneProps & { drawing: RefObject<SVGGElement | null>; hasPatch: boolean }) {
+function Scene({
+  state,
+  preview,
+  ink,
+  others,
+  labelled,
+  drawing,
+  hasPatch,
+  ...drawn
+}: SceneProps & { drawing: RefObject<SVGGElement | null>; hasPatch: boolean }) {
   const { fitted, viewport, palette, job } = drawn;
   const { tool, aim, beacon, accuracy } = state;
   const fitting = FITTING.includes(tool.name);
@@ -123,11 +180,16 @@ function Scene({ state, preview, ink, others, labelled, drawing, hasPatch, ...dr
       <Advice state={state} {...drawn} />
       {fitting ? null : evidence}
       {tool.name === 'frame' ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
-      {state.grid !== undefined && fitted.fit.scaled ? <GridMarks step={state.grid} fitted={fitted} viewport={viewport} palette={palette} /> : null}
+      {state.grid !== undefined && fitted.fit.scaled ? (
+        <GridMarks step={state.grid} fitted={fitted} viewport={viewport} palette={palette} />
+      ) : null}
       <ReferenceInk references={state.references} {...drawn} />
       {tool.name === 'region' ? <RegionMarks {...drawn} state={tool.state} /> : null}
       <GuideMarks {...drawn} />
-      <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>{others}{ink}</g>
+      <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>
+        {others}
+        {ink}
+      </g>
       {fitting ? evidence : null}
       {job.dimensions.length > 0 ? <DimensionMarks {...drawn} /> : null}
       <ToolMarks {...drawn} tool={tool} />
@@ -135,7 +197,14 @@ function Scene({ state, preview, ink, others, labelled, drawing, hasPatch, ...dr
       <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
       <Labels {...labelled} palette={palette} />
       {beacon ? <Beacon at={toScreen(viewport, fitted.fit.toSheet(beacon))} palette={palette} /> : null}
-      {aim && !hasPatch ? <AimCross at={toScreen(viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={22} /> : null}
+      {aim && !hasPatch ? (
+        <AimCross
+          at={toScreen(viewport, aim.sheet)}
+          snap={aim.snap && wordForSnap(aim.snap)}
+          palette={palette}
+          size={22}
+        />
+      ) : null}
     </>
   );
 }
@@ -144,8 +213,26 @@ function Scene({ state, preview, ink, others, labelled, drawing, hasPatch, ...dr
 function Advice({ state: { suggested, advice }, viewport, palette }: DrawnProps & { state: SessionState }) {
   return (
     <>
-      {suggested.map((frame, i) => <path key={i} data-testid="suggested" d={`M${frame.map((place) => toScreen(viewport, place).join(' ')).join('L')}Z`} fill="none" stroke={palette.tide} strokeWidth={2} strokeDasharray="8 5" />)}
-      {advice ? <Dimension palette={palette} look="advice" from={toScreen(viewport, advice.from)} to={toScreen(viewport, advice.to)} testID="advice" /> : null}
+      {suggested.map((frame, i) => (
+        <path
+          key={i}
+          data-testid="suggested"
+          d={`M${frame.map((place) => toScreen(viewport, place).join(' ')).join('L')}Z`}
+          fill="none"
+          stroke={palette.tide}
+          strokeWidth={2}
+          strokeDasharray="8 5"
+        />
+      ))}
+      {advice ? (
+        <Dimension
+          palette={palette}
+          look="advice"
+          from={toScreen(viewport, advice.from)}
+          to={toScreen(viewport, advice.to)}
+          testID="advice"
+        />
+      ) : null}
     </>
   );
 }
@@ -161,12 +248,18 @@ function PatchScene({ state, preview, ink, aim, ...drawn }: Omit<SceneProps, 'la
       <g transform={benchTransform(viewport)}>{ink}</g>
       <EvidenceMarks {...drawn} look={{ ...evidenceLook(state), chosen: undefined, quiet: true }} />
       <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
-      <AimCross at={toScreen(viewport, aim.sheet)} snap={aim.snap && wordForSnap(aim.snap)} palette={palette} size={AIM_RADIUS} />
+      <AimCross
+        at={toScreen(viewport, aim.sheet)}
+        snap={aim.snap && wordForSnap(aim.snap)}
+        palette={palette}
+        size={AIM_RADIUS}
+      />
     </>
   );
 }
 
-const roundHole = ([x, y]: Vec): string => `M${x - AIM_RADIUS} ${y}a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${2 * AIM_RADIUS} 0a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${-2 * AIM_RADIUS} 0Z`;
+const roundHole = ([x, y]: Vec): string =>
+  `M${x - AIM_RADIUS} ${y}a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${2 * AIM_RADIUS} 0a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${-2 * AIM_RADIUS} 0Z`;
 
 /** What the tool in hand shows of what is drawn, over it. */
 function ToolMarks({ tool, ...drawn }: DrawnProps & { readonly tool: ActiveTool }) {
@@ -178,7 +271,12 @@ function ToolMarks({ tool, ...drawn }: DrawnProps & { readonly tool: ActiveTool 
     case 'dimension':
       return <ChosenMarks {...drawn} chosen={tool.state.on} />;
     case 'relate':
-      return <><ChosenMarks {...drawn} chosen={tool.state.on} />{tool.state.free ? <FreedomMarks {...drawn} /> : null}</>;
+      return (
+        <>
+          <ChosenMarks {...drawn} chosen={tool.state.on} />
+          {tool.state.free ? <FreedomMarks {...drawn} /> : null}
+        </>
+      );
     default:
       return null;
   }
@@ -186,5 +284,14 @@ function ToolMarks({ tool, ...drawn }: DrawnProps & { readonly tool: ActiveTool 
 
 /** Where the sheet's zero and its first pixels across and down lie on the bench, for whoever reads the page: "x y x y x y". */
 function sheetOnBench({ laying }: Viewport): string {
-  return ([[0, 0], [1, 0], [0, 1]] as const).map((place) => laying?.toBench(place) ?? place).flat().join(' ');
+  return (
+    [
+      [0, 0],
+      [1, 0],
+      [0, 1],
+    ] as const
+  )
+    .map((place) => laying?.toBench(place) ?? place)
+    .flat()
+    .join(' ');
 }

@@ -1,4 +1,16 @@
-import { cross, distance, endOf, mix, splitCubic, startOf, subtract, toCubics, type Cubic, type Piece, type Vec } from '@/core/geometry';
+import {
+  cross,
+  distance,
+  endOf,
+  mix,
+  splitCubic,
+  startOf,
+  subtract,
+  toCubics,
+  type Cubic,
+  type Piece,
+  type Vec,
+} from '@/core/geometry';
 import type { Shape } from '@/core/outline';
 
 /** From the view plane to where it lies on the bench. */

@@ -39,7 +39,8 @@ interface Slip {
   readonly size: Vec;
 }
 
-const isOver = (a: Slip, b: Slip, gap: number) => [0, 1].every((axis) => Math.abs(a.at[axis]! - b.at[axis]!) < (a.size[axis]! + b.size[axis]!) / 2 + gap);
+const isOver = (a: Slip, b: Slip, gap: number) =>
+  [0, 1].every((axis) => Math.abs(a.at[axis]! - b.at[axis]!) < (a.size[axis]! + b.size[axis]!) / 2 + gap);
 
 /** Whether a segment goes through a slip, by the slabs of its sides (Kay & Kajiya, Ray tracing complex scenes, 1986). */
 export function isCrossed({ at, size }: Slip, { from, to }: Pick<LabelLine, 'from' | 'to'>): boolean {
@@ -57,18 +58,25 @@ export function isCrossed({ at, size }: Slip, { from, to }: Pick<LabelLine, 'fro
   return enter < leave;
 }
 
-const isWithin = ({ at, size }: Slip, [width, height]: Vec) => at[0] >= size[0] / 2 && at[1] >= size[1] / 2 && at[0] <= width - size[0] / 2 && at[1] <= height - size[1] / 2;
+const isWithin = ({ at, size }: Slip, [width, height]: Vec) =>
+  at[0] >= size[0] / 2 && at[1] >= size[1] / 2 && at[0] <= width - size[0] / 2 && at[1] <= height - size[1] / 2;
 
 /**
  * Finds every label a place where it lies on no other and no line of others runs under it; one that has none becomes a mark, which lies on no label either. What can stand wholly
  * on the bench (`room`: its width and height) does. Those that come first choose first: the same wishes always give the same places.
  */
-export function placeLabels(wishes: readonly LabelWish[], lines: readonly LabelLine[], room: Vec): readonly PlacedLabel[] {
+export function placeLabels(
+  wishes: readonly LabelWish[],
+  lines: readonly LabelLine[],
+  room: Vec,
+): readonly PlacedLabel[] {
   const slips: Slip[] = [];
   const leads: LabelLine[] = [];
   const marks: { readonly at: Vec; readonly key: string; readonly index: number }[] = [];
   const placed: PlacedLabel[] = [];
-  const isFree = (key: string, slip: Slip) => !slips.some((other) => isOver(slip, other, GAP)) && ![...lines, ...leads].some((line) => line.of !== key && isCrossed(slip, line));
+  const isFree = (key: string, slip: Slip) =>
+    !slips.some((other) => isOver(slip, other, GAP)) &&
+    ![...lines, ...leads].some((line) => line.of !== key && isCrossed(slip, line));
   const canLead = ({ at, from }: LabelPlace) => !from || !slips.some((slip) => isCrossed(slip, { from, to: at }));
   wishes.forEach((wish, index) => {
     const slipAt = ({ at }: LabelPlace): Slip => ({ at, size: wish.size });
@@ -108,22 +116,40 @@ export function placesAlong(from: Vec, to: Vec, [width, height]: Vec): readonly 
   const length = distance(from, to);
   const u = findDirection(subtract(to, from)) ?? [1, 0];
   const n = perpendicular(u);
-  const reach = (axis: Vec) => Math.min(width / 2 / Math.max(Math.abs(axis[0]), 1e-9), height / 2 / Math.max(Math.abs(axis[1]), 1e-9));
+  const reach = (axis: Vec) =>
+    Math.min(width / 2 / Math.max(Math.abs(axis[0]), 1e-9), height / 2 / Math.max(Math.abs(axis[1]), 1e-9));
   const half = reach(u) + CLEAR;
   const on = ALONG.filter((t) => Math.min(t, 1 - t) * length > half).map((t): LabelPlace => ({ at: mix(from, to, t) }));
-  const beyond: LabelPlace[] = [{ at: add(to, scale(u, half)), from: to }, { at: subtract(from, scale(u, half)), from }];
+  const beyond: LabelPlace[] = [
+    { at: add(to, scale(u, half)), from: to },
+    { at: subtract(from, scale(u, half)), from },
+  ];
   // As far across as the slip reaches that way, and once more as far.
   const across = (Math.abs(n[0]) * width + Math.abs(n[1]) * height) / 2 + BESIDE;
-  const beside = [across, -across, 2.4 * across, -2.4 * across].flatMap((by) => [0.5, 0.25, 0.75].map((t): LabelPlace => {
-    const foot = mix(from, to, t);
-    return { at: add(foot, scale(n, by)), from: foot };
-  }));
+  const beside = [across, -across, 2.4 * across, -2.4 * across].flatMap((by) =>
+    [0.5, 0.25, 0.75].map((t): LabelPlace => {
+      const foot = mix(from, to, t);
+      return { at: add(foot, scale(n, by)), from: foot };
+    }),
+  );
   return [...on, ...beyond, ...beside];
 }
 
 /** Where words about a place may stand: on it or around it, the nearest first. */
 export function placesAround(at: Vec, [width, height]: Vec): readonly LabelPlace[] {
   const [dx, dy] = [width / 2 + 10, height + GAP];
-  const steps: readonly Vec[] = [[0, 0], [0, dy], [0, -dy], [0, 2 * dy], [0, -2 * dy], [dx, dy / 2], [-dx, dy / 2], [dx, -dy / 2], [-dx, -dy / 2], [0, 3 * dy], [0, -3 * dy]];
+  const steps: readonly Vec[] = [
+    [0, 0],
+    [0, dy],
+    [0, -dy],
+    [0, 2 * dy],
+    [0, -2 * dy],
+    [dx, dy / 2],
+    [-dx, dy / 2],
+    [dx, -dy / 2],
+    [-dx, -dy / 2],
+    [0, 3 * dy],
+    [0, -3 * dy],
+  ];
   return steps.map((step, i) => ({ at: add(at, step), ...(i > 2 ? { from: at } : {}) }));
 }

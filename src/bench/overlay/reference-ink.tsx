@@ -22,10 +22,20 @@ export function ReferenceInk({ references, fitted, viewport, palette }: Referenc
   const shown = useMemo(() => (fitted.fit.scaled ? shownOn(references, fitted.view.plane) : []), [references, fitted]);
   const window = useWindow(viewport, fitted);
   const { fromPlane } = layingOf(viewport, fitted.fit);
-  const path = useMemo(() => (shown.length > 0 ? shown.map((one) => inkOf(one, window, fromPlane)).join('') : ''), [shown, window, fromPlane]);
+  const path = useMemo(
+    () => (shown.length > 0 ? shown.map((one) => inkOf(one, window, fromPlane)).join('') : ''),
+    [shown, window, fromPlane],
+  );
   if (path === '') return null;
   return (
-    <g transform={benchTransform(viewport)} fill="none" strokeLinejoin="round" strokeLinecap="round" data-testid="reference-ink" role="img" aria-label="Reference geometry">
+    <g
+      transform={benchTransform(viewport)}
+      fill="none"
+      strokeLinejoin="round"
+      strokeLinecap="round"
+      data-testid="reference-ink"
+      role="img"
+      aria-label="Reference geometry">
       <path d={path} stroke={palette.halo} strokeWidth={3.2} strokeOpacity={0.6} vectorEffect="non-scaling-stroke" />
       <path d={path} stroke={palette.quiet} strokeWidth={1.3} vectorEffect="non-scaling-stroke" />
     </g>
@@ -43,10 +53,21 @@ const BEYOND = 0.75;
 
 /** The part of the plane that ink is made for: kept while what is seen stays inside and the zoom near. */
 function useWindow(viewport: Viewport, fitted: FittedView): Window {
-  const [last, keep] = useState<{ readonly window: Window; readonly fitted: FittedView; readonly laying: Laying | undefined }>();
+  const [last, keep] = useState<{
+    readonly window: Window;
+    readonly fitted: FittedView;
+    readonly laying: Laying | undefined;
+  }>();
   const { min, max } = seenOf(viewport, fitted);
-  const stays = last?.fitted === fitted && last.laying === viewport.laying && viewport.zoom < 2 * last.window.zoom && viewport.zoom > last.window.zoom / 2
-    && min[0] >= last.window.box.min[0] && min[1] >= last.window.box.min[1] && max[0] <= last.window.box.max[0] && max[1] <= last.window.box.max[1];
+  const stays =
+    last?.fitted === fitted &&
+    last.laying === viewport.laying &&
+    viewport.zoom < 2 * last.window.zoom &&
+    viewport.zoom > last.window.zoom / 2 &&
+    min[0] >= last.window.box.min[0] &&
+    min[1] >= last.window.box.min[1] &&
+    max[0] <= last.window.box.max[0] &&
+    max[1] <= last.window.box.max[1];
   if (stays) return last.window;
   const [w, h] = [(max[0] - min[0]) * BEYOND, (max[1] - min[1]) * BEYOND];
   const window: Window = { box: { min: [min[0] - w, min[1] - h], max: [max[0] + w, max[1] + h] }, zoom: viewport.zoom };
@@ -56,7 +77,11 @@ function useWindow(viewport: Viewport, fitted: FittedView): Window {
 
 function seenOf(viewport: Viewport, { fit }: FittedView): Box {
   const steps = [0, 0.5, 1];
-  return boxAround(steps.flatMap((u) => steps.map((v): Vec => fit.toPlane(toSheet(viewport, [u * viewport.width, v * viewport.height])))));
+  return boxAround(
+    steps.flatMap((u) =>
+      steps.map((v): Vec => fit.toPlane(toSheet(viewport, [u * viewport.width, v * viewport.height]))),
+    ),
+  );
 }
 
 /** Beyond so many pieces those that are smaller than a pixel of the screen are drawn once for each pixel. */
@@ -65,7 +90,9 @@ const MANY = 20_000;
 function inkOf({ geometry, search }: LoadedReference, { box, zoom }: Window, fromPlane: Laying['fromPlane']): string {
   const found = search(box.min, box.max);
   const pieces = found.map((i) => pieceAt(geometry, i));
-  return (found.length > MANY ? thinned(pieces, zoom, fromPlane) : pieces).map((piece) => pathData([piece], false, fromPlane)).join('');
+  return (found.length > MANY ? thinned(pieces, zoom, fromPlane) : pieces)
+    .map((piece) => pathData([piece], false, fromPlane))
+    .join('');
 }
 
 function thinned(pieces: readonly Piece[], zoom: number, fromPlane: Laying['fromPlane']): Piece[] {

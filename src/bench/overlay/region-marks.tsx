@@ -16,7 +16,18 @@ interface RegionMarksProps extends DrawnProps {
   readonly state: RegionState;
 }
 
-const tintOf = ({ kind, color }: Partial<Pick<NamedRegion, 'kind' | 'color'>>, palette: Palette) => (color ? palette[color] : kind === 'material' ? palette.hedge : kind === 'opening' ? palette.ink : kind === 'room' ? palette.tide : kind === 'zone' ? palette.plum : palette.straw);
+const tintOf = ({ kind, color }: Partial<Pick<NamedRegion, 'kind' | 'color'>>, palette: Palette) =>
+  color
+    ? palette[color]
+    : kind === 'material'
+      ? palette.hedge
+      : kind === 'opening'
+        ? palette.ink
+        : kind === 'room'
+          ? palette.tide
+          : kind === 'zone'
+            ? palette.plum
+            : palette.straw;
 
 const places = new WeakMap<Region, Vec>();
 
@@ -33,24 +44,48 @@ export function RegionMarks({ job, fitted, viewport, palette, state }: RegionMar
   const named = namesIn(job, fitted);
   const chosen = state.at && findRegionAt(regions, state.at);
   const { fromPlane } = layingOf(viewport, fitted.fit);
-  const pathOf = ({ around, holes }: Region) => [around, ...holes].map(({ pieces }) => pathData(pieces, true, fromPlane)).join('');
-  const shown = regions.map((region) => ({ region, name: findNameOf(region, named) })).filter(({ region, name }) => name || region === chosen);
+  const pathOf = ({ around, holes }: Region) =>
+    [around, ...holes].map(({ pieces }) => pathData(pieces, true, fromPlane)).join('');
+  const shown = regions
+    .map((region) => ({ region, name: findNameOf(region, named) }))
+    .filter(({ region, name }) => name || region === chosen);
   return (
     <g data-testid="regions">
       {shown.map(({ region, name }, i) => (
-        <path key={i} transform={benchTransform(viewport)} d={pathOf(region)} fillRule="evenodd" fill={tintOf(name ?? {}, palette)} fillOpacity={region === chosen ? 0.5 : 0.26} stroke={region === chosen ? palette.ink : 'none'} strokeWidth={2} vectorEffect="non-scaling-stroke" />
+        <path
+          key={i}
+          transform={benchTransform(viewport)}
+          d={pathOf(region)}
+          fillRule="evenodd"
+          fill={tintOf(name ?? {}, palette)}
+          fillOpacity={region === chosen ? 0.5 : 0.26}
+          stroke={region === chosen ? palette.ink : 'none'}
+          strokeWidth={2}
+          vectorEffect="non-scaling-stroke"
+        />
       ))}
     </g>
   );
 }
 
 /** The names of regions, well inside of them. */
-export function regionLabels({ job, fitted, viewport, palette }: DrawnProps, regions: readonly ViewRegion[]): Labelling {
+export function regionLabels(
+  { job, fitted, viewport, palette }: DrawnProps,
+  regions: readonly ViewRegion[],
+): Labelling {
   const named = namesIn(job, fitted);
   return {
     labels: regions.flatMap((region) => {
       const name = findNameOf(region, named);
-      return name ? [labelAround(toScreen(viewport, fitted.fit.toSheet(nameAt(region))), { key: name.id, text: name.name, color: palette.ink })] : [];
+      return name
+        ? [
+            labelAround(toScreen(viewport, fitted.fit.toSheet(nameAt(region))), {
+              key: name.id,
+              text: name.name,
+              color: palette.ink,
+            }),
+          ]
+        : [];
     }),
   };
 }

@@ -16,16 +16,26 @@ export function Selection({ job, derived, fitted, viewport, palette, state }: Se
   const place = (plane: Vec) => toScreen(viewport, fitted.fit.toSheet(plane));
   return (
     <g fill="none">
-      {job.outlines.filter((outline) => state.outlines.includes(outline.id) && outline.view === fitted.view.id).map((outline) => {
-        const shape = derived.shapes.get(outline.id);
-        if (!shape) return null;
-        return (
-          <g key={outline.id} data-testid={`selected-${outline.id}`}>
-            <path transform={benchTransform(viewport)} d={shapesPath([shape], layingOf(viewport, fitted.fit).fromPlane)} stroke={palette.berry} strokeWidth={3.2} vectorEffect="non-scaling-stroke" />
-            {outline.shape === 'chain' && state.outlines.length === 1 ? <Nodes chain={outline} shape={shape} place={place} palette={palette} state={state} /> : null}
-          </g>
-        );
-      })}
+      {job.outlines
+        .filter((outline) => state.outlines.includes(outline.id) && outline.view === fitted.view.id)
+        .map((outline) => {
+          const shape = derived.shapes.get(outline.id);
+          if (!shape) return null;
+          return (
+            <g key={outline.id} data-testid={`selected-${outline.id}`}>
+              <path
+                transform={benchTransform(viewport)}
+                d={shapesPath([shape], layingOf(viewport, fitted.fit).fromPlane)}
+                stroke={palette.berry}
+                strokeWidth={3.2}
+                vectorEffect="non-scaling-stroke"
+              />
+              {outline.shape === 'chain' && state.outlines.length === 1 ? (
+                <Nodes chain={outline} shape={shape} place={place} palette={palette} state={state} />
+              ) : null}
+            </g>
+          );
+        })}
     </g>
   );
 }
@@ -50,16 +60,31 @@ function Nodes({ chain, shape, place, palette, state }: NodesProps) {
   const [segment] = state.segment ? [shape.pieces[state.segment.index]] : [];
   return (
     <>
-      {nodeIndex >= 0 ? handles.map((handle) => {
-        const [from, to] = [place(shape.nodes[nodeIndex]!), place(handle.at)];
-        return (
-          <g key={handle.side}>
-            <path d={`M${from[0]} ${from[1]}L${to[0]} ${to[1]}`} stroke={palette.ink} strokeWidth={1.2} />
-            <path d={`M${to[0] - 5} ${to[1]}l5 -5l5 5l-5 5z`} fill={palette.paper} stroke={palette.ink} strokeWidth={1.4} />
-          </g>
-        );
-      }) : null}
-      {chain.nodes.map((node, i) => <NodeMark key={node.id} at={place(shape.nodes[i]!)} through={isThrough(chain, i)} chosen={node.id === state.node} palette={palette} />)}
+      {nodeIndex >= 0
+        ? handles.map((handle) => {
+            const [from, to] = [place(shape.nodes[nodeIndex]!), place(handle.at)];
+            return (
+              <g key={handle.side}>
+                <path d={`M${from[0]} ${from[1]}L${to[0]} ${to[1]}`} stroke={palette.ink} strokeWidth={1.2} />
+                <path
+                  d={`M${to[0] - 5} ${to[1]}l5 -5l5 5l-5 5z`}
+                  fill={palette.paper}
+                  stroke={palette.ink}
+                  strokeWidth={1.4}
+                />
+              </g>
+            );
+          })
+        : null}
+      {chain.nodes.map((node, i) => (
+        <NodeMark
+          key={node.id}
+          at={place(shape.nodes[i]!)}
+          through={isThrough(chain, i)}
+          chosen={node.id === state.node}
+          palette={palette}
+        />
+      ))}
       {segment && state.segment ? <PlaceMark at={place(pointAt(segment, state.segment.t))} palette={palette} /> : null}
     </>
   );
@@ -72,11 +97,23 @@ function isThrough(chain: Chain, index: number): boolean {
   return chain.nodes[index]!.smooth && kindAt(index - 1) === 'curve' && kindAt(index) === 'curve';
 }
 
-function NodeMark({ at: [x, y], through, chosen, palette }: { at: Vec; through: boolean; chosen: boolean; palette: Palette }) {
+function NodeMark({
+  at: [x, y],
+  through,
+  chosen,
+  palette,
+}: {
+  at: Vec;
+  through: boolean;
+  chosen: boolean;
+  palette: Palette;
+}) {
   const fill = chosen ? palette.berry : palette.paper;
-  return through
-    ? <circle cx={x} cy={y} r={5} fill={fill} stroke={palette.berry} strokeWidth={1.8} />
-    : <rect x={x - 4.5} y={y - 4.5} width={9} height={9} fill={fill} stroke={palette.berry} strokeWidth={1.8} />;
+  return through ? (
+    <circle cx={x} cy={y} r={5} fill={fill} stroke={palette.berry} strokeWidth={1.8} />
+  ) : (
+    <rect x={x - 4.5} y={y - 4.5} width={9} height={9} fill={fill} stroke={palette.berry} strokeWidth={1.8} />
+  );
 }
 
 function PlaceMark({ at: [x, y], palette }: { at: Vec; palette: Palette }) {

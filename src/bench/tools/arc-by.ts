@@ -1,4 +1,16 @@
-import { add, angleOf, distance, findArcThrough, mix, perpendicular, scale, signedAngle, subtract, type Arc, type Vec } from '@/core/geometry';
+import {
+  add,
+  angleOf,
+  distance,
+  findArcThrough,
+  mix,
+  perpendicular,
+  scale,
+  signedAngle,
+  subtract,
+  type Arc,
+  type Vec,
+} from '@/core/geometry';
 
 /** The arc of a radius between two places, the shorter one; undefined where they are farther apart than its diameter. */
 export function arcOfRadius(a: Vec, b: Vec, radius: number | undefined): Arc | undefined {

@@ -1,6 +1,16 @@
 import { createDeriver } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
-import { addEvidence, addSheet, createJob, createView, runCommand, startHistory, type Evidence, type History, type Sheet } from '@/core/job';
+import {
+  addEvidence,
+  addSheet,
+  createJob,
+  createView,
+  runCommand,
+  startHistory,
+  type Evidence,
+  type History,
+  type Sheet,
+} from '@/core/job';
 import { shapeOf, type DrawnOutline } from '@/core/outline';
 import type { Aim } from '../aim';
 import { startTool, toolOf, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from '.';
@@ -13,10 +23,30 @@ export class Bench {
   private ids = 0;
 
   constructor(tool: ToolName, scaled = true) {
-    const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} };
+    const sheet: Sheet = {
+      id: 's',
+      name: 's',
+      picture: 'a'.repeat(64),
+      mediaType: 'image/png',
+      bytes: 1,
+      width: 2000,
+      height: 1000,
+      kind: 'scan',
+      taken: {},
+    };
     const empty = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet)));
-    const length: Evidence = { id: 'e', kind: 'length', groups: [['p', 'q']], said: { length: { value: 100, written: '100' } }, guess: false, role: 'use' };
-    const ends = [{ id: 'p', at: [0, 500] as const, sigma: 1 }, { id: 'q', at: [1000, 500] as const, sigma: 1 }];
+    const length: Evidence = {
+      id: 'e',
+      kind: 'length',
+      groups: [['p', 'q']],
+      said: { length: { value: 100, written: '100' } },
+      guess: false,
+      role: 'use',
+    };
+    const ends = [
+      { id: 'p', at: [0, 500] as const, sigma: 1 },
+      { id: 'q', at: [1000, 500] as const, sigma: 1 },
+    ];
     this.history = scaled ? runCommand(empty, addEvidence('v', length, ends)) : empty;
     this.tool = startTool(tool);
   }
@@ -35,7 +65,21 @@ export class Bench {
     for (const input of inputs) {
       const [state, effects] = toolOf(this.tool).step(this.tool.state, input, this.context());
       this.tool = { name: this.tool.name, state } as ActiveTool;
-      effects.forEach((effect: Effect) => (effect.kind === 'run' ? (this.history = runCommand(this.history, effect.command)) : this.said.push(effect.kind === 'say' ? effect.code : effect.kind === 'seek' ? `seek ${effect.what}` : effect.kind === 'look' ? `look ${effect.at}` : effect.kind === 'hold' ? `hold ${effect.outlines.length}` : `choose ${effect.evidence}`)));
+      effects.forEach((effect: Effect) =>
+        effect.kind === 'run'
+          ? (this.history = runCommand(this.history, effect.command))
+          : this.said.push(
+              effect.kind === 'say'
+                ? effect.code
+                : effect.kind === 'seek'
+                  ? `seek ${effect.what}`
+                  : effect.kind === 'look'
+                    ? `look ${effect.at}`
+                    : effect.kind === 'hold'
+                      ? `hold ${effect.outlines.length}`
+                      : `choose ${effect.evidence}`,
+            ),
+      );
     }
     return this;
   }

@@ -26,7 +26,12 @@ function extended(state: BrushState, at: Vec): BrushState {
 }
 
 /** The view's steps with one more stroke: on the last step where that is the same brush, else on a new one. */
-export function withStroke(cleaning: View['cleaning'], does: BrushState['does'], stroke: BrushStroke, newId: () => string): CleaningStep[] {
+export function withStroke(
+  cleaning: View['cleaning'],
+  does: BrushState['does'],
+  stroke: BrushStroke,
+  newId: () => string,
+): CleaningStep[] {
   const steps = [...(cleaning ?? [])];
   const last = steps.at(-1);
   if (last?.kind === does && last.on) return [...steps.slice(0, -1), { ...last, strokes: [...last.strokes, stroke] }];
@@ -36,7 +41,12 @@ export function withStroke(cleaning: View['cleaning'], does: BrushState['does'],
 function finished({ does, radius, path, ...rest }: BrushState, { fitted, newId }: ToolContext): Step<BrushState> {
   const next: BrushState = { ...rest, does, radius, path: [], grabbed: undefined };
   if (path.length === 0) return [next, []];
-  const cleaning = withStroke(fitted.view.cleaning, does, { radius, path: path.map(([x, y]): Vec => [Number(x.toFixed(1)), Number(y.toFixed(1))]) }, newId);
+  const cleaning = withStroke(
+    fitted.view.cleaning,
+    does,
+    { radius, path: path.map(([x, y]): Vec => [Number(x.toFixed(1)), Number(y.toFixed(1))]) },
+    newId,
+  );
   return [next, [run(setCleaning(fitted.view.id, cleaning, does === 'rub' ? 'rubbed-out' : 'filled-in'))]];
 }
 
@@ -53,12 +63,14 @@ export const brushTool: Tool<BrushState> = {
         return [{ ...state, path: [input.aim.sheet], grabbed: true }, []];
       case 'drag':
         return [state.grabbed ? extended(state, input.aim.sheet) : state, []];
-      case 'drop': case 'release':
+      case 'drop':
+      case 'release':
         return state.grabbed ? finished(state, context) : [state, []];
       case 'set':
         // By keyboard a dot is set where the aim is; a stroke of hand has been finished by its lifting.
         return state.grabbed ? finished(state, context) : finished({ ...state, path: [input.aim.sheet] }, context);
-      case 'cancel': case 'back':
+      case 'cancel':
+      case 'back':
         return [{ ...state, path: [], grabbed: undefined }, []];
       default:
         return [state, []];

@@ -2,14 +2,42 @@ import { guideReach } from '@/core/derive';
 import { add, distance, moved, pointAt, polar, type Arc, type Vec } from '@/core/geometry';
 import { addMade, addOutline, addRelations, changeOutline, together } from '@/core/job';
 import {
-  findClosed, findGuideLine, reflection, type Guide, movedByHand, placingOf, reversedChain, shapeOf, findPosition, type Chain, type Node, type Place, type PointedPlace, type Segment, type SegmentKind, type Shape,
+  findClosed,
+  findGuideLine,
+  reflection,
+  type Guide,
+  movedByHand,
+  placingOf,
+  reversedChain,
+  shapeOf,
+  findPosition,
+  type Chain,
+  type Node,
+  type Place,
+  type PointedPlace,
+  type Segment,
+  type SegmentKind,
+  type Shape,
 } from '@/core/outline';
 import type { Aim } from '../aim';
 import { arcAbout, arcOfRadius } from './arc-by';
 import { relationsSaid, type Said } from './drawn-up-to';
 import { wallCommand, type Wall } from './wall';
 import { findEnd } from './relate-tool';
-import { isInLine, NOTHING, pointed, run, say, stay, toSheetPlace, type Nudge, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+import {
+  isInLine,
+  NOTHING,
+  pointed,
+  run,
+  say,
+  stay,
+  toSheetPlace,
+  type Nudge,
+  type Step,
+  type Tool,
+  type ToolContext,
+  type ToolInput,
+} from './tool';
 
 /** How an arc between two ends is said: by a place on it, by its centre, or by its radius. */
 export type ArcBy = 'through' | 'centre' | 'radius';
@@ -40,7 +68,15 @@ const START: ChainState = { nodes: [], segments: [], kind: 'line', lock: false }
 /** The draft as an outline; undefined before there is a point. */
 export function findDraft(state: ChainState, { fitted, layer }: ToolContext): Chain | undefined {
   if (state.nodes.length === 0) return undefined;
-  return { shape: 'chain', id: state.carries?.id ?? 'draft', layer: state.carries?.layer ?? layer, view: fitted.view.id, closed: false, nodes: state.nodes, segments: state.segments };
+  return {
+    shape: 'chain',
+    id: state.carries?.id ?? 'draft',
+    layer: state.carries?.layer ?? layer,
+    view: fitted.view.id,
+    closed: false,
+    nodes: state.nodes,
+    segments: state.segments,
+  };
 }
 
 const SAME_PLACE = 1e-6;
@@ -68,35 +104,86 @@ function step(state: ChainState, input: ToolInput, context: ToolContext): Step<C
 
 function setPoint(state: ChainState, aim: Aim, context: ToolContext): Step<ChainState> {
   // Thicknesses and radii are millimetres: without scale they mean nothing.
-  if ((state.wall || (state.kind === 'arc' && state.arcBy === 'radius')) && !context.fitted.fit.scaled) return stay(state, say('scale-first'));
+  if ((state.wall || (state.kind === 'arc' && state.arcBy === 'radius')) && !context.fitted.fit.scaled)
+    return stay(state, say('scale-first'));
   if (state.nodes.length === 0) return begin(state, aim, context);
   if (isOnStart(state, aim, context)) return close(state, context);
   const last = findLastPosition(state, context);
-  if (!aim.snap && last && distance(toSheetPlace(context.fitted, last), aim.sheet) < 1) return stay(state, say('points-the-same'));
-  if (last && state.kind === 'arc' && state.arcBy === 'radius') return appendArc(state, aim.plane, arcOfRadius(last, aim.plane, state.radius), context);
+  if (!aim.snap && last && distance(toSheetPlace(context.fitted, last), aim.sheet) < 1)
+    return stay(state, say('points-the-same'));
+  if (last && state.kind === 'arc' && state.arcBy === 'radius')
+    return appendArc(state, aim.plane, arcOfRadius(last, aim.plane, state.radius), context);
   if (state.kind === 'arc' && !state.through) return [{ ...state, through: pointed(aim) }, []];
-  if (last && state.kind === 'arc' && state.through && state.arcBy === 'centre') return appendArc(state, undefined, arcAbout(context.fitted.placing.toPlane(state.through.at), last, aim.plane), context);
-  if (last && state.kind === 'arc' && state.through && isInLine(toSheetPlace(context.fitted, last), state.through, aim.sheet)) return stay(state, say('arc-in-a-line'));
+  if (last && state.kind === 'arc' && state.through && state.arcBy === 'centre')
+    return appendArc(
+      state,
+      undefined,
+      arcAbout(context.fitted.placing.toPlane(state.through.at), last, aim.plane),
+      context,
+    );
+  if (
+    last &&
+    state.kind === 'arc' &&
+    state.through &&
+    isInLine(toSheetPlace(context.fitted, last), state.through, aim.sheet)
+  )
+    return stay(state, say('arc-in-a-line'));
   return saying(state, append(state, placeAt(state, aim, last), context), aim, context);
 }
 
 /** Remembers what a new segment was drawn up to: that it is tangent or square to what the aim was caught by. */
-function saying(before: ChainState, [state, effects]: Step<ChainState>, aim: Aim, context: ToolContext): Step<ChainState> {
+function saying(
+  before: ChainState,
+  [state, effects]: Step<ChainState>,
+  aim: Aim,
+  context: ToolContext,
+): Step<ChainState> {
   const kind = before.touching || aim.snap === 'tangent' ? 'tangent' : aim.snap === 'square' ? 'square' : undefined;
   const [from, to] = state.nodes.slice(-2);
-  const end = kind && from && to && state.nodes.length > before.nodes.length && before.kind === 'line' ? findEnd(aim, context) : undefined;
+  const end =
+    kind && from && to && state.nodes.length > before.nodes.length && before.kind === 'line'
+      ? findEnd(aim, context)
+      : undefined;
   if (!kind || !from || !to || !end) return [state, effects];
-  return [{ ...state, touching: false, says: [...(state.says ?? []), { kind, from: from.id, to: to.id, end }] }, effects];
+  return [
+    { ...state, touching: false, says: [...(state.says ?? []), { kind, from: from.id, to: to.id, end }] },
+    effects,
+  ];
 }
 
 /** An arc whose place on it is worked out: its end goes where the arc ends. */
-function appendArc(state: ChainState, to: Vec | undefined, arc: Arc | undefined, context: ToolContext): Step<ChainState> {
-  if (!arc) return stay(state, say(state.arcBy === 'radius' ? (state.radius === undefined ? 'type-the-radius' : 'radius-too-small') : 'points-the-same'));
-  const at = (place: Vec): PointedPlace => ({ kind: 'pointed', at: toSheetPlace(context.fitted, place), sigma: ARC_SIGMA });
+function appendArc(
+  state: ChainState,
+  to: Vec | undefined,
+  arc: Arc | undefined,
+  context: ToolContext,
+): Step<ChainState> {
+  if (!arc)
+    return stay(
+      state,
+      say(
+        state.arcBy === 'radius'
+          ? state.radius === undefined
+            ? 'type-the-radius'
+            : 'radius-too-small'
+          : 'points-the-same',
+      ),
+    );
+  const at = (place: Vec): PointedPlace => ({
+    kind: 'pointed',
+    at: toSheetPlace(context.fitted, place),
+    sigma: ARC_SIGMA,
+  });
   const [next, effects] = append({ ...state, through: at(pointAt(arc, 0.5)) }, at(to ?? pointAt(arc, 1)), context);
   const [from, until] = next.nodes.slice(-2);
   if (state.arcBy !== 'radius' || next.nodes.length === state.nodes.length || !from || !until) return [next, effects];
-  return [{ ...next, says: [...(next.says ?? []), { kind: 'radius', from: from.id, to: until.id, value: Math.abs(state.radius!) }] }, effects];
+  return [
+    {
+      ...next,
+      says: [...(next.says ?? []), { kind: 'radius', from: from.id, to: until.id, value: Math.abs(state.radius!) }],
+    },
+    effects,
+  ];
 }
 
 /** Sigma of places that follow from what was pointed: as good as an edge can be pointed at. Sheet px. */
@@ -108,8 +195,21 @@ function begin(state: ChainState, aim: Aim, context: ToolContext): Step<ChainSta
   const carried = aim.snap === 'end' ? findOpenEnd(aim.plane, context) : undefined;
   const end = state.touching ? findEnd(aim, context) : undefined;
   const says: readonly Said[] = end ? [{ kind: 'tangent', from: fresh.id, to: fresh.id, end }] : [];
-  if (!carried) return [{ ...state, nodes: [fresh], segments: [], through: undefined, carries: undefined, touching: false, says }, []];
-  return [{ ...state, nodes: carried.nodes, segments: carried.segments, through: undefined, carries: { id: carried.id, layer: carried.layer } }, []];
+  if (!carried)
+    return [
+      { ...state, nodes: [fresh], segments: [], through: undefined, carries: undefined, touching: false, says },
+      [],
+    ];
+  return [
+    {
+      ...state,
+      nodes: carried.nodes,
+      segments: carried.segments,
+      through: undefined,
+      carries: { id: carried.id, layer: carried.layer },
+    },
+    [],
+  ];
 }
 
 /** The open chain that ends at a place, turned so that it ends there; locked layers are left alone. */
@@ -120,7 +220,8 @@ function findOpenEnd(plane: Vec, context: ToolContext): Chain | undefined {
     if (outline.shape !== 'chain' || outline.closed || outline.view !== fitted.view.id || locked) continue;
     const shape = shapeOf(outline, fitted.placing);
     if (distance(shape.nodes.at(-1)!, plane) < SAME_PLACE) return outline;
-    if (distance(shape.nodes[0]!, plane) < SAME_PLACE) return reversedChain(outline, shape, { toSheet: (p) => toSheetPlace(fitted, p), newId, sigma: 0.5 });
+    if (distance(shape.nodes[0]!, plane) < SAME_PLACE)
+      return reversedChain(outline, shape, { toSheet: (p) => toSheetPlace(fitted, p), newId, sigma: 0.5 });
   }
   return undefined;
 }
@@ -128,7 +229,9 @@ function findOpenEnd(plane: Vec, context: ToolContext): Chain | undefined {
 function isOnStart(state: ChainState, aim: Aim, context: ToolContext): boolean {
   const draft = findDraft(state, context);
   const start = draft && shapeOf(draft, context.fitted.placing).nodes[0];
-  return aim.snap === 'end' && state.segments.length > 0 && start !== undefined && distance(start, aim.plane) < SAME_PLACE;
+  return (
+    aim.snap === 'end' && state.segments.length > 0 && start !== undefined && distance(start, aim.plane) < SAME_PLACE
+  );
 }
 
 export function findLastPosition(state: ChainState, context: ToolContext): Vec | undefined {
@@ -149,9 +252,16 @@ function append(state: ChainState, place: Place, context: ToolContext): Step<Cha
   const segment = findNextSegment(state);
   if (!segment) return stay(state, say('tangent-needs-a-segment'));
   const node: Node = { id: context.newId(), place, smooth: true };
-  const next: ChainState = { ...state, nodes: [...settled(state, segment), node], segments: [...state.segments, segment], through: undefined };
+  const next: ChainState = {
+    ...state,
+    nodes: [...settled(state, segment), node],
+    segments: [...state.segments, segment],
+    through: undefined,
+  };
   const draft = findDraft(next, context)!;
-  const fault = shapeOf(draft, context.fitted.placing).faults.find((found) => found.segment === next.segments.length - 1);
+  const fault = shapeOf(draft, context.fitted.placing).faults.find(
+    (found) => found.segment === next.segments.length - 1,
+  );
   return fault ? stay(state, say(fault.fault)) : [next, []];
 }
 
@@ -168,17 +278,33 @@ function findNextSegment(state: ChainState): Segment | undefined {
 }
 
 /** Goes to a typed place: across and up from the last point, or from zero. */
-function setAcrossAndUp(state: ChainState, { by, from }: NonNullable<Extract<ToolInput, { kind: 'typed' }>['at']>, last: Vec | undefined, context: ToolContext): Step<ChainState> {
+function setAcrossAndUp(
+  state: ChainState,
+  { by, from }: NonNullable<Extract<ToolInput, { kind: 'typed' }>['at']>,
+  last: Vec | undefined,
+  context: ToolContext,
+): Step<ChainState> {
   const { fitted, newId } = context;
   if (!fitted.fit.scaled) return stay(state, say('scale-first'));
   if (from === 'last' && !last) return stay(state, say('point-first'));
   const seen = toSheetPlace(fitted, from === 'zero' ? by : add(last!, by));
-  const place: Place = from === 'zero' ? { kind: 'placed', at: by, seen } : { kind: 'shifted', from: { kind: 'node', id: state.nodes.at(-1)!.id }, by, seen };
-  if (state.nodes.length === 0) return [{ ...state, nodes: [{ id: newId(), place, smooth: true }], segments: [], carries: undefined, says: [] }, []];
+  const place: Place =
+    from === 'zero'
+      ? { kind: 'placed', at: by, seen }
+      : { kind: 'shifted', from: { kind: 'node', id: state.nodes.at(-1)!.id }, by, seen };
+  if (state.nodes.length === 0)
+    return [
+      { ...state, nodes: [{ id: newId(), place, smooth: true }], segments: [], carries: undefined, says: [] },
+      [],
+    ];
   return append(state, place, context);
 }
 
-function setTyped(state: ChainState, input: Extract<ToolInput, { kind: 'typed' }>, context: ToolContext): Step<ChainState> {
+function setTyped(
+  state: ChainState,
+  input: Extract<ToolInput, { kind: 'typed' }>,
+  context: ToolContext,
+): Step<ChainState> {
   const last = findLastPosition(state, context);
   const from = state.nodes.at(-1);
   if (input.at) return setAcrossAndUp(state, input.at, last, context);
@@ -194,12 +320,19 @@ function setTyped(state: ChainState, input: Extract<ToolInput, { kind: 'typed' }
   if (!aim) return stay(state, say('point-the-way'));
   if (length !== undefined) {
     const towards = placeAt(state, aim, last);
-    if (towards.kind !== 'aligned') return append(state, { kind: 'reach', from: base, length, towards: pointed(aim) }, context);
+    if (towards.kind !== 'aligned')
+      return append(state, { kind: 'reach', from: base, length, towards: pointed(aim) }, context);
     const along = towards.angle === 0 ? Math.sign(aim.plane[0] - last[0]) || 1 : Math.sign(aim.plane[1] - last[1]) || 1;
     const by = polar(along * length, towards.angle);
-    return append(state, { kind: 'shifted', from: base, by, seen: toSheetPlace(context.fitted, [last[0] + by[0], last[1] + by[1]]) }, context);
+    return append(
+      state,
+      { kind: 'shifted', from: base, by, seen: toSheetPlace(context.fitted, [last[0] + by[0], last[1] + by[1]]) },
+      context,
+    );
   }
-  return angle === undefined ? [state, []] : append(state, { kind: 'aligned', from: base, angle, to: pointed(aim) }, context);
+  return angle === undefined
+    ? [state, []]
+    : append(state, { kind: 'aligned', from: base, angle, to: pointed(aim) }, context);
 }
 
 function nudged(state: ChainState, { by, sigma }: Nudge): ChainState {
@@ -212,7 +345,12 @@ function nudged(state: ChainState, { by, sigma }: Nudge): ChainState {
 
 function withoutLast(state: ChainState): ChainState {
   if (state.through) return { ...state, through: undefined };
-  return { ...state, nodes: state.nodes.slice(0, -1), segments: state.segments.slice(0, -1), kind: state.kind === 'tangent' && state.segments.length < 2 ? 'line' : state.kind };
+  return {
+    ...state,
+    nodes: state.nodes.slice(0, -1),
+    segments: state.segments.slice(0, -1),
+    kind: state.kind === 'tangent' && state.segments.length < 2 ? 'line' : state.kind,
+  };
 }
 
 /** The finished outline goes into the job; a fresh draft keeps the kind of segment and the lock. */
@@ -221,14 +359,56 @@ function done(state: ChainState, chain: Chain, context: ToolContext): Step<Chain
   const outline: Chain = { ...chain, id };
   const command = state.carries ? changeOutline(outline, 'outline-carried-on') : addOutline(outline);
   const relations = relationsSaid(state.says ?? [], outline, context);
-  if (state.wall && !state.carries) return [fresh(state), [run(together([addRelations(relations), addOutline({ ...outline, aid: true }), wallCommand(state.wall, id, context)]))]];
+  if (state.wall && !state.carries)
+    return [
+      fresh(state),
+      [
+        run(
+          together([
+            addRelations(relations),
+            addOutline({ ...outline, aid: true }),
+            wallCommand(state.wall, id, context),
+          ]),
+        ),
+      ],
+    ];
   const mirrored = findCentreLine(context);
-  const image = mirrored && !state.carries ? [addMade({ shape: 'made', id: context.newId(), layer: outline.layer, view: outline.view, recipe: { kind: 'mirrored', of: [id], guide: mirrored.id, joined: true } }, true)] : [];
-  return [fresh(state), [run(image[0] ? together([addRelations(relations), command, image[0]]) : together([addRelations(relations), command]))]];
+  const image =
+    mirrored && !state.carries
+      ? [
+          addMade(
+            {
+              shape: 'made',
+              id: context.newId(),
+              layer: outline.layer,
+              view: outline.view,
+              recipe: { kind: 'mirrored', of: [id], guide: mirrored.id, joined: true },
+            },
+            true,
+          ),
+        ]
+      : [];
+  return [
+    fresh(state),
+    [
+      run(
+        image[0]
+          ? together([addRelations(relations), command, image[0]])
+          : together([addRelations(relations), command]),
+      ),
+    ],
+  ];
 }
 
 /** A fresh draft that is drawn as the last one was. */
-const fresh = ({ kind, lock, arcBy, radius, wall }: ChainState): ChainState => ({ ...START, kind: kind === 'tangent' ? 'line' : kind, lock, arcBy, radius, wall });
+const fresh = ({ kind, lock, arcBy, radius, wall }: ChainState): ChainState => ({
+  ...START,
+  kind: kind === 'tangent' ? 'line' : kind,
+  lock,
+  arcBy,
+  radius,
+  wall,
+});
 
 function finish(state: ChainState, context: ToolContext): Step<ChainState> {
   const draft = findDraft({ ...state, through: undefined }, context);
@@ -246,8 +426,14 @@ function close(state: ChainState, context: ToolContext): Step<ChainState> {
 
 /** Closed with the kind of segment that is being drawn, where that kind can close; else with a line. */
 function closedBy(state: ChainState, draft: Chain, shape: Shape): Chain | undefined {
-  const segment: Segment | undefined = state.kind === 'arc' ? (state.through && { kind: 'arc', through: state.through }) : state.kind === 'line' ? undefined : { kind: state.kind };
-  if (segment && (draft.nodes.length >= 3 || segment.kind === 'arc')) return { ...draft, nodes: settled(state, segment), closed: true, segments: [...draft.segments, segment] };
+  const segment: Segment | undefined =
+    state.kind === 'arc'
+      ? state.through && { kind: 'arc', through: state.through }
+      : state.kind === 'line'
+        ? undefined
+        : { kind: state.kind };
+  if (segment && (draft.nodes.length >= 3 || segment.kind === 'arc'))
+    return { ...draft, nodes: settled(state, segment), closed: true, segments: [...draft.segments, segment] };
   return findClosed(draft, shape, SAME_PLACE);
 }
 
@@ -261,7 +447,8 @@ export const chainTool: Tool<ChainState> = {
     const live = aim && withLive(state, aim, context);
     const centreLine = findCentreLine(context);
     const axis = centreLine && findGuideLine(centreLine, context.fitted.placing, guideReach(context.fitted));
-    const image = axis && shapeOf(live ?? draft, context.fitted.placing).pieces.map((piece) => moved(piece, reflection(axis)));
+    const image =
+      axis && shapeOf(live ?? draft, context.fitted.placing).pieces.map((piece) => moved(piece, reflection(axis)));
     return { outlines: [live ?? draft], points, ...(image ? { pieces: { list: image, look: 'comes' as const } } : {}) };
   },
 };
@@ -274,6 +461,9 @@ function findCentreLine({ job, fitted }: ToolContext): Guide | undefined {
 /** The draft with the segment that would be set now. */
 function withLive(state: ChainState, aim: Aim, context: ToolContext): Chain | undefined {
   const kind = state.kind === 'arc' && !state.through ? 'line' : state.kind;
-  const [next] = append({ ...state, kind }, placeAt(state, aim, findLastPosition(state, context)), { ...context, newId: () => 'live' });
+  const [next] = append({ ...state, kind }, placeAt(state, aim, findLastPosition(state, context)), {
+    ...context,
+    newId: () => 'live',
+  });
   return next.nodes.length > state.nodes.length ? findDraft(next, context) : undefined;
 }

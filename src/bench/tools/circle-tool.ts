@@ -1,11 +1,44 @@
-import { add, circle, distance, findCircumcentre, mix, perpendicular, pointAt, scale, subtract, type Arc, type Vec } from '@/core/geometry';
+import {
+  add,
+  circle,
+  distance,
+  findCircumcentre,
+  mix,
+  perpendicular,
+  pointAt,
+  scale,
+  subtract,
+  type Arc,
+  type Vec,
+} from '@/core/geometry';
 import { addOutline, addRelations, together } from '@/core/job';
-import { findPosition, movedByHand, shapeOf, type CircleBy, type CircleOutline, type EllipseOutline, type Place } from '@/core/outline';
+import {
+  findPosition,
+  movedByHand,
+  shapeOf,
+  type CircleBy,
+  type CircleOutline,
+  type EllipseOutline,
+  type Place,
+} from '@/core/outline';
 import type { Relation, RelationEnd } from '@/core/relate';
 import type { Aim } from '../aim';
 import type { Found } from '../edges';
 import { findEnd } from './relate-tool';
-import { isInLine, NOTHING, pointed, run, say, stay, toSheetPlace, type Nudge, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
+import {
+  isInLine,
+  NOTHING,
+  pointed,
+  run,
+  say,
+  stay,
+  toSheetPlace,
+  type Nudge,
+  type Step,
+  type Tool,
+  type ToolContext,
+  type ToolInput,
+} from './tool';
 
 /** How a circle is given; `found` looks for its rim around a place inside it. */
 export type CircleMode = CircleBy['kind'] | 'found' | 'touching' | 'ellipse';
@@ -34,7 +67,15 @@ function outlineFrom(by: CircleBy, id: string, { fitted, layer }: ToolContext): 
 function place(state: CircleState, next: Place, context: ToolContext): Step<CircleState> {
   const places = [...state.places, next];
   const [a, b, c] = places;
-  if (state.mode !== 'rim' && state.mode !== 'two' && a?.kind === 'pointed' && b?.kind === 'pointed' && c?.kind === 'pointed' && isInLine(a.at, b, c.at)) return stay(state, say('points-in-a-line'));
+  if (
+    state.mode !== 'rim' &&
+    state.mode !== 'two' &&
+    a?.kind === 'pointed' &&
+    b?.kind === 'pointed' &&
+    c?.kind === 'pointed' &&
+    isInLine(a.at, b, c.at)
+  )
+    return stay(state, say('points-in-a-line'));
   if (places.length < NEEDED[state.mode]) return [{ ...state, places }, []];
   const outline = outlineFrom(circleFrom(state, places)!, context.newId(), context);
   const fault = shapeOf(outline, context.fitted.placing).faults[0];
@@ -51,20 +92,35 @@ function touch(state: CircleState, aim: Aim, context: ToolContext): Step<CircleS
   if (!end || end.node !== undefined) return stay(state, say('nothing-to-touch'));
   const touches = [...(state.touches ?? []), end];
   const places = [...state.places, pointed(aim)];
-  return touches.length < 3 ? [{ ...state, touches, places }, []] : touchingCircle({ ...state, touches, places }, undefined, context);
+  return touches.length < 3
+    ? [{ ...state, touches, places }, []]
+    : touchingCircle({ ...state, touches, places }, undefined, context);
 }
 
 function touchingCircle(state: CircleState, radius: number | undefined, context: ToolContext): Step<CircleState> {
   const { touches = [], places } = state;
   const { newId, fitted } = context;
-  const at = places.map((place) => findPosition(place, { ...fitted.placing, nodeAt: () => undefined })) as readonly Vec[];
-  const guess = radius === undefined ? findCircleThrough(at) : circle(centreBeside(at, touches, radius, context), radius);
+  const at = places.map((place) =>
+    findPosition(place, { ...fitted.placing, nodeAt: () => undefined }),
+  ) as readonly Vec[];
+  const guess =
+    radius === undefined ? findCircleThrough(at) : circle(centreBeside(at, touches, radius, context), radius);
   if (!guess) return stay({ ...state, places: [], touches: [] }, say('points-in-a-line'));
-  const [a, b, c] = [0, 1 / 3, 2 / 3].map((t): Place => ({ kind: 'pointed', at: toSheetPlace(fitted, pointAt(guess, t)), sigma: ANYWHERE })) as [Place, Place, Place];
+  const [a, b, c] = [0, 1 / 3, 2 / 3].map((t): Place => ({
+    kind: 'pointed',
+    at: toSheetPlace(fitted, pointAt(guess, t)),
+    sigma: ANYWHERE,
+  })) as [Place, Place, Place];
   const outline = outlineFrom({ kind: 'three', a, b, c }, newId(), context);
   const own = { outline: outline.id };
-  const relations: Relation[] = touches.map((end) => ({ id: newId(), view: fitted.view.id, kind: 'tangent', on: [own, end] }));
-  if (radius !== undefined) relations.push({ id: newId(), view: fitted.view.id, kind: 'radius', on: [own], value: radius });
+  const relations: Relation[] = touches.map((end) => ({
+    id: newId(),
+    view: fitted.view.id,
+    kind: 'tangent',
+    on: [own, end],
+  }));
+  if (radius !== undefined)
+    relations.push({ id: newId(), view: fitted.view.id, kind: 'radius', on: [own], value: radius });
   return [{ ...state, places: [], touches: [] }, [run(together([addRelations(relations), addOutline(outline)]))]];
 }
 
@@ -74,7 +130,12 @@ function findCircleThrough([a, b, c]: readonly Vec[]): Arc | undefined {
 }
 
 /** About where a circle of a radius has its centre that touches two things at two places: outside of what is round, else towards the other place. */
-function centreBeside([a, b]: readonly Vec[], touches: readonly RelationEnd[], radius: number, { shapes }: ToolContext): Vec {
+function centreBeside(
+  [a, b]: readonly Vec[],
+  touches: readonly RelationEnd[],
+  radius: number,
+  { shapes }: ToolContext,
+): Vec {
   const out = (place: Vec, other: Vec, { outline, segment }: RelationEnd): Vec => {
     const piece = segment === undefined ? shapes.get(outline)?.pieces[0] : undefined;
     const direction = piece?.kind === 'arc' ? subtract(place, piece.centre) : subtract(other, place);
@@ -89,42 +150,74 @@ function placeEllipse(state: CircleState, next: Place, context: ToolContext): St
   const [centre, end, side] = places;
   if (!centre || !end || !side) return [{ ...state, places }, []];
   const outline = ellipseFrom(centre, end, side, context.newId(), context);
-  return shapeOf(outline, context.fitted.placing).faults.length > 0 ? stay(state, say('points-in-a-line')) : [{ ...state, places: [] }, [run(addOutline(outline))]];
+  return shapeOf(outline, context.fitted.placing).faults.length > 0
+    ? stay(state, say('points-in-a-line'))
+    : [{ ...state, places: [] }, [run(addOutline(outline))]];
 }
 
-const ellipseFrom = (centre: Place, end: Place, side: Place, id: string, { fitted, layer }: ToolContext): EllipseOutline => ({ shape: 'ellipse', id, layer, view: fitted.view.id, centre, end, side });
+const ellipseFrom = (
+  centre: Place,
+  end: Place,
+  side: Place,
+  id: string,
+  { fitted, layer }: ToolContext,
+): EllipseOutline => ({ shape: 'ellipse', id, layer, view: fitted.view.id, centre, end, side });
 
 /** The circle through three places of a rim that was found, as far apart as can be. */
 function throughFound(state: CircleState, points: Found, context: ToolContext): Step<CircleState> {
-  const places = [0, 1, 2].map((third): Place => ({ kind: 'pointed', ...points[Math.floor((third * points.length) / 3)]! }));
+  const places = [0, 1, 2].map((third): Place => ({
+    kind: 'pointed',
+    ...points[Math.floor((third * points.length) / 3)]!,
+  }));
   return places.reduce<Step<CircleState>>(([now], next) => place(now, next, context), [{ ...state, places: [] }, []]);
 }
 
 /** A typed diameter, once the first place is set: about the centre, or from the first place towards the aim. */
-function typed(state: CircleState, input: Extract<ToolInput, { kind: 'typed' }>, context: ToolContext): Step<CircleState> {
+function typed(
+  state: CircleState,
+  input: Extract<ToolInput, { kind: 'typed' }>,
+  context: ToolContext,
+): Step<CircleState> {
   const [first, second] = state.places;
-  if (state.mode === 'touching' && second && input.length !== undefined && context.fitted.fit.scaled) return touchingCircle(state, input.length / 2, context);
+  if (state.mode === 'touching' && second && input.length !== undefined && context.fitted.fit.scaled)
+    return touchingCircle(state, input.length / 2, context);
   if (state.mode === 'ellipse') return typedEllipse(state, input, context);
   if (!first || state.mode === 'three' || state.mode === 'found') return stay(state, say('point-first'));
   if (!context.fitted.fit.scaled) return stay(state, say('scale-first'));
   const { length: diameter, aim } = input;
   if (diameter === undefined) return [state, []];
-  if (state.mode === 'two') return aim ? place(state, { kind: 'reach', from: first, length: diameter, towards: pointed(aim) }, context) : stay(state, say('point-the-way'));
+  if (state.mode === 'two')
+    return aim
+      ? place(state, { kind: 'reach', from: first, length: diameter, towards: pointed(aim) }, context)
+      : stay(state, say('point-the-way'));
   const centre = findPosition(first, { ...context.fitted.placing, nodeAt: () => undefined });
   const seen: Vec = centre ? toSheetPlace(context.fitted, [centre[0] + diameter / 2, centre[1]]) : [0, 0];
   return place(state, { kind: 'shifted', from: first, by: [diameter / 2, 0], seen }, context);
 }
 
 /** A typed axis of an ellipse: the first along the aim, the second square to it. */
-function typedEllipse(state: CircleState, { length, aim }: Extract<ToolInput, { kind: 'typed' }>, context: ToolContext): Step<CircleState> {
+function typedEllipse(
+  state: CircleState,
+  { length, aim }: Extract<ToolInput, { kind: 'typed' }>,
+  context: ToolContext,
+): Step<CircleState> {
   const [centre, end] = state.places;
   if (!centre) return stay(state, say('point-first'));
   if (!context.fitted.fit.scaled) return stay(state, say('scale-first'));
   if (length === undefined) return [state, []];
-  if (!end) return aim ? placeEllipse(state, { kind: 'reach', from: centre, length: length / 2, towards: pointed(aim) }, context) : stay(state, say('point-the-way'));
-  const [middle, tip] = [centre, end].map((place) => findPosition(place, { ...context.fitted.placing, nodeAt: () => undefined })) as [Vec, Vec];
+  if (!end)
+    return aim
+      ? placeEllipse(state, { kind: 'reach', from: centre, length: length / 2, towards: pointed(aim) }, context)
+      : stay(state, say('point-the-way'));
+  const [middle, tip] = [centre, end].map((place) =>
+    findPosition(place, { ...context.fitted.placing, nodeAt: () => undefined }),
+  ) as [Vec, Vec];
   const by = scale(perpendicular(subtract(tip, middle)), length / 2 / distance(tip, middle));
-  return placeEllipse(state, { kind: 'shifted', from: centre, by, seen: toSheetPlace(context.fitted, add(middle, by)) }, context);
+  return placeEllipse(
+    state,
+    { kind: 'shifted', from: centre, by, seen: toSheetPlace(context.fitted, add(middle, by)) },
+    context,
+  );
 }
 
 function nudged(state: CircleState, { by, sigma }: Nudge): CircleState {
@@ -138,9 +231,12 @@ export const circleTool: Tool<CircleState> = {
   step(state, input, context) {
     switch (input.kind) {
       case 'set':
-        if (state.mode === 'found') return [state, [{ kind: 'seek', what: 'rim', near: input.aim.free, otherwise: 'circle-not-found' }]];
+        if (state.mode === 'found')
+          return [state, [{ kind: 'seek', what: 'rim', near: input.aim.free, otherwise: 'circle-not-found' }]];
         if (state.mode === 'touching') return touch(state, input.aim, context);
-        return state.mode === 'ellipse' ? placeEllipse(state, pointed(input.aim), context) : place(state, pointed(input.aim), context);
+        return state.mode === 'ellipse'
+          ? placeEllipse(state, pointed(input.aim), context)
+          : place(state, pointed(input.aim), context);
       case 'found':
         return throughFound(state, input.points, context);
       case 'typed':

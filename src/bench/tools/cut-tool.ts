@@ -1,7 +1,26 @@
 import { guideReach } from '@/core/derive';
-import { distance, isOverlapping, listCrossings, partOf, pieceBounds, pointAt, type Piece, type Vec } from '@/core/geometry';
+import {
+  distance,
+  isOverlapping,
+  listCrossings,
+  partOf,
+  pieceBounds,
+  pointAt,
+  type Piece,
+  type Vec,
+} from '@/core/geometry';
 import { removeOutlines, replaceOutline, type Command } from '@/core/job';
-import { carriedOn, cutAway, findGuideLine, listCutsOn, splitAt, type Along, type Chain, type DrawnOutline, type Shape } from '@/core/outline';
+import {
+  carriedOn,
+  cutAway,
+  findGuideLine,
+  listCutsOn,
+  splitAt,
+  type Along,
+  type Chain,
+  type DrawnOutline,
+  type Shape,
+} from '@/core/outline';
 import type { Aim } from '../aim';
 import { editingIn } from './editing';
 import { findPicked } from './pick';
@@ -34,32 +53,57 @@ const JOINT = 1e-4;
 function findPointed(aim: Aim, context: ToolContext): Pointed | 'nothing-to-cut' | 'made-follows' {
   const { job, fitted, shapes } = context;
   const picked = findPicked(job, context, fitted.view.id, aim.plane, reachOf(aim, context));
-  const [outline, shape] = [job.outlines.find(({ id }) => id === picked?.outline), picked && shapes.get(picked.outline)];
+  const [outline, shape] = [
+    job.outlines.find(({ id }) => id === picked?.outline),
+    picked && shapes.get(picked.outline),
+  ];
   if (!picked || !outline || !shape) return 'nothing-to-cut';
   return outline.shape === 'made' ? 'made-follows' : { outline, shape, at: { segment: picked.segment, t: picked.t } };
 }
 
 /** What cuts an outline: the edges that were chosen, or everything in the view, which is what is shown of the other outlines, and guides. */
 function listEdges({ job, fitted, shapes }: ToolContext, except: string, chosen: CutState['edges']): readonly Piece[] {
-  if (chosen) return chosen.flatMap((id) => (id === except ? [] : shapes.get(id)?.finished ?? []));
+  if (chosen) return chosen.flatMap((id) => (id === except ? [] : (shapes.get(id)?.finished ?? [])));
   const shown = new Set(job.layers.filter(({ show }) => show).map(({ id }) => id));
-  const others = job.outlines.filter(({ id, view, layer }) => id !== except && view === fitted.view.id && shown.has(layer));
-  const guides = job.guides.filter(({ view }) => view === fitted.view.id).flatMap((guide) => findGuideLine(guide, fitted.placing, guideReach(fitted)) ?? []);
+  const others = job.outlines.filter(
+    ({ id, view, layer }) => id !== except && view === fitted.view.id && shown.has(layer),
+  );
+  const guides = job.guides
+    .filter(({ view }) => view === fitted.view.id)
+    .flatMap((guide) => findGuideLine(guide, fitted.placing, guideReach(fitted)) ?? []);
   return [...others.flatMap(({ id }) => shapes.get(id)?.finished ?? []), ...guides];
 }
 
 /** Where an outline is cut, its own crossings with itself among them: not where its pieces are joined. */
 function listCuts({ outline, shape }: Pointed, context: ToolContext, edges: CutState['edges']): readonly Along[] {
   const boxes = shape.pieces.map(pieceBounds);
-  const near = listEdges(context, outline.id, edges).filter((edge) => boxes.some((box) => isOverlapping(box, pieceBounds(edge))));
+  const near = listEdges(context, outline.id, edges).filter((edge) =>
+    boxes.some((box) => isOverlapping(box, pieceBounds(edge))),
+  );
   const isJoint = (place: Vec) => shape.nodes.some((node) => distance(node, place) < JOINT);
-  const own = edges ? [] : shape.pieces.flatMap((piece, i) => shape.pieces.slice(i + 1).flatMap((other, k) =>
-    listCrossings(piece, other).flatMap(({ point, ta, tb }) => (isJoint(point) ? [] : [{ segment: i, t: ta }, { segment: i + 1 + k, t: tb }]))));
+  const own = edges
+    ? []
+    : shape.pieces.flatMap((piece, i) =>
+        shape.pieces.slice(i + 1).flatMap((other, k) =>
+          listCrossings(piece, other).flatMap(({ point, ta, tb }) =>
+            isJoint(point)
+              ? []
+              : [
+                  { segment: i, t: ta },
+                  { segment: i + 1 + k, t: tb },
+                ],
+          ),
+        ),
+      );
   return [...listCutsOn(shape, near, SAME), ...own].sort((a, b) => a.segment + a.t - b.segment - b.t);
 }
 
 /** The stretch between the cuts to both sides of where one points; undefined stands for an open outline's own end. */
-function findStretch(pointed: Pointed, context: ToolContext, edges: CutState['edges']): { readonly from: Along | undefined; readonly to: Along | undefined } | undefined {
+function findStretch(
+  pointed: Pointed,
+  context: ToolContext,
+  edges: CutState['edges'],
+): { readonly from: Along | undefined; readonly to: Along | undefined } | undefined {
   const cuts = listCuts(pointed, context, edges);
   const position = (along: Along) => along.segment + along.t;
   const at = position(pointed.at);
@@ -80,27 +124,51 @@ function commandFor(state: CutState, pointed: Pointed, context: ToolContext): Co
   if (outline.shape !== 'chain') return state.mode === 'on' ? 'no-end-here' : 'split-chains-only';
   if (state.mode === 'split') return replaceOutline(outline.id, splitAt(outline, shape, at, editing), 'outline-split');
   const longer = findCarriedOn(outline, pointed, context, state.edges);
-  return longer ? replaceOutline(outline.id, [longer], 'outline-carried-on') : outline.closed ? 'no-end-here' : 'meets-nothing';
+  return longer
+    ? replaceOutline(outline.id, [longer], 'outline-carried-on')
+    : outline.closed
+      ? 'no-end-here'
+      : 'meets-nothing';
 }
 
 /** The chain carried on at the end that is nearer to where one points. */
-function findCarriedOn(chain: Chain, { shape, at }: Pointed, context: ToolContext, edges: CutState['edges']): Chain | undefined {
+function findCarriedOn(
+  chain: Chain,
+  { shape, at }: Pointed,
+  context: ToolContext,
+  edges: CutState['edges'],
+): Chain | undefined {
   if (chain.closed) return undefined;
   const end = at.segment + at.t > shape.pieces.length / 2 ? 'end' : 'start';
   const own = edges ? [] : end === 'end' ? shape.pieces.slice(0, -1) : shape.pieces.slice(1);
-  return carriedOn(chain, shape, end, [...listEdges(context, chain.id, edges), ...own], guideReach(context.fitted), editingIn(context));
+  return carriedOn(
+    chain,
+    shape,
+    end,
+    [...listEdges(context, chain.id, edges), ...own],
+    guideReach(context.fitted),
+    editingIn(context),
+  );
 }
 
 /** The pieces of a stretch, for showing what would go. */
-function piecesOf({ shape: { pieces, closed } }: Pointed, from: Along | undefined, to: Along | undefined): readonly Piece[] {
+function piecesOf(
+  { shape: { pieces, closed } }: Pointed,
+  from: Along | undefined,
+  to: Along | undefined,
+): readonly Piece[] {
   const [first, last] = [from ?? { segment: 0, t: 0 }, to ?? { segment: pieces.length - 1, t: 1 }];
-  if (closed && first.segment + first.t >= last.segment + last.t) return [...piecesBetween(pieces, first, undefined), ...piecesBetween(pieces, undefined, last)];
+  if (closed && first.segment + first.t >= last.segment + last.t)
+    return [...piecesBetween(pieces, first, undefined), ...piecesBetween(pieces, undefined, last)];
   return piecesBetween(pieces, first, last);
 }
 
 function piecesBetween(pieces: readonly Piece[], from: Along | undefined, to: Along | undefined): readonly Piece[] {
   return pieces.flatMap((piece, i) => {
-    const [first, last] = [!from || i > from.segment ? 0 : i === from.segment ? from.t : 1, !to || i < to.segment ? 1 : i === to.segment ? to.t : 0];
+    const [first, last] = [
+      !from || i > from.segment ? 0 : i === from.segment ? from.t : 1,
+      !to || i < to.segment ? 1 : i === to.segment ? to.t : 0,
+    ];
     return first < last ? [partOf(piece, first, last)] : [];
   });
 }
@@ -128,15 +196,26 @@ export const cutTool: Tool<CutState> = {
     return [state, [typeof command === 'string' ? say(command) : run(command)]];
   },
   preview(state, aim, context) {
-    if (state.choosing) return { ...NOTHING, pieces: { list: (state.edges ?? []).flatMap((id) => context.shapes.get(id)?.finished ?? []), look: 'comes' } };
+    if (state.choosing)
+      return {
+        ...NOTHING,
+        pieces: { list: (state.edges ?? []).flatMap((id) => context.shapes.get(id)?.finished ?? []), look: 'comes' },
+      };
     const pointed = aim && findPointed(aim, context);
     if (!pointed || typeof pointed === 'string') return NOTHING;
-    if (state.mode === 'split') return { ...NOTHING, points: [toSheetPlace(context.fitted, pointAt(pointed.shape.pieces[pointed.at.segment]!, pointed.at.t))] };
+    if (state.mode === 'split')
+      return {
+        ...NOTHING,
+        points: [toSheetPlace(context.fitted, pointAt(pointed.shape.pieces[pointed.at.segment]!, pointed.at.t))],
+      };
     if (state.mode === 'on') {
-      const longer = pointed.outline.shape === 'chain' ? findCarriedOn(pointed.outline, pointed, context, state.edges) : undefined;
+      const longer =
+        pointed.outline.shape === 'chain' ? findCarriedOn(pointed.outline, pointed, context, state.edges) : undefined;
       return longer ? { outlines: [longer], points: [] } : NOTHING;
     }
     const stretch = findStretch(pointed, context, state.edges);
-    return stretch ? { ...NOTHING, pieces: { list: piecesOf(pointed, stretch.from, stretch.to), look: 'goes' } } : NOTHING;
+    return stretch
+      ? { ...NOTHING, pieces: { list: piecesOf(pointed, stretch.from, stretch.to), look: 'goes' } }
+      : NOTHING;
   },
 };

@@ -14,7 +14,9 @@ export interface DimensionState {
 /** What is pointed at; of what can be measured as a whole only, all of it. */
 function findThing(aim: Aim, context: ToolContext): RelationEnd | undefined {
   const end = findEnd(aim, context);
-  const picked = end ? undefined : findPicked(context.job, context, context.fitted.view.id, aim.plane, reachOf(aim, context));
+  const picked = end
+    ? undefined
+    : findPicked(context.job, context, context.fitted.view.id, aim.plane, reachOf(aim, context));
   return end ?? (picked && { outline: picked.outline });
 }
 
@@ -29,7 +31,13 @@ export const dimensionTool: Tool<DimensionState> = {
     const end = findThing(input.aim, context);
     if (!end) return stay(state, say('nothing-to-relate'));
     const without = state.on.filter((other) => !isSameEnd(other, end));
-    return [{ ...state, on: without.length < state.on.length ? without : [...(state.several ? state.on : state.on.slice(-1)), end] }, []];
+    return [
+      {
+        ...state,
+        on: without.length < state.on.length ? without : [...(state.several ? state.on : state.on.slice(-1)), end],
+      },
+      [],
+    ];
   },
   preview: () => NOTHING,
 };

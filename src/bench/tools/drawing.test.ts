@@ -22,7 +22,12 @@ const offLine = (at: Vec, [a, b]: readonly [Vec, Vec]) => cross(subtract(b, a), 
 
 describe('lines that touch', () => {
   /** The four lines that touch two circles: one each side, or across between them. Where they touch is on the circles themselves. */
-  it.each([[[420, 301], [1110, 400], 1, 1], [[420, 699], [1110, 600], -1, -1], [[500, 330], [1070, 592], 1, -1], [[500, 670], [1070, 408], -1, 1]] as const)('from %j to %j', (first, second, sideA, sideB) => {
+  it.each([
+    [[420, 301], [1110, 400], 1, 1],
+    [[420, 699], [1110, 600], -1, -1],
+    [[500, 330], [1070, 592], 1, -1],
+    [[500, 670], [1070, 408], -1, 1],
+  ] as const)('from %j to %j', (first, second, sideA, sideB) => {
     const bench = withTwoCircles();
     bench.tool = startTool('chain');
     bench.set_({ touching: true }).set(first).set_({ touching: true }).set(second).give({ kind: 'finish' });
@@ -40,7 +45,11 @@ describe('lines that touch', () => {
     const bench = withTwoCircles();
     bench.tool = startTool('circle');
     bench.set_({ mode: 'touching' }).set([560, 380], [1020, 450]).give({ kind: 'typed', length: 60, aim: undefined });
-    const [a, b, c] = [0, 1, 2].map((i) => roundOf(bench, i)) as [ReturnType<typeof roundOf>, ReturnType<typeof roundOf>, ReturnType<typeof roundOf>];
+    const [a, b, c] = [0, 1, 2].map((i) => roundOf(bench, i)) as [
+      ReturnType<typeof roundOf>,
+      ReturnType<typeof roundOf>,
+      ReturnType<typeof roundOf>,
+    ];
     expect(c.radius).toBeCloseTo(30, 8);
     expect(distance(c.centre, a.centre)).toBeCloseTo(50, 5);
     expect(distance(c.centre, b.centre)).toBeCloseTo(40, 5);
@@ -53,19 +62,31 @@ describe('lines that touch', () => {
     const found = roundOf(three, 3);
     expect(distance(found.centre, roundOf(three, 0).centre)).toBeCloseTo(20 + found.radius, 5);
     expect(distance(found.centre, roundOf(three, 1).centre)).toBeCloseTo(10 + found.radius, 5);
-    expect(Math.abs(offLine(found.centre, [startOf(shapesOf(three)[2]!.pieces[0]!), endOf(shapesOf(three)[2]!.pieces[0]!)]))).toBeCloseTo(found.radius, 5);
+    expect(
+      Math.abs(offLine(found.centre, [startOf(shapesOf(three)[2]!.pieces[0]!), endOf(shapesOf(three)[2]!.pieces[0]!)])),
+    ).toBeCloseTo(found.radius, 5);
   });
 });
 
 describe('arcs, slots, ellipses and typed places', () => {
   it('an arc about a centre and one of a typed radius', () => {
-    const bench = new Bench('chain').set_({ kind: 'arc', arcBy: 'centre' }).set([300, 500], [500, 500], [500, 250]).give({ kind: 'finish' });
+    const bench = new Bench('chain')
+      .set_({ kind: 'arc', arcBy: 'centre' })
+      .set([300, 500], [500, 500], [500, 250])
+      .give({ kind: 'finish' });
     const about = roundOf(bench, 0);
-    expect([...about.centre, about.radius]).toEqual([near(50), near(50, 6), near(20)].map((_, i) => near([50, about.centre[1], 20][i]!)));
+    expect([...about.centre, about.radius]).toEqual(
+      [near(50), near(50, 6), near(20)].map((_, i) => near([50, about.centre[1], 20][i]!)),
+    );
     expect(Math.abs(about.sweep)).toBeCloseTo(Math.PI / 2, 6);
-    const typed = new Bench('chain').set_({ kind: 'arc', arcBy: 'radius', radius: 25 }).set([300, 500], [600, 500]).give({ kind: 'finish' });
+    const typed = new Bench('chain')
+      .set_({ kind: 'arc', arcBy: 'radius', radius: 25 })
+      .set([300, 500], [600, 500])
+      .give({ kind: 'finish' });
     expect(roundOf(typed, 0).radius).toBeCloseTo(25, 8);
-    expect(new Bench('chain').set_({ kind: 'arc', arcBy: 'radius', radius: 10 }).set([300, 500], [600, 500]).said).toEqual(['radius-too-small']);
+    expect(
+      new Bench('chain').set_({ kind: 'arc', arcBy: 'radius', radius: 10 }).set([300, 500], [600, 500]).said,
+    ).toEqual(['radius-too-small']);
   });
 
   it('a slot of a typed width is tangent all around', () => {
@@ -73,7 +94,9 @@ describe('arcs, slots, ellipses and typed places', () => {
     bench.history = runCommand(bench.history, commandForSlot(bench.tool.state as ShapeState, 12, bench.context())!);
     const { pieces } = shapesOf(bench)[0]!;
     expect(pieces.map(({ kind }) => kind)).toEqual(['line', 'arc', 'line', 'arc']);
-    pieces.forEach((piece, i) => expect(Math.abs(cross(tangentAt(piece, 1), tangentAt(pieces[(i + 1) % 4]!, 0)))).toBeLessThan(1e-8));
+    pieces.forEach((piece, i) =>
+      expect(Math.abs(cross(tangentAt(piece, 1), tangentAt(pieces[(i + 1) % 4]!, 0)))).toBeLessThan(1e-8),
+    );
     expect(pieces[1]?.kind === 'arc' && pieces[1].radius).toBeCloseTo(6, 9);
   });
 
@@ -81,14 +104,26 @@ describe('arcs, slots, ellipses and typed places', () => {
     const bench = new Bench('circle').set_({ mode: 'ellipse' }).set([600, 500]);
     bench.give({ kind: 'typed', length: 60, aim: bench.aim(900, 500) }, { kind: 'typed', length: 20, aim: undefined });
     const [piece] = shapesOf(bench)[0]!.pieces;
-    expect(piece?.kind === 'ellipse' && [Math.hypot(...piece.major), piece.ratio]).toEqual([near(30, 9), near(1 / 3, 9)]);
+    expect(piece?.kind === 'ellipse' && [Math.hypot(...piece.major), piece.ratio]).toEqual([
+      near(30, 9),
+      near(1 / 3, 9),
+    ]);
   });
 
   it('a triangle from typed places alone: from zero, then across and up', () => {
     const bench = new Bench('chain');
-    for (const [by, from] of [[[10, 20], 'zero'], [[30, 0], 'last'], [[0, 40], 'last']] as const) bench.give({ kind: 'typed', at: { by, from }, aim: undefined });
+    for (const [by, from] of [
+      [[10, 20], 'zero'],
+      [[30, 0], 'last'],
+      [[0, 40], 'last'],
+    ] as const)
+      bench.give({ kind: 'typed', at: { by, from }, aim: undefined });
     bench.give({ kind: 'close' });
-    expect(shapesOf(bench)[0]!.nodes).toEqual([[10, 20], [40, 20], [40, 60]]);
+    expect(shapesOf(bench)[0]!.nodes).toEqual([
+      [10, 20],
+      [40, 20],
+      [40, 60],
+    ]);
     expect(shapesOf(bench)[0]!.pieces.map((piece) => pieceLength(piece))).toEqual([30, 40, 50]);
   });
 });
@@ -146,7 +181,10 @@ describe('what is made follows', () => {
     return { bench, id: bench.history.job.outlines[0]!.id };
   };
   const make = (bench: Bench, recipe: MadeOutline['recipe'], instead = false) => {
-    bench.history = runCommand(bench.history, addMade({ shape: 'made', id: 'made', layer: 'outline', view: 'v', recipe }, instead));
+    bench.history = runCommand(
+      bench.history,
+      addMade({ shape: 'made', id: 'made', layer: 'outline', view: 'v', recipe }, instead),
+    );
     return () => bench.context().shapes.get('made')!;
   };
 
@@ -155,10 +193,19 @@ describe('what is made follows', () => {
     const shape = make(bench, { kind: 'offset', of: [id], by: 2, both: false, corners: 'mitre' });
     const sides = () => shape().pieces.map((piece) => pieceLength(piece));
     expect(sides()).toEqual([near(24), near(24), near(24), near(24)]);
-    bench.history = runCommand(bench.history, changeRecipe('made', { kind: 'offset', of: [id], by: -4, both: false, corners: 'mitre' }));
+    bench.history = runCommand(
+      bench.history,
+      changeRecipe('made', { kind: 'offset', of: [id], by: -4, both: false, corners: 'mitre' }),
+    );
     expect(sides()).toEqual([near(12), near(12), near(12), near(12)]);
-    bench.tool = { name: 'stand', state: { mode: 'scale', of: [id], points: [{ kind: 'pointed', at: [300, 700], sigma: 1 }] } };
-    bench.history = runCommand(bench.history, commandForTurn(bench.tool.state as StandState, { scale: [2, 2] }, bench.context())!);
+    bench.tool = {
+      name: 'stand',
+      state: { mode: 'scale', of: [id], points: [{ kind: 'pointed', at: [300, 700], sigma: 1 }] },
+    };
+    bench.history = runCommand(
+      bench.history,
+      commandForTurn(bench.tool.state as StandState, { scale: [2, 2] }, bench.context())!,
+    );
     expect(sides()).toEqual([near(32), near(32), near(32), near(32)]);
     bench.history = runCommand(bench.history, removeOutlines([id]));
     expect(bench.history.job.outlines).toEqual([]);
@@ -169,12 +216,20 @@ describe('what is made follows', () => {
     make(bench, { kind: 'offset', of: [id], by: 2, both: false, corners: 'mitre' });
     const made = () => bench.history.job.outlines[1] as MadeOutline & { recipe: { by: number } };
     bench.tool = { name: 'select', state: { outlines: ['made'], several: false, moving: false } };
-    const drag = (from: Vec, to: Vec) => bench.give({ kind: 'grab', aim: bench.aim(...from), reach: 1 }, { kind: 'drag', aim: bench.aim(...to), reach: 1 }, { kind: 'drop', aim: bench.aim(...to), reach: 1 });
+    const drag = (from: Vec, to: Vec) =>
+      bench.give(
+        { kind: 'grab', aim: bench.aim(...from), reach: 1 },
+        { kind: 'drag', aim: bench.aim(...to), reach: 1 },
+        { kind: 'drop', aim: bench.aim(...to), reach: 1 },
+      );
     drag([280, 600], [253, 600]);
     expect(made().recipe.by).toBeCloseTo(4.7, 9);
     drag([253, 600], [330, 600]);
     expect(made().recipe.by).toBeCloseTo(-3, 9);
-    bench.tool = { name: 'select', state: { outlines: ['made'], several: false, moving: true, grabbed: { kind: 'beside', to: undefined } } };
+    bench.tool = {
+      name: 'select',
+      state: { outlines: ['made'], several: false, moving: true, grabbed: { kind: 'beside', to: undefined } },
+    };
     bench.set([600, 600]);
     expect(made().recipe.by).toBeCloseTo(10, 9);
   });
@@ -184,14 +239,19 @@ describe('what is made follows', () => {
     make(bench, { kind: 'strip', of: [id], width: 5, justified: 'left', ends: 'flat', corners: 'mitre' });
     const recipe = () => (bench.history.job.outlines[1] as MadeOutline).recipe;
     const pointAtFace = (place: Vec) => {
-      bench.tool = { name: 'select', state: { outlines: ['made'], several: false, moving: true, grabbed: { kind: 'beside', to: undefined } } };
+      bench.tool = {
+        name: 'select',
+        state: { outlines: ['made'], several: false, moving: true, grabbed: { kind: 'beside', to: undefined } },
+      };
       bench.set(place);
       return recipe();
     };
     const inside = pointAtFace([330, 600]);
     const outside = pointAtFace([180, 600]);
     expect([inside, outside]).toMatchObject([{ width: expect.closeTo(3, 9) }, { width: expect.closeTo(12, 9) }]);
-    expect(new Set([inside, outside].map((strip) => 'justified' in strip && strip.justified))).toEqual(new Set(['left', 'right']));
+    expect(new Set([inside, outside].map((strip) => 'justified' in strip && strip.justified))).toEqual(
+      new Set(['left', 'right']),
+    );
     bench.history = runCommand(bench.history, changeRecipe('made', { ...recipe(), justified: 'middle' } as Recipe));
     expect(pointAtFace([330, 600])).toMatchObject({ width: expect.closeTo(6, 9), justified: 'middle' });
   });
@@ -201,12 +261,18 @@ describe('what is made follows', () => {
     make(bench, { kind: 'strip', of: [id], width: 8, justified: 'middle', ends: 'flat', corners: 'mitre' });
     bench.tool = startTool('opening');
     bench.set([302, 600]).set([298, 600]);
-    const openings = () => (bench.history.job.outlines[1] as MadeOutline & { recipe: { openings: readonly Opening[] } }).recipe.openings;
+    const openings = () =>
+      (bench.history.job.outlines[1] as MadeOutline & { recipe: { openings: readonly Opening[] } }).recipe.openings;
     expect(openings()).toHaveLength(1);
     expect((bench.tool.state as { chosen?: string }).chosen).toBe(openings()[0]!.id);
     bench.set([400, 498]);
     expect(openings().map(({ fill }) => fill!.hung!.to)).toEqual(expect.arrayContaining(['left', 'right']));
-    expect(bench.history.job.layers.map(({ name }) => name)).toEqual(['Outline', 'Frames', 'Leaves', 'Swings and sills']);
+    expect(bench.history.job.layers.map(({ name }) => name)).toEqual([
+      'Outline',
+      'Frames',
+      'Leaves',
+      'Swings and sills',
+    ]);
     bench.set([900, 600]);
     expect(bench.said.at(-1)).toBe('no-wall-here');
   });
@@ -230,8 +296,25 @@ describe('what is made follows', () => {
     const shape = make(bench, { kind: 'rows', of: [id], step: [25, 0], count: 3, rowStep: [0, -30], rows: 2 });
     const corners = shape().paths.map(({ pieces }) => startOf(pieces[0]!));
     const [from] = [startOf(bench.context().shapes.get(id)!.pieces[0]!)];
-    expect(corners.map(([x, y]) => [x - from[0], y - from[1]])).toEqual([[25, 0], [50, 0], [0, -30], [25, -30], [50, -30]].map((by) => by.map((v) => near(v))));
-    bench.history = runCommand(bench.history, changeRecipe('made', { kind: 'around', of: [id], centre: { kind: 'placed', at: [0, 0], seen: [0, 0] }, count: 4, sweep: 2 * Math.PI }));
+    expect(corners.map(([x, y]) => [x - from[0], y - from[1]])).toEqual(
+      [
+        [25, 0],
+        [50, 0],
+        [0, -30],
+        [25, -30],
+        [50, -30],
+      ].map((by) => by.map((v) => near(v))),
+    );
+    bench.history = runCommand(
+      bench.history,
+      changeRecipe('made', {
+        kind: 'around',
+        of: [id],
+        centre: { kind: 'placed', at: [0, 0], seen: [0, 0] },
+        count: 4,
+        sweep: 2 * Math.PI,
+      }),
+    );
     const [first] = shape().paths;
     expect(startOf(first!.pieces[0]!)).toEqual([near(-from[1]), near(from[0])]);
     expect(shape().paths).toHaveLength(3);
@@ -241,21 +324,44 @@ describe('what is made follows', () => {
 it('what is in millimetres waits for a scale', () => {
   const unscaled = new Bench('chain', false).set_({ wall: { width: 100, justified: 'middle' } }).set([100, 100]);
   expect([unscaled.said, unscaled.history.job.outlines]).toEqual([['scale-first'], []]);
-  expect(new Bench('chain', false).set_({ kind: 'arc', arcBy: 'radius', radius: 10 }).set([100, 100]).said).toEqual(['scale-first']);
+  expect(new Bench('chain', false).set_({ kind: 'arc', arcBy: 'radius', radius: 10 }).set([100, 100]).said).toEqual([
+    'scale-first',
+  ]);
 });
 
 it('a wall joins those of its thickness: corners and tees are one outline with two rooms in it', () => {
   const bench = new Bench('chain').set_({ wall: { width: 4, justified: 'middle' } });
-  bench.set([200, 200], [900, 200], [900, 800], [200, 800]).give({ kind: 'close' }).set([500, 200], [500, 800]).give({ kind: 'finish' });
+  bench
+    .set([200, 200], [900, 200], [900, 800], [200, 800])
+    .give({ kind: 'close' })
+    .set([500, 200], [500, 800])
+    .give({ kind: 'finish' });
   const walls = bench.history.job.outlines.filter(({ shape }) => shape === 'made');
   expect(walls).toHaveLength(1);
-  expect(bench.context().shapes.get(walls[0]!.id)!.paths.map(({ pieces }) => pieces.length)).toEqual([4, 4, 4]);
+  expect(
+    bench
+      .context()
+      .shapes.get(walls[0]!.id)!
+      .paths.map(({ pieces }) => pieces.length),
+  ).toEqual([4, 4, 4]);
 });
 
 it('what follows others is not moved by itself; a part that was stood elsewhere is', () => {
   const bench = new Bench('shape').set([300, 700], [500, 500]);
   const of = [bench.history.job.outlines[0]!.id];
-  bench.history = runCommand(bench.history, addMade({ shape: 'made', id: 'grown', layer: 'outline', view: 'v', recipe: { kind: 'offset', of, by: 2, both: false, corners: 'round' } }, false));
+  bench.history = runCommand(
+    bench.history,
+    addMade(
+      {
+        shape: 'made',
+        id: 'grown',
+        layer: 'outline',
+        view: 'v',
+        recipe: { kind: 'offset', of, by: 2, both: false, corners: 'round' },
+      },
+      false,
+    ),
+  );
   bench.tool = startTool('stand');
   bench.set_({ mode: 'placed', of }).set([300, 700], [900, 700]);
   const part = bench.history.job.outlines.at(-1)!.id;

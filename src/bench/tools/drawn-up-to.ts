@@ -12,14 +12,28 @@ export interface Said {
 }
 
 /** What was said while it was drawn, of segments that are still there. */
-export function relationsSaid(says: readonly Said[], outline: Chain, { newId, fitted: { view } }: ToolContext): readonly Relation[] {
+export function relationsSaid(
+  says: readonly Said[],
+  outline: Chain,
+  { newId, fitted: { view } }: ToolContext,
+): readonly Relation[] {
   const has = (id: string) => outline.nodes.some((node) => node.id === id);
-  const relation = (kind: Relation['kind'], on: Relation['on'], value?: number): Relation => ({ id: newId(), view: view.id, kind, on, ...(value === undefined ? {} : { value }) });
-  return says.filter(({ from, to }) => has(from) && has(to)).flatMap(({ kind, from, to, end, value }): readonly Relation[] => {
-    const segment: RelationEnd = { outline: outline.id, segment: from };
-    if (!end) return [relation(kind, [segment], value)];
-    const node: RelationEnd = { outline: outline.id, node: to };
-    if (end.node !== undefined) return [];
-    return kind === 'tangent' ? [relation(kind, [segment, end, node])] : [relation(kind, [segment, end]), relation('on', [node, end])];
+  const relation = (kind: Relation['kind'], on: Relation['on'], value?: number): Relation => ({
+    id: newId(),
+    view: view.id,
+    kind,
+    on,
+    ...(value === undefined ? {} : { value }),
   });
+  return says
+    .filter(({ from, to }) => has(from) && has(to))
+    .flatMap(({ kind, from, to, end, value }): readonly Relation[] => {
+      const segment: RelationEnd = { outline: outline.id, segment: from };
+      if (!end) return [relation(kind, [segment], value)];
+      const node: RelationEnd = { outline: outline.id, node: to };
+      if (end.node !== undefined) return [];
+      return kind === 'tangent'
+        ? [relation(kind, [segment, end, node])]
+        : [relation(kind, [segment, end]), relation('on', [node, end])];
+    });
 }

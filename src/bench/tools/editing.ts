@@ -1,7 +1,15 @@
 import type { FittedView } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import { changeOutlines, type Command } from '@/core/job';
-import { findPosition, placingOf, shiftedOutline, type Editing, type Outline, type Place, type Placing } from '@/core/outline';
+import {
+  findPosition,
+  placingOf,
+  shiftedOutline,
+  type Editing,
+  type Outline,
+  type Place,
+  type Placing,
+} from '@/core/outline';
 
 /** Sigma of places that an edit makes on an existing outline: as good as an edge can be pointed at. Sheet px. */
 const EDIT_SIGMA = 0.5;
@@ -12,7 +20,11 @@ export interface Hands {
   newId(): string;
 }
 
-export const editingIn = ({ fitted, newId }: Hands): Editing => ({ toSheet: (plane) => fitted.fit.toSheet(plane), newId, sigma: EDIT_SIGMA });
+export const editingIn = ({ fitted, newId }: Hands): Editing => ({
+  toSheet: (plane) => fitted.fit.toSheet(plane),
+  newId,
+  sigma: EDIT_SIGMA,
+});
 
 /** Where the places of an outline are found. */
 export function placingFor(outline: Outline, { placing }: FittedView): Placing {

@@ -33,11 +33,15 @@ export const EVIDENCE_POINTING: Readonly<Record<PointingWay, EvidencePointing>> 
 /** Points in the order in which they were set, cut into lines. Sides that were found have as many points each as there are for them. */
 export function groupsOf<T>(way: PointingWay, points: readonly T[]): readonly (readonly T[])[] {
   let first = 0;
-  if (way === 'rectangle' && points.length > EVIDENCE_POINTING.rectangle.least) return [0, 1, 2, 3].map((side) => points.slice((side * points.length) / 4, ((side + 1) * points.length) / 4));
-  return EVIDENCE_POINTING[way].groups.map((count) => points.slice(first, (first += count))).filter((group) => group.length > 0);
+  if (way === 'rectangle' && points.length > EVIDENCE_POINTING.rectangle.least)
+    return [0, 1, 2, 3].map((side) => points.slice((side * points.length) / 4, ((side + 1) * points.length) / 4));
+  return EVIDENCE_POINTING[way].groups
+    .map((count) => points.slice(first, (first += count)))
+    .filter((group) => group.length > 0);
 }
 
 /** Whether as many points as one likes may lie on it. */
 export const isOpenEnded = (way: PointingWay) => EVIDENCE_POINTING[way].groups === OPEN_ENDED;
 export const isEnough = (way: PointingWay, count: number) => count >= EVIDENCE_POINTING[way].least;
-export const isFull = (way: PointingWay, count: number) => count >= EVIDENCE_POINTING[way].groups.reduce((sum, size) => sum + size, 0);
+export const isFull = (way: PointingWay, count: number) =>
+  count >= EVIDENCE_POINTING[way].groups.reduce((sum, size) => sum + size, 0);

@@ -1,5 +1,14 @@
 import { distance, type Vec } from '@/core/geometry';
-import { addEvidence, pointAgain, type Command, type Evidence, type EvidenceKind, type EvidencePoint, type SaidName, type View } from '@/core/job';
+import {
+  addEvidence,
+  pointAgain,
+  type Command,
+  type Evidence,
+  type EvidenceKind,
+  type EvidencePoint,
+  type SaidName,
+  type View,
+} from '@/core/job';
 import { isOnEdge } from '@/core/raster';
 import { parseLength } from '@/core/units';
 import { movedByHand, type PictureEdge } from '@/core/outline';
@@ -45,9 +54,21 @@ export interface EvidenceState {
 
 export const wayOf = ({ kind, way }: Pick<EvidenceState, 'kind' | 'way'>): PointingWay => way ?? kind;
 
-const START: EvidenceState = { kind: 'length', role: 'use', name: undefined, written: {}, plusMinus: undefined, points: [], last: 0 };
+const START: EvidenceState = {
+  kind: 'length',
+  role: 'use',
+  name: undefined,
+  written: {},
+  plusMinus: undefined,
+  points: [],
+  last: 0,
+};
 
-export function startEvidence(kind: EvidenceKind, role: 'use' | 'check', from: Partial<EvidenceState> = {}): EvidenceState {
+export function startEvidence(
+  kind: EvidenceKind,
+  role: 'use' | 'check',
+  from: Partial<EvidenceState> = {},
+): EvidenceState {
   return { ...START, ...from, kind, role };
 }
 
@@ -58,7 +79,9 @@ const pointingAt = ({ sheet, sigma, edge }: Aim): Pointing => ({ at: sheet, sigm
 
 function pointAt(aim: Aim, view: View): PointedEvidence {
   const known = view.points.find((point) => distance(point.at, aim.sheet) < SAME_POINT * aim.sigma);
-  return known ? { id: known.id, at: known.at, sigma: known.sigma, meant: pointingAt(aim) } : { id: undefined, ...pointingAt(aim) };
+  return known
+    ? { id: known.id, at: known.at, sigma: known.sigma, meant: pointingAt(aim) }
+    : { id: undefined, ...pointingAt(aim) };
 }
 
 /** Sets the next place; once all are there a further one moves whichever is nearest. */
@@ -66,7 +89,10 @@ function setPoint(state: EvidenceState, aim: Aim, view: View): EvidenceState {
   const point = pointAt(aim, view);
   const { points } = state;
   if (!isFull(wayOf(state), points.length)) return { ...state, points: [...points, point], last: points.length };
-  const last = points.reduce((best, other, i) => (distance(other.at, aim.sheet) < distance(points[best]!.at, aim.sheet) ? i : best), 0);
+  const last = points.reduce(
+    (best, other, i) => (distance(other.at, aim.sheet) < distance(points[best]!.at, aim.sheet) ? i : best),
+    0,
+  );
   return { ...state, points: points.with(last, point), last };
 }
 
@@ -75,14 +101,21 @@ const SAME_PLACE = 12;
 
 /** Which point of a piece somebody meant; undefined when none is near. */
 function findMeant({ at, sigma }: Pointing, piece: Evidence | undefined, view: View): EvidencePoint | undefined {
-  const near = view.points.filter((point) => piece?.groups.flat().includes(point.id) && distance(point.at, at) < SAME_PLACE * Math.hypot(sigma, point.sigma));
+  const near = view.points.filter(
+    (point) =>
+      piece?.groups.flat().includes(point.id) && distance(point.at, at) < SAME_PLACE * Math.hypot(sigma, point.sigma),
+  );
   return near.sort((a, b) => distance(a.at, at) - distance(b.at, at))[0];
 }
 
 /** Points once more at whichever point of the piece is nearest. */
 function setAgain(state: EvidenceState, aim: Aim, view: View): EvidenceState | undefined {
   const pointing = pointingAt(aim);
-  const meant = findMeant(pointing, view.evidence.find(({ id }) => id === state.again), view);
+  const meant = findMeant(
+    pointing,
+    view.evidence.find(({ id }) => id === state.again),
+    view,
+  );
   if (!meant) return undefined;
   const before = state.points.findIndex(({ id }) => id === meant.id);
   const last = before < 0 ? state.points.length : before;
@@ -90,15 +123,25 @@ function setAgain(state: EvidenceState, aim: Aim, view: View): EvidenceState | u
 }
 
 /** What one tap can find of a thing: inside of it, or on the edge itself. */
-const SOUGHT: Partial<Record<EvidenceKind, { what: 'rim' | 'sides' | 'straight'; on: 'inside' | 'edge'; otherwise: string }>> = {
-  circle: { what: 'rim', on: 'inside', otherwise: 'rim-not-found' }, rectangle: { what: 'sides', on: 'inside', otherwise: 'sides-not-found' },
+const SOUGHT: Partial<
+  Record<EvidenceKind, { what: 'rim' | 'sides' | 'straight'; on: 'inside' | 'edge'; otherwise: string }>
+> = {
+  circle: { what: 'rim', on: 'inside', otherwise: 'rim-not-found' },
+  rectangle: { what: 'sides', on: 'inside', otherwise: 'sides-not-found' },
   straight: { what: 'straight', on: 'edge', otherwise: 'straight-not-found' },
 };
 
 /** Whether a straight edge is among what is known of a view. */
 export function isKnownStraight({ evidence, points }: View, along: readonly { readonly at: Vec }[]): boolean {
   const middle = along[along.length >> 1]!.at;
-  return evidence.some(({ kind, groups }) => kind === 'straight' && isOnEdge(middle, groups.flat().flatMap((id) => points.find((point) => point.id === id) ?? [])));
+  return evidence.some(
+    ({ kind, groups }) =>
+      kind === 'straight' &&
+      isOnEdge(
+        middle,
+        groups.flat().flatMap((id) => points.find((point) => point.id === id) ?? []),
+      ),
+  );
 }
 
 /** Width over height, as the shelf says them; undefined while they are not known. */
@@ -110,28 +153,63 @@ function proportionOf({ width, height }: EvidenceState['written']): number | und
 function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): Step<EvidenceState> {
   switch (input.kind) {
     case 'set': {
-      const next = state.again === undefined ? setPoint(state, input.aim, fitted.view) : setAgain(state, input.aim, fitted.view);
+      const next =
+        state.again === undefined ? setPoint(state, input.aim, fitted.view) : setAgain(state, input.aim, fitted.view);
       if (!next) return stay(state, say('pointed-elsewhere'));
       const set = next.points[next.last]!;
       const twice = next.points.some((other, i) => i !== next.last && distance(other.at, set.at) < 2);
       if (twice) return stay(state, say('points-the-same'));
-      const mayFind = input.seek && !state.byHand && state.again === undefined && state.way === undefined && next.points.length === 1;
+      const mayFind =
+        input.seek && !state.byHand && state.again === undefined && state.way === undefined && next.points.length === 1;
       const sought = mayFind ? SOUGHT[state.kind] : undefined;
       if (!sought || (sought.on === 'edge') !== (set.edge !== undefined)) return [next, []];
-      return [next, [{ kind: 'seek', what: sought.what, near: set.at, otherwise: sought.otherwise, proportion: proportionOf(state.written) }]];
+      return [
+        next,
+        [
+          {
+            kind: 'seek',
+            what: sought.what,
+            near: set.at,
+            otherwise: sought.otherwise,
+            proportion: proportionOf(state.written),
+          },
+        ],
+      ];
     }
     case 'propose':
       if (state.kind !== 'straight') return [state, []];
-      return [{ ...state, points: [], last: 0, found: undefined }, [{ kind: 'seek', what: 'next-straight', near: [fitted.sheet.width / 2, fitted.sheet.height / 2], otherwise: 'no-straight-left' }]];
+      return [
+        { ...state, points: [], last: 0, found: undefined },
+        [
+          {
+            kind: 'seek',
+            what: 'next-straight',
+            near: [fitted.sheet.width / 2, fitted.sheet.height / 2],
+            otherwise: 'no-straight-left',
+          },
+        ],
+      ];
     case 'found':
-      return [{ ...state, points: input.points.map((point) => ({ id: undefined, ...point })), last: 0, found: true }, []];
+      return [
+        { ...state, points: input.points.map((point) => ({ id: undefined, ...point })), last: 0, found: true },
+        [],
+      ];
     case 'not-found':
       // A tap in the middle of a thing is no place on its rim; one that an edge caught may be meant as its first.
       return [state.points.length === 1 && !state.points[0]!.edge ? { ...state, points: [], last: 0 } : state, []];
     case 'nudge': {
       const moved = state.points[state.last];
       if (!moved) return [state, []];
-      return [{ ...state, points: state.points.with(state.last, { ...movedByHand(moved, input.by, input.sigma), id: state.again === undefined ? undefined : moved.id }) }, []];
+      return [
+        {
+          ...state,
+          points: state.points.with(state.last, {
+            ...movedByHand(moved, input.by, input.sigma),
+            id: state.again === undefined ? undefined : moved.id,
+          }),
+        },
+        [],
+      ];
     }
     case 'back':
       // What was found by one tap goes as it came, and is pointed at by hand instead.
@@ -150,9 +228,18 @@ function preview(state: EvidenceState, aim: Aim | undefined): Preview {
   const places = points.map(({ at }) => at);
   if (kind === 'length') {
     const to = places[1] ?? aim?.sheet;
-    return { outlines: [], points: places, span: to && { from: places[0]!, to, look: role === 'check' ? 'check' : 'evidence' } };
+    return {
+      outlines: [],
+      points: places,
+      span: to && { from: places[0]!, to, look: role === 'check' ? 'check' : 'evidence' },
+    };
   }
-  const shown = found && kind === 'circle' ? [...places, places[0]!] : aim && !found && !isFull(wayOf(state), places.length) ? [...places, aim.sheet] : places;
+  const shown =
+    found && kind === 'circle'
+      ? [...places, places[0]!]
+      : aim && !found && !isFull(wayOf(state), places.length)
+        ? [...places, aim.sheet]
+        : places;
   // What was found is shown by its lines: its many places would hide it.
   return { outlines: [], points: found ? [] : places, lines: groupsOf(wayOf(state), shown) };
 }
@@ -170,26 +257,58 @@ export interface SaidSizes {
 }
 
 /** The command that puts a pointed piece with its sizes into the job; undefined while nothing is pointed. */
-export function commandForEvidence(state: EvidenceState, { sizes, plusMinus, guess }: SaidSizes, { fitted, newId }: ToolContext): Command | undefined {
+export function commandForEvidence(
+  state: EvidenceState,
+  { sizes, plusMinus, guess }: SaidSizes,
+  { fitted, newId }: ToolContext,
+): Command | undefined {
   if (state.points.length === 0) return undefined;
   const again = pointingsAgain(state, sizes, fitted.view);
   if (again) return pointAgain(fitted.view.id, again);
-  const points: EvidencePoint[] = state.points.map(({ id, at, sigma, edge }) => ({ id: id ?? newId(), at, sigma, ...(edge ? { edge } : {}), ...(state.height === undefined ? {} : { height: state.height }) }));
+  const points: EvidencePoint[] = state.points.map(({ id, at, sigma, edge }) => ({
+    id: id ?? newId(),
+    at,
+    sigma,
+    ...(edge ? { edge } : {}),
+    ...(state.height === undefined ? {} : { height: state.height }),
+  }));
   const evidence: Evidence = {
-    id: newId(), kind: state.kind, groups: groupsOf(wayOf(state), points.map(({ id }) => id)), said: sizes, guess, role: state.role,
-    ...(plusMinus === undefined ? {} : { plusMinus }), ...(state.name === undefined ? {} : { name: state.name }),
+    id: newId(),
+    kind: state.kind,
+    groups: groupsOf(
+      wayOf(state),
+      points.map(({ id }) => id),
+    ),
+    said: sizes,
+    guess,
+    role: state.role,
+    ...(plusMinus === undefined ? {} : { plusMinus }),
+    ...(state.name === undefined ? {} : { name: state.name }),
   };
   return addEvidence(fitted.view.id, evidence, points);
 }
 
 /** The points of a piece that says the same of the same places, as they were pointed at now: said twice it would count twice. */
-function pointingsAgain({ kind, role, points, found }: EvidenceState, sizes: Evidence['said'], view: View): readonly EvidencePoint[] | undefined {
-  const says = (said: Evidence['said']) => Object.entries(said).map(([name, size]) => `${name} ${size!.value}`).join();
-  for (const piece of found ? [] : view.evidence.filter((other) => other.kind === kind && other.role === role && says(other.said) === says(sizes))) {
+function pointingsAgain(
+  { kind, role, points, found }: EvidenceState,
+  sizes: Evidence['said'],
+  view: View,
+): readonly EvidencePoint[] | undefined {
+  const says = (said: Evidence['said']) =>
+    Object.entries(said)
+      .map(([name, size]) => `${name} ${size!.value}`)
+      .join();
+  for (const piece of found
+    ? []
+    : view.evidence.filter((other) => other.kind === kind && other.role === role && says(other.said) === says(sizes))) {
     const pointings = points.map((point) => point.meant ?? point);
     const meant = pointings.map((pointing) => findMeant(pointing, piece, view)?.id);
-    const isSame = new Set(meant).size === piece.groups.flat().length && meant.length === piece.groups.flat().length && meant.every((id) => id !== undefined);
-    if (isSame) return pointings.map(({ at, sigma, edge }, i) => ({ id: meant[i]!, at, sigma, ...(edge ? { edge } : {}) }));
+    const isSame =
+      new Set(meant).size === piece.groups.flat().length &&
+      meant.length === piece.groups.flat().length &&
+      meant.every((id) => id !== undefined);
+    if (isSame)
+      return pointings.map(({ at, sigma, edge }, i) => ({ id: meant[i]!, at, sigma, ...(edge ? { edge } : {}) }));
   }
   return undefined;
 }
@@ -197,5 +316,8 @@ function pointingsAgain({ kind, role, points, found }: EvidenceState, sizes: Evi
 /** The command that adds what was pointed at again; undefined before the whole piece was. */
 export function commandForAgain(state: EvidenceState, { fitted }: ToolContext): Command | undefined {
   if (!isFull(wayOf(state), state.points.length)) return undefined;
-  return pointAgain(fitted.view.id, state.points.map(({ id, at, sigma, edge }) => ({ id: id!, at, sigma, ...(edge ? { edge } : {}) })));
+  return pointAgain(
+    fitted.view.id,
+    state.points.map(({ id, at, sigma, edge }) => ({ id: id!, at, sigma, ...(edge ? { edge } : {}) })),
+  );
 }

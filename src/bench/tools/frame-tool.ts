@@ -17,15 +17,26 @@ export interface FrameState {
 const START: FrameState = { purpose: 'cut', shape: 'box', points: [], last: 0 };
 const MOST: Readonly<Record<FrameShape, number>> = { box: 2, turned: 3, polygon: 200 };
 
-export const startFrame = (purpose: FrameState['purpose'], shape: FrameShape = 'box'): FrameState => ({ ...START, purpose, shape });
+export const startFrame = (purpose: FrameState['purpose'], shape: FrameShape = 'box'): FrameState => ({
+  ...START,
+  purpose,
+  shape,
+});
 
 /** Corners of the frame, around it; undefined while too little is set, or when it has no area to speak of. Sheet px. */
-export function findFrame({ shape, points }: Pick<FrameState, 'shape' | 'points'>, { direction }: View['datum']): readonly Vec[] | undefined {
+export function findFrame(
+  { shape, points }: Pick<FrameState, 'shape' | 'points'>,
+  { direction }: View['datum'],
+): readonly Vec[] | undefined {
   const corners = cornersOf(shape, points, direction);
   return corners && areaOf(corners) > 16 ? corners : undefined;
 }
 
-function cornersOf(shape: FrameShape, [a, b, c, ...rest]: readonly Vec[], direction: number): readonly Vec[] | undefined {
+function cornersOf(
+  shape: FrameShape,
+  [a, b, c, ...rest]: readonly Vec[],
+  direction: number,
+): readonly Vec[] | undefined {
   if (!a || !b) return undefined;
   if (shape === 'box') {
     const along: Vec = [Math.cos(direction), Math.sin(direction)];
@@ -40,7 +51,8 @@ function cornersOf(shape: FrameShape, [a, b, c, ...rest]: readonly Vec[], direct
   return [a, b, add(b, height), add(a, height)];
 }
 
-const areaOf = (corners: readonly Vec[]) => Math.abs(corners.reduce((sum, corner, i) => sum + cross(corner, corners[(i + 1) % corners.length]!), 0)) / 2;
+const areaOf = (corners: readonly Vec[]) =>
+  Math.abs(corners.reduce((sum, corner, i) => sum + cross(corner, corners[(i + 1) % corners.length]!), 0)) / 2;
 
 function setPoint(state: FrameState, at: Vec): FrameState {
   const { points, shape } = state;
@@ -58,7 +70,10 @@ export const frameTool: Tool<FrameState> = {
   step(state, input): Step<FrameState> {
     switch (input.kind) {
       case 'set': {
-        const twice = state.points.some((point, i) => distance(point, input.aim.sheet) < 2 && (state.points.length < MOST[state.shape] || i !== state.last));
+        const twice = state.points.some(
+          (point, i) =>
+            distance(point, input.aim.sheet) < 2 && (state.points.length < MOST[state.shape] || i !== state.last),
+        );
         return twice ? stay(state, say('points-the-same')) : [setPoint(state, input.aim.sheet), []];
       }
       case 'nudge': {

@@ -23,21 +23,31 @@ function set(state: GuideState, input: Extract<ToolInput, { kind: 'set' }>, cont
   if (TWO.includes(state.mode) && !state.first) return [{ ...state, first: place }, []];
   if (state.mode === 'square' && state.angle === undefined) {
     const line = findLine(input.aim, context);
-    return line ? [{ ...state, angle: angleOf(subtract(line.b, line.a)) + Math.PI / 2 }, []] : stay(state, say('no-line-here'));
+    return line
+      ? [{ ...state, angle: angleOf(subtract(line.b, line.a)) + Math.PI / 2 }, []]
+      : stay(state, say('no-line-here'));
   }
   const guide = guideAt(state, place, context);
-  return [{ mode: state.mode, ...(state.mode === 'angle' ? { angle: state.angle } : {}), last: guide.id }, [run(addGuide(guide))]];
+  return [
+    { mode: state.mode, ...(state.mode === 'angle' ? { angle: state.angle } : {}), last: guide.id },
+    [run(addGuide(guide))],
+  ];
 }
 
 function guideAt({ mode, first, angle = 0 }: GuideState, place: PointedPlace, { fitted, newId }: ToolContext): Guide {
   const own = { id: newId(), view: fitted.view.id, offset: 0 };
-  if (first && mode === 'between') return { ...own, through: { kind: 'middle', a: first, b: place }, towards: place, angle: 0, square: true };
+  if (first && mode === 'between')
+    return { ...own, through: { kind: 'middle', a: first, b: place }, towards: place, angle: 0, square: true };
   if (first) return { ...own, through: first, towards: place, angle: 0 };
   return { ...own, through: place, angle: mode === 'upright' ? Math.PI / 2 : mode === 'level' ? 0 : angle };
 }
 
 /** The last guide stands aside by the first of the typed offsets; for each further one there is another guide. */
-function offsetBy(state: GuideState, offsets: readonly number[], { job, fitted, newId }: ToolContext): Step<GuideState> {
+function offsetBy(
+  state: GuideState,
+  offsets: readonly number[],
+  { job, fitted, newId }: ToolContext,
+): Step<GuideState> {
   const guide = job.guides.find(({ id }) => id === state.last);
   const [first, ...others] = offsets;
   if (!guide || first === undefined) return stay(state, say('guide-first'));
@@ -50,11 +60,16 @@ export const guideTool: Tool<GuideState> = {
   start: { mode: 'level' },
   step(state, input, context) {
     if (input.kind === 'cancel' || input.kind === 'back') return [{ mode: state.mode }, []];
-    if (input.kind === 'typed') return offsetBy(state, input.lengths ?? (input.length === undefined ? [] : [input.length]), context);
+    if (input.kind === 'typed')
+      return offsetBy(state, input.lengths ?? (input.length === undefined ? [] : [input.length]), context);
     return input.kind === 'set' ? set(state, input, context) : [state, []];
   },
   preview(state, aim) {
     if (!state.first) return NOTHING;
-    return { outlines: [], points: [state.first.at], span: aim && { from: state.first.at, to: aim.sheet, look: 'measure' } };
+    return {
+      outlines: [],
+      points: [state.first.at],
+      span: aim && { from: state.first.at, to: aim.sheet, look: 'measure' },
+    };
   },
 };

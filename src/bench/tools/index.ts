@@ -20,8 +20,26 @@ import type { Tool, ToolContext } from './tool';
 
 /** All tools by name. The name is stored with the draft. */
 export const TOOLS = {
-  select: selectTool, chain: chainTool, circle: circleTool, cut: cutTool, opening: openingTool, dimension: dimensionTool, region: regionTool, stand: standTool, guide: guideTool,
-  evidence: evidenceTool, points: pointsTool, datum: datumTool, level: levelTool, frame: frameTool, match: matchTool, relate: relateTool, shape: shapeTool, brush: brushTool, distance: distanceTool, angle: angleTool,
+  select: selectTool,
+  chain: chainTool,
+  circle: circleTool,
+  cut: cutTool,
+  opening: openingTool,
+  dimension: dimensionTool,
+  region: regionTool,
+  stand: standTool,
+  guide: guideTool,
+  evidence: evidenceTool,
+  points: pointsTool,
+  datum: datumTool,
+  level: levelTool,
+  frame: frameTool,
+  match: matchTool,
+  relate: relateTool,
+  shape: shapeTool,
+  brush: brushTool,
+  distance: distanceTool,
+  angle: angleTool,
 } as const;
 
 export type ToolName = keyof typeof TOOLS;
@@ -46,7 +64,9 @@ export function isToolLike(stored: unknown): stored is ActiveTool {
   const { name, state } = (stored ?? {}) as { readonly name?: string; readonly state?: unknown };
   if (name === undefined || !Object.hasOwn(TOOLS, name) || typeof state !== 'object' || state === null) return false;
   const kindOf = (value: unknown) => (Array.isArray(value) ? 'list' : typeof value);
-  return Object.entries(TOOLS[name as ToolName].start).every(([key, first]) => first === undefined || kindOf((state as Record<string, unknown>)[key]) === kindOf(first));
+  return Object.entries(TOOLS[name as ToolName].start).every(
+    ([key, first]) => first === undefined || kindOf((state as Record<string, unknown>)[key]) === kindOf(first),
+  );
 }
 
 /** Where a line that is being drawn comes from. View plane. */
@@ -58,7 +78,16 @@ export { findDraft, type ArcBy, type ChainState } from './chain-tool';
 export type { CircleMode, CircleState } from './circle-tool';
 export type { GuideMode, GuideState } from './guide-tool';
 export { EVIDENCE_POINTING, isEnough, isFull, isOpenEnded, type PointingWay } from './evidence-kinds';
-export { commandForAgain, isKnownStraight, commandForEvidence, isPointed, startEvidence, wayOf, type EvidenceState, type SaidSizes } from './evidence-tool';
+export {
+  commandForAgain,
+  isKnownStraight,
+  commandForEvidence,
+  isPointed,
+  startEvidence,
+  wayOf,
+  type EvidenceState,
+  type SaidSizes,
+} from './evidence-tool';
 export { findFrame, startFrame, type FrameShape, type FrameState } from './frame-tool';
 export { startBrush, type BrushState } from './brush-tool';
 export { startMatch, type MatchPair, type MatchState, type MatchTarget } from './match-tool';

@@ -47,12 +47,16 @@ function setPoint(state: MatchState, aim: Aim, context: ToolContext): Step<Match
   if (state.looking === 'view') {
     if (state.pairs.some(({ from }) => distance(from.at, aim.sheet) < 2)) return stay(state, say('points-the-same'));
     const from: SheetPoint = { at: aim.sheet, sigma: aim.sigma, edge: aim.edge };
-    const pairs = last && !last.to ? [...state.pairs.slice(0, -1), { ...last, from }] : [...state.pairs, { id: context.newId(), from }];
+    const pairs =
+      last && !last.to
+        ? [...state.pairs.slice(0, -1), { ...last, from }]
+        : [...state.pairs, { id: context.newId(), from }];
     return [{ ...state, pairs, looking: 'target' }, [LOOK('target')]];
   }
   if (!last || last.to) return [{ ...state, looking: 'view' }, [LOOK('view')]];
   const to = placed(aim, context);
-  if (state.pairs.some((pair) => pair.to && distance(pair.to.at, to.at) === 0)) return stay(state, say('points-the-same'));
+  if (state.pairs.some((pair) => pair.to && distance(pair.to.at, to.at) === 0))
+    return stay(state, say('points-the-same'));
   return lay({ ...state, pairs: [...state.pairs.slice(0, -1), { ...last, to }], looking: 'view' }, context);
 }
 
@@ -62,13 +66,18 @@ function lay(state: MatchState, { job }: ToolContext): Step<MatchState> {
   if (complete.length < ENOUGH) return [state, [LOOK('view')]];
   const fresh = complete.slice(state.laid);
   const rough = ROUGH * distance(complete[0]!.to!.at, complete[1]!.to!.at);
-  const command = layOnPlane(state.view, planeOf(state.target!, job), fresh.map((pair, i) => pieceOf(pair, state.laid + i + 1, rough)), fresh.map(pointOf));
+  const command = layOnPlane(
+    state.view,
+    planeOf(state.target!, job),
+    fresh.map((pair, i) => pieceOf(pair, state.laid + i + 1, rough)),
+    fresh.map(pointOf),
+  );
   return [{ ...state, laid: complete.length }, [LOOK('view'), run(command)]];
 }
 
 /** A view without a plane of its own lends the name of its fit. */
 function planeOf({ kind, id }: MatchTarget, job: ToolContext['job']): string {
-  return kind === 'plane' ? id : job.views.find((view) => view.id === id)?.plane ?? fitOwner(job, id);
+  return kind === 'plane' ? id : (job.views.find((view) => view.id === id)?.plane ?? fitOwner(job, id));
 }
 
 const written = (mm: number) => `${Number(mm.toFixed(3))} mm`;
@@ -76,10 +85,24 @@ const written = (mm: number) => `${Number(mm.toFixed(3))} mm`;
 function pieceOf({ id, to }: MatchPair, number: number, rough: number): Evidence {
   const { at, sigma } = to!;
   const said = { across: { value: at[0], written: written(at[0]) }, up: { value: at[1], written: written(at[1]) } };
-  return { id, kind: 'known-point', groups: [[`${id}-at`]], said, plusMinus: Number(Math.max(2 * sigma, rough).toPrecision(3)), guess: false, role: 'use', name: `matched place ${number}` };
+  return {
+    id,
+    kind: 'known-point',
+    groups: [[`${id}-at`]],
+    said,
+    plusMinus: Number(Math.max(2 * sigma, rough).toPrecision(3)),
+    guess: false,
+    role: 'use',
+    name: `matched place ${number}`,
+  };
 }
 
-const pointOf = ({ id, from }: MatchPair): EvidencePoint => ({ id: `${id}-at`, at: from.at, sigma: from.sigma, ...(from.edge ? { edge: from.edge } : {}) });
+const pointOf = ({ id, from }: MatchPair): EvidencePoint => ({
+  id: `${id}-at`,
+  at: from.at,
+  sigma: from.sigma,
+  ...(from.edge ? { edge: from.edge } : {}),
+});
 
 /** Lays a view onto existing geometry, place by place: one in the picture, the same one there, and again. */
 export const matchTool: Tool<MatchState> = {
@@ -92,9 +115,16 @@ export const matchTool: Tool<MatchState> = {
       case 'nudge': {
         const last = state.pairs.at(-1);
         if (!last || last.to || state.looking === 'target') return [state, []];
-        return [{ ...state, pairs: [...state.pairs.slice(0, -1), { ...last, from: movedByHand(last.from, input.by, input.sigma) }] }, []];
+        return [
+          {
+            ...state,
+            pairs: [...state.pairs.slice(0, -1), { ...last, from: movedByHand(last.from, input.by, input.sigma) }],
+          },
+          [],
+        ];
       }
-      case 'back': case 'cancel': {
+      case 'back':
+      case 'cancel': {
         const open = state.pairs.slice(0, Math.max(state.laid, input.kind === 'back' ? state.pairs.length - 1 : 0));
         return [{ ...state, pairs: open, looking: 'view' }, state.looking === 'target' ? [LOOK('view')] : []];
       }
@@ -104,7 +134,10 @@ export const matchTool: Tool<MatchState> = {
   },
   preview({ pairs, looking }, _aim, { fitted }): Preview {
     if (pairs.length === 0) return NOTHING;
-    const shown = looking === 'view' ? pairs.map(({ from }) => from.at) : pairs.flatMap(({ to }) => (to ? [fitted.fit.toSheet(to.at)] : []));
+    const shown =
+      looking === 'view'
+        ? pairs.map(({ from }) => from.at)
+        : pairs.flatMap(({ to }) => (to ? [fitted.fit.toSheet(to.at)] : []));
     return { outlines: [], points: shown };
   },
 };

@@ -10,31 +10,54 @@ export interface Picked {
   readonly t: number;
 }
 
-export function findPicked(job: Job, derived: Pick<Derived, 'shapes'>, view: string, plane: Vec, reach: number): Picked | undefined {
+export function findPicked(
+  job: Job,
+  derived: Pick<Derived, 'shapes'>,
+  view: string,
+  plane: Vec,
+  reach: number,
+): Picked | undefined {
   return listPicked(job, derived, view, plane, reach)[0];
 }
 
 /** All outlines within reach, each where it is nearest; the nearest first. */
-export function listPicked(job: Job, { shapes }: Pick<Derived, 'shapes'>, view: string, plane: Vec, reach: number): readonly Picked[] {
+export function listPicked(
+  job: Job,
+  { shapes }: Pick<Derived, 'shapes'>,
+  view: string,
+  plane: Vec,
+  reach: number,
+): readonly Picked[] {
   const open = new Set(job.layers.filter((layer) => layer.show && !layer.lock).map((layer) => layer.id));
-  const found = job.outlines.filter((outline) => outline.view === view && open.has(outline.layer)).flatMap(({ id }) => {
-    let best: (Picked & { away: number }) | undefined;
-    shapes.get(id)?.pieces.forEach((piece, segment) => {
-      const { distance: away, t } = nearestOn(piece, plane);
-      if (away <= reach && (!best || away < best.away)) best = { outline: id, segment, t, away };
+  const found = job.outlines
+    .filter((outline) => outline.view === view && open.has(outline.layer))
+    .flatMap(({ id }) => {
+      let best: (Picked & { away: number }) | undefined;
+      shapes.get(id)?.pieces.forEach((piece, segment) => {
+        const { distance: away, t } = nearestOn(piece, plane);
+        if (away <= reach && (!best || away < best.away)) best = { outline: id, segment, t, away };
+      });
+      return best ?? [];
     });
-    return best ?? [];
-  });
   return found.sort((a, b) => a.away - b.away).map(({ outline, segment, t }) => ({ outline, segment, t }));
 }
 
 /** The smallest circle around a place: where nothing is near enough, it is meant. */
-export function findCircleAround({ outlines, layers }: Pick<Job, 'outlines' | 'layers'>, { shapes }: Pick<Derived, 'shapes'>, view: string, plane: Vec): string | undefined {
+export function findCircleAround(
+  { outlines, layers }: Pick<Job, 'outlines' | 'layers'>,
+  { shapes }: Pick<Derived, 'shapes'>,
+  view: string,
+  plane: Vec,
+): string | undefined {
   const open = new Set(layers.filter(({ show, lock }) => show && !lock).map(({ id }) => id));
-  const around = outlines.filter((outline) => outline.shape === 'circle' && outline.view === view && open.has(outline.layer)).flatMap(({ id }) => {
-    const [round] = shapes.get(id)?.pieces ?? [];
-    return round?.kind === 'arc' && distance(round.centre, plane) < round.radius ? [{ id, radius: round.radius }] : [];
-  });
+  const around = outlines
+    .filter((outline) => outline.shape === 'circle' && outline.view === view && open.has(outline.layer))
+    .flatMap(({ id }) => {
+      const [round] = shapes.get(id)?.pieces ?? [];
+      return round?.kind === 'arc' && distance(round.centre, plane) < round.radius
+        ? [{ id, radius: round.radius }]
+        : [];
+    });
   return around.sort((a, b) => a.radius - b.radius)[0]?.id;
 }
 
@@ -59,6 +82,9 @@ export function listHandles(chain: Chain, shape: Shape): readonly HandleEnd[] {
   return shape.pieces.flatMap((piece, i): HandleEnd[] => {
     if (piece.kind !== 'cubic') return [];
     const [from, to] = [chain.nodes[i]!, chain.nodes[(i + 1) % chain.nodes.length]!];
-    return [{ node: from.id, side: 'out', at: piece.b }, { node: to.id, side: 'in', at: piece.c }];
+    return [
+      { node: from.id, side: 'out', at: piece.b },
+      { node: to.id, side: 'in', at: piece.c },
+    ];
   });
 }

@@ -17,14 +17,24 @@ const START: PointsState = { point: undefined };
 const REACH = 14;
 
 function listPoints(view: View, at: Vec, reach: number): readonly EvidencePoint[] {
-  return view.points.filter((point) => distance(point.at, at) <= reach).sort((a, b) => distance(a.at, at) - distance(b.at, at));
+  return view.points
+    .filter((point) => distance(point.at, at) <= reach)
+    .sort((a, b) => distance(a.at, at) - distance(b.at, at));
 }
 
 /** The piece whose mark passes nearest. */
 function findPiece({ evidence, points }: View, at: Vec, reach: number): Evidence | undefined {
   const places = new Map(points.map((point) => [point.id, point.at]));
-  const away = (piece: Evidence) => Math.min(...piece.groups.flatMap((group) => group.map((id, i) => distanceToSegment(at, places.get(id)!, places.get(group[i + 1] ?? id)!))));
-  return evidence.map((piece) => ({ piece, distance: away(piece) })).filter((other) => other.distance <= reach).sort((a, b) => a.distance - b.distance)[0]?.piece;
+  const away = (piece: Evidence) =>
+    Math.min(
+      ...piece.groups.flatMap((group) =>
+        group.map((id, i) => distanceToSegment(at, places.get(id)!, places.get(group[i + 1] ?? id)!)),
+      ),
+    );
+  return evidence
+    .map((piece) => ({ piece, distance: away(piece) }))
+    .filter((other) => other.distance <= reach)
+    .sort((a, b) => a.distance - b.distance)[0]?.piece;
 }
 
 function distanceToSegment(p: Vec, a: Vec, b: Vec): number {
@@ -33,7 +43,8 @@ function distanceToSegment(p: Vec, a: Vec, b: Vec): number {
   return distance(p, mix(a, b, Math.max(0, Math.min(1, along))));
 }
 
-const pieceOn = (view: View, point: EvidencePoint) => view.evidence.find(({ groups }) => groups.flat().includes(point.id));
+const pieceOn = (view: View, point: EvidencePoint) =>
+  view.evidence.find(({ groups }) => groups.flat().includes(point.id));
 const choose = (piece: Evidence | undefined): Effect => ({ kind: 'choose', evidence: piece?.id });
 
 /** Chooses what is pointed at; with a point chosen, a place away from all marks is where it goes. */
@@ -41,7 +52,11 @@ function set(state: PointsState, aim: Aim, view: View): Step<PointsState> {
   const reach = REACH * aim.sigma;
   const near = listPoints(view, aim.free, reach);
   const [point] = near;
-  if (point) return [{ point: point.id, within: near.length > 1 ? near.map(({ id }) => id) : undefined }, [choose(pieceOn(view, point))]];
+  if (point)
+    return [
+      { point: point.id, within: near.length > 1 ? near.map(({ id }) => id) : undefined },
+      [choose(pieceOn(view, point))],
+    ];
   const piece = findPiece(view, aim.free, reach);
   if (piece) return [START, [choose(piece)]];
   const chosen = view.points.find(({ id }) => id === state.point);
@@ -55,7 +70,9 @@ function moveTo(view: View, point: EvidencePoint, { sheet, sigma, edge }: Aim): 
 /** The next of the points that lay within reach, round and round. */
 function another({ point, within = [] }: PointsState, view: View): Step<PointsState> {
   const next = view.points.find(({ id }) => id === within[(within.indexOf(point ?? '') + 1) % within.length]);
-  return next ? [{ point: next.id, within }, [choose(pieceOn(view, next))]] : stay({ point, within }, say('nothing-under-it'));
+  return next
+    ? [{ point: next.id, within }, [choose(pieceOn(view, next))]]
+    : stay({ point, within }, say('nothing-under-it'));
 }
 
 /** Chooses pieces of evidence by their marks, and moves their points: dragged, pointed or nudged, with the fit following. */
@@ -73,8 +90,12 @@ export const pointsTool: Tool<PointsState> = {
         const [point] = listPoints(view, input.aim.free, Math.max(REACH * input.aim.sigma, 1));
         return point ? [{ point: point.id, grabbed: true }, [choose(pieceOn(view, point))]] : [state, []];
       }
-      case 'drag': case 'drop':
-        return [input.kind === 'drop' ? { point: state.point } : state, state.grabbed && chosen ? [moveTo(view, chosen, input.aim)] : []];
+      case 'drag':
+      case 'drop':
+        return [
+          input.kind === 'drop' ? { point: state.point } : state,
+          state.grabbed && chosen ? [moveTo(view, chosen, input.aim)] : [],
+        ];
       case 'another':
         return another(state, view);
       case 'nudge':

@@ -17,27 +17,47 @@ const STEP = 0.1;
 export function pulledThrough(made: Pullable, aim: Aim, { shapes, fitted }: ToolContext): Pullable | undefined {
   // Caught by itself it would stay where it is.
   const place = aim.snap === 'nearest' ? fitted.placing.toPlane(aim.free) : aim.plane;
-  const nearest = made.recipe.of.flatMap((id) => {
-    const shape = shapes.get(id);
-    return shape ? shape.finished.map((piece) => ({ piece, shape, near: nearestOn(piece, place) })) : [];
-  }).sort((a, b) => a.near.distance - b.near.distance)[0];
+  const nearest = made.recipe.of
+    .flatMap((id) => {
+      const shape = shapes.get(id);
+      return shape ? shape.finished.map((piece) => ({ piece, shape, near: nearestOn(piece, place) })) : [];
+    })
+    .sort((a, b) => a.near.distance - b.near.distance)[0];
   if (!nearest) return undefined;
   const { piece, shape, near } = nearest;
   const away = Math.round(near.distance / STEP) * STEP;
   if (away === 0) return undefined;
   const right = isRight(piece, near.t, near.point, place);
-  return { ...made, recipe: made.recipe.kind === 'strip' ? asThick(made.recipe, away, right) : asFar(made.recipe, away, shape.closed ? windingNumber(shape.finished, place) === 0 : right) };
+  return {
+    ...made,
+    recipe:
+      made.recipe.kind === 'strip'
+        ? asThick(made.recipe, away, right)
+        : asFar(made.recipe, away, shape.closed ? windingNumber(shape.finished, place) === 0 : right),
+  };
 }
 
-const isRight = (piece: Piece, t: number, foot: Vec, place: Vec) => cross(tangentAt(piece, t), subtract(place, foot)) < 0;
+const isRight = (piece: Piece, t: number, foot: Vec, place: Vec) =>
+  cross(tangentAt(piece, t), subtract(place, foot)) < 0;
 
 /** About its line a strip reaches as far to both sides; beside it, to the side that is pointed at. */
 const asThick = (strip: Extract<Recipe, { kind: 'strip' }>, away: number, right: boolean): BesideRecipe =>
-  strip.justified === 'middle' ? { ...strip, width: 2 * away } : { ...strip, width: away, justified: right ? 'right' : 'left' };
+  strip.justified === 'middle'
+    ? { ...strip, width: 2 * away }
+    : { ...strip, width: away, justified: right ? 'right' : 'left' };
 
-const asFar = (offset: Extract<Recipe, { kind: 'offset' }>, away: number, isOut: boolean): BesideRecipe => ({ ...offset, otherHand: undefined, by: offset.both || isOut ? away : -away });
+const asFar = (offset: Extract<Recipe, { kind: 'offset' }>, away: number, isOut: boolean): BesideRecipe => ({
+  ...offset,
+  otherHand: undefined,
+  by: offset.both || isOut ? away : -away,
+});
 
 /** What it would look like. */
 export function piecesPulled(made: Pullable, { shapes, fitted, job }: ToolContext): readonly Piece[] {
-  return makeShape(made, { placing: fitted.placing, findShape: (id) => shapes.get(id), findOutline: (id) => job.outlines.find((outline) => outline.id === id), findGuide: () => undefined }).finished;
+  return makeShape(made, {
+    placing: fitted.placing,
+    findShape: (id) => shapes.get(id),
+    findOutline: (id) => job.outlines.find((outline) => outline.id === id),
+    findGuide: () => undefined,
+  }).finished;
 }

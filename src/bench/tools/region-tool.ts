@@ -11,6 +11,7 @@ export const regionTool: Tool<RegionState> = {
   start: {},
   isFree: true,
   setsNoPoint: () => true,
-  step: (state, input) => (input.kind === 'set' ? [{ at: input.aim.plane }, []] : input.kind === 'cancel' ? [{}, []] : [state, []]),
+  step: (state, input) =>
+    input.kind === 'set' ? [{ at: input.aim.plane }, []] : input.kind === 'cancel' ? [{}, []] : [state, []],
   preview: () => NOTHING,
 };

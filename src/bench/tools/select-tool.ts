@@ -5,7 +5,18 @@ import type { Aim } from '../aim';
 import { isPullable, piecesPulled, pulledThrough } from './pull-beside';
 import { reachOf } from './reach';
 import { findNode, findPicked, listHandles, listPicked, type HandleEnd } from './pick';
-import { NOTHING, pointed, run, say, stay, toSheetPlace, type Nudge, type Step, type Tool, type ToolContext } from './tool';
+import {
+  NOTHING,
+  pointed,
+  run,
+  say,
+  stay,
+  toSheetPlace,
+  type Nudge,
+  type Step,
+  type Tool,
+  type ToolContext,
+} from './tool';
 
 /** What is selected, and what is being moved. */
 export interface SelectState {
@@ -23,12 +34,16 @@ export interface SelectState {
 }
 
 /** What lies beside others is pulled to where one points. */
-type Grabbed = { readonly kind: 'beside'; readonly to: Aim | undefined } | { readonly kind: 'node'; readonly node: string; readonly to: Vec } | { readonly kind: 'handle'; readonly handle: HandleEnd; readonly to: Vec };
+type Grabbed =
+  | { readonly kind: 'beside'; readonly to: Aim | undefined }
+  | { readonly kind: 'node'; readonly node: string; readonly to: Vec }
+  | { readonly kind: 'handle'; readonly handle: HandleEnd; readonly to: Vec };
 
 const START: SelectState = { outlines: [], several: false, moving: false };
 
 export function findSelectedChain(state: SelectState, context: Pick<ToolContext, 'job'>): Chain | undefined {
-  const outline = state.outlines.length === 1 ? context.job.outlines.find((other) => other.id === state.outlines[0]) : undefined;
+  const outline =
+    state.outlines.length === 1 ? context.job.outlines.find((other) => other.id === state.outlines[0]) : undefined;
   return outline?.shape === 'chain' ? outline : undefined;
 }
 
@@ -37,36 +52,58 @@ function pick(state: SelectState, aim: Aim, reach: number, context: ToolContext)
   const shape = chain && context.shapes.get(chain.id);
   const node = chain && shape && findNode(chain, shape, aim.plane, reach);
   // A handle of the chosen node that is pointed at is taken in hand: the next place that is set is where it goes.
-  const handle = chain && shape && state.node ? listHandles(chain, shape).find((end) => end.node === state.node && distance(end.at, aim.plane) <= reach) : undefined;
-  if (handle && handle.node !== node) return { ...state, segment: undefined, moving: true, grabbed: { kind: 'handle', handle, to: aim.sheet } };
+  const handle =
+    chain && shape && state.node
+      ? listHandles(chain, shape).find((end) => end.node === state.node && distance(end.at, aim.plane) <= reach)
+      : undefined;
+  if (handle && handle.node !== node)
+    return { ...state, segment: undefined, moving: true, grabbed: { kind: 'handle', handle, to: aim.sheet } };
   if (node) return { ...state, node, segment: undefined };
   const all = listPicked(context.job, context, context.fitted.view.id, aim.plane, reach);
   const [picked] = all;
   if (!picked) return { ...START, several: state.several, outlines: state.several ? state.outlines : [] };
   if (state.several) {
     const known = state.outlines.includes(picked.outline);
-    return { ...START, several: true, outlines: known ? state.outlines.filter((id) => id !== picked.outline) : [...state.outlines, picked.outline] };
+    return {
+      ...START,
+      several: true,
+      outlines: known ? state.outlines.filter((id) => id !== picked.outline) : [...state.outlines, picked.outline],
+    };
   }
   const again = state.outlines[0] === picked.outline;
   const within = all.length > 1 ? all.map(({ outline }) => outline) : undefined;
-  return { ...START, outlines: [picked.outline], within, segment: again ? { index: picked.segment, t: picked.t } : undefined };
+  return {
+    ...START,
+    outlines: [picked.outline],
+    within,
+    segment: again ? { index: picked.segment, t: picked.t } : undefined,
+  };
 }
 
 /** The next of what lay within reach, round and round. */
 function another({ outlines, within = [], several }: SelectState): SelectState {
   const next = within[(within.indexOf(outlines.at(-1) ?? '') + 1) % within.length];
-  return { ...START, several, within, outlines: next === undefined ? outlines : several ? [...new Set([...outlines.slice(0, -1), next])] : [next] };
+  return {
+    ...START,
+    several,
+    within,
+    outlines: next === undefined ? outlines : several ? [...new Set([...outlines.slice(0, -1), next])] : [next],
+  };
 }
 
 function moveNode(state: SelectState, aim: Aim, context: ToolContext): Step<SelectState> {
   const chain = findSelectedChain(state, context);
   if (!chain || !state.node) return [{ ...state, moving: false }, []];
-  return [{ ...state, moving: false }, [run(changeOutline(withNodePlace(chain, state.node, pointed(aim)), 'point-moved'))]];
+  return [
+    { ...state, moving: false },
+    [run(changeOutline(withNodePlace(chain, state.node, pointed(aim)), 'point-moved'))],
+  ];
 }
 
 function grab(state: SelectState, aim: Aim, reach: number, context: ToolContext): SelectState {
   const beside = findSelectedBeside(state, context);
-  if (beside && findPicked(context.job, context, context.fitted.view.id, aim.plane, reach)?.outline === beside.id) return { ...state, grabbed: { kind: 'beside', to: aim } };
+  if (beside && findPicked(context.job, context, context.fitted.view.id, aim.plane, reach)?.outline === beside.id)
+    return { ...state, grabbed: { kind: 'beside', to: aim } };
   const chain = findSelectedChain(state, context);
   if (!chain) return state;
   const shape = context.shapes.get(chain.id)!;
@@ -87,7 +124,13 @@ function findGrabbed(state: SelectState, context: ToolContext, sigma = 1): Chain
   const index = chain.nodes.findIndex((node) => node.id === handle.node);
   const origin = toSheetPlace(context.fitted, shape.nodes[index]!);
   const other = listHandles(chain, shape).find((end) => end.node === handle.node && end.side !== handle.side);
-  return withHandle(chain, handle.node, handle.side, subtract(to, origin), other && subtract(toSheetPlace(context.fitted, other.at), origin));
+  return withHandle(
+    chain,
+    handle.node,
+    handle.side,
+    subtract(to, origin),
+    other && subtract(toSheetPlace(context.fitted, other.at), origin),
+  );
 }
 
 function findSelectedBeside(state: SelectState, { job }: Pick<ToolContext, 'job'>) {
@@ -106,18 +149,24 @@ function findPulled(state: SelectState, context: ToolContext) {
 function drop(state: SelectState, aim: Aim, context: ToolContext): Step<SelectState> {
   if (state.grabbed?.kind === 'beside') {
     const pulled = findPulled({ ...state, grabbed: { kind: 'beside', to: aim } }, context);
-    return [{ ...state, grabbed: undefined, moving: false }, pulled ? [run({ ...changeRecipe(pulled.id, pulled.recipe), merge: undefined })] : []];
+    return [
+      { ...state, grabbed: undefined, moving: false },
+      pulled ? [run({ ...changeRecipe(pulled.id, pulled.recipe), merge: undefined })] : [],
+    ];
   }
   const changed = findGrabbed(state, context, aim.sigma);
   const free: SelectState = { ...state, grabbed: undefined, moving: false };
-  return changed ? [free, [run(changeOutline(changed, state.grabbed?.kind === 'handle' ? 'handle-moved' : 'point-moved'))]] : [free, []];
+  return changed
+    ? [free, [run(changeOutline(changed, state.grabbed?.kind === 'handle' ? 'handle-moved' : 'point-moved'))]]
+    : [free, []];
 }
 
 function nudge(state: SelectState, { by, sigma }: Nudge, context: ToolContext): Step<SelectState> {
   const chain = findSelectedChain(state, context);
   if (chain && state.node) {
-    const nodes = chain.nodes.map((node) => node.id !== state.node ? node
-      : { ...node, place: mapPointed(node.place, (p) => movedByHand(p, by, sigma)) });
+    const nodes = chain.nodes.map((node) =>
+      node.id !== state.node ? node : { ...node, place: mapPointed(node.place, (p) => movedByHand(p, by, sigma)) },
+    );
     return [state, [run(nudgeOutline({ ...chain, nodes }, 'point-moved'))]];
   }
   const outlines = context.job.outlines.filter((outline) => state.outlines.includes(outline.id));
@@ -140,7 +189,9 @@ export const selectTool: Tool<SelectState> = {
     switch (input.kind) {
       case 'set':
         if (state.moving && state.grabbed) return drop(pulledTo(state, input.aim), input.aim, context);
-        return state.moving ? moveNode(state, input.aim, context) : [pick(state, input.aim, reachOf(input.aim, context), context), []];
+        return state.moving
+          ? moveNode(state, input.aim, context)
+          : [pick(state, input.aim, reachOf(input.aim, context), context), []];
       case 'grab':
         return [grab(state, input.aim, input.reach, context), []];
       case 'drag':

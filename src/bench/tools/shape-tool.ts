@@ -1,8 +1,31 @@
-import { add, angleOf, cross, distance, dot, norm, perpendicular, polar, scale, subtract, type Vec } from '@/core/geometry';
+import {
+  add,
+  angleOf,
+  cross,
+  distance,
+  dot,
+  norm,
+  perpendicular,
+  polar,
+  scale,
+  subtract,
+  type Vec,
+} from '@/core/geometry';
 import { addOutline, addRelations, together, type Command } from '@/core/job';
 import { type Chain, type Place, type PointedPlace } from '@/core/outline';
 import type { Relation, RelationEnd, RelationKind } from '@/core/relate';
-import { betweenPlaces, NOTHING, pointed, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
+import {
+  betweenPlaces,
+  NOTHING,
+  pointed,
+  run,
+  say,
+  stay,
+  toSheetPlace,
+  type Step,
+  type Tool,
+  type ToolContext,
+} from './tool';
 
 export type ShapeMode = 'rectangle' | 'turned' | 'polygon' | 'slot';
 
@@ -30,7 +53,12 @@ interface Plan {
   readonly arcs?: Readonly<Record<number, Vec>> | undefined;
 }
 
-const RECTANGLE: Plan['says'] = [['level', [0]], ['upright', [1]], ['level', [2]], ['upright', [3]]];
+const RECTANGLE: Plan['says'] = [
+  ['level', [0]],
+  ['upright', [1]],
+  ['level', [2]],
+  ['upright', [3]],
+];
 
 function rectangleBetween(a: PointedPlace, c: PointedPlace, { fitted }: ToolContext): Plan {
   const [p, q] = [fitted.placing.toPlane(a.at), fitted.placing.toPlane(c.at)];
@@ -45,7 +73,15 @@ function turnedRectangle(a: PointedPlace, b: PointedPlace, over: PointedPlace, {
   const [from, to] = [toSheetPlace(fitted, p), toSheetPlace(fitted, q)];
   const edge = { normal: angleOf(subtract(to, from)) + Math.PI / 2, sigma: over.sigma };
   const third: PointedPlace = { kind: 'pointed', at: toSheetPlace(fitted, add(q, up)), sigma: ANYWHERE, edge };
-  return { corners: [p, q, add(q, up), add(p, up)], places: [a, b, third, undefined], says: [['square', [0, 1]], ['square', [1, 2]], ['square', [2, 3]]] };
+  return {
+    corners: [p, q, add(q, up), add(p, up)],
+    places: [a, b, third, undefined],
+    says: [
+      ['square', [0, 1]],
+      ['square', [1, 2]],
+      ['square', [2, 3]],
+    ],
+  };
 }
 
 /** A regular polygon to the left of its first side. */
@@ -55,7 +91,14 @@ function polygonOn(a: PointedPlace, b: PointedPlace, sides: number, { fitted }: 
   const corners = [p, q];
   for (let i = 1; i < sides - 1; i++) corners.push(add(corners[i]!, polar(length, first + i * turn)));
   // The last two sides follow: the others leave them no way.
-  const says = Array.from({ length: sides - 2 }, (_, i) => [['equal-length', [0, i + 1]], ['angle', [i, i + 1], turn]] as const).flat() as Plan['says'];
+  const says = Array.from(
+    { length: sides - 2 },
+    (_, i) =>
+      [
+        ['equal-length', [0, i + 1]],
+        ['angle', [i, i + 1], turn],
+      ] as const,
+  ).flat() as Plan['says'];
   return { corners, places: [a, b], says };
 }
 
@@ -67,7 +110,12 @@ function slotAround(a: Vec, b: Vec, radius: number, says: Plan['says'] = []): Pl
   return { corners, places: [], arcs: { 1: add(b, along), 3: subtract(a, along) }, says: [...SLOT, ...says] };
 }
 
-const SLOT: Plan['says'] = [['tangent', [0, 1]], ['tangent', [1, 2]], ['tangent', [2, 3]], ['tangent', [3, 0]]];
+const SLOT: Plan['says'] = [
+  ['tangent', [0, 1]],
+  ['tangent', [1, 2]],
+  ['tangent', [2, 3]],
+  ['tangent', [3, 0]],
+];
 
 function planOf({ mode, sides }: ShapeState, points: readonly PointedPlace[], context: ToolContext): Plan | undefined {
   const [a, b, c] = points;
@@ -83,13 +131,38 @@ function planOf({ mode, sides }: ShapeState, points: readonly PointedPlace[], co
 }
 
 /** The outline of a plan and its relations. */
-function built({ corners, places, says, arcs }: Plan, { fitted, layer, newId }: ToolContext): { readonly chain: Chain; readonly relations: readonly Relation[] } {
+function built(
+  { corners, places, says, arcs }: Plan,
+  { fitted, layer, newId }: ToolContext,
+): { readonly chain: Chain; readonly relations: readonly Relation[] } {
   const [id, view] = [newId(), fitted.view.id];
-  const nodes = corners.map((at, i) => ({ id: newId(), smooth: false, place: places[i] ?? ({ kind: 'pointed', at: toSheetPlace(fitted, at), sigma: arcs ? FOLLOWED : ANYWHERE } as const) }));
+  const nodes = corners.map((at, i) => ({
+    id: newId(),
+    smooth: false,
+    place: places[i] ?? ({ kind: 'pointed', at: toSheetPlace(fitted, at), sigma: arcs ? FOLLOWED : ANYWHERE } as const),
+  }));
   const end = (side: number): RelationEnd => ({ outline: id, segment: nodes[side]!.id });
   return {
-    chain: { shape: 'chain', id, layer, view, closed: true, nodes, segments: nodes.map((_, i) => (arcs?.[i] ? { kind: 'arc', through: { kind: 'pointed', at: toSheetPlace(fitted, arcs[i]), sigma: FOLLOWED } } : { kind: 'line' })) },
-    relations: says.map(([kind, on, value]) => ({ id: newId(), view, kind, on: on.map(end), ...(value === undefined ? {} : { value }) })),
+    chain: {
+      shape: 'chain',
+      id,
+      layer,
+      view,
+      closed: true,
+      nodes,
+      segments: nodes.map((_, i) =>
+        arcs?.[i]
+          ? { kind: 'arc', through: { kind: 'pointed', at: toSheetPlace(fitted, arcs[i]), sigma: FOLLOWED } }
+          : { kind: 'line' },
+      ),
+    },
+    relations: says.map(([kind, on, value]) => ({
+      id: newId(),
+      view,
+      kind,
+      on: on.map(end),
+      ...(value === undefined ? {} : { value }),
+    })),
   };
 }
 
@@ -106,16 +179,35 @@ export interface TypedRectangle {
 }
 
 /** A rectangle of typed sides whose lower left corner stands at a typed distance from a place; undefined before one is pointed at. */
-export function commandForRectangle({ points: [from] }: ShapeState, { width, height, offset }: TypedRectangle, context: ToolContext): Command | undefined {
+export function commandForRectangle(
+  { points: [from] }: ShapeState,
+  { width, height, offset }: TypedRectangle,
+  context: ToolContext,
+): Command | undefined {
   if (!from) return undefined;
   const corner = add(context.fitted.placing.toPlane(from.at), offset);
-  const first: Place = norm(offset) > 0 ? { kind: 'shifted', from, by: offset, seen: toSheetPlace(context.fitted, corner) } : from;
-  const corners = ([[0, 0], [width, 0], [width, height], [0, height]] as const).map((by) => add(corner, by));
-  return commandFor({ corners, places: [first], says: [...RECTANGLE, ['length', [0], width], ['length', [1], height]] }, context);
+  const first: Place =
+    norm(offset) > 0 ? { kind: 'shifted', from, by: offset, seen: toSheetPlace(context.fitted, corner) } : from;
+  const corners = (
+    [
+      [0, 0],
+      [width, 0],
+      [width, height],
+      [0, height],
+    ] as const
+  ).map((by) => add(corner, by));
+  return commandFor(
+    { corners, places: [first], says: [...RECTANGLE, ['length', [0], width], ['length', [1], height]] },
+    context,
+  );
 }
 
 /** A slot of a typed width, once both its centres are set. */
-export function commandForSlot({ points: [a, b] }: ShapeState, width: number, context: ToolContext): Command | undefined {
+export function commandForSlot(
+  { points: [a, b] }: ShapeState,
+  width: number,
+  context: ToolContext,
+): Command | undefined {
   if (!a || !b) return undefined;
   const [p, q] = [a, b].map(({ at }) => context.fitted.placing.toPlane(at)) as [Vec, Vec];
   return commandFor(slotAround(p, q, width / 2, [['radius', [1], width / 2]]), context);
@@ -128,7 +220,11 @@ function place(state: ShapeState, next: PointedPlace, context: ToolContext): Ste
   if (points.length < NEEDED[state.mode]) return [{ ...state, points }, []];
   const plan = planOf(state, points, context);
   if (!plan) return stay(state, say('points-in-a-line'));
-  if (state.mode === 'turned' && distance(plan.corners[1]!, plan.corners[2]!) < 1e-9 * distance(plan.corners[0]!, plan.corners[1]!)) return stay(state, say('points-in-a-line'));
+  if (
+    state.mode === 'turned' &&
+    distance(plan.corners[1]!, plan.corners[2]!) < 1e-9 * distance(plan.corners[0]!, plan.corners[1]!)
+  )
+    return stay(state, say('points-in-a-line'));
   return [{ ...state, points: [] }, [run(commandFor(plan, context))]];
 }
 

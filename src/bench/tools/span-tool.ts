@@ -65,19 +65,33 @@ export const datumTool: Tool<SpanState> = {
     const [a, b] = next.points;
     if (input.kind !== 'set' || !a || !b) return [next, effects];
     const direction = Math.atan2(b.at[1] - a.at[1], b.at[0] - a.at[0]);
-    return [START, [run(setDatum(context.fitted.view.id, { origin: a.at, direction }, context.fitted.fit.toPlane(a.at)))]];
+    return [
+      START,
+      [run(setDatum(context.fitted.view.id, { origin: a.at, direction }, context.fitted.fit.toPlane(a.at)))],
+    ];
   },
   preview: spanPreview('datum'),
 };
 
 /** An edge that is known to run level, upright or at an angle: which, is said on its card. */
-export const levelTool: Tool<SpanState> = { looks: true, places: () => true, start: START, step: (state, input) => stepSpan(state, input), preview: spanPreview('datum') };
+export const levelTool: Tool<SpanState> = {
+  looks: true,
+  places: () => true,
+  start: START,
+  step: (state, input) => stepSpan(state, input),
+  preview: spanPreview('datum'),
+};
 
 /**
  * The datum's direction with which an edge runs at `angle` (radians, counter-clockwise from level) as the view is seen. An edge has
  * no front: of the two ways that do it, the one that turns the view less; a `pointed` one (north) has.
  */
-export function directionFor([a, b]: readonly [Vec, Vec], angle: number, { direction, mirrored = false }: { readonly direction: number; readonly mirrored?: boolean | undefined }, pointed = false): number {
+export function directionFor(
+  [a, b]: readonly [Vec, Vec],
+  angle: number,
+  { direction, mirrored = false }: { readonly direction: number; readonly mirrored?: boolean | undefined },
+  pointed = false,
+): number {
   const wanted = Math.atan2(b[1] - a[1], b[0] - a[0]) + (mirrored ? -angle : angle);
   const turn = pointed ? 2 * Math.PI : Math.PI;
   return wanted + turn * Math.round((direction - wanted) / turn);
@@ -98,7 +112,13 @@ export const angleTool: Tool<SpanState> = {
   step(state, input) {
     if (input.kind !== 'set') return stepSpan(state, input);
     const points = state.points.length === 3 ? [] : state.points;
-    return [{ points: [...points, { at: input.aim.sheet, sigma: input.aim.sigma, edge: input.aim.edge }], last: points.length }, []];
+    return [
+      {
+        points: [...points, { at: input.aim.sheet, sigma: input.aim.sigma, edge: input.aim.edge }],
+        last: points.length,
+      },
+      [],
+    ];
   },
   preview({ points }, aim) {
     const ends = points.length < 3 && aim ? [...points.map((p) => p.at), aim.sheet] : points.map((p) => p.at);

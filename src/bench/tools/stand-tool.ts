@@ -1,8 +1,26 @@
 import { moved, placed, subtract, type Piece, type Vec } from '@/core/geometry';
 import { addMade, changeOutlines } from '@/core/job';
-import { isMovable, movedOutline, stretchedOutline, type MadeOutline, type Outline, type PointedPlace } from '@/core/outline';
+import {
+  isMovable,
+  movedOutline,
+  stretchedOutline,
+  type MadeOutline,
+  type Outline,
+  type PointedPlace,
+} from '@/core/outline';
 import { commandForMove, editingIn, placingFor } from './editing';
-import { betweenPlaces, NOTHING, pointed, run, say, stay, type Preview, type Step, type Tool, type ToolContext } from './tool';
+import {
+  betweenPlaces,
+  NOTHING,
+  pointed,
+  run,
+  say,
+  stay,
+  type Preview,
+  type Step,
+  type Tool,
+  type ToolContext,
+} from './tool';
 
 /** What is done by pointing at places: move there from here, the same for what lies in a box alone, copies turned about a centre, a part stood elsewhere, the centre of a turn or a scale. */
 export type StandMode = 'move' | 'stretch' | 'around' | 'placed' | 'turn' | 'scale';
@@ -30,12 +48,23 @@ function canStand(state: StandState, context: ToolContext): boolean {
 }
 
 /** Turns, scales or mirrors what was chosen about the place that was pointed at. */
-export function commandForTurn(state: StandState, change: { readonly turn?: number; readonly scale?: Vec; readonly mirrored?: boolean }, context: ToolContext) {
+export function commandForTurn(
+  state: StandState,
+  change: { readonly turn?: number; readonly scale?: Vec; readonly mirrored?: boolean },
+  context: ToolContext,
+) {
   const [about] = state.points;
   if (!about) return undefined;
   const { fitted } = context;
-  const moving = { about: fitted.placing.toPlane(about.at), turn: change.turn ?? 0, scale: change.scale ?? ([1, 1] as const), mirrored: change.mirrored ?? false };
-  const turned = findOutlines(state, context).map((outline) => movedOutline(outline, moving, placingFor(outline, fitted), editingIn(context)));
+  const moving = {
+    about: fitted.placing.toPlane(about.at),
+    turn: change.turn ?? 0,
+    scale: change.scale ?? ([1, 1] as const),
+    mirrored: change.mirrored ?? false,
+  };
+  const turned = findOutlines(state, context).map((outline) =>
+    movedOutline(outline, moving, placingFor(outline, fitted), editingIn(context)),
+  );
   return changeOutlines(turned, change.scale === undefined ? 'outlines-turned' : 'outlines-scaled');
 }
 
@@ -50,7 +79,10 @@ function place(state: StandState, next: PointedPlace, context: ToolContext): Ste
     const by = subtract(context.fitted.placing.toPlane(b!.at), context.fitted.placing.toPlane(a.at));
     if (by[0] === 0 && by[1] === 0) return stay(state, say('points-the-same'));
     if (!context.fitted.fit.scaled) return stay(state, say('scale-first'));
-    return [{ ...state, points: [] }, [run(commandForMove(findOutlines(state, context), by, context.fitted)), { kind: 'hold', outlines: state.of }]];
+    return [
+      { ...state, points: [] },
+      [run(commandForMove(findOutlines(state, context), by, context.fitted)), { kind: 'hold', outlines: state.of }],
+    ];
   }
   const made = madeFor(state, a, b, context);
   return [{ ...state, points: [] }, [run(addMade(made, false)), { kind: 'hold', outlines: [made.id] }]];
@@ -63,7 +95,9 @@ function stretch(state: StandState, context: ToolContext): Step<StandState> {
   const [a, b, from, to] = state.points.map(({ at }) => fitted.placing.toPlane(at)) as [Vec, Vec, Vec, Vec];
   const command = commandForStretch(state, subtract(to, from), context);
   const again: StandState = { ...state, points: state.points.slice(0, 2) };
-  return command ? [{ ...again, points: [] }, [run(command), { kind: 'hold', outlines: state.of }]] : stay({ ...again, points: isSame(a, b) ? [] : again.points }, say('stretch-nothing'));
+  return command
+    ? [{ ...again, points: [] }, [run(command), { kind: 'hold', outlines: state.of }]]
+    : stay({ ...again, points: isSame(a, b) ? [] : again.points }, say('stretch-nothing'));
 }
 
 const isSame = (a: Vec, b: Vec) => a[0] === b[0] || a[1] === b[1];
@@ -81,13 +115,21 @@ function stretchedBy(state: StandState, by: Vec, context: ToolContext): readonly
   if (!a || !b) return [];
   const isIn = (place: Vec) => [0, 1].every((axis) => (place[axis]! - a[axis]!) * (place[axis]! - b[axis]!) <= 0);
   const before = findOutlines(state, context);
-  const after = before.map((outline) => stretchedOutline(outline, isIn, by, placingFor(outline, fitted), (plane) => fitted.fit.toSheet(plane)));
+  const after = before.map((outline) =>
+    stretchedOutline(outline, isIn, by, placingFor(outline, fitted), (plane) => fitted.fit.toSheet(plane)),
+  );
   return after.filter((outline, i) => outline !== before[i]);
 }
 
-function madeFor({ mode, of }: StandState, a: PointedPlace, b: PointedPlace | undefined, { fitted, layer, newId }: ToolContext): MadeOutline {
+function madeFor(
+  { mode, of }: StandState,
+  a: PointedPlace,
+  b: PointedPlace | undefined,
+  { fitted, layer, newId }: ToolContext,
+): MadeOutline {
   const owned = { shape: 'made', id: newId(), layer, view: fitted.view.id } as const;
-  if (mode === 'placed' && b) return { ...owned, recipe: { kind: 'placed', of, from: a, to: b, turn: 0, mirrored: false } };
+  if (mode === 'placed' && b)
+    return { ...owned, recipe: { kind: 'placed', of, from: a, to: b, turn: 0, mirrored: false } };
   return { ...owned, recipe: { kind: 'around', of, centre: a, count: FIRST_COPIES, sweep: 2 * Math.PI } };
 }
 
@@ -109,8 +151,19 @@ export const standTool: Tool<StandState> = {
     if (!from) return NOTHING;
     if (mode === 'stretch') return previewOfStretch(state, aim?.sheet, context);
     const span = aim && NEEDED[mode] === 2 ? { from: from.at, to: aim.sheet, look: 'measure' as const } : undefined;
-    const comes = span ? piecesMoved(state, subtract(context.fitted.placing.toPlane(span.to), context.fitted.placing.toPlane(span.from)), context) : [];
-    return { ...NOTHING, points: points.map(({ at }) => at), pieces: { list: comes, look: 'comes' }, ...(span ? { span } : {}) };
+    const comes = span
+      ? piecesMoved(
+          state,
+          subtract(context.fitted.placing.toPlane(span.to), context.fitted.placing.toPlane(span.from)),
+          context,
+        )
+      : [];
+    return {
+      ...NOTHING,
+      points: points.map(({ at }) => at),
+      pieces: { list: comes, look: 'comes' },
+      ...(span ? { span } : {}),
+    };
   },
 };
 
@@ -124,7 +177,18 @@ function previewOfStretch(state: StandState, aim: Vec | undefined, context: Tool
   const points = state.points.map(({ at }) => at);
   const [a, b = aim, from] = points;
   const { placing } = context.fitted;
-  const outlines = from && aim ? stretchedBy(state, subtract(placing.toPlane(aim), placing.toPlane(from)), context).filter((outline) => outline.shape !== 'made') : [];
+  const outlines =
+    from && aim
+      ? stretchedBy(state, subtract(placing.toPlane(aim), placing.toPlane(from)), context).filter(
+          (outline) => outline.shape !== 'made',
+        )
+      : [];
   const box = a && b ? [[a, [b[0], a[1]], b, [a[0], b[1]], a] as readonly Vec[]] : [];
-  return { ...NOTHING, outlines, points, lines: box, ...(from && aim ? { span: { from, to: aim, look: 'measure' as const } } : {}) };
+  return {
+    ...NOTHING,
+    outlines,
+    points,
+    lines: box,
+    ...(from && aim ? { span: { from, to: aim, look: 'measure' as const } } : {}),
+  };
 }

@@ -25,7 +25,14 @@ export type ToolInput =
   /** The picture may offer what the tool needs; again: the next of it. */
   | { readonly kind: 'propose' }
   /** A typed size, mm and radians, on its way from the last point; `aim` gives the direction that was not typed. */
-  | { readonly kind: 'typed'; readonly length?: number | undefined; readonly lengths?: readonly number[] | undefined; readonly angle?: number | undefined; readonly at?: { readonly by: Vec; readonly from: 'last' | 'zero' } | undefined; readonly aim: Aim | undefined }
+  | {
+      readonly kind: 'typed';
+      readonly length?: number | undefined;
+      readonly lengths?: readonly number[] | undefined;
+      readonly angle?: number | undefined;
+      readonly at?: { readonly by: Vec; readonly from: 'last' | 'zero' } | undefined;
+      readonly aim: Aim | undefined;
+    }
   /** What was set last moves; `sigma` is how well it is pointed at now. Sheet px. */
   | { readonly kind: 'nudge'; readonly by: Vec; readonly sigma: number }
   | { readonly kind: 'grab' | 'drag' | 'drop'; readonly aim: Aim; readonly reach: number }
@@ -46,7 +53,13 @@ export type Effect =
   /** Choose outlines, with the tool for that in hand. */
   | { readonly kind: 'hold'; readonly outlines: readonly string[] }
   /** Search the picture around a sheet place; the answer comes as an input, or `otherwise` is said. */
-  | { readonly kind: 'seek'; readonly what: 'rim' | 'sides' | 'straight' | 'next-straight'; readonly near: Vec; readonly otherwise: string; readonly proportion?: number | undefined };
+  | {
+      readonly kind: 'seek';
+      readonly what: 'rim' | 'sides' | 'straight' | 'next-straight';
+      readonly near: Vec;
+      readonly otherwise: string;
+      readonly proportion?: number | undefined;
+    };
 
 export type Step<S> = readonly [S, readonly Effect[]];
 
@@ -59,8 +72,10 @@ export interface Preview {
   /** Lines through what was pointed at, as far as they go. */
   readonly lines?: readonly (readonly Vec[])[] | undefined;
   /** A stroke of the brush, sheet px. */
-  readonly brush?: { readonly path: readonly Vec[]; readonly radius: number; readonly does: 'rub' | 'fill' } | undefined;
-  readonly span?: { readonly from: Vec; readonly to: Vec; readonly look: 'evidence' | 'check' | 'measure' | 'datum' } | undefined;
+  readonly brush?:
+    { readonly path: readonly Vec[]; readonly radius: number; readonly does: 'rub' | 'fill' } | undefined;
+  readonly span?:
+    { readonly from: Vec; readonly to: Vec; readonly look: 'evidence' | 'check' | 'measure' | 'datum' } | undefined;
 }
 
 export interface Tool<S> {
@@ -92,7 +107,11 @@ export function pointed({ sheet, sigma, edge }: Pick<Aim, 'sheet' | 'sigma' | 'e
 /** What the hand does between two places that it sets: moves the last one, takes it back, lets go of all. */
 export function betweenPlaces<S extends { readonly points: readonly PointedPlace[] }>(state: S, input: ToolInput): S {
   const { points } = state;
-  if (input.kind === 'nudge') return { ...state, points: points.map((point, i) => (i === points.length - 1 ? movedByHand(point, input.by, input.sigma) : point)) };
+  if (input.kind === 'nudge')
+    return {
+      ...state,
+      points: points.map((point, i) => (i === points.length - 1 ? movedByHand(point, input.by, input.sigma) : point)),
+    };
   if (input.kind === 'back') return { ...state, points: points.slice(0, -1) };
   return input.kind === 'cancel' ? { ...state, points: [] } : state;
 }

@@ -1,17 +1,41 @@
 import { distance, type Vec } from '@/core/geometry';
 import { pointAgain, runCommand } from '@/core/job';
 import type { Chain } from '@/core/outline';
-import { commandForAgain, commandForEvidence, commandForRectangle, startTool, type EvidenceState, type ShapeState } from '.';
+import {
+  commandForAgain,
+  commandForEvidence,
+  commandForRectangle,
+  startTool,
+  type EvidenceState,
+  type ShapeState,
+} from '.';
 import { Bench } from './bench-for-tests';
 
 describe('shapes', () => {
-  const sidesOf = (bench: Bench) => [...bench.context().shapes.values()][0]!.pieces.map((piece) => (piece.kind === 'line' ? ([piece.b[0] - piece.a[0], piece.b[1] - piece.a[1]] as const) : [NaN, NaN]));
+  const sidesOf = (bench: Bench) =>
+    [...bench.context().shapes.values()][0]!.pieces.map((piece) =>
+      piece.kind === 'line' ? ([piece.b[0] - piece.a[0], piece.b[1] - piece.a[1]] as const) : [NaN, NaN],
+    );
   const near = (value: number) => expect.closeTo(value, 8);
 
   it('a rectangle is level and upright to the last digit, turned or typed: offset from a place, sides as said', () => {
-    expect(sidesOf(new Bench('shape').set([100, 800], [503, 597]))).toEqual([[near(40.3), 0], [0, near(20.3)], [near(-40.3), 0], [0, near(-20.3)]].map((side) => side.map((value) => (value === 0 ? near(0) : value))));
+    expect(sidesOf(new Bench('shape').set([100, 800], [503, 597]))).toEqual(
+      [
+        [near(40.3), 0],
+        [0, near(20.3)],
+        [near(-40.3), 0],
+        [0, near(-20.3)],
+      ].map((side) => side.map((value) => (value === 0 ? near(0) : value))),
+    );
     const typed = new Bench('shape').set([100, 800]);
-    typed.history = runCommand(typed.history, commandForRectangle(typed.tool.state as ShapeState, { width: 50, height: 30, offset: [12.5, -5] }, typed.context())!);
+    typed.history = runCommand(
+      typed.history,
+      commandForRectangle(
+        typed.tool.state as ShapeState,
+        { width: 50, height: 30, offset: [12.5, -5] },
+        typed.context(),
+      )!,
+    );
     const [first] = [...typed.context().shapes.values()];
     const from = typed.context().fitted.placing.toPlane([100, 800]);
     expect(first!.nodes[0]).toEqual([near(from[0] + 12.5), near(from[1] - 5)]);
@@ -25,7 +49,7 @@ describe('shapes', () => {
       const sides = sidesOf(turned.set([100, 800], [500, 700], [300, 500]));
       sides.forEach(([x, y], i) => expect(x * sides[(i + 1) % 4]![0] + y * sides[(i + 1) % 4]![1]).toBeCloseTo(0, 6));
       const unit = scaled ? 0.1 : 1;
-      expect(Math.hypot(...sides[1]!)).toBeCloseTo(unit * (250 * 400 / Math.hypot(400, 100)), 3);
+      expect(Math.hypot(...sides[1]!)).toBeCloseTo(unit * ((250 * 400) / Math.hypot(400, 100)), 3);
       const hexagon = new Bench('shape', scaled);
       hexagon.tool = { name: 'shape', state: { mode: 'polygon', sides: 6, points: [] } };
       const lengths = sidesOf(hexagon.set([600, 800], [700, 790])).map((side) => Math.hypot(...side));
@@ -45,7 +69,9 @@ describe('shapes', () => {
     const discs = new Bench('circle').set_({ mode: 'rim' }).set([600, 500], [1000, 500], [600, 500], [750, 500]);
     discs.tool = startTool('relate');
     const [disc, hole] = discs.history.job.outlines;
-    expect(discs.set([640, 540]).set([600, 800]).tool.state).toEqual({ on: [{ outline: hole!.id }, { outline: disc!.id }] });
+    expect(discs.set([640, 540]).set([600, 800]).tool.state).toEqual({
+      on: [{ outline: hole!.id }, { outline: disc!.id }],
+    });
   });
 });
 
@@ -73,7 +99,11 @@ describe('drawing an outline', () => {
 
   it('goes by typed length towards the aim, and by typed angle to its foot', () => {
     const bench = new Bench('chain').set([100, 100]);
-    bench.give({ kind: 'typed', length: 12.7, aim: bench.aim(900, 100) }, { kind: 'typed', angle: Math.PI / 2, aim: bench.aim(500, 40) }, { kind: 'finish' });
+    bench.give(
+      { kind: 'typed', length: 12.7, aim: bench.aim(900, 100) },
+      { kind: 'typed', angle: Math.PI / 2, aim: bench.aim(500, 40) },
+      { kind: 'finish' },
+    );
     const [a, b, c] = bench.shape().nodes;
     expect(distance(a!, b!)).toBeCloseTo(12.7, 9);
     expect(c![0]).toBeCloseTo(b![0], 9);
@@ -82,31 +112,55 @@ describe('drawing an outline', () => {
 
   it('wants a scale before a typed size, and a point before that', () => {
     expect(new Bench('chain').give({ kind: 'typed', length: 5, aim: undefined }).said).toEqual(['point-first']);
-    expect(new Bench('chain', false).set([1, 1]).give({ kind: 'typed', length: 5, aim: undefined }).said).toEqual(['scale-first']);
+    expect(new Bench('chain', false).set([1, 1]).give({ kind: 'typed', length: 5, aim: undefined }).said).toEqual([
+      'scale-first',
+    ]);
   });
 
   it('ends a curve in a corner where a line follows, and refuses arcs that lie in a line as far as a hand can tell', () => {
-    const bench = new Bench('chain').set_({ kind: 'curve' }).set([100, 100], [200, 60], [300, 100]).set_({ kind: 'line' }).set([300, 300]).give({ kind: 'finish' });
-    expect((bench.history.job.outlines[0] as Chain).nodes.map((node) => node.smooth)).toEqual([true, true, false, true]);
-    expect(new Bench('chain').set_({ kind: 'arc' }).set([100, 100], [200, 100.3], [300, 100]).said).toEqual(['arc-in-a-line']);
+    const bench = new Bench('chain')
+      .set_({ kind: 'curve' })
+      .set([100, 100], [200, 60], [300, 100])
+      .set_({ kind: 'line' })
+      .set([300, 300])
+      .give({ kind: 'finish' });
+    expect((bench.history.job.outlines[0] as Chain).nodes.map((node) => node.smooth)).toEqual([
+      true,
+      true,
+      false,
+      true,
+    ]);
+    expect(new Bench('chain').set_({ kind: 'arc' }).set([100, 100], [200, 100.3], [300, 100]).said).toEqual([
+      'arc-in-a-line',
+    ]);
   });
 });
 
 describe('circles', () => {
   it('take a typed diameter about their centre, whatever was pointed', () => {
-    const bench = new Bench('circle').set_({ mode: 'rim' }).set([500, 500]).give({ kind: 'typed', length: 8, aim: undefined });
+    const bench = new Bench('circle')
+      .set_({ mode: 'rim' })
+      .set([500, 500])
+      .give({ kind: 'typed', length: 8, aim: undefined });
     expect(bench.shape().pieces[0]).toMatchObject({ kind: 'arc', radius: 4 });
   });
   it('go through three points, and not through three in a line', () => {
     const bench = new Bench('circle').set_({ mode: 'three' }).set([400, 500], [600, 500], [500, 400]);
-    expect(bench.shape().pieces[0]!.kind === 'arc' && bench.shape().pieces[0]).toMatchObject({ radius: expect.closeTo(10, 9) });
-    expect(new Bench('circle').set_({ mode: 'three' }).set([1, 1], [50, 50], [99, 99]).said).toEqual(['points-in-a-line']);
+    expect(bench.shape().pieces[0]!.kind === 'arc' && bench.shape().pieces[0]).toMatchObject({
+      radius: expect.closeTo(10, 9),
+    });
+    expect(new Bench('circle').set_({ mode: 'three' }).set([1, 1], [50, 50], [99, 99]).said).toEqual([
+      'points-in-a-line',
+    ]);
   });
 });
 
 describe('choosing', () => {
   const curve = () => {
-    const bench = new Bench('chain').set_({ kind: 'curve' }).set([400, 500], [800, 400], [1200, 500]).give({ kind: 'finish' });
+    const bench = new Bench('chain')
+      .set_({ kind: 'curve' })
+      .set([400, 500], [800, 400], [1200, 500])
+      .give({ kind: 'finish' });
     bench.tool = startTool('select');
     return bench;
   };
@@ -128,7 +182,9 @@ describe('choosing', () => {
     expect(after[0]!.kind === 'cubic' && after[0]!.c[1]).toBeGreaterThan(60);
   });
   it('goes on to what lies under it, round and round, and says where nothing does', () => {
-    const bench = new Bench('circle').set_({ mode: 'rim' }).set([600, 500], [700, 500], [605, 500], [705, 500], [1500, 300], [1550, 300]);
+    const bench = new Bench('circle')
+      .set_({ mode: 'rim' })
+      .set([600, 500], [700, 500], [605, 500], [705, 500], [1500, 300], [1550, 300]);
     const [first, second, apart] = bench.history.job.outlines.map(({ id }) => id);
     bench.tool = startTool('select');
     const chosen = () => (bench.tool.state as { outlines: readonly string[] }).outlines;
@@ -139,26 +195,44 @@ describe('choosing', () => {
     expect(seen).toEqual([second, first, second]);
     bench.set_({ several: true, outlines: [apart, first] }).give({ kind: 'another' });
     expect(chosen()).toEqual([apart, second]);
-    expect(bench.set([1550, 300]).set_({ several: false }).give({ kind: 'cancel' }).set([1550, 300]).give({ kind: 'another' }).said).toEqual(['nothing-under-it']);
+    expect(
+      bench
+        .set([1550, 300])
+        .set_({ several: false })
+        .give({ kind: 'cancel' })
+        .set([1550, 300])
+        .give({ kind: 'another' }).said,
+    ).toEqual(['nothing-under-it']);
     expect(chosen()).toEqual([apart]);
   });
   it('leaves locked layers alone', () => {
     const bench = curve();
-    bench.history = { ...bench.history, job: { ...bench.history.job, layers: bench.history.job.layers.map((layer) => ({ ...layer, lock: true })) } };
+    bench.history = {
+      ...bench.history,
+      job: { ...bench.history.job, layers: bench.history.job.layers.map((layer) => ({ ...layer, lock: true })) },
+    };
     expect(bench.set([800, 400]).tool.state).toMatchObject({ outlines: [] });
   });
 });
 
 describe('what the picture was searched for', () => {
-  const ring = Array.from({ length: 12 }, (_, i) => ({ at: [500 + 40 * Math.cos((i * Math.PI) / 6), 500 + 40 * Math.sin((i * Math.PI) / 6)] as const, sigma: 0.15 }));
+  const ring = Array.from({ length: 12 }, (_, i) => ({
+    at: [500 + 40 * Math.cos((i * Math.PI) / 6), 500 + 40 * Math.sin((i * Math.PI) / 6)] as const,
+    sigma: 0.15,
+  }));
   it('is asked for by a tap inside, and makes a circle', () => {
     const bench = new Bench('circle').set([505, 498]);
     expect(bench.said).toEqual(['seek rim']);
     bench.give({ kind: 'found', points: ring });
-    expect(bench.shape().pieces[0]!.kind === 'arc' && bench.shape().pieces[0]).toMatchObject({ radius: expect.closeTo(4, 9), centre: [expect.closeTo(50, 9), expect.closeTo(50, 9)] });
+    expect(bench.shape().pieces[0]!.kind === 'arc' && bench.shape().pieces[0]).toMatchObject({
+      radius: expect.closeTo(4, 9),
+      centre: [expect.closeTo(50, 9), expect.closeTo(50, 9)],
+    });
   });
   it('becomes the points of a piece of evidence, and the tap is forgotten', () => {
-    const bench = new Bench('evidence').set_({ kind: 'circle' }).give({ kind: 'set', aim: new Bench('evidence').aim(505, 498), seek: true });
+    const bench = new Bench('evidence')
+      .set_({ kind: 'circle' })
+      .give({ kind: 'set', aim: new Bench('evidence').aim(505, 498), seek: true });
     expect(bench.said).toEqual(['seek rim']);
     bench.give({ kind: 'found', points: ring });
     expect(bench.tool.state).toMatchObject({ points: ring, found: true });
@@ -166,10 +240,16 @@ describe('what the picture was searched for', () => {
 });
 
 describe('a straight edge', () => {
-  const onEdge = (x: number, y: number) => ({ ...new Bench('evidence').aim(x, y), snap: 'picture-edge' as const, edge: { normal: 0.1, sigma: 0.2 } });
+  const onEdge = (x: number, y: number) => ({
+    ...new Bench('evidence').aim(x, y),
+    snap: 'picture-edge' as const,
+    edge: { normal: 0.1, sigma: 0.2 },
+  });
   const along = Array.from({ length: 9 }, (_, i) => ({ at: [100 + 200 * i, 500] as const, sigma: 0.4 }));
   it('is followed from one tap on it; taken back, it is pointed at by hand', () => {
-    const bench = new Bench('evidence').set_({ kind: 'straight' }).give({ kind: 'set', aim: onEdge(505, 498), seek: true });
+    const bench = new Bench('evidence')
+      .set_({ kind: 'straight' })
+      .give({ kind: 'set', aim: onEdge(505, 498), seek: true });
     expect(bench.said).toEqual(['seek straight']);
     bench.give({ kind: 'found', points: along });
     expect(bench.tool.state).toMatchObject({ points: along, found: true });
@@ -187,8 +267,12 @@ describe('a straight edge', () => {
     expect(new Bench('evidence').set_({ kind: 'circle' }).give({ kind: 'propose' }).said).toEqual([]);
   });
   it('is not looked for where no edge was, nor are a thing’s sides where one was', () => {
-    const straight = new Bench('evidence').set_({ kind: 'straight' }).give({ kind: 'set', aim: new Bench('evidence').aim(505, 498), seek: true });
-    const card = new Bench('evidence').set_({ kind: 'rectangle' }).give({ kind: 'set', aim: onEdge(505, 498), seek: true });
+    const straight = new Bench('evidence')
+      .set_({ kind: 'straight' })
+      .give({ kind: 'set', aim: new Bench('evidence').aim(505, 498), seek: true });
+    const card = new Bench('evidence')
+      .set_({ kind: 'rectangle' })
+      .give({ kind: 'set', aim: onEdge(505, 498), seek: true });
     expect([straight.said, card.said]).toEqual([[], []]);
     straight.give({ kind: 'not-found' });
     expect((straight.tool.state as EvidenceState).points).toHaveLength(0);
@@ -217,7 +301,13 @@ describe('a size pointed at again', () => {
     expect(command.name.code).toBe('pointed-again');
     bench.history = runCommand(bench.history, command);
     expect(again(bench)).toEqual([[[2, 500]], [[1004, 500]]]);
-    expect(commandForEvidence(bench.tool.state as EvidenceState, { ...said, sizes: { length: { value: 101, written: '101' } } }, bench.context())!.name.code).toBe('evidence-added');
+    expect(
+      commandForEvidence(
+        bench.tool.state as EvidenceState,
+        { ...said, sizes: { length: { value: 101, written: '101' } } },
+        bench.context(),
+      )!.name.code,
+    ).toBe('evidence-added');
   });
   it('forgets how it was pointed at before when a point is put right', () => {
     const bench = new Bench('points');
@@ -232,22 +322,36 @@ describe('points of the evidence', () => {
   it('are chosen with their piece by pointing at them, and their piece alone by its line', () => {
     const bench = new Bench('points').set([1001, 501]);
     expect([bench.tool.state, bench.said]).toEqual([{ point: 'q' }, ['choose e']]);
-    expect(new Bench('points').set([400, 503])).toMatchObject({ tool: { state: { point: undefined } }, said: ['choose e'] });
+    expect(new Bench('points').set([400, 503])).toMatchObject({
+      tool: { state: { point: undefined } },
+      said: ['choose e'],
+    });
     expect(new Bench('points').set([400, 700]).said).toEqual(['choose undefined']);
   });
   it('that lie over each other are gone through', () => {
     const bench = new Bench('points');
     const [view] = bench.history.job.views;
-    const twin = { ...view!, points: [...view!.points, { id: 'twin', at: [1002, 501] as const, sigma: 1 }], evidence: [...view!.evidence, { ...view!.evidence[0]!, id: 'f', groups: [['p', 'twin']] }] };
+    const twin = {
+      ...view!,
+      points: [...view!.points, { id: 'twin', at: [1002, 501] as const, sigma: 1 }],
+      evidence: [...view!.evidence, { ...view!.evidence[0]!, id: 'f', groups: [['p', 'twin']] }],
+    };
     bench.history = { ...bench.history, job: { ...bench.history.job, views: [twin] } };
-    const steps = [bench.set([1000, 500]), ...[1, 2].map(() => bench)].map((at, i) => ((i > 0 && at.give({ kind: 'another' })), (at.tool.state as { point: string }).point));
+    const steps = [bench.set([1000, 500]), ...[1, 2].map(() => bench)].map(
+      (at, i) => (i > 0 && at.give({ kind: 'another' }), (at.tool.state as { point: string }).point),
+    );
     expect(steps).toEqual(['q', 'twin', 'q']);
     expect(bench.said).toEqual(['choose e', 'choose f', 'choose e']);
   });
   it('follow the pointer in one step of the history, and move to where is pointed next', () => {
     const bench = new Bench('points');
     const at = (x: number, y: number) => ({ aim: bench.aim(x, y), reach: 0 });
-    bench.give({ kind: 'grab', ...at(1000, 500) }, { kind: 'drag', ...at(1100, 500) }, { kind: 'drag', ...at(1200, 500) }, { kind: 'drop', ...at(1250, 500) });
+    bench.give(
+      { kind: 'grab', ...at(1000, 500) },
+      { kind: 'drag', ...at(1100, 500) },
+      { kind: 'drag', ...at(1200, 500) },
+      { kind: 'drop', ...at(1250, 500) },
+    );
     expect(points(bench)[1]).toEqual([1250, 500]);
     expect(bench.history.cursor).toBe(3);
     expect(points(bench.set([1300, 600]))[1]).toEqual([1300, 600]);

@@ -12,12 +12,34 @@ export interface Wall {
 export const FIRST_WALL: Wall = { width: 100, justified: 'middle' };
 
 /** A line joins the walls of its layer that are as thick and lie the same way, which cleans corners and tees; the first of them makes them. */
-export function wallCommand({ width, justified }: Wall, line: string, { job, fitted, layer, newId }: ToolContext): Command {
+export function wallCommand(
+  { width, justified }: Wall,
+  line: string,
+  { job, fitted, layer, newId }: ToolContext,
+): Command {
   const view = fitted.view.id;
   for (const outline of job.outlines) {
-    if (outline.shape !== 'made' || outline.view !== view || outline.layer !== layer || outline.recipe.kind !== 'strip') continue;
+    if (outline.shape !== 'made' || outline.view !== view || outline.layer !== layer || outline.recipe.kind !== 'strip')
+      continue;
     const { recipe } = outline;
-    if (recipe.width === width && recipe.justified === justified && recipe.ends === 'flat') return { ...changeRecipe(outline.id, { ...recipe, of: [...recipe.of, line] }), name: { code: 'wall-added', detail: {} }, merge: undefined };
+    if (recipe.width === width && recipe.justified === justified && recipe.ends === 'flat')
+      return {
+        ...changeRecipe(outline.id, { ...recipe, of: [...recipe.of, line] }),
+        name: { code: 'wall-added', detail: {} },
+        merge: undefined,
+      };
   }
-  return { ...addMade({ shape: 'made', id: newId(), layer, view, recipe: { kind: 'strip', of: [line], width, justified, ends: 'flat', corners: 'mitre' } }, true), name: { code: 'wall-added', detail: {} } };
+  return {
+    ...addMade(
+      {
+        shape: 'made',
+        id: newId(),
+        layer,
+        view,
+        recipe: { kind: 'strip', of: [line], width, justified, ends: 'flat', corners: 'mitre' },
+      },
+      true,
+    ),
+    name: { code: 'wall-added', detail: {} },
+  };
 }

@@ -1,15 +1,40 @@
 import fc from 'fast-check';
 import { Matrix } from 'ml-matrix';
-import { cauchy, chiSquareQuantile99, covarianceOf, diagnose, equivalentNormal, huber, propagate, solve, solveRobustly, type Block, type Condition, type Problem } from '.';
+import {
+  cauchy,
+  chiSquareQuantile99,
+  covarianceOf,
+  diagnose,
+  equivalentNormal,
+  huber,
+  propagate,
+  solve,
+  solveRobustly,
+  type Block,
+  type Condition,
+  type Problem,
+} from '.';
 import { semiInverse } from './pivoted-cholesky';
 
 type Values = readonly (readonly number[])[];
 
 /** A stated number: predicted from blocks, with its sigma. */
-function stated(group: string, blocks: readonly string[], f: (values: Values) => number, value: number, sigma: number): Condition {
+function stated(
+  group: string,
+  blocks: readonly string[],
+  f: (values: Values) => number,
+  value: number,
+  sigma: number,
+): Condition {
   return { group, origin: 'stated', exact: false, blocks, residuals: (values) => [(f(values) - value) / sigma] };
 }
-const relation = (group: string, blocks: readonly string[], f: (values: Values) => number): Condition => ({ group, origin: 'stated', exact: true, blocks, residuals: (values) => [f(values)] });
+const relation = (group: string, blocks: readonly string[], f: (values: Values) => number): Condition => ({
+  group,
+  origin: 'stated',
+  exact: true,
+  blocks,
+  residuals: (values) => [f(values)],
+});
 
 function adjusted(problem: Problem) {
   const solution = solve(problem);
@@ -21,7 +46,13 @@ function adjusted(problem: Problem) {
 describe('the engine', () => {
   const line: Problem = {
     blocks: [{ id: 'line', start: [0, 0] }],
-    conditions: ([[0, 1], [1, 3], [2, 5.3]] as const).map(([x, y], i) => stated(String(i), ['line'], ([v]) => v![0]! + v![1]! * x, y, 0.1)),
+    conditions: (
+      [
+        [0, 1],
+        [1, 3],
+        [2, 5.3],
+      ] as const
+    ).map(([x, y], i) => stated(String(i), ['line'], ([v]) => v![0]! + v![1]! * x, y, 0.1)),
   };
 
   it('fits a straight line as the normal equations do', () => {
@@ -38,7 +69,9 @@ describe('the engine', () => {
     const { diagnosis } = adjusted(line);
     expect(diagnosis.redundancy).toBe(1);
     expect(diagnosis.varianceFactor).toBeCloseTo(0.015 / 0.01, 6);
-    [1 / 6, 2 / 3, 1 / 6].forEach((redundancy, i) => expect(diagnosis.groups[i]!.redundancy).toBeCloseTo(redundancy, 6));
+    [1 / 6, 2 / 3, 1 / 6].forEach((redundancy, i) =>
+      expect(diagnosis.groups[i]!.redundancy).toBeCloseTo(redundancy, 6),
+    );
     diagnosis.groups.forEach(({ normalized, leverage, redundancy }) => {
       expect(Math.abs(normalized!)).toBeCloseTo(Math.sqrt(1.5), 5);
       expect(leverage + redundancy).toBeCloseTo(1, 6);
@@ -48,7 +81,10 @@ describe('the engine', () => {
 
   it('adjusts a triangle whose angles must make 180°: each gives a third, with two thirds of its variance', () => {
     const angles: Block[] = [60.3, 59.5, 60.8].map((start, i) => ({ id: `a${i}`, start: [start], sigma: 0.2 }));
-    const { solution, covariance, diagnosis } = adjusted({ blocks: angles, conditions: [relation('sum', ['a0', 'a1', 'a2'], ([a, b, c]) => a![0]! + b![0]! + c![0]! - 180)] });
+    const { solution, covariance, diagnosis } = adjusted({
+      blocks: angles,
+      conditions: [relation('sum', ['a0', 'a1', 'a2'], ([a, b, c]) => a![0]! + b![0]! + c![0]! - 180)],
+    });
     expect(solution.values.get('a0')![0]).toBeCloseTo(60.3 - 0.2, 9);
     const joint = covariance.withObserved(['a0', 'a1']);
     expect(joint.get(0, 0)).toBeCloseTo((2 / 3) * 0.04, 9);
@@ -58,30 +94,50 @@ describe('the engine', () => {
   });
 
   it('gives the same as the form in which observed numbers are unknowns of their own', () => {
-    fc.assert(fc.property(fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 8, maxLength: 8 }), (noise) => {
-      const points = [0, 1, 2, 3].map((x, i) => [x + 0.05 * noise[2 * i]!, 1 + 2 * x + 0.1 * noise[2 * i + 1]!] as const);
-      const conditions = points.map((_, i) => relation(`p${i}`, ['line', `p${i}`], ([v, p]) => p![1]! - v![0]! - v![1]! * p![0]!));
-      const mixed = adjusted({ blocks: [{ id: 'line', start: [1, 2] }, ...points.map((start, i) => ({ id: `p${i}`, start, sigma: 0.1 }))], conditions });
-      // Points on the line by construction: an abscissa each, both coordinates observed.
-      const plain = adjusted({
-        blocks: [{ id: 'line', start: [1, 2] }, ...points.map(([x], i) => ({ id: `x${i}`, start: [x] }))],
-        conditions: points.flatMap(([x, y], i) => [stated(`x${i}`, [`x${i}`], ([t]) => t![0]!, x, 0.1), stated(`y${i}`, ['line', `x${i}`], ([v, t]) => v![0]! + v![1]! * t![0]!, y, 0.1)]),
-      });
-      expect(mixed.solution.chiSquare).toBeCloseTo(plain.solution.chiSquare, 6);
-      [0, 1].forEach((k) => {
-        expect(mixed.solution.values.get('line')![k]).toBeCloseTo(plain.solution.values.get('line')![k]!, 6);
-        // First order at slightly different places: within a share of the noise.
-        expect(mixed.covariance.matrix.get(k, k) / plain.covariance.matrix.get(k, k)).toBeCloseTo(1, 1);
-      });
-      expect(mixed.covariance.redundancy).toBe(plain.covariance.redundancy);
-    }), { numRuns: 40 });
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 8, maxLength: 8 }), (noise) => {
+        const points = [0, 1, 2, 3].map(
+          (x, i) => [x + 0.05 * noise[2 * i]!, 1 + 2 * x + 0.1 * noise[2 * i + 1]!] as const,
+        );
+        const conditions = points.map((_, i) =>
+          relation(`p${i}`, ['line', `p${i}`], ([v, p]) => p![1]! - v![0]! - v![1]! * p![0]!),
+        );
+        const mixed = adjusted({
+          blocks: [{ id: 'line', start: [1, 2] }, ...points.map((start, i) => ({ id: `p${i}`, start, sigma: 0.1 }))],
+          conditions,
+        });
+        // Points on the line by construction: an abscissa each, both coordinates observed.
+        const plain = adjusted({
+          blocks: [{ id: 'line', start: [1, 2] }, ...points.map(([x], i) => ({ id: `x${i}`, start: [x] }))],
+          conditions: points.flatMap(([x, y], i) => [
+            stated(`x${i}`, [`x${i}`], ([t]) => t![0]!, x, 0.1),
+            stated(`y${i}`, ['line', `x${i}`], ([v, t]) => v![0]! + v![1]! * t![0]!, y, 0.1),
+          ]),
+        });
+        expect(mixed.solution.chiSquare).toBeCloseTo(plain.solution.chiSquare, 6);
+        [0, 1].forEach((k) => {
+          expect(mixed.solution.values.get('line')![k]).toBeCloseTo(plain.solution.values.get('line')![k]!, 6);
+          // First order at slightly different places: within a share of the noise.
+          expect(mixed.covariance.matrix.get(k, k) / plain.covariance.matrix.get(k, k)).toBeCloseTo(1, 1);
+        });
+        expect(mixed.covariance.redundancy).toBe(plain.covariance.redundancy);
+      }),
+      { numRuns: 40 },
+    );
   });
 
   it('takes relations that only repeat others, and relations between unknowns alone', () => {
-    const blocks: Block[] = [{ id: 'x', start: [0.3] }, { id: 'y', start: [0.1] }, { id: 'a', start: [2.1], sigma: 0.1 }, { id: 'b', start: [1.8], sigma: 0.1 }];
+    const blocks: Block[] = [
+      { id: 'x', start: [0.3] },
+      { id: 'y', start: [0.1] },
+      { id: 'a', start: [2.1], sigma: 0.1 },
+      { id: 'b', start: [1.8], sigma: 0.1 },
+    ];
     const conditions = [
-      relation('x is a', ['x', 'a'], ([x, a]) => x![0]! - a![0]!), relation('y is b', ['y', 'b'], ([y, b]) => y![0]! - b![0]!),
-      relation('equal', ['x', 'y'], ([x, y]) => x![0]! - y![0]!), relation('equal again', ['a', 'b'], ([a, b]) => 3 * (a![0]! - b![0]!)),
+      relation('x is a', ['x', 'a'], ([x, a]) => x![0]! - a![0]!),
+      relation('y is b', ['y', 'b'], ([y, b]) => y![0]! - b![0]!),
+      relation('equal', ['x', 'y'], ([x, y]) => x![0]! - y![0]!),
+      relation('equal again', ['a', 'b'], ([a, b]) => 3 * (a![0]! - b![0]!)),
     ];
     const { solution, covariance } = adjusted({ blocks, conditions });
     expect(solution.values.get('x')![0]).toBeCloseTo(1.95, 6);
@@ -92,20 +148,46 @@ describe('the engine', () => {
 
   it('says when relations cannot hold together', () => {
     const blocks: Block[] = [{ id: 'a', start: [2.1], sigma: 0.1 }];
-    expect(solve({ blocks, conditions: [relation('two', ['a'], ([a]) => a![0]! - 2), relation('three', ['a'], ([a]) => a![0]! - 3)] }).relationsHold).toBe(false);
+    expect(
+      solve({
+        blocks,
+        conditions: [relation('two', ['a'], ([a]) => a![0]! - 2), relation('three', ['a'], ([a]) => a![0]! - 3)],
+      }).relationsHold,
+    ).toBe(false);
   });
 
   it('names what is undetermined instead of giving a number', () => {
-    const problem: Problem = { blocks: [{ id: 'seen', start: [1] }, { id: 'unseen', start: [1] }], conditions: [stated('a', ['seen'], ([v]) => v![0]!, 2, 1)] };
+    const problem: Problem = {
+      blocks: [
+        { id: 'seen', start: [1] },
+        { id: 'unseen', start: [1] },
+      ],
+      conditions: [stated('a', ['seen'], ([v]) => v![0]!, 2, 1)],
+    };
     expect(covarianceOf(problem, solve(problem))).toMatchObject({ kind: 'rank-deficient', undetermined: ['unseen'] });
   });
 
   it('finds the rank of a singular matrix and what vanishes', () => {
-    const { inverse, dependent } = semiInverse(new Matrix([[4, 2, 6], [2, 3, 5], [6, 5, 11]]));
+    const { inverse, dependent } = semiInverse(
+      new Matrix([
+        [4, 2, 6],
+        [2, 3, 5],
+        [6, 5, 11],
+      ]),
+    );
     expect(dependent).toHaveLength(1);
-    const image = new Matrix([[4, 2, 6], [2, 3, 5], [6, 5, 11]]).mmul(Matrix.columnVector([...dependent[0]!.combination]));
+    const image = new Matrix([
+      [4, 2, 6],
+      [2, 3, 5],
+      [6, 5, 11],
+    ]).mmul(Matrix.columnVector([...dependent[0]!.combination]));
     image.to1DArray().forEach((entry) => expect(entry).toBeCloseTo(0, 9));
-    expect(inverse.to2DArray().flat().filter((entry) => entry === 0)).toHaveLength(5);
+    expect(
+      inverse
+        .to2DArray()
+        .flat()
+        .filter((entry) => entry === 0),
+    ).toHaveLength(5);
   });
 });
 
@@ -114,9 +196,14 @@ describe('a robust loss', () => {
   const on = (x: number) => 1 + 2 * x + 0.05 * Math.sin(9 * x);
   const line: Problem = {
     blocks: [{ id: 'line', start: [0, 0] }],
-    conditions: Array.from({ length: 12 }, (_, x) => stated(String(x), ['line'], ([v]) => v![0]! + v![1]! * x, on(x) + (x === SPOILED ? 4 : 0), 0.1)),
+    conditions: Array.from({ length: 12 }, (_, x) =>
+      stated(String(x), ['line'], ([v]) => v![0]! + v![1]! * x, on(x) + (x === SPOILED ? 4 : 0), 0.1),
+    ),
   };
-  it.each([['Huber', huber()], ['Cauchy', cauchy()]])('of %s weighs one error down, names it, and meets its own estimating equations', (_name, loss) => {
+  it.each([
+    ['Huber', huber()],
+    ['Cauchy', cauchy()],
+  ])('of %s weighs one error down, names it, and meets its own estimating equations', (_name, loss) => {
     const { solution, weights, settled } = solveRobustly(line, loss);
     const [a, b] = solution.values.get('line')! as [number, number];
     expect(settled).toBe(true);
@@ -128,7 +215,10 @@ describe('a robust loss', () => {
     expect(Math.abs(pulls.reduce((sum, pull, x) => sum + pull * x, 0))).toBeLessThan(1e-3);
   });
   it('weighs what was observed as well, and lets exact relations hold', () => {
-    const blocks: Block[] = [{ id: 'mean', start: [0] }, ...[2, 2.1, 1.9, 2.05, 9].map((start, i) => ({ id: `o${i}`, start: [start], sigma: 0.1 }))];
+    const blocks: Block[] = [
+      { id: 'mean', start: [0] },
+      ...[2, 2.1, 1.9, 2.05, 9].map((start, i) => ({ id: `o${i}`, start: [start], sigma: 0.1 })),
+    ];
     const conditions = [0, 1, 2, 3, 4].map((i) => relation(`is${i}`, ['mean', `o${i}`], ([m, o]) => m![0]! - o![0]!));
     const { solution, weights } = solveRobustly({ blocks, conditions }, cauchy());
     expect(solution.values.get('mean')![0]).toBeCloseTo(2.01, 1);
@@ -140,16 +230,33 @@ describe('a robust loss', () => {
 describe('probabilities', () => {
   // 99 % quantiles of chi-square: 6.635, 9.210, 23.209 for 1, 2, 10 freedoms (Abramowitz & Stegun, table 26.8).
   it('knows the 99 % quantile of chi-square within 1 %', () => {
-    for (const [freedoms, quantile] of [[1, 6.635], [2, 9.21], [10, 23.209]] as const) expect(Math.abs(chiSquareQuantile99(freedoms) / quantile - 1)).toBeLessThan(0.01);
+    for (const [freedoms, quantile] of [
+      [1, 6.635],
+      [2, 9.21],
+      [10, 23.209],
+    ] as const)
+      expect(Math.abs(chiSquareQuantile99(freedoms) / quantile - 1)).toBeLessThan(0.01);
   });
 
   // The same quantiles are exceeded as often as a normal deviate exceeds 2.576 to either side.
   it('turns a test of several freedoms into the normal deviate that is as unlikely', () => {
-    for (const [freedoms, quantile] of [[1, 6.635], [2, 9.21], [10, 23.209]] as const) expect(equivalentNormal(quantile, freedoms)).toBeCloseTo(2.576, 1);
+    for (const [freedoms, quantile] of [
+      [1, 6.635],
+      [2, 9.21],
+      [10, 23.209],
+    ] as const)
+      expect(equivalentNormal(quantile, freedoms)).toBeCloseTo(2.576, 1);
   });
 
   it('propagates a product as the textbook does', () => {
-    const { value, sigma } = propagate(([a, b]) => a! * b!, [3, 4], new Matrix([[0.01, 0], [0, 0.04]]));
+    const { value, sigma } = propagate(
+      ([a, b]) => a! * b!,
+      [3, 4],
+      new Matrix([
+        [0.01, 0],
+        [0, 0.04],
+      ]),
+    );
     expect(value).toBe(12);
     expect(sigma).toBeCloseTo(Math.sqrt(16 * 0.01 + 9 * 0.04), 9);
   });

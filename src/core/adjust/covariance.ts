@@ -31,17 +31,30 @@ export function covarianceOf(problem: Problem, solution: Solution, holdFirst?: r
   const { normal, bound } = equations;
   const scale = Array.from({ length: normal.rows }, (_, i) => Math.sqrt(normal.get(i, i)) || 1);
   const scaled = scaledBy(normal, scale, scale);
-  const boundScaled = scaledBy(bound, Array.from({ length: bound.rows }, () => 1), scale);
+  const boundScaled = scaledBy(
+    bound,
+    Array.from({ length: bound.rows }, () => 1),
+    scale,
+  );
   const held = bound.rows > 0 ? Matrix.add(scaled, boundScaled.transpose().mmul(boundScaled)) : scaled;
   const quick = semiInverse(held, SAFE_PIVOT);
   if (quick.dependent.length > 0 && countWeak(held) > 0) {
-    return { kind: 'rank-deficient', rank: normal.rows - countWeak(held), undetermined: listUndetermined(solution, held, holdFirst ?? problem.blocks.map(({ id }) => id).reverse()) };
+    return {
+      kind: 'rank-deficient',
+      rank: normal.rows - countWeak(held),
+      undetermined: listUndetermined(solution, held, holdFirst ?? problem.blocks.map(({ id }) => id).reverse()),
+    };
   }
   const isPlain = bound.rows === 0 && quick.dependent.length === 0;
-  const scaledInverse = isPlain ? quick.inverse : normal.rows === 0 ? Matrix.zeros(0, 0) : inverse(bordered(scaled, boundScaled)).subMatrix(0, normal.rows - 1, 0, normal.rows - 1);
+  const scaledInverse = isPlain
+    ? quick.inverse
+    : normal.rows === 0
+      ? Matrix.zeros(0, 0)
+      : inverse(bordered(scaled, boundScaled)).subMatrix(0, normal.rows - 1, 0, normal.rows - 1);
   const matrix = scaledBy(scaledInverse, scale, scale);
   return {
-    kind: 'ok', matrix,
+    kind: 'ok',
+    matrix,
     redundancy: linearization.rows.length - countRepeated(equations) - layout.unknowns,
     withObserved: (ids) => jointCovariance(solution, matrix, ids),
   };
@@ -54,7 +67,8 @@ function countRepeated({ weights, bound }: NormalEquations): number {
 
 function scaledBy(matrix: Matrix, rows: readonly number[], columns: readonly number[]): Matrix {
   const scaled = matrix.clone();
-  for (let i = 0; i < matrix.rows; i++) for (let k = 0; k < matrix.columns; k++) scaled.set(i, k, matrix.get(i, k) / (rows[i]! * columns[k]!));
+  for (let i = 0; i < matrix.rows; i++)
+    for (let k = 0; k < matrix.columns; k++) scaled.set(i, k, matrix.get(i, k) / (rows[i]! * columns[k]!));
   return scaled;
 }
 
@@ -62,14 +76,20 @@ function scaledBy(matrix: Matrix, rows: readonly number[], columns: readonly num
  * With rows A·x + B·l, weights W, P = W − W A C Aᵀ W: the adjusted observations have Q − Q Bᵀ P B Q, and − C Aᵀ W B Q with
  * the unknowns (Mikhail & Ackermann, section 8.5, written for rows that may have a noise of their own).
  */
-function jointCovariance({ layout, linearization, equations, values }: Solution, matrix: Matrix, ids: readonly string[]): Matrix {
+function jointCovariance(
+  { layout, linearization, equations, values }: Solution,
+  matrix: Matrix,
+  ids: readonly string[],
+): Matrix {
   const columns = ids.flatMap((id) => values.get(id)!.map((_, k) => layout.observed.get(id)! + k));
   const count = layout.unknowns;
   const joint = Matrix.zeros(count + columns.length, count + columns.length);
   joint.setSubMatrix(matrix, 0, 0);
   if (columns.length === 0) return joint;
   const spread = Matrix.zeros(linearization.rows.length, columns.length);
-  linearization.rows.forEach((row, i) => columns.forEach((column, k) => spread.set(i, k, (row.slopes.get(column) ?? 0) * layout.variances[column]!)));
+  linearization.rows.forEach((row, i) =>
+    columns.forEach((column, k) => spread.set(i, k, (row.slopes.get(column) ?? 0) * layout.variances[column]!)),
+  );
   const weighted = equations.weights.times(spread);
   const free = freeMatrix(linearization, layout);
   const cross = matrix.mmul(free.transpose().mmul(weighted));

@@ -20,7 +20,11 @@ export interface GroupDiagnosis {
   readonly chiSquare: number;
   readonly freedoms: number;
   /** For each stated row: its residual and the smallest error that the test finds 80 times in 100, in its own sigmas. */
-  readonly rows: readonly { readonly residual: number; readonly redundancy: number; readonly detectable: number | null }[];
+  readonly rows: readonly {
+    readonly residual: number;
+    readonly redundancy: number;
+    readonly detectable: number | null;
+  }[];
 }
 
 export interface Diagnosis {
@@ -41,7 +45,9 @@ const BAARDA_SHIFT = 4.13;
 export function diagnose(solution: Solution, covariance: Matrix, redundancy: number): Diagnosis {
   const weightedFree = solution.equations.weights.times(freeMatrix(solution.linearization, solution.layout));
   const members = new Map<string, number[]>();
-  solution.linearization.rows.forEach(({ condition }, i) => members.set(condition.group, [...(members.get(condition.group) ?? []), i]));
+  solution.linearization.rows.forEach(({ condition }, i) =>
+    members.set(condition.group, [...(members.get(condition.group) ?? []), i]),
+  );
   return {
     redundancy,
     varianceFactor: redundancy > 0 ? solution.chiSquare / redundancy : null,
@@ -50,39 +56,72 @@ export function diagnose(solution: Solution, covariance: Matrix, redundancy: num
   };
 }
 
-function diagnoseGroup(group: string, rows: readonly number[], { linearization, equations }: Solution, weightedFree: Matrix, covariance: Matrix): GroupDiagnosis {
+function diagnoseGroup(
+  group: string,
+  rows: readonly number[],
+  { linearization, equations }: Solution,
+  weightedFree: Matrix,
+  covariance: Matrix,
+): GroupDiagnosis {
   const { weights } = equations;
-  const touched = weightedFree.selection([...rows], Array.from({ length: weightedFree.columns }, (_, c) => c));
-  const explained = touched.columns > 0 ? touched.mmul(covariance).mmul(touched.transpose()) : Matrix.zeros(rows.length, rows.length);
+  const touched = weightedFree.selection(
+    [...rows],
+    Array.from({ length: weightedFree.columns }, (_, c) => c),
+  );
+  const explained =
+    touched.columns > 0 ? touched.mmul(covariance).mmul(touched.transpose()) : Matrix.zeros(rows.length, rows.length);
   const remaining = Matrix.zeros(rows.length, rows.length);
-  rows.forEach((row, i) => rows.forEach((other, k) => remaining.set(i, k, weights.at(row, other) - explained.get(i, k))));
+  rows.forEach((row, i) =>
+    rows.forEach((other, k) => remaining.set(i, k, weights.at(row, other) - explained.get(i, k))),
+  );
   const weighted = weights.timesVector(linearization.misclosures);
   const multipliers = Matrix.columnVector(rows.map((row) => weighted[row]!));
-  const { statistic, freedoms } = testOf(multipliers, remaining, rows.map((row) => weights.at(row, row)));
-  const free = rows.map((row, i) => rows.reduce((sum, other, k) => sum + remaining.get(i, k) * weights.covarianceAt(other, row), 0));
+  const { statistic, freedoms } = testOf(
+    multipliers,
+    remaining,
+    rows.map((row) => weights.at(row, row)),
+  );
+  const free = rows.map((row, i) =>
+    rows.reduce((sum, other, k) => sum + remaining.get(i, k) * weights.covarianceAt(other, row), 0),
+  );
   const controls = rows.map((row, i) => {
     const share = linearization.rows[row]!.noise === 1 ? remaining.get(i, i) : free[i]!;
     return weights.at(row, row) > 0 && share > UNCONTROLLED ? Math.min(1, share) : 0;
   });
   const sign = Math.sign(multipliers.get(0, 0)) || 1;
   return {
-    group, freedoms, chiSquare: statistic,
+    group,
+    freedoms,
+    chiSquare: statistic,
     leverage: free.reduce((sum, share) => sum + 1 - share, 0),
     redundancy: controls.reduce((sum, share) => sum + share, 0),
     normalized: freedoms === 0 ? null : (freedoms === 1 ? sign : 1) * equivalentNormal(statistic, freedoms),
-    rows: rows.flatMap((row, i) => (linearization.rows[row]!.noise === 0 ? [] : [{
-      residual: linearization.residuals[row]!, redundancy: controls[i]!,
-      detectable: controls[i]! > UNCONTROLLED ? BAARDA_SHIFT / Math.sqrt(controls[i]!) : null,
-    }])),
+    rows: rows.flatMap((row, i) =>
+      linearization.rows[row]!.noise === 0
+        ? []
+        : [
+            {
+              residual: linearization.residuals[row]!,
+              redundancy: controls[i]!,
+              detectable: controls[i]! > UNCONTROLLED ? BAARDA_SHIFT / Math.sqrt(controls[i]!) : null,
+            },
+          ],
+    ),
   };
 }
 
 /** kᵀ R⁺ k over the directions in which the group is controlled at all. */
-function testOf(multipliers: Matrix, remaining: Matrix, weights: readonly number[]): { statistic: number; freedoms: number } {
+function testOf(
+  multipliers: Matrix,
+  remaining: Matrix,
+  weights: readonly number[],
+): { statistic: number; freedoms: number } {
   const scale = weights.map((weight) => Math.sqrt(weight) || 1);
   const scaled = remaining.clone();
   scale.forEach((a, i) => scale.forEach((b, k) => scaled.set(i, k, remaining.get(i, k) / (a * b))));
-  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(symmetric(scaled), { assumeSymmetric: true });
+  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(symmetric(scaled), {
+    assumeSymmetric: true,
+  });
   let [statistic, freedoms] = [0, 0];
   realEigenvalues.forEach((value, e) => {
     if (value <= UNCONTROLLED) return;

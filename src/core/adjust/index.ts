@@ -2,7 +2,16 @@ export { covarianceOf, type Covariance } from './covariance';
 export { diagnose, type Diagnosis, type GroupDiagnosis } from './diagnosis';
 export { linearize, slopesByDifferences } from './linearize';
 export { semiInverse } from './pivoted-cholesky';
-export { layOut, type Block, type Condition, type Layout, type LinearCondition, type Problem, type SigmaOrigin, type Values } from './problem';
+export {
+  layOut,
+  type Block,
+  type Condition,
+  type Layout,
+  type LinearCondition,
+  type Problem,
+  type SigmaOrigin,
+  type Values,
+} from './problem';
 export { propagate, propagateMany, type Measured } from './propagate';
 export { chiSquareQuantile99, equivalentNormal } from './quantiles';
 export { cauchy, huber, solveRobustly, type Loss, type RobustSolution } from './robust';

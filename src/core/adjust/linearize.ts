@@ -49,7 +49,12 @@ export function linearize(problem: Problem, layout: Layout, values: Values): Lin
 }
 
 /** Puts the slopes of one row where they belong; `pull` is what going back to the observed numbers would change. */
-function placeRow(condition: Condition, at: readonly (readonly number[])[], slopes: readonly number[], layout: Layout): { free: Float64Array; observed: Map<number, number>; pull: number } {
+function placeRow(
+  condition: Condition,
+  at: readonly (readonly number[])[],
+  slopes: readonly number[],
+  layout: Layout,
+): { free: Float64Array; observed: Map<number, number>; pull: number } {
   const free = new Float64Array(layout.unknowns);
   const observed = new Map<number, number>();
   let [pull, next] = [0, 0];
@@ -69,23 +74,33 @@ function placeRow(condition: Condition, at: readonly (readonly number[])[], slop
 
 /** The slopes by the unknowns as a matrix. */
 export function freeMatrix({ free }: Linearization, layout: Layout): Matrix {
-  return free.length > 0 && layout.unknowns > 0 ? new Matrix(free.map((row) => [...row])) : Matrix.zeros(free.length, layout.unknowns);
+  return free.length > 0 && layout.unknowns > 0
+    ? new Matrix(free.map((row) => [...row]))
+    : Matrix.zeros(free.length, layout.unknowns);
 }
 
 function linearizedByDifferences(condition: Condition, at: readonly (readonly number[])[]): LinearCondition {
-  return { residuals: condition.residuals(at), slopes: slopesByDifferences(condition, at.map((values) => [...values])) };
+  return {
+    residuals: condition.residuals(at),
+    slopes: slopesByDifferences(
+      condition,
+      at.map((values) => [...values]),
+    ),
+  };
 }
 
 /** Central differences: within about 1e-9 for residuals as smooth as these. Also what closed forms are checked against. */
 export function slopesByDifferences(condition: Pick<Condition, 'residuals'>, at: number[][]): number[][] {
-  const columns = at.flatMap((values) => values.map((value, k) => {
-    const step = 1e-6 * Math.max(1, Math.abs(value));
-    values[k] = value + step;
-    const above = condition.residuals(at);
-    values[k] = value - step;
-    const below = condition.residuals(at);
-    values[k] = value;
-    return above.map((high, i) => (high - below[i]!) / (2 * step));
-  }));
+  const columns = at.flatMap((values) =>
+    values.map((value, k) => {
+      const step = 1e-6 * Math.max(1, Math.abs(value));
+      values[k] = value + step;
+      const above = condition.residuals(at);
+      values[k] = value - step;
+      const below = condition.residuals(at);
+      values[k] = value;
+      return above.map((high, i) => (high - below[i]!) / (2 * step));
+    }),
+  );
   return (columns[0] ?? []).map((_, row) => columns.map((column) => column[row]!));
 }

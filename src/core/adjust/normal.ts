@@ -28,7 +28,8 @@ export function reduce(at: Linearization, layout: Layout, repeats?: number): Nor
   const gradient = new Float64Array(layout.unknowns);
   at.free.forEach((row, r) => addTimes(gradient, weightedMisclosures[r]!, row));
   return {
-    weights, normal: normalOf(at.free, weights, layout.unknowns),
+    weights,
+    normal: normalOf(at.free, weights, layout.unknowns),
     gradient: Matrix.columnVector(gradient),
     ...boundRows(at, weights, repeats),
     chiSquare: at.misclosures.reduce((sum, misclosure, r) => sum + misclosure * weightedMisclosures[r]!, 0),
@@ -50,7 +51,8 @@ function normalOf(free: readonly Float64Array[], { components }: RowWeights, unk
     }
   }
   const normal = Matrix.zeros(unknowns, unknowns);
-  for (let a = 0; a < unknowns; a++) for (let c = 0; c < unknowns; c++) normal.set(a, c, (sums[a]![c]! + sums[c]![a]!) * 0.5);
+  for (let a = 0; a < unknowns; a++)
+    for (let c = 0; c < unknowns; c++) normal.set(a, c, (sums[a]![c]! + sums[c]![a]!) * 0.5);
   return normal;
 }
 
@@ -70,22 +72,37 @@ export function symmetric(matrix: Matrix): Matrix {
 }
 
 /** With what force every row is held: that of the bound equations which are made of it. */
-export function forcesOn({ boundBy }: NormalEquations, { multipliers }: Step, { rows: { length } }: Linearization): Float64Array {
+export function forcesOn(
+  { boundBy }: NormalEquations,
+  { multipliers }: Step,
+  { rows: { length } }: Linearization,
+): Float64Array {
   const forces = new Float64Array(length);
-  boundBy.forEach(({ rows, combination }, i) => rows.forEach((row, k) => (forces[row]! += multipliers[i]! * combination[k]!)));
+  boundBy.forEach(({ rows, combination }, i) =>
+    rows.forEach((row, k) => (forces[row]! += multipliers[i]! * combination[k]!)),
+  );
   return forces;
 }
 
 /** What a combination of rows misses by. */
-export const missOf = ({ rows, combination }: Combination, { misclosures }: Linearization): number => rows.reduce((sum, row, i) => sum + combination[i]! * misclosures[row]!, 0);
+export const missOf = ({ rows, combination }: Combination, { misclosures }: Linearization): number =>
+  rows.reduce((sum, row, i) => sum + combination[i]! * misclosures[row]!, 0);
 
-function boundRows(at: Linearization, weights: RowWeights, repeats: number | undefined): Pick<NormalEquations, 'bound' | 'boundMisclosure' | 'boundBy'> {
+function boundRows(
+  at: Linearization,
+  weights: RowWeights,
+  repeats: number | undefined,
+): Pick<NormalEquations, 'bound' | 'boundMisclosure' | 'boundBy'> {
   const width = at.free[0]?.length ?? 0;
   const found: { slopes: number[]; by: Combination }[] = [];
   for (const by of weights.bound) {
     const { rows, combination } = by;
-    const slopes = Array.from({ length: width }, (_, c) => rows.reduce((sum, row, i) => sum + combination[i]! * at.free[row]![c]!, 0));
-    const sizes = Array.from({ length: width }, (_, c) => rows.reduce((sum, row, i) => sum + Math.abs(combination[i]! * at.free[row]![c]!), 0));
+    const slopes = Array.from({ length: width }, (_, c) =>
+      rows.reduce((sum, row, i) => sum + combination[i]! * at.free[row]![c]!, 0),
+    );
+    const sizes = Array.from({ length: width }, (_, c) =>
+      rows.reduce((sum, row, i) => sum + Math.abs(combination[i]! * at.free[row]![c]!), 0),
+    );
     if (slopes.every((slope, c) => Math.abs(slope) <= VANISHING * sizes[c]!)) continue;
     found.push({ slopes, by });
   }
@@ -93,7 +110,11 @@ function boundRows(at: Linearization, weights: RowWeights, repeats: number | und
   const all = new Matrix(found.map(({ slopes }) => slopes));
   const repeated = new Set(semiInverse(all.mmul(all.transpose()), repeats).dependent.map(({ row }) => row));
   const kept = found.filter((_, row) => !repeated.has(row));
-  return { bound: new Matrix(kept.map(({ slopes }) => slopes)), boundMisclosure: Matrix.columnVector(kept.map(({ by }) => missOf(by, at))), boundBy: kept.map(({ by }) => by) };
+  return {
+    bound: new Matrix(kept.map(({ slopes }) => slopes)),
+    boundMisclosure: Matrix.columnVector(kept.map(({ by }) => missOf(by, at))),
+    boundBy: kept.map(({ by }) => by),
+  };
 }
 
 /** A change of the unknowns, and with what force every bound equation holds it there (Lagrange multipliers of half of chi-square). */
@@ -103,7 +124,11 @@ export interface Step {
 }
 
 /** The damped step of the unknowns; undefined when the equations are singular as they stand. `curvature` is how exact equations bend. */
-export function findStep({ normal, gradient, bound, boundMisclosure }: NormalEquations, damping: number, curvature?: Matrix): Step | undefined {
+export function findStep(
+  { normal, gradient, bound, boundMisclosure }: NormalEquations,
+  damping: number,
+  curvature?: Matrix,
+): Step | undefined {
   const damped = normal.clone();
   for (let i = 0; i < damped.rows; i++) damped.set(i, i, damped.get(i, i) * (1 + damping) + 1e-30);
   if (curvature) damped.add(curvature);

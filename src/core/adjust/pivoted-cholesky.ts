@@ -16,7 +16,9 @@ const PIVOT_TOLERANCE = 1e-8;
 export function semiInverse(matrix: Matrix, tolerance = PIVOT_TOLERANCE): SemiInverse {
   const n = matrix.rows;
   const scale = Array.from({ length: n }, (_, i) => Math.sqrt(matrix.get(i, i)) || 1);
-  const left = Array.from({ length: n }, (_, i) => Array.from({ length: n }, (__, k) => matrix.get(i, k) / (scale[i]! * scale[k]!)));
+  const left = Array.from({ length: n }, (_, i) =>
+    Array.from({ length: n }, (__, k) => matrix.get(i, k) / (scale[i]! * scale[k]!)),
+  );
   const order = Array.from({ length: n }, (_, i) => i);
   let rank = 0;
   for (; rank < n; rank++) {
@@ -26,7 +28,10 @@ export function semiInverse(matrix: Matrix, tolerance = PIVOT_TOLERANCE): SemiIn
     if (!(left[order[rank]!]![order[rank]!]! > tolerance)) break;
     eliminate(left, order, rank);
   }
-  return { inverse: inverseOf(left, order, rank, scale), dependent: order.slice(rank).map((row) => ({ row, combination: combinationOf(left, order, rank, row, scale) })) };
+  return {
+    inverse: inverseOf(left, order, rank, scale),
+    dependent: order.slice(rank).map((row) => ({ row, combination: combinationOf(left, order, rank, row, scale) })),
+  };
 }
 
 /** One step: the factor's column goes where the matrix's lower part was. */
@@ -55,7 +60,12 @@ function backward(left: readonly number[][], order: readonly number[], rank: num
   return b;
 }
 
-function inverseOf(left: readonly number[][], order: readonly number[], rank: number, scale: readonly number[]): Matrix {
+function inverseOf(
+  left: readonly number[][],
+  order: readonly number[],
+  rank: number,
+  scale: readonly number[],
+): Matrix {
   const inverse = Matrix.zeros(order.length, order.length);
   for (let column = 0; column < rank; column++) {
     const b = new Array<number>(rank).fill(0);
@@ -64,14 +74,27 @@ function inverseOf(left: readonly number[][], order: readonly number[], rank: nu
       for (let k = column; k < i; k++) b[i]! -= left[order[i]!]![order[k]!]! * b[k]!;
       b[i]! /= left[order[i]!]![order[i]!]!;
     }
-    backward(left, order, rank, b).forEach((value, i) => inverse.set(order[i]!, order[column]!, value / (scale[order[i]!]! * scale[order[column]!]!)));
+    backward(left, order, rank, b).forEach((value, i) =>
+      inverse.set(order[i]!, order[column]!, value / (scale[order[i]!]! * scale[order[column]!]!)),
+    );
   }
   return inverse;
 }
 
-function combinationOf(left: readonly number[][], order: readonly number[], rank: number, row: number, scale: readonly number[]): number[] {
+function combinationOf(
+  left: readonly number[][],
+  order: readonly number[],
+  rank: number,
+  row: number,
+  scale: readonly number[],
+): number[] {
   const combination = new Array<number>(order.length).fill(0);
-  const weights = backward(left, order, rank, Array.from({ length: rank }, (_, i) => left[row]![order[i]!]!));
+  const weights = backward(
+    left,
+    order,
+    rank,
+    Array.from({ length: rank }, (_, i) => left[row]![order[i]!]!),
+  );
   weights.forEach((weight, i) => (combination[order[i]!] = -weight / scale[order[i]!]!));
   combination[row] = 1 / scale[row]!;
   return combination;

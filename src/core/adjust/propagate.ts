@@ -10,7 +10,11 @@ export interface Measured {
  * First-order propagation of variances: the covariance of f(x) when x has this covariance. Central differences, each step a
  * tenth of that unknown's own sigma, so that the slope is the one that matters. Weak: where f bends strongly within a sigma.
  */
-export function propagateMany(f: (x: readonly number[]) => readonly number[], x: readonly number[], covariance: Matrix): Matrix {
+export function propagateMany(
+  f: (x: readonly number[]) => readonly number[],
+  x: readonly number[],
+  covariance: Matrix,
+): Matrix {
   const at = [...x];
   const jacobian = Matrix.zeros(f(x).length, x.length);
   at.forEach((value, i) => {

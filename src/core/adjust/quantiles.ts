@@ -26,5 +26,8 @@ function normalProbability(z: number): number {
 /** Inverse of the above for p ≥ 0.5, within 5e-4 (Abramowitz & Stegun 26.2.23). */
 function normalQuantile(p: number): number {
   const t = Math.sqrt(-2 * Math.log(Math.max(1 - p, 1e-300)));
-  return Math.max(0, t - ((0.010328 * t + 0.802853) * t + 2.515517) / (((0.001308 * t + 0.189269) * t + 1.432788) * t + 1));
+  return Math.max(
+    0,
+    t - ((0.010328 * t + 0.802853) * t + 2.515517) / (((0.001308 * t + 0.189269) * t + 1.432788) * t + 1),
+  );
 }

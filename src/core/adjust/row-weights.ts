@@ -40,7 +40,8 @@ export function weighRows({ rows }: Linearization, { variances }: Layout): RowWe
   const bound: Combination[] = [];
   const components = listComponents(rows.map((row) => row.slopes)).map((members, index): Component => {
     members.forEach((row, i) => ([home[row], place[row]] = [index, i]));
-    const { inverse, combinations } = members.length === 1 ? invertedAlone(covarianceAt(members[0]!, members[0]!)) : inverted(members, covarianceAt);
+    const { inverse, combinations } =
+      members.length === 1 ? invertedAlone(covarianceAt(members[0]!, members[0]!)) : inverted(members, covarianceAt);
     bound.push(...combinations.map((combination) => ({ rows: members, combination })));
     return { rows: members, inverse };
   });
@@ -49,7 +50,9 @@ export function weighRows({ rows }: Linearization, { variances }: Layout): RowWe
     return inverse[place[row]! * members.length + place[column]!]!;
   };
   return {
-    components, covarianceAt, bound,
+    components,
+    covarianceAt,
+    bound,
     at: (row, column) => (home[row] === home[column] ? entry(row, column) : 0),
     timesVector: (values) => weightedVector(components, values),
     times(matrix) {
@@ -62,20 +65,34 @@ export function weighRows({ rows }: Linearization, { variances }: Layout): RowWe
 }
 
 function invertedAlone(variance: number): { inverse: Float64Array; combinations: readonly (readonly number[])[] } {
-  return variance > 0 ? { inverse: Float64Array.of(1 / variance), combinations: [] } : { inverse: Float64Array.of(0), combinations: [[1]] };
+  return variance > 0
+    ? { inverse: Float64Array.of(1 / variance), combinations: [] }
+    : { inverse: Float64Array.of(0), combinations: [[1]] };
 }
 
-function inverted(members: readonly number[], covarianceAt: RowWeights['covarianceAt']): { inverse: Float64Array; combinations: readonly (readonly number[])[] } {
+function inverted(
+  members: readonly number[],
+  covarianceAt: RowWeights['covarianceAt'],
+): { inverse: Float64Array; combinations: readonly (readonly number[])[] } {
   const covariance = Matrix.zeros(members.length, members.length);
-  members.forEach((row, i) => members.forEach((other, k) => k >= i && (covariance.set(i, k, covarianceAt(row, other)), covariance.set(k, i, covariance.get(i, k)))));
+  members.forEach((row, i) =>
+    members.forEach(
+      (other, k) =>
+        k >= i && (covariance.set(i, k, covarianceAt(row, other)), covariance.set(k, i, covariance.get(i, k))),
+    ),
+  );
   const { inverse, dependent } = semiInverse(covariance);
-  return { inverse: Float64Array.from(inverse.to1DArray()), combinations: dependent.map(({ combination }) => combination) };
+  return {
+    inverse: Float64Array.from(inverse.to1DArray()),
+    combinations: dependent.map(({ combination }) => combination),
+  };
 }
 
 function weightedVector(components: readonly Component[], values: readonly number[]): Float64Array {
   const product = new Float64Array(values.length);
   for (const { rows, inverse } of components) {
-    for (let i = 0; i < rows.length; i++) for (let k = 0; k < rows.length; k++) product[rows[i]!]! += inverse[i * rows.length + k]! * values[rows[k]!]!;
+    for (let i = 0; i < rows.length; i++)
+      for (let k = 0; k < rows.length; k++) product[rows[i]!]! += inverse[i * rows.length + k]! * values[rows[k]!]!;
   }
   return product;
 }

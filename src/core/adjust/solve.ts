@@ -53,7 +53,12 @@ const EXACT_MISS = 0.02;
  * equations that repeat each other where they hold, but not yet where the search begins, need a larger `repeats` (see `reduce`). Where the
  * search begins near its end, a smaller `firstDamping` saves the steps of a narrow valley.
  */
-export function solve(problem: Problem, maximumSteps = FULL_RUN, repeats?: number, firstDamping = FIRST_DAMPING): Solution {
+export function solve(
+  problem: Problem,
+  maximumSteps = FULL_RUN,
+  repeats?: number,
+  firstDamping = FIRST_DAMPING,
+): Solution {
   const layout = layOut(problem.blocks);
   let state = stateAt(problem, layout, startValues(problem), repeats);
   let damping = firstDamping;
@@ -74,7 +79,9 @@ export function solve(problem: Problem, maximumSteps = FULL_RUN, repeats?: numbe
       const step = sizeOf(state.equations, found.change) + shiftOf(layout, state.values, next.values);
       const isLevel = Math.abs(before - after) <= LEVEL * Math.abs(after);
       settled = damping < 1e-3 && (step < SMALL_STEP || (isLevel && step < INVISIBLE_STEP));
-      curvature = settled ? undefined : curvatureOf(problem, layout, next.at, next.values, forcesOn(state.equations, found, next.at));
+      curvature = settled
+        ? undefined
+        : curvatureOf(problem, layout, next.at, next.values, forcesOn(state.equations, found, next.at));
       state = next;
       last = step;
       damping = Math.max(damping / 10, 1e-12);
@@ -85,7 +92,17 @@ export function solve(problem: Problem, maximumSteps = FULL_RUN, repeats?: numbe
   }
   // What nearly repeated others on the way says something of its own where the search ended, or repeats them for good.
   const equations = state.isUsable && repeats !== undefined ? reduce(state.at, layout) : state.equations;
-  return { layout, values: state.values, linearization: state.at, equations, chiSquare: state.equations.chiSquare, steps, settled, nearlySettled: settled || (last < LAST_STEP && maximumSteps >= FULL_RUN), relationsHold: relationsHold(state) };
+  return {
+    layout,
+    values: state.values,
+    linearization: state.at,
+    equations,
+    chiSquare: state.equations.chiSquare,
+    steps,
+    settled,
+    nearlySettled: settled || (last < LAST_STEP && maximumSteps >= FULL_RUN),
+    relationsHold: relationsHold(state),
+  };
 }
 
 function stateAt(problem: Problem, layout: Layout, values: Values, repeats: number | undefined): State {
@@ -101,27 +118,49 @@ function stateAt(problem: Problem, layout: Layout, values: Values, repeats: numb
  * bend (Maratos's effect, ibid. 15.4), as it was where misses were punished by their squares.
  */
 function meritOf({ at, equations, isUsable }: State, from: State, { multipliers }: Step): number {
-  return isUsable ? from.equations.boundBy.reduce((sum, by, i) => sum + 2 * multipliers[i]! * missOf(by, at), equations.chiSquare) : Infinity;
+  return isUsable
+    ? from.equations.boundBy.reduce((sum, by, i) => sum + 2 * multipliers[i]! * missOf(by, at), equations.chiSquare)
+    : Infinity;
 }
 
 const NO_EQUATIONS: NormalEquations = {
-  weights: { components: [], times: (matrix) => matrix, timesVector: (values) => new Float64Array(values.length), at: () => 0, covarianceAt: () => 0, bound: [] },
-  normal: Matrix.zeros(0, 0), gradient: Matrix.zeros(0, 1), bound: Matrix.zeros(0, 0), boundMisclosure: Matrix.zeros(0, 1), boundBy: [], chiSquare: Infinity,
+  weights: {
+    components: [],
+    times: (matrix) => matrix,
+    timesVector: (values) => new Float64Array(values.length),
+    at: () => 0,
+    covarianceAt: () => 0,
+    bound: [],
+  },
+  normal: Matrix.zeros(0, 0),
+  gradient: Matrix.zeros(0, 1),
+  bound: Matrix.zeros(0, 0),
+  boundMisclosure: Matrix.zeros(0, 1),
+  boundBy: [],
+  chiSquare: Infinity,
 };
 
 /** The unknowns after a step, and the observed numbers corrected to meet it. */
 function moved(problem: Problem, layout: Layout, { values, at, equations }: State, change: Matrix): Values {
   const by = change.to1DArray();
-  const missing = at.misclosures.map((misclosure, r) => at.free[r]!.reduce((sum, slope, c) => sum + slope * by[c]!, misclosure));
+  const missing = at.misclosures.map((misclosure, r) =>
+    at.free[r]!.reduce((sum, slope, c) => sum + slope * by[c]!, misclosure),
+  );
   const multipliers = equations.weights.timesVector(missing);
   const corrections = new Float64Array(layout.observations.length);
-  at.rows.forEach((row, i) => row.slopes.forEach((slope, column) => (corrections[column]! -= layout.variances[column]! * slope * multipliers[i]!)));
-  return new Map(problem.blocks.map(({ id }) => {
-    const unknown = layout.unknown.get(id);
-    if (unknown !== undefined) return [id, values.get(id)!.map((value, k) => value + change.get(unknown + k, 0))];
-    const observed = layout.observed.get(id)!;
-    return [id, values.get(id)!.map((_, k) => layout.observations[observed + k]! + corrections[observed + k]!)];
-  }));
+  at.rows.forEach((row, i) =>
+    row.slopes.forEach(
+      (slope, column) => (corrections[column]! -= layout.variances[column]! * slope * multipliers[i]!),
+    ),
+  );
+  return new Map(
+    problem.blocks.map(({ id }) => {
+      const unknown = layout.unknown.get(id);
+      if (unknown !== undefined) return [id, values.get(id)!.map((value, k) => value + change.get(unknown + k, 0))];
+      const observed = layout.observed.get(id)!;
+      return [id, values.get(id)!.map((_, k) => layout.observations[observed + k]! + corrections[observed + k]!)];
+    }),
+  );
 }
 
 /** Square of a step in units of its own sigma. */

@@ -1,7 +1,17 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { propagate, propagateMany, type Measured } from '../adjust';
 import { distance, subtract, type Vec } from '../geometry';
-import { begunOnOtherSide, figuresOf, hasTwoSizes, inOrder, pointFrame, pointsOf, type Evidence, type EvidenceFigure, type SheetPoint } from './evidence';
+import {
+  begunOnOtherSide,
+  figuresOf,
+  hasTwoSizes,
+  inOrder,
+  pointFrame,
+  pointsOf,
+  type Evidence,
+  type EvidenceFigure,
+  type SheetPoint,
+} from './evidence';
 import type { Fit } from './fit';
 import { toPlane, type SheetMap } from './sheet-map';
 
@@ -23,8 +33,12 @@ function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
   const count = fit.values.length;
   const joint = Matrix.zeros(covariance.rows + 2 * own.length, covariance.rows + 2 * own.length);
   joint.setSubMatrix(covariance, 0, 0);
-  own.forEach((point, i) => joint.setSubMatrix(pointingCovariance(point), covariance.rows + 2 * i, covariance.rows + 2 * i));
-  const firstOf = new Map(points.map((p) => [p, 'name' in p ? count + 2 * names.indexOf(p.name) : covariance.rows + 2 * own.indexOf(p)]));
+  own.forEach((point, i) =>
+    joint.setSubMatrix(pointingCovariance(point), covariance.rows + 2 * i, covariance.rows + 2 * i),
+  );
+  const firstOf = new Map(
+    points.map((p) => [p, 'name' in p ? count + 2 * names.indexOf(p.name) : covariance.rows + 2 * own.indexOf(p)]),
+  );
   return {
     x: [...fit.values, ...places.flatMap(([x, y]) => [x, y]), ...own.flatMap(({ at }) => [at[0], at[1]])],
     covariance: joint,
@@ -33,7 +47,7 @@ function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
       const traced = fit.mapWith(numbers);
       return points.map((p) => {
         const sheet: Vec = [x[firstOf.get(p)!]!, x[firstOf.get(p)! + 1]!];
-        const height = 'name' in p ? fit.points[p.name]!.height ?? 0 : p.height;
+        const height = 'name' in p ? (fit.points[p.name]!.height ?? 0) : p.height;
         return toPlane(height === undefined || height === 'traced' ? traced : fit.mapWith(numbers, height), sheet);
       });
     },
@@ -43,7 +57,10 @@ function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
 /** Covariance of a place as it was pointed, in the sheet's frame. px². */
 export function pointingCovariance(point: SheetPoint): Matrix {
   const { axes, sigmas } = pointFrame(point);
-  const turn = new Matrix([[axes[0][0], axes[1][0]], [axes[0][1], axes[1][1]]]);
+  const turn = new Matrix([
+    [axes[0][0], axes[1][0]],
+    [axes[0][1], axes[1][1]],
+  ]);
   return turn.mmul(Matrix.diag(sigmas.map((sigma) => sigma * sigma))).mmul(turn.transpose());
 }
 
@@ -52,16 +69,32 @@ export function pointingCovariance(point: SheetPoint): Matrix {
  * they vary together. Unit of f; one sigma. On an unscaled view only the pointing counts. What has no height of its own lies
  * at the height that is traced.
  */
-export function measureFrom(fit: Fit, points: readonly MeasuredPoint[], f: (places: readonly Vec[]) => number): Measured {
+export function measureFrom(
+  fit: Fit,
+  points: readonly MeasuredPoint[],
+  f: (places: readonly Vec[]) => number,
+): Measured {
   const joint = jointOf(fit, points);
   return propagate((x) => f(joint.placesAt(x)), joint.x, joint.covariance);
 }
 
 /** As `measureFrom`, for what needs the map itself: \`f\` gets the map for what is traced and the sheet places as they vary together. */
-export function measureThrough(fit: Fit, points: readonly SheetPoint[], f: (map: SheetMap, sheet: readonly Vec[]) => number): Measured {
+export function measureThrough(
+  fit: Fit,
+  points: readonly SheetPoint[],
+  f: (map: SheetMap, sheet: readonly Vec[]) => number,
+): Measured {
   const joint = jointOf(fit, points);
   const first = fit.values.length;
-  return propagate((x) => f(fit.mapWith(x.slice(0, first)), points.map((_, i): Vec => [x[first + 2 * i]!, x[first + 2 * i + 1]!])), joint.x, joint.covariance);
+  return propagate(
+    (x) =>
+      f(
+        fit.mapWith(x.slice(0, first)),
+        points.map((_, i): Vec => [x[first + 2 * i]!, x[first + 2 * i + 1]!]),
+      ),
+    joint.x,
+    joint.covariance,
+  );
 }
 
 /** Distance between two places. mm, one sigma. */
@@ -95,16 +128,23 @@ export function errorEllipse(fit: Fit, place: SheetPoint): ErrorEllipse {
   const joint = jointOf(fit, [place, exact(fit.centre), ...(fit.baseline ?? []).map(exact)]);
   const directionAt = ([, , a, b]: readonly Vec[]) => (a && b ? Math.atan2(b[1] - a[1], b[0] - a[0]) : 0);
   const nominal = directionAt(joint.placesAt(joint.x));
-  const covariance = propagateMany((x) => {
-    const places = joint.placesAt(x);
-    const turn = nominal - directionAt(places);
-    const [dx, dy] = subtract(places[0]!, places[1]!);
-    return [Math.cos(turn) * dx - Math.sin(turn) * dy, Math.sin(turn) * dx + Math.cos(turn) * dy];
-  }, joint.x, joint.covariance);
+  const covariance = propagateMany(
+    (x) => {
+      const places = joint.placesAt(x);
+      const turn = nominal - directionAt(places);
+      const [dx, dy] = subtract(places[0]!, places[1]!);
+      return [Math.cos(turn) * dx - Math.sin(turn) * dy, Math.sin(turn) * dx + Math.cos(turn) * dy];
+    },
+    joint.x,
+    joint.covariance,
+  );
   const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(covariance, { assumeSymmetric: true });
   const long = realEigenvalues[0]! > realEigenvalues[1]! ? 0 : 1;
   const axis = (i: number) => Math.sqrt(Math.max(0, realEigenvalues[i]!));
-  return { axes: [axis(long), axis(1 - long)], direction: Math.atan2(eigenvectorMatrix.get(1, long), eigenvectorMatrix.get(0, long)) };
+  return {
+    axes: [axis(long), axis(1 - long)],
+    direction: Math.atan2(eigenvectorMatrix.get(1, long), eigenvectorMatrix.get(0, long)),
+  };
 }
 
 /** A figure of a piece of evidence as the fit has it from the points as they were pointed, beside what was said. */
@@ -123,14 +163,21 @@ export function readEvidence(fit: Fit, said: Evidence): ReadFigure[] {
   const points = names.map((name) => ({ ...fit.points[name]!, height: fit.points[name]!.height ?? 0 }));
   return figuresOf(piece).map((figure) => {
     const comesTo = measureFrom(fit, points, (places) => figure.of((name) => places[names.indexOf(name)]!));
-    return { figure, comesTo, difference: figure.said === undefined ? undefined : comesTo.value - figure.said, sigma: Math.hypot(comesTo.sigma, figure.sigma) };
+    return {
+      figure,
+      comesTo,
+      difference: figure.said === undefined ? undefined : comesTo.value - figure.said,
+      sigma: Math.hypot(comesTo.sigma, figure.sigma),
+    };
   });
 }
 
 /** A piece with its corners as the fit has them; one that is not in it, in order. */
 function asTaken(fit: Fit, said: Evidence): Evidence {
   const taken = fit.taken.get(said.id);
-  return said.kind === 'rectangle' && taken?.kind === 'rectangle' ? { ...said, corners: taken.corners, sides: taken.sides } : inOrder(said, fit.points);
+  return said.kind === 'rectangle' && taken?.kind === 'rectangle'
+    ? { ...said, corners: taken.corners, sides: taken.sides }
+    : inOrder(said, fit.points);
 }
 
 export interface CheckOutcome {
@@ -147,7 +194,8 @@ export function checkEvidence(fit: Fit, piece: Evidence): CheckOutcome {
 }
 
 /** The largest difference from what was said, in its own sigmas. */
-const worstOf = (figures: readonly ReadFigure[]) => Math.max(0, ...figures.map(({ difference = 0, sigma }) => Math.abs(difference) / sigma));
+const worstOf = (figures: readonly ReadFigure[]) =>
+  Math.max(0, ...figures.map(({ difference = 0, sigma }) => Math.abs(difference) / sigma));
 
 /** The one figure that stands for a fit: one sigma of a distance across the middle half of the picture, pointing left out. mm. */
 export function fitSigma(fit: Fit): number {

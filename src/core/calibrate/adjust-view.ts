@@ -1,6 +1,27 @@
-import { chiSquareQuantile99, covarianceOf, diagnose, solve, type Block, type Covariance, type Diagnosis, type Problem, type Solution } from '../adjust';
+import {
+  chiSquareQuantile99,
+  covarianceOf,
+  diagnose,
+  solve,
+  type Block,
+  type Covariance,
+  type Diagnosis,
+  type Problem,
+  type Solution,
+} from '../adjust';
 import { done, refused, type Result } from '../basics';
-import { conditionsOf, heightOf, LIFT_BLOCK, pointBlock, pointFrame, pointsOf, type Evidence, type EvidenceContext, type Points, type SheetPoint } from './evidence';
+import {
+  conditionsOf,
+  heightOf,
+  LIFT_BLOCK,
+  pointBlock,
+  pointFrame,
+  pointsOf,
+  type Evidence,
+  type EvidenceContext,
+  type Points,
+  type SheetPoint,
+} from './evidence';
 import { assumedConditions, blocksOf, indexOf, type MapModel, type MapPart } from './models';
 import type { Lift } from './picture';
 import { slopesOf, type MapSlopes } from './map-slopes';
@@ -45,33 +66,70 @@ const SAME_END = 1e-3;
  * to: square-on first and, where the tilt is open and square-on does not explain the evidence, from several slants. Refused with `<part>-undetermined` and what else is
  * open when the evidence does not tell. Whether it settled, and whether exact relations hold, is said by the solution. `steps` are the most it gets.
  */
-export function adjustView(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, from?: readonly number[], steps?: number): Result<AdjustedView> {
+export function adjustView(
+  model: MapModel,
+  evidence: readonly Evidence[],
+  pointed: Pointed,
+  freed: ReadonlySet<MapPart>,
+  from?: readonly number[],
+  steps?: number,
+): Result<AdjustedView> {
   const attempt = attemptWith(model, evidence, pointed, freed, steps);
-  const best = from ? attempt(from) : maySlant(model, freed) ? listEnds(model, evidence, pointed, attempt)[0] : findBest(model, evidence, pointed, freed, attempt);
+  const best = from
+    ? attempt(from)
+    : maySlant(model, freed)
+      ? listEnds(model, evidence, pointed, attempt)[0]
+      : findBest(model, evidence, pointed, freed, attempt);
   return best ? adjustedFrom(best, model, evidence, pointed) : refused('fit-not-found');
 }
 
 /** Every way in which a camera that may have been held anyhow can have stood: of a small or distant thing there are two, mirrored, that look much alike. Those that settled, best first; one that creeps is followed only within `room` (chi-square). */
-export function adjustEveryWay(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, steps?: number, room?: number): AdjustedView[] {
-  const ends = listEnds(model, evidence, pointed, attemptWith(model, evidence, pointed, freed, steps), room).filter(({ solution }) => solution.settled && solution.relationsHold);
+export function adjustEveryWay(
+  model: MapModel,
+  evidence: readonly Evidence[],
+  pointed: Pointed,
+  freed: ReadonlySet<MapPart>,
+  steps?: number,
+  room?: number,
+): AdjustedView[] {
+  const ends = listEnds(model, evidence, pointed, attemptWith(model, evidence, pointed, freed, steps), room).filter(
+    ({ solution }) => solution.settled && solution.relationsHold,
+  );
   const adjusted = ends.flatMap((end) => {
     const view = adjustedFrom(end, model, evidence, pointed);
     return view.ok ? [view.value] : [];
   });
-  return adjusted.filter(({ values }, i) => !adjusted.slice(0, i).some((other) => values.every((value, k) => Math.abs(value - other.values[k]!) < SAME_END)));
+  return adjusted.filter(
+    ({ values }, i) =>
+      !adjusted.slice(0, i).some((other) => values.every((value, k) => Math.abs(value - other.values[k]!) < SAME_END)),
+  );
 }
 
 /** Whether the tilt is an assumption that has been given up. */
-const maySlant = (model: MapModel, freed: ReadonlySet<MapPart>) => freed.has('tilt') && model.parts.some(({ id, unusual }) => id === 'tilt' && unusual);
+const maySlant = (model: MapModel, freed: ReadonlySet<MapPart>) =>
+  freed.has('tilt') && model.parts.some(({ id, unusual }) => id === 'tilt' && unusual);
 
-function adjustedFrom({ problem, solution }: Attempt, model: MapModel, evidence: readonly Evidence[], { points }: Pointed): Result<AdjustedView> {
+function adjustedFrom(
+  { problem, solution }: Attempt,
+  model: MapModel,
+  evidence: readonly Evidence[],
+  { points }: Pointed,
+): Result<AdjustedView> {
   if (!Number.isFinite(solution.chiSquare)) return refused('fit-not-found');
   const parts = model.parts.map(({ id }) => id as string);
   const shapes = problem.blocks.map(({ id }) => id).filter((id) => !parts.includes(id));
   const covariance = covarianceOf(problem, solution, [...parts.reverse(), ...shapes]);
   if (covariance.kind === 'rank-deficient') return refusedAsUndetermined(covariance.undetermined);
   const values = model.parts.flatMap(({ id }) => [...solution.values.get(id)!]);
-  return done({ model, evidence, points, solution, covariance, values, diagnosis: diagnose(solution, covariance.matrix, covariance.redundancy) });
+  return done({
+    model,
+    evidence,
+    points,
+    solution,
+    covariance,
+    values,
+    diagnosis: diagnose(solution, covariance.matrix, covariance.redundancy),
+  });
 }
 
 interface Attempt {
@@ -81,7 +139,13 @@ interface Attempt {
 
 type Try = (numbers: readonly number[], steps?: number) => Attempt;
 
-function attemptWith(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, most?: number): Try {
+function attemptWith(
+  model: MapModel,
+  evidence: readonly Evidence[],
+  pointed: Pointed,
+  freed: ReadonlySet<MapPart>,
+  most?: number,
+): Try {
   // Scale, slant and focal length hang closely together: along their valley the usual damping would take thirty steps.
   const damping = model.parts.some(({ unusual }) => unusual) ? NEAR : undefined;
   return (numbers, steps = most) => {
@@ -90,7 +154,13 @@ function attemptWith(model: MapModel, evidence: readonly Evidence[], pointed: Po
   };
 }
 
-function findBest(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, freed: ReadonlySet<MapPart>, attempt: Try): Attempt | undefined {
+function findBest(
+  model: MapModel,
+  evidence: readonly Evidence[],
+  pointed: Pointed,
+  freed: ReadonlySet<MapPart>,
+  attempt: Try,
+): Attempt | undefined {
   const starts = listStarts(model, evidence, pointed.points);
   const first = starts.next().value as readonly number[] | undefined;
   const square = first && attempt(first);
@@ -106,7 +176,8 @@ function findBest(model: MapModel, evidence: readonly Evidence[], pointed: Point
   return followed.sort((a, b) => rankOf(a) - rankOf(b))[0];
 }
 
-const explains = ({ solution }: Attempt) => solution.settled && solution.relationsHold && solution.chiSquare <= quantileOf(solution);
+const explains = ({ solution }: Attempt) =>
+  solution.settled && solution.relationsHold && solution.chiSquare <= quantileOf(solution);
 
 interface Start {
   readonly numbers: readonly number[];
@@ -114,38 +185,68 @@ interface Start {
 }
 
 function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: number): Start[] {
-  return starts.map((numbers) => ({ numbers, cost: attempt(numbers, steps).solution.chiSquare })).filter(({ cost }) => Number.isFinite(cost)).sort((a, b) => a.cost - b.cost);
+  return starts
+    .map((numbers) => ({ numbers, cost: attempt(numbers, steps).solution.chiSquare }))
+    .filter(({ cost }) => Number.isFinite(cost))
+    .sort((a, b) => a.cost - b.cost);
 }
 
 /** Where the starts that promise most lead to, best first. */
-function listEnds(model: MapModel, evidence: readonly Evidence[], { points }: Pointed, attempt: Try, room = Infinity): Attempt[] {
+function listEnds(
+  model: MapModel,
+  evidence: readonly Evidence[],
+  { points }: Pointed,
+  attempt: Try,
+  room = Infinity,
+): Attempt[] {
   const tried = ranked(listSlantedStarts(model, evidence, points), attempt, 3);
   const promising = tried.filter(({ cost }) => cost < HOPELESS * (tried[0]!.cost + 1));
   // Ways that lean apart go before more of the same way.
   const first = indexOf(model, 'tilt');
-  const leansApart = ({ numbers: a }: Start, { numbers: b }: Start) => Math.hypot(a[first]! - b[first]!, a[first + 1]! - b[first + 1]!) > LEANS_APART;
-  const apart = promising.reduce<readonly Start[]>((kept, start) => (kept.every((other) => leansApart(start, other)) ? [...kept, start] : kept), []);
+  const leansApart = ({ numbers: a }: Start, { numbers: b }: Start) =>
+    Math.hypot(a[first]! - b[first]!, a[first + 1]! - b[first + 1]!) > LEANS_APART;
+  const apart = promising.reduce<readonly Start[]>(
+    (kept, start) => (kept.every((other) => leansApart(start, other)) ? [...kept, start] : kept),
+    [],
+  );
   const followed = [...new Set([...apart.slice(0, SLANTS_FOLLOWED), ...promising])].slice(0, SLANTS_FOLLOWED);
-  return followed.map(({ numbers }) => toItsEnd(attempt(numbers), model, attempt, room)).sort((a, b) => rankOf(a) - rankOf(b));
+  return followed
+    .map(({ numbers }) => toItsEnd(attempt(numbers), model, attempt, room))
+    .sort((a, b) => rankOf(a) - rankOf(b));
 }
 
 /** An adjustment that explains the evidence already when its steps run out is followed on: a circle, and a slant through a wide lens, take more of them. */
 function toItsEnd(reached: Attempt, model: MapModel, attempt: Try, room: number): Attempt {
   const { solution } = reached;
-  if (solution.settled || !(solution.chiSquare < Math.min(room, WORTH_FOLLOWING * quantileOf(solution)))) return reached;
-  return attempt(model.parts.flatMap(({ id }) => [...solution.values.get(id)!]), FOLLOWED_ON);
+  if (solution.settled || !(solution.chiSquare < Math.min(room, WORTH_FOLLOWING * quantileOf(solution))))
+    return reached;
+  return attempt(
+    model.parts.flatMap(({ id }) => [...solution.values.get(id)!]),
+    FOLLOWED_ON,
+  );
 }
 
-const quantileOf = ({ linearization, layout }: Solution) => chiSquareQuantile99(Math.max(1, linearization.rows.length - layout.unknowns));
+const quantileOf = ({ linearization, layout }: Solution) =>
+  chiSquareQuantile99(Math.max(1, linearization.rows.length - layout.unknowns));
 
-const rankOf = ({ solution }: Attempt) => (solution.settled && solution.relationsHold ? 0 : 1e12) + (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);
+const rankOf = ({ solution }: Attempt) =>
+  (solution.settled && solution.relationsHold ? 0 : 1e12) +
+  (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);
 
-function problemFor(model: MapModel, evidence: readonly Evidence[], { points, lift }: Pointed, freed: ReadonlySet<MapPart>, numbers: readonly number[]): Problem {
+function problemFor(
+  model: MapModel,
+  evidence: readonly Evidence[],
+  { points, lift }: Pointed,
+  freed: ReadonlySet<MapPart>,
+  numbers: readonly number[],
+): Problem {
   const slopesAt = rememberLast(model);
   const blocks = blocksOf(model, numbers);
   const parts = blocks.map(({ start }) => start);
   const context: EvidenceContext = {
-    model, points, slopesAt,
+    model,
+    points,
+    slopesAt,
     place(name) {
       const { at } = points[name]!;
       const { map } = slopesAt(parts, heightOf(points[name]!, lift.mm), points[name]!.height === 'traced');
@@ -153,7 +254,10 @@ function problemFor(model: MapModel, evidence: readonly Evidence[], { points, li
     },
   };
   const pieces = evidence.map((piece) => conditionsOf(piece, context));
-  const observed: Block[] = [{ id: LIFT_BLOCK, start: [lift.mm], sigma: lift.sigma }, ...[...new Set(evidence.flatMap(pointsOf))].map((name) => observedBlock(name, points[name]!))];
+  const observed: Block[] = [
+    { id: LIFT_BLOCK, start: [lift.mm], sigma: lift.sigma },
+    ...[...new Set(evidence.flatMap(pointsOf))].map((name) => observedBlock(name, points[name]!)),
+  ];
   return {
     blocks: [...blocks, ...pieces.flatMap(({ blocks }) => blocks), ...observed],
     conditions: [...assumedConditions(model, freed), ...pieces.flatMap(({ conditions }) => conditions)],
@@ -184,10 +288,22 @@ function rememberLast(model: MapModel): EvidenceContext['slopesAt'] {
 }
 
 /** Which open part is named first: the one that a practitioner can do most about. */
-const PART_ORDER: readonly string[] = ['scale', 'tilt', 'stretch', 'skew', 'focal', 'lens', 'lens-centre', 'turn', 'shift'];
+const PART_ORDER: readonly string[] = [
+  'scale',
+  'tilt',
+  'stretch',
+  'skew',
+  'focal',
+  'lens',
+  'lens-centre',
+  'turn',
+  'shift',
+];
 
 function refusedAsUndetermined(undetermined: readonly string[]) {
   const parts = PART_ORDER.filter((part) => undetermined.includes(part));
   const names = parts.length > 0 ? parts : undetermined.map((id) => id.split(':')[0]!);
-  return refused(parts.length > 0 ? `${parts[0]}-undetermined` : 'evidence-undetermined', { undetermined: names.join(',') });
+  return refused(parts.length > 0 ? `${parts[0]}-undetermined` : 'evidence-undetermined', {
+    undetermined: names.join(','),
+  });
 }

@@ -30,11 +30,18 @@ const WORTHWHILE = 0.95;
  */
 export function listAdvice(fit: Fit, { within, clickSigma, sigmaOf }: AdviceWish, most = 3): Advice[] {
   if (!fit.scaled) return [];
-  const seats = within.flatMap((corner, i) => [corner, mix(corner, within[(i + 1) % within.length]!, 0.5)]).filter((seat) => isInFront(fit.map, seat));
-  const pairs = seats.flatMap((a, i) => seats.slice(i + 1).map((b) => [a, b] as const)).filter(([a, b]) => distance(a, b) > 20 * clickSigma);
+  const seats = within
+    .flatMap((corner, i) => [corner, mix(corner, within[(i + 1) % within.length]!, 0.5)])
+    .filter((seat) => isInFront(fit.map, seat));
+  const pairs = seats
+    .flatMap((a, i) => seats.slice(i + 1).map((b) => [a, b] as const))
+    .filter(([a, b]) => distance(a, b) > 20 * clickSigma);
   if (pairs.length === 0) return [];
   // What is measured lies on the plane of the evidence, what is asked for at the height that is traced.
-  const lengths = (x: readonly number[]) => [fit.mapWith(x), fit.mapWith(x, 0)].flatMap((map) => pairs.map(([a, b]) => distance(toPlane(map, a), toPlane(map, b))));
+  const lengths = (x: readonly number[]) =>
+    [fit.mapWith(x), fit.mapWith(x, 0)].flatMap((map) =>
+      pairs.map(([a, b]) => distance(toPlane(map, a), toPlane(map, b))),
+    );
   const covariance = propagateMany(lengths, fit.values, fit.covariance);
   const now = lengths(fit.values);
   const worstSigmaNow = Math.sqrt(Math.max(...covariance.diagonal().slice(0, pairs.length)));
@@ -42,7 +49,12 @@ export function listAdvice(fit: Fit, { within, clickSigma, sigmaOf }: AdviceWish
     .map(([from, to], i) => {
       const perPixel = now[i]! / distance(from, to);
       const noise = sigmaOf(now[i]!) ** 2 + 2 * (clickSigma * perPixel) ** 2;
-      return { from, to, worstSigmaNow, worstSigmaThen: Math.sqrt(worstAfter(covariance, pairs.length, pairs.length + i, noise)) };
+      return {
+        from,
+        to,
+        worstSigmaNow,
+        worstSigmaThen: Math.sqrt(worstAfter(covariance, pairs.length, pairs.length + i, noise)),
+      };
     })
     .filter(({ worstSigmaThen }) => worstSigmaThen < WORTHWHILE * worstSigmaNow)
     .sort((a, b) => a.worstSigmaThen - b.worstSigmaThen)
@@ -51,5 +63,7 @@ export function listAdvice(fit: Fit, { within, clickSigma, sigmaOf }: AdviceWish
 
 function worstAfter(covariance: Matrix, asked: number, measured: number, noise: number): number {
   const gain = covariance.get(measured, measured) + noise;
-  return Math.max(...Array.from({ length: asked }, (_, j) => covariance.get(j, j) - covariance.get(j, measured) ** 2 / gain));
+  return Math.max(
+    ...Array.from({ length: asked }, (_, j) => covariance.get(j, j) - covariance.get(j, measured) ** 2 / gain),
+  );
 }

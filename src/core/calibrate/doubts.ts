@@ -16,7 +16,10 @@ export interface Doubt {
 export function listDoubts(fit: Fit): Doubt[] {
   if (!fit.scaled || !fit.model) return [];
   const { width, height } = fit.picture;
-  const [a, b]: [Vec, Vec] = [[0.25 * width, height / 2], [0.75 * width, height / 2]];
+  const [a, b]: [Vec, Vec] = [
+    [0.25 * width, height / 2],
+    [0.75 * width, height / 2],
+  ];
   const across = (values: readonly number[]) => {
     const map = fit.mapWith(values);
     return distance(toPlane(map, a), toPlane(map, b));
@@ -30,10 +33,19 @@ export function listDoubts(fit: Fit): Doubt[] {
   // What knowing a part exactly would take away: its covariance with the distance, squared, over its own.
   const shareOf = (from: number, to: number) => {
     const shared = whole.subMatrix(from, to - 1, 0, 0);
-    return shared.transpose().mmul(pseudoInverse(fit.covariance.subMatrix(from, to - 1, from, to - 1))).mmul(shared).get(0, 0) / variance;
+    return (
+      shared
+        .transpose()
+        .mmul(pseudoInverse(fit.covariance.subMatrix(from, to - 1, from, to - 1)))
+        .mmul(shared)
+        .get(0, 0) / variance
+    );
   };
   let first = 0;
-  const doubts: Doubt[] = fit.model.parts.map(({ id, start }) => ({ part: id, share: shareOf(first, (first += start.length)) }));
+  const doubts: Doubt[] = fit.model.parts.map(({ id, start }) => ({
+    part: id,
+    share: shareOf(first, (first += start.length)),
+  }));
   doubts.push({ part: 'height', share: shareOf(fit.values.length - 1, fit.values.length) });
   return doubts.filter(({ part }) => part !== 'scale').sort((x, y) => y.share - x.share);
 }

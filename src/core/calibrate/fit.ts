@@ -3,7 +3,20 @@ import type { Diagnosis } from '../adjust';
 import { done, refused, type Result } from '../basics';
 import { distance, type Vec } from '../geometry';
 import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
-import { begunOnOtherSide, findFault, hasTwoSizes, heightOf, inOrder, LIFT_BLOCK, pointBlock, pointFrame, pointsOf, type PointFrame, type Evidence, type Points } from './evidence';
+import {
+  begunOnOtherSide,
+  findFault,
+  hasTwoSizes,
+  heightOf,
+  inOrder,
+  LIFT_BLOCK,
+  pointBlock,
+  pointFrame,
+  pointsOf,
+  type PointFrame,
+  type Evidence,
+  type Points,
+} from './evidence';
 import { chooseModel, indexOf, type LensWish, type MapModel, type MapPart, type ModelWish } from './models';
 import { judgeEvidence, type Judged } from './odd-one-out';
 import { jointOf } from './mixed';
@@ -61,15 +74,37 @@ export interface FitInput {
 }
 
 /** A view without any scale: pixels, y up, on the datum. Nothing about it is uncertain because nothing is claimed. */
-export function unscaledFit({ picture, datum, points = {} }: Pick<FitInput, 'picture' | 'datum'> & Partial<FitInput>): Fit {
+export function unscaledFit({
+  picture,
+  datum,
+  points = {},
+}: Pick<FitInput, 'picture' | 'datum'> & Partial<FitInput>): Fit {
   const unit = Math.hypot(picture.width, picture.height) / 2;
   const map = onDatum(createSheetMap(picture, NO_LENS, [unit, 0, 0, 0, unit, 0, 0, 0, 1]), datum);
   return {
-    scaled: false, picture, points, taken: new Map(), values: [], covariance: Matrix.zeros(0, 0), map, mapWith: () => map,
-    toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane),
-    centre: [picture.width / 2, picture.height / 2], baseline: undefined, adjustedPoints: new Set(),
-    withPoints: (names) => ({ places: names.map((name) => points[name]!.at), covariance: Matrix.zeros(2 * names.length, 2 * names.length) }),
-    model: undefined, parts: [], diagnosis: undefined, suspects: [], suspectsKept: false, warnings: [],
+    scaled: false,
+    picture,
+    points,
+    taken: new Map(),
+    values: [],
+    covariance: Matrix.zeros(0, 0),
+    map,
+    mapWith: () => map,
+    toPlane: (sheet) => toPlane(map, sheet),
+    toSheet: (plane) => toSheet(map, plane),
+    centre: [picture.width / 2, picture.height / 2],
+    baseline: undefined,
+    adjustedPoints: new Set(),
+    withPoints: (names) => ({
+      places: names.map((name) => points[name]!.at),
+      covariance: Matrix.zeros(2 * names.length, 2 * names.length),
+    }),
+    model: undefined,
+    parts: [],
+    diagnosis: undefined,
+    suspects: [],
+    suspectsKept: false,
+    warnings: [],
   };
 }
 
@@ -78,7 +113,10 @@ const MOST_TURNED = 3;
 /** A slant at which it is asked whether a rectangle was begun on its other side instead. Radians. */
 const STEEP = 0.95;
 
-const SIZED = (piece: Evidence) => piece.kind === 'length' || (piece.kind === 'circle' && piece.diameterMm !== undefined) || (piece.kind === 'rectangle' && (piece.widthMm !== undefined || piece.heightMm !== undefined));
+const SIZED = (piece: Evidence) =>
+  piece.kind === 'length' ||
+  (piece.kind === 'circle' && piece.diameterMm !== undefined) ||
+  (piece.kind === 'rectangle' && (piece.widthMm !== undefined || piece.heightMm !== undefined));
 
 /**
  * Fits a view to all that is known about it. Refused with the piece's id when one cannot take part, with what stays open when
@@ -103,7 +141,8 @@ export function fitView(input: FitInput): Result<Fit> {
   return done(fitFrom(input, bent ? withoutBlame(judged.value, input) : judged.value, bent));
 }
 
-const SHAPED = (piece: Evidence) => piece.kind === 'straight' || piece.kind === 'rectangle' || piece.kind === 'known-point';
+const SHAPED = (piece: Evidence) =>
+  piece.kind === 'straight' || piece.kind === 'rectangle' || piece.kind === 'known-point';
 /** So many pieces do not fall out of line one by one: what they lie on is not flat. */
 const MANY_ASTRAY = 3;
 
@@ -111,7 +150,13 @@ const MANY_ASTRAY = 3;
 function isBent({ adjusted, evidence, suspects }: Judged): boolean {
   const shaped = evidence.filter(SHAPED);
   const astray = shaped.filter(({ id }) => suspects.includes(id));
-  return shaped.length >= 2 && suspects.length === astray.length && (adjusted.diagnosis.isConsistent === false || astray.length >= MANY_ASTRAY || astray.some(({ kind }) => kind === 'straight'));
+  return (
+    shaped.length >= 2 &&
+    suspects.length === astray.length &&
+    (adjusted.diagnosis.isConsistent === false ||
+      astray.length >= MANY_ASTRAY ||
+      astray.some(({ kind }) => kind === 'straight'))
+  );
 }
 
 /** All pieces in the fit, where that can be had, and no lens bent for them: what they disagree by is in the plus-minus. */
@@ -120,26 +165,44 @@ function withoutBlame(judged: Judged, pointed: Pointed): Judged {
   const unblamed: Judged = judged.suspectsKept ? { ...judged, suspects: [], suspectsKept: false } : judged;
   if (judged.suspects.length === 0 && freed.size === judged.freed.size) return judged;
   const together = adjustView(judged.adjusted.model, judged.evidence, pointed, freed, judged.adjusted.values);
-  return together.ok && together.value.solution.nearlySettled && together.value.solution.relationsHold ? { ...judged, adjusted: together.value, freed, suspects: [], suspectsKept: false, others: [] } : unblamed;
+  return together.ok && together.value.solution.nearlySettled && together.value.solution.relationsHold
+    ? { ...judged, adjusted: together.value, freed, suspects: [], suspectsKept: false, others: [] }
+    : unblamed;
 }
 
 /** Where all assumptions are weighed, rectangles are also tried begun on their other side, where they do not fit well as they are. */
 function judgeEitherWay(model: MapModel, evidence: readonly Evidence[], input: FitInput): Result<Judged> {
   const turnable = weighsAssumptions(model) ? evidence.filter(hasTwoSizes).slice(0, MOST_TURNED) : [];
-  return turnable.reduce((judged, piece) => {
-    if (judged.ok && fitsWell(judged.value)) return judged;
-    const turned = judgeEvidence(model, (judged.ok ? judged.value.evidence : evidence).map((other) => (other.id === piece.id ? begunOnOtherSide(piece) : other)), input, true);
-    return turned.ok && (!judged.ok || isBetter(turned.value, judged.value)) ? turned : judged;
-  }, judgeEvidence(model, evidence, input));
+  return turnable.reduce(
+    (judged, piece) => {
+      if (judged.ok && fitsWell(judged.value)) return judged;
+      const turned = judgeEvidence(
+        model,
+        (judged.ok ? judged.value.evidence : evidence).map((other) =>
+          other.id === piece.id ? begunOnOtherSide(piece) : other,
+        ),
+        input,
+        true,
+      );
+      return turned.ok && (!judged.ok || isBetter(turned.value, judged.value)) ? turned : judged;
+    },
+    judgeEvidence(model, evidence, input),
+  );
 }
 
 /** No rectangle is suspected, nothing disagrees, and the camera was not held steeper than anybody would. */
 function fitsWell({ adjusted, evidence, suspects }: Judged): boolean {
   const tilt = indexOf(adjusted.model, 'tilt');
-  return !evidence.some((piece) => hasTwoSizes(piece) && suspects.includes(piece.id)) && adjusted.diagnosis.isConsistent !== false && (tilt < 0 || Math.hypot(adjusted.values[tilt]!, adjusted.values[tilt + 1]!) < STEEP);
+  return (
+    !evidence.some((piece) => hasTwoSizes(piece) && suspects.includes(piece.id)) &&
+    adjusted.diagnosis.isConsistent !== false &&
+    (tilt < 0 || Math.hypot(adjusted.values[tilt]!, adjusted.values[tilt + 1]!) < STEEP)
+  );
 }
 
-const isBetter = (one: Judged, other: Judged) => one.suspects.length < other.suspects.length || (one.suspects.length === other.suspects.length && one.cost < other.cost);
+const isBetter = (one: Judged, other: Judged) =>
+  one.suspects.length < other.suspects.length ||
+  (one.suspects.length === other.suspects.length && one.cost < other.cost);
 
 function fitFrom(input: FitInput, judged: Judged, bent: boolean): Fit {
   const { picture, datum, points } = input;
@@ -150,18 +213,43 @@ function fitFrom(input: FitInput, judged: Judged, bent: boolean): Fit {
   const count = adjusted.values.length;
   const covarianceWith = (names: readonly string[]) => {
     const joint = jointOf(judged, [LIFT_BLOCK, ...names.map(pointBlock)]).mul(strainOf(adjusted));
-    return inSheetFrame(joint, count + 1, names.map((name) => pointFrame(points[name]!)));
+    return inSheetFrame(
+      joint,
+      count + 1,
+      names.map((name) => pointFrame(points[name]!)),
+    );
   };
-  const frame = { turns: !input.ownAxes && model.parts.some(({ id }) => id === 'turn'), shifts: !input.ownAxes && model.parts.some(({ id }) => id === 'shift') };
-  const mapWith = (at: readonly number[], height = at[count]!) => onDatum(model.mapAt(at.slice(0, count), height), datum, frame);
+  const frame = {
+    turns: !input.ownAxes && model.parts.some(({ id }) => id === 'turn'),
+    shifts: !input.ownAxes && model.parts.some(({ id }) => id === 'shift'),
+  };
+  const mapWith = (at: readonly number[], height = at[count]!) =>
+    onDatum(model.mapAt(at.slice(0, count), height), datum, frame);
   const map = mapWith(values);
   const covariance = covarianceWith([]);
   return {
-    scaled: true, picture, points, taken: new Map(judged.evidence.map((piece) => [piece.id, piece])), values, covariance, map, mapWith,
-    toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane),
-    centre: centreOf(adjusted), baseline: baselineOf(adjusted), adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
-    withPoints: (names) => ({ places: names.map((name) => pointFrame(points[name]!).toSheet(adjusted.solution.values.get(pointBlock(name))!)), covariance: covarianceWith(names) }),
-    model, parts: listParts(adjusted, covariance, freed), diagnosis, suspects: input.evidence.map(({ id }) => id).filter((id) => suspects.includes(id)), suspectsKept,
+    scaled: true,
+    picture,
+    points,
+    taken: new Map(judged.evidence.map((piece) => [piece.id, piece])),
+    values,
+    covariance,
+    map,
+    mapWith,
+    toPlane: (sheet) => toPlane(map, sheet),
+    toSheet: (plane) => toSheet(map, plane),
+    centre: centreOf(adjusted),
+    baseline: baselineOf(adjusted),
+    adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
+    withPoints: (names) => ({
+      places: names.map((name) => pointFrame(points[name]!).toSheet(adjusted.solution.values.get(pointBlock(name))!)),
+      covariance: covarianceWith(names),
+    }),
+    model,
+    parts: listParts(adjusted, covariance, freed),
+    diagnosis,
+    suspects: input.evidence.map(({ id }) => id).filter((id) => suspects.includes(id)),
+    suspectsKept,
     warnings: listWarnings(input, adjusted, map, bent ? 'not-flat' : contradicts ? 'evidence-disagrees' : undefined),
   };
 }
@@ -181,13 +269,28 @@ function strainOf({ diagnosis, model, solution }: AdjustedView): number {
 /** Turns the covariance of points, which follow the first `count` numbers, from the frames they were observed in to the sheet's. */
 function inSheetFrame(covariance: Matrix, count: number, frames: readonly PointFrame[]): Matrix {
   const turn = Matrix.eye(covariance.rows);
-  frames.forEach(({ axes }, i) => axes.forEach((axis, column) => [0, 1].forEach((row) => turn.set(count + 2 * i + row, count + 2 * i + column, axis[row]!))));
+  frames.forEach(({ axes }, i) =>
+    axes.forEach((axis, column) =>
+      [0, 1].forEach((row) => turn.set(count + 2 * i + row, count + 2 * i + column, axis[row]!)),
+    ),
+  );
   return turn.mmul(covariance).mmul(turn.transpose());
 }
 
-function listWarnings({ lift, points, picture }: FitInput, { model, evidence }: AdjustedView, map: SheetMap, disagreement: string | undefined): string[] {
-  const raised = lift.mm !== 0 || evidence.some((piece) => pointsOf(piece).some((name) => heightOf(points[name]!, lift.mm) !== 0));
-  const corners: Vec[] = [[0, 0], [picture.width, 0], [0, picture.height], [picture.width, picture.height]];
+function listWarnings(
+  { lift, points, picture }: FitInput,
+  { model, evidence }: AdjustedView,
+  map: SheetMap,
+  disagreement: string | undefined,
+): string[] {
+  const raised =
+    lift.mm !== 0 || evidence.some((piece) => pointsOf(piece).some((name) => heightOf(points[name]!, lift.mm) !== 0));
+  const corners: Vec[] = [
+    [0, 0],
+    [picture.width, 0],
+    [0, picture.height],
+    [picture.width, picture.height],
+  ];
   return [
     ...(disagreement ? [disagreement] : []),
     ...(raised && model.name !== 'camera' ? ['height-needs-camera'] : []),
@@ -197,11 +300,18 @@ function listWarnings({ lift, points, picture }: FitInput, { model, evidence }: 
 }
 
 /** The map turned and shifted so that the datum's origin is (0, 0) and its direction is +x, as far as the evidence left that free. */
-function onDatum(map: SheetMap, datum: Datum, told: { readonly turns: boolean; readonly shifts: boolean } = { turns: false, shifts: false }): SheetMap {
+function onDatum(
+  map: SheetMap,
+  datum: Datum,
+  told: { readonly turns: boolean; readonly shifts: boolean } = { turns: false, shifts: false },
+): SheetMap {
   if (told.shifts) return map;
   const reach = map.unit / 20;
   const origin = toPlane(map, datum.origin);
-  const along = toPlane(map, [datum.origin[0] + reach * Math.cos(datum.direction), datum.origin[1] + reach * Math.sin(datum.direction)]);
+  const along = toPlane(map, [
+    datum.origin[0] + reach * Math.cos(datum.direction),
+    datum.origin[1] + reach * Math.sin(datum.direction),
+  ]);
   const turn = told.turns ? 0 : -Math.atan2(along[1] - origin[1], along[0] - origin[0]);
   const [c, s] = [Math.cos(turn), Math.sin(turn)];
   return thenOnPlane(map, turnAndShift(turn, [s * origin[1] - c * origin[0], -s * origin[0] - c * origin[1]]));
@@ -209,10 +319,18 @@ function onDatum(map: SheetMap, datum: Datum, told: { readonly turns: boolean; r
 
 function baselineOf({ evidence, points }: AdjustedView): readonly [Vec, Vec] | undefined {
   const places = [...new Set(evidence.flatMap(pointsOf))].map((name) => points[name]!.at);
-  return places.flatMap((a, i) => places.slice(i + 1).map((b) => [a, b] as const)).reduce<readonly [Vec, Vec] | undefined>((longest, pair) => (longest && distance(...longest) >= distance(...pair) ? longest : pair), undefined);
+  return places
+    .flatMap((a, i) => places.slice(i + 1).map((b) => [a, b] as const))
+    .reduce<readonly [Vec, Vec] | undefined>(
+      (longest, pair) => (longest && distance(...longest) >= distance(...pair) ? longest : pair),
+      undefined,
+    );
 }
 
 function centreOf({ evidence, points }: AdjustedView): Vec {
   const places = [...new Set(evidence.flatMap(pointsOf))].map((name) => points[name]!.at);
-  return [places.reduce((sum, p) => sum + p[0], 0) / places.length, places.reduce((sum, p) => sum + p[1], 0) / places.length];
+  return [
+    places.reduce((sum, p) => sum + p[0], 0) / places.length,
+    places.reduce((sum, p) => sum + p[1], 0) / places.length,
+  ];
 }

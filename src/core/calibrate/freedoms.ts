@@ -13,7 +13,11 @@ function listDoubted(fit: Fit): readonly (readonly number[])[] {
   if (fit.values.length === 0) return [];
   const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(fit.covariance, { assumeSymmetric: true });
   const largest = Math.max(...realEigenvalues);
-  return realEigenvalues.flatMap((variance, column) => (variance > NEGLIGIBLE * NEGLIGIBLE * largest ? [fit.values.map((_, i) => Math.sqrt(variance) * eigenvectorMatrix.get(i, column))] : []));
+  return realEigenvalues.flatMap((variance, column) =>
+    variance > NEGLIGIBLE * NEGLIGIBLE * largest
+      ? [fit.values.map((_, i) => Math.sqrt(variance) * eigenvectorMatrix.get(i, column))]
+      : [],
+  );
 }
 
 /**
@@ -22,7 +26,9 @@ function listDoubted(fit: Fit): readonly (readonly number[])[] {
  */
 export function listFreedoms(fit: Fit): readonly ((sheet: Vec) => Vec)[] {
   return listDoubted(fit).map((direction) => {
-    const [ahead, behind] = [STEP, -STEP].map((share) => fit.mapWith(fit.values.map((value, i) => value + share * direction[i]!)));
+    const [ahead, behind] = [STEP, -STEP].map((share) =>
+      fit.mapWith(fit.values.map((value, i) => value + share * direction[i]!)),
+    );
     return (sheet: Vec) => scale(subtract(toPlane(ahead!, sheet), toPlane(behind!, sheet)), 1 / (2 * STEP));
   });
 }
@@ -30,7 +36,9 @@ export function listFreedoms(fit: Fit): readonly ((sheet: Vec) => Vec)[] {
 /** A fit after its doubts, in the order of `listFreedoms`, went by so many sigmas each. Its stated doubt stays: what moved it is not evidence that is listed. */
 export function movedFit(fit: Fit, sigmas: readonly number[]): Fit {
   const directions = listDoubted(fit);
-  const values = fit.values.map((value, i) => directions.reduce((sum, direction, k) => sum + direction[i]! * (sigmas[k] ?? 0), value));
+  const values = fit.values.map((value, i) =>
+    directions.reduce((sum, direction, k) => sum + direction[i]! * (sigmas[k] ?? 0), value),
+  );
   const map = fit.mapWith(values);
   return { ...fit, values, map, toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane) };
 }

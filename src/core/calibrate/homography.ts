@@ -22,8 +22,14 @@ export function compose(a: Homography, b: Homography): Homography {
 export function inverse(h: Homography): Homography {
   const [a, b, c, d, e, f, g, i, k] = h;
   return [
-    e * k - f * i, c * i - b * k, b * f - c * e,
-    f * g - d * k, a * k - c * g, c * d - a * f,
-    d * i - e * g, b * g - a * i, a * e - b * d,
+    e * k - f * i,
+    c * i - b * k,
+    b * f - c * e,
+    f * g - d * k,
+    a * k - c * g,
+    c * d - a * f,
+    d * i - e * g,
+    b * g - a * i,
+    a * e - b * d,
   ];
 }

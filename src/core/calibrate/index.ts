@@ -1,13 +1,53 @@
-export { checkEvidence, errorEllipse, fitSigma, measuredLength, measuredPlace, measureFrom, measureThrough, pointingCovariance, positionSigma, readEvidence, type CheckOutcome, type ErrorEllipse, type MeasuredPoint, type ReadFigure } from './accuracy';
+export {
+  checkEvidence,
+  errorEllipse,
+  fitSigma,
+  measuredLength,
+  measuredPlace,
+  measureFrom,
+  measureThrough,
+  pointingCovariance,
+  positionSigma,
+  readEvidence,
+  type CheckOutcome,
+  type ErrorEllipse,
+  type MeasuredPoint,
+  type ReadFigure,
+} from './accuracy';
 export { listAdvice, type Advice, type AdviceWish } from './advice';
-export { circleThrough, figuresOf, findFault, pointFrame, pointsOf, type Evidence, type EvidenceFigure, type EvidenceKind, type EvidenceOf, type LineEnds, type Points, type SheetPoint } from './evidence';
+export {
+  circleThrough,
+  figuresOf,
+  findFault,
+  pointFrame,
+  pointsOf,
+  type Evidence,
+  type EvidenceFigure,
+  type EvidenceKind,
+  type EvidenceOf,
+  type LineEnds,
+  type Points,
+  type SheetPoint,
+} from './evidence';
 export { listDoubts, type Doubt } from './doubts';
 export { listFreedoms, movedFit } from './freedoms';
 export { influenceOf } from './influence';
 export { fitView, unscaledFit, type Fit, type FitInput } from './fit';
 export { applyHomography, compose, IDENTITY, inverse, type Homography } from './homography';
 export { bowed, isMonotone, NO_LENS, straightened, type Lens } from './lens';
-export { ASSUMED, assumptionOf, lensSigma, chooseModel, indexOf, type LensName, type LensWish, type MapModel, type MapPart, type ModelName, type ModelWish } from './models';
+export {
+  ASSUMED,
+  assumptionOf,
+  lensSigma,
+  chooseModel,
+  indexOf,
+  type LensName,
+  type LensWish,
+  type MapModel,
+  type MapPart,
+  type ModelName,
+  type ModelWish,
+} from './models';
 export { type FoundPart } from './parts';
 export { focalOf, type Datum, type Lift, type PictureGeometry, type PictureKind } from './picture';
 export { canSquareUp, scaleInMiddle, squaredFrame, type SquaredFrame } from './squared';

@@ -28,7 +28,10 @@ export interface SlopedPlace {
 
 /** Central differences of the nine entries only, by each number and by a height that varies: points then follow in closed form. */
 export function slopesOf(model: MapModel, numbers: readonly number[], height: number, varies = false): MapSlopes {
-  const spanOf = (part: MapPart): Span => ({ first: indexOf(model, part), count: model.parts.find(({ id }) => id === part)?.start.length ?? 0 });
+  const spanOf = (part: MapPart): Span => ({
+    first: indexOf(model, part),
+    count: model.parts.find(({ id }) => id === part)?.start.length ?? 0,
+  });
   const [lens, centre] = [spanOf('lens'), spanOf('lens-centre')];
   const isWithin = (i: number, { first, count }: Span) => count > 0 && i >= first && i < first + count;
   const byNumber = numbers.map((value, i) => {

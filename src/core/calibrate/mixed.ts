@@ -7,13 +7,22 @@ import type { Judged } from './odd-one-out';
  * what each says of itself, and how far each lies from the one that is reported (second moment of a mixture about one of its members). So a size
  * that two ways see differently has both within its plus-minus, and nothing jumps where the odds change sides.
  */
-export function jointOf({ adjusted, others }: Pick<Judged, 'adjusted' | 'others'>, observed: readonly string[]): Matrix {
-  const numbersOf = (view: AdjustedView) => [...view.values, ...observed.flatMap((id) => [...view.solution.values.get(id)!])];
+export function jointOf(
+  { adjusted, others }: Pick<Judged, 'adjusted' | 'others'>,
+  observed: readonly string[],
+): Matrix {
+  const numbersOf = (view: AdjustedView) => [
+    ...view.values,
+    ...observed.flatMap((id) => [...view.solution.values.get(id)!]),
+  ];
   const base = numbersOf(adjusted);
-  const mixed = others.reduce((sum, { adjusted: other, weight }) => {
-    const away = Matrix.columnVector(numbersOf(other).map((value, i) => value - base[i]!));
-    return sum.add(covarianceOf(other, observed).add(away.mmul(away.transpose())).mul(weight));
-  }, covarianceOf(adjusted, observed));
+  const mixed = others.reduce(
+    (sum, { adjusted: other, weight }) => {
+      const away = Matrix.columnVector(numbersOf(other).map((value, i) => value - base[i]!));
+      return sum.add(covarianceOf(other, observed).add(away.mmul(away.transpose())).mul(weight));
+    },
+    covarianceOf(adjusted, observed),
+  );
   return mixed.div(1 + others.reduce((sum, { weight }) => sum + weight, 0));
 }
 

@@ -38,7 +38,11 @@ const NEAR_WORST = 0.1;
 const AT_EASE = 2;
 /** What may fail of a picture alone, and together, as in a slanted photo through a bowed lens. */
 const ALONE: readonly (readonly MapPart[])[] = [['tilt'], ['stretch', 'skew'], ['lens']];
-const TOGETHER: readonly (readonly MapPart[])[] = [['tilt', 'lens'], ['tilt', 'lens', 'lens-centre'], ['tilt', 'focal', 'lens', 'lens-centre']];
+const TOGETHER: readonly (readonly MapPart[])[] = [
+  ['tilt', 'lens'],
+  ['tilt', 'lens', 'lens-centre'],
+  ['tilt', 'focal', 'lens', 'lens-centre'],
+];
 
 /** What an assumption costs at the most that fails every day (−2 times the logarithm of its odds). */
 const COMMON = 3;
@@ -48,7 +52,9 @@ const WEIGHTLESS = 8;
 /** Odds of every other story beside the best one; they fade to nothing without a step. */
 function listWeighed(best: Story, others: readonly Story[]): Weighed[] {
   const shift = Math.exp(-WEIGHTLESS / 2);
-  return others.filter((story) => story !== best && story.cost < best.cost + WEIGHTLESS).map(({ adjusted, cost }) => ({ adjusted, weight: Math.exp((best.cost - cost) / 2) - shift }));
+  return others
+    .filter((story) => story !== best && story.cost < best.cost + WEIGHTLESS)
+    .map(({ adjusted, cost }) => ({ adjusted, weight: Math.exp((best.cost - cost) / 2) - shift }));
 }
 
 /**
@@ -58,8 +64,17 @@ function listWeighed(best: Story, others: readonly Story[]): Weighed[] {
  * its own; what was changed too early is taken back. `quick`: what does not
  * settle within a few steps is not followed.
  */
-export function judgeEvidence(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, quick = false): Result<Judged> {
-  const efforts = quick ? [{ ...QUICK, hasty: false }] : weighsAssumptions(model) ? [QUICK, LENIENT] : [THOROUGH, LENIENT];
+export function judgeEvidence(
+  model: MapModel,
+  evidence: readonly Evidence[],
+  pointed: Pointed,
+  quick = false,
+): Result<Judged> {
+  const efforts = quick
+    ? [{ ...QUICK, hasty: false }]
+    : weighsAssumptions(model)
+      ? [QUICK, LENIENT]
+      : [THOROUGH, LENIENT];
   let judged: Result<Judged> = refused('fit-not-found');
   for (const effort of efforts) {
     const whole = adjustView(model, evidence, pointed, new Set(), undefined, effort.steps);
@@ -85,11 +100,28 @@ const THOROUGH: Effort = { counts: isTold };
 /** Where evidence contradicts itself strongly, adjustments may creep: then one that has nearly settled is better than none. */
 const LENIENT: Effort = { counts: ({ solution }) => solution.nearlySettled && solution.relationsHold };
 
-function judgeWith({ steps, counts, hasty = false }: Effort, whole: AdjustedView, model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
+function judgeWith(
+  { steps, counts, hasty = false }: Effort,
+  whole: AdjustedView,
+  model: MapModel,
+  evidence: readonly Evidence[],
+  pointed: Pointed,
+): Result<Judged> {
   const teller = createTeller(model, evidence, pointed, counts, steps);
   const { tell } = teller;
-  const usual: Story = { adjusted: whole, freed: new Set(), aside: new Set(), cost: counts(whole) ? costOf(whole, new Set()) : Infinity };
-  const { best, others, isHasty = false }: Chosen = weighsAssumptions(model) ? weighed(usual, teller) : { best: overruled(improved(usual, tell), tell), others: [] };
+  const usual: Story = {
+    adjusted: whole,
+    freed: new Set(),
+    aside: new Set(),
+    cost: counts(whole) ? costOf(whole, new Set()) : Infinity,
+  };
+  const {
+    best,
+    others,
+    isHasty = false,
+  }: Chosen = weighsAssumptions(model)
+    ? weighed(usual, teller)
+    : { best: overruled(improved(usual, tell), tell), others: [] };
   if (hasty && isHasty) return refused('fit-not-found');
   if (counts(best.adjusted)) return judgedFrom(best, others, evidence, tell);
   return refused(best.adjusted.solution.relationsHold ? 'fit-not-found' : 'evidence-contradicts');
@@ -113,12 +145,18 @@ function weighed(usual: Story, teller: Teller): Chosen {
   const camera = sound.length > 0 ? cheapest(sound) : cameras.length > 0 ? cheapest(cameras) : usual;
   const asCamera = { best: camera, others: cameras };
   if (isSound(camera) && (isCommon(camera) || camera.cost < leastCostOfPiece(camera) + MARGIN)) return asCamera;
-  const piece = withoutHaste(improved(cheapest([camera, ...listPieceStories(camera, usual, teller)]), teller.tell), teller.tell);
-  return piece.cost < camera.cost - (isSound(camera) ? MARGIN : 0) ? { best: piece, others: [], isHasty: cameras.length === 0 } : asCamera;
+  const piece = withoutHaste(
+    improved(cheapest([camera, ...listPieceStories(camera, usual, teller)]), teller.tell),
+    teller.tell,
+  );
+  return piece.cost < camera.cost - (isSound(camera) ? MARGIN : 0)
+    ? { best: piece, others: [], isHasty: cameras.length === 0 }
+    : asCamera;
 }
 
 /** A picture that was taken from aside, or a copy that is stretched, is nothing rare: when that explains everything, no word is doubted. */
-const isCommon = ({ adjusted, freed }: Story) => adjusted.model.parts.every(({ id, unusual }) => !freed.has(id) || (unusual !== undefined && unusual.cost <= COMMON));
+const isCommon = ({ adjusted, freed }: Story) =>
+  adjusted.model.parts.every(({ id, unusual }) => !freed.has(id) || (unusual !== undefined && unusual.cost <= COMMON));
 
 /** Stories that leave one piece out: of a picture as it usually is, and of one taken from any side where that could still cost less. */
 function listPieceStories(camera: Story, usual: Story, { tell, tellEveryWay }: Teller): Story[] {
@@ -129,7 +167,10 @@ function listPieceStories(camera: Story, usual: Story, { tell, tellEveryWay }: T
   for (const [i, id] of listSuspects([usual, camera]).entries()) {
     if (i >= TRIED_FIRST && told.some(isSound)) break;
     const aside = new Set([id]);
-    const near = [...(settles ? [tell(new Set(), aside)] : []), ...(camera === usual || (canSlant && isSlant(camera)) ? [] : [tell(camera.freed, aside, camera.adjusted)])];
+    const near = [
+      ...(settles ? [tell(new Set(), aside)] : []),
+      ...(camera === usual || (canSlant && isSlant(camera)) ? [] : [tell(camera.freed, aside, camera.adjusted)]),
+    ];
     told.push(...near.filter((story) => story !== undefined));
     const room = Math.min(...told.map(({ cost }) => cost)) - leastCostWithout(usual, id);
     if (canSlant && room > 0) told.push(...tellEveryWay(SLANT, aside, room));
@@ -143,15 +184,22 @@ const isSlant = ({ freed }: Story) => freed.size === 1 && freed.has('tilt');
 /** What a story without a piece costs at the least, were nothing left to explain: a piece of many places that are looked at anew is a lot to give up. */
 function leastCostWithout({ adjusted: { solution, diagnosis } }: Story, id: string): number {
   const rows = solution.linearization.rows.filter(({ condition }) => condition.group === id).length;
-  const own = [...solution.layout.unknown.keys()].filter((block) => block.startsWith(`${id}:`)).reduce((sum, block) => sum + solution.values.get(block)!.length, 0);
+  const own = [...solution.layout.unknown.keys()]
+    .filter((block) => block.startsWith(`${id}:`))
+    .reduce((sum, block) => sum + solution.values.get(block)!.length, 0);
   return -(CRITICAL ** 2) * (diagnosis.redundancy - (rows - own));
 }
 
 /** Pieces whose tests are worst under one of the stories. */
 function listSuspects(stories: readonly Story[]): string[] {
   const worst = new Map<string, number>();
-  for (const { adjusted } of stories) for (const group of adjusted.diagnosis.groups) if (!partOf(group.group)) worst.set(group.group, Math.max(worst.get(group.group) ?? 0, sizeOf(group)));
-  return [...worst].sort((a, b) => b[1] - a[1]).slice(0, TRIED).map(([id]) => id);
+  for (const { adjusted } of stories)
+    for (const group of adjusted.diagnosis.groups)
+      if (!partOf(group.group)) worst.set(group.group, Math.max(worst.get(group.group) ?? 0, sizeOf(group)));
+  return [...worst]
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, TRIED)
+    .map(([id]) => id);
 }
 
 /** No story that leaves a piece out can cost less. */
@@ -161,24 +209,39 @@ const leastCostOfPiece = ({ adjusted }: Story) => CRITICAL ** 2 * (1 - adjusted.
 function listCameraStories(usual: Story, { tell, tellEveryWay }: Teller): Story[] {
   const held = listHeld(usual);
   const from = Number.isFinite(usual.cost) ? usual.adjusted : undefined;
-  const tellOf = (parts: readonly MapPart[]) => (parts[0] === 'tilt' ? tellEveryWay(new Set(parts), new Set()) : [tell(new Set(parts), new Set(), from)].filter((story) => story !== undefined));
+  const tellOf = (parts: readonly MapPart[]) =>
+    parts[0] === 'tilt'
+      ? tellEveryWay(new Set(parts), new Set())
+      : [tell(new Set(parts), new Set(), from)].filter((story) => story !== undefined);
   const told = ALONE.filter((parts) => parts.every((part) => held.includes(part))).flatMap(tellOf);
   for (const parts of TOGETHER.filter((some) => some.every((part) => held.includes(part)))) {
     if (told.some((story) => worstOf(story) < AT_EASE)) break;
-    const near = told.filter(({ freed }) => [...freed].every((part) => parts.includes(part))).sort((a, b) => a.cost - b.cost)[0];
+    const near = told
+      .filter(({ freed }) => [...freed].every((part) => parts.includes(part)))
+      .sort((a, b) => a.cost - b.cost)[0];
     const story = near && tell(new Set(parts), new Set(), near.adjusted);
     if (story) told.push(story);
   }
   return told;
 }
 
-const cheapest = (stories: readonly Story[]) => stories.reduce((best, story) => (story.cost < best.cost ? story : best));
+const cheapest = (stories: readonly Story[]) =>
+  stories.reduce((best, story) => (story.cost < best.cost ? story : best));
 
 /** An assumption that still fails its own test goes, where that makes the story sound. */
 function overruled(story: Story, tell: Tell): Story {
   if (!Number.isFinite(story.cost) || isSound(story)) return story;
-  const failing = story.adjusted.diagnosis.groups.filter((group) => sizeOf(group) >= CRITICAL).map(({ group }) => partOf(group)).filter((part) => part !== undefined);
-  return bestOf(failing.map((part) => tell(new Set([...story.freed, part]), story.aside, story.adjusted)).filter((next) => next !== undefined && isSound(next)) as Story[]) ?? story;
+  const failing = story.adjusted.diagnosis.groups
+    .filter((group) => sizeOf(group) >= CRITICAL)
+    .map(({ group }) => partOf(group))
+    .filter((part) => part !== undefined);
+  return (
+    bestOf(
+      failing
+        .map((part) => tell(new Set([...story.freed, part]), story.aside, story.adjusted))
+        .filter((next) => next !== undefined && isSound(next)) as Story[],
+    ) ?? story
+  );
 }
 
 function improved(first: Story, tell: Tell): Story {
@@ -193,16 +256,32 @@ function improved(first: Story, tell: Tell): Story {
 }
 
 function judgedFrom(best: Story, others: readonly Story[], evidence: readonly Evidence[], tell: Tell): Result<Judged> {
-  const alone = { adjusted: best.adjusted, evidence, freed: best.freed, cost: best.cost, suspectsKept: false, others: listWeighed(best, others) };
+  const alone = {
+    adjusted: best.adjusted,
+    evidence,
+    freed: best.freed,
+    cost: best.cost,
+    suspectsKept: false,
+    others: listWeighed(best, others),
+  };
   const rivals = [...best.aside].flatMap((id) => listRivals(best, id, tell));
   const tied = rivals.filter(({ behind }) => behind < TIE).map(({ id }) => id);
   if (rivals.length === 0) return done({ ...alone, suspects: [...best.aside] });
   // Nothing tells which of them is wrong: all stay in, and the contradiction widens the plus-minus.
   const suspects = [...new Set([...best.aside, ...tied])];
   const together = tell(best.freed, new Set(), best.adjusted) ?? tell(best.freed, new Set());
-  if (!together && evidence.filter(({ id }) => suspects.includes(id)).every(isExact)) return refused('evidence-contradicts', { ids: suspects.join(',') });
+  if (!together && evidence.filter(({ id }) => suspects.includes(id)).every(isExact))
+    return refused('evidence-contradicts', { ids: suspects.join(',') });
   if (!together) return done({ ...alone, suspects });
-  return done({ adjusted: together.adjusted, evidence, freed: together.freed, cost: together.cost, suspects, suspectsKept: true, others: [] });
+  return done({
+    adjusted: together.adjusted,
+    evidence,
+    freed: together.freed,
+    cost: together.cost,
+    suspects,
+    suspectsKept: true,
+    others: [],
+  });
 }
 
 /** Relations without a plus-minus: two of them can contradict each other to the last digit. */
@@ -211,23 +290,34 @@ function isExact(piece: Evidence): boolean {
   return sigma === undefined && sigmaDegrees === undefined;
 }
 
-const listHeld = ({ adjusted, freed }: Story) => adjusted.model.parts.filter(({ id, sigma }) => sigma && !freed.has(id)).map(({ id }) => id);
+const listHeld = ({ adjusted, freed }: Story) =>
+  adjusted.model.parts.filter(({ id, sigma }) => sigma && !freed.has(id)).map(({ id }) => id);
 
 /** Every story that gives up one thing more, of the assumptions and pieces whose own tests come near the worst. */
 function listNext(story: Story, tell: Tell): Story[] {
   const { adjusted, freed, aside } = story;
   const groups = [...adjusted.diagnosis.groups].sort((a, b) => sizeOf(b) - sizeOf(a));
   const suspects = groups.filter((group) => sizeOf(group) ** 2 > NEAR_WORST * sizeOf(groups[0]!) ** 2).slice(0, TRIED);
-  return suspects.map(({ group }) => {
-    const part = partOf(group);
-    return part ? tell(new Set([...freed, part]), aside, adjusted) : tell(freed, new Set([...aside, group]), adjusted);
-  }).filter((next) => next !== undefined);
+  return suspects
+    .map(({ group }) => {
+      const part = partOf(group);
+      return part
+        ? tell(new Set([...freed, part]), aside, adjusted)
+        : tell(freed, new Set([...aside, group]), adjusted);
+    })
+    .filter((next) => next !== undefined);
 }
 
 /** Stories in which an assumption gives way in the place of a piece. */
 function listSwaps(story: Story, tell: Tell): Story[] {
   const { adjusted, freed, aside } = story;
-  return [...aside].flatMap((id) => listHeld(story).filter((part) => part !== 'lens-centre').map((part) => tell(new Set([...freed, part]), new Set([...aside].filter((other) => other !== id)), adjusted))).filter((swap) => swap !== undefined);
+  return [...aside]
+    .flatMap((id) =>
+      listHeld(story)
+        .filter((part) => part !== 'lens-centre')
+        .map((part) => tell(new Set([...freed, part]), new Set([...aside].filter((other) => other !== id)), adjusted)),
+    )
+    .filter((swap) => swap !== undefined);
 }
 
 /** The cheapest story; among those that cannot be told apart the one that takes nobody's word back. */
@@ -256,7 +346,10 @@ function listRivals(best: Story, id: string, tell: Tell): { readonly id: string;
   const others = new Set([...best.aside].filter((other) => other !== id));
   // Exact relations that contradict each other cannot be told together: then whoever is left may be the wrong one.
   const from = tell(best.freed, others, best.adjusted)?.adjusted ?? best.adjusted;
-  const worst = [...from.diagnosis.groups].filter(({ group }) => !partOf(group) && group !== id).sort((a, b) => sizeOf(b) - sizeOf(a)).slice(0, TRIED);
+  const worst = [...from.diagnosis.groups]
+    .filter(({ group }) => !partOf(group) && group !== id)
+    .sort((a, b) => sizeOf(b) - sizeOf(a))
+    .slice(0, TRIED);
   return worst.flatMap(({ group }) => {
     const instead = tell(best.freed, new Set([...others, group]), from);
     return instead && instead.cost < best.cost + MARGIN ? [{ id: group, behind: instead.cost - best.cost }] : [];

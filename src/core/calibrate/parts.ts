@@ -19,15 +19,27 @@ const STILL_ASSUMED = 0.8;
 const WELL_FOUND = 0.25;
 
 /** `covariance` of the map's numbers. */
-export function listParts({ model, values }: AdjustedView, covariance: Matrix, freed: ReadonlySet<MapPart>): FoundPart[] {
+export function listParts(
+  { model, values }: AdjustedView,
+  covariance: Matrix,
+  freed: ReadonlySet<MapPart>,
+): FoundPart[] {
   let first = 0;
   return model.parts.map(({ id, start, sigma }) => {
     const from = first;
     first += start.length;
     const sigmas = start.map((_, i) => Math.sqrt(Math.max(0, covariance.get(from + i, from + i))));
     // Of a lens its first number is the bow; the second hardly ever shows.
-    const share = sigma ? Math.max(...sigmas.slice(0, id === 'lens' ? 1 : undefined).map((left, i) => left / sigma[i]!)) : 0;
-    const origin = freed.has(id) ? 'overruled' : share > STILL_ASSUMED ? 'assumed' : share > WELL_FOUND ? 'partly' : 'found';
+    const share = sigma
+      ? Math.max(...sigmas.slice(0, id === 'lens' ? 1 : undefined).map((left, i) => left / sigma[i]!))
+      : 0;
+    const origin = freed.has(id)
+      ? 'overruled'
+      : share > STILL_ASSUMED
+        ? 'assumed'
+        : share > WELL_FOUND
+          ? 'partly'
+          : 'found';
     return { part: id, from: origin, values: values.slice(from, first), sigmas };
   });
 }

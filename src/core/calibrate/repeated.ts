@@ -60,7 +60,11 @@ export function averagedPoint(readings: readonly Reading[], { factor }: Steadine
 function groupedByEdge(readings: readonly Reading[]): readonly (readonly Reading[])[] {
   const groups: Reading[][] = [];
   for (const reading of readings) {
-    const known = groups.find(([first]) => (first!.edge && reading.edge ? Math.abs(lineAngle(first!.edge.normal - reading.edge.normal)) < SAME_EDGE : !first!.edge && !reading.edge));
+    const known = groups.find(([first]) =>
+      first!.edge && reading.edge
+        ? Math.abs(lineAngle(first!.edge.normal - reading.edge.normal)) < SAME_EDGE
+        : !first!.edge && !reading.edge,
+    );
     if (known) known.push(reading);
     else groups.push([reading]);
   }
@@ -81,12 +85,19 @@ function fused(a: Reading, b: Reading): Reading {
   const [p, q] = [informationOf(a), informationOf(b)];
   const [xx, xy, yy] = [p[0] + q[0], p[1] + q[1], p[2] + q[2]];
   const determinant = xx * yy - xy * xy;
-  const pull = ([first, second, third]: readonly [number, number, number], [x, y]: Vec): Vec => [first * x + second * y, second * x + third * y];
+  const pull = ([first, second, third]: readonly [number, number, number], [x, y]: Vec): Vec => [
+    first * x + second * y,
+    second * x + third * y,
+  ];
   const sum = add(pull(p, a.at), pull(q, b.at));
   const at: Vec = [(yy * sum[0] - xy * sum[1]) / determinant, (xx * sum[1] - xy * sum[0]) / determinant];
   const [middle, reach] = [(xx + yy) / 2, Math.hypot((xx - yy) / 2, xy)];
   const normal = Math.atan2(2 * xy, xx - yy) / 2;
-  return { at, sigma: 1 / Math.sqrt(middle - reach), edge: reach < ROUND * middle ? undefined : { normal, sigma: 1 / Math.sqrt(middle + reach) } };
+  return {
+    at,
+    sigma: 1 / Math.sqrt(middle - reach),
+    edge: reach < ROUND * middle ? undefined : { normal, sigma: 1 / Math.sqrt(middle + reach) },
+  };
 }
 
 /** A place that is known equally well both ways has no edge. */
@@ -94,7 +105,14 @@ const ROUND = 1e-9;
 
 /** Inverse of a reading's covariance: xx, xy, yy. */
 function informationOf(reading: Reading): readonly [number, number, number] {
-  const { axes: [along, across], sigmas: [sigmaAlong, sigmaAcross] } = pointFrame(reading);
+  const {
+    axes: [along, across],
+    sigmas: [sigmaAlong, sigmaAcross],
+  } = pointFrame(reading);
   const [u, v] = [1 / sigmaAlong ** 2, 1 / sigmaAcross ** 2];
-  return [u * along[0] ** 2 + v * across[0] ** 2, u * along[0] * along[1] + v * across[0] * across[1], u * along[1] ** 2 + v * across[1] ** 2];
+  return [
+    u * along[0] ** 2 + v * across[0] ** 2,
+    u * along[0] * along[1] + v * across[0] * across[1],
+    u * along[1] ** 2 + v * across[1] ** 2,
+  ];
 }

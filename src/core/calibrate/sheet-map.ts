@@ -16,8 +16,19 @@ export interface SheetMap {
   readonly backward: Homography;
 }
 
-export function createSheetMap(picture: Pick<PictureGeometry, 'width' | 'height' | 'mirrored'>, lens: Lens, forward: Homography): SheetMap {
-  return { middle: [picture.width / 2, picture.height / 2], unit: Math.hypot(picture.width, picture.height) / 2, hand: picture.mirrored ? -1 : 1, lens, forward, backward: inverse(forward) };
+export function createSheetMap(
+  picture: Pick<PictureGeometry, 'width' | 'height' | 'mirrored'>,
+  lens: Lens,
+  forward: Homography,
+): SheetMap {
+  return {
+    middle: [picture.width / 2, picture.height / 2],
+    unit: Math.hypot(picture.width, picture.height) / 2,
+    hand: picture.mirrored ? -1 : 1,
+    lens,
+    forward,
+    backward: inverse(forward),
+  };
 }
 
 /** Units about the picture's middle, y up, before the lens is taken out. */

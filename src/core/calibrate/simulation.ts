@@ -23,7 +23,13 @@ export function createRandom(seed: number): Random {
 }
 
 /** The true map of a model for these numbers, for what lies at a height. */
-export function trueMap(picture: PictureGeometry, model: ModelWish, lens: LensWish, numbers: readonly number[], height = 0): SheetMap {
+export function trueMap(
+  picture: PictureGeometry,
+  model: ModelWish,
+  lens: LensWish,
+  numbers: readonly number[],
+  height = 0,
+): SheetMap {
   return chooseModel(picture, model, lens, { turns: false, shifts: false }).mapAt(numbers, height);
 }
 
@@ -33,9 +39,19 @@ export function placesUnder(map: SheetMap, sheet: Readonly<Record<string, Vec>>)
 }
 
 /** Pictures of plane places as somebody points at them. */
-export function pointedAt(map: SheetMap, plane: Readonly<Record<string, Vec>>, sigma: number, random: Random | undefined): Points {
-  return Object.fromEntries(Object.entries(plane).map(([name, place]) => {
-    const [x, y] = toSheet(map, place);
-    return [name, { at: random ? [x + sigma * random.normal(), y + sigma * random.normal()] as Vec : [x, y] as Vec, sigma }];
-  }));
+export function pointedAt(
+  map: SheetMap,
+  plane: Readonly<Record<string, Vec>>,
+  sigma: number,
+  random: Random | undefined,
+): Points {
+  return Object.fromEntries(
+    Object.entries(plane).map(([name, place]) => {
+      const [x, y] = toSheet(map, place);
+      return [
+        name,
+        { at: random ? ([x + sigma * random.normal(), y + sigma * random.normal()] as Vec) : ([x, y] as Vec), sigma },
+      ];
+    }),
+  );
 }

@@ -24,15 +24,26 @@ const STEEPEST = 1.2;
  */
 export function listSlants(picture: PictureGeometry, evidence: readonly Evidence[], points: Points): Slant[] {
   const place = placeIn(picture, points);
-  const rectangles = evidence.filter((piece) => piece.kind === 'rectangle').map((piece) => ({ piece, corners: cornersAt(piece, place) })).filter(({ corners }) => corners.flat().every(Number.isFinite));
+  const rectangles = evidence
+    .filter((piece) => piece.kind === 'rectangle')
+    .map((piece) => ({ piece, corners: cornersAt(piece, place) }))
+    .filter(({ corners }) => corners.flat().every(Number.isFinite));
   const [rectangle] = rectangles.sort((a, b) => reachOf(b.corners) - reachOf(a.corners));
-  const circles = evidence.filter((piece) => piece.kind === 'circle').flatMap(({ through }) => findEllipse(through.map(place)) ?? []);
+  const circles = evidence
+    .filter((piece) => piece.kind === 'circle')
+    .flatMap(({ through }) => findEllipse(through.map(place)) ?? []);
   const [circle] = circles.sort((a, b) => b.axes[0] - a.axes[0]);
   const told = picture.focal35mm === undefined ? undefined : focalOf(picture);
   const usual = told === undefined ? TRIED.map((focal35mm) => focalOf({ ...picture, focal35mm })) : [told];
   const isCircleLarger = circle && (!rectangle || 4 * circle.axes[0] > reachOf(rectangle.corners));
-  const slants = isCircleLarger ? usual.flatMap((focal) => normalsOfCircle(focal, circle).map((normal) => ({ focal, normal }))) : rectangle ? slantsOfRectangle(rectangle, told, usual) : [];
-  return slants.map(({ focal, normal }) => ({ focal, tilt: tiltOf(normal) })).filter(({ tilt }) => Math.hypot(...tilt) < STEEPEST);
+  const slants = isCircleLarger
+    ? usual.flatMap((focal) => normalsOfCircle(focal, circle).map((normal) => ({ focal, normal })))
+    : rectangle
+      ? slantsOfRectangle(rectangle, told, usual)
+      : [];
+  return slants
+    .map(({ focal, normal }) => ({ focal, tilt: tiltOf(normal) }))
+    .filter(({ tilt }) => Math.hypot(...tilt) < STEEPEST);
 }
 
 interface Standing {
@@ -40,21 +51,32 @@ interface Standing {
   readonly normal: Vec3;
 }
 
-function slantsOfRectangle({ piece, corners }: { readonly piece: EvidenceOf<'rectangle'>; readonly corners: readonly Vec[] }, told: number | undefined, usual: readonly number[]): Standing[] {
+function slantsOfRectangle(
+  { piece, corners }: { readonly piece: EvidenceOf<'rectangle'>; readonly corners: readonly Vec[] },
+  told: number | undefined,
+  usual: readonly number[],
+): Standing[] {
   const size = sizeSaid(piece);
   const seen = squareTo(corners, size ?? [1, 1]);
   const shown = told === undefined && size ? shownFocal(seen) : undefined;
-  return [...(shown ? [shown] : []), ...usual].flatMap((focal) => normalsAt(focal, seen, corners, size).map((normal) => ({ focal, normal })));
+  return [...(shown ? [shown] : []), ...usual].flatMap((focal) =>
+    normalsAt(focal, seen, corners, size).map((normal) => ({ focal, normal })),
+  );
 }
 
 /** The two ways in which a circle can lie, by how its ellipse is drawn together. */
-const normalsOfCircle = (focal: number, { centre, axes: [long, short], direction }: Ellipse): Vec3[] => leaning(focal, centre, short / long, direction + Math.PI / 2);
+const normalsOfCircle = (focal: number, { centre, axes: [long, short], direction }: Ellipse): Vec3[] =>
+  leaning(focal, centre, short / long, direction + Math.PI / 2);
 
 type Vec3 = readonly [number, number, number];
 
 /** Where a point is seen, in half diagonals from the picture's middle. */
 function placeIn(picture: PictureGeometry, points: Points): (name: string) => Vec {
-  const frame = { middle: [picture.width / 2, picture.height / 2] as const, unit: Math.hypot(picture.width, picture.height) / 2, hand: picture.mirrored ? -1 as const : 1 as const };
+  const frame = {
+    middle: [picture.width / 2, picture.height / 2] as const,
+    unit: Math.hypot(picture.width, picture.height) / 2,
+    hand: picture.mirrored ? (-1 as const) : (1 as const),
+  };
   return (name) => toUnits(frame, points[name]!.at);
 }
 
@@ -75,7 +97,17 @@ function squareTo([a, b, c, d]: readonly Vec[], [width, height]: Vec): Homograph
   const area = d1[0] * d2[1] - d2[0] * d1[1];
   const g = (rest[0] * d2[1] - d2[0] * rest[1]) / area;
   const h = (d1[0] * rest[1] - rest[0] * d1[1]) / area;
-  const unit: Homography = [b![0] - a![0] + g * b![0], d![0] - a![0] + h * d![0], a![0], b![1] - a![1] + g * b![1], d![1] - a![1] + h * d![1], a![1], g, h, 1];
+  const unit: Homography = [
+    b![0] - a![0] + g * b![0],
+    d![0] - a![0] + h * d![0],
+    a![0],
+    b![1] - a![1] + g * b![1],
+    d![1] - a![1] + h * d![1],
+    a![1],
+    g,
+    h,
+    1,
+  ];
   return compose(unit, [1 / width, 0, 0, 0, 1 / height, 0, 0, 0, 1]);
 }
 
@@ -107,13 +139,23 @@ function foreshortened(focal: number, [a, b, c, d]: readonly Vec[], [width, heig
   // Longest and shortest a millimetre is drawn, and the way of the shortest: singular values of the two directions.
   const [xx, xy, yy] = [along[0] ** 2 + up[0] ** 2, along[0] * along[1] + up[0] * up[1], along[1] ** 2 + up[1] ** 2];
   const [mean, spread] = [(xx + yy) / 2, Math.hypot((xx - yy) / 2, xy)];
-  return leaning(focal, middle, Math.sqrt(Math.max(0, mean - spread) / (mean + spread)), Math.atan2(2 * xy, xx - yy) / 2 + Math.PI / 2);
+  return leaning(
+    focal,
+    middle,
+    Math.sqrt(Math.max(0, mean - spread) / (mean + spread)),
+    Math.atan2(2 * xy, xx - yy) / 2 + Math.PI / 2,
+  );
 }
 
 /** The two ways in which something can lie that is drawn together to a share in a direction, seen from where it is. */
 function leaning(focal: number, middle: Vec, share: number, way: number): Vec3[] {
   const tilt = Math.acos(Math.min(1, share));
-  return [1, -1].map((sign) => turnedTo([middle[0] / focal, middle[1] / focal, 1], [sign * Math.sin(tilt) * Math.cos(way), sign * Math.sin(tilt) * Math.sin(way), Math.cos(tilt)]));
+  return [1, -1].map((sign) =>
+    turnedTo(
+      [middle[0] / focal, middle[1] / focal, 1],
+      [sign * Math.sin(tilt) * Math.cos(way), sign * Math.sin(tilt) * Math.sin(way), Math.cos(tilt)],
+    ),
+  );
 }
 
 /** A direction given about the line of sight to a place, in the camera's own axes (Rodrigues). */
@@ -121,7 +163,11 @@ function turnedTo([x, y, z]: Vec3, [u, v, w]: Vec3): Vec3 {
   const size = Math.hypot(x, y, z);
   const [a, b, c] = [x / size, y / size, z / size];
   const k = 1 / (1 + c);
-  return towardsUs([(1 - k * a * a) * u - k * a * b * v + a * w, -k * a * b * u + (1 - k * b * b) * v + b * w, -a * u - b * v + c * w]);
+  return towardsUs([
+    (1 - k * a * a) * u - k * a * b * v + a * w,
+    -k * a * b * u + (1 - k * b * b) * v + b * w,
+    -a * u - b * v + c * w,
+  ]);
 }
 
 /** Corner angles off square by this, radians, or a proportion off by this share, are the most that four sides found in a picture may be off under the camera that fits them best. */
@@ -136,12 +182,37 @@ const FLATTEST = 1.13;
  * let pass. By each focal length that may be, each way in which it can lie, the angles and sides that it would have. Infinity where no camera sees such a thing. Weak: of a small thing nearly any
  * parallelogram is some rectangle, aside.
  */
-export function misfitOfRectangle(picture: PictureGeometry, corners: readonly Vec[], proportion: number | undefined): number {
-  const frame = { middle: [picture.width / 2, picture.height / 2] as const, unit: Math.hypot(picture.width, picture.height) / 2, hand: 1 as const };
+export function misfitOfRectangle(
+  picture: PictureGeometry,
+  corners: readonly Vec[],
+  proportion: number | undefined,
+): number {
+  const frame = {
+    middle: [picture.width / 2, picture.height / 2] as const,
+    unit: Math.hypot(picture.width, picture.height) / 2,
+    hand: 1 as const,
+  };
   const seen = corners.map((corner) => toUnits(frame, corner));
-  const sizes: readonly Vec[] = proportion === undefined ? [[1, 1]] : [[proportion, 1], [1, proportion]];
-  const focals = picture.focal35mm === undefined ? IMAGINED.map((focal35mm) => focalOf({ ...picture, focal35mm })) : [focalOf(picture)];
-  return Math.min(...sizes.flatMap((size) => focals.flatMap((focal) => normalsAt(focal, squareTo(seen, size), seen, proportion === undefined ? undefined : size).map((normal) => offSquare(seen, focal, normal, proportion === undefined ? undefined : size) / OFF))));
+  const sizes: readonly Vec[] =
+    proportion === undefined
+      ? [[1, 1]]
+      : [
+          [proportion, 1],
+          [1, proportion],
+        ];
+  const focals =
+    picture.focal35mm === undefined
+      ? IMAGINED.map((focal35mm) => focalOf({ ...picture, focal35mm }))
+      : [focalOf(picture)];
+  return Math.min(
+    ...sizes.flatMap((size) =>
+      focals.flatMap((focal) =>
+        normalsAt(focal, squareTo(seen, size), seen, proportion === undefined ? undefined : size).map(
+          (normal) => offSquare(seen, focal, normal, proportion === undefined ? undefined : size) / OFF,
+        ),
+      ),
+    ),
+  );
 }
 
 /** The largest of what corners are off square (radians) and sides off their proportion (shares), when they lie square to a direction. */
@@ -151,10 +222,20 @@ function offSquare(seen: readonly Vec[], focal: number, normal: Vec3, size: Vec 
     const depth = (normal[0] * u) / focal + (normal[1] * v) / focal + normal[2];
     return [u / focal / depth, v / focal / depth, 1 / depth];
   });
-  const sides = places.map((from, i): Vec3 => [0, 1, 2].map((axis) => places[(i + 1) % 4]![axis]! - from[axis]!) as unknown as Vec3);
+  const sides = places.map(
+    (from, i): Vec3 => [0, 1, 2].map((axis) => places[(i + 1) % 4]![axis]! - from[axis]!) as unknown as Vec3,
+  );
   const lengths = sides.map((side) => Math.hypot(...side));
-  const turns = sides.map((side, i) => Math.abs(side.reduce((sum, value, axis) => sum + value * sides[(i + 1) % 4]![axis]!, 0)) / (lengths[i]! * lengths[(i + 1) % 4]!));
-  const apart = [Math.log(lengths[0]! / lengths[2]!), Math.log(lengths[1]! / lengths[3]!), size ? Math.log((lengths[0]! + lengths[2]!) / (lengths[1]! + lengths[3]!)) - Math.log(size[0] / size[1]) : 0];
+  const turns = sides.map(
+    (side, i) =>
+      Math.abs(side.reduce((sum, value, axis) => sum + value * sides[(i + 1) % 4]![axis]!, 0)) /
+      (lengths[i]! * lengths[(i + 1) % 4]!),
+  );
+  const apart = [
+    Math.log(lengths[0]! / lengths[2]!),
+    Math.log(lengths[1]! / lengths[3]!),
+    size ? Math.log((lengths[0]! + lengths[2]!) / (lengths[1]! + lengths[3]!)) - Math.log(size[0] / size[1]) : 0,
+  ];
   const worst = Math.max(...turns, ...apart.map(Math.abs));
   return Number.isFinite(worst) ? worst : Infinity;
 }

@@ -14,7 +14,11 @@ export function scaleInMiddle({ map, picture }: Pick<Fit, 'map' | 'picture'>): n
 
 /** Area of a sheet pixel on the plane, mm². */
 function areaOfPixel(map: SheetMap, [x, y]: Vec): number {
-  const [o, a, b] = [[x - 0.5, y - 0.5], [x + 0.5, y - 0.5], [x - 0.5, y + 0.5]].map((p) => toPlane(map, p as unknown as Vec)) as [Vec, Vec, Vec];
+  const [o, a, b] = [
+    [x - 0.5, y - 0.5],
+    [x + 0.5, y - 0.5],
+    [x - 0.5, y + 0.5],
+  ].map((p) => toPlane(map, p as unknown as Vec)) as [Vec, Vec, Vec];
   return Math.abs((a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0]));
 }
 
@@ -36,9 +40,17 @@ export function squaredFrame(fit: Fit, mostPixels: number): SquaredFrame {
   const native = scaleInMiddle(fit);
   const { width, height } = fit.picture;
   const shares = Array.from({ length: PLACES }, (_, i) => i / (PLACES - 1));
-  const places = shares.flatMap((u) => shares.map((v): Vec => [u * width, v * height])).filter((sheet) => canSquareUp(fit.map, native, sheet)).map(fit.toPlane);
+  const places = shares
+    .flatMap((u) => shares.map((v): Vec => [u * width, v * height]))
+    .filter((sheet) => canSquareUp(fit.map, native, sheet))
+    .map(fit.toPlane);
   const [xs, ys] = [places.map((p) => p[0]), places.map((p) => p[1])];
   const [left, right, low, high] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
   const perMm = Math.min(native, Math.sqrt(mostPixels / ((right - left) * (high - low))));
-  return { corner: [left, high], perMm, width: Math.ceil((right - left) * perMm), height: Math.ceil((high - low) * perMm) };
+  return {
+    corner: [left, high],
+    perMm,
+    width: Math.ceil((right - left) * perMm),
+    height: Math.ceil((high - low) * perMm),
+  };
 }

@@ -1,13 +1,25 @@
 import { median } from '../basics';
 import { distance, type Vec } from '../geometry';
-import { circleThrough, cornersOfSides, directionOf, pointsOf, sizeOfCorners, wrapped, type Evidence, type Points } from './evidence';
+import {
+  circleThrough,
+  cornersOfSides,
+  directionOf,
+  pointsOf,
+  sizeOfCorners,
+  wrapped,
+  type Evidence,
+  type Points,
+} from './evidence';
 import { indexOf, type MapModel } from './models';
 import { listSlants, type Slant } from './slants';
 import { isInFront, toPlane, type SheetMap } from './sheet-map';
 
 /** Slants that are tried when square-on does not lead anywhere, eight ways round (radians; for a map without camera the horizon's numbers are about as large). */
 const STEEP = 0.6;
-const SLANTS = Array.from({ length: 8 }, (_, i): Vec => [STEEP * Math.cos((i * Math.PI) / 4), STEEP * Math.sin((i * Math.PI) / 4)]);
+const SLANTS = Array.from({ length: 8 }, (_, i): Vec => [
+  STEEP * Math.cos((i * Math.PI) / 4),
+  STEEP * Math.sin((i * Math.PI) / 4),
+]);
 
 /**
  * Numbers of a model to start from, square-on first. Each has the scale that the stated sizes ask for, and turn and shift from
@@ -24,18 +36,33 @@ export function* listStarts(model: MapModel, evidence: readonly Evidence[], poin
 /** Numbers of a camera to start from when it may have been held any way: what rectangles tell, or else every slant. */
 export function listSlantedStarts(model: MapModel, evidence: readonly Evidence[], points: Points): number[][] {
   const slants = listSlants(model.picture, evidence, points);
-  const told = slants.map((slant) => startAt(model, evidence, points, slant)).filter((numbers) => numbers !== undefined);
+  const told = slants
+    .map((slant) => startAt(model, evidence, points, slant))
+    .filter((numbers) => numbers !== undefined);
   return told.length > 0 ? told : [...listStarts(model, evidence, points)];
 }
 
-function startAt(model: MapModel, evidence: readonly Evidence[], points: Points, { tilt, focal }: Pick<Slant, 'tilt'> & Partial<Slant>): number[] | undefined {
-  const numbers = model.parts.flatMap(({ id, start }) => (id === 'tilt' ? [...tilt] : id === 'focal' && focal ? [Math.log(focal)] : [...start]));
-  const placeWith = (map: SheetMap) => (name: string): Vec => toPlane(map, points[name]!.at);
+function startAt(
+  model: MapModel,
+  evidence: readonly Evidence[],
+  points: Points,
+  { tilt, focal }: Pick<Slant, 'tilt'> & Partial<Slant>,
+): number[] | undefined {
+  const numbers = model.parts.flatMap(({ id, start }) =>
+    id === 'tilt' ? [...tilt] : id === 'focal' && focal ? [Math.log(focal)] : [...start],
+  );
+  const placeWith =
+    (map: SheetMap) =>
+    (name: string): Vec =>
+      toPlane(map, points[name]!.at);
   const first = model.mapAt(numbers, 0);
   if (!evidence.every((piece) => pointsOf(piece).every((name) => isInFront(first, points[name]!.at)))) return undefined;
-  const ratios = evidence.flatMap((piece) => sizeRatios(piece, placeWith(first))).concat(spacingRatios(evidence, placeWith(first)));
+  const ratios = evidence
+    .flatMap((piece) => sizeRatios(piece, placeWith(first)))
+    .concat(spacingRatios(evidence, placeWith(first)));
   if (ratios.length > 0) numbers[indexOf(model, 'scale')]! += Math.log(median(ratios));
-  if (indexOf(model, 'turn') >= 0) numbers[indexOf(model, 'turn')] = findTurn(evidence, placeWith(model.mapAt(numbers, 0)));
+  if (indexOf(model, 'turn') >= 0)
+    numbers[indexOf(model, 'turn')] = findTurn(evidence, placeWith(model.mapAt(numbers, 0)));
   const shift = indexOf(model, 'shift');
   if (shift >= 0) [numbers[shift], numbers[shift + 1]] = meanShift(evidence, placeWith(model.mapAt(numbers, 0)));
   return numbers;
@@ -44,14 +71,23 @@ function startAt(model: MapModel, evidence: readonly Evidence[], points: Points,
 /** Stated over shown, for every size that a piece states. */
 function sizeRatios(piece: Evidence, place: (name: string) => Vec): number[] {
   if (piece.kind === 'length') return [piece.mm / distance(place(piece.from), place(piece.to))];
-  if (piece.kind === 'circle') return piece.diameterMm === undefined ? [] : [piece.diameterMm / (2 * circleThrough(piece.through.map(place)).radius)];
+  if (piece.kind === 'circle')
+    return piece.diameterMm === undefined
+      ? []
+      : [piece.diameterMm / (2 * circleThrough(piece.through.map(place)).radius)];
   if (piece.kind !== 'rectangle') return [];
-  const { width, height } = sizeOfCorners(piece.corners ? piece.corners.map(place) : cornersOfSides(piece.sides!.map((side) => side.map(place))));
-  return [...(piece.widthMm === undefined ? [] : [piece.widthMm / width]), ...(piece.heightMm === undefined ? [] : [piece.heightMm / height])];
+  const { width, height } = sizeOfCorners(
+    piece.corners ? piece.corners.map(place) : cornersOfSides(piece.sides!.map((side) => side.map(place))),
+  );
+  return [
+    ...(piece.widthMm === undefined ? [] : [piece.widthMm / width]),
+    ...(piece.heightMm === undefined ? [] : [piece.heightMm / height]),
+  ];
 }
 
 type Known = Extract<Evidence, { kind: 'known-point' }>;
-const listKnown = (evidence: readonly Evidence[]) => evidence.filter((piece): piece is Known => piece.kind === 'known-point');
+const listKnown = (evidence: readonly Evidence[]) =>
+  evidence.filter((piece): piece is Known => piece.kind === 'known-point');
 
 function spacingRatios(evidence: readonly Evidence[], place: (name: string) => Vec): number[] {
   const pair = furthestApart(listKnown(evidence));
@@ -60,19 +96,27 @@ function spacingRatios(evidence: readonly Evidence[], place: (name: string) => V
 
 function furthestApart(known: readonly Known[]): readonly [Known, Known] | undefined {
   let best: readonly [Known, Known] | undefined;
-  for (const a of known) for (const b of known) if (distance(a.mm, b.mm) > (best ? distance(best[0].mm, best[1].mm) : 0)) best = [a, b];
+  for (const a of known)
+    for (const b of known) if (distance(a.mm, b.mm) > (best ? distance(best[0].mm, best[1].mm) : 0)) best = [a, b];
   return best;
 }
 
 function findTurn(evidence: readonly Evidence[], place: (name: string) => Vec): number {
   const pair = furthestApart(listKnown(evidence));
-  if (pair) return wrapped(directionOf([pair[0].mm, pair[1].mm]) - directionOf([place(pair[0].point), place(pair[1].point)]), 2 * Math.PI);
+  if (pair)
+    return wrapped(
+      directionOf([pair[0].mm, pair[1].mm]) - directionOf([place(pair[0].point), place(pair[1].point)]),
+      2 * Math.PI,
+    );
   const level = evidence.find((piece) => piece.kind === 'level');
-  return level?.kind === 'level' ? wrapped((level.degrees * Math.PI) / 180 - directionOf([place(level.line[0]), place(level.line[1])]), Math.PI) : 0;
+  return level?.kind === 'level'
+    ? wrapped((level.degrees * Math.PI) / 180 - directionOf([place(level.line[0]), place(level.line[1])]), Math.PI)
+    : 0;
 }
 
 function meanShift(evidence: readonly Evidence[], place: (name: string) => Vec): [number, number] {
   const known = listKnown(evidence);
-  const mean = (axis: 0 | 1) => known.reduce((sum, { point, mm }) => sum + mm[axis] - place(point)[axis], 0) / known.length;
+  const mean = (axis: 0 | 1) =>
+    known.reduce((sum, { point, mm }) => sum + mm[axis] - place(point)[axis], 0) / known.length;
   return [mean(0), mean(1)];
 }

@@ -26,7 +26,12 @@ export const CRITICAL = 3.29;
 
 /** How far a part may be off before a misread size is the likelier story; and freedoms that must be left to prove it. */
 const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left: number }>> = {
-  stretch: { limit: 0.06, left: 0 }, skew: { limit: 0.04, left: 0 }, tilt: { limit: 1.15, left: 0 }, lens: { limit: 0.6, left: 0 }, 'lens-centre': { limit: 0.25, left: 0 }, focal: { limit: Infinity, left: 1 },
+  stretch: { limit: 0.06, left: 0 },
+  skew: { limit: 0.04, left: 0 },
+  tilt: { limit: 1.15, left: 0 },
+  lens: { limit: 0.6, left: 0 },
+  'lens-centre': { limit: 0.25, left: 0 },
+  focal: { limit: Infinity, left: 1 },
 };
 
 /** So many pieces are adjusted for one judgement at the most, story by story: where dozens contradict each other, no number of stories ends it. What is not told by then is left untold. About ten seconds. */
@@ -35,24 +40,50 @@ const MOST_ADJUSTED = 20_000;
 const WAYS = 8;
 
 /** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `steps` how many it gets; `most` pieces are adjusted in all. */
-export function createTeller(model: MapModel, evidence: readonly Evidence[], pointed: Pointed, counts: (adjusted: AdjustedView) => boolean, steps?: number, most = MOST_ADJUSTED): Teller {
+export function createTeller(
+  model: MapModel,
+  evidence: readonly Evidence[],
+  pointed: Pointed,
+  counts: (adjusted: AdjustedView) => boolean,
+  steps?: number,
+  most = MOST_ADJUSTED,
+): Teller {
   const told = new Map<string, Story | undefined>();
   let adjusted = 0;
   const isTooMuch = (stories: number) => (adjusted += stories * evidence.length) > most;
-  const storyOf = (view: AdjustedView, freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>): Story | undefined => (isPlausible(freed, view) ? { adjusted: view, freed, aside, cost: costOf(view, freed) } : undefined);
+  const storyOf = (view: AdjustedView, freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>): Story | undefined =>
+    isPlausible(freed, view) ? { adjusted: view, freed, aside, cost: costOf(view, freed) } : undefined;
   const tellAnew: Tell = (freed, aside, from) => {
-    const view = adjustView(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, from?.values, steps);
+    const view = adjustView(
+      model,
+      evidence.filter(({ id }) => !aside.has(id)),
+      pointed,
+      freed,
+      from?.values,
+      steps,
+    );
     return view.ok && counts(view.value) ? storyOf(view.value, freed, aside) : undefined;
   };
   return {
     tell(freed, aside, from) {
-      const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
+      const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()]
+        .map((some) => some.join('\n'))
+        .join('\n\n');
       if (!told.has(key)) told.set(key, isTooMuch(1) ? undefined : tellAnew(freed, aside, from));
       return told.get(key);
     },
     tellEveryWay(freed, aside, room) {
       if (isTooMuch(WAYS)) return [];
-      return adjustEveryWay(model, evidence.filter(({ id }) => !aside.has(id)), pointed, freed, steps, room).map((view) => storyOf(view, freed, aside)).filter((story) => story !== undefined);
+      return adjustEveryWay(
+        model,
+        evidence.filter(({ id }) => !aside.has(id)),
+        pointed,
+        freed,
+        steps,
+        room,
+      )
+        .map((view) => storyOf(view, freed, aside))
+        .filter((story) => story !== undefined);
     },
   };
 }
@@ -63,16 +94,24 @@ export function createTeller(model: MapModel, evidence: readonly Evidence[], poi
  * section 28.1): an assumption that is given up costs how rare that is, and the share of what it then allows that is left.
  */
 export function costOf({ solution, diagnosis, model, covariance }: AdjustedView, freed: ReadonlySet<MapPart>): number {
-  return solution.chiSquare - CRITICAL ** 2 * diagnosis.redundancy + (weighsAssumptions(model) ? narrowing(model, covariance.matrix, freed) : 0);
+  return (
+    solution.chiSquare -
+    CRITICAL ** 2 * diagnosis.redundancy +
+    (weighsAssumptions(model) ? narrowing(model, covariance.matrix, freed) : 0)
+  );
 }
 
 export const weighsAssumptions = (model: MapModel) => model.parts.some(({ unusual }) => unusual);
 
 /** How much narrower what is assumed has become than it was, in the same terms, and what was rare about it. */
 function narrowing(model: MapModel, covariance: Matrix, freed: ReadonlySet<MapPart>): number {
-  const assumed = model.parts.flatMap((part) => (assumedSigma(part, freed) ?? []).map((sigma, i) => ({ sigma, column: indexOf(model, part.id) + i })));
-  const left = new Matrix(assumed.map((a) => assumed.map((b) => covariance.get(a.column, b.column) / (a.sigma * b.sigma))));
-  const rarity = model.parts.reduce((sum, { id, unusual }) => sum + (freed.has(id) ? unusual?.cost ?? 0 : 0), 0);
+  const assumed = model.parts.flatMap((part) =>
+    (assumedSigma(part, freed) ?? []).map((sigma, i) => ({ sigma, column: indexOf(model, part.id) + i })),
+  );
+  const left = new Matrix(
+    assumed.map((a) => assumed.map((b) => covariance.get(a.column, b.column) / (a.sigma * b.sigma))),
+  );
+  const rarity = model.parts.reduce((sum, { id, unusual }) => sum + (freed.has(id) ? (unusual?.cost ?? 0) : 0), 0);
   return rarity - Math.log(Math.max(determinant(left), Number.MIN_VALUE));
 }
 
@@ -83,6 +122,10 @@ function isPlausible(freed: ReadonlySet<MapPart>, { model, values, diagnosis }: 
     const bounds = PLAUSIBLE[part];
     const first = indexOf(model, part);
     const size = model.parts.find(({ id }) => id === part)!.start.length;
-    return bounds !== undefined && diagnosis.redundancy >= bounds.left && values.slice(first, first + size).every((value) => Math.abs(value) <= bounds.limit);
+    return (
+      bounds !== undefined &&
+      diagnosis.redundancy >= bounds.left &&
+      values.slice(first, first + size).every((value) => Math.abs(value) <= bounds.limit)
+    );
   });
 }

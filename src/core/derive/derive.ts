@@ -23,10 +23,12 @@ export function createDeriver(): (job: Job) => Derived {
   return (job) => {
     if (last?.job === job) return last.derived;
     const views = fit(job);
-    const related = new Map([...views].flatMap(([id, view]) => {
-      const made = relate(view, job.outlines, job.relations);
-      return made ? [[id, made] as const] : [];
-    }));
+    const related = new Map(
+      [...views].flatMap(([id, view]) => {
+        const made = relate(view, job.outlines, job.relations);
+        return made ? [[id, made] as const] : [];
+      }),
+    );
     // Sizes that were typed move the fit within its doubt, and all that is traced in the view with it.
     for (const [id, { fitted }] of related) views.set(id, fitted);
     last = { job, derived: { views, shapes: make(job, views, draw(job, views, related)), related } };
@@ -43,14 +45,23 @@ function createFitting(): (job: Pick<Job, 'views' | 'sheets'>) => Map<string, Fi
     fits.set(view, { sheet, owner, fitted: found });
     return found;
   };
-  return ({ views, sheets }) => new Map(views.flatMap((view) => {
-    const sheet = sheets.find(({ id }) => id === view.sheet);
-    return sheet ? [[view.id, fitted(view, sheet, views.find(({ id }) => id === view.shares) ?? view)] as const] : [];
-  }));
+  return ({ views, sheets }) =>
+    new Map(
+      views.flatMap((view) => {
+        const sheet = sheets.find(({ id }) => id === view.sheet);
+        return sheet
+          ? [[view.id, fitted(view, sheet, views.find(({ id }) => id === view.shares) ?? view)] as const]
+          : [];
+      }),
+    );
 }
 
 /** Where every outline is that stands on places of its own: as it was drawn, or where relations put it. */
-function createDrawing(): (job: Pick<Job, 'outlines'>, views: ReadonlyMap<string, FittedView>, related: ReadonlyMap<string, RelatedView>) => ReadonlyMap<string, Shape> {
+function createDrawing(): (
+  job: Pick<Job, 'outlines'>,
+  views: ReadonlyMap<string, FittedView>,
+  related: ReadonlyMap<string, RelatedView>,
+) => ReadonlyMap<string, Shape> {
   const shapes = new WeakMap<Outline, { readonly fitted: FittedView; readonly shape: Shape }>();
   const drawn = (outline: DrawnOutline, fitted: FittedView): Shape => {
     const known = shapes.get(outline);
@@ -59,9 +70,12 @@ function createDrawing(): (job: Pick<Job, 'outlines'>, views: ReadonlyMap<string
     shapes.set(outline, { fitted, shape });
     return shape;
   };
-  return ({ outlines }, views, related) => new Map(outlines.flatMap((outline) => {
-    const view = views.get(outline.view);
-    if (!view || outline.shape === 'made') return [];
-    return [[outline.id, related.get(outline.view)?.shapes.get(outline.id) ?? drawn(outline, view)] as const];
-  }));
+  return ({ outlines }, views, related) =>
+    new Map(
+      outlines.flatMap((outline) => {
+        const view = views.get(outline.view);
+        if (!view || outline.shape === 'made') return [];
+        return [[outline.id, related.get(outline.view)?.shapes.get(outline.id) ?? drawn(outline, view)] as const];
+      }),
+    );
 }

@@ -1,26 +1,113 @@
-import { compare, countPart, createDeriver, figuredIn, findSpan, kindsFor, listParts, listRow, measureDimension, measureSaid, pointedShare, wholeEnds } from '.';
+import {
+  compare,
+  countPart,
+  createDeriver,
+  figuredIn,
+  findSpan,
+  kindsFor,
+  listParts,
+  listRow,
+  measureDimension,
+  measureSaid,
+  pointedShare,
+  wholeEnds,
+} from '.';
 import { writePartsTable } from '../formats';
-import { addEvidence, addMade, addOutline, addPart, removeOutlines, addSheet, createJob, createView, readJob, replaceOutline, addDimension, addRelations, runCommand, startHistory, type Command, type DimensionKind, type Evidence, type Sheet } from '../job';
+import {
+  addEvidence,
+  addMade,
+  addOutline,
+  addPart,
+  removeOutlines,
+  addSheet,
+  createJob,
+  createView,
+  readJob,
+  replaceOutline,
+  addDimension,
+  addRelations,
+  runCommand,
+  startHistory,
+  type Command,
+  type DimensionKind,
+  type Evidence,
+  type Sheet,
+} from '../job';
 import type { Chain, CircleOutline, MadeOutline, Recipe, Shape } from '../outline';
 import type { RelationEnd, RelationKind } from '../relate';
 import { formatSlope } from '../units';
 
-const sheet: Sheet = { id: 's', name: 's', picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} };
-const length: Evidence = { id: 'e', kind: 'length', groups: [['p', 'q']], said: { length: { value: 100, written: '100' } }, guess: false, role: 'use' };
+const sheet: Sheet = {
+  id: 's',
+  name: 's',
+  picture: 'a'.repeat(64),
+  mediaType: 'image/png',
+  bytes: 1,
+  width: 2000,
+  height: 1000,
+  kind: 'scan',
+  taken: {},
+};
+const length: Evidence = {
+  id: 'e',
+  kind: 'length',
+  groups: [['p', 'q']],
+  said: { length: { value: 100, written: '100' } },
+  guess: false,
+  role: 'use',
+};
 const at = (x: number, y: number) => ({ kind: 'pointed' as const, at: [x, y] as const, sigma: 1 });
 /** A roof of 3 in 12 over a base of 48 mm at 10 px/mm, and a hole of 8 mm. */
-const roof: Chain = { shape: 'chain', id: 'roof', layer: 'outline', view: 'v', closed: true, nodes: [[100, 700], [580, 700], [580, 580]].map(([x, y], i) => ({ id: `n${i}`, place: at(x!, y!), smooth: false })), segments: [{ kind: 'line' }, { kind: 'line' }, { kind: 'line' }] };
-const hole: CircleOutline = { shape: 'circle', id: 'hole', layer: 'outline', view: 'v', by: { kind: 'rim', centre: at(300, 300), rim: at(340, 300) } };
+const roof: Chain = {
+  shape: 'chain',
+  id: 'roof',
+  layer: 'outline',
+  view: 'v',
+  closed: true,
+  nodes: [
+    [100, 700],
+    [580, 700],
+    [580, 580],
+  ].map(([x, y], i) => ({ id: `n${i}`, place: at(x!, y!), smooth: false })),
+  segments: [{ kind: 'line' }, { kind: 'line' }, { kind: 'line' }],
+};
+const hole: CircleOutline = {
+  shape: 'circle',
+  id: 'hole',
+  layer: 'outline',
+  view: 'v',
+  by: { kind: 'rim', centre: at(300, 300), rim: at(340, 300) },
+};
 const side = (i: number): RelationEnd => ({ outline: 'roof', segment: `n${i}` });
 const corner = (i: number): RelationEnd => ({ outline: 'roof', node: `n${i}` });
-const commands: readonly Command[] = [addSheet(sheet, createView('v', sheet)), addEvidence('v', length, [{ id: 'p', at: [0, 900], sigma: 1 }, { id: 'q', at: [1000, 900], sigma: 1 }]), addOutline(roof), addOutline(hole)];
-const history = commands.reduce((now, command) => runCommand(now, command), startHistory(createJob('j', 'Job', new Date(0))));
+const commands: readonly Command[] = [
+  addSheet(sheet, createView('v', sheet)),
+  addEvidence('v', length, [
+    { id: 'p', at: [0, 900], sigma: 1 },
+    { id: 'q', at: [1000, 900], sigma: 1 },
+  ]),
+  addOutline(roof),
+  addOutline(hole),
+];
+const history = commands.reduce(
+  (now, command) => runCommand(now, command),
+  startHistory(createJob('j', 'Job', new Date(0))),
+);
 const { job } = history;
 const derived = createDeriver()(job);
 
 it.each<[DimensionKind, readonly RelationEnd[], number]>([
-  ['length', [side(0)], 48], ['slope', [side(2)], Math.atan2(3, 12)], ['angle', [side(0), side(2)], Math.atan2(3, 12)], ['diameter', [{ outline: 'hole' }], 8], ['radius', [{ outline: 'hole' }], 4], ['length', [{ outline: 'hole' }], 8 * Math.PI],
-  ['distance', [corner(0), corner(2)], Math.hypot(48, 12)], ['across', [corner(0), corner(2)], 48], ['up', [corner(0), corner(2)], 12], ['distance', [{ outline: 'hole', node: 'centre' }, side(0)], 40], ['across', [corner(0)], 10],
+  ['length', [side(0)], 48],
+  ['slope', [side(2)], Math.atan2(3, 12)],
+  ['angle', [side(0), side(2)], Math.atan2(3, 12)],
+  ['diameter', [{ outline: 'hole' }], 8],
+  ['radius', [{ outline: 'hole' }], 4],
+  ['length', [{ outline: 'hole' }], 8 * Math.PI],
+  ['distance', [corner(0), corner(2)], Math.hypot(48, 12)],
+  ['across', [corner(0), corner(2)], 48],
+  ['up', [corner(0), corner(2)], 12],
+  ['distance', [{ outline: 'hole', node: 'centre' }, side(0)], 40],
+  ['across', [corner(0)], 10],
 ])('%s of %j', (kind, on, value) => {
   expect(kindsFor(on, job.outlines, derived.shapes)).toContain(kind);
   const measured = measureDimension({ kind, on }, figuredIn(job, derived, 'v'), derived.shapes)!;
@@ -31,8 +118,16 @@ it.each<[DimensionKind, readonly RelationEnd[], number]>([
 });
 
 it.each<[RelationKind, readonly RelationEnd[], number | undefined]>([
-  ['length', [side(0)], 48], ['radius', [{ outline: 'hole' }], 8], ['distance', [{ outline: 'hole', node: 'centre' }, side(0)], 40], ['angle', [side(0), side(2)], Math.atan2(3, 12)],
-  ['direction', [side(2)], Math.atan2(3, 12)], ['direction', [side(1)], Math.PI / 2], ['across', [corner(0)], 10], ['up', [{ outline: 'hole', node: 'centre' }], -30 + 100], ['level', [side(0)], undefined], ['across', [{ outline: 'none', node: 'n0' }], undefined],
+  ['length', [side(0)], 48],
+  ['radius', [{ outline: 'hole' }], 8],
+  ['distance', [{ outline: 'hole', node: 'centre' }, side(0)], 40],
+  ['angle', [side(0), side(2)], Math.atan2(3, 12)],
+  ['direction', [side(2)], Math.atan2(3, 12)],
+  ['direction', [side(1)], Math.PI / 2],
+  ['across', [corner(0)], 10],
+  ['up', [{ outline: 'hole', node: 'centre' }], -30 + 100],
+  ['level', [side(0)], undefined],
+  ['across', [{ outline: 'none', node: 'n0' }], undefined],
 ])('what %s said of %j comes to now', (kind, on, value) => {
   const measured = measureSaid(kind, on, figuredIn(job, derived, 'v'), derived.shapes);
   if (value === undefined) return expect(measured).toBeUndefined();
@@ -42,9 +137,16 @@ it.each<[RelationKind, readonly RelationEnd[], number | undefined]>([
 });
 
 it('a size whose outline is gone cannot be read; one whose outline was cut is read on the part that has it', () => {
-  expect(findSpan({ kind: 'length', on: [{ outline: 'none', segment: 'n0' }] }, job.outlines, derived.shapes)).toBeUndefined();
-  const said = [addDimension({ id: 'd', view: 'v', kind: 'length', on: [side(1)], aside: 0 }), addRelations([{ id: 'r', view: 'v', kind: 'level', on: [side(0)] }])].reduce((now, command) => runCommand(now, command), history);
-  const parts: Chain[] = [{ ...roof, closed: false, nodes: roof.nodes.slice(1), segments: roof.segments.slice(0, 1), id: 'part' }];
+  expect(
+    findSpan({ kind: 'length', on: [{ outline: 'none', segment: 'n0' }] }, job.outlines, derived.shapes),
+  ).toBeUndefined();
+  const said = [
+    addDimension({ id: 'd', view: 'v', kind: 'length', on: [side(1)], aside: 0 }),
+    addRelations([{ id: 'r', view: 'v', kind: 'level', on: [side(0)] }]),
+  ].reduce((now, command) => runCommand(now, command), history);
+  const parts: Chain[] = [
+    { ...roof, closed: false, nodes: roof.nodes.slice(1), segments: roof.segments.slice(0, 1), id: 'part' },
+  ];
   const after = runCommand(said, replaceOutline('roof', parts, 'cut-away')).job;
   expect(after.dimensions.map(({ on }) => on)).toEqual([[{ outline: 'part', segment: 'n1' }]]);
   expect(after.relations).toEqual([]);
@@ -61,24 +163,43 @@ it('a gap between outlines is the least there is, and what it should be at least
   expect(measured.value).toBeCloseTo(away, 6);
   expect(compare(measured, away - 5, true)).toMatchObject({ isWithin: true, difference: expect.closeTo(5, 6) });
   expect(compare(measured, away + 3 * measured.sigma, true).isWithin).toBe(false);
-  const kept = runCommand(history, addDimension({ id: 'g', view: 'v', kind: 'gap', on, aside: 0, should: 3, least: true }));
+  const kept = runCommand(
+    history,
+    addDimension({ id: 'g', view: 'v', kind: 'gap', on, aside: 0, should: 3, least: true }),
+  );
   const cut = runCommand(kept, replaceOutline('roof', [{ ...roof, id: 'part' }], 'cut-away')).job;
   expect(cut.dimensions[0]!.on).toEqual([{ outline: 'part' }, { outline: 'hole' }]);
 });
 
 it('sizes in a row go from one place to the next as they lie, or all from the first', () => {
   const on = [corner(2), corner(0), { outline: 'hole' }];
-  const names = (ends: ReturnType<typeof listRow>) => ends.map((pair) => pair.map(({ outline, node = '' }) => outline + node).join(' '));
+  const names = (ends: ReturnType<typeof listRow>) =>
+    ends.map((pair) => pair.map(({ outline, node = '' }) => outline + node).join(' '));
   expect(names(listRow(on, job.outlines, derived.shapes, 0, 'before'))).toEqual(['roofn0 hole', 'hole roofn2']);
   expect(names(listRow(on, job.outlines, derived.shapes, 0, 'first'))).toEqual(['roofn2 hole', 'roofn2 roofn0']);
   expect(listRow([side(0)], job.outlines, derived.shapes, 0, 'before')).toEqual([]);
 });
 
 describe('a part', () => {
-  const made = (id: string, recipe: Recipe): MadeOutline => ({ shape: 'made', id, layer: 'outline', view: 'v', recipe });
-  const elsewhere = (mirrored: boolean, of: readonly string[]): Recipe => ({ kind: 'placed', of, from: at(0, 0), to: at(900, 300), turn: 0, mirrored });
+  const made = (id: string, recipe: Recipe): MadeOutline => ({
+    shape: 'made',
+    id,
+    layer: 'outline',
+    view: 'v',
+    recipe,
+  });
+  const elsewhere = (mirrored: boolean, of: readonly string[]): Recipe => ({
+    kind: 'placed',
+    of,
+    from: at(0, 0),
+    to: at(900, 300),
+    turn: 0,
+    mirrored,
+  });
   const withCopies = [
-    made('again', elsewhere(true, ['roof', 'hole'])), made('row', { kind: 'rows', of: ['roof', 'hole', 'again'], step: [100, 0], count: 3, rowStep: [0, 50], rows: 2 }), made('grown', { kind: 'offset', of: ['roof'], by: 3, both: false, corners: 'round' }),
+    made('again', elsewhere(true, ['roof', 'hole'])),
+    made('row', { kind: 'rows', of: ['roof', 'hole', 'again'], step: [100, 0], count: 3, rowStep: [0, 50], rows: 2 }),
+    made('grown', { kind: 'offset', of: ['roof'], by: 3, both: false, corners: 'round' }),
   ].reduce((now, outline) => runCommand(now, addMade(outline, false)), history);
   const part = { id: 'p', view: 'v', name: 'Gable', of: ['roof', 'hole'], material: 'Plywood', thickness: 9 };
   const named = runCommand(withCopies, addPart(part)).job;
@@ -91,14 +212,39 @@ describe('a part', () => {
   it('has a size and an area without its holes, each with its plus-minus, and is a row of a table', () => {
     const now = createDeriver()(named);
     const [row] = listParts(named, (view) => figuredIn(named, now, view));
-    expect([row!.width.value, row!.height.value, row!.area.value]).toEqual([expect.closeTo(48, 6), expect.closeTo(70 - 26, 0), expect.closeTo((48 * 12) / 2 - Math.PI * 16, 6)]);
+    expect([row!.width.value, row!.height.value, row!.area.value]).toEqual([
+      expect.closeTo(48, 6),
+      expect.closeTo(70 - 26, 0),
+      expect.closeTo((48 * 12) / 2 - Math.PI * 16, 6),
+    ]);
     expect(row!.width.sigma).toBeGreaterThan(0);
-    const line = { name: 'Gable, "left"', count: 12, mirrored: 6, material: '=1+1', thickness: 9, width: 48, widthPlusMinus: 0.3, height: 44, heightPlusMinus: 0.3, area: 237.735 };
+    const line = {
+      name: 'Gable, "left"',
+      count: 12,
+      mirrored: 6,
+      material: '=1+1',
+      thickness: 9,
+      width: 48,
+      widthPlusMinus: 0.3,
+      height: 44,
+      heightPlusMinus: 0.3,
+      area: 237.735,
+    };
     expect(writePartsTable([line]).split('\r\n')[1]).toBe('"Gable, ""left""",12,6,"\'=1+1",9,48,0.3,44,0.3,237.735');
   });
 
   it('follows what its outlines become, and goes with them', () => {
-    const cut = runCommand(runCommand(withCopies, addPart(part)), replaceOutline('roof', [{ ...roof, id: 'left' }, { ...roof, id: 'right' }], 'cut-away'));
+    const cut = runCommand(
+      runCommand(withCopies, addPart(part)),
+      replaceOutline(
+        'roof',
+        [
+          { ...roof, id: 'left' },
+          { ...roof, id: 'right' },
+        ],
+        'cut-away',
+      ),
+    );
     expect(cut.job.parts[0]!.of).toEqual(['left', 'right', 'hole']);
     expect(runCommand(cut, removeOutlines(['left', 'right', 'hole'])).job.parts).toEqual([]);
     expect(readJob(JSON.parse(JSON.stringify(cut.job))).ok).toBe(true);
@@ -117,6 +263,9 @@ it('tells how much of a figure’s doubt comes from where it was pointed', () =>
   const radius = ({ pieces: [piece] }: Shape) => (piece?.kind === 'arc' ? piece.radius : NaN);
   // Two places of 1 px at 10 px/mm, against a scale that 100 mm say to a tenth: nearly all of it.
   expect(pointedShare(hole, figured, radius)).toBeGreaterThan(0.99);
-  const exact: CircleOutline = { ...hole, by: { kind: 'rim', centre: { ...at(300, 300), sigma: 1e-4 }, rim: { ...at(340, 300), sigma: 1e-4 } } };
+  const exact: CircleOutline = {
+    ...hole,
+    by: { kind: 'rim', centre: { ...at(300, 300), sigma: 1e-4 }, rim: { ...at(340, 300), sigma: 1e-4 } },
+  };
   expect(pointedShare(exact, { ...figured, job: { ...job, outlines: [exact] } }, radius)).toBeLessThan(0.01);
 });

@@ -1,5 +1,25 @@
 import type { Measured } from '../adjust';
-import { add, angleOf, distance, dot, endOf, findGap, findLineCrossing, lineAngle, mix, norm, pieceLength, polar, scale, startOf, subtract, type Arc, type Line, type Piece, type Vec } from '../geometry';
+import {
+  add,
+  angleOf,
+  distance,
+  dot,
+  endOf,
+  findGap,
+  findLineCrossing,
+  lineAngle,
+  mix,
+  norm,
+  pieceLength,
+  polar,
+  scale,
+  startOf,
+  subtract,
+  type Arc,
+  type Line,
+  type Piece,
+  type Vec,
+} from '../geometry';
 import type { Dimension, DimensionKind } from '../job';
 import type { Outline, Shape } from '../outline';
 import { CENTRE, type RelationEnd } from '../relate';
@@ -18,7 +38,11 @@ type Thing = { readonly kind: 'place'; readonly at: Vec } | { readonly kind: 'pi
 type Shapes = ReadonlyMap<string, Shape>;
 
 /** The place or the piece that an end names; undefined when it is gone. */
-function findThing({ outline, node, segment }: RelationEnd, outlines: readonly Outline[], shapes: Shapes): Thing | undefined {
+function findThing(
+  { outline, node, segment }: RelationEnd,
+  outlines: readonly Outline[],
+  shapes: Shapes,
+): Thing | undefined {
   const [it, shape] = [outlines.find(({ id }) => id === outline), shapes.get(outline)];
   if (!it || !shape) return undefined;
   const indexOf = (id: string) => (it.shape === 'chain' ? it.nodes.findIndex((other) => other.id === id) : -1);
@@ -31,22 +55,45 @@ function findThing({ outline, node, segment }: RelationEnd, outlines: readonly O
 /** Lines that turn less than this against each other are as good as parallel: radians. */
 const PARALLEL = 0.02;
 
-const lineOf = (thing: Thing | undefined): Line | undefined => (thing?.kind === 'piece' && thing.piece.kind === 'line' ? thing.piece : undefined);
-const roundOf = (thing: Thing | undefined): Arc | undefined => (thing?.kind === 'piece' && thing.piece.kind === 'arc' ? thing.piece : undefined);
-const placeOf = (thing: Thing | undefined): Vec | undefined => (thing?.kind === 'place' ? thing.at : roundOf(thing)?.centre);
+const lineOf = (thing: Thing | undefined): Line | undefined =>
+  thing?.kind === 'piece' && thing.piece.kind === 'line' ? thing.piece : undefined;
+const roundOf = (thing: Thing | undefined): Arc | undefined =>
+  thing?.kind === 'piece' && thing.piece.kind === 'arc' ? thing.piece : undefined;
+const placeOf = (thing: Thing | undefined): Vec | undefined =>
+  thing?.kind === 'place' ? thing.at : roundOf(thing)?.centre;
 const slopeOf = ({ a, b }: Line) => angleOf(subtract(b, a));
 
 /** What can be said of one or two things. */
-export function kindsFor(on: readonly RelationEnd[], outlines: readonly Outline[], shapes: Shapes): readonly DimensionKind[] {
+export function kindsFor(
+  on: readonly RelationEnd[],
+  outlines: readonly Outline[],
+  shapes: Shapes,
+): readonly DimensionKind[] {
   const things = on.map((end) => findThing(end, outlines, shapes));
   const [first, second] = things;
   if (!first || things.length > 2 || things.includes(undefined)) return [];
-  if (on.some(({ outline }) => outlines.some(({ id, shape }) => id === outline && (shape === 'made' || shape === 'ellipse')))) return on.length === 2 && on[0]!.outline !== on[1]!.outline ? ['gap'] : [];
-  if (!second) return lineOf(first) ? ['length', 'slope'] : roundOf(first) ? ['diameter', 'radius', 'length'] : first.kind === 'piece' ? ['length'] : ['across', 'up'];
+  if (
+    on.some(({ outline }) =>
+      outlines.some(({ id, shape }) => id === outline && (shape === 'made' || shape === 'ellipse')),
+    )
+  )
+    return on.length === 2 && on[0]!.outline !== on[1]!.outline ? ['gap'] : [];
+  if (!second)
+    return lineOf(first)
+      ? ['length', 'slope']
+      : roundOf(first)
+        ? ['diameter', 'radius', 'length']
+        : first.kind === 'piece'
+          ? ['length']
+          : ['across', 'up'];
   const gap = on[0]!.outline === on[1]!.outline ? [] : (['gap'] as const);
   const [a, b] = [lineOf(first), lineOf(second)];
   if (a && b) return [Math.abs(lineAngle(slopeOf(a) - slopeOf(b))) < PARALLEL ? 'distance' : 'angle', ...gap];
-  return placeOf(first) && placeOf(second) ? ['distance', 'across', 'up', ...gap] : placeOf(first) || placeOf(second) || a || b ? ['distance', ...gap] : gap;
+  return placeOf(first) && placeOf(second)
+    ? ['distance', 'across', 'up', ...gap]
+    : placeOf(first) || placeOf(second) || a || b
+      ? ['distance', ...gap]
+      : gap;
 }
 
 function footOn(line: Line, at: Vec): Vec {
@@ -64,18 +111,36 @@ function gapBetween(on: readonly RelationEnd[], shapes: Shapes): Span | undefine
 export const wholeEnds = (on: readonly RelationEnd[]): readonly RelationEnd[] => on.map(({ outline }) => ({ outline }));
 
 /** Between what a dimension is read; undefined when something of it is gone or has another kind now. `across` and `up` of one place count from zero. */
-export function findSpan({ kind, on }: Pick<Dimension, 'kind' | 'on'>, outlines: readonly Outline[], shapes: Shapes): Span | undefined {
+export function findSpan(
+  { kind, on }: Pick<Dimension, 'kind' | 'on'>,
+  outlines: readonly Outline[],
+  shapes: Shapes,
+): Span | undefined {
   if (kind === 'gap') return gapBetween(on, shapes);
   const [first, second] = on.map((end) => findThing(end, outlines, shapes));
   const between = (from: Vec, to: Vec): Span => ({ from, to, value: distance(from, to) });
   const round = roundOf(first);
-  if (kind === 'length') return first?.kind === 'piece' ? { from: startOf(first.piece), to: endOf(first.piece), value: pieceLength(first.piece) } : undefined;
-  if (kind === 'diameter') return round && between(add(round.centre, polar(round.radius, Math.PI * 0.75)), add(round.centre, polar(round.radius, -Math.PI * 0.25)));
-  if (kind === 'radius') return round && between(round.centre, add(round.centre, polar(round.radius, round.start + round.sweep / 2)));
+  if (kind === 'length')
+    return first?.kind === 'piece'
+      ? { from: startOf(first.piece), to: endOf(first.piece), value: pieceLength(first.piece) }
+      : undefined;
+  if (kind === 'diameter')
+    return (
+      round &&
+      between(
+        add(round.centre, polar(round.radius, Math.PI * 0.75)),
+        add(round.centre, polar(round.radius, -Math.PI * 0.25)),
+      )
+    );
+  if (kind === 'radius')
+    return round && between(round.centre, add(round.centre, polar(round.radius, round.start + round.sweep / 2)));
   const [a, b] = [lineOf(first), lineOf(second)];
   if (kind === 'slope') return a && { from: a.a, to: a.b, value: Math.abs(lineAngle(slopeOf(a))) };
   if (kind === 'angle') return a && b && angleBetween(a, b);
-  const [p, q] = [placeOf(first) ?? (a && mix(a.a, a.b, 0.5)), on.length === 1 ? ([0, 0] as const) : (placeOf(second) ?? (b && mix(b.a, b.b, 0.5)))];
+  const [p, q] = [
+    placeOf(first) ?? (a && mix(a.a, a.b, 0.5)),
+    on.length === 1 ? ([0, 0] as const) : (placeOf(second) ?? (b && mix(b.a, b.b, 0.5))),
+  ];
   if (!p || !q) return undefined;
   if (kind === 'across') return { from: p, to: [q[0], p[1]], feet: [p, q], value: Math.abs(q[0] - p[0]) };
   if (kind === 'up') return { from: p, to: [p[0], q[1]], feet: [p, q], value: Math.abs(q[1] - p[1]) };
@@ -89,11 +154,19 @@ function angleBetween(a: Line, b: Line): Span | undefined {
   const away = ({ a: p, b: q }: Line) => (distance(p, crossing) > distance(q, crossing) ? p : q);
   const [u, v] = [subtract(away(a), crossing), subtract(away(b), crossing)];
   const reach = Math.min(norm(u), norm(v)) / 2;
-  return { from: add(crossing, scale(u, reach / norm(u))), to: add(crossing, scale(v, reach / norm(v))), value: Math.acos(Math.max(-1, Math.min(1, dot(u, v) / (norm(u) * norm(v))))) };
+  return {
+    from: add(crossing, scale(u, reach / norm(u))),
+    to: add(crossing, scale(v, reach / norm(v))),
+    value: Math.acos(Math.max(-1, Math.min(1, dot(u, v) / (norm(u) * norm(v))))),
+  };
 }
 
 /** The figure of a dimension with its plus-minus; undefined when it cannot be read any more. */
-export function measureDimension(dimension: Pick<Dimension, 'kind' | 'on'>, figured: Figured, shapes: Shapes): Measured | undefined {
+export function measureDimension(
+  dimension: Pick<Dimension, 'kind' | 'on'>,
+  figured: Figured,
+  shapes: Shapes,
+): Measured | undefined {
   const { job } = figured;
   if (!findSpan(dimension, job.outlines, shapes)) return undefined;
   const outlines = job.outlines.filter(({ id }) => dimension.on.some(({ outline }) => outline === id));
@@ -116,13 +189,24 @@ export function compare({ value, sigma }: Measured, should: number, least = fals
 }
 
 /** Places in a row, along an axis (0 across, 1 up) in the order in which they lie there: each from the one before it, or all from the first. The ends of one dimension each. */
-export function listRow(on: readonly RelationEnd[], outlines: readonly Outline[], shapes: Shapes, axis: 0 | 1, from: 'before' | 'first'): readonly (readonly [RelationEnd, RelationEnd])[] {
+export function listRow(
+  on: readonly RelationEnd[],
+  outlines: readonly Outline[],
+  shapes: Shapes,
+  axis: 0 | 1,
+  from: 'before' | 'first',
+): readonly (readonly [RelationEnd, RelationEnd])[] {
   const places = on.flatMap((end) => {
     const at = placeOf(findThing(end, outlines, shapes));
     return at ? [{ end, at: at[axis] }] : [];
   });
   if (places.length < 2) return [];
-  const sorted = from === 'before' ? [...places].sort((a, b) => a.at - b.at) : [places[0]!, ...places.slice(1).sort((a, b) => Math.abs(a.at - places[0]!.at) - Math.abs(b.at - places[0]!.at))];
+  const sorted =
+    from === 'before'
+      ? [...places].sort((a, b) => a.at - b.at)
+      : [
+          places[0]!,
+          ...places.slice(1).sort((a, b) => Math.abs(a.at - places[0]!.at) - Math.abs(b.at - places[0]!.at)),
+        ];
   return sorted.slice(1).map(({ end }, i) => [from === 'before' ? sorted[i]!.end : sorted[0]!.end, end] as const);
 }
-

@@ -6,7 +6,12 @@ import type { Derived } from './derive';
 
 /** Layer colours as files carry them: the light theme's inks. */
 export const LAYER_INK: Readonly<Record<LayerColor, string>> = {
-  berry: '#b3243b', ink: '#20261f', tide: '#1b6b75', plum: '#69408f', straw: '#b57b0e', hedge: '#2f5d46',
+  berry: '#b3243b',
+  ink: '#20261f',
+  tide: '#1b6b75',
+  plum: '#69408f',
+  straw: '#b57b0e',
+  hedge: '#2f5d46',
 };
 
 export interface DrawingChoice {
@@ -16,13 +21,26 @@ export interface DrawingChoice {
 }
 
 /** Outlines of one layer that leave: those that are shown, and no aids. */
-function leavingOn({ outlines }: Pick<Job, 'outlines'>, { view, only }: DrawingChoice, layer: Job['layers'][number]): readonly Outline[] {
-  return outlines.filter(({ id, aid, ...outline }) => layer.show && !aid && outline.layer === layer.id && outline.view === view && (!only || only.includes(id)));
+function leavingOn(
+  { outlines }: Pick<Job, 'outlines'>,
+  { view, only }: DrawingChoice,
+  layer: Job['layers'][number],
+): readonly Outline[] {
+  return outlines.filter(
+    ({ id, aid, ...outline }) =>
+      layer.show && !aid && outline.layer === layer.id && outline.view === view && (!only || only.includes(id)),
+  );
 }
 
-export const outlinesLeaving = (job: Job, choice: DrawingChoice): readonly Outline[] => job.layers.flatMap((layer) => leavingOn(job, choice, layer));
+export const outlinesLeaving = (job: Job, choice: DrawingChoice): readonly Outline[] =>
+  job.layers.flatMap((layer) => leavingOn(job, choice, layer));
 
-function shapesLeaving(job: Pick<Job, 'outlines'>, { shapes }: Pick<Derived, 'shapes'>, choice: DrawingChoice, layer: Job['layers'][number]): readonly Shape[] {
+function shapesLeaving(
+  job: Pick<Job, 'outlines'>,
+  { shapes }: Pick<Derived, 'shapes'>,
+  choice: DrawingChoice,
+  layer: Job['layers'][number],
+): readonly Shape[] {
   return leavingOn(job, choice, layer).flatMap(({ id }) => shapes.get(id) ?? []);
 }
 
@@ -39,10 +57,13 @@ export function countMeantEnds(job: Job, derived: Derived, choice: DrawingChoice
 export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Result<Drawing> {
   if (!derived.views.get(choice.view)?.fit.scaled) return refused('drawing-without-scale');
   const layers = job.layers.map((layer) => {
-    const paths = shapesLeaving(job, derived, choice, layer).flatMap((shape) => shape.paths.filter(({ pieces }) => pieces.length > 0));
+    const paths = shapesLeaving(job, derived, choice, layer).flatMap((shape) =>
+      shape.paths.filter(({ pieces }) => pieces.length > 0),
+    );
     return { name: layer.name, color: LAYER_INK[layer.color], paths };
   });
   const filled = layers.filter((layer) => layer.paths.length > 0);
-  if (!filled.every(({ paths }) => paths.every(({ pieces }) => pieces.every((piece) => isSound(piece))))) return refused('drawing-beyond');
+  if (!filled.every(({ paths }) => paths.every(({ pieces }) => pieces.every((piece) => isSound(piece)))))
+    return refused('drawing-beyond');
   return filled.length > 0 ? done({ layers: filled }) : refused('drawing-empty');
 }

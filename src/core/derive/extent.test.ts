@@ -23,7 +23,10 @@ it('the finished blade is as large as it is in truth, within what is said', () =
 it('lying askew it is as large along its own longest edge, though not level and upright', () => {
   const view = finished.value.views[0]!;
   const before = extentOf(finished.value);
-  const turned = runCommand(startHistory(finished.value), setDatum(view.id, { ...view.datum, direction: view.datum.direction + 0.35 })).job;
+  const turned = runCommand(
+    startHistory(finished.value),
+    setDatum(view.id, { ...view.datum, direction: view.datum.direction + 0.35 }),
+  ).job;
   const after = extentOf(turned);
   const [long, wide] = before.own ? [before.own.along, before.own.across] : [before.width, before.height];
   expect(Math.abs(after.own!.angle)).toBeGreaterThan(0.1);
@@ -32,23 +35,36 @@ it('lying askew it is as large along its own longest edge, though not level and 
   expect(Math.abs(after.height.value - wide.value)).toBeGreaterThan(10);
 });
 
-it.each([0.35, -0.2, 0.03])('askew by %d, level is laid along its longest edge: then it lies straight, and is as large as before', (by) => {
-  const view = finished.value.views[0]!;
-  const read = (job: Job) => {
-    const derived = createDeriver()(job);
-    return { askew: findAskew(job.outlines, figuredIn(job, derived, view.id), derived.shapes), fitted: derived.views.get(view.id)! };
-  };
-  const turned = runCommand(startHistory(finished.value), setDatum(view.id, { ...view.datum, direction: view.datum.direction + by })).job;
-  const { askew, fitted } = read(turned);
-  expect(Math.abs(askew!.value)).toBeGreaterThan(3 * askew!.sigma);
-  const straight = runCommand(startHistory(turned), setDatum(view.id, datumTurned(fitted, askew!.value))).job;
-  expect(read(straight).askew).toBeUndefined();
-  const [before, after] = [extentOf(turned), extentOf(straight)];
-  expect(after.own).toBeUndefined();
-  expect([after.width.value, after.height.value].sort()).toEqual([before.own!.along.value, before.own!.across.value].sort().map((size) => expect.closeTo(size, 1)));
-});
+it.each([0.35, -0.2, 0.03])(
+  'askew by %d, level is laid along its longest edge: then it lies straight, and is as large as before',
+  (by) => {
+    const view = finished.value.views[0]!;
+    const read = (job: Job) => {
+      const derived = createDeriver()(job);
+      return {
+        askew: findAskew(job.outlines, figuredIn(job, derived, view.id), derived.shapes),
+        fitted: derived.views.get(view.id)!,
+      };
+    };
+    const turned = runCommand(
+      startHistory(finished.value),
+      setDatum(view.id, { ...view.datum, direction: view.datum.direction + by }),
+    ).job;
+    const { askew, fitted } = read(turned);
+    expect(Math.abs(askew!.value)).toBeGreaterThan(3 * askew!.sigma);
+    const straight = runCommand(startHistory(turned), setDatum(view.id, datumTurned(fitted, askew!.value))).job;
+    expect(read(straight).askew).toBeUndefined();
+    const [before, after] = [extentOf(turned), extentOf(straight)];
+    expect(after.own).toBeUndefined();
+    expect([after.width.value, after.height.value].sort()).toEqual(
+      [before.own!.along.value, before.own!.across.value].sort().map((size) => expect.closeTo(size, 1)),
+    );
+  },
+);
 
 it('nothing has no size', () => {
   const derived = createDeriver()(finished.value);
-  expect(measureExtent([], figuredIn(finished.value, derived, finished.value.views[0]!.id), derived.shapes)).toBeUndefined();
+  expect(
+    measureExtent([], figuredIn(finished.value, derived, finished.value.views[0]!.id), derived.shapes),
+  ).toBeUndefined();
 });

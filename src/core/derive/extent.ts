@@ -1,5 +1,19 @@
 import type { Measured } from '../adjust';
-import { add, angleOf, distance, findUnion, lineAngle, moved, pieceBounds, placed, pieceLength, polar, subtract, type Piece, type Vec } from '../geometry';
+import {
+  add,
+  angleOf,
+  distance,
+  findUnion,
+  lineAngle,
+  moved,
+  pieceBounds,
+  placed,
+  pieceLength,
+  polar,
+  subtract,
+  type Piece,
+  type Vec,
+} from '../geometry';
 import type { Outline, Shape } from '../outline';
 import { measureShapes, type Figured } from './figures';
 
@@ -20,28 +34,59 @@ const MOST = 60;
 const OUTERMOST = { copies: 'outermost' } as const;
 
 /** Undefined where nothing is drawn, or too much to be measured at once. */
-export function measureExtent(outlines: readonly Outline[], figured: Figured, shapes: ReadonlyMap<string, Shape>): Extent | undefined {
+export function measureExtent(
+  outlines: readonly Outline[],
+  figured: Figured,
+  shapes: ReadonlyMap<string, Shape>,
+): Extent | undefined {
   const drawn = outlines.flatMap(({ id }) => shapes.get(id)?.finished ?? []);
   if (drawn.length === 0 || outlines.length > MOST) return undefined;
-  const side = (angle: number, axis: 0 | 1) => measureShapes(outlines, figured, (varied) => spanOf([...varied.values()].flatMap(({ finished }) => finished), angle, axis), OUTERMOST);
+  const side = (angle: number, axis: 0 | 1) =>
+    measureShapes(
+      outlines,
+      figured,
+      (varied) =>
+        spanOf(
+          [...varied.values()].flatMap(({ finished }) => finished),
+          angle,
+          axis,
+        ),
+      OUTERMOST,
+    );
   const angle = slopeOfLongest(drawn);
   const lies = angle !== undefined && Math.abs(angle) > STRAIGHT && Math.abs(angle) < ASKEW;
-  return { width: side(0, 0), height: side(0, 1), own: lies ? { angle, along: side(angle, 0), across: side(angle, 1) } : undefined };
+  return {
+    width: side(0, 0),
+    height: side(0, 1),
+    own: lies ? { angle, along: side(angle, 0), across: side(angle, 1) } : undefined,
+  };
 }
 
 /** By how much an edge has to run off level, in its own sigmas, to be called askew. */
 const SURELY = 3;
 
 /** How the longest straight edge of outlines runs off level or upright, whichever is nearer, where that is more than pointing explains; undefined where it does not, or nothing is straight. Radians, one sigma. */
-export function findAskew(outlines: readonly Outline[], figured: Figured, shapes: ReadonlyMap<string, Shape>): Measured | undefined {
+export function findAskew(
+  outlines: readonly Outline[],
+  figured: Figured,
+  shapes: ReadonlyMap<string, Shape>,
+): Measured | undefined {
   const pieces = outlines.flatMap(({ id }) => shapes.get(id)?.pieces ?? []);
   if (outlines.length > MOST || slopeOfLongest(pieces) === undefined) return undefined;
-  const askew = measureShapes(outlines, figured, (varied) => slopeOfLongest([...varied.values()].flatMap((shape) => shape.pieces)) ?? NaN, OUTERMOST);
+  const askew = measureShapes(
+    outlines,
+    figured,
+    (varied) => slopeOfLongest([...varied.values()].flatMap((shape) => shape.pieces)) ?? NaN,
+    OUTERMOST,
+  );
   return Math.abs(askew.value) > Math.max(STRAIGHT, SURELY * askew.sigma) ? askew : undefined;
 }
 
 /** The datum of a view whose level runs by an angle (radians) off what it is now: its zero stays. */
-export function datumTurned({ view: { datum }, fit }: Pick<Figured['fitted'], 'view' | 'fit'>, angle: number): { readonly origin: Vec; readonly direction: number } {
+export function datumTurned(
+  { view: { datum }, fit }: Pick<Figured['fitted'], 'view' | 'fit'>,
+  angle: number,
+): { readonly origin: Vec; readonly direction: number } {
   const zero = fit.toPlane(datum.origin);
   const pixel = distance(zero, fit.toPlane([datum.origin[0] + 1, datum.origin[1]]));
   const along = fit.toSheet(add(zero, polar(100 * pixel, angle)));

@@ -2,7 +2,23 @@ import type { Measured } from '../adjust';
 import { measureThrough, pointFrame, toPlane } from '../calibrate';
 import { add, enclosedArea, findCentroid, pieceLength, scale, type Vec } from '../geometry';
 import type { Job } from '../job';
-import { asPointed, findTimes, listPointed, mapPlaces, mapPointed, placesOf, shapeOf, type Copies, type DrawnOutline, type Guide, type Outline, type Place, type Placing, type PointedPlace, type Shape } from '../outline';
+import {
+  asPointed,
+  findTimes,
+  listPointed,
+  mapPlaces,
+  mapPointed,
+  placesOf,
+  shapeOf,
+  type Copies,
+  type DrawnOutline,
+  type Guide,
+  type Outline,
+  type Place,
+  type Placing,
+  type PointedPlace,
+  type Shape,
+} from '../outline';
 import { outlineAt } from '../relate';
 import type { Derived } from './derive';
 import type { FittedView } from './fits';
@@ -18,7 +34,11 @@ export interface Figured {
 }
 
 /** What the figures of a view's outlines are read from. */
-export function figuredIn(job: Figured['job'], { views, related }: Pick<Derived, 'views' | 'related'>, view: string): Figured {
+export function figuredIn(
+  job: Figured['job'],
+  { views, related }: Pick<Derived, 'views' | 'related'>,
+  view: string,
+): Figured {
   return { job, fitted: views.get(view)!, related: related.get(view) };
 }
 
@@ -29,11 +49,21 @@ export interface Measuring {
 }
 
 /** A figure of one outline with its plus-minus: see `measureShapes`. */
-export function measureOutline(outline: Outline, figured: Figured, figure: (shape: Shape) => number, how: Measuring = {}): Measured {
-  return measureShapes([outline], figured, (shapes) => {
-    const shape = shapes.get(outline.id);
-    return shape ? figure(shape) : NaN;
-  }, how);
+export function measureOutline(
+  outline: Outline,
+  figured: Figured,
+  figure: (shape: Shape) => number,
+  how: Measuring = {},
+): Measured {
+  return measureShapes(
+    [outline],
+    figured,
+    (shapes) => {
+      const shape = shapes.get(outline.id);
+      return shape ? figure(shape) : NaN;
+    },
+    how,
+  );
 }
 
 /**
@@ -41,23 +71,41 @@ export function measureOutline(outline: Outline, figured: Figured, figure: (shap
  * it, also where an outline is made of others or mirrored about a guide. Typed sizes carry no doubt of their own. Where relations hold, what they say takes part. One
  * sigma, in the figure's unit.
  */
-export function measureShapes(outlines: readonly Outline[], figured: Figured, figure: (shapes: ReadonlyMap<string, Shape>) => number, { places = 'as pointed', copies = 'all' }: Measuring = {}): Measured {
+export function measureShapes(
+  outlines: readonly Outline[],
+  figured: Figured,
+  figure: (shapes: ReadonlyMap<string, Shape>) => number,
+  { places = 'as pointed', copies = 'all' }: Measuring = {},
+): Measured {
   const { job, fitted, related } = figured;
-  const { fit, steadiness: { factor } } = fitted;
-  const sources = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)))].map((outline) => asPointed(outline, factor));
+  const {
+    fit,
+    steadiness: { factor },
+  } = fitted;
+  const sources = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)))].map((outline) =>
+    asPointed(outline, factor),
+  );
   const made = madeSourcesOf(outlines, job.outlines).map((outline) => asPointed(outline, factor));
   const bySteadyHand: Change = (place) => ({ ...place, sigma: place.sigma * factor });
-  const guides = job.guides.filter(({ id }) => made.some(({ recipe }) => recipe.kind === 'mirrored' && recipe.guide === id)).map((guide) => changedGuide(guide, bySteadyHand));
+  const guides = job.guides
+    .filter(({ id }) => made.some(({ recipe }) => recipe.kind === 'mirrored' && recipe.guide === id))
+    .map((guide) => changedGuide(guide, bySteadyHand));
   /** The figure where drawn outlines have these shapes, and pointed places of guides and recipes are changed. */
   const at = (shapes: ReadonlyMap<string, Shape>, placing: Omit<Placing, 'nodeAt'>, change: Change) => {
-    const [recipes, lines] = [made.map((outline) => changed(outline, change)), guides.map((guide) => changedGuide(guide, change))];
+    const [recipes, lines] = [
+      made.map((outline) => changed(outline, change)),
+      guides.map((guide) => changedGuide(guide, change)),
+    ];
     const all = outlines.flatMap((outline) => {
-      const shape = shapes.get(outline.id) ?? reshaped(outline.id, [...sources, ...recipes], lines, placing, shapes, guideReach(fitted), copies);
+      const shape =
+        shapes.get(outline.id) ??
+        reshaped(outline.id, [...sources, ...recipes], lines, placing, shapes, guideReach(fitted), copies);
       return shape ? [[outline.id, shape] as const] : [];
     });
     return figure(new Map(all));
   };
-  const shapesAt = (drawn: readonly DrawnOutline[], placing: Omit<Placing, 'nodeAt'>) => drawn.map((source) => [source.id, shapeOf(source, placing)] as const);
+  const shapesAt = (drawn: readonly DrawnOutline[], placing: Omit<Placing, 'nodeAt'>) =>
+    drawn.map((source) => [source.id, shapeOf(source, placing)] as const);
   const groups = solvedAmong(sources, related);
   if (groups.length > 0) {
     const free = sources.filter(({ id }) => !groups.some(({ known }) => known.has(id)));
@@ -66,13 +114,30 @@ export function measureShapes(outlines: readonly Outline[], figured: Figured, fi
       const solved = groups.flatMap(({ known, spread }, i) => {
         const values = spread.valuesFrom(followed(varied.x[i]!, spread.follows, varied.doubts));
         // Solved places are on the plane already; pulled handles are still the sheet's.
-        return shapesAt(sources.flatMap(({ id }) => known.get(id) ?? []).map((source) => outlineAt(source, values)), { ...placing, scaled: true });
+        return shapesAt(
+          sources.flatMap(({ id }) => known.get(id) ?? []).map((source) => outlineAt(source, values)),
+          { ...placing, scaled: true },
+        );
       });
-      return at(new Map([...shapesAt(free.map((source) => changed(source, change)), placing), ...solved]), placing, change);
+      return at(
+        new Map([
+          ...shapesAt(
+            free.map((source) => changed(source, change)),
+            placing,
+          ),
+          ...solved,
+        ]),
+        placing,
+        change,
+      );
     };
     const loose = [...new Set([...[...free, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
     const rest: Varied = { x: groups.map(({ spread }) => spread.x), doubts: [] };
-    return measureVaried(groups.map(({ spread }) => spread), (varied) => figureAt(varied, UNCHANGED), loose.flatMap((place) => swings(place, (change) => figureAt(rest, change))));
+    return measureVaried(
+      groups.map(({ spread }) => spread),
+      (varied) => figureAt(varied, UNCHANGED),
+      loose.flatMap((place) => swings(place, (change) => figureAt(rest, change))),
+    );
   }
   const pointed = [...new Set([...[...sources, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
   const points = places === 'exact' ? pointed.map(({ at: place }) => ({ at: place, sigma: EXACT })) : pointed;
@@ -80,7 +145,16 @@ export function measureShapes(outlines: readonly Outline[], figured: Figured, fi
     const moved = new Map(pointed.map((place, i) => [place, sheet[i]!]));
     const change: Change = (place) => ({ ...place, at: moved.get(place) ?? place.at });
     const placing = { scaled: fit.scaled, toPlane: (place: Vec) => toPlane(map, place) };
-    return at(new Map(shapesAt(sources.map((source) => changed(source, change)), placing)), placing, change);
+    return at(
+      new Map(
+        shapesAt(
+          sources.map((source) => changed(source, change)),
+          placing,
+        ),
+      ),
+      placing,
+      change,
+    );
   });
 }
 
@@ -90,34 +164,48 @@ const EXACT = 1e-9;
 /** The share of a figure's variance that comes from where its outline was pointed; the rest is the fit's. Undefined where relations hold the outline: there the two cannot be told apart so. */
 export function pointedShare(outline: Outline, figured: Figured, figure: (shape: Shape) => number): number | undefined {
   if (solvedAmong(drawnSourcesOf(outline, figured.job.outlines), figured.related).length > 0) return undefined;
-  const [whole, ofFit] = (['as pointed', 'exact'] as const).map((places) => measureOutline(outline, figured, figure, { places, copies: 'first' }).sigma ** 2) as [number, number];
+  const [whole, ofFit] = (['as pointed', 'exact'] as const).map(
+    (places) => measureOutline(outline, figured, figure, { places, copies: 'first' }).sigma ** 2,
+  ) as [number, number];
   return whole > 0 ? 1 - ofFit / whole : undefined;
 }
 
 type Change = (place: PointedPlace) => PointedPlace;
 const UNCHANGED: Change = (place) => place;
 
-const changed = <O extends Outline>(outline: O, change: Change): O => (change === UNCHANGED ? outline : mapPlaces(outline, (place) => mapPointed(place, change)));
+const changed = <O extends Outline>(outline: O, change: Change): O =>
+  change === UNCHANGED ? outline : mapPlaces(outline, (place) => mapPointed(place, change));
 
 function changedGuide(guide: Guide, change: Change): Guide {
   if (change === UNCHANGED) return guide;
-  return { ...guide, through: mapPointed(guide.through, change), ...(guide.towards ? { towards: mapPointed(guide.towards, change) } : {}) };
+  return {
+    ...guide,
+    through: mapPointed(guide.through, change),
+    ...(guide.towards ? { towards: mapPointed(guide.towards, change) } : {}),
+  };
 }
 
-const pointedOfGuide = ({ through, towards }: Guide): readonly PointedPlace[] => [through, towards].flatMap((place) => (place ? listPointed(place, () => undefined, new Set()) : []));
+const pointedOfGuide = ({ through, towards }: Guide): readonly PointedPlace[] =>
+  [through, towards].flatMap((place) => (place ? listPointed(place, () => undefined, new Set()) : []));
 
 /** By how much a figure swings as one place is pointed one sigma to either side, in each direction in which it is known by itself. */
 function swings(place: PointedPlace, figureWith: (change: Change) => number): readonly number[] {
   const { axes, sigmas } = pointFrame(place);
   return axes.map((axis, i) => {
-    const [ahead, back] = [1, -1].map((side) => figureWith((other) => (other === place ? { ...other, at: add(other.at, scale(axis, side * sigmas[i]!)) } : other)));
+    const [ahead, back] = [1, -1].map((side) =>
+      figureWith((other) =>
+        other === place ? { ...other, at: add(other.at, scale(axis, side * sigmas[i]!)) } : other,
+      ),
+    );
     return (ahead! - back!) / 2;
   });
 }
 
 /** Every pointed place of an outline once, by identity: a place that two nodes lean on varies as one. */
 function listPointedOf(outline: Outline): readonly PointedPlace[] {
-  const nodes = new Map<string, Place>(outline.shape === 'chain' ? outline.nodes.map(({ id, place }) => [id, place]) : []);
+  const nodes = new Map<string, Place>(
+    outline.shape === 'chain' ? outline.nodes.map(({ id, place }) => [id, place]) : [],
+  );
   const seen = new Set<string>();
   return [...new Set(placesOf(outline).flatMap((place) => listPointed(place, (id) => nodes.get(id), seen)))];
 }
@@ -148,7 +236,8 @@ export function figuresOf(outline: Outline, figured: Figured, shape: Shape): Out
   return {
     length: measureAlike(lengthOf),
     area: shape.closed ? measureAlike(areaOf) : undefined,
-    centre: shape.closed && shape.pieces.length <= MOST_CENTRED ? [measure(centreOf(0)), measure(centreOf(1))] : undefined,
+    centre:
+      shape.closed && shape.pieces.length <= MOST_CENTRED ? [measure(centreOf(0)), measure(centreOf(1))] : undefined,
     radius: isCircle ? measure(radiusOf) : undefined,
     pointed: pointedShare(outline, figured, isCircle ? radiusOf : lengthOf),
   };
@@ -156,7 +245,11 @@ export function figuresOf(outline: Outline, figured: Figured, shape: Shape): Out
 
 const lengthOf = ({ finished }: Shape): number => finished.reduce((sum, piece) => sum + pieceLength(piece), 0);
 const radiusOf = ({ pieces: [piece] }: Shape): number => (piece?.kind === 'arc' ? piece.radius : 0);
-const centreOf = (axis: 0 | 1) => ({ paths }: Shape): number => findCentroid(paths.map(({ pieces }) => pieces))?.[axis] ?? NaN;
+const centreOf =
+  (axis: 0 | 1) =>
+  ({ paths }: Shape): number =>
+    findCentroid(paths.map(({ pieces }) => pieces))?.[axis] ?? NaN;
 
 /** What a shape holds: of several loops those around holes count against it. */
-export const areaOf = ({ paths }: Shape): number => Math.abs(paths.reduce((sum, { pieces }) => sum + enclosedArea(pieces), 0));
+export const areaOf = ({ paths }: Shape): number =>
+  Math.abs(paths.reduce((sum, { pieces }) => sum + enclosedArea(pieces), 0));

@@ -1,5 +1,19 @@
 import { done, refused, type Refusal, type Result } from '../basics';
-import { ASSUMED, checkEvidence, fitSigma, fitView, readEvidence, unscaledFit, type CheckOutcome, type Evidence as Piece, type Fit, type FitInput, type PictureGeometry, type ReadFigure, type Steadiness } from '../calibrate';
+import {
+  ASSUMED,
+  checkEvidence,
+  fitSigma,
+  fitView,
+  readEvidence,
+  unscaledFit,
+  type CheckOutcome,
+  type Evidence as Piece,
+  type Fit,
+  type FitInput,
+  type PictureGeometry,
+  type ReadFigure,
+  type Steadiness,
+} from '../calibrate';
 import type { Job, Sheet, View } from '../job';
 import type { Placing } from '../outline';
 import { pointsOfView, steadinessOfView, toPiece } from './evidence';
@@ -9,8 +23,16 @@ const STATED_LIFT_SIGMA = 0.15;
 
 export function pictureOf(sheet: Sheet, { mirrored = false }: Pick<View, 'mirrored'> = {}): PictureGeometry {
   const { focal35mm, tilt } = sheet.taken;
-  const measured = sheet.trustTilt && tilt ? ([(tilt[0] * Math.PI) / 180, (tilt[1] * Math.PI) / 180] as const) : undefined;
-  return { width: sheet.width, height: sheet.height, kind: sheet.kind, focal35mm, mirrored, ...(measured ? { tilt: measured } : {}) };
+  const measured =
+    sheet.trustTilt && tilt ? ([(tilt[0] * Math.PI) / 180, (tilt[1] * Math.PI) / 180] as const) : undefined;
+  return {
+    width: sheet.width,
+    height: sheet.height,
+    kind: sheet.kind,
+    focal35mm,
+    mirrored,
+    ...(measured ? { tilt: measured } : {}),
+  };
 }
 
 /** A view with what follows from its evidence; one that shares a fit shows that evidence as its own. */
@@ -34,15 +56,38 @@ export interface FittedView {
 
 /** A view with the fit of what is known about it, or about `owner`, the view of its sheet that it shares a fit with. */
 export function fitOf(own: View, sheet: Sheet, owner = own): FittedView {
-  const view = owner === own ? own : { ...own, points: owner.points, evidence: owner.evidence, model: owner.model, lens: owner.lens, lift: owner.lift };
+  const view =
+    owner === own
+      ? own
+      : {
+          ...own,
+          points: owner.points,
+          evidence: owner.evidence,
+          model: owner.model,
+          lens: owner.lens,
+          lift: owner.lift,
+        };
   const picture = pictureOf(sheet, view);
   const pieces = view.lookOnly ? [] : view.evidence.filter(({ role }) => role !== 'off').map(toPiece);
   const lift = { mm: view.lift ?? 0, sigma: view.lift === undefined ? ASSUMED.lift : STATED_LIFT_SIGMA };
-  const input: FitInput = { picture, datum: view.datum, points: pointsOfView(view), evidence: pieces, lift, model: view.model, lens: view.lens, ownAxes: view.shares !== undefined };
+  const input: FitInput = {
+    picture,
+    datum: view.datum,
+    points: pointsOfView(view),
+    evidence: pieces,
+    lift,
+    model: view.model,
+    lens: view.lens,
+    ownAxes: view.shares !== undefined,
+  };
   const { fit, refusal, without } = lastGoodFit(input);
   const shown = fit.scaled ? pieces.filter(({ id }) => !without.includes(id)) : [];
   return {
-    view, sheet, fit, refusal, without,
+    view,
+    sheet,
+    fit,
+    refusal,
+    without,
     sigma: fit.scaled ? fitSigma(fit) : undefined,
     figures: new Map(shown.filter(({ check }) => !check).map((piece) => [piece.id, readEvidence(fit, piece)])),
     checks: shown.filter(({ check }) => check).map((piece) => checkEvidence(fit, piece)),
@@ -67,7 +112,11 @@ function lastGoodFit(input: FitInput): LastGood {
   if (whole.ok) return { fit: whole.value, refusal: undefined, without: [] };
   const found = withoutNamed(input, whole) ?? withoutNewest(input);
   const kept = new Set(found?.evidence);
-  return { fit: found?.fit ?? unscaledFit(input), refusal: whole, without: input.evidence.filter((piece) => !kept.has(piece)).map(({ id }) => id) };
+  return {
+    fit: found?.fit ?? unscaledFit(input),
+    refusal: whole,
+    without: input.evidence.filter((piece) => !kept.has(piece)).map(({ id }) => id),
+  };
 }
 
 const hasUsed = (evidence: readonly Piece[]) => evidence.some((piece) => !piece.check);
@@ -121,5 +170,13 @@ function withoutNewest(input: FitInput): Found | undefined {
 export function findFittedView(job: Job, id: string): Result<FittedView> {
   const view = job.views.find((other) => other.id === id);
   const sheet = view && job.sheets.find((other) => other.id === view.sheet);
-  return view && sheet ? done(fitOf(view, sheet, job.views.find((other) => other.id === view.shares))) : refused('view-missing', { id });
+  return view && sheet
+    ? done(
+        fitOf(
+          view,
+          sheet,
+          job.views.find((other) => other.id === view.shares),
+        ),
+      )
+    : refused('view-missing', { id });
 }

@@ -14,13 +14,46 @@ export function planeAsView(plane: string, name: string, { min, max }: Bounds): 
   const [w, h] = [max[0] - min[0], max[1] - min[1]];
   const longer = Math.max(w, h, 1e-3);
   const perMm = LONGER_SIDE / (longer * (1 + 2 * MARGIN));
-  const [width, height] = [w, h].map((size) => Math.ceil((Math.max(size, longer / 50) + 2 * MARGIN * longer) * perMm)) as [number, number];
+  const [width, height] = [w, h].map((size) =>
+    Math.ceil((Math.max(size, longer / 50) + 2 * MARGIN * longer) * perMm),
+  ) as [number, number];
   const middle: Vec = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
-  const sheet: Sheet = { id: `plane/${plane}`.slice(0, 64), name, picture: '0'.repeat(64), mediaType: 'none', bytes: 0, width, height, kind: 'drawing', taken: {} };
+  const sheet: Sheet = {
+    id: `plane/${plane}`.slice(0, 64),
+    name,
+    picture: '0'.repeat(64),
+    mediaType: 'none',
+    bytes: 0,
+    width,
+    height,
+    kind: 'drawing',
+    taken: {},
+  };
   const known = (id: string, at: Vec): { readonly piece: Evidence; readonly point: EvidencePoint } => {
     const mm: Vec = [middle[0] + (at[0] - width / 2) / perMm, middle[1] - (at[1] - height / 2) / perMm];
-    return { point: { id, at, sigma: 0.01 }, piece: { id, kind: 'known-point', groups: [[id]], said: { across: { value: mm[0], written: '' }, up: { value: mm[1], written: '' } }, guess: false, role: 'use', held: true } };
+    return {
+      point: { id, at, sigma: 0.01 },
+      piece: {
+        id,
+        kind: 'known-point',
+        groups: [[id]],
+        said: { across: { value: mm[0], written: '' }, up: { value: mm[1], written: '' } },
+        guess: false,
+        role: 'use',
+        held: true,
+      },
+    };
   };
   const corners = [known('lower-left', [0, height]), known('upper-right', [width, 0])];
-  return fitOf({ ...createView(sheet.id, sheet), model: 'similarity', lens: 'none', plane, evidence: corners.map(({ piece }) => piece), points: corners.map(({ point }) => point) }, sheet);
+  return fitOf(
+    {
+      ...createView(sheet.id, sheet),
+      model: 'similarity',
+      lens: 'none',
+      plane,
+      evidence: corners.map(({ piece }) => piece),
+      points: corners.map(({ point }) => point),
+    },
+    sheet,
+  );
 }

@@ -2,14 +2,53 @@ export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence
 export { createDeriver, type Derived } from './derive';
 export { countMeantEnds, drawingOf, outlinesLeaving, LAYER_INK, type DrawingChoice } from './drawing';
 export { datumTurned, findAskew, measureExtent, type Extent } from './extent';
-export { areaOf, figuredIn, figuresOf, measureOutline, measureShapes, pointedShare, type Figured, type OutlineFigures } from './figures';
+export {
+  areaOf,
+  figuredIn,
+  figuresOf,
+  measureOutline,
+  measureShapes,
+  pointedShare,
+  type Figured,
+  type OutlineFigures,
+} from './figures';
 export { findFittedView, fitOf, pictureOf, type FittedView } from './fits';
 export { drawnSourcesOf, guideReach } from './made';
-export { findNameOf, findRegionAt, isInRegion, measureRegion, listRims, namesIn, SAME_PLACE, perimeterOf, shapesCutIn, shapesShownIn, withOutlines, type ViewRegion } from './regions';
-export { compare, findSpan, kindsFor, listRow, measureDimension, wholeEnds, type Compared, type Span } from './dimensions';
+export {
+  findNameOf,
+  findRegionAt,
+  isInRegion,
+  measureRegion,
+  listRims,
+  namesIn,
+  SAME_PLACE,
+  perimeterOf,
+  shapesCutIn,
+  shapesShownIn,
+  withOutlines,
+  type ViewRegion,
+} from './regions';
+export {
+  compare,
+  findSpan,
+  kindsFor,
+  listRow,
+  measureDimension,
+  wholeEnds,
+  type Compared,
+  type Span,
+} from './dimensions';
 export { measureSaid } from './said';
 export { planeAsView } from './ground';
 export { relatingPlane, type RelatedView } from './related';
 export { placedView, type MapPlace } from './placed-sheet';
-export { handOf, kindOfOpening, lineOfOpening, listOpenings, spansIn, type OpeningKind, type OpeningRow } from './openings';
+export {
+  handOf,
+  kindOfOpening,
+  lineOfOpening,
+  listOpenings,
+  spansIn,
+  type OpeningKind,
+  type OpeningRow,
+} from './openings';
 export { countPart, lineOfPart, listParts, type Count, type PartRow } from './parts';

@@ -1,12 +1,28 @@
 import { isSameList } from '../basics';
 import type { Line, Vec } from '../geometry';
 import type { Job } from '../job';
-import { findGuideLine, makeShape, type Copies, type DrawnOutline, type Guide, type MadeOutline, type Making, type Outline, type Placing, type Shape } from '../outline';
+import {
+  findGuideLine,
+  makeShape,
+  type Copies,
+  type DrawnOutline,
+  type Guide,
+  type MadeOutline,
+  type Making,
+  type Outline,
+  type Placing,
+  type Shape,
+} from '../outline';
 import type { FittedView } from './fits';
 
 /** How far a guide reaches to each side of its place: past the whole picture. Plane unit. */
 export function guideReach({ sheet, placing }: Pick<FittedView, 'sheet' | 'placing'>): number {
-  const corners: readonly Vec[] = [[0, 0], [sheet.width, 0], [0, sheet.height], [sheet.width, sheet.height]];
+  const corners: readonly Vec[] = [
+    [0, 0],
+    [sheet.width, 0],
+    [0, sheet.height],
+    [sheet.width, sheet.height],
+  ];
   return 2 * Math.max(...corners.map((corner) => Math.hypot(...placing.toPlane(corner))));
 }
 
@@ -16,10 +32,16 @@ type GuideLines = ReadonlyMap<Guide, Line | undefined>;
  * Shapes of outlines that are made from others, each after those that it is made of. What is made of itself by way of others has no shape. Remembered for as long as
  * the outline, its sources' shapes and its guide stay the same.
  */
-export function createMaking(): (job: Job, views: ReadonlyMap<string, FittedView>, drawn: ReadonlyMap<string, Shape>) => ReadonlyMap<string, Shape> {
+export function createMaking(): (
+  job: Job,
+  views: ReadonlyMap<string, FittedView>,
+  drawn: ReadonlyMap<string, Shape>,
+) => ReadonlyMap<string, Shape> {
   const known = new WeakMap<MadeOutline, { readonly of: readonly unknown[]; readonly shape: Shape }>();
   return (job, views, drawn) => {
-    const made = new Map(job.outlines.flatMap((outline) => (outline.shape === 'made' ? [[outline.id, outline] as const] : [])));
+    const made = new Map(
+      job.outlines.flatMap((outline) => (outline.shape === 'made' ? [[outline.id, outline] as const] : [])),
+    );
     if (made.size === 0) return drawn;
     const shapes = new Map(drawn);
     const [open, lines] = [new Set<string>(), new Map<Guide, Line | undefined>()];
@@ -30,10 +52,16 @@ export function createMaking(): (job: Job, views: ReadonlyMap<string, FittedView
       if (!fitted) return undefined;
       open.add(id);
       const sources = outline.recipe.of.map(find);
-      const guide = outline.recipe.kind === 'mirrored' ? job.guides.find((other) => other.id === (outline.recipe as { guide: string }).guide) : undefined;
+      const guide =
+        outline.recipe.kind === 'mirrored'
+          ? job.guides.find((other) => other.id === (outline.recipe as { guide: string }).guide)
+          : undefined;
       const of = [fitted.placing, guide, ...sources];
       const before = known.get(outline);
-      const shape = before && isSameList(before.of, of) ? before.shape : makeShape(outline, makingIn(job, fitted, find, guide, lines));
+      const shape =
+        before && isSameList(before.of, of)
+          ? before.shape
+          : makeShape(outline, makingIn(job, fitted, find, guide, lines));
       known.set(outline, { of, shape });
       shapes.set(id, shape);
       open.delete(id);
@@ -44,20 +72,37 @@ export function createMaking(): (job: Job, views: ReadonlyMap<string, FittedView
   };
 }
 
-function makingIn(job: Pick<Job, 'outlines'>, fitted: FittedView, findShape: Making['findShape'], guide: Guide | undefined, lines: Map<Guide, Line | undefined>): Making {
+function makingIn(
+  job: Pick<Job, 'outlines'>,
+  fitted: FittedView,
+  findShape: Making['findShape'],
+  guide: Guide | undefined,
+  lines: Map<Guide, Line | undefined>,
+): Making {
   const line = () => {
     if (guide && !lines.has(guide)) lines.set(guide, findGuideLine(guide, fitted.placing, guideReach(fitted)));
     return guide && (lines as GuideLines).get(guide);
   };
-  return { placing: fitted.placing, findShape, findOutline: (id) => job.outlines.find((outline) => outline.id === id), findGuide: line };
+  return {
+    placing: fitted.placing,
+    findShape,
+    findOutline: (id) => job.outlines.find((outline) => outline.id === id),
+    findGuide: line,
+  };
 }
 
 /** Everything that an outline is made of, through and through, that stands on places of its own; an outline that does is all of it. Those that were `seen` are passed over. */
-export function drawnSourcesOf(outline: Outline, outlines: readonly Outline[], seen: Set<string> = new Set()): readonly DrawnOutline[] {
+export function drawnSourcesOf(
+  outline: Outline,
+  outlines: readonly Outline[],
+  seen: Set<string> = new Set(),
+): readonly DrawnOutline[] {
   if (seen.has(outline.id)) return [];
   seen.add(outline.id);
   if (outline.shape !== 'made') return [outline];
-  return outline.recipe.of.flatMap((id) => outlines.filter((other) => other.id === id)).flatMap((source) => drawnSourcesOf(source, outlines, seen));
+  return outline.recipe.of
+    .flatMap((id) => outlines.filter((other) => other.id === id))
+    .flatMap((source) => drawnSourcesOf(source, outlines, seen));
 }
 
 /** The made outlines among some, and those that they are made of, through and through. */
@@ -74,7 +119,15 @@ export function madeSourcesOf(outlines: readonly Outline[], all: readonly Outlin
 }
 
 /** The shape of a made outline where drawn ones have the shapes that are given; `outlines` are the made ones and those that openings are laid out along. */
-export function reshaped(id: string, outlines: readonly Outline[], guides: readonly Guide[], placing: Omit<Placing, 'nodeAt'>, drawn: ReadonlyMap<string, Shape>, reach: number, copies?: Copies): Shape | undefined {
+export function reshaped(
+  id: string,
+  outlines: readonly Outline[],
+  guides: readonly Guide[],
+  placing: Omit<Placing, 'nodeAt'>,
+  drawn: ReadonlyMap<string, Shape>,
+  reach: number,
+  copies?: Copies,
+): Shape | undefined {
   const shapes = new Map<string, Shape | undefined>(drawn);
   const find = (wanted: string): Shape | undefined => {
     const made = shapes.has(wanted) ? undefined : outlines.find((other) => other.id === wanted);
@@ -84,7 +137,16 @@ export function reshaped(id: string, outlines: readonly Outline[], guides: reado
       const found = guides.find((other) => other.id === guide);
       return found && findGuideLine(found, placing, reach);
     };
-    shapes.set(wanted, makeShape(made, { placing, copies, findShape: find, findOutline: (source) => outlines.find((other) => other.id === source), findGuide }));
+    shapes.set(
+      wanted,
+      makeShape(made, {
+        placing,
+        copies,
+        findShape: find,
+        findOutline: (source) => outlines.find((other) => other.id === source),
+        findGuide,
+      }),
+    );
     return shapes.get(wanted);
   };
   return find(id);

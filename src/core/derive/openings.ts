@@ -1,6 +1,15 @@
 import type { OpeningLine } from '../formats';
 import type { Job } from '../job';
-import { clearWidth, listOpeningSpans, segmentOf, type Chain, type MadeOutline, type Opening, type OpeningSpan, type Shape } from '../outline';
+import {
+  clearWidth,
+  listOpeningSpans,
+  segmentOf,
+  type Chain,
+  type MadeOutline,
+  type Opening,
+  type OpeningSpan,
+  type Shape,
+} from '../outline';
 
 export type OpeningKind = 'door' | 'window' | 'gap';
 
@@ -30,14 +39,28 @@ export function listOpenings({ outlines }: Pick<Job, 'outlines'>): readonly Open
     return openings.map((opening) => {
       const kind = kindOfOpening(opening);
       counts[kind] += 1;
-      return { wall, opening, kind, mark: opening.name ?? `${LETTERS[kind]}${counts[kind]}`, thickness: width, line: lines.find((line) => segmentOf(opening, line) !== undefined) };
+      return {
+        wall,
+        opening,
+        kind,
+        mark: opening.name ?? `${LETTERS[kind]}${counts[kind]}`,
+        thickness: width,
+        line: lines.find((line) => segmentOf(opening, line) !== undefined),
+      };
     });
   });
 }
 
 /** Where the openings of a wall are, on its view's plane. */
-export function spansIn(wall: string, { outlines }: Pick<Job, 'outlines'>, shapes: ReadonlyMap<string, Shape>): readonly OpeningSpan[] {
-  return listOpeningSpans(wall, { findShape: (id) => shapes.get(id), findOutline: (id) => outlines.find((outline) => outline.id === id) });
+export function spansIn(
+  wall: string,
+  { outlines }: Pick<Job, 'outlines'>,
+  shapes: ReadonlyMap<string, Shape>,
+): readonly OpeningSpan[] {
+  return listOpeningSpans(wall, {
+    findShape: (id) => shapes.get(id),
+    findOutline: (id) => outlines.find((outline) => outline.id === id),
+  });
 }
 
 /** The hand of a leaf: where its hinges are for who stands on the side to which it opens. Undefined of what does not hang, or hangs at both ends. */
@@ -50,5 +73,16 @@ export function handOf({ fill }: Pick<Opening, 'fill'>): 'left' | 'right' | unde
 export function lineOfOpening({ opening, kind, mark, thickness }: OpeningRow): OpeningLine {
   const { width, sill = 0, head, fill } = opening;
   const leaves = fill ? fill.leaves : undefined;
-  return { mark, kind, width, height: head === undefined ? undefined : head - sill, sill: opening.sill, head, clear: clearWidth(opening), leaves, hinges: handOf(opening), wall: thickness };
+  return {
+    mark,
+    kind,
+    width,
+    height: head === undefined ? undefined : head - sill,
+    sill: opening.sill,
+    head,
+    clear: clearWidth(opening),
+    leaves,
+    hinges: handOf(opening),
+    wall: thickness,
+  };
 }

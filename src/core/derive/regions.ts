@@ -19,14 +19,28 @@ export interface ViewRegion extends Region {
 }
 
 /** The shapes of a view that shut something in: those of its shown outlines; aids and what stands in openings shut nothing in. */
-export function shapesShownIn(job: Pick<Job, 'outlines' | 'layers'>, derived: Pick<Derived, 'shapes'>, view: string): readonly Shape[] {
+export function shapesShownIn(
+  job: Pick<Job, 'outlines' | 'layers'>,
+  derived: Pick<Derived, 'shapes'>,
+  view: string,
+): readonly Shape[] {
   const shown = new Set(job.layers.filter(({ show }) => show).map(({ id }) => id));
-  return job.outlines.filter((outline) => outline.view === view && !outline.aid && shown.has(outline.layer)).flatMap(({ id }) => derived.shapes.get(id) ?? []).filter((shape) => !isSign(shape));
+  return job.outlines
+    .filter((outline) => outline.view === view && !outline.aid && shown.has(outline.layer))
+    .flatMap(({ id }) => derived.shapes.get(id) ?? [])
+    .filter((shape) => !isSign(shape));
 }
 
 /** The shapes of a view that are looked through for what keeps them from being cut. */
-export const shapesCutIn = ({ outlines }: Pick<Job, 'outlines'>, { shapes }: Pick<Derived, 'shapes'>, view: string): readonly Shape[] =>
-  outlines.filter((outline) => outline.view === view && !outline.aid).flatMap(({ id }) => shapes.get(id) ?? []).filter((shape) => !isSign(shape));
+export const shapesCutIn = (
+  { outlines }: Pick<Job, 'outlines'>,
+  { shapes }: Pick<Derived, 'shapes'>,
+  view: string,
+): readonly Shape[] =>
+  outlines
+    .filter((outline) => outline.view === view && !outline.aid)
+    .flatMap(({ id }) => shapes.get(id) ?? [])
+    .filter((shape) => !isSign(shape));
 
 /** A piece of a rim, with its outline by id. */
 export interface RimPiece {
@@ -35,7 +49,8 @@ export interface RimPiece {
 }
 
 /** What of shapes shuts something in. */
-export const listRims = (shapes: readonly Shape[]): readonly RimPiece[] => shapes.flatMap((shape) => rimsOf(shape).map((piece) => ({ id: shape.id, piece })));
+export const listRims = (shapes: readonly Shape[]): readonly RimPiece[] =>
+  shapes.flatMap((shape) => rimsOf(shape).map((piece) => ({ id: shape.id, piece })));
 
 /** The regions that were listed of pieces of rims, with their outlines. */
 export const withOutlines = (regions: readonly Region[], rims: readonly RimPiece[]): readonly ViewRegion[] =>
@@ -45,18 +60,26 @@ export const isInRegion = ({ around, holes }: Pick<Region, 'around' | 'holes'>, 
   windingNumber(around.pieces, place) + holes.reduce((sum, { pieces }) => sum + windingNumber(pieces, place), 0) === 1;
 
 /** The region around a place; undefined outside of all. */
-export const findRegionAt = <R extends Region>(regions: readonly R[], place: Vec): R | undefined => regions.find((region) => isInRegion(region, place));
+export const findRegionAt = <R extends Region>(regions: readonly R[], place: Vec): R | undefined =>
+  regions.find((region) => isInRegion(region, place));
 
 /** The named regions of a view, with their places on its plane as it is now: what was seen on the sheet moves with the scale, as what is drawn there does. */
-export function namesIn({ regions }: Pick<Job, 'regions'>, { view, fit }: Pick<FittedView, 'view' | 'fit'>): readonly NamedRegion[] {
-  return regions.filter((named) => named.view === view.id).map((named) => (named.seen ? { ...named, at: fit.toPlane(named.seen) } : named));
+export function namesIn(
+  { regions }: Pick<Job, 'regions'>,
+  { view, fit }: Pick<FittedView, 'view' | 'fit'>,
+): readonly NamedRegion[] {
+  return regions
+    .filter((named) => named.view === view.id)
+    .map((named) => (named.seen ? { ...named, at: fit.toPlane(named.seen) } : named));
 }
 
 /** The name of a region: the newest that was given to a place in it. */
-export const findNameOf = (region: Region, named: readonly NamedRegion[]): NamedRegion | undefined => [...named].reverse().find(({ at }) => isInRegion(region, at));
+export const findNameOf = (region: Region, named: readonly NamedRegion[]): NamedRegion | undefined =>
+  [...named].reverse().find(({ at }) => isInRegion(region, at));
 
 /** Length around a region, its holes included. */
-export const perimeterOf = ({ around, holes }: Region): number => [around, ...holes].reduce((sum, path) => sum + lengthOf(path), 0);
+export const perimeterOf = ({ around, holes }: Region): number =>
+  [around, ...holes].reduce((sum, path) => sum + lengthOf(path), 0);
 
 const lengthOf = ({ pieces }: Path) => pieces.reduce((sum, piece) => sum + pieceLength(piece), 0);
 

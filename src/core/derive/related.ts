@@ -1,7 +1,23 @@
 import { isSameList } from '../basics';
 import { listFreedoms, movedFit, pointingCovariance } from '../calibrate';
 import { shapeOf, type Outline, type Shape } from '../outline';
-import { doubtsAt, hasSize, isRelatable, listGroups, listMoves, solvedOutlines, solveRelations, spreadOf, type Group, type Move, type Relation, type Relatable, type RelatingPlane, type Solved, type Spread } from '../relate';
+import {
+  doubtsAt,
+  hasSize,
+  isRelatable,
+  listGroups,
+  listMoves,
+  solvedOutlines,
+  solveRelations,
+  spreadOf,
+  type Group,
+  type Move,
+  type Relation,
+  type Relatable,
+  type RelatingPlane,
+  type Solved,
+  type Spread,
+} from '../relate';
 import type { FittedView } from './fits';
 
 /** What the relations of a view make of its outlines. */
@@ -30,7 +46,10 @@ export interface SolvedGroup {
 /** The view's plane as relations need it. */
 export function relatingPlane({ fit, steadiness }: FittedView): RelatingPlane {
   return {
-    scaled: fit.scaled, toPlane: fit.toPlane, freedoms: listFreedoms(fit), steadiness: steadiness.factor,
+    scaled: fit.scaled,
+    toPlane: fit.toPlane,
+    freedoms: listFreedoms(fit),
+    steadiness: steadiness.factor,
     covarianceOf: ({ at, sigma, edge }) => {
       const matrix = pointingCovariance({ at, sigma, edge });
       return [matrix.get(0, 0), matrix.get(0, 1), matrix.get(1, 1)];
@@ -51,19 +70,36 @@ function solveGroup({ outlines, relations }: Group, plane: RelatingPlane, doubte
  * Relations about sizes tell something of the scale: with them the fit moves within its doubt, and everything that is traced in the view with it.
  * Relations about shape alone leave the fit as it is: making two edges parallel changes no size elsewhere.
  */
-function relateView(fitted: FittedView, plane: RelatingPlane, outlines: readonly Relatable[], relations: readonly Relation[], solve: SolveGroup): RelatedView {
+function relateView(
+  fitted: FittedView,
+  plane: RelatingPlane,
+  outlines: readonly Relatable[],
+  relations: readonly Relation[],
+  solve: SolveGroup,
+): RelatedView {
   const all = listGroups(outlines, relations).filter((group) => group.relations.length > 0);
-  const [sized, shaped] = [all.filter((group) => hasSize(group.relations)), all.filter((group) => !hasSize(group.relations))];
-  const joint: Group = { outlines: sized.flatMap((group) => group.outlines), relations: sized.flatMap((group) => group.relations) };
+  const [sized, shaped] = [
+    all.filter((group) => hasSize(group.relations)),
+    all.filter((group) => !hasSize(group.relations)),
+  ];
+  const joint: Group = {
+    outlines: sized.flatMap((group) => group.outlines),
+    relations: sized.flatMap((group) => group.relations),
+  };
   const measured = sized.length > 0 ? [solve(joint, plane, plane)] : [];
   const doubts = measured.flatMap(({ solved }) => (solved.holds ? doubtsAt(solved) : []));
   const moved = doubts.length > 0 ? movedView(fitted, doubts) : fitted;
   const held: RelatingPlane = { ...(moved === fitted ? plane : relatingPlane(moved)), freedoms: [] };
   const groups = [...measured, ...shaped.map((group) => solve(group, held, plane))];
   return {
-    plane, groups, fitted: moved, holds: groups.every(({ solved }) => solved.holds),
+    plane,
+    groups,
+    fitted: moved,
+    holds: groups.every(({ solved }) => solved.holds),
     shapes: new Map(groups.flatMap(({ solved }) => (solved.holds ? shapesOf(solved, moved) : []))),
-    moves: groups.flatMap(({ solved }) => (solved.holds ? listMoves(solved, (outline) => shapeOf(outline, moved.placing)) : [])),
+    moves: groups.flatMap(({ solved }) =>
+      solved.holds ? listMoves(solved, (outline) => shapeOf(outline, moved.placing)) : [],
+    ),
   };
 }
 
@@ -74,15 +110,24 @@ function movedView(fitted: FittedView, doubts: readonly number[]): FittedView {
 
 /** What was solved lies on the plane already, in px where there is no scale; there corners stay sharp, since their size is in mm. */
 function shapesOf(solved: Solved, { placing }: FittedView): readonly (readonly [string, Shape])[] {
-  return [...solvedOutlines(solved)].map(([id, outline]) => [id, shapeOf(placing.scaled ? outline : withoutCorners(outline), { ...placing, scaled: true })] as const);
+  return [...solvedOutlines(solved)].map(
+    ([id, outline]) =>
+      [id, shapeOf(placing.scaled ? outline : withoutCorners(outline), { ...placing, scaled: true })] as const,
+  );
 }
 
 function withoutCorners(outline: Relatable): Relatable {
-  return outline.shape === 'chain' ? { ...outline, nodes: outline.nodes.map((node) => ({ ...node, corner: undefined })) } : outline;
+  return outline.shape === 'chain'
+    ? { ...outline, nodes: outline.nodes.map((node) => ({ ...node, corner: undefined })) }
+    : outline;
 }
 
 /** Remembers what was worked out for a view for as long as its fit, its outlines and its relations stay the same, and of the groups those that did. */
-export function createRelating(): (fitted: FittedView, outlines: readonly Outline[], relations: readonly Relation[]) => RelatedView | undefined {
+export function createRelating(): (
+  fitted: FittedView,
+  outlines: readonly Outline[],
+  relations: readonly Relation[],
+) => RelatedView | undefined {
   const planes = new WeakMap<FittedView, RelatingPlane>();
   const views = new Map<string, { readonly of: readonly unknown[]; readonly related: RelatedView }>();
   const groups = new Map<string, { readonly of: readonly unknown[]; readonly group: SolvedGroup }>();

@@ -31,7 +31,9 @@ const PICTURES = 'pictures/';
 
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
 const ManifestSchema = z.object({
-  format: z.literal(BUNDLE_FORMAT), version: z.int().min(1), files: z.record(z.string(), Hash),
+  format: z.literal(BUNDLE_FORMAT),
+  version: z.int().min(1),
+  files: z.record(z.string(), Hash),
   /** Files that the job names and that were gone when it was packed. */
   missing: z.array(Hash).optional(),
 });
@@ -47,7 +49,12 @@ export function writeBundle({ job, pictures }: Bundle): Uint8Array {
     zip[`${PICTURES}${hash}`] = [bytes, { level: 0 }];
   }
   const missing = listFiles(job).filter((hash) => !pictures.has(hash));
-  const manifest: Manifest = { format: BUNDLE_FORMAT, version: BUNDLE_VERSION, files, ...(missing.length > 0 && { missing }) };
+  const manifest: Manifest = {
+    format: BUNDLE_FORMAT,
+    version: BUNDLE_VERSION,
+    files,
+    ...(missing.length > 0 && { missing }),
+  };
   zip[MANIFEST] = strToU8(JSON.stringify(manifest, null, 1));
   return zipSync(zip);
 }
@@ -62,7 +69,11 @@ export function readBundle(zip: Uint8Array): Result<Bundle> {
     if (!manifest.ok) return manifest;
     const listed = new Set(Object.keys(manifest.value.files));
     const size = sizeOf(zip, listed);
-    if (size.bytes > MAX_BUNDLE_BYTES || size.count > MAX_FILES) return refused('bundle-too-large', { megabytes: Math.round(size.bytes / 1048576), most: MAX_BUNDLE_BYTES / 1048576 });
+    if (size.bytes > MAX_BUNDLE_BYTES || size.count > MAX_FILES)
+      return refused('bundle-too-large', {
+        megabytes: Math.round(size.bytes / 1048576),
+        most: MAX_BUNDLE_BYTES / 1048576,
+      });
     return readContents(unpack(zip, listed), manifest.value);
   } catch {
     return refused(zip[0] === 0x50 && zip[1] === 0x4b ? 'bundle-damaged' : 'bundle-not-ours', { where: '' });
@@ -74,7 +85,13 @@ const MAX_MANIFEST = 1024 * 1024;
 
 /** The files of these names; a manifest that is larger than one can be is not unpacked. */
 function unpack(zip: Uint8Array, names: ReadonlySet<string>): ReadonlyMap<string, Uint8Array> {
-  return new Map(Object.entries(unzipSync(zip, { filter: ({ name, originalSize }) => names.has(name) && (name !== MANIFEST || originalSize <= MAX_MANIFEST) })));
+  return new Map(
+    Object.entries(
+      unzipSync(zip, {
+        filter: ({ name, originalSize }) => names.has(name) && (name !== MANIFEST || originalSize <= MAX_MANIFEST),
+      }),
+    ),
+  );
 }
 
 /** How much and how many it is that would be unpacked. */
@@ -96,13 +113,22 @@ function readManifest(bytes: Uint8Array | undefined): Result<Manifest> {
   const json = bytes && parseJson(bytes);
   const { format, version } = (json ?? {}) as { format?: unknown; version?: unknown };
   if (format !== BUNDLE_FORMAT) return refused('bundle-not-ours');
-  if (typeof version === 'number' && version > BUNDLE_VERSION) return refused('bundle-newer', { version, known: BUNDLE_VERSION });
+  if (typeof version === 'number' && version > BUNDLE_VERSION)
+    return refused('bundle-newer', { version, known: BUNDLE_VERSION });
   const manifest = ManifestSchema.safeParse(json);
-  const isWhole = manifest.success && Object.keys(manifest.data.files).every((name) => name === JOB || (name.startsWith(PICTURES) && name.slice(PICTURES.length) === manifest.data.files[name]));
+  const isWhole =
+    manifest.success &&
+    Object.keys(manifest.data.files).every(
+      (name) =>
+        name === JOB || (name.startsWith(PICTURES) && name.slice(PICTURES.length) === manifest.data.files[name]),
+    );
   return isWhole && manifest.data.files[JOB] ? done(manifest.data) : refused('bundle-damaged', { where: MANIFEST });
 }
 
-function readContents(files: ReadonlyMap<string, Uint8Array>, { files: hashes, missing = [] }: Manifest): Result<Bundle> {
+function readContents(
+  files: ReadonlyMap<string, Uint8Array>,
+  { files: hashes, missing = [] }: Manifest,
+): Result<Bundle> {
   for (const [name, hash] of Object.entries(hashes)) {
     const bytes = files.get(name);
     if (!bytes || sha256Hex(bytes) !== hash) return refused('bundle-damaged', { where: name });

@@ -30,7 +30,9 @@ export function findDrawingBounds(drawing: Drawing): Bounds | undefined {
 
 /** Whether a piece is made of numbers, none of them beyond all bounds. */
 export function isSound(piece: Piece, isThere = isWithinReach): boolean {
-  return Object.values(piece).flat().every((value) => typeof value === 'string' || isThere(value as number));
+  return Object.values(piece)
+    .flat()
+    .every((value) => typeof value === 'string' || isThere(value as number));
 }
 
 /** The same piece in another unit. */

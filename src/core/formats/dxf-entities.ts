@@ -1,5 +1,14 @@
 import type { IArcEntity, IEllipseEntity, IEntity, ILineEntity } from 'dxf-parser';
-import { circle, findPiecesOfSpline, findPiecesOfWeighted, moved, type Affine, type Arc, type Piece, type Vec } from '../geometry';
+import {
+  circle,
+  findPiecesOfSpline,
+  findPiecesOfWeighted,
+  moved,
+  type Affine,
+  type Arc,
+  type Piece,
+  type Vec,
+} from '../geometry';
 import { groupsOf, type Groups } from './dxf-groups';
 
 /** Kinds that are read from their group codes. */
@@ -27,7 +36,11 @@ export function isFromBehind(entity: IEntity & WithDirection): boolean {
 }
 
 export function isClosedEntity(entity: IEntity): boolean {
-  if (entity.type === 'ELLIPSE') return Math.abs(forward((entity as IEllipseEntity).endAngle - (entity as IEllipseEntity).startAngle) - 2 * Math.PI) < 1e-6;
+  if (entity.type === 'ELLIPSE')
+    return (
+      Math.abs(forward((entity as IEllipseEntity).endAngle - (entity as IEllipseEntity).startAngle) - 2 * Math.PI) <
+      1e-6
+    );
   return entity.type === 'CIRCLE' || (isPolyline(entity) && isLoop(groupsOf(entity)));
 }
 
@@ -59,8 +72,20 @@ function inOwnPlane(entity: IEntity): readonly Piece[] | undefined {
 const forward = (sweep: number) => (sweep > 0 ? sweep : sweep + 2 * Math.PI);
 
 /** A circle of radius 1, from a parameter to another, that is stretched to the two half-axes. */
-function piecesOfEllipse({ center, majorAxisEndPoint: major, axisRatio, startAngle, endAngle }: IEllipseEntity): readonly Piece[] {
-  const unit: Arc = { kind: 'arc', centre: [0, 0], radius: 1, start: startAngle, sweep: forward(endAngle - startAngle) };
+function piecesOfEllipse({
+  center,
+  majorAxisEndPoint: major,
+  axisRatio,
+  startAngle,
+  endAngle,
+}: IEllipseEntity): readonly Piece[] {
+  const unit: Arc = {
+    kind: 'arc',
+    centre: [0, 0],
+    radius: 1,
+    start: startAngle,
+    sweep: forward(endAngle - startAngle),
+  };
   return [moved(unit, [major.x, major.y, -axisRatio * major.y, axisRatio * major.x, center.x, center.y])];
 }
 
@@ -124,7 +149,13 @@ function arcFromBulge(a: Vec, b: Vec, bulge: number): Arc {
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
   const height = (1 - bulge * bulge) / (4 * bulge);
   const centre: Vec = [(a[0] + b[0]) / 2 - dy * height, (a[1] + b[1]) / 2 + dx * height];
-  return { kind: 'arc', centre, radius: Math.hypot(a[0] - centre[0], a[1] - centre[1]), start: Math.atan2(a[1] - centre[1], a[0] - centre[0]), sweep };
+  return {
+    kind: 'arc',
+    centre,
+    radius: Math.hypot(a[0] - centre[0], a[1] - centre[1]),
+    start: Math.atan2(a[1] - centre[1], a[0] - centre[0]),
+    sweep,
+  };
 }
 
 function piecesOfCircle(groups: Groups): readonly Piece[] {
@@ -133,7 +164,13 @@ function piecesOfCircle(groups: Groups): readonly Piece[] {
 
 function piecesOfSpline(groups: Groups): readonly Piece[] | undefined {
   const ys = groups.numbers(20);
-  const spline = { degree: groups.number(71, 3), knots: groups.numbers(40), points: groups.numbers(10).map((x, i): Vec => [x, ys[i]!]) };
+  const spline = {
+    degree: groups.number(71, 3),
+    knots: groups.numbers(40),
+    points: groups.numbers(10).map((x, i): Vec => [x, ys[i]!]),
+  };
   const weights = groups.numbers(41);
-  return weights.some((weight) => weight !== weights[0]) ? findPiecesOfWeighted(spline, weights) : findPiecesOfSpline(spline);
+  return weights.some((weight) => weight !== weights[0])
+    ? findPiecesOfWeighted(spline, weights)
+    : findPiecesOfSpline(spline);
 }

@@ -44,10 +44,16 @@ export function handlerOf(name: string): new () => EntityHandler {
 
     parseEntity(scanner: Scanner): IEntity {
       const inOrder: (readonly [number, unknown])[] = [];
-      for (let group = scanner.next(); !scanner.isEOF() && group.code !== 0; group = scanner.next()) inOrder.push([group.code, group.value]);
+      for (let group = scanner.next(); !scanner.isEOF() && group.code !== 0; group = scanner.next())
+        inOrder.push([group.code, group.value]);
       const groups = new Groups(inOrder);
       return {
-        type: name, layer: groups.text(8) ?? '0', visible: groups.number(60, 0) === 0, inPaperSpace: groups.number(67, 0) !== 0, extrusionDirectionZ: groups.number(230, 1), groups,
+        type: name,
+        layer: groups.text(8) ?? '0',
+        visible: groups.number(60, 0) === 0,
+        inPaperSpace: groups.number(67, 0) !== 0,
+        extrusionDirectionZ: groups.number(230, 1),
+        groups,
       } as unknown as IEntity;
     }
   };

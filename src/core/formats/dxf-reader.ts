@@ -10,11 +10,41 @@ import { MAX_PIECES } from './limits';
 
 /** Millimetres in a drawing unit by $INSUNITS (DXF reference, header variables). */
 const MM_PER_INSUNIT: Readonly<Record<number, number>> = {
-  1: 25.4, 2: 304.8, 3: 1_609_344, 4: 1, 5: 10, 6: 1000, 7: 1e6, 8: 25.4e-6, 9: 0.0254, 10: 914.4, 13: 0.001, 14: 100, 15: 10_000, 16: 100_000, 21: 1200 / 3.937,
+  1: 25.4,
+  2: 304.8,
+  3: 1_609_344,
+  4: 1,
+  5: 10,
+  6: 1000,
+  7: 1e6,
+  8: 25.4e-6,
+  9: 0.0254,
+  10: 914.4,
+  13: 0.001,
+  14: 100,
+  15: 10_000,
+  16: 100_000,
+  21: 1200 / 3.937,
 };
 
 /** Kinds that the parser would pass over without a word; here they are counted. */
-const UNREAD = ['HATCH', 'LEADER', 'MLINE', 'REGION', '3DSOLID', 'BODY', 'MESH', 'SURFACE', 'IMAGE', 'WIPEOUT', 'RAY', 'XLINE', 'MULTILEADER', 'TOLERANCE', 'SHAPE'];
+const UNREAD = [
+  'HATCH',
+  'LEADER',
+  'MLINE',
+  'REGION',
+  '3DSOLID',
+  'BODY',
+  'MESH',
+  'SURFACE',
+  'IMAGE',
+  'WIPEOUT',
+  'RAY',
+  'XLINE',
+  'MULTILEADER',
+  'TOLERANCE',
+  'SHAPE',
+];
 /** Blocks in blocks in blocks: deeper than this nobody draws, only a file that goes round in circles. */
 const DEEPEST = 16;
 
@@ -44,7 +74,14 @@ export function readDxf(text: string): Result<FileReading> {
     if (problem instanceof TooMany) return refused('reference-too-large', { most: MAX_PIECES });
     return refused('dxf-not-understood');
   }
-  return done({ unit: mm === undefined ? undefined : mm === 25.4 ? 'inch' : mm === 1 ? 'mm' : undefined, unitMm: mm, paths: gathering.paths, ignored: total(gathering.ignored), ignoredKinds: gathering.ignored, hidden: sections.hidden });
+  return done({
+    unit: mm === undefined ? undefined : mm === 25.4 ? 'inch' : mm === 1 ? 'mm' : undefined,
+    unitMm: mm,
+    paths: gathering.paths,
+    ignored: total(gathering.ignored),
+    ignoredKinds: gathering.ignored,
+    hidden: sections.hidden,
+  });
 }
 
 class TooMany extends Error {}
@@ -59,13 +96,16 @@ function parsed(text: string) {
   }
 }
 
-const total = (counts: Readonly<Record<string, number>>) => Object.values(counts).reduce((sum, count) => sum + count, 0);
+const total = (counts: Readonly<Record<string, number>>) =>
+  Object.values(counts).reduce((sum, count) => sum + count, 0);
 
 /** Adds an entity where a map puts it. What lies on layer 0 of a block lies on the layer of its insertion. */
 function gather(into: Gathering, entity: IEntity, map: Affine, layer: string, depth: number): void {
   if (entity.inPaperSpace || entity.visible === false) return;
   if (entity.type === 'INSERT') return gatherBlock(into, entity as IInsertEntity, map, layer, depth);
-  const shown = findPiecesOfEntity(entity)?.map((piece) => scaledPiece(map === UNMOVED ? piece : moved(piece, map), into.mm));
+  const shown = findPiecesOfEntity(entity)?.map((piece) =>
+    scaledPiece(map === UNMOVED ? piece : moved(piece, map), into.mm),
+  );
   if (!shown?.every((piece) => isSound(piece, isOnMap))) {
     into.ignored[entity.type] = (into.ignored[entity.type] ?? 0) + 1;
     return;
@@ -84,7 +124,16 @@ function gatherBlock(into: Gathering, insert: IInsertEntity, map: Affine, layer:
     into.ignored.INSERT = (into.ignored.INSERT ?? 0) + 1;
     return;
   }
-  const { position, rotation = 0, xScale = 1, yScale = 1, columnCount = 1, rowCount = 1, columnSpacing = 0, rowSpacing = 0 } = insert;
+  const {
+    position,
+    rotation = 0,
+    xScale = 1,
+    yScale = 1,
+    columnCount = 1,
+    rowCount = 1,
+    columnSpacing = 0,
+    rowSpacing = 0,
+  } = insert;
   const entities = withVertices(block.entities);
   const [rows, columns] = [timesOf(rowCount), timesOf(columnCount)];
   const hand: Affine = isFromBehind(insert) ? [-1, 0, 0, 1, 0, 0] : UNMOVED;
@@ -97,7 +146,8 @@ function gatherBlock(into: Gathering, insert: IInsertEntity, map: Affine, layer:
     for (let column = 0; column < columns; column++) {
       const cell = composed(lying, placed([column * columnSpacing, row * rowSpacing], 0, xScale, yScale));
       const inner = composed(map, composed(cell, base));
-      for (const entity of entities) gather(into, entity, inner, entity.layer === '0' || !entity.layer ? layer : entity.layer, depth + 1);
+      for (const entity of entities)
+        gather(into, entity, inner, entity.layer === '0' || !entity.layer ? layer : entity.layer, depth + 1);
     }
   }
 }

@@ -34,7 +34,11 @@ export function readSections(text: string): DxfSections | undefined {
     if (layer && ((layer.flags & FROZEN) !== 0 || layer.color < 0)) hidden.add(layer.name);
     layer = undefined;
   };
-  for (let group = groupAt(text, 0), before = ''; group; before = group.code === 0 ? group.value : '', group = groupAt(text, group.to)) {
+  for (
+    let group = groupAt(text, 0), before = '';
+    group;
+    before = group.code === 0 ? group.value : '', group = groupAt(text, group.to)
+  ) {
     const { code, value } = group;
     if (code === 0 && value === 'EOF') return { units, hidden: [...hidden], drawn: `${drawn.join('')}0\nEOF\n` };
     if (code === 0 && value === 'SECTION') from = group.from;
@@ -63,5 +67,10 @@ function groupAt(text: string, from: number): Group | undefined {
   const written = text.slice(from, middle).trim();
   const code = Number(written);
   if (written === '' || !Number.isInteger(code) || code < LOWEST || code > HIGHEST) return undefined;
-  return { code, value: text.slice(middle + 1, end < 0 ? text.length : end).trim(), from, to: end < 0 ? text.length : end + 1 };
+  return {
+    code,
+    value: text.slice(middle + 1, end < 0 ? text.length : end).trim(),
+    from,
+    to: end < 0 ? text.length : end + 1,
+  };
 }

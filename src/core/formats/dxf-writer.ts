@@ -1,5 +1,14 @@
 import { DxfWriter, LWPolylineFlags, point2d, point3d, TrueColor, Units } from '@tarikjabiri/dxf';
-import { endOf, isFullCircle, startOf, type Arc, type Cubic, type EllipticArc, type Line, type Piece } from '../geometry';
+import {
+  endOf,
+  isFullCircle,
+  startOf,
+  type Arc,
+  type Cubic,
+  type EllipticArc,
+  type Line,
+  type Piece,
+} from '../geometry';
 import { MM_PER_FILE_UNIT, scaledPiece, type Drawing, type DrawnPath, type FileUnit } from './drawing';
 
 /**
@@ -28,7 +37,10 @@ function scaledPath(path: DrawnPath, factor: number): DrawnPath {
 
 /** DXF forbids these characters in names of table records (DXF reference, symbol names). */
 export function safeLayerName(name: string): string {
-  const safe = name.replace(/[<>/\\":;?*|=`,\u0000-\u001f]/g, '-').trim().slice(0, 200);
+  const safe = name
+    .replace(/[<>/\\":;?*|=`,\u0000-\u001f]/g, '-')
+    .trim()
+    .slice(0, 200);
   return safe === '' ? 'Outline' : safe;
 }
 
@@ -61,7 +73,8 @@ function listRuns(pieces: readonly Piece[]): Piece[][] {
   const runs: Piece[][] = [];
   for (const piece of pieces) {
     const run = runs.at(-1);
-    if (run && piece.kind !== 'ellipse' && run[0]!.kind !== 'ellipse' && isCubic(run[0]!) === isCubic(piece)) run.push(piece);
+    if (run && piece.kind !== 'ellipse' && run[0]!.kind !== 'ellipse' && isCubic(run[0]!) === isCubic(piece))
+      run.push(piece);
     else runs.push([piece]);
   }
   return runs;
@@ -73,7 +86,8 @@ function writeSingle(writer: DxfWriter, piece: Line | Arc): void {
     return;
   }
   const degrees = (radians: number) => (radians * 180) / Math.PI;
-  const [from, to] = piece.sweep > 0 ? [piece.start, piece.start + piece.sweep] : [piece.start + piece.sweep, piece.start];
+  const [from, to] =
+    piece.sweep > 0 ? [piece.start, piece.start + piece.sweep] : [piece.start + piece.sweep, piece.start];
   writer.addArc(point3d(...piece.centre), piece.radius, degrees(from), degrees(to));
 }
 

@@ -18,12 +18,16 @@ interface Tag {
 
 function numberOf(tag: Tag | undefined): number | undefined {
   const value = tag?.value;
-  const number = Array.isArray(value) && value.length === 2 ? Number(value[0]) / Number(value[1]) : Number(Array.isArray(value) ? value[0] : value);
+  const number =
+    Array.isArray(value) && value.length === 2
+      ? Number(value[0]) / Number(value[1])
+      : Number(Array.isArray(value) ? value[0] : value);
   return Number.isFinite(number) && number > 0 ? number : undefined;
 }
 
 /** A damaged tag may hold anything. */
-const textOf = (tag: Tag | undefined) => (typeof tag?.description === 'string' ? tag.description.replace(/\0/g, '').trim() || undefined : undefined);
+const textOf = (tag: Tag | undefined) =>
+  typeof tag?.description === 'string' ? tag.description.replace(/\0/g, '').trim() || undefined : undefined;
 
 /** JPEG files without a resolution write a pixel ratio of 1 in its place. */
 const LEAST_DPI = 20;

@@ -69,7 +69,9 @@ function linkEnds(paths: readonly FilePath[]): { loops: number; loose: number } 
       place.paths.push(i);
     }
   });
-  const looseRoots = new Set(places.filter((place) => place.paths.length % 2 === 1).flatMap((place) => place.paths.map(rootOf)));
+  const looseRoots = new Set(
+    places.filter((place) => place.paths.length % 2 === 1).flatMap((place) => place.paths.map(rootOf)),
+  );
   const roots = new Set(paths.map((_, i) => rootOf(i)));
   return {
     loops: [...roots].filter((root) => !looseRoots.has(root)).length,

@@ -39,23 +39,38 @@ export function readGeoJson(text: string, site?: LonLat): Result<GeoReading> {
     return [];
   });
   const ignored = Object.values(gathering.ignored).reduce((sum, count) => sum + count, 0);
-  return done({ unit: undefined, unitMm: 1000, paths: paths.filter(({ pieces }) => pieces.length > 0), ignored, ignoredKinds: gathering.ignored, ...(toPlane.value.site ? { site: toPlane.value.site } : {}) });
+  return done({
+    unit: undefined,
+    unitMm: 1000,
+    paths: paths.filter(({ pieces }) => pieces.length > 0),
+    ignored,
+    ignoredKinds: gathering.ignored,
+    ...(toPlane.value.site ? { site: toPlane.value.site } : {}),
+  });
 }
 
-const through = (points: readonly Vec[]): Piece[] => points.slice(1).map((b, i) => ({ kind: 'line', a: points[i]!, b }));
+const through = (points: readonly Vec[]): Piece[] =>
+  points.slice(1).map((b, i) => ({ kind: 'line', a: points[i]!, b }));
 
-function layingFor(places: readonly Vec[], given: LonLat | undefined): Result<{ toPlane(place: Vec): Vec; site?: LonLat }> {
+function layingFor(
+  places: readonly Vec[],
+  given: LonLat | undefined,
+): Result<{ toPlane(place: Vec): Vec; site?: LonLat }> {
   let [west, east, south, north] = [Infinity, -Infinity, Infinity, -Infinity];
-  for (const [x, y] of places) [west, east, south, north] = [Math.min(west, x), Math.max(east, x), Math.min(south, y), Math.max(north, y)];
-  if (west < -180 || east > 180 || south < -90 || north > 90) return done({ toPlane: ([x, y]) => [x * 1000, y * 1000] });
+  for (const [x, y] of places)
+    [west, east, south, north] = [Math.min(west, x), Math.max(east, x), Math.min(south, y), Math.max(north, y)];
+  if (west < -180 || east > 180 || south < -90 || north > 90)
+    return done({ toPlane: ([x, y]) => [x * 1000, y * 1000] });
   if (east - west > WIDEST_SITE || north - south > WIDEST_SITE) return refused('site-too-wide');
   const site = given ?? [(west + east) / 2, (south + north) / 2];
   const projection = findProjection(site);
   return projection ? done({ toPlane: projection.toPlane, site }) : refused('site-too-wide');
 }
 
-const isPlace = (value: unknown): value is readonly [number, number] => Array.isArray(value) && Number.isFinite(value[0]) && Number.isFinite(value[1]);
-const placesIn = (value: unknown): Vec[] | undefined => (Array.isArray(value) && value.every(isPlace) ? value.map(([x, y]) => [x, y]) : undefined);
+const isPlace = (value: unknown): value is readonly [number, number] =>
+  Array.isArray(value) && Number.isFinite(value[0]) && Number.isFinite(value[1]);
+const placesIn = (value: unknown): Vec[] | undefined =>
+  Array.isArray(value) && value.every(isPlace) ? value.map(([x, y]) => [x, y]) : undefined;
 const listIn = (value: unknown): readonly unknown[] | undefined => (Array.isArray(value) ? value : undefined);
 
 /** Adds what an object draws. False where it is not what it says. */
@@ -82,7 +97,8 @@ function gather(into: Gathering, object: unknown, layer: string, depth: number):
       return listIn(coordinates)?.every(add(true)) ?? false;
     case 'MultiPolygon':
       return listIn(coordinates)?.every((polygon) => listIn(polygon)?.every(add(true)) ?? false) ?? false;
-    case 'Point': case 'MultiPoint':
+    case 'Point':
+    case 'MultiPoint':
       into.ignored[type] = (into.ignored[type] ?? 0) + 1;
       return true;
     default:

@@ -1,5 +1,13 @@
 export { BUNDLE_VERSION, MAX_BUNDLE_BYTES, readBundle, writeBundle, type Bundle } from './bundle';
-export { findDrawingBounds, isSound, MM_PER_FILE_UNIT, type Drawing, type DrawingLayer, type DrawnPath, type FileUnit } from './drawing';
+export {
+  findDrawingBounds,
+  isSound,
+  MM_PER_FILE_UNIT,
+  type Drawing,
+  type DrawingLayer,
+  type DrawnPath,
+  type FileUnit,
+} from './drawing';
 export { readDxf } from './dxf-reader';
 export { safeLayerName, writeDxf } from './dxf-writer';
 export { readPictureTags, type PictureTags } from './exif';
@@ -13,7 +21,14 @@ export { writeWorldFile } from './world-file';
 export { decodeTiffPage, isTiff, readTiffPages, type TiffPage, type TiffPicture } from './tiff';
 export { findLonLat, findProjection, nearbyZero, type LonLat, type Projection } from './projection';
 export { readGeoJson } from './geojson-reader';
-export { createReferenceSearch, pieceAt, readReference, type ReferenceGeometry, type ReferenceLayer, type ReferenceRequest } from './reference';
+export {
+  createReferenceSearch,
+  pieceAt,
+  readReference,
+  type ReferenceGeometry,
+  type ReferenceLayer,
+  type ReferenceRequest,
+} from './reference';
 export { isWorldFileName, readWorldFile } from './world-file';
 export { writeOpeningsTable, type OpeningLine } from './openings-table';
 export { writePartsTable, type PartLine } from './parts-table';

@@ -17,8 +17,33 @@ export interface OpeningLine {
   readonly wall: number;
 }
 
-const HEAD = ['mark', 'what', 'width mm', 'height mm', 'sill mm', 'head mm', 'clear width mm', 'leaves', 'hinges, seen from where it opens to', 'wall mm'];
+const HEAD = [
+  'mark',
+  'what',
+  'width mm',
+  'height mm',
+  'sill mm',
+  'head mm',
+  'clear width mm',
+  'leaves',
+  'hinges, seen from where it opens to',
+  'wall mm',
+];
 
 /** The list of doors and windows. */
 export const writeOpeningsTable = (lines: readonly OpeningLine[]): string =>
-  writeTable(HEAD, lines.map(({ mark, kind, width, height, sill, head, clear, leaves, hinges, wall }) => [mark, kind, width, height, sill, head, clear, leaves, hinges, wall]));
+  writeTable(
+    HEAD,
+    lines.map(({ mark, kind, width, height, sill, head, clear, leaves, hinges, wall }) => [
+      mark,
+      kind,
+      width,
+      height,
+      sill,
+      head,
+      clear,
+      leaves,
+      hinges,
+      wall,
+    ]),
+  );

@@ -14,8 +14,33 @@ export interface PartLine {
   readonly area: number;
 }
 
-const HEAD = ['part', 'count', 'of them mirrored', 'material', 'thickness mm', 'width mm', 'width ± mm', 'height mm', 'height ± mm', 'area mm²'];
+const HEAD = [
+  'part',
+  'count',
+  'of them mirrored',
+  'material',
+  'thickness mm',
+  'width mm',
+  'width ± mm',
+  'height mm',
+  'height ± mm',
+  'area mm²',
+];
 
 /** The list of parts. */
 export const writePartsTable = (lines: readonly PartLine[]): string =>
-  writeTable(HEAD, lines.map((line) => [line.name, line.count, line.mirrored, line.material, line.thickness, line.width, line.widthPlusMinus, line.height, line.heightPlusMinus, line.area]));
+  writeTable(
+    HEAD,
+    lines.map((line) => [
+      line.name,
+      line.count,
+      line.mirrored,
+      line.material,
+      line.thickness,
+      line.width,
+      line.widthPlusMinus,
+      line.height,
+      line.heightPlusMinus,
+      line.area,
+    ]),
+  );

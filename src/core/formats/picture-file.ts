@@ -4,7 +4,8 @@ import { MAX_MEGAPIXELS } from './limits';
 import { isTiff, readTiffPages } from './tiff';
 
 export interface PictureFile {
-  readonly mediaType: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/gif' | 'image/bmp' | 'image/tiff' | 'image/heic';
+  readonly mediaType:
+    'image/jpeg' | 'image/png' | 'image/webp' | 'image/gif' | 'image/bmp' | 'image/tiff' | 'image/heic';
   /** Stored pixels, before any EXIF orientation. */
   readonly width: number;
   readonly height: number;
@@ -19,7 +20,13 @@ export interface PictureFile {
 }
 
 const MEDIA_TYPES: Readonly<Record<string, PictureFile['mediaType']>> = {
-  jpg: 'image/jpeg', png: 'image/png', webp: 'image/webp', gif: 'image/gif', bmp: 'image/bmp', heic: 'image/heic', heif: 'image/heic',
+  jpg: 'image/jpeg',
+  png: 'image/png',
+  webp: 'image/webp',
+  gif: 'image/gif',
+  bmp: 'image/bmp',
+  heic: 'image/heic',
+  heif: 'image/heic',
 };
 
 /**
@@ -41,8 +48,17 @@ export function inspectPicture(bytes: Uint8Array, page = 0): Result<PictureFile>
   if (!(width > 0 && height > 0)) return refused('picture-not-understood');
   if (width < 8 || height < 8) return refused('picture-too-small', { width, height });
   const megapixels = (width * height) / 1e6;
-  if (megapixels > MAX_MEGAPIXELS) return refused('picture-too-large', { megapixels: Math.round(megapixels), most: MAX_MEGAPIXELS });
-  return done({ mediaType, width, height, truncated: isTruncated(bytes, mediaType), animated: mediaType === 'image/gif' && countGifFrames(bytes) > 1, pages: 1, notices: [] });
+  if (megapixels > MAX_MEGAPIXELS)
+    return refused('picture-too-large', { megapixels: Math.round(megapixels), most: MAX_MEGAPIXELS });
+  return done({
+    mediaType,
+    width,
+    height,
+    truncated: isTruncated(bytes, mediaType),
+    animated: mediaType === 'image/gif' && countGifFrames(bytes) > 1,
+    pages: 1,
+    notices: [],
+  });
 }
 
 function inspectTiff(bytes: Uint8Array, index: number): Result<PictureFile> {
@@ -50,8 +66,20 @@ function inspectTiff(bytes: Uint8Array, index: number): Result<PictureFile> {
   if (!pages.ok) return pages;
   const page = pages.value[index];
   if (!page) return refused('picture-not-understood');
-  const notices = [...(page.isInk ? ['picture-ink'] : []), ...(page.bits > 8 ? ['picture-deep'] : []), ...(page.hasProfile ? ['picture-profile'] : [])];
-  return done({ mediaType: 'image/tiff', width: page.width, height: page.height, truncated: false, animated: false, pages: pages.value.length, notices });
+  const notices = [
+    ...(page.isInk ? ['picture-ink'] : []),
+    ...(page.bits > 8 ? ['picture-deep'] : []),
+    ...(page.hasProfile ? ['picture-profile'] : []),
+  ];
+  return done({
+    mediaType: 'image/tiff',
+    width: page.width,
+    height: page.height,
+    truncated: false,
+    animated: false,
+    pages: pages.value.length,
+    notices,
+  });
 }
 
 function isTruncated(bytes: Uint8Array, mediaType: PictureFile['mediaType']): boolean {
@@ -67,7 +95,8 @@ function includesSequence(bytes: Uint8Array, sequence: readonly number[]): boole
 /** Walks to the first scan and looks for the end marker behind it; phones append further data after that, which is no fault. */
 function hasJpegEnd(bytes: Uint8Array): boolean {
   let at = 2;
-  while (at + 3 < bytes.length && bytes[at] === 0xff && bytes[at + 1] !== 0xda) at += 2 + bytes[at + 2]! * 256 + bytes[at + 3]!;
+  while (at + 3 < bytes.length && bytes[at] === 0xff && bytes[at + 1] !== 0xda)
+    at += 2 + bytes[at + 2]! * 256 + bytes[at + 3]!;
   for (; at + 1 < bytes.length; at++) if (bytes[at] === 0xff && bytes[at + 1] === 0xd9) return true;
   return false;
 }

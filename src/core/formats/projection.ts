@@ -14,7 +14,6 @@ export function nearbyZero([x, y]: Vec): Vec {
   return Math.hypot(x, y) > FAR ? [Math.floor(x / ROUND) * ROUND, Math.floor(y / ROUND) * ROUND] : [0, 0];
 }
 
-
 /** Between a site's plane (mm, x east, y north) and another way of saying places. */
 export interface Projection {
   toPlane(place: Vec): Vec;
@@ -28,7 +27,8 @@ export const WIDEST_SITE = 1;
  * The plane of a site: transverse Mercator about a place of the site itself with scale 1, so that a length on the plane is off by less
  * than 2 millionths within 10 km (Snyder, Map Projections: A Working Manual, 1987, section 8).
  */
-const planeAbout = ([longitude, latitude]: LonLat) => `+proj=tmerc +lat_0=${latitude} +lon_0=${longitude} +k=1 +x_0=0 +y_0=0 +ellps=WGS84 +towgs84=0,0,0 +units=m`;
+const planeAbout = ([longitude, latitude]: LonLat) =>
+  `+proj=tmerc +lat_0=${latitude} +lon_0=${longitude} +k=1 +x_0=0 +y_0=0 +ellps=WGS84 +towgs84=0,0,0 +units=m`;
 
 /**
  * From a map's own coordinates to the plane of a site: `map` is written as the projection library takes it, longitude and latitude when it is

@@ -96,9 +96,22 @@ function packed(reading: FileReading, factor: number, site: Site): ReferenceGeom
     }
   }
   index.finish();
-  const layers = [...names.keys()].map((name, i): ReferenceLayer => ({ name, count: counts[i] ?? 0, hidden: reading.hidden?.includes(name) ?? false }));
+  const layers = [...names.keys()].map((name, i): ReferenceLayer => ({
+    name,
+    count: counts[i] ?? 0,
+    hidden: reading.hidden?.includes(name) ?? false,
+  }));
   const bounds: Bounds = { min: [index.minX, index.minY], max: [index.maxX, index.maxY] };
-  return { layers, saidUnitMm: reading.unitMm, pieces, layerOf, index: index.data as ArrayBuffer, bounds, ignoredKinds: reading.ignoredKinds ?? {}, site };
+  return {
+    layers,
+    saidUnitMm: reading.unitMm,
+    pieces,
+    layerOf,
+    index: index.data as ArrayBuffer,
+    bounds,
+    ignoredKinds: reading.ignoredKinds ?? {},
+    site,
+  };
 }
 
 function write(into: Float64Array, at: number, piece: Piece, factor: number, [x0, y0]: Vec): void {
@@ -108,24 +121,43 @@ function write(into: Float64Array, at: number, piece: Piece, factor: number, [x0
 
 function numbersOf(piece: Piece): readonly number[] {
   switch (piece.kind) {
-    case 'line': return [...piece.a, ...piece.b];
-    case 'arc': return [...piece.centre, piece.radius, piece.start, piece.sweep];
-    case 'cubic': return [...piece.a, ...piece.b, ...piece.c, ...piece.d];
-    case 'ellipse': return [...piece.centre, ...piece.major, piece.ratio, piece.start, piece.sweep];
+    case 'line':
+      return [...piece.a, ...piece.b];
+    case 'arc':
+      return [...piece.centre, piece.radius, piece.start, piece.sweep];
+    case 'cubic':
+      return [...piece.a, ...piece.b, ...piece.c, ...piece.d];
+    case 'ellipse':
+      return [...piece.centre, ...piece.major, piece.ratio, piece.start, piece.sweep];
   }
 }
 
 /** One of the pieces. */
 export function pieceAt({ pieces }: Pick<ReferenceGeometry, 'pieces'>, i: number): Piece {
   const at = STRIDE * i;
-  const [k, p, q, r, s, t, u, v, w] = pieces.subarray(at, at + STRIDE) as unknown as readonly [number, number, number, number, number, number, number, number, number];
+  const [k, p, q, r, s, t, u, v, w] = pieces.subarray(at, at + STRIDE) as unknown as readonly [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
   if (k === 0) return { kind: 'line', a: [p, q], b: [r, s] };
   if (k === 1) return { kind: 'arc', centre: [p, q], radius: r, start: s, sweep: t };
-  return k === 2 ? { kind: 'cubic', a: [p, q], b: [r, s], c: [t, u], d: [v, w] } : { kind: 'ellipse', centre: [p, q], major: [r, s], ratio: t, start: u, sweep: v };
+  return k === 2
+    ? { kind: 'cubic', a: [p, q], b: [r, s], c: [t, u], d: [v, w] }
+    : { kind: 'ellipse', centre: [p, q], major: [r, s], ratio: t, start: u, sweep: v };
 }
 
 /** Finds the pieces of shown layers whose boxes touch a box. */
-export function createReferenceSearch(geometry: ReferenceGeometry, hiddenLayers: readonly string[]): (min: Vec, max: Vec) => number[] {
+export function createReferenceSearch(
+  geometry: ReferenceGeometry,
+  hiddenLayers: readonly string[],
+): (min: Vec, max: Vec) => number[] {
   const index = Flatbush.from(geometry.index);
   const hidden = new Set(geometry.layers.flatMap(({ name }, i) => (hiddenLayers.includes(name) ? [i] : [])));
   const isShown = hidden.size === 0 ? undefined : (i: number) => !hidden.has(geometry.layerOf[i]!);

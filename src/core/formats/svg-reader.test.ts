@@ -1,7 +1,8 @@
 /** SVG that is meant to take long or to harm: read as far as it makes sense, or refused. */
 import { readSvg } from '.';
 
-const svg = (inside: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100">${inside}</svg>`;
+const svg = (inside: string) =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100">${inside}</svg>`;
 const LINE = '<line x1="1" y1="2" x2="3" y2="4"/>';
 const linesOf = (text: string) => {
   const reading = readSvg(text);
@@ -18,7 +19,11 @@ it.each([30, 90, 150, 5000])('%i groups in one another are read or refused', (de
 });
 
 it('numbers that are none, and places beyond all bounds, do not come in and are counted', () => {
-  const reading = readSvg(svg(`${LINE}<line x1="1e308" y1="0" x2="1" y2="1"/><circle cx="NaN" cy="0" r="3"/><g transform="scale(1e300)">${LINE}</g><rect x="1" y="1" width="Infinity" height="3"/>`));
+  const reading = readSvg(
+    svg(
+      `${LINE}<line x1="1e308" y1="0" x2="1" y2="1"/><circle cx="NaN" cy="0" r="3"/><g transform="scale(1e300)">${LINE}</g><rect x="1" y="1" width="Infinity" height="3"/>`,
+    ),
+  );
   expect(reading).toMatchObject({ ok: true, value: { ignored: 4 } });
   expect(linesOf(svg(LINE))).toBe(1);
 });

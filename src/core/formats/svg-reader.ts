@@ -9,7 +9,16 @@ import { ZERO_KEPT } from './svg-writer';
 import { readTransform } from './svg-transform';
 
 /** Millimetres in a unit of SVG lengths; a CSS px is 1/96 in (CSS Values and Units, section 6.2). */
-const MM: Readonly<Record<string, number>> = { mm: 1, cm: 10, q: 0.25, in: 25.4, px: 25.4 / 96, '': 25.4 / 96, pt: 25.4 / 72, pc: 25.4 / 6 };
+const MM: Readonly<Record<string, number>> = {
+  mm: 1,
+  cm: 10,
+  q: 0.25,
+  in: 25.4,
+  px: 25.4 / 96,
+  '': 25.4 / 96,
+  pt: 25.4 / 72,
+  pc: 25.4 / 6,
+};
 
 /** As the parser gives it with the order kept: one key is the element's name, `:@` its attributes. */
 interface Node {
@@ -17,11 +26,35 @@ interface Node {
   readonly ':@'?: Attributes;
 }
 
-const PARSER = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '', preserveOrder: true, parseAttributeValue: false, processEntities: true, trimValues: true });
+const PARSER = new XMLParser({
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  preserveOrder: true,
+  parseAttributeValue: false,
+  processEntities: true,
+  trimValues: true,
+});
 /** Elements that only hold others. */
 const HOLDERS = new Set(['g', 'a', 'switch', 'svg']);
 /** What stands aside until it is called for, or draws nothing. */
-const ASIDE = new Set(['defs', 'symbol', 'clippath', 'mask', 'pattern', 'marker', 'lineargradient', 'radialgradient', 'filter', 'metadata', 'title', 'desc', 'style', '#text', '?xml', 'sodipodi:namedview']);
+const ASIDE = new Set([
+  'defs',
+  'symbol',
+  'clippath',
+  'mask',
+  'pattern',
+  'marker',
+  'lineargradient',
+  'radialgradient',
+  'filter',
+  'metadata',
+  'title',
+  'desc',
+  'style',
+  '#text',
+  '?xml',
+  'sodipodi:namedview',
+]);
 const DEEPEST = 40;
 
 interface Gathering {
@@ -53,7 +86,13 @@ export function readSvg(text: string): Result<FileReading> {
   const { unitMm } = frame;
   const unit = Math.abs(unitMm - 1) < 1e-6 ? 'mm' : Math.abs(unitMm - 25.4) < 1e-5 ? 'inch' : undefined;
   const { ignored, paths } = gathering;
-  return done({ unit, unitMm, paths, ignored: Object.values(ignored).reduce((sum, count) => sum + count, 0), ignoredKinds: ignored });
+  return done({
+    unit,
+    unitMm,
+    paths,
+    ignored: Object.values(ignored).reduce((sum, count) => sum + count, 0),
+    ignoredKinds: ignored,
+  });
 }
 
 /** Undefined where elements lie in one another deeper than the parser goes. */
@@ -76,11 +115,21 @@ function layerOf(node: Node): string {
  * has no size.
  */
 function frameOf(at: Attributes): { readonly map: Affine; readonly unitMm: number } | undefined {
-  const box = at.viewBox?.trim().split(/[\s,]+/).map(Number);
+  const box = at.viewBox
+    ?.trim()
+    .split(/[\s,]+/)
+    .map(Number);
   const [width, height] = [lengthOf(at.width), lengthOf(at.height)];
-  const [x, y, w, h] = box?.length === 4 && box[2]! > 0 && box[3]! > 0 ? (box as [number, number, number, number]) : [0, 0, width?.value ?? 0, height?.value ?? 0];
+  const [x, y, w, h] =
+    box?.length === 4 && box[2]! > 0 && box[3]! > 0
+      ? (box as [number, number, number, number])
+      : [0, 0, width?.value ?? 0, height?.value ?? 0];
   if (!(h > 0) || !(w > 0)) return undefined;
-  const unitMm = Math.min(...[[width, w] as const, [height, h] as const].map(([said, user]) => (said ? (said.value * said.mm) / user : Infinity)));
+  const unitMm = Math.min(
+    ...[[width, w] as const, [height, h] as const].map(([said, user]) =>
+      said ? (said.value * said.mm) / user : Infinity,
+    ),
+  );
   const mm = Number.isFinite(unitMm) ? unitMm : MM.px!;
   const [across, up] = ZERO_KEPT in at ? [0, 0] : [-x * mm, (y + h) * mm];
   return mm > 0 ? { map: [mm, 0, 0, -mm, across, up], unitMm: mm } : undefined;
@@ -100,7 +149,10 @@ function namedIn(node: Node, named = new Map<string, Node>()): ReadonlyMap<strin
   return named;
 }
 
-const isHidden = (at: Attributes) => at.display === 'none' || at.visibility === 'hidden' || /(^|;)\s*(display\s*:\s*none|visibility\s*:\s*hidden)/.test(at.style ?? '');
+const isHidden = (at: Attributes) =>
+  at.display === 'none' ||
+  at.visibility === 'hidden' ||
+  /(^|;)\s*(display\s*:\s*none|visibility\s*:\s*hidden)/.test(at.style ?? '');
 
 /** Adds what an element draws. False when there is too much of it. */
 function gather(into: Gathering, node: Node, map: Affine, layer: string, depth: number): boolean {
@@ -112,10 +164,20 @@ function gather(into: Gathering, node: Node, map: Affine, layer: string, depth: 
   const inner = at.transform ? composed(map, readTransform(at.transform) ?? UNMOVED) : map;
   const used = name === 'use' ? into.named.get((at.href ?? at['xlink:href'] ?? '').replace(/^#/, '')) : undefined;
   if (depth < DEEPEST && used) {
-    const shifted = composed(inner, [1, 0, 0, 1, Number.parseFloat(at.x ?? '0') || 0, Number.parseFloat(at.y ?? '0') || 0]);
-    return nameOf(used) === 'symbol' ? childrenOf(used).every((child) => gather(into, child, shifted, layer, depth + 1)) : gather(into, used, shifted, layer, depth + 1);
+    const shifted = composed(inner, [
+      1,
+      0,
+      0,
+      1,
+      Number.parseFloat(at.x ?? '0') || 0,
+      Number.parseFloat(at.y ?? '0') || 0,
+    ]);
+    return nameOf(used) === 'symbol'
+      ? childrenOf(used).every((child) => gather(into, child, shifted, layer, depth + 1))
+      : gather(into, used, shifted, layer, depth + 1);
   }
-  if (depth < DEEPEST && HOLDERS.has(name)) return childrenOf(node).every((child) => gather(into, child, inner, layer, depth + 1));
+  if (depth < DEEPEST && HOLDERS.has(name))
+    return childrenOf(node).every((child) => gather(into, child, inner, layer, depth + 1));
   const shapes = findShape(name, at);
   if (!shapes) into.ignored[name] = (into.ignored[name] ?? 0) + 1;
   for (const { closed, pieces } of shapes ?? []) {

@@ -9,7 +9,8 @@ export interface SvgPath {
   readonly pieces: readonly Piece[];
 }
 
-const number = (text: string | undefined, otherwise = 0) => (text === undefined || text.trim() === '' ? otherwise : Number.parseFloat(text));
+const number = (text: string | undefined, otherwise = 0) =>
+  text === undefined || text.trim() === '' ? otherwise : Number.parseFloat(text);
 
 /** What a shape draws, in its own user units, y down; undefined for elements that are no shapes. Sizes in percent are not read. */
 export function findShape(name: string, at: Attributes): readonly SvgPath[] | undefined {
@@ -23,10 +24,18 @@ export function findShape(name: string, at: Attributes): readonly SvgPath[] | un
     case 'rect':
       return rectangle(at);
     case 'line':
-      return [{ closed: false, pieces: [{ kind: 'line', a: [number(at.x1), number(at.y1)], b: [number(at.x2), number(at.y2)] }] }];
-    case 'polyline': case 'polygon': {
+      return [
+        {
+          closed: false,
+          pieces: [{ kind: 'line', a: [number(at.x1), number(at.y1)], b: [number(at.x2), number(at.y2)] }],
+        },
+      ];
+    case 'polyline':
+    case 'polygon': {
       const points = cornersOf(at.points ?? '');
-      return points.length > 1 ? [{ closed: name === 'polygon', pieces: through(name === 'polygon' ? [...points, points[0]!] : points) }] : [];
+      return points.length > 1
+        ? [{ closed: name === 'polygon', pieces: through(name === 'polygon' ? [...points, points[0]!] : points) }]
+        : [];
     }
     default:
       return undefined;
@@ -38,26 +47,48 @@ function round(centre: Vec, rx: number, ry: number): readonly SvgPath[] {
 }
 
 function cornersOf(text: string): Vec[] {
-  const numbers = text.split(/[\s,]+/).filter(Boolean).map(Number);
+  const numbers = text
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map(Number);
   return Array.from({ length: Math.floor(numbers.length / 2) }, (_, i): Vec => [numbers[2 * i]!, numbers[2 * i + 1]!]);
 }
 
-const through = (points: readonly Vec[]): Piece[] => points.slice(1).map((b, i) => ({ kind: 'line', a: points[i]!, b }));
+const through = (points: readonly Vec[]): Piece[] =>
+  points.slice(1).map((b, i) => ({ kind: 'line', a: points[i]!, b }));
 
 /** Corners are rounded by a quarter of an ellipse; a radius that is not given is like the other one (SVG 2, section 10.2). */
 function rectangle(at: Attributes): readonly SvgPath[] {
   const [x, y, w, h] = [number(at.x), number(at.y), number(at.width), number(at.height)];
   if (!(w > 0) || !(h > 0)) return [];
-  const rx = Math.min(w / 2, number(at.rx ?? at.ry)), ry = Math.min(h / 2, number(at.ry ?? at.rx));
-  if (!(rx > 0) || !(ry > 0)) return [{ closed: true, pieces: through([[x, y], [x + w, y], [x + w, y + h], [x, y + h], [x, y]]) }];
+  const rx = Math.min(w / 2, number(at.rx ?? at.ry)),
+    ry = Math.min(h / 2, number(at.ry ?? at.rx));
+  if (!(rx > 0) || !(ry > 0))
+    return [
+      {
+        closed: true,
+        pieces: through([
+          [x, y],
+          [x + w, y],
+          [x + w, y + h],
+          [x, y + h],
+          [x, y],
+        ]),
+      },
+    ];
   const corner = (toX: number, toY: number) => `A${rx} ${ry} 0 0 1 ${toX} ${toY}`;
-  return pathsOf(`M${x + rx} ${y}H${x + w - rx}${corner(x + w, y + ry)}V${y + h - ry}${corner(x + w - rx, y + h)}H${x + rx}${corner(x, y + h - ry)}V${y + ry}${corner(x + rx, y)}Z`);
+  return pathsOf(
+    `M${x + rx} ${y}H${x + w - rx}${corner(x + w, y + ry)}V${y + h - ry}${corner(x + w - rx, y + h)}H${x + rx}${corner(x, y + h - ry)}V${y + ry}${corner(x + rx, y)}Z`,
+  );
 }
 
 /** A path's data, one path for each of its parts. What comes after a fault in it is left out, as browsers do. */
 function pathsOf(d: string): readonly SvgPath[] {
   const paths: { closed: boolean; pieces: Piece[] }[] = [];
-  let [start, at]: [Vec, Vec] = [[0, 0], [0, 0]];
+  let [start, at]: [Vec, Vec] = [
+    [0, 0],
+    [0, 0],
+  ];
   const draw = (piece: Piece, to: Vec) => {
     const last = paths.at(-1);
     if (!last || last.closed) paths.push({ closed: false, pieces: [piece] });
@@ -78,7 +109,8 @@ function pathsOf(d: string): readonly SvgPath[] {
       start = at = to;
       paths.push({ closed: false, pieces: [] });
     } else if (command.type === SVGPathData.LINE_TO) draw({ kind: 'line', a: at, b: to }, to);
-    else if (command.type === SVGPathData.CURVE_TO) draw({ kind: 'cubic', a: at, b: [command.x1, command.y1], c: [command.x2, command.y2], d: to }, to);
+    else if (command.type === SVGPathData.CURVE_TO)
+      draw({ kind: 'cubic', a: at, b: [command.x1, command.y1], c: [command.x2, command.y2], d: to }, to);
     else if (command.type === SVGPathData.QUAD_TO) draw(quadratic(at, [command.x1, command.y1], to), to);
     else if (command.type === SVGPathData.ARC) for (const piece of ellipticalArc(at, to, command)) draw(piece, to);
   }
@@ -120,6 +152,13 @@ function ellipticalArc(from: Vec, to: Vec, { rX, rY, xRot, lArcFlag, sweepFlag }
   if (sweepFlag && sweep <= 0) sweep += 2 * Math.PI;
   if (!sweepFlag && sweep >= 0) sweep -= 2 * Math.PI;
   const [rx, ry] = [Math.abs(rX) * grown, Math.abs(rY) * grown];
-  const stretched: Affine = composed(placed([(from[0] + to[0]) / 2, (from[1] + to[1]) / 2], turn), [rx, 0, 0, ry, 0, 0]);
+  const stretched: Affine = composed(placed([(from[0] + to[0]) / 2, (from[1] + to[1]) / 2], turn), [
+    rx,
+    0,
+    0,
+    ry,
+    0,
+    0,
+  ]);
   return [moved({ kind: 'arc', centre: [cx, cy], radius: 1, start, sweep }, stretched)];
 }

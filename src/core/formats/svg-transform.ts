@@ -6,7 +6,10 @@ const DEGREE = Math.PI / 180;
 export function readTransform(text: string): Affine | undefined {
   let map: Affine = UNMOVED;
   for (const [, name, inside] of text.matchAll(/([a-zA-Z]{1,10})\s{0,10}\(([^)]*)\)/g)) {
-    const numbers = inside!.split(/[\s,]+/).filter(Boolean).map(Number);
+    const numbers = inside!
+      .split(/[\s,]+/)
+      .filter(Boolean)
+      .map(Number);
     const next = numbers.some(Number.isNaN) ? undefined : single(name!, numbers);
     if (!next) return undefined;
     map = composed(map, next);

@@ -1,5 +1,12 @@
 import { angleOf, endOf, isFullCircle, norm, pointAt, startOf, type Piece, type Vec } from '../geometry';
-import { findDrawingBounds, MM_PER_FILE_UNIT, scaledPiece, type Drawing, type DrawnPath, type FileUnit } from './drawing';
+import {
+  findDrawingBounds,
+  MM_PER_FILE_UNIT,
+  scaledPiece,
+  type Drawing,
+  type DrawnPath,
+  type FileUnit,
+} from './drawing';
 
 const MARGIN_MM = 1;
 /** Says of a file that its 0 0 is the zero that its drawing was given. */
@@ -13,12 +20,20 @@ export function writeSvg(drawing: Drawing, unit: FileUnit): string {
   const per = 1 / MM_PER_FILE_UNIT[unit];
   const bounds = findDrawingBounds(drawing) ?? { min: [0, 0], max: [0, 0] };
   const [left, top] = [bounds.min[0] - MARGIN_MM, bounds.max[1] + MARGIN_MM];
-  const [x, y, width, height] = [left, -top, bounds.max[0] - left + MARGIN_MM, top - bounds.min[1] + MARGIN_MM].map((mm) => number(mm * per));
+  const [x, y, width, height] = [left, -top, bounds.max[0] - left + MARGIN_MM, top - bounds.min[1] + MARGIN_MM].map(
+    (mm) => number(mm * per),
+  );
   const sign = unit === 'mm' ? 'mm' : 'in';
   const place = (p: Vec): Vec => [p[0], -p[1]];
   const groups = drawing.layers.map((layer) => {
-    const paths = layer.paths.map((path) => `    ${element({ ...path, pieces: path.pieces.map((piece) => scaledPiece(piece, per)) }, place)}`);
-    return [`  <g id="${escape(idOf(layer.name))}" data-layer="${escape(layer.name)}" stroke="${layer.color}">`, ...paths, '  </g>'].join('\n');
+    const paths = layer.paths.map(
+      (path) => `    ${element({ ...path, pieces: path.pieces.map((piece) => scaledPiece(piece, per)) }, place)}`,
+    );
+    return [
+      `  <g id="${escape(idOf(layer.name))}" data-layer="${escape(layer.name)}" stroke="${layer.color}">`,
+      ...paths,
+      '  </g>',
+    ].join('\n');
   });
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
@@ -32,7 +47,8 @@ export function writeSvg(drawing: Drawing, unit: FileUnit): string {
 /** Seven decimals: a tenth of a nanometre in mm files. */
 const number = (value: number) => String(Number(value.toFixed(7)) || 0);
 const pair = (p: Vec) => `${number(p[0])} ${number(p[1])}`;
-const escape = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+const escape = (text: string) =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 const idOf = (name: string) => `layer-${name.trim().replace(/[^\p{L}\p{N}_-]+/gu, '-') || 'outline'}`;
 
 function element({ pieces, closed }: DrawnPath, place: (p: Vec) => Vec): string {
@@ -57,6 +73,12 @@ function step(piece: Piece, place: (p: Vec) => Vec): string {
   if (piece.kind === 'cubic') return `C ${pair(place(piece.b))} ${pair(place(piece.c))} ${pair(place(endOf(piece)))}`;
   const count = Math.max(1, Math.ceil(Math.abs(piece.sweep) / LONGEST_SWEEP - 1e-9));
   const clockwise = piece.sweep > 0 ? 0 : 1;
-  const axes = piece.kind === 'arc' ? `${number(piece.radius)} ${number(piece.radius)} 0` : `${number(norm(piece.major))} ${number(norm(piece.major) * piece.ratio)} ${number((-angleOf(piece.major) * 180) / Math.PI)}`;
-  return Array.from({ length: count }, (_, i) => `A ${axes} 0 ${clockwise} ${pair(place(pointAt(piece, (i + 1) / count)))}`).join(' ');
+  const axes =
+    piece.kind === 'arc'
+      ? `${number(piece.radius)} ${number(piece.radius)} 0`
+      : `${number(norm(piece.major))} ${number(norm(piece.major) * piece.ratio)} ${number((-angleOf(piece.major) * 180) / Math.PI)}`;
+  return Array.from(
+    { length: count },
+    (_, i) => `A ${axes} 0 ${clockwise} ${pair(place(pointAt(piece, (i + 1) / count)))}`,
+  ).join(' ');
 }

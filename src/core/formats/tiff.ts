@@ -45,7 +45,11 @@ export function readTiffPages(bytes: Uint8Array): Result<readonly TiffPage[]> {
   if (!directories || directories.length === 0) return refused('picture-not-understood');
   const pages = directories.map(pageOf);
   const large = pages.find(({ width, height }) => width * height > MAX_MEGAPIXELS * 1e6);
-  if (large) return refused('picture-too-large', { megapixels: Math.round((large.width * large.height) / 1e6), most: MAX_MEGAPIXELS });
+  if (large)
+    return refused('picture-too-large', {
+      megapixels: Math.round((large.width * large.height) / 1e6),
+      most: MAX_MEGAPIXELS,
+    });
   const small = pages.find(({ width, height }) => width < 8 || height < 8);
   return small ? refused('picture-too-small', { width: small.width, height: small.height }) : done(pages);
 }
@@ -56,11 +60,21 @@ export function decodeTiffPage(bytes: Uint8Array, index: number): Result<TiffPic
   if (!pages.ok) return pages;
   const directory = listDirectories(bytes)![index];
   const page = pages.value[index];
-  if (!directory || !page || !hasSoundParts(directory, page, bytes) || page.bits > MOST_BITS || (page.isInk && page.bits !== 8) || !isAsLargeAsSaid(bytes, directory, page)) return refused('picture-not-decoded');
+  if (
+    !directory ||
+    !page ||
+    !hasSoundParts(directory, page, bytes) ||
+    page.bits > MOST_BITS ||
+    (page.isInk && page.bits !== 8) ||
+    !isAsLargeAsSaid(bytes, directory, page)
+  )
+    return refused('picture-not-decoded');
   try {
     decodeImage(bufferOf(bytes), directory);
     const rows = rowsOf(directory, page);
-    return rows(0, 1).length === 4 * page.width ? done({ ...page, rows, samples: directory.data }) : refused('picture-not-decoded');
+    return rows(0, 1).length === 4 * page.width
+      ? done({ ...page, rows, samples: directory.data })
+      : refused('picture-not-decoded');
   } catch {
     return refused('picture-not-decoded');
   }
@@ -68,20 +82,30 @@ export function decodeTiffPage(bytes: Uint8Array, index: number): Result<TiffPic
 
 /** Where strips or tiles begin, and how long they are. */
 function partsOf(directory: IFD): { readonly offsets: readonly number[]; readonly counts: readonly number[] } {
-  const [offsets = [], counts = []] = (directory.t322 === undefined ? [directory.t273, directory.t279] : [directory.t324 ?? directory.t273, directory.t325 ?? directory.t279]) as readonly (readonly number[] | undefined)[];
+  const [offsets = [], counts = []] = (
+    directory.t322 === undefined
+      ? [directory.t273, directory.t279]
+      : [directory.t324 ?? directory.t273, directory.t325 ?? directory.t279]
+  ) as readonly (readonly number[] | undefined)[];
   return { offsets: [...offsets], counts: [...counts] };
 }
 
 /** Whether strips or tiles are of a size, as many as cover the page, and hold what a picture holds. */
 function hasSoundParts(directory: IFD, { width, height }: TiffPage, bytes: Uint8Array): boolean {
-  if (!PARTS.every((tag) => (numberAt(directory, tag) ?? 1) >= 1) || (numberAt(directory, 277) ?? 1) > MOST_SAMPLES) return false;
+  if (!PARTS.every((tag) => (numberAt(directory, tag) ?? 1) >= 1) || (numberAt(directory, 277) ?? 1) > MOST_SAMPLES)
+    return false;
   const [across, down] = [numberAt(directory, 322), numberAt(directory, 323)];
   const { offsets, counts } = partsOf(directory);
   const count = offsets.length;
-  if (!offsets.every((offset) => Number.isInteger(offset) && offset < bytes.length) || !counts.every(Number.isInteger)) return false;
+  if (!offsets.every((offset) => Number.isInteger(offset) && offset < bytes.length) || !counts.every(Number.isInteger))
+    return false;
   if (DEFLATE.includes(numberAt(directory, 259)) && counts.length < count) return false;
   if (across === undefined) return count <= height;
-  return down !== undefined && across * down <= MAX_MEGAPIXELS * 1e6 && Math.ceil(width / across) * Math.ceil(height / down) <= count;
+  return (
+    down !== undefined &&
+    across * down <= MAX_MEGAPIXELS * 1e6 &&
+    Math.ceil(width / across) * Math.ceil(height / down) <= count
+  );
 }
 
 /** Compressions that unpack to as much as they like (Deflate, RFC 1951): the library takes all of it. */
@@ -104,7 +128,8 @@ function isAsLargeAsSaid(bytes: Uint8Array, directory: IFD, { width, height, bit
       });
       // The first two bytes are the header of zlib, the last four its sum.
       const end = offset + counts[i]! - 4;
-      for (let at = offset + 2; at < end; at += AT_ONCE) unpacking.push(bytes.subarray(at, Math.min(end, at + AT_ONCE)), at + AT_ONCE >= end);
+      for (let at = offset + 2; at < end; at += AT_ONCE)
+        unpacking.push(bytes.subarray(at, Math.min(end, at + AT_ONCE)), at + AT_ONCE >= end);
     });
     return true;
   } catch {
@@ -117,26 +142,49 @@ function rowsOf(directory: IFD, page: TiffPage): TiffPicture['rows'] {
   const { data } = directory;
   const perRow = Math.floor(data.length / page.height);
   return (from, to) => {
-    const strip = Object.assign(Object.create(directory) as IFD, { data: data.slice(perRow * from, perRow * to), width: page.width, height: to - from });
+    const strip = Object.assign(Object.create(directory) as IFD, {
+      data: data.slice(perRow * from, perRow * to),
+      width: page.width,
+      height: to - from,
+    });
     return (page.isInk ? lightOfInk(strip, page.width, to - from) : toRGBA8(strip)) as Uint8Array<ArrayBuffer>;
   };
 }
 
 /** The library wants the bytes at the beginning of a buffer of their own. */
-const bufferOf = (bytes: Uint8Array) => (bytes.byteOffset === 0 && bytes.byteLength === bytes.buffer.byteLength ? (bytes.buffer as ArrayBuffer) : (bytes.slice().buffer as ArrayBuffer));
+const bufferOf = (bytes: Uint8Array) =>
+  bytes.byteOffset === 0 && bytes.byteLength === bytes.buffer.byteLength
+    ? (bytes.buffer as ArrayBuffer)
+    : (bytes.slice().buffer as ArrayBuffer);
 
 function listDirectories(bytes: Uint8Array): IFD[] | undefined {
   if (!isTiff(bytes) || !isSound(bytes)) return undefined;
   try {
     // Bit 0 of the subfile type says that a directory is a smaller copy of another one.
-    return decode(bufferOf(bytes)).filter((directory) => numberAt(directory, 256) !== undefined && ((numberAt(directory, 254) ?? 0) & 1) === 0).slice(0, MAX_PAGES);
+    return decode(bufferOf(bytes))
+      .filter((directory) => numberAt(directory, 256) !== undefined && ((numberAt(directory, 254) ?? 0) & 1) === 0)
+      .slice(0, MAX_PAGES);
   } catch {
     return undefined;
   }
 }
 
 /** Bytes of a value by its type (TIFF 6.0, section 2). */
-const TYPE_SIZES: Readonly<Record<number, number>> = { 1: 1, 2: 1, 3: 2, 4: 4, 5: 8, 6: 1, 7: 1, 8: 2, 9: 4, 10: 8, 11: 4, 12: 8, 13: 4 };
+const TYPE_SIZES: Readonly<Record<number, number>> = {
+  1: 1,
+  2: 1,
+  3: 2,
+  4: 4,
+  5: 8,
+  6: 1,
+  7: 1,
+  8: 2,
+  9: 4,
+  10: 8,
+  11: 4,
+  12: 8,
+  13: 4,
+};
 /** Tags that point at further directories: of smaller copies, and of the camera's own tags. */
 const POINTERS = [330, 34665, 34853];
 
@@ -154,9 +202,14 @@ function isSound(bytes: Uint8Array): boolean {
     const next = at + 2 + 12 * count;
     if (next + 4 > view.byteLength) return false;
     for (let entry = at + 2; entry < next; entry += 12) {
-      const [tag, type, values] = [view.getUint16(entry, little), view.getUint16(entry + 2, little), view.getUint32(entry + 4, little)];
+      const [tag, type, values] = [
+        view.getUint16(entry, little),
+        view.getUint16(entry + 2, little),
+        view.getUint32(entry + 4, little),
+      ];
       const size = (TYPE_SIZES[type] ?? 1) * values;
-      if (size > view.byteLength || (size > 4 && view.getUint32(entry + 8, little) + size > view.byteLength)) return false;
+      if (size > view.byteLength || (size > 4 && view.getUint32(entry + 8, little) + size > view.byteLength))
+        return false;
       if (POINTERS.includes(tag) && values === 1) open.push(view.getUint32(entry + 8, little));
     }
     open.push(view.getUint32(next, little));
@@ -172,8 +225,13 @@ function pageOf(directory: IFD): TiffPage {
   const resolution = numberAt(directory, 282);
   const dpi = resolution && (numberAt(directory, 296) === PER_CENTIMETRE ? resolution * 2.54 : resolution);
   return {
-    width: numberAt(directory, 256) ?? 0, height: numberAt(directory, 257) ?? 0, dpi: dpi && dpi >= LEAST_DPI ? dpi : undefined,
-    orientation: numberAt(directory, 274) ?? 1, isInk: numberAt(directory, 262) === INKS, bits: numberAt(directory, 258) ?? 1, hasProfile: directory.t34675 !== undefined,
+    width: numberAt(directory, 256) ?? 0,
+    height: numberAt(directory, 257) ?? 0,
+    dpi: dpi && dpi >= LEAST_DPI ? dpi : undefined,
+    orientation: numberAt(directory, 274) ?? 1,
+    isInk: numberAt(directory, 262) === INKS,
+    bits: numberAt(directory, 258) ?? 1,
+    hasProfile: directory.t34675 !== undefined,
   };
 }
 

@@ -13,7 +13,10 @@ export function writeWorldFile(corner: Vec, perUnit: number): string {
 
 /** From sheet pixels (outer corners, y down) to the map that a world file speaks of, in its unit. Refused when it is no such file. */
 export function readWorldFile(text: string): Result<Affine> {
-  const lines = text.trim().split(/\s+/).map((line) => Number(line.replace(',', '.')));
+  const lines = text
+    .trim()
+    .split(/\s+/)
+    .map((line) => Number(line.replace(',', '.')));
   if (lines.length !== 6 || !lines.every(isWithinReach)) return refused('world-file-not-understood');
   const [a, b, c, d, e, f] = lines as [number, number, number, number, number, number];
   const map: Affine = [a, b, c, d, e - (a + c) / 2, f - (b + d) / 2];

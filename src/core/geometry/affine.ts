@@ -34,9 +34,17 @@ export function moved(piece: Piece, map: Affine): Piece {
     case 'line':
       return { kind: 'line', a: applied(map, piece.a), b: applied(map, piece.b) };
     case 'cubic':
-      return { kind: 'cubic', a: applied(map, piece.a), b: applied(map, piece.b), c: applied(map, piece.c), d: applied(map, piece.d) };
+      return {
+        kind: 'cubic',
+        a: applied(map, piece.a),
+        b: applied(map, piece.b),
+        c: applied(map, piece.c),
+        d: applied(map, piece.d),
+      };
     case 'arc':
-      return keepsCircles(map) ? movedArc(piece, map) : movedEllipse({ ...piece, kind: 'ellipse', major: [piece.radius, 0], ratio: 1 }, map);
+      return keepsCircles(map)
+        ? movedArc(piece, map)
+        : movedEllipse({ ...piece, kind: 'ellipse', major: [piece.radius, 0], ratio: 1 }, map);
     case 'ellipse':
       return movedEllipse(piece, map);
   }
@@ -45,7 +53,13 @@ export function moved(piece: Piece, map: Affine): Piece {
 function movedArc(arc: Arc, map: Affine): Arc {
   const centre = applied(map, arc.centre);
   const hand = Math.sign(map[0] * map[3] - map[1] * map[2]);
-  return { kind: 'arc', centre, radius: arc.radius * Math.hypot(map[0], map[1]), start: angleOf(subtract(applied(map, startOf(arc)), centre)), sweep: hand * arc.sweep };
+  return {
+    kind: 'arc',
+    centre,
+    radius: arc.radius * Math.hypot(map[0], map[1]),
+    start: angleOf(subtract(applied(map, startOf(arc)), centre)),
+    sweep: hand * arc.sweep,
+  };
 }
 
 /** An ellipse by two conjugate half-diameters p (at u = 0) and q (at a quarter turn): its axes are where the distance from the centre stands still. */
@@ -54,7 +68,14 @@ export function ellipseFrom(centre: Vec, p: Vec, q: Vec, start: number, sweep: n
   const [c, s] = [Math.cos(first), Math.sin(first)];
   const [major, minor] = [add(scale(p, c), scale(q, s)), subtract(scale(q, c), scale(p, s))];
   const hand = cross(major, minor) < 0 ? -1 : 1;
-  return { kind: 'ellipse', centre, major, ratio: Math.min(1, Math.max(FLATTEST, norm(minor) / norm(major))), start: hand * (start - first), sweep: hand * sweep };
+  return {
+    kind: 'ellipse',
+    centre,
+    major,
+    ratio: Math.min(1, Math.max(FLATTEST, norm(minor) / norm(major))),
+    start: hand * (start - first),
+    sweep: hand * sweep,
+  };
 }
 
 /** An ellipse flatter than this is drawn as flat as this: files want a ratio above nothing. */

@@ -4,8 +4,18 @@ import { enclosedArea } from './measure';
 import { subtract, type Vec } from './vec';
 
 /** Abscissae and weights of Gauss-Legendre quadrature with 8 points on [0, 1] (Abramowitz & Stegun, table 25.4, halved). */
-const GAUSS: readonly (readonly [number, number])[] = [[0.1834346424956498, 0.362683783378362], [0.525532409916329, 0.3137066458778873], [0.7966664774136267, 0.2223810344533745], [0.9602898564975363, 0.1012285362903763]]
-  .flatMap(([x, weight]) => [[(1 - x!) / 2, weight! / 2], [(1 + x!) / 2, weight! / 2]] as const);
+const GAUSS: readonly (readonly [number, number])[] = [
+  [0.1834346424956498, 0.362683783378362],
+  [0.525532409916329, 0.3137066458778873],
+  [0.7966664774136267, 0.2223810344533745],
+  [0.9602898564975363, 0.1012285362903763],
+].flatMap(
+  ([x, weight]) =>
+    [
+      [(1 - x!) / 2, weight! / 2],
+      [(1 + x!) / 2, weight! / 2],
+    ] as const,
+);
 
 /** So far an arc is integrated at a time, radians: to the last digits. */
 const STEP = Math.PI / 4;

@@ -22,7 +22,13 @@ function quarterAsCubic(arc: Arc | EllipticArc, from: number, to: number): Cubic
   const sweep = arc.sweep * (to - from);
   const reach = ((4 / 3) * Math.tan(sweep / 4)) / arc.sweep;
   const [a, d] = [pointAt(arc, from), pointAt(arc, to)];
-  return { kind: 'cubic', a, b: add(a, scale(velocityAt(arc, from), reach)), c: add(d, scale(velocityAt(arc, to), -reach)), d };
+  return {
+    kind: 'cubic',
+    a,
+    b: add(a, scale(velocityAt(arc, from), reach)),
+    c: add(d, scale(velocityAt(arc, to), -reach)),
+    d,
+  };
 }
 
 /** Cuts a cubic in two at t (de Casteljau). */

@@ -15,12 +15,20 @@ export interface Ellipse {
  */
 export function findEllipse(points: readonly Vec[]): Ellipse | undefined {
   if (points.length < 5) return undefined;
-  const middle: Vec = [0, 1].map((axis) => points.reduce((sum, p) => sum + p[axis]!, 0) / points.length) as unknown as Vec;
+  const middle: Vec = [0, 1].map(
+    (axis) => points.reduce((sum, p) => sum + p[axis]!, 0) / points.length,
+  ) as unknown as Vec;
   const size = Math.max(...points.map((p) => Math.hypot(p[0] - middle[0], p[1] - middle[1]))) || 1;
   const unit = points.map(([x, y]): Vec => [(x - middle[0]) / size, (y - middle[1]) / size]);
   const conic = conicThrough(unit);
   const found = conic && ellipseOf(conic);
-  return found && { ...found, centre: [middle[0] + size * found.centre[0], middle[1] + size * found.centre[1]], axes: [size * found.axes[0], size * found.axes[1]] };
+  return (
+    found && {
+      ...found,
+      centre: [middle[0] + size * found.centre[0], middle[1] + size * found.centre[1]],
+      axes: [size * found.axes[0], size * found.axes[1]],
+    }
+  );
 }
 
 /** a x² + b xy + c y² + d x + e y + f = 0 with 4ac > b². */
@@ -36,7 +44,9 @@ function conicThrough(points: readonly Vec[]): readonly number[] | undefined {
   }
   const reduced = square.transpose().mmul(square).add(mixed.mmul(toStraight));
   const [first, second, third] = reduced.to2DArray() as [number[], number[], number[]];
-  const { eigenvectorMatrix } = new EigenvalueDecomposition(new Matrix([third.map((v) => v / 2), second.map((v) => -v), first.map((v) => v / 2)]));
+  const { eigenvectorMatrix } = new EigenvalueDecomposition(
+    new Matrix([third.map((v) => v / 2), second.map((v) => -v), first.map((v) => v / 2)]),
+  );
   for (let k = 0; k < 3; k++) {
     const [a, b, c] = [0, 1, 2].map((i) => eigenvectorMatrix.get(i, k)) as [number, number, number];
     if (4 * a * c - b * b > 0) return [a, b, c, ...toStraight.mmul(Matrix.columnVector([a, b, c])).to1DArray()];
@@ -52,11 +62,16 @@ function ellipseOf([a = 0, b = 0, c = 0, d = 0, e = 0, f = 0]: readonly number[]
   const [p, q] = [level / (mean - spread), level / (mean + spread)];
   if (!(p > 0) || !(q > 0)) return undefined;
   const steep = Math.atan2(b, a - c) / 2;
-  return p > q ? { centre, axes: [Math.sqrt(p), Math.sqrt(q)], direction: steep + Math.PI / 2 } : { centre, axes: [Math.sqrt(q), Math.sqrt(p)], direction: steep };
+  return p > q
+    ? { centre, axes: [Math.sqrt(p), Math.sqrt(q)], direction: steep + Math.PI / 2 }
+    : { centre, axes: [Math.sqrt(q), Math.sqrt(p)], direction: steep };
 }
 
 /** The place at a parameter of the ellipse (radians), and the direction straight out of it there. */
-export function onEllipse({ centre, axes: [a, b], direction }: Ellipse, at: number): { readonly point: Vec; readonly outward: number } {
+export function onEllipse(
+  { centre, axes: [a, b], direction }: Ellipse,
+  at: number,
+): { readonly point: Vec; readonly outward: number } {
   const [c, s] = [Math.cos(direction), Math.sin(direction)];
   const turned = (x: number, y: number): Vec => [c * x - s * y, s * x + c * y];
   const [x, y] = turned(a * Math.cos(at), b * Math.sin(at));

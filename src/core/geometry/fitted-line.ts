@@ -14,7 +14,9 @@ export function lineThrough(points: readonly Vec[]): FittedLine {
   let [xx, xy, yy] = [0, 0, 0];
   for (const point of points) {
     const [x, y] = subtract(point, mean);
-    xx += x * x; xy += x * y; yy += y * y;
+    xx += x * x;
+    xy += x * y;
+    yy += y * y;
   }
   const normal = Math.atan2(2 * xy, xx - yy) / 2 + Math.PI / 2;
   return { normal, offset: mean[0] * Math.cos(normal) + mean[1] * Math.sin(normal) };

@@ -32,16 +32,21 @@ export function findNearest(a: readonly Piece[], b: readonly Piece[]): Gap | und
 }
 
 /** How far apart two boxes are at least. */
-const apart = (a: Bounds, b: Bounds): number => Math.hypot(...([0, 1] as const).map((axis) => Math.max(0, a.min[axis] - b.max[axis], b.min[axis] - a.max[axis])));
+const apart = (a: Bounds, b: Bounds): number =>
+  Math.hypot(...([0, 1] as const).map((axis) => Math.max(0, a.min[axis] - b.max[axis], b.min[axis] - a.max[axis])));
 
 function nearestPair(a: Piece, b: Piece, mayCross: boolean): Gap {
   const [crossing] = mayCross ? listCrossings(a, b) : [];
   if (crossing) return { from: crossing.point, to: crossing.point, value: 0 };
-  const tries = [...triesOn(a).map((at) => settled(a, b, at)), ...triesOn(b).map((at) => settled(a, b, nearestOn(a, at).point))];
+  const tries = [
+    ...triesOn(a).map((at) => settled(a, b, at)),
+    ...triesOn(b).map((at) => settled(a, b, nearestOn(a, at).point)),
+  ];
   return tries.reduce((best, found) => (found.value < best.value ? found : best));
 }
 
-const triesOn = (piece: Piece): readonly Vec[] => (piece.kind === 'line' ? [0, 1] : TRIES).map((t) => pointAt(piece, t));
+const triesOn = (piece: Piece): readonly Vec[] =>
+  (piece.kind === 'line' ? [0, 1] : TRIES).map((t) => pointAt(piece, t));
 
 /** To and fro between the nearest places of both, until they stay. */
 function settled(a: Piece, b: Piece, start: Vec): Gap {
@@ -63,11 +68,19 @@ const SAMPLES = 32;
 export function findGap(a: readonly Piece[], b: readonly Piece[], isClosed: boolean): Gap | undefined {
   const nearest = findNearest(a, b);
   if (!nearest || nearest.value > 0 || !isClosed) return nearest;
-  const samples = a.flatMap((piece) => Array.from({ length: SAMPLES + 1 }, (_, i) => ({ piece, t: i / SAMPLES, isWithin: windingNumber(b, pointAt(piece, i / SAMPLES)) !== 0 })));
+  const samples = a.flatMap((piece) =>
+    Array.from({ length: SAMPLES + 1 }, (_, i) => ({
+      piece,
+      t: i / SAMPLES,
+      isWithin: windingNumber(b, pointAt(piece, i / SAMPLES)) !== 0,
+    })),
+  );
   const within = samples.filter(({ isWithin }) => isWithin);
   const isMostlyWithin = 2 * within.length > samples.length;
   const over = isMostlyWithin ? samples.filter(({ isWithin }) => !isWithin) : within;
-  const deepest = over.map(({ piece, t }) => reachFrom(piece, t, b)).reduce<Gap | undefined>((most, gap) => (!most || gap.value < most.value ? gap : most), undefined);
+  const deepest = over
+    .map(({ piece, t }) => reachFrom(piece, t, b))
+    .reduce<Gap | undefined>((most, gap) => (!most || gap.value < most.value ? gap : most), undefined);
   return deepest ?? nearest;
 }
 
@@ -75,7 +88,9 @@ export function findGap(a: readonly Piece[], b: readonly Piece[], isClosed: bool
 function reachFrom(piece: Piece, at: number, others: readonly Piece[]): Gap {
   const gapAt = (t: number): Gap => {
     const from = pointAt(piece, t);
-    const foot = others.map((other) => nearestOn(other, from)).reduce((best, found) => (found.distance < best.distance ? found : best));
+    const foot = others
+      .map((other) => nearestOn(other, from))
+      .reduce((best, found) => (found.distance < best.distance ? found : best));
     return { from, to: foot.point, value: -foot.distance };
   };
   let [low, high] = [Math.max(0, at - 1 / SAMPLES), Math.min(1, at + 1 / SAMPLES)];

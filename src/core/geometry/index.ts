@@ -5,13 +5,58 @@ export { findEnds, movedPath, reversedPath, type Path } from './path';
 export { subtendedAngle, windingNumber } from './winding';
 export { findEllipse, onEllipse, outsideEllipse, type Ellipse } from './ellipse';
 export { findLineCrossing, listCrossings, type Crossing } from './intersect';
-export { enclosedArea, findTurn, findUnion, isOverlapping, nearestOn, outermostOf, pieceBounds, pieceLength, type Bounds, type Nearest } from './measure';
 export {
-  accelerationAt, axesOf, circle, curvatureAt, endOf, findArcParameter, findArcThrough, findCircumcentre, findTangentArc, isFullCircle, isRound, pointAt, reversed, startOf,
-  tangentAt, velocityAt, withoutFalseBow, type Arc, type Cubic, type EllipticArc, type Line, type Piece,
+  enclosedArea,
+  findTurn,
+  findUnion,
+  isOverlapping,
+  nearestOn,
+  outermostOf,
+  pieceBounds,
+  pieceLength,
+  type Bounds,
+  type Nearest,
+} from './measure';
+export {
+  accelerationAt,
+  axesOf,
+  circle,
+  curvatureAt,
+  endOf,
+  findArcParameter,
+  findArcThrough,
+  findCircumcentre,
+  findTangentArc,
+  isFullCircle,
+  isRound,
+  pointAt,
+  reversed,
+  startOf,
+  tangentAt,
+  velocityAt,
+  withoutFalseBow,
+  type Arc,
+  type Cubic,
+  type EllipticArc,
+  type Line,
+  type Piece,
 } from './piece';
 export {
-  add, angleOf, cross, distance, dot, findDirection, lineAngle, mix, norm, perpendicular, polar, positiveAngle, scale, signedAngle, subtract,
+  add,
+  angleOf,
+  cross,
+  distance,
+  dot,
+  findDirection,
+  lineAngle,
+  mix,
+  norm,
+  perpendicular,
+  polar,
+  positiveAngle,
+  scale,
+  signedAngle,
+  subtract,
   type Vec,
 } from './vec';
 export { awayFrom, crossingOfLines, lineThrough, type FittedLine } from './fitted-line';

@@ -77,7 +77,8 @@ function crossArcs(a: Arc, b: Arc, tolerance: number): readonly Crossing[] {
   const between = subtract(b.centre, a.centre);
   const apart = norm(between);
   const concentric = apart <= tolerance * 1e-3;
-  if (concentric || apart > a.radius + b.radius + tolerance || apart < Math.abs(a.radius - b.radius) - tolerance) return [];
+  if (concentric || apart > a.radius + b.radius + tolerance || apart < Math.abs(a.radius - b.radius) - tolerance)
+    return [];
   const along = (a.radius ** 2 + (apart - b.radius) * (apart + b.radius)) / (2 * apart);
   const half = Math.sqrt(Math.max(0, a.radius ** 2 - along ** 2));
   const foot = add(a.centre, scale(between, along / apart));
@@ -96,14 +97,20 @@ interface Stretch {
   readonly bounds: Bounds;
 }
 
-const stretch = (piece: Piece, from: number, to: number): Stretch => ({ piece, from, to, bounds: stretchBounds(piece, from, to) });
+const stretch = (piece: Piece, from: number, to: number): Stretch => ({
+  piece,
+  from,
+  to,
+  bounds: stretchBounds(piece, from, to),
+});
 
 /** Part of a piece as a box of its control points: wide, but never too small. */
 function stretchBounds(piece: Piece, from: number, to: number): Bounds {
   const [p, q] = [pointAt(piece, from), pointAt(piece, to)];
   const third = (to - from) / 3;
   const points: Vec[] = [p, q];
-  if (piece.kind === 'cubic') points.push(add(p, scale(velocityAt(piece, from), third)), subtract(q, scale(velocityAt(piece, to), third)));
+  if (piece.kind === 'cubic')
+    points.push(add(p, scale(velocityAt(piece, from), third)), subtract(q, scale(velocityAt(piece, to), third)));
   if (piece.kind === 'ellipse' && Math.abs(to - from) * Math.abs(piece.sweep) > Math.PI) {
     const [u, v] = axesOf(piece);
     const reach: Vec = [Math.hypot(u[0], v[0]), Math.hypot(u[1], v[1])];
@@ -136,7 +143,9 @@ function turnOf({ piece, from, to }: Stretch): number {
   if (piece.kind === 'line') return 0;
   const [first, middle, last] = [from, (from + to) / 2, to].map((t) => velocityAt(piece, t)) as [Vec, Vec, Vec];
   // What turns all the way around ends in the direction in which it began: its middle tells.
-  return isEven(first, middle) && isEven(middle, last) && isEven(first, last) ? 1.5 * Math.max(angleBetween(first, middle), angleBetween(middle, last)) : Infinity;
+  return isEven(first, middle) && isEven(middle, last) && isEven(first, last)
+    ? 1.5 * Math.max(angleBetween(first, middle), angleBetween(middle, last))
+    : Infinity;
 }
 
 function isEven(u: Vec, v: Vec): boolean {
@@ -159,7 +168,9 @@ function crossCurves(a: Piece, b: Piece, tolerance: number): Crossing[] {
     for (const [p, q] of pairs) {
       if (!isOverlapping(p.bounds, q.bounds, tolerance)) continue;
       const [turnP, turnQ] = [turnOf(p), turnOf(q)];
-      const isOnce = turnP + turnQ < Infinity && (turnP + turnQ < angleBetween(middleVelocity(p), middleVelocity(q)) || turnP + turnQ < STRAIGHT);
+      const isOnce =
+        turnP + turnQ < Infinity &&
+        (turnP + turnQ < angleBetween(middleVelocity(p), middleVelocity(q)) || turnP + turnQ < STRAIGHT);
       const sharpened = isOnce || depth === MAX_DEPTH ? sharpen(p, q, tolerance) : undefined;
       if (sharpened) {
         if (within(sharpened.ta) && within(sharpened.tb)) found.push(sharpened);

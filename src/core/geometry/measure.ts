@@ -1,10 +1,24 @@
 import { cross, distance, dot, findDirection, norm, subtract, type Vec } from './vec';
-import { accelerationAt, axesOf, findArcParameter, endOf, pointAt, startOf, velocityAt, type Arc, type Cubic, type EllipticArc, type Piece } from './piece';
+import {
+  accelerationAt,
+  axesOf,
+  findArcParameter,
+  endOf,
+  pointAt,
+  startOf,
+  velocityAt,
+  type Arc,
+  type Cubic,
+  type EllipticArc,
+  type Piece,
+} from './piece';
 
 /** Abscissae and weights of Gauss-Legendre quadrature with 8 points on [-1, 1] (Abramowitz & Stegun, table 25.4). */
 const GAUSS: readonly (readonly [number, number])[] = [
-  [0.1834346424956498, 0.362683783378362], [0.525532409916329, 0.3137066458778873],
-  [0.7966664774136267, 0.2223810344533745], [0.9602898564975363, 0.1012285362903763],
+  [0.1834346424956498, 0.362683783378362],
+  [0.525532409916329, 0.3137066458778873],
+  [0.7966664774136267, 0.2223810344533745],
+  [0.9602898564975363, 0.1012285362903763],
 ];
 
 function lengthBetween(piece: Piece, from: number, to: number): number {
@@ -57,7 +71,8 @@ export interface Bounds {
 
 function boundsOf(points: readonly Vec[]): Bounds {
   let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const [x, y] of points) [left, low, right, high] = [Math.min(left, x), Math.min(low, y), Math.max(right, x), Math.max(high, y)];
+  for (const [x, y] of points)
+    [left, low, right, high] = [Math.min(left, x), Math.min(low, y), Math.max(right, x), Math.max(high, y)];
   return { min: [left, low], max: [right, high] };
 }
 
@@ -77,15 +92,27 @@ function quadraticRoots(a: number, b: number, c: number): readonly number[] {
 }
 
 /** Parameters in 0 to 1 at which a round piece passes an angle about its centre. */
-const parametersAt = (piece: Arc | EllipticArc, angles: readonly number[]) => angles.flatMap((angle) => findArcParameter(piece, angle) ?? []);
+const parametersAt = (piece: Arc | EllipticArc, angles: readonly number[]) =>
+  angles.flatMap((angle) => findArcParameter(piece, angle) ?? []);
 
 /** Where a piece lies farthest left, right, up or down of what is around it on the piece: it runs level or upright there. Its ends are none of them. */
 export function outermostOf(piece: Piece): readonly Vec[] {
   if (piece.kind === 'line') return [];
-  if (piece.kind === 'cubic') return [0, 1].flatMap((axis) => turningParameters(piece, axis as 0 | 1)).filter((t) => t > 0 && t < 1).map((t) => pointAt(piece, t));
-  if (piece.kind === 'arc') return parametersAt(piece, [0, 1, 2, 3].map((quarter) => (quarter * Math.PI) / 2)).map((t) => pointAt(piece, t));
+  if (piece.kind === 'cubic')
+    return [0, 1]
+      .flatMap((axis) => turningParameters(piece, axis as 0 | 1))
+      .filter((t) => t > 0 && t < 1)
+      .map((t) => pointAt(piece, t));
+  if (piece.kind === 'arc')
+    return parametersAt(
+      piece,
+      [0, 1, 2, 3].map((quarter) => (quarter * Math.PI) / 2),
+    ).map((t) => pointAt(piece, t));
   const [major, minor] = axesOf(piece);
-  return parametersAt(piece, [0, 1].flatMap((axis) => [0, Math.PI].map((half) => Math.atan2(minor[axis]!, major[axis]!) + half))).map((t) => pointAt(piece, t));
+  return parametersAt(
+    piece,
+    [0, 1].flatMap((axis) => [0, Math.PI].map((half) => Math.atan2(minor[axis]!, major[axis]!) + half)),
+  ).map((t) => pointAt(piece, t));
 }
 
 /** The tight box around a piece. */
@@ -97,7 +124,12 @@ export function findUnion(boxes: readonly Bounds[]): Bounds | undefined {
 }
 
 export function isOverlapping(a: Bounds, b: Bounds, slack = 0): boolean {
-  return a.min[0] <= b.max[0] + slack && b.min[0] <= a.max[0] + slack && a.min[1] <= b.max[1] + slack && b.min[1] <= a.max[1] + slack;
+  return (
+    a.min[0] <= b.max[0] + slack &&
+    b.min[0] <= a.max[0] + slack &&
+    a.min[1] <= b.max[1] + slack &&
+    b.min[1] <= a.max[1] + slack
+  );
 }
 
 export interface Nearest {
@@ -125,8 +157,14 @@ export function nearestOn(piece: Piece, point: Vec): Nearest {
     return t !== undefined ? at(t) : nearer(at(0), at(1));
   }
   const samples = Array.from({ length: SAMPLES + 1 }, (_, i) => at(i / SAMPLES));
-  const valleys = samples.filter((sample, i) => sample.distance <= (samples[i - 1]?.distance ?? Infinity) && sample.distance <= (samples[i + 1]?.distance ?? Infinity));
-  const feet = valleys.map(({ t }) => footBetween(piece, point, Math.max(0, t - 1 / SAMPLES), Math.min(1, t + 1 / SAMPLES)));
+  const valleys = samples.filter(
+    (sample, i) =>
+      sample.distance <= (samples[i - 1]?.distance ?? Infinity) &&
+      sample.distance <= (samples[i + 1]?.distance ?? Infinity),
+  );
+  const feet = valleys.map(({ t }) =>
+    footBetween(piece, point, Math.max(0, t - 1 / SAMPLES), Math.min(1, t + 1 / SAMPLES)),
+  );
   return [...valleys, ...feet.map(at)].reduce(nearer);
 }
 
@@ -154,4 +192,3 @@ export function findTurn(from: Vec, to: Vec): number | undefined {
   const [a, b] = [findDirection(from), findDirection(to)];
   return a && b ? Math.atan2(cross(a, b), a[0] * b[0] + a[1] * b[1]) : undefined;
 }
-

@@ -10,8 +10,13 @@ export function partOf(piece: Piece, from: number, to: number): Piece {
   if (from === 0 && to === 1) return piece;
   switch (piece.kind) {
     case 'line':
-      return { kind: 'line', a: from === 0 ? piece.a : pointAt(piece, from), b: to === 1 ? piece.b : pointAt(piece, to) };
-    case 'arc': case 'ellipse':
+      return {
+        kind: 'line',
+        a: from === 0 ? piece.a : pointAt(piece, from),
+        b: to === 1 ? piece.b : pointAt(piece, to),
+      };
+    case 'arc':
+    case 'ellipse':
       return { ...piece, start: piece.start + piece.sweep * from, sweep: piece.sweep * (to - from) };
     case 'cubic':
       return cubicBetween(piece, from, to);
@@ -39,5 +44,11 @@ function cubicBetween({ a, b, c, d }: Cubic, from: number, to: number): Cubic {
     const [ab, bc, cd] = [mix(a, b, r), mix(b, c, r), mix(c, d, r)];
     return mix(mix(ab, bc, s), mix(bc, cd, s), t);
   };
-  return { kind: 'cubic', a: from === 0 ? a : polarForm(from, from, from), b: polarForm(from, from, to), c: polarForm(from, to, to), d: to === 1 ? d : polarForm(to, to, to) };
+  return {
+    kind: 'cubic',
+    a: from === 0 ? a : polarForm(from, from, from),
+    b: polarForm(from, from, to),
+    c: polarForm(from, to, to),
+    d: to === 1 ? d : polarForm(to, to, to),
+  };
 }

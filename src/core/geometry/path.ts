@@ -8,7 +8,10 @@ export interface Path {
   readonly pieces: readonly Piece[];
 }
 
-export const movedPath = ({ closed, pieces }: Path, map: Affine): Path => ({ closed, pieces: pieces.map((piece) => moved(piece, map)) });
+export const movedPath = ({ closed, pieces }: Path, map: Affine): Path => ({
+  closed,
+  pieces: pieces.map((piece) => moved(piece, map)),
+});
 
 export const reversedPath = ({ closed, pieces }: Path): Path => ({ closed, pieces: pieces.map(reversed).reverse() });
 

@@ -1,4 +1,17 @@
-import { add, dot, cross, distance, mix, norm, perpendicular, polar, positiveAngle, scale, subtract, type Vec } from './vec';
+import {
+  add,
+  dot,
+  cross,
+  distance,
+  mix,
+  norm,
+  perpendicular,
+  polar,
+  positiveAngle,
+  scale,
+  subtract,
+  type Vec,
+} from './vec';
 
 /** The pieces that outlines are made of, in one plane, y up. Parameter t runs from 0 at the start to 1 at the end. */
 export interface Line {
@@ -52,7 +65,10 @@ export function isRound(piece: Piece): piece is Arc | EllipticArc {
 }
 
 /** The half-axes of an ellipse as displacements from its centre. */
-export const axesOf = ({ major, ratio }: EllipticArc): readonly [Vec, Vec] => [major, scale(perpendicular(major), ratio)];
+export const axesOf = ({ major, ratio }: EllipticArc): readonly [Vec, Vec] => [
+  major,
+  scale(perpendicular(major), ratio),
+];
 
 /** a·cos(u) + b·sin(u) */
 const turned = (a: Vec, b: Vec, u: number): Vec => add(scale(a, Math.cos(u)), scale(b, Math.sin(u)));
@@ -132,7 +148,8 @@ export function reversed(piece: Piece): Piece {
   switch (piece.kind) {
     case 'line':
       return { kind: 'line', a: piece.b, b: piece.a };
-    case 'arc': case 'ellipse':
+    case 'arc':
+    case 'ellipse':
       return { ...piece, start: piece.start + piece.sweep, sweep: -piece.sweep };
     case 'cubic':
       return { kind: 'cubic', a: piece.d, b: piece.c, c: piece.b, d: piece.a };
@@ -140,7 +157,11 @@ export function reversed(piece: Piece): Piece {
 }
 
 /** Where an angle about the centre (of an ellipse: its u) lies on an arc, as t in [0, 1], or undefined outside it. `slack` in radians. */
-export function findArcParameter(arc: Pick<Arc | EllipticArc, 'start' | 'sweep'>, angle: number, slack = 1e-9): number | undefined {
+export function findArcParameter(
+  arc: Pick<Arc | EllipticArc, 'start' | 'sweep'>,
+  angle: number,
+  slack = 1e-9,
+): number | undefined {
   const size = Math.abs(arc.sweep);
   if (size === 0) return undefined;
   const turned = positiveAngle((angle - arc.start) * Math.sign(arc.sweep));
@@ -153,7 +174,9 @@ const AS_GOOD_AS_STRAIGHT = 8e-6;
 
 /** An arc that bows by less than a millionth of its chord is the chord: its middle lies so far away that rounding there is more than it bows. Anything else as it is. */
 export function withoutFalseBow(piece: Piece): Piece {
-  return piece.kind === 'arc' && Math.abs(piece.sweep) < AS_GOOD_AS_STRAIGHT ? { kind: 'line', a: startOf(piece), b: endOf(piece) } : piece;
+  return piece.kind === 'arc' && Math.abs(piece.sweep) < AS_GOOD_AS_STRAIGHT
+    ? { kind: 'line', a: startOf(piece), b: endOf(piece) }
+    : piece;
 }
 
 /** The arc through three points in this order; undefined when they lie in a line or two of them are one. */

@@ -13,14 +13,21 @@ export interface Spline {
  * Inserting new knots into B-spline curves, 1980). Undefined for higher degrees, and where knots and points do not belong together.
  */
 export function findPiecesOfSpline({ degree, knots, points }: Spline): readonly Piece[] | undefined {
-  if (![1, 2, 3].includes(degree) || points.length < degree + 1 || knots.length !== points.length + degree + 1) return undefined;
+  if (![1, 2, 3].includes(degree) || points.length < degree + 1 || knots.length !== points.length + degree + 1)
+    return undefined;
   if (knots.some((knot, i) => !Number.isFinite(knot) || knot < (knots[i - 1] ?? -Infinity))) return undefined;
   // A span depends on no more than its own points and the knots about it: each is taken out by itself.
   return points.flatMap((_, i) => {
     const [from, to] = [knots[i]!, knots[i + 1]!];
     if (i < degree || !(to > from)) return [];
-    let span: Spline = { degree, knots: knots.slice(i - degree, i + degree + 2), points: points.slice(i - degree, i + 1) };
-    for (const knot of [from, to]) for (let times = span.knots.filter((value) => value === knot).length; times < degree; times++) span = withKnot(span, knot);
+    let span: Spline = {
+      degree,
+      knots: knots.slice(i - degree, i + degree + 2),
+      points: points.slice(i - degree, i + 1),
+    };
+    for (const knot of [from, to])
+      for (let times = span.knots.filter((value) => value === knot).length; times < degree; times++)
+        span = withKnot(span, knot);
     return piecesBetween(span, from, to);
   });
 }
@@ -33,7 +40,10 @@ const CUBICS_A_PIECE = 24;
  * splines of their own; the curve is the one over the other (Piegl and Tiller, The NURBS Book, section 4.1). Weak where weights change
  * a thousandfold from point to point. Undefined as above, and for weights that are not positive.
  */
-export function findPiecesOfWeighted({ degree, knots, points }: Spline, weights: readonly number[]): readonly Cubic[] | undefined {
+export function findPiecesOfWeighted(
+  { degree, knots, points }: Spline,
+  weights: readonly number[],
+): readonly Cubic[] | undefined {
   if (weights.length !== points.length || !weights.every((weight) => weight > 0)) return undefined;
   const over = findPiecesOfSpline({ degree, knots, points: points.map((point, i) => scale(point, weights[i]!)) });
   const under = findPiecesOfSpline({ degree, knots, points: weights.map((weight): Vec => [weight, 0]) });
@@ -44,11 +54,19 @@ export function findPiecesOfWeighted({ degree, knots, points }: Spline, weights:
     const place = scale(pointAt(top, t), 1 / weight);
     return { place, velocity: scale(subtract(velocityAt(top, t), scale(place, change)), 1 / weight) };
   };
-  return over.flatMap((_, i) => Array.from({ length: CUBICS_A_PIECE }, (__, part): Cubic => {
-    const [from, to] = [at(i, part / CUBICS_A_PIECE), at(i, (part + 1) / CUBICS_A_PIECE)];
-    const reach = 1 / (3 * CUBICS_A_PIECE);
-    return { kind: 'cubic', a: from.place, b: add(from.place, scale(from.velocity, reach)), c: subtract(to.place, scale(to.velocity, reach)), d: to.place };
-  }));
+  return over.flatMap((_, i) =>
+    Array.from({ length: CUBICS_A_PIECE }, (__, part): Cubic => {
+      const [from, to] = [at(i, part / CUBICS_A_PIECE), at(i, (part + 1) / CUBICS_A_PIECE)];
+      const reach = 1 / (3 * CUBICS_A_PIECE);
+      return {
+        kind: 'cubic',
+        a: from.place,
+        b: add(from.place, scale(from.velocity, reach)),
+        c: subtract(to.place, scale(to.velocity, reach)),
+        d: to.place,
+      };
+    }),
+  );
 }
 
 function withKnot({ degree, knots, points }: Spline, knot: number): Spline {
@@ -59,9 +77,15 @@ function withKnot({ degree, knots, points }: Spline, knot: number): Spline {
   const next = points.slice(0, span - degree + 1);
   for (let i = span - degree + 1; i <= span; i++) {
     const length = knots[i + degree]! - knots[i]!;
-    next.push(length > 0 ? mix(points[i - 1]!, points[i] ?? points[last]!, (knot - knots[i]!) / length) : points[i - 1]!);
+    next.push(
+      length > 0 ? mix(points[i - 1]!, points[i] ?? points[last]!, (knot - knots[i]!) / length) : points[i - 1]!,
+    );
   }
-  return { degree, knots: [...knots.slice(0, span + 1), knot, ...knots.slice(span + 1)], points: [...next, ...points.slice(span)] };
+  return {
+    degree,
+    knots: [...knots.slice(0, span + 1), knot, ...knots.slice(span + 1)],
+    points: [...next, ...points.slice(span)],
+  };
 }
 
 function piecesBetween({ degree, knots, points }: Spline, first: number, last: number): Piece[] {

@@ -17,7 +17,9 @@ export function subtendedAngle(piece: Piece, place: Vec, depth = 0): number {
     const [a, b] = [subtract(startOf(piece), place), subtract(endOf(piece), place)];
     return Math.atan2(cross(a, b), dot(a, b));
   }
-  return subtendedAngle(partOf(piece, 0, 0.5), place, depth + 1) + subtendedAngle(partOf(piece, 0.5, 1), place, depth + 1);
+  return (
+    subtendedAngle(partOf(piece, 0, 0.5), place, depth + 1) + subtendedAngle(partOf(piece, 0.5, 1), place, depth + 1)
+  );
 }
 
 /** How often a closed chain of pieces runs around a place, counter-clockwise positive. */

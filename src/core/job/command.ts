@@ -25,11 +25,18 @@ export function command(code: string, apply: Command['apply'], detail: CommandNa
 
 /** Several commands as one step of the history, under the name of the last. */
 export function together(commands: readonly [...Command[], Command]): Command {
-  return { name: commands.at(-1)!.name, places: (job) => commands.flatMap((each) => each.places?.(job) ?? []), apply: (job) => commands.forEach((each) => each.apply(job)) };
+  return {
+    name: commands.at(-1)!.name,
+    places: (job) => commands.flatMap((each) => each.places?.(job) ?? []),
+    apply: (job) => commands.forEach((each) => each.apply(job)),
+  };
 }
 
 /** The same command under another name. */
-export const named = (of: Command, code: string, detail: CommandName['detail'] = {}): Command => ({ ...of, name: { code, detail } });
+export const named = (of: Command, code: string, detail: CommandName['detail'] = {}): Command => ({
+  ...of,
+  name: { code, detail },
+});
 
 export function replaceById<T extends Named>(list: T[], item: T): void {
   const index = list.findIndex((other) => other.id === item.id);
@@ -39,38 +46,67 @@ export function replaceById<T extends Named>(list: T[], item: T): void {
 export const draft = <T>(value: T) => value as Draft<T>;
 
 /** Changes one view. */
-export function changeView(code: string, id: string, change: (view: Draft<View>) => void, detail: CommandName['detail'] = {}): Command {
-  return command(code, (job) => {
-    const view = job.views.find((other) => other.id === id);
-    if (view) change(view);
-  }, detail);
+export function changeView(
+  code: string,
+  id: string,
+  change: (view: Draft<View>) => void,
+  detail: CommandName['detail'] = {},
+): Command {
+  return command(
+    code,
+    (job) => {
+      const view = job.views.find((other) => other.id === id);
+      if (view) change(view);
+    },
+    detail,
+  );
 }
 
 /** A command that changes where what a view shows lies: not of a view that is locked. */
 export const placing = (of: Command, ...ids: readonly string[]): Command => ({ ...of, places: () => ids });
 
 /** The locked view that stands in the way of a command: one whose fit, axes or picture it would change. */
-export function findLock({ views }: Pick<Job, 'views'>, { places }: Pick<Command, 'places'>): Pick<View, 'id' | 'name'> | undefined {
+export function findLock(
+  { views }: Pick<Job, 'views'>,
+  { places }: Pick<Command, 'places'>,
+): Pick<View, 'id' | 'name'> | undefined {
   const changed = places?.({ views }) ?? [];
   const lock = views.find(({ id, locked }) => locked && changed.includes(id));
   return lock && { id: lock.id, name: lock.name };
 }
 
 /** The view that holds the evidence of a view: its own, or the one whose fit it shares. */
-export const fitOwner = (job: { readonly views: readonly Pick<View, 'id' | 'shares'>[] }, id: string) => job.views.find((view) => view.id === id)?.shares ?? id;
+export const fitOwner = (job: { readonly views: readonly Pick<View, 'id' | 'shares'>[] }, id: string) =>
+  job.views.find((view) => view.id === id)?.shares ?? id;
 
 /** Changes what is known about a view, where that is kept. */
-export function changeFit(code: string, id: string, change: (view: Draft<View>) => void, detail: CommandName['detail'] = {}): Command {
+export function changeFit(
+  code: string,
+  id: string,
+  change: (view: Draft<View>) => void,
+  detail: CommandName['detail'] = {},
+): Command {
   return {
-    ...command(code, (job) => {
-      const owner = fitOwner(job, id);
-      const view = job.views.find((other) => other.id === owner);
-      if (view) change(view);
-    }, detail),
+    ...command(
+      code,
+      (job) => {
+        const owner = fitOwner(job, id);
+        const view = job.views.find((other) => other.id === owner);
+        if (view) change(view);
+      },
+      detail,
+    ),
     // What is known holds for every view that shares it.
-    places: ({ views }) => views.filter((view) => fitOwner({ views }, view.id) === fitOwner({ views }, id)).map((view) => view.id),
+    places: ({ views }) =>
+      views.filter((view) => fitOwner({ views }, view.id) === fitOwner({ views }, id)).map((view) => view.id),
   };
 }
 
 /** The lock on a view's fit: its own, or that of one that shares it. */
-export const findLockOn = (job: Pick<Job, 'views'>, id: string | undefined) => (id === undefined ? undefined : findLock(job, changeFit('', id, () => undefined)));
+export const findLockOn = (job: Pick<Job, 'views'>, id: string | undefined) =>
+  id === undefined
+    ? undefined
+    : findLock(
+        job,
+        changeFit('', id, () => undefined),
+      );

@@ -25,17 +25,26 @@ export const startHistory = (job: Job): History => ({ job, entries: [], cursor: 
 export function runCommand(history: History, command: Command): History {
   const [job, patches, inverse] = produceWithPatches(history.job, (draft) => command.apply(draft));
   if (patches.length === 0) return history;
-  const entry: HistoryEntry = command.merge === undefined ? { name: command.name, patches, inverse } : { name: command.name, patches, inverse, merge: command.merge };
+  const entry: HistoryEntry =
+    command.merge === undefined
+      ? { name: command.name, patches, inverse }
+      : { name: command.name, patches, inverse, merge: command.merge };
   const done = history.entries.slice(0, history.cursor);
   const last = done.at(-1);
-  const entries = last && isContinued(last, entry) ? [...done.slice(0, -1), { ...entry, inverse: last.inverse }] : [...done, entry];
+  const entries =
+    last && isContinued(last, entry) ? [...done.slice(0, -1), { ...entry, inverse: last.inverse }] : [...done, entry];
   return { job, entries, cursor: entries.length };
 }
 
 /** Whether an entry replaces just what the one before it replaced, under the same key: then the two are one step. */
 function isContinued(last: HistoryEntry, next: HistoryEntry): boolean {
   const paths = (patches: readonly Patch[]) => patches.map((patch) => `${patch.op} ${patch.path.join('/')}`).join();
-  return next.merge !== undefined && last.merge === next.merge && paths(last.patches) === paths(next.patches) && next.patches.every((patch) => patch.op === 'replace');
+  return (
+    next.merge !== undefined &&
+    last.merge === next.merge &&
+    paths(last.patches) === paths(next.patches) &&
+    next.patches.every((patch) => patch.op === 'replace')
+  );
 }
 
 export function undo(history: History): History {

@@ -9,10 +9,15 @@ const PARTS = JobSchema.unwrap().shape;
  */
 export function isHoldable(before: Job, after: Job): boolean {
   const changed = (Object.keys(after) as (keyof Job)[]).filter((key) => after[key] !== before[key]);
-  return changed.every((key) => key in PARTS && isFew(key, after[key]) && PARTS[key].safeParse(newOf(before[key], after[key])).success) && hangsTogether(after);
+  return (
+    changed.every(
+      (key) => key in PARTS && isFew(key, after[key]) && PARTS[key].safeParse(newOf(before[key], after[key])).success,
+    ) && hangsTogether(after)
+  );
 }
 
-const isFew = (key: keyof Job, value: unknown) => !(key in MOST) || !Array.isArray(value) || value.length <= MOST[key as keyof typeof MOST];
+const isFew = (key: keyof Job, value: unknown) =>
+  !(key in MOST) || !Array.isArray(value) || value.length <= MOST[key as keyof typeof MOST];
 
 /** Of a list what is new in it, else all. */
 function newOf(before: unknown, after: unknown): unknown {

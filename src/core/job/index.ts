@@ -3,12 +3,28 @@ export * from './evidence-commands';
 export * from './outline-commands';
 export * from './view-commands';
 export { createJob, createView } from './create';
-export { EVIDENCE_KINDS, type Evidence, type EvidenceKind, type EvidencePoint, type EvidenceRole, type SaidName } from './evidence';
+export {
+  EVIDENCE_KINDS,
+  type Evidence,
+  type EvidenceKind,
+  type EvidencePoint,
+  type EvidenceRole,
+  type SaidName,
+} from './evidence';
 export * from './reference-commands';
 export * from './relation-commands';
 export * from './dimension-commands';
 export { DIMENSION_KINDS, type DimensionKind } from './dimension';
-export { addMade, addRegion, changeRecipe, changeRegion, letGo, removeRegion, replaceOutline, setAid } from './made-commands';
+export {
+  addMade,
+  addRegion,
+  changeRecipe,
+  changeRegion,
+  letGo,
+  removeRegion,
+  replaceOutline,
+  setAid,
+} from './made-commands';
 export * from './opening-commands';
 export * from './part-commands';
 export type { Part } from './part';
@@ -19,4 +35,22 @@ export { SITE, type Reference, type ReferenceFormat, type Site } from './referen
 export { redo, runCommand, startHistory, undo, type History, type HistoryEntry } from './history';
 export { isHoldable } from './holdable';
 export { readJob } from './read';
-export { JOB_FORMAT, JOB_VERSION, JobSchema, type Job, type Layer, type LayerColor, type Sheet, type Taken, fromPictureKey, listFiles, pictureKey, type Dimension, type View, type ViewSide, VIEW_SIDES, LOOK_BACKINGS, LOOK_TINTS } from './schema';
+export {
+  JOB_FORMAT,
+  JOB_VERSION,
+  JobSchema,
+  type Job,
+  type Layer,
+  type LayerColor,
+  type Sheet,
+  type Taken,
+  fromPictureKey,
+  listFiles,
+  pictureKey,
+  type Dimension,
+  type View,
+  type ViewSide,
+  VIEW_SIDES,
+  LOOK_BACKINGS,
+  LOOK_TINTS,
+} from './schema';

@@ -4,35 +4,130 @@ import type { Vec } from '../geometry';
 import type { Chain, MadeOutline, Outline, Recipe } from '../outline';
 import { listDangling } from './kinds';
 import {
-  addDimension, addGuide, addLayer, addMade, addOutline, addPart, addRegion, addRelations, addSheet, createJob, createView, cutView, declineProposals, joinOutlines, readJob, removeGuide, removeLayer, removeOutlines, removeView, replaceOutline, runCommand, shareFit, startHistory, undo, type Command, type Job, type Sheet,
+  addDimension,
+  addGuide,
+  addLayer,
+  addMade,
+  addOutline,
+  addPart,
+  addRegion,
+  addRelations,
+  addSheet,
+  createJob,
+  createView,
+  cutView,
+  declineProposals,
+  joinOutlines,
+  readJob,
+  removeGuide,
+  removeLayer,
+  removeOutlines,
+  removeView,
+  replaceOutline,
+  runCommand,
+  shareFit,
+  startHistory,
+  undo,
+  type Command,
+  type Job,
+  type Sheet,
 } from '.';
 
-const sheetOf = (id: string): Sheet => ({ id, name: id, picture: 'a'.repeat(64), mediaType: 'image/png', bytes: 1, width: 2000, height: 1000, kind: 'scan', taken: {} });
+const sheetOf = (id: string): Sheet => ({
+  id,
+  name: id,
+  picture: 'a'.repeat(64),
+  mediaType: 'image/png',
+  bytes: 1,
+  width: 2000,
+  height: 1000,
+  kind: 'scan',
+  taken: {},
+});
 const pointed = (x: number, y: number) => ({ kind: 'pointed' as const, at: [x, y] as Vec, sigma: 1 });
 const square = (id: string, view: string, closed: boolean): Chain => ({
-  shape: 'chain', id, view, layer: 'outline', closed, nodes: [[0, 0], [50, 0], [50, 50], [0, 50]].map(([x, y], i) => ({ id: `${id}${i}`, place: pointed(x!, y!), smooth: false })), segments: Array.from({ length: closed ? 4 : 3 }, () => ({ kind: 'line' })),
+  shape: 'chain',
+  id,
+  view,
+  layer: 'outline',
+  closed,
+  nodes: [
+    [0, 0],
+    [50, 0],
+    [50, 50],
+    [0, 50],
+  ].map(([x, y], i) => ({ id: `${id}${i}`, place: pointed(x!, y!), smooth: false })),
+  segments: Array.from({ length: closed ? 4 : 3 }, () => ({ kind: 'line' })),
 });
-const made = (id: string, view: string, recipe: Recipe): MadeOutline => ({ shape: 'made', id, view, layer: 'extra', recipe });
+const made = (id: string, view: string, recipe: Recipe): MadeOutline => ({
+  shape: 'made',
+  id,
+  view,
+  layer: 'extra',
+  recipe,
+});
 
 /** One view with everything that names anything. */
 function viewful(v: string) {
-  const [body, hole, line] = [square(`${v}body`, v, true), square(`${v}hole`, v, true), square(`${v}line`, v, false)] as const;
+  const [body, hole, line] = [
+    square(`${v}body`, v, true),
+    square(`${v}hole`, v, true),
+    square(`${v}line`, v, false),
+  ] as const;
   const outlines: readonly Outline[] = [body, hole, line];
   const makings = [
-    made(`${v}less`, v, { kind: 'combined', of: [body.id, hole.id], how: 'subtracted' }), made(`${v}both`, v, { kind: 'combined', of: [body.id, hole.id], how: 'united' }), made(`${v}image`, v, { kind: 'mirrored', of: [hole.id], guide: `${v}guide`, joined: false }),
-    made(`${v}beside`, v, { kind: 'offset', of: [`${v}image`, line.id], by: 2, both: false, corners: 'round' }), made(`${v}wall`, v, { kind: 'strip', of: [line.id], width: 5, justified: 'middle', ends: 'flat', corners: 'round' }),
-    made(`${v}rows`, v, { kind: 'rows', of: [`${v}wall`], step: [9, 0], count: 2, rowStep: [0, 9], rows: 2 }), made(`${v}leaves`, v, { kind: 'fittings', of: [`${v}wall`], set: 'leaves' }),
+    made(`${v}less`, v, { kind: 'combined', of: [body.id, hole.id], how: 'subtracted' }),
+    made(`${v}both`, v, { kind: 'combined', of: [body.id, hole.id], how: 'united' }),
+    made(`${v}image`, v, { kind: 'mirrored', of: [hole.id], guide: `${v}guide`, joined: false }),
+    made(`${v}beside`, v, { kind: 'offset', of: [`${v}image`, line.id], by: 2, both: false, corners: 'round' }),
+    made(`${v}wall`, v, {
+      kind: 'strip',
+      of: [line.id],
+      width: 5,
+      justified: 'middle',
+      ends: 'flat',
+      corners: 'round',
+    }),
+    made(`${v}rows`, v, { kind: 'rows', of: [`${v}wall`], step: [9, 0], count: 2, rowStep: [0, 9], rows: 2 }),
+    made(`${v}leaves`, v, { kind: 'fittings', of: [`${v}wall`], set: 'leaves' }),
   ];
   return [
-    ...outlines.map(addOutline), addGuide({ id: `${v}guide`, view: v, through: pointed(3, 3), angle: 0, offset: 0 }), ...makings.map((outline) => addMade(outline, false)),
-    addRelations([{ id: `${v}r`, view: v, kind: 'parallel', on: [{ outline: body.id, segment: `${v}body0` }, { outline: hole.id, segment: `${v}hole0` }] }]), addRegion({ id: `${v}n`, view: v, name: 'Plate', at: [1, 1], kind: 'material' }),
-    addDimension({ id: `${v}d`, view: v, kind: 'gap', on: [{ outline: `${v}image` }, { outline: `${v}wall` }], aside: 3 }), addPart({ id: `${v}p`, view: v, name: 'Part', of: [`${v}less`, `${v}beside`] }), addPart({ id: `${v}q`, view: v, name: 'Hole', of: [hole.id] }),
+    ...outlines.map(addOutline),
+    addGuide({ id: `${v}guide`, view: v, through: pointed(3, 3), angle: 0, offset: 0 }),
+    ...makings.map((outline) => addMade(outline, false)),
+    addRelations([
+      {
+        id: `${v}r`,
+        view: v,
+        kind: 'parallel',
+        on: [
+          { outline: body.id, segment: `${v}body0` },
+          { outline: hole.id, segment: `${v}hole0` },
+        ],
+      },
+    ]),
+    addRegion({ id: `${v}n`, view: v, name: 'Plate', at: [1, 1], kind: 'material' }),
+    addDimension({
+      id: `${v}d`,
+      view: v,
+      kind: 'gap',
+      on: [{ outline: `${v}image` }, { outline: `${v}wall` }],
+      aside: 3,
+    }),
+    addPart({ id: `${v}p`, view: v, name: 'Part', of: [`${v}less`, `${v}beside`] }),
+    addPart({ id: `${v}q`, view: v, name: 'Hole', of: [hole.id] }),
     declineProposals([{ kind: 'level', on: [{ outline: line.id, segment: `${v}line0` }] }]),
   ];
 }
 
 const job: Job = [
-  addLayer({ id: 'extra', name: 'Extra', color: 'ink', show: true, lock: false }), addSheet(sheetOf('s'), createView('v', sheetOf('s'))), addSheet(sheetOf('t'), createView('w', sheetOf('t'))), cutView({ ...createView('x', sheetOf('s')), shares: 'v' }), ...viewful('v'), ...viewful('w'), ...viewful('x'),
+  addLayer({ id: 'extra', name: 'Extra', color: 'ink', show: true, lock: false }),
+  addSheet(sheetOf('s'), createView('v', sheetOf('s'))),
+  addSheet(sheetOf('t'), createView('w', sheetOf('t'))),
+  cutView({ ...createView('x', sheetOf('s')), shares: 'v' }),
+  ...viewful('v'),
+  ...viewful('w'),
+  ...viewful('x'),
 ].reduce(runCommand, startHistory(createJob('j', 'Job', new Date(0)))).job;
 
 /** What is joined or cut is there, and what comes of it lies on its layer. */
@@ -44,30 +139,60 @@ const remakings: readonly ((of: Job, v: string) => Command | undefined)[] = [
   (of, v) => {
     const cut = of.outlines.find(({ id }) => id === `${v}line`);
     const { nodes, segments } = square(`${v}line`, v, false);
-    return cut && replaceOutline(cut.id, [{ ...square(`${v}part`, v, false), layer: cut.layer, nodes: nodes.slice(1), segments: segments.slice(1) }], 'cut-away');
+    return (
+      cut &&
+      replaceOutline(
+        cut.id,
+        [{ ...square(`${v}part`, v, false), layer: cut.layer, nodes: nodes.slice(1), segments: segments.slice(1) }],
+        'cut-away',
+      )
+    );
   },
 ];
 
-const removals = fc.oneof(
-  fc.shuffledSubarray(job.outlines.map(({ id }) => id), { minLength: 1, maxLength: 3 }).map(removeOutlines), fc.constantFrom(...job.guides).map(({ id }) => removeGuide(id)), fc.constantFrom('v', 'w', 'x').map(removeView),
-  fc.constantFrom('extra', 'outline').map(removeLayer), fc.constant(shareFit('x', undefined)),
-).map((command) => () => command as Command | undefined);
-const changes = fc.oneof({ weight: 3, arbitrary: removals }, { weight: 1, arbitrary: fc.tuple(fc.constantFrom(...remakings), fc.constantFrom('v', 'w', 'x')).map(([make, v]) => (of: Job) => make(of, v)) });
+const removals = fc
+  .oneof(
+    fc
+      .shuffledSubarray(
+        job.outlines.map(({ id }) => id),
+        { minLength: 1, maxLength: 3 },
+      )
+      .map(removeOutlines),
+    fc.constantFrom(...job.guides).map(({ id }) => removeGuide(id)),
+    fc.constantFrom('v', 'w', 'x').map(removeView),
+    fc.constantFrom('extra', 'outline').map(removeLayer),
+    fc.constant(shareFit('x', undefined)),
+  )
+  .map((command) => () => command as Command | undefined);
+const changes = fc.oneof(
+  { weight: 3, arbitrary: removals },
+  {
+    weight: 1,
+    arbitrary: fc.tuple(fc.constantFrom(...remakings), fc.constantFrom('v', 'w', 'x')).map(
+      ([make, v]) =>
+        (of: Job) =>
+          make(of, v),
+    ),
+  },
+);
 
 it('the job that is taken apart hangs together', () => expect(listDangling(job)).toEqual([]));
 
 it('nothing that is left names what is gone, it can be read, and comes back whole', () => {
-  fc.assert(fc.property(fc.array(changes, { minLength: 1, maxLength: 6 }), (made) => {
-    let history = made.reduce((done, make) => {
-      const command = make(done.job);
-      return command ? runCommand(done, command) : done;
-    }, startHistory(job));
-    expect(listDangling(history.job)).toEqual([]);
-    expect(readJob(JSON.parse(JSON.stringify(history.job))).ok).toBe(true);
-    expect(history.job.parts.every(({ of }) => of.length > 0)).toBe(true);
-    while (history.cursor > 0) history = undo(history);
-    expect(history.job).toEqual(job);
-  }), { seed: 1, numRuns: 300 });
+  fc.assert(
+    fc.property(fc.array(changes, { minLength: 1, maxLength: 6 }), (made) => {
+      let history = made.reduce((done, make) => {
+        const command = make(done.job);
+        return command ? runCommand(done, command) : done;
+      }, startHistory(job));
+      expect(listDangling(history.job)).toEqual([]);
+      expect(readJob(JSON.parse(JSON.stringify(history.job))).ok).toBe(true);
+      expect(history.job.parts.every(({ of }) => of.length > 0)).toBe(true);
+      while (history.cursor > 0) history = undo(history);
+      expect(history.job).toEqual(job);
+    }),
+    { seed: 1, numRuns: 300 },
+  );
 });
 
 it('what goes takes along what stands on it, and no more', () => {
@@ -75,12 +200,22 @@ it('what goes takes along what stands on it, and no more', () => {
   const without = (...gone: readonly string[]) => runCommand(startHistory(job), removeOutlines(gone)).job;
   // Nothing is left of a plate whose body is gone, however many holes it had; what was united goes on with the other.
   expect(ids(without('vbody'))).toEqual(['hole', 'line', 'both', 'image', 'beside', 'wall', 'rows', 'leaves']);
-  expect(without('vbody')).toMatchObject({ dimensions: [{ id: 'vd' }, { id: 'wd' }, { id: 'xd' }], parts: [{ id: 'vp', of: ['vbeside'] }, { id: 'vq' }, {}, {}, {}, {}] });
+  expect(without('vbody')).toMatchObject({
+    dimensions: [{ id: 'vd' }, { id: 'wd' }, { id: 'xd' }],
+    parts: [{ id: 'vp', of: ['vbeside'] }, { id: 'vq' }, {}, {}, {}, {}],
+  });
   expect(ids(without('vline'))).toEqual(['body', 'hole', 'less', 'both', 'image', 'beside']);
   expect(without('vline').dimensions.map(({ id }) => id)).toEqual(['wd', 'xd']);
   const guideless = runCommand(startHistory(job), removeGuide('vguide')).job;
   expect(ids(guideless)).toEqual(['body', 'hole', 'line', 'less', 'both', 'beside', 'wall', 'rows', 'leaves']);
   expect(guideless.outlines.find(({ id }) => id === 'vbeside')).toMatchObject({ recipe: { of: ['vline'] } });
   const viewless = runCommand(startHistory(job), removeView('v')).job;
-  expect([ids(viewless), viewless.declined.length, viewless.views.map(({ id, shares }) => [id, shares])]).toEqual([[], 2, [['w', undefined], ['x', undefined]]]);
+  expect([ids(viewless), viewless.declined.length, viewless.views.map(({ id, shares }) => [id, shares])]).toEqual([
+    [],
+    2,
+    [
+      ['w', undefined],
+      ['x', undefined],
+    ],
+  ]);
 });

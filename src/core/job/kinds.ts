@@ -6,7 +6,18 @@ import { draft } from './command';
 import type { Dimension, Job } from './schema';
 
 /** The lists of a job, each of entities of one kind. */
-export type ListName = 'sheets' | 'views' | 'layers' | 'outlines' | 'guides' | 'relations' | 'regions' | 'dimensions' | 'parts' | 'declined' | 'references';
+export type ListName =
+  | 'sheets'
+  | 'views'
+  | 'layers'
+  | 'outlines'
+  | 'guides'
+  | 'relations'
+  | 'regions'
+  | 'dimensions'
+  | 'parts'
+  | 'declined'
+  | 'references';
 type EntityIn<L extends ListName> = Job[L][number];
 
 /** Something in a job by its list and its id there. */
@@ -47,19 +58,50 @@ const onNone = () => undefined;
 /** Who names whom, and what turns with a plane: a new kind of entity is one more row. */
 export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
   sheets: whole<'sheets'>({ names: () => [], viewOf: onNone, turned: still }),
-  views: whole<'views'>({ names: ({ sheet, shares }) => [name('sheets', sheet), ...(shares === undefined ? [] : [name('views', shares)])], viewOf: onNone, turned: still }),
+  views: whole<'views'>({
+    names: ({ sheet, shares }) => [name('sheets', sheet), ...(shares === undefined ? [] : [name('views', shares)])],
+    viewOf: onNone,
+    turned: still,
+  }),
   layers: whole<'layers'>({ names: () => [], viewOf: onNone, turned: still }),
-  outlines: { names: (outline) => [...neededBy(outline), ...sourcesOf(outline)], without: outlineWithout, viewOf: onView, turned: (outline, turn) => [turnedOutline(outline as Outline, turn) as EntityIn<'outlines'>] },
-  guides: whole<'guides'>({ names: (guide) => [viewName(guide)], viewOf: onView, turned: (guide, turn) => [turnedGuide(guide, turn)] }),
-  relations: whole<'relations'>({ names: (relation) => [viewName(relation), ...endsOf(relation.on)], viewOf: onView, turned: (relation, turn) => listed(findTurned(relation as Relation, turn)) }),
-  regions: whole<'regions'>({ names: (region) => [viewName(region)], viewOf: onView, turned: (region, turn) => [{ ...region, at: turn.place(region.at) }] }),
-  dimensions: whole<'dimensions'>({ names: (dimension) => [viewName(dimension), ...endsOf(dimension.on)], viewOf: onView, turned: (dimension, turn) => [turnedDimension(dimension, turn)] }),
+  outlines: {
+    names: (outline) => [...neededBy(outline), ...sourcesOf(outline)],
+    without: outlineWithout,
+    viewOf: onView,
+    turned: (outline, turn) => [turnedOutline(outline as Outline, turn) as EntityIn<'outlines'>],
+  },
+  guides: whole<'guides'>({
+    names: (guide) => [viewName(guide)],
+    viewOf: onView,
+    turned: (guide, turn) => [turnedGuide(guide, turn)],
+  }),
+  relations: whole<'relations'>({
+    names: (relation) => [viewName(relation), ...endsOf(relation.on)],
+    viewOf: onView,
+    turned: (relation, turn) => listed(findTurned(relation as Relation, turn)),
+  }),
+  regions: whole<'regions'>({
+    names: (region) => [viewName(region)],
+    viewOf: onView,
+    turned: (region, turn) => [{ ...region, at: turn.place(region.at) }],
+  }),
+  dimensions: whole<'dimensions'>({
+    names: (dimension) => [viewName(dimension), ...endsOf(dimension.on)],
+    viewOf: onView,
+    turned: (dimension, turn) => [turnedDimension(dimension, turn)],
+  }),
   parts: {
     names: (part) => [viewName(part), ...part.of.map((id) => name('outlines', id))],
     without: (part, isGone) => shrunk(part, part.of, !isGone('views', part.view), isGone, (of) => ({ ...part, of })),
-    viewOf: onView, turned: still,
+    viewOf: onView,
+    turned: still,
   },
-  declined: whole<'declined'>({ names: ({ on }) => endsOf(on), viewOf: ({ on }, { outlines }) => outlines.find(({ id }) => id === on[0]?.outline)?.view, turned: (declined, turn) => listed(findTurned({ ...declined, id: '', view: '' }, turn)).map(({ kind, on }) => ({ kind, on })) }),
+  declined: whole<'declined'>({
+    names: ({ on }) => endsOf(on),
+    viewOf: ({ on }, { outlines }) => outlines.find(({ id }) => id === on[0]?.outline)?.view,
+    turned: (declined, turn) =>
+      listed(findTurned({ ...declined, id: '', view: '' }, turn)).map(({ kind, on }) => ({ kind, on })),
+  }),
   references: whole<'references'>({ names: () => [], viewOf: onNone, turned: still }),
 };
 
@@ -77,16 +119,26 @@ function neededBy(outline: Outline): readonly Name[] {
   return recipe.kind === 'mirrored' ? [...needed, name('guides', recipe.guide)] : needed;
 }
 
-const sourcesOf = (outline: Outline): readonly Name[] => (outline.shape === 'made' ? outline.recipe.of.map((id) => name('outlines', id)) : []);
+const sourcesOf = (outline: Outline): readonly Name[] =>
+  outline.shape === 'made' ? outline.recipe.of.map((id) => name('outlines', id)) : [];
 
 function outlineWithout(outline: EntityIn<'outlines'>, isGone: IsGone): EntityIn<'outlines'> | undefined {
   const isNeededThere = isWhole(neededBy(outline), isGone);
   if (outline.shape !== 'made') return isNeededThere ? outline : undefined;
-  return shrunk(outline, outline.recipe.of, isNeededThere, isGone, (of) => ({ ...outline, recipe: { ...outline.recipe, of } }));
+  return shrunk(outline, outline.recipe.of, isNeededThere, isGone, (of) => ({
+    ...outline,
+    recipe: { ...outline.recipe, of },
+  }));
 }
 
 /** Something made of several, without those that are gone; itself where none is. */
-function shrunk<E>(entity: E, of: readonly string[], isNeededThere: boolean, isGone: IsGone, withSources: (of: readonly string[]) => E): E | undefined {
+function shrunk<E>(
+  entity: E,
+  of: readonly string[],
+  isNeededThere: boolean,
+  isGone: IsGone,
+  withSources: (of: readonly string[]) => E,
+): E | undefined {
   const left = of.filter((id) => !isGone('outlines', id));
   if (!isNeededThere || left.length === 0) return undefined;
   return left.length === of.length ? entity : withSources(left);
@@ -110,7 +162,9 @@ export function takeOut(job: Draft<Job>, names: readonly Name[]): void {
     for (const list of LISTS) {
       const left = listWithout(list, job as Job, isGone);
       const kept = new Set(left.map(idOf));
-      (job[list] as readonly object[]).map(idOf).forEach((id) => void (id !== undefined && !kept.has(id) && gone.add(keyOf({ list, id }))));
+      (job[list] as readonly object[])
+        .map(idOf)
+        .forEach((id) => void (id !== undefined && !kept.has(id) && gone.add(keyOf({ list, id }))));
       put(job, list, left);
     }
   }
@@ -136,7 +190,9 @@ function listWithout<L extends ListName>(list: L, job: Job, isGone: IsGone): rea
 export function turnPlane(job: Draft<Job>, view: string, turn: Turn): void {
   const turnedList = <L extends ListName>(list: L): readonly EntityIn<L>[] => {
     const kind = KINDS[list] as Kind<EntityIn<L>>;
-    return (job[list] as readonly EntityIn<L>[]).flatMap((entity) => (kind.viewOf(entity, job as Job) === view ? kind.turned(entity, turn) : [entity]));
+    return (job[list] as readonly EntityIn<L>[]).flatMap((entity) =>
+      kind.viewOf(entity, job as Job) === view ? kind.turned(entity, turn) : [entity],
+    );
   };
   const turned = LISTS.map((list) => [list, turnedList(list)] as const);
   for (const [list, entities] of turned) put(job, list, entities);
@@ -144,6 +200,12 @@ export function turnPlane(job: Draft<Job>, view: string, turn: Turn): void {
 
 /** What entities of a job name that is not there. */
 export function listDangling(job: Job): readonly Name[] {
-  const known = new Set(LISTS.flatMap((list) => job[list].flatMap((entity) => listed(idOf(entity)).map((id) => keyOf({ list, id })))));
-  return LISTS.flatMap((list) => (job[list] as readonly EntityIn<typeof list>[]).flatMap((entity) => (KINDS[list] as Kind<typeof entity>).names(entity))).filter((named) => !known.has(keyOf(named)));
+  const known = new Set(
+    LISTS.flatMap((list) => job[list].flatMap((entity) => listed(idOf(entity)).map((id) => keyOf({ list, id })))),
+  );
+  return LISTS.flatMap((list) =>
+    (job[list] as readonly EntityIn<typeof list>[]).flatMap((entity) =>
+      (KINDS[list] as Kind<typeof entity>).names(entity),
+    ),
+  ).filter((named) => !known.has(keyOf(named)));
 }

@@ -7,10 +7,14 @@ import type { Job } from './schema';
 
 /** Adds what is made of others; `instead`: its sources become aids, since it stands in their stead. */
 export const addMade = (made: MadeOutline, instead: boolean): Command =>
-  command(`made-${made.recipe.kind}`, (job) => {
-    if (instead) setAidOf(job, made.recipe.of, true);
-    job.outlines.push(draft(made));
-  }, { count: made.recipe.of.length });
+  command(
+    `made-${made.recipe.kind}`,
+    (job) => {
+      if (instead) setAidOf(job, made.recipe.of, true);
+      job.outlines.push(draft(made));
+    },
+    { count: made.recipe.of.length },
+  );
 
 /** Another recipe for what is made. Steps of one field in a row are one. */
 export const changeRecipe = (id: string, recipe: Recipe): Command => ({
@@ -21,7 +25,8 @@ export const changeRecipe = (id: string, recipe: Recipe): Command => ({
   merge: `recipe/${id}`,
 });
 
-export const setAid = (ids: readonly string[], aid: boolean) => command(aid ? 'aid-set' : 'aid-unset', (job) => setAidOf(job, ids, aid), { count: ids.length });
+export const setAid = (ids: readonly string[], aid: boolean) =>
+  command(aid ? 'aid-set' : 'aid-unset', (job) => setAidOf(job, ids, aid), { count: ids.length });
 
 function setAidOf(job: Draft<Job>, ids: readonly string[], aid: boolean): void {
   for (const outline of job.outlines) {
@@ -41,14 +46,25 @@ export const replaceOutline = (id: string, parts: readonly Outline[], code: stri
     if (index < 0) return;
     job.outlines.splice(index, 1, ...draft(parts));
     // A gap is between whole outlines: it goes on with the first part of what was one of them.
-    const findPart = ({ kind }: Said, end: RelationEnd) => (end.outline === id ? (kind === 'gap' ? parts[0] : parts.find((part) => hasEnd(part, end)))?.id : end.outline);
+    const findPart = ({ kind }: Said, end: RelationEnd) =>
+      end.outline === id ? (kind === 'gap' ? parts[0] : parts.find((part) => hasEnd(part, end)))?.id : end.outline;
     const isWhole = (said: Said) => said.on.every((end) => findPart(said, end) !== undefined);
     job.relations = job.relations.filter(isWhole);
     job.dimensions = job.dimensions.filter(isWhole);
     job.declined = job.declined.filter(isWhole);
-    [...job.relations, ...job.dimensions, ...job.declined].forEach((said) => said.on.forEach((end) => void (end.outline = findPart(said, end)!)));
-    replaceSources(job, id, parts.map((part) => part.id));
-    replaceInParts(job, id, parts.map((part) => part.id));
+    [...job.relations, ...job.dimensions, ...job.declined].forEach((said) =>
+      said.on.forEach((end) => void (end.outline = findPart(said, end)!)),
+    );
+    replaceSources(
+      job,
+      id,
+      parts.map((part) => part.id),
+    );
+    replaceInParts(
+      job,
+      id,
+      parts.map((part) => part.id),
+    );
   });
 
 interface Said {
@@ -68,12 +84,19 @@ export function replaceInParts(job: Draft<Job>, id: string, others: readonly str
 
 /** What was made of an outline is made of others in its stead. */
 export function replaceSources(job: Draft<Job>, id: string, others: readonly string[]): void {
-  for (const outline of job.outlines) if (outline.shape === 'made') outline.recipe.of = outline.recipe.of.flatMap((source) => (source === id ? others : [source]));
+  for (const outline of job.outlines)
+    if (outline.shape === 'made')
+      outline.recipe.of = outline.recipe.of.flatMap((source) => (source === id ? others : [source]));
 }
 
 /** What was made stands by itself from now on: as outlines of its own, in its place. Its sources, if they were aids for it alone, stay aids. */
 export const letGo = (id: string, outlines: readonly DrawnOutline[]) => replaceOutline(id, outlines, 'let-go');
 
-export const addRegion = (region: NamedRegion) => command('region-named', (job) => void job.regions.push(draft(region)), { name: region.name });
-export const changeRegion = (region: NamedRegion): Command => ({ ...command('region-changed', (job) => replaceById(job.regions, draft(region)), { name: region.name }), merge: `region/${region.id}` });
-export const removeRegion = (id: string) => command('region-removed', (job) => void (job.regions = job.regions.filter((region) => region.id !== id)));
+export const addRegion = (region: NamedRegion) =>
+  command('region-named', (job) => void job.regions.push(draft(region)), { name: region.name });
+export const changeRegion = (region: NamedRegion): Command => ({
+  ...command('region-changed', (job) => replaceById(job.regions, draft(region)), { name: region.name }),
+  merge: `region/${region.id}`,
+});
+export const removeRegion = (id: string) =>
+  command('region-removed', (job) => void (job.regions = job.regions.filter((region) => region.id !== id)));

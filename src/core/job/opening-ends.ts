@@ -7,7 +7,9 @@ const OTHER = { on: 'back', back: 'on', start: 'end', end: 'start', left: 'right
 /** The node at the other end of the segment that an opening is in. */
 function farNode(opening: Pick<Opening, 'corner' | 'way'>, chain: Chain): string | undefined {
   const segment = segmentOf(opening, chain);
-  return segment === undefined ? undefined : chain.nodes[opening.way === 'on' ? (segment + 1) % chain.nodes.length : segment]!.id;
+  return segment === undefined
+    ? undefined
+    : chain.nodes[opening.way === 'on' ? (segment + 1) % chain.nodes.length : segment]!.id;
 }
 
 /** Openings stay between their corners when the line of their wall is turned round: what was on from a corner is back from it, left is right. */

@@ -2,14 +2,23 @@ import { done, refused, type Result } from '../basics';
 import { JOB_FORMAT, JOB_VERSION, JobSchema, type Job } from './schema';
 
 /** Steps from one version to the next, by the version they start from. What they give is validated like any other job. */
-const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = { 1: nameThePoints, 2: (job) => ({ ...job, version: 3 }), 3: (job) => ({ ...job, version: 4, references: [] }), 4: (job) => ({ ...job, version: 5, relations: [] }), 5: (job) => ({ ...job, version: 6, regions: [], dimensions: [] }), 6: (job) => ({ ...job, version: 7, parts: [], declined: [] }), 7: nameTheCorners };
+const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Record<string, unknown>>> = {
+  1: nameThePoints,
+  2: (job) => ({ ...job, version: 3 }),
+  3: (job) => ({ ...job, version: 4, references: [] }),
+  4: (job) => ({ ...job, version: 5, relations: [] }),
+  5: (job) => ({ ...job, version: 6, regions: [], dimensions: [] }),
+  6: (job) => ({ ...job, version: 7, parts: [], declined: [] }),
+  7: nameTheCorners,
+};
 
 /**
  * A job from parsed JSON. Older versions are brought up step by step; a newer one, something else, or a job that does not
  * hang together (an outline on a missing layer) is refused with a code and where.
  */
 export function readJob(json: unknown): Result<Job> {
-  if (typeof json !== 'object' || json === null || (json as { format?: unknown }).format !== JOB_FORMAT) return refused('job-not-ours');
+  if (typeof json !== 'object' || json === null || (json as { format?: unknown }).format !== JOB_FORMAT)
+    return refused('job-not-ours');
   let raw = json as Record<string, unknown>;
   const version = raw.version;
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return refused('job-not-ours');
@@ -56,12 +65,24 @@ interface LengthOfVersion1 {
 function nameThePoints(job: Record<string, unknown>): Record<string, unknown> {
   const views = Array.isArray(job.views) ? (job.views as { evidence?: readonly LengthOfVersion1[] }[]) : [];
   return {
-    ...job, version: 2,
+    ...job,
+    version: 2,
     views: views.map((view) => ({
-      ...view, model: 'auto', lens: 'auto',
-      points: (view.evidence ?? []).flatMap(({ id, from, to }) => [{ ...from, id: `${id}-from` }, { ...to, id: `${id}-to` }]),
+      ...view,
+      model: 'auto',
+      lens: 'auto',
+      points: (view.evidence ?? []).flatMap(({ id, from, to }) => [
+        { ...from, id: `${id}-from` },
+        { ...to, id: `${id}-to` },
+      ]),
       evidence: (view.evidence ?? []).map(({ id, mm, written, check, guess, plusMinus }) => ({
-        id, kind: 'length', groups: [[`${id}-from`, `${id}-to`]], said: { length: { value: mm, written } }, guess, role: check ? 'check' : 'use', ...(plusMinus === undefined ? {} : { plusMinus }),
+        id,
+        kind: 'length',
+        groups: [[`${id}-from`, `${id}-to`]],
+        said: { length: { value: mm, written } },
+        guess,
+        role: check ? 'check' : 'use',
+        ...(plusMinus === undefined ? {} : { plusMinus }),
       })),
     })),
   };
@@ -73,7 +94,11 @@ interface OpeningOfVersion7 {
   readonly from: 'start' | 'end';
 }
 
-type OutlineOfVersion7 = { readonly id: string; readonly nodes?: readonly { readonly id: string }[]; readonly recipe?: { readonly openings?: readonly OpeningOfVersion7[] } };
+type OutlineOfVersion7 = {
+  readonly id: string;
+  readonly nodes?: readonly { readonly id: string }[];
+  readonly recipe?: { readonly openings?: readonly OpeningOfVersion7[] };
+};
 
 /** Version 7 counted openings from the start or the end of a segment; now they name the corner. */
 function nameTheCorners(job: Record<string, unknown>): Record<string, unknown> {
@@ -81,9 +106,21 @@ function nameTheCorners(job: Record<string, unknown>): Record<string, unknown> {
   const named = ({ outline, segment, from, ...opening }: OpeningOfVersion7) => {
     const nodes = outlines.find(({ id }) => id === outline)?.nodes ?? [];
     const next = nodes[(nodes.findIndex(({ id }) => id === segment) + 1) % Math.max(1, nodes.length)];
-    return { ...opening, corner: from === 'end' ? (next?.id ?? segment) : segment, way: from === 'end' ? 'back' : 'on' };
+    return {
+      ...opening,
+      corner: from === 'end' ? (next?.id ?? segment) : segment,
+      way: from === 'end' ? 'back' : 'on',
+    };
   };
-  return { ...job, version: 8, outlines: outlines.map((outline) => (outline.recipe?.openings ? { ...outline, recipe: { ...outline.recipe, openings: outline.recipe.openings.map(named) } } : outline)) };
+  return {
+    ...job,
+    version: 8,
+    outlines: outlines.map((outline) =>
+      outline.recipe?.openings
+        ? { ...outline, recipe: { ...outline.recipe, openings: outline.recipe.openings.map(named) } }
+        : outline,
+    ),
+  };
 }
 
 /** Whether everything that something in a job speaks of is there, and each name is given once. */
@@ -95,9 +132,17 @@ function checkReferences(job: Job): Result<Job> {
   const outlines = has(job.outlines);
   const broken =
     job.views.find((view) => !sheets.has(view.sheet) || !hasItsPoints(view) || !sharesWell(view, job.views)) ??
-    job.outlines.find((outline) => !views.has(outline.view) || !layers.has(outline.layer) || !hasWholeChain(outline) || !hasItsSources(outline, outlines)) ??
+    job.outlines.find(
+      (outline) =>
+        !views.has(outline.view) ||
+        !layers.has(outline.layer) ||
+        !hasWholeChain(outline) ||
+        !hasItsSources(outline, outlines),
+    ) ??
     job.guides.find((guide) => !views.has(guide.view));
-  const twice = listsOf(job).map(findTwice).find((id) => id !== undefined);
+  const twice = listsOf(job)
+    .map(findTwice)
+    .find((id) => id !== undefined);
   if (twice !== undefined) return refused('job-damaged', { where: twice, why: 'twice' });
   return broken ? refused('job-damaged', { where: broken.id, why: 'reference' }) : done(job);
 }
@@ -105,8 +150,23 @@ function checkReferences(job: Job): Result<Job> {
 type Named = readonly { readonly id: string }[];
 
 /** Everything that is told apart by its id, list by list. */
-function listsOf({ sheets, views, layers, outlines, guides, relations, regions, dimensions, parts, references, asked = [] }: Job): readonly Named[] {
-  const own = [...views.flatMap(({ points, evidence }): Named[] => [points, evidence]), ...outlines.flatMap((outline): Named[] => (outline.shape === 'chain' ? [outline.nodes] : []))];
+function listsOf({
+  sheets,
+  views,
+  layers,
+  outlines,
+  guides,
+  relations,
+  regions,
+  dimensions,
+  parts,
+  references,
+  asked = [],
+}: Job): readonly Named[] {
+  const own = [
+    ...views.flatMap(({ points, evidence }): Named[] => [points, evidence]),
+    ...outlines.flatMap((outline): Named[] => (outline.shape === 'chain' ? [outline.nodes] : [])),
+  ];
   return [sheets, views, layers, outlines, guides, relations, regions, dimensions, parts, references, asked, ...own];
 }
 
@@ -123,12 +183,16 @@ function hasItsPoints({ points, evidence }: Job['views'][number]): boolean {
 const OF_LINES: readonly string[] = ['length', 'equal', 'parallel', 'square', 'angle', 'level'];
 
 /** Lines have two ends, and nothing is without places. */
-const hasItsGroups = ({ kind, groups }: Job['views'][number]['evidence'][number]): boolean => groups.length > 0 && groups.every(({ length }) => (OF_LINES.includes(kind) ? length === 2 : length > 0));
+const hasItsGroups = ({ kind, groups }: Job['views'][number]['evidence'][number]): boolean =>
+  groups.length > 0 && groups.every(({ length }) => (OF_LINES.includes(kind) ? length === 2 : length > 0));
 
 /** A view shares the fit of one of its own sheet that has a fit of its own. */
 function sharesWell({ shares, sheet, evidence }: Job['views'][number], views: Job['views']): boolean {
   const owner = views.find(({ id }) => id === shares);
-  return shares === undefined || (owner !== undefined && owner.shares === undefined && owner.sheet === sheet && evidence.length === 0);
+  return (
+    shares === undefined ||
+    (owner !== undefined && owner.shares === undefined && owner.sheet === sheet && evidence.length === 0)
+  );
 }
 
 /** What it is made of is there, and is not itself. */

@@ -10,9 +10,18 @@ const REGION_COLORS = ['hedge', 'berry', 'tide', 'plum', 'straw', 'ink'] as cons
 const Vec = z.tuple([Amount, Amount]).readonly();
 
 /** A region that was named: whichever the outlines shut in around its place: where that was `seen` on the sheet, else `at`, mm on the view plane. `height` makes a volume of its area. */
-export const RegionSchema = z.object({
-  id: Id, view: Id, name: z.string().min(1).max(200), at: Vec, seen: Vec.optional(), kind: z.enum(REGION_KINDS), color: z.enum(REGION_COLORS).optional(), height: Amount.positive().optional(),
-}).readonly();
+export const RegionSchema = z
+  .object({
+    id: Id,
+    view: Id,
+    name: z.string().min(1).max(200),
+    at: Vec,
+    seen: Vec.optional(),
+    kind: z.enum(REGION_KINDS),
+    color: z.enum(REGION_COLORS).optional(),
+    height: Amount.positive().optional(),
+  })
+  .readonly();
 
 export type NamedRegion = z.infer<typeof RegionSchema>;
 export type RegionKind = NamedRegion['kind'];

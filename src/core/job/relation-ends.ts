@@ -21,7 +21,11 @@ function segmentBetween(outline: Outline, a: string, b: string): string | undefi
  * same ones still: a segment is named by the node at which it begins, which is another one when a chain was turned round.
  */
 export function putOutline(job: Draft<Job>, outline: Outline, gone: readonly string[] = []): void {
-  const former = new Map(job.outlines.filter(({ id }) => id === outline.id || gone.includes(id)).map((other) => [other.id, other as Outline]));
+  const former = new Map(
+    job.outlines
+      .filter(({ id }) => id === outline.id || gone.includes(id))
+      .map((other) => [other.id, other as Outline]),
+  );
   for (const { on } of [...job.relations, ...job.dimensions, ...job.declined]) {
     for (const end of on) {
       const before = former.get(end.outline);

@@ -6,44 +6,77 @@ import { changeView, command, draft, fitOwner, placing, type Command } from './c
 import type { Job, Sheet, View, ViewSide } from './schema';
 
 export const addSheet = (sheet: Sheet, view: View) =>
-  command('sheet-added', (job) => {
-    job.sheets.push(draft(sheet));
-    job.views.push(draft(view));
-  }, { name: sheet.name });
+  command(
+    'sheet-added',
+    (job) => {
+      job.sheets.push(draft(sheet));
+      job.views.push(draft(view));
+    },
+    { name: sheet.name },
+  );
 
 export const setSheetKind = (id: string, kind: Sheet['kind']) =>
-  onSheet(id, command('sheet-kind-set', (job) => {
-    const sheet = job.sheets.find((other) => other.id === id);
-    if (sheet) sheet.kind = kind;
-  }, { kind }));
+  onSheet(
+    id,
+    command(
+      'sheet-kind-set',
+      (job) => {
+        const sheet = job.sheets.find((other) => other.id === id);
+        if (sheet) sheet.kind = kind;
+      },
+      { kind },
+    ),
+  );
 
 export const setTrustTilt = (id: string, trust: boolean) =>
-  onSheet(id, command(trust ? 'tilt-trusted' : 'tilt-not-trusted', (job) => {
-    const sheet = job.sheets.find((other) => other.id === id);
-    if (sheet) sheet.trustTilt = trust;
-  }));
+  onSheet(
+    id,
+    command(trust ? 'tilt-trusted' : 'tilt-not-trusted', (job) => {
+      const sheet = job.sheets.find((other) => other.id === id);
+      if (sheet) sheet.trustTilt = trust;
+    }),
+  );
 
 /** What is said of a sheet holds for all of its views. */
-const onSheet = (sheet: string, of: Command): Command => ({ ...of, places: ({ views }) => views.filter((view) => view.sheet === sheet).map(({ id }) => id) });
+const onSheet = (sheet: string, of: Command): Command => ({
+  ...of,
+  places: ({ views }) => views.filter((view) => view.sheet === sheet).map(({ id }) => id),
+});
 
-export const setLook = (id: string, look: View['look']): Command => ({ ...changeView('look-set', id, (view) => void (view.look = { ...look })), merge: `look/${id}` });
-export const setHidden = (id: string, hidden: boolean) => changeView(hidden ? 'view-hidden' : 'view-shown', id, (view) => void (view.hidden = hidden));
-export const setLocked = (id: string, locked: boolean) => changeView(locked ? 'view-locked' : 'view-unlocked', id, (view) => void (view.locked = locked));
+export const setLook = (id: string, look: View['look']): Command => ({
+  ...changeView('look-set', id, (view) => void (view.look = { ...look })),
+  merge: `look/${id}`,
+});
+export const setHidden = (id: string, hidden: boolean) =>
+  changeView(hidden ? 'view-hidden' : 'view-shown', id, (view) => void (view.hidden = hidden));
+export const setLocked = (id: string, locked: boolean) =>
+  changeView(locked ? 'view-locked' : 'view-unlocked', id, (view) => void (view.locked = locked));
 /** Kept only to look at, or measured with as well. */
 export const setLookOnly = (id: string, lookOnly: boolean) =>
-  placing(changeView(lookOnly ? 'view-only-looked-at' : 'view-measured-with', id, (view) => {
-    if (lookOnly) view.lookOnly = true;
-    else delete view.lookOnly;
-  }), id);
-export const renameView = (id: string, name: string) => changeView('view-renamed', id, (view) => void (view.name = name), { name });
-export const setSide = (id: string, side: ViewSide | undefined) => changeView('side-set', id, (view) => void (view.side = side), { side: side ?? '' });
+  placing(
+    changeView(lookOnly ? 'view-only-looked-at' : 'view-measured-with', id, (view) => {
+      if (lookOnly) view.lookOnly = true;
+      else delete view.lookOnly;
+    }),
+    id,
+  );
+export const renameView = (id: string, name: string) =>
+  changeView('view-renamed', id, (view) => void (view.name = name), { name });
+export const setSide = (id: string, side: ViewSide | undefined) =>
+  changeView('side-set', id, (view) => void (view.side = side), { side: side ?? '' });
 /** What is seen of the sheet: a polygon, or all of it. The pixels, the evidence and what is traced stay where they are. */
-export const setFrame = (id: string, frame: View['frame']) => placing(changeView(frame ? 'view-cropped' : 'crop-removed', id, (view) => void (view.frame = draft(frame))), id);
+export const setFrame = (id: string, frame: View['frame']) =>
+  placing(
+    changeView(frame ? 'view-cropped' : 'crop-removed', id, (view) => void (view.frame = draft(frame))),
+    id,
+  );
 /** A further view of a sheet that is there. */
-export const cutView = (view: View) => command('view-cut', (job) => void job.views.push(draft(view)), { name: view.name });
+export const cutView = (view: View) =>
+  command('view-cut', (job) => void job.views.push(draft(view)), { name: view.name });
 
 /** Several views at once, one step of the history. */
-export const cutViews = (views: readonly View[]) => command('views-cut', (job) => void job.views.push(...views.map(draft)), { count: views.length });
+export const cutViews = (views: readonly View[]) =>
+  command('views-cut', (job) => void job.views.push(...views.map(draft)), { count: views.length });
 
 /** Puts a view elsewhere in the strip. */
 export const orderView = (id: string, to: number) =>
@@ -56,23 +89,46 @@ export const orderView = (id: string, to: number) =>
  * Sets the zero of a view and what is level. What was traced and typed, named and said stays where it is on the thing: it is said anew from the axes that are.
  * `zero`: where the new zero lies in the axes as they were, mm (px without scale); without it where it was.
  */
-export const setDatum = (id: string, datum: View['datum'], zero: Vec = [0, 0]) => changeAxes('datum-set', id, (view) => ({ ...view, datum }), {}, zero);
+export const setDatum = (id: string, datum: View['datum'], zero: Vec = [0, 0]) =>
+  changeAxes('datum-set', id, (view) => ({ ...view, datum }), {}, zero);
 /** Turns a view by an angle, radians, clockwise as it is seen. */
 export const turnView = (id: string, by: number) =>
-  changeAxes('view-turned', id, (view) => ({ ...view, datum: { ...view.datum, direction: view.datum.direction + (view.mirrored ? by : -by) } }), { degrees: Math.round((by * 180000) / Math.PI) / 1000 });
+  changeAxes(
+    'view-turned',
+    id,
+    (view) => ({ ...view, datum: { ...view.datum, direction: view.datum.direction + (view.mirrored ? by : -by) } }),
+    { degrees: Math.round((by * 180000) / Math.PI) / 1000 },
+  );
 /** Shows a view from behind, left and right exchanged. */
-export const mirrorView = (id: string) => changeAxes('view-mirrored', id, (view) => ({ ...view, mirrored: !view.mirrored, datum: { ...view.datum, direction: view.datum.direction + Math.PI } }));
+export const mirrorView = (id: string) =>
+  changeAxes('view-mirrored', id, (view) => ({
+    ...view,
+    mirrored: !view.mirrored,
+    datum: { ...view.datum, direction: view.datum.direction + Math.PI },
+  }));
 
 function changeAxes(code: string, id: string, change: (view: View) => View, detail = {}, zero: Vec = [0, 0]): Command {
-  return placing(command(code, (job) => {
-    const index = job.views.findIndex((view) => view.id === id);
-    const before = job.views[index] as View | undefined;
-    if (!before) return;
-    const after = change(before);
-    const turn = turnBetween(before, after, before.shares === undefined ? before : (job.views.find(({ id: owner }) => owner === before.shares) as View), zero);
-    job.views[index] = draft(after);
-    turnPlane(job, id, turn);
-  }, detail), id);
+  return placing(
+    command(
+      code,
+      (job) => {
+        const index = job.views.findIndex((view) => view.id === id);
+        const before = job.views[index] as View | undefined;
+        if (!before) return;
+        const after = change(before);
+        const turn = turnBetween(
+          before,
+          after,
+          before.shares === undefined ? before : (job.views.find(({ id: owner }) => owner === before.shares) as View),
+          zero,
+        );
+        job.views[index] = draft(after);
+        turnPlane(job, id, turn);
+      },
+      detail,
+    ),
+    id,
+  );
 }
 
 /** How what lies on the plane is said anew when the axes change; `known` is the view whose evidence holds. Evidence that tells what is level, or where zero is, is stronger than the datum. */
@@ -88,19 +144,28 @@ function turnBetween(before: View, after: View, { evidence }: View, zero: Vec): 
   // A place that is known stays where it is said to be: everything is mirrored about it.
   const about: Vec | undefined = known[0] && [known[0].said.across?.value ?? 0, known[0].said.up?.value ?? 0];
   return {
-    displacement, hand: flips ? -1 : 1, angle: (angle) => (flips ? Math.PI - angle : angle + by),
+    displacement,
+    hand: flips ? -1 : 1,
+    angle: (angle) => (flips ? Math.PI - angle : angle + by),
     place: (at) => (about ? add(about, displacement(subtract(at, about))) : displacement(subtract(at, zero))),
   };
 }
 
 /** Takes a view out with everything that stands on it, and its sheet with its last view. Views that share its fit keep a copy of what is known. */
 export const removeView = (id: string) =>
-  placing(command('view-removed', (job) => {
-    const gone = job.views.find((view) => view.id === id);
-    if (gone) passOn(job, gone);
-    takeOut(job, [{ list: 'views', id }]);
-    if (!job.views.some((view) => view.sheet === gone?.sheet)) takeOut(job, job.sheets.filter((other) => other.id === gone?.sheet).map((sheet) => ({ list: 'sheets', id: sheet.id })));
-  }), id);
+  placing(
+    command('view-removed', (job) => {
+      const gone = job.views.find((view) => view.id === id);
+      if (gone) passOn(job, gone);
+      takeOut(job, [{ list: 'views', id }]);
+      if (!job.views.some((view) => view.sheet === gone?.sheet))
+        takeOut(
+          job,
+          job.sheets.filter((other) => other.id === gone?.sheet).map((sheet) => ({ list: 'sheets', id: sheet.id })),
+        );
+    }),
+    id,
+  );
 
 function passOn(job: Draft<Job>, gone: Draft<View>): void {
   const [heir, ...others] = job.views.filter((view) => view.shares === gone.id);
@@ -111,7 +176,10 @@ function passOn(job: Draft<Job>, gone: Draft<View>): void {
 
 function takeKnowledge(to: Draft<View>, from: Draft<View>): void {
   delete to.shares;
-  const copy = JSON.parse(JSON.stringify({ points: from.points, evidence: from.evidence })) as Pick<Draft<View>, 'points' | 'evidence'>;
+  const copy = JSON.parse(JSON.stringify({ points: from.points, evidence: from.evidence })) as Pick<
+    Draft<View>,
+    'points' | 'evidence'
+  >;
   Object.assign(to, copy, { model: from.model, lens: from.lens });
   if (from.lift === undefined) delete to.lift;
   else to.lift = from.lift;
@@ -119,11 +187,14 @@ function takeKnowledge(to: Draft<View>, from: Draft<View>): void {
 
 /** Lets a view share what is known about another one of its sheet, or gives it a copy of its own. Its own evidence goes when it shares. */
 export const shareFit = (id: string, other: string | undefined) =>
-  placing(command(other === undefined ? 'fit-unshared' : 'fit-shared', (job) => {
-    const view = job.views.find((one) => one.id === id);
-    const owner = job.views.find((one) => one.id === (other === undefined ? view?.shares : fitOwner(job, other)));
-    if (!view || !owner || owner.id === id || owner.sheet !== view.sheet) return;
-    if (other === undefined) return takeKnowledge(view, owner);
-    job.views.forEach((one) => void (one.shares === id && (one.shares = owner.id)));
-    Object.assign(view, { shares: owner.id, points: [], evidence: [] });
-  }), id);
+  placing(
+    command(other === undefined ? 'fit-unshared' : 'fit-shared', (job) => {
+      const view = job.views.find((one) => one.id === id);
+      const owner = job.views.find((one) => one.id === (other === undefined ? view?.shares : fitOwner(job, other)));
+      if (!view || !owner || owner.id === id || owner.sheet !== view.sheet) return;
+      if (other === undefined) return takeKnowledge(view, owner);
+      job.views.forEach((one) => void (one.shares === id && (one.shares = owner.id)));
+      Object.assign(view, { shares: owner.id, points: [], evidence: [] });
+    }),
+    id,
+  );

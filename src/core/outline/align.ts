@@ -7,7 +7,12 @@ export type Alignment = (typeof ALIGNMENTS)[number];
 /** How far each box has to move to be lined up with the first one. */
 export function listAlignment([first, ...others]: readonly Bounds[], how: Alignment): readonly Vec[] {
   if (!first) return [];
-  return [[0, 0], ...others.map((box): Vec => (isAcross(how) ? [placeOf(first, how) - placeOf(box, how), 0] : [0, placeOf(first, how) - placeOf(box, how)]))];
+  return [
+    [0, 0],
+    ...others.map((box): Vec =>
+      isAcross(how) ? [placeOf(first, how) - placeOf(box, how), 0] : [0, placeOf(first, how) - placeOf(box, how)],
+    ),
+  ];
 }
 
 const isAcross = (how: Alignment) => how === 'left' || how === 'centre' || how === 'right';

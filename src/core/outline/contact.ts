@@ -18,7 +18,12 @@ const MOST_ALONG = 0.25;
  * (the way after which they are s apart). Sheet px.
  */
 export function asPointed<O extends Outline>(outline: O, steadiness: number): O {
-  const steady = steadiness === 1 ? outline : mapPlaces(outline, (place) => mapPointed(place, (pointed) => ({ ...pointed, sigma: pointed.sigma * steadiness })));
+  const steady =
+    steadiness === 1
+      ? outline
+      : mapPlaces(outline, (place) =>
+          mapPointed(place, (pointed) => ({ ...pointed, sigma: pointed.sigma * steadiness })),
+        );
   return steady.shape === 'chain' ? (withContacts(steady) as O & Chain) : steady;
 }
 
@@ -27,7 +32,9 @@ function withContacts(chain: Chain): Chain {
   const { pieces } = shapeOf(chain, ON_SHEET);
   const nodes = chain.nodes.map((node, i) => {
     const [before, after] = [pieces[i - 1] ?? (chain.closed ? pieces.at(-1) : undefined), pieces[i]];
-    return before && after && node.place.kind === 'pointed' ? { ...node, place: atContact(node.place, before, after) } : node;
+    return before && after && node.place.kind === 'pointed'
+      ? { ...node, place: atContact(node.place, before, after) }
+      : node;
   });
   return { ...chain, nodes };
 }
@@ -43,15 +50,31 @@ function atContact(place: PointedPlace, before: Piece, after: Piece): PointedPla
   const bend = Math.abs(curvatureAt(after, 0) - curvatureAt(before, 1));
   const [arrives, leaves] = [tangentAt(before, 1), tangentAt(after, 0)];
   // A contact that is off makes a kink by itself: what of it can come from that says nothing.
-  const kink = Math.max(0, Math.abs(signedAngle(angleOf(leaves) - angleOf(arrives))) - Math.max(NO_KINK, 2.5 * Math.sqrt(2 * seen * bend)));
+  const kink = Math.max(
+    0,
+    Math.abs(signedAngle(angleOf(leaves) - angleOf(arrives))) - Math.max(NO_KINK, 2.5 * Math.sqrt(2 * seen * bend)),
+  );
   if (!(bend > 0) || kink >= Math.PI / 2) return place;
-  const along = Math.min(wayApart(seen, bend, Math.tan(kink / 2)), MOST_ALONG * Math.min(pieceLength(before), pieceLength(after)));
+  const along = Math.min(
+    wayApart(seen, bend, Math.tan(kink / 2)),
+    MOST_ALONG * Math.min(pieceLength(before), pieceLength(after)),
+  );
   if (along <= place.sigma) return place;
   // A line shows which way the edge runs; an arc turns as its ends slide.
-  return { ...place, sigma: along, edge: { normal: place.edge?.normal ?? angleOf(normalTo(before.kind === 'line' ? arrives : after.kind === 'line' ? leaves : add(arrives, leaves))), sigma: across } };
+  return {
+    ...place,
+    sigma: along,
+    edge: {
+      normal:
+        place.edge?.normal ??
+        angleOf(normalTo(before.kind === 'line' ? arrives : after.kind === 'line' ? leaves : add(arrives, leaves))),
+      sigma: across,
+    },
+  };
 }
 
 const normalTo = ([x, y]: Vec): Vec => [-y, x];
 
 /** The way t after which a bend and a kink are so far apart: ½·bend·t² + kink·t = apart. */
-const wayApart = (apart: number, bend: number, kink: number) => (2 * apart) / (kink + Math.sqrt(kink * kink + 2 * bend * apart));
+const wayApart = (apart: number, bend: number, kink: number) =>
+  (2 * apart) / (kink + Math.sqrt(kink * kink + 2 * bend * apart));

@@ -1,4 +1,22 @@
-import { add, cross, distance, endOf, listCrossings, nearestOn, partOf, perpendicular, pieceLength, pointAt, scale, subtract, tangentAt, type Arc, type Line, type Piece, type Vec } from '../geometry';
+import {
+  add,
+  cross,
+  distance,
+  endOf,
+  listCrossings,
+  nearestOn,
+  partOf,
+  perpendicular,
+  pieceLength,
+  pointAt,
+  scale,
+  subtract,
+  tangentAt,
+  type Arc,
+  type Line,
+  type Piece,
+  type Vec,
+} from '../geometry';
 
 /** How a corner is finished: rounded by an arc of a radius, or cut off so far from the corner along both sides. mm */
 export interface Corner {
@@ -52,7 +70,9 @@ function arcBetween(centre: Vec, radius: number, from: Vec, to: Vec, side: numbe
 
 function findChamfer(before: Line | Arc, after: Line | Arc, setback: number): Finish | undefined {
   const [until, from] = [1 - setback / pieceLength(before), setback / pieceLength(after)];
-  return until >= 0 && from <= 1 ? { until, from, piece: { kind: 'line', a: pointAt(before, until), b: pointAt(after, from) } } : undefined;
+  return until >= 0 && from <= 1
+    ? { until, from, piece: { kind: 'line', a: pointAt(before, until), b: pointAt(after, from) } }
+    : undefined;
 }
 
 /** What corners are finished on: lines and arcs. */
@@ -73,7 +93,11 @@ export interface Finished {
  * Sides with their corners finished. `corners[i]` is the corner at which side i begins; the first of an open chain is none. A corner that has no room beside
  * its neighbours, lies on a curve or is no corner stays sharp, with a fault at its side. Lines and arcs; tangent to rounding error.
  */
-export function finishCorners(sides: readonly Piece[], corners: readonly (Corner | undefined)[], closed: boolean): Finished {
+export function finishCorners(
+  sides: readonly Piece[],
+  corners: readonly (Corner | undefined)[],
+  closed: boolean,
+): Finished {
   const count = sides.length;
   const faults: { segment: number; fault: CornerFault }[] = [];
   const [from, until] = [new Array<number>(count).fill(0), new Array<number>(count).fill(1)];
@@ -83,9 +107,16 @@ export function finishCorners(sides: readonly Piece[], corners: readonly (Corner
     const before = (i + count - 1) % count;
     const finish = findFinish(sides[before]!, sides[i]!, corner);
     if (typeof finish === 'string') return void faults.push({ segment: i, fault: finish });
-    if (finish.until < from[before]! || finish.from > until[i]!) return void faults.push({ segment: i, fault: 'corner-too-large' });
+    if (finish.until < from[before]! || finish.from > until[i]!)
+      return void faults.push({ segment: i, fault: 'corner-too-large' });
     [until[before], from[i]] = [finish.until, finish.from];
     between.set(i, finish.piece);
   });
-  return { pieces: sides.flatMap((side, i) => [...(between.has(i) ? [between.get(i)!] : []), ...(until[i]! > from[i]! ? [partOf(side, from[i]!, until[i]!)] : [])]), faults };
+  return {
+    pieces: sides.flatMap((side, i) => [
+      ...(between.has(i) ? [between.get(i)!] : []),
+      ...(until[i]! > from[i]! ? [partOf(side, from[i]!, until[i]!)] : []),
+    ]),
+    faults,
+  };
 }

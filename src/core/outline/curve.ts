@@ -1,4 +1,16 @@
-import { add, distance, durationOf, evenHandles, findDirection, mix, norm, polar, scale, subtract, type Vec } from '../geometry';
+import {
+  add,
+  distance,
+  durationOf,
+  evenHandles,
+  findDirection,
+  mix,
+  norm,
+  polar,
+  scale,
+  subtract,
+  type Vec,
+} from '../geometry';
 import type { Chain, Node, Segment } from './outline';
 import type { Placing } from './place';
 
@@ -25,8 +37,14 @@ export function createHandles(standing: Standing): (segment: number) => Handles 
   const known = new Map<number, Handles>();
   return (segment) => {
     const run = runs.find(({ segments }) => segments.includes(segment));
-    if (run && !known.has(segment)) evenHandlesOf(standing, run).forEach((handles, i) => known.set(run.segments[i]!, handles));
-    return known.get(segment) ?? [handleOf(standing, segment, 'out', segment), handleOf(standing, (segment + 1) % chain.nodes.length, 'in', segment)];
+    if (run && !known.has(segment))
+      evenHandlesOf(standing, run).forEach((handles, i) => known.set(run.segments[i]!, handles));
+    return (
+      known.get(segment) ?? [
+        handleOf(standing, segment, 'out', segment),
+        handleOf(standing, (segment + 1) % chain.nodes.length, 'in', segment),
+      ]
+    );
   };
 }
 
@@ -48,7 +66,9 @@ function handleOf(standing: Standing, index: number, side: 'in' | 'out', asking:
   const neighbour = nodes[(index + (side === 'out' ? 1 : count - 1)) % count]!;
   const share = (1 - (node.tension ?? 0)) / 3;
   const tangent = findTangent(standing, index, side, asking);
-  return tangent ? add(at, scale(tangent, (side === 'out' ? 1 : -1) * distance(at, neighbour) * share)) : mix(at, neighbour, share);
+  return tangent
+    ? add(at, scale(tangent, (side === 'out' ? 1 : -1) * distance(at, neighbour) * share))
+    : mix(at, neighbour, share);
 }
 
 /** Direction of travel through a node; undefined at a free end or corner, and where the other side leans on this one. */
@@ -61,8 +81,11 @@ function findTangent(standing: Standing, index: number, side: 'in' | 'out', aski
   const segment = node.smooth ? findSegment(chain, other) : undefined;
   if (!segment) return undefined;
   const wrapped = (other + chain.segments.length) % chain.segments.length;
-  if (segment.kind === 'curve') return smoothTangent(nodes[(index + count - 1) % count]!, nodes[index]!, nodes[(index + 1) % count]!);
-  return segment.kind === 'tangent' && (side === 'in' || wrapped >= asking) ? undefined : standing.findDirection(wrapped, side === 'out' ? 1 : 0);
+  if (segment.kind === 'curve')
+    return smoothTangent(nodes[(index + count - 1) % count]!, nodes[index]!, nodes[(index + 1) % count]!);
+  return segment.kind === 'tangent' && (side === 'in' || wrapped >= asking)
+    ? undefined
+    : standing.findDirection(wrapped, side === 'out' ? 1 : 0);
 }
 
 function smoothTangent(before: Vec, at: Vec, after: Vec): Vec | undefined {
@@ -95,14 +118,19 @@ function listRuns(chain: Chain): readonly Run[] {
   const curves = chain.segments.flatMap(({ kind }, i) => (kind === 'curve' ? [i] : []));
   const runsOn = (node: number) => {
     const { smooth, direction, handleIn, handleOut } = chain.nodes[node % chain.nodes.length]!;
-    return smooth && direction === undefined && !handleIn && !handleOut && isCurve(chain, node - 1) && isCurve(chain, node);
+    return (
+      smooth && direction === undefined && !handleIn && !handleOut && isCurve(chain, node - 1) && isCurve(chain, node)
+    );
   };
   if (chain.closed && curves.length === length && curves.every(runsOn)) return [{ segments: curves, isRing: true }];
-  const runs = curves.filter((i) => !runsOn(i)).map((begin): Run => {
-    const segments = [begin];
-    for (let i = (begin + 1) % length; i !== begin && isCurve(chain, i) && runsOn(i); i = (i + 1) % length) segments.push(i);
-    return { segments, isRing: false };
-  });
+  const runs = curves
+    .filter((i) => !runsOn(i))
+    .map((begin): Run => {
+      const segments = [begin];
+      for (let i = (begin + 1) % length; i !== begin && isCurve(chain, i) && runsOn(i); i = (i + 1) % length)
+        segments.push(i);
+      return { segments, isRing: false };
+    });
   return runs.filter(({ segments }) => segments.length > 1);
 }
 
@@ -114,9 +142,14 @@ function evenHandlesOf(standing: Standing, { segments, isRing }: Run): readonly 
   if (isRing) return evenHandles(points, true);
   const asking = Math.min(...segments);
   const velocity = (node: number, side: 'in' | 'out', towards: Vec): Vec | undefined => {
-    const isHeld = chain.nodes[node]![side === 'in' ? 'handleIn' : 'handleOut'] !== undefined || findTangent(standing, node, side, asking) !== undefined;
+    const isHeld =
+      chain.nodes[node]![side === 'in' ? 'handleIn' : 'handleOut'] !== undefined ||
+      findTangent(standing, node, side, asking) !== undefined;
     const by = subtract(handleOf(standing, node, side, asking), nodes[node]!);
     return isHeld ? scale(by, (side === 'in' ? -3 : 3) / durationOf(nodes[node]!, towards)) : undefined;
   };
-  return evenHandles(points, false, { first: velocity(begin, 'out', points[1]!), last: velocity(end, 'in', points.at(-2)!) });
+  return evenHandles(points, false, {
+    first: velocity(begin, 'out', points[1]!),
+    last: velocity(end, 'in', points.at(-2)!),
+  });
 }

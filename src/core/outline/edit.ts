@@ -46,7 +46,8 @@ export function inlined(chain: Chain, id: string): Chain {
 }
 
 /** No place refers to another node any more. */
-export const flattened = (chain: Chain): Chain => chain.nodes.reduce<Chain>((rest, node) => inlined(rest, node.id), chain);
+export const flattened = (chain: Chain): Chain =>
+  chain.nodes.reduce<Chain>((rest, node) => inlined(rest, node.id), chain);
 
 /** Takes a node out; the segment before it goes on to the next node. Undefined when fewer than two nodes would be left. */
 export function findWithoutNode(chain: Chain, id: string): Chain | undefined {
@@ -54,7 +55,11 @@ export function findWithoutNode(chain: Chain, id: string): Chain | undefined {
   if (index < 0 || chain.nodes.length <= 2) return undefined;
   const rest = inlined(chain, id);
   const gone = chain.closed ? index : Math.min(index, chain.segments.length - 1);
-  return { ...rest, nodes: rest.nodes.filter((node) => node.id !== id), segments: rest.segments.filter((_, i) => i !== gone) };
+  return {
+    ...rest,
+    nodes: rest.nodes.filter((node) => node.id !== id),
+    segments: rest.segments.filter((_, i) => i !== gone),
+  };
 }
 
 /** Closes an open chain: ends nearer than `merge` become one node, else a line is drawn. Undefined with too little to close. */
@@ -62,13 +67,17 @@ export function findClosed(chain: Chain, shape: Shape, merge: number): Chain | u
   if (chain.closed || chain.nodes.length < 2) return undefined;
   const [first, last] = [shape.nodes[0]!, shape.nodes.at(-1)!];
   if (distance(first, last) > merge) {
-    return chain.nodes.length < 3 && chain.segments[0]?.kind === 'line' ? undefined : { ...chain, closed: true, segments: [...chain.segments, { kind: 'line' }] };
+    return chain.nodes.length < 3 && chain.segments[0]?.kind === 'line'
+      ? undefined
+      : { ...chain, closed: true, segments: [...chain.segments, { kind: 'line' }] };
   }
   const ending = chain.nodes.at(-1)!;
   const enough = chain.nodes.length >= 3 || chain.segments.some((s) => s.kind !== 'line');
   if (!enough || chain.nodes.length < 3) return undefined;
   const rest = inlined(chain, ending.id);
-  const nodes = rest.nodes.slice(0, -1).map((node, i) => (i === 0 && ending.handleIn ? { ...node, handleIn: ending.handleIn } : node));
+  const nodes = rest.nodes
+    .slice(0, -1)
+    .map((node, i) => (i === 0 && ending.handleIn ? { ...node, handleIn: ending.handleIn } : node));
   return { ...rest, closed: true, nodes };
 }
 
@@ -79,17 +88,27 @@ export function reversedChain(chain: Chain, shape: Shape, editing: Editing): Cha
     if (segment.kind === 'ellipse') return { ...segment, sweep: -segment.sweep };
     return segment.kind === 'tangent' ? segmentFor(shape.pieces[i]!, editing) : segment;
   });
-  const nodes = flat.nodes.map((node): Node => ({ ...node, handleIn: node.handleOut, handleOut: node.handleIn, ...(node.direction === undefined ? {} : { direction: signedAngle(node.direction + Math.PI) }) }));
+  const nodes = flat.nodes.map((node): Node => ({
+    ...node,
+    handleIn: node.handleOut,
+    handleOut: node.handleIn,
+    ...(node.direction === undefined ? {} : { direction: signedAngle(node.direction + Math.PI) }),
+  }));
   return { ...flat, nodes: nodes.reverse(), segments: segments.reverse() };
 }
 
 /** Two open chains as one, the end of `a` to the start of `b`: merged when nearer than `merge`, else joined by a line. */
 export function joinedChains(a: Chain, b: Chain, gap: number, merge: number): Chain {
-  if (gap > merge) return { ...a, nodes: [...a.nodes, ...b.nodes], segments: [...a.segments, { kind: 'line' }, ...b.segments] };
+  if (gap > merge)
+    return { ...a, nodes: [...a.nodes, ...b.nodes], segments: [...a.segments, { kind: 'line' }, ...b.segments] };
   const [first, ...others] = b.nodes;
   const meeting = { ...a.nodes.at(-1)!, handleOut: first!.handleOut };
   const rest = inlined(b, first!.id);
-  return { ...a, nodes: [...a.nodes.slice(0, -1), meeting, ...rest.nodes.slice(others.length ? 1 : 0)], segments: [...a.segments, ...rest.segments] };
+  return {
+    ...a,
+    nodes: [...a.nodes.slice(0, -1), meeting, ...rest.nodes.slice(others.length ? 1 : 0)],
+    segments: [...a.segments, ...rest.segments],
+  };
 }
 
 /** Moved by typed amounts: every place is shifted by `by` (mm). `seen` gives the sheet place of each, for when the scale goes. */

@@ -18,14 +18,20 @@ export function fittingsOf(span: OpeningSpan, set: FittingSet): readonly Path[] 
   const { fill } = span.opening;
   const light = fill && findLight(span, fill);
   if (!light) return [];
-  if (set === 'frames') return fill.frame > 0 ? [jamb(span, span.start, span.leaves, fill.frame), jamb(span, span.end, span.arrives, -fill.frame)] : [];
+  if (set === 'frames')
+    return fill.frame > 0
+      ? [jamb(span, span.start, span.leaves, fill.frame), jamb(span, span.end, span.arrives, -fill.frame)]
+      : [];
   const leaves = listLeaves(span, fill, light);
   if (set === 'leaves') return leaves.map(({ outline }) => outline);
-  return [...leaves.flatMap(({ way }) => way ?? []), ...(fill.kind === 'window' ? sillOf(span, light) : [])].map((piece) => ({ closed: false, pieces: [piece] }));
+  return [...leaves.flatMap(({ way }) => way ?? []), ...(fill.kind === 'window' ? sillOf(span, light) : [])].map(
+    (piece) => ({ closed: false, pieces: [piece] }),
+  );
 }
 
 /** The width that is free between the jambs of an opening; that of the opening without a frame. */
-export const clearWidth = ({ width, fill }: Pick<OpeningSpan['opening'], 'width' | 'fill'>): number => Math.max(0, width - 2 * (fill?.frame ?? 0));
+export const clearWidth = ({ width, fill }: Pick<OpeningSpan['opening'], 'width' | 'fill'>): number =>
+  Math.max(0, width - 2 * (fill?.frame ?? 0));
 
 function findLight({ start, end, leaves, arrives, along }: OpeningSpan, { frame }: Fill): Light | undefined {
   const [from, to] = [add(start, scale(leaves, frame)), subtract(end, scale(arrives, frame))];
@@ -54,9 +60,15 @@ function listLeaves(span: OpeningSpan, fill: Fill, { from, to, along, width }: L
   const { hung } = fill;
   const back = scale(along, -1);
   const each = width / fill.leaves;
-  if (!hung) return Array.from({ length: fill.leaves }, (_, i) => ({ outline: shutLeaf(span, fill, add(from, scale(along, i * each)), along, each) }));
-  if (fill.leaves === 2) return [hungLeaf(span, fill, hung, from, along, each), hungLeaf(span, fill, hung, to, back, each)];
-  return [hung.at === 'start' ? hungLeaf(span, fill, hung, from, along, each) : hungLeaf(span, fill, hung, to, back, each)];
+  if (!hung)
+    return Array.from({ length: fill.leaves }, (_, i) => ({
+      outline: shutLeaf(span, fill, add(from, scale(along, i * each)), along, each),
+    }));
+  if (fill.leaves === 2)
+    return [hungLeaf(span, fill, hung, from, along, each), hungLeaf(span, fill, hung, to, back, each)];
+  return [
+    hung.at === 'start' ? hungLeaf(span, fill, hung, from, along, each) : hungLeaf(span, fill, hung, to, back, each),
+  ];
 }
 
 function shutLeaf({ left, right }: OpeningSpan, { leaf }: Fill, from: Vec, along: Vec, width: number): Path {
@@ -66,16 +78,27 @@ function shutLeaf({ left, right }: OpeningSpan, { leaf }: Fill, from: Vec, along
   return closed([a, b, add(b, over), add(a, over)]);
 }
 
-function hungLeaf({ left, right, along }: OpeningSpan, { leaf }: Fill, { to, open }: Hanging, corner: Vec, outwards: Vec, width: number): Leaf {
+function hungLeaf(
+  { left, right, along }: OpeningSpan,
+  { leaf }: Fill,
+  { to, open }: Hanging,
+  corner: Vec,
+  outwards: Vec,
+  width: number,
+): Leaf {
   const side = to === 'left' ? 1 : -1;
   const aside = scale(perpendicular(along), side);
   const hinge = add(corner, scale(aside, to === 'left' ? left : right));
   const turn = side * open * Math.sign(dot(outwards, along));
-  const turned = ([x, y]: Vec): Vec => add(hinge, [x * Math.cos(turn) - y * Math.sin(turn), x * Math.sin(turn) + y * Math.cos(turn)]);
+  const turned = ([x, y]: Vec): Vec =>
+    add(hinge, [x * Math.cos(turn) - y * Math.sin(turn), x * Math.sin(turn) + y * Math.cos(turn)]);
   const [tip, back] = [scale(outwards, width), scale(aside, -leaf)];
   return {
     outline: closed([[0, 0] as Vec, tip, add(tip, back), back].map(turned)),
-    way: open === 0 ? undefined : { kind: 'arc', centre: hinge, radius: width, start: Math.atan2(outwards[1], outwards[0]), sweep: turn },
+    way:
+      open === 0
+        ? undefined
+        : { kind: 'arc', centre: hinge, radius: width, start: Math.atan2(outwards[1], outwards[0]), sweep: turn },
   };
 }
 

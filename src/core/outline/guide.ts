@@ -24,7 +24,10 @@ export function findGuideLine(guide: Guide, plain: Omit<Placing, 'nodeAt'>, reac
   const through = findPosition(guide.through, placing);
   const towards = guide.towards && findPosition(guide.towards, placing);
   if (!through || (guide.towards && !towards)) return undefined;
-  const along = polar(1, (towards ? angleOf(subtract(towards, through)) : guide.angle) + (guide.square ? Math.PI / 2 : 0));
+  const along = polar(
+    1,
+    (towards ? angleOf(subtract(towards, through)) : guide.angle) + (guide.square ? Math.PI / 2 : 0),
+  );
   const foot: Vec = placing.scaled ? add(through, scale(perpendicular(along), guide.offset)) : through;
   return { kind: 'line', a: add(foot, scale(along, -reach)), b: add(foot, scale(along, reach)) };
 }

@@ -2,22 +2,61 @@ export { checkShapes, type CheckLimits, type Finding } from './check';
 export { finishCorners, type Corner, type CornerFault } from './corner';
 export { findGuideLine, type Guide } from './guide';
 export {
-  isMovable, mapPlaces, placesOf, type Chain, type CircleBy, type CircleOutline, type DrawnOutline, type EllipseOutline, type MadeOutline, type Node, type Outline, type Segment, type SegmentKind,
+  isMovable,
+  mapPlaces,
+  placesOf,
+  type Chain,
+  type CircleBy,
+  type CircleOutline,
+  type DrawnOutline,
+  type EllipseOutline,
+  type MadeOutline,
+  type Node,
+  type Outline,
+  type Segment,
+  type SegmentKind,
 } from './outline';
-export { FITTING_SETS, type Fill, type FittingSet, type Hanging, type Justified, type Opening, type Recipe, type RecipeKind } from './recipe';
+export {
+  FITTING_SETS,
+  type Fill,
+  type FittingSet,
+  type Hanging,
+  type Justified,
+  type Opening,
+  type Recipe,
+  type RecipeKind,
+} from './recipe';
 export { clearWidth, fittingsOf } from './fitting';
 export { countedFromOther, endsAcross, isInOpening, middleOf, segmentOf, type OpeningSpan } from './opening';
 export { reflection } from './mirror';
 export { listOpeningSpans, findTimes, makeShape, type Copies, sourcesOf, type Making } from './making';
 export { asPointed } from './contact';
-export { findPosition, listPointed, mapPointed, movedByHand, type PictureEdge, type Place, type Placing, type PointedPlace } from './place';
+export {
+  findPosition,
+  listPointed,
+  mapPointed,
+  movedByHand,
+  type PictureEdge,
+  type Place,
+  type Placing,
+  type PointedPlace,
+} from './place';
 export { turnedGuide, turnedOutline, type Turn } from './turn';
 export { isSign, placingOf, shapeOf, shapeOfPaths, type Shape, type ShapeFault } from './shape';
 export { createSnapSearch, type SnapSearch } from './snap-index';
 export { listSnaps, SNAP_KINDS, type Snap, type SnapKind, type SnapTarget } from './snap';
 export {
-  copiedOutline, flattened, draggedOutline, findClosed, findWithoutNode, joinedChains, reversedChain, shiftedOutline, withHandle,
-  withNodePlace, withSmooth,
+  copiedOutline,
+  flattened,
+  draggedOutline,
+  findClosed,
+  findWithoutNode,
+  joinedChains,
+  reversedChain,
+  shiftedOutline,
+  withHandle,
+  withNodePlace,
+  withSmooth,
 } from './edit';
 export { segmentFor, type Editing } from './segment';
 export { cutAway, listCutsOn, loosened, splitAt, withNodeOn, type Along } from './cut';

@@ -36,7 +36,12 @@ export const sourcesOf = ({ recipe }: MadeOutline): readonly string[] => recipe.
 /** The shape of what is made of others; without paths and with a fault when it cannot be made. */
 export function makeShape(outline: MadeOutline, making: Making): Shape {
   const paths = pathsMade(outline.recipe, making);
-  const fault = typeof paths === 'string' ? paths : paths.length === 0 && outline.recipe.kind !== 'fittings' ? 'made-nothing' : undefined;
+  const fault =
+    typeof paths === 'string'
+      ? paths
+      : paths.length === 0 && outline.recipe.kind !== 'fittings'
+        ? 'made-nothing'
+        : undefined;
   if (fault) return { ...shapeOfPaths(outline.id, []), faults: [{ segment: 0, fault }] };
   const shape = shapeOfPaths(outline.id, paths as readonly Path[]);
   const shut = pathsShut(outline.recipe, making);
@@ -74,15 +79,27 @@ function pathsMade(recipe: Recipe, making: Making): readonly Path[] | MakingFaul
     case 'offset':
       return offsetOf(sources, recipe);
     case 'strip':
-      return unlessRefused(strip(wallLines(sources, recipe, making), widthOf(recipe), recipe.ends, limitsOf(recipe)), 'made-unclear');
+      return unlessRefused(
+        strip(wallLines(sources, recipe, making), widthOf(recipe), recipe.ends, limitsOf(recipe)),
+        'made-unclear',
+      );
     case 'fittings':
       return recipe.of.flatMap((id) => listOpeningSpans(id, making)).flatMap((span) => fittingsOf(span, recipe.set));
     case 'combined':
-      return unlessRefused(combine(sources.map((source) => source.paths), recipe.how, TOLERANCE), sources.every(({ closed }) => closed) ? 'made-unclear' : 'combine-open');
+      return unlessRefused(
+        combine(
+          sources.map((source) => source.paths),
+          recipe.how,
+          TOLERANCE,
+        ),
+        sources.every(({ closed }) => closed) ? 'made-unclear' : 'combine-open',
+      );
     case 'mirrored': {
       const axis = making.findGuide(recipe.guide);
       if (!axis) return 'guide-lost';
-      return recipe.joined ? paths.flatMap((path) => findWhole(path, axis)) : paths.map((path) => movedPath(path, reflection(axis)));
+      return recipe.joined
+        ? paths.flatMap((path) => findWhole(path, axis))
+        : paths.map((path) => movedPath(path, reflection(axis)));
     }
     default: {
       const maps = findMaps(recipe, making);
@@ -99,7 +116,8 @@ function isTooMuch(recipe: Recipe, sources: readonly Shape[]): boolean {
 }
 
 type CopyRecipe = Extract<Recipe, { kind: 'rows' | 'around' | 'placed' }>;
-const isCopied = (recipe: Recipe): recipe is CopyRecipe => recipe.kind === 'rows' || recipe.kind === 'around' || recipe.kind === 'placed';
+const isCopied = (recipe: Recipe): recipe is CopyRecipe =>
+  recipe.kind === 'rows' || recipe.kind === 'around' || recipe.kind === 'placed';
 
 /** How many copies stand beside the source. */
 function countCopies(recipe: CopyRecipe): number {
@@ -109,14 +127,20 @@ function countCopies(recipe: CopyRecipe): number {
 /**
  * How often an outline holds what it holds with its first copies alone; undefined where that differs from source to source, or where copies were made something else of.
  */
-export function findTimes(outline: Outline, findOutline: (id: string) => Outline | undefined, known = new Map<string, number | undefined>()): number | undefined {
+export function findTimes(
+  outline: Outline,
+  findOutline: (id: string) => Outline | undefined,
+  known = new Map<string, number | undefined>(),
+): number | undefined {
   if (outline.shape !== 'made') return 1;
   if (known.has(outline.id)) return known.get(outline.id);
   known.set(outline.id, undefined);
-  const times = new Set(outline.recipe.of.map((id) => {
-    const source = findOutline(id);
-    return source && findTimes(source, findOutline, known);
-  }));
+  const times = new Set(
+    outline.recipe.of.map((id) => {
+      const source = findOutline(id);
+      return source && findTimes(source, findOutline, known);
+    }),
+  );
   const [each] = times;
   if (times.size === 1 && each !== undefined) known.set(outline.id, timesBy(outline.recipe, each));
   return known.get(outline.id);
@@ -128,25 +152,36 @@ function timesBy(recipe: Recipe, each: number): number | undefined {
   return each === 1 || isMirrored ? each : undefined;
 }
 
-const limitsOf = ({ corners }: Pick<Extract<Recipe, { kind: 'offset' }>, 'corners'>): OffsetLimits => ({ corners, precision: PRECISION, tolerance: TOLERANCE });
+const limitsOf = ({ corners }: Pick<Extract<Recipe, { kind: 'offset' }>, 'corners'>): OffsetLimits => ({
+  corners,
+  precision: PRECISION,
+  tolerance: TOLERANCE,
+});
 
 /** The lines of a strip, without its openings. */
 function wallLines(sources: readonly Shape[], { openings = [] }: StripRecipe, making: Making): readonly Path[] {
   return sources.flatMap((source) => {
     const chain = openings.length > 0 ? making.findOutline(source.id) : undefined;
-    return chain?.shape === 'chain' ? source.paths.flatMap((path) => betweenOpenings(path, chain, openings)) : source.paths;
+    return chain?.shape === 'chain'
+      ? source.paths.flatMap((path) => betweenOpenings(path, chain, openings))
+      : source.paths;
   });
 }
 
 /** Where the openings of a strip are, line by line; none of anything else. */
-export function listOpeningSpans(strip: string, making: Pick<Making, 'findShape' | 'findOutline'>): readonly OpeningSpan[] {
+export function listOpeningSpans(
+  strip: string,
+  making: Pick<Making, 'findShape' | 'findOutline'>,
+): readonly OpeningSpan[] {
   const made = making.findOutline(strip);
   if (made?.shape !== 'made' || made.recipe.kind !== 'strip') return [];
   const { openings = [], of } = made.recipe;
   const sides = widthOf(made.recipe);
   return of.flatMap((id) => {
     const [chain, shape] = [making.findOutline(id), making.findShape(id)];
-    return chain?.shape === 'chain' && shape ? shape.paths.flatMap((path) => listSpans(path, chain, openings, sides)) : [];
+    return chain?.shape === 'chain' && shape
+      ? shape.paths.flatMap((path) => listSpans(path, chain, openings, sides))
+      : [];
   });
 }
 
@@ -155,14 +190,20 @@ function widthOf({ width, justified }: StripRecipe): StripWidth {
   return justified === 'right' ? { right: width, left: 0 } : { right: 0, left: width };
 }
 
-const unlessRefused = (result: Result<readonly Path[]>, fault: MakingFault): readonly Path[] | MakingFault => (result.ok ? result.value : fault);
+const unlessRefused = (result: Result<readonly Path[]>, fault: MakingFault): readonly Path[] | MakingFault =>
+  result.ok ? result.value : fault;
 
 /** Closed outlines grow; what has several loops keeps them as they run around its material. */
-function offsetOf(sources: readonly Shape[], recipe: Extract<Recipe, { kind: 'offset' }>): readonly Path[] | MakingFault {
+function offsetOf(
+  sources: readonly Shape[],
+  recipe: Extract<Recipe, { kind: 'offset' }>,
+): readonly Path[] | MakingFault {
   const found: Path[] = [];
   for (const { closed, paths } of sources) {
     for (const by of recipe.both ? [recipe.by, -recipe.by] : [recipe.by]) {
-      const results = closed ? [offsetClosed(alongOutward(paths), by, limitsOf(recipe))] : paths.map((path) => offsetOpen(path, recipe.otherHand ? -by : by, limitsOf(recipe)));
+      const results = closed
+        ? [offsetClosed(alongOutward(paths), by, limitsOf(recipe))]
+        : paths.map((path) => offsetOpen(path, recipe.otherHand ? -by : by, limitsOf(recipe)));
       for (const result of results) {
         if (!result.ok) return 'made-unclear';
         found.push(...result.value);
@@ -181,14 +222,22 @@ function alongOutward(paths: readonly Path[]): readonly Path[] {
 /** Where copies stand, as maps of the plane. */
 function findMaps(recipe: CopyRecipe, { placing, copies = 'all' }: Making): readonly Affine[] | undefined {
   if (recipe.kind === 'rows') {
-    return listSteps(recipe, copies).map(([i, j]) => placed([i * recipe.step[0] + j * recipe.rowStep[0], i * recipe.step[1] + j * recipe.rowStep[1]]));
+    return listSteps(recipe, copies).map(([i, j]) =>
+      placed([i * recipe.step[0] + j * recipe.rowStep[0], i * recipe.step[1] + j * recipe.rowStep[1]]),
+    );
   }
-  const at = (place: Parameters<typeof findPosition>[0]) => findPosition(place, { ...placing, nodeAt: () => undefined });
+  const at = (place: Parameters<typeof findPosition>[0]) =>
+    findPosition(place, { ...placing, nodeAt: () => undefined });
   if (recipe.kind === 'around') {
     const centre = at(recipe.centre);
     const isWhole = Math.abs(recipe.sweep) > 2 * Math.PI - 1e-9;
     const step = recipe.sweep / (isWhole ? recipe.count : Math.max(1, recipe.count - 1));
-    return centre && Array.from({ length: copies === 'first' ? Math.min(1, recipe.count - 1) : recipe.count - 1 }, (_, i) => turnedAbout(centre, (i + 1) * step));
+    return (
+      centre &&
+      Array.from({ length: copies === 'first' ? Math.min(1, recipe.count - 1) : recipe.count - 1 }, (_, i) =>
+        turnedAbout(centre, (i + 1) * step),
+      )
+    );
   }
   const [from, to] = [at(recipe.from), at(recipe.to)];
   if (!from || !to) return undefined;
@@ -197,11 +246,23 @@ function findMaps(recipe: CopyRecipe, { placing, copies = 'all' }: Making): read
 }
 
 /** Steps along and across to copies in rows, without the source itself. */
-function listSteps({ count, rows }: Extract<Recipe, { kind: 'rows' }>, copies: Copies): readonly (readonly [number, number])[] {
-  const all = Array.from({ length: copies === 'all' ? rows * count : 0 }, (_, i) => [i % count, Math.floor(i / count)] as const).slice(1);
+function listSteps(
+  { count, rows }: Extract<Recipe, { kind: 'rows' }>,
+  copies: Copies,
+): readonly (readonly [number, number])[] {
+  const all = Array.from(
+    { length: copies === 'all' ? rows * count : 0 },
+    (_, i) => [i % count, Math.floor(i / count)] as const,
+  ).slice(1);
   if (copies === 'all') return all;
   const [last, lastRow] = [count - 1, rows - 1];
-  const corners = [[Math.min(1, last), 0], [0, Math.min(1, lastRow)], [last, 0], [0, lastRow], [last, lastRow]] as const;
+  const corners = [
+    [Math.min(1, last), 0],
+    [0, Math.min(1, lastRow)],
+    [last, 0],
+    [0, lastRow],
+    [last, lastRow],
+  ] as const;
   const apart = [...new Map(corners.map((step) => [step.join(), step])).values()].filter(([i, j]) => i + j > 0);
   return copies === 'first' ? apart.slice(0, 1) : apart;
 }

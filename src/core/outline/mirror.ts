@@ -1,4 +1,25 @@
-import { dot, endOf, findEnds, findUnion, listCrossings, moved, norm, partOf, perpendicular, pieceBounds, reversedPath, scale, startOf, subtract, add, type Affine, type Line, type Path, type Piece, type Vec } from '../geometry';
+import {
+  dot,
+  endOf,
+  findEnds,
+  findUnion,
+  listCrossings,
+  moved,
+  norm,
+  partOf,
+  perpendicular,
+  pieceBounds,
+  reversedPath,
+  scale,
+  startOf,
+  subtract,
+  add,
+  type Affine,
+  type Line,
+  type Path,
+  type Piece,
+  type Vec,
+} from '../geometry';
 
 /** The map that mirrors a plane about a line. */
 export function reflection({ a, b }: Line): Affine {
@@ -48,11 +69,13 @@ function endedOn({ closed, pieces }: Path, axis: Line, reach: number): Path {
   const longer = partOf(last, 0, CARRIED_ON);
   const near = listCrossings(longer, axis).filter(({ point }) => norm(subtract(point, end)) <= 2 * reach);
   const nearest = [...near].sort((p, q) => norm(subtract(p.point, end)) - norm(subtract(q.point, end)))[0];
-  if (nearest) return { closed, pieces: [...pieces.slice(0, -1), onto(partOf(last, 0, nearest.ta * CARRIED_ON), nearest.point)] };
+  if (nearest)
+    return { closed, pieces: [...pieces.slice(0, -1), onto(partOf(last, 0, nearest.ta * CARRIED_ON), nearest.point)] };
   const along = subtract(axis.b, axis.a);
   const foot = add(end, scale(perpendicular(along), -aside / norm(along)));
   return { closed, pieces: [...pieces, { kind: 'line', a: end, b: foot }] };
 }
 
 /** A line's end in all its digits. */
-const onto = (piece: Piece, end: Vec): Piece => (piece.kind === 'line' ? { kind: 'line', a: startOf(piece), b: end } : piece);
+const onto = (piece: Piece, end: Vec): Piece =>
+  piece.kind === 'line' ? { kind: 'line', a: startOf(piece), b: end } : piece;

@@ -28,7 +28,8 @@ export function mapOf({ about, turn, scale, mirrored }: Moving): Affine {
 export function movedOutline<O extends Outline>(outline: O, moving: Moving, placing: Placing, editing: Editing): O {
   if (outline.shape === 'made') return outline;
   const map = mapOf(moving);
-  if (moving.scale[0] !== moving.scale[1] && isRoundSomewhere(outline)) return distorted(outline, map, placing, editing) as O;
+  if (moving.scale[0] !== moving.scale[1] && isRoundSomewhere(outline))
+    return distorted(outline, map, placing, editing) as O;
   const flat = outline.shape === 'chain' ? (flattened(outline) as O) : outline;
   const put = (place: Place): Place => {
     const at = findPosition(place, placing);
@@ -39,26 +40,52 @@ export function movedOutline<O extends Outline>(outline: O, moving: Moving, plac
 }
 
 const isRoundSomewhere = (outline: DrawnOutline): boolean =>
-  outline.shape !== 'chain' || outline.segments.some(({ kind }) => kind !== 'line' && kind !== 'curve') || outline.nodes.some(({ corner }) => corner);
+  outline.shape !== 'chain' ||
+  outline.segments.some(({ kind }) => kind !== 'line' && kind !== 'curve') ||
+  outline.nodes.some(({ corner }) => corner);
 
 function distorted(outline: DrawnOutline, map: Affine, placing: Placing, editing: Editing): DrawnOutline {
-  const [stands] = standing(shapeOf(outline, placing).paths.map((path) => movedPath(path, map)), outline, editing);
+  const [stands] = standing(
+    shapeOf(outline, placing).paths.map((path) => movedPath(path, map)),
+    outline,
+    editing,
+  );
   return stands ? { ...stands, id: outline.id, ...(outline.aid ? { aid: true } : {}) } : outline;
 }
 
-function withHandlesMoved<O extends Outline>(outline: O, before: Outline, map: Affine, { mirrored, scale }: Moving, placing: Placing, editing: Editing): O {
+function withHandlesMoved<O extends Outline>(
+  outline: O,
+  before: Outline,
+  map: Affine,
+  { mirrored, scale }: Moving,
+  placing: Placing,
+  editing: Editing,
+): O {
   if (outline.shape !== 'chain' || before.shape !== 'chain') return outline;
   const nodes = outline.nodes.map((node, i) => {
     const at = findPosition(before.nodes[i]!.place, placing) ?? [0, 0];
-    const handle = (by: Vec | undefined) => by && subtract(editing.toSheet(applied(map, handleAt(at, by, placing, editing))), editing.toSheet(applied(map, at)));
-    const direction = node.direction === undefined ? {} : { direction: angleOf(subtract(applied(map, polar(1, node.direction)), applied(map, [0, 0]))) };
+    const handle = (by: Vec | undefined) =>
+      by &&
+      subtract(editing.toSheet(applied(map, handleAt(at, by, placing, editing))), editing.toSheet(applied(map, at)));
+    const direction =
+      node.direction === undefined
+        ? {}
+        : { direction: angleOf(subtract(applied(map, polar(1, node.direction)), applied(map, [0, 0]))) };
     const corner = node.corner && { ...node.corner, size: node.corner.size * scale[0] };
-    return { ...node, ...direction, ...(node.handleIn ? { handleIn: handle(node.handleIn) } : {}), ...(node.handleOut ? { handleOut: handle(node.handleOut) } : {}), ...(corner ? { corner } : {}) };
+    return {
+      ...node,
+      ...direction,
+      ...(node.handleIn ? { handleIn: handle(node.handleIn) } : {}),
+      ...(node.handleOut ? { handleOut: handle(node.handleOut) } : {}),
+      ...(corner ? { corner } : {}),
+    };
   });
-  const segments = outline.segments.map((segment) => (segment.kind === 'ellipse' && mirrored ? { ...segment, sweep: -segment.sweep } : segment));
+  const segments = outline.segments.map((segment) =>
+    segment.kind === 'ellipse' && mirrored ? { ...segment, sweep: -segment.sweep } : segment,
+  );
   return { ...outline, nodes, segments };
 }
 
 /** A handle's end on the plane. Handles are kept relative to their node on the sheet. */
-const handleAt = (at: Vec, by: Vec, placing: Placing, editing: Editing): Vec => placing.toPlane(add(editing.toSheet(at), by));
-
+const handleAt = (at: Vec, by: Vec, placing: Placing, editing: Editing): Vec =>
+  placing.toPlane(add(editing.toSheet(at), by));

@@ -1,4 +1,21 @@
-import { add, distance, endOf, findDirection, parameterAt, partOf, perpendicular, pieceLength, scale, startOf, subtract, tangentAt, type Line, type Path, type Piece, type Vec } from '../geometry';
+import {
+  add,
+  distance,
+  endOf,
+  findDirection,
+  parameterAt,
+  partOf,
+  perpendicular,
+  pieceLength,
+  scale,
+  startOf,
+  subtract,
+  tangentAt,
+  type Line,
+  type Path,
+  type Piece,
+  type Vec,
+} from '../geometry';
 import type { StripWidth } from '../planar';
 import type { Chain } from './outline';
 import type { Opening } from './recipe';
@@ -12,7 +29,10 @@ interface Gap {
 }
 
 /** Which segment an opening is in, counted from the chain's first; undefined where its corner is gone, or nothing leaves or arrives there. */
-export function segmentOf({ corner, way }: Pick<Opening, 'corner' | 'way'>, { nodes, segments, closed }: Pick<Chain, 'nodes' | 'segments' | 'closed'>): number | undefined {
+export function segmentOf(
+  { corner, way }: Pick<Opening, 'corner' | 'way'>,
+  { nodes, segments, closed }: Pick<Chain, 'nodes' | 'segments' | 'closed'>,
+): number | undefined {
   const at = nodes.findIndex(({ id }) => id === corner);
   const segment = way === 'on' ? at : at === 0 && closed ? segments.length - 1 : at - 1;
   return at >= 0 && segments[segment] ? segment : undefined;
@@ -23,7 +43,12 @@ export function countedFromOther(opening: Opening, chain: Chain, length: number)
   const segment = segmentOf(opening, chain);
   if (segment === undefined) return opening;
   const other = chain.nodes[opening.way === 'on' ? (segment + 1) % chain.nodes.length : segment]!;
-  return { ...opening, corner: other.id, way: opening.way === 'on' ? 'back' : 'on', distance: Math.max(0, length - opening.distance - opening.width) };
+  return {
+    ...opening,
+    corner: other.id,
+    way: opening.way === 'on' ? 'back' : 'on',
+    distance: Math.max(0, length - opening.distance - opening.width),
+  };
 }
 
 function findGap(opening: Opening, chain: Chain, { pieces }: Path): Gap | undefined {
@@ -33,11 +58,15 @@ function findGap(opening: Opening, chain: Chain, { pieces }: Path): Gap | undefi
   const length = pieceLength(whole);
   const [near, far] = [opening.distance, opening.distance + opening.width];
   const [from, to] = opening.way === 'on' ? [near, far] : [length - far, length - near];
-  return to > 0 && from < length ? { opening, piece, from: parameterAt(whole, Math.max(0, from)), to: parameterAt(whole, Math.min(length, to)) } : undefined;
+  return to > 0 && from < length
+    ? { opening, piece, from: parameterAt(whole, Math.max(0, from)), to: parameterAt(whole, Math.min(length, to)) }
+    : undefined;
 }
 
 const listGaps = (path: Path, chain: Chain, openings: readonly Opening[]): readonly Gap[] =>
-  openings.flatMap((opening) => findGap(opening, chain, path) ?? []).sort((a, b) => a.piece + a.from - b.piece - b.from);
+  openings
+    .flatMap((opening) => findGap(opening, chain, path) ?? [])
+    .sort((a, b) => a.piece + a.from - b.piece - b.from);
 
 /**
  * The line of a wall in pieces between its openings, laid out along it. Weak: a line whose corners are finished has its openings on its sharp shape.
@@ -75,19 +104,42 @@ export interface OpeningSpan extends StripWidth {
 }
 
 /** The openings that a wall's line has, in their order along it. */
-export function listSpans(path: Path, chain: Chain, openings: readonly Opening[], sides: StripWidth): readonly OpeningSpan[] {
+export function listSpans(
+  path: Path,
+  chain: Chain,
+  openings: readonly Opening[],
+  sides: StripWidth,
+): readonly OpeningSpan[] {
   return listGaps(path, chain, openings).flatMap(({ opening, piece, from, to }) => {
     const whole = path.pieces[piece]!;
     const part = partOf(whole, from, to);
     const [start, end] = [startOf(part), endOf(part)];
     const along = findDirection(subtract(end, start));
     const [corner, near] = opening.way === 'on' ? [startOf(whole), start] : [endOf(whole), end];
-    return along ? [{ ...sides, opening, corner, near, start, end, leaves: tangentAt(part, 0), arrives: tangentAt(part, 1), along, length: distance(start, end) }] : [];
+    return along
+      ? [
+          {
+            ...sides,
+            opening,
+            corner,
+            near,
+            start,
+            end,
+            leaves: tangentAt(part, 0),
+            arrives: tangentAt(part, 1),
+            along,
+            length: distance(start, end),
+          },
+        ]
+      : [];
   });
 }
 
 /** The middle of an opening on the wall's line, and whether a place lies in it. */
-export const middleOf = ({ start, end }: Pick<OpeningSpan, 'start' | 'end'>): Vec => [(start[0] + end[0]) / 2, (start[1] + end[1]) / 2];
+export const middleOf = ({ start, end }: Pick<OpeningSpan, 'start' | 'end'>): Vec => [
+  (start[0] + end[0]) / 2,
+  (start[1] + end[1]) / 2,
+];
 
 /** Across the wall at both ends of an opening, from its left face to its right one. */
 export function endsAcross({ start, end, leaves, arrives, left, right }: OpeningSpan): readonly [Line, Line] {

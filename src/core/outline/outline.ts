@@ -90,7 +90,10 @@ function withOwnPlace(segment: Segment, change: (place: Place) => Place): Segmen
 
 export function placesOf(outline: Outline): readonly Place[] {
   if (outline.shape === 'chain') {
-    return [...outline.nodes.map((node) => node.place), ...outline.segments.flatMap((segment) => findOwnPlace(segment) ?? [])];
+    return [
+      ...outline.nodes.map((node) => node.place),
+      ...outline.segments.flatMap((segment) => findOwnPlace(segment) ?? []),
+    ];
   }
   if (outline.shape === 'made') return placesOfRecipe(outline.recipe);
   if (outline.shape === 'ellipse') return [outline.centre, outline.end, outline.side];
@@ -113,7 +116,8 @@ function withPlaces(outline: Outline, change: (place: Place) => Place): Outline 
     };
   }
   if (outline.shape === 'made') return { ...outline, recipe: mapRecipePlaces(outline.recipe, change) };
-  if (outline.shape === 'ellipse') return { ...outline, centre: change(outline.centre), end: change(outline.end), side: change(outline.side) };
+  if (outline.shape === 'ellipse')
+    return { ...outline, centre: change(outline.centre), end: change(outline.end), side: change(outline.side) };
   const { by } = outline;
   if (by.kind === 'rim') return { ...outline, by: { ...by, centre: change(by.centre), rim: change(by.rim) } };
   if (by.kind === 'two') return { ...outline, by: { ...by, a: change(by.a), b: change(by.b) } };
@@ -126,5 +130,7 @@ export const isMovable = (outline: Outline): boolean => outline.shape !== 'made'
 /** The same outline with the places replaced that it moves by: of a part stood elsewhere, where that is. */
 export function mapMovedPlaces<O extends Outline>(outline: O, change: (place: Place) => Place): O {
   if (outline.shape !== 'made') return mapPlaces(outline, change);
-  return outline.recipe.kind === 'placed' ? { ...outline, recipe: { ...outline.recipe, to: change(outline.recipe.to) } } : outline;
+  return outline.recipe.kind === 'placed'
+    ? { ...outline, recipe: { ...outline.recipe, to: change(outline.recipe.to) } }
+    : outline;
 }

@@ -34,7 +34,9 @@ export interface PointedPlace {
 }
 
 /** A place moved by hand, pointed as well as that hand does: it lies on its edge of the picture no longer. */
-export function movedByHand<P extends { readonly at: Vec; readonly sigma: number; readonly edge?: PictureEdge | undefined }>(place: P, by: Vec, sigma = place.sigma): P {
+export function movedByHand<
+  P extends { readonly at: Vec; readonly sigma: number; readonly edge?: PictureEdge | undefined },
+>(place: P, by: Vec, sigma = place.sigma): P {
   return { ...place, at: add(place.at, by), sigma, edge: undefined };
 }
 
@@ -78,7 +80,11 @@ function reach(from: Vec, length: number | undefined, towards: Vec): Vec {
 }
 
 /** Every pointed place that a place rests on, its own outline's nodes included by way of `findNode`; nodes that were `seen` are passed over, and those that are gone through are added to them. */
-export function listPointed(place: Place, findNode: (id: string) => Place | undefined, seen: Set<string>): readonly PointedPlace[] {
+export function listPointed(
+  place: Place,
+  findNode: (id: string) => Place | undefined,
+  seen: Set<string>,
+): readonly PointedPlace[] {
   switch (place.kind) {
     case 'pointed':
       return [place];

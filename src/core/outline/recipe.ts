@@ -45,19 +45,54 @@ export type Justified = 'middle' | 'left' | 'right';
  */
 export type Recipe =
   /** Grown by a distance where closed (shrunk below nothing), else the line beside, to its right (with `otherHand` to its left); `both`: to both sides. */
-  | { readonly kind: 'offset'; readonly of: readonly string[]; readonly by: number; readonly both: boolean; readonly corners: CornerStyle; readonly otherHand?: boolean | undefined }
-  | { readonly kind: 'strip'; readonly of: readonly string[]; readonly width: number; readonly justified: Justified; readonly ends: EndStyle; readonly corners: CornerStyle; readonly openings?: readonly Opening[] | undefined }
+  | {
+      readonly kind: 'offset';
+      readonly of: readonly string[];
+      readonly by: number;
+      readonly both: boolean;
+      readonly corners: CornerStyle;
+      readonly otherHand?: boolean | undefined;
+    }
+  | {
+      readonly kind: 'strip';
+      readonly of: readonly string[];
+      readonly width: number;
+      readonly justified: Justified;
+      readonly ends: EndStyle;
+      readonly corners: CornerStyle;
+      readonly openings?: readonly Opening[] | undefined;
+    }
   /** What stands in the openings of a strip: one set of it. */
   | { readonly kind: 'fittings'; readonly of: readonly string[]; readonly set: FittingSet }
   | { readonly kind: 'combined'; readonly of: readonly string[]; readonly how: Combining }
   /** Mirrored about a guide; `joined`: halves whose ends lie on it and their mirror images as whole outlines. */
   | { readonly kind: 'mirrored'; readonly of: readonly string[]; readonly guide: string; readonly joined: boolean }
   /** Copies in rows: `count` along a step, as many rows of them as `rows` says along another. The first one is the source itself. */
-  | { readonly kind: 'rows'; readonly of: readonly string[]; readonly step: Vec; readonly count: number; readonly rowStep: Vec; readonly rows: number }
+  | {
+      readonly kind: 'rows';
+      readonly of: readonly string[];
+      readonly step: Vec;
+      readonly count: number;
+      readonly rowStep: Vec;
+      readonly rows: number;
+    }
   /** Copies turned about a centre: `count` in all over `sweep`, a whole turn or a part of one. The first one is the source itself. */
-  | { readonly kind: 'around'; readonly of: readonly string[]; readonly centre: Place; readonly count: number; readonly sweep: number }
+  | {
+      readonly kind: 'around';
+      readonly of: readonly string[];
+      readonly centre: Place;
+      readonly count: number;
+      readonly sweep: number;
+    }
   /** A part stood elsewhere: its place `from` at `to`, turned, perhaps mirrored before that (left and right exchanged). */
-  | { readonly kind: 'placed'; readonly of: readonly string[]; readonly from: Place; readonly to: Place; readonly turn: number; readonly mirrored: boolean };
+  | {
+      readonly kind: 'placed';
+      readonly of: readonly string[];
+      readonly from: Place;
+      readonly to: Place;
+      readonly turn: number;
+      readonly mirrored: boolean;
+    };
 
 export type RecipeKind = Recipe['kind'];
 

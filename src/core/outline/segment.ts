@@ -16,10 +16,14 @@ export function pointedAt(plane: Vec, editing: Editing): PointedPlace {
 /** The segment that a piece is, between nodes at its ends; a cubic's handles are its nodes' to keep. */
 export function segmentFor(piece: Piece, editing: Editing): Segment {
   switch (piece.kind) {
-    case 'line': return { kind: 'line' };
-    case 'cubic': return { kind: 'curve' };
-    case 'arc': return { kind: 'arc', through: pointedAt(pointAt(piece, 0.5), editing) };
-    case 'ellipse': return { kind: 'ellipse', apex: pointedAt(apexOf(piece), editing), sweep: piece.sweep };
+    case 'line':
+      return { kind: 'line' };
+    case 'cubic':
+      return { kind: 'curve' };
+    case 'arc':
+      return { kind: 'arc', through: pointedAt(pointAt(piece, 0.5), editing) };
+    case 'ellipse':
+      return { kind: 'ellipse', apex: pointedAt(apexOf(piece), editing), sweep: piece.sweep };
   }
 }
 

@@ -1,7 +1,22 @@
 import {
-  circle, cross, distance, ellipseFrom, findArcThrough, findCircumcentre, findTangentArc, mix, norm, perpendicular, scale, subtract, tangentAt,
-  type Arc, type EllipticArc,
-  type Path, type Piece, type Vec,
+  circle,
+  cross,
+  distance,
+  ellipseFrom,
+  findArcThrough,
+  findCircumcentre,
+  findTangentArc,
+  mix,
+  norm,
+  perpendicular,
+  scale,
+  subtract,
+  tangentAt,
+  type Arc,
+  type EllipticArc,
+  type Path,
+  type Piece,
+  type Vec,
 } from '../geometry';
 import { finishCorners, type CornerFault } from './corner';
 import { createHandles, type Handles } from './curve';
@@ -9,9 +24,17 @@ import { findPosition, type Placing } from './place';
 import type { Chain, CircleBy, DrawnOutline, EllipseOutline } from './outline';
 
 /** What is wrong with a segment that had to be drawn as a straight line instead, or a circle that has no place. */
-export type ShapeFault = 'arc-in-a-line' | 'tangent-straight-behind' | 'place-lost' | 'circle-without-size' | CornerFault | MakingFault;
+export type ShapeFault =
+  'arc-in-a-line' | 'tangent-straight-behind' | 'place-lost' | 'circle-without-size' | CornerFault | MakingFault;
 /** Why nothing could be made of what an outline follows. */
-export type MakingFault = 'source-lost' | 'made-without-scale' | 'combine-open' | 'made-unclear' | 'made-nothing' | 'made-too-many' | 'guide-lost';
+export type MakingFault =
+  | 'source-lost'
+  | 'made-without-scale'
+  | 'combine-open'
+  | 'made-unclear'
+  | 'made-nothing'
+  | 'made-too-many'
+  | 'guide-lost';
 
 /** An outline on its view plane: mm when scaled, else pixels, y up. Segment i of a chain is piece i; what is made of others may be several paths. */
 export interface Shape {
@@ -43,7 +66,15 @@ export const isSign = ({ shut }: Pick<Shape, 'shut'>): boolean => shut?.length =
 /** Paths as the shape of an outline without nodes. */
 export function shapeOfPaths(id: string, paths: readonly Path[]): Shape {
   const pieces = paths.flatMap((path) => path.pieces);
-  return { id, closed: paths.length > 0 && paths.every(({ closed }) => closed), pieces, paths, finished: pieces, nodes: [], faults: [] };
+  return {
+    id,
+    closed: paths.length > 0 && paths.every(({ closed }) => closed),
+    pieces,
+    paths,
+    finished: pieces,
+    nodes: [],
+    faults: [],
+  };
 }
 
 /** So many nodes lean on one another backwards at the most: each waits for the next. */
@@ -92,7 +123,9 @@ function findWholeEllipse({ centre, end, side }: EllipseOutline, placing: Placin
   if (!middle || !tip || !aside) return undefined;
   const half = subtract(tip, middle);
   const reach = Math.abs(cross(half, subtract(aside, middle))) / norm(half);
-  return reach > 0 ? ellipseFrom(middle, half, scale(perpendicular(half), reach / norm(half)), 0, 2 * Math.PI) : undefined;
+  return reach > 0
+    ? ellipseFrom(middle, half, scale(perpendicular(half), reach / norm(half)), 0, 2 * Math.PI)
+    : undefined;
 }
 
 function shapeOfChain(chain: Chain, plain: Omit<Placing, 'nodeAt'>): Shape {
@@ -104,7 +137,12 @@ function shapeOfChain(chain: Chain, plain: Omit<Placing, 'nodeAt'>): Shape {
     return position ?? ([0, 0] as const);
   });
   const pieces: Piece[] = [];
-  const handlesAt = createHandles({ chain, nodes, placing, findDirection: (segment, t) => directionAt(pieces[segment] ?? pieceOf(chain, segment, nodes, [], placing), t) });
+  const handlesAt = createHandles({
+    chain,
+    nodes,
+    placing,
+    findDirection: (segment, t) => directionAt(pieces[segment] ?? pieceOf(chain, segment, nodes, [], placing), t),
+  });
   chain.segments.forEach((_, i) => {
     const made = pieceOf(chain, i, nodes, pieces, placing, handlesAt);
     if (typeof made !== 'string') return void pieces.push(made);
@@ -112,13 +150,29 @@ function shapeOfChain(chain: Chain, plain: Omit<Placing, 'nodeAt'>): Shape {
     pieces.push({ kind: 'line', a: nodes[i]!, b: nodes[(i + 1) % nodes.length]! });
   });
   const finished = finishCorners(pieces, placing.scaled ? chain.nodes.map(({ corner }) => corner) : [], chain.closed);
-  return { id: chain.id, closed: chain.closed, pieces, paths: [{ closed: chain.closed, pieces: finished.pieces }], finished: finished.pieces, nodes, faults: [...faults, ...finished.faults] };
+  return {
+    id: chain.id,
+    closed: chain.closed,
+    pieces,
+    paths: [{ closed: chain.closed, pieces: finished.pieces }],
+    finished: finished.pieces,
+    nodes,
+    faults: [...faults, ...finished.faults],
+  };
 }
 
-const directionAt = (piece: Piece | ShapeFault, t: 0 | 1): Vec | undefined => (typeof piece === 'string' ? undefined : tangentAt(piece, t));
+const directionAt = (piece: Piece | ShapeFault, t: 0 | 1): Vec | undefined =>
+  typeof piece === 'string' ? undefined : tangentAt(piece, t);
 
 /** Segment i as a piece; `before` are the pieces up to it, since tangent arcs lean on what they follow. Curves need `handlesAt`. */
-function pieceOf(chain: Chain, i: number, nodes: readonly Vec[], before: readonly Piece[], placing: Placing, handlesAt?: (segment: number) => Handles): Piece | ShapeFault {
+function pieceOf(
+  chain: Chain,
+  i: number,
+  nodes: readonly Vec[],
+  before: readonly Piece[],
+  placing: Placing,
+  handlesAt?: (segment: number) => Handles,
+): Piece | ShapeFault {
   const segment = chain.segments[i]!;
   const [a, b] = [nodes[i]!, nodes[(i + 1) % nodes.length]!];
   if (segment.kind === 'line') return { kind: 'line', a, b };

@@ -15,5 +15,9 @@ export function createSnapSearch(targets: readonly SnapTarget[]): SnapSearch {
     index.add(Math.min(min[0], x), Math.min(min[1], y), Math.max(max[0], x), Math.max(max[1], y));
   }
   index.finish();
-  return ([x, y], reach) => index.search(x - reach, y - reach, x + reach, y + reach).sort((a, b) => a - b).map((i) => targets[i]!);
+  return ([x, y], reach) =>
+    index
+      .search(x - reach, y - reach, x + reach, y + reach)
+      .sort((a, b) => a - b)
+      .map((i) => targets[i]!);
 }

@@ -1,4 +1,19 @@
-import { circle, isFullCircle, isRound, partOf, pointAt, startOf, endOf, distance, axesOf, add, subtract, type Path, type Piece, type Vec } from '../geometry';
+import {
+  circle,
+  isFullCircle,
+  isRound,
+  partOf,
+  pointAt,
+  startOf,
+  endOf,
+  distance,
+  axesOf,
+  add,
+  subtract,
+  type Path,
+  type Piece,
+  type Vec,
+} from '../geometry';
 import type { Chain, DrawnOutline, Node } from './outline';
 import { pointedAt, segmentFor, type Editing } from './segment';
 
@@ -11,7 +26,11 @@ const QUARTER = Math.PI / 2 + 1e-9;
  * Paths as outlines that stand by themselves, on places as good as an edge can be pointed at: circles and ellipses where they are whole, else chains of the same
  * pieces.
  */
-export function standing(paths: readonly Path[], owned: Pick<Chain, 'layer' | 'view'>, editing: Editing): readonly DrawnOutline[] {
+export function standing(
+  paths: readonly Path[],
+  owned: Pick<Chain, 'layer' | 'view'>,
+  editing: Editing,
+): readonly DrawnOutline[] {
   return paths.map((path) => {
     const [first] = path.pieces;
     if (path.pieces.length === 1 && first && isRound(first)) return roundFrom(first, owned, editing);
@@ -19,16 +38,40 @@ export function standing(paths: readonly Path[], owned: Pick<Chain, 'layer' | 'v
   });
 }
 
-function roundFrom(piece: Extract<Piece, { kind: 'arc' | 'ellipse' }>, { layer, view }: Pick<Chain, 'layer' | 'view'>, editing: Editing): DrawnOutline {
+function roundFrom(
+  piece: Extract<Piece, { kind: 'arc' | 'ellipse' }>,
+  { layer, view }: Pick<Chain, 'layer' | 'view'>,
+  editing: Editing,
+): DrawnOutline {
   const own = { id: editing.newId(), layer, view };
   const place = (at: Vec) => pointedAt(at, editing);
-  if (isFullCircle(piece)) return { ...own, shape: 'circle', by: { kind: 'three', a: place(pointAt(circle(piece.centre, piece.radius), 0)), b: place(pointAt(piece, 1 / 3)), c: place(pointAt(piece, 2 / 3)) } };
+  if (isFullCircle(piece))
+    return {
+      ...own,
+      shape: 'circle',
+      by: {
+        kind: 'three',
+        a: place(pointAt(circle(piece.centre, piece.radius), 0)),
+        b: place(pointAt(piece, 1 / 3)),
+        c: place(pointAt(piece, 2 / 3)),
+      },
+    };
   const [major, minor] = axesOf(piece as Extract<Piece, { kind: 'ellipse' }>);
-  return { ...own, shape: 'ellipse', centre: place(piece.centre), end: place(add(piece.centre, major)), side: place(add(piece.centre, minor)) };
+  return {
+    ...own,
+    shape: 'ellipse',
+    centre: place(piece.centre),
+    end: place(add(piece.centre, major)),
+    side: place(add(piece.centre, minor)),
+  };
 }
 
 /** A path as a chain on fresh nodes. */
-export function chainFrom({ closed, pieces }: Path, { layer, view }: Pick<Chain, 'layer' | 'view'>, editing: Editing): Chain {
+export function chainFrom(
+  { closed, pieces }: Path,
+  { layer, view }: Pick<Chain, 'layer' | 'view'>,
+  editing: Editing,
+): Chain {
   const parts = pieces.flatMap(inParts).filter((piece) => piece.kind !== 'line' || distance(piece.a, piece.b) > SAME);
   const count = parts.length;
   const sheet = (from: Vec, to: Vec) => subtract(editing.toSheet(to), editing.toSheet(from));
@@ -36,11 +79,22 @@ export function chainFrom({ closed, pieces }: Path, { layer, view }: Pick<Chain,
     const [before, after] = [closed ? parts[(i + count - 1) % count] : parts[i - 1], parts[i]];
     const at = after ? startOf(after) : endOf(before!);
     return {
-      id: editing.newId(), place: pointedAt(at, editing), smooth: false,
-      ...(before?.kind === 'cubic' ? { handleIn: sheet(before.d, before.c) } : {}), ...(after?.kind === 'cubic' ? { handleOut: sheet(after.a, after.b) } : {}),
+      id: editing.newId(),
+      place: pointedAt(at, editing),
+      smooth: false,
+      ...(before?.kind === 'cubic' ? { handleIn: sheet(before.d, before.c) } : {}),
+      ...(after?.kind === 'cubic' ? { handleOut: sheet(after.a, after.b) } : {}),
     };
   });
-  return { shape: 'chain', id: editing.newId(), layer, view, closed, nodes, segments: parts.map((part) => segmentFor(part, editing)) };
+  return {
+    shape: 'chain',
+    id: editing.newId(),
+    layer,
+    view,
+    closed,
+    nodes,
+    segments: parts.map((part) => segmentFor(part, editing)),
+  };
 }
 
 /** Arcs that a segment can say: through its middle an arc of less than a whole turn, of an ellipse a quarter. */

@@ -9,7 +9,13 @@ import { findPosition, type Place, type Placing } from './place';
  * far. Circles and ellipses go as a whole when all of them lies there, else stay. `seen` says where on the sheet a place of the plane is. The outline itself where
  * nothing of it moves; what is made of others follows them and is never stretched by itself.
  */
-export function stretchedOutline<O extends Outline>(outline: O, isIn: (place: Vec) => boolean, by: Vec, placing: Placing, seen: (plane: Vec) => Vec): O {
+export function stretchedOutline<O extends Outline>(
+  outline: O,
+  isIn: (place: Vec) => boolean,
+  by: Vec,
+  placing: Placing,
+  seen: (plane: Vec) => Vec,
+): O {
   if (outline.shape === 'made') return outline;
   const moved = (place: Place, share: number): Place => {
     const at = findPosition(place, placing);
@@ -21,7 +27,8 @@ export function stretchedOutline<O extends Outline>(outline: O, isIn: (place: Ve
     const at = findPosition(place, placing);
     return at !== undefined && isIn(at);
   };
-  if (outline.shape !== 'chain') return placesOf(outline).every(isMoving) ? mapPlaces(outline, (place) => moved(place, 1)) : outline;
+  if (outline.shape !== 'chain')
+    return placesOf(outline).every(isMoving) ? mapPlaces(outline, (place) => moved(place, 1)) : outline;
   const flat = flattened(outline);
   const shares = flat.nodes.map(({ place }) => (isMoving(place) ? 1 : 0));
   if (shares.every((share) => share === 0)) return outline;
@@ -30,5 +37,9 @@ export function stretchedOutline<O extends Outline>(outline: O, isIn: (place: Ve
     if (segment.kind === 'arc') return { ...segment, through: moved(segment.through, half(i)) };
     return segment.kind === 'ellipse' ? { ...segment, apex: moved(segment.apex, half(i)) } : segment;
   });
-  return { ...outline, nodes: flat.nodes.map((node, i) => ({ ...node, place: moved(node.place, shares[i]!) })), segments };
+  return {
+    ...outline,
+    nodes: flat.nodes.map((node, i) => ({ ...node, place: moved(node.place, shares[i]!) })),
+    segments,
+  };
 }

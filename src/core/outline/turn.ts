@@ -18,25 +18,50 @@ export function turnedOutline(outline: Outline, turn: Turn): Outline {
   const placed = mapPlaces(outline, (place) => turnedPlace(place, turn));
   if (placed.shape === 'made') return { ...placed, recipe: turnedRecipe(placed.recipe, turn) };
   if (placed.shape !== 'chain') return placed;
-  return { ...placed, nodes: placed.nodes.map((node) => (node.direction === undefined ? node : { ...node, direction: turn.angle(node.direction) })) };
+  return {
+    ...placed,
+    nodes: placed.nodes.map((node) =>
+      node.direction === undefined ? node : { ...node, direction: turn.angle(node.direction) },
+    ),
+  };
 }
 
 /** The same guide in other axes. Between two places its direction follows them; what is square to that runs the other way where left and right are exchanged, so that its left stays where it is. */
 export function turnedGuide(guide: Guide, turn: Turn): Guide {
   const towards = guide.towards && { towards: turnedPlace(guide.towards, turn) };
-  return { ...guide, through: turnedPlace(guide.through, turn), ...towards, angle: turn.angle(guide.angle), offset: guide.square ? guide.offset : turn.hand * guide.offset };
+  return {
+    ...guide,
+    through: turnedPlace(guide.through, turn),
+    ...towards,
+    angle: turn.angle(guide.angle),
+    offset: guide.square ? guide.offset : turn.hand * guide.offset,
+  };
 }
 
 function turnedRecipe(recipe: Recipe, turn: Turn): Recipe {
   switch (recipe.kind) {
-    case 'rows': return { ...recipe, step: turn.displacement(recipe.step), rowStep: turn.displacement(recipe.rowStep) };
-    case 'around': return { ...recipe, sweep: turn.hand * recipe.sweep };
+    case 'rows':
+      return { ...recipe, step: turn.displacement(recipe.step), rowStep: turn.displacement(recipe.rowStep) };
+    case 'around':
+      return { ...recipe, sweep: turn.hand * recipe.sweep };
     // What is mirrored is so about the axes: turned with them, the mirror turns twice as far.
-    case 'placed': return { ...recipe, turn: turn.hand * recipe.turn + (recipe.mirrored && turn.hand > 0 ? 2 * turn.angle(0) : 0) };
+    case 'placed':
+      return { ...recipe, turn: turn.hand * recipe.turn + (recipe.mirrored && turn.hand > 0 ? 2 * turn.angle(0) : 0) };
     // What is shut grows on all sides: only beside an open line there is a right and a left.
-    case 'offset': return turn.hand > 0 ? recipe : { ...recipe, otherHand: !recipe.otherHand };
-    case 'strip': return turn.hand > 0 ? recipe : { ...recipe, justified: OTHER_SIDE[recipe.justified], ...(recipe.openings ? { openings: recipe.openings.map(otherHand) } : {}) };
-    case 'fittings': case 'combined': case 'mirrored': return recipe;
+    case 'offset':
+      return turn.hand > 0 ? recipe : { ...recipe, otherHand: !recipe.otherHand };
+    case 'strip':
+      return turn.hand > 0
+        ? recipe
+        : {
+            ...recipe,
+            justified: OTHER_SIDE[recipe.justified],
+            ...(recipe.openings ? { openings: recipe.openings.map(otherHand) } : {}),
+          };
+    case 'fittings':
+    case 'combined':
+    case 'mirrored':
+      return recipe;
   }
 }
 
@@ -45,16 +70,25 @@ const OTHER_SIDE = { left: 'right', right: 'left', middle: 'middle' } as const;
 /** A door that opens to the left opens to the right where the two are exchanged. */
 function otherHand(opening: Opening): Opening {
   const hung = opening.fill?.hung;
-  return hung ? { ...opening, fill: { ...opening.fill!, hung: { ...hung, to: OTHER_SIDE[hung.to] as 'left' | 'right' } } } : opening;
+  return hung
+    ? { ...opening, fill: { ...opening.fill!, hung: { ...hung, to: OTHER_SIDE[hung.to] as 'left' | 'right' } } }
+    : opening;
 }
 
 function turnedPlace(place: Place, turn: Turn): Place {
   switch (place.kind) {
-    case 'pointed': case 'node': return place;
-    case 'placed': return { ...place, at: turn.place(place.at) };
-    case 'middle': return { ...place, a: turnedPlace(place.a, turn), b: turnedPlace(place.b, turn) };
-    case 'shifted': return { ...place, from: turnedPlace(place.from, turn), by: turn.displacement(place.by) };
-    case 'aligned': return { ...place, from: turnedPlace(place.from, turn), angle: turn.angle(place.angle) };
-    case 'reach': return { ...place, from: turnedPlace(place.from, turn) };
+    case 'pointed':
+    case 'node':
+      return place;
+    case 'placed':
+      return { ...place, at: turn.place(place.at) };
+    case 'middle':
+      return { ...place, a: turnedPlace(place.a, turn), b: turnedPlace(place.b, turn) };
+    case 'shifted':
+      return { ...place, from: turnedPlace(place.from, turn), by: turn.displacement(place.by) };
+    case 'aligned':
+      return { ...place, from: turnedPlace(place.from, turn), angle: turn.angle(place.angle) };
+    case 'reach':
+      return { ...place, from: turnedPlace(place.from, turn) };
   }
 }

@@ -1,4 +1,17 @@
-import { enclosedArea, findUnion, moved, pieceBounds, pieceLength, placed, reversed, startOf, windingNumber, type Bounds, type Piece, type Vec } from '../geometry';
+import {
+  enclosedArea,
+  findUnion,
+  moved,
+  pieceBounds,
+  pieceLength,
+  placed,
+  reversed,
+  startOf,
+  windingNumber,
+  type Bounds,
+  type Piece,
+  type Vec,
+} from '../geometry';
 import { indexOf } from './cuts';
 import { networkOf, type Edge } from './edges';
 import { aroundPlace } from './order';
@@ -50,7 +63,11 @@ export function arrange(given: readonly Piece[], tolerance: number): Arrangement
 const FINENESS = [1, 0.01, 30, 0.0001, 1000];
 
 /** What is read from an arrangement, at the first fineness at which it hangs together and can be read; undefined where there is none. */
-export function findReading<T>(given: readonly Piece[], tolerance: number, read: (arrangement: Arrangement) => T | undefined): T | undefined {
+export function findReading<T>(
+  given: readonly Piece[],
+  tolerance: number,
+  read: (arrangement: Arrangement) => T | undefined,
+): T | undefined {
   for (const share of FINENESS) {
     const arrangement = arrangedAt(given, share * tolerance);
     const found = hasEulersNumber(arrangement) ? read(arrangement) : undefined;
@@ -92,8 +109,18 @@ function arrangedAt(given: readonly Piece[], tolerance: number): Arrangement {
     const fan = leavingEnd(half);
     return fan[(fan.indexOf(twin(half)) + fan.length - 1) % fan.length]!;
   });
-  const cycles = listCycles(next, pieceOf, edges.map(({ piece }) => pieceBounds(piece)));
-  return { edges, pieceOf: (half) => moved(pieceOf(half), placed(centre)), next, leavingEnd, ...nested(cycles, next.length, pieceOf, tolerance) };
+  const cycles = listCycles(
+    next,
+    pieceOf,
+    edges.map(({ piece }) => pieceBounds(piece)),
+  );
+  return {
+    edges,
+    pieceOf: (half) => moved(pieceOf(half), placed(centre)),
+    next,
+    leavingEnd,
+    ...nested(cycles, next.length, pieceOf, tolerance),
+  };
 }
 
 /** The middle of everything: about it areas lose the fewest digits. */
@@ -102,7 +129,11 @@ function middleOf(pieces: readonly Piece[]): Vec {
   return box ? [(box.min[0] + box.max[0]) / 2, (box.min[1] + box.max[1]) / 2] : [0, 0];
 }
 
-function fansAt(count: number, edges: readonly Edge[], pieceOf: (half: HalfEdge) => Piece): readonly (readonly HalfEdge[])[] {
+function fansAt(
+  count: number,
+  edges: readonly Edge[],
+  pieceOf: (half: HalfEdge) => Piece,
+): readonly (readonly HalfEdge[])[] {
   const fans = Array.from({ length: count }, (): HalfEdge[] => []);
   edges.forEach(({ from, to }, i) => {
     fans[from]!.push(2 * i);
@@ -121,7 +152,11 @@ function listCycles(next: readonly HalfEdge[], pieceOf: (half: HalfEdge) => Piec
       seen[half] = 1;
       halves.push(half);
     }
-    cycles.push({ halves, area: enclosedArea(halves.map(pieceOf)), bounds: findUnion(halves.map((half) => bounds[edgeOf(half)]!))! });
+    cycles.push({
+      halves,
+      area: enclosedArea(halves.map(pieceOf)),
+      bounds: findUnion(halves.map((half) => bounds[edgeOf(half)]!))!,
+    });
   }
   return cycles;
 }
@@ -138,16 +173,18 @@ function nested(cycles: readonly Cycle[], halves: number, pieceOf: (half: HalfEd
   const faceOf = new Array<number>(halves).fill(OUTSIDE);
   around.forEach((cycle, face) => cycle.halves.forEach((half) => void (faceOf[half] = face)));
   const listHolders = createHolders(around, tolerance);
-  cycles.filter((_, i) => !isFace[i]).forEach((hole) => {
-    const [place, facing] = [startOf(pieceOf(hole.halves[0]!)), new Set(hole.halves.map(twin))];
-    const holder = listHolders(hole).find((face) => {
-      const rim = around[face]!.halves;
-      return !rim.some((half) => facing.has(half)) && windingNumber(rim.map(pieceOf), place) > 0;
+  cycles
+    .filter((_, i) => !isFace[i])
+    .forEach((hole) => {
+      const [place, facing] = [startOf(pieceOf(hole.halves[0]!)), new Set(hole.halves.map(twin))];
+      const holder = listHolders(hole).find((face) => {
+        const rim = around[face]!.halves;
+        return !rim.some((half) => facing.has(half)) && windingNumber(rim.map(pieceOf), place) > 0;
+      });
+      if (holder === undefined) return;
+      faces[holder]!.holes.push(hole);
+      hole.halves.forEach((half) => void (faceOf[half] = holder));
     });
-    if (holder === undefined) return;
-    faces[holder]!.holes.push(hole);
-    hole.halves.forEach((half) => void (faceOf[half] = holder));
-  });
   return { faces, faceOf };
 }
 
@@ -157,11 +194,19 @@ function createHolders(faces: readonly Cycle[], tolerance: number): (hole: Cycle
   const index = indexOf(faces.map(({ bounds }) => bounds));
   return ({ bounds, area }) => {
     const [x, y] = bounds.min;
-    const holds = (face: number) => faces[face]!.area > Math.abs(area) && isWithin(bounds, faces[face]!.bounds, tolerance);
-    return index.search(x - tolerance, y - tolerance, x + tolerance, y + tolerance, holds).sort((a, b) => faces[a]!.area - faces[b]!.area);
+    const holds = (face: number) =>
+      faces[face]!.area > Math.abs(area) && isWithin(bounds, faces[face]!.bounds, tolerance);
+    return index
+      .search(x - tolerance, y - tolerance, x + tolerance, y + tolerance, holds)
+      .sort((a, b) => faces[a]!.area - faces[b]!.area);
   };
 }
 
 function isWithin(inner: Bounds, outer: Bounds, slack: number): boolean {
-  return inner.min[0] >= outer.min[0] - slack && inner.min[1] >= outer.min[1] - slack && inner.max[0] <= outer.max[0] + slack && inner.max[1] <= outer.max[1] + slack;
+  return (
+    inner.min[0] >= outer.min[0] - slack &&
+    inner.min[1] >= outer.min[1] - slack &&
+    inner.max[0] <= outer.max[0] + slack &&
+    inner.max[1] <= outer.max[1] + slack
+  );
 }

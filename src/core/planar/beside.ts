@@ -1,4 +1,19 @@
-import { add, curvatureAt, endOf, findDirection, partOf, perpendicular, pieceLength, pointAt, scale, startOf, subtract, tangentAt, type Piece, type Vec } from '../geometry';
+import {
+  add,
+  curvatureAt,
+  endOf,
+  findDirection,
+  partOf,
+  perpendicular,
+  pieceLength,
+  pointAt,
+  scale,
+  startOf,
+  subtract,
+  tangentAt,
+  type Piece,
+  type Vec,
+} from '../geometry';
 import { cubicsBeside, paceOf } from './offset-curve';
 
 /**
@@ -25,11 +40,18 @@ export function listBeside(piece: Piece, by: number, tolerance: number): readonl
     }
     case 'arc': {
       const radius = piece.radius + Math.sign(piece.sweep) * by;
-      return [radius > tolerance ? { ...whole, pieces: [{ ...piece, radius }] } : { ...whole, onPath: true, pieces: polyline([startOf(piece), piece.centre, whole.to]) }];
+      return [
+        radius > tolerance
+          ? { ...whole, pieces: [{ ...piece, radius }] }
+          : { ...whole, onPath: true, pieces: polyline([startOf(piece), piece.centre, whole.to]) },
+      ];
     }
     default:
       return listRuns(piece, by).map(({ from, to, folded }) => ({
-        onPath: folded, to: pointAt(piece, to), leave: tangentAt(piece, from), arrive: tangentAt(piece, to),
+        onPath: folded,
+        to: pointAt(piece, to),
+        leave: tangentAt(piece, from),
+        arrive: tangentAt(piece, to),
         pieces: folded ? sweepOf(piece, by, from, to, tolerance) : cubicsBeside(piece, by, from, to, tolerance),
       }));
   }
@@ -38,7 +60,10 @@ export function listBeside(piece: Piece, by: number, tolerance: number): readonl
 const SCANNED = 64;
 
 /** Where a curve is folded and where not, by turns. */
-function listRuns(piece: Piece, by: number): readonly { readonly from: number; readonly to: number; readonly folded: boolean }[] {
+function listRuns(
+  piece: Piece,
+  by: number,
+): readonly { readonly from: number; readonly to: number; readonly folded: boolean }[] {
   const isFolded = (t: number) => !(paceOf(piece, t, by) > 0) && Number.isFinite(curvatureAt(piece, t));
   const stops = [0];
   for (let i = 0; i < SCANNED; i++) {
@@ -67,7 +92,10 @@ const MOST_CHORDS = 32;
  */
 function sweepOf(piece: Piece, by: number, from: number, to: number, precision: number): readonly Piece[] {
   const stretch = partOf(piece, from, to);
-  const count = Math.min(MOST_CHORDS, Math.max(2, Math.ceil(pieceLength(stretch, 1e-3) / Math.sqrt(2 * precision * Math.abs(by)))));
+  const count = Math.min(
+    MOST_CHORDS,
+    Math.max(2, Math.ceil(pieceLength(stretch, 1e-3) / Math.sqrt(2 * precision * Math.abs(by)))),
+  );
   return Array.from({ length: count }, (_, i) => i / count).flatMap((t): Piece[] => {
     const [a, b] = [pointAt(stretch, t), pointAt(stretch, t + 1 / count)];
     const direction = findDirection(subtract(b, a));
@@ -81,4 +109,5 @@ function sweepOf(piece: Piece, by: number, from: number, to: number, precision: 
 /** A little farther than the centres that were looked at. */
 const BEYOND = 1.1;
 
-export const polyline = (places: readonly Vec[]): Piece[] => places.slice(1).map((b, i) => ({ kind: 'line', a: places[i]!, b }));
+export const polyline = (places: readonly Vec[]): Piece[] =>
+  places.slice(1).map((b, i) => ({ kind: 'line', a: places[i]!, b }));

@@ -8,7 +8,11 @@ export interface Boundary extends Path {
 }
 
 /** The loops between what is kept and what is not. Stretches of one given piece that follow one another are one piece again. Parts that touch in a place only stay apart. */
-export function boundariesOf(arrangement: Arrangement, given: readonly Piece[], isKept: (face: number) => boolean): readonly Boundary[] {
+export function boundariesOf(
+  arrangement: Arrangement,
+  given: readonly Piece[],
+  isKept: (face: number) => boolean,
+): readonly Boundary[] {
   const { faceOf, edges } = arrangement;
   const isEdge = (half: HalfEdge) => isKept(faceOf[half]!) && !isKept(faceOf[twin(half)]!);
   const seen = new Set<HalfEdge>();
@@ -24,7 +28,8 @@ export function boundariesOf(arrangement: Arrangement, given: readonly Piece[], 
   });
 }
 
-const along = ({ of, from, to }: Stretch, forward: boolean): Stretch => (forward ? { of, from, to } : { of, from: to, to: from });
+const along = ({ of, from, to }: Stretch, forward: boolean): Stretch =>
+  forward ? { of, from, to } : { of, from: to, to: from };
 
 /** The boundary goes on along the first edge of it to the right, which keeps parts that touch apart. */
 function findNext({ leavingEnd }: Arrangement, half: HalfEdge, isEdge: (half: HalfEdge) => boolean): HalfEdge {

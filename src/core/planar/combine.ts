@@ -11,14 +11,25 @@ export type Combining = 'united' | 'subtracted' | 'intersected';
  * what they are. Loops with what they hold on their left: outer ones counter-clockwise, holes clockwise; none when nothing is left. `tolerance` in the paths' unit.
  * Refused when a path is open, or so close to another that it cannot be told what lies where.
  */
-export function combine(sets: readonly (readonly Path[])[], how: Combining, tolerance: number): Result<readonly Boundary[]> {
+export function combine(
+  sets: readonly (readonly Path[])[],
+  how: Combining,
+  tolerance: number,
+): Result<readonly Boundary[]> {
   if (sets.some((paths) => paths.some(({ closed }) => !closed))) return refused('combine-open');
-  const pieces = sets.flatMap((paths, set) => paths.flatMap((path) => path.pieces.map((piece) => ({ piece: withoutFalseBow(piece), set }))));
+  const pieces = sets.flatMap((paths, set) =>
+    paths.flatMap((path) => path.pieces.map((piece) => ({ piece: withoutFalseBow(piece), set }))),
+  );
   const given = pieces.map(({ piece }) => piece);
   const loops = findReading(given, tolerance, (arrangement) => {
     const windings = sets.map((_, set) => findWindings(arrangement, (i) => (pieces[i]!.set === set ? 1 : 0)));
     if (windings.includes(undefined)) return undefined;
-    return boundariesOf(arrangement, given, (face) => isKept(how, windings.map((winding) => winding!(face) % 2 !== 0)));
+    return boundariesOf(arrangement, given, (face) =>
+      isKept(
+        how,
+        windings.map((winding) => winding!(face) % 2 !== 0),
+      ),
+    );
   });
   return loops ? done(loops) : refused('combine-unclear');
 }

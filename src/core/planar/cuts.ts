@@ -1,12 +1,32 @@
 import Flatbush from 'flatbush';
-import { cross, distance, endOf, isRound, listCrossings, nearestOn, pieceBounds, pointAt, startOf, subtract, scale, add, type Bounds, type Cubic, type Piece, type Vec } from '../geometry';
+import {
+  cross,
+  distance,
+  endOf,
+  isRound,
+  listCrossings,
+  nearestOn,
+  pieceBounds,
+  pointAt,
+  startOf,
+  subtract,
+  scale,
+  add,
+  type Bounds,
+  type Cubic,
+  type Piece,
+  type Vec,
+} from '../geometry';
 
 /**
  * Where pieces have to be cut so that afterwards they meet at ends only: parameters of each, unsorted. At crossings, where an end lies on another piece (which also
  * finds the ends of stretches that lie on each other), where a cubic crosses itself, and half-way around what closes on itself. `tolerance` in the pieces' own unit.
  */
 export function listCuts(pieces: readonly Piece[], tolerance: number): readonly (readonly number[])[] {
-  const cuts = pieces.map((piece) => [...(isRound(piece) || isLoop(piece, tolerance) ? [0.5] : []), ...ownCrossings(piece)]);
+  const cuts = pieces.map((piece) => [
+    ...(isRound(piece) || isLoop(piece, tolerance) ? [0.5] : []),
+    ...ownCrossings(piece),
+  ]);
   const boxes = pieces.map(pieceBounds);
   for (const [i, j] of listNeighbours(boxes, tolerance)) {
     const [a, b] = [pieces[i]!, pieces[j]!];
@@ -34,16 +54,25 @@ export function indexOf(boxes: readonly Bounds[]): Flatbush {
 export function listNeighbours(boxes: readonly Bounds[], slack: number): readonly (readonly [number, number])[] {
   if (boxes.length === 0) return [];
   const index = indexOf(boxes);
-  return boxes.flatMap(({ min, max }, i) => index.search(min[0] - slack, min[1] - slack, max[0] + slack, max[1] + slack, (j) => j > i).map((j) => [i, j] as const));
+  return boxes.flatMap(({ min, max }, i) =>
+    index
+      .search(min[0] - slack, min[1] - slack, max[0] + slack, max[1] + slack, (j) => j > i)
+      .map((j) => [i, j] as const),
+  );
 }
 
-const isLoop = (piece: Piece, tolerance: number) => piece.kind === 'cubic' && Math.hypot(...subtract(piece.a, piece.d)) <= tolerance;
+const isLoop = (piece: Piece, tolerance: number) =>
+  piece.kind === 'cubic' && Math.hypot(...subtract(piece.a, piece.d)) <= tolerance;
 
 /** Where the ends of a piece lie on another one, whose box is given. Where ends meet nothing has to be looked for. */
 function endsOn(piece: Piece, other: Piece, { min, max }: Bounds, tolerance: number): number[] {
   const [first, last] = [startOf(other), endOf(other)];
   return [startOf(piece), isRound(piece) ? pointAt(piece, 0.5) : endOf(piece)].flatMap((end: Vec) => {
-    const isNear = end[0] >= min[0] - tolerance && end[0] <= max[0] + tolerance && end[1] >= min[1] - tolerance && end[1] <= max[1] + tolerance;
+    const isNear =
+      end[0] >= min[0] - tolerance &&
+      end[0] <= max[0] + tolerance &&
+      end[1] >= min[1] - tolerance &&
+      end[1] <= max[1] + tolerance;
     if (!isNear) return [];
     if (distance(end, first) <= tolerance) return [0];
     if (distance(end, last) <= tolerance) return [1];
@@ -61,7 +90,10 @@ function liesAlong(a: Piece, shared: readonly number[], b: Piece, tolerance: num
   return stops.slice(1).some((to, i) => {
     const from = stops[i]!;
     const places = [0, 0.3, 0.5, 0.7, 1].map((share) => pointAt(a, from + share * (to - from)));
-    return distance(places[0]!, places[2]!) > 100 * tolerance && places.every((place) => nearestOn(b, place).distance <= tolerance);
+    return (
+      distance(places[0]!, places[2]!) > 100 * tolerance &&
+      places.every((place) => nearestOn(b, place).distance <= tolerance)
+    );
   });
 }
 

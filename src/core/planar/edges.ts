@@ -58,7 +58,11 @@ function stretchesOf(piece: Piece, cuts: readonly number[], tolerance: number): 
     const at = pointAt(piece, t);
     const isAtEnd = !isRound(piece) && t > 0.5 && distance(at, last) <= tolerance;
     const before = stops.at(-1)!;
-    if (!isAtEnd && (distance(at, pointAt(piece, before)) > tolerance || distance(pointAt(piece, (t + before) / 2), at) > tolerance)) stops.push(t);
+    if (
+      !isAtEnd &&
+      (distance(at, pointAt(piece, before)) > tolerance || distance(pointAt(piece, (t + before) / 2), at) > tolerance)
+    )
+      stops.push(t);
   }
   stops.push(1);
   return stops.slice(1).map((to, i) => [stops[i]!, to] as const);

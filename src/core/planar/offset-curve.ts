@@ -1,4 +1,21 @@
-import { add, curvatureAt, distance, dot, norm, partOf, perpendicular, pointAt, accelerationAt, scale, subtract, tangentAt, velocityAt, type Cubic, type Piece, type Vec } from '../geometry';
+import {
+  add,
+  curvatureAt,
+  distance,
+  dot,
+  norm,
+  partOf,
+  perpendicular,
+  pointAt,
+  accelerationAt,
+  scale,
+  subtract,
+  tangentAt,
+  velocityAt,
+  type Cubic,
+  type Piece,
+  type Vec,
+} from '../geometry';
 
 /** The place beside a piece: `by` to its right, seen along it. */
 export function besideAt(piece: Piece, t: number, by: number): Vec {
@@ -14,7 +31,7 @@ export const paceOf = (piece: Piece, t: number, by: number): number => 1 + curva
  */
 export function cubicsBeside(piece: Piece, by: number, from: number, to: number, tolerance: number): readonly Cubic[] {
   const cubics: Cubic[] = [];
-  for (let at = from; at < to; ) {
+  for (let at = from; at < to;) {
     const [until, cubic] = longestFrom(piece, by, at, to, tolerance);
     cubics.push(cubic);
     at = until;
@@ -48,7 +65,9 @@ const ROUNDS = 3;
 function fitted(piece: Piece, by: number, from: number, to: number): Cubic {
   const [a, d] = [besideAt(piece, from, by), besideAt(piece, to, by)];
   const [leave, arrive] = [tangentAt(piece, from), tangentAt(piece, to)];
-  const targets = Array.from({ length: SAMPLES }, (_, i) => besideAt(piece, from + ((i + 1) / (SAMPLES + 1)) * (to - from), by));
+  const targets = Array.from({ length: SAMPLES }, (_, i) =>
+    besideAt(piece, from + ((i + 1) / (SAMPLES + 1)) * (to - from), by),
+  );
   let places = targets.map((_, i) => (i + 1) / (SAMPLES + 1));
   let cubic = withHandles(a, d, leave, arrive, distance(a, d) / 3, distance(a, d) / 3);
   for (let round = 0; round < ROUNDS; round++) {
@@ -59,9 +78,22 @@ function fitted(piece: Piece, by: number, from: number, to: number): Cubic {
   return cubic;
 }
 
-const withHandles = (a: Vec, d: Vec, leave: Vec, arrive: Vec, out: number, back: number): Cubic => ({ kind: 'cubic', a, b: add(a, scale(leave, out)), c: subtract(d, scale(arrive, back)), d });
+const withHandles = (a: Vec, d: Vec, leave: Vec, arrive: Vec, out: number, back: number): Cubic => ({
+  kind: 'cubic',
+  a,
+  b: add(a, scale(leave, out)),
+  c: subtract(d, scale(arrive, back)),
+  d,
+});
 
-function handleLengths(a: Vec, d: Vec, leave: Vec, arrive: Vec, targets: readonly Vec[], places: readonly number[]): readonly [number, number] | undefined {
+function handleLengths(
+  a: Vec,
+  d: Vec,
+  leave: Vec,
+  arrive: Vec,
+  targets: readonly Vec[],
+  places: readonly number[],
+): readonly [number, number] | undefined {
   let [pp, pq, qq, p, q] = [0, 0, 0, 0, 0];
   places.forEach((u, i) => {
     const v = 1 - u;

@@ -1,5 +1,21 @@
 import { done, refused, type Result } from '../basics';
-import { add, cross, dot, endOf, perpendicular, pieceLength, reversedPath, scale, startOf, tangentAt, reversed, withoutFalseBow, type Path, type Piece, type Vec } from '../geometry';
+import {
+  add,
+  cross,
+  dot,
+  endOf,
+  perpendicular,
+  pieceLength,
+  reversedPath,
+  scale,
+  startOf,
+  tangentAt,
+  reversed,
+  withoutFalseBow,
+  type Path,
+  type Piece,
+  type Vec,
+} from '../geometry';
 import { findReading } from './arrangement';
 import { polyline } from './beside';
 import { boundariesOf, type Boundary } from './boundary';
@@ -19,7 +35,12 @@ export interface OffsetLimits {
  * apart is several loops, what shrinks away is none. Lines and arcs stay what they are.
  */
 export function offsetClosed(paths: readonly Path[], by: number, limits: OffsetLimits): Result<readonly Path[]> {
-  const given = paths.flatMap((path) => withoutSpecks(trailBeside(whole(path, limits), by, limits.corners, limits.precision).map(({ piece }) => piece), limits.tolerance));
+  const given = paths.flatMap((path) =>
+    withoutSpecks(
+      trailBeside(whole(path, limits), by, limits.corners, limits.precision).map(({ piece }) => piece),
+      limits.tolerance,
+    ),
+  );
   return found(loopsOf(given, limits.tolerance));
 }
 
@@ -30,37 +51,77 @@ export interface StripWidth {
 }
 
 /** A strip along paths as its outlines, several that meet as one: an open middle line gives one loop with ends, a closed one a ring. */
-export function strip(paths: readonly Path[], width: StripWidth, ends: EndStyle, limits: OffsetLimits): Result<readonly Path[]> {
-  const given = paths.flatMap((path) => withoutSpecks(aroundOf(whole(path, limits), width, ends, limits).map(({ piece }) => piece), limits.tolerance));
+export function strip(
+  paths: readonly Path[],
+  width: StripWidth,
+  ends: EndStyle,
+  limits: OffsetLimits,
+): Result<readonly Path[]> {
+  const given = paths.flatMap((path) =>
+    withoutSpecks(
+      aroundOf(whole(path, limits), width, ends, limits).map(({ piece }) => piece),
+      limits.tolerance,
+    ),
+  );
   return found(loopsOf(given, limits.tolerance));
 }
 
 /** Loops, or the refusal that stands for none that could be told. */
-const found = (loops: readonly Boundary[] | undefined): Result<readonly Path[]> => (loops ? done(loops) : refused('offset-unclear'));
+const found = (loops: readonly Boundary[] | undefined): Result<readonly Path[]> =>
+  loops ? done(loops) : refused('offset-unclear');
 
 type Side = 'right' | 'left' | 'end' | 'path';
 
 /** Both sides of a path and what joins them. */
-function aroundOf(path: Path, width: StripWidth, ends: EndStyle, { corners, precision }: OffsetLimits): readonly { readonly piece: Piece; readonly side: Side }[] {
-  const [right, left] = [trailBeside(path, width.right, corners, precision), trailBeside(reversedPath(path), width.left, corners, precision)];
-  const tagged = (trail: readonly TrailPiece[], side: Side) => trail.map(({ piece, isBeside }) => ({ piece, side: isBeside ? side : 'path' }));
+function aroundOf(
+  path: Path,
+  width: StripWidth,
+  ends: EndStyle,
+  { corners, precision }: OffsetLimits,
+): readonly { readonly piece: Piece; readonly side: Side }[] {
+  const [right, left] = [
+    trailBeside(path, width.right, corners, precision),
+    trailBeside(reversedPath(path), width.left, corners, precision),
+  ];
+  const tagged = (trail: readonly TrailPiece[], side: Side) =>
+    trail.map(({ piece, isBeside }) => ({ piece, side: isBeside ? side : 'path' }));
   const [first, last] = [path.pieces[0], path.pieces.at(-1)];
   if (path.closed || !first || !last) return [...tagged(right, 'right'), ...tagged(left, 'left')];
-  const across = (ahead: Piece, toRight: number, toLeft: number, from: readonly TrailPiece[], to: readonly TrailPiece[]) => {
+  const across = (
+    ahead: Piece,
+    toRight: number,
+    toLeft: number,
+    from: readonly TrailPiece[],
+    to: readonly TrailPiece[],
+  ) => {
     const [at, direction] = [endOf(ahead), tangentAt(ahead, 1)];
     const [out, back] = [-toRight, toLeft].map((by) => add(at, scale(perpendicular(direction), by))) as [Vec, Vec];
     const ended = (pieces: readonly Piece[]) => pieces.map((piece) => ({ piece, side: 'end' as const }));
     // A trail that ends on the path itself, in a bend that is too tight, goes out to its end first.
-    return [...ended(polyline([endOf(from.at(-1)!.piece), out])), ...ended(capOf(out, back, direction, ends)), ...ended(polyline([back, startOf(to[0]!.piece)]))].filter(({ piece }) => isLong(piece));
+    return [
+      ...ended(polyline([endOf(from.at(-1)!.piece), out])),
+      ...ended(capOf(out, back, direction, ends)),
+      ...ended(polyline([back, startOf(to[0]!.piece)])),
+    ].filter(({ piece }) => isLong(piece));
   };
-  return [...tagged(right, 'right'), ...across(last, width.right, width.left, right, left), ...tagged(left, 'left'), ...across(reversed(first), width.left, width.right, left, right)];
+  return [
+    ...tagged(right, 'right'),
+    ...across(last, width.right, width.left, right, left),
+    ...tagged(left, 'left'),
+    ...across(reversed(first), width.left, width.right, left, right),
+  ];
 }
 
 /** The line beside an open path, `by` to its right (left where below nothing), where nothing of the path is nearer, its own ends included: in pieces where it is interrupted. It ends beside the path's ends. */
 export function offsetOpen(path: Path, by: number, limits: OffsetLimits): Result<readonly Path[]> {
   const forward = whole(by >= 0 ? path : reversedPath(path), limits);
-  const around = aroundOf(forward, { right: Math.abs(by), left: Math.abs(by) }, 'round', limits).filter(({ piece }) => isSeen(piece, limits.tolerance));
-  const loops = loopsOf(around.map(({ piece }) => piece), limits.tolerance);
+  const around = aroundOf(forward, { right: Math.abs(by), left: Math.abs(by) }, 'round', limits).filter(({ piece }) =>
+    isSeen(piece, limits.tolerance),
+  );
+  const loops = loopsOf(
+    around.map(({ piece }) => piece),
+    limits.tolerance,
+  );
   if (!loops) return refused('offset-unclear');
   const runs = loops.flatMap((loop) => runsOf(loop, (of) => around[of]!.side === 'right'));
   return done(by >= 0 ? runs : runs.map(reversedPath));
@@ -101,7 +162,9 @@ function tidied({ closed, pieces, sources }: Boundary): Boundary {
     }
   });
   const around = closed && kept.length > 2 ? findLonger(kept.at(-1)!, kept[0]!) : undefined;
-  return around ? { closed, pieces: [around, ...kept.slice(1, -1)], sources: from.slice(0, -1) } : { closed, pieces: kept, sources: from };
+  return around
+    ? { closed, pieces: [around, ...kept.slice(1, -1)], sources: from.slice(0, -1) }
+    : { closed, pieces: kept, sources: from };
 }
 
 /** Two lines as one, where the second goes straight on. */
@@ -115,6 +178,10 @@ function findLonger(a: Piece, b: Piece): Piece | undefined {
 const STRAIGHT = 1e-9;
 
 const isSeen = (piece: Piece, tolerance: number) => pieceLength(piece, 1e-3) > tolerance;
-const withoutSpecks = (pieces: readonly Piece[], tolerance: number) => pieces.filter((piece) => isSeen(piece, tolerance));
+const withoutSpecks = (pieces: readonly Piece[], tolerance: number) =>
+  pieces.filter((piece) => isSeen(piece, tolerance));
 /** A path without pieces that are too short to have a direction, or that bow where no bow can be told. */
-const whole = ({ closed, pieces }: Path, { tolerance }: OffsetLimits): Path => ({ closed, pieces: withoutSpecks(pieces, tolerance).map(withoutFalseBow) });
+const whole = ({ closed, pieces }: Path, { tolerance }: OffsetLimits): Path => ({
+  closed,
+  pieces: withoutSpecks(pieces, tolerance).map(withoutFalseBow),
+});

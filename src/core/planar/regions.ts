@@ -1,4 +1,21 @@
-import { add, distance, enclosedArea, findUnion, listCrossings, nearestOn, perpendicular, pieceBounds, pointAt, scale, tangentAt, windingNumber, withoutFalseBow, type Path, type Piece, type Vec } from '../geometry';
+import {
+  add,
+  distance,
+  enclosedArea,
+  findUnion,
+  listCrossings,
+  nearestOn,
+  perpendicular,
+  pieceBounds,
+  pointAt,
+  scale,
+  tangentAt,
+  windingNumber,
+  withoutFalseBow,
+  type Path,
+  type Piece,
+  type Vec,
+} from '../geometry';
 import { arrange, edgeOf, twin, type Cycle, type Arrangement } from './arrangement';
 
 /** A part of the plane that outlines shut in: its rim counter-clockwise, its holes clockwise. */
@@ -23,7 +40,9 @@ export function listRegions(pieces: readonly Piece[], tolerance: number): readon
     const rim = pathOf(arrangement, around);
     const inner = holes.flatMap((hole) => (hole.area < 0 ? [pathOf(arrangement, hole)] : []));
     const area = inner.reduce((rest, path) => rest + enclosedArea(path.pieces), around.area);
-    const of = [around, ...holes].flatMap(({ halves }) => halves.flatMap((half) => arrangement.edges[edgeOf(half)]!.sources.map((source) => source.of)));
+    const of = [around, ...holes].flatMap(({ halves }) =>
+      halves.flatMap((half) => arrangement.edges[edgeOf(half)]!.sources.map((source) => source.of)),
+    );
     return { around: rim, holes: inner, area, inside: insideOf(rim, inner, tolerance), of: [...new Set(of)] };
   });
   return regions.sort((a, b) => a.area - b.area);
@@ -46,14 +65,19 @@ function insideOf(around: Path, holes: readonly Path[], tolerance: number): Vec 
   const inFrom = (reach: number) => add(middle, scale(left, reach));
   const { min, max } = findUnion(around.pieces.map(pieceBounds))!;
   const ray: Piece = { kind: 'line', a: middle, b: inFrom(2 * distance(min, max)) };
-  const across = rims.flatMap((piece) => listCrossings(ray, piece)).map(({ point }) => distance(middle, point)).filter((reach) => reach > tolerance);
+  const across = rims
+    .flatMap((piece) => listCrossings(ray, piece))
+    .map(({ point }) => distance(middle, point))
+    .filter((reach) => reach > tolerance);
   const halfWay = inFrom(Math.min(...across) / 2);
   if (across.length > 0 && windingNumber(rims, halfWay) === 1) return halfWay;
-  for (let reach = 0.4 * spanOf(longest); reach > tolerance / 4; reach /= 2) if (windingNumber(rims, inFrom(reach)) === 1) return inFrom(reach);
+  for (let reach = 0.4 * spanOf(longest); reach > tolerance / 4; reach /= 2)
+    if (windingNumber(rims, inFrom(reach)) === 1) return inFrom(reach);
   return middle;
 }
 
-const spanOf = (piece: Piece): number => Math.hypot(...([0, 1] as const).map((axis) => pointAt(piece, 1)[axis] - pointAt(piece, 0)[axis])) || 1;
+const spanOf = (piece: Piece): number =>
+  Math.hypot(...([0, 1] as const).map((axis) => pointAt(piece, 1)[axis] - pointAt(piece, 0)[axis])) || 1;
 
 const GRID = 12;
 
@@ -62,7 +86,13 @@ export function wellInside({ around, holes, inside }: Pick<Region, 'around' | 'h
   const rims = [around, ...holes].flatMap(({ pieces }) => pieces);
   const { min, max } = findUnion(around.pieces.map(pieceBounds))!;
   const away = (place: Vec) => Math.min(...rims.map((piece) => nearestOn(piece, place).distance));
-  const places = Array.from({ length: GRID * GRID }, (_, i): Vec => [min[0] + (((i % GRID) + 0.5) / GRID) * (max[0] - min[0]), min[1] + ((Math.floor(i / GRID) + 0.5) / GRID) * (max[1] - min[1])]);
+  const places = Array.from({ length: GRID * GRID }, (_, i): Vec => [
+    min[0] + (((i % GRID) + 0.5) / GRID) * (max[0] - min[0]),
+    min[1] + ((Math.floor(i / GRID) + 0.5) / GRID) * (max[1] - min[1]),
+  ]);
   const within = places.filter((place) => windingNumber(rims, place) === 1);
-  return within.reduce<{ readonly place: Vec; readonly away: number }>((best, place) => (away(place) > best.away ? { place, away: away(place) } : best), { place: inside, away: away(inside) }).place;
+  return within.reduce<{ readonly place: Vec; readonly away: number }>(
+    (best, place) => (away(place) > best.away ? { place, away: away(place) } : best),
+    { place: inside, away: away(inside) },
+  ).place;
 }

@@ -30,7 +30,10 @@ export function findStraight({ levels: [picture] }: Pyramid, near: Vec, reach = 
   const first = findEdgeNear(picture, near, reach);
   if (!first) return undefined;
   const diagonal = Math.hypot(picture.width, picture.height);
-  const [back, ahead] = [1, -1].map((way) => follow(picture, first, (way * Math.PI) / 2, STEP * diagonal)) as [Edge[], Edge[]];
+  const [back, ahead] = [1, -1].map((way) => follow(picture, first, (way * Math.PI) / 2, STEP * diagonal)) as [
+    Edge[],
+    Edge[],
+  ];
   const edges = [...back.reverse(), first, ...ahead];
   const length = distance(edges[0]!.at, edges.at(-1)!.at);
   if (edges.length < 2 * PLACES || length < LEAST_LENGTH * diagonal) return undefined;
@@ -48,7 +51,11 @@ function follow(picture: ColourPicture, first: Edge, side: number, step: number)
   for (let at = first.at; missed < MOST_MISSED;) {
     at = [at[0] + step * Math.cos(direction), at[1] + step * Math.sin(direction)];
     if (!(at[0] > 2 && at[1] > 2 && at[0] < picture.width - 2 && at[1] < picture.height - 2)) break;
-    const edge = findEdgeAcross(picture, at, direction - side, { reach: ASTRAY, beside: 2, lines: first.kind === 'line' });
+    const edge = findEdgeAcross(picture, at, direction - side, {
+      reach: ASTRAY,
+      beside: 2,
+      lines: first.kind === 'line',
+    });
     if (!edge || edge.kind !== first.kind || !isAlike(changeAcross(picture, edge), change)) {
       missed++;
       continue;
@@ -68,9 +75,17 @@ const TURNED = 0.75;
 const FADED = 0.45;
 
 /** The change of colour across an edge, from one ground to the other, which are looked at so far beside it: px of the picture. */
-export function changeAcross(picture: ColourPicture, { at, normal }: Pick<Edge, 'at' | 'normal'>, beside = BESIDE): Colour {
-  const ground = (side: 1 | -1) => beside.map((away) => colourAt(picture, [at[0] + side * away * Math.cos(normal), at[1] + side * away * Math.sin(normal)]));
-  const mean = (colours: readonly Colour[], c: number) => colours.reduce((sum, colour) => sum + colour[c]!, 0) / colours.length;
+export function changeAcross(
+  picture: ColourPicture,
+  { at, normal }: Pick<Edge, 'at' | 'normal'>,
+  beside = BESIDE,
+): Colour {
+  const ground = (side: 1 | -1) =>
+    beside.map((away) =>
+      colourAt(picture, [at[0] + side * away * Math.cos(normal), at[1] + side * away * Math.sin(normal)]),
+    );
+  const mean = (colours: readonly Colour[], c: number) =>
+    colours.reduce((sum, colour) => sum + colour[c]!, 0) / colours.length;
   const [one, other] = [ground(1), ground(-1)];
   return [0, 1, 2].map((c) => mean(one, c) - mean(other, c)) as unknown as Colour;
 }
@@ -105,11 +120,27 @@ function smoothest(edges: readonly Edge[], length: number): readonly Edge[] | un
 }
 
 /** c0 + c1·t + c2·t² closest to places, by the normal equations (Cramer's rule). */
-function parabolaThrough(places: readonly { readonly t: number; readonly off: number }[]): readonly [number, number, number] {
-  const sum = (of: (place: { readonly t: number; readonly off: number }) => number) => places.reduce((total, place) => total + of(place), 0);
-  const [s0, s1, s2, s3, s4] = [0, 1, 2, 3, 4].map((power) => sum(({ t }) => t ** power)) as [number, number, number, number, number];
+function parabolaThrough(
+  places: readonly { readonly t: number; readonly off: number }[],
+): readonly [number, number, number] {
+  const sum = (of: (place: { readonly t: number; readonly off: number }) => number) =>
+    places.reduce((total, place) => total + of(place), 0);
+  const [s0, s1, s2, s3, s4] = [0, 1, 2, 3, 4].map((power) => sum(({ t }) => t ** power)) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
   const [y0, y1, y2] = [0, 1, 2].map((power) => sum(({ t, off }) => off * t ** power)) as [number, number, number];
-  const det = (m: readonly number[]) => m[0]! * (m[4]! * m[8]! - m[5]! * m[7]!) - m[1]! * (m[3]! * m[8]! - m[5]! * m[6]!) + m[2]! * (m[3]! * m[7]! - m[4]! * m[6]!);
+  const det = (m: readonly number[]) =>
+    m[0]! * (m[4]! * m[8]! - m[5]! * m[7]!) -
+    m[1]! * (m[3]! * m[8]! - m[5]! * m[6]!) +
+    m[2]! * (m[3]! * m[7]! - m[4]! * m[6]!);
   const whole = det([s0, s1, s2, s1, s2, s3, s2, s3, s4]);
-  return [det([y0, s1, s2, y1, s2, s3, y2, s3, s4]) / whole, det([s0, y0, s2, s1, y1, s3, s2, y2, s4]) / whole, det([s0, s1, y0, s1, s2, y1, s2, s3, y2]) / whole];
+  return [
+    det([y0, s1, s2, y1, s2, s3, y2, s3, s4]) / whole,
+    det([s0, y0, s2, s1, y1, s3, s2, y2, s4]) / whole,
+    det([s0, s1, y0, s1, s2, y1, s2, s3, y2]) / whole,
+  ];
 }

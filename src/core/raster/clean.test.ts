@@ -9,7 +9,12 @@ interface Dirt {
 }
 
 /** A yellowed sheet, darker towards one corner, with pen strokes of 4 px and round specks, noise of two levels. */
-function dirtySheet(seed: number): { readonly strip: Strip; readonly specks: readonly Dirt[]; readonly ends: readonly Vec[]; readonly clean: Uint8ClampedArray } {
+function dirtySheet(seed: number): {
+  readonly strip: Strip;
+  readonly specks: readonly Dirt[];
+  readonly ends: readonly Vec[];
+  readonly clean: Uint8ClampedArray;
+} {
   let state = seed;
   const uniform = () => ((state = (Math.imul(state, 1664525) + 1013904223) >>> 0) + 0.5) / 4294967296;
   const paper = (x: number, y: number) => 238 - 45 * (x / WIDTH) ** 2 - 25 * (y / HEIGHT);
@@ -22,14 +27,22 @@ function dirtySheet(seed: number): { readonly strip: Strip; readonly specks: rea
     for (let k = Math.max(0, Math.floor(y - radius - 2)); k <= Math.min(HEIGHT - 1, y + radius + 2); k++) {
       for (let i = Math.max(0, Math.floor(x - radius - 2)); i <= Math.min(WIDTH - 1, x + radius + 2); i++) {
         const cover = Math.max(0, Math.min(1, radius + 0.5 - Math.hypot(i + 0.5 - x, k + 0.5 - y)));
-        for (let c = 0; c < 3; c++) data[4 * (k * WIDTH + i) + c] = Math.min(data[4 * (k * WIDTH + i) + c]!, data[4 * (k * WIDTH + i) + c]! * (1 - cover) + tone * cover);
+        for (let c = 0; c < 3; c++)
+          data[4 * (k * WIDTH + i) + c] = Math.min(
+            data[4 * (k * WIDTH + i) + c]!,
+            data[4 * (k * WIDTH + i) + c]! * (1 - cover) + tone * cover,
+          );
       }
     }
   };
   const ends: Vec[] = [];
   for (let n = 0; n < 40; n++) {
-    const [a, b]: [Vec, Vec] = [[60 + uniform() * 1080, 60 + uniform() * 780], [60 + uniform() * 1080, 60 + uniform() * 780]];
-    for (let t = 0; t <= 1; t += 0.3 / Math.hypot(a[0] - b[0], a[1] - b[1])) dot([a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t], 2, 50);
+    const [a, b]: [Vec, Vec] = [
+      [60 + uniform() * 1080, 60 + uniform() * 780],
+      [60 + uniform() * 1080, 60 + uniform() * 780],
+    ];
+    for (let t = 0; t <= 1; t += 0.3 / Math.hypot(a[0] - b[0], a[1] - b[1]))
+      dot([a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t], 2, 50);
     ends.push(a, b);
   }
   const clean = data.slice();
@@ -38,7 +51,11 @@ function dirtySheet(seed: number): { readonly strip: Strip; readonly specks: rea
     const at: Vec = [4 + uniform() * (WIDTH - 8), 4 + uniform() * (HEIGHT - 8)];
     const size = 1.5 + uniform() * 5;
     // On a stroke it is part of it, and two that touch are a larger one: nobody could tell.
-    if (!isBare(clean, at, size + 3) || specks.some((other) => Math.hypot(other.at[0] - at[0], other.at[1] - at[1]) < (other.size + size) / 2 + 3)) continue;
+    if (
+      !isBare(clean, at, size + 3) ||
+      specks.some((other) => Math.hypot(other.at[0] - at[0], other.at[1] - at[1]) < (other.size + size) / 2 + 3)
+    )
+      continue;
     dot(at, size / 2, 60 + 80 * uniform());
     specks.push({ at, size });
   }
@@ -47,14 +64,22 @@ function dirtySheet(seed: number): { readonly strip: Strip; readonly specks: rea
 
 function isBare(data: Uint8ClampedArray, [x, y]: Vec, reach: number): boolean {
   for (let k = Math.max(0, Math.floor(y - reach)); k <= Math.min(HEIGHT - 1, y + reach); k++) {
-    for (let i = Math.max(0, Math.floor(x - reach)); i <= Math.min(WIDTH - 1, x + reach); i++) if (data[4 * (k * WIDTH + i)]! < 140) return false;
+    for (let i = Math.max(0, Math.floor(x - reach)); i <= Math.min(WIDTH - 1, x + reach); i++)
+      if (data[4 * (k * WIDTH + i)]! < 140) return false;
   }
   return true;
 }
 
 const small = ({ data }: Strip) => {
   const rgba = new Uint8ClampedArray(WIDTH * HEIGHT);
-  for (let i = 0; i < (WIDTH / 2) * (HEIGHT / 2); i++) rgba.set(data.subarray(4 * (2 * Math.floor(i / (WIDTH / 2)) * WIDTH + 2 * (i % (WIDTH / 2))), 4 * (2 * Math.floor(i / (WIDTH / 2)) * WIDTH + 2 * (i % (WIDTH / 2))) + 4), 4 * i);
+  for (let i = 0; i < (WIDTH / 2) * (HEIGHT / 2); i++)
+    rgba.set(
+      data.subarray(
+        4 * (2 * Math.floor(i / (WIDTH / 2)) * WIDTH + 2 * (i % (WIDTH / 2))),
+        4 * (2 * Math.floor(i / (WIDTH / 2)) * WIDTH + 2 * (i % (WIDTH / 2))) + 4,
+      ),
+      4 * i,
+    );
   return colourPictureFrom(WIDTH / 2, HEIGHT / 2, rgba);
 };
 
@@ -69,12 +94,16 @@ describe('cleaning a sheet', () => {
 
   it('takes 99 of 100 specks below the size away and leaves every end of a stroke', () => {
     const { data, counts } = cleaned([{ kind: 'specks', size: 8 }]);
-    const left = sheet.specks.filter(({ at: [x, y] }) => data[4 * (Math.floor(y) * WIDTH + Math.floor(x))]! < 0.88 * paper.row(Math.floor(x), Math.floor(y), 1)[0]!);
+    const left = sheet.specks.filter(
+      ({ at: [x, y] }) =>
+        data[4 * (Math.floor(y) * WIDTH + Math.floor(x))]! < 0.88 * paper.row(Math.floor(x), Math.floor(y), 1)[0]!,
+    );
     expect(left.length).toBeLessThanOrEqual(0.01 * sheet.specks.length);
     expect(counts[0]).toBeGreaterThan(0.9 * sheet.specks.length);
     expect(counts[0]).toBeLessThanOrEqual(sheet.specks.length);
     let changed = 0;
-    for (let i = 0; i < WIDTH * HEIGHT; i++) if (sheet.clean[4 * i]! < 110 && data[4 * i] !== sheet.clean[4 * i]) changed++;
+    for (let i = 0; i < WIDTH * HEIGHT; i++)
+      if (sheet.clean[4 * i]! < 110 && data[4 * i] !== sheet.clean[4 * i]) changed++;
     expect(changed).toBe(0);
   });
 
@@ -87,9 +116,17 @@ describe('cleaning a sheet', () => {
 
   it('makes light and paper even, and the ink no paler', () => {
     const { data } = cleaned([{ kind: 'even' }], sheet.clean);
-    const tones = [[30, 30], [1170, 30], [1170, 870], [30, 870], [600, 450]].map(([x, y]) => {
+    const tones = [
+      [30, 30],
+      [1170, 30],
+      [1170, 870],
+      [30, 870],
+      [600, 450],
+    ].map(([x, y]) => {
       let [sum, n] = [0, 0];
-      for (let k = y! - 12; k <= y! + 12; k++) for (let i = x! - 12; i <= x! + 12; i++) if (sheet.clean[4 * (k * WIDTH + i)]! > 150) [sum, n] = [sum + data[4 * (k * WIDTH + i)]!, n + 1];
+      for (let k = y! - 12; k <= y! + 12; k++)
+        for (let i = x! - 12; i <= x! + 12; i++)
+          if (sheet.clean[4 * (k * WIDTH + i)]! > 150) [sum, n] = [sum + data[4 * (k * WIDTH + i)]!, n + 1];
       return sum / n;
     });
     expect(Math.max(...tones) - Math.min(...tones)).toBeLessThan(6);
@@ -98,14 +135,46 @@ describe('cleaning a sheet', () => {
   });
 
   it('comes out the same strip by strip as in one piece', () => {
-    const steps: Cleaning[] = [{ kind: 'even' }, { kind: 'specks', size: 6 }, { kind: 'rub', strokes: [{ radius: 30, path: [[200, 180], [500, 460]] }] }, { kind: 'fill', strokes: [{ radius: 2, path: [[700, 100], [700, 600]] }] }];
+    const steps: Cleaning[] = [
+      { kind: 'even' },
+      { kind: 'specks', size: 6 },
+      {
+        kind: 'rub',
+        strokes: [
+          {
+            radius: 30,
+            path: [
+              [200, 180],
+              [500, 460],
+            ],
+          },
+        ],
+      },
+      {
+        kind: 'fill',
+        strokes: [
+          {
+            radius: 2,
+            path: [
+              [700, 100],
+              [700, 600],
+            ],
+          },
+        ],
+      },
+    ];
     const whole = cleaned(steps);
     const margin = marginOf(steps);
     const out = new Uint8ClampedArray(whole.data.length);
     const counts = [0, 0, 0, 0];
     for (let top = 0; top < HEIGHT; top += 100) {
       const [from, to] = [Math.max(0, top - margin), Math.min(HEIGHT, top + 100 + margin)];
-      const strip: Strip = { width: WIDTH, height: to - from, top: from, data: sheet.strip.data.slice(4 * WIDTH * from, 4 * WIDTH * to) };
+      const strip: Strip = {
+        width: WIDTH,
+        height: to - from,
+        top: from,
+        data: sheet.strip.data.slice(4 * WIDTH * from, 4 * WIDTH * to),
+      };
       cleanStrip(strip, steps, paper, top, top + 100).forEach((count, i) => (counts[i]! += count));
       out.set(strip.data.subarray(4 * WIDTH * (top - from), 4 * WIDTH * (top - from + 100)), 4 * WIDTH * top);
     }

@@ -23,7 +23,13 @@ export function marginOf(steps: readonly Cleaning[]): number {
  * Cleans a strip in place, and says how many specks of each step begin in its rows `from` to `to`: those that stand for themselves, without the margin.
  * What comes after `even` sees even paper.
  */
-export function cleanStrip(strip: Strip, steps: readonly Cleaning[], paper: PaperField, from: number, to: number): number[] {
+export function cleanStrip(
+  strip: Strip,
+  steps: readonly Cleaning[],
+  paper: PaperField,
+  from: number,
+  to: number,
+): number[] {
   let field = paper;
   return steps.map((step) => {
     if (step.kind === 'specks') return takeSpecks(strip, step.size, field, from, to);
@@ -39,7 +45,8 @@ function makeEven({ width, height, top, data }: Strip, paper: PaperField): void 
   for (let y = 0; y < height; y++) {
     const bare = paper.row(0, top + y, width);
     for (let x = 0, at = 4 * y * width; x < width; x++, at += 4) {
-      for (let channel = 0; channel < 3; channel++) data[at + channel] = (data[at + channel]! * WHITE) / Math.max(1, bare[3 * x + channel]!);
+      for (let channel = 0; channel < 3; channel++)
+        data[at + channel] = (data[at + channel]! * WHITE) / Math.max(1, bare[3 * x + channel]!);
     }
   }
 }
@@ -60,7 +67,12 @@ function cover({ width, height, data }: Strip, { left, right, top, bottom, pixel
   const sum = [0, 0, 0];
   let count = 0;
   const own = new Set(pixels);
-  const [x0, x1, y0, y1] = [Math.max(0, left - 3), Math.min(width - 1, right + 3), Math.max(0, top - 3), Math.min(height - 1, bottom + 3)];
+  const [x0, x1, y0, y1] = [
+    Math.max(0, left - 3),
+    Math.min(width - 1, right + 3),
+    Math.max(0, top - 3),
+    Math.min(height - 1, bottom + 3),
+  ];
   for (let y = y0; y <= y1; y++) {
     for (let x = x0; x <= x1; x++) {
       if (own.has(y * width + x) || dark[y * width + x]! > 0.05) continue;
@@ -74,7 +86,8 @@ function cover({ width, height, data }: Strip, { left, right, top, bottom, pixel
     for (let x = Math.max(0, left - 1); x <= Math.min(width - 1, right + 1); x++) {
       const at = y * width + x;
       // Its soft rim goes with it, nothing of what stands beside it.
-      if (own.has(at) || (touches(own, at, width) && dark[at]! > 0.02)) for (let channel = 0; channel < 3; channel++) data[4 * at + channel] = bare[channel]!;
+      if (own.has(at) || (touches(own, at, width) && dark[at]! > 0.02))
+        for (let channel = 0; channel < 3; channel++) data[4 * at + channel] = bare[channel]!;
     }
   }
 }
@@ -86,7 +99,10 @@ function touches(own: ReadonlySet<number>, at: number, width: number): boolean {
 /** Box of a stroke on the sheet, px. */
 export function strokeBounds({ radius, path }: Stroke): { readonly min: Vec; readonly max: Vec } {
   const [xs, ys] = [path.map((p) => p[0]), path.map((p) => p[1])];
-  return { min: [Math.min(...xs) - radius - 1, Math.min(...ys) - radius - 1], max: [Math.max(...xs) + radius + 1, Math.max(...ys) + radius + 1] };
+  return {
+    min: [Math.min(...xs) - radius - 1, Math.min(...ys) - radius - 1],
+    max: [Math.max(...xs) + radius + 1, Math.max(...ys) + radius + 1],
+  };
 }
 
 /** Paints along a stroke with a rim that is a pixel soft: the paper of each row, or ink. */
@@ -98,7 +114,10 @@ function paint(strip: Strip, stroke: Stroke, paper: PaperField | undefined, ink:
   for (let y = y0; y <= y1; y++) {
     const bare = paper?.row(0, top + y, width);
     for (let x = x0; x <= x1; x++) {
-      const share = Math.max(0, Math.min(1, stroke.radius + 0.5 - distanceToPath([x + 0.5, top + y + 0.5], stroke.path)));
+      const share = Math.max(
+        0,
+        Math.min(1, stroke.radius + 0.5 - distanceToPath([x + 0.5, top + y + 0.5], stroke.path)),
+      );
       if (share === 0) continue;
       const at = 4 * (y * width + x);
       for (let channel = 0; channel < 3; channel++) {

@@ -33,13 +33,23 @@ export interface ContourOptions {
  * solving variational problems in vision, 1990), on distances that grow by a fixed
  * share so that every size is met alike. Undefined where none is clear. Weak: only shapes all of whose rim is seen from the place.
  */
-export function findContour(pyramid: Pyramid, inside: Vec, { which, within = Infinity }: ContourOptions): Contour | undefined {
+export function findContour(
+  pyramid: Pyramid,
+  inside: Vec,
+  { which, within = Infinity }: ContourOptions,
+): Contour | undefined {
   const { width, height } = pyramid.levels[0]!;
   const radii: number[] = [];
   for (let r = NEAREST; r < Math.min(within, Math.hypot(width, height) / 2); r *= RATIO) radii.push(r);
   if (radii.length < 3) return undefined;
-  const { path, seen } = bestPath(stepsAround(pyramid, inside, radii), radii.length, which === 'outer' ? OUTER : -OUTER);
-  return seen > LEAST_SEEN ? { points: path.map((j, a) => add(inside, polar(radii[j]!, (2 * Math.PI * a) / RAYS))) } : undefined;
+  const { path, seen } = bestPath(
+    stepsAround(pyramid, inside, radii),
+    radii.length,
+    which === 'outer' ? OUTER : -OUTER,
+  );
+  return seen > LEAST_SEEN
+    ? { points: path.map((j, a) => add(inside, polar(radii[j]!, (2 * Math.PI * a) / RAYS))) }
+    : undefined;
 }
 
 /** Change of colour along each ray at each radius; 0 where the picture ends. */
@@ -54,7 +64,11 @@ function stepsAround(pyramid: Pyramid, inside: Vec, radii: readonly number[]): F
 }
 
 /** The best path twice around: the second time it has forgotten where it began, and closes. */
-function bestPath(steps: readonly Float32Array[], limit: number, outward: number): { path: readonly number[]; seen: number } {
+function bestPath(
+  steps: readonly Float32Array[],
+  limit: number,
+  outward: number,
+): { path: readonly number[]; seen: number } {
   const clear = (a: number, j: number) => Math.min(1, steps[a % RAYS]![j]! / FULL);
   const value = (a: number, j: number) => clear(a, j) * (1 + (outward * j) / limit);
   let sums = Float64Array.from({ length: limit }, (_, j) => value(0, j));

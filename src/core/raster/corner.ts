@@ -1,4 +1,13 @@
-import { awayFrom, crossingOfLines, distance, findCircumcentre, lineThrough, signedAngle, type FittedLine, type Vec } from '../geometry';
+import {
+  awayFrom,
+  crossingOfLines,
+  distance,
+  findCircumcentre,
+  lineThrough,
+  signedAngle,
+  type FittedLine,
+  type Vec,
+} from '../geometry';
 import { colourAt, type ColourPicture } from './colour-picture';
 import { findEdgeAcross, type Edge } from './edge';
 
@@ -44,8 +53,16 @@ export function findCorner(picture: ColourPicture, near: Vec, reach: number): Co
   const [first, second] = directions.map((direction) => scanLeg(picture, at, direction));
   if (!first || !second) return undefined;
   const tip = crossingOfLines(first.line, second.line);
-  if (!(distance(tip, near) <= reach) || distance(tip, at) > MOST_MOVED || isBend(picture, tip, directions, [first, second])) return undefined;
-  return { at: tip, sigma: Math.hypot(first.sigma, second.sigma) / Math.abs(Math.sin(first.line.normal - second.line.normal)) };
+  if (
+    !(distance(tip, near) <= reach) ||
+    distance(tip, at) > MOST_MOVED ||
+    isBend(picture, tip, directions, [first, second])
+  )
+    return undefined;
+  return {
+    at: tip,
+    sigma: Math.hypot(first.sigma, second.sigma) / Math.abs(Math.sin(first.line.normal - second.line.normal)),
+  };
 }
 
 /** Every pixel in the ring about a place whose colour changes, with the change squared. */
@@ -62,7 +79,12 @@ function forEachSlope(picture: ColourPicture, [x, y]: Vec, from: number, take: (
 
 /** The change of colour at a place, along x and y: of the channel that changes most there. Levels a pixel. */
 function gradientAt(picture: ColourPicture, [x, y]: Vec): Vec {
-  const [right, left, below, above] = [colourAt(picture, [x + 1, y]), colourAt(picture, [x - 1, y]), colourAt(picture, [x, y + 1]), colourAt(picture, [x, y - 1])];
+  const [right, left, below, above] = [
+    colourAt(picture, [x + 1, y]),
+    colourAt(picture, [x - 1, y]),
+    colourAt(picture, [x, y + 1]),
+    colourAt(picture, [x, y - 1]),
+  ];
   let best: Vec = [0, 0];
   for (let c = 0; c < 3; c++) {
     const slope: Vec = [(right[c]! - left[c]!) / 2, (below[c]! - above[c]!) / 2];
@@ -76,8 +98,11 @@ function meetingOf(picture: ColourPicture, at: Vec): Vec | undefined {
   let [xx, xy, yy, x0, y0] = [0, 0, 0, 0, 0];
   forEachSlope(picture, at, 0, ([dx, dy], [gx, gy]) => {
     const along = gx * dx + gy * dy;
-    xx += gx * gx; xy += gx * gy; yy += gy * gy;
-    x0 += gx * along; y0 += gy * along;
+    xx += gx * gx;
+    xy += gx * gy;
+    yy += gy * gy;
+    x0 += gx * along;
+    y0 += gy * along;
   });
   const determinant = xx * yy - xy * xy;
   if (determinant < 0.02 * (xx + yy) ** 2 || determinant === 0) return undefined;
@@ -96,17 +121,29 @@ function listLegs(picture: ColourPicture, at: Vec): number[] {
     const share = ((Math.atan2(dy, dx) + 2 * Math.PI) % (2 * Math.PI)) / (2 * Math.PI);
     strength[Math.floor(share * BINS) % BINS]! += across * across;
   });
-  const smooth = Array.from(strength, (value, i) => value + (strength[(i + 1) % BINS]! + strength[(i + BINS - 1) % BINS]!) / 2);
-  const peaks = smooth.map((value, i) => ({ value, angle: (2 * Math.PI * (i + 0.5)) / BINS })).filter(({ value }, i) => value > 0 && value >= smooth[(i + 1) % BINS]! && value > smooth[(i + BINS - 1) % BINS]!);
+  const smooth = Array.from(
+    strength,
+    (value, i) => value + (strength[(i + 1) % BINS]! + strength[(i + BINS - 1) % BINS]!) / 2,
+  );
+  const peaks = smooth
+    .map((value, i) => ({ value, angle: (2 * Math.PI * (i + 0.5)) / BINS }))
+    .filter(({ value }, i) => value > 0 && value >= smooth[(i + 1) % BINS]! && value > smooth[(i + BINS - 1) % BINS]!);
   const [first, ...others] = peaks.sort((a, b) => b.value - a.value);
   // The two flanks of a stroke are near each other: what runs squarely to the first one counts more.
   const apart = ({ angle }: { readonly angle: number }) => Math.abs(Math.sin(angle - first!.angle));
-  const [second] = others.filter((other) => apart(other) > Math.sin(LEAST_APART)).sort((a, b) => b.value * apart(b) - a.value * apart(a));
+  const [second] = others
+    .filter((other) => apart(other) > Math.sin(LEAST_APART))
+    .sort((a, b) => b.value * apart(b) - a.value * apart(a));
   return [first, second].filter((peak) => peak !== undefined).map(({ angle }) => signedAngle(angle));
 }
 
 /** Whether the edge passes the crossing of its legs by, or lies on a circle through both rather than on two lines: then it bends there. */
-function isBend(picture: ColourPicture, tip: Vec, [one = 0, other = 0]: readonly number[], [first, second]: readonly [Leg, Leg]): boolean {
+function isBend(
+  picture: ColourPicture,
+  tip: Vec,
+  [one = 0, other = 0]: readonly number[],
+  [first, second]: readonly [Leg, Leg],
+): boolean {
   const isStroke = first.isStroke || second.isStroke;
   const inwards = Math.atan2(Math.sin(one) + Math.sin(other), Math.cos(one) + Math.cos(other));
   const between = findEdgeAcross(picture, tip, inwards, { reach: 4, beside: 0, lines: isStroke });
@@ -134,7 +171,13 @@ interface Leg {
 
 /** The line of an edge or stroke that leaves a corner, and its sigma at the corner. */
 function scanLeg(picture: ColourPicture, [x, y]: Vec, direction: number): Leg | undefined {
-  const edges = SCANNED.map((far) => findEdgeAcross(picture, [x + far * Math.cos(direction), y + far * Math.sin(direction)], direction + Math.PI / 2, { reach: ACROSS, beside: 1, lines: true })).filter((edge): edge is Edge => edge !== undefined);
+  const edges = SCANNED.map((far) =>
+    findEdgeAcross(picture, [x + far * Math.cos(direction), y + far * Math.sin(direction)], direction + Math.PI / 2, {
+      reach: ACROSS,
+      beside: 1,
+      lines: true,
+    }),
+  ).filter((edge): edge is Edge => edge !== undefined);
   const isStroke = edges.filter(({ kind }) => kind === 'line').length > edges.length / 2;
   // Beside the other leg a stroke may show one flank only: that is not its middle.
   const used = edges.filter(({ kind }) => (kind === 'line') === isStroke);
@@ -143,5 +186,7 @@ function scanLeg(picture: ColourPicture, [x, y]: Vec, direction: number): Leg | 
   const line = lineThrough(seen);
   const astray = Math.sqrt(sumOfSquares(seen.map((at) => awayFrom(line, at))) / used.length);
   // Carried on from the scans to the corner, a line is twice as uncertain as among them.
-  return astray < MOST_ASTRAY ? { line, seen, isStroke, sigma: 2 * Math.max(astray / Math.sqrt(used.length), used[0]!.sigma / Math.SQRT2) } : undefined;
+  return astray < MOST_ASTRAY
+    ? { line, seen, isStroke, sigma: 2 * Math.max(astray / Math.sqrt(used.length), used[0]!.sigma / Math.SQRT2) }
+    : undefined;
 }

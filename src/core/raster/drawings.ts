@@ -47,17 +47,36 @@ export function listDrawings(picture: GrayPicture): readonly DrawingBox[] {
 function parted(ink: Float32Array, threshold: number, width: number, height: number): readonly DrawingBox[] {
   const longer = Math.max(width, height);
   const inked = Uint8Array.from(ink, (value) => (value > threshold ? 1 : 0));
-  clearMarks(inked, width, height, (w, h, members) => isBorder(w / width, h / height, members.length / (w * h)) || Math.max(w, h) < SPECK * longer);
+  clearMarks(
+    inked,
+    width,
+    height,
+    (w, h, members) => isBorder(w / width, h / height, members.length / (w * h)) || Math.max(w, h) < SPECK * longer,
+  );
   const cell = Math.max(1, Math.round((GAP * longer) / 2));
   const margin = MARGIN * longer;
   return merged(listGroups(inked, width, height, cell), cell)
-    .filter(({ left, top, right, bottom }) => Math.max(right - left, bottom - top) > LEAST * longer && Math.min(right - left, bottom - top) > THIN * longer)
-    .map((box) => ({ left: Math.max(0, box.left - margin), top: Math.max(0, box.top - margin), right: Math.min(width, box.right + margin), bottom: Math.min(height, box.bottom + margin) }))
+    .filter(
+      ({ left, top, right, bottom }) =>
+        Math.max(right - left, bottom - top) > LEAST * longer && Math.min(right - left, bottom - top) > THIN * longer,
+    )
+    .map((box) => ({
+      left: Math.max(0, box.left - margin),
+      top: Math.max(0, box.top - margin),
+      right: Math.min(width, box.right + margin),
+      bottom: Math.min(height, box.bottom + margin),
+    }))
     .sort((a, b) => (a.top < b.bottom && b.top < a.bottom ? a.left - b.left : a.top - b.top));
 }
 
 /** Ink without what is faint and long, and without what hangs together and is faint all over. */
-function withoutFaint(ink: Float32Array, threshold: number, strong: number, width: number, height: number): Float32Array {
+function withoutFaint(
+  ink: Float32Array,
+  threshold: number,
+  strong: number,
+  width: number,
+  height: number,
+): Float32Array {
   const faint = Uint8Array.from(ink, (value) => (value > threshold && value < strong ? 1 : 0));
   clearMarks(faint, width, height, (w, h) => Math.max(w / width, h / height) < FOLD_SPAN);
   const left = ink.map((value, at) => (faint[at] ? 0 : value));
@@ -69,7 +88,16 @@ function withoutFaint(ink: Float32Array, threshold: number, strong: number, widt
 /** Frames around the drawings of a sheet that is level along `direction` (radians, clockwise): corners in turn, px of the picture. */
 export function listFrames(picture: GrayPicture, direction: number): readonly (readonly Vec[])[] {
   const turned = turnedLevel(picture, direction);
-  return listDrawings(turned.picture).map(({ left, top, right, bottom }) => ([[left, top], [right, top], [right, bottom], [left, bottom]] as const).map(turned.toSource));
+  return listDrawings(turned.picture).map(({ left, top, right, bottom }) =>
+    (
+      [
+        [left, top],
+        [right, top],
+        [right, bottom],
+        [left, bottom],
+      ] as const
+    ).map(turned.toSource),
+  );
 }
 
 function isBorder(across: number, down: number, filled: number): boolean {
@@ -77,7 +105,12 @@ function isBorder(across: number, down: number, filled: number): boolean {
 }
 
 /** Takes away ink that hangs together, by the size of its box and its pixels. */
-function clearMarks(inked: Uint8Array, width: number, height: number, isCleared: (width: number, height: number, members: readonly number[]) => boolean): void {
+function clearMarks(
+  inked: Uint8Array,
+  width: number,
+  height: number,
+  isCleared: (width: number, height: number, members: readonly number[]) => boolean,
+): void {
   for (const members of components(inked, width, height)) {
     const box = boxOf(members, width);
     if (isCleared(box.right - box.left, box.bottom - box.top, members)) members.forEach((at) => void (inked[at] = 0));
@@ -99,7 +132,9 @@ function listGroups(inked: Uint8Array, width: number, height: number, cell: numb
   });
   // A single speck makes no drawing.
   counts.forEach((count, home) => void (filled[home] = count > 2 ? 1 : 0));
-  return components(filled, columns, rows).map((cells) => cells.map((home) => tight.get(home)!).reduce((all, box) => joined(all, box)));
+  return components(filled, columns, rows).map((cells) =>
+    cells.map((home) => tight.get(home)!).reduce((all, box) => joined(all, box)),
+  );
 }
 
 /** Pixels that touch, side or corner, group by group. */
@@ -127,18 +162,41 @@ function components(filled: Uint8Array, width: number, height: number): number[]
 }
 
 function boxOf(members: readonly number[], width: number): DrawingBox {
-  return members.reduce<DrawingBox | undefined>((box, at) => joined(box, { left: at % width, top: Math.floor(at / width), right: (at % width) + 1, bottom: Math.floor(at / width) + 1 }), undefined)!;
+  return members.reduce<DrawingBox | undefined>(
+    (box, at) =>
+      joined(box, {
+        left: at % width,
+        top: Math.floor(at / width),
+        right: (at % width) + 1,
+        bottom: Math.floor(at / width) + 1,
+      }),
+    undefined,
+  )!;
 }
 
 function joined(a: DrawingBox | undefined, b: DrawingBox): DrawingBox {
-  return a ? { left: Math.min(a.left, b.left), top: Math.min(a.top, b.top), right: Math.max(a.right, b.right), bottom: Math.max(a.bottom, b.bottom) } : b;
+  return a
+    ? {
+        left: Math.min(a.left, b.left),
+        top: Math.min(a.top, b.top),
+        right: Math.max(a.right, b.right),
+        bottom: Math.max(a.bottom, b.bottom),
+      }
+    : b;
 }
 
 /** Boxes that come nearer than a gap become one. */
 function merged(boxes: readonly DrawingBox[], gap: number): DrawingBox[] {
   const left = [...boxes];
   for (let i = 0; i < left.length; i++) {
-    const near = left.findIndex((other, k) => k > i && other.left - gap < left[i]!.right && left[i]!.left - gap < other.right && other.top - gap < left[i]!.bottom && left[i]!.top - gap < other.bottom);
+    const near = left.findIndex(
+      (other, k) =>
+        k > i &&
+        other.left - gap < left[i]!.right &&
+        left[i]!.left - gap < other.right &&
+        other.top - gap < left[i]!.bottom &&
+        left[i]!.top - gap < other.bottom,
+    );
     if (near < 0) continue;
     left[i] = joined(left[i], left.splice(near, 1)[0]!);
     i = -1;

@@ -21,7 +21,9 @@ export function findEdgeNear(picture: ColourPicture, near: Vec, reach: number, h
   const direction = directionNear(picture, rough.at, Math.max(4, reach / 2), 3);
   if (direction === undefined) return undefined;
   const edge = findEdgeAcross(picture, near, direction, { reach: reach + 1, beside: BESIDE, lines: true, hand });
-  return edge && Math.hypot(edge.at[0] - rough.at[0], edge.at[1] - rough.at[1]) < Math.max(2, reach / 2) ? edge : undefined;
+  return edge && Math.hypot(edge.at[0] - rough.at[0], edge.at[1] - rough.at[1]) < Math.max(2, reach / 2)
+    ? edge
+    : undefined;
 }
 
 /**

@@ -58,7 +58,12 @@ interface Caught {
  * pixel. Its sigma is the Cramér-Rao bound of a blurred step in noise, noise / contrast · √(2√π · blur / rows), and a floor for
  * what edges of real things do. Where a hand pointed, the others that it may have meant widen it. Undefined where no step stands out. Weak: two edges within three pixels are one, between them.
  */
-export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: number, { reach, beside, lines = false, hand }: ScanOptions): Edge | undefined {
+export function findEdgeAcross(
+  picture: ColourPicture,
+  middle: Vec,
+  direction: number,
+  { reach, beside, lines = false, hand }: ScanOptions,
+): Edge | undefined {
   const across: Vec = [Math.cos(direction), Math.sin(direction)];
   // The other flank of a line may lie farther off than its first one.
   const farthest = lines ? reach + LINE_WIDTH : reach;
@@ -70,7 +75,11 @@ export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: n
   });
   const near = steps.filter(({ isNear }) => isNear);
   const around = near.length === 0 && lines ? findFlankAround(steps, profile.colours) : undefined;
-  const caught = (around ? [around] : near).map((step): Caught => (lines ? paired(step, steps, profile.colours, hand === undefined ? LIKE_FLANKS : SURELY_ALIKE) : { ...step, kind: 'step' }));
+  const caught = (around ? [around] : near).map((step): Caught =>
+    lines
+      ? paired(step, steps, profile.colours, hand === undefined ? LIKE_FLANKS : SURELY_ALIKE)
+      : { ...step, kind: 'step' },
+  );
   const weigh = hand === undefined ? byReach(reach) : byHand(hand);
   const [best, ...others] = caught.sort((a, b) => weigh(b) - weigh(a));
   if (!best) return undefined;
@@ -79,11 +88,17 @@ export function findEdgeAcross(picture: ColourPicture, middle: Vec, direction: n
 }
 
 /** The steepest wins, unless a nearer one is nearly as steep. */
-const byReach = (reach: number) => ({ at, steepness }: Caught) => steepness * Math.exp(-((at / reach) ** 2));
+const byReach =
+  (reach: number) =>
+  ({ at, steepness }: Caught) =>
+    steepness * Math.exp(-((at / reach) ** 2));
 /** Hands are now and then farther off than they should be: for which edge they meant, by so much more. */
 const SLIPS = 1.4;
 /** The likelier one is meant: by how far the hand is from it, and by how much it stands out. */
-const byHand = (hand: number) => ({ at, steepness }: Caught) => steepness ** 2 * Math.exp(-((at / (SLIPS * hand)) ** 2) / 2);
+const byHand =
+  (hand: number) =>
+  ({ at, steepness }: Caught) =>
+    steepness ** 2 * Math.exp(-((at / (SLIPS * hand)) ** 2) / 2);
 
 /** How likely it is beforehand that nothing was meant that stands out; of an edge just where the hand is. Assumed. */
 const NOTHING = 0.001;
@@ -93,9 +108,14 @@ const SAME = 0.4;
 /** One sigma of what comes from not knowing which edge was meant, or whether any was. */
 function rivalry(best: Caught, others: readonly Caught[], weigh: (caught: Caught) => number): number {
   const nothing = NOTHING * best.steepness ** 2;
-  const rivals = others.filter(({ at }) => Math.abs(at - best.at) > SAME).map((other) => ({ weight: weigh(other), away: other.at - best.at }));
+  const rivals = others
+    .filter(({ at }) => Math.abs(at - best.at) > SAME)
+    .map((other) => ({ weight: weigh(other), away: other.at - best.at }));
   const all = [...rivals, { weight: nothing, away: best.at }];
-  return Math.sqrt(all.reduce((sum, { weight, away }) => sum + weight * away * away, 0) / all.reduce((sum, { weight }) => sum + weight, weigh(best)));
+  return Math.sqrt(
+    all.reduce((sum, { weight, away }) => sum + weight * away * away, 0) /
+      all.reduce((sum, { weight }) => sum + weight, weigh(best)),
+  );
 }
 
 /**
@@ -103,12 +123,24 @@ function rivalry(best: Caught, others: readonly Caught[], weigh: (caught: Caught
  * softer one is the rim of a thing's shadow, beside the thing's own edge.
  */
 function paired(step: Step, steps: readonly Step[], colours: readonly (readonly number[])[], alike: number): Caught {
-  const [other] = steps.filter((flank) => isOtherFlank(step, flank) && isOnOneGround(colours, step.at, flank.at)).sort((a, b) => Math.abs(a.at - step.at) - Math.abs(b.at - step.at));
+  const [other] = steps
+    .filter((flank) => isOtherFlank(step, flank) && isOnOneGround(colours, step.at, flank.at))
+    .sort((a, b) => Math.abs(a.at - step.at) - Math.abs(b.at - step.at));
   if (!other) return { ...step, kind: 'step' };
   const like = likeness(step, other);
-  if (like < alike) return { ...step, steepness: step.steepness < other.steepness ? SHADOW * step.steepness : step.steepness, kind: 'step' };
+  if (like < alike)
+    return {
+      ...step,
+      steepness: step.steepness < other.steepness ? SHADOW * step.steepness : step.steepness,
+      kind: 'step',
+    };
   const unlike = ((1 - like) * Math.abs(step.at - other.at)) / 2;
-  return { at: (step.at + other.at) / 2, sigma: Math.hypot(step.sigma / 2, other.sigma / 2, unlike), steepness: Math.max(step.steepness, other.steepness), kind: 'line' };
+  return {
+    at: (step.at + other.at) / 2,
+    sigma: Math.hypot(step.sigma / 2, other.sigma / 2, unlike),
+    steepness: Math.max(step.steepness, other.steepness),
+    kind: 'line',
+  };
 }
 
 const likeness = (a: Step, b: Step) => Math.min(a.steepness, b.steepness) / Math.max(a.steepness, b.steepness);
@@ -117,7 +149,12 @@ const likeness = (a: Step, b: Step) => Math.min(a.steepness, b.steepness) / Math
 function findFlankAround<S extends Step>(steps: readonly S[], colours: readonly (readonly number[])[]): S | undefined {
   const byNearness = [...steps].sort((a, b) => Math.abs(a.at) - Math.abs(b.at));
   const [first] = byNearness;
-  return first && steps.some((step) => step.at * first.at < 0 && isOtherFlank(first, step) && isOnOneGround(colours, first.at, step.at)) ? first : undefined;
+  return first &&
+    steps.some(
+      (step) => step.at * first.at < 0 && isOtherFlank(first, step) && isOnOneGround(colours, first.at, step.at),
+    )
+    ? first
+    : undefined;
 }
 
 /** Flanks are as steep as each other, and change colour there and back again; the farther off one is, the more so. */
@@ -135,7 +172,11 @@ const ONE_GROUND = 0.3;
 function isOnOneGround(colours: readonly (readonly number[])[], a: number, b: number): boolean {
   const [left, right] = [Math.min(a, b), Math.max(a, b)];
   const seen = (from: number, to: number) => colours.map((channel) => meanOf(channel, from, to));
-  const [before, inside, after] = [seen(left - 3.5, left - 1.5), seen((left + right) / 2 - 0.25, (left + right) / 2 + 0.25), seen(right + 1.5, right + 3.5)];
+  const [before, inside, after] = [
+    seen(left - 3.5, left - 1.5),
+    seen((left + right) / 2 - 0.25, (left + right) / 2 + 0.25),
+    seen(right + 1.5, right + 3.5),
+  ];
   const apart = (p: readonly number[], q: readonly number[]) => Math.hypot(...p.map((value, c) => value - q[c]!));
   return apart(before, after) < ONE_GROUND * Math.min(apart(before, inside), apart(inside, after));
 }
@@ -171,9 +212,19 @@ function flankAbout(slopes: readonly (readonly number[])[], peak: number): reado
 }
 
 /** A step seen along the change of colour itself, where it stands out most. `closely`: also of a band a pixel or two wide, as the wall of a hole that is seen aslant; where rims are followed such bands are grain. */
-function judge(colours: readonly (readonly number[])[], peak: number, noise: number, rows: number, closely: boolean): Step | undefined {
-  const [from, to, over] = closely ? [...flankAbout(colours.map(smoothedSlopes), peak), 1] : [peak - 1.5, peak + 1.5, 2];
-  const change = colours.map((channel) => meanOf(channel, to, to + over) - meanOf(channel, from - over, from)) as unknown as Colour;
+function judge(
+  colours: readonly (readonly number[])[],
+  peak: number,
+  noise: number,
+  rows: number,
+  closely: boolean,
+): Step | undefined {
+  const [from, to, over] = closely
+    ? [...flankAbout(colours.map(smoothedSlopes), peak), 1]
+    : [peak - 1.5, peak + 1.5, 2];
+  const change = colours.map(
+    (channel) => meanOf(channel, to, to + over) - meanOf(channel, from - over, from),
+  ) as unknown as Colour;
   const contrast = Math.hypot(...change);
   if (contrast < LEAST_CONTRAST || contrast < (LEAST_SIGNAL * noise) / Math.sqrt(rows)) return undefined;
   const towards = change.map((value) => value / contrast) as unknown as Colour;
@@ -193,7 +244,8 @@ function topNear(slopes: readonly number[], peak: number): { at: number; steepne
   const zero = (slopes.length - 1) / 2;
   const middle = Math.round(peak / PROFILE_STEP + zero);
   let top = middle;
-  for (let i = Math.max(1, middle - 4); i <= Math.min(slopes.length - 2, middle + 4); i++) if (slopes[i]! > slopes[top]!) top = i;
+  for (let i = Math.max(1, middle - 4); i <= Math.min(slopes.length - 2, middle + 4); i++)
+    if (slopes[i]! > slopes[top]!) top = i;
   const [before, here, after] = [slopes[top - 1]!, slopes[top]!, slopes[top + 1]!];
   const bend = before - 2 * here + after;
   if (!(here > 0) || !(bend < 0)) return undefined;
@@ -202,7 +254,9 @@ function topNear(slopes: readonly number[], peak: number): { at: number; steepne
 
 function meanOf(values: readonly number[], from: number, to: number): number {
   const zero = (values.length - 1) / 2;
-  const [first, last] = [from, to].map((t) => Math.min(values.length - 1, Math.max(0, Math.round(t / PROFILE_STEP + zero)))) as [number, number];
+  const [first, last] = [from, to].map((t) =>
+    Math.min(values.length - 1, Math.max(0, Math.round(t / PROFILE_STEP + zero))),
+  ) as [number, number];
   let sum = 0;
   for (let i = first; i <= last; i++) sum += values[i]!;
   return sum / (last - first + 1);

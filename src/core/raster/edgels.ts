@@ -22,7 +22,11 @@ const TANGENT = Math.tan(Math.PI / 8);
  */
 export function listEdgels({ width, height, data }: ColourPicture): Edgels {
   // The square of how much, which needs no root where it is only compared.
-  const [gx, gy, size] = [new Float32Array(width * height), new Float32Array(width * height), new Float32Array(width * height)];
+  const [gx, gy, size] = [
+    new Float32Array(width * height),
+    new Float32Array(width * height),
+    new Float32Array(width * height),
+  ];
   for (let j = 1; j < height - 1; j++) {
     for (let i = 1; i < width - 1; i++) {
       const at = 3 * (j * width + i);
@@ -35,10 +39,14 @@ export function listEdgels({ width, height, data }: ColourPicture): Edgels {
     }
   }
   const kept: number[] = [];
-  for (let j = 2; j < height - 2; j++) for (let i = 2; i < width - 2; i++) if (isSteepest(j * width + i, width, gx, gy, size)) kept.push(j * width + i);
+  for (let j = 2; j < height - 2; j++)
+    for (let i = 2; i < width - 2; i++) if (isSteepest(j * width + i, width, gx, gy, size)) kept.push(j * width + i);
   return {
-    count: kept.length, x: Float32Array.from(kept, (pixel) => (pixel % width) + 0.5), y: Float32Array.from(kept, (pixel) => Math.floor(pixel / width) + 0.5),
-    direction: Float32Array.from(kept, (pixel) => Math.atan2(gy[pixel]!, gx[pixel]!)), contrast: Float32Array.from(kept, (pixel) => Math.sqrt(size[pixel]!)),
+    count: kept.length,
+    x: Float32Array.from(kept, (pixel) => (pixel % width) + 0.5),
+    y: Float32Array.from(kept, (pixel) => Math.floor(pixel / width) + 0.5),
+    direction: Float32Array.from(kept, (pixel) => Math.atan2(gy[pixel]!, gx[pixel]!)),
+    contrast: Float32Array.from(kept, (pixel) => Math.sqrt(size[pixel]!)),
   };
 }
 
@@ -59,15 +67,24 @@ const ONE_HIT = 2.5;
 export function firstMet(edgels: Edgels, [x0, y0]: Vec, hits: number): Edgels {
   const rays = Array.from({ length: RAYS }, (): number[] => []);
   const far = (e: number) => Math.hypot(edgels.x[e]! - x0, edgels.y[e]! - y0);
-  for (let e = 0; e < edgels.count; e++) rays[Math.floor(((Math.atan2(edgels.y[e]! - y0, edgels.x[e]! - x0) / (2 * Math.PI) + 0.5) * RAYS) % RAYS)]!.push(e);
+  for (let e = 0; e < edgels.count; e++)
+    rays[Math.floor(((Math.atan2(edgels.y[e]! - y0, edgels.x[e]! - x0) / (2 * Math.PI) + 0.5) * RAYS) % RAYS)]!.push(e);
   const kept = rays.flatMap((ray) => {
     let [met, last] = [0, -Infinity];
-    return ray.sort((a, b) => far(a) - far(b)).filter((e) => {
-      if (far(e) > last + ONE_HIT) met++;
-      last = far(e);
-      return met <= hits;
-    });
+    return ray
+      .sort((a, b) => far(a) - far(b))
+      .filter((e) => {
+        if (far(e) > last + ONE_HIT) met++;
+        last = far(e);
+        return met <= hits;
+      });
   });
   const pick = (values: Float32Array) => Float32Array.from(kept, (e) => values[e]!);
-  return { count: kept.length, x: pick(edgels.x), y: pick(edgels.y), direction: pick(edgels.direction), contrast: pick(edgels.contrast) };
+  return {
+    count: kept.length,
+    x: pick(edgels.x),
+    y: pick(edgels.y),
+    direction: pick(edgels.direction),
+    contrast: pick(edgels.contrast),
+  };
 }

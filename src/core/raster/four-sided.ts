@@ -55,29 +55,46 @@ export function listFourSided(pyramid: Pyramid, inside: Vec, misfit: Misfit): Fo
   const picture = pyramid.levels[level]!;
   const place: Vec = [inside[0] / pixel, inside[1] / pixel];
   const edgels = firstMet(listEdgels(picture), place, FIRST_MET);
-  const lines = listLinesAround(edgels, place, Math.hypot(picture.width, picture.height)).sort((a, b) => wrapped(a.normal) - wrapped(b.normal));
+  const lines = listLinesAround(edgels, place, Math.hypot(picture.width, picture.height)).sort(
+    (a, b) => wrapped(a.normal) - wrapped(b.normal),
+  );
   const margin = BEYOND * Math.max(picture.width, picture.height);
-  const isInPicture = ([x, y]: Vec) => x > -margin && y > -margin && x < picture.width + margin && y < picture.height + margin;
+  const isInPicture = ([x, y]: Vec) =>
+    x > -margin && y > -margin && x < picture.width + margin && y < picture.height + margin;
   const found: { readonly corners: Vec[]; readonly seen: number }[] = [];
   forEachFour(lines, (four) => {
     const shape = shapeOf(four, place);
     if (shape && shape.corners.every(isInPicture)) found.push(shape);
   });
-  const judged = found.sort((a, b) => b.seen - a.seen).slice(0, ASKED).flatMap(({ corners, seen }) => {
-    const alike = howAlike(picture, corners);
-    const sheet = corners.map(([x, y]): Vec => [x * pixel, y * pixel]);
-    const off = alike > LEAST_ALIKE ? misfit(sheet) : Infinity;
-    return off <= 1 ? [{ sheet, worth: seen - MISFIT_PRICE * off + ALIKE_WORTH * alike + AREA_WORTH * Math.log2(areaOf(corners)) }] : [];
-  });
+  const judged = found
+    .sort((a, b) => b.seen - a.seen)
+    .slice(0, ASKED)
+    .flatMap(({ corners, seen }) => {
+      const alike = howAlike(picture, corners);
+      const sheet = corners.map(([x, y]): Vec => [x * pixel, y * pixel]);
+      const off = alike > LEAST_ALIKE ? misfit(sheet) : Infinity;
+      return off <= 1
+        ? [{ sheet, worth: seen - MISFIT_PRICE * off + ALIKE_WORTH * alike + AREA_WORTH * Math.log2(areaOf(corners)) }]
+        : [];
+    });
   const ranked = judged.sort((a, b) => b.worth - a.worth);
-  const isNew = (corners: readonly Vec[], before: readonly FourSided[]) => before.every((other) => corners.some((corner) => other.corners.every((at) => distance(at, corner) > SAME * pixel)));
-  return ranked.reduce<FourSided[]>((kept, { sheet }) => (kept.length < OFFERED && isNew(sheet, kept) ? [...kept, { corners: sheet, level }] : kept), []);
+  const isNew = (corners: readonly Vec[], before: readonly FourSided[]) =>
+    before.every((other) => corners.some((corner) => other.corners.every((at) => distance(at, corner) > SAME * pixel)));
+  return ranked.reduce<FourSided[]>(
+    (kept, { sheet }) => (kept.length < OFFERED && isNew(sheet, kept) ? [...kept, { corners: sheet, level }] : kept),
+    [],
+  );
 }
 
 /** Whether colour steps in the same way along all four sides of a shape, as it does from one thing to its ground. Sheet px. */
 export function isOneThing(pyramid: Pyramid, corners: readonly Vec[]): boolean {
   const { level, pixel } = levelToOverlook(pyramid);
-  return howAlike(pyramid.levels[level]!, corners.map(([x, y]): Vec => [x / pixel, y / pixel])) > LEAST_ALIKE;
+  return (
+    howAlike(
+      pyramid.levels[level]!,
+      corners.map(([x, y]): Vec => [x / pixel, y / pixel]),
+    ) > LEAST_ALIKE
+  );
 }
 
 /** Places along a side at which colours to both sides of it are compared, how far from it (px of the coarse picture), and the least step between them. */
@@ -108,7 +125,11 @@ function howAlike(picture: ColourPicture, corners: readonly Vec[]): number {
   const sizes = steps.map((step) => Math.hypot(...step));
   if (Math.max(...sizes) > UNLIKE_STEPS * Math.min(...sizes)) return -1;
   const mean = [0, 1, 2].map((c) => steps.reduce((sum, step) => sum + step[c]!, 0));
-  const alike = steps.map((step) => (Math.hypot(...step) < LEAST_STEP ? -1 : step.reduce((sum, value, c) => sum + value * mean[c]!, 0) / (Math.hypot(...step) * Math.hypot(...mean))));
+  const alike = steps.map((step) =>
+    Math.hypot(...step) < LEAST_STEP
+      ? -1
+      : step.reduce((sum, value, c) => sum + value * mean[c]!, 0) / (Math.hypot(...step) * Math.hypot(...mean)),
+  );
   return Math.min(...alike);
 }
 
@@ -120,12 +141,15 @@ const wrapped = (angle: number) => ((angle % (2 * Math.PI)) + 2 * Math.PI) % (2 
 
 /** All fours of lines, in turn around, whose neighbours turn as corners do and of which each is seen between its neighbours. */
 function forEachFour(lines: readonly LineAround[], visit: (four: readonly [Side, Side, Side, Side]) => void): void {
-  const turns = lines.map((a) => lines.map((b) => {
-    const turn = wrapped(b.normal - a.normal);
-    return turn > SHARPEST && turn < BLUNTEST;
-  }));
+  const turns = lines.map((a) =>
+    lines.map((b) => {
+      const turn = wrapped(b.normal - a.normal);
+      return turn > SHARPEST && turn < BLUNTEST;
+    }),
+  );
   const crossings = lines.map((a) => lines.map((b) => alongAt(a, b)));
-  const between = (before: number, i: number, after: number) => sideOf(lines[i]!, crossings[i]![before]!, crossings[i]![after]!);
+  const between = (before: number, i: number, after: number) =>
+    sideOf(lines[i]!, crossings[i]![before]!, crossings[i]![after]!);
   for (let i = 0; i < lines.length; i++) {
     for (let j = i + 1; j < lines.length; j++) {
       if (!turns[i]![j]) continue;
@@ -154,7 +178,13 @@ function shapeOf(sides: readonly Side[], place: Vec): { readonly corners: Vec[];
   const whole = sides.reduce((sum, { length }) => sum + length, 0);
   const seen = sides.reduce((sum, { share, length }) => sum + share * length, 0);
   if (seen < LEAST_SEEN * whole) return undefined;
-  return { corners: sides.map(({ line: { normal, offset }, from }): Vec => [place[0] + offset * Math.cos(normal) - from * Math.sin(normal), place[1] + offset * Math.sin(normal) + from * Math.cos(normal)]), seen: seen / whole };
+  return {
+    corners: sides.map(({ line: { normal, offset }, from }): Vec => [
+      place[0] + offset * Math.cos(normal) - from * Math.sin(normal),
+      place[1] + offset * Math.sin(normal) + from * Math.cos(normal),
+    ]),
+    seen: seen / whole,
+  };
 }
 
 /** Where another line crosses a line, along it. */

@@ -10,7 +10,8 @@ export interface GrayPicture {
 /** Luma of ITU-R BT.601 from red, green, blue and an ignored fourth channel. */
 export function grayFrom(width: number, height: number, rgba: Uint8Array | Uint8ClampedArray): GrayPicture {
   const data = new Float32Array(width * height);
-  for (let i = 0; i < data.length; i++) data[i] = 0.299 * rgba[4 * i]! + 0.587 * rgba[4 * i + 1]! + 0.114 * rgba[4 * i + 2]!;
+  for (let i = 0; i < data.length; i++)
+    data[i] = 0.299 * rgba[4 * i]! + 0.587 * rgba[4 * i + 1]! + 0.114 * rgba[4 * i + 2]!;
   return { width, height, data };
 }
 

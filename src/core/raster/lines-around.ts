@@ -36,7 +36,10 @@ const STRETCH = 3;
 export function listLinesAround(edgels: Edgels, [x0, y0]: Vec, farthest: number): LineAround[] {
   const offsets = Math.ceil(farthest / OFFSET_STEP);
   const votes = new Float32Array(ANGLES * offsets);
-  const [cos, sin] = [Float64Array.from({ length: ANGLES }, (_, a) => Math.cos((a * TURN) / ANGLES)), Float64Array.from({ length: ANGLES }, (_, a) => Math.sin((a * TURN) / ANGLES))];
+  const [cos, sin] = [
+    Float64Array.from({ length: ANGLES }, (_, a) => Math.cos((a * TURN) / ANGLES)),
+    Float64Array.from({ length: ANGLES }, (_, a) => Math.sin((a * TURN) / ANGLES)),
+  ];
   for (let e = 0; e < edgels.count; e++) {
     const [dx, dy] = [edgels.x[e]! - x0, edgels.y[e]! - y0];
     const middle = Math.round((edgels.direction[e]! / TURN) * ANGLES);
@@ -50,11 +53,15 @@ export function listLinesAround(edgels: Edgels, [x0, y0]: Vec, farthest: number)
         sign = -1;
       }
       const bin = Math.floor(offset / OFFSET_STEP);
-      if (bin < offsets) votes[a * offsets + bin]! += sign * Math.min(1, edgels.contrast[e]! / FULL) / Math.max(NEAREST, Math.hypot(dx, dy));
+      if (bin < offsets)
+        votes[a * offsets + bin]! +=
+          (sign * Math.min(1, edgels.contrast[e]! / FULL)) / Math.max(NEAREST, Math.hypot(dx, dy));
     }
   }
   const along = byDirection(edgels);
-  return listPeaks(votes, offsets).map((peak) => lineFrom(edgels, along, [x0, y0], peak)).filter((line) => line !== undefined);
+  return listPeaks(votes, offsets)
+    .map((peak) => lineFrom(edgels, along, [x0, y0], peak))
+    .filter((line) => line !== undefined);
 }
 
 interface Peak {
@@ -97,7 +104,12 @@ function byDirection({ count, direction }: Edgels): number[][] {
 }
 
 /** The line through the edges near a rough one; undefined where too few are left. */
-function lineFrom(edgels: Edgels, changing: readonly (readonly number[])[], [x0, y0]: Vec, peak: Peak): LineAround | undefined {
+function lineFrom(
+  edgels: Edgels,
+  changing: readonly (readonly number[])[],
+  [x0, y0]: Vec,
+  peak: Peak,
+): LineAround | undefined {
   let [normal, offset] = [peak.angle, peak.offset];
   const sign = Math.sign(peak.height);
   const likely = listLikely(edgels, changing, [x0, y0], peak);
@@ -112,7 +124,11 @@ function lineFrom(edgels: Edgels, changing: readonly (readonly number[])[], [x0,
       if (Math.abs(away) > near || sign * Math.cos(edgels.direction[e]! - normal) < ALIKE) continue;
       const t = dy * c - dx * s;
       along.push(t);
-      n++; st += t; sd += away; stt += t * t; std += t * away;
+      n++;
+      st += t;
+      sd += away;
+      stt += t * t;
+      std += t * away;
     }
     const spread = n * stt - st * st;
     if (n < LEAST_EDGES || spread <= 0) return undefined;
@@ -124,12 +140,18 @@ function lineFrom(edgels: Edgels, changing: readonly (readonly number[])[], [x0,
 }
 
 /** Edge pixels that may belong to a rough line: near it, and changing about as it does. */
-function listLikely({ x, y }: Edgels, changing: readonly (readonly number[])[], [x0, y0]: Vec, { angle, offset, height }: Peak): number[] {
+function listLikely(
+  { x, y }: Edgels,
+  changing: readonly (readonly number[])[],
+  [x0, y0]: Vec,
+  { angle, offset, height }: Peak,
+): number[] {
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const middle = Math.round((angle / TURN + (height < 0 ? 0.5 : 0)) * ANGLES);
   const likely: number[] = [];
   for (let turn = -AROUND; turn <= AROUND; turn++) {
-    for (const e of changing[(middle + turn + 2 * ANGLES) % ANGLES]!) if (Math.abs((x[e]! - x0) * c + (y[e]! - y0) * s - offset) < ROUGHLY) likely.push(e);
+    for (const e of changing[(middle + turn + 2 * ANGLES) % ANGLES]!)
+      if (Math.abs((x[e]! - x0) * c + (y[e]! - y0) * s - offset) < ROUGHLY) likely.push(e);
   }
   return likely;
 }

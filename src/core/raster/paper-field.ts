@@ -21,7 +21,8 @@ const COVERED = 0.75;
 /** So small a share of the darkest is ink. */
 const DARKEST = 0.004;
 
-const brightness = (data: ArrayLike<number>, at: number) => 0.3 * data[at]! + 0.59 * data[at + 1]! + 0.11 * data[at + 2]!;
+const brightness = (data: ArrayLike<number>, at: number) =>
+  0.3 * data[at]! + 0.59 * data[at + 1]! + 0.11 * data[at + 2]!;
 
 /**
  * Paper and ink of a sheet from a small picture of it; `scale`: sheet pixels to one of its pixels. Light that falls off and stains that are wide are
@@ -30,26 +31,45 @@ const brightness = (data: ArrayLike<number>, at: number) => 0.3 * data[at]! + 0.
 export function paperOf(small: ColourPicture, scale: number): PaperField {
   const [columns, rows] = [Math.max(1, Math.round(small.width / BLOCK)), Math.max(1, Math.round(small.height / BLOCK))];
   const blocks = new Float32Array(3 * columns * rows);
-  for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) blocks.set(paperIn(small, c / columns, (c + 1) / columns, r / rows, (r + 1) / rows), 3 * (r * columns + c));
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c < columns; c++)
+      blocks.set(paperIn(small, c / columns, (c + 1) / columns, r / rows, (r + 1) / rows), 3 * (r * columns + c));
   const grid = smoothed(withoutCovered(blocks, columns, rows), columns, rows);
   const [stepX, stepY] = [(small.width * scale) / columns, (small.height * scale) / rows];
   const ink = inkIn(small);
-  return { ink, even: () => evenField(ink), row: (x, y, count) => rowOf({ grid, columns, rows, stepX, stepY }, x, y, count) };
+  return {
+    ink,
+    even: () => evenField(ink),
+    row: (x, y, count) => rowOf({ grid, columns, rows, stepX, stepY }, x, y, count),
+  };
 }
 
 function evenField([r, g, b]: Colour): PaperField {
-  const field: PaperField = { ink: [0.95 * r, 0.95 * g, 0.95 * b], even: () => field, row: (_x, _y, count) => new Float32Array(3 * count).fill(WHITE) };
+  const field: PaperField = {
+    ink: [0.95 * r, 0.95 * g, 0.95 * b],
+    even: () => field,
+    row: (_x, _y, count) => new Float32Array(3 * count).fill(WHITE),
+  };
   return field;
 }
 
-function paperIn({ width, height, data }: ColourPicture, left: number, right: number, top: number, bottom: number): Colour {
+function paperIn(
+  { width, height, data }: ColourPicture,
+  left: number,
+  right: number,
+  top: number,
+  bottom: number,
+): Colour {
   const places: number[] = [];
   for (let y = Math.floor(top * height); y < Math.max(bottom * height, top * height + 1) && y < height; y++) {
-    for (let x = Math.floor(left * width); x < Math.max(right * width, left * width + 1) && x < width; x++) places.push(3 * (y * width + x));
+    for (let x = Math.floor(left * width); x < Math.max(right * width, left * width + 1) && x < width; x++)
+      places.push(3 * (y * width + x));
   }
   places.sort((a, b) => brightness(data, a) - brightness(data, b));
   const bright = places.slice(Math.floor(places.length * BRIGHT), Math.max(1, Math.ceil(places.length * 0.95)));
-  return [0, 1, 2].map((channel) => bright.reduce((sum, at) => sum + data[at + channel]!, 0) / bright.length) as unknown as Colour;
+  return [0, 1, 2].map(
+    (channel) => bright.reduce((sum, at) => sum + data[at + channel]!, 0) / bright.length,
+  ) as unknown as Colour;
 }
 
 /** Squares that are covered take the paper of the nearest ones that are not. */
@@ -60,7 +80,8 @@ function withoutCovered(blocks: Float32Array, columns: number, rows: number): Fl
   const out = blocks.slice();
   levels.forEach((level, i) => {
     if (level >= COVERED * usual) return;
-    const away = (j: number) => ((i % columns) - (j % columns)) ** 2 + (Math.floor(i / columns) - Math.floor(j / columns)) ** 2;
+    const away = (j: number) =>
+      ((i % columns) - (j % columns)) ** 2 + (Math.floor(i / columns) - Math.floor(j / columns)) ** 2;
     const nearest = bare.reduce((best, j) => (away(j) < away(best) ? j : best), bare[0]!);
     out.set(blocks.subarray(3 * nearest, 3 * nearest + 3), 3 * i);
   });
@@ -108,7 +129,8 @@ function rowOf({ grid, columns, rows, stepX, stepY }: Grid, x: number, y: number
     const [a, b] = [3 * c, 3 * Math.min(columns - 1, c + 1)];
     for (let channel = 0; channel < 3; channel++) {
       const top = grid[upper + a + channel]! * (1 - s) + grid[upper + b + channel]! * s;
-      out[3 * i + channel] = top * (1 - t) + (grid[lower + a + channel]! * (1 - s) + grid[lower + b + channel]! * s) * t;
+      out[3 * i + channel] =
+        top * (1 - t) + (grid[lower + a + channel]! * (1 - s) + grid[lower + b + channel]! * s) * t;
     }
   }
   return out;

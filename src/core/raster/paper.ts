@@ -13,7 +13,9 @@ export function inkOf(picture: GrayPicture): Float32Array {
   const { width, height, data } = picture;
   const size = Math.max(8, Math.round(Math.max(width, height) * SQUARE_SHARE));
   const [columns, rows] = [Math.ceil(width / size), Math.ceil(height / size)];
-  const paper = Float32Array.from({ length: columns * rows }, (_, i) => paperIn(picture, (i % columns) * size, Math.floor(i / columns) * size, size));
+  const paper = Float32Array.from({ length: columns * rows }, (_, i) =>
+    paperIn(picture, (i % columns) * size, Math.floor(i / columns) * size, size),
+  );
   const ink = new Float32Array(width * height);
   for (let y = 0; y < height; y++) {
     const v = Math.min(rows - 1, Math.max(0, (y + 0.5) / size - 0.5));
@@ -23,7 +25,9 @@ export function inkOf(picture: GrayPicture): Float32Array {
       const u = Math.min(columns - 1, Math.max(0, (x + 0.5) / size - 0.5));
       const [left, s] = [Math.min(columns - 1, Math.floor(u)), u - Math.floor(u)];
       const right = Math.min(columns - 1, left + 1);
-      const light = (1 - t) * ((1 - s) * paper[top * columns + left]! + s * paper[top * columns + right]!) + t * ((1 - s) * paper[below + left]! + s * paper[below + right]!);
+      const light =
+        (1 - t) * ((1 - s) * paper[top * columns + left]! + s * paper[top * columns + right]!) +
+        t * ((1 - s) * paper[below + left]! + s * paper[below + right]!);
       ink[y * width + x] = Math.max(0, light - data[y * width + x]!);
     }
   }
@@ -34,7 +38,8 @@ function paperIn({ width, height, data }: GrayPicture, left: number, top: number
   const counts = new Uint32Array(256);
   let count = 0;
   for (let y = top; y < Math.min(height, top + size); y += 2) {
-    for (let x = left; x < Math.min(width, left + size); x += 2, count++) counts[Math.min(255, Math.max(0, Math.round(data[y * width + x]!)))]!++;
+    for (let x = left; x < Math.min(width, left + size); x += 2, count++)
+      counts[Math.min(255, Math.max(0, Math.round(data[y * width + x]!)))]!++;
   }
   let seen = 0;
   for (let value = 0; value < 256; value++) if ((seen += counts[value]!) >= PAPER_RANK * count) return value;

@@ -14,9 +14,19 @@ export const PROFILE_STEP = 0.25;
 /** Derivatives are smoothed by a Gaussian of this sigma, px. */
 export const SMOOTHING = 0.8;
 
-export function profileAlong(colourAt: (at: Vec) => Colour, middle: Vec, across: Vec, reach: number, beside: number): Profile {
+export function profileAlong(
+  colourAt: (at: Vec) => Colour,
+  middle: Vec,
+  across: Vec,
+  reach: number,
+  beside: number,
+): Profile {
   const count = Math.round((2 * reach) / PROFILE_STEP) + 1;
-  const colours: [number[], number[], number[]] = [new Array<number>(count).fill(0), new Array<number>(count).fill(0), new Array<number>(count).fill(0)];
+  const colours: [number[], number[], number[]] = [
+    new Array<number>(count).fill(0),
+    new Array<number>(count).fill(0),
+    new Array<number>(count).fill(0),
+  ];
   const differences: number[] = [];
   const rows = 2 * beside + 1;
   for (let i = 0; i < count; i++) {
@@ -42,14 +52,18 @@ export function noiseOf({ differences }: Profile): number {
 const HALF = Math.ceil((3 * SMOOTHING) / PROFILE_STEP);
 const KERNEL = Array.from({ length: 2 * HALF + 1 }, (_, i) => {
   const t = (i - HALF) * PROFILE_STEP;
-  return ((t / SMOOTHING ** 2) * Math.exp(-(t * t) / (2 * SMOOTHING ** 2)) * PROFILE_STEP) / (SMOOTHING * Math.sqrt(2 * Math.PI));
+  return (
+    ((t / SMOOTHING ** 2) * Math.exp(-(t * t) / (2 * SMOOTHING ** 2)) * PROFILE_STEP) /
+    (SMOOTHING * Math.sqrt(2 * Math.PI))
+  );
 });
 
 /** Derivative, smoothed, levels a pixel. */
 export function smoothedSlopes(values: readonly number[]): number[] {
   return values.map((_, i) => {
     let sum = 0;
-    for (let k = 0; k <= 2 * HALF; k++) sum += KERNEL[k]! * values[Math.min(values.length - 1, Math.max(0, i + k - HALF))]!;
+    for (let k = 0; k <= 2 * HALF; k++)
+      sum += KERNEL[k]! * values[Math.min(values.length - 1, Math.max(0, i + k - HALF))]!;
     return sum;
   });
 }

@@ -18,7 +18,8 @@ function halved({ width, height, data }: ColourPicture): ColourPicture {
   const half = new Uint8Array(3 * w * h);
   for (let y = 0, to = 0; y < h; y++) {
     for (let x = 0, from = 2 * y * row; x < w; x++, from += 6) {
-      for (let c = 0; c < 3; c++, to++) half[to] = (data[from + c]! + data[from + 3 + c]! + data[from + row + c]! + data[from + row + 3 + c]! + 2) >> 2;
+      for (let c = 0; c < 3; c++, to++)
+        half[to] = (data[from + c]! + data[from + 3 + c]! + data[from + row + c]! + data[from + row + 3 + c]! + 2) >> 2;
     }
   }
   return { width: w, height: h, data: half };

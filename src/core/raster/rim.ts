@@ -32,7 +32,9 @@ export function findRim(pyramid: Pyramid, inside: Vec): Rim | undefined {
   if (!inner) return undefined;
   const size = Math.max(...inner.points.map((point) => distance(point, inside)));
   const outer = findContour(pyramid, inside, { which: 'outer', within: WALL * size });
-  const rims = [inner, outer].map((contour) => contour && refined(pyramid, contour.points, inside)).filter((rim) => rim !== undefined);
+  const rims = [inner, outer]
+    .map((contour) => contour && refined(pyramid, contour.points, inside))
+    .filter((rim) => rim !== undefined);
   return rims.sort((a, b) => b.ellipse.axes[0] - a.ellipse.axes[0])[0];
 }
 
@@ -57,13 +59,19 @@ interface ScannedEdge extends Edge {
 
 function scanAround({ levels }: Pyramid, ellipse: Ellipse, level: number): ScannedEdge[] {
   const size = 2 ** level;
-  const small = { ...ellipse, centre: [ellipse.centre[0] / size, ellipse.centre[1] / size] as Vec, axes: [ellipse.axes[0] / size, ellipse.axes[1] / size] as const };
+  const small = {
+    ...ellipse,
+    centre: [ellipse.centre[0] / size, ellipse.centre[1] / size] as Vec,
+    axes: [ellipse.axes[0] / size, ellipse.axes[1] / size] as const,
+  };
   // Rows beside a scan must not leave a small circle.
   const beside = Math.max(0, Math.min(2, Math.floor(small.axes[1] / 6)));
   return Array.from({ length: SCANS }, (_, i) => (2 * Math.PI * i) / SCANS).flatMap((angle) => {
     const { point, outward } = onEllipse(small, angle);
     const edge = findEdgeAcross(levels[level]!, point, outward, { reach: REACH, beside });
-    return edge ? [{ ...edge, angle, at: [edge.at[0] * size, edge.at[1] * size] as Vec, sigma: edge.sigma * size }] : [];
+    return edge
+      ? [{ ...edge, angle, at: [edge.at[0] * size, edge.at[1] * size] as Vec, sigma: edge.sigma * size }]
+      : [];
   });
 }
 
@@ -75,11 +83,18 @@ const TURNS = 12;
  * The ellipse of most of the points: of those through all but one arc of them, the one that most points are near (as in least
  * median of squares, Rousseeuw 1984); then those far off the others are left out, again and again.
  */
-function findRobustly(points: readonly Vec[]): { readonly ellipse: Ellipse; readonly kept: readonly boolean[] } | undefined {
+function findRobustly(
+  points: readonly Vec[],
+): { readonly ellipse: Ellipse; readonly kept: readonly boolean[] } | undefined {
   const n = points.length;
   const without = (from: number, share: number) => points.filter((_, i) => (i - from + n) % n >= share * n);
-  const starts = LEFT_OUT.flatMap((share) => Array.from({ length: share === 0 ? 1 : TURNS }, (_, turn) => findEllipse(without(Math.round((turn * n) / TURNS), share))));
-  const spreadOf = (ellipse: Ellipse) => 1.4826 * median(points.map((point) => Math.abs(outsideEllipse(ellipse, point))));
+  const starts = LEFT_OUT.flatMap((share) =>
+    Array.from({ length: share === 0 ? 1 : TURNS }, (_, turn) =>
+      findEllipse(without(Math.round((turn * n) / TURNS), share)),
+    ),
+  );
+  const spreadOf = (ellipse: Ellipse) =>
+    1.4826 * median(points.map((point) => Math.abs(outsideEllipse(ellipse, point))));
   let ellipse = starts.filter((start) => start !== undefined).sort((a, b) => spreadOf(a) - spreadOf(b))[0];
   let kept: readonly boolean[] = [];
   for (let round = 0; round < 5 && ellipse; round++) {
@@ -93,12 +108,21 @@ function findRobustly(points: readonly Vec[]): { readonly ellipse: Ellipse; read
 
 /** One place for each part of the rim: the middle of what its scans found. How much these differ is in their sigma. */
 function listSectors(ellipse: Ellipse, edges: readonly ScannedEdge[]): Edge[] {
-  const sectors = Array.from({ length: SECTORS }, (_, s) => edges.filter(({ angle }) => Math.floor((angle / (2 * Math.PI)) * SECTORS + 1e-9) === s)).filter((sector) => sector.length >= 2);
-  const means = sectors.map((sector) => sector.reduce((sum, { at }) => sum + outsideEllipse(ellipse, at), 0) / sector.length);
+  const sectors = Array.from({ length: SECTORS }, (_, s) =>
+    edges.filter(({ angle }) => Math.floor((angle / (2 * Math.PI)) * SECTORS + 1e-9) === s),
+  ).filter((sector) => sector.length >= 2);
+  const means = sectors.map(
+    (sector) => sector.reduce((sum, { at }) => sum + outsideEllipse(ellipse, at), 0) / sector.length,
+  );
   const spread = Math.sqrt(means.reduce((sum, mean) => sum + mean * mean, 0) / Math.max(1, means.length - 5));
   return sectors.map((sector, i) => {
     const { point, outward } = onEllipse(ellipse, sector.reduce((sum, { angle }) => sum + angle, 0) / sector.length);
     const own = sector.reduce((sum, { sigma }) => sum + sigma, 0) / sector.length;
-    return { at: add(point, polar(means[i]!, outward)), normal: outward, sigma: Math.max(own, spread), kind: 'step' as const };
+    return {
+      at: add(point, polar(means[i]!, outward)),
+      normal: outward,
+      sigma: Math.max(own, spread),
+      kind: 'step' as const,
+    };
   });
 }

@@ -31,9 +31,11 @@ const ANYTHING: Misfit = () => 0;
 export function findSides(pyramid: Pyramid, inside: Vec, misfit?: Misfit): Sides | undefined {
   const contour = sidesInContour(pyramid, inside, misfit ?? ANYTHING);
   if (!misfit) return contour;
-  const around = firstOf(listFourSided(pyramid, inside, misfit), ({ corners, level }) => sidesAt(pyramid, inside, corners, level, misfit));
+  const around = firstOf(listFourSided(pyramid, inside, misfit), ({ corners, level }) =>
+    sidesAt(pyramid, inside, corners, level, misfit),
+  );
   // What is printed on a thing has a contour too: the larger one is the thing.
-  return contour && around ? [contour, around].sort((a, b) => spanOf(b) - spanOf(a))[0] : contour ?? around;
+  return contour && around ? [contour, around].sort((a, b) => spanOf(b) - spanOf(a))[0] : (contour ?? around);
 }
 
 function firstOf<Item, Found>(items: readonly Item[], find: (item: Item) => Found | undefined): Found | undefined {
@@ -44,17 +46,30 @@ function firstOf<Item, Found>(items: readonly Item[], find: (item: Item) => Foun
   return undefined;
 }
 
-const spanOf = (sides: Sides) => sides.reduce((sum, side, i) => sum + distance(side[0]!.at, sides[(i + 2) % 4]![0]!.at), 0);
+const spanOf = (sides: Sides) =>
+  sides.reduce((sum, side, i) => sum + distance(side[0]!.at, sides[(i + 2) % 4]![0]!.at), 0);
 
 function sidesInContour(pyramid: Pyramid, inside: Vec, misfit: Misfit): Sides | undefined {
   const contour = findContour(pyramid, inside, { which: 'outer' });
   if (!contour) return undefined;
   const corners = onContour(contour.points, largestQuadrilateral(contour.points));
-  return sidesAt(pyramid, inside, corners, levelFor(pyramid, ROUGH * Math.max(...corners.map((corner) => distance(corner, inside)))), misfit);
+  return sidesAt(
+    pyramid,
+    inside,
+    corners,
+    levelFor(pyramid, ROUGH * Math.max(...corners.map((corner) => distance(corner, inside)))),
+    misfit,
+  );
 }
 
 /** Sides made precise from a level of the pyramid downwards. */
-function sidesAt(pyramid: Pyramid, inside: Vec, rough: readonly Vec[], coarsest: number, misfit: Misfit): Sides | undefined {
+function sidesAt(
+  pyramid: Pyramid,
+  inside: Vec,
+  rough: readonly Vec[],
+  coarsest: number,
+  misfit: Misfit,
+): Sides | undefined {
   let corners = rough;
   let found: ScannedSide[] = [];
   for (const pass of passesFrom(coarsest)) {
@@ -64,7 +79,13 @@ function sidesAt(pyramid: Pyramid, inside: Vec, rough: readonly Vec[], coarsest:
     corners = found.map((side, i) => crossing(found[(i + 3) % 4]!, side));
     if (!corners.every((corner) => corner.every(Number.isFinite))) return undefined;
   }
-  if (found.some(({ edges }) => edges.length < LEAST_SEEN * SCANS) || !isAround(corners, inside) || misfit(corners) > PRECISE || (misfit !== ANYTHING && !isOneThing(pyramid, corners))) return undefined;
+  if (
+    found.some(({ edges }) => edges.length < LEAST_SEEN * SCANS) ||
+    !isAround(corners, inside) ||
+    misfit(corners) > PRECISE ||
+    (misfit !== ANYTHING && !isOneThing(pyramid, corners))
+  )
+    return undefined;
   const lengths = corners.map((corner, i) => distance(corner, corners[(i + 1) % 4]!));
   const first = lengths[0]! + lengths[2]! >= lengths[1]! + lengths[3]! ? 0 : 1;
   const sides = found.map(({ edges }) => middlesOf(edges, PLACES));
@@ -81,12 +102,19 @@ interface Pass {
 /** From coarse to fine; in full from a little within, since shadows lie outside a thing: the first edge that is met is its own. */
 function passesFrom(coarsest: number): readonly Pass[] {
   const coarse = Array.from({ length: coarsest }, (_, i): Pass => ({ level: coarsest - i, reach: REACH, within: 0 }));
-  return [...coarse, { level: 0, reach: 2 * REACH, within: 0 }, { level: 0, reach: REACH, within: WITHIN }, { level: 0, reach: REACH, within: WITHIN }];
+  return [
+    ...coarse,
+    { level: 0, reach: 2 * REACH, within: 0 },
+    { level: 0, reach: REACH, within: WITHIN },
+    { level: 0, reach: REACH, within: WITHIN },
+  ];
 }
 
 /** Whether a place lies within corners that run around it. */
 function isAround(corners: readonly Vec[], inside: Vec): boolean {
-  const hands = corners.map((corner, i) => Math.sign(cross(subtract(corners[(i + 1) % 4]!, corner), subtract(inside, corner))));
+  const hands = corners.map((corner, i) =>
+    Math.sign(cross(subtract(corners[(i + 1) % 4]!, corner), subtract(inside, corner))),
+  );
   return hands.every((hand) => hand === hands[0]);
 }
 
@@ -99,7 +127,9 @@ function onContour(points: readonly Vec[], corners: readonly Vec[]): Vec[] {
     const near = points.flatMap((at) => {
       const away = subtract(at, from);
       const share = (away[0] * along[0] + away[1] * along[1]) / (length * length);
-      return share > FROM && share < TO && Math.abs(cross(along, away)) / length < ROUGH * length ? [{ at, share, normal: 0, sigma: 1, kind: 'step' as const }] : [];
+      return share > FROM && share < TO && Math.abs(cross(along, away)) / length < ROUGH * length
+        ? [{ at, share, normal: 0, sigma: 1, kind: 'step' as const }]
+        : [];
     });
     return near.length < 3 ? { from, to, edges: [] } : straightest(near, from, to);
   });
@@ -113,7 +143,13 @@ interface ScannedSide {
   readonly edges: readonly (Edge & { readonly share: number })[];
 }
 
-function scanSide({ levels }: Pyramid, from: Vec, to: Vec, { level, reach, within }: Pass, inside: Vec): ScannedSide | undefined {
+function scanSide(
+  { levels }: Pyramid,
+  from: Vec,
+  to: Vec,
+  { level, reach, within }: Pass,
+  inside: Vec,
+): ScannedSide | undefined {
   const size = 2 ** level;
   const along = Math.atan2(to[1] - from[1], to[0] - from[0]);
   const outward = cross(subtract(to, from), subtract(inside, from)) > 0 ? along - Math.PI / 2 : along + Math.PI / 2;
@@ -133,7 +169,10 @@ function straightest(edges: ScannedSide['edges'], from: Vec, to: Vec): ScannedSi
   let kept = edges.map(() => true);
   let [a, b] = [0, 0];
   for (let round = 0; round < 6; round++) {
-    [a, b] = lineFit(edges.filter((_, i) => kept[i]).map(({ share }) => share), offsets.filter((_, i) => kept[i]));
+    [a, b] = lineFit(
+      edges.filter((_, i) => kept[i]).map(({ share }) => share),
+      offsets.filter((_, i) => kept[i]),
+    );
     const away = offsets.map((offset, i) => Math.abs(offset - a - b * edges[i]!.share));
     const limit = Math.max(0.5, 2.5 * 1.4826 * median(away));
     kept = away.map((distance) => distance <= limit);
@@ -159,12 +198,14 @@ function crossing(a: ScannedSide, b: ScannedSide): Vec {
 function largestQuadrilateral(points: readonly Vec[]): Vec[] {
   const some = points.filter((_, i) => i % 2 === 0);
   const n = some.length;
-  const area = (i: number, k: number, m: number) => Math.abs(cross(subtract(some[k]!, some[i]!), subtract(some[m]!, some[i]!)));
+  const area = (i: number, k: number, m: number) =>
+    Math.abs(cross(subtract(some[k]!, some[i]!), subtract(some[m]!, some[i]!)));
   let [best, corners] = [-1, [0, 0, 0, 0]];
   // For each diagonal, the farthest point on either side of it.
   for (let i = 0; i < n; i++) {
     for (let k = i + 2; k < n; k++) {
-      const farthest = (candidates: number[]) => candidates.reduce((top, m) => (area(i, k, m) > area(i, k, top) ? m : top), candidates[0]!);
+      const farthest = (candidates: number[]) =>
+        candidates.reduce((top, m) => (area(i, k, m) > area(i, k, top) ? m : top), candidates[0]!);
       const [one, other] = [farthest(range(i + 1, k)), farthest([...range(k + 1, n), ...range(0, i)])];
       if (one === undefined || other === undefined) continue;
       const sum = area(i, k, one) + area(i, k, other);

@@ -42,7 +42,9 @@ function shareOfSlanted(histogram: Float64Array): number {
     return away >= AXIS && away < BINS / 2 - AXIS;
   };
   const around = (bin: number) => [-1, 0, 1].reduce((sum, by) => sum + histogram[(bin + by + BINS) % BINS]!, 0);
-  const slanted = Array.from({ length: BINS }, (_, bin) => bin).filter(isSlanted).sort((a, b) => around(b) - around(a));
+  const slanted = Array.from({ length: BINS }, (_, bin) => bin)
+    .filter(isSlanted)
+    .sort((a, b) => around(b) - around(a));
   const first = slanted[0]!;
   const second = slanted.find((bin) => Math.min(Math.abs(bin - first), BINS - Math.abs(bin - first)) > 3);
   return Math.min(1, (around(first) + (second === undefined ? 0 : around(second))) / total);
@@ -56,15 +58,24 @@ export interface RankedStill<T> {
 }
 
 /** Best first: against the others of its film, sharpness counting a little more than receding edges. */
-export function rankStills<T>(stills: readonly { readonly still: T; readonly quality: StillQuality }[]): RankedStill<T>[] {
-  const most = (read: (quality: StillQuality) => number) => Math.max(1e-9, ...stills.map(({ quality }) => read(quality)));
+export function rankStills<T>(
+  stills: readonly { readonly still: T; readonly quality: StillQuality }[],
+): RankedStill<T>[] {
+  const most = (read: (quality: StillQuality) => number) =>
+    Math.max(1e-9, ...stills.map(({ quality }) => read(quality)));
   const least = Math.min(...stills.map(({ quality }) => quality.sharpness));
   const [sharpest, mostReceding] = [most((quality) => quality.sharpness), most((quality) => quality.receding)];
   const sharpOf = ({ sharpness }: StillQuality) => (sharpest > least ? (sharpness - least) / (sharpest - least) : 1);
   const recedingOf = ({ receding }: StillQuality) => receding / Math.max(0.04, mostReceding);
   const worth = (quality: StillQuality) => 0.6 * sharpOf(quality) + 0.4 * recedingOf(quality);
-  return [...stills].sort((a, b) => worth(b.quality) - worth(a.quality)).map(({ still, quality }) => {
-    const [sharp, receding] = [sharpOf(quality) > 0.6, recedingOf(quality) > 0.6];
-    return { still, quality, why: sharp && receding ? 'sharp-and-receding' : sharp ? 'sharp' : receding ? 'receding-but-soft' : 'soft' };
-  });
+  return [...stills]
+    .sort((a, b) => worth(b.quality) - worth(a.quality))
+    .map(({ still, quality }) => {
+      const [sharp, receding] = [sharpOf(quality) > 0.6, recedingOf(quality) > 0.6];
+      return {
+        still,
+        quality,
+        why: sharp && receding ? 'sharp-and-receding' : sharp ? 'sharp' : receding ? 'receding-but-soft' : 'soft',
+      };
+    });
 }

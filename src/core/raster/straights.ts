@@ -26,9 +26,12 @@ export function listStraights(pyramid: Pyramid, most: number): (readonly Edge[])
   const full = pyramid.levels[0];
   if (!full) return [];
   const middle: Vec = [full.width / 2, full.height / 2];
-  const worth = (edges: readonly Edge[]) => distance(edges[0]!.at, edges.at(-1)!.at) * awayFromStretch(middle, edges[0]!.at, edges.at(-1)!.at);
+  const worth = (edges: readonly Edge[]) =>
+    distance(edges[0]!.at, edges.at(-1)!.at) * awayFromStretch(middle, edges[0]!.at, edges.at(-1)!.at);
   const seeds = [...listSeeds(pyramid)].sort((a, b) => distance(b, middle) - distance(a, middle));
-  return followAll(pyramid, seeds).sort((a, b) => worth(b) - worth(a)).slice(0, most);
+  return followAll(pyramid, seeds)
+    .sort((a, b) => worth(b) - worth(a))
+    .slice(0, most);
 }
 
 /** Places at which an edge begins that is worth following, sheet px: middles of stretches of lines that have edges along them, and grounds that differ. */
@@ -41,7 +44,13 @@ function listSeeds(pyramid: Pyramid): Vec[] {
   return listLinesAround(listEdgels(picture), middle, diagonal / 2).flatMap(({ normal, offset, seenBetween }) => {
     const placeAt = (along: number): Vec => add(middle, add(polar(offset, normal), polar(along, normal + Math.PI / 2)));
     const starts = Array.from({ length: Math.ceil((2 * diagonal) / length) }, (_, i) => (i * length - diagonal) / 2);
-    const standsOut = (from: number) => seenBetween(from, from + length) > LEAST_SEEN && isStep(picture, Array.from({ length: SAMPLES }, (_, i) => ({ at: placeAt(from + (length * (i + 0.5)) / SAMPLES), normal })), pixel);
+    const standsOut = (from: number) =>
+      seenBetween(from, from + length) > LEAST_SEEN &&
+      isStep(
+        picture,
+        Array.from({ length: SAMPLES }, (_, i) => ({ at: placeAt(from + (length * (i + 0.5)) / SAMPLES), normal })),
+        pixel,
+      );
     return starts.filter(standsOut).map((from) => scale(placeAt(from + length / 2), pixel));
   });
 }
@@ -54,14 +63,28 @@ function followAll(pyramid: Pyramid, seeds: readonly Vec[]): (readonly Edge[])[]
     if (found.some((edges) => isOnEdge(seed, edges))) continue;
     followed++;
     const edges = findStraight(pyramid, seed);
-    if (edges && isStep(pyramid.levels[0]!, edges, 1) && !found.some((other) => isOnEdge(edges[edges.length >> 1]!.at, other))) found.push(edges);
+    if (
+      edges &&
+      isStep(pyramid.levels[0]!, edges, 1) &&
+      !found.some((other) => isOnEdge(edges[edges.length >> 1]!.at, other))
+    )
+      found.push(edges);
   }
   return found;
 }
 
 /** Whether the grounds to both sides differ at all of some places, which are px of a picture whose pixels are `pixel` of the sheet's. */
 function isStep(picture: ColourPicture, places: readonly Pick<Edge, 'at' | 'normal'>[], pixel: number): boolean {
-  return places.every((place) => Math.hypot(...changeAcross(picture, place, BESIDE.map((away) => away / pixel))) > LEAST_STEP);
+  return places.every(
+    (place) =>
+      Math.hypot(
+        ...changeAcross(
+          picture,
+          place,
+          BESIDE.map((away) => away / pixel),
+        ),
+      ) > LEAST_STEP,
+  );
 }
 
 /** Whether a place lies on an edge that is known by places along it. Sheet px. */

@@ -9,6 +9,11 @@ export function middlesOf(edges: readonly Edge[], count: number): readonly Edge[
     const some = edges.slice(Math.round((i * edges.length) / count), Math.round(((i + 1) * edges.length) / count));
     const mean = (of: (edge: Edge) => number) => some.reduce((sum, edge) => sum + of(edge), 0) / some.length;
     const { normal, kind } = some[0]!;
-    return { at: [mean(({ at }) => at[0]), mean(({ at }) => at[1])], normal, kind, sigma: Math.sqrt(count / 2) * mean(({ sigma }) => sigma) };
+    return {
+      at: [mean(({ at }) => at[0]), mean(({ at }) => at[1])],
+      normal,
+      kind,
+      sigma: Math.sqrt(count / 2) * mean(({ sigma }) => sigma),
+    };
   });
 }

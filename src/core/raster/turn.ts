@@ -38,22 +38,47 @@ export function findTurn(picture: GrayPicture): FoundTurn | undefined {
   const angle = all && bestAngle(all);
   if (angle === undefined) return undefined;
   const [w, h] = [picture.width / 2, picture.height / 2];
-  const quarters = [[0, 0], [w, 0], [0, h], [w, h]].map(([x, y]) => placesOf(picture, ink, x!, y!, x! + w, y! + h)).map((places) => (places ? bestAngle(places) : undefined)).filter((found) => found !== undefined);
+  const quarters = [
+    [0, 0],
+    [w, 0],
+    [0, h],
+    [w, h],
+  ]
+    .map(([x, y]) => placesOf(picture, ink, x!, y!, x! + w, y! + h))
+    .map((places) => (places ? bestAngle(places) : undefined))
+    .filter((found) => found !== undefined);
   // Where the quarters of a sheet each have a mind of their own, nothing is level; one that shows only slopes is outvoted.
   const agreeing = quarters.filter((found) => Math.abs(found - angle) < AGREES);
   if (agreeing.length < Math.max(1, quarters.length / 2)) return undefined;
-  const spread = agreeing.length > 1 ? Math.sqrt(agreeing.reduce((sum, found) => sum + (found - angle) ** 2, 0) / (agreeing.length - 1) / agreeing.length) : 0.1 * RADIANS;
+  const spread =
+    agreeing.length > 1
+      ? Math.sqrt(
+          agreeing.reduce((sum, found) => sum + (found - angle) ** 2, 0) / (agreeing.length - 1) / agreeing.length,
+        )
+      : 0.1 * RADIANS;
   return { angle, sigma: Math.max(LEAST_SIGMA, spread) };
 }
 
-function placesOf({ width }: GrayPicture, ink: Float32Array, left: number, top: number, right: number, bottom: number): Places | undefined {
+function placesOf(
+  { width }: GrayPicture,
+  ink: Float32Array,
+  left: number,
+  top: number,
+  right: number,
+  bottom: number,
+): Places | undefined {
   const threshold = inkThreshold(ink);
   const found: number[] = [];
-  for (let y = Math.ceil(top); y < bottom; y++) for (let x = Math.ceil(left); x < right; x++) if (ink[y * width + x]! > threshold) found.push(y * width + x);
+  for (let y = Math.ceil(top); y < bottom; y++)
+    for (let x = Math.ceil(left); x < right; x++) if (ink[y * width + x]! > threshold) found.push(y * width + x);
   if (found.length < LEAST_PLACES) return undefined;
   const step = Math.max(1, found.length / MOST_PLACES);
   const used = Array.from({ length: Math.floor(found.length / step) }, (_, i) => found[Math.floor(i * step)]!);
-  return { x: Float32Array.from(used, (at) => at % width), y: Float32Array.from(used, (at) => Math.floor(at / width)), weight: Float32Array.from(used, (at) => Math.min(1, ink[at]! / (2 * threshold))) };
+  return {
+    x: Float32Array.from(used, (at) => at % width),
+    y: Float32Array.from(used, (at) => Math.floor(at / width)),
+    weight: Float32Array.from(used, (at) => Math.min(1, ink[at]! / (2 * threshold))),
+  };
 }
 
 function bestAngle(places: Places): number | undefined {

@@ -5,11 +5,41 @@ type Part = 'point' | 'line' | 'round' | 'place';
 
 /** What each relation is said of: `place` is a point or a centre, `round` an arc or a circle. */
 const WANTED: Readonly<Record<RelationKind, readonly (readonly Part[])[]>> = {
-  level: [['line']], upright: [['line']], parallel: [['line', 'line']], square: [['line', 'line']], collinear: [['line', 'line']],
-  tangent: [['line', 'round'], ['round', 'line'], ['round', 'round'], ['line', 'round', 'point']], concentric: [['round', 'round']], coincident: [['point', 'point']],
-  on: [['point', 'line'], ['point', 'round']], middle: [['point', 'line']], 'equal-length': [['line', 'line']], 'equal-radius': [['round', 'round']],
-  'equal-spacing': [], symmetric: [['place', 'place', 'line']], length: [['line']], radius: [['round']], angle: [['line', 'line']], direction: [['line']],
-  distance: [['line', 'line'], ['point', 'place'], ['place', 'point'], ['line', 'place'], ['round', 'place']], across: [['place']], up: [['place']],
+  level: [['line']],
+  upright: [['line']],
+  parallel: [['line', 'line']],
+  square: [['line', 'line']],
+  collinear: [['line', 'line']],
+  tangent: [
+    ['line', 'round'],
+    ['round', 'line'],
+    ['round', 'round'],
+    ['line', 'round', 'point'],
+  ],
+  concentric: [['round', 'round']],
+  coincident: [['point', 'point']],
+  on: [
+    ['point', 'line'],
+    ['point', 'round'],
+  ],
+  middle: [['point', 'line']],
+  'equal-length': [['line', 'line']],
+  'equal-radius': [['round', 'round']],
+  'equal-spacing': [],
+  symmetric: [['place', 'place', 'line']],
+  length: [['line']],
+  radius: [['round']],
+  angle: [['line', 'line']],
+  direction: [['line']],
+  distance: [
+    ['line', 'line'],
+    ['point', 'place'],
+    ['place', 'point'],
+    ['line', 'place'],
+    ['round', 'place'],
+  ],
+  across: [['place']],
+  up: [['place']],
 };
 
 const SIZES: readonly RelationKind[] = ['length', 'radius', 'distance', 'across', 'up'];
@@ -22,7 +52,9 @@ export const hasValue = (kind: RelationKind): boolean => HAS_VALUE.includes(kind
 
 function isPart(part: Part, { kind }: Element): boolean {
   if (part === 'place') return kind !== 'line';
-  return part === 'round' ? kind === 'arc' || kind === 'circle' : part === kind || (part === 'point' && kind === 'circle');
+  return part === 'round'
+    ? kind === 'arc' || kind === 'circle'
+    : part === kind || (part === 'point' && kind === 'circle');
 }
 
 /** Whether a relation can be said of these elements, in this order. */

@@ -1,4 +1,18 @@
-import { angleOf, cross, distance, dot, findArcThrough, lineAngle, norm, perpendicular, scale, signedAngle, subtract, tangentAt, type Vec } from '../geometry';
+import {
+  angleOf,
+  cross,
+  distance,
+  dot,
+  findArcThrough,
+  lineAngle,
+  norm,
+  perpendicular,
+  scale,
+  signedAngle,
+  subtract,
+  tangentAt,
+  type Vec,
+} from '../geometry';
 import type { Chain } from '../outline';
 import { blocksOf, findElement, seen, type Element } from './element';
 import type { Relatable } from './relatable';
@@ -32,14 +46,25 @@ export interface Piece {
 export type Candidate = readonly [RelationKind, readonly RelationEnd[]];
 
 export function listPieces(outlines: readonly Relatable[], { known, solution }: Solved): readonly Piece[] {
-  return outlines.filter(({ id }) => known.has(id)).flatMap((outline) => {
-    const ends: RelationEnd[] = outline.shape === 'circle' ? [{ outline: outline.id }] : outline.segments.map((_, i) => ({ outline: outline.id, segment: outline.nodes[i]!.id }));
-    return ends.flatMap((end): Piece[] => {
-      const element = findElement(end, known);
-      if (!element) return [];
-      return [pieceOf(end, element, blocksOf(element).map((id) => solution.values.get(id)!))];
+  return outlines
+    .filter(({ id }) => known.has(id))
+    .flatMap((outline) => {
+      const ends: RelationEnd[] =
+        outline.shape === 'circle'
+          ? [{ outline: outline.id }]
+          : outline.segments.map((_, i) => ({ outline: outline.id, segment: outline.nodes[i]!.id }));
+      return ends.flatMap((end): Piece[] => {
+        const element = findElement(end, known);
+        if (!element) return [];
+        return [
+          pieceOf(
+            end,
+            element,
+            blocksOf(element).map((id) => solution.values.get(id)!),
+          ),
+        ];
+      });
     });
-  });
 }
 
 function pieceOf(end: RelationEnd, element: Element, values: readonly (readonly number[])[]): Piece {
@@ -48,7 +73,16 @@ function pieceOf(end: RelationEnd, element: Element, values: readonly (readonly 
   const [a, b, c] = values.map(([x, y]): Vec => [x!, y!]);
   const piece = element.kind === 'arc' ? findArcThrough(a!, b!, c!) : undefined;
   const direction = element.kind === 'line' ? angleOf(subtract(b!, a!)) : undefined;
-  return { end, ends: element.kind === 'line' ? [a!, b!] : undefined, element, direction, radius, centre, enters: direction ?? (piece && angleOf(tangentAt(piece, 0))), leaves: direction ?? (piece && angleOf(tangentAt(piece, 1))) };
+  return {
+    end,
+    ends: element.kind === 'line' ? [a!, b!] : undefined,
+    element,
+    direction,
+    radius,
+    centre,
+    enters: direction ?? (piece && angleOf(tangentAt(piece, 0))),
+    leaves: direction ?? (piece && angleOf(tangentAt(piece, 1))),
+  };
 }
 
 /** The smallest turn between two directions of lines, either way round. */
@@ -65,11 +99,14 @@ export function listAlone({ end, direction }: Piece): Candidate[] {
 
 /** Tangent and square joints along a chain; what is level and upright is square by that. */
 export function listJoints(chain: Chain, pieces: readonly Piece[], isSettled: (piece: Piece) => boolean): Candidate[] {
-  const own = chain.segments.map((_, i) => pieces.find(({ end }) => end.outline === chain.id && end.segment === chain.nodes[i]!.id));
+  const own = chain.segments.map((_, i) =>
+    pieces.find(({ end }) => end.outline === chain.id && end.segment === chain.nodes[i]!.id),
+  );
   return own.flatMap((before, i): Candidate[] => {
     const after = own[i + 1] ?? (chain.closed ? own[0] : undefined);
     if (!before || !after || before === after) return [];
-    if (before.radius !== undefined || after.radius !== undefined) return isNearlySmooth(before, after) ? [['tangent', [before.end, after.end]]] : [];
+    if (before.radius !== undefined || after.radius !== undefined)
+      return isNearlySmooth(before, after) ? [['tangent', [before.end, after.end]]] : [];
     const isSquare = Math.abs(between(before.direction!, after.direction!) - Math.PI / 2) < FARTHEST_TURN;
     return isSquare && !(isSettled(before) && isSettled(after)) ? [['square', [before.end, after.end]]] : [];
   });
@@ -77,7 +114,11 @@ export function listJoints(chain: Chain, pieces: readonly Piece[], isSettled: (p
 
 /** Whether two pieces meet without a kink, as far as it can be seen. Where one has no direction there it is not seen. */
 function isNearlySmooth(before: Piece, after: Piece): boolean {
-  return before.leaves !== undefined && after.enters !== undefined && Math.abs(signedAngle(before.leaves - after.enters)) < FARTHEST_KINK;
+  return (
+    before.leaves !== undefined &&
+    after.enters !== undefined &&
+    Math.abs(signedAngle(before.leaves - after.enters)) < FARTHEST_KINK
+  );
 }
 
 /**
@@ -88,11 +129,15 @@ export function listPairs(pieces: readonly Piece[], isSettled: (piece: Piece) =>
   const lines = pieces.filter(({ direction }) => direction !== undefined).sort((a, b) => lengthOf(b) - lengthOf(a));
   const rounds = pieces.filter(({ radius }) => radius !== undefined);
   return [
-    ...listFamilies(lines.filter((line) => !isSettled(line))).flatMap(([first, ...others]) => others.map((line): Candidate => ['parallel', [first!.end, line.end]])),
+    ...listFamilies(lines.filter((line) => !isSettled(line))).flatMap(([first, ...others]) =>
+      others.map((line): Candidate => ['parallel', [first!.end, line.end]]),
+    ),
     ...pairsOf(lines).flatMap(([a, b]): Candidate[] => (isInLine(a, b) ? [['collinear', [a.end, b.end]]] : [])),
     ...pairsOf(rounds).flatMap(([a, b]): Candidate[] => [
       ...(Math.abs(a.radius! / b.radius! - 1) < FARTHEST_RADIUS ? [['equal-radius', [a.end, b.end]] as const] : []),
-      ...(distance(a.centre!, b.centre!) < FARTHEST_RADIUS * Math.min(a.radius!, b.radius!) ? [['concentric', [a.end, b.end]] as const] : []),
+      ...(distance(a.centre!, b.centre!) < FARTHEST_RADIUS * Math.min(a.radius!, b.radius!)
+        ? [['concentric', [a.end, b.end]] as const]
+        : []),
     ]),
   ];
 }
@@ -116,30 +161,67 @@ function isInLine({ ends: [a, b] = NOWHERE, direction }: Piece, { ends = NOWHERE
   const length = norm(along);
   const places = ends.map((end) => dot(subtract(end, a), along) / length);
   const isBeyond = places.every((place) => place >= 0.98 * length) || places.every((place) => place <= 0.02 * length);
-  return isBeyond && between(direction!, other!) < FARTHEST_TURN && ends.every((end) => Math.abs(cross(along, subtract(end, a))) < FARTHEST_OFF * length * length);
+  return (
+    isBeyond &&
+    between(direction!, other!) < FARTHEST_TURN &&
+    ends.every((end) => Math.abs(cross(along, subtract(end, a))) < FARTHEST_OFF * length * length)
+  );
 }
 
-const NOWHERE: readonly [Vec, Vec] = [[NaN, NaN], [NaN, NaN]];
+const NOWHERE: readonly [Vec, Vec] = [
+  [NaN, NaN],
+  [NaN, NaN],
+];
 
 /** Places that lie about a centre line (a line kept as an aid) as mirror images do, each with the one that is nearest to its image. */
-export function listMirrored(outlines: readonly Relatable[], pieces: readonly Piece[], { known, solution }: Solved): readonly Candidate[] {
+export function listMirrored(
+  outlines: readonly Relatable[],
+  pieces: readonly Piece[],
+  { known, solution }: Solved,
+): readonly Candidate[] {
   const aids = new Set(outlines.filter(({ aid }) => aid).map(({ id }) => id));
-  const at = (end: RelationEnd): Vec => solution.values.get(blocksOf(findElement(end, known)!)[0]!) as readonly number[] as Vec;
-  const places = outlines.filter(({ id, aid }) => !aid && known.has(id)).flatMap((outline): RelationEnd[] =>
-    (outline.shape === 'circle' ? [{ outline: outline.id }] : outline.nodes.map(({ id }) => ({ outline: outline.id, node: id }))));
+  const at = (end: RelationEnd): Vec =>
+    solution.values.get(blocksOf(findElement(end, known)!)[0]!) as readonly number[] as Vec;
+  const places = outlines
+    .filter(({ id, aid }) => !aid && known.has(id))
+    .flatMap((outline): RelationEnd[] =>
+      outline.shape === 'circle'
+        ? [{ outline: outline.id }]
+        : outline.nodes.map(({ id }) => ({ outline: outline.id, node: id })),
+    );
   const standing = places.map((end) => ({ end, at: at(end) }));
-  const extent = Math.max(0, ...standing.flatMap(({ at: [x, y] }) => standing.map(({ at: [u, v] }) => Math.max(Math.abs(x - u), Math.abs(y - v)))));
-  return pieces.filter(({ end, element }) => aids.has(end.outline) && element.kind === 'line').flatMap(({ end: axis, element }): Candidate[] => {
-    const [a, b] = blocksOf(element).map((id) => solution.values.get(id) as readonly number[] as Vec) as [Vec, Vec];
-    const side = (place: Vec) => cross(subtract(b, a), subtract(place, a)) / distance(a, b);
-    const image = (place: Vec): Vec => subtract(place, scale(perpendicular(subtract(b, a)), (2 * side(place)) / distance(a, b)));
-    const near = (place: Vec, others: typeof standing) => others.reduce<(typeof standing)[number] | undefined>((best, other) => (!best || distance(other.at, place) < distance(best.at, place) ? other : best), undefined);
-    const [left, right] = [standing.filter((place) => side(place.at) > FARTHEST_MIRROR * extent), standing.filter((place) => side(place.at) < -FARTHEST_MIRROR * extent)];
-    return left.flatMap((place): Candidate[] => {
-      const other = near(image(place.at), right);
-      return other && near(image(other.at), left) === place && distance(other.at, image(place.at)) < FARTHEST_MIRROR * extent && (other.end.node === undefined) === (place.end.node === undefined) ? [['symmetric', [place.end, other.end, axis]]] : [];
+  const extent = Math.max(
+    0,
+    ...standing.flatMap(({ at: [x, y] }) =>
+      standing.map(({ at: [u, v] }) => Math.max(Math.abs(x - u), Math.abs(y - v))),
+    ),
+  );
+  return pieces
+    .filter(({ end, element }) => aids.has(end.outline) && element.kind === 'line')
+    .flatMap(({ end: axis, element }): Candidate[] => {
+      const [a, b] = blocksOf(element).map((id) => solution.values.get(id) as readonly number[] as Vec) as [Vec, Vec];
+      const side = (place: Vec) => cross(subtract(b, a), subtract(place, a)) / distance(a, b);
+      const image = (place: Vec): Vec =>
+        subtract(place, scale(perpendicular(subtract(b, a)), (2 * side(place)) / distance(a, b)));
+      const near = (place: Vec, others: typeof standing) =>
+        others.reduce<(typeof standing)[number] | undefined>(
+          (best, other) => (!best || distance(other.at, place) < distance(best.at, place) ? other : best),
+          undefined,
+        );
+      const [left, right] = [
+        standing.filter((place) => side(place.at) > FARTHEST_MIRROR * extent),
+        standing.filter((place) => side(place.at) < -FARTHEST_MIRROR * extent),
+      ];
+      return left.flatMap((place): Candidate[] => {
+        const other = near(image(place.at), right);
+        return other &&
+          near(image(other.at), left) === place &&
+          distance(other.at, image(place.at)) < FARTHEST_MIRROR * extent &&
+          (other.end.node === undefined) === (place.end.node === undefined)
+          ? [['symmetric', [place.end, other.end, axis]]]
+          : [];
+      });
     });
-  });
 }
 
 function pairsOf<T>(list: readonly T[]): (readonly [T, T])[] {

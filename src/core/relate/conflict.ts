@@ -21,7 +21,12 @@ export type Verdict =
  * one after the other away and keeping away those that do not matter (deletion filter; Chinneck, Feasibility and Infeasibility in
  * Optimization, 2008, section 6.2).
  */
-export function judgeRelation(relation: Relation, held: readonly Relation[], outlines: readonly Relatable[], plane: RelatingPlane): Verdict {
+export function judgeRelation(
+  relation: Relation,
+  held: readonly Relation[],
+  outlines: readonly Relatable[],
+  plane: RelatingPlane,
+): Verdict {
   const known = new Map(outlines.map((outline) => [outline.id, outline]));
   if (listLive([relation], known).length === 0) return { kind: 'meaningless' };
   const about = groupOf(relation, held, outlines);
@@ -37,12 +42,20 @@ export function judgeRelation(relation: Relation, held: readonly Relation[], out
 }
 
 /** Whether a relation is true already because of those that hold: saying it would say nothing new. */
-export function follows(relation: Relation, held: readonly Relation[], outlines: readonly Relatable[], plane: RelatingPlane): boolean {
+export function follows(
+  relation: Relation,
+  held: readonly Relation[],
+  outlines: readonly Relatable[],
+  plane: RelatingPlane,
+): boolean {
   const about = groupOf(relation, held, outlines);
   const solved = solveAll(about.outlines, about.relations, plane);
   const [live] = listLive([relation], solved.known);
   if (!live || !solved.holds) return false;
-  return missesOf(live, live.on.flatMap(blocksOf).map((id) => solved.solution.values.get(id)!)).every((miss) => Math.abs(miss) < NOTHING_NEW);
+  return missesOf(
+    live,
+    live.on.flatMap(blocksOf).map((id) => solved.solution.values.get(id)!),
+  ).every((miss) => Math.abs(miss) < NOTHING_NEW);
 }
 
 /** What has to do with a relation: the outlines that it would tie together, and what holds among them. */

@@ -27,9 +27,14 @@ export function findElement(end: RelationEnd, outlines: ReadonlyMap<string, Rela
   if (!outline) return undefined;
   if (outline.shape === 'circle') {
     if (end.segment !== undefined) return undefined;
-    return end.node === CENTRE ? { kind: 'point', block: circleBlock(outline.id) } : { kind: 'circle', block: circleBlock(outline.id) };
+    return end.node === CENTRE
+      ? { kind: 'point', block: circleBlock(outline.id) }
+      : { kind: 'circle', block: circleBlock(outline.id) };
   }
-  if (end.node !== undefined) return outline.nodes.some(({ id }) => id === end.node) ? { kind: 'point', block: nodeBlock(outline.id, end.node) } : undefined;
+  if (end.node !== undefined)
+    return outline.nodes.some(({ id }) => id === end.node)
+      ? { kind: 'point', block: nodeBlock(outline.id, end.node) }
+      : undefined;
   return end.segment === undefined ? undefined : findSegmentElement(outline, end.segment);
 }
 
@@ -39,23 +44,31 @@ function findSegmentElement(chain: Chain, from: string): Element | undefined {
   if (!segment || !next) return undefined;
   const [a, b] = [nodeBlock(chain.id, from), nodeBlock(chain.id, next.id)];
   if (segment.kind === 'line') return { kind: 'line', a, b };
-  const isRound = segment.kind === 'arc' || (segment.kind === 'tangent' && findElementBefore(chain, from) !== undefined);
+  const isRound =
+    segment.kind === 'arc' || (segment.kind === 'tangent' && findElementBefore(chain, from) !== undefined);
   return isRound ? { kind: 'arc', a, through: throughBlock(chain.id, from), b } : undefined;
 }
 
 /** What a tangent arc leans on, as far as something can be said about it: the segment that ends where it begins. */
 export function findElementBefore(chain: Chain, from: string): Element | undefined {
   const index = chain.nodes.findIndex(({ id }) => id === from);
-  const before = chain.nodes[index === 0 && chain.closed && chain.nodes.length > 1 ? chain.nodes.length - 1 : index - 1];
+  const before =
+    chain.nodes[index === 0 && chain.closed && chain.nodes.length > 1 ? chain.nodes.length - 1 : index - 1];
   // A chain of tangent arcs that runs round into itself has no beginning.
-  return before && !(index === 0 && chain.segments[0]!.kind === 'tangent') ? findSegmentElement(chain, before.id) : undefined;
+  return before && !(index === 0 && chain.segments[0]!.kind === 'tangent')
+    ? findSegmentElement(chain, before.id)
+    : undefined;
 }
 
 export function blocksOf(element: Element): readonly string[] {
   switch (element.kind) {
-    case 'line': return [element.a, element.b];
-    case 'arc': return [element.a, element.through, element.b];
-    case 'point': case 'circle': return [element.block];
+    case 'line':
+      return [element.a, element.b];
+    case 'arc':
+      return [element.a, element.through, element.b];
+    case 'point':
+    case 'circle':
+      return [element.block];
   }
 }
 
@@ -63,12 +76,20 @@ export function blocksOf(element: Element): readonly string[] {
 export function seen(element: Element, values: readonly (readonly number[])[]): Seen {
   const place = (i: number): Vec => [values[i]![0]!, values[i]![1]!];
   switch (element.kind) {
-    case 'point': return { kind: 'point', at: place(0) };
-    case 'line': return { kind: 'line', a: place(0), b: place(1) };
-    case 'circle': return { kind: 'round', centre: place(0), radius: values[0]![2]!, ends: [] };
+    case 'point':
+      return { kind: 'point', at: place(0) };
+    case 'line':
+      return { kind: 'line', a: place(0), b: place(1) };
+    case 'circle':
+      return { kind: 'round', centre: place(0), radius: values[0]![2]!, ends: [] };
     case 'arc': {
       const centre = findCircumcentre(place(0), place(1), place(2)) ?? [NaN, NaN];
-      return { kind: 'round', centre, radius: Math.hypot(centre[0] - place(0)[0], centre[1] - place(0)[1]), ends: [place(0), place(2)] };
+      return {
+        kind: 'round',
+        centre,
+        radius: Math.hypot(centre[0] - place(0)[0], centre[1] - place(0)[1]),
+        ends: [place(0), place(2)],
+      };
     }
   }
 }

@@ -9,7 +9,8 @@ type LineSeen = Extract<Seen, { kind: 'line' }>;
 type RoundSeen = Extract<Seen, { kind: 'round' }>;
 
 const along = ({ a, b }: LineSeen): Vec => subtract(b, a);
-const asPoint = (it: Seen): Vec => (it.kind === 'point' ? it.at : it.kind === 'round' ? it.centre : mix(it.a, it.b, 0.5));
+const asPoint = (it: Seen): Vec =>
+  it.kind === 'point' ? it.at : it.kind === 'round' ? it.centre : mix(it.a, it.b, 0.5);
 /** Distance of a place from a line, positive on its left. */
 const offLine = (line: LineSeen, at: Vec) => cross(along(line), subtract(at, line.a)) / norm(along(line));
 
@@ -86,19 +87,26 @@ export const EQUATIONS: Readonly<Record<RelationKind, Equations>> = {
   tangent,
   concentric: ([a, b]) => difference(asPoint(a!), asPoint(b!)),
   coincident: ([a, b]) => difference(asPoint(a!), asPoint(b!)),
-  on: ([p, it]) => [it!.kind === 'line' ? offLine(it!, asPoint(p!)) : distance(asPoint(p!), round(it).centre) - round(it).radius],
+  on: ([p, it]) => [
+    it!.kind === 'line' ? offLine(it!, asPoint(p!)) : distance(asPoint(p!), round(it).centre) - round(it).radius,
+  ],
   middle: ([p, a]) => difference(asPoint(p!), asPoint(a!)),
   'equal-length': ([a, b]) => [norm(along(line(a))) - norm(along(line(b)))],
   'equal-radius': ([a, b]) => [round(a).radius - round(b).radius],
-  'equal-spacing': (all) => all.slice(2).flatMap((it, i) => difference(mix(asPoint(all[i]!), asPoint(it), 0.5), asPoint(all[i + 1]!))),
+  'equal-spacing': (all) =>
+    all.slice(2).flatMap((it, i) => difference(mix(asPoint(all[i]!), asPoint(it), 0.5), asPoint(all[i + 1]!))),
   symmetric: ([p, q, about]) => [
-    offLine(line(about), mix(asPoint(p!), asPoint(q!), 0.5)), dot(subtract(asPoint(q!), asPoint(p!)), along(line(about))) / norm(along(line(about))),
+    offLine(line(about), mix(asPoint(p!), asPoint(q!), 0.5)),
+    dot(subtract(asPoint(q!), asPoint(p!)), along(line(about))) / norm(along(line(about))),
   ],
   length: ([a], value) => [norm(along(line(a))) - value],
   radius: ([a], value) => [round(a).radius - value],
-  angle: ([a, b], value) => [between(along(line(a)), along(line(b)), value) * Math.min(norm(along(line(a))), norm(along(line(b))))],
+  angle: ([a, b], value) => [
+    between(along(line(a)), along(line(b)), value) * Math.min(norm(along(line(a))), norm(along(line(b)))),
+  ],
   direction: ([a], value) => [turnedBy([1, 0], along(line(a)), value) * norm(along(line(a)))],
-  distance: ([a, b], value) => (a!.kind === 'line' && b!.kind === 'line' ? linesApart(a!, b!, value) : [apart([a!, b!]) - value]),
+  distance: ([a, b], value) =>
+    a!.kind === 'line' && b!.kind === 'line' ? linesApart(a!, b!, value) : [apart([a!, b!]) - value],
   across: ([p], value) => [asPoint(p!)[0] - value],
   up: ([p], value) => [asPoint(p!)[1] - value],
 };

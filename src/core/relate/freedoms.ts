@@ -30,13 +30,21 @@ const REPEATS = 1e-9;
  * How every node and every circle can still move with everything exact holding, to first order, where `values` has them (a solution; places that it does not know are
  * where they were drawn). What was pointed holds nothing: without it the place could be there.
  */
-export function listFreedoms(outlines: readonly Relatable[], relations: readonly Relation[], plane: RelatingPlane, values: Values): readonly Freedom[] {
+export function listFreedoms(
+  outlines: readonly Relatable[],
+  relations: readonly Relation[],
+  plane: RelatingPlane,
+  values: Values,
+): readonly Freedom[] {
   return listGroups(outlines, relations).flatMap((group) => freedomsIn(group, plane, values));
 }
 
 function freedomsIn({ outlines, relations }: Group, plane: RelatingPlane, values: Values): readonly Freedom[] {
   const { blocks, conditions, known } = gatherOutlines(outlines, { ...plane, freedoms: [] });
-  const problem: Problem = { blocks, conditions: [...conditions.filter(({ exact }) => exact), ...listLive(relations, known).map(conditionOf)] };
+  const problem: Problem = {
+    blocks,
+    conditions: [...conditions.filter(({ exact }) => exact), ...listLive(relations, known).map(conditionOf)],
+  };
   const layout = layOut(blocks);
   const at: Values = new Map(blocks.map(({ id, start }) => [id, values.get(id) ?? start]));
   const rows = linearize(problem, layout, at).free;
@@ -44,10 +52,19 @@ function freedomsIn({ outlines, relations }: Group, plane: RelatingPlane, values
   /** The share of a free movement of one number that goes along with another's. */
   const share = (i: number, k: number) => (i === k ? 1 : 0) - (held?.get(i, k) ?? 0);
   return [...known.values()].flatMap((outline) => {
-    const places = outline.shape === 'circle' ? [{ node: CENTRE, block: circleBlock(outline.id) }] : outline.nodes.map(({ id }) => ({ node: id, block: nodeBlock(outline.id, id) }));
+    const places =
+      outline.shape === 'circle'
+        ? [{ node: CENTRE, block: circleBlock(outline.id) }]
+        : outline.nodes.map(({ id }) => ({ node: id, block: nodeBlock(outline.id, id) }));
     return places.map(({ node, block }): Freedom => {
       const [first, [x, y]] = [layout.unknown.get(block)!, at.get(block) as [number, number]];
-      return { outline: outline.id, node, at: [x, y], grows: outline.shape === 'circle' && share(first + 2, first + 2) > NONE, ...waysOf(share(first, first), share(first, first + 1), share(first + 1, first + 1)) };
+      return {
+        outline: outline.id,
+        node,
+        at: [x, y],
+        grows: outline.shape === 'circle' && share(first + 2, first + 2) > NONE,
+        ...waysOf(share(first, first), share(first, first + 1), share(first + 1, first + 1)),
+      };
     });
   });
 }

@@ -15,7 +15,10 @@ export function listGroups(outlines: readonly Relatable[], relations: readonly R
     return above === id ? id : leaderOf(above);
   };
   const live = relations.filter(({ on }) => on.every(({ outline }) => leader.has(outline)));
-  for (const { on: [first, ...others] } of live) for (const { outline } of others) leader.set(leaderOf(outline), leaderOf(first!.outline));
+  for (const {
+    on: [first, ...others],
+  } of live)
+    for (const { outline } of others) leader.set(leaderOf(outline), leaderOf(first!.outline));
   const groups = new Map<string, { outlines: Relatable[]; relations: Relation[] }>();
   for (const outline of outlines) {
     const group = groups.get(leaderOf(outline.id)) ?? { outlines: [], relations: [] };

@@ -9,5 +9,14 @@ export { foreseeMoves, listProposals, type Proposal } from './proposals';
 export { isRelatable, type Relatable } from './relatable';
 export { findTurned } from './turned';
 export { CENTRE, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind } from './relation';
-export { doubtsAt, listMoves, outlineAt, solvedOutlines, solveRelations, TOO_FAR, type Move, type Solved } from './solve-relations';
+export {
+  doubtsAt,
+  listMoves,
+  outlineAt,
+  solvedOutlines,
+  solveRelations,
+  TOO_FAR,
+  type Move,
+  type Solved,
+} from './solve-relations';
 export { spreadOf, type Spread } from './spread';

@@ -24,15 +24,27 @@ const TELLING = 5;
 export function listNominals(value: number, sigma: number, made: readonly MadeSize[] = []): readonly Nominal[] {
   const reach = 2 * sigma;
   const metric = MM_STEPS.filter((step) => step > TELLING * sigma).map((step) => Math.round(value / step) * step);
-  const inches = INCH_DENOMINATORS.filter((parts) => MM_PER_INCH / parts > TELLING * sigma).map((parts) => ({ parts, count: Math.round((value / MM_PER_INCH) * parts) }));
+  const inches = INCH_DENOMINATORS.filter((parts) => MM_PER_INCH / parts > TELLING * sigma).map((parts) => ({
+    parts,
+    count: Math.round((value / MM_PER_INCH) * parts),
+  }));
   const isNear = (mm: number) => mm > 0 && Math.abs(mm - value) <= reach;
   const round = metric.find(isNear);
   const fraction = inches.find(({ parts, count }) => isNear((count / parts) * MM_PER_INCH));
   const known = listMade(value, sigma, made);
   return [
     ...known,
-    ...(round === undefined || known.some(({ value: size }) => size === round) ? [] : [{ value: round, written: `${Number(round.toFixed(1))} mm` }]),
-    ...(fraction === undefined ? [] : [{ value: (fraction.count / fraction.parts) * MM_PER_INCH, written: `${writtenFraction(fraction.count, fraction.parts)} in` }]),
+    ...(round === undefined || known.some(({ value: size }) => size === round)
+      ? []
+      : [{ value: round, written: `${Number(round.toFixed(1))} mm` }]),
+    ...(fraction === undefined
+      ? []
+      : [
+          {
+            value: (fraction.count / fraction.parts) * MM_PER_INCH,
+            written: `${writtenFraction(fraction.count, fraction.parts)} in`,
+          },
+        ]),
   ];
 }
 
@@ -40,8 +52,11 @@ export function listNominals(value: number, sigma: number, made: readonly MadeSi
 function listMade(value: number, sigma: number, made: readonly MadeSize[]): readonly Nominal[] {
   const near = made.filter(({ mm }) => Math.abs(mm - value) <= 2 * sigma);
   const sizes = [...new Set(near.map(({ mm }) => mm))];
-  const isTelling = sizes.length === 1 && made.every(({ mm }) => mm === sizes[0] || Math.abs(mm - sizes[0]!) > TELLING * sigma);
-  return isTelling ? [{ value: sizes[0]!, written: `${sizes[0]!} mm`, name: near.map(({ name }) => name).join(', ') }] : [];
+  const isTelling =
+    sizes.length === 1 && made.every(({ mm }) => mm === sizes[0] || Math.abs(mm - sizes[0]!) > TELLING * sigma);
+  return isTelling
+    ? [{ value: sizes[0]!, written: `${sizes[0]!} mm`, name: near.map(({ name }) => name).join(', ') }]
+    : [];
 }
 
 function writtenFraction(count: number, parts: number): string {
@@ -61,10 +76,13 @@ const STEEPEST_RISE = 24;
  */
 export function listSlopes(angle: number, sigma: number): readonly Nominal[] {
   const isNear = (value: number) => Math.abs(value - angle) <= 2 * sigma;
-  const degrees = DEGREE_STEPS.filter((step) => step * DEGREE > TELLING * sigma).map((step) => Math.round(angle / (step * DEGREE)) * step).find((value) => isNear(value * DEGREE));
+  const degrees = DEGREE_STEPS.filter((step) => step * DEGREE > TELLING * sigma)
+    .map((step) => Math.round(angle / (step * DEGREE)) * step)
+    .find((value) => isNear(value * DEGREE));
   const rise = Math.round(12 * Math.tan(angle));
   const next = Math.abs(Math.atan2(rise + 1, 12) - Math.atan2(rise, 12));
-  const hasRise = rise !== 0 && Math.abs(rise) <= STEEPEST_RISE && next > TELLING * sigma && isNear(Math.atan2(rise, 12));
+  const hasRise =
+    rise !== 0 && Math.abs(rise) <= STEEPEST_RISE && next > TELLING * sigma && isNear(Math.atan2(rise, 12));
   return [
     ...(degrees === undefined || degrees === 0 ? [] : [{ value: degrees * DEGREE, written: `${degrees}°` }]),
     ...(hasRise ? [{ value: Math.atan2(rise, 12), written: `${Math.abs(rise)} in 12` }] : []),

@@ -30,14 +30,31 @@ export interface PlacedObservation {
 const STEP = 0.5;
 
 export function observationOf(plane: RelatingPlane, place: PointedPlace): PlacedObservation {
-  const { at: [x, y] } = place;
-  const [right, left, below, above] = [plane.toPlane([x + STEP, y]), plane.toPlane([x - STEP, y]), plane.toPlane([x, y + STEP]), plane.toPlane([x, y - STEP])];
-  const [a, b, c, d] = [(right[0] - left[0]), (below[0] - above[0]), (right[1] - left[1]), (below[1] - above[1])].map((slope) => slope / (2 * STEP)) as [number, number, number, number];
+  const {
+    at: [x, y],
+  } = place;
+  const [right, left, below, above] = [
+    plane.toPlane([x + STEP, y]),
+    plane.toPlane([x - STEP, y]),
+    plane.toPlane([x, y + STEP]),
+    plane.toPlane([x, y - STEP]),
+  ];
+  const [a, b, c, d] = [right[0] - left[0], below[0] - above[0], right[1] - left[1], below[1] - above[1]].map(
+    (slope) => slope / (2 * STEP),
+  ) as [number, number, number, number];
   const [xx, xy, yy] = plane.covarianceOf(place);
-  const own = { xx: a * a * xx + 2 * a * b * xy + b * b * yy, xy: a * c * xx + (a * d + b * c) * xy + b * d * yy, yy: c * c * xx + 2 * c * d * xy + d * d * yy };
+  const own = {
+    xx: a * a * xx + 2 * a * b * xy + b * b * yy,
+    xy: a * c * xx + (a * d + b * c) * xy + b * d * yy,
+    yy: c * c * xx + 2 * c * d * xy + d * d * yy,
+  };
   const first = Math.sqrt(own.xx);
   const second = own.xy / first;
-  return { at: plane.toPlane(place.at), factor: [first, second, Math.sqrt(Math.max(own.yy - second * second, 1e-12 * own.yy))], moves: plane.freedoms.map((move) => move(place.at)) };
+  return {
+    at: plane.toPlane(place.at),
+    factor: [first, second, Math.sqrt(Math.max(own.yy - second * second, 1e-12 * own.yy))],
+    moves: plane.freedoms.map((move) => move(place.at)),
+  };
 }
 
 /** A miss in units of its sigma. */

@@ -12,7 +12,10 @@ const EXACT = 1e-12;
  * only repeat others are passed over. What is far off stays as it is.
  */
 export function polished(problem: Problem, values: Values): Values {
-  const exact: Problem = { blocks: problem.blocks, conditions: problem.conditions.filter((condition) => condition.exact) };
+  const exact: Problem = {
+    blocks: problem.blocks,
+    conditions: problem.conditions.filter((condition) => condition.exact),
+  };
   const layout = layOut(problem.blocks);
   let at = values;
   for (let round = 0; round < ROUNDS; round++) {
@@ -20,10 +23,12 @@ export function polished(problem: Problem, values: Values): Values {
     const worst = Math.max(0, ...residuals.map(Math.abs));
     if (!(worst > EXACT && worst < FAR)) return at;
     const step = smallestStep(free, residuals, layout.unknowns);
-    at = new Map([...at].map(([id, numbers]) => {
-      const first = layout.unknown.get(id)!;
-      return [id, numbers.map((value, k) => value - step[first + k]!)];
-    }));
+    at = new Map(
+      [...at].map(([id, numbers]) => {
+        const first = layout.unknown.get(id)!;
+        return [id, numbers.map((value, k) => value - step[first + k]!)];
+      }),
+    );
   }
   return at;
 }

@@ -2,7 +2,16 @@ import type { Condition } from '../adjust';
 import { distance, pointAt, type Vec } from '../geometry';
 import { asPointed, placingOf, shapeOf, type Chain, type CircleOutline, type Placing } from '../outline';
 import { canRelate } from './applies';
-import { blocksOf, circleBlock, findElement, findElementBefore, nodeBlock, seen, throughBlock, type Element } from './element';
+import {
+  blocksOf,
+  circleBlock,
+  findElement,
+  findElementBefore,
+  nodeBlock,
+  seen,
+  throughBlock,
+  type Element,
+} from './element';
 import { EQUATIONS } from './equations';
 import { addMap, addPlace, TRACED, type Gathered } from './observed';
 import type { RelatingPlane } from './plane';
@@ -10,7 +19,10 @@ import type { Relatable } from './relatable';
 import type { Relation } from './relation';
 
 /** Adds everything that is known about outlines on a plane. Returns the ids of those that have a shape. */
-export function gatherOutlines(outlines: readonly Relatable[], plane: RelatingPlane): Gathered & { readonly known: ReadonlyMap<string, Relatable> } {
+export function gatherOutlines(
+  outlines: readonly Relatable[],
+  plane: RelatingPlane,
+): Gathered & { readonly known: ReadonlyMap<string, Relatable> } {
   const into: Gathered = { blocks: [], conditions: [] };
   addMap(into, plane);
   const known = new Map<string, Relatable>();
@@ -32,22 +44,35 @@ function addChain(into: Gathered, plane: RelatingPlane, chain: Chain): boolean {
   const nodes = chain.nodes.every(({ id, place }) => addPlace(into, plane, placing, blockOf(id), place, blockOf));
   if (!nodes) return false;
   chain.segments.forEach(({ kind }, i) => kind === 'tangent' && addTangentArc(into, plane, chain, i));
-  return chain.segments.every((segment, i) => segment.kind !== 'arc' || addPlace(into, plane, placing, throughBlock(chain.id, chain.nodes[i]!.id), segment.through, blockOf));
+  return chain.segments.every(
+    (segment, i) =>
+      segment.kind !== 'arc' ||
+      addPlace(into, plane, placing, throughBlock(chain.id, chain.nodes[i]!.id), segment.through, blockOf),
+  );
 }
 
 /** A tangent arc is tangent to what it leans on, and goes through the place half-way along it. */
 function addTangentArc(into: Gathered, plane: RelatingPlane, chain: Chain, index: number): void {
   const from = chain.nodes[index]!.id;
-  const [before, arc] = [findElementBefore(chain, from), findElement({ outline: chain.id, segment: from }, new Map([[chain.id, chain]]))];
+  const [before, arc] = [
+    findElementBefore(chain, from),
+    findElement({ outline: chain.id, segment: from }, new Map([[chain.id, chain]])),
+  ];
   const piece = shapeOf(chain, plane).pieces[index];
   if (!before || arc?.kind !== 'arc' || !piece) return;
   into.blocks.push({ id: arc.through, start: pointAt(piece, 0.5) });
   const leaned = blocksOf(before).length;
   into.conditions.push({
-    group: TRACED, origin: 'stated', exact: true, blocks: [...blocksOf(before), ...blocksOf(arc)],
+    group: TRACED,
+    origin: 'stated',
+    exact: true,
+    blocks: [...blocksOf(before), ...blocksOf(arc)],
     residuals: (values) => {
       const [a, through, b] = values.slice(leaned).map(([x, y]): Vec => [x!, y!]) as [Vec, Vec, Vec];
-      return [...EQUATIONS.tangent([seen(before, values.slice(0, leaned)), seen(arc, values.slice(leaned))], 0), distance(through, a) - distance(through, b)];
+      return [
+        ...EQUATIONS.tangent([seen(before, values.slice(0, leaned)), seen(arc, values.slice(leaned))], 0),
+        distance(through, a) - distance(through, b),
+      ];
     },
   });
 }
@@ -62,14 +87,34 @@ function addCircle(into: Gathered, plane: RelatingPlane, outline: CircleOutline)
   const { by, id } = outline;
   const block = circleBlock(id);
   into.blocks.push({ id: block, start: [...piece.centre, piece.radius] });
-  const places = by.kind === 'rim' ? { centre: by.centre, rim: by.rim } : by.kind === 'two' ? { a: by.a, b: by.b } : { a: by.a, b: by.b, c: by.c };
-  if (!Object.entries(places).every(([name, place]) => addPlace(into, plane, placing, `${block}:${name}`, place, NO_NODES))) return false;
+  const places =
+    by.kind === 'rim'
+      ? { centre: by.centre, rim: by.rim }
+      : by.kind === 'two'
+        ? { a: by.a, b: by.b }
+        : { a: by.a, b: by.b, c: by.c };
+  if (
+    !Object.entries(places).every(([name, place]) =>
+      addPlace(into, plane, placing, `${block}:${name}`, place, NO_NODES),
+    )
+  )
+    return false;
   const names = Object.keys(places).map((name) => `${block}:${name}`);
-  into.conditions.push({ group: TRACED, origin: 'stated', exact: true, blocks: [block, ...names], residuals: ([circle, ...at]) => missOfCircle(by.kind, circle!, at) });
+  into.conditions.push({
+    group: TRACED,
+    origin: 'stated',
+    exact: true,
+    blocks: [block, ...names],
+    residuals: ([circle, ...at]) => missOfCircle(by.kind, circle!, at),
+  });
   return true;
 }
 
-function missOfCircle(kind: CircleOutline['by']['kind'], [x, y, radius]: readonly number[], at: readonly (readonly number[])[]): number[] {
+function missOfCircle(
+  kind: CircleOutline['by']['kind'],
+  [x, y, radius]: readonly number[],
+  at: readonly (readonly number[])[],
+): number[] {
   const [a, b] = at as readonly (readonly [number, number])[] as [Vec, Vec];
   if (kind === 'rim') return [x! - a[0], y! - a[1], distance(a, b) - radius!];
   if (kind === 'two') return [x! - (a[0] + b[0]) / 2, y! - (a[1] + b[1]) / 2, distance(a, b) / 2 - radius!];
@@ -83,23 +128,40 @@ export interface LiveRelation {
 }
 
 /** Relations whose elements are all still there. */
-export function listLive(relations: readonly Relation[], outlines: ReadonlyMap<string, Relatable>): readonly LiveRelation[] {
+export function listLive(
+  relations: readonly Relation[],
+  outlines: ReadonlyMap<string, Relatable>,
+): readonly LiveRelation[] {
   return relations.flatMap((relation) => {
     const on = relation.on.map((end) => findElement(end, outlines));
-    return on.every((element): element is Element => element !== undefined) && canRelate(relation.kind, on) ? [{ relation, on }] : [];
+    return on.every((element): element is Element => element !== undefined) && canRelate(relation.kind, on)
+      ? [{ relation, on }]
+      : [];
   });
 }
 
 /** What a relation misses by at given values of the blocks of its elements, one after the other. */
-export function missesOf({ relation: { kind, value = 0 }, on }: LiveRelation, values: readonly (readonly number[])[]): readonly number[] {
+export function missesOf(
+  { relation: { kind, value = 0 }, on }: LiveRelation,
+  values: readonly (readonly number[])[],
+): readonly number[] {
   let next = 0;
-  return EQUATIONS[kind](on.map((element) => {
-    const size = blocksOf(element).length;
-    next += size;
-    return seen(element, values.slice(next - size, next));
-  }), value);
+  return EQUATIONS[kind](
+    on.map((element) => {
+      const size = blocksOf(element).length;
+      next += size;
+      return seen(element, values.slice(next - size, next));
+    }),
+    value,
+  );
 }
 
 export function conditionOf(live: LiveRelation): Condition {
-  return { group: live.relation.id, origin: 'stated', exact: true, blocks: live.on.flatMap(blocksOf), residuals: (values) => missesOf(live, values) };
+  return {
+    group: live.relation.id,
+    origin: 'stated',
+    exact: true,
+    blocks: live.on.flatMap(blocksOf),
+    residuals: (values) => missesOf(live, values),
+  };
 }

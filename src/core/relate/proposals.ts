@@ -39,13 +39,21 @@ const MOST_LEFT_OUT = 40;
  * the outlines as they would be solved: about shape alone, so that the fit's doubts are no room. All of it together moves no place farther than the picture allows there, and when it is taken nothing more is proposed. Nothing that already follows is proposed. With more than a hundred places, pairs are sought only among
  * outlines that hang together already: all at once would take seconds.
  */
-export function listProposals(outlines: readonly Relatable[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
+export function listProposals(
+  outlines: readonly Relatable[],
+  held: readonly Relation[],
+  plane: RelatingPlane,
+): readonly Proposal[] {
   const places = outlines.reduce((sum, outline) => sum + (outline.shape === 'chain' ? outline.nodes.length : 2), 0);
   if (places <= MANY) return proposalsIn(outlines, held, plane);
   return listGroups(outlines, held).flatMap((group) => proposalsIn(group.outlines, group.relations, plane));
 }
 
-function proposalsIn(outlines: readonly Relatable[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
+function proposalsIn(
+  outlines: readonly Relatable[],
+  held: readonly Relation[],
+  plane: RelatingPlane,
+): readonly Proposal[] {
   const solvedOn: RelatingPlane = hasSize(held) ? plane : { ...plane, freedoms: [] };
   let kept: readonly Proposal[] = [];
   for (let round = 0; round < ROUNDS; round++) {
@@ -58,26 +66,44 @@ function proposalsIn(outlines: readonly Relatable[], held: readonly Relation[], 
 }
 
 /** How far every place would lie from where it is drawn, were all of these taken: mm, or px without scale; none where they cannot hold together. */
-export function foreseeMoves(proposals: readonly Proposal[], outlines: readonly Relatable[], held: readonly Relation[], plane: RelatingPlane, drawn: (outline: Relatable) => Shape): readonly Move[] {
+export function foreseeMoves(
+  proposals: readonly Proposal[],
+  outlines: readonly Relatable[],
+  held: readonly Relation[],
+  plane: RelatingPlane,
+  drawn: (outline: Relatable) => Shape,
+): readonly Move[] {
   const all = [...held, ...asRelations(proposals)];
   // Typed sizes share the scale: what they are about is solved as one. The rest hangs together group by group.
-  const groups = hasSize(held) ? [{ outlines, relations: all }] : listGroups(outlines, all).filter(({ relations }) => relations.length > 0);
-  const solved = groups.map((group) => solveAll(group.outlines, group.relations, hasSize(held) ? plane : { ...plane, freedoms: [] }));
+  const groups = hasSize(held)
+    ? [{ outlines, relations: all }]
+    : listGroups(outlines, all).filter(({ relations }) => relations.length > 0);
+  const solved = groups.map((group) =>
+    solveAll(group.outlines, group.relations, hasSize(held) ? plane : { ...plane, freedoms: [] }),
+  );
   return solved.every(({ holds }) => holds) ? solved.flatMap((one) => listMoves(one, drawn)) : [];
 }
 
-const asRelations = (proposals: readonly Proposal[]): Relation[] => proposals.map(({ kind, on }, i) => ({ id: `proposed ${i}`, view: '', kind, on }));
+const asRelations = (proposals: readonly Proposal[]): Relation[] =>
+  proposals.map(({ kind, on }, i) => ({ id: `proposed ${i}`, view: '', kind, on }));
 
 /**
  * Of proposals those that can be taken together: what contradicts the rest, and what would move a place by more than its doubt, is left out, the worst
  * first. Places that move as far for what holds already are not blamed on anything new.
  */
-function withinDoubt(wanted: readonly Proposal[], outlines: readonly Relatable[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
+function withinDoubt(
+  wanted: readonly Proposal[],
+  outlines: readonly Relatable[],
+  held: readonly Relation[],
+  plane: RelatingPlane,
+): readonly Proposal[] {
   const before = new Map(listFarthest(solveAll(outlines, held, plane)).map(({ block, sigmas }) => [block, sigmas]));
   let kept = wanted;
   for (let i = 0; i < MOST_LEFT_OUT && kept.length > 0; i++) {
     const solved = solveAll(outlines, [...held, ...asRelations(kept)], plane);
-    const far = solved.holds ? listFarthest(solved).filter(({ block, sigmas }) => sigmas > Math.max(TOO_FAR, before.get(block) ?? 0)) : [];
+    const far = solved.holds
+      ? listFarthest(solved).filter(({ block, sigmas }) => sigmas > Math.max(TOO_FAR, before.get(block) ?? 0))
+      : [];
     if (solved.holds && far.length === 0) return kept;
     const blamed = new Set(far.map(({ block }) => block));
     const about = kept.filter((proposal) => blamed.size === 0 || touches(proposal, solved, blamed));
@@ -88,10 +114,15 @@ function withinDoubt(wanted: readonly Proposal[], outlines: readonly Relatable[]
   return [];
 }
 
-const touches = ({ on }: Proposal, { known }: Solved, blocks: ReadonlySet<string>) => on.some((end) => blocksOf(findElement(end, known)!).some((block) => blocks.has(block)));
+const touches = ({ on }: Proposal, { known }: Solved, blocks: ReadonlySet<string>) =>
+  on.some((end) => blocksOf(findElement(end, known)!).some((block) => blocks.has(block)));
 
 /** What misses by no more than pointing allows, each by itself. */
-function listWishes(outlines: readonly Relatable[], held: readonly Relation[], plane: RelatingPlane): readonly Proposal[] {
+function listWishes(
+  outlines: readonly Relatable[],
+  held: readonly Relation[],
+  plane: RelatingPlane,
+): readonly Proposal[] {
   const solved = solveAll(outlines, held, plane);
   const spread = spreadOf(solved, outlines, plane);
   if (!spread) return [];
@@ -100,19 +131,31 @@ function listWishes(outlines: readonly Relatable[], held: readonly Relation[], p
     const live = { relation: { id: '', view: '', kind, on }, on: elements };
     const misses = (x: readonly number[]) => {
       const values = spread.valuesFrom(x);
-      return missesOf(live, elements.flatMap(blocksOf).map((id) => values.get(id)!));
+      return missesOf(
+        live,
+        elements.flatMap(blocksOf).map((id) => values.get(id)!),
+      );
     };
     const covariance = propagateMany(misses, spread.x, spread.matrix);
-    const ratios = misses(spread.x).map((miss, i) => ({ miss: Math.abs(miss), sigma: Math.sqrt(Math.max(0, covariance.get(i, i))) }));
+    const ratios = misses(spread.x).map((miss, i) => ({
+      miss: Math.abs(miss),
+      sigma: Math.sqrt(Math.max(0, covariance.get(i, i))),
+    }));
     const worst = ratios.reduce((a, b) => (b.miss * a.sigma > a.miss * b.sigma ? b : a));
     const follows = ratios.every(({ miss, sigma }) => sigma < HELD || miss < IMPLIED * sigma);
     return { kind, on, ...worst, follows, isWithin: ratios.every(({ miss, sigma }) => miss <= WITHIN * sigma) };
   };
   const pieces = listPieces(outlines, solved);
   const alone = pieces.flatMap(listAlone).map(judge);
-  const settled = new Set(alone.filter(({ isWithin, follows }) => isWithin || follows).map(({ on: [end] }) => nameOf(end!)));
+  const settled = new Set(
+    alone.filter(({ isWithin, follows }) => isWithin || follows).map(({ on: [end] }) => nameOf(end!)),
+  );
   const isSettled = ({ end }: Piece) => settled.has(nameOf(end));
-  const others = [...outlines.flatMap((outline) => (outline.shape === 'chain' ? listJoints(outline, pieces, isSettled) : [])), ...listPairs(pieces, isSettled), ...listMirrored(outlines, pieces, solved)];
+  const others = [
+    ...outlines.flatMap((outline) => (outline.shape === 'chain' ? listJoints(outline, pieces, isSettled) : [])),
+    ...listPairs(pieces, isSettled),
+    ...listMirrored(outlines, pieces, solved),
+  ];
   return [...alone, ...others.map(judge)].filter(({ isWithin, follows }) => isWithin && !follows);
 }
 

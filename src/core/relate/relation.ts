@@ -7,8 +7,27 @@ export interface RelationEnd {
 
 /** What can be said to be true. Where a value belongs to it: mm, or radians. */
 export const RELATION_KINDS = [
-  'level', 'upright', 'parallel', 'square', 'collinear', 'tangent', 'concentric', 'coincident', 'on', 'middle', 'equal-length', 'equal-radius',
-  'equal-spacing', 'symmetric', 'length', 'radius', 'angle', 'direction', 'distance', 'across', 'up',
+  'level',
+  'upright',
+  'parallel',
+  'square',
+  'collinear',
+  'tangent',
+  'concentric',
+  'coincident',
+  'on',
+  'middle',
+  'equal-length',
+  'equal-radius',
+  'equal-spacing',
+  'symmetric',
+  'length',
+  'radius',
+  'angle',
+  'direction',
+  'distance',
+  'across',
+  'up',
 ] as const;
 
 export type RelationKind = (typeof RELATION_KINDS)[number];

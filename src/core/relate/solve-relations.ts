@@ -18,7 +18,11 @@ const COLLAPSED = 0.02;
  * How nearly a relation has to repeat others to be passed over, and how many steps it gets: strictly at first, since what is nearly a repetition may well say something of its own (a chain of
  * equal lengths). Relations that repeat each other only where they hold, as those of a rectangle that was pointed roughly, lead a strict search astray: then generously.
  */
-const SEARCHES = [{ repeats: 1e-8, steps: 15 }, { repeats: 1e-3, steps: 40 }, { repeats: 1e-5, steps: 40 }] as const;
+const SEARCHES = [
+  { repeats: 1e-8, steps: 15 },
+  { repeats: 1e-3, steps: 40 },
+  { repeats: 1e-5, steps: 40 },
+] as const;
 
 export interface Solved {
   readonly problem: Problem;
@@ -35,9 +39,17 @@ export interface Solved {
  * traced places are observations with the sigma they were pointed with, the fit's doubts take part, and relations are constraints.
  * Outlines that no relation is about are left out. Weak: with several hundred nodes it takes longer than a frame (it is dense).
  */
-export function solveRelations(outlines: readonly Relatable[], relations: readonly Relation[], plane: RelatingPlane): Solved {
+export function solveRelations(
+  outlines: readonly Relatable[],
+  relations: readonly Relation[],
+  plane: RelatingPlane,
+): Solved {
   const named = new Set(relations.flatMap(({ on }) => on.map(({ outline }) => outline)));
-  return solveAll(outlines.filter(({ id }) => named.has(id)), relations, plane);
+  return solveAll(
+    outlines.filter(({ id }) => named.has(id)),
+    relations,
+    plane,
+  );
 }
 
 /** As `solveRelations`, with all the outlines, whether a relation is about them or not. */
@@ -50,7 +62,8 @@ export function solveAll(outlines: readonly Relatable[], relations: readonly Rel
   for (const { repeats, steps } of SEARCHES) {
     const near = solve(problem, steps, repeats);
     const solution: Solution = { ...near, values: polished(problem, near.values) };
-    const holds = live.every((each) => isHeld(each, solution.values, start)) && !hasCollapsed(known, solution.values, start);
+    const holds =
+      live.every((each) => isHeld(each, solution.values, start)) && !hasCollapsed(known, solution.values, start);
     solved = { problem, solution, live, known, holds };
     if (holds) break;
   }
@@ -59,13 +72,20 @@ export function solveAll(outlines: readonly Relatable[], relations: readonly Rel
 
 function isHeld(live: LiveRelation, values: Values, start: Values): boolean {
   const blocks = live.on.flatMap(blocksOf);
-  return missesOf(live, blocks.map((id) => values.get(id) ?? start.get(id)!)).every((miss) => Math.abs(miss) <= MISS);
+  return missesOf(
+    live,
+    blocks.map((id) => values.get(id) ?? start.get(id)!),
+  ).every((miss) => Math.abs(miss) <= MISS);
 }
 
 function hasCollapsed(known: ReadonlyMap<string, Relatable>, values: Values, start: Values): boolean {
   return [...known.values()].some((outline) => {
     if (outline.shape === 'circle') return !(values.get(outline.id)![2]! > COLLAPSED * start.get(outline.id)![2]!);
-    const size = (at: Values, i: number) => distance(nodeAt(at, outline.id, outline.nodes[i]!.id), nodeAt(at, outline.id, outline.nodes[(i + 1) % outline.nodes.length]!.id));
+    const size = (at: Values, i: number) =>
+      distance(
+        nodeAt(at, outline.id, outline.nodes[i]!.id),
+        nodeAt(at, outline.id, outline.nodes[(i + 1) % outline.nodes.length]!.id),
+      );
     return outline.segments.some((_, i) => size(values, i) < COLLAPSED * size(start, i));
   });
 }
@@ -76,7 +96,10 @@ function nodeAt(values: Values, outline: string, node: string): Vec {
 }
 
 /** The outlines with every place where it was put, on the plane. */
-export function solvedOutlines({ known, solution: { values } }: Pick<Solved, 'known' | 'solution'>): ReadonlyMap<string, Relatable> {
+export function solvedOutlines({
+  known,
+  solution: { values },
+}: Pick<Solved, 'known' | 'solution'>): ReadonlyMap<string, Relatable> {
   return new Map([...known].map(([id, outline]) => [id, outlineAt(outline, values)]));
 }
 
@@ -88,12 +111,21 @@ export function outlineAt(outline: Relatable, values: Values): Relatable {
   };
   if (outline.shape === 'circle') {
     const [x, y, radius] = values.get(circleBlock(outline.id)) as [number, number, number];
-    return { ...outline, by: { kind: 'rim', centre: { kind: 'placed', at: [x, y], seen: [0, 0] }, rim: { kind: 'placed', at: [x + radius, y], seen: [0, 0] } } };
+    return {
+      ...outline,
+      by: {
+        kind: 'rim',
+        centre: { kind: 'placed', at: [x, y], seen: [0, 0] },
+        rim: { kind: 'placed', at: [x + radius, y], seen: [0, 0] },
+      },
+    };
   }
   return {
     ...outline,
     nodes: outline.nodes.map((node) => ({ ...node, place: put(nodeBlock(outline.id, node.id)) })),
-    segments: outline.segments.map((segment, i) => (segment.kind === 'arc' ? { ...segment, through: put(throughBlock(outline.id, outline.nodes[i]!.id)) } : segment)),
+    segments: outline.segments.map((segment, i) =>
+      segment.kind === 'arc' ? { ...segment, through: put(throughBlock(outline.id, outline.nodes[i]!.id)) } : segment,
+    ),
   };
 }
 
@@ -112,8 +144,13 @@ export interface Move {
 }
 
 /** Of every pointed place, by how many sigmas of its own it was moved, by the name of its block. */
-export function listFarthest({ problem, solution }: Solved): readonly { readonly block: string; readonly sigmas: number }[] {
-  return [...missesByBlock(problem, solution)].map(([block, sigmas]) => ({ block, sigmas })).filter(({ block }) => block !== MAP_BLOCK);
+export function listFarthest({
+  problem,
+  solution,
+}: Solved): readonly { readonly block: string; readonly sigmas: number }[] {
+  return [...missesByBlock(problem, solution)]
+    .map(([block, sigmas]) => ({ block, sigmas }))
+    .filter(({ block }) => block !== MAP_BLOCK);
 }
 
 /** How far every node had to move for the relations from where it was drawn. Places that were not pointed have no sigma of their own: theirs is 0. */
@@ -121,10 +158,19 @@ export function listMoves({ problem, solution, known }: Solved, drawn: (outline:
   const misses = missesByBlock(problem, solution);
   return [...known.values()].flatMap((outline) => {
     const { nodes } = drawn(outline);
-    const ids = outline.shape === 'circle' ? [{ node: CENTRE, block: outline.id }] : outline.nodes.map(({ id }) => ({ node: id, block: nodeBlock(outline.id, id) }));
+    const ids =
+      outline.shape === 'circle'
+        ? [{ node: CENTRE, block: outline.id }]
+        : outline.nodes.map(({ id }) => ({ node: id, block: nodeBlock(outline.id, id) }));
     return ids.map(({ node, block }, i): Move => {
       const [x, y] = solution.values.get(block) as [number, number];
-      return { outline: outline.id, node, at: [x, y], distance: distance([x, y], nodes[i] ?? [x, y]), sigmas: misses.get(block) ?? 0 };
+      return {
+        outline: outline.id,
+        node,
+        at: [x, y],
+        distance: distance([x, y], nodes[i] ?? [x, y]),
+        sigmas: misses.get(block) ?? 0,
+      };
     });
   });
 }

@@ -29,20 +29,36 @@ export function spreadOf(solved: Solved, outlines: readonly Relatable[], plane: 
   if (covariance.kind !== 'ok') return undefined;
   const own = covariance.matrix;
   const order = [...solution.layout.unknown.keys()];
-  const valuesFrom = (x: readonly number[]): Values => new Map(order.map((id) => {
-    const first = solution.layout.unknown.get(id)!;
-    return [id, x.slice(first, first + solution.values.get(id)!.length)];
-  }));
-  const follows = order.includes(MAP_BLOCK) || plane.freedoms.length === 0 ? undefined : followingOf(own, solved, outlines, plane);
+  const valuesFrom = (x: readonly number[]): Values =>
+    new Map(
+      order.map((id) => {
+        const first = solution.layout.unknown.get(id)!;
+        return [id, x.slice(first, first + solution.values.get(id)!.length)];
+      }),
+    );
+  const follows =
+    order.includes(MAP_BLOCK) || plane.freedoms.length === 0 ? undefined : followingOf(own, solved, outlines, plane);
   return {
-    own, follows, valuesFrom, x: order.flatMap((id) => solution.values.get(id)!), matrix: follows ? Matrix.add(own, follows.mmul(follows.transpose())) : own,
+    own,
+    follows,
+    valuesFrom,
+    x: order.flatMap((id) => solution.values.get(id)!),
+    matrix: follows ? Matrix.add(own, follows.mmul(follows.transpose())) : own,
     findDoubts: (x) => valuesFrom(x).get(MAP_BLOCK),
   };
 }
 
 /** How a solution that holds the fit follows its doubts: −C N, with N the normal equations between unknowns and doubts. */
-function followingOf(covariance: Matrix, { solution, known }: Solved, outlines: readonly Relatable[], plane: RelatingPlane): Matrix {
-  const { blocks, conditions } = gatherOutlines(outlines.filter(({ id }) => known.has(id)), plane);
+function followingOf(
+  covariance: Matrix,
+  { solution, known }: Solved,
+  outlines: readonly Relatable[],
+  plane: RelatingPlane,
+): Matrix {
+  const { blocks, conditions } = gatherOutlines(
+    outlines.filter(({ id }) => known.has(id)),
+    plane,
+  );
   const layout = layOut(blocks);
   const values: Values = new Map(blocks.map(({ id, start }) => [id, solution.values.get(id) ?? start]));
   const { free } = linearize({ blocks, conditions: conditions.filter(({ exact }) => !exact) }, layout, values);
@@ -50,9 +66,15 @@ function followingOf(covariance: Matrix, { solution, known }: Solved, outlines: 
   const between = Matrix.zeros(covariance.rows, plane.freedoms.length);
   for (const [id, at] of solution.layout.unknown) {
     const there = layout.unknown.get(id)!;
-    solution.values.get(id)!.forEach((_, k) => plane.freedoms.forEach((__, doubt) => {
-      between.set(at + k, doubt, free.reduce((sum, row) => sum + row[there + k]! * row[first + doubt]!, 0));
-    }));
+    solution.values.get(id)!.forEach((_, k) =>
+      plane.freedoms.forEach((__, doubt) => {
+        between.set(
+          at + k,
+          doubt,
+          free.reduce((sum, row) => sum + row[there + k]! * row[first + doubt]!, 0),
+        );
+      }),
+    );
   }
   return covariance.mmul(between).mul(-1);
 }

@@ -24,7 +24,9 @@ export function findTurned(relation: Relation, turn: Turn): Relation | undefined
 function directed({ value: _, ...relation }: Relation, angle: number): Relation {
   const way = folded(angle);
   if (Math.abs(way) < SAME) return { ...relation, kind: 'level' };
-  return Math.abs(Math.abs(way) - Math.PI / 2) < SAME ? { ...relation, kind: 'upright' } : { ...relation, kind: 'direction', value: way };
+  return Math.abs(Math.abs(way) - Math.PI / 2) < SAME
+    ? { ...relation, kind: 'upright' }
+    : { ...relation, kind: 'direction', value: way };
 }
 
 /** A direction of a line, which has no front: more than −90° and up to 90°. */

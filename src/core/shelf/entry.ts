@@ -13,7 +13,17 @@ export interface ShelfEntry {
   readonly standing: 'standard' | 'memory' | 'practice' | 'own';
 }
 
-export type ShelfFamily = 'own things' | 'cards and paper' | 'coins' | 'batteries' | 'boards and bricks' | 'transport' | 'house' | 'pipes' | 'balls and discs' | 'small things';
+export type ShelfFamily =
+  | 'own things'
+  | 'cards and paper'
+  | 'coins'
+  | 'batteries'
+  | 'boards and bricks'
+  | 'transport'
+  | 'house'
+  | 'pipes'
+  | 'balls and discs'
+  | 'small things';
 
 export type ShelfShape =
   | { readonly kind: 'length'; readonly mm: number }
@@ -28,7 +38,8 @@ const THIN = 3;
  * thin: raising one of them by its thickness and not the others would make their sizes disagree, and raising none says the same. A battery on end or a pallet
  * stands out of that plane.
  */
-export const heightAbovePlane = ({ rim }: Pick<ShelfEntry, 'rim'>): number | undefined => (rim !== undefined && rim > THIN ? rim : undefined);
+export const heightAbovePlane = ({ rim }: Pick<ShelfEntry, 'rim'>): number | undefined =>
+  rim !== undefined && rim > THIN ? rim : undefined;
 
 /** Limits are taken as evenly likely between them: their one sigma is half the width over √3. mm. */
 export function sigmaOfTolerance(halfWidth: number): number {

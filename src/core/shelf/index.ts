@@ -1,4 +1,11 @@
-export { heightAbovePlane, limitsOfSigma, sigmaOfTolerance, type ShelfEntry, type ShelfFamily, type ShelfShape } from './entry';
+export {
+  heightAbovePlane,
+  limitsOfSigma,
+  sigmaOfTolerance,
+  type ShelfEntry,
+  type ShelfFamily,
+  type ShelfShape,
+} from './entry';
 export { HOLES, SHEETS, type MadeSize } from './made';
 export { readOwnThing, type OwnThing } from './own';
 export { againstUsual, listUsual, type Usual } from './usual';

@@ -9,7 +9,9 @@ const Shape = z.discriminatedUnion('kind', [
 ]);
 
 /** Somebody's own thing of known size, as a device keeps it. mm; `tolerance` is half the width between its limits. */
-const OwnThing = z.object({ id: z.string().min(1).max(64), name: z.string().min(1).max(60), shape: Shape, tolerance: Positive }).readonly();
+const OwnThing = z
+  .object({ id: z.string().min(1).max(64), name: z.string().min(1).max(60), shape: Shape, tolerance: Positive })
+  .readonly();
 export type OwnThing = z.infer<typeof OwnThing>;
 
 /** A kept thing as it stands on the shelf; undefined when what was kept cannot be read. */

@@ -5,7 +5,8 @@ it('holds at least sixty things, each once, with a size, a tolerance and a sourc
   expect(SHELF.length).toBeGreaterThanOrEqual(60);
   expect(new Set(SHELF.map(({ id }) => id)).size).toBe(SHELF.length);
   for (const { shape, tolerance, source } of SHELF) {
-    const sizes = shape.kind === 'length' ? [shape.mm] : shape.kind === 'circle' ? [shape.diameter] : [shape.width, shape.height];
+    const sizes =
+      shape.kind === 'length' ? [shape.mm] : shape.kind === 'circle' ? [shape.diameter] : [shape.width, shape.height];
     sizes.forEach((size) => expect(size).toBeGreaterThan(tolerance));
     expect(tolerance).toBeGreaterThan(0);
     expect(source).not.toBe('');
@@ -13,10 +14,15 @@ it('holds at least sixty things, each once, with a size, a tolerance and a sourc
 });
 
 // Published: ISO/IEC 7810 ID-1, ISO 216, EN 13698-1, IEC 60297.
-it.each([['bank card', 85.6, 53.98], ['A4 sheet', 210, 297], ['pallet 1200 × 800', 1200, 800]])('has the published size of a %s', (name, width, height) => {
+it.each([
+  ['bank card', 85.6, 53.98],
+  ['A4 sheet', 210, 297],
+  ['pallet 1200 × 800', 1200, 800],
+])('has the published size of a %s', (name, width, height) => {
   expect(SHELF.find((entry) => entry.name === name)!.shape).toEqual({ kind: 'rectangle', width, height });
 });
-it('has the published rack unit', () => expect(SHELF.find(({ name }) => name === 'rack unit')!.shape).toEqual({ kind: 'length', mm: 44.45 }));
+it('has the published rack unit', () =>
+  expect(SHELF.find(({ name }) => name === 'rack unit')!.shape).toEqual({ kind: 'length', mm: 44.45 }));
 
 it('is searched by every word that was typed', () => {
   expect(findOnShelf(SHELF, 'door germany').map(({ name }) => name)).toEqual(['door leaf, Germany']);
@@ -29,7 +35,10 @@ it('takes published limits as evenly likely', () => expect(sigmaOfTolerance(0.12
 describe('what is usual', () => {
   it('is offered the nearest first, by any word, each side of what has two', () => {
     expect(listUsual(SHELF, 452, 'seat')[0]).toEqual({ name: 'seat, height', least: 425, most: 475 });
-    expect(listUsual(SHELF, 1985, 'door leaf germany').map(({ name }) => name)).toEqual(['door leaf, Germany, height', 'door leaf, Germany, width']);
+    expect(listUsual(SHELF, 1985, 'door leaf germany').map(({ name }) => name)).toEqual([
+      'door leaf, Germany, height',
+      'door leaf, Germany, width',
+    ]);
     const away = listUsual(SHELF, 300).map(({ least, most }) => Math.abs(Math.log(600 / (least + most))));
     expect(away).toEqual([...away].sort((a, b) => a - b));
     expect(listUsual(SHELF, 300, 'no such thing')).toEqual([]);
@@ -37,14 +46,23 @@ describe('what is usual', () => {
 
   it('says how far a size lies outside, and leaves open what its doubt does', () => {
     const seat = { name: 'seat, height', least: 425, most: 475 };
-    fc.assert(fc.property(fc.double({ min: 1, max: 2000, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }), (value, sigma) => {
-      const { outside, isOpen } = againstUsual({ value, sigma }, seat);
-      // Taken off, it is within; and a size that is as much nearer by its doubt is on the other side.
-      expect(value - outside).toBeGreaterThanOrEqual(425 - 1e-9);
-      expect(value - outside).toBeLessThanOrEqual(475 + 1e-9);
-      expect(outside === 0).toBe(value >= 425 && value <= 475);
-      const sides = [-2, 2].map((by) => { const at = value + by * sigma; return at < 425 ? -1 : at > 475 ? 1 : 0; });
-      if (!isOpen) expect(sides[0]).toBe(sides[1]);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 2000, noNaN: true }),
+        fc.double({ min: 0, max: 20, noNaN: true }),
+        (value, sigma) => {
+          const { outside, isOpen } = againstUsual({ value, sigma }, seat);
+          // Taken off, it is within; and a size that is as much nearer by its doubt is on the other side.
+          expect(value - outside).toBeGreaterThanOrEqual(425 - 1e-9);
+          expect(value - outside).toBeLessThanOrEqual(475 + 1e-9);
+          expect(outside === 0).toBe(value >= 425 && value <= 475);
+          const sides = [-2, 2].map((by) => {
+            const at = value + by * sigma;
+            return at < 425 ? -1 : at > 475 ? 1 : 0;
+          });
+          if (!isOpen) expect(sides[0]).toBe(sides[1]);
+        },
+      ),
+    );
   });
 });

@@ -1,14 +1,43 @@
 import type { ShelfEntry, ShelfFamily, ShelfShape } from './entry';
 
 type Standing = ShelfEntry['standing'];
-type Row = readonly [name: string, size: number | readonly [number, number], tolerance: number, source: string, standing?: Standing, rim?: number];
+type Row = readonly [
+  name: string,
+  size: number | readonly [number, number],
+  tolerance: number,
+  source: string,
+  standing?: Standing,
+  rim?: number,
+];
 
-const round = (family: ShelfFamily, rows: readonly Row[]) => rows.map((row) => entry(family, row, { kind: 'circle', diameter: row[1] as number }));
-const long = (family: ShelfFamily, rows: readonly Row[]) => rows.map((row) => entry(family, row, { kind: 'length', mm: row[1] as number }));
-const flat = (family: ShelfFamily, rows: readonly Row[]) => rows.map((row) => entry(family, row, { kind: 'rectangle', width: (row[1] as readonly [number, number])[0], height: (row[1] as readonly [number, number])[1] }));
+const round = (family: ShelfFamily, rows: readonly Row[]) =>
+  rows.map((row) => entry(family, row, { kind: 'circle', diameter: row[1] as number }));
+const long = (family: ShelfFamily, rows: readonly Row[]) =>
+  rows.map((row) => entry(family, row, { kind: 'length', mm: row[1] as number }));
+const flat = (family: ShelfFamily, rows: readonly Row[]) =>
+  rows.map((row) =>
+    entry(family, row, {
+      kind: 'rectangle',
+      width: (row[1] as readonly [number, number])[0],
+      height: (row[1] as readonly [number, number])[1],
+    }),
+  );
 
-function entry(family: ShelfFamily, [name, , tolerance, source, standing = 'memory', rim]: Row, shape: ShelfShape): ShelfEntry {
-  return { id: `${family}/${name}`.replace(/[^a-z0-9/]+/gi, '-').toLowerCase(), name, family, shape, tolerance, rim, source, standing };
+function entry(
+  family: ShelfFamily,
+  [name, , tolerance, source, standing = 'memory', rim]: Row,
+  shape: ShelfShape,
+): ShelfEntry {
+  return {
+    id: `${family}/${name}`.replace(/[^a-z0-9/]+/gi, '-').toLowerCase(),
+    name,
+    family,
+    shape,
+    tolerance,
+    rim,
+    source,
+    standing,
+  };
 }
 
 /**
@@ -166,5 +195,7 @@ export const SHELF: readonly ShelfEntry[] = [
 /** Entries whose name, family or source holds every word that was typed, in the shelf's order. */
 export function findOnShelf(shelf: readonly ShelfEntry[], text: string): readonly ShelfEntry[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  return shelf.filter(({ name, family, source }) => words.every((word) => `${name} ${family} ${source}`.toLowerCase().includes(word)));
+  return shelf.filter(({ name, family, source }) =>
+    words.every((word) => `${name} ${family} ${source}`.toLowerCase().includes(word)),
+  );
 }

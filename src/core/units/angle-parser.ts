@@ -14,7 +14,9 @@ export function parseAngle(text: string): Result<number> {
   const source = text.trim().toLowerCase().replace(/−/g, '-');
   if (source === '') return refused('angle-empty');
   const angle = source.length > LONGEST ? undefined : readAngle(source);
-  return angle !== undefined && Math.abs(angle) <= MOST_TURNS * 2 * Math.PI ? done(angle) : refused('angle-not-understood', { text: text.slice(0, LONGEST) });
+  return angle !== undefined && Math.abs(angle) <= MOST_TURNS * 2 * Math.PI
+    ? done(angle)
+    : refused('angle-not-understood', { text: text.slice(0, LONGEST) });
 }
 
 /** More turns than this nobody means. */

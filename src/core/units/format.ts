@@ -37,14 +37,22 @@ function feetAndInches(inches: number, denominator: number): string {
   return `${sign}${feet}' ${fraction(rounded - feet * 12, denominator)}"`;
 }
 
-const SHOWN = { mm: { mm: 1, sign: 'mm', decimals: 2 }, cm: { mm: 10, sign: 'cm', decimals: 3 }, m: { mm: 1000, sign: 'm', decimals: 4 }, inch: { mm: MM_PER_INCH, sign: 'in', decimals: 3 } } as const;
+const SHOWN = {
+  mm: { mm: 1, sign: 'mm', decimals: 2 },
+  cm: { mm: 10, sign: 'cm', decimals: 3 },
+  m: { mm: 1000, sign: 'm', decimals: 4 },
+  inch: { mm: MM_PER_INCH, sign: 'in', decimals: 3 },
+} as const;
 
 /** A length for people. mm in; `sigma` is one sigma, shown as two (`412.6 mm ±0.3`); undefined shows no plus-minus. */
 export function formatLength(mm: number, units: Units, sigma?: number): string {
   const twoSigma = sigma === undefined ? NaN : 2 * sigma;
   if (units.style === 'inch-fraction' || units.style === 'feet-inches') {
     const inches = mm / MM_PER_INCH;
-    const text = units.style === 'inch-fraction' ? `${fraction(inches, units.denominator)}"` : feetAndInches(inches, units.denominator);
+    const text =
+      units.style === 'inch-fraction'
+        ? `${fraction(inches, units.denominator)}"`
+        : feetAndInches(inches, units.denominator);
     const { margin } = rounding(twoSigma / MM_PER_INCH);
     return margin ? `${text} ±${margin}"` : text;
   }
@@ -57,7 +65,13 @@ export function formatLength(mm: number, units: Units, sigma?: number): string {
 /** An area for people: mm² in; square millimetres, centimetres, metres, or square inches out. */
 export function formatArea(mm2: number, units: Units, sigma?: number): string {
   const metric = units.style === 'mm' || units.style === 'cm' || units.style === 'm';
-  const [per, sign] = !metric ? [MM_PER_INCH ** 2, 'in²'] : units.style === 'm' && Math.abs(mm2) >= SMALL_IN_METRES ? [1e6, 'm²'] : units.style === 'cm' ? [100, 'cm²'] : [1, 'mm²'];
+  const [per, sign] = !metric
+    ? [MM_PER_INCH ** 2, 'in²']
+    : units.style === 'm' && Math.abs(mm2) >= SMALL_IN_METRES
+      ? [1e6, 'm²']
+      : units.style === 'cm'
+        ? [100, 'cm²']
+        : [1, 'mm²'];
   const { decimals, margin } = rounding(sigma === undefined ? NaN : (2 * sigma) / per);
   return margin ? `${fixed(mm2 / per, decimals)} ${sign} ±${margin}` : `${fixed(mm2 / per, 2)} ${sign}`;
 }
@@ -68,7 +82,11 @@ const SMALL_IN_METRES = 1e4;
 /** A volume with its plus-minus: mm³ in, cubic metres, centimetres or inches out. */
 export function formatVolume(mm3: number, units: Units, sigma?: number): string {
   const metric = units.style === 'mm' || units.style === 'cm' || units.style === 'm';
-  const [per, sign] = !metric ? [MM_PER_INCH ** 3, 'in³'] : units.style === 'm' || mm3 > 1e9 ? [1e9, 'm³'] : [1e3, 'cm³'];
+  const [per, sign] = !metric
+    ? [MM_PER_INCH ** 3, 'in³']
+    : units.style === 'm' || mm3 > 1e9
+      ? [1e9, 'm³']
+      : [1e3, 'cm³'];
   const { decimals, margin } = rounding(sigma === undefined ? NaN : (2 * sigma) / per);
   return margin ? `${fixed(mm3 / per, decimals)} ${sign} ±${margin}` : `${fixed(mm3 / per, 2)} ${sign}`;
 }

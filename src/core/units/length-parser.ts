@@ -157,7 +157,8 @@ function readQuantity(reader: Reader): Sum {
 }
 
 function readInchesAfterFeet(reader: Reader): number {
-  const dash = reader.isSign('-') && !reader.peek()?.spaced && reader.peek(1)?.kind === 'number' && !reader.peek(1)?.spaced;
+  const dash =
+    reader.isSign('-') && !reader.peek()?.spaced && reader.peek(1)?.kind === 'number' && !reader.peek(1)?.spaced;
   if (dash) reader.take();
   else if (reader.peek()?.kind !== 'number') return 0;
   const inches = readMixed(reader).value;
@@ -185,15 +186,20 @@ function readMixed(reader: Reader): { value: number; fraction: boolean } {
 function isProper(reader: Reader, at: number): boolean {
   const [top, bottom] = [reader.peek(at), reader.peek(at + 2)];
   return (
-    top?.kind === 'number' && bottom?.kind === 'number' && reader.isSign('/', at + 1) &&
-    top.whole && bottom.whole && top.value < bottom.value
+    top?.kind === 'number' &&
+    bottom?.kind === 'number' &&
+    reader.isSign('/', at + 1) &&
+    top.whole &&
+    bottom.whole &&
+    top.value < bottom.value
   );
 }
 
 /** After a whole numerator: takes `/ denominator` when it is a proper fraction of an inch, else nothing. */
 function readFraction(reader: Reader, top: Token): number | undefined {
   const bottom = reader.peek(1);
-  if (top.kind !== 'number' || !top.whole || !reader.isSign('/') || bottom?.kind !== 'number' || !bottom.whole) return undefined;
+  if (top.kind !== 'number' || !top.whole || !reader.isSign('/') || bottom?.kind !== 'number' || !bottom.whole)
+    return undefined;
   if (!(top.value < bottom.value && (INCH_DENOMINATORS.has(bottom.value) || bottom.value === 3))) return undefined;
   reader.take();
   reader.take();

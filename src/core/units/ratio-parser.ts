@@ -15,7 +15,9 @@ export function parseRatio(text: string): Result<number> {
   if (source === '') return refused('ratio-empty');
   const [drawn, real, more] = source.split('=').map((side) => side.trim());
   const ratio = real !== undefined && more === undefined ? ratioOfLengths(drawn!, real) : ratioOfNumbers(source);
-  return ratio !== undefined && Number.isFinite(ratio) && ratio > 0 ? done(ratio) : refused('ratio-not-understood', { text });
+  return ratio !== undefined && Number.isFinite(ratio) && ratio > 0
+    ? done(ratio)
+    : refused('ratio-not-understood', { text });
 }
 
 function ratioOfNumbers(source: string): number | undefined {

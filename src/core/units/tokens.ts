@@ -3,12 +3,26 @@ import { findUnit } from './unit';
 
 /** One written piece of a length. `spaced` says whether white space stood before it: "7-2" and "3 -5" read differently. */
 export type Token =
-  | { readonly kind: 'number'; readonly value: number; readonly whole: boolean; readonly text: string; readonly spaced: boolean }
+  | {
+      readonly kind: 'number';
+      readonly value: number;
+      readonly whole: boolean;
+      readonly text: string;
+      readonly spaced: boolean;
+    }
   | { readonly kind: 'unit'; readonly mm: number; readonly text: string; readonly spaced: boolean }
   | { readonly kind: 'sign'; readonly text: '+' | '-' | '*' | '/' | '±' | '%' | '(' | ')'; readonly spaced: boolean };
 
 const VULGAR: Readonly<Record<string, string>> = {
-  '½': '1/2', '¼': '1/4', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8', '⅓': '1/3', '⅔': '2/3',
+  '½': '1/2',
+  '¼': '1/4',
+  '¾': '3/4',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
+  '⅓': '1/3',
+  '⅔': '2/3',
 };
 
 /** One spelling for what keyboards, phones and copied text write in many. */

@@ -16,8 +16,12 @@ export function AgainEntry({ state }: { state: EvidenceState }) {
   return (
     <Card chosen testID="again-entry">
       <Words style={{ fontWeight: '700' }}>Pointed again</Words>
-      <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>Nudge what is not right. Both pointings are averaged, and their spread shows how steady your hand is.</Words>
-      <Button mode="contained" style={{ alignSelf: 'flex-start' }} onPress={average} testID="average">Average them</Button>
+      <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>
+        Nudge what is not right. Both pointings are averaged, and their spread shows how steady your hand is.
+      </Words>
+      <Button mode="contained" style={{ alignSelf: 'flex-start' }} onPress={average} testID="average">
+        Average them
+      </Button>
     </Card>
   );
 }

@@ -17,9 +17,25 @@ export function Beam({ deviations }: { deviations: number }) {
   const [reach, drop] = [34 * Math.cos(wedge), 34 * Math.sin(wedge)];
   const color = out ? palette.berry : palette.hedge;
   return (
-    <Svg width={84} height={40} viewBox="-42 -20 84 40" accessibilityLabel={`Leftover ${Math.abs(deviations).toFixed(1)} times its own sigma, ${out ? 'outside' : 'inside'} two`}>
-      <Path d={`M0 0L${reach} ${-drop}A34 34 0 0 1 ${reach} ${drop}ZM0 0L${-reach} ${-drop}A34 34 0 0 0 ${-reach} ${drop}Z`} fill={palette.leaf} />
-      <Line x1={-36} y1={0} x2={36} y2={0} stroke={color} strokeWidth={out ? 3.4 : 2.4} strokeLinecap="round" transform={`rotate(${tip})`} />
+    <Svg
+      width={84}
+      height={40}
+      viewBox="-42 -20 84 40"
+      accessibilityLabel={`Leftover ${Math.abs(deviations).toFixed(1)} times its own sigma, ${out ? 'outside' : 'inside'} two`}>
+      <Path
+        d={`M0 0L${reach} ${-drop}A34 34 0 0 1 ${reach} ${drop}ZM0 0L${-reach} ${-drop}A34 34 0 0 0 ${-reach} ${drop}Z`}
+        fill={palette.leaf}
+      />
+      <Line
+        x1={-36}
+        y1={0}
+        x2={36}
+        y2={0}
+        stroke={color}
+        strokeWidth={out ? 3.4 : 2.4}
+        strokeLinecap="round"
+        transform={`rotate(${tip})`}
+      />
       <Circle r={3} fill={palette.paper} stroke={color} strokeWidth={1.6} />
     </Svg>
   );

@@ -19,13 +19,18 @@ describe('what the fit says of the demo jobs', () => {
     expect(Math.abs(Number(share) / 100 - (truth.stretch - 1))).toBeLessThan(0.002);
     expect(way).toBe('across');
     const wrong = nestBox.view.evidence.find(({ said }) => said.length?.value === 165)!;
-    expect(outcomeInWords(wrong, nestBox, MILLIMETRES)).toMatch(/^The others make it 17[45]\.\d.* you said 165.*does not belong/);
+    expect(outcomeInWords(wrong, nestBox, MILLIMETRES)).toMatch(
+      /^The others make it 17[45]\.\d.* you said 165.*does not belong/,
+    );
   });
 
   it('names the slant, the bow of a straight edge before and after, and the size from the message', () => {
     const slanted = demo('blade-slanted');
     expect(fitInWords(slanted, MILLIMETRES).join(' ')).toMatch(/slanted by 3[456]°/);
-    const say = (kind: string) => slanted.view.evidence.filter((piece) => piece.kind === kind).map((piece) => outcomeInWords(piece, slanted, MILLIMETRES));
+    const say = (kind: string) =>
+      slanted.view.evidence
+        .filter((piece) => piece.kind === kind)
+        .map((piece) => outcomeInWords(piece, slanted, MILLIMETRES));
     const [, before, after] = /bow by ([\d.]+) px; after the fit ([\d.]+) px/.exec(say('straight')[1]!)!;
     expect(Number(before)).toBeGreaterThan(3 * Number(after));
     expect(say('length').filter((words) => words.includes('does not belong'))).toHaveLength(1);
@@ -35,7 +40,11 @@ describe('what the fit says of the demo jobs', () => {
     const { view } = demo('blade-slanted');
     const [on] = view.evidence.filter(({ onTraced }) => onTraced);
     const points = pointsOfView(view);
-    expect(Object.entries(points).filter(([, { height }]) => height === 'traced').map(([id]) => id)).toEqual(on!.groups.flat());
+    expect(
+      Object.entries(points)
+        .filter(([, { height }]) => height === 'traced')
+        .map(([id]) => id),
+    ).toEqual(on!.groups.flat());
   });
 });
 
@@ -55,7 +64,16 @@ describe('a figure that cannot be read', () => {
 describe('the height that nobody said', () => {
   const open = (lift: number | undefined) => {
     const job = JSON.parse(readFileSync('public/demo/blade-slanted.json', 'utf8')) as Job;
-    return [...createDeriver()({ ...job, views: job.views.map((view) => ({ ...view, lift, evidence: view.evidence.filter(({ onTraced }) => !onTraced) })) }).views.values()][0]!;
+    return [
+      ...createDeriver()({
+        ...job,
+        views: job.views.map((view) => ({
+          ...view,
+          lift,
+          evidence: view.evidence.filter(({ onTraced }) => !onTraced),
+        })),
+      }).views.values(),
+    ][0]!;
   };
 
   it('is asked for with what it would bring, and what is promised comes', () => {

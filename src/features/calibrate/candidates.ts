@@ -5,7 +5,11 @@ import type { Measured } from '@/core/adjust';
 export const isUnsure = (text: string) => /\S\s+or\s+\S/.test(text);
 
 /** The reading that comes nearest to what the rest of the evidence makes of it. Refused without a scale, and where two are as near. */
-export function chooseCandidate<T extends { readonly value: number }>(text: string, read: (part: string) => Result<T>, comesTo: Measured | undefined): Result<T> {
+export function chooseCandidate<T extends { readonly value: number }>(
+  text: string,
+  read: (part: string) => Result<T>,
+  comesTo: Measured | undefined,
+): Result<T> {
   if (!comesTo) return refused('candidates-need-scale');
   const readings: T[] = [];
   for (const part of text.split(/\s+or\s+/)) {

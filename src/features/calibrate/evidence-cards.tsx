@@ -23,12 +23,20 @@ import { SaidField, useWritten } from './said-fields';
 
 /** A card for every piece of evidence and every check: what was said, what the fit makes of it, and what follows. */
 export function EvidenceCards({ fitted }: { fitted: FittedView }) {
-  return <>{fitted.view.evidence.map((evidence) => <EvidenceCard key={evidence.id} evidence={evidence} fitted={fitted} />)}</>;
+  return (
+    <>
+      {fitted.view.evidence.map((evidence) => (
+        <EvidenceCard key={evidence.id} evidence={evidence} fitted={fitted} />
+      ))}
+    </>
+  );
 }
 
 /** What a tap makes of a piece: used, held back, switched off, and round again. */
 const NEXT_ROLE: Readonly<Record<EvidenceRole, { readonly role: EvidenceRole; readonly label: string }>> = {
-  use: { role: 'check', label: 'Hold back' }, check: { role: 'off', label: 'Off' }, off: { role: 'use', label: 'Use it' },
+  use: { role: 'check', label: 'Hold back' },
+  check: { role: 'off', label: 'Off' },
+  off: { role: 'use', label: 'Use it' },
 };
 
 /** What was found in the picture is found the same again; what has as many points as one likes has its own spread. */
@@ -58,38 +66,101 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
   const color = suspect ? palette.berry : check ? palette.plum : evidence.role === 'off' ? palette.quiet : palette.tide;
   const title = titleOf(evidence, fitted.view.evidence);
   return (
-    <Card innerRef={card} testID={check ? 'check-card' : `${evidence.kind}-card`} chosen={chosen} style={{ paddingTop: 4 }}>
+    <Card
+      innerRef={card}
+      testID={check ? 'check-card' : `${evidence.kind}-card`}
+      chosen={chosen}
+      style={{ paddingTop: 4 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
         <Icon name={suspect ? 'warn' : check ? 'check' : KIND_WORDS[evidence.kind].icon} color={color} size={20} />
         <PieceName title={title} name={evidence.name} color={color} onName={(name) => change({ ...evidence, name })} />
-        <RoundButton icon="eye" name={`Show ${title} on the picture`} size={36} onPress={() => session.showEvidence(evidence.id)} testID="show-evidence" />
-        <RoundButton icon="trash" name={`Remove ${title}`} size={36} onPress={() => run(removeEvidence(fitted.view.id, evidence.id))} />
+        <RoundButton
+          icon="eye"
+          name={`Show ${title} on the picture`}
+          size={36}
+          onPress={() => session.showEvidence(evidence.id)}
+          testID="show-evidence"
+        />
+        <RoundButton
+          icon="trash"
+          name={`Remove ${title}`}
+          size={36}
+          onPress={() => run(removeEvidence(fitted.view.id, evidence.id))}
+        />
       </View>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
-        <Words testID="evidence-says" style={{ fontSize: 14, lineHeight: 19, flex: 1 }}>{outcomeInWords(evidence, fitted, units)}</Words>
+        <Words testID="evidence-says" style={{ fontSize: 14, lineHeight: 19, flex: 1 }}>
+          {outcomeInWords(evidence, fitted, units)}
+        </Words>
         <Leftover evidence={evidence} fitted={fitted} />
       </View>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>
-        {sizes.map((name) => <SaidField key={name} name={name} value={written[name] ?? ''} units={units} onChange={write(name)} onSubmit={submit} testID={`evidence-${name}-field`} />)}
+        {sizes.map((name) => (
+          <SaidField
+            key={name}
+            name={name}
+            value={written[name] ?? ''}
+            units={units}
+            onChange={write(name)}
+            onSubmit={submit}
+            testID={`evidence-${name}-field`}
+          />
+        ))}
         <View style={sizes.length !== 1 ? { flexDirection: 'row', width: '100%' } : {}}>
-          <Button compact onPress={() => change({ ...evidence, role: NEXT_ROLE[evidence.role].role })} testID="next-role">{NEXT_ROLE[evidence.role].label}</Button>
-          {check ? <Button compact onPress={() => change({ ...evidence, role: 'use' })}>Use it</Button> : null}
-          {canPointAgain(evidence) ? <Button compact onPress={() => session.pointAtEvidence(evidence.kind, check ? 'check' : 'use', { again: evidence.id })} testID="point-again">Point again</Button> : null}
+          <Button
+            compact
+            onPress={() => change({ ...evidence, role: NEXT_ROLE[evidence.role].role })}
+            testID="next-role">
+            {NEXT_ROLE[evidence.role].label}
+          </Button>
+          {check ? (
+            <Button compact onPress={() => change({ ...evidence, role: 'use' })}>
+              Use it
+            </Button>
+          ) : null}
+          {canPointAgain(evidence) ? (
+            <Button
+              compact
+              onPress={() => session.pointAtEvidence(evidence.kind, check ? 'check' : 'use', { again: evidence.id })}
+              testID="point-again">
+              Point again
+            </Button>
+          ) : null}
         </View>
       </View>
-      {fitted.sheet.kind === 'photo' ? <Level evidence={evidence} fitted={fitted} onChange={(onTraced) => change({ ...evidence, onTraced })} /> : null}
+      {fitted.sheet.kind === 'photo' ? (
+        <Level evidence={evidence} fitted={fitted} onChange={(onTraced) => change({ ...evidence, onTraced })} />
+      ) : null}
     </Card>
   );
 }
 
 /** Whether what is known lies beside the thing, on the plane of the fit or so much higher, or on the face that is traced. */
-function Level({ evidence, fitted, onChange }: { evidence: Evidence; fitted: FittedView; onChange: (onTraced: boolean) => void }) {
+function Level({
+  evidence,
+  fitted,
+  onChange,
+}: {
+  evidence: Evidence;
+  fitted: FittedView;
+  onChange: (onTraced: boolean) => void;
+}) {
   const choose = (value: 'beside' | 'on') => onChange(value === 'on');
   const height = heightOf(evidence, fitted);
   return (
     <>
-      <Choice name="Where it lies" value={evidence.onTraced ? 'on' : 'beside'} options={[['beside', 'Lies beside'], ['on', 'On the traced face']]} onChange={choose} />
-      {evidence.onTraced ? null : <Height key={String(height)} height={height} evidence={evidence.id} view={fitted.view.id} />}
+      <Choice
+        name="Where it lies"
+        value={evidence.onTraced ? 'on' : 'beside'}
+        options={[
+          ['beside', 'Lies beside'],
+          ['on', 'On the traced face'],
+        ]}
+        onChange={choose}
+      />
+      {evidence.onTraced ? null : (
+        <Height key={String(height)} height={height} evidence={evidence.id} view={fitted.view.id} />
+      )}
     </>
   );
 }
@@ -108,8 +179,20 @@ function Height({ height, evidence, view }: { height: number | undefined; eviden
   const raise = (mm: number | undefined) => jobs.getState().run(raisePoints(view, evidence, mm));
   return (
     <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
-      <WrittenField label="Stands higher by" value={text} onChange={setText} parse={(written) => parseLength(written, units.style)} echo={({ mm }) => formatLength(mm, units)} onSubmit={({ mm }) => raise(mm === 0 ? undefined : mm)} testID="evidence-height" />
-      {height === undefined ? null : <Button compact style={{ marginTop: 4 }} onPress={() => raise(undefined)} testID="evidence-lower">Lies flat</Button>}
+      <WrittenField
+        label="Stands higher by"
+        value={text}
+        onChange={setText}
+        parse={(written) => parseLength(written, units.style)}
+        echo={({ mm }) => formatLength(mm, units)}
+        onSubmit={({ mm }) => raise(mm === 0 ? undefined : mm)}
+        testID="evidence-height"
+      />
+      {height === undefined ? null : (
+        <Button compact style={{ marginTop: 4 }} onPress={() => raise(undefined)} testID="evidence-lower">
+          Lies flat
+        </Button>
+      )}
     </View>
   );
 }
@@ -118,15 +201,22 @@ function Height({ height, evidence, view }: { height: number | undefined; eviden
 function Leftover({ evidence, fitted }: { evidence: Evidence; fitted: FittedView }) {
   const { fit, figures, checks, view } = fitted;
   const group = fit.diagnosis?.groups.find((other) => other.group === evidence.id);
-  const outside = checks.find(({ id }) => id === evidence.id)?.figures ?? (group ? undefined : figures.get(evidence.id));
-  const worst = outside?.filter(({ difference }) => difference !== undefined).map(({ difference, sigma }) => difference! / sigma).sort((a, b) => Math.abs(b) - Math.abs(a))[0];
-  const deviations = group ? group.normalized ?? undefined : worst;
-  const influence = group && influenceOf(fit, view.evidence.filter(({ role }) => role !== 'off').map(toPiece), evidence.id);
+  const outside =
+    checks.find(({ id }) => id === evidence.id)?.figures ?? (group ? undefined : figures.get(evidence.id));
+  const worst = outside
+    ?.filter(({ difference }) => difference !== undefined)
+    .map(({ difference, sigma }) => difference! / sigma)
+    .sort((a, b) => Math.abs(b) - Math.abs(a))[0];
+  const deviations = group ? (group.normalized ?? undefined) : worst;
+  const influence =
+    group && influenceOf(fit, view.evidence.filter(({ role }) => role !== 'off').map(toPiece), evidence.id);
   if (deviations === undefined && influence === undefined) return null;
   return (
     <View style={{ alignItems: 'center' }}>
       {deviations === undefined ? null : <Beam deviations={deviations} />}
-      {influence === undefined ? null : <Words quiet style={{ fontSize: 12, lineHeight: 15 }}>{`carries ${Math.round(100 * influence)} %`}</Words>}
+      {influence === undefined ? null : (
+        <Words quiet style={{ fontSize: 12, lineHeight: 15 }}>{`carries ${Math.round(100 * influence)} %`}</Words>
+      )}
     </View>
   );
 }

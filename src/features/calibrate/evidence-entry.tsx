@@ -29,7 +29,14 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
   useEffect(() => first.current?.focus(), []);
   const submit = () => {
     const context = session.findContext();
-    const command = context && read.ok ? commandForEvidence({ ...state, name: name?.trim() || undefined }, { ...read.value, plusMinus: read.value.plusMinus ?? state.plusMinus }, context) : undefined;
+    const command =
+      context && read.ok
+        ? commandForEvidence(
+            { ...state, name: name?.trim() || undefined },
+            { ...read.value, plusMinus: read.value.plusMinus ?? state.plusMinus },
+            context,
+          )
+        : undefined;
     if (!command) return;
     const before = jobs.getState().job;
     jobs.getState().run(command);
@@ -43,14 +50,34 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
       <Words style={{ fontWeight: '700' }}>{titleOf(state)}</Words>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
         {sizes.map((name, i) => (
-          <SaidField key={name} name={name} value={written[name] ?? ''} units={units} onChange={write(name)} onSubmit={submit} inputRef={i === 0 ? first : undefined} comesTo={rest} testID={`${name}-field`} />
+          <SaidField
+            key={name}
+            name={name}
+            value={written[name] ?? ''}
+            units={units}
+            onChange={write(name)}
+            onSubmit={submit}
+            inputRef={i === 0 ? first : undefined}
+            comesTo={rest}
+            testID={`${name}-field`}
+          />
         ))}
-        <Button mode="contained" style={{ marginTop: 6 }} disabled={!read.ok} onPress={submit} testID="set-length">{check ? 'Compare' : sizes.length === 0 ? 'Use it' : 'Set'}</Button>
+        <Button mode="contained" style={{ marginTop: 6 }} disabled={!read.ok} onPress={submit} testID="set-length">
+          {check ? 'Compare' : sizes.length === 0 ? 'Use it' : 'Set'}
+        </Button>
       </View>
       {kind === 'straight' && state.found ? <ProposedStraight /> : null}
       {state.way === 'box' ? <SpanField name={name ?? ''} onName={setName} /> : null}
-      {question ? <Words testID="size-question" style={{ fontSize: 13.5, lineHeight: 18, fontWeight: '700' }}>{question}</Words> : null}
-      {sizes.length > 0 && !question ? <Words quiet style={{ fontSize: 12.5, lineHeight: 16 }}>{howToWrite(kind, optional)}</Words> : null}
+      {question ? (
+        <Words testID="size-question" style={{ fontSize: 13.5, lineHeight: 18, fontWeight: '700' }}>
+          {question}
+        </Words>
+      ) : null}
+      {sizes.length > 0 && !question ? (
+        <Words quiet style={{ fontSize: 12.5, lineHeight: 16 }}>
+          {howToWrite(kind, optional)}
+        </Words>
+      ) : null}
     </Card>
   );
 }
@@ -58,7 +85,9 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
 function howToWrite(kind: EvidenceState['kind'], optional: boolean | undefined): string {
   if (kind === 'level') return '0 is level, 90 is upright.';
   if (optional) return 'Leave open what you do not know.';
-  return kind === 'angle' ? 'Write 45 or 3 in 12.' : 'Write 85.6, 5/16 in, 1\u2032 4 1/2\u2033, 46 ± 0.2, about 3 ft; or what it may be: 240 or 249.';
+  return kind === 'angle'
+    ? 'Write 45 or 3 in 12.'
+    : 'Write 85.6, 5/16 in, 1\u2032 4 1/2\u2033, 46 ± 0.2, about 3 ft; or what it may be: 240 or 249.';
 }
 
 function titleOf({ kind, role, name }: EvidenceState): string {

@@ -32,10 +32,13 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
   const accuracy = useSession((state) => state.accuracy);
   const straight = useSession((state) => state.straight);
   const others = useSession((state) => state.others);
-  const hasOthers = useJob(({ derived }) => fitted !== undefined && listOthers(derived.views.values(), fitted).length > 0);
+  const hasOthers = useJob(
+    ({ derived }) => fitted !== undefined && listOthers(derived.views.values(), fitted).length > 0,
+  );
   if (!fitted) return null;
   const { view, fit } = fitted;
-  const points = (role: 'use' | 'check') => tool.name === 'evidence' && tool.state.kind === 'length' && tool.state.role === role;
+  const points = (role: 'use' | 'check') =>
+    tool.name === 'evidence' && tool.state.kind === 'length' && tool.state.role === role;
   const point = (role: 'use' | 'check') => () => {
     onPanel('evidence');
     session.pointAtEvidence('length', role);
@@ -46,20 +49,117 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
   };
   return (
     <>
-      <LedgeButton icon="length" label="Length" name="Known length" chosen={points('use')} onPress={point('use')} testID="tool-length" />
-      <LedgeButton icon="check" label="Check" name="Check on a second size" chosen={points('check')} onPress={point('check')} testID="tool-check" />
-      <LedgeButton icon="rectangle" label="Known shape" name="A shape, an angle or a place that is known" chosen={panel === 'kinds'} onPress={open('kinds')} testID="panel-kinds" />
-      <LedgeButton icon="shelf" label="Shelf" name="Things of known size" chosen={panel === 'shelf'} onPress={open('shelf')} testID="panel-shelf" />
+      <LedgeButton
+        icon="length"
+        label="Length"
+        name="Known length"
+        chosen={points('use')}
+        onPress={point('use')}
+        testID="tool-length"
+      />
+      <LedgeButton
+        icon="check"
+        label="Check"
+        name="Check on a second size"
+        chosen={points('check')}
+        onPress={point('check')}
+        testID="tool-check"
+      />
+      <LedgeButton
+        icon="rectangle"
+        label="Known shape"
+        name="A shape, an angle or a place that is known"
+        chosen={panel === 'kinds'}
+        onPress={open('kinds')}
+        testID="panel-kinds"
+      />
+      <LedgeButton
+        icon="shelf"
+        label="Shelf"
+        name="Things of known size"
+        chosen={panel === 'shelf'}
+        onPress={open('shelf')}
+        testID="panel-shelf"
+      />
       <MatchButton chosen={panel === 'match'} onOpen={open('match')} />
-      <LedgeButton icon="level" label="Zero" name="Zero and what is level" chosen={tool.name === 'datum'} onPress={() => (onPanel('evidence'), session.chooseTool('datum'))} testID="tool-datum" />
-      {fitted.sheet.kind === 'photo' ? <LedgeButton icon="height" label="Height" name="Height of what is traced" chosen={panel === 'height'} onPress={open('height')} testID="panel-height" /> : null}
-      <LedgeButton icon="upright" label="Square up" name={straight ? 'Show the picture as it was taken' : 'Square the picture up'} chosen={straight} disabled={!fit.scaled} onPress={() => session.setStraight(!straight)} testID="toggle-straight" />
-      <LedgeButton icon="map" label="Accuracy" name={accuracy ? 'Put the accuracy map away' : 'Show the accuracy map'} chosen={accuracy} disabled={!fit.scaled} onPress={() => session.toggle('accuracy')} testID="toggle-accuracy" />
-      <LedgeButton icon="lens" label="Model" name="What may be wrong with the picture" chosen={panel === 'model'} onPress={open('model')} testID="panel-model" />
-      <LedgeButton icon="look" label="Look" name="How the picture is shown" chosen={panel === 'look'} onPress={open('look')} testID="panel-look" />
-      {hasOthers ? <LedgeButton icon="layers" label="Others" name={others ? 'Look at this view alone' : 'Show the other views of this plane under it'} chosen={others} onPress={() => session.toggle('others')} testID="toggle-others" /> : null}
-      <LedgeButton icon={view.hidden ? 'hide' : 'eye'} label={view.hidden ? 'Show' : 'Hide'} name={view.hidden ? 'Show the picture' : 'Hide the picture'} chosen={view.hidden} onPress={() => jobs.getState().run(setHidden(view.id, !view.hidden))} testID="toggle-hidden" />
-      <LedgeButton icon={view.locked ? 'lock' : 'unlock'} label={view.locked ? 'Unlock' : 'Lock'} name={view.locked ? 'Unlock the view' : 'Lock the view'} chosen={view.locked} onPress={() => jobs.getState().run(setLocked(view.id, !view.locked))} testID="toggle-lock" />
+      <LedgeButton
+        icon="level"
+        label="Zero"
+        name="Zero and what is level"
+        chosen={tool.name === 'datum'}
+        onPress={() => (onPanel('evidence'), session.chooseTool('datum'))}
+        testID="tool-datum"
+      />
+      {fitted.sheet.kind === 'photo' ? (
+        <LedgeButton
+          icon="height"
+          label="Height"
+          name="Height of what is traced"
+          chosen={panel === 'height'}
+          onPress={open('height')}
+          testID="panel-height"
+        />
+      ) : null}
+      <LedgeButton
+        icon="upright"
+        label="Square up"
+        name={straight ? 'Show the picture as it was taken' : 'Square the picture up'}
+        chosen={straight}
+        disabled={!fit.scaled}
+        onPress={() => session.setStraight(!straight)}
+        testID="toggle-straight"
+      />
+      <LedgeButton
+        icon="map"
+        label="Accuracy"
+        name={accuracy ? 'Put the accuracy map away' : 'Show the accuracy map'}
+        chosen={accuracy}
+        disabled={!fit.scaled}
+        onPress={() => session.toggle('accuracy')}
+        testID="toggle-accuracy"
+      />
+      <LedgeButton
+        icon="lens"
+        label="Model"
+        name="What may be wrong with the picture"
+        chosen={panel === 'model'}
+        onPress={open('model')}
+        testID="panel-model"
+      />
+      <LedgeButton
+        icon="look"
+        label="Look"
+        name="How the picture is shown"
+        chosen={panel === 'look'}
+        onPress={open('look')}
+        testID="panel-look"
+      />
+      {hasOthers ? (
+        <LedgeButton
+          icon="layers"
+          label="Others"
+          name={others ? 'Look at this view alone' : 'Show the other views of this plane under it'}
+          chosen={others}
+          onPress={() => session.toggle('others')}
+          testID="toggle-others"
+        />
+      ) : null}
+      <LedgeButton
+        icon={view.hidden ? 'hide' : 'eye'}
+        label={view.hidden ? 'Show' : 'Hide'}
+        name={view.hidden ? 'Show the picture' : 'Hide the picture'}
+        chosen={view.hidden}
+        onPress={() => jobs.getState().run(setHidden(view.id, !view.hidden))}
+        testID="toggle-hidden"
+      />
+      <LedgeButton
+        icon={view.locked ? 'lock' : 'unlock'}
+        label={view.locked ? 'Unlock' : 'Lock'}
+        name={view.locked ? 'Unlock the view' : 'Lock the view'}
+        chosen={view.locked}
+        onPress={() => jobs.getState().run(setLocked(view.id, !view.locked))}
+        testID="toggle-lock"
+      />
     </>
   );
 }
@@ -71,20 +171,33 @@ export function FitPanel({ panel, onPanel }: FitRowProps) {
   if (!fitted) return null;
   const back = () => onPanel('evidence');
   switch (panel) {
-    case 'match': return <MatchCard />;
-    case 'look': return <LookCard fitted={fitted} />;
-    case 'height': return <HeightCard fitted={fitted} />;
-    case 'kinds': return <KindsPanel onChosen={back} onResolution={() => onPanel('resolution')} />;
-    case 'resolution': return <ResolutionCard fitted={fitted} onDone={back} />;
-    case 'shelf': return <ShelfPanel onChosen={back} />;
-    case 'model': return <ModelCard fitted={fitted} />;
+    case 'match':
+      return <MatchCard />;
+    case 'look':
+      return <LookCard fitted={fitted} />;
+    case 'height':
+      return <HeightCard fitted={fitted} />;
+    case 'kinds':
+      return <KindsPanel onChosen={back} onResolution={() => onPanel('resolution')} />;
+    case 'resolution':
+      return <ResolutionCard fitted={fitted} onDone={back} />;
+    case 'shelf':
+      return <ShelfPanel onChosen={back} />;
+    case 'model':
+      return <ModelCard fitted={fitted} />;
     case 'evidence': {
       const asking = tool.name === 'evidence' && isEnough(wayOf(tool.state), tool.state.points.length);
       const isBegun = tool.name === 'evidence' && tool.state.points.length > 0;
       const again = asking && tool.state.again !== undefined;
       return (
         <>
-          {again ? <AgainEntry state={tool.state} /> : asking ? <EvidenceEntry key={`${tool.state.kind}/${tool.state.role}`} state={tool.state} /> : <FitSummary fitted={fitted} onResolution={() => onPanel('resolution')} onHeight={() => onPanel('height')} />}
+          {again ? (
+            <AgainEntry state={tool.state} />
+          ) : asking ? (
+            <EvidenceEntry key={`${tool.state.kind}/${tool.state.role}`} state={tool.state} />
+          ) : (
+            <FitSummary fitted={fitted} onResolution={() => onPanel('resolution')} onHeight={() => onPanel('height')} />
+          )}
           {tool.name === 'evidence' && tool.state.kind === 'straight' && !isBegun ? <StraightCard /> : null}
           {straight ? <GhostCard /> : null}
           <EvidenceCards fitted={fitted} />

@@ -15,7 +15,15 @@ import { believableDpi } from './resolution';
 import { fitInWords, sigmaWithHeight } from './fit-words';
 
 /** What the fit says in words: how good it is, what was found, where most of the doubt comes from, what would help most. */
-export function FitSummary({ fitted, onResolution, onHeight }: { fitted: FittedView; onResolution: () => void; onHeight: () => void }) {
+export function FitSummary({
+  fitted,
+  onResolution,
+  onHeight,
+}: {
+  fitted: FittedView;
+  onResolution: () => void;
+  onHeight: () => void;
+}) {
   const units = useUnits();
   const { session } = useDesk();
   const { fit, refusal, without } = fitted;
@@ -30,13 +38,39 @@ export function FitSummary({ fitted, onResolution, onHeight }: { fitted: FittedV
   return (
     <Card>
       <View style={{ gap: 4 }}>
-        {refusal ? <Words testID="fit-refusal" style={{ fontSize: 14, lineHeight: 19, fontWeight: '700' }}>{`${sentenceFor(refusal.code, refusal.detail)} The fit without ${without.length === 1 ? 'the newest piece' : 'the newest pieces'} still stands.`}</Words> : null}
-        <Words testID="fit-summary" style={{ fontSize: 14, lineHeight: 19 }}>{fitInWords(fitted, units).join(' ')}</Words>
-        {fit.warnings.map((code) => <Words key={code} testID="fit-warning" style={{ fontSize: 14, lineHeight: 19, fontWeight: '700' }}>{sentenceFor(code)}</Words>)}
+        {refusal ? (
+          <Words
+            testID="fit-refusal"
+            style={{
+              fontSize: 14,
+              lineHeight: 19,
+              fontWeight: '700',
+            }}>{`${sentenceFor(refusal.code, refusal.detail)} The fit without ${without.length === 1 ? 'the newest piece' : 'the newest pieces'} still stands.`}</Words>
+        ) : null}
+        <Words testID="fit-summary" style={{ fontSize: 14, lineHeight: 19 }}>
+          {fitInWords(fitted, units).join(' ')}
+        </Words>
+        {fit.warnings.map((code) => (
+          <Words key={code} testID="fit-warning" style={{ fontSize: 14, lineHeight: 19, fontWeight: '700' }}>
+            {sentenceFor(code)}
+          </Words>
+        ))}
         {advice ? (
-          <Button mode="outlined" compact icon="length" style={{ alignSelf: 'flex-start' }} testID="take-advice"
-            onPress={() => session.pointAtEvidence('length', 'use', { points: [advice.from, advice.to].map((at) => ({ id: undefined, at, sigma: 1 })), last: 1 })}>
-            {isVague(advice) ? 'Measure this first: it settles the most' : `Measure this: ${size(advice.worstSigmaNow)} to ${size(advice.worstSigmaThen)}`}
+          <Button
+            mode="outlined"
+            compact
+            icon="length"
+            style={{ alignSelf: 'flex-start' }}
+            testID="take-advice"
+            onPress={() =>
+              session.pointAtEvidence('length', 'use', {
+                points: [advice.from, advice.to].map((at) => ({ id: undefined, at, sigma: 1 })),
+                last: 1,
+              })
+            }>
+            {isVague(advice)
+              ? 'Measure this first: it settles the most'
+              : `Measure this: ${size(advice.worstSigmaNow)} to ${size(advice.worstSigmaThen)}`}
           </Button>
         ) : null}
         <HeightQuestion fitted={fitted} onHeight={onHeight} />
@@ -57,10 +91,22 @@ function HeightQuestion({ fitted, onHeight }: { fitted: FittedView; onHeight: ()
   if (known === undefined) return null;
   return (
     <View style={{ gap: 2 }} testID="height-question">
-      <Words style={{ fontSize: 14, lineHeight: 19 }}>{`Does what you trace lie at the height of what you measured? Said, the ${formatPlusMinus(fitted.sigma!, units)} becomes ${formatPlusMinus(known, units)}.`}</Words>
+      <Words
+        style={{
+          fontSize: 14,
+          lineHeight: 19,
+        }}>{`Does what you trace lie at the height of what you measured? Said, the ${formatPlusMinus(fitted.sigma!, units)} becomes ${formatPlusMinus(known, units)}.`}</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-        <Button mode="outlined" compact onPress={() => jobs.getState().run(setLift(fitted.view.id, 0))} testID="height-flat">Yes, flat: 0</Button>
-        <Button compact onPress={onHeight} testID="height-type">No, say how high</Button>
+        <Button
+          mode="outlined"
+          compact
+          onPress={() => jobs.getState().run(setLift(fitted.view.id, 0))}
+          testID="height-flat">
+          Yes, flat: 0
+        </Button>
+        <Button compact onPress={onHeight} testID="height-type">
+          No, say how high
+        </Button>
       </View>
     </View>
   );
@@ -70,8 +116,18 @@ function LookedAt({ view }: { view: string }) {
   const { jobs } = useDesk();
   return (
     <Card>
-      <Words testID="fit-summary">This picture is kept only to look at. Nothing is drawn or measured on it, and what was known of it is left aside.</Words>
-      <Button mode="outlined" compact style={{ alignSelf: 'flex-start' }} onPress={() => jobs.getState().run(setLookOnly(view, false))} testID="measure-with">Measure with it</Button>
+      <Words testID="fit-summary">
+        This picture is kept only to look at. Nothing is drawn or measured on it, and what was known of it is left
+        aside.
+      </Words>
+      <Button
+        mode="outlined"
+        compact
+        style={{ alignSelf: 'flex-start' }}
+        onPress={() => jobs.getState().run(setLookOnly(view, false))}
+        testID="measure-with">
+        Measure with it
+      </Button>
     </Card>
   );
 }
@@ -80,8 +136,20 @@ function NoScale({ fitted: { refusal, sheet }, onResolution }: { fitted: FittedV
   const dpi = believableDpi(sheet);
   return (
     <Card>
-      <Words testID="fit-summary">{refusal ? sentenceFor(refusal.code, refusal.detail) : 'No scale yet. Point at the two ends of something you know, then type its length.'}</Words>
-      {dpi === undefined ? null : <Button mode="outlined" compact icon="dots" style={{ alignSelf: 'flex-start' }} onPress={onResolution} testID="offer-resolution">{`The file says ${Number(dpi.toFixed(1))} dots an inch`}</Button>}
+      <Words testID="fit-summary">
+        {refusal
+          ? sentenceFor(refusal.code, refusal.detail)
+          : 'No scale yet. Point at the two ends of something you know, then type its length.'}
+      </Words>
+      {dpi === undefined ? null : (
+        <Button
+          mode="outlined"
+          compact
+          icon="dots"
+          style={{ alignSelf: 'flex-start' }}
+          onPress={onResolution}
+          testID="offer-resolution">{`The file says ${Number(dpi.toFixed(1))} dots an inch`}</Button>
+      )}
     </Card>
   );
 }

@@ -19,19 +19,27 @@ const FOUND: Readonly<Partial<Record<MapPart, (part: FoundPart, shown: Shown) =>
   tilt({ from, values: [across = 0, up = 0], sigmas }, { camera }) {
     if (!camera) return 'The picture is slanted; that is taken out.';
     const slant = Math.acos(Math.cos(across) * Math.cos(up)) * DEGREES;
-    if (from === 'overruled' && Math.max(...sigmas) > VAGUE_TILT) return `This photo seems to be taken from aside, by about ${slant.toFixed(0)}°, and nothing here tells it exactly. Point at the four sides of a card or a sheet that lies beside it.`;
-    return slant < 1 ? 'The picture is square-on, by your evidence.' : `The picture is slanted by ${slant.toFixed(slant < 10 ? 1 : 0)}°; that is taken out.`;
+    if (from === 'overruled' && Math.max(...sigmas) > VAGUE_TILT)
+      return `This photo seems to be taken from aside, by about ${slant.toFixed(0)}°, and nothing here tells it exactly. Point at the four sides of a card or a sheet that lies beside it.`;
+    return slant < 1
+      ? 'The picture is square-on, by your evidence.'
+      : `The picture is slanted by ${slant.toFixed(slant < 10 ? 1 : 0)}°; that is taken out.`;
   },
   stretch({ values: [stretch = 0], sigmas: [sigma = 0] }, { kind }) {
     if (Math.abs(stretch) < 2 * sigma) return undefined;
     return `The ${kind === 'drawing' ? 'copy' : kind === 'scan' ? 'scan' : 'photo'} is stretched ${percent(Math.expm1(Math.abs(stretch)))} ${stretch < 0 ? 'across' : 'upright'}. Two scales are used.`;
   },
   skew({ values: [skew = 0], sigmas: [sigma = 0] }) {
-    return Math.abs(skew) < 2 * sigma ? undefined : `Across and upright are ${(Math.abs(skew) * DEGREES).toFixed(2)}° off square; that is taken out.`;
+    return Math.abs(skew) < 2 * sigma
+      ? undefined
+      : `Across and upright are ${(Math.abs(skew) * DEGREES).toFixed(2)}° off square; that is taken out.`;
   },
   lens({ from, values: [k1 = 0, k2 = 0], sigmas: [sigma = 0] }) {
-    if (from === 'overruled' && sigma > VAGUE_LENS) return 'The lens seems to bow, and nothing here tells by how much. Tap a straight edge near the rim of the picture (Known shape, Straight line).';
-    return Math.abs(k1) < 2 * sigma ? undefined : `The lens bows: a corner is drawn ${percent(k1 + k2)} ${k1 + k2 > 0 ? 'inwards' : 'outwards'}. That is taken out.`;
+    if (from === 'overruled' && sigma > VAGUE_LENS)
+      return 'The lens seems to bow, and nothing here tells by how much. Tap a straight edge near the rim of the picture (Known shape, Straight line).';
+    return Math.abs(k1) < 2 * sigma
+      ? undefined
+      : `The lens bows: a corner is drawn ${percent(k1 + k2)} ${k1 + k2 > 0 ? 'inwards' : 'outwards'}. That is taken out.`;
   },
 };
 
@@ -42,22 +50,40 @@ interface Cause {
 }
 
 const CAUSES: Readonly<Partial<Record<MapPart | 'height', Cause>>> = {
-  tilt: { from: 'the tilt, which nothing here shows', settledBy: 'A second length across the first, or a rectangle, settles it.' },
-  lens: { from: 'the lens: nothing here shows how it bows', settledBy: 'One tap on a straight edge near the rim of the picture settles it (Known shape, Straight line).' },
-  'lens-centre': { from: 'the lens, whose middle may lie beside that of the picture', settledBy: 'A straight edge on each side of the picture tells it (Known shape, Straight line).' },
-  focal: { from: 'the camera: nothing here tells its focal length', settledBy: 'The four sides of a card or a sheet settle it.' },
+  tilt: {
+    from: 'the tilt, which nothing here shows',
+    settledBy: 'A second length across the first, or a rectangle, settles it.',
+  },
+  lens: {
+    from: 'the lens: nothing here shows how it bows',
+    settledBy: 'One tap on a straight edge near the rim of the picture settles it (Known shape, Straight line).',
+  },
+  'lens-centre': {
+    from: 'the lens, whose middle may lie beside that of the picture',
+    settledBy: 'A straight edge on each side of the picture tells it (Known shape, Straight line).',
+  },
+  focal: {
+    from: 'the camera: nothing here tells its focal length',
+    settledBy: 'The four sides of a card or a sheet settle it.',
+  },
   stretch: { from: 'the copy, which may be stretched', settledBy: 'A size the other way settles it.' },
   skew: { from: 'the copy, which may be askew', settledBy: 'A right angle or a rectangle settles it.' },
   height: { from: 'the height of the traced edge, which nobody said', settledBy: 'Say below whether it lies flat.' },
 };
 
 /** A doubt as one plain sentence, with what to do about it. */
-const causeInWords = ({ from, settledBy }: Cause, plusMinus: string): string => `Most of the ${plusMinus} comes from ${from}. ${settledBy}`;
+const causeInWords = ({ from, settledBy }: Cause, plusMinus: string): string =>
+  `Most of the ${plusMinus} comes from ${from}. ${settledBy}`;
 
 /** What was learned by pointing at the same places again; undefined while nothing was. */
 function steadinessInWords({ factor, repetitions }: Steadiness): string | undefined {
   if (repetitions === 0) return undefined;
-  const said = factor > 1.15 ? `spread ${factor.toFixed(1)} times as far as was assumed` : factor < 0.87 ? `lie closer together than was assumed (${factor.toFixed(1)} times)` : 'spread as was assumed';
+  const said =
+    factor > 1.15
+      ? `spread ${factor.toFixed(1)} times as far as was assumed`
+      : factor < 0.87
+        ? `lie closer together than was assumed (${factor.toFixed(1)} times)`
+        : 'spread as was assumed';
   return `Places that you pointed at again ${said}; every place pointed here is taken to be as good as that.`;
 }
 
@@ -67,11 +93,18 @@ export function fitInWords({ fit, view, sigma, steadiness }: FittedView, units: 
   const lines = [`A distance across half the picture is good to ${formatPlusMinus(sigma, units)}.`];
   const camera = fit.model?.name === 'camera';
   for (const part of fit.parts) {
-    const words = part.from === 'found' || part.from === 'overruled' ? FOUND[part.part]?.(part, { camera, kind: fit.picture.kind }) : undefined;
+    const words =
+      part.from === 'found' || part.from === 'overruled'
+        ? FOUND[part.part]?.(part, { camera, kind: fit.picture.kind })
+        : undefined;
     if (words) lines.push(words);
   }
   const [main] = listDoubts(fit);
-  const isOpen = main && (main.part === 'height' ? view.lift === undefined : fit.parts.some(({ part, from }) => part === main.part && (from === 'assumed' || from === 'partly')));
+  const isOpen =
+    main &&
+    (main.part === 'height'
+      ? view.lift === undefined
+      : fit.parts.some(({ part, from }) => part === main.part && (from === 'assumed' || from === 'partly')));
   const cause = main && isOpen && main.share > 0.5 ? CAUSES[main.part] : undefined;
   if (cause) lines.push(causeInWords(cause, formatPlusMinus(sigma, units)));
   const steady = steadinessInWords(steadiness);

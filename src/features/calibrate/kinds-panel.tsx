@@ -10,19 +10,40 @@ import { KIND_WORDS } from './kinds';
 /** Everything that can be known about a picture besides a length. */
 export function KindsPanel({ onChosen, onResolution }: { onChosen: () => void; onResolution: () => void }) {
   const { session } = useDesk();
-  const choose = (kind: EvidenceKind, from: Partial<EvidenceState> = {}) => () => {
-    session.pointAtEvidence(kind, 'use', from);
-    onChosen();
-  };
+  const choose =
+    (kind: EvidenceKind, from: Partial<EvidenceState> = {}) =>
+    () => {
+      session.pointAtEvidence(kind, 'use', from);
+      onChosen();
+    };
   return (
     <Card broad>
       <Words style={{ fontWeight: '700' }}>What else is known?</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
         {EVIDENCE_KINDS.filter((kind) => kind !== 'length').map((kind) => (
-          <LedgeButton key={kind} icon={KIND_WORDS[kind].icon} label={KIND_WORDS[kind].label} name={KIND_WORDS[kind].title} onPress={choose(kind)} testID={`kind-${kind}`} />
+          <LedgeButton
+            key={kind}
+            icon={KIND_WORDS[kind].icon}
+            label={KIND_WORDS[kind].label}
+            name={KIND_WORDS[kind].title}
+            onPress={choose(kind)}
+            testID={`kind-${kind}`}
+          />
         ))}
-        <LedgeButton icon={KIND_WORDS.box.icon} label={KIND_WORDS.box.label} name={KIND_WORDS.box.title} onPress={choose('rectangle', { way: 'box', name: 'over all' })} testID="kind-box" />
-        <LedgeButton icon="dots" label="Dots" name="Dots an inch, and the printed ratio" onPress={onResolution} testID="kind-resolution" />
+        <LedgeButton
+          icon={KIND_WORDS.box.icon}
+          label={KIND_WORDS.box.label}
+          name={KIND_WORDS.box.title}
+          onPress={choose('rectangle', { way: 'box', name: 'over all' })}
+          testID="kind-box"
+        />
+        <LedgeButton
+          icon="dots"
+          label="Dots"
+          name="Dots an inch, and the printed ratio"
+          onPress={onResolution}
+          testID="kind-resolution"
+        />
       </View>
     </Card>
   );

@@ -10,8 +10,18 @@ import { Words } from '@/ui/text';
 
 type Tint = NonNullable<JobView['look']['tint']> | 'none';
 type Backing = NonNullable<JobView['look']['backing']>;
-const TINTS: readonly (readonly [Tint, string])[] = [['none', 'Own colours'], ['ink', 'Ink'], ['tide', 'Blue'], ['hedge', 'Green'], ['plum', 'Plum']];
-const BACKINGS: readonly (readonly [Backing, string])[] = [['bench', 'Bench'], ['paper', 'White'], ['dark', 'Dark']];
+const TINTS: readonly (readonly [Tint, string])[] = [
+  ['none', 'Own colours'],
+  ['ink', 'Ink'],
+  ['tide', 'Blue'],
+  ['hedge', 'Green'],
+  ['plum', 'Plum'],
+];
+const BACKINGS: readonly (readonly [Backing, string])[] = [
+  ['bench', 'Bench'],
+  ['paper', 'White'],
+  ['dark', 'Dark'],
+];
 /** Darkness from which a place counts as ink, to begin with. */
 const USUAL_INK = 0.14;
 
@@ -26,7 +36,17 @@ export function LookCard({ fitted }: { fitted: FittedView }) {
     <>
       <Card>
         <Slider label="Strength" value={look.opacity} min={0} max={1} onChange={(opacity) => set({ opacity })} />
-        {only ? <Slider label="Ink from" value={look.ink ?? USUAL_INK} min={0.03} max={0.6} onChange={(ink) => set({ ink })} /> : <Slider label="Contrast" value={look.contrast} min={0} max={3} onChange={(contrast) => set({ contrast })} />}
+        {only ? (
+          <Slider
+            label="Ink from"
+            value={look.ink ?? USUAL_INK}
+            min={0.03}
+            max={0.6}
+            onChange={(ink) => set({ ink })}
+          />
+        ) : (
+          <Slider label="Contrast" value={look.contrast} min={0} max={3} onChange={(contrast) => set({ contrast })} />
+        )}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 18, rowGap: 4 }}>
           <Toggle name="Ink only" value={only} onChange={(on) => set({ ink: on ? USUAL_INK : undefined })} />
           <Toggle name="Grey" value={look.grey} disabled={only} onChange={(grey) => set({ grey })} />
@@ -35,9 +55,19 @@ export function LookCard({ fitted }: { fitted: FittedView }) {
       </Card>
       <Card>
         <Words style={{ fontWeight: '700' }}>Colour of what is drawn</Words>
-        <Choice name="Colour of what is drawn" value={look.tint ?? 'none'} options={TINTS} onChange={(tint) => set({ tint: tint === 'none' ? undefined : tint })} />
+        <Choice
+          name="Colour of what is drawn"
+          value={look.tint ?? 'none'}
+          options={TINTS}
+          onChange={(tint) => set({ tint: tint === 'none' ? undefined : tint })}
+        />
         <Words style={{ fontWeight: '700' }}>What lies behind it</Words>
-        <Choice name="What lies behind it" value={look.backing ?? 'bench'} options={BACKINGS} onChange={(backing) => set({ backing })} />
+        <Choice
+          name="What lies behind it"
+          value={look.backing ?? 'bench'}
+          options={BACKINGS}
+          onChange={(backing) => set({ backing })}
+        />
       </Card>
     </>
   );

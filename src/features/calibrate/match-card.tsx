@@ -26,9 +26,23 @@ export function MatchCard() {
   return (
     <Card chosen testID="match-card">
       <Words style={{ fontWeight: '700' }}>Lay it onto what exists</Words>
-      {targets.length === 0 ? <Words quiet style={{ fontSize: 14 }}>Bring in a survey or a plan under Sources (DXF, SVG, GeoJSON), or give another view a scale: then this one can be laid on it.</Words> : null}
+      {targets.length === 0 ? (
+        <Words quiet style={{ fontSize: 14 }}>
+          Bring in a survey or a plan under Sources (DXF, SVG, GeoJSON), or give another view a scale: then this one can
+          be laid on it.
+        </Words>
+      ) : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-        {targets.map(([target, name]) => <Button key={`${target.kind}${target.id}`} mode={state?.target?.id === target.id ? 'contained' : 'outlined'} disabled={target.kind === 'plane' && references.length === 0} onPress={() => choose(target)} testID={`match-${target.kind}`}>{name}</Button>)}
+        {targets.map(([target, name]) => (
+          <Button
+            key={`${target.kind}${target.id}`}
+            mode={state?.target?.id === target.id ? 'contained' : 'outlined'}
+            disabled={target.kind === 'plane' && references.length === 0}
+            onPress={() => choose(target)}
+            testID={`match-${target.kind}`}>
+            {name}
+          </Button>
+        ))}
       </View>
       {state ? <Progress state={state} /> : null}
       <Pairs fitted={fitted} />
@@ -37,24 +51,55 @@ export function MatchCard() {
 }
 
 /** Planes with references on them, and other views whose scale is known. */
-function targetsFor({ view }: FittedView, { references, views }: Job, isScaled: (id: string) => boolean): readonly (readonly [MatchTarget, string])[] {
+function targetsFor(
+  { view }: FittedView,
+  { references, views }: Job,
+  isScaled: (id: string) => boolean,
+): readonly (readonly [MatchTarget, string])[] {
   const planes = [...new Set(references.map(({ plane }) => plane))];
   return [
-    ...planes.map((plane) => [{ kind: 'plane', id: plane } as const, references.filter((one) => one.plane === plane).map(({ name }) => name).join(', ')] as const),
-    ...views.filter((other) => other.id !== view.id && other.id !== view.shares && other.shares !== view.id && isScaled(other.id)).slice(0, 8).map((other) => [{ kind: 'view', id: other.id } as const, other.name] as const),
+    ...planes.map(
+      (plane) =>
+        [
+          { kind: 'plane', id: plane } as const,
+          references
+            .filter((one) => one.plane === plane)
+            .map(({ name }) => name)
+            .join(', '),
+        ] as const,
+    ),
+    ...views
+      .filter(
+        (other) => other.id !== view.id && other.id !== view.shares && other.shares !== view.id && isScaled(other.id),
+      )
+      .slice(0, 8)
+      .map((other) => [{ kind: 'view', id: other.id } as const, other.name] as const),
   ];
 }
 
 function Progress({ state }: { state: MatchState }) {
   const { session } = useDesk();
   const set = state.pairs.filter(({ to }) => to).length;
-  const says = state.looking === 'target' ? 'Now point at the same place here.' : set === 0 ? 'Point at a place in the picture that is there too.' : set === 1 ? 'One more place, far from the first.' : 'It lies there now. Further places are fitted, and what is left over is shown.';
+  const says =
+    state.looking === 'target'
+      ? 'Now point at the same place here.'
+      : set === 0
+        ? 'Point at a place in the picture that is there too.'
+        : set === 1
+          ? 'One more place, far from the first.'
+          : 'It lies there now. Further places are fitted, and what is left over is shown.';
   return (
     <>
       <Words testID="match-says">{says}</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
-        {state.pairs.length > state.laid ? <Button compact onPress={() => session.input({ kind: 'back' })}>Take the last one back</Button> : null}
-        <Button compact onPress={() => session.chooseTool('points')} testID="match-done">{set >= 2 ? 'Done' : 'Leave it'}</Button>
+        {state.pairs.length > state.laid ? (
+          <Button compact onPress={() => session.input({ kind: 'back' })}>
+            Take the last one back
+          </Button>
+        ) : null}
+        <Button compact onPress={() => session.chooseTool('points')} testID="match-done">
+          {set >= 2 ? 'Done' : 'Leave it'}
+        </Button>
       </View>
     </>
   );
@@ -66,7 +111,8 @@ function Pairs({ fitted }: { fitted: FittedView }) {
   const units = useUnits();
   const pieces = fitted.view.evidence.filter(({ kind, role }) => kind === 'known-point' && role === 'use');
   if (pieces.length < 2 || !fitted.fit.scaled) return null;
-  const hold = (piece: Evidence) => jobs.getState().run(changeEvidence(fitted.view.id, { ...piece, held: !piece.held }));
+  const hold = (piece: Evidence) =>
+    jobs.getState().run(changeEvidence(fitted.view.id, { ...piece, held: !piece.held }));
   return (
     <View style={{ gap: 2 }}>
       {pieces.map((piece, i) => {
@@ -74,8 +120,12 @@ function Pairs({ fitted }: { fitted: FittedView }) {
         return (
           <View key={piece.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }} testID="match-pair">
             <Words style={{ flex: 1, fontSize: 14 }}>{piece.name ?? `place ${i + 1}`}</Words>
-            <Figures style={{ fontSize: 13 }}>{off === undefined ? 'held' : `off by ${formatLength(off, units)}`}</Figures>
-            <Button compact onPress={() => hold(piece)} testID="hold-pair">{piece.held ? 'Let go' : 'Hold it'}</Button>
+            <Figures style={{ fontSize: 13 }}>
+              {off === undefined ? 'held' : `off by ${formatLength(off, units)}`}
+            </Figures>
+            <Button compact onPress={() => hold(piece)} testID="hold-pair">
+              {piece.held ? 'Let go' : 'Hold it'}
+            </Button>
           </View>
         );
       })}
@@ -94,5 +144,15 @@ function leftoverOf({ view, fit }: FittedView, { groups, said, held }: Evidence)
 /** Opens the matching, from the row of the fit. */
 export function MatchButton({ chosen, onOpen }: { chosen: boolean; onOpen: () => void }) {
   const fitted = useFitted();
-  return <LedgeButton icon="match" label="Match" name="Lay it onto existing geometry" chosen={chosen} disabled={!fitted} onPress={onOpen} testID="panel-match" />;
+  return (
+    <LedgeButton
+      icon="match"
+      label="Match"
+      name="Lay it onto existing geometry"
+      chosen={chosen}
+      disabled={!fitted}
+      onPress={onOpen}
+      testID="panel-match"
+    />
+  );
 }

@@ -25,15 +25,41 @@ export function PieceName({ title, name, color, onName }: PieceNameProps) {
   };
   if (writing === undefined) {
     return (
-      <Pressable accessibilityRole="button" accessibilityLabel={`Name ${title}`} onPress={() => setWriting(name ?? '')} style={{ flex: 1, minHeight: 36, justifyContent: 'center' }} testID="name-piece">
-        <Words lines={1} style={{ fontWeight: '700', color }}>{title}</Words>
+      <Pressable
+        accessibilityRole="button"
+        accessibilityLabel={`Name ${title}`}
+        onPress={() => setWriting(name ?? '')}
+        style={{ flex: 1, minHeight: 36, justifyContent: 'center' }}
+        testID="name-piece">
+        <Words lines={1} style={{ fontWeight: '700', color }}>
+          {title}
+        </Words>
       </Pressable>
     );
   }
-  return <TextInput mode="outlined" dense autoFocus label="What it is" accessibilityLabel="What it is" value={writing} maxLength={LONGEST} onChangeText={setWriting} onBlur={done} onSubmitEditing={done} style={{ flex: 1, height: 40, backgroundColor: palette.paper }} testID="piece-name" />;
+  return (
+    <TextInput
+      mode="outlined"
+      dense
+      autoFocus
+      label="What it is"
+      accessibilityLabel="What it is"
+      value={writing}
+      maxLength={LONGEST}
+      onChangeText={setWriting}
+      onBlur={done}
+      onSubmitEditing={done}
+      style={{ flex: 1, height: 40, backgroundColor: palette.paper }}
+      testID="piece-name"
+    />
+  );
 }
 
-const SPANS = [['over all', 'Over all'], ['over the body', 'Over the body'], ['over the handles', 'Over the handles']] as const;
+const SPANS = [
+  ['over all', 'Over all'],
+  ['over the body', 'Over the body'],
+  ['over the handles', 'Over the handles'],
+] as const;
 
 /** What a box goes around: things are wider over their handles than over their bodies. */
 export function SpanField({ name, onName }: { name: string; onName: (name: string) => void }) {
@@ -41,7 +67,17 @@ export function SpanField({ name, onName }: { name: string; onName: (name: strin
   return (
     <View style={{ gap: 6 }}>
       <Choice name="What it spans" value={name} options={SPANS} onChange={onName} />
-      <TextInput mode="outlined" dense label="What it spans" accessibilityLabel="What it spans" value={name} maxLength={LONGEST} onChangeText={onName} style={{ height: 40, backgroundColor: palette.paper }} testID="span-name" />
+      <TextInput
+        mode="outlined"
+        dense
+        label="What it spans"
+        accessibilityLabel="What it spans"
+        value={name}
+        maxLength={LONGEST}
+        onChangeText={onName}
+        style={{ height: 40, backgroundColor: palette.paper }}
+        testID="span-name"
+      />
     </View>
   );
 }

@@ -29,11 +29,15 @@ export function ResolutionCard({ fitted, onDone }: { fitted: FittedView; onDone:
     const { evidence, points } = resolutionEvidence(sheet, read.value, drawn.value, newId);
     const { run, job } = jobs.getState();
     // Lines that came along with the page are as large as the paper until somebody says how it was drawn.
-    const lines = job.references.filter(({ plane }) => plane === sheet.id).flatMap(({ id }) => {
-      const said = session.getState().references.find(({ reference }) => reference.id === id)?.geometry.saidUnitMm;
-      return said ? [changeReference(id, 'reference-unit-set', { unitMm: said * drawn.value })] : [];
-    });
-    const before = view.evidence.filter((piece) => isResolution(piece, view, sheet)).map(({ id }) => removeEvidence(view.id, id));
+    const lines = job.references
+      .filter(({ plane }) => plane === sheet.id)
+      .flatMap(({ id }) => {
+        const said = session.getState().references.find(({ reference }) => reference.id === id)?.geometry.saidUnitMm;
+        return said ? [changeReference(id, 'reference-unit-set', { unitMm: said * drawn.value })] : [];
+      });
+    const before = view.evidence
+      .filter((piece) => isResolution(piece, view, sheet))
+      .map(({ id }) => removeEvidence(view.id, id));
     run(together([...lines, ...before, addEvidence(view.id, evidence, points)]));
     session.chooseTool('points');
     onDone();
@@ -42,11 +46,37 @@ export function ResolutionCard({ fitted, onDone }: { fitted: FittedView; onDone:
     <Card testID="resolution-card">
       <Words style={{ fontWeight: '700' }}>Scanned at a known resolution</Words>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
-        <WrittenField label="Dots an inch" value={dots} onChange={setDots} parse={parseDots} onSubmit={use} testID="dots-field" />
-        <WrittenField label="Drawn at" value={ratio} onChange={setRatio} parse={parseRatio} echo={formatRatio} onSubmit={use} testID="ratio-field" />
-        <Button mode="contained" style={{ marginTop: 6 }} disabled={!read.ok || !drawn.ok} onPress={use} testID="use-resolution">Use it</Button>
+        <WrittenField
+          label="Dots an inch"
+          value={dots}
+          onChange={setDots}
+          parse={parseDots}
+          onSubmit={use}
+          testID="dots-field"
+        />
+        <WrittenField
+          label="Drawn at"
+          value={ratio}
+          onChange={setRatio}
+          parse={parseRatio}
+          echo={formatRatio}
+          onSubmit={use}
+          testID="ratio-field"
+        />
+        <Button
+          mode="contained"
+          style={{ marginTop: 6 }}
+          disabled={!read.ok || !drawn.ok}
+          onPress={use}
+          testID="use-resolution">
+          Use it
+        </Button>
       </View>
-      <Words quiet style={{ fontSize: 12.5, lineHeight: 16 }}>{sheet.kind === 'photo' ? 'This picture is taken for a photo: a camera’s dots an inch mean nothing. Say under Sources that it is a scan.' : 'Write the ratio as it is printed: 1:50, or 1/4″ = 1′. A scanner is taken to be good to 0.2 %, a printer to 1.6 %.'}</Words>
+      <Words quiet style={{ fontSize: 12.5, lineHeight: 16 }}>
+        {sheet.kind === 'photo'
+          ? 'This picture is taken for a photo: a camera’s dots an inch mean nothing. Say under Sources that it is a scan.'
+          : 'Write the ratio as it is printed: 1:50, or 1/4″ = 1′. A scanner is taken to be good to 0.2 %, a printer to 1.6 %.'}
+      </Words>
     </Card>
   );
 }

@@ -28,14 +28,23 @@ export function readSize(name: SaidName, text: string, units: Units, comesTo?: M
   }
   if (name === 'across' || name === 'up') {
     const place = parseLength(text, units.style);
-    return place.ok ? done({ value: place.value.mm, plusMinus: place.value.plusMinus, guess: place.value.guess }) : place;
+    return place.ok
+      ? done({ value: place.value.mm, plusMinus: place.value.plusMinus, guess: place.value.guess })
+      : place;
   }
   const size = parseSize(text, units.style);
   return size.ok ? done({ value: size.value.mm, plusMinus: size.value.plusMinus, guess: size.value.guess }) : size;
 }
 
 /** All the sizes of a piece: what was left empty stays open where it may. */
-export function readSizes(kind: EvidenceKind, names: readonly SaidName[], optional: boolean, written: Written, units: Units, comesTo?: Measured): Result<SaidSizes> {
+export function readSizes(
+  kind: EvidenceKind,
+  names: readonly SaidName[],
+  optional: boolean,
+  written: Written,
+  units: Units,
+  comesTo?: Measured,
+): Result<SaidSizes> {
   const sizes: { [name in SaidName]?: { value: number; written: string } } = {};
   let [plusMinus, guess]: [number | undefined, boolean] = [undefined, false];
   for (const name of names) {
@@ -72,14 +81,27 @@ interface SaidFieldProps {
 export function SaidField({ name, value, units, onChange, onSubmit, inputRef, comesTo, testID }: SaidFieldProps) {
   return (
     <WrittenField
-      label={SIZE_WORDS[name]} value={value} onChange={onChange} parse={(text) => readSize(name, text, units, comesTo)} echo={(read: ReadSize) => echoOf(name, read, units)}
-      onSubmit={onSubmit} testID={testID} {...(inputRef ? { inputRef } : {})}
+      label={SIZE_WORDS[name]}
+      value={value}
+      onChange={onChange}
+      parse={(text) => readSize(name, text, units, comesTo)}
+      echo={(read: ReadSize) => echoOf(name, read, units)}
+      onSubmit={onSubmit}
+      testID={testID}
+      {...(inputRef ? { inputRef } : {})}
     />
   );
 }
 
 /** The written sizes of a piece as they are being typed, and what they come to. */
-export function useWritten(kind: EvidenceKind, names: readonly SaidName[], optional: boolean, start: Written, units: Units, comesTo?: Measured) {
+export function useWritten(
+  kind: EvidenceKind,
+  names: readonly SaidName[],
+  optional: boolean,
+  start: Written,
+  units: Units,
+  comesTo?: Measured,
+) {
   const [written, setWritten] = useState<Written>(start);
   // What was changed elsewhere (undone, say) stands in the fields at once.
   const said = JSON.stringify(start);
@@ -88,7 +110,13 @@ export function useWritten(kind: EvidenceKind, names: readonly SaidName[], optio
     setShown(said);
     setWritten(start);
   }
-  const read = useMemo(() => readSizes(kind, names, optional, written, units, comesTo), [kind, names, optional, written, units, comesTo]);
-  return { written, read, write: (name: SaidName) => (text: string) => setWritten((before) => ({ ...before, [name]: text })) };
+  const read = useMemo(
+    () => readSizes(kind, names, optional, written, units, comesTo),
+    [kind, names, optional, written, units, comesTo],
+  );
+  return {
+    written,
+    read,
+    write: (name: SaidName) => (text: string) => setWritten((before) => ({ ...before, [name]: text })),
+  };
 }
-

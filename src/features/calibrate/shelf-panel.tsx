@@ -31,49 +31,125 @@ export function ShelfPanel({ onChosen }: { onChosen: () => void }) {
   const found = findOnShelf([...own, ...SHELF], text);
   const take = (entry: ShelfEntry) => {
     const guess = entry.standing === 'practice';
-    const written = Object.fromEntries(Object.entries(sizesOf(entry)).map(([name, mm]) => [name, `${guess ? 'about ' : ''}${mm} mm`]));
-    session.pointAtEvidence(entry.shape.kind, 'use', { name: entry.name, written, plusMinus: 2 * sigmaOfTolerance(entry.tolerance), height: fitted?.sheet.kind === 'photo' ? heightAbovePlane(entry) : undefined });
+    const written = Object.fromEntries(
+      Object.entries(sizesOf(entry)).map(([name, mm]) => [name, `${guess ? 'about ' : ''}${mm} mm`]),
+    );
+    session.pointAtEvidence(entry.shape.kind, 'use', {
+      name: entry.name,
+      written,
+      plusMinus: 2 * sigmaOfTolerance(entry.tolerance),
+      height: fitted?.sheet.kind === 'photo' ? heightAbovePlane(entry) : undefined,
+    });
     onChosen();
   };
   const list = (
     <Card testID="shelf">
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-        <TextInput mode="outlined" dense label="Find on the shelf" accessibilityLabel="Find on the shelf" value={text} onChangeText={setText} style={{ flex: 1, height: 44, backgroundColor: palette.paper }} testID="shelf-find" />
-        {adding ? null : <RoundButton icon="plus" name="Add a thing of your own" size={44} onPress={() => setAdding(true)} testID="own-add" />}
+        <TextInput
+          mode="outlined"
+          dense
+          label="Find on the shelf"
+          accessibilityLabel="Find on the shelf"
+          value={text}
+          onChangeText={setText}
+          style={{ flex: 1, height: 44, backgroundColor: palette.paper }}
+          testID="shelf-find"
+        />
+        {adding ? null : (
+          <RoundButton
+            icon="plus"
+            name="Add a thing of your own"
+            size={44}
+            onPress={() => setAdding(true)}
+            testID="own-add"
+          />
+        )}
       </View>
-      {removed ? <Button compact style={{ alignSelf: 'flex-start' }} onPress={() => (keep.mutate(removed), setRemoved(undefined))} testID="own-back">{`Bring “${removed.name}” back`}</Button> : null}
+      {removed ? (
+        <Button
+          compact
+          style={{ alignSelf: 'flex-start' }}
+          onPress={() => (keep.mutate(removed), setRemoved(undefined))}
+          testID="own-back">{`Bring “${removed.name}” back`}</Button>
+      ) : null}
       {found.slice(0, SHOWN).map((entry) => (
-        <View key={entry.id} style={{ flexDirection: 'row', alignItems: 'center', borderTopWidth: 1, borderTopColor: palette.rule }}>
+        <View
+          key={entry.id}
+          style={{ flexDirection: 'row', alignItems: 'center', borderTopWidth: 1, borderTopColor: palette.rule }}>
           <ShelfRow entry={entry} units={units} onPress={() => take(entry)} />
-          {entry.standing === 'own' ? <RoundButton icon="trash" name={`Take ${entry.name} off the shelf`} size={36} onPress={() => (remove.mutate(entry.id), setRemoved(entry))} /> : null}
+          {entry.standing === 'own' ? (
+            <RoundButton
+              icon="trash"
+              name={`Take ${entry.name} off the shelf`}
+              size={36}
+              onPress={() => (remove.mutate(entry.id), setRemoved(entry))}
+            />
+          ) : null}
         </View>
       ))}
-      <Words quiet style={{ fontSize: 13 }}>{found.length === 0 ? 'Nothing on the shelf is called that. Use Length, Circle or Rectangle and type its size.' : found.length > SHOWN ? `${found.length - SHOWN} more: type a word to find them.` : ''}</Words>
-      {keep.isError ? <Words style={{ fontSize: 13.5, color: palette.berry }}>{sentenceFor(isStorageFull(keep.error) ? 'storage-full' : 'storage-failed')}</Words> : null}
+      <Words quiet style={{ fontSize: 13 }}>
+        {found.length === 0
+          ? 'Nothing on the shelf is called that. Use Length, Circle or Rectangle and type its size.'
+          : found.length > SHOWN
+            ? `${found.length - SHOWN} more: type a word to find them.`
+            : ''}
+      </Words>
+      {keep.isError ? (
+        <Words style={{ fontSize: 13.5, color: palette.berry }}>
+          {sentenceFor(isStorageFull(keep.error) ? 'storage-full' : 'storage-failed')}
+        </Words>
+      ) : null}
     </Card>
   );
-  const form = adding ? <Card key="own" chosen><OwnThingForm units={units} onKeep={(thing) => (keep.mutate(thing), setAdding(false), setText(''))} onLeave={() => setAdding(false)} /></Card> : null;
-  return <>{form}{list}</>;
+  const form = adding ? (
+    <Card key="own" chosen>
+      <OwnThingForm
+        units={units}
+        onKeep={(thing) => (keep.mutate(thing), setAdding(false), setText(''))}
+        onLeave={() => setAdding(false)}
+      />
+    </Card>
+  ) : null;
+  return (
+    <>
+      {form}
+      {list}
+    </>
+  );
 }
 
 function ShelfRow({ entry, units, onPress }: { entry: ShelfEntry; units: Units; onPress: () => void }) {
   return (
-    <Pressable accessibilityRole="button" onPress={onPress} testID={`shelf-${entry.id}`} style={{ flex: 1, minHeight: 48, paddingVertical: 4 }}>
+    <Pressable
+      accessibilityRole="button"
+      onPress={onPress}
+      testID={`shelf-${entry.id}`}
+      style={{ flex: 1, minHeight: 48, paddingVertical: 4 }}>
       <View style={{ flexDirection: 'row', gap: 10 }}>
-        <Words lines={1} style={{ flex: 1 }}>{entry.name}</Words>
+        <Words lines={1} style={{ flex: 1 }}>
+          {entry.name}
+        </Words>
         <Figures style={{ fontSize: 13 }}>{sizeInWords(entry, units)}</Figures>
       </View>
-      <Words quiet lines={1} style={{ fontSize: 12.5, lineHeight: 16 }}>{sourceInWords(entry)}</Words>
+      <Words quiet lines={1} style={{ fontSize: 12.5, lineHeight: 16 }}>
+        {sourceInWords(entry)}
+      </Words>
     </Pressable>
   );
 }
 
 function sizesOf({ shape }: ShelfEntry): Partial<Record<SaidName, number>> {
-  return shape.kind === 'length' ? { length: shape.mm } : shape.kind === 'circle' ? { diameter: shape.diameter } : { width: shape.width, height: shape.height };
+  return shape.kind === 'length'
+    ? { length: shape.mm }
+    : shape.kind === 'circle'
+      ? { diameter: shape.diameter }
+      : { width: shape.width, height: shape.height };
 }
 
 function sizeInWords(entry: ShelfEntry, units: Units): string {
-  const size = Object.values(sizesOf(entry)).map((mm) => formatLength(mm, units)).join(' × ');
+  const size = Object.values(sizesOf(entry))
+    .map((mm) => formatLength(mm, units))
+    .join(' × ');
   return `${entry.standing === 'practice' ? 'about ' : ''}${size}`;
 }
 

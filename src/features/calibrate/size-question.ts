@@ -9,13 +9,21 @@ import { findUnitSlip, formatLength, type Units } from '@/core/units';
 export function useRest(fitted: FittedView | undefined, { kind, points }: EvidenceState): Measured | undefined {
   return useMemo(() => {
     const [a, b] = points;
-    return kind === 'length' && fitted?.fit.scaled && a && b ? measuredLength(fitted.fit, { ...a, height: 0 }, { ...b, height: 0 }) : undefined;
+    return kind === 'length' && fitted?.fit.scaled && a && b
+      ? measuredLength(fitted.fit, { ...a, height: 0 }, { ...b, height: 0 })
+      : undefined;
   }, [fitted, kind, points]);
 }
 
 /** A length that is off against the rest by what a wrong unit would make of it is asked about before it is used. */
-export function findSizeQuestion(comesTo: Measured | undefined, said: SaidSizes | undefined, units: Units): string | undefined {
+export function findSizeQuestion(
+  comesTo: Measured | undefined,
+  said: SaidSizes | undefined,
+  units: Units,
+): string | undefined {
   const typed = said?.sizes.length?.value;
   const slip = comesTo && typed ? findUnitSlip(typed, comesTo.value) : undefined;
-  return slip && `By the rest this is ${formatLength(comesTo!.value, units, comesTo!.sigma)}. Did you mean ${slip.says}?`;
+  return (
+    slip && `By the rest this is ${formatLength(comesTo!.value, units, comesTo!.sigma)}. Did you mean ${slip.says}?`
+  );
 }

@@ -9,7 +9,11 @@ export function useOwnShelf() {
   const client = useQueryClient();
   const onSettled = () => client.invalidateQueries({ queryKey: OWN });
   const { data = [] } = useQuery({ queryKey: OWN, queryFn: () => ownShelf.list() });
-  const keep = useMutation({ mutationFn: (thing: Omit<OwnThing, 'id'> & { readonly id?: string }) => ownShelf.keep({ ...thing, id: thing.id ?? newId() }), onSettled });
+  const keep = useMutation({
+    mutationFn: (thing: Omit<OwnThing, 'id'> & { readonly id?: string }) =>
+      ownShelf.keep({ ...thing, id: thing.id ?? newId() }),
+    onSettled,
+  });
   const remove = useMutation({ mutationFn: (id: string) => ownShelf.remove(id), onSettled });
   return { own: data, keep, remove };
 }

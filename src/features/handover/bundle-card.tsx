@@ -21,8 +21,12 @@ export function BundleCard({ fileName, job }: { fileName: string; job: () => Par
   return (
     <Card>
       <Words style={{ fontWeight: '700' }}>The whole job</Words>
-      <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>One file with the pictures and everything known and drawn. It opens again on any device.</Words>
-      <Button mode="outlined" icon="bundle" loading={busy} onPress={() => void save()} testID="save-bundle">Save bundle</Button>
+      <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>
+        One file with the pictures and everything known and drawn. It opens again on any device.
+      </Words>
+      <Button mode="outlined" icon="bundle" loading={busy} onPress={() => void save()} testID="save-bundle">
+        Save bundle
+      </Button>
       {says ? <Words>{says}</Words> : null}
     </Card>
   );

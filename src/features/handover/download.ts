@@ -10,6 +10,11 @@ export function saveFile(name: string, content: BlobPart, type: string): void {
 
 /** A name that every file system takes. */
 export function safeFileName(name: string): string {
-  const safe = name.normalize('NFKC').replace(/[^\p{L}\p{N} .,_()-]+/gu, '-').replace(/\s+/g, ' ').trim().replace(/^\.+/, '');
+  const safe = name
+    .normalize('NFKC')
+    .replace(/[^\p{L}\p{N} .,_()-]+/gu, '-')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .replace(/^\.+/, '');
   return safe.slice(0, 80) || 'outline';
 }

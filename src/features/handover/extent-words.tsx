@@ -11,17 +11,38 @@ export function ExtentWords({ only }: { only: readonly string[] | undefined }) {
   const units = useUnits();
   const fitted = useFitted();
   const { job, derived } = useJob((state) => state);
-  const extent = useMemo(() => (fitted?.fit.scaled ? measureExtent(outlinesLeaving(job, { view: fitted.view.id, only }), figuredIn(job, derived, fitted.view.id), derived.shapes) : undefined), [job, derived, fitted, only]);
+  const extent = useMemo(
+    () =>
+      fitted?.fit.scaled
+        ? measureExtent(
+            outlinesLeaving(job, { view: fitted.view.id, only }),
+            figuredIn(job, derived, fitted.view.id),
+            derived.shapes,
+          )
+        : undefined,
+    [job, derived, fitted, only],
+  );
   if (!extent) return null;
-  const size = ({ value, sigma }: { readonly value: number; readonly sigma: number }) => formatLength(value, units, sigma);
+  const size = ({ value, sigma }: { readonly value: number; readonly sigma: number }) =>
+    formatLength(value, units, sigma);
   return (
     <View style={{ gap: 2, paddingTop: 4 }} testID="extent">
-      <Words quiet style={{ fontSize: 13 }}>How well that is known</Words>
-      <Figures style={{ fontSize: 14 }} testID="extent-level">{`${size(extent.width)} by ${size(extent.height)}`}</Figures>
+      <Words quiet style={{ fontSize: 13 }}>
+        How well that is known
+      </Words>
+      <Figures
+        style={{ fontSize: 14 }}
+        testID="extent-level">{`${size(extent.width)} by ${size(extent.height)}`}</Figures>
       {extent.own ? (
         <>
-          <Words quiet style={{ fontSize: 13 }}>{`It lies ${formatAngle(Math.abs(extent.own.angle))} askew. Along its own longest edge, and across it:`}</Words>
-          <Figures style={{ fontSize: 14 }} testID="extent-own">{`${size(extent.own.along)} by ${size(extent.own.across)}`}</Figures>
+          <Words
+            quiet
+            style={{
+              fontSize: 13,
+            }}>{`It lies ${formatAngle(Math.abs(extent.own.angle))} askew. Along its own longest edge, and across it:`}</Words>
+          <Figures
+            style={{ fontSize: 14 }}
+            testID="extent-own">{`${size(extent.own.along)} by ${size(extent.own.across)}`}</Figures>
         </>
       ) : null}
     </View>

@@ -18,10 +18,22 @@ export function OpeningsCard({ fileName }: { fileName: string }) {
   if (all.length === 0) return null;
   return (
     <Card testID="openings-card">
-      <Words style={{ fontWeight: '700' }}>{rows.length === 1 ? '1 opening' : `${rows.length} doors, windows and gaps`}</Words>
-      {rows.map((row) => <OpeningWords key={row.opening.id} row={row} />)}
-      {rows.length < all.length ? <Words quiet style={{ fontSize: 14 }}>What has lost its corner is left out.</Words> : null}
-      <SaveTable fileName={`${safeFileName(fileName)}-openings`} write={() => fileWorker.call('writeOpenings', { lines: rows.map(lineOfOpening) })} testID="save-openings" />
+      <Words style={{ fontWeight: '700' }}>
+        {rows.length === 1 ? '1 opening' : `${rows.length} doors, windows and gaps`}
+      </Words>
+      {rows.map((row) => (
+        <OpeningWords key={row.opening.id} row={row} />
+      ))}
+      {rows.length < all.length ? (
+        <Words quiet style={{ fontSize: 14 }}>
+          What has lost its corner is left out.
+        </Words>
+      ) : null}
+      <SaveTable
+        fileName={`${safeFileName(fileName)}-openings`}
+        write={() => fileWorker.call('writeOpenings', { lines: rows.map(lineOfOpening) })}
+        testID="save-openings"
+      />
     </Card>
   );
 }
@@ -31,11 +43,17 @@ function OpeningWords({ row: { opening, kind, mark } }: { row: OpeningRow }) {
   const palette = usePalette();
   const { width, sill = 0, head } = opening;
   const hand = handOf(opening);
-  const about = [sill > 0 ? `sill at ${formatLength(sill, units)}` : undefined, hand ? `hinges ${hand}` : opening.fill?.hung ? 'two leaves' : undefined].filter(Boolean);
+  const about = [
+    sill > 0 ? `sill at ${formatLength(sill, units)}` : undefined,
+    hand ? `hinges ${hand}` : opening.fill?.hung ? 'two leaves' : undefined,
+  ].filter(Boolean);
   return (
     <View style={{ borderTopWidth: 1, borderColor: palette.rule, paddingTop: 6 }} testID={`opening-${mark}`}>
       <Words>{`${mark} · ${kind}${about.length > 0 ? ` · ${about.join(', ')}` : ''}`}</Words>
-      <Figures style={{ fontSize: 14 }}>{`${formatLength(width, units)}${head === undefined ? ' wide' : ` by ${formatLength(head - sill, units)}`}`}</Figures>
+      <Figures
+        style={{
+          fontSize: 14,
+        }}>{`${formatLength(width, units)}${head === undefined ? ' wide' : ` by ${formatLength(head - sill, units)}`}`}</Figures>
     </View>
   );
 }

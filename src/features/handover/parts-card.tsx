@@ -19,9 +19,20 @@ export function PartsCard({ fileName }: { fileName: string }) {
   return (
     <Card testID="parts-card">
       <Words style={{ fontWeight: '700' }}>{`${job.parts.length} ${job.parts.length === 1 ? 'part' : 'parts'}`}</Words>
-      {rows.map((row) => <PartWords key={row.part.id} row={row} />)}
-      {rows.length < job.parts.length ? <Words quiet style={{ fontSize: 14 }}>Parts in views without scale are left out.</Words> : null}
-      <SaveTable fileName={`${safeFileName(fileName)}-parts`} disabled={rows.length === 0} write={() => fileWorker.call('writeParts', { lines: rows.map(lineOfPart) })} testID="save-parts" />
+      {rows.map((row) => (
+        <PartWords key={row.part.id} row={row} />
+      ))}
+      {rows.length < job.parts.length ? (
+        <Words quiet style={{ fontSize: 14 }}>
+          Parts in views without scale are left out.
+        </Words>
+      ) : null}
+      <SaveTable
+        fileName={`${safeFileName(fileName)}-parts`}
+        disabled={rows.length === 0}
+        write={() => fileWorker.call('writeParts', { lines: rows.map(lineOfPart) })}
+        testID="save-parts"
+      />
     </Card>
   );
 }
@@ -29,11 +40,18 @@ export function PartsCard({ fileName }: { fileName: string }) {
 function PartWords({ row: { part, count, width, height } }: { row: PartRow }) {
   const units = useUnits();
   const palette = usePalette();
-  const about = [part.material, part.thickness === undefined ? undefined : `${formatLength(part.thickness, units)} thick`, count.mirrored > 0 ? `${count.mirrored} mirrored` : undefined].filter(Boolean);
+  const about = [
+    part.material,
+    part.thickness === undefined ? undefined : `${formatLength(part.thickness, units)} thick`,
+    count.mirrored > 0 ? `${count.mirrored} mirrored` : undefined,
+  ].filter(Boolean);
   return (
     <View style={{ borderTopWidth: 1, borderColor: palette.rule, paddingTop: 6 }} testID={`part-${part.name}`}>
       <Words>{`${count.plain + count.mirrored} × ${part.name}${about.length > 0 ? ` · ${about.join(', ')}` : ''}`}</Words>
-      <Figures style={{ fontSize: 14 }}>{`${formatLength(width.value, units, width.sigma)} by ${formatLength(height.value, units, height.sigma)}`}</Figures>
+      <Figures
+        style={{
+          fontSize: 14,
+        }}>{`${formatLength(width.value, units, width.sigma)} by ${formatLength(height.value, units, height.sigma)}`}</Figures>
     </View>
   );
 }

@@ -28,27 +28,58 @@ export function PictureCard({ fileName }: { fileName: string }) {
     const outcome = await squaredUp(fitted, abort.signal, (share) => setWork({ abort, share }));
     setWork(undefined);
     if (typeof outcome === 'string') setSays(outcome === 'cancelled' ? undefined : sentenceFor(outcome));
-    else saveFile(`${safeFileName(fileName)}-squared-up.zip`, zipSync({ [`${safeFileName(fileName)}.png`]: [outcome.png, { level: 0 }], [`${safeFileName(fileName)}.pgw`]: strToU8(outcome.world) }), 'application/zip');
+    else
+      saveFile(
+        `${safeFileName(fileName)}-squared-up.zip`,
+        zipSync({
+          [`${safeFileName(fileName)}.png`]: [outcome.png, { level: 0 }],
+          [`${safeFileName(fileName)}.pgw`]: strToU8(outcome.world),
+        }),
+        'application/zip',
+      );
   };
   const { width, height, perMm } = squaredFrame(fitted.fit, MOST_PIXELS);
   return (
     <Card testID="picture-card">
       <Words style={{ fontWeight: '700' }}>The picture, squared up</Words>
-      <Words quiet style={{ fontSize: 13.5, lineHeight: 18 }}>{`A PNG of ${width} × ${height} px, ${perMm.toFixed(2)} px a millimetre, with a world file in millimetres.`}</Words>
-      {work ? <Button mode="outlined" onPress={() => work.abort.abort()} testID="stop-picture">{`Stop squaring up (${Math.round(100 * work.share)} %)`}</Button>
-        : <Button mode="outlined" icon="picture" onPress={() => void save()} testID="save-picture">Save picture</Button>}
+      <Words
+        quiet
+        style={{
+          fontSize: 13.5,
+          lineHeight: 18,
+        }}>{`A PNG of ${width} × ${height} px, ${perMm.toFixed(2)} px a millimetre, with a world file in millimetres.`}</Words>
+      {work ? (
+        <Button
+          mode="outlined"
+          onPress={() => work.abort.abort()}
+          testID="stop-picture">{`Stop squaring up (${Math.round(100 * work.share)} %)`}</Button>
+      ) : (
+        <Button mode="outlined" icon="picture" onPress={() => void save()} testID="save-picture">
+          Save picture
+        </Button>
+      )}
       {says ? <Words>{says}</Words> : null}
     </Card>
   );
 }
 
 /** The two files, or the code of why there are none. */
-async function squaredUp({ fit, sheet, view }: FittedView, signal: AbortSignal, onProgress: (share: number) => void): Promise<{ png: Uint8Array; world: string } | string> {
+async function squaredUp(
+  { fit, sheet, view }: FittedView,
+  signal: AbortSignal,
+  onProgress: (share: number) => void,
+): Promise<{ png: Uint8Array; world: string } | string> {
   const picture = shownPicture(view, sheet);
   if (!(await openShown(picture, repository))) return 'picture-missing';
   const frame = squaredFrame(fit, MOST_PIXELS);
-  const outcome = await pictureWorker.call('straighten', { hash: picture.key, map: fit.map, frame }, { signal, onProgress });
+  const outcome = await pictureWorker.call(
+    'straighten',
+    { hash: picture.key, map: fit.map, frame },
+    { signal, onProgress },
+  );
   if (outcome.kind === 'cancelled') return 'cancelled';
   if (outcome.kind === 'failed') return outcome.code;
-  return outcome.value ? { png: new Uint8Array(outcome.value), world: writeWorldFile(frame.corner, frame.perMm) } : 'picture-missing';
+  return outcome.value
+    ? { png: new Uint8Array(outcome.value), world: writeWorldFile(frame.corner, frame.perMm) }
+    : 'picture-missing';
 }

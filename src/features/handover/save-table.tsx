@@ -23,5 +23,15 @@ export function SaveTable({ fileName, disabled = false, write, testID }: SaveTab
     if (written.kind === 'done') saveFile(`${fileName}.csv`, written.value, 'text/csv');
     else session.say('worker-failed');
   };
-  return <Button mode="outlined" icon="file" loading={isWriting} disabled={isWriting || disabled} onPress={() => void save()} testID={testID}>Save the list as a table</Button>;
+  return (
+    <Button
+      mode="outlined"
+      icon="file"
+      loading={isWriting}
+      disabled={isWriting || disabled}
+      onPress={() => void save()}
+      testID={testID}>
+      Save the list as a table
+    </Button>
+  );
 }

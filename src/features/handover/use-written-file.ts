@@ -9,16 +9,32 @@ export type WrittenFile =
   | { readonly kind: 'waiting' }
   | { readonly kind: 'refused'; readonly code: string }
   /** `meantEnds`: so many of its ends are open as they should be. */
-  | { readonly kind: 'ready'; readonly file: WrittenDrawing; readonly job: FileSummary; readonly agrees: boolean; readonly meantEnds: number };
+  | {
+      readonly kind: 'ready';
+      readonly file: WrittenDrawing;
+      readonly job: FileSummary;
+      readonly agrees: boolean;
+      readonly meantEnds: number;
+    };
 
 /** Writes the file whenever the choice or the job changes, reads it back, and holds it against what the job says. */
-export function useWrittenFile(format: DrawingFormat, unit: FileUnit, only: readonly string[] | undefined): WrittenFile {
+export function useWrittenFile(
+  format: DrawingFormat,
+  unit: FileUnit,
+  only: readonly string[] | undefined,
+): WrittenFile {
   const fitted = useFitted();
   const job = useJob((state) => state.job);
   const derived = useJob((state) => state.derived);
   const viewId = fitted?.view.id;
-  const drawing = useMemo(() => (viewId ? drawingOf(job, derived, { view: viewId, only }) : undefined), [job, derived, viewId, only]);
-  const meantEnds = useMemo(() => (viewId ? countMeantEnds(job, derived, { view: viewId, only }) : 0), [job, derived, viewId, only]);
+  const drawing = useMemo(
+    () => (viewId ? drawingOf(job, derived, { view: viewId, only }) : undefined),
+    [job, derived, viewId, only],
+  );
+  const meantEnds = useMemo(
+    () => (viewId ? countMeantEnds(job, derived, { view: viewId, only }) : 0),
+    [job, derived, viewId, only],
+  );
   const [made, setMade] = useState<{ readonly of: unknown; readonly written: WrittenFile }>();
   // What a file is made of; a new one makes what was written for the old one stale by itself.
   const of = useMemo(() => ({ drawing, format, unit, meantEnds }), [drawing, format, unit, meantEnds]);
@@ -26,9 +42,18 @@ export function useWrittenFile(format: DrawingFormat, unit: FileUnit, only: read
     if (!of.drawing?.ok) return;
     const drawn = of.drawing.value;
     const stop = new AbortController();
-    void fileWorker.call('writeDrawing', { drawing: drawn, format: of.format, unit: of.unit }, { signal: stop.signal }).then((outcome) => {
-      if (outcome.kind !== 'cancelled') setMade({ of, written: outcome.kind === 'failed' ? { kind: 'refused', code: outcome.code } : held(drawn, of.unit, outcome.value, of.meantEnds) });
-    });
+    void fileWorker
+      .call('writeDrawing', { drawing: drawn, format: of.format, unit: of.unit }, { signal: stop.signal })
+      .then((outcome) => {
+        if (outcome.kind !== 'cancelled')
+          setMade({
+            of,
+            written:
+              outcome.kind === 'failed'
+                ? { kind: 'refused', code: outcome.code }
+                : held(drawn, of.unit, outcome.value, of.meantEnds),
+          });
+      });
     return () => stop.abort();
   }, [of]);
   if (drawing && !drawing.ok) return { kind: 'refused', code: drawing.code };
@@ -44,5 +69,12 @@ function held(drawing: Drawing, unit: FileUnit, file: WrittenDrawing, meantEnds:
 
 /** Sizes to a thousandth of a millimetre, counts exactly. */
 function isSame(a: FileSummary, b: FileSummary): boolean {
-  return a.unit === b.unit && distance(a.corner, b.corner) < 1e-3 && Math.abs(a.width - b.width) < 1e-3 && Math.abs(a.height - b.height) < 1e-3 && a.closed === b.closed && a.openEnds === b.openEnds;
+  return (
+    a.unit === b.unit &&
+    distance(a.corner, b.corner) < 1e-3 &&
+    Math.abs(a.width - b.width) < 1e-3 &&
+    Math.abs(a.height - b.height) < 1e-3 &&
+    a.closed === b.closed &&
+    a.openEnds === b.openEnds
+  );
 }

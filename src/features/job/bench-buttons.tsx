@@ -13,9 +13,23 @@ export function BenchButtons() {
   if (!fitted) return null;
   const middle = () => middleOf(session.getState().viewport);
   return (
-    <View style={{ position: 'absolute', right: 8, bottom: covered + 8, borderRadius: 24, backgroundColor: palette.paper, borderWidth: 1, borderColor: palette.rule }}>
+    <View
+      style={{
+        position: 'absolute',
+        right: 8,
+        bottom: covered + 8,
+        borderRadius: 24,
+        backgroundColor: palette.paper,
+        borderWidth: 1,
+        borderColor: palette.rule,
+      }}>
       <RoundButton icon="zoomin" name="Closer" onPress={() => session.sight.zoom(middle(), 1.6)} testID="zoom-in" />
-      <RoundButton icon="zoomout" name="Further" onPress={() => session.sight.zoom(middle(), 1 / 1.6)} testID="zoom-out" />
+      <RoundButton
+        icon="zoomout"
+        name="Further"
+        onPress={() => session.sight.zoom(middle(), 1 / 1.6)}
+        testID="zoom-out"
+      />
       <RoundButton icon="whole" name="Whole picture" onPress={() => session.sight.showAll()} testID="zoom-all" />
     </View>
   );

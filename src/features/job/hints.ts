@@ -21,12 +21,25 @@ export function hintFor(step: StepName, tool: ActiveTool, fitted: FittedView | u
 }
 
 function sourcesHint(tool: ActiveTool): string {
-  if (tool.name === 'level') return ['Point at one end of an edge that is level or upright.', 'Point at its other end.', 'Say how it runs.'][tool.state.points.length]!;
-  if (tool.name === 'brush') return tool.state.does === 'rub' ? 'Rub over what should go.' : 'Draw over where ink is missing.';
+  if (tool.name === 'level')
+    return ['Point at one end of an edge that is level or upright.', 'Point at its other end.', 'Say how it runs.'][
+      tool.state.points.length
+    ]!;
+  if (tool.name === 'brush')
+    return tool.state.does === 'rub' ? 'Rub over what should go.' : 'Draw over where ink is missing.';
   if (tool.name !== 'frame') return 'Say what kind of picture it is: that decides how far it is trusted.';
   const { shape, points } = tool.state;
-  if (shape === 'box') return ['Point at one corner of the frame.', 'Point at the corner across.', 'Nudge it, or say what it shows.'][points.length]!;
-  if (shape === 'turned') return ['Point at one end of a side of the frame.', 'Point at the other end of that side.', 'Point at the side across.', 'Nudge it, or say what it shows.'][points.length]!;
+  if (shape === 'box')
+    return ['Point at one corner of the frame.', 'Point at the corner across.', 'Nudge it, or say what it shows.'][
+      points.length
+    ]!;
+  if (shape === 'turned')
+    return [
+      'Point at one end of a side of the frame.',
+      'Point at the other end of that side.',
+      'Point at the side across.',
+      'Nudge it, or say what it shows.',
+    ][points.length]!;
   return points.length < 3 ? 'Point around the part that is wanted.' : 'Go on around it, or say what it shows.';
 }
 
@@ -35,14 +48,21 @@ function fitHint(tool: ActiveTool, { view, fit }: FittedView): string {
   const lengths = view.evidence.some(({ role }) => role === 'use');
   switch (tool.name) {
     case 'evidence':
-      if (tool.state.again !== undefined) return isEnough(wayOf(tool.state), tool.state.points.length) ? 'Take the average, or nudge.' : 'Point at the same places again; the marks are hidden, so that they do not lead your hand.';
+      if (tool.state.again !== undefined)
+        return isEnough(wayOf(tool.state), tool.state.points.length)
+          ? 'Take the average, or nudge.'
+          : 'Point at the same places again; the marks are hidden, so that they do not lead your hand.';
       return hintForEvidence(wayOf(tool.state), tool.state.role, tool.state.points.length);
     case 'points':
       if (tool.state.point) return 'Point at where it belongs, or nudge it.';
-      return checks || view.evidence.length > 1 ? 'Point at a mark to see its card; drag its points to correct them.' : fallback(checks, lengths, fit.scaled);
+      return checks || view.evidence.length > 1
+        ? 'Point at a mark to see its card; drag its points to correct them.'
+        : fallback(checks, lengths, fit.scaled);
     case 'match':
       if (!tool.state.target) return 'Choose what it is laid on.';
-      return tool.state.looking === 'target' ? 'Point at the same place here.' : 'Point at a place in the picture that is there too.';
+      return tool.state.looking === 'target'
+        ? 'Point at the same place here.'
+        : 'Point at a place in the picture that is there too.';
     case 'datum':
       return ['Point at the zero.', 'Point along what is level.'][tool.state.points.length] ?? '';
     default:
@@ -71,12 +91,19 @@ function traceHint(tool: ActiveTool, job: Job): string {
     case 'opening':
       return 'Point at a wall, or at a door or window.';
     case 'relate':
-      return tool.state.on.length === 0 ? 'Point at lines, arcs, circles or corners, then say what is true of them.' : 'Point at more, or say what is true of what is chosen.';
+      return tool.state.on.length === 0
+        ? 'Point at lines, arcs, circles or corners, then say what is true of them.'
+        : 'Point at more, or say what is true of what is chosen.';
     case 'chain': {
       const { nodes, kind, through } = tool.state;
       if (nodes.length === 0) return 'Point at where the outline begins, or at an open end to carry it on.';
-      if (kind === 'arc') return through ? 'Point at where the arc ends.' : 'Point at a place on the arc, then at its end.';
-      return kind === 'tangent' ? 'Point at where the tangent arc ends.' : kind === 'curve' ? 'Point along the curve.' : 'Point at the next corner, or on the first point to close.';
+      if (kind === 'arc')
+        return through ? 'Point at where the arc ends.' : 'Point at a place on the arc, then at its end.';
+      return kind === 'tangent'
+        ? 'Point at where the tangent arc ends.'
+        : kind === 'curve'
+          ? 'Point along the curve.'
+          : 'Point at the next corner, or on the first point to close.';
     }
     case 'circle':
       return tool.state.mode === 'found' ? 'Point inside a hole or a disc.' : 'Point at the circle.';
@@ -87,8 +114,11 @@ function traceHint(tool: ActiveTool, job: Job): string {
     case 'angle':
       return 'Point at the corner, then along each side.';
     case 'select':
-      if (tool.state.moving) return tool.state.grabbed ? 'Point at where the handle goes.' : 'Point at where the point goes.';
-      return job.outlines.length === 0 ? 'Choose what to draw, then point along the edge.' : 'Point at an outline, then at its points.';
+      if (tool.state.moving)
+        return tool.state.grabbed ? 'Point at where the handle goes.' : 'Point at where the point goes.';
+      return job.outlines.length === 0
+        ? 'Choose what to draw, then point along the edge.'
+        : 'Point at an outline, then at its points.';
     default:
       return '';
   }

@@ -22,16 +22,55 @@ export function JobBar({ onLeave }: { onLeave: () => Promise<void> }) {
   const [settings, setSettings] = useState(false);
   const drawing = tool.name === 'chain' && tool.state.nodes.length > 0;
   const [undoable, redoable] = [history.entries[history.cursor - 1], history.entries[history.cursor]];
-  const undoName = drawing ? 'Take back the last point' : undoable ? `Undo: ${nameOfCommand(undoable.name, job.units)}` : 'Nothing to undo';
+  const undoName = drawing
+    ? 'Take back the last point'
+    : undoable
+      ? `Undo: ${nameOfCommand(undoable.name, job.units)}`
+      : 'Nothing to undo';
   return (
-    <View role="banner" style={{ height: 48, flexDirection: 'row', alignItems: 'center', backgroundColor: palette.paper, borderBottomWidth: 1, borderBottomColor: palette.rule, paddingHorizontal: 2 }}>
-      <RoundButton icon="back" name="Back to the jobs" onPress={() => void onLeave().then(() => router.replace('/'))} testID="leave" />
-      <Pressable onPress={() => setSettings(true)} accessibilityRole="button" accessibilityLabel={`Name and units of ${job.name}`} style={{ flex: 1, minWidth: 0 }}>
-        <Words lines={1} style={{ fontWeight: '700' }}>{job.name}</Words>
+    <View
+      role="banner"
+      style={{
+        height: 48,
+        flexDirection: 'row',
+        alignItems: 'center',
+        backgroundColor: palette.paper,
+        borderBottomWidth: 1,
+        borderBottomColor: palette.rule,
+        paddingHorizontal: 2,
+      }}>
+      <RoundButton
+        icon="back"
+        name="Back to the jobs"
+        onPress={() => void onLeave().then(() => router.replace('/'))}
+        testID="leave"
+      />
+      <Pressable
+        onPress={() => setSettings(true)}
+        accessibilityRole="button"
+        accessibilityLabel={`Name and units of ${job.name}`}
+        style={{ flex: 1, minWidth: 0 }}>
+        <Words lines={1} style={{ fontWeight: '700' }}>
+          {job.name}
+        </Words>
       </Pressable>
-      <Words quiet style={{ fontSize: 12.5 }} testID="save-state">{SAVE_WORDS[saveState]}</Words>
-      <RoundButton icon="undo" name={undoName} disabled={!drawing && !undoable} onPress={() => (drawing ? session.input({ kind: 'back' }) : jobs.getState().undo())} testID="undo" />
-      <RoundButton icon="redo" name={redoable ? `Redo: ${nameOfCommand(redoable.name, job.units)}` : 'Nothing to redo'} disabled={!redoable} onPress={() => jobs.getState().redo()} testID="redo" />
+      <Words quiet style={{ fontSize: 12.5 }} testID="save-state">
+        {SAVE_WORDS[saveState]}
+      </Words>
+      <RoundButton
+        icon="undo"
+        name={undoName}
+        disabled={!drawing && !undoable}
+        onPress={() => (drawing ? session.input({ kind: 'back' }) : jobs.getState().undo())}
+        testID="undo"
+      />
+      <RoundButton
+        icon="redo"
+        name={redoable ? `Redo: ${nameOfCommand(redoable.name, job.units)}` : 'Nothing to redo'}
+        disabled={!redoable}
+        onPress={() => jobs.getState().redo()}
+        testID="redo"
+      />
       <RoundButton icon="more" name="More" onPress={() => setSettings(true)} testID="more" />
       <SettingsDialog visible={settings} onClose={() => setSettings(false)} />
     </View>

@@ -45,20 +45,47 @@ export function JobDesk({ desk, reopen }: { desk: Desk; reopen: () => void }) {
   useShortcuts(desk);
   const pointAtAsked: PointAtAsked = (kind, what, written) => {
     setStep('fit');
-    session.pointAtEvidence(kind, 'use', { name: what, written: { [kind === 'circle' ? 'diameter' : 'length']: written } });
+    session.pointAtEvidence(kind, 'use', {
+      name: what,
+      written: { [kind === 'circle' ? 'diameter' : 'length']: written },
+    });
   };
   const Frame = wide ? WideFrame : PhoneFrame;
   return (
     // A phone's keyboard takes of the window: all of the desk stands above it.
     <View style={[wide ? { flex: 1 } : { height }, { backgroundColor: palette.bench }]}>
       <JobBar onLeave={() => jobs.getState().flush()} />
-      {bringIn.pdf ? <PdfChooser pdf={bringIn.pdf} onChosen={(wanted) => void bringIn.bringPages(wanted)} onLeave={bringIn.leavePdf} /> : null}
-      {bringIn.film ? <FilmChooser film={bringIn.film} onStills={(stills) => (bringIn.leaveFilm(), void bringIn.take(stills))} onLeave={bringIn.leaveFilm} /> : null}
+      {bringIn.pdf ? (
+        <PdfChooser
+          pdf={bringIn.pdf}
+          onChosen={(wanted) => void bringIn.bringPages(wanted)}
+          onLeave={bringIn.leavePdf}
+        />
+      ) : null}
+      {bringIn.film ? (
+        <FilmChooser
+          film={bringIn.film}
+          onStills={(stills) => (bringIn.leaveFilm(), void bringIn.take(stills))}
+          onLeave={bringIn.leaveFilm}
+        />
+      ) : null}
       <Frame
-        step={step} onStep={setStep} height={height}
+        step={step}
+        onStep={setStep}
+        height={height}
         bench={<BenchArea bringIn={bringIn} reopen={reopen} step={step} wide={wide} cardsShown={cardsShown} />}
         notices={<Notices bringIn={bringIn} wide={wide} />}
-        ledge={<Ledge row={step === 'handover' ? null : <StepRow {...steps} />} cards={<StepCards {...steps} bringIn={bringIn} onPointAt={pointAtAsked} />} wide={wide} open={wide || cardsShown} height={height} onOpen={setOpen} low={CARD_HEIGHT[step]} />}
+        ledge={
+          <Ledge
+            row={step === 'handover' ? null : <StepRow {...steps} />}
+            cards={<StepCards {...steps} bringIn={bringIn} onPointAt={pointAtAsked} />}
+            wide={wide}
+            open={wide || cardsShown}
+            height={height}
+            onOpen={setOpen}
+            low={CARD_HEIGHT[step]}
+          />
+        }
       />
     </View>
   );
@@ -67,24 +94,50 @@ export function JobDesk({ desk, reopen }: { desk: Desk; reopen: () => void }) {
 /** What a step offers to take in hand. */
 function StepRow({ step, panels, choosePanel }: StepState) {
   switch (step) {
-    case 'sources': return <SourcesRow panel={panels.sources} onPanel={(sources) => choosePanel({ sources })} />;
-    case 'fit': return <FitRow panel={panels.fit} onPanel={(fit) => choosePanel({ fit })} />;
-    case 'trace': return <TraceRow panel={panels.trace} onPanel={(trace) => choosePanel({ trace })} />;
-    case 'handover': return null;
+    case 'sources':
+      return <SourcesRow panel={panels.sources} onPanel={(sources) => choosePanel({ sources })} />;
+    case 'fit':
+      return <FitRow panel={panels.fit} onPanel={(fit) => choosePanel({ fit })} />;
+    case 'trace':
+      return <TraceRow panel={panels.trace} onPanel={(trace) => choosePanel({ trace })} />;
+    case 'handover':
+      return null;
   }
 }
 
-function StepCards({ step, panels, setPanel, bringIn, onPointAt }: StepState & { bringIn: BringIn; onPointAt: PointAtAsked }) {
+function StepCards({
+  step,
+  panels,
+  setPanel,
+  bringIn,
+  onPointAt,
+}: StepState & { bringIn: BringIn; onPointAt: PointAtAsked }) {
   switch (step) {
-    case 'sources': return <SourcesPanel bringIn={bringIn} panel={panels.sources} onPointAt={onPointAt} />;
-    case 'fit': return <FitPanel panel={panels.fit} onPanel={(fit) => setPanel({ fit })} />;
-    case 'trace': return <TracePanel panel={panels.trace} />;
-    case 'handover': return <HandoverPanel />;
+    case 'sources':
+      return <SourcesPanel bringIn={bringIn} panel={panels.sources} onPointAt={onPointAt} />;
+    case 'fit':
+      return <FitPanel panel={panels.fit} onPanel={(fit) => setPanel({ fit })} />;
+    case 'trace':
+      return <TracePanel panel={panels.trace} />;
+    case 'handover':
+      return <HandoverPanel />;
   }
 }
 
 /** The drawing surface with what floats over it. */
-function BenchArea({ bringIn, reopen, step, wide, cardsShown }: { bringIn: BringIn; reopen: () => void; step: StepName; wide: boolean; cardsShown: boolean }) {
+function BenchArea({
+  bringIn,
+  reopen,
+  step,
+  wide,
+  cardsShown,
+}: {
+  bringIn: BringIn;
+  reopen: () => void;
+  step: StepName;
+  wide: boolean;
+  cardsShown: boolean;
+}) {
   return (
     <View style={{ flex: 1, minHeight: 0 }} role="main">
       <Bench />

@@ -35,11 +35,50 @@ function WideLedge({ row, cards, low }: LedgeProps) {
   const [pulled, setPulled] = useState(false);
   const height = pulled ? PULLED_UP : low;
   return (
-    <View role="region" aria-label="Ledge" style={{ flexDirection: 'row', height, backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule }}>
-      {row ? <View style={{ width: 396, flexDirection: 'row', flexWrap: 'wrap', alignContent: 'flex-start', gap: 4, padding: 8 }} testID="ledge-row">{row}</View> : null}
-      <div tabIndex={0} role="group" aria-label="Cards" data-testid="ledge-cards" style={{ flex: 1, minWidth: 0, overflow: 'auto', background: palette.bench, display: 'grid', gridTemplateColumns: COLUMNS, gridAutoRows: 'max-content', alignContent: 'start', alignItems: 'start', gap: 8, padding: 8 }}>{cards}</div>
+    <View
+      role="region"
+      aria-label="Ledge"
+      style={{
+        flexDirection: 'row',
+        height,
+        backgroundColor: palette.paper,
+        borderTopWidth: 1,
+        borderTopColor: palette.rule,
+      }}>
+      {row ? (
+        <View
+          style={{ width: 396, flexDirection: 'row', flexWrap: 'wrap', alignContent: 'flex-start', gap: 4, padding: 8 }}
+          testID="ledge-row">
+          {row}
+        </View>
+      ) : null}
+      <div
+        tabIndex={0}
+        role="group"
+        aria-label="Cards"
+        data-testid="ledge-cards"
+        style={{
+          flex: 1,
+          minWidth: 0,
+          overflow: 'auto',
+          background: palette.bench,
+          display: 'grid',
+          gridTemplateColumns: COLUMNS,
+          gridAutoRows: 'max-content',
+          alignContent: 'start',
+          alignItems: 'start',
+          gap: 8,
+          padding: 8,
+        }}>
+        {cards}
+      </div>
       <View style={{ backgroundColor: palette.bench }}>
-        <RoundButton icon={pulled ? 'down' : 'up'} name={pulled ? 'Let the ledge down' : 'Pull the ledge up'} onPress={() => setPulled(!pulled)} testID="pull-ledge" />
+        <RoundButton
+          icon={pulled ? 'down' : 'up'}
+          name={pulled ? 'Let the ledge down' : 'Pull the ledge up'}
+          onPress={() => setPulled(!pulled)}
+          testID="pull-ledge"
+        />
       </View>
     </View>
   );
@@ -49,11 +88,27 @@ function WideLedge({ row, cards, low }: LedgeProps) {
 function PhoneLedge({ row, cards, open, height, onOpen }: LedgeProps) {
   const palette = usePalette();
   return (
-    <View role="region" aria-label="Ledge" style={{ backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule }}>
+    <View
+      role="region"
+      aria-label="Ledge"
+      style={{ backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule }}>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <ScrollView horizontal style={{ flex: 1 }} contentContainerStyle={{ paddingHorizontal: 4, paddingVertical: 3 }} showsHorizontalScrollIndicator={false} testID="ledge-row">{row}</ScrollView>
+        <ScrollView
+          horizontal
+          style={{ flex: 1 }}
+          contentContainerStyle={{ paddingHorizontal: 4, paddingVertical: 3 }}
+          showsHorizontalScrollIndicator={false}
+          testID="ledge-row">
+          {row}
+        </ScrollView>
         <View style={{ borderLeftWidth: 1, borderLeftColor: palette.rule }}>
-          <RoundButton icon={open ? 'down' : 'up'} name={open ? 'Put the cards away' : 'Show the cards'} onPress={() => onOpen(!open)} testID="toggle-cards" size={46} />
+          <RoundButton
+            icon={open ? 'down' : 'up'}
+            name={open ? 'Put the cards away' : 'Show the cards'}
+            onPress={() => onOpen(!open)}
+            testID="toggle-cards"
+            size={46}
+          />
         </View>
       </View>
       {open ? <PhoneCards height={height}>{cards}</PhoneCards> : null}
@@ -71,13 +126,42 @@ function PhoneCards({ children, height }: Pick<LedgeProps, 'height'> & { childre
   const name = tall ? 'Less of the cards' : 'More of the cards';
   return (
     // Not wholly opaque: Chromium's software compositor drops a canvas that an opaque scroller lies over.
-    <View ref={cover} style={{ position: 'absolute', left: 0, right: 0, bottom: '100%', borderTopWidth: 1, borderTopColor: palette.rule, backgroundColor: palette.bench, opacity: 0.999 }}>
+    <View
+      ref={cover}
+      style={{
+        position: 'absolute',
+        left: 0,
+        right: 0,
+        bottom: '100%',
+        borderTopWidth: 1,
+        borderTopColor: palette.rule,
+        backgroundColor: palette.bench,
+        opacity: 0.999,
+      }}>
       {tall || content > low ? (
-        <Pressable accessibilityRole="button" accessibilityLabel={name} onPress={() => setTall(!tall)} testID="cards-height" style={{ height: 24, alignItems: 'center', justifyContent: 'center', backgroundColor: palette.paper, borderBottomWidth: 1, borderBottomColor: palette.rule }}>
+        <Pressable
+          accessibilityRole="button"
+          accessibilityLabel={name}
+          onPress={() => setTall(!tall)}
+          testID="cards-height"
+          style={{
+            height: 24,
+            alignItems: 'center',
+            justifyContent: 'center',
+            backgroundColor: palette.paper,
+            borderBottomWidth: 1,
+            borderBottomColor: palette.rule,
+          }}>
           <Icon name={tall ? 'down' : 'up'} color={palette.quiet} size={18} />
         </Pressable>
       ) : null}
-      <ScrollView style={{ maxHeight: tall ? height * CARDS_SHARE.tall : low }} contentContainerStyle={{ padding: 8, gap: 8 }} onContentSizeChange={(_, tallness) => setContent(tallness)} testID="ledge-cards">{children}</ScrollView>
+      <ScrollView
+        style={{ maxHeight: tall ? height * CARDS_SHARE.tall : low }}
+        contentContainerStyle={{ padding: 8, gap: 8 }}
+        onContentSizeChange={(_, tallness) => setContent(tallness)}
+        testID="ledge-cards">
+        {children}
+      </ScrollView>
     </View>
   );
 }

@@ -33,34 +33,114 @@ export function Notices({ bringIn, wide }: { bringIn: BringIn; wide: boolean }) 
   }, [at]);
   const text = latest && at > gone ? latest.text : undefined;
   return (
-    <View style={{ position: 'absolute', left: wide ? 8 : 4, right: wide ? 64 : 4, ...(wide ? { bottom: 8 } : { top: 4 }), gap: 6, pointerEvents: 'box-none', alignItems: 'flex-start' }}>
+    <View
+      style={{
+        position: 'absolute',
+        left: wide ? 8 : 4,
+        right: wide ? 64 : 4,
+        ...(wide ? { bottom: 8 } : { top: 4 }),
+        gap: 6,
+        pointerEvents: 'box-none',
+        alignItems: 'flex-start',
+      }}>
       {bringIn.doing ? <Slip text={bringIn.doing} testID="doing" action="Stop" onAction={bringIn.stop} /> : null}
-      {bringIn.said.map((sentence) => <Slip key={sentence} text={sentence} testID="said" onClose={bringIn.hush} />)}
-      {text ? <Slip text={text} testID="notice" {...(latest?.lock ? { action: 'Unlock it', onAction: () => run(setLocked(latest.lock!, false)) } : {})} /> : null}
+      {bringIn.said.map((sentence) => (
+        <Slip key={sentence} text={sentence} testID="said" onClose={bringIn.hush} />
+      ))}
+      {text ? (
+        <Slip
+          text={text}
+          testID="notice"
+          {...(latest?.lock ? { action: 'Unlock it', onAction: () => run(setLocked(latest.lock!, false)) } : {})}
+        />
+      ) : null}
     </View>
   );
 }
 
 /** Commands that give a view another fit. */
-const REFITS: ReadonlySet<string> = new Set(['evidence-added', 'evidence-set', 'evidence-removed', 'evidence-moved', 'model-set', 'lift-set', 'points-raised', 'sheet-kind-set']);
+const REFITS: ReadonlySet<string> = new Set([
+  'evidence-added',
+  'evidence-set',
+  'evidence-removed',
+  'evidence-moved',
+  'model-set',
+  'lift-set',
+  'points-raised',
+  'sheet-kind-set',
+]);
 
 /** Whichever was said last; a command that was simply done silences what was said before it. */
-function latestOf(notice: Notice | undefined, lastDone: JobState['lastDone'], followers: number, units: Units): { at: number; text: string | undefined; lock?: string | undefined } | undefined {
-  if (notice && notice.at >= (lastDone?.at ?? 0)) return { at: notice.at, text: sentenceFor(notice.code, notice.detail), lock: notice.code === 'view-is-locked' ? String(notice.detail.id) : undefined };
+function latestOf(
+  notice: Notice | undefined,
+  lastDone: JobState['lastDone'],
+  followers: number,
+  units: Units,
+): { at: number; text: string | undefined; lock?: string | undefined } | undefined {
+  if (notice && notice.at >= (lastDone?.at ?? 0))
+    return {
+      at: notice.at,
+      text: sentenceFor(notice.code, notice.detail),
+      lock: notice.code === 'view-is-locked' ? String(notice.detail.id) : undefined,
+    };
   if (!lastDone) return undefined;
-  if (lastDone.lock) return { at: lastDone.at, text: sentenceFor('view-is-locked', lastDone.lock), lock: lastDone.lock.id };
+  if (lastDone.lock)
+    return { at: lastDone.at, text: sentenceFor('view-is-locked', lastDone.lock), lock: lastDone.lock.id };
   const name = nameOfCommand(lastDone.name, units);
-  const refitted = REFITS.has(lastDone.name.code) && followers > 0 ? `What is drawn follows the new fit (${followers === 1 ? 'one outline' : `${followers} outlines`}). Undo takes both back.` : undefined;
-  return { at: lastDone.at, text: { done: refitted, undone: `Undone: ${name}.`, redone: `Done again: ${name}.`, refused: `Not done: ${name}. Something in it is longer, larger or more than a job can hold.` }[lastDone.way] };
+  const refitted =
+    REFITS.has(lastDone.name.code) && followers > 0
+      ? `What is drawn follows the new fit (${followers === 1 ? 'one outline' : `${followers} outlines`}). Undo takes both back.`
+      : undefined;
+  return {
+    at: lastDone.at,
+    text: {
+      done: refitted,
+      undone: `Undone: ${name}.`,
+      redone: `Done again: ${name}.`,
+      refused: `Not done: ${name}. Something in it is longer, larger or more than a job can hold.`,
+    }[lastDone.way],
+  };
 }
 
-function Slip({ text, testID, action, onAction, onClose }: { text: string; testID: string; action?: string; onAction?: () => void; onClose?: () => void }) {
+function Slip({
+  text,
+  testID,
+  action,
+  onAction,
+  onClose,
+}: {
+  text: string;
+  testID: string;
+  action?: string;
+  onAction?: () => void;
+  onClose?: () => void;
+}) {
   const palette = usePalette();
   return (
-    <View role="status" testID={testID} style={{ flexDirection: 'row', alignItems: 'center', gap: 6, maxWidth: 480, paddingHorizontal: 12, paddingVertical: 8, borderRadius: 8, backgroundColor: palette.ink }}>
+    <View
+      role="status"
+      testID={testID}
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 6,
+        maxWidth: 480,
+        paddingHorizontal: 12,
+        paddingVertical: 8,
+        borderRadius: 8,
+        backgroundColor: palette.ink,
+      }}>
       <Words style={{ color: palette.paper, flexShrink: 1 }}>{text}</Words>
-      {action && onAction ? <Button compact textColor={palette.paper} onPress={onAction}>{action}</Button> : null}
-      {onClose ? <View style={{ backgroundColor: palette.paper, borderRadius: 18 }}><RoundButton icon="close" name="Put this away" size={28} onPress={onClose} /></View> : null}
+      {action && onAction ? (
+        <Button compact textColor={palette.paper} onPress={onAction}>
+          {action}
+        </Button>
+      ) : null}
+      {onClose ? (
+        <View style={{ backgroundColor: palette.paper, borderRadius: 18 }}>
+          <RoundButton icon="close" name="Put this away" size={28} onPress={onClose} />
+        </View>
+      ) : null}
     </View>
   );
 }

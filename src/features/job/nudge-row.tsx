@@ -7,10 +7,13 @@ import type { Vec } from '@/core/geometry';
 import { Icon } from '@/ui/icon';
 import { usePalette } from '@/ui/palette';
 
-const ARROWS: readonly { readonly by: Vec; readonly name: string; readonly icon: 'up' | 'down' | 'left' | 'right' }[] = [
-  { by: [-1, 0], name: 'Nudge left', icon: 'left' }, { by: [0, -1], name: 'Nudge up', icon: 'up' },
-  { by: [0, 1], name: 'Nudge down', icon: 'down' }, { by: [1, 0], name: 'Nudge right', icon: 'right' },
-];
+const ARROWS: readonly { readonly by: Vec; readonly name: string; readonly icon: 'up' | 'down' | 'left' | 'right' }[] =
+  [
+    { by: [-1, 0], name: 'Nudge left', icon: 'left' },
+    { by: [0, -1], name: 'Nudge up', icon: 'up' },
+    { by: [0, 1], name: 'Nudge down', icon: 'down' },
+    { by: [1, 0], name: 'Nudge right', icon: 'right' },
+  ];
 const FIRST_WAIT_MS = 400;
 const REPEAT_MS = 90;
 
@@ -34,14 +37,37 @@ export function NudgeRow() {
   return (
     <View style={{ flexDirection: 'row' }} role="group" aria-label="Nudge the point">
       {ARROWS.map(({ by, name, icon }) => (
-        <Pressable key={name} accessibilityRole="button" accessibilityLabel={name} onPressIn={() => press(by, FIRST_WAIT_MS)} onPressOut={() => clearTimeout(timer.current)}
-          style={{ width: 46, height: 46, alignItems: 'center', justifyContent: 'center', borderLeftWidth: 1, borderLeftColor: palette.rule }}>
+        <Pressable
+          key={name}
+          accessibilityRole="button"
+          accessibilityLabel={name}
+          onPressIn={() => press(by, FIRST_WAIT_MS)}
+          onPressOut={() => clearTimeout(timer.current)}
+          style={{
+            width: 46,
+            height: 46,
+            alignItems: 'center',
+            justifyContent: 'center',
+            borderLeftWidth: 1,
+            borderLeftColor: palette.rule,
+          }}>
           <Icon name={icon} color={palette.ink} size={20} />
         </Pressable>
       ))}
       {other ? (
-        <Pressable accessibilityRole="button" accessibilityLabel={other} onPress={() => session.catchNext()} testID="catch-next"
-          style={{ width: 46, height: 46, alignItems: 'center', justifyContent: 'center', borderLeftWidth: 1, borderLeftColor: palette.rule }}>
+        <Pressable
+          accessibilityRole="button"
+          accessibilityLabel={other}
+          onPress={() => session.catchNext()}
+          testID="catch-next"
+          style={{
+            width: 46,
+            height: 46,
+            alignItems: 'center',
+            justifyContent: 'center',
+            borderLeftWidth: 1,
+            borderLeftColor: palette.rule,
+          }}>
           <Icon name="magnet" color={palette.ink} size={20} />
         </Pressable>
       ) : null}

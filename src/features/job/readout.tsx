@@ -29,12 +29,39 @@ export function Readout({ step, wide }: { step: StepName; wide: boolean }) {
   const showSize = size !== '' && (wide || aiming);
   const showHint = wide || !showSize;
   return (
-    <View style={{ backgroundColor: palette.paper, borderTopWidth: 1, borderTopColor: palette.rule, minHeight: wide ? 30 : 47, flexDirection: 'row', alignItems: 'center' }}>
-      <View role="status" style={{ flex: 1, minWidth: 0, paddingHorizontal: 10, paddingVertical: 4, flexDirection: wide ? 'row' : 'column', gap: wide ? 18 : 0 }}>
-        {showHint ? <Words lines={1} style={{ fontSize: 13.5, lineHeight: 19 }} testID="hint">{hint}</Words> : null}
+    <View
+      style={{
+        backgroundColor: palette.paper,
+        borderTopWidth: 1,
+        borderTopColor: palette.rule,
+        minHeight: wide ? 30 : 47,
+        flexDirection: 'row',
+        alignItems: 'center',
+      }}>
+      <View
+        role="status"
+        style={{
+          flex: 1,
+          minWidth: 0,
+          paddingHorizontal: 10,
+          paddingVertical: 4,
+          flexDirection: wide ? 'row' : 'column',
+          gap: wide ? 18 : 0,
+        }}>
+        {showHint ? (
+          <Words lines={1} style={{ fontSize: 13.5, lineHeight: 19 }} testID="hint">
+            {hint}
+          </Words>
+        ) : null}
         <View style={wide ? { flexDirection: 'row', gap: 14, marginLeft: 'auto' } : {}}>
-          {showSize ? <Figures lines={1} style={{ fontSize: 13, lineHeight: 19 }} testID="readout-size">{size}</Figures> : null}
-          <Figures quiet lines={1} style={{ fontSize: 13, lineHeight: 19 }} testID="readout-place">{place}</Figures>
+          {showSize ? (
+            <Figures lines={1} style={{ fontSize: 13, lineHeight: 19 }} testID="readout-size">
+              {size}
+            </Figures>
+          ) : null}
+          <Figures quiet lines={1} style={{ fontSize: 13, lineHeight: 19 }} testID="readout-place">
+            {place}
+          </Figures>
         </View>
       </View>
       {nudging ? <NudgeRow /> : null}
@@ -73,7 +100,8 @@ function useSizeText(): string {
     const scaled = fitted.fit.scaled;
     if (tool.name !== 'frame' && 'points' in tool.state && preview.span) {
       // The first two places of a stretch are its box.
-      const [a, b] = tool.name === 'stand' && tool.state.mode === 'stretch' ? tool.state.points.slice(2) : tool.state.points;
+      const [a, b] =
+        tool.name === 'stand' && tool.state.mode === 'stretch' ? tool.state.points.slice(2) : tool.state.points;
       if (!a || !scaled) return '';
       const { value, sigma } = measuredLength(fitted.fit, a, b ?? { at: aim.sheet, sigma: aim.sigma, edge: aim.edge });
       return formatLength(value, units, sigma);
@@ -84,6 +112,8 @@ function useSizeText(): string {
     const length = (mm: number) => (scaled ? formatLength(mm, units) : 'no scale yet');
     if (outline.shape === 'circle') return piece.kind === 'arc' ? `diameter ${length(2 * piece.radius)}` : '';
     const angle = formatAngle(angleOf(subtract(endOf(piece), startOf(piece))));
-    return piece.kind === 'arc' ? `radius ${length(piece.radius)}, along ${length(pieceLength(piece))}` : `${length(pieceLength(piece))} at ${angle}`;
+    return piece.kind === 'arc'
+      ? `radius ${length(piece.radius)}, along ${length(pieceLength(piece))}`
+      : `${length(pieceLength(piece))} at ${angle}`;
   }, [session, fitted, aim, tool, units]);
 }

@@ -10,7 +10,14 @@ import { Words } from '@/ui/text';
 import { useEscape } from '@/ui/use-escape';
 import { WrittenField } from '@/ui/written-field';
 
-const STYLES: readonly (readonly [UnitStyle, string])[] = [['mm', 'mm'], ['cm', 'cm'], ['m', 'm'], ['inch', 'Inches, decimal'], ['inch-fraction', 'Inches, fractions'], ['feet-inches', 'Feet and inches']];
+const STYLES: readonly (readonly [UnitStyle, string])[] = [
+  ['mm', 'mm'],
+  ['cm', 'cm'],
+  ['m', 'm'],
+  ['inch', 'Inches, decimal'],
+  ['inch-fraction', 'Inches, fractions'],
+  ['feet-inches', 'Feet and inches'],
+];
 const DENOMINATORS = ['2', '4', '8', '16', '32', '64'].map((d) => [d, `1/${d}`] as const);
 
 /** The job's name and units, and how one points at this bench. Everything holds as soon as it is chosen. */
@@ -23,7 +30,11 @@ export function SettingsDialog({ visible, onClose }: { visible: boolean; onClose
       <DeskContext.Provider value={desk}>
         <Dialog visible={visible} onDismiss={onClose} style={{ maxWidth: 440, width: '92%', alignSelf: 'center' }}>
           <Dialog.Content style={{ gap: 14 }}>{visible ? <Settings /> : null}</Dialog.Content>
-          <Dialog.Actions><Button mode="contained" onPress={onClose} testID="settings-done">Done</Button></Dialog.Actions>
+          <Dialog.Actions>
+            <Button mode="contained" onPress={onClose} testID="settings-done">
+              Done
+            </Button>
+          </Dialog.Actions>
         </Dialog>
       </DeskContext.Provider>
     </Portal>
@@ -42,14 +53,47 @@ function Settings() {
   const fractions = units.style === 'inch-fraction' || units.style === 'feet-inches';
   return (
     <>
-      <TextInput mode="outlined" label="Name" accessibilityLabel="Name" value={text} onChangeText={setText} onBlur={rename} onSubmitEditing={rename} maxLength={200} />
-      <Choice name="Lengths are shown in" value={units.style} options={STYLES} onChange={(style) => run(setUnits({ ...units, style }))} />
-      {fractions ? <Choice name="Finest fraction" value={String(units.denominator)} options={DENOMINATORS} onChange={(d) => run(setUnits({ ...units, denominator: Number(d) as Units['denominator'] }))} /> : null}
-      <Toggle label="The aim catches on what is drawn and seen" value={snapping} onToggle={() => session.toggle('snapping')} />
+      <TextInput
+        mode="outlined"
+        label="Name"
+        accessibilityLabel="Name"
+        value={text}
+        onChangeText={setText}
+        onBlur={rename}
+        onSubmitEditing={rename}
+        maxLength={200}
+      />
+      <Choice
+        name="Lengths are shown in"
+        value={units.style}
+        options={STYLES}
+        onChange={(style) => run(setUnits({ ...units, style }))}
+      />
+      {fractions ? (
+        <Choice
+          name="Finest fraction"
+          value={String(units.denominator)}
+          options={DENOMINATORS}
+          onChange={(d) => run(setUnits({ ...units, denominator: Number(d) as Units['denominator'] }))}
+        />
+      ) : null}
+      <Toggle
+        label="The aim catches on what is drawn and seen"
+        value={snapping}
+        onToggle={() => session.toggle('snapping')}
+      />
       {snapping ? <CatchChoice /> : null}
       <GridField />
-      <Toggle label="Magnifier in the corner for the mouse" value={magnifier} onToggle={() => session.toggle('magnifier')} />
-      <Toggle label="Readings of the caliper come into the field that has the cursor" value={caliper} onToggle={() => session.toggle('caliper')} />
+      <Toggle
+        label="Magnifier in the corner for the mouse"
+        value={magnifier}
+        onToggle={() => session.toggle('magnifier')}
+      />
+      <Toggle
+        label="Readings of the caliper come into the field that has the cursor"
+        value={caliper}
+        onToggle={() => session.toggle('caliper')}
+      />
     </>
   );
 }
@@ -73,11 +117,32 @@ function GridField() {
     setText(written);
     if (written.trim() === '') session.setGrid(undefined);
   };
-  return <WrittenField label="A grid, every (empty for none)" value={text} onChange={set} parse={(written) => parseSize(written, units.style)} onSubmit={({ mm }) => session.setGrid(mm)} testID="grid-field" />;
+  return (
+    <WrittenField
+      label="A grid, every (empty for none)"
+      value={text}
+      onChange={set}
+      parse={(written) => parseSize(written, units.style)}
+      onSubmit={({ mm }) => session.setGrid(mm)}
+      testID="grid-field"
+    />
+  );
 }
 
 const CATCH_WORDS: Readonly<Record<Catch, string>> = {
-  end: 'Ends', crossing: 'Crossings', middle: 'Middles', centre: 'Centres', outermost: 'Outermost points', tangent: 'Tangent', square: 'Square to', guide: 'Guides', nearest: 'Anywhere on it', 'would-cross': 'Where lines would cross', 'straight-on': 'Straight on', grid: 'Grid', picture: 'The picture',
+  end: 'Ends',
+  crossing: 'Crossings',
+  middle: 'Middles',
+  centre: 'Centres',
+  outermost: 'Outermost points',
+  tangent: 'Tangent',
+  square: 'Square to',
+  guide: 'Guides',
+  nearest: 'Anywhere on it',
+  'would-cross': 'Where lines would cross',
+  'straight-on': 'Straight on',
+  grid: 'Grid',
+  picture: 'The picture',
 };
 
 /** What the aim is caught by; the n key goes through what lies near each other. */
@@ -88,7 +153,17 @@ function CatchChoice() {
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }} testID="catches">
       {CATCHES.map((kind) => {
         const on = catching.includes(kind);
-        return <Button key={kind} compact mode={on ? 'contained-tonal' : 'outlined'} aria-pressed={on} onPress={() => session.setCatching(on ? catching.filter((other) => other !== kind) : [...catching, kind])} testID={`catch-${kind}`}>{CATCH_WORDS[kind]}</Button>;
+        return (
+          <Button
+            key={kind}
+            compact
+            mode={on ? 'contained-tonal' : 'outlined'}
+            aria-pressed={on}
+            onPress={() => session.setCatching(on ? catching.filter((other) => other !== kind) : [...catching, kind])}
+            testID={`catch-${kind}`}>
+            {CATCH_WORDS[kind]}
+          </Button>
+        );
       })}
     </View>
   );

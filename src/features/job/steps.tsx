@@ -8,9 +8,19 @@ import { Words } from '@/ui/text';
 import { STEPS, type StepName } from './step';
 
 type Standing = 'open' | 'begun' | 'fine' | 'look';
-const WORDS: Readonly<Record<Standing, string>> = { open: 'not begun', begun: 'begun', fine: 'fine', look: 'needs a look' };
+const WORDS: Readonly<Record<Standing, string>> = {
+  open: 'not begun',
+  begun: 'begun',
+  fine: 'fine',
+  look: 'needs a look',
+};
 /** A shape for every standing, so that colour is not all that tells. */
-const SHAPES: Readonly<Record<Standing, string>> = { open: '', begun: 'M2 6h8', fine: 'M2 6l3 3l5-6', look: 'M6 1l5 9H1z' };
+const SHAPES: Readonly<Record<Standing, string>> = {
+  open: '',
+  begun: 'M2 6h8',
+  fine: 'M2 6l3 3l5-6',
+  look: 'M6 1l5 9H1z',
+};
 
 /** The steps of the work, each with how it stands. */
 export function Steps({ step, onStep, wide }: { step: StepName; onStep: (step: StepName) => void; wide: boolean }) {
@@ -18,19 +28,57 @@ export function Steps({ step, onStep, wide }: { step: StepName; onStep: (step: S
   const job = useJob((state) => state.job);
   const derived = useJob((state) => state.derived);
   return (
-    <View role="navigation" aria-label="Steps" style={{ flexDirection: wide ? 'column' : 'row', backgroundColor: palette.paper, borderTopWidth: wide ? 0 : 1, borderTopColor: palette.rule, padding: wide ? 6 : 0, gap: wide ? 2 : 0 }}>
+    <View
+      role="navigation"
+      aria-label="Steps"
+      style={{
+        flexDirection: wide ? 'column' : 'row',
+        backgroundColor: palette.paper,
+        borderTopWidth: wide ? 0 : 1,
+        borderTopColor: palette.rule,
+        padding: wide ? 6 : 0,
+        gap: wide ? 2 : 0,
+      }}>
       {STEPS.map(({ name, label, icon }) => {
         const standing = standingOf(name, job, derived);
         const chosen = name === step;
         const color = chosen ? palette.hedge : palette.ink;
         return (
-          <Pressable key={name} testID={`step-${name}`} accessibilityRole="button" aria-current={chosen ? 'step' : undefined} accessibilityLabel={`${label}, ${WORDS[standing]}`} onPress={() => onStep(name)}
-            style={{ flex: wide ? undefined : 1, height: wide ? 46 : 54, flexDirection: wide ? 'row' : 'column', gap: wide ? 10 : 1, paddingHorizontal: wide ? 10 : 0, alignItems: 'center', justifyContent: wide ? 'flex-start' : 'center', borderRadius: wide ? 8 : 0, backgroundColor: chosen ? palette.leaf : 'transparent' }}>
+          <Pressable
+            key={name}
+            testID={`step-${name}`}
+            accessibilityRole="button"
+            aria-current={chosen ? 'step' : undefined}
+            accessibilityLabel={`${label}, ${WORDS[standing]}`}
+            onPress={() => onStep(name)}
+            style={{
+              flex: wide ? undefined : 1,
+              height: wide ? 46 : 54,
+              flexDirection: wide ? 'row' : 'column',
+              gap: wide ? 10 : 1,
+              paddingHorizontal: wide ? 10 : 0,
+              alignItems: 'center',
+              justifyContent: wide ? 'flex-start' : 'center',
+              borderRadius: wide ? 8 : 0,
+              backgroundColor: chosen ? palette.leaf : 'transparent',
+            }}>
             <Icon name={icon} color={color} />
             <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4, flex: wide ? 1 : undefined }}>
-              <Words style={{ fontSize: wide ? 15 : 12.5, lineHeight: wide ? 20 : 16, color, flex: wide ? 1 : undefined }}>{label}</Words>
+              <Words
+                style={{ fontSize: wide ? 15 : 12.5, lineHeight: wide ? 20 : 16, color, flex: wide ? 1 : undefined }}>
+                {label}
+              </Words>
               {standing === 'open' ? null : (
-                <svg width={11} height={11} viewBox="0 0 12 12" fill="none" stroke={standing === 'look' ? palette.straw : palette.hedge} strokeWidth={2} aria-hidden><path d={SHAPES[standing]} /></svg>
+                <svg
+                  width={11}
+                  height={11}
+                  viewBox="0 0 12 12"
+                  fill="none"
+                  stroke={standing === 'look' ? palette.straw : palette.hedge}
+                  strokeWidth={2}
+                  aria-hidden>
+                  <path d={SHAPES[standing]} />
+                </svg>
               )}
             </View>
           </Pressable>
@@ -46,7 +94,13 @@ function standingOf(step: StepName, job: Job, derived: Derived): Standing {
     case 'sources':
       return job.sheets.length > 0 ? 'fine' : 'open';
     case 'fit': {
-      if (views.some((view) => view.refusal || view.fit.warnings.length > 0 || view.checks.some((check) => check.verdict === 'differs'))) return 'look';
+      if (
+        views.some(
+          (view) =>
+            view.refusal || view.fit.warnings.length > 0 || view.checks.some((check) => check.verdict === 'differs'),
+        )
+      )
+        return 'look';
       if (!views.some((view) => view.fit.scaled)) return 'open';
       return views.every((view) => view.checks.length > 0) ? 'fine' : 'begun';
     }

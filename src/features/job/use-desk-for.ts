@@ -24,12 +24,15 @@ export function useDeskFor(id: string): DeskState {
       const kind = (await repository.holds(id)) ? 'damaged' : 'missing';
       if (!gone) setState({ kind });
     };
-    void openDesk(id, round > 0).then((opened) => {
-      if (!opened) return void missing();
-      close = opened.close;
-      if (gone) close();
-      else setState({ kind: 'open', desk: opened.desk, round, reopen });
-    }, () => gone || setState({ kind: 'damaged' }));
+    void openDesk(id, round > 0).then(
+      (opened) => {
+        if (!opened) return void missing();
+        close = opened.close;
+        if (gone) close();
+        else setState({ kind: 'open', desk: opened.desk, round, reopen });
+      },
+      () => gone || setState({ kind: 'damaged' }),
+    );
     return () => {
       gone = true;
       close();
@@ -43,7 +46,13 @@ const keyOfFirst = ({ sheets: [first] }: Job) => first && pictureKey(first);
 async function openDesk(id: string, takeOver: boolean): Promise<{ desk: Desk; close: () => void } | undefined> {
   const thumbnail: { picture?: string | undefined; url?: string | undefined } = {};
   const said: { session?: Session } = {};
-  const open = await openJob(id, { repository, storage, takeOver, thumbnail: () => thumbnail.url, onKeptAside: (name) => said.session?.say('kept-aside', { name }) });
+  const open = await openJob(id, {
+    repository,
+    storage,
+    takeOver,
+    thumbnail: () => thumbnail.url,
+    onKeptAside: (name) => said.session?.say('kept-aside', { name }),
+  });
   if (!open) return undefined;
   const { jobs, lease, opened } = open;
   const session = (said.session = new Session(jobs, opened.draft));

@@ -54,16 +54,20 @@ export function useStep(desk: Desk): StepState {
   const [step, setStepState] = useState<StepName>(() => firstStep(desk));
   const [panels, setPanels] = useState(FIRST);
   const [open, setOpen] = useState<boolean>();
-  const setStep = useCallback((next: StepName) => {
-    beginStep(next, session);
-    setPanels(FIRST);
-    setOpen(undefined);
-    setStepState(next);
-    if (next === 'sources' || next === 'handover') session.sight.showAll();
-  }, [session]);
+  const setStep = useCallback(
+    (next: StepName) => {
+      beginStep(next, session);
+      setPanels(FIRST);
+      setOpen(undefined);
+      setStepState(next);
+      if (next === 'sources' || next === 'handover') session.sight.showAll();
+    },
+    [session],
+  );
   // A job that is opened without scale is ready for its first length.
   useEffect(() => {
-    if (step === 'fit' && (session.getState().tool.name === 'select' || session.getState().tool.name === 'points')) beginStep('fit', session);
+    if (step === 'fit' && (session.getState().tool.name === 'select' || session.getState().tool.name === 'points'))
+      beginStep('fit', session);
   }, [session, step]);
   const setPanel = (change: Partial<Panels>) => setPanels({ ...panels, ...change });
   const choosePanel = (change: Partial<Panels>) => {
@@ -87,5 +91,8 @@ function useCardsShown(step: StepName, open: boolean | undefined, panels: Panels
   if (step === 'sources' || step === 'handover') return true;
   if (step === 'fit') return panels.fit !== 'evidence';
   if (panels.trace !== 'tool') return true;
-  return (tool.name === 'select' && tool.state.outlines.length > 0) || ((tool.name === 'distance' || tool.name === 'angle') && tool.state.points.length > 1);
+  return (
+    (tool.name === 'select' && tool.state.outlines.length > 0) ||
+    ((tool.name === 'distance' || tool.name === 'angle') && tool.state.points.length > 1)
+  );
 }

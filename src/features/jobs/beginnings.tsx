@@ -12,16 +12,53 @@ interface BeginningsProps {
 
 /** How a job begins: with a picture that is chosen or taken here, with nothing, or from a bundle. */
 export function Beginnings({ isOpening, onFiles, onNew, onBundle }: BeginningsProps) {
-  const [pictures, camera, bundle] = [useRef<HTMLInputElement>(null), useRef<HTMLInputElement>(null), useRef<HTMLInputElement>(null)];
+  const [pictures, camera, bundle] = [
+    useRef<HTMLInputElement>(null),
+    useRef<HTMLInputElement>(null),
+    useRef<HTMLInputElement>(null),
+  ];
   return (
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
-      <Button mode="contained" icon="picture" onPress={() => pictures.current?.click()} testID="begin-picture">Choose a picture</Button>
-      <Button mode="outlined" icon="camera" onPress={() => camera.current?.click()} testID="begin-photo">Take a photo</Button>
-      <Button mode="outlined" onPress={onNew} testID="new-job">Empty job</Button>
-      <Button mode="outlined" icon="bundle" onPress={() => bundle.current?.click()} testID="open-bundle" loading={isOpening}>Open a bundle</Button>
-      <Files input={pictures} name="Pictures of a new job" testID="begin-files" accept={ACCEPTED} multiple onFiles={onFiles} />
-      <Files input={camera} name="Photo of a new job" testID="begin-camera" accept="image/*" capture="environment" onFiles={onFiles} />
-      <Files input={bundle} name="Bundle file" testID="bundle-file" accept=".zip,.bryony" onFiles={([file]) => file && onBundle(file)} />
+      <Button mode="contained" icon="picture" onPress={() => pictures.current?.click()} testID="begin-picture">
+        Choose a picture
+      </Button>
+      <Button mode="outlined" icon="camera" onPress={() => camera.current?.click()} testID="begin-photo">
+        Take a photo
+      </Button>
+      <Button mode="outlined" onPress={onNew} testID="new-job">
+        Empty job
+      </Button>
+      <Button
+        mode="outlined"
+        icon="bundle"
+        onPress={() => bundle.current?.click()}
+        testID="open-bundle"
+        loading={isOpening}>
+        Open a bundle
+      </Button>
+      <Files
+        input={pictures}
+        name="Pictures of a new job"
+        testID="begin-files"
+        accept={ACCEPTED}
+        multiple
+        onFiles={onFiles}
+      />
+      <Files
+        input={camera}
+        name="Photo of a new job"
+        testID="begin-camera"
+        accept="image/*"
+        capture="environment"
+        onFiles={onFiles}
+      />
+      <Files
+        input={bundle}
+        name="Bundle file"
+        testID="bundle-file"
+        accept=".zip,.bryony"
+        onFiles={([file]) => file && onBundle(file)}
+      />
     </View>
   );
 }
@@ -38,10 +75,18 @@ interface FilesProps {
 
 function Files({ input, name, testID, onFiles, ...wanted }: FilesProps) {
   return (
-    <input ref={input} type="file" {...wanted} hidden aria-label={name} data-testid={testID} onChange={(event) => {
-      const files = [...(event.target.files ?? [])];
-      event.target.value = '';
-      if (files.length > 0) onFiles(files);
-    }} />
+    <input
+      ref={input}
+      type="file"
+      {...wanted}
+      hidden
+      aria-label={name}
+      data-testid={testID}
+      onChange={(event) => {
+        const files = [...(event.target.files ?? [])];
+        event.target.value = '';
+        if (files.length > 0) onFiles(files);
+      }}
+    />
   );
 }

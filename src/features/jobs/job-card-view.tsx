@@ -25,40 +25,110 @@ export function JobCardView({ card, onOpen, onDelete, onDuplicate, onRename }: J
     action();
   };
   return (
-    <View style={{ width: 340, maxWidth: '100%', backgroundColor: palette.paper, borderRadius: 10, borderWidth: 1, borderColor: palette.rule }} testID={`job-${card.name}`}>
+    <View
+      style={{
+        width: 340,
+        maxWidth: '100%',
+        backgroundColor: palette.paper,
+        borderRadius: 10,
+        borderWidth: 1,
+        borderColor: palette.rule,
+      }}
+      testID={`job-${card.name}`}>
       <View style={{ flexDirection: 'row' }}>
-        <Pressable onPress={onOpen} accessibilityRole="button" accessibilityLabel={`Open ${card.name}`} style={{ flex: 1, flexDirection: 'row', gap: 12, padding: 10, minWidth: 0 }}>
+        <Pressable
+          onPress={onOpen}
+          accessibilityRole="button"
+          accessibilityLabel={`Open ${card.name}`}
+          style={{ flex: 1, flexDirection: 'row', gap: 12, padding: 10, minWidth: 0 }}>
           <View style={{ width: 104, height: 78, borderRadius: 6, overflow: 'hidden', backgroundColor: palette.bench }}>
-            {card.thumbnail ? <Image source={{ uri: card.thumbnail }} style={{ width: 104, height: 78 }} resizeMode="cover" accessible={false} /> : null}
+            {card.thumbnail ? (
+              <Image
+                source={{ uri: card.thumbnail }}
+                style={{ width: 104, height: 78 }}
+                resizeMode="cover"
+                accessible={false}
+              />
+            ) : null}
           </View>
           <View style={{ flex: 1, gap: 1, minWidth: 0 }}>
-            <Words lines={2} style={{ fontWeight: '700' }}>{card.name}</Words>
-            <Figures quiet lines={1} style={{ fontSize: 12.5 }}>{whenChanged(card.changed)}</Figures>
-            <Words quiet lines={1} style={{ fontSize: 13.5 }}>{progressOf(card)}</Words>
-            <Figures lines={1} style={{ fontSize: 13 }}>{fitOf(card)}</Figures>
+            <Words lines={2} style={{ fontWeight: '700' }}>
+              {card.name}
+            </Words>
+            <Figures quiet lines={1} style={{ fontSize: 12.5 }}>
+              {whenChanged(card.changed)}
+            </Figures>
+            <Words quiet lines={1} style={{ fontSize: 13.5 }}>
+              {progressOf(card)}
+            </Words>
+            <Figures lines={1} style={{ fontSize: 13 }}>
+              {fitOf(card)}
+            </Figures>
           </View>
         </Pressable>
-        <RoundButton icon={open ? 'close' : 'more'} name={open ? `Less for ${card.name}` : `More for ${card.name}`} onPress={() => setOpen(!open)} />
+        <RoundButton
+          icon={open ? 'close' : 'more'}
+          name={open ? `Less for ${card.name}` : `More for ${card.name}`}
+          onPress={() => setOpen(!open)}
+        />
       </View>
       {open ? (
-        <View style={{ flexDirection: 'row', justifyContent: 'space-around', borderTopWidth: 1, borderTopColor: palette.rule }}>
+        <View
+          style={{
+            flexDirection: 'row',
+            justifyContent: 'space-around',
+            borderTopWidth: 1,
+            borderTopColor: palette.rule,
+          }}>
           <LedgeButton icon="pencil" label="Rename" onPress={choose(() => setRenaming(true))} />
           <LedgeButton icon="copy" label="Duplicate" onPress={choose(onDuplicate)} />
           <LedgeButton icon="trash" label="Delete" onPress={choose(onDelete)} />
         </View>
       ) : null}
-      {renaming ? <RenameRow name={card.name} onCancel={() => setRenaming(false)} onRename={(name) => (setRenaming(false), onRename(name))} /> : null}
+      {renaming ? (
+        <RenameRow
+          name={card.name}
+          onCancel={() => setRenaming(false)}
+          onRename={(name) => (setRenaming(false), onRename(name))}
+        />
+      ) : null}
     </View>
   );
 }
 
-function RenameRow({ name, onCancel, onRename }: { name: string; onCancel: () => void; onRename: (name: string) => void }) {
+function RenameRow({
+  name,
+  onCancel,
+  onRename,
+}: {
+  name: string;
+  onCancel: () => void;
+  onRename: (name: string) => void;
+}) {
   const palette = usePalette();
   const [text, setText] = useState(name);
   const rename = () => text.trim() !== '' && onRename(text.trim());
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, padding: 8, borderTopWidth: 1, borderTopColor: palette.rule }}>
-      <TextInput mode="outlined" dense label="Name" accessibilityLabel="Name" value={text} onChangeText={setText} onSubmitEditing={rename} maxLength={200} style={{ flex: 1, height: 44, backgroundColor: palette.paper }} />
+    <View
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 6,
+        padding: 8,
+        borderTopWidth: 1,
+        borderTopColor: palette.rule,
+      }}>
+      <TextInput
+        mode="outlined"
+        dense
+        label="Name"
+        accessibilityLabel="Name"
+        value={text}
+        onChangeText={setText}
+        onSubmitEditing={rename}
+        maxLength={200}
+        style={{ flex: 1, height: 44, backgroundColor: palette.paper }}
+      />
       <RoundButton icon="tick" name="Take this name" onPress={rename} disabled={text.trim() === ''} />
       <RoundButton icon="close" name="Keep the old name" onPress={onCancel} />
     </View>
@@ -66,7 +136,14 @@ function RenameRow({ name, onCancel, onRename }: { name: string; onCancel: () =>
 }
 
 function whenChanged(changed: string): string {
-  return changed === '' ? '' : new Date(changed).toLocaleString(undefined, { day: 'numeric', month: 'short', hour: 'numeric', minute: '2-digit' });
+  return changed === ''
+    ? ''
+    : new Date(changed).toLocaleString(undefined, {
+        day: 'numeric',
+        month: 'short',
+        hour: 'numeric',
+        minute: '2-digit',
+      });
 }
 
 function progressOf({ pictures, outlines, fit }: JobCard): string {

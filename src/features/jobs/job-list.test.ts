@@ -14,4 +14,11 @@ it('every word that is looked for is in the name, however it is written', () => 
   expect(listSought(cards, '', 'newest')).toEqual(cards);
 });
 
-it('by name numbers count as numbers', () => expect(names(listSought(cards, '', 'name'))).toEqual(['Arbour', 'Garden gate, its latch', 'Gate 9', 'Gate 10', 'Orchard']));
+it('by name numbers count as numbers', () =>
+  expect(names(listSought(cards, '', 'name'))).toEqual([
+    'Arbour',
+    'Garden gate, its latch',
+    'Gate 9',
+    'Gate 10',
+    'Orchard',
+  ]));

@@ -13,17 +13,28 @@ const MANY = 12;
 const AT_ONCE = 60;
 
 type Order = 'newest' | 'name';
-const ORDERS: readonly (readonly [Order, string])[] = [['newest', 'Newest first'], ['name', 'By name']];
+const ORDERS: readonly (readonly [Order, string])[] = [
+  ['newest', 'Newest first'],
+  ['name', 'By name'],
+];
 
 /** Cards whose names hold every word that is looked for, in an order; jobs come newest first. */
 export function listSought(cards: readonly JobCard[], sought: string, order: Order): readonly JobCard[] {
   const words = sought.toLocaleLowerCase().split(/\s+/).filter(Boolean);
   const found = cards.filter(({ name }) => words.every((word) => name.toLocaleLowerCase().includes(word)));
-  return order === 'newest' ? found : [...found].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }));
+  return order === 'newest'
+    ? found
+    : [...found].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }));
 }
 
 /** The jobs on this device. */
-export function JobList({ cards, actionsOf }: { cards: readonly JobCard[]; actionsOf: (card: JobCard) => JobCardActions }) {
+export function JobList({
+  cards,
+  actionsOf,
+}: {
+  cards: readonly JobCard[];
+  actionsOf: (card: JobCard) => JobCardActions;
+}) {
   const palette = usePalette();
   const [sought, setSought] = useState('');
   const [shown, setShown] = useState(AT_ONCE);
@@ -33,15 +44,33 @@ export function JobList({ cards, actionsOf }: { cards: readonly JobCard[]; actio
     <View style={{ gap: 12 }}>
       {cards.length > MANY ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'center' }}>
-          <TextInput mode="outlined" dense label="Look for a job" accessibilityLabel="Look for a job" value={sought} onChangeText={setSought} maxLength={200} testID="job-search" style={{ width: 260, height: 44, backgroundColor: palette.paper }} />
+          <TextInput
+            mode="outlined"
+            dense
+            label="Look for a job"
+            accessibilityLabel="Look for a job"
+            value={sought}
+            onChangeText={setSought}
+            maxLength={200}
+            testID="job-search"
+            style={{ width: 260, height: 44, backgroundColor: palette.paper }}
+          />
           <Choice name="Order of the jobs" value={order} options={ORDERS} onChange={setOrder} />
         </View>
       ) : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }} testID="jobs">
-        {found.slice(0, shown).map((card) => <JobCardView key={card.id} card={card} {...actionsOf(card)} />)}
+        {found.slice(0, shown).map((card) => (
+          <JobCardView key={card.id} card={card} {...actionsOf(card)} />
+        ))}
       </View>
       {cards.length > MANY && found.length === 0 ? <Words quiet>{`No job is called “${sought.trim()}”.`}</Words> : null}
-      {found.length > shown ? <Button mode="outlined" style={{ alignSelf: 'flex-start' }} onPress={() => setShown(shown + AT_ONCE)} testID="jobs-more">{`Show more: ${found.length - shown} are left`}</Button> : null}
+      {found.length > shown ? (
+        <Button
+          mode="outlined"
+          style={{ alignSelf: 'flex-start' }}
+          onPress={() => setShown(shown + AT_ONCE)}
+          testID="jobs-more">{`Show more: ${found.length - shown} are left`}</Button>
+      ) : null}
     </View>
   );
 }

@@ -59,7 +59,10 @@ export function JobsScreen() {
   const [notice, setNotice] = useState<Said>();
   const say = (code: string, detail: Detail = {}) => setNotice({ words: sentenceFor(code, detail), at: Date.now() });
   /** What an action came to, and that it failed, is said. */
-  const told = { onSuccess: (outcome: Outside) => outcome.kind === 'refused' && say(outcome.code), onError: (problem: Error) => say(isStorageFull(problem) ? 'storage-full' : 'storage-failed') };
+  const told = {
+    onSuccess: (outcome: Outside) => outcome.kind === 'refused' && say(outcome.code),
+    onError: (problem: Error) => say(isStorageFull(problem) ? 'storage-full' : 'storage-failed'),
+  };
   const { deleted, remove, undoDelete } = useDeletion((id) => actions.remove.mutate(id, told));
   const open = (id: string) => router.push(`/job/${id}`);
   const taken = (outcome: Imported) => (outcome.kind === 'done' ? open(outcome.id) : say(outcome.code, outcome.detail));
@@ -70,24 +73,62 @@ export function JobsScreen() {
   const begin = (files: readonly File[]) => {
     const [first] = files;
     if (first && isBundle(first)) openBundle(first);
-    else if (first) actions.create.mutate(nameFor(first, names), { onSuccess: (id) => (beginWith(id, files), open(id)), onError: told.onError });
+    else if (first)
+      actions.create.mutate(nameFor(first, names), {
+        onSuccess: (id) => (beginWith(id, files), open(id)),
+        onError: told.onError,
+      });
   };
   useDropAndPaste(begin);
   const actionsOf = (card: JobCard): JobCardActions => ({
-    onOpen: () => open(card.id), onDelete: () => remove(card), onDuplicate: () => actions.duplicate.mutate(card.id, told), onRename: (name) => actions.rename.mutate({ id: card.id, name }, told),
+    onOpen: () => open(card.id),
+    onDelete: () => remove(card),
+    onDuplicate: () => actions.duplicate.mutate(card.id, told),
+    onRename: (name) => actions.rename.mutate({ id: card.id, name }, told),
   });
 
   return (
     <View style={{ flex: 1, backgroundColor: palette.bench }}>
-      <ScrollView contentContainerStyle={{ padding: 16, gap: 18, maxWidth: 1080, width: '100%', alignSelf: 'center' }} role="main">
+      <ScrollView
+        contentContainerStyle={{ padding: 16, gap: 18, maxWidth: 1080, width: '100%', alignSelf: 'center' }}
+        role="main">
         <Heading isKept={isKeptHere} />
-        <Beginnings isOpening={actions.openFile.isPending} onFiles={begin} onBundle={openBundle} onNew={() => actions.create.mutate(firstFree(names, (count) => `Job ${count}`), { onSuccess: open, onError: told.onError })} />
+        <Beginnings
+          isOpening={actions.openFile.isPending}
+          onFiles={begin}
+          onBundle={openBundle}
+          onNew={() =>
+            actions.create.mutate(
+              firstFree(names, (count) => `Job ${count}`),
+              { onSuccess: open, onError: told.onError },
+            )
+          }
+        />
         {shown.length > 0 ? <JobList cards={shown} actionsOf={actionsOf} /> : null}
-        {cards ? <Demos small={shown.length > 0} opening={actions.openDemo.isPending ? actions.openDemo.variables.name : undefined} onOpen={(demo) => actions.openDemo.mutate(demo, { onSuccess: taken })} /> : null}
+        {cards ? (
+          <Demos
+            small={shown.length > 0}
+            opening={actions.openDemo.isPending ? actions.openDemo.variables.name : undefined}
+            onOpen={(demo) => actions.openDemo.mutate(demo, { onSuccess: taken })}
+          />
+        ) : null}
         {shown.length > 0 ? <RoomTaken /> : null}
       </ScrollView>
-      <Snackbar visible={deleted !== undefined} duration={UNDO_MS} onDismiss={() => undefined} action={{ label: 'Bring it back', onPress: undoDelete }}>{`Deleted “${deleted?.name ?? ''}”.`}</Snackbar>
-      {notice && !deleted ? <Snackbar key={notice.at} visible duration={9000} onDismiss={() => setNotice(undefined)} action={{ label: 'Close', onPress: () => setNotice(undefined) }}>{notice.words}</Snackbar> : null}
+      <Snackbar
+        visible={deleted !== undefined}
+        duration={UNDO_MS}
+        onDismiss={() => undefined}
+        action={{ label: 'Bring it back', onPress: undoDelete }}>{`Deleted “${deleted?.name ?? ''}”.`}</Snackbar>
+      {notice && !deleted ? (
+        <Snackbar
+          key={notice.at}
+          visible
+          duration={9000}
+          onDismiss={() => setNotice(undefined)}
+          action={{ label: 'Close', onPress: () => setNotice(undefined) }}>
+          {notice.words}
+        </Snackbar>
+      ) : null}
     </View>
   );
 }
@@ -98,9 +139,16 @@ function Heading({ isKept }: { isKept: boolean }) {
     <>
       <View style={{ gap: 2, marginTop: 8 }}>
         <Title>Bryony</Title>
-        <Words quiet>Pictures of a thing become outlines of true size. Choose a picture, drop one here or paste it: it becomes a job.</Words>
+        <Words quiet>
+          Pictures of a thing become outlines of true size. Choose a picture, drop one here or paste it: it becomes a
+          job.
+        </Words>
       </View>
-      {isKept ? null : <Words style={{ padding: 12, borderRadius: 10, backgroundColor: palette.leaf }} testID="nothing-kept">{sentenceFor('nothing-kept')}</Words>}
+      {isKept ? null : (
+        <Words style={{ padding: 12, borderRadius: 10, backgroundColor: palette.leaf }} testID="nothing-kept">
+          {sentenceFor('nothing-kept')}
+        </Words>
+      )}
     </>
   );
 }
@@ -109,7 +157,12 @@ function Heading({ isKept }: { isKept: boolean }) {
 function RoomTaken() {
   const bytes = useRoomTaken();
   if (bytes === undefined || bytes < MEGABYTE) return null;
-  return <Words quiet style={{ fontSize: 13 }} testID="room-taken">{`Bryony takes ${Math.round(bytes / MEGABYTE)} MB of this device. To free some, save a job as a bundle where it can stay, and delete it here.`}</Words>;
+  return (
+    <Words
+      quiet
+      style={{ fontSize: 13 }}
+      testID="room-taken">{`Bryony takes ${Math.round(bytes / MEGABYTE)} MB of this device. To free some, save a job as a bundle where it can stay, and delete it here.`}</Words>
+  );
 }
 
 const MEGABYTE = 1e6;

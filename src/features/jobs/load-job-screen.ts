@@ -1,7 +1,8 @@
 import { useEffect } from 'react';
 
 /** The screen of a job, which the first screen does without; asked for again it is there. */
-export const loadJobScreen = () => import('@/features/job/job-screen').then(({ JobScreen }) => ({ default: JobScreen }));
+export const loadJobScreen = () =>
+  import('@/features/job/job-screen').then(({ JobScreen }) => ({ default: JobScreen }));
 
 /** After the first screen is there. ms */
 const LATER = 1000;

@@ -9,7 +9,9 @@ export function NowhereScreen() {
   return (
     <PlainPage>
       <Words>There is nothing at this address. Your jobs stand on the first screen.</Words>
-      <Button mode="contained" onPress={() => router.replace('/')}>To the jobs</Button>
+      <Button mode="contained" onPress={() => router.replace('/')}>
+        To the jobs
+      </Button>
     </PlainPage>
   );
 }

@@ -10,11 +10,17 @@ export function TroubleScreen({ error, retry }: ErrorBoundaryProps) {
   return (
     <PlainPage testID="trouble">
       <Words style={{ fontWeight: '700' }}>Something went wrong on this screen.</Words>
-      <Words style={{ maxWidth: 460 }}>What was saved is safe on this device. Show the screen again, or go to the jobs and open it from there.</Words>
+      <Words style={{ maxWidth: 460 }}>
+        What was saved is safe on this device. Show the screen again, or go to the jobs and open it from there.
+      </Words>
       <Words quiet style={{ maxWidth: 460, fontSize: 13 }}>{`For whoever mends it: ${error.message}`}</Words>
       <View style={{ flexDirection: 'row', gap: 10 }}>
-        <Button mode="contained" onPress={() => void retry()}>Show it again</Button>
-        <Button mode="outlined" onPress={() => router.replace('/')}>To the jobs</Button>
+        <Button mode="contained" onPress={() => void retry()}>
+          Show it again
+        </Button>
+        <Button mode="outlined" onPress={() => router.replace('/')}>
+          To the jobs
+        </Button>
       </View>
     </PlainPage>
   );

@@ -1,6 +1,18 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createJob, listFiles, type Job } from '@/core/job';
-import { createJobOf, deleteStored, duplicateStored, isKept, newId, openBundle, renameStored, repository, storage, storeJob, type Imported } from '@/store';
+import {
+  createJobOf,
+  deleteStored,
+  duplicateStored,
+  isKept,
+  newId,
+  openBundle,
+  renameStored,
+  repository,
+  storage,
+  storeJob,
+  type Imported,
+} from '@/store';
 
 const JOBS = ['jobs'];
 
@@ -15,19 +27,31 @@ export function useIsKept(): boolean {
 
 /** How much of this device the jobs take, bytes; undefined where the browser does not say. */
 export function useRoomTaken(): number | undefined {
-  return useQuery({ queryKey: [...JOBS, 'room'], queryFn: async () => (await navigator.storage?.estimate())?.usage ?? null }).data ?? undefined;
+  return (
+    useQuery({ queryKey: [...JOBS, 'room'], queryFn: async () => (await navigator.storage?.estimate())?.usage ?? null })
+      .data ?? undefined
+  );
 }
 
 /** What can be done with jobs from the list. Each refreshes the list when it is through. */
 export function useJobActions() {
   const client = useQueryClient();
   const refresh = () => client.invalidateQueries({ queryKey: JOBS });
-  const create = useMutation({ mutationFn: (name: string) => createJobOf(createJob(newId(), name, new Date()), undefined, repository), onSuccess: refresh });
+  const create = useMutation({
+    mutationFn: (name: string) => createJobOf(createJob(newId(), name, new Date()), undefined, repository),
+    onSuccess: refresh,
+  });
   const outside = { repository, storage };
-  const rename = useMutation({ mutationFn: ({ id, name }: { id: string; name: string }) => renameStored(id, name, outside), onSettled: refresh });
+  const rename = useMutation({
+    mutationFn: ({ id, name }: { id: string; name: string }) => renameStored(id, name, outside),
+    onSettled: refresh,
+  });
   const duplicate = useMutation({ mutationFn: (id: string) => duplicateStored(id, outside), onSettled: refresh });
   const remove = useMutation({ mutationFn: (id: string) => deleteStored(id, outside), onSettled: refresh });
-  const openFile = useMutation({ mutationFn: async (file: File): Promise<Imported> => openBundle(await file.arrayBuffer(), repository), onSuccess: refresh });
+  const openFile = useMutation({
+    mutationFn: async (file: File): Promise<Imported> => openBundle(await file.arrayBuffer(), repository),
+    onSuccess: refresh,
+  });
   const openDemo = useMutation({ mutationFn: openDemoJob, onSuccess: refresh });
   return { create, rename, duplicate, remove, openFile, openDemo, refresh };
 }
@@ -41,26 +65,89 @@ export interface DemoJob {
 }
 
 export const DEMO_JOBS: readonly DemoJob[] = [
-  { name: 'blade-start', title: 'Pruner blade: start here', says: 'A worn blade beside a card and a rule. Set the scale, check it, trace it, cut it: four short steps.', files: ['blade.jpg'] },
-  { name: 'blade-finished', title: 'Pruner blade: finished', says: 'The same photo with its scale, a check, the traced outline and the holes.', files: ['blade.jpg'] },
-  { name: 'blade-slanted', title: 'Pruner blade: slanted', says: 'Photographed from aside, through a lens that bows. Card, rule and a straight edge put it right; one size from a message does not belong.', files: ['blade-slanted.jpg'] },
-  { name: 'nest-box', title: 'Nest box: a stretched print', says: 'A drawing that was printed “to fit the page” and scanned askew. Its printed sizes find the stretch, and one of them is wrong.', files: ['nest-box.jpg'] },
-  { name: 'blade-drawn', title: 'Pruner blade: drawn', says: 'The rough trace with what is true of it: tangent, parallel, as large. Its sizes stand on the drawing beside what they should be.', files: ['blade.jpg'] },
-  { name: 'nest-half', title: 'Nest box: from its half', says: 'Half a front and a centre line make the whole one, closed exactly on the line.', files: ['nest-box.jpg'] },
-  { name: 'hanger', title: 'Pot hanger: from its middle line', says: 'Flat bar bent to a hook, drawn as a strip along its middle line. Change its thickness, and it follows.', files: ['hanger.jpg'] },
-  { name: 'shed', title: 'Potting shed: a plan', says: 'Walls with a thickness, a door, a window; two rooms to name, with their areas.', files: ['shed-plan.jpg'] },
-  { name: 'sources', title: 'Bring things in', says: 'A PDF of drawings, a dusty scan, a film, a sketch on wrapping paper, a survey: files of every kind to try, cut, straighten and clean.', files: [] },
-  { name: 'pond', title: 'Pond: a sketch onto a survey', says: 'A surveyed pond and a water-stained sketch of stepping stones. Four taps lay the sketch where it belongs.', files: ['stones.jpg', 'pond.dxf'] },
-  { name: 'can', title: 'Watering can: three sides', says: 'One thing photographed from the front, the side and above, each with a card beside it.', files: ['can-front.jpg', 'can-side.jpg', 'can-top.jpg'] },
+  {
+    name: 'blade-start',
+    title: 'Pruner blade: start here',
+    says: 'A worn blade beside a card and a rule. Set the scale, check it, trace it, cut it: four short steps.',
+    files: ['blade.jpg'],
+  },
+  {
+    name: 'blade-finished',
+    title: 'Pruner blade: finished',
+    says: 'The same photo with its scale, a check, the traced outline and the holes.',
+    files: ['blade.jpg'],
+  },
+  {
+    name: 'blade-slanted',
+    title: 'Pruner blade: slanted',
+    says: 'Photographed from aside, through a lens that bows. Card, rule and a straight edge put it right; one size from a message does not belong.',
+    files: ['blade-slanted.jpg'],
+  },
+  {
+    name: 'nest-box',
+    title: 'Nest box: a stretched print',
+    says: 'A drawing that was printed “to fit the page” and scanned askew. Its printed sizes find the stretch, and one of them is wrong.',
+    files: ['nest-box.jpg'],
+  },
+  {
+    name: 'blade-drawn',
+    title: 'Pruner blade: drawn',
+    says: 'The rough trace with what is true of it: tangent, parallel, as large. Its sizes stand on the drawing beside what they should be.',
+    files: ['blade.jpg'],
+  },
+  {
+    name: 'nest-half',
+    title: 'Nest box: from its half',
+    says: 'Half a front and a centre line make the whole one, closed exactly on the line.',
+    files: ['nest-box.jpg'],
+  },
+  {
+    name: 'hanger',
+    title: 'Pot hanger: from its middle line',
+    says: 'Flat bar bent to a hook, drawn as a strip along its middle line. Change its thickness, and it follows.',
+    files: ['hanger.jpg'],
+  },
+  {
+    name: 'shed',
+    title: 'Potting shed: a plan',
+    says: 'Walls with a thickness, a door, a window; two rooms to name, with their areas.',
+    files: ['shed-plan.jpg'],
+  },
+  {
+    name: 'sources',
+    title: 'Bring things in',
+    says: 'A PDF of drawings, a dusty scan, a film, a sketch on wrapping paper, a survey: files of every kind to try, cut, straighten and clean.',
+    files: [],
+  },
+  {
+    name: 'pond',
+    title: 'Pond: a sketch onto a survey',
+    says: 'A surveyed pond and a water-stained sketch of stepping stones. Four taps lay the sketch where it belongs.',
+    files: ['stones.jpg', 'pond.dxf'],
+  },
+  {
+    name: 'can',
+    title: 'Watering can: three sides',
+    says: 'One thing photographed from the front, the side and above, each with a card beside it.',
+    files: ['can-front.jpg', 'can-side.jpg', 'can-top.jpg'],
+  },
 ];
 
 async function openDemoJob(demo: DemoJob): Promise<Imported> {
   try {
-    const [job, ...files] = await Promise.all([`${demo.name}.json`, ...demo.files].map((file) => fetch(`/demo/${file}`)));
+    const [job, ...files] = await Promise.all(
+      [`${demo.name}.json`, ...demo.files].map((file) => fetch(`/demo/${file}`)),
+    );
     if (![job!, ...files].every(({ ok }) => ok)) return { kind: 'refused', code: 'worker-failed', detail: {} };
     const document = (await job!.json()) as Job;
     const bytes = await Promise.all(files.map((file) => file.arrayBuffer()));
-    return storeJob({ job: { ...document, id: newId() }, pictures: listFiles(document).map((hash, i) => ({ hash, bytes: bytes[i]! })) }, repository);
+    return storeJob(
+      {
+        job: { ...document, id: newId() },
+        pictures: listFiles(document).map((hash, i) => ({ hash, bytes: bytes[i]! })),
+      },
+      repository,
+    );
   } catch {
     return { kind: 'refused', code: 'worker-failed', detail: {} };
   }

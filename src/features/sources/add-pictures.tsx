@@ -32,24 +32,50 @@ export function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boole
     <>
       <Words>{empty ? 'Choose pictures, drawings or a film, drop them here, or paste them.' : 'Add more.'}</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        <Button mode="contained" icon="picture" onPress={() => files.current?.click()} testID="choose-pictures">Choose</Button>
-        <Button mode="outlined" icon="camera" onPress={() => setOpen('camera')} testID="open-camera">Take a photo</Button>
-        <Button mode="outlined" icon="scan" onPress={() => setOpen('scanner')} testID="open-scanner">Scan</Button>
-        <Button mode="outlined" icon="map" onPress={() => setOpen('parcel')} testID="open-parcel">Parcel</Button>
+        <Button mode="contained" icon="picture" onPress={() => files.current?.click()} testID="choose-pictures">
+          Choose
+        </Button>
+        <Button mode="outlined" icon="camera" onPress={() => setOpen('camera')} testID="open-camera">
+          Take a photo
+        </Button>
+        <Button mode="outlined" icon="scan" onPress={() => setOpen('scanner')} testID="open-scanner">
+          Scan
+        </Button>
+        <Button mode="outlined" icon="map" onPress={() => setOpen('parcel')} testID="open-parcel">
+          Parcel
+        </Button>
       </View>
-      <input ref={files} type="file" multiple accept={ACCEPTED} hidden aria-label="Picture files" data-testid="picture-files" onChange={chosen} />
+      <input
+        ref={files}
+        type="file"
+        multiple
+        accept={ACCEPTED}
+        hidden
+        aria-label="Picture files"
+        data-testid="picture-files"
+        onChange={chosen}
+      />
       {demo ? <DemoFiles bringIn={bringIn} /> : null}
-      {open === 'camera' ? <CameraDialog onTaken={take} onFiles={(photos) => (close(), void bringIn.bring(photos))} onLeave={close} /> : null}
+      {open === 'camera' ? (
+        <CameraDialog onTaken={take} onFiles={(photos) => (close(), void bringIn.bring(photos))} onLeave={close} />
+      ) : null}
       {open === 'scanner' ? <ScannerDialog onScanned={take} onLeave={close} /> : null}
       {open === 'parcel' ? <ParcelDialog onFound={(parcel) => void takeParcel(parcel)} onLeave={close} /> : null}
-      {empty ? <Words quiet style={{ fontSize: 13 }}>Square-on, close, level, on plain ground, with something of known size beside it.</Words> : null}
+      {empty ? (
+        <Words quiet style={{ fontSize: 13 }}>
+          Square-on, close, level, on plain ground, with something of known size beside it.
+        </Words>
+      ) : null}
     </>
   );
 }
 
 const DEMO_FILES: readonly (readonly [file: string, says: string, type: string])[] = [
-  ['bench.pdf', 'Bench drawings, PDF', 'application/pdf'], ['nest-boxes.webm', 'Nest boxes, film', 'video/webm'], ['shed-sketch.jpg', 'Shed, a pencil sketch', 'image/jpeg'],
-  ['pond.dxf', 'Pond survey, DXF', 'image/vnd.dxf'], ['stones.jpg', 'Stepping stones, a stained sketch', 'image/jpeg'],
+  ['bench.pdf', 'Bench drawings, PDF', 'application/pdf'],
+  ['nest-boxes.webm', 'Nest boxes, film', 'video/webm'],
+  ['shed-sketch.jpg', 'Shed, a pencil sketch', 'image/jpeg'],
+  ['pond.dxf', 'Pond survey, DXF', 'image/vnd.dxf'],
+  ['stones.jpg', 'Stepping stones, a stained sketch', 'image/jpeg'],
 ];
 
 /** Files of the demo, brought in like anybody's own. */
@@ -60,7 +86,11 @@ function DemoFiles({ bringIn }: { bringIn: BringIn }) {
   };
   return (
     <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
-      {DEMO_FILES.map(([name, says, type]) => <Button key={name} compact onPress={() => void fetchAndBring(name, type)} testID={`demo-file-${name}`}>{says}</Button>)}
+      {DEMO_FILES.map(([name, says, type]) => (
+        <Button key={name} compact onPress={() => void fetchAndBring(name, type)} testID={`demo-file-${name}`}>
+          {says}
+        </Button>
+      ))}
     </View>
   );
 }

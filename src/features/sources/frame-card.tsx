@@ -10,7 +10,11 @@ import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { SIDES, SIDE_WORDS, viewFromFrame } from './view-from-frame';
 
-const SHAPES: readonly (readonly [FrameShape, string])[] = [['box', 'Box'], ['turned', 'Turned box'], ['polygon', 'Around it']];
+const SHAPES: readonly (readonly [FrameShape, string])[] = [
+  ['box', 'Box'],
+  ['turned', 'Turned box'],
+  ['polygon', 'Around it'],
+];
 
 /** The frame that is being set: its shape, and what is made of it. */
 export function FrameCard({ state }: { state: FrameState }) {
@@ -41,13 +45,22 @@ export function FrameCard({ state }: { state: FrameState }) {
   return (
     <Card chosen testID="frame-card">
       <Words style={{ fontWeight: '700' }}>{state.purpose === 'cut' ? 'Cut a view out' : 'Show only a part'}</Words>
-      <Choice name="How the frame is set" value={state.shape} options={SHAPES} onChange={(shape) => session.frame(startFrame(state.purpose, shape))} />
+      <Choice
+        name="How the frame is set"
+        value={state.shape}
+        options={SHAPES}
+        onChange={(shape) => session.frame(startFrame(state.purpose, shape))}
+      />
       {state.purpose === 'cut' ? (
         <ViewSaid side={side} name={name} shown={shown} onSide={setSide} onName={setName} />
       ) : null}
       <View style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
-        <Button mode="contained" disabled={!frame} onPress={state.purpose === 'cut' ? cut : crop} testID="use-frame">{state.purpose === 'cut' ? 'Cut it out' : 'Crop to it'}</Button>
-        <Button disabled={state.points.length === 0} onPress={again}>Begin again</Button>
+        <Button mode="contained" disabled={!frame} onPress={state.purpose === 'cut' ? cut : crop} testID="use-frame">
+          {state.purpose === 'cut' ? 'Cut it out' : 'Crop to it'}
+        </Button>
+        <Button disabled={state.points.length === 0} onPress={again}>
+          Begin again
+        </Button>
       </View>
     </Card>
   );
@@ -67,8 +80,24 @@ function ViewSaid({ side, name, shown, onSide, onName }: ViewSaidProps) {
   const palette = usePalette();
   return (
     <>
-      <Choice name="Which side it shows" value={side ?? ('' as ViewSide)} options={SIDES} onChange={(next) => onSide(next === side ? undefined : next)} />
-      <TextInput mode="outlined" dense label="Its name" accessibilityLabel="Name of the view" placeholder={shown} value={name} maxLength={80} onChangeText={onName} style={{ height: 44, backgroundColor: palette.paper }} testID="cut-name" />
+      <Choice
+        name="Which side it shows"
+        value={side ?? ('' as ViewSide)}
+        options={SIDES}
+        onChange={(next) => onSide(next === side ? undefined : next)}
+      />
+      <TextInput
+        mode="outlined"
+        dense
+        label="Its name"
+        accessibilityLabel="Name of the view"
+        placeholder={shown}
+        value={name}
+        maxLength={80}
+        onChangeText={onName}
+        style={{ height: 44, backgroundColor: palette.paper }}
+        testID="cut-name"
+      />
     </>
   );
 }

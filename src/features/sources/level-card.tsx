@@ -24,19 +24,37 @@ export function LevelCard({ state: { points } }: { state: SpanState }) {
     session.setTool({ name: 'level', state: { points: [], last: 0 } });
     session.sight.showAll();
   };
-  const run = (angle: number, pointed = false) => a && b && turnTo(directionFor([a.at, b.at], angle, { ...view.datum, mirrored: view.mirrored }, pointed));
-  const typed = (angle: number) => (a && b ? run(angle) : turnTo(view.datum.direction - angle * (view.mirrored ? -1 : 1)));
+  const run = (angle: number, pointed = false) =>
+    a && b && turnTo(directionFor([a.at, b.at], angle, { ...view.datum, mirrored: view.mirrored }, pointed));
+  const typed = (angle: number) =>
+    a && b ? run(angle) : turnTo(view.datum.direction - angle * (view.mirrored ? -1 : 1));
   return (
     <Card chosen testID="level-card">
-      <Words style={{ fontWeight: '700' }}>{a && b ? 'How does this edge run?' : 'Point along an edge, or type a turn'}</Words>
+      <Words style={{ fontWeight: '700' }}>
+        {a && b ? 'How does this edge run?' : 'Point along an edge, or type a turn'}
+      </Words>
       {a && b ? (
         <View style={{ flexDirection: 'row', gap: 6, flexWrap: 'wrap' }}>
-          <Button mode="contained" onPress={() => run(0)} testID="edge-level">Level</Button>
-          <Button mode="contained" onPress={() => run(UPRIGHT)} testID="edge-upright">Upright</Button>
-          <Button mode="outlined" onPress={() => run(UPRIGHT, true)} testID="edge-north">It points north</Button>
+          <Button mode="contained" onPress={() => run(0)} testID="edge-level">
+            Level
+          </Button>
+          <Button mode="contained" onPress={() => run(UPRIGHT)} testID="edge-upright">
+            Upright
+          </Button>
+          <Button mode="outlined" onPress={() => run(UPRIGHT, true)} testID="edge-north">
+            It points north
+          </Button>
         </View>
       ) : null}
-      <WrittenField label={a && b ? 'Or at this angle' : 'Turn to the right by'} value={text} onChange={setText} parse={parseAngle} echo={formatAngle} onSubmit={(angle) => (typed(angle), setText(''))} testID="turn-field" />
+      <WrittenField
+        label={a && b ? 'Or at this angle' : 'Turn to the right by'}
+        value={text}
+        onChange={setText}
+        parse={parseAngle}
+        echo={formatAngle}
+        onSubmit={(angle) => (typed(angle), setText(''))}
+        testID="turn-field"
+      />
     </Card>
   );
 }

@@ -15,7 +15,11 @@ import { SuggestedCard } from './suggested-card';
 import type { BringIn } from './use-bring-in';
 import { ViewCard } from './view-card';
 
-const KINDS = [['photo', 'Photo by hand'], ['scan', 'Scan'], ['drawing', 'Copy or print']] as const;
+const KINDS = [
+  ['photo', 'Photo by hand'],
+  ['scan', 'Scan'],
+  ['drawing', 'Copy or print'],
+] as const;
 
 interface SourcesPanelProps {
   readonly bringIn: BringIn;
@@ -31,12 +35,31 @@ export function SourcesPanel({ bringIn, panel, onPointAt }: SourcesPanelProps) {
   const suggested = useSession((state) => state.suggested.length);
   const referenceCards = references.map((reference) => <ReferenceCard key={reference.id} reference={reference} />);
   if (panel === 'ask') return <AskCards onPointAt={onPointAt} />;
-  if (sheets.length === 0) return <><Card><AddPictures bringIn={bringIn} empty /></Card>{referenceCards}</>;
+  if (sheets.length === 0)
+    return (
+      <>
+        <Card>
+          <AddPictures bringIn={bringIn} empty />
+        </Card>
+        {referenceCards}
+      </>
+    );
   if (panel === 'tool' && tool.name === 'frame') return <FrameCard state={tool.state} />;
   if (panel === 'tool' && tool.name === 'level') return <LevelCard state={tool.state} />;
   if (panel === 'tool' && suggested > 0) return <SuggestedCard />;
   if (panel === 'clean') return <CleanCards />;
-  if (panel === 'add') return <><Card><AddPictures bringIn={bringIn} empty={false} /></Card>{sheets.map((sheet) => <SheetCard key={sheet.id} sheet={sheet} />)}{referenceCards}</>;
+  if (panel === 'add')
+    return (
+      <>
+        <Card>
+          <AddPictures bringIn={bringIn} empty={false} />
+        </Card>
+        {sheets.map((sheet) => (
+          <SheetCard key={sheet.id} sheet={sheet} />
+        ))}
+        {referenceCards}
+      </>
+    );
   return <ViewCards />;
 }
 
@@ -58,10 +81,23 @@ function SheetCard({ sheet }: { sheet: Sheet }) {
   const { jobs } = useDesk();
   return (
     <Card testID={`sheet-${sheet.name}`}>
-      <Words lines={1} style={{ fontWeight: '700' }}>{sheet.name}</Words>
-      <Figures quiet style={{ fontSize: 12.5 }}>{`${sheet.width} × ${sheet.height} px, ${(sheet.bytes / 1e6).toFixed(1)} MB`}</Figures>
-      <Words quiet style={{ fontSize: 13 }}>{factsOf(sheet)}</Words>
-      <Choice name={`What ${sheet.name} is`} value={sheet.kind} options={KINDS} onChange={(kind) => jobs.getState().run(setSheetKind(sheet.id, kind))} />
+      <Words lines={1} style={{ fontWeight: '700' }}>
+        {sheet.name}
+      </Words>
+      <Figures
+        quiet
+        style={{
+          fontSize: 12.5,
+        }}>{`${sheet.width} × ${sheet.height} px, ${(sheet.bytes / 1e6).toFixed(1)} MB`}</Figures>
+      <Words quiet style={{ fontSize: 13 }}>
+        {factsOf(sheet)}
+      </Words>
+      <Choice
+        name={`What ${sheet.name} is`}
+        value={sheet.kind}
+        options={KINDS}
+        onChange={(kind) => jobs.getState().run(setSheetKind(sheet.id, kind))}
+      />
       {sheet.kind === 'photo' && sheet.taken.tilt ? <TiltOffer sheet={sheet} /> : null}
     </Card>
   );
@@ -73,8 +109,17 @@ function TiltOffer({ sheet: { id, taken, trustTilt } }: { sheet: Sheet }) {
   const [across, up] = taken.tilt!;
   return (
     <>
-      <Words style={{ fontSize: 13.5 }} testID="tilt-offer">{`The phone measured ${Math.hypot(across, up).toFixed(1)}° out of square-on.`}</Words>
-      <Button compact mode={trustTilt ? 'contained' : 'outlined'} style={{ alignSelf: 'flex-start' }} onPress={() => jobs.getState().run(setTrustTilt(id, !trustTilt))} testID="trust-tilt">{trustTilt ? 'It is used; let it be' : 'It lay level: use that'}</Button>
+      <Words
+        style={{ fontSize: 13.5 }}
+        testID="tilt-offer">{`The phone measured ${Math.hypot(across, up).toFixed(1)}° out of square-on.`}</Words>
+      <Button
+        compact
+        mode={trustTilt ? 'contained' : 'outlined'}
+        style={{ alignSelf: 'flex-start' }}
+        onPress={() => jobs.getState().run(setTrustTilt(id, !trustTilt))}
+        testID="trust-tilt">
+        {trustTilt ? 'It is used; let it be' : 'It lay level: use that'}
+      </Button>
     </>
   );
 }
@@ -82,8 +127,12 @@ function TiltOffer({ sheet: { id, taken, trustTilt } }: { sheet: Sheet }) {
 /** What the file's tags tell, as one sentence. */
 function factsOf({ taken }: Sheet): string {
   const facts = [
-    taken.camera, taken.focalMm && `${round(taken.focalMm)} mm lens`, taken.focal35mm && `as ${round(taken.focal35mm)} mm on 35 mm film`,
-    taken.dpi && `${round(taken.dpi)} dots an inch`, taken.time, taken.moment !== undefined && `${taken.moment.toFixed(2)} s into its film`,
+    taken.camera,
+    taken.focalMm && `${round(taken.focalMm)} mm lens`,
+    taken.focal35mm && `as ${round(taken.focal35mm)} mm on 35 mm film`,
+    taken.dpi && `${round(taken.dpi)} dots an inch`,
+    taken.time,
+    taken.moment !== undefined && `${taken.moment.toFixed(2)} s into its film`,
   ].filter(Boolean);
   return facts.length > 0 ? facts.join(', ') : 'The file says nothing of camera or resolution.';
 }

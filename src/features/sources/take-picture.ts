@@ -18,16 +18,32 @@ export interface Incoming {
 }
 
 /** Brings a picture into the job with all its pages: the view of its first, nothing where it was refused, or that it was stopped. */
-export async function takePicture(incoming: Incoming, jobs: JobStore, telling: Telling, signal: AbortSignal): Promise<View | 'stopped' | undefined> {
+export async function takePicture(
+  incoming: Incoming,
+  jobs: JobStore,
+  telling: Telling,
+  signal: AbortSignal,
+): Promise<View | 'stopped' | undefined> {
   const { file, told, lines } = incoming;
   telling.onDoing(`Bringing in ${file.name}`);
-  const outcome = await bringInPicture(file, repository.pictures, { signal, ...(told ? { told } : {}), onProgress: (_, word) => telling.onDoing(`${DOING[word] ?? 'Working on'} ${file.name}`) });
+  const outcome = await bringInPicture(file, repository.pictures, {
+    signal,
+    ...(told ? { told } : {}),
+    onProgress: (_, word) => telling.onDoing(`${DOING[word] ?? 'Working on'} ${file.name}`),
+  });
   if (outcome.kind === 'refused') telling.sentences.push(sentenceFor(outcome.code, outcome.detail));
   if (outcome.kind === 'cancelled' || signal.aborted) return 'stopped';
   if (outcome.kind !== 'done') return undefined;
   for (const page of outcome.pages) addPage(page, incoming, jobs, telling.sentences);
   const { sheet, view } = outcome.pages[0]!;
-  if (lines) await bringReferenceInto(jobs, `${sheet.name}, lines.svg`, new TextEncoder().encode(lines).buffer as ArrayBuffer, telling, sheet.id);
+  if (lines)
+    await bringReferenceInto(
+      jobs,
+      `${sheet.name}, lines.svg`,
+      new TextEncoder().encode(lines).buffer as ArrayBuffer,
+      telling,
+      sheet.id,
+    );
   return view;
 }
 
@@ -37,7 +53,12 @@ interface Page {
   readonly notices: readonly string[];
 }
 
-function addPage({ sheet, view: bare, notices }: Page, { told, place, lines }: Incoming, jobs: JobStore, sentences: string[]): void {
+function addPage(
+  { sheet, view: bare, notices }: Page,
+  { told, place, lines }: Incoming,
+  jobs: JobStore,
+  sentences: string[],
+): void {
   const view = { ...scaledByScanner(bare, sheet, told), ...(lines ? { plane: sheet.id } : {}) };
   sentences.push(...notices.map((code) => `${sheet.name}: ${sentenceFor(code)}`));
   const placed = place && placedView(view, sheet, place, jobs.getState().job.site);

@@ -46,11 +46,14 @@ export function useBringIn(onBrought: () => void): BringIn {
     await take(paintedPages(pdf, wanted, setDoing));
     pdf.close();
   };
-  const bringReference = useCallback(async (name: string, bytes: ArrayBuffer) => {
-    const sentences: string[] = [];
-    await bringReferenceInto(jobs, name, bytes, { sentences, onDoing: setDoing });
-    setSaid(sentences);
-  }, [jobs, setDoing]);
+  const bringReference = useCallback(
+    async (name: string, bytes: ArrayBuffer) => {
+      const sentences: string[] = [];
+      await bringReferenceInto(jobs, name, bytes, { sentences, onDoing: setDoing });
+      setSaid(sentences);
+    },
+    [jobs, setDoing],
+  );
   return { ...openers, doing, said, bring, take, bringReference, bringPages, stop, hush: () => setSaid([]) };
 }
 
@@ -69,43 +72,54 @@ function useTaking(onBrought: () => void, say: Say): Taking {
   const { jobs, session } = useDesk();
   const [doing, setDoing] = useState<string>();
   const abort = useRef<AbortController>(undefined);
-  const take = useCallback(async (incoming: Pictures, sentences: string[] = []) => {
-    if (abort.current) return;
-    if (jobs.getState().readOnly) return say([sentenceFor('read-only')]);
-    const { signal } = (abort.current = new AbortController());
-    for await (const one of incoming) {
-      const view = await takePicture(one, jobs, { sentences, onDoing: setDoing }, signal);
-      if (view === 'stopped') break;
-      if (!view) continue;
-      session.chooseView(view.id);
-      onBrought();
-    }
-    abort.current = undefined;
-    setDoing(undefined);
-    say(sentences);
-  }, [jobs, session, onBrought, say]);
+  const take = useCallback(
+    async (incoming: Pictures, sentences: string[] = []) => {
+      if (abort.current) return;
+      if (jobs.getState().readOnly) return say([sentenceFor('read-only')]);
+      const { signal } = (abort.current = new AbortController());
+      for await (const one of incoming) {
+        const view = await takePicture(one, jobs, { sentences, onDoing: setDoing }, signal);
+        if (view === 'stopped') break;
+        if (!view) continue;
+        session.chooseView(view.id);
+        onBrought();
+      }
+      abort.current = undefined;
+      setDoing(undefined);
+      say(sentences);
+    },
+    [jobs, session, onBrought, say],
+  );
   return { doing, setDoing, take, stop: () => abort.current?.abort() };
 }
 
 /** Brings files in: existing geometry at once, what has to be chosen from when it was, pictures in turn. */
-function useBringing({ take, openers: { open }, setDoing, setSaid }: Pick<Taking, 'take' | 'setDoing'> & { openers: Openers; setSaid: Say }): BringIn['bring'] {
+function useBringing({
+  take,
+  openers: { open },
+  setDoing,
+  setSaid,
+}: Pick<Taking, 'take' | 'setDoing'> & { openers: Openers; setSaid: Say }): BringIn['bring'] {
   const { jobs } = useDesk();
-  return useCallback(async (files: readonly File[]) => {
-    const sentences: string[] = [];
-    const pictures: Incoming[] = [];
-    const worlds = await readWorldFiles(files, sentences);
-    for (const file of files.filter(({ name }) => !isWorldFileName(name))) {
-      if (referenceFormatOf(file.name)) {
-        await bringReferenceInto(jobs, file.name, await file.arrayBuffer(), { sentences, onDoing: setDoing });
-        continue;
+  return useCallback(
+    async (files: readonly File[]) => {
+      const sentences: string[] = [];
+      const pictures: Incoming[] = [];
+      const worlds = await readWorldFiles(files, sentences);
+      for (const file of files.filter(({ name }) => !isWorldFileName(name))) {
+        if (referenceFormatOf(file.name)) {
+          await bringReferenceInto(jobs, file.name, await file.arrayBuffer(), { sentences, onDoing: setDoing });
+          continue;
+        }
+        setDoing(`Opening ${file.name}`);
+        const opened = await open(file);
+        setDoing(undefined);
+        if (!opened.ok) sentences.push(sentenceFor(opened.code, opened.detail));
+        else if (!opened.value) pictures.push({ file, place: worlds.get(baseOf(file.name)) });
       }
-      setDoing(`Opening ${file.name}`);
-      const opened = await open(file);
-      setDoing(undefined);
-      if (!opened.ok) sentences.push(sentenceFor(opened.code, opened.detail));
-      else if (!opened.value) pictures.push({ file, place: worlds.get(baseOf(file.name)) });
-    }
-    if (pictures.length > 0) await take(pictures, sentences);
-    else if (sentences.length > 0) setSaid(sentences);
-  }, [jobs, take, open, setDoing, setSaid]);
+      if (pictures.length > 0) await take(pictures, sentences);
+      else if (sentences.length > 0) setSaid(sentences);
+    },
+    [jobs, take, open, setDoing, setSaid],
+  );
 }

@@ -6,10 +6,14 @@ export function useDropAndPaste(bring: (files: readonly File[]) => unknown): voi
     const stop = new AbortController();
     const options = { signal: stop.signal };
     window.addEventListener('dragover', (event) => event.preventDefault(), options);
-    window.addEventListener('drop', (event) => {
-      event.preventDefault();
-      void bring([...(event.dataTransfer?.files ?? [])]);
-    }, options);
+    window.addEventListener(
+      'drop',
+      (event) => {
+        event.preventDefault();
+        void bring([...(event.dataTransfer?.files ?? [])]);
+      },
+      options,
+    );
     window.addEventListener('paste', (event) => void bring([...(event.clipboardData?.files ?? [])]), options);
     return () => stop.abort();
   }, [bring]);

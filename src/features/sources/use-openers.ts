@@ -26,7 +26,10 @@ export function useOpeners(): Openers {
       setFilm(opened.value);
       return done(true);
     }
-    const start = await file.slice(0, 1024).arrayBuffer().catch(() => new ArrayBuffer(0));
+    const start = await file
+      .slice(0, 1024)
+      .arrayBuffer()
+      .catch(() => new ArrayBuffer(0));
     if (!isPdf(new Uint8Array(start))) return done(false);
     const opened = await openPdf(file.name, await file.arrayBuffer());
     if (!opened.ok) return opened;
@@ -34,7 +37,9 @@ export function useOpeners(): Openers {
     return done(true);
   }, []);
   return {
-    pdf, film, open,
+    pdf,
+    film,
+    open,
     hidePdf: () => setPdf(undefined),
     leavePdf: () => (pdf?.close(), setPdf(undefined)),
     leaveFilm: () => (film?.close(), setFilm(undefined)),

@@ -15,13 +15,15 @@ export function useSheetSearch() {
   const { jobs, session } = useDesk();
   const fitted = useFitted();
   const [busy, setBusy] = useState(false);
-  const search = async <T,>(operation: 'turn' | 'drawings', then: (found: T, view: View) => void, none: string) => {
+  const search = async <T>(operation: 'turn' | 'drawings', then: (found: T, view: View) => void, none: string) => {
     if (!fitted) return;
     const { view, sheet } = fitted;
     const hash = pictureKey(sheet);
     setBusy(true);
     session.say('seeking');
-    const outcome = (await openPicture(hash, repository)) ? await pictureWorker.call(operation, { hash, direction: view.datum.direction }) : undefined;
+    const outcome = (await openPicture(hash, repository))
+      ? await pictureWorker.call(operation, { hash, direction: view.datum.direction })
+      : undefined;
     setBusy(false);
     const now = session.findFitted()?.view;
     // Whoever went on to another view in the meantime is not interrupted.
@@ -30,23 +32,33 @@ export function useSheetSearch() {
     else session.say(outcome?.kind === 'failed' ? outcome.code : none);
   };
 
-  const straighten = () => search<{ angle: number; sigma: number }>('turn', ({ angle, sigma }, { id, datum, mirrored }) => {
-    const off = angle - datum.direction;
-    const by = (off - QUARTER * Math.round(off / QUARTER)) * (mirrored ? 1 : -1);
-    const detail = { degrees: Math.abs(by * DEGREES).toFixed(2), plusMinus: (2 * sigma * DEGREES).toFixed(2) };
-    if (Math.abs(by) < LEVEL) return session.say('already-level', detail);
-    if (session.isReadOnly()) return session.say('read-only');
-    jobs.getState().run(turnView(id, by));
-    session.sight.showAll();
-    session.say('straightened', { ...detail, way: by > 0 ? 'right' : 'left' });
-  }, 'nothing-level');
+  const straighten = () =>
+    search<{ angle: number; sigma: number }>(
+      'turn',
+      ({ angle, sigma }, { id, datum, mirrored }) => {
+        const off = angle - datum.direction;
+        const by = (off - QUARTER * Math.round(off / QUARTER)) * (mirrored ? 1 : -1);
+        const detail = { degrees: Math.abs(by * DEGREES).toFixed(2), plusMinus: (2 * sigma * DEGREES).toFixed(2) };
+        if (Math.abs(by) < LEVEL) return session.say('already-level', detail);
+        if (session.isReadOnly()) return session.say('read-only');
+        jobs.getState().run(turnView(id, by));
+        session.sight.showAll();
+        session.say('straightened', { ...detail, way: by > 0 ? 'right' : 'left' });
+      },
+      'nothing-level',
+    );
 
-  const findDrawings = () => search<readonly (readonly Vec[])[]>('drawings', (frames) => {
-    if (frames.length < 2) return session.say('one-drawing');
-    session.suggest(frames);
-    session.hush();
-    session.sight.showAll();
-  }, 'one-drawing');
+  const findDrawings = () =>
+    search<readonly (readonly Vec[])[]>(
+      'drawings',
+      (frames) => {
+        if (frames.length < 2) return session.say('one-drawing');
+        session.suggest(frames);
+        session.hush();
+        session.sight.showAll();
+      },
+      'one-drawing',
+    );
 
   return { busy, straighten, findDrawings };
 }

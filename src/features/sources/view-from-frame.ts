@@ -3,16 +3,36 @@ import type { FittedView } from '@/core/derive';
 import { boxAround, levelled, subtract, type Vec } from '@/core/geometry';
 import { newId } from '@/store';
 
-export const SIDE_WORDS: Readonly<Record<ViewSide, string>> = { front: 'Front', back: 'Back', left: 'Left', right: 'Right', top: 'Top', bottom: 'Underneath', section: 'Section', face: 'Other face' };
+export const SIDE_WORDS: Readonly<Record<ViewSide, string>> = {
+  front: 'Front',
+  back: 'Back',
+  left: 'Left',
+  right: 'Right',
+  top: 'Top',
+  bottom: 'Underneath',
+  section: 'Section',
+  face: 'Other face',
+};
 export const SIDES = VIEW_SIDES.map((side) => [side, SIDE_WORDS[side]] as const);
 
 /** A view of a part of the same sheet: it shares the fit of the one it was cut from, and has its zero at its own lower left corner. */
-export function viewFromFrame({ view, sheet, fit }: FittedView, frame: readonly Vec[], name: string, side: ViewSide | undefined): View {
+export function viewFromFrame(
+  { view, sheet, fit }: FittedView,
+  frame: readonly Vec[],
+  name: string,
+  side: ViewSide | undefined,
+): View {
   const direction = levelAt(fit, view.datum);
   const origin = lowerLeft(frame, direction, view.mirrored === true);
   return {
-    ...createView(newId(), sheet), name, frame, datum: { origin, direction }, look: view.look,
-    ...(view.mirrored ? { mirrored: true } : {}), ...(side ? { side } : {}), shares: view.shares ?? view.id,
+    ...createView(newId(), sheet),
+    name,
+    frame,
+    datum: { origin, direction },
+    look: view.look,
+    ...(view.mirrored ? { mirrored: true } : {}),
+    ...(side ? { side } : {}),
+    shares: view.shares ?? view.id,
   };
 }
 

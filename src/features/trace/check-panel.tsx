@@ -21,7 +21,10 @@ export function CheckPanel() {
   const fitted = useFitted();
   const job = useJob((state) => state.job);
   const scaled = fitted?.fit.scaled ?? false;
-  const limits = useMemo(() => ({ shortest: scaled ? job.shortest : 0.5, touching: scaled ? 0.001 : 0.01 }), [scaled, job.shortest]);
+  const limits = useMemo(
+    () => ({ shortest: scaled ? job.shortest : 0.5, touching: scaled ? 0.001 : 0.01 }),
+    [scaled, job.shortest],
+  );
   const { value: findings, ...looking } = useFindings(fitted?.view.id ?? '', limits);
   const mending = useMending(fitted?.view.id ?? '', limits);
   if (!fitted) return null;
@@ -33,14 +36,36 @@ export function CheckPanel() {
   return (
     <>
       <Card>
-        {findings ? <Words style={{ fontWeight: '700' }} testID="check-count">{findings.length === 0 ? 'These outlines can be cut.' : `${findings.length} ${findings.length === 1 ? 'thing keeps' : 'things keep'} them from being cut.`}</Words> : null}
+        {findings ? (
+          <Words style={{ fontWeight: '700' }} testID="check-count">
+            {findings.length === 0
+              ? 'These outlines can be cut.'
+              : `${findings.length} ${findings.length === 1 ? 'thing keeps' : 'things keep'} them from being cut.`}
+          </Words>
+        ) : null}
         <WorkSlip {...looking} doing="Looking through the outlines" testID="checking" />
         <WorkSlip {...mending} doing="Mending" testID="mending" />
-        {findings?.some(isMendable) && !mending.isWorking ? <Button mode="contained" compact onPress={mending.again} testID="heal-all">Mend all that can be</Button> : null}
+        {findings?.some(isMendable) && !mending.isWorking ? (
+          <Button mode="contained" compact onPress={mending.again} testID="heal-all">
+            Mend all that can be
+          </Button>
+        ) : null}
         {scaled ? <ShortestField /> : null}
       </Card>
-      {findings?.slice(0, MOST_SHOWN).map((finding, i) => <FindingCard key={i} finding={finding} scaled={scaled} onGo={() => goToPlace(session, fitted, finding.at)} onHeal={() => heal(finding)} />)}
-      {findings && findings.length > MOST_SHOWN ? <Card><Words quiet>{`and ${findings.length - MOST_SHOWN} more: they show as these are mended.`}</Words></Card> : null}
+      {findings?.slice(0, MOST_SHOWN).map((finding, i) => (
+        <FindingCard
+          key={i}
+          finding={finding}
+          scaled={scaled}
+          onGo={() => goToPlace(session, fitted, finding.at)}
+          onHeal={() => heal(finding)}
+        />
+      ))}
+      {findings && findings.length > MOST_SHOWN ? (
+        <Card>
+          <Words quiet>{`and ${findings.length - MOST_SHOWN} more: they show as these are mended.`}</Words>
+        </Card>
+      ) : null}
     </>
   );
 }
@@ -49,14 +74,30 @@ export function CheckPanel() {
 const MOST_SHOWN = 60;
 
 /** One thing that keeps an outline from being cut: what it is, the way there, and what mends it. */
-function FindingCard({ finding, scaled, onGo, onHeal }: { finding: Finding; scaled: boolean; onGo: () => void; onHeal: () => void }) {
+function FindingCard({
+  finding,
+  scaled,
+  onGo,
+  onHeal,
+}: {
+  finding: Finding;
+  scaled: boolean;
+  onGo: () => void;
+  onHeal: () => void;
+}) {
   const units = useUnits();
   return (
     <Card testID={`finding-${finding.kind}`}>
       <Words>{inWords(finding, units, scaled)}</Words>
       <View style={{ flexDirection: 'row', gap: 8 }}>
-        <Button mode="outlined" compact onPress={onGo}>Go there</Button>
-        {isMendable(finding) ? <Button mode="contained" compact onPress={onHeal} testID="heal">{mendingIn(finding)}</Button> : null}
+        <Button mode="outlined" compact onPress={onGo}>
+          Go there
+        </Button>
+        {isMendable(finding) ? (
+          <Button mode="contained" compact onPress={onHeal} testID="heal">
+            {mendingIn(finding)}
+          </Button>
+        ) : null}
       </View>
     </Card>
   );
@@ -67,11 +108,20 @@ function ShortestField() {
   const units = useUnits();
   const shortest = useJob((state) => state.job.shortest);
   const [text, setText] = useState(formatLength(shortest, units));
-  return <WrittenField label="Shortest piece" value={text} onChange={setText} parse={(written) => parseSize(written, units.style)} onSubmit={({ mm }) => jobs.getState().run(setShortest(mm))} />;
+  return (
+    <WrittenField
+      label="Shortest piece"
+      value={text}
+      onChange={setText}
+      parse={(written) => parseSize(written, units.style)}
+      onSubmit={({ mm }) => jobs.getState().run(setShortest(mm))}
+    />
+  );
 }
 
 const MENDABLE: readonly Finding['kind'][] = ['open', 'doubled', 'short', 'kink'];
-const isMendable = (finding: Finding) => MENDABLE.includes(finding.kind) && (finding.kind !== 'open' || finding.partner !== undefined);
+const isMendable = (finding: Finding) =>
+  MENDABLE.includes(finding.kind) && (finding.kind !== 'open' || finding.partner !== undefined);
 
 function mendingIn(finding: Finding): string {
   if (finding.kind === 'open') return finding.partner?.outline === finding.outline ? 'Close it' : 'Join them';

@@ -11,7 +11,10 @@ import { Choice } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
 
-const KINDS = [['fillet', 'Rounded'], ['chamfer', 'Cut off']] as const;
+const KINDS = [
+  ['fillet', 'Rounded'],
+  ['chamfer', 'Cut off'],
+] as const;
 
 /** How corners are finished when they are cut: the chosen one, or all of them. The corner itself stays, so that its size can be changed later. */
 export function CornerCard({ chain, node }: { chain: Chain; node: string | undefined }) {
@@ -22,16 +25,33 @@ export function CornerCard({ chain, node }: { chain: Chain; node: string | undef
   const [text, setText] = useState(before ? formatLength(before.size, units) : '');
   const finished = chain.nodes.filter(({ corner }) => corner).length;
   const set = (corner: Corner | undefined, code: string) =>
-    jobs.getState().run(changeOutline({ ...chain, nodes: chain.nodes.map((each) => (node === undefined || each.id === node ? { ...each, corner } : each)) }, code));
+    jobs.getState().run(
+      changeOutline(
+        {
+          ...chain,
+          nodes: chain.nodes.map((each) => (node === undefined || each.id === node ? { ...each, corner } : each)),
+        },
+        code,
+      ),
+    );
   return (
     <Card testID="corner-card">
       <Words style={{ fontWeight: '700' }}>{node === undefined ? 'All corners' : 'This corner'}</Words>
       <Choice name="How corners are finished" value={kind} options={KINDS} onChange={setKind} />
-      <WrittenField label={kind === 'fillet' ? 'Radius' : 'Cut off along each side'} value={text} onChange={setText} parse={(written) => parseSize(written, units.style)} onSubmit={({ mm }) => set({ kind, size: mm }, kind === 'fillet' ? 'corners-rounded' : 'corners-cut')} testID="corner-size" />
+      <WrittenField
+        label={kind === 'fillet' ? 'Radius' : 'Cut off along each side'}
+        value={text}
+        onChange={setText}
+        parse={(written) => parseSize(written, units.style)}
+        onSubmit={({ mm }) => set({ kind, size: mm }, kind === 'fillet' ? 'corners-rounded' : 'corners-cut')}
+        testID="corner-size"
+      />
       {finished > 0 ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
           <Words quiet style={{ flex: 1, fontSize: 13 }}>{`${finished} of ${chain.nodes.length} finished.`}</Words>
-          <Button compact mode="outlined" onPress={() => set(undefined, 'corners-sharp')} testID="corner-sharp">Sharp again</Button>
+          <Button compact mode="outlined" onPress={() => set(undefined, 'corners-sharp')} testID="corner-sharp">
+            Sharp again
+          </Button>
         </View>
       ) : null}
     </Card>

@@ -17,7 +17,12 @@ import { KIND_WORDS, SizeRow } from './size-row';
 const ASIDE = 0.15;
 const STEP = 0.08;
 const STANDS_THERE: readonly DimensionKind[] = ['angle', 'slope', 'gap'];
-const ROWS = [['across', 'before', 'Across, one after the other'], ['across', 'first', 'Across, all from the first'], ['up', 'before', 'Up, one after the other'], ['up', 'first', 'Up, all from the first']] as const;
+const ROWS = [
+  ['across', 'before', 'Across, one after the other'],
+  ['across', 'first', 'Across, all from the first'],
+  ['up', 'before', 'Up, one after the other'],
+  ['up', 'first', 'Up, all from the first'],
+] as const;
 
 /** Sizes that stay on the drawing: what is read between what, what it should be, and how the two agree. */
 export function DimensionPanel({ state }: { state: DimensionState }) {
@@ -37,15 +42,49 @@ export function DimensionPanel({ state }: { state: DimensionState }) {
       <Card testID="dimension-card">
         <Words quiet>{hintFor(state)}</Words>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6, alignItems: 'center' }}>
-          <LedgeButton icon="rows" label="Several" name="Sizes between several places in a row" chosen={state.several ?? false} onPress={() => session.changeTool('dimension', { several: !state.several })} testID="dimension-several" />
-          {state.several ? null : kindsFor(state.on, job.outlines, derived.shapes).map((kind) => <Button key={kind} mode="outlined" compact onPress={() => run(keeping(kind, reading))} testID={`keep-${kind}`}>{KIND_WORDS[kind]}</Button>)}
-          {state.several && state.on.length > 1 ? ROWS.map(([kind, from, label]) => <Button key={label} mode="outlined" compact onPress={() => run(keepingRow(kind, from, reading))} testID={`keep-row-${kind}-${from}`}>{label}</Button>) : null}
+          <LedgeButton
+            icon="rows"
+            label="Several"
+            name="Sizes between several places in a row"
+            chosen={state.several ?? false}
+            onPress={() => session.changeTool('dimension', { several: !state.several })}
+            testID="dimension-several"
+          />
+          {state.several
+            ? null
+            : kindsFor(state.on, job.outlines, derived.shapes).map((kind) => (
+                <Button
+                  key={kind}
+                  mode="outlined"
+                  compact
+                  onPress={() => run(keeping(kind, reading))}
+                  testID={`keep-${kind}`}>
+                  {KIND_WORDS[kind]}
+                </Button>
+              ))}
+          {state.several && state.on.length > 1
+            ? ROWS.map(([kind, from, label]) => (
+                <Button
+                  key={label}
+                  mode="outlined"
+                  compact
+                  onPress={() => run(keepingRow(kind, from, reading))}
+                  testID={`keep-row-${kind}-${from}`}>
+                  {label}
+                </Button>
+              ))
+            : null}
         </View>
       </Card>
       {kept.length > 0 ? (
         <Card testID="sizes">
-          <Words style={{ fontWeight: '700' }}>{`${kept.length} ${kept.length === 1 ? 'size' : 'sizes'} on the drawing`}</Words>
-          {kept.map((dimension: Dimension) => <SizeRow key={dimension.id} dimension={dimension} scaled={fitted.fit.scaled} />)}
+          <Words
+            style={{
+              fontWeight: '700',
+            }}>{`${kept.length} ${kept.length === 1 ? 'size' : 'sizes'} on the drawing`}</Words>
+          {kept.map((dimension: Dimension) => (
+            <SizeRow key={dimension.id} dimension={dimension} scaled={fitted.fit.scaled} />
+          ))}
         </Card>
       ) : null}
     </>
@@ -59,7 +98,13 @@ interface Reading {
   readonly shapes: ReadonlyMap<string, Shape>;
 }
 
-const begun = (kind: DimensionKind, on: readonly RelationEnd[], view: string) => ({ id: newId(), view, kind, on, aside: 0 });
+const begun = (kind: DimensionKind, on: readonly RelationEnd[], view: string) => ({
+  id: newId(),
+  view,
+  kind,
+  on,
+  aside: 0,
+});
 
 /** Keeps one size on the drawing, aside of what it is read between. */
 function keeping(kind: DimensionKind, { view, on: pointed, outlines, shapes }: Reading): Command {
@@ -69,7 +114,11 @@ function keeping(kind: DimensionKind, { view, on: pointed, outlines, shapes }: R
 }
 
 /** Keeps sizes in a row, on one line beside all that was pointed at, or on a line each where they begin at the same place. Undefined where fewer than two places were. */
-function keepingRow(kind: 'across' | 'up', from: 'before' | 'first', { view, on: pointed, outlines, shapes }: Reading): Command | undefined {
+function keepingRow(
+  kind: 'across' | 'up',
+  from: 'before' | 'first',
+  { view, on: pointed, outlines, shapes }: Reading,
+): Command | undefined {
   const axis = kind === 'across' ? 0 : 1;
   const box = findUnion(pointed.flatMap(({ outline }) => shapes.get(outline)?.finished ?? []).map(pieceBounds));
   const rows = listRow(pointed, outlines, shapes, axis, from);
@@ -81,6 +130,11 @@ function keepingRow(kind: 'across' | 'up', from: 'before' | 'first', { view, on:
 }
 
 function hintFor({ on, several }: DimensionState): string {
-  if (several) return on.length < 2 ? 'Point at the places, corners and circles for instance: one after the other.' : `${on.length} places. Keep their sizes, or point at more.`;
-  return on.length === 0 ? 'Point at a line, an arc or a circle, or at two things one after the other.' : 'Keep one of these on the drawing, or point at a second thing.';
+  if (several)
+    return on.length < 2
+      ? 'Point at the places, corners and circles for instance: one after the other.'
+      : `${on.length} places. Keep their sizes, or point at more.`;
+  return on.length === 0
+    ? 'Point at a line, an arc or a circle, or at two things one after the other.'
+    : 'Keep one of these on the drawing, or point at a second thing.';
 }

@@ -8,7 +8,13 @@ const LIMITS = { shortest: 0.5, touching: 0.001 };
 const check: Check = async (shapes, limits) => checkShapes(shapes, limits);
 
 it('mends what meets, and leaves alone what is far apart', async () => {
-  const bench = new Bench('chain').set([100, 100], [300, 100]).give({ kind: 'finish' }).set([300, 100], [300, 300]).give({ kind: 'finish' }).set([600, 300], [800, 300]).give({ kind: 'finish' });
+  const bench = new Bench('chain')
+    .set([100, 100], [300, 100])
+    .give({ kind: 'finish' })
+    .set([300, 100], [300, 300])
+    .give({ kind: 'finish' })
+    .set([600, 300], [800, 300])
+    .give({ kind: 'finish' });
   const mended = await mendAll(bench.history.job, 'v', LIMITS, check);
   expect(mended?.count).toBe(1);
   const after = runCommand(bench.history, mended!.command);

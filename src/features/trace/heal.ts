@@ -1,5 +1,15 @@
 import { createDeriver, shapesCutIn, type FittedView } from '@/core/derive';
-import { addRelations, changeOutline, named, removeOutlines, runCommand, startHistory, together, type Command, type Job } from '@/core/job';
+import {
+  addRelations,
+  changeOutline,
+  named,
+  removeOutlines,
+  runCommand,
+  startHistory,
+  together,
+  type Command,
+  type Job,
+} from '@/core/job';
 import { withSmooth, type CheckLimits, type Finding, type Shape } from '@/core/outline';
 import { newId } from '@/store';
 import { findHealing, findNodeDeleted } from './edit-actions';
@@ -10,10 +20,12 @@ export function findMending(finding: Finding, job: Job, fitted: FittedView): Com
     case 'open':
       return findHealing(finding, job, fitted);
     case 'doubled':
-      return finding.outline === finding.other || !isWhole(finding.other, job) ? undefined : removeOutlines([finding.other]);
+      return finding.outline === finding.other || !isWhole(finding.other, job)
+        ? undefined
+        : removeOutlines([finding.other]);
     case 'short': {
       const chain = job.outlines.find(({ id }) => id === finding.outline);
-      const node = chain?.shape === 'chain' ? chain.nodes[finding.segment + 1] ?? chain.nodes[0] : undefined;
+      const node = chain?.shape === 'chain' ? (chain.nodes[finding.segment + 1] ?? chain.nodes[0]) : undefined;
       return chain?.shape === 'chain' && node ? findNodeDeleted(chain, node.id) : undefined;
     }
     case 'kink':
@@ -50,14 +62,21 @@ const MOST_ROUNDS = 30;
  * Everything that mends itself, as one step, with how many findings that was; undefined where nothing does. In rounds: what one mending changed is looked through
  * again before it is mended further. Ends farther apart than the shortest piece are left alone: a line between them is nobody's wish until it is said.
  */
-export async function mendAll(job: Job, view: string, limits: CheckLimits, check: Check): Promise<{ readonly command: Command; readonly count: number } | undefined> {
+export async function mendAll(
+  job: Job,
+  view: string,
+  limits: CheckLimits,
+  check: Check,
+): Promise<{ readonly command: Command; readonly count: number } | undefined> {
   const [derive, tried, commands] = [createDeriver(), new Set<string>(), [] as Command[]];
   for (let now = job, round = 0; round < MOST_ROUNDS; round++) {
     const derived = derive(now);
     const fitted = derived.views.get(view);
     const findings = await check(shapesCutIn(now, derived, view), limits);
     if (!fitted || !findings) return undefined;
-    const wanted = findings.filter((finding) => !tried.has(keyOf(finding)) && !(finding.kind === 'open' && finding.gap > limits.shortest));
+    const wanted = findings.filter(
+      (finding) => !tried.has(keyOf(finding)) && !(finding.kind === 'open' && finding.gap > limits.shortest),
+    );
     const mended = mendApart(wanted, now, fitted);
     mended.findings.forEach((finding) => tried.add(keyOf(finding)));
     commands.push(...mended.commands);
@@ -66,7 +85,10 @@ export async function mendAll(job: Job, view: string, limits: CheckLimits, check
   }
   const last = commands.at(-1);
   if (!last) return undefined;
-  return { command: named(together([...commands.slice(0, -1), last]), 'mended', { count: commands.length }), count: commands.length };
+  return {
+    command: named(together([...commands.slice(0, -1), last]), 'mended', { count: commands.length }),
+    count: commands.length,
+  };
 }
 
 /** Mends those of some findings that have no outline in common. */
@@ -88,7 +110,8 @@ function mendApart(findings: readonly Finding[], job: Job, fitted: FittedView) {
 
 function outlinesOf(finding: Finding): readonly string[] {
   if (finding.kind === 'sliver') return [];
-  const other = finding.kind === 'doubled' ? finding.other : finding.kind === 'open' ? finding.partner?.outline : undefined;
+  const other =
+    finding.kind === 'doubled' ? finding.other : finding.kind === 'open' ? finding.partner?.outline : undefined;
   return other === undefined ? [finding.outline] : [finding.outline, other];
 }
 

@@ -9,7 +9,10 @@ import { Card } from '@/ui/card';
 import { Choice } from '@/ui/ledge-button';
 import { Figures, Words } from '@/ui/text';
 
-const MODES = [['distance', 'Distance'], ['angle', 'Angle']] as const;
+const MODES = [
+  ['distance', 'Distance'],
+  ['angle', 'Angle'],
+] as const;
 
 /** A distance or an angle between pointed places, with its plus-minus. Nothing of it enters the job. */
 export function MeasurePanel({ tool, state }: { tool: 'distance' | 'angle'; state: SpanState }) {
@@ -20,8 +23,12 @@ export function MeasurePanel({ tool, state }: { tool: 'distance' | 'angle'; stat
   return (
     <Card>
       <Choice name="What to measure" value={tool} options={MODES} onChange={(name) => session.chooseTool(name)} />
-      <Figures testID="measured" style={{ fontSize: 20, lineHeight: 28 }}>{tool === 'distance' ? distanceOf(fitted, state, units) : angleOf(fitted, state)}</Figures>
-      <Words quiet>{tool === 'distance' ? 'Point at two places.' : 'Point at the corner, then at a place along each side.'}</Words>
+      <Figures testID="measured" style={{ fontSize: 20, lineHeight: 28 }}>
+        {tool === 'distance' ? distanceOf(fitted, state, units) : angleOf(fitted, state)}
+      </Figures>
+      <Words quiet>
+        {tool === 'distance' ? 'Point at two places.' : 'Point at the corner, then at a place along each side.'}
+      </Words>
     </Card>
   );
 }

@@ -22,7 +22,9 @@ export function OpeningPanel({ state }: { state: OpeningState }) {
   const chosen = rows.find(({ opening }) => opening.id === state.chosen);
   const put = ({ wall, opening }: OpeningRow, next: Opening | undefined) => {
     if (wall.recipe.kind !== 'strip') return;
-    const openings = (wall.recipe.openings ?? []).flatMap((other) => (other.id === opening.id ? (next ?? []) : [other]));
+    const openings = (wall.recipe.openings ?? []).flatMap((other) =>
+      other.id === opening.id ? (next ?? []) : [other],
+    );
     jobs.getState().run(changeOpenings(wall.id, openings, next ? 'opening-changed' : 'opening-removed', newId));
   };
   const choose = ({ wall, opening }: OpeningRow) => {
@@ -35,18 +37,47 @@ export function OpeningPanel({ state }: { state: OpeningState }) {
   };
   return (
     <>
-      {chosen ? <OpeningCard key={chosen.opening.id} row={chosen} change={(next) => put(chosen, next)} remove={() => put(chosen, undefined)} /> : null}
+      {chosen ? (
+        <OpeningCard
+          key={chosen.opening.id}
+          row={chosen}
+          change={(next) => put(chosen, next)}
+          remove={() => put(chosen, undefined)}
+        />
+      ) : null}
       <Card testID="opening-list">
-        <Words quiet style={{ fontSize: 14 }}>Point at a wall where one should be, or at one that is there.</Words>
-        <Choice name="What comes next" value={state.next} options={OPENING_KINDS} onChange={(next) => session.setTool({ name: 'opening', state: { next } })} />
-        {rows.map((row) => <ListedOpening key={row.opening.id} row={row} isChosen={row === chosen} onChoose={() => choose(row)} />)}
-        {rows.length > 0 ? <Words quiet style={{ fontSize: 14 }}>Frames, leaves and swings are outlines of their own, each on its layer: hide one and it stays out of the file. Rooms are found as if doors were shut.</Words> : null}
+        <Words quiet style={{ fontSize: 14 }}>
+          Point at a wall where one should be, or at one that is there.
+        </Words>
+        <Choice
+          name="What comes next"
+          value={state.next}
+          options={OPENING_KINDS}
+          onChange={(next) => session.setTool({ name: 'opening', state: { next } })}
+        />
+        {rows.map((row) => (
+          <ListedOpening key={row.opening.id} row={row} isChosen={row === chosen} onChoose={() => choose(row)} />
+        ))}
+        {rows.length > 0 ? (
+          <Words quiet style={{ fontSize: 14 }}>
+            Frames, leaves and swings are outlines of their own, each on its layer: hide one and it stays out of the
+            file. Rooms are found as if doors were shut.
+          </Words>
+        ) : null}
       </Card>
     </>
   );
 }
 
-function ListedOpening({ row: { opening, kind, mark, line }, isChosen, onChoose }: { row: OpeningRow; isChosen: boolean; onChoose: () => void }) {
+function ListedOpening({
+  row: { opening, kind, mark, line },
+  isChosen,
+  onChoose,
+}: {
+  row: OpeningRow;
+  isChosen: boolean;
+  onChoose: () => void;
+}) {
   const units = useUnits();
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }} testID={`opening-row-${mark}`}>

@@ -13,7 +13,8 @@ const MOST = 0.7;
 
 /** Where most of the plus-minus comes from, and the one thing that lowers it most; undefined where both have their part. */
 export function doubtInWords(pointed: number): string | undefined {
-  if (pointed > MOST) return 'Most of the plus-minus is from where it was pointed: come closer, let the edge catch the aim, and point again.';
+  if (pointed > MOST)
+    return 'Most of the plus-minus is from where it was pointed: come closer, let the edge catch the aim, and point again.';
   return pointed < 1 - MOST ? 'Most of the plus-minus is the fit’s: Fit says what would lower it.' : undefined;
 }
 
@@ -23,21 +24,51 @@ export function OutlineFiguresCard({ outline, fitted }: { outline: Outline; fitt
   const { job, derived } = useJob((state) => state);
   const shape = derived.shapes.get(outline.id);
   const related = derived.related.get(outline.view);
-  const figures = useMemo(() => shape && figuresOf(outline, { job, fitted, related }, shape), [outline, fitted, shape, related, job]);
+  const figures = useMemo(
+    () => shape && figuresOf(outline, { job, fitted, related }, shape),
+    [outline, fitted, shape, related, job],
+  );
   if (!figures || !shape) return null;
   const scaled = fitted.fit.scaled;
-  const length = (of: { value: number; sigma: number }) => (scaled ? formatLength(of.value, units, of.sigma) : 'no scale yet');
+  const length = (of: { value: number; sigma: number }) =>
+    scaled ? formatLength(of.value, units, of.sigma) : 'no scale yet';
   const { radius, area, pointed } = figures;
   const doubt = scaled && pointed !== undefined ? doubtInWords(pointed) : undefined;
   return (
     <Card testID="figures">
       <Words style={{ fontWeight: '700' }}>{shape.closed ? 'Closed outline' : 'Open outline'}</Words>
-      {radius ? <FigureRow name="Diameter" value={length({ value: 2 * radius.value, sigma: 2 * radius.sigma })} testID="figure-diameter" /> : null}
+      {radius ? (
+        <FigureRow
+          name="Diameter"
+          value={length({ value: 2 * radius.value, sigma: 2 * radius.sigma })}
+          testID="figure-diameter"
+        />
+      ) : null}
       {radius ? <FigureRow name="Radius" value={length(radius)} testID="figure-radius" /> : null}
-      <FigureRow name={shape.closed ? 'Perimeter' : 'Length along'} value={length(figures.length)} testID="figure-length" />
-      {figures.centre && scaled ? <FigureRow name="Centre of area" value={`${figures.centre.map(({ value }) => formatLength(value, units)).join(', ')} ${formatPlusMinus(Math.max(...figures.centre.map(({ sigma }) => sigma)), units)}`} testID="figure-centre" /> : null}
-      {area ? <FigureRow name="Area" value={scaled ? formatArea(area.value, units, area.sigma) : 'no scale yet'} testID="figure-area" /> : null}
-      {doubt ? <Words quiet testID="figure-doubt" style={{ fontSize: 14 }}>{doubt}</Words> : null}
+      <FigureRow
+        name={shape.closed ? 'Perimeter' : 'Length along'}
+        value={length(figures.length)}
+        testID="figure-length"
+      />
+      {figures.centre && scaled ? (
+        <FigureRow
+          name="Centre of area"
+          value={`${figures.centre.map(({ value }) => formatLength(value, units)).join(', ')} ${formatPlusMinus(Math.max(...figures.centre.map(({ sigma }) => sigma)), units)}`}
+          testID="figure-centre"
+        />
+      ) : null}
+      {area ? (
+        <FigureRow
+          name="Area"
+          value={scaled ? formatArea(area.value, units, area.sigma) : 'no scale yet'}
+          testID="figure-area"
+        />
+      ) : null}
+      {doubt ? (
+        <Words quiet testID="figure-doubt" style={{ fontSize: 14 }}>
+          {doubt}
+        </Words>
+      ) : null}
     </Card>
   );
 }

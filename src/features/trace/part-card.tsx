@@ -21,18 +21,41 @@ export function PartCard({ of, fitted }: { of: readonly string[]; fitted: Fitted
   const job = useJob((state) => state.job);
   const run = jobs.getState().run;
   const part = job.parts.find((other) => other.of.length === of.length && other.of.every((id) => of.includes(id)));
-  const put = (change: Partial<Part>) => run(part ? changePart({ ...part, ...change }) : addPart({ id: newId(), view: fitted.view.id, of, name: 'Part', ...change }));
+  const put = (change: Partial<Part>) =>
+    run(
+      part
+        ? changePart({ ...part, ...change })
+        : addPart({ id: newId(), view: fitted.view.id, of, name: 'Part', ...change }),
+    );
   return (
     <Card testID="part-card">
-      <NameField label="Name of this part" name={part?.name ?? ''} onChange={(name) => put({ name })} testID="part-name" />
+      <NameField
+        label="Name of this part"
+        name={part?.name ?? ''}
+        onChange={(name) => put({ name })}
+        testID="part-name"
+      />
       {part ? (
         <>
           <View style={{ flexDirection: 'row', gap: 8 }}>
-            <NameField label="Material" name={part.material ?? ''} onChange={(material) => put({ material })} parse={parseMaterial} testID="part-material" />
-            <LengthField label="Thickness" mm={part.thickness ?? 0} onChange={(thickness) => put({ thickness })} testID="part-thickness" />
+            <NameField
+              label="Material"
+              name={part.material ?? ''}
+              onChange={(material) => put({ material })}
+              parse={parseMaterial}
+              testID="part-material"
+            />
+            <LengthField
+              label="Thickness"
+              mm={part.thickness ?? 0}
+              onChange={(thickness) => put({ thickness })}
+              testID="part-thickness"
+            />
           </View>
           <FigureRow name="How many" value={countInWords(countPart(part, job.outlines))} testID="part-count" />
-          <Button mode="outlined" compact onPress={() => run(removePart(part.id))} testID="part-remove">No part of its own</Button>
+          <Button mode="outlined" compact onPress={() => run(removePart(part.id))} testID="part-remove">
+            No part of its own
+          </Button>
         </>
       ) : null}
     </Card>

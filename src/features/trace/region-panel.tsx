@@ -4,7 +4,16 @@ import { Button } from 'react-native-paper';
 import { useRegions } from '@/bench/regions';
 import type { RegionState } from '@/bench/tools';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
-import { figuredIn, findNameOf, findRegionAt, measureRegion, namesIn, perimeterOf, type FittedView, type ViewRegion } from '@/core/derive';
+import {
+  figuredIn,
+  findNameOf,
+  findRegionAt,
+  measureRegion,
+  namesIn,
+  perimeterOf,
+  type FittedView,
+  type ViewRegion,
+} from '@/core/derive';
 import { findUnion, pieceBounds } from '@/core/geometry';
 import { addRegion, changeRegion, REGION_KINDS, removeRegion, type NamedRegion, type RegionKind } from '@/core/job';
 import type { Region } from '@/core/planar';
@@ -20,7 +29,12 @@ import { WorkSlip } from '@/ui/work-slip';
 import { WrittenField } from '@/ui/written-field';
 import { LengthField, parseName } from './make/fields';
 
-const KIND_WORDS: Readonly<Record<RegionKind, string>> = { material: 'Material', opening: 'Opening', room: 'Room', zone: 'Zone' };
+const KIND_WORDS: Readonly<Record<RegionKind, string>> = {
+  material: 'Material',
+  opening: 'Opening',
+  room: 'Room',
+  zone: 'Zone',
+};
 const KINDS = REGION_KINDS.map((kind) => [kind, KIND_WORDS[kind]] as const);
 const MOST_LISTED = 40;
 /** Smaller areas would be written as nothing. mm² */
@@ -32,41 +46,90 @@ export function RegionPanel({ state }: { state: RegionState }) {
   const fitted = useFitted();
   const job = useJob((whole) => whole.job);
   const { value: regions, ...looking } = useRegions(fitted?.view.id ?? '');
-  if (!fitted || !regions) return <Card><WorkSlip {...looking} doing="Looking for regions" testID="regions-work" /></Card>;
+  if (!fitted || !regions)
+    return (
+      <Card>
+        <WorkSlip {...looking} doing="Looking for regions" testID="regions-work" />
+      </Card>
+    );
   const chosen = state.at && findRegionAt(regions, state.at);
   const named = namesIn(job, fitted);
   return (
     <>
-      {chosen ? <ChosenRegion key={chosen.inside.join()} region={chosen} name={findNameOf(chosen, named)} fitted={fitted} /> : null}
+      {chosen ? (
+        <ChosenRegion key={chosen.inside.join()} region={chosen} name={findNameOf(chosen, named)} fitted={fitted} />
+      ) : null}
       <Card testID="region-list">
         <WorkSlip {...looking} doing="Looking for regions" testID="regions-work" />
-        <Words style={{ fontWeight: '700' }}>{regions.length === 0 ? 'Nothing is shut in yet' : `${regions.length} ${regions.length === 1 ? 'region' : 'regions'}, smallest first`}</Words>
-        <Words quiet style={{ fontSize: 14 }}>{regions.length === 0 ? 'Close an outline, or let lines cross until they shut something in.' : 'Point at one, or choose it here.'}</Words>
+        <Words style={{ fontWeight: '700' }}>
+          {regions.length === 0
+            ? 'Nothing is shut in yet'
+            : `${regions.length} ${regions.length === 1 ? 'region' : 'regions'}, smallest first`}
+        </Words>
+        <Words quiet style={{ fontSize: 14 }}>
+          {regions.length === 0
+            ? 'Close an outline, or let lines cross until they shut something in.'
+            : 'Point at one, or choose it here.'}
+        </Words>
         {regions.slice(0, MOST_LISTED).map((region, i) => (
-          <RegionRow key={i} region={region} name={findNameOf(region, named)} scaled={fitted.fit.scaled} onGo={() => {
-            session.setTool({ name: 'region', state: { at: region.inside } });
-            const box = findUnion(region.around.pieces.map(pieceBounds))!;
-            session.goTo(box.min, box.max);
-          }} />
+          <RegionRow
+            key={i}
+            region={region}
+            name={findNameOf(region, named)}
+            scaled={fitted.fit.scaled}
+            onGo={() => {
+              session.setTool({ name: 'region', state: { at: region.inside } });
+              const box = findUnion(region.around.pieces.map(pieceBounds))!;
+              session.goTo(box.min, box.max);
+            }}
+          />
         ))}
-        {regions.length > MOST_LISTED ? <Words quiet style={{ fontSize: 13 }}>{`and ${regions.length - MOST_LISTED} larger ones: point at them.`}</Words> : null}
+        {regions.length > MOST_LISTED ? (
+          <Words
+            quiet
+            style={{ fontSize: 13 }}>{`and ${regions.length - MOST_LISTED} larger ones: point at them.`}</Words>
+        ) : null}
       </Card>
     </>
   );
 }
 
-function RegionRow({ region, name, scaled, onGo }: { region: Region; name: NamedRegion | undefined; scaled: boolean; onGo: () => void }) {
+function RegionRow({
+  region,
+  name,
+  scaled,
+  onGo,
+}: {
+  region: Region;
+  name: NamedRegion | undefined;
+  scaled: boolean;
+  onGo: () => void;
+}) {
   const units = useUnits();
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-      <Words style={{ flex: 1 }}>{name ? `${name.name} (${KIND_WORDS[name.kind].toLowerCase()})` : 'Without a name'}</Words>
-      <Figures style={{ fontSize: 14 }}>{!scaled ? 'no scale yet' : `${region.area < TINY ? 'below ' : ''}${formatArea(Math.max(TINY, region.area), units)}`}</Figures>
+      <Words style={{ flex: 1 }}>
+        {name ? `${name.name} (${KIND_WORDS[name.kind].toLowerCase()})` : 'Without a name'}
+      </Words>
+      <Figures style={{ fontSize: 14 }}>
+        {!scaled
+          ? 'no scale yet'
+          : `${region.area < TINY ? 'below ' : ''}${formatArea(Math.max(TINY, region.area), units)}`}
+      </Figures>
       <RoundButton icon="seek" name="Go there" size={36} onPress={onGo} />
     </View>
   );
 }
 
-function ChosenRegion({ region, name, fitted }: { region: ViewRegion; name: NamedRegion | undefined; fitted: FittedView }) {
+function ChosenRegion({
+  region,
+  name,
+  fitted,
+}: {
+  region: ViewRegion;
+  name: NamedRegion | undefined;
+  fitted: FittedView;
+}) {
   const { jobs } = useDesk();
   const units = useUnits();
   const run = jobs.getState().run;
@@ -83,23 +146,79 @@ function ChosenRegion({ region, name, fitted }: { region: ViewRegion; name: Name
   const { job, derived } = useJob((whole) => whole);
   const { sigma, around } = useMemo(() => {
     const figured = figuredIn(job, derived, fitted.view.id);
-    return { sigma: measureRegion(region, figured, ({ area }) => area).sigma, around: measureRegion(region, figured, perimeterOf) };
+    return {
+      sigma: measureRegion(region, figured, ({ area }) => area).sigma,
+      around: measureRegion(region, figured, perimeterOf),
+    };
   }, [region, job, derived, fitted]);
   const place = { at: region.inside, seen: fitted.fit.toSheet(region.inside) };
-  const put = (change: Partial<NamedRegion>) => run(name ? changeRegion({ ...name, ...place, ...change }) : addRegion({ id: newId(), view: fitted.view.id, ...place, name: text.trim() || KIND_WORDS[kind], kind, ...change }));
+  const put = (change: Partial<NamedRegion>) =>
+    run(
+      name
+        ? changeRegion({ ...name, ...place, ...change })
+        : addRegion({
+            id: newId(),
+            view: fitted.view.id,
+            ...place,
+            name: text.trim() || KIND_WORDS[kind],
+            kind,
+            ...change,
+          }),
+    );
   return (
     <Card testID="region-card">
-      <WrittenField label="Name" value={text} onChange={setText} parse={parseName} onSubmit={(said) => put({ name: said })} testID="region-name" />
-      <Choice name="What it is" value={kind} options={KINDS} onChange={(to) => {
-        setKind(to);
-        put({ kind: to });
-      }} />
-      <ColorChoice name="Colour" value={name?.color} onChange={(color) => put({ color: color === name?.color ? undefined : color })} />
-      <FigureRow name="Area" value={scaled ? formatArea(region.area, units, sigma) : 'no scale yet'} testID="region-area" />
-      <FigureRow name="Around it" value={scaled ? formatLength(around.value, units, around.sigma) : 'no scale yet'} testID="region-perimeter" />
-      {scaled && (kind === 'room' || name?.height !== undefined) ? <LengthField label="Height" mm={name?.height ?? 2400} onChange={(height) => put({ height })} testID="region-height" /> : null}
-      {scaled && name?.height !== undefined ? <FigureRow name="Volume" value={formatVolume(region.area * name.height, units, sigma * name.height)} testID="region-volume" /> : null}
-      {name ? <Button mode="outlined" compact onPress={() => run(removeRegion(name.id))} testID="region-remove">Take the name away</Button> : null}
+      <WrittenField
+        label="Name"
+        value={text}
+        onChange={setText}
+        parse={parseName}
+        onSubmit={(said) => put({ name: said })}
+        testID="region-name"
+      />
+      <Choice
+        name="What it is"
+        value={kind}
+        options={KINDS}
+        onChange={(to) => {
+          setKind(to);
+          put({ kind: to });
+        }}
+      />
+      <ColorChoice
+        name="Colour"
+        value={name?.color}
+        onChange={(color) => put({ color: color === name?.color ? undefined : color })}
+      />
+      <FigureRow
+        name="Area"
+        value={scaled ? formatArea(region.area, units, sigma) : 'no scale yet'}
+        testID="region-area"
+      />
+      <FigureRow
+        name="Around it"
+        value={scaled ? formatLength(around.value, units, around.sigma) : 'no scale yet'}
+        testID="region-perimeter"
+      />
+      {scaled && (kind === 'room' || name?.height !== undefined) ? (
+        <LengthField
+          label="Height"
+          mm={name?.height ?? 2400}
+          onChange={(height) => put({ height })}
+          testID="region-height"
+        />
+      ) : null}
+      {scaled && name?.height !== undefined ? (
+        <FigureRow
+          name="Volume"
+          value={formatVolume(region.area * name.height, units, sigma * name.height)}
+          testID="region-volume"
+        />
+      ) : null}
+      {name ? (
+        <Button mode="outlined" compact onPress={() => run(removeRegion(name.id))} testID="region-remove">
+          Take the name away
+        </Button>
+      ) : null}
     </Card>
   );
 }

@@ -28,29 +28,49 @@ export function SelectPanel({ state }: { state: SelectState }) {
   const chain = findSelectedChain(state, { job });
   const all = job.outlines.filter(({ view, aid }) => view === fitted.view.id && !aid).map(({ id }) => id);
   const set = (change: Partial<SelectState>) => session.changeTool('select', change);
-  const run = (command: Command | undefined, refusal: string) => (command ? jobs.getState().run(command) : session.say(refusal));
+  const run = (command: Command | undefined, refusal: string) =>
+    command ? jobs.getState().run(command) : session.say(refusal);
   if (outlines.length === 0) {
     return (
       <Card>
-        <Words quiet>{job.outlines.length === 0 ? 'Nothing is drawn yet. Choose Line, Arc, Curve or Circle and point along the edge.' : 'Point at an outline to choose it.'}</Words>
-        {all.length > 1 ? <Button mode="outlined" onPress={() => set({ outlines: all })} testID="select-all">Choose all</Button> : null}
+        <Words quiet>
+          {job.outlines.length === 0
+            ? 'Nothing is drawn yet. Choose Line, Arc, Curve or Circle and point along the edge.'
+            : 'Point at an outline to choose it.'}
+        </Words>
+        {all.length > 1 ? (
+          <Button mode="outlined" onPress={() => set({ outlines: all })} testID="select-all">
+            Choose all
+          </Button>
+        ) : null}
       </Card>
     );
   }
   return (
     <>
-      {outlines.length === 1 && outlines[0]!.shape === 'made' ? <RecipeCard key={outlines[0]!.id} made={outlines[0]!} /> : null}
+      {outlines.length === 1 && outlines[0]!.shape === 'made' ? (
+        <RecipeCard key={outlines[0]!.id} made={outlines[0]!} />
+      ) : null}
       <Card>
         <EditRow state={state} outlines={outlines} chain={chain} fitted={fitted} set={set} run={run} />
-        {fitted.fit.scaled && outlines.some(isMovable) ? <ByFields label="Move" onSubmit={(by) => run(commandForMove(outlines, by, fitted), '')} testID="move" /> : null}
+        {fitted.fit.scaled && outlines.some(isMovable) ? (
+          <ByFields label="Move" onSubmit={(by) => run(commandForMove(outlines, by, fitted), '')} testID="move" />
+        ) : null}
         {job.layers.length > 1 ? (
-          <Choice name="Layer of what is chosen" value={outlines[0]!.layer} options={job.layers.map((layer) => [layer.id, layer.name] as const)} onChange={(layer) => run(moveToLayer(state.outlines, layer), '')} />
+          <Choice
+            name="Layer of what is chosen"
+            value={outlines[0]!.layer}
+            options={job.layers.map((layer) => [layer.id, layer.name] as const)}
+            onChange={(layer) => run(moveToLayer(state.outlines, layer), '')}
+          />
         ) : null}
       </Card>
       <MakeCard outlines={outlines} of={state.outlines} fitted={fitted} />
       {fitted.fit.scaled && outlines.length > 1 ? <AlignCard of={state.outlines} fitted={fitted} /> : null}
       {chain ? <CurveCard key={`curve/${chain.id}/${state.node}`} chain={chain} node={state.node} /> : null}
-      {chain && fitted.fit.scaled ? <CornerCard key={`${chain.id}/${state.node}`} chain={chain} node={state.node} /> : null}
+      {chain && fitted.fit.scaled ? (
+        <CornerCard key={`${chain.id}/${state.node}`} chain={chain} node={state.node} />
+      ) : null}
       <PartCard key={`part/${state.outlines.join()}`} of={state.outlines} fitted={fitted} />
       {outlines.length === 1 ? <OutlineFiguresCard outline={outlines[0]!} fitted={fitted} /> : null}
     </>
@@ -78,21 +98,78 @@ function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
   };
   return (
     <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
-      <LedgeButton icon="trash" label="Delete" name={node ? 'Delete the point' : 'Delete the outline'} onPress={remove} testID="edit-delete" />
-      <LedgeButton icon="copy" label="Duplicate" onPress={() => {
-        const { command, ids } = duplicate(outlines, relations);
-        run(command, '');
-        set({ outlines: ids, node: undefined, segment: undefined });
-      }} testID="edit-duplicate" />
-      {state.within ? <LedgeButton icon="copy" label="Under it" name={`Choose what lies under it: ${state.within.length} lie here`} onPress={() => session.catchNext()} testID="edit-under" /> : null}
-      <LedgeButton icon="layers" label="Several" name="Choose several outlines" chosen={state.several} onPress={() => set({ several: !state.several, node: undefined })} testID="edit-several" />
-      {chain && !chain.closed ? <LedgeButton icon="loop" label="Close" onPress={() => run(findClosing(chain, fitted), 'outline-too-short-to-close')} testID="edit-close" /> : null}
-      {chain && state.segment ? <LedgeButton icon="plus" label="Add point" onPress={() => {
-        run(nodeAdded(chain, state.segment!, fitted), '');
-        set({ segment: undefined });
-      }} testID="edit-add" /> : null}
-      {chain && node ? <LedgeButton icon="curve" label={node.smooth ? 'Corner' : 'Smooth'} name={node.smooth ? 'Turn into a corner' : 'Turn into a smooth point'} onPress={() => run(smoothSet(chain, node.id, !node.smooth), '')} testID="edit-smooth" /> : null}
-      {node ? <LedgeButton icon="right" label="Move" name="Point at where the point goes" chosen={state.moving} onPress={() => set({ moving: !state.moving })} testID="edit-move" /> : null}
+      <LedgeButton
+        icon="trash"
+        label="Delete"
+        name={node ? 'Delete the point' : 'Delete the outline'}
+        onPress={remove}
+        testID="edit-delete"
+      />
+      <LedgeButton
+        icon="copy"
+        label="Duplicate"
+        onPress={() => {
+          const { command, ids } = duplicate(outlines, relations);
+          run(command, '');
+          set({ outlines: ids, node: undefined, segment: undefined });
+        }}
+        testID="edit-duplicate"
+      />
+      {state.within ? (
+        <LedgeButton
+          icon="copy"
+          label="Under it"
+          name={`Choose what lies under it: ${state.within.length} lie here`}
+          onPress={() => session.catchNext()}
+          testID="edit-under"
+        />
+      ) : null}
+      <LedgeButton
+        icon="layers"
+        label="Several"
+        name="Choose several outlines"
+        chosen={state.several}
+        onPress={() => set({ several: !state.several, node: undefined })}
+        testID="edit-several"
+      />
+      {chain && !chain.closed ? (
+        <LedgeButton
+          icon="loop"
+          label="Close"
+          onPress={() => run(findClosing(chain, fitted), 'outline-too-short-to-close')}
+          testID="edit-close"
+        />
+      ) : null}
+      {chain && state.segment ? (
+        <LedgeButton
+          icon="plus"
+          label="Add point"
+          onPress={() => {
+            run(nodeAdded(chain, state.segment!, fitted), '');
+            set({ segment: undefined });
+          }}
+          testID="edit-add"
+        />
+      ) : null}
+      {chain && node ? (
+        <LedgeButton
+          icon="curve"
+          label={node.smooth ? 'Corner' : 'Smooth'}
+          name={node.smooth ? 'Turn into a corner' : 'Turn into a smooth point'}
+          onPress={() => run(smoothSet(chain, node.id, !node.smooth), '')}
+          testID="edit-smooth"
+        />
+      ) : null}
+      {node ? (
+        <LedgeButton
+          icon="right"
+          label="Move"
+          name="Point at where the point goes"
+          chosen={state.moving}
+          onPress={() => set({ moving: !state.moving })}
+          testID="edit-move"
+        />
+      ) : null}
     </View>
   );
 }

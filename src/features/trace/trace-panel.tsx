@@ -23,7 +23,12 @@ export function TracePanel({ panel }: { panel: TracePanelName }) {
   if (panel === 'check') return <CheckPanel />;
   switch (tool.name) {
     case 'chain':
-      return <><ChainPanel state={tool.state} />{tool.state.nodes.length === 0 ? <LastDrawnCard /> : null}</>;
+      return (
+        <>
+          <ChainPanel state={tool.state} />
+          {tool.state.nodes.length === 0 ? <LastDrawnCard /> : null}
+        </>
+      );
     case 'circle':
       return <CirclePanel state={tool.state} />;
     case 'opening':

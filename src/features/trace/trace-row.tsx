@@ -6,9 +6,16 @@ import type { IconName } from '@/ui/icon';
 
 export type TracePanelName = 'tool' | 'layers' | 'check';
 
-const SEGMENTS: readonly { readonly kind: SegmentKind; readonly icon: IconName; readonly label: string; readonly name: string }[] = [
-  { kind: 'line', icon: 'line', label: 'Line', name: 'Straight line' }, { kind: 'arc', icon: 'arc', label: 'Arc', name: 'Arc through three points' },
-  { kind: 'tangent', icon: 'tangent', label: 'Tangent', name: 'Arc tangent to the segment before' }, { kind: 'curve', icon: 'curve', label: 'Curve', name: 'Curve through points' },
+const SEGMENTS: readonly {
+  readonly kind: SegmentKind;
+  readonly icon: IconName;
+  readonly label: string;
+  readonly name: string;
+}[] = [
+  { kind: 'line', icon: 'line', label: 'Line', name: 'Straight line' },
+  { kind: 'arc', icon: 'arc', label: 'Arc', name: 'Arc through three points' },
+  { kind: 'tangent', icon: 'tangent', label: 'Tangent', name: 'Arc tangent to the segment before' },
+  { kind: 'curve', icon: 'curve', label: 'Curve', name: 'Curve through points' },
 ];
 
 /** The row of what can be drawn, chosen and inspected. Another kind of segment carries on the outline that is being drawn. */
@@ -30,21 +37,108 @@ export function TraceRow({ panel, onPanel }: { panel: TracePanelName; onPanel: (
   const isTool = panel === 'tool';
   return (
     <>
-      <LedgeButton icon="select" label="Select" chosen={isTool && tool.name === 'select'} onPress={start('select')} testID="tool-select" />
+      <LedgeButton
+        icon="select"
+        label="Select"
+        chosen={isTool && tool.name === 'select'}
+        onPress={start('select')}
+        testID="tool-select"
+      />
       {SEGMENTS.map(({ kind, icon, label, name }) => (
-        <LedgeButton key={kind} icon={icon} label={label} name={name} chosen={isTool && tool.name === 'chain' && tool.state.kind === kind && !tool.state.wall} onPress={chooseSegment(kind)} testID={`tool-${kind}`} />
+        <LedgeButton
+          key={kind}
+          icon={icon}
+          label={label}
+          name={name}
+          chosen={isTool && tool.name === 'chain' && tool.state.kind === kind && !tool.state.wall}
+          onPress={chooseSegment(kind)}
+          testID={`tool-${kind}`}
+        />
       ))}
-      <LedgeButton icon="circle" label="Circle" chosen={isTool && tool.name === 'circle'} onPress={start('circle')} testID="tool-circle" />
-      <LedgeButton icon="rectangle" label="Shape" name="Rectangle or even polygon" chosen={isTool && tool.name === 'shape'} onPress={start('shape')} testID="tool-shape" />
-      <LedgeButton icon="wall" label="Wall" name="Walls with a thickness" chosen={isTool && tool.name === 'chain' && tool.state.wall !== undefined} onPress={chooseWall} testID="tool-wall" />
-      <LedgeButton icon="trim" label="Trim" name="Trim, extend or split" chosen={isTool && tool.name === 'cut'} onPress={start('cut')} testID="tool-cut" />
-      <LedgeButton icon="guide" label="Guide" chosen={isTool && tool.name === 'guide'} onPress={start('guide')} testID="tool-guide" />
-      <LedgeButton icon="relate" label="Relate" name="Say what is true of lines, arcs and circles" chosen={isTool && tool.name === 'relate'} onPress={start('relate')} testID="tool-relate" />
-      <LedgeButton icon="measure" label="Measure" chosen={isTool && (tool.name === 'distance' || tool.name === 'angle')} onPress={start('distance')} testID="tool-measure" />
-      <LedgeButton icon="length" label="Sizes" name="Sizes that stay on the drawing" chosen={isTool && tool.name === 'dimension'} onPress={start('dimension')} testID="tool-dimension" />
-      <LedgeButton icon="region" label="Regions" name="What the outlines shut in" chosen={isTool && tool.name === 'region'} onPress={start('region')} testID="tool-region" />
-      <LedgeButton icon="layers" label="Layers" chosen={panel === 'layers'} onPress={() => onPanel(panel === 'layers' ? 'tool' : 'layers')} testID="panel-layers" />
-      <LedgeButton icon="inspect" label="Inspect" name="Find what keeps an outline from being cut" chosen={panel === 'check'} onPress={() => onPanel(panel === 'check' ? 'tool' : 'check')} testID="panel-check" />
+      <LedgeButton
+        icon="circle"
+        label="Circle"
+        chosen={isTool && tool.name === 'circle'}
+        onPress={start('circle')}
+        testID="tool-circle"
+      />
+      <LedgeButton
+        icon="rectangle"
+        label="Shape"
+        name="Rectangle or even polygon"
+        chosen={isTool && tool.name === 'shape'}
+        onPress={start('shape')}
+        testID="tool-shape"
+      />
+      <LedgeButton
+        icon="wall"
+        label="Wall"
+        name="Walls with a thickness"
+        chosen={isTool && tool.name === 'chain' && tool.state.wall !== undefined}
+        onPress={chooseWall}
+        testID="tool-wall"
+      />
+      <LedgeButton
+        icon="trim"
+        label="Trim"
+        name="Trim, extend or split"
+        chosen={isTool && tool.name === 'cut'}
+        onPress={start('cut')}
+        testID="tool-cut"
+      />
+      <LedgeButton
+        icon="guide"
+        label="Guide"
+        chosen={isTool && tool.name === 'guide'}
+        onPress={start('guide')}
+        testID="tool-guide"
+      />
+      <LedgeButton
+        icon="relate"
+        label="Relate"
+        name="Say what is true of lines, arcs and circles"
+        chosen={isTool && tool.name === 'relate'}
+        onPress={start('relate')}
+        testID="tool-relate"
+      />
+      <LedgeButton
+        icon="measure"
+        label="Measure"
+        chosen={isTool && (tool.name === 'distance' || tool.name === 'angle')}
+        onPress={start('distance')}
+        testID="tool-measure"
+      />
+      <LedgeButton
+        icon="length"
+        label="Sizes"
+        name="Sizes that stay on the drawing"
+        chosen={isTool && tool.name === 'dimension'}
+        onPress={start('dimension')}
+        testID="tool-dimension"
+      />
+      <LedgeButton
+        icon="region"
+        label="Regions"
+        name="What the outlines shut in"
+        chosen={isTool && tool.name === 'region'}
+        onPress={start('region')}
+        testID="tool-region"
+      />
+      <LedgeButton
+        icon="layers"
+        label="Layers"
+        chosen={panel === 'layers'}
+        onPress={() => onPanel(panel === 'layers' ? 'tool' : 'layers')}
+        testID="panel-layers"
+      />
+      <LedgeButton
+        icon="inspect"
+        label="Inspect"
+        name="Find what keeps an outline from being cut"
+        chosen={panel === 'check'}
+        onPress={() => onPanel(panel === 'check' ? 'tool' : 'check')}
+        testID="panel-check"
+      />
     </>
   );
 }

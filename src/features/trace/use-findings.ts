@@ -7,12 +7,15 @@ import type { CheckLimits, Finding, Shape } from '@/core/outline';
 import { drawingWorker } from '@/workers';
 import { mendAll } from './heal';
 
-const look = (shapes: readonly Shape[], limits: CheckLimits, signal: AbortSignal) => drawingWorker.call('checkShapes', { shapes, limits }, { signal });
+const look = (shapes: readonly Shape[], limits: CheckLimits, signal: AbortSignal) =>
+  drawingWorker.call('checkShapes', { shapes, limits }, { signal });
 
 /** What keeps the outlines of a view from being cut, looked for anew when one of them changes. */
 export function useFindings(view: string, limits: CheckLimits): Worked<readonly Finding[]> {
   const shapes = useJob(useShallow(({ job, derived }) => shapesCutIn(job, derived, view)));
-  return useWorked('findings', view, [limits.shortest, limits.touching, ...shapes], (signal) => look(shapes, limits, signal));
+  return useWorked('findings', view, [limits.shortest, limits.touching, ...shapes], (signal) =>
+    look(shapes, limits, signal),
+  );
 }
 
 /** Mends everything that can be, as one step, unless the drawing changes meanwhile or it is stopped. */

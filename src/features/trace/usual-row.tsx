@@ -27,33 +27,74 @@ export function UsualRow({ measured, usual, units, onChange }: UsualRowProps) {
     const { outside, isOpen } = againstUsual(measured, usual);
     return (
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
-        <Words testID="usual-verdict" style={{ flex: 1, fontSize: 14, color: outside !== 0 && !isOpen ? palette.berry : palette.hedge }}>{verdictOf(usual, outside, isOpen, units)}</Words>
-        <RoundButton icon="close" name={`Compare with ${usual.name} no more`} size={32} onPress={() => onChange(undefined)} />
+        <Words
+          testID="usual-verdict"
+          style={{ flex: 1, fontSize: 14, color: outside !== 0 && !isOpen ? palette.berry : palette.hedge }}>
+          {verdictOf(usual, outside, isOpen, units)}
+        </Words>
+        <RoundButton
+          icon="close"
+          name={`Compare with ${usual.name} no more`}
+          size={32}
+          onPress={() => onChange(undefined)}
+        />
       </View>
     );
   }
-  if (!asked) return <Button compact style={{ alignSelf: 'flex-start' }} onPress={() => setAsked(true)} testID="usual-ask">Compare with what is usual</Button>;
+  if (!asked)
+    return (
+      <Button compact style={{ alignSelf: 'flex-start' }} onPress={() => setAsked(true)} testID="usual-ask">
+        Compare with what is usual
+      </Button>
+    );
   return <UsualChoice measured={measured} units={units} onChosen={(chosen) => (setAsked(false), onChange(chosen))} />;
 }
 
-function UsualChoice({ measured, units, onChosen }: { measured: Measured; units: Units; onChosen: (usual: Usual) => void }) {
+function UsualChoice({
+  measured,
+  units,
+  onChosen,
+}: {
+  measured: Measured;
+  units: Units;
+  onChosen: (usual: Usual) => void;
+}) {
   const palette = usePalette();
   const { own } = useOwnShelf();
   const [text, setText] = useState('');
   return (
     <View style={{ gap: 4 }} testID="usual-choice">
-      <TextInput mode="outlined" dense label="What is it?" accessibilityLabel="What is it?" value={text} onChangeText={setText} style={{ height: 42, backgroundColor: palette.paper }} testID="usual-find" />
-      {listUsual([...own, ...SHELF], measured.value, text).slice(0, OFFERED).map((usual) => (
-        <Pressable key={usual.name} accessibilityRole="button" accessibilityLabel={`${usual.name}, ${rangeOf(usual, units)}`} onPress={() => onChosen(usual)} style={{ minHeight: 44, paddingVertical: 4, borderTopWidth: 1, borderTopColor: palette.rule }}>
-          <Words lines={1}>{usual.name}</Words>
-          <Figures quiet style={{ fontSize: 13 }}>{rangeOf(usual, units)}</Figures>
-        </Pressable>
-      ))}
+      <TextInput
+        mode="outlined"
+        dense
+        label="What is it?"
+        accessibilityLabel="What is it?"
+        value={text}
+        onChangeText={setText}
+        style={{ height: 42, backgroundColor: palette.paper }}
+        testID="usual-find"
+      />
+      {listUsual([...own, ...SHELF], measured.value, text)
+        .slice(0, OFFERED)
+        .map((usual) => (
+          <Pressable
+            key={usual.name}
+            accessibilityRole="button"
+            accessibilityLabel={`${usual.name}, ${rangeOf(usual, units)}`}
+            onPress={() => onChosen(usual)}
+            style={{ minHeight: 44, paddingVertical: 4, borderTopWidth: 1, borderTopColor: palette.rule }}>
+            <Words lines={1}>{usual.name}</Words>
+            <Figures quiet style={{ fontSize: 13 }}>
+              {rangeOf(usual, units)}
+            </Figures>
+          </Pressable>
+        ))}
     </View>
   );
 }
 
-const rangeOf = ({ least, most }: Usual, units: Units) => `${formatLength(least, units)} to ${formatLength(most, units)}`;
+const rangeOf = ({ least, most }: Usual, units: Units) =>
+  `${formatLength(least, units)} to ${formatLength(most, units)}`;
 
 function verdictOf(usual: Usual, outside: number, isOpen: boolean, units: Units): string {
   const range = `${usual.name}: usually ${rangeOf(usual, units)}.`;

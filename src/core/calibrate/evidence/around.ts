@@ -48,5 +48,7 @@ export function begunOnOtherSide(piece: EvidenceOf<'rectangle'>): Evidence {
 /** Whether it matters on which side a rectangle was begun. */
 export function hasTwoSizes(piece: Evidence): piece is EvidenceOf<'rectangle'> {
   if (piece.kind !== 'rectangle') return false;
-  return piece.proportion === undefined ? piece.widthMm !== undefined && piece.heightMm !== undefined && piece.widthMm !== piece.heightMm : piece.proportion !== 1;
+  return piece.proportion === undefined
+    ? piece.widthMm !== undefined && piece.heightMm !== undefined && piece.widthMm !== piece.heightMm
+    : piece.proportion !== 1;
 }

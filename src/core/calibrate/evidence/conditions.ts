@@ -9,31 +9,55 @@ const HALF_TURN = Math.PI;
 /** A piece of evidence as conditions of the adjustment, all in the group of its id. */
 export function conditionsOf(piece: Evidence, context: EvidenceContext): Conditions {
   switch (piece.kind) {
-    case 'length': return length(piece, context);
-    case 'equal': return equal(piece, context);
-    case 'circle': return circle(piece, context);
-    case 'rectangle': return rectangle(piece, context);
-    case 'parallel': return directions(piece, context, 0);
-    case 'square': return directions(piece, context, HALF_TURN / 2);
-    case 'angle': return angle(piece, context);
-    case 'level': return level(piece, context);
-    case 'straight': return straight(piece, context);
-    case 'known-point': return knownPoint(piece, context);
+    case 'length':
+      return length(piece, context);
+    case 'equal':
+      return equal(piece, context);
+    case 'circle':
+      return circle(piece, context);
+    case 'rectangle':
+      return rectangle(piece, context);
+    case 'parallel':
+      return directions(piece, context, 0);
+    case 'square':
+      return directions(piece, context, HALF_TURN / 2);
+    case 'angle':
+      return angle(piece, context);
+    case 'level':
+      return level(piece, context);
+    case 'straight':
+      return straight(piece, context);
+    case 'known-point':
+      return knownPoint(piece, context);
   }
 }
 
 function length({ id, from, to, mm, sigma }: EvidenceOf<'length'>, context: EvidenceContext): Conditions {
-  return { blocks: [], conditions: [onPlane(context, { group: id, exact: false, points: [from, to], residuals: ([a, b]) => [(distance(a!, b!) - mm) / sigma] })] };
+  return {
+    blocks: [],
+    conditions: [
+      onPlane(context, {
+        group: id,
+        exact: false,
+        points: [from, to],
+        residuals: ([a, b]) => [(distance(a!, b!) - mm) / sigma],
+      }),
+    ],
+  };
 }
 
 function equal({ id, lines, sigma }: EvidenceOf<'equal'>, context: EvidenceContext): Conditions {
   const [first, ...others] = lines;
   return {
     blocks: [],
-    conditions: others.map((line) => onPlane(context, {
-      group: id, exact: sigma === undefined, points: [...first!, ...line],
-      residuals: ([a, b, c, d]) => [(distance(c!, d!) - distance(a!, b!)) / (sigma ?? 1)],
-    })),
+    conditions: others.map((line) =>
+      onPlane(context, {
+        group: id,
+        exact: sigma === undefined,
+        points: [...first!, ...line],
+        residuals: ([a, b, c, d]) => [(distance(c!, d!) - distance(a!, b!)) / (sigma ?? 1)],
+      }),
+    ),
   };
 }
 
@@ -41,12 +65,26 @@ function equal({ id, lines, sigma }: EvidenceOf<'equal'>, context: EvidenceConte
 function circle({ id, through, diameterMm, sigma }: EvidenceOf<'circle'>, context: EvidenceContext): Conditions {
   const own = `${id}:circle`;
   const { centre, radius } = circleThrough(through.map(context.place));
-  const rim = through.map((point) => onPlane(context, {
-    group: id, exact: true, points: [point], blocks: [own],
-    residuals: ([place], [numbers]) => [distance(place!, [numbers![0]!, numbers![1]!]) - numbers![2]!],
-  }));
-  const size = { group: id, exact: false, origin: 'stated' as const, blocks: [own], residuals: ([numbers]: readonly (readonly number[])[]) => [(2 * numbers![2]! - diameterMm!) / sigma] };
-  return { blocks: [{ id: own, start: [...centre, radius] }], conditions: diameterMm === undefined ? rim : [...rim, size] };
+  const rim = through.map((point) =>
+    onPlane(context, {
+      group: id,
+      exact: true,
+      points: [point],
+      blocks: [own],
+      residuals: ([place], [numbers]) => [distance(place!, [numbers![0]!, numbers![1]!]) - numbers![2]!],
+    }),
+  );
+  const size = {
+    group: id,
+    exact: false,
+    origin: 'stated' as const,
+    blocks: [own],
+    residuals: ([numbers]: readonly (readonly number[])[]) => [(2 * numbers![2]! - diameterMm!) / sigma],
+  };
+  return {
+    blocks: [{ id: own, start: [...centre, radius] }],
+    conditions: diameterMm === undefined ? rim : [...rim, size],
+  };
 }
 
 /** A rectangle of its own (middle, turn, width, height) that corners or side points lie on exactly; its sizes are stated once each. */
@@ -56,14 +94,35 @@ function rectangle(piece: EvidenceOf<'rectangle'>, context: EvidenceContext): Co
   const placed = corners ? corners.map(context.place) : cornersOfSides(sides!.map((side) => side.map(context.place)));
   const { width, height } = sizeOfCorners(placed);
   const hand = Math.sign(doubleArea(placed));
-  const middle: Vec = [0, 1].map((axis) => placed.reduce((sum, corner) => sum + corner[axis]!, 0) / 4) as unknown as Vec;
+  const middle: Vec = [0, 1].map(
+    (axis) => placed.reduce((sum, corner) => sum + corner[axis]!, 0) / 4,
+  ) as unknown as Vec;
   const turn = directionOf([placed[0]!, placed[1]!]);
-  const shape = corners ? corners.map((corner, i) => onCorner(id, own, corner, i, hand, context)) : sides!.flatMap((side, i) => side.map((point) => onSide(id, own, point, i, hand, context)));
-  const size = (index: number, mm: number) => ({ group: id, exact: false, origin: 'stated' as const, blocks: [own], residuals: ([numbers]: readonly (readonly number[])[]) => [(numbers![index]! - mm) / sigma] });
-  const ratio = { group: id, exact: true, origin: 'stated' as const, blocks: [own], residuals: ([numbers]: readonly (readonly number[])[]) => [numbers![3]! - proportion! * numbers![4]!] };
+  const shape = corners
+    ? corners.map((corner, i) => onCorner(id, own, corner, i, hand, context))
+    : sides!.flatMap((side, i) => side.map((point) => onSide(id, own, point, i, hand, context)));
+  const size = (index: number, mm: number) => ({
+    group: id,
+    exact: false,
+    origin: 'stated' as const,
+    blocks: [own],
+    residuals: ([numbers]: readonly (readonly number[])[]) => [(numbers![index]! - mm) / sigma],
+  });
+  const ratio = {
+    group: id,
+    exact: true,
+    origin: 'stated' as const,
+    blocks: [own],
+    residuals: ([numbers]: readonly (readonly number[])[]) => [numbers![3]! - proportion! * numbers![4]!],
+  };
   return {
     blocks: [{ id: own, start: [...middle, turn, width, height] }],
-    conditions: [...shape, ...(widthMm === undefined ? [] : [size(3, widthMm)]), ...(heightMm === undefined ? [] : [size(4, heightMm)]), ...(proportion === undefined ? [] : [ratio])],
+    conditions: [
+      ...shape,
+      ...(widthMm === undefined ? [] : [size(3, widthMm)]),
+      ...(heightMm === undefined ? [] : [size(4, heightMm)]),
+      ...(proportion === undefined ? [] : [ratio]),
+    ],
   };
 }
 
@@ -74,12 +133,20 @@ function within([x, y]: Vec, [middleX = 0, middleY = 0, turn = 0]: readonly numb
   return [c * dx + s * dy, hand * (c * dy - s * dx)];
 }
 
-const CORNER_SIGNS = [[-1, -1], [1, -1], [1, 1], [-1, 1]] as const;
+const CORNER_SIGNS = [
+  [-1, -1],
+  [1, -1],
+  [1, 1],
+  [-1, 1],
+] as const;
 
 function onCorner(group: string, own: string, point: string, corner: number, hand: number, context: EvidenceContext) {
   const [signX, signY] = CORNER_SIGNS[corner]!;
   return onPlane(context, {
-    group, exact: true, points: [point], blocks: [own],
+    group,
+    exact: true,
+    points: [point],
+    blocks: [own],
     residuals: ([place], [numbers]) => {
       const [x, y] = within(place!, numbers!, hand);
       return [x - (signX * numbers![3]!) / 2, y - (signY * numbers![4]!) / 2];
@@ -89,23 +156,40 @@ function onCorner(group: string, own: string, point: string, corner: number, han
 
 function onSide(group: string, own: string, point: string, side: number, hand: number, context: EvidenceContext) {
   return onPlane(context, {
-    group, exact: true, points: [point], blocks: [own],
+    group,
+    exact: true,
+    points: [point],
+    blocks: [own],
     residuals: ([place], [numbers]) => {
       const [x, y] = within(place!, numbers!, hand);
-      return [side % 2 === 0 ? y + ((side === 0 ? 1 : -1) * numbers![4]!) / 2 : x - ((side === 1 ? 1 : -1) * numbers![3]!) / 2];
+      return [
+        side % 2 === 0
+          ? y + ((side === 0 ? 1 : -1) * numbers![4]!) / 2
+          : x - ((side === 1 ? 1 : -1) * numbers![3]!) / 2,
+      ];
     },
   });
 }
 
 /** Every further line runs at `apart` to the first, whichever way the two are drawn. */
-function directions({ id, lines, sigmaDegrees }: EvidenceOf<'parallel' | 'square'>, context: EvidenceContext, apart: number): Conditions {
+function directions(
+  { id, lines, sigmaDegrees }: EvidenceOf<'parallel' | 'square'>,
+  context: EvidenceContext,
+  apart: number,
+): Conditions {
   const [first, ...others] = lines;
   return {
     blocks: [],
-    conditions: others.map((line) => onPlane(context, {
-      group: id, exact: sigmaDegrees === undefined, points: [...first!, ...line],
-      residuals: ([a, b, c, d]) => [wrapped(directionOf([c!, d!]) - directionOf([a!, b!]) - apart, HALF_TURN) / noise(sigmaDegrees)],
-    })),
+    conditions: others.map((line) =>
+      onPlane(context, {
+        group: id,
+        exact: sigmaDegrees === undefined,
+        points: [...first!, ...line],
+        residuals: ([a, b, c, d]) => [
+          wrapped(directionOf([c!, d!]) - directionOf([a!, b!]) - apart, HALF_TURN) / noise(sigmaDegrees),
+        ],
+      }),
+    ),
   };
 }
 
@@ -114,20 +198,31 @@ function angle({ id, lines, degrees, sigmaDegrees }: EvidenceOf<'angle'>, contex
   const [first, second] = lines as readonly [LineEnds, LineEnds];
   return {
     blocks: [],
-    conditions: [onPlane(context, {
-      group: id, exact: sigmaDegrees === undefined, points: [...first, ...second],
-      residuals: ([a, b, c, d]) => [(Math.abs(wrapped(directionOf([c!, d!]) - directionOf([a!, b!]), 2 * HALF_TURN)) - degrees * RADIANS) / noise(sigmaDegrees)],
-    })],
+    conditions: [
+      onPlane(context, {
+        group: id,
+        exact: sigmaDegrees === undefined,
+        points: [...first, ...second],
+        residuals: ([a, b, c, d]) => [
+          (Math.abs(wrapped(directionOf([c!, d!]) - directionOf([a!, b!]), 2 * HALF_TURN)) - degrees * RADIANS) /
+            noise(sigmaDegrees),
+        ],
+      }),
+    ],
   };
 }
 
 function level({ id, line, degrees, sigmaDegrees }: EvidenceOf<'level'>, context: EvidenceContext): Conditions {
   return {
     blocks: [],
-    conditions: [onPlane(context, {
-      group: id, exact: sigmaDegrees === undefined, points: line,
-      residuals: ([a, b]) => [wrapped(directionOf([a!, b!]) - degrees * RADIANS, HALF_TURN) / noise(sigmaDegrees)],
-    })],
+    conditions: [
+      onPlane(context, {
+        group: id,
+        exact: sigmaDegrees === undefined,
+        points: line,
+        residuals: ([a, b]) => [wrapped(directionOf([a!, b!]) - degrees * RADIANS, HALF_TURN) / noise(sigmaDegrees)],
+      }),
+    ],
   };
 }
 
@@ -136,17 +231,31 @@ function straight({ id, through, sigma }: EvidenceOf<'straight'>, context: Evide
   const { normal, offset } = lineThrough(through.map(context.place));
   return {
     blocks: [{ id: own, start: [normal, offset] }],
-    conditions: through.map((point) => onPlane(context, {
-      group: id, exact: sigma === undefined, points: [point], blocks: [own],
-      residuals: ([place], [numbers]) => [awayFrom({ normal: numbers![0]!, offset: numbers![1]! }, place!) / (sigma ?? 1)],
-    })),
+    conditions: through.map((point) =>
+      onPlane(context, {
+        group: id,
+        exact: sigma === undefined,
+        points: [point],
+        blocks: [own],
+        residuals: ([place], [numbers]) => [
+          awayFrom({ normal: numbers![0]!, offset: numbers![1]! }, place!) / (sigma ?? 1),
+        ],
+      }),
+    ),
   };
 }
 
 function knownPoint({ id, point, mm, sigma }: EvidenceOf<'known-point'>, context: EvidenceContext): Conditions {
   return {
     blocks: [],
-    conditions: [onPlane(context, { group: id, exact: sigma === undefined, points: [point], residuals: ([place]) => [(place![0] - mm[0]) / (sigma ?? 1), (place![1] - mm[1]) / (sigma ?? 1)] })],
+    conditions: [
+      onPlane(context, {
+        group: id,
+        exact: sigma === undefined,
+        points: [point],
+        residuals: ([place]) => [(place![0] - mm[0]) / (sigma ?? 1), (place![1] - mm[1]) / (sigma ?? 1)],
+      }),
+    ],
   };
 }
 

@@ -45,19 +45,34 @@ const NOWHERE: Vec = [NaN, NaN];
  * A condition between places on the plane: the map carries the sheet points there, each at its own height or at that of what is
  * traced. Slopes follow by the chain rule: the map's in closed form, those of the residuals by the places by differences.
  */
-export function onPlane({ model, points, slopesAt }: EvidenceContext, { group, exact, points: names, blocks = [], residuals }: PlaneCondition): Condition {
+export function onPlane(
+  { model, points, slopesAt }: EvidenceContext,
+  { group, exact, points: names, blocks = [], residuals }: PlaneCondition,
+): Condition {
   const parts = model.parts.map(({ id }) => id);
   const frames = names.map((name) => pointFrame(points[name]!));
   const raised = names.map((name) => points[name]!.height === 'traced');
   const lifts = raised.includes(true) ? [LIFT_BLOCK] : [];
-  const [firstPoint, lift, firstOwn] = [parts.length, parts.length + names.length, parts.length + names.length + lifts.length];
-  const heightsAt = (values: readonly (readonly number[])[]) => names.map((name) => heightOf(points[name]!, values[lift]?.[0] ?? 0));
+  const [firstPoint, lift, firstOwn] = [
+    parts.length,
+    parts.length + names.length,
+    parts.length + names.length + lifts.length,
+  ];
+  const heightsAt = (values: readonly (readonly number[])[]) =>
+    names.map((name) => heightOf(points[name]!, values[lift]?.[0] ?? 0));
   return {
-    group, exact, origin: 'stated',
+    group,
+    exact,
+    origin: 'stated',
     blocks: [...parts, ...names.map(pointBlock), ...lifts, ...blocks],
     residuals(values) {
       const map = values.slice(0, firstPoint);
-      return residuals(heightsAt(values).map((height, i) => placeAt(slopesAt(map, height, raised[i]!).map, frames[i]!.toSheet(values[firstPoint + i]!))), values.slice(firstOwn));
+      return residuals(
+        heightsAt(values).map((height, i) =>
+          placeAt(slopesAt(map, height, raised[i]!).map, frames[i]!.toSheet(values[firstPoint + i]!)),
+        ),
+        values.slice(firstOwn),
+      );
     },
     linearize(values) {
       const map = values.slice(0, firstPoint);
@@ -68,7 +83,10 @@ export function onPlane({ model, points, slopesAt }: EvidenceContext, { group, e
       const own = values.slice(firstOwn);
       // The same arrays in both: what differences change in one is seen through the other.
       const [at, ownAt] = [places.map(({ place }) => [...place]), own.map((numbers) => [...numbers])];
-      const inner = slopesByDifferences({ residuals: () => residuals(at as unknown as readonly Vec[], ownAt) }, [...at, ...ownAt]);
+      const inner = slopesByDifferences({ residuals: () => residuals(at as unknown as readonly Vec[], ownAt) }, [
+        ...at,
+        ...ownAt,
+      ]);
       return {
         residuals: residuals(seen ? places.map(({ place }) => place) : names.map(() => NOWHERE), own),
         slopes: inner.map((row) => chained(row, places, frames, map.flat().length, lifts.length)),
@@ -82,7 +100,13 @@ function placeAt(map: SheetMap, sheet: Vec): Vec {
 }
 
 /** From slopes by the places to slopes by the map, by each sheet point, by the height of what is traced and by the piece's own unknowns. */
-function chained(slopes: readonly number[], places: readonly SlopedPlace[], frames: readonly PointFrame[], numbers: number, lifts: number): number[] {
+function chained(
+  slopes: readonly number[],
+  places: readonly SlopedPlace[],
+  frames: readonly PointFrame[],
+  numbers: number,
+  lifts: number,
+): number[] {
   const byMap = new Array<number>(numbers + lifts).fill(0);
   const byPoint: number[] = [];
   places.forEach(({ x, y }, i) => {

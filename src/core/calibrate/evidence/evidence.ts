@@ -35,23 +35,48 @@ interface Sized {
 export type Evidence =
   | (Piece & Sized & { readonly kind: 'length'; readonly from: string; readonly to: string; readonly mm: number })
   | (Piece & { readonly kind: 'equal'; readonly lines: readonly LineEnds[]; readonly sigma?: number | undefined })
-  | (Piece & Sized & { readonly kind: 'circle'; readonly through: readonly string[]; readonly diameterMm?: number | undefined })
-  | (Piece & Sized & {
-      readonly kind: 'rectangle';
-      /** Around; width is from corner 1 to 2. */
-      readonly corners?: readonly string[] | undefined;
-      /** Points on each of the four sides, around, two or more on one of them at least; width is the length of side 1. */
-      readonly sides?: readonly (readonly string[])[] | undefined;
-      readonly widthMm?: number | undefined;
-      readonly heightMm?: number | undefined;
-      /** Width over height, exact; for a thing whose proportion alone is known. */
-      readonly proportion?: number | undefined;
+  | (Piece &
+      Sized & {
+        readonly kind: 'circle';
+        readonly through: readonly string[];
+        readonly diameterMm?: number | undefined;
+      })
+  | (Piece &
+      Sized & {
+        readonly kind: 'rectangle';
+        /** Around; width is from corner 1 to 2. */
+        readonly corners?: readonly string[] | undefined;
+        /** Points on each of the four sides, around, two or more on one of them at least; width is the length of side 1. */
+        readonly sides?: readonly (readonly string[])[] | undefined;
+        readonly widthMm?: number | undefined;
+        readonly heightMm?: number | undefined;
+        /** Width over height, exact; for a thing whose proportion alone is known. */
+        readonly proportion?: number | undefined;
+      })
+  | (Piece & {
+      readonly kind: 'parallel' | 'square';
+      readonly lines: readonly LineEnds[];
+      readonly sigmaDegrees?: number | undefined;
     })
-  | (Piece & { readonly kind: 'parallel' | 'square'; readonly lines: readonly LineEnds[]; readonly sigmaDegrees?: number | undefined })
-  | (Piece & { readonly kind: 'angle'; readonly lines: readonly LineEnds[]; readonly degrees: number; readonly sigmaDegrees?: number | undefined })
-  | (Piece & { readonly kind: 'level'; readonly line: LineEnds; readonly degrees: number; readonly sigmaDegrees?: number | undefined })
+  | (Piece & {
+      readonly kind: 'angle';
+      readonly lines: readonly LineEnds[];
+      readonly degrees: number;
+      readonly sigmaDegrees?: number | undefined;
+    })
+  | (Piece & {
+      readonly kind: 'level';
+      readonly line: LineEnds;
+      readonly degrees: number;
+      readonly sigmaDegrees?: number | undefined;
+    })
   | (Piece & { readonly kind: 'straight'; readonly through: readonly string[]; readonly sigma?: number | undefined })
-  | (Piece & { readonly kind: 'known-point'; readonly point: string; readonly mm: Vec; readonly sigma?: number | undefined });
+  | (Piece & {
+      readonly kind: 'known-point';
+      readonly point: string;
+      readonly mm: Vec;
+      readonly sigma?: number | undefined;
+    });
 
 export type EvidenceKind = Evidence['kind'];
 export type EvidenceOf<Kind extends EvidenceKind> = Extract<Evidence, { readonly kind: Kind }>;
@@ -63,11 +88,18 @@ export function pointsOf(piece: Evidence): readonly string[] {
 
 function namesIn(piece: Evidence): readonly string[] {
   switch (piece.kind) {
-    case 'length': return [piece.from, piece.to];
-    case 'circle': case 'straight': return piece.through;
-    case 'rectangle': return piece.corners ?? piece.sides?.flat() ?? [];
-    case 'level': return piece.line;
-    case 'known-point': return [piece.point];
-    default: return piece.lines.flat();
+    case 'length':
+      return [piece.from, piece.to];
+    case 'circle':
+    case 'straight':
+      return piece.through;
+    case 'rectangle':
+      return piece.corners ?? piece.sides?.flat() ?? [];
+    case 'level':
+      return piece.line;
+    case 'known-point':
+      return [piece.point];
+    default:
+      return piece.lines.flat();
   }
 }

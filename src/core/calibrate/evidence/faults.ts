@@ -7,14 +7,17 @@ import { heightOf, pointsOf, type Evidence } from './evidence';
 /** Ends closer than this many of their own sigmas are one place. */
 const COINCIDENT_SIGMAS = 3;
 
-const fault = (code: string, piece: Evidence, detail: Record<string, string | number> = {}) => refused(code, { id: piece.id, ...detail });
+const fault = (code: string, piece: Evidence, detail: Record<string, string | number> = {}) =>
+  refused(code, { id: piece.id, ...detail });
 
 /** Why a piece of evidence cannot take part, with its id; undefined when it can. */
 export function findFault(piece: Evidence, points: Points): Refusal | undefined {
   const names = pointsOf(piece);
   const missing = names.find((name) => points[name] === undefined);
   if (missing !== undefined) return fault('evidence-point-unknown', piece, { point: missing });
-  const unsound = names.find((name) => ![...points[name]!.at, points[name]!.sigma, heightOf(points[name]!, 0)].every(Number.isFinite));
+  const unsound = names.find(
+    (name) => ![...points[name]!.at, points[name]!.sigma, heightOf(points[name]!, 0)].every(Number.isFinite),
+  );
   if (unsound !== undefined) return fault('evidence-not-a-number', piece, { point: unsound });
   const unsure = names.find((name) => points[name]!.sigma <= 0);
   if (unsure !== undefined) return fault('evidence-sigma-not-positive', piece, { point: unsure });
@@ -22,10 +25,25 @@ export function findFault(piece: Evidence, points: Points): Refusal | undefined 
 }
 
 function findNumberFault(piece: Evidence): Refusal | undefined {
-  const sizes = 'mm' in piece && typeof piece.mm === 'number' ? [piece.mm]
-    : piece.kind === 'circle' ? [piece.diameterMm] : piece.kind === 'rectangle' ? [piece.widthMm, piece.heightMm, piece.proportion] : [];
-  const sigmas = [('sigma' in piece && piece.sigma) || undefined, 'sigma' in piece && piece.sigma === 0 ? 0 : undefined, 'sigmaDegrees' in piece ? piece.sigmaDegrees : undefined];
-  const others = piece.kind === 'angle' || piece.kind === 'level' ? [piece.degrees] : piece.kind === 'known-point' ? [...piece.mm] : [];
+  const sizes =
+    'mm' in piece && typeof piece.mm === 'number'
+      ? [piece.mm]
+      : piece.kind === 'circle'
+        ? [piece.diameterMm]
+        : piece.kind === 'rectangle'
+          ? [piece.widthMm, piece.heightMm, piece.proportion]
+          : [];
+  const sigmas = [
+    ('sigma' in piece && piece.sigma) || undefined,
+    'sigma' in piece && piece.sigma === 0 ? 0 : undefined,
+    'sigmaDegrees' in piece ? piece.sigmaDegrees : undefined,
+  ];
+  const others =
+    piece.kind === 'angle' || piece.kind === 'level'
+      ? [piece.degrees]
+      : piece.kind === 'known-point'
+        ? [...piece.mm]
+        : [];
   const given = [...sizes, ...sigmas, ...others].filter((value) => value !== undefined);
   if (given.some((value) => !Number.isFinite(value))) return fault('evidence-not-a-number', piece);
   if (sizes.some((size) => size !== undefined && size <= 0)) return fault('evidence-length-not-positive', piece);
@@ -35,26 +53,41 @@ function findNumberFault(piece: Evidence): Refusal | undefined {
 
 function findShapeFault(piece: Evidence, points: Points): Refusal | undefined {
   const at = (name: string) => points[name]!.at;
-  const coincide = (a: string, b: string) => a === b || distance(at(a), at(b)) < COINCIDENT_SIGMAS * Math.hypot(points[a]!.sigma, points[b]!.sigma);
+  const coincide = (a: string, b: string) =>
+    a === b || distance(at(a), at(b)) < COINCIDENT_SIGMAS * Math.hypot(points[a]!.sigma, points[b]!.sigma);
   const together = (line: readonly string[]) => line.length !== 2 || coincide(line[0]!, line[1]!);
   switch (piece.kind) {
-    case 'length': return coincide(piece.from, piece.to) ? fault('evidence-ends-coincide', piece) : undefined;
-    case 'level': return together(piece.line) ? fault('evidence-ends-coincide', piece) : undefined;
-    case 'equal': case 'parallel': case 'square':
+    case 'length':
+      return coincide(piece.from, piece.to) ? fault('evidence-ends-coincide', piece) : undefined;
+    case 'level':
+      return together(piece.line) ? fault('evidence-ends-coincide', piece) : undefined;
+    case 'equal':
+    case 'parallel':
+    case 'square':
       if (piece.lines.length < 2) return fault('evidence-too-few-lines', piece);
       return piece.lines.some(together) ? fault('evidence-ends-coincide', piece) : undefined;
     case 'angle':
       if (piece.lines.length !== 2) return fault('evidence-too-few-lines', piece);
       return piece.lines.some(together) ? fault('evidence-ends-coincide', piece) : undefined;
-    case 'circle': return findSpreadFault(piece, piece.through, 3, points, true);
-    case 'straight': return findSpreadFault(piece, piece.through, 3, points, false);
-    case 'rectangle': return findRectangleFault(piece, points);
-    case 'known-point': return undefined;
+    case 'circle':
+      return findSpreadFault(piece, piece.through, 3, points, true);
+    case 'straight':
+      return findSpreadFault(piece, piece.through, 3, points, false);
+    case 'rectangle':
+      return findRectangleFault(piece, points);
+    case 'known-point':
+      return undefined;
   }
 }
 
 /** Too few different points, or, where an area is needed, all in one line. */
-function findSpreadFault(piece: Evidence, names: readonly string[], least: number, points: Points, needsArea: boolean): Refusal | undefined {
+function findSpreadFault(
+  piece: Evidence,
+  names: readonly string[],
+  least: number,
+  points: Points,
+  needsArea: boolean,
+): Refusal | undefined {
   if (new Set(names).size < least) return fault('evidence-too-few-points', piece, { least });
   const places = names.map((name) => points[name]!.at);
   const sigma = Math.max(...names.map((name) => points[name]!.sigma));
@@ -65,15 +98,26 @@ function findSpreadFault(piece: Evidence, names: readonly string[], least: numbe
 
 function findRectangleFault(piece: Extract<Evidence, { kind: 'rectangle' }>, points: Points): Refusal | undefined {
   if (piece.corners) {
-    if (piece.corners.length !== 4 || new Set(piece.corners).size !== 4) return fault('evidence-too-few-points', piece, { least: 4 });
+    if (piece.corners.length !== 4 || new Set(piece.corners).size !== 4)
+      return fault('evidence-too-few-points', piece, { least: 4 });
     const corners = piece.corners.map((name) => points[name]!.at);
-    return findSpreadFault(piece, piece.corners, 4, points, true) ?? (isAround(corners) ? undefined : fault('evidence-corners-not-around', piece));
+    return (
+      findSpreadFault(piece, piece.corners, 4, points, true) ??
+      (isAround(corners) ? undefined : fault('evidence-corners-not-around', piece))
+    );
   }
   const counts = piece.sides?.map((side) => new Set(side).size) ?? [];
   // A box by what it touches has one side that says how it is turned, and a touch on each of the others.
-  if (counts.length !== 4 || Math.min(...counts) < 1 || Math.max(...counts) < 2) return fault('evidence-too-few-points', piece, { least: 5 });
-  const coincide = piece.sides!.some((side) => side.length > 1 && spreadOf(side.map((name) => points[name]!.at)).along < COINCIDENT_SIGMAS * points[side[0]!]!.sigma);
-  return coincide ? fault('evidence-ends-coincide', piece) : findSpreadFault(piece, piece.sides!.flat(), 4, points, true);
+  if (counts.length !== 4 || Math.min(...counts) < 1 || Math.max(...counts) < 2)
+    return fault('evidence-too-few-points', piece, { least: 5 });
+  const coincide = piece.sides!.some(
+    (side) =>
+      side.length > 1 &&
+      spreadOf(side.map((name) => points[name]!.at)).along < COINCIDENT_SIGMAS * points[side[0]!]!.sigma,
+  );
+  return coincide
+    ? fault('evidence-ends-coincide', piece)
+    : findSpreadFault(piece, piece.sides!.flat(), 4, points, true);
 }
 
 const crossed = (a: Vec, b: Vec) => a[0] * b[1] - a[1] * b[0];
@@ -81,7 +125,8 @@ const crossed = (a: Vec, b: Vec) => a[0] * b[1] - a[1] * b[0];
 /** Largest extent of points along their main direction, and across it. */
 function spreadOf(places: readonly Vec[]): { along: number; across: number } {
   let [first, second] = [places[0]!, places[0]!];
-  for (const a of places) for (const b of places) if (distance(a, b) > distance(first, second)) [first, second] = [a, b];
+  for (const a of places)
+    for (const b of places) if (distance(a, b) > distance(first, second)) [first, second] = [a, b];
   const along = distance(first, second);
   const direction = subtract(second, first);
   const offsets = places.map((place) => (along > 0 ? crossed(direction, subtract(place, first)) / along : 0));

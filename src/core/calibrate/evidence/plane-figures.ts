@@ -24,7 +24,11 @@ export function circleThrough(points: readonly Vec[]): FittedCircle {
   for (const point of points) {
     const [u, v] = subtract(point, mean);
     const square = u * u + v * v;
-    uu += u * u; uv += u * v; vv += v * v; u3 += u * square; v3 += v * square;
+    uu += u * u;
+    uv += u * v;
+    vv += v * v;
+    u3 += u * square;
+    v3 += v * square;
   }
   const determinant = 2 * (uu * vv - uv * uv);
   const [x, y] = [(vv * u3 - uv * v3) / determinant, (uu * v3 - uv * u3) / determinant];
@@ -56,6 +60,8 @@ export function cornersOfSides(sides: readonly (readonly Vec[])[]): Vec[] {
   const lengthOf = (side: readonly Vec[]) => distance(side[0]!, side.at(-1)!);
   const longest = sides.reduce((best, side, i) => (lengthOf(side) > lengthOf(sides[best]!) ? i : best), 0);
   const turn = lineThrough(sides[longest]!).normal;
-  const lines = sides.map((side, i) => (side.length > 1 ? lineThrough(side) : lineAt(side[0]!, turn + ((i - longest) * Math.PI) / 2)));
+  const lines = sides.map((side, i) =>
+    side.length > 1 ? lineThrough(side) : lineAt(side[0]!, turn + ((i - longest) * Math.PI) / 2),
+  );
   return lines.map((line, i) => crossingOfLines(lines[(i + 3) % 4]!, line));
 }

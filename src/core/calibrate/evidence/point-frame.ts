@@ -14,14 +14,22 @@ export interface PointFrame {
   toSheet(numbers: readonly number[]): Vec;
 }
 
-const SHEET_AXES: PointFrame['axes'] = [[1, 0], [0, 1]];
+const SHEET_AXES: PointFrame['axes'] = [
+  [1, 0],
+  [0, 1],
+];
 
 export function pointFrame({ at, sigma, edge }: SheetPoint): PointFrame {
-  if (!edge) return { numbers: at, sigmas: [sigma, sigma], axes: SHEET_AXES, toSheet: (numbers) => numbers as unknown as Vec };
+  if (!edge)
+    return { numbers: at, sigmas: [sigma, sigma], axes: SHEET_AXES, toSheet: (numbers) => numbers as unknown as Vec };
   const [c, s] = [Math.cos(edge.normal), Math.sin(edge.normal)];
   return {
-    numbers: [-s * at[0] + c * at[1], c * at[0] + s * at[1]], sigmas: [sigma, edge.sigma],
-    axes: [[-s, c], [c, s]],
+    numbers: [-s * at[0] + c * at[1], c * at[0] + s * at[1]],
+    sigmas: [sigma, edge.sigma],
+    axes: [
+      [-s, c],
+      [c, s],
+    ],
     toSheet: ([along = 0, across = 0]) => [-s * along + c * across, c * along + s * across],
   };
 }

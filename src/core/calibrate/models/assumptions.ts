@@ -44,14 +44,18 @@ const BOWED = [0.08, 0.04];
 const RARE = 8;
 
 /** What is assumed of each part that a kind of sheet may suffer from. */
-export function assumedOf(picture: PictureGeometry): Readonly<Record<'tilt' | 'focal' | 'lens' | 'lensCentre' | 'stretch' | 'skew', Assumed>> {
+export function assumedOf(
+  picture: PictureGeometry,
+): Readonly<Record<'tilt' | 'focal' | 'lens' | 'lensCentre' | 'stretch' | 'skew', Assumed>> {
   const tilt = picture.tilt ? ASSUMED.tiltMeasured : ASSUMED.tilt;
   const told = picture.focal35mm !== undefined;
   const lens = lensSigma(picture);
   const centre = isSmall(picture) ? ASSUMED.lensCentreSmall : ASSUMED.lensCentre;
   return {
     tilt: { sigma: [tilt, tilt], unusual: UNUSUAL.tilt },
-    focal: told ? { sigma: [ASSUMED.focalTold], unusual: UNUSUAL.focal } : { start: [Math.log(focalOf({ ...picture, focal35mm: ASSUMED.focal35mm }))], sigma: [ASSUMED.focalUntold] },
+    focal: told
+      ? { sigma: [ASSUMED.focalTold], unusual: UNUSUAL.focal }
+      : { start: [Math.log(focalOf({ ...picture, focal35mm: ASSUMED.focal35mm }))], sigma: [ASSUMED.focalUntold] },
     lens: { sigma: lens, unusual: { sigma: lens.map((sigma, i) => Math.max(2 * sigma, BOWED[i]!)), cost: RARE } },
     lensCentre: { sigma: [centre, centre], unusual: UNUSUAL.lensCentre },
     stretch: { sigma: [ASSUMED.stretch[picture.kind]], unusual: UNUSUAL.stretch },
@@ -64,7 +68,8 @@ const PHONES = [23, 30] as const;
 const MEGAPIXEL = 1e6;
 
 /** Made by a small camera of whatever kind, about which nothing is known. */
-const isSmall = ({ width, height, focal35mm }: PictureGeometry) => focal35mm === undefined && width * height < MEGAPIXEL;
+const isSmall = ({ width, height, focal35mm }: PictureGeometry) =>
+  focal35mm === undefined && width * height < MEGAPIXEL;
 
 /** One sigma of k1 and k2, by what is known of the camera. */
 export function lensSigma(picture: PictureGeometry): readonly [number, number] {

@@ -27,7 +27,10 @@ export const atFoot: SeatOf = (scale) => ({ distance: Math.exp(scale), origin: [
  */
 export const atAim: SeatOf = (scale, focal, across, up) => {
   const away = Math.exp(scale) * focal;
-  return { distance: away * Math.cos(across) * Math.cos(up), origin: [away * Math.sin(across), -away * Math.sin(up) * Math.cos(across)] };
+  return {
+    distance: away * Math.cos(across) * Math.cos(up),
+    origin: [away * Math.sin(across), -away * Math.sin(up) * Math.cos(across)],
+  };
 };
 
 /**
@@ -51,9 +54,15 @@ function homographyAt(numbersOf: NumbersOf, height: number, seatOf: SeatOf): Hom
   const [logFocal = 0] = numbersOf('focal');
   const [x0 = 0, y0 = 0] = numbersOf('lens-centre');
   const focal = Math.exp(logFocal);
-  const { distance, origin: [x, y] } = seatOf(scale, focal, across, up);
+  const {
+    distance,
+    origin: [x, y],
+  } = seatOf(scale, focal, across, up);
   const near = distance - height;
   const [ca, sa, cu, su] = [Math.cos(across), Math.sin(across), Math.cos(up), Math.sin(up)];
   const turned: Homography = [ca, 0, sa, su * sa, cu, -su * ca, -cu * sa, su, cu * ca];
-  return compose([near, 0, -x, 0, near, -y, 0, 0, 1], compose(turned, [1 / focal, 0, -x0 / focal, 0, 1 / focal, -y0 / focal, 0, 0, 1]));
+  return compose(
+    [near, 0, -x, 0, near, -y, 0, 0, 1],
+    compose(turned, [1 / focal, 0, -x0 / focal, 0, 1 / focal, -y0 / focal, 0, 0, 1]),
+  );
 }

@@ -4,16 +4,31 @@ import type { Assumed, ModelName, NumbersOf, PartOfMap, Shape } from './model';
 /** What each of the flat families leaves to the evidence, in the order in which they contain one another. */
 const PARTS: Readonly<Record<Exclude<ModelName, 'camera'>, readonly PartOfMap[]>> = {
   similarity: [{ id: 'scale', start: [0] }],
-  'two-scale': [{ id: 'scale', start: [0] }, { id: 'stretch', start: [0] }],
-  affine: [{ id: 'scale', start: [0] }, { id: 'stretch', start: [0] }, { id: 'skew', start: [0] }],
-  projective: [{ id: 'scale', start: [0] }, { id: 'stretch', start: [0] }, { id: 'skew', start: [0] }, { id: 'tilt', start: [0, 0] }],
+  'two-scale': [
+    { id: 'scale', start: [0] },
+    { id: 'stretch', start: [0] },
+  ],
+  affine: [
+    { id: 'scale', start: [0] },
+    { id: 'stretch', start: [0] },
+    { id: 'skew', start: [0] },
+  ],
+  projective: [
+    { id: 'scale', start: [0] },
+    { id: 'stretch', start: [0] },
+    { id: 'skew', start: [0] },
+    { id: 'tilt', start: [0, 0] },
+  ],
 };
 
 /**
  * Maps without a camera: one scale (its logarithm), the ratio of the scales along and across the sheet, the skew of the two,
  * and for the projective family the two numbers of its horizon. Heights mean nothing to them: a height gives the same map.
  */
-export function flatShape(name: Exclude<ModelName, 'camera'>, assumed: Partial<Record<'stretch' | 'skew', Assumed>> = {}): Shape {
+export function flatShape(
+  name: Exclude<ModelName, 'camera'>,
+  assumed: Partial<Record<'stretch' | 'skew', Assumed>> = {},
+): Shape {
   const parts = PARTS[name].map((part) => {
     return part.id === 'stretch' || part.id === 'skew' ? { ...part, ...assumed[part.id] } : part;
   });

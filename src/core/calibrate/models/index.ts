@@ -1,3 +1,13 @@
 export { ASSUMED, lensSigma } from './assumptions';
 export { chooseModel, type LensWish, type ModelWish } from './choose';
-export { assumedConditions, assumedSigma, assumptionOf, blocksOf, indexOf, type LensName, type MapModel, type MapPart, type ModelName } from './model';
+export {
+  assumedConditions,
+  assumedSigma,
+  assumptionOf,
+  blocksOf,
+  indexOf,
+  type LensName,
+  type MapModel,
+  type MapPart,
+  type ModelName,
+} from './model';

@@ -70,8 +70,19 @@ export interface ModelChoice {
 export function createModel(picture: PictureGeometry, shape: Shape, choice: ModelChoice): MapModel {
   const parts: PartOfMap[] = [
     ...shape.parts,
-    ...(choice.lens === 'none' ? [] : [{ id: 'lens' as const, start: choice.lens === 'k1' ? [0] : [0, 0], ...choice.lensAssumed, origin: 'assumed' as const }]),
-    ...(choice.lens === 'none' || choice.centreAssumed === undefined ? [] : [{ id: 'lens-centre' as const, start: [0, 0], ...choice.centreAssumed, origin: 'assumed' as const }]),
+    ...(choice.lens === 'none'
+      ? []
+      : [
+          {
+            id: 'lens' as const,
+            start: choice.lens === 'k1' ? [0] : [0, 0],
+            ...choice.lensAssumed,
+            origin: 'assumed' as const,
+          },
+        ]),
+    ...(choice.lens === 'none' || choice.centreAssumed === undefined
+      ? []
+      : [{ id: 'lens-centre' as const, start: [0, 0], ...choice.centreAssumed, origin: 'assumed' as const }]),
     ...(choice.turns ? [{ id: 'turn' as const, start: [0] }] : []),
     ...(choice.shifts ? [{ id: 'shift' as const, start: [0, 0] }] : []),
   ];
@@ -82,7 +93,10 @@ export function createModel(picture: PictureGeometry, shape: Shape, choice: Mode
     count += part.start.length;
   }
   const sizes = new Map(parts.map((part) => [part.id, part.start.length]));
-  const among = (values: readonly number[]): NumbersOf => (part) => (first.has(part) ? values.slice(first.get(part)!, first.get(part)! + sizes.get(part)!) : []);
+  const among =
+    (values: readonly number[]): NumbersOf =>
+    (part) =>
+      first.has(part) ? values.slice(first.get(part)!, first.get(part)! + sizes.get(part)!) : [];
   const forwardAt = (values: readonly number[], height: number) => {
     const numbersOf = among(values);
     const flat = shape.homographyAt(numbersOf, height);
@@ -91,7 +105,11 @@ export function createModel(picture: PictureGeometry, shape: Shape, choice: Mode
     return choice.turns || choice.shifts ? compose(turnAndShift(turn, [x, y]), flat) : flat;
   };
   return {
-    name: choice.name, lens: choice.lens, picture, parts, forwardAt,
+    name: choice.name,
+    lens: choice.lens,
+    picture,
+    parts,
+    forwardAt,
     mapAt(values, height) {
       const numbersOf = among(values);
       const [k1 = 0, k2 = 0] = numbersOf('lens');
@@ -113,12 +131,26 @@ export function assumedConditions(model: MapModel, freed: ReadonlySet<MapPart>):
   return model.parts.flatMap((part) => {
     const { id, start, origin = 'assumed' } = part;
     const sigma = assumedSigma(part, freed);
-    return sigma === undefined ? [] : [{ group: assumptionOf(id), origin, exact: false, blocks: [id], residuals: ([numbers]: readonly (readonly number[])[]) => start.map((value, i) => (numbers![i]! - value) / sigma[i]!) }];
+    return sigma === undefined
+      ? []
+      : [
+          {
+            group: assumptionOf(id),
+            origin,
+            exact: false,
+            blocks: [id],
+            residuals: ([numbers]: readonly (readonly number[])[]) =>
+              start.map((value, i) => (numbers![i]! - value) / sigma[i]!),
+          },
+        ];
   });
 }
 
 /** One sigma of what is assumed of a part when some are given up; undefined where nothing is assumed. */
-export function assumedSigma({ id, sigma, unusual }: PartOfMap, freed: ReadonlySet<MapPart>): readonly number[] | undefined {
+export function assumedSigma(
+  { id, sigma, unusual }: PartOfMap,
+  freed: ReadonlySet<MapPart>,
+): readonly number[] | undefined {
   return freed.has(id) ? unusual?.sigma : sigma;
 }
 

@@ -28,16 +28,35 @@ export function AskCards({ onPointAt }: { onPointAt: PointAtAsked }) {
   const asked = job.asked ?? [];
   const { photos, sizes } = REQUESTS[kind];
   const put = (next: readonly Asked[], code = 'asked-set') => jobs.getState().run(setAsked(next, code));
-  const message = messageFor({ name: job.name, asked: asked.length > 0 ? asked : sizes.map((size) => ({ ...size, id: size.what })) }, photos);
+  const message = messageFor(
+    { name: job.name, asked: asked.length > 0 ? asked : sizes.map((size) => ({ ...size, id: size.what })) },
+    photos,
+  );
   return (
     <>
       <Card testID="ask-card">
         <Words style={{ fontWeight: '700' }}>Ask whoever is near it</Words>
         <Choice name="What it is" value={kind} options={KINDS} onChange={setKind} />
-        {photos.map((line) => <Words key={line} style={{ fontSize: 13.5, lineHeight: 18 }}>{`• ${line}`}</Words>)}
+        {photos.map((line) => (
+          <Words key={line} style={{ fontSize: 13.5, lineHeight: 18 }}>{`• ${line}`}</Words>
+        ))}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-          <Button mode="outlined" onPress={() => put([...asked, ...sizes.filter(({ what }) => !asked.some((one) => one.what === what)).map((size) => ({ ...size, id: newId() }))])} testID="ask-usual">List the usual sizes</Button>
-          <Button mode="outlined" onPress={() => void send(job.name, message)} testID="ask-send">Send or save it</Button>
+          <Button
+            mode="outlined"
+            onPress={() =>
+              put([
+                ...asked,
+                ...sizes
+                  .filter(({ what }) => !asked.some((one) => one.what === what))
+                  .map((size) => ({ ...size, id: newId() })),
+              ])
+            }
+            testID="ask-usual">
+            List the usual sizes
+          </Button>
+          <Button mode="outlined" onPress={() => void send(job.name, message)} testID="ask-send">
+            Send or save it
+          </Button>
         </View>
       </Card>
       <AskedList asked={asked} onPut={put} onPointAt={onPointAt} />
@@ -47,11 +66,26 @@ export function AskCards({ onPointAt }: { onPointAt: PointAtAsked }) {
 
 /** To another program of the device where it can, else as a text file. */
 async function send(name: string, text: string): Promise<void> {
-  if (navigator.share && (await navigator.share({ title: name, text }).then(() => true, (problem: DOMException) => problem.name === 'AbortError'))) return;
+  if (
+    navigator.share &&
+    (await navigator.share({ title: name, text }).then(
+      () => true,
+      (problem: DOMException) => problem.name === 'AbortError',
+    ))
+  )
+    return;
   saveFile(`${safeFileName(name)}, please measure.txt`, text, 'text/plain');
 }
 
-function AskedList({ asked, onPut, onPointAt }: { asked: readonly Asked[]; onPut: (next: readonly Asked[], code?: string) => void; onPointAt: PointAtAsked }) {
+function AskedList({
+  asked,
+  onPut,
+  onPointAt,
+}: {
+  asked: readonly Asked[];
+  onPut: (next: readonly Asked[], code?: string) => void;
+  onPointAt: PointAtAsked;
+}) {
   const palette = usePalette();
   const [what, setWhat] = useState('');
   const add = () => {
@@ -61,10 +95,33 @@ function AskedList({ asked, onPut, onPointAt }: { asked: readonly Asked[]; onPut
   };
   return (
     <Card testID="asked-list">
-      <Words style={{ fontWeight: '700' }}>{asked.length === 0 ? 'Nothing is asked for yet' : `${asked.filter(({ answer }) => answer).length} of ${asked.length} answered`}</Words>
-      {asked.map((one, i) => <AskedRow key={one.id} asked={one} onChange={(next, code) => onPut(asked.with(i, next), code)} onRemove={() => onPut(asked.filter(({ id }) => id !== one.id))} onPointAt={onPointAt} />)}
+      <Words style={{ fontWeight: '700' }}>
+        {asked.length === 0
+          ? 'Nothing is asked for yet'
+          : `${asked.filter(({ answer }) => answer).length} of ${asked.length} answered`}
+      </Words>
+      {asked.map((one, i) => (
+        <AskedRow
+          key={one.id}
+          asked={one}
+          onChange={(next, code) => onPut(asked.with(i, next), code)}
+          onRemove={() => onPut(asked.filter(({ id }) => id !== one.id))}
+          onPointAt={onPointAt}
+        />
+      ))}
       <View style={{ flexDirection: 'row', gap: 6, alignItems: 'center' }}>
-        <TextInput mode="outlined" dense label="Another size" accessibilityLabel="Another size to ask for" value={what} maxLength={120} onChangeText={setWhat} onSubmitEditing={add} style={{ flex: 1, height: 42, backgroundColor: palette.paper }} testID="ask-other" />
+        <TextInput
+          mode="outlined"
+          dense
+          label="Another size"
+          accessibilityLabel="Another size to ask for"
+          value={what}
+          maxLength={120}
+          onChangeText={setWhat}
+          onSubmitEditing={add}
+          style={{ flex: 1, height: 42, backgroundColor: palette.paper }}
+          testID="ask-other"
+        />
         <RoundButton icon="plus" name="Ask for it" size={44} onPress={add} />
       </View>
     </Card>
@@ -99,8 +156,19 @@ function AskedRow({ asked, onChange, onRemove, onPointAt }: AskedRowProps) {
         <RoundButton icon="trash" name={`Do not ask for ${what}`} size={36} onPress={onRemove} />
       </View>
       <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 6 }}>
-        <WrittenField label="What came back" value={text} onChange={setText} parse={(typed) => parseSize(typed, units.style)} onSubmit={({ mm }) => onChange({ ...asked, answer: { value: mm, written: text.trim() } }, 'asked-answered')} testID="answer-field" />
-        {answer && fitted && kind !== 'depth' ? <Button compact style={{ marginTop: 4 }} onPress={use} testID="use-answer">{kind === 'thickness' ? 'Height of what is traced' : 'Point at it'}</Button> : null}
+        <WrittenField
+          label="What came back"
+          value={text}
+          onChange={setText}
+          parse={(typed) => parseSize(typed, units.style)}
+          onSubmit={({ mm }) => onChange({ ...asked, answer: { value: mm, written: text.trim() } }, 'asked-answered')}
+          testID="answer-field"
+        />
+        {answer && fitted && kind !== 'depth' ? (
+          <Button compact style={{ marginTop: 4 }} onPress={use} testID="use-answer">
+            {kind === 'thickness' ? 'Height of what is traced' : 'Point at it'}
+          </Button>
+        ) : null}
       </View>
     </View>
   );

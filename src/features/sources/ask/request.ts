@@ -18,7 +18,13 @@ export const REQUESTS: Readonly<Record<AskedFor, Sheet>> = {
       'Hold the phone level above it, so that the part fills the picture but touches no rim.',
       'One photo from above, one of the other side, one of its edge.',
     ],
-    sizes: [{ kind: 'thickness', what: 'its thickness' }, { kind: 'diameter', what: 'the largest hole, across' }, { kind: 'diameter', what: 'the smallest hole, across' }, { kind: 'length', what: 'its greatest length' }, { kind: 'depth', what: 'depth of any step or countersink' }],
+    sizes: [
+      { kind: 'thickness', what: 'its thickness' },
+      { kind: 'diameter', what: 'the largest hole, across' },
+      { kind: 'diameter', what: 'the smallest hole, across' },
+      { kind: 'length', what: 'its greatest length' },
+      { kind: 'depth', what: 'depth of any step or countersink' },
+    ],
   },
   furniture: {
     title: 'Furniture',
@@ -27,7 +33,13 @@ export const REQUESTS: Readonly<Record<AskedFor, Sheet>> = {
       'Hold the camera at half its height, upright and square to it: once from the front, once from each side.',
       'One photo of every joint or profile from close by, with a rule beside it.',
     ],
-    sizes: [{ kind: 'length', what: 'overall width' }, { kind: 'length', what: 'overall height' }, { kind: 'depth', what: 'overall depth' }, { kind: 'thickness', what: 'thickness of the boards' }, { kind: 'length', what: 'height of the seat or shelf above the floor' }],
+    sizes: [
+      { kind: 'length', what: 'overall width' },
+      { kind: 'length', what: 'overall height' },
+      { kind: 'depth', what: 'overall depth' },
+      { kind: 'thickness', what: 'thickness of the boards' },
+      { kind: 'length', what: 'height of the seat or shelf above the floor' },
+    ],
   },
   building: {
     title: 'A building or a room',
@@ -36,7 +48,13 @@ export const REQUESTS: Readonly<Record<AskedFor, Sheet>> = {
       'Lean a staff or a rule of known length against the wall, upright, in every photo.',
       'Walk once around it with a film, slowly, the camera held level.',
     ],
-    sizes: [{ kind: 'length', what: 'length of the longest wall' }, { kind: 'length', what: 'height of the door' }, { kind: 'length', what: 'height of the eaves above the ground' }, { kind: 'thickness', what: 'thickness of the outer wall, measured in a doorway' }, { kind: 'depth', what: 'depth of the window reveals' }],
+    sizes: [
+      { kind: 'length', what: 'length of the longest wall' },
+      { kind: 'length', what: 'height of the door' },
+      { kind: 'length', what: 'height of the eaves above the ground' },
+      { kind: 'thickness', what: 'thickness of the outer wall, measured in a doorway' },
+      { kind: 'depth', what: 'depth of the window reveals' },
+    ],
   },
 };
 
@@ -44,7 +62,13 @@ export const REQUESTS: Readonly<Record<AskedFor, Sheet>> = {
 export function messageFor({ name, asked = [] }: Pick<Job, 'name' | 'asked'>, photos: readonly string[]): string {
   const open = asked.filter(({ answer }) => !answer);
   return [
-    `For “${name}” I need some photos and sizes before it is out of reach.`, '', 'Photos:', ...photos.map((line, i) => `${i + 1}. ${line}`), '',
-    ...(open.length > 0 ? ['Please measure, and write the unit:', ...open.map(({ what }, i) => `${i + 1}. ${what}: ______`)] : []),
+    `For “${name}” I need some photos and sizes before it is out of reach.`,
+    '',
+    'Photos:',
+    ...photos.map((line, i) => `${i + 1}. ${line}`),
+    '',
+    ...(open.length > 0
+      ? ['Please measure, and write the unit:', ...open.map(({ what }, i) => `${i + 1}. ${what}: ______`)]
+      : []),
   ].join('\n');
 }

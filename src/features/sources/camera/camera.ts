@@ -14,12 +14,20 @@ export interface LivePicture {
 
 /** The camera at the back, at its best; the simulated one where there is none or it is not allowed. */
 export async function openCamera(): Promise<LivePicture> {
-  const stream = await navigator.mediaDevices?.getUserMedia({ video: { facingMode: 'environment', width: { ideal: 4096 }, height: { ideal: 3072 } } }).catch(() => undefined);
+  const stream = await navigator.mediaDevices
+    ?.getUserMedia({ video: { facingMode: 'environment', width: { ideal: 4096 }, height: { ideal: 3072 } } })
+    .catch(() => undefined);
   if (!stream) return simulatedCamera();
   const element = document.createElement('video');
   Object.assign(element, { muted: true, playsInline: true, autoplay: true, srcObject: stream });
   await element.play().catch(() => undefined);
-  return { simulated: false, element, source: element, size: () => [element.videoWidth, element.videoHeight], close: () => stream.getTracks().forEach((track) => track.stop()) };
+  return {
+    simulated: false,
+    element,
+    source: element,
+    size: () => [element.videoWidth, element.videoHeight],
+    close: () => stream.getTracks().forEach((track) => track.stop()),
+  };
 }
 
 const SIMULATED: readonly [number, number] = [1600, 1200];
@@ -43,7 +51,14 @@ async function simulatedCamera(): Promise<LivePicture> {
     frame = requestAnimationFrame(draw);
   };
   draw(0);
-  return { simulated: true, focal35mm: SIMULATED_FOCAL, element: canvas, source: canvas, size: () => SIMULATED, close: () => cancelAnimationFrame(frame) };
+  return {
+    simulated: true,
+    focal35mm: SIMULATED_FOCAL,
+    element: canvas,
+    source: canvas,
+    size: () => SIMULATED,
+    close: () => cancelAnimationFrame(frame),
+  };
 }
 
 /** Tells how the device is held, as often as it says so; a simulated hand where it has no sensors. Returns how to stop. */

@@ -26,8 +26,12 @@ export function lookAtFrame(live: LivePicture): FrameFacts | undefined {
   if (!image) return undefined;
   const gray = grayFrom(image.width, image.height, image.data);
   const corners = listFrames(gray, 0).flat();
-  const reach = (axis: 0 | 1, size: number) => (Math.max(...corners.map((p) => p[axis])) - Math.min(...corners.map((p) => p[axis]))) / size;
-  return { fill: corners.length > 0 ? Math.max(reach(0, image.width), reach(1, image.height)) : undefined, sharpness: judgeStill(gray).sharpness };
+  const reach = (axis: 0 | 1, size: number) =>
+    (Math.max(...corners.map((p) => p[axis])) - Math.min(...corners.map((p) => p[axis]))) / size;
+  return {
+    fill: corners.length > 0 ? Math.max(reach(0, image.width), reach(1, image.height)) : undefined,
+    sharpness: judgeStill(gray).sharpness,
+  };
 }
 
 /** A bank card (ISO/IEC 7810 ID-1), mm. */
@@ -47,7 +51,10 @@ export interface CardSeen {
 export function findCard(live: LivePicture, [u, v]: Vec): CardSeen | undefined {
   const image = grabbed(live, CARD_WIDTH);
   if (!image) return undefined;
-  const sides = findSides(createPyramid(colourPictureFrom(image.width, image.height, image.data)), [u * image.width, v * image.height]);
+  const sides = findSides(createPyramid(colourPictureFrom(image.width, image.height, image.data)), [
+    u * image.width,
+    v * image.height,
+  ]);
   if (!sides) return undefined;
   // A card's corners are round: its size is told by where its sides would cross.
   const lines = sides.map((side) => lineThrough(side.map(({ at }) => at)));
@@ -57,6 +64,9 @@ export function findCard(live: LivePicture, [u, v]: Vec): CardSeen | undefined {
   const slant = Math.max(Math.abs(lengths[0]! - lengths[2]!) / long, Math.abs(lengths[1]! - lengths[3]!) / short);
   const [width, height] = live.size();
   const inPixels = (long / image.width) * width;
-  const focal = (focalOf({ width, height, kind: 'photo', ...(live.focal35mm && { focal35mm: live.focal35mm }) }) * Math.hypot(width, height)) / 2;
+  const focal =
+    (focalOf({ width, height, kind: 'photo', ...(live.focal35mm && { focal35mm: live.focal35mm }) }) *
+      Math.hypot(width, height)) /
+    2;
   return { distance: (CARD[0] / inPixels) * focal, perPixel: CARD[0] / inPixels, slant };
 }

@@ -13,7 +13,11 @@ const DEGREE = Math.PI / 180;
  * From the angles of a device (W3C Device Orientation: beta about its x axis, gamma about its y axis, degrees) and how its screen is turned to where its camera
  * looks beside straight down, or beside level for what stands upright.
  */
-export function tiltOf({ beta, gamma }: { readonly beta: number; readonly gamma: number }, screenAngle: number, way: ShootingWay): Tilt {
+export function tiltOf(
+  { beta, gamma }: { readonly beta: number; readonly gamma: number },
+  screenAngle: number,
+  way: ShootingWay,
+): Tilt {
   // Straight out of the back: the device's −z, in the device's own upright frame.
   const [across, up] = way === 'above' ? [-gamma, -beta] : [leanOf(beta, gamma), 90 - beta];
   const [c, s] = [Math.cos(screenAngle * DEGREE), Math.sin(screenAngle * DEGREE)];

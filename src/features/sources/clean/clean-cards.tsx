@@ -35,22 +35,54 @@ function DoCard({ fitted: { view, sheet } }: { fitted: FittedView }) {
   const steps = view.cleaning ?? [];
   const isEven = steps.some(({ kind }) => kind === 'even');
   const widest = Math.max(60, Math.round(Math.min(sheet.width, sheet.height) / 20));
-  const even = () => jobs.getState().run(setCleaning(view.id, [{ id: newId(), on: true, kind: 'even' }, ...steps], 'evened-out'));
-  const take = (does: BrushState['does']) => (brush?.does === does ? session.chooseTool('select') : session.setTool({ name: 'brush', state: startBrush(does, brush?.radius ?? Math.max(4, Math.round(widest / 6))) }));
+  const even = () =>
+    jobs.getState().run(setCleaning(view.id, [{ id: newId(), on: true, kind: 'even' }, ...steps], 'evened-out'));
+  const take = (does: BrushState['does']) =>
+    brush?.does === does
+      ? session.chooseTool('select')
+      : session.setTool({
+          name: 'brush',
+          state: startBrush(does, brush?.radius ?? Math.max(4, Math.round(widest / 6))),
+        });
   return (
     <Card testID="clean-card">
       <Words style={{ fontWeight: '700' }}>Clean the picture</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-        <Button mode="outlined" disabled={isEven} onPress={even} testID="even-out">Even out the paper</Button>
-        {(['rub', 'fill'] as const).map((does) => <Button key={does} mode={brush?.does === does ? 'contained' : 'outlined'} onPress={() => take(does)} testID={`brush-${does}`}>{BRUSH_WORDS[does]}</Button>)}
+        <Button mode="outlined" disabled={isEven} onPress={even} testID="even-out">
+          Even out the paper
+        </Button>
+        {(['rub', 'fill'] as const).map((does) => (
+          <Button
+            key={does}
+            mode={brush?.does === does ? 'contained' : 'outlined'}
+            onPress={() => take(does)}
+            testID={`brush-${does}`}>
+            {BRUSH_WORDS[does]}
+          </Button>
+        ))}
       </View>
       {brush ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, height: 40 }}>
           <Words>Width</Words>
-          <input type="range" aria-label="Width of the brush" min={1} max={widest} step={1} value={brush.radius} onChange={(event) => session.setTool({ name: 'brush', state: { ...brush, radius: Number(event.target.value) } })} style={{ flex: 1, minWidth: 0, height: 40, accentColor: palette.hedge }} />
+          <input
+            type="range"
+            aria-label="Width of the brush"
+            min={1}
+            max={widest}
+            step={1}
+            value={brush.radius}
+            onChange={(event) =>
+              session.setTool({ name: 'brush', state: { ...brush, radius: Number(event.target.value) } })
+            }
+            style={{ flex: 1, minWidth: 0, height: 40, accentColor: palette.hedge }}
+          />
           <Words>{`${2 * brush.radius} px`}</Words>
         </View>
-      ) : <Words quiet style={{ fontSize: 13 }}>The picture itself stays as it came in.</Words>}
+      ) : (
+        <Words quiet style={{ fontSize: 13 }}>
+          The picture itself stays as it came in.
+        </Words>
+      )}
     </Card>
   );
 }
@@ -58,10 +90,14 @@ function DoCard({ fitted: { view, sheet } }: { fitted: FittedView }) {
 function wordsFor(step: CleaningStep): string {
   const strokes = (count: number) => (count === 1 ? 'one stroke' : `${count} strokes`);
   switch (step.kind) {
-    case 'even': return 'Paper evened out';
-    case 'specks': return `Specks up to ${Number(step.size.toFixed(1))} px taken away`;
-    case 'rub': return `Rubbed out, ${strokes(step.strokes.length)}`;
-    case 'fill': return `Filled in, ${strokes(step.strokes.length)}`;
+    case 'even':
+      return 'Paper evened out';
+    case 'specks':
+      return `Specks up to ${Number(step.size.toFixed(1))} px taken away`;
+    case 'rub':
+      return `Rubbed out, ${strokes(step.strokes.length)}`;
+    case 'fill':
+      return `Filled in, ${strokes(step.strokes.length)}`;
   }
 }
 
@@ -74,12 +110,28 @@ function StepsCard({ fitted: { view } }: { fitted: FittedView }) {
   const put = (next: readonly CleaningStep[], code: string) => jobs.getState().run(setCleaning(view.id, next, code));
   return (
     <Card testID="cleaning-steps">
-      <Words style={{ fontWeight: '700' }}>{working === undefined ? 'What was done' : `Cleaning … ${Math.round(100 * working)} %`}</Words>
+      <Words style={{ fontWeight: '700' }}>
+        {working === undefined ? 'What was done' : `Cleaning … ${Math.round(100 * working)} %`}
+      </Words>
       {steps.map((step, i) => (
         <View key={step.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
           <Words style={{ flex: 1, fontSize: 14 }}>{`${i + 1}. ${wordsFor(step)}`}</Words>
-          <Switch value={step.on} onValueChange={(on) => put(steps.with(i, { ...step, on }), on ? 'cleaning-on' : 'cleaning-off')} accessibilityLabel={wordsFor(step)} />
-          <RoundButton icon="trash" name={`Take back: ${wordsFor(step)}`} size={36} onPress={() => put(steps.filter((other) => other.id !== step.id), 'cleaning-removed')} />
+          <Switch
+            value={step.on}
+            onValueChange={(on) => put(steps.with(i, { ...step, on }), on ? 'cleaning-on' : 'cleaning-off')}
+            accessibilityLabel={wordsFor(step)}
+          />
+          <RoundButton
+            icon="trash"
+            name={`Take back: ${wordsFor(step)}`}
+            size={36}
+            onPress={() =>
+              put(
+                steps.filter((other) => other.id !== step.id),
+                'cleaning-removed',
+              )
+            }
+          />
         </View>
       ))}
     </Card>

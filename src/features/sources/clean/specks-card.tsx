@@ -37,20 +37,52 @@ export function SpecksCard({ fitted }: { fitted: FittedView }) {
   const size = read?.ok ? Number(read.value.toFixed(2)) : undefined;
   const before = activeSteps(view.cleaning);
   const { data: count, isFetching } = useQuery({
-    queryKey: ['specks', shownPicture(view, sheet).key, size], enabled: size !== undefined, staleTime: Infinity,
-    queryFn: ({ signal }) => countOf(shownPicture(view, sheet).source, [...before, { kind: 'specks', size: size! }], signal),
+    queryKey: ['specks', shownPicture(view, sheet).key, size],
+    enabled: size !== undefined,
+    staleTime: Infinity,
+    queryFn: ({ signal }) =>
+      countOf(shownPicture(view, sheet).source, [...before, { kind: 'specks', size: size! }], signal),
   });
   const remove = () => {
     if (size === undefined) return;
-    jobs.getState().run(setCleaning(view.id, [...(view.cleaning ?? []), { id: newId(), on: true, kind: 'specks', size }], 'specks-removed'));
+    jobs
+      .getState()
+      .run(
+        setCleaning(
+          view.id,
+          [...(view.cleaning ?? []), { id: newId(), on: true, kind: 'specks', size }],
+          'specks-removed',
+        ),
+      );
     setText('');
   };
-  const label = fitted.fit.scaled ? `Specks up to (px, or ${units.style === 'mm' ? 'mm' : 'a length'})` : 'Specks up to (px)';
+  const label = fitted.fit.scaled
+    ? `Specks up to (px, or ${units.style === 'mm' ? 'mm' : 'a length'})`
+    : 'Specks up to (px)';
   return (
     <Card testID="specks-card">
-      <WrittenField label={label} value={text} onChange={setText} parse={(typed) => parseSpeck(typed, fitted)} onSubmit={remove} testID="specks-field" />
-      <Words testID="specks-count" quiet style={{ fontSize: 13.5 }}>{size === undefined ? 'Dots and short dashes of the drawing are specks too: look at the count.' : isFetching ? 'Counting …' : count === null || count === undefined ? 'They could not be counted.' : count === 0 ? 'There are none of that size.' : `${count} would go.`}</Words>
-      <Button mode="outlined" disabled={!count} onPress={remove} testID="remove-specks">{count ? `Take ${count} away` : 'Take them away'}</Button>
+      <WrittenField
+        label={label}
+        value={text}
+        onChange={setText}
+        parse={(typed) => parseSpeck(typed, fitted)}
+        onSubmit={remove}
+        testID="specks-field"
+      />
+      <Words testID="specks-count" quiet style={{ fontSize: 13.5 }}>
+        {size === undefined
+          ? 'Dots and short dashes of the drawing are specks too: look at the count.'
+          : isFetching
+            ? 'Counting …'
+            : count === null || count === undefined
+              ? 'They could not be counted.'
+              : count === 0
+                ? 'There are none of that size.'
+                : `${count} would go.`}
+      </Words>
+      <Button mode="outlined" disabled={!count} onPress={remove} testID="remove-specks">
+        {count ? `Take ${count} away` : 'Take them away'}
+      </Button>
     </Card>
   );
 }
@@ -58,5 +90,5 @@ export function SpecksCard({ fitted }: { fitted: FittedView }) {
 async function countOf(hash: string, steps: readonly Cleaning[], signal: AbortSignal): Promise<number | null> {
   if (!(await openPicture(hash, repository))) return null;
   const counted = await pictureWorker.call('specks', { hash, steps }, { signal });
-  return counted.kind === 'done' ? counted.value ?? null : null;
+  return counted.kind === 'done' ? (counted.value ?? null) : null;
 }

@@ -17,7 +17,8 @@ export interface OpenFilm {
   close(): void;
 }
 
-export const isFilm = ({ type, name }: Pick<File, 'type' | 'name'>) => type.startsWith('video/') || /\.(mp4|webm|m4v|mov)$/i.test(name);
+export const isFilm = ({ type, name }: Pick<File, 'type' | 'name'>) =>
+  type.startsWith('video/') || /\.(mp4|webm|m4v|mov)$/i.test(name);
 
 const OPEN_MS = 8000;
 const SEEK_MS = 4000;
@@ -44,7 +45,8 @@ export async function openFilm(file: File): Promise<Result<OpenFilm>> {
     URL.revokeObjectURL(address);
   };
   const refuse = (code: string) => (close(), refused(code, { name: file.name }));
-  if ((await next(element, ['loadeddata', 'error'], OPEN_MS)) !== 'loadeddata') return refuse(element.readyState >= 1 && element.videoWidth === 0 ? 'film-without-picture' : 'film-not-played');
+  if ((await next(element, ['loadeddata', 'error'], OPEN_MS)) !== 'loadeddata')
+    return refuse(element.readyState >= 1 && element.videoWidth === 0 ? 'film-without-picture' : 'film-not-played');
   if (element.videoWidth === 0) return refuse('film-without-picture');
   const duration = await durationOf(element);
   if (!(duration > 0)) return refuse('film-not-played');
@@ -57,7 +59,17 @@ export async function openFilm(file: File): Promise<Result<OpenFilm>> {
   };
   const frame = await frameOf(element, goTo);
   await goTo(0);
-  return done({ name: file.name, duration, width: element.videoWidth, height: element.videoHeight, element, frame, goTo, still: (width) => stillOf(element, width), close });
+  return done({
+    name: file.name,
+    duration,
+    width: element.videoWidth,
+    height: element.videoHeight,
+    element,
+    frame,
+    goTo,
+    still: (width) => stillOf(element, width),
+    close,
+  });
 }
 
 /** A film that was recorded in a browser says its length only after somebody went to its end. */
@@ -85,7 +97,11 @@ async function frameOf(element: HTMLVideoElement, goTo: (time: number) => Promis
   await element.play().catch(() => undefined);
   await heard;
   element.pause();
-  const steps = times.slice(1).map((time, i) => time - times[i]!).filter((step) => step > 1e-3).sort((a, b) => a - b);
+  const steps = times
+    .slice(1)
+    .map((time, i) => time - times[i]!)
+    .filter((step) => step > 1e-3)
+    .sort((a, b) => a - b);
   return steps[0] ?? USUAL_FRAME;
 }
 

@@ -6,7 +6,11 @@ import type { OpenPdf } from './pdf-document';
 const PAINTED = 0.0005;
 
 /** Pages of a PDF as picture files, painted when their turn comes. */
-export async function* paintedPages(pdf: OpenPdf, { pages, dpi, part, lines }: WantedPages, onDoing: (words: string) => void): AsyncGenerator<Incoming> {
+export async function* paintedPages(
+  pdf: OpenPdf,
+  { pages, dpi, part, lines }: WantedPages,
+  onDoing: (words: string) => void,
+): AsyncGenerator<Incoming> {
   const base = pdf.name.replace(/\.pdf$/i, '');
   for (const page of pages) {
     onDoing(`Painting page ${page} of ${pdf.name}`);
@@ -16,6 +20,10 @@ export async function* paintedPages(pdf: OpenPdf, { pages, dpi, part, lines }: W
     const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
     canvas.width = 0;
     const name = pdf.pages > 1 ? `${base}, page ${page}.png` : `${base}.png`;
-    yield { file: { name, arrayBuffer: async () => (blob ? blob.arrayBuffer() : new ArrayBuffer(0)) }, told: { dpi, kind: makeup === 'picture' ? 'drawing' : 'scan', ...(drawn ? { scaleError: PAINTED } : {}) }, lines: drawn };
+    yield {
+      file: { name, arrayBuffer: async () => (blob ? blob.arrayBuffer() : new ArrayBuffer(0)) },
+      told: { dpi, kind: makeup === 'picture' ? 'drawing' : 'scan', ...(drawn ? { scaleError: PAINTED } : {}) },
+      lines: drawn,
+    };
   }
 }

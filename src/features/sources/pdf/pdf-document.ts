@@ -38,7 +38,12 @@ export async function openPdf(name: string, bytes: ArrayBuffer): Promise<Result<
   const library = await loadPdfLibrary().catch(() => undefined);
   if (!library) return refused('pdf-not-there', { name });
   try {
-    const document = await library.getDocument({ data: new Uint8Array(bytes), ...PDF_FILES, isEvalSupported: false, stopAtErrors: false }).promise;
+    const document = await library.getDocument({
+      data: new Uint8Array(bytes),
+      ...PDF_FILES,
+      isEvalSupported: false,
+      stopAtErrors: false,
+    }).promise;
     if (document.numPages === 0) return refused('pdf-damaged', { name });
     return done(pagesOf(name, document, library.OPS));
   } catch (problem) {
@@ -49,7 +54,8 @@ export async function openPdf(name: string, bytes: ArrayBuffer): Promise<Result<
 
 function pagesOf(name: string, document: PDFDocumentProxy, operators: Readonly<Record<string, number>>): OpenPdf {
   return {
-    name, pages: document.numPages,
+    name,
+    pages: document.numPages,
     async facts(number) {
       const page = await document.getPage(number);
       const { width, height } = page.getViewport({ scale: 1 });
@@ -62,9 +68,16 @@ function pagesOf(name: string, document: PDFDocumentProxy, operators: Readonly<R
       const page = await document.getPage(number);
       const scale = dpi / POINTS_PER_INCH;
       const whole = page.getViewport({ scale });
-      const viewport = page.getViewport({ scale, offsetX: -Math.round(part.x * whole.width), offsetY: -Math.round(part.y * whole.height) });
+      const viewport = page.getViewport({
+        scale,
+        offsetX: -Math.round(part.x * whole.width),
+        offsetY: -Math.round(part.y * whole.height),
+      });
       const canvas = window.document.createElement('canvas');
-      Object.assign(canvas, { width: Math.round(part.width * whole.width), height: Math.round(part.height * whole.height) });
+      Object.assign(canvas, {
+        width: Math.round(part.width * whole.width),
+        height: Math.round(part.height * whole.height),
+      });
       await page.render({ canvas, viewport, background: 'white' }).promise;
       page.cleanup();
       return canvas;
@@ -78,16 +91,27 @@ const FEW_PATHS = 8;
 
 async function makeupOf(page: PDFPageProxy, operators: Readonly<Record<string, number>>): Promise<PageMakeup> {
   const { fnArray } = await page.getOperatorList();
-  const count = (...names: readonly string[]) => fnArray.filter((operator) => names.some((name) => operators[name] === operator)).length;
-  const pictures = count('paintImageXObject', 'paintInlineImageXObject', 'paintImageMaskXObject', 'paintImageXObjectRepeat');
+  const count = (...names: readonly string[]) =>
+    fnArray.filter((operator) => names.some((name) => operators[name] === operator)).length;
+  const pictures = count(
+    'paintImageXObject',
+    'paintInlineImageXObject',
+    'paintImageMaskXObject',
+    'paintImageXObjectRepeat',
+  );
   const paths = count('constructPath');
   if (pictures > 0) return paths > FEW_PATHS ? 'both' : 'picture';
   return paths > 0 ? 'lines' : 'text';
 }
 
 /** Pixels that a page has at a resolution, in millions. */
-export function megapixelsAt({ width, height }: PdfPageFacts, dpi: number, part: Pick<PagePart, 'width' | 'height'> = { width: 1, height: 1 }): number {
+export function megapixelsAt(
+  { width, height }: PdfPageFacts,
+  dpi: number,
+  part: Pick<PagePart, 'width' | 'height'> = { width: 1, height: 1 },
+): number {
   return ((width / 25.4) * dpi * part.width * (height / 25.4) * dpi * part.height) / 1e6;
 }
 
-export const isTooFine = (facts: PdfPageFacts, dpi: number, part?: PagePart) => megapixelsAt(facts, dpi, part) > MAX_MEGAPIXELS;
+export const isTooFine = (facts: PdfPageFacts, dpi: number, part?: PagePart) =>
+  megapixelsAt(facts, dpi, part) > MAX_MEGAPIXELS;

@@ -26,4 +26,9 @@ export function loadPdfLibrary(): Promise<Library> {
 }
 
 /** Where the library finds fonts and decoders that a document leaves out. */
-export const PDF_FILES = { cMapUrl: `${FOLDER}cmaps/`, cMapPacked: true, standardFontDataUrl: `${FOLDER}standard_fonts/`, wasmUrl: `${FOLDER}wasm/` } as const;
+export const PDF_FILES = {
+  cMapUrl: `${FOLDER}cmaps/`,
+  cMapPacked: true,
+  standardFontDataUrl: `${FOLDER}standard_fonts/`,
+  wasmUrl: `${FOLDER}wasm/`,
+} as const;

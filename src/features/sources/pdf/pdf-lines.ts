@@ -5,7 +5,13 @@ type Operators = Readonly<Record<string, number>>;
 
 /** How the library writes a path: a number for what is done, then its places. */
 const [MOVE, LINE, CURVE, QUADRATIC, CLOSE] = [0, 1, 2, 3, 4];
-const LETTERS: Readonly<Record<number, readonly [letter: string, numbers: number]>> = { [MOVE]: ['M', 2], [LINE]: ['L', 2], [CURVE]: ['C', 6], [QUADRATIC]: ['Q', 4], [CLOSE]: ['Z', 0] };
+const LETTERS: Readonly<Record<number, readonly [letter: string, numbers: number]>> = {
+  [MOVE]: ['M', 2],
+  [LINE]: ['L', 2],
+  [CURVE]: ['C', 6],
+  [QUADRATIC]: ['Q', 4],
+  [CLOSE]: ['Z', 0],
+};
 const STROKES = ['stroke', 'closeStroke', 'fillStroke', 'eoFillStroke', 'closeFillStroke', 'closeEOFillStroke'];
 const FILLS = ['fill', 'eoFill'];
 /** More than this is a picture made of strokes and no drawing. */
@@ -31,21 +37,28 @@ export async function linesOfPage(page: PDFPageProxy, operators: Operators): Pro
     } else if (isOne(operator, ['restore', 'paintFormXObjectEnd'])) map = saved.pop() ?? map;
     else if (operator === operators.transform && given) map = composed(map, given as unknown as Affine);
     else if (operator === operators.constructPath && given) {
-      const layer = isOne(given[0] as number, STROKES) ? 'strokes' : isOne(given[0] as number, FILLS) ? 'fills' : undefined;
+      const layer = isOne(given[0] as number, STROKES)
+        ? 'strokes'
+        : isOne(given[0] as number, FILLS)
+          ? 'fills'
+          : undefined;
       const data = (given[1] as unknown[])[0];
-      if (layer && (data instanceof Float32Array || Array.isArray(data))) layers[layer].push(pathOf(data as ArrayLike<number>, map));
+      if (layer && (data instanceof Float32Array || Array.isArray(data)))
+        layers[layer].push(pathOf(data as ArrayLike<number>, map));
     }
     if (layers.strokes.length + layers.fills.length > MOST_PATHS) return undefined;
   }
   if (layers.strokes.length + layers.fills.length === 0) return undefined;
   const { width, height } = viewport;
-  const groups = Object.entries(layers).filter(([, paths]) => paths.length > 0).map(([name, paths]) => `<g id="${name}">${paths.join('')}</g>`);
+  const groups = Object.entries(layers)
+    .filter(([, paths]) => paths.length > 0)
+    .map(([name, paths]) => `<g id="${name}">${paths.join('')}</g>`);
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}pt" height="${height}pt" viewBox="0 0 ${width} ${height}" fill="none" stroke="black">${groups.join('')}</svg>`;
 }
 
 function pathOf(data: ArrayLike<number>, map: Affine): string {
   let d = '';
-  for (let at = 0; at < data.length; ) {
+  for (let at = 0; at < data.length;) {
     const [letter, numbers] = LETTERS[data[at]!] ?? ['', 0];
     if (letter === '') break;
     d += letter + Array.from({ length: numbers }, (_, i) => data[at + 1 + i]).join(' ');

@@ -10,22 +10,79 @@ export function CaliperSlip() {
   const palette = usePalette();
   const { session } = useDesk();
   const on = useSession((state) => state.caliper);
-  const caliper = useCaliper(on, useCallback(() => session.say('caliper-no-field'), [session]));
+  const caliper = useCaliper(
+    on,
+    useCallback(() => session.say('caliper-no-field'), [session]),
+  );
   if (!on) return null;
   const reading = caliper.kind === 'there' ? caliper.reading : undefined;
   const button = (label: string, name: string, press: () => void) => (
-    <button key={label} aria-label={name} onPointerDown={(event) => event.preventDefault()} onMouseDown={(event) => event.preventDefault()} onClick={press}
-      style={{ minWidth: 44, height: 44, borderRadius: 8, border: `1px solid ${palette.rule}`, background: palette.paper, color: palette.ink, fontFamily: FONT.text, fontSize: 14 }}>{label}</button>
+    <button
+      key={label}
+      aria-label={name}
+      onPointerDown={(event) => event.preventDefault()}
+      onMouseDown={(event) => event.preventDefault()}
+      onClick={press}
+      style={{
+        minWidth: 44,
+        height: 44,
+        borderRadius: 8,
+        border: `1px solid ${palette.rule}`,
+        background: palette.paper,
+        color: palette.ink,
+        fontFamily: FONT.text,
+        fontSize: 14,
+      }}>
+      {label}
+    </button>
   );
   return (
-    <div role="group" aria-label="Caliper" data-testid="caliper" style={{ position: 'absolute', right: 64, top: 8, display: 'flex', flexWrap: 'wrap', gap: 6, alignItems: 'center', maxWidth: 320, padding: 8, borderRadius: 8, background: palette.paper, border: `1px solid ${palette.rule}`, color: palette.ink, fontFamily: FONT.text, fontSize: 13 }}>
-      <span>{caliper.kind === 'away' ? 'The caliper is away' : caliper.simulated ? 'Simulated caliper' : 'Caliper'}</span>
-      <span data-testid="caliper-reading" style={{ fontFamily: FONT.figures, fontSize: 18 }}>{reading ? `${reading.text} ${reading.unit}${reading.hold ? ', held' : ''}` : '—'}</span>
+    <div
+      role="group"
+      aria-label="Caliper"
+      data-testid="caliper"
+      style={{
+        position: 'absolute',
+        right: 64,
+        top: 8,
+        display: 'flex',
+        flexWrap: 'wrap',
+        gap: 6,
+        alignItems: 'center',
+        maxWidth: 320,
+        padding: 8,
+        borderRadius: 8,
+        background: palette.paper,
+        border: `1px solid ${palette.rule}`,
+        color: palette.ink,
+        fontFamily: FONT.text,
+        fontSize: 13,
+      }}>
+      <span>
+        {caliper.kind === 'away' ? 'The caliper is away' : caliper.simulated ? 'Simulated caliper' : 'Caliper'}
+      </span>
+      <span data-testid="caliper-reading" style={{ fontFamily: FONT.figures, fontSize: 18 }}>
+        {reading ? `${reading.text} ${reading.unit}${reading.hold ? ', held' : ''}` : '—'}
+      </span>
       {reading && caliper.kind === 'there' && caliper.simulated ? (
         <span style={{ display: 'flex', flexWrap: 'wrap', gap: 4 }}>
-          {STEPS.map((step) => button(step > 0 ? `+${step}` : `−${-step}`, `Move the jaws by ${step} mm`, () => void moveCaliper({ mm: Math.max(0, reading.mm + step) })))}
-          {button(reading.unit === 'mm' ? 'in' : 'mm', 'Change the unit', () => void moveCaliper({ unit: reading.unit === 'mm' ? 'in' : 'mm' }))}
-          {button(reading.hold ? 'Let go' : 'Hold', 'Hold the reading', () => void moveCaliper({ hold: !reading.hold }))}
+          {STEPS.map((step) =>
+            button(
+              step > 0 ? `+${step}` : `−${-step}`,
+              `Move the jaws by ${step} mm`,
+              () => void moveCaliper({ mm: Math.max(0, reading.mm + step) }),
+            ),
+          )}
+          {button(
+            reading.unit === 'mm' ? 'in' : 'mm',
+            'Change the unit',
+            () => void moveCaliper({ unit: reading.unit === 'mm' ? 'in' : 'mm' }),
+          )}
+          {button(
+            reading.hold ? 'Let go' : 'Hold',
+            'Hold the reading',
+            () => void moveCaliper({ hold: !reading.hold }),
+          )}
           {button('Send', 'Send the reading', () => void pressCaliper())}
         </span>
       ) : null}

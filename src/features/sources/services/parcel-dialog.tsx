@@ -21,19 +21,61 @@ export function ParcelDialog({ onFound, onLeave }: ParcelDialogProps) {
   useEscape(onLeave);
   const found = search.data?.ok ? search.data.value : undefined;
   const refusal = [take.data, search.data].find((answer) => answer && !answer.ok);
-  const says = refusal && !refusal.ok ? sentenceFor(refusal.code) : found?.length === 0 ? 'No parcel has that address. The simulated register knows 7 Medlar Lane.' : undefined;
+  const says =
+    refusal && !refusal.ok
+      ? sentenceFor(refusal.code)
+      : found?.length === 0
+        ? 'No parcel has that address. The simulated register knows 7 Medlar Lane.'
+        : undefined;
   return (
     <Portal>
-      <Dialog visible onDismiss={onLeave} style={{ maxWidth: 480, width: '94%', alignSelf: 'center' }} testID="parcel-dialog">
+      <Dialog
+        visible
+        onDismiss={onLeave}
+        style={{ maxWidth: 480, width: '94%', alignSelf: 'center' }}
+        testID="parcel-dialog">
         <Dialog.Title>Simulated land register</Dialog.Title>
         <Dialog.Content style={{ gap: 10 }}>
-          <TextInput mode="outlined" dense label="Address" accessibilityLabel="Address of the parcel" placeholder="7 Medlar Lane" value={address} maxLength={120} onChangeText={setAddress} onSubmitEditing={() => search.mutate()} style={{ backgroundColor: palette.paper }} testID="parcel-address" />
-          {found?.map((parcel) => <Button key={parcel.id} mode="outlined" loading={take.isPending && take.variables === parcel.id} disabled={take.isPending} onPress={() => take.mutate(parcel.id)} testID={`parcel-${parcel.id}`}>{parcel.address}</Button>)}
-          {says ? <Words style={{ color: palette.berry }} testID="parcel-says">{says}</Words> : null}
+          <TextInput
+            mode="outlined"
+            dense
+            label="Address"
+            accessibilityLabel="Address of the parcel"
+            placeholder="7 Medlar Lane"
+            value={address}
+            maxLength={120}
+            onChangeText={setAddress}
+            onSubmitEditing={() => search.mutate()}
+            style={{ backgroundColor: palette.paper }}
+            testID="parcel-address"
+          />
+          {found?.map((parcel) => (
+            <Button
+              key={parcel.id}
+              mode="outlined"
+              loading={take.isPending && take.variables === parcel.id}
+              disabled={take.isPending}
+              onPress={() => take.mutate(parcel.id)}
+              testID={`parcel-${parcel.id}`}>
+              {parcel.address}
+            </Button>
+          ))}
+          {says ? (
+            <Words style={{ color: palette.berry }} testID="parcel-says">
+              {says}
+            </Words>
+          ) : null}
         </Dialog.Content>
         <Dialog.Actions>
           <Button onPress={onLeave}>Close</Button>
-          <Button mode="contained" loading={search.isPending} disabled={address.trim() === '' || search.isPending} onPress={() => search.mutate()} testID="find-parcel">Find it</Button>
+          <Button
+            mode="contained"
+            loading={search.isPending}
+            disabled={address.trim() === '' || search.isPending}
+            onPress={() => search.mutate()}
+            testID="find-parcel">
+            Find it
+          </Button>
         </Dialog.Actions>
       </Dialog>
     </Portal>

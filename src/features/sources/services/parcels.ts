@@ -5,7 +5,13 @@ import { askService, fetchPicture } from '@/store';
 
 const PLACE = '/service/parcels';
 const Found = z.object({ parcels: z.array(z.object({ id: z.string(), address: z.string() })) });
-const Answer = z.object({ address: z.string(), projection: z.string().startsWith('+proj='), picture: z.string().startsWith('/'), world: z.string(), boundary: z.object({ type: z.string() }).loose() });
+const Answer = z.object({
+  address: z.string(),
+  projection: z.string().startsWith('+proj='),
+  picture: z.string().startsWith('/'),
+  world: z.string(),
+  boundary: z.object({ type: z.string() }).loose(),
+});
 
 /** A parcel: its boundary as a GeoJSON file, its aerial picture, and where that lies on the map. */
 export interface Parcel {
@@ -15,7 +21,9 @@ export interface Parcel {
   readonly place: MapPlace;
 }
 
-export async function findParcels(address: string): Promise<Result<readonly { readonly id: string; readonly address: string }[]>> {
+export async function findParcels(
+  address: string,
+): Promise<Result<readonly { readonly id: string; readonly address: string }[]>> {
   const found = await askService(`${PLACE}?address=${encodeURIComponent(address)}`, Found);
   return found.ok ? done(found.value.parcels) : found;
 }

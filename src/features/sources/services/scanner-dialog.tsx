@@ -25,7 +25,12 @@ interface ScannerDialogProps {
 /** A flatbed scanner: resolution, colour, how much of the glass; the picture arrives to scale, with the scanner's own plus-minus. */
 export function ScannerDialog({ onScanned, onLeave }: ScannerDialogProps) {
   const palette = usePalette();
-  const { data, refetch, isFetching } = useQuery({ queryKey: ['scanner'], queryFn: findScanner, staleTime: 0, gcTime: 0 });
+  const { data, refetch, isFetching } = useQuery({
+    queryKey: ['scanner'],
+    queryFn: findScanner,
+    staleTime: 0,
+    gcTime: 0,
+  });
   const [wish, setWish] = useState<Wish>({ dpi: '300', colour: 'colour', part: 'whole' });
   const [share, setShare] = useState<number>();
   const [problem, setProblem] = useState<string>();
@@ -37,27 +42,60 @@ export function ScannerDialog({ onScanned, onLeave }: ScannerDialogProps) {
     setProblem(undefined);
     setShare(0);
     const dpi = Number(wish.dpi);
-    const area = wish.part === 'whole' ? undefined : { x: 0, y: 0, width: scanner.area.width / 2, height: scanner.area.height };
+    const area =
+      wish.part === 'whole' ? undefined : { x: 0, y: 0, width: scanner.area.width / 2, height: scanner.area.height };
     const picture = await scanPicture({ dpi, colour: wish.colour, area }, abort.current.signal, setShare);
     setShare(undefined);
-    if (picture.ok) onScanned({ file: picture.value, told: { dpi, kind: 'scan', scaleError: scanner.scaleError / 100 } });
+    if (picture.ok)
+      onScanned({ file: picture.value, told: { dpi, kind: 'scan', scaleError: scanner.scaleError / 100 } });
     else if (picture.code !== 'cancelled') setProblem(sentenceFor(picture.code));
   };
-  const says = problem ?? (data && !data.ok ? sentenceFor(data.code) : scanner?.state === 'lid-open' ? sentenceFor('scanner-lid-open') : undefined);
+  const says =
+    problem ??
+    (data && !data.ok
+      ? sentenceFor(data.code)
+      : scanner?.state === 'lid-open'
+        ? sentenceFor('scanner-lid-open')
+        : undefined);
   const leave = () => (abort.current?.abort(), onLeave());
   useEscape(leave);
   return (
     <Portal>
-      <Dialog visible onDismiss={leave} style={{ maxWidth: 480, width: '94%', alignSelf: 'center' }} testID="scanner-dialog">
+      <Dialog
+        visible
+        onDismiss={leave}
+        style={{ maxWidth: 480, width: '94%', alignSelf: 'center' }}
+        testID="scanner-dialog">
         <Dialog.Title>{scanner?.name ?? 'Scanner'}</Dialog.Title>
         <Dialog.Content style={{ gap: 10 }}>
-          {scanner ? <ScanWish scanner={scanner} wish={wish} onWish={setWish} /> : <Words quiet>{isFetching ? 'Looking for the scanner …' : ''}</Words>}
-          {share === undefined ? null : <View><Words>{`Scanning … ${Math.round(100 * share)} %`}</Words><ProgressBar progress={share} accessibilityLabel="Scanning" /></View>}
-          {says ? <Words style={{ color: palette.berry }} testID="scanner-says">{says}</Words> : null}
+          {scanner ? (
+            <ScanWish scanner={scanner} wish={wish} onWish={setWish} />
+          ) : (
+            <Words quiet>{isFetching ? 'Looking for the scanner …' : ''}</Words>
+          )}
+          {share === undefined ? null : (
+            <View>
+              <Words>{`Scanning … ${Math.round(100 * share)} %`}</Words>
+              <ProgressBar progress={share} accessibilityLabel="Scanning" />
+            </View>
+          )}
+          {says ? (
+            <Words style={{ color: palette.berry }} testID="scanner-says">
+              {says}
+            </Words>
+          ) : null}
         </Dialog.Content>
         <Dialog.Actions>
           <Button onPress={leave}>{share === undefined ? 'Close' : 'Stop'}</Button>
-          {scanner ? <Button mode="contained" disabled={share !== undefined} onPress={() => void scan()} testID="scan">Scan</Button> : <Button mode="contained" disabled={isFetching} onPress={() => void refetch()}>Look again</Button>}
+          {scanner ? (
+            <Button mode="contained" disabled={share !== undefined} onPress={() => void scan()} testID="scan">
+              Scan
+            </Button>
+          ) : (
+            <Button mode="contained" disabled={isFetching} onPress={() => void refetch()}>
+              Look again
+            </Button>
+          )}
         </Dialog.Actions>
       </Dialog>
     </Portal>
@@ -68,10 +106,32 @@ function ScanWish({ scanner, wish, onWish }: { scanner: Scanner; wish: Wish; onW
   const { area } = scanner;
   return (
     <>
-      <Choice name="Resolution" value={wish.dpi} options={scanner.dpi.map((value) => [String(value), `${value} dots an inch`] as const)} onChange={(dpi) => onWish({ ...wish, dpi })} />
-      <Choice name="Colour" value={wish.colour} options={scanner.colours.map((value) => [value, value === 'grey' ? 'Grey' : 'Colour'] as const)} onChange={(colour) => onWish({ ...wish, colour })} />
-      <Choice name="How much of the glass" value={wish.part} options={[['whole', `All of it, ${area.width} × ${area.height} mm`], ['half', 'Left half']]} onChange={(part) => onWish({ ...wish, part })} />
-      <Words quiet style={{ fontSize: 13.5 }}>{`Its sheet promises lengths to ±${scanner.scaleError} %. The picture arrives with that.`}</Words>
+      <Choice
+        name="Resolution"
+        value={wish.dpi}
+        options={scanner.dpi.map((value) => [String(value), `${value} dots an inch`] as const)}
+        onChange={(dpi) => onWish({ ...wish, dpi })}
+      />
+      <Choice
+        name="Colour"
+        value={wish.colour}
+        options={scanner.colours.map((value) => [value, value === 'grey' ? 'Grey' : 'Colour'] as const)}
+        onChange={(colour) => onWish({ ...wish, colour })}
+      />
+      <Choice
+        name="How much of the glass"
+        value={wish.part}
+        options={[
+          ['whole', `All of it, ${area.width} × ${area.height} mm`],
+          ['half', 'Left half'],
+        ]}
+        onChange={(part) => onWish({ ...wish, part })}
+      />
+      <Words
+        quiet
+        style={{
+          fontSize: 13.5,
+        }}>{`Its sheet promises lengths to ±${scanner.scaleError} %. The picture arrives with that.`}</Words>
     </>
   );
 }

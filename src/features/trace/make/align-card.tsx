@@ -9,7 +9,14 @@ import type { FittedView } from '@/core/derive';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 
-const WORDS: Readonly<Record<Alignment, string>> = { left: 'Left sides', centre: 'Middles, across', right: 'Right sides', top: 'Tops', middle: 'Middles, up', bottom: 'Bottoms' };
+const WORDS: Readonly<Record<Alignment, string>> = {
+  left: 'Left sides',
+  centre: 'Middles, across',
+  right: 'Right sides',
+  top: 'Tops',
+  middle: 'Middles, up',
+  bottom: 'Bottoms',
+};
 
 /** Lines outlines up with the first one that was chosen, or spaces them evenly. */
 export function AlignCard({ of, fitted }: { of: readonly string[]; fitted: FittedView }) {
@@ -21,7 +28,9 @@ export function AlignCard({ of, fitted }: { of: readonly string[]; fitted: Fitte
     return outline && box && isMovable(outline) ? [{ outline, box }] : [];
   });
   const move = (steps: readonly Vec[], code: string) => {
-    const moves = boxed.flatMap(({ outline }, i) => (Math.hypot(...steps[i]!) > 1e-9 ? [commandForMove([outline], steps[i]!, fitted)] : []));
+    const moves = boxed.flatMap(({ outline }, i) =>
+      Math.hypot(...steps[i]!) > 1e-9 ? [commandForMove([outline], steps[i]!, fitted)] : [],
+    );
     const last = moves.at(-1);
     if (!last) return session.say('aligned-already');
     jobs.getState().run(named(together([...moves.slice(0, -1), last]), code, { count: moves.length }));
@@ -31,10 +40,33 @@ export function AlignCard({ of, fitted }: { of: readonly string[]; fitted: Fitte
     <Card testID="align-card">
       <Words style={{ fontWeight: '700' }}>Line up with the first</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-        {ALIGNMENTS.map((how) => <Button key={how} mode="outlined" compact onPress={() => move(listAlignment(boxes, how), 'outlines-aligned')} testID={`align-${how}`}>{WORDS[how]}</Button>)}
-        {boxes.length > 2 ? ([['Space across', 0], ['Space up', 1]] as const).map(([label, axis]) => (
-          <Button key={axis} mode="outlined" compact onPress={() => move(listSpacing(boxes, axis), 'outlines-spaced')} testID={`space-${axis}`}>{label}</Button>
-        )) : null}
+        {ALIGNMENTS.map((how) => (
+          <Button
+            key={how}
+            mode="outlined"
+            compact
+            onPress={() => move(listAlignment(boxes, how), 'outlines-aligned')}
+            testID={`align-${how}`}>
+            {WORDS[how]}
+          </Button>
+        ))}
+        {boxes.length > 2
+          ? (
+              [
+                ['Space across', 0],
+                ['Space up', 1],
+              ] as const
+            ).map(([label, axis]) => (
+              <Button
+                key={axis}
+                mode="outlined"
+                compact
+                onPress={() => move(listSpacing(boxes, axis), 'outlines-spaced')}
+                testID={`space-${axis}`}>
+                {label}
+              </Button>
+            ))
+          : null}
       </View>
     </Card>
   );

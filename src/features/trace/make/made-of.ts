@@ -21,10 +21,14 @@ export type MakeKind = Exclude<RecipeKind, 'around' | 'placed' | 'fittings'>;
 
 export function firstRecipe(kind: MakeKind, { of, guides }: Choosing): Recipe | undefined {
   switch (kind) {
-    case 'offset': return { kind, of, by: FIRST.offset, both: false, corners: 'round' };
-    case 'strip': return { kind, of, width: FIRST.width, justified: 'middle', ends: 'flat', corners: 'mitre' };
-    case 'combined': return of.length > 1 ? { kind, of, how: 'united' } : undefined;
-    case 'rows': return { kind, of, step: [FIRST.step, 0], count: 3, rowStep: [0, FIRST.step], rows: 1 };
+    case 'offset':
+      return { kind, of, by: FIRST.offset, both: false, corners: 'round' };
+    case 'strip':
+      return { kind, of, width: FIRST.width, justified: 'middle', ends: 'flat', corners: 'mitre' };
+    case 'combined':
+      return of.length > 1 ? { kind, of, how: 'united' } : undefined;
+    case 'rows':
+      return { kind, of, step: [FIRST.step, 0], count: 3, rowStep: [0, FIRST.step], rows: 1 };
     case 'mirrored': {
       const guide = guides.at(-1);
       return guide && { kind, of, guide: guide.id, joined: true };

@@ -11,20 +11,44 @@ import { Words } from '@/ui/text';
 import { newId } from '@/store';
 import { askForPlace, firstRecipe, making, type MakeKind } from './made-of';
 
-const MAKES: readonly { readonly kind: MakeKind; readonly icon: IconName; readonly label: string; readonly name: string }[] = [
-  { kind: 'offset', icon: 'offset', label: 'Offset', name: 'A line beside it, at a distance' }, { kind: 'strip', icon: 'strip', label: 'Strip', name: 'A strip along it, with a thickness' },
-  { kind: 'mirrored', icon: 'halves', label: 'Mirror', name: 'Mirror about a guide' }, { kind: 'rows', icon: 'rows', label: 'Rows', name: 'Copies in rows' },
+const MAKES: readonly {
+  readonly kind: MakeKind;
+  readonly icon: IconName;
+  readonly label: string;
+  readonly name: string;
+}[] = [
+  { kind: 'offset', icon: 'offset', label: 'Offset', name: 'A line beside it, at a distance' },
+  { kind: 'strip', icon: 'strip', label: 'Strip', name: 'A strip along it, with a thickness' },
+  { kind: 'mirrored', icon: 'halves', label: 'Mirror', name: 'Mirror about a guide' },
+  { kind: 'rows', icon: 'rows', label: 'Rows', name: 'Copies in rows' },
 ];
 
 /** What asks for places first. */
-const STANDS: readonly { readonly mode: StandMode; readonly icon: IconName; readonly label: string; readonly name: string; readonly id: string }[] = [
-  { mode: 'around', icon: 'around', label: 'Around', name: 'Copies around a centre', id: 'make-around' }, { mode: 'placed', icon: 'place', label: 'Again', name: 'The same part once more, elsewhere', id: 'make-placed' },
-  { mode: 'move', icon: 'right', label: 'Move to', name: 'Move by pointing from and to', id: 'stand-move' }, { mode: 'turn', icon: 'turn', label: 'Turn', name: 'Turn or mirror about a place', id: 'stand-turn' },
-  { mode: 'scale', icon: 'resize', label: 'Scale', name: 'Scale about a place', id: 'stand-scale' }, { mode: 'stretch', icon: 'stretch', label: 'Stretch', name: 'Move the ends in a box', id: 'stand-stretch' },
+const STANDS: readonly {
+  readonly mode: StandMode;
+  readonly icon: IconName;
+  readonly label: string;
+  readonly name: string;
+  readonly id: string;
+}[] = [
+  { mode: 'around', icon: 'around', label: 'Around', name: 'Copies around a centre', id: 'make-around' },
+  { mode: 'placed', icon: 'place', label: 'Again', name: 'The same part once more, elsewhere', id: 'make-placed' },
+  { mode: 'move', icon: 'right', label: 'Move to', name: 'Move by pointing from and to', id: 'stand-move' },
+  { mode: 'turn', icon: 'turn', label: 'Turn', name: 'Turn or mirror about a place', id: 'stand-turn' },
+  { mode: 'scale', icon: 'resize', label: 'Scale', name: 'Scale about a place', id: 'stand-scale' },
+  { mode: 'stretch', icon: 'stretch', label: 'Stretch', name: 'Move the ends in a box', id: 'stand-stretch' },
 ];
 
 /** What can be made of what is chosen; it follows its sources from then on. */
-export function MakeCard({ outlines, of: chosen, fitted }: { outlines: readonly Outline[]; of: readonly string[]; fitted: FittedView }) {
+export function MakeCard({
+  outlines,
+  of: chosen,
+  fitted,
+}: {
+  outlines: readonly Outline[];
+  of: readonly string[];
+  fitted: FittedView;
+}) {
   const { jobs, session } = useDesk();
   const { job, derived } = useJob((state) => state);
   // An aid stays one: chosen among outlines, nothing is made of it.
@@ -49,18 +73,70 @@ export function MakeCard({ outlines, of: chosen, fitted }: { outlines: readonly 
     <Card testID="make-card">
       <Words style={{ fontWeight: '700' }}>Make of it</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap' }}>
-        {MAKES.map(({ kind, icon, label, name }) => <LedgeButton key={kind} icon={icon} label={label} name={name} onPress={make(kind)} testID={`make-${kind}`} />)}
-        {outlines.length > 1 ? <LedgeButton icon="combine" label="Combine" name="Unite, subtract or intersect closed outlines" onPress={make('combined')} testID="make-combined" /> : null}
-        {STANDS.map(({ mode, icon, label, name, id }) => <LedgeButton key={mode} icon={icon} label={label} name={name} onPress={() => askForPlace(session, mode, mode === 'around' || mode === 'placed' ? of : chosen)} testID={id} />)}
-        <LedgeButton icon="guide" label="Aid" name={isAid ? 'Cut and hand it over again' : 'Keep it as an aid that never leaves in a file'} chosen={isAid} onPress={() => run(setAid(chosen, !isAid))} testID="make-aid" />
-        {whole ? <LedgeButton icon="circle" label="Whole" name="The whole circle of this arc" onPress={() => run(replaceOutline(whole.id, [whole], 'circle-completed'))} testID="make-whole" /> : null}
-        {only?.shape === 'made' && shape && shape.paths.length > 0 ? <LedgeButton icon="unlock" label="Let go" name="Let it stand by itself, no longer following" onPress={() => {
-          // What stands in its openings would have no wall any more.
-          const fittings = job.outlines.filter((outline) => outline.shape === 'made' && outline.recipe.kind === 'fittings' && outline.recipe.of.includes(only.id));
-          const parts = standing(shape.paths, only, editing);
-          run(together([...fittings.map((outline) => letGo(outline.id, standing(derived.shapes.get(outline.id)?.paths ?? [], outline, editing))), letGo(only.id, parts)]));
-          session.hold(parts.map(({ id }) => id));
-        }} testID="make-let-go" /> : null}
+        {MAKES.map(({ kind, icon, label, name }) => (
+          <LedgeButton key={kind} icon={icon} label={label} name={name} onPress={make(kind)} testID={`make-${kind}`} />
+        ))}
+        {outlines.length > 1 ? (
+          <LedgeButton
+            icon="combine"
+            label="Combine"
+            name="Unite, subtract or intersect closed outlines"
+            onPress={make('combined')}
+            testID="make-combined"
+          />
+        ) : null}
+        {STANDS.map(({ mode, icon, label, name, id }) => (
+          <LedgeButton
+            key={mode}
+            icon={icon}
+            label={label}
+            name={name}
+            onPress={() => askForPlace(session, mode, mode === 'around' || mode === 'placed' ? of : chosen)}
+            testID={id}
+          />
+        ))}
+        <LedgeButton
+          icon="guide"
+          label="Aid"
+          name={isAid ? 'Cut and hand it over again' : 'Keep it as an aid that never leaves in a file'}
+          chosen={isAid}
+          onPress={() => run(setAid(chosen, !isAid))}
+          testID="make-aid"
+        />
+        {whole ? (
+          <LedgeButton
+            icon="circle"
+            label="Whole"
+            name="The whole circle of this arc"
+            onPress={() => run(replaceOutline(whole.id, [whole], 'circle-completed'))}
+            testID="make-whole"
+          />
+        ) : null}
+        {only?.shape === 'made' && shape && shape.paths.length > 0 ? (
+          <LedgeButton
+            icon="unlock"
+            label="Let go"
+            name="Let it stand by itself, no longer following"
+            onPress={() => {
+              // What stands in its openings would have no wall any more.
+              const fittings = job.outlines.filter(
+                (outline) =>
+                  outline.shape === 'made' && outline.recipe.kind === 'fittings' && outline.recipe.of.includes(only.id),
+              );
+              const parts = standing(shape.paths, only, editing);
+              run(
+                together([
+                  ...fittings.map((outline) =>
+                    letGo(outline.id, standing(derived.shapes.get(outline.id)?.paths ?? [], outline, editing)),
+                  ),
+                  letGo(only.id, parts),
+                ]),
+              );
+              session.hold(parts.map(({ id }) => id));
+            }}
+            testID="make-let-go"
+          />
+        ) : null}
       </View>
     </Card>
   );

@@ -13,9 +13,17 @@ import { WrittenField } from '@/ui/written-field';
 import { ByFields } from './fields';
 
 const HINTS: Readonly<Record<StandMode, readonly string[]>> = {
-  move: ['Point at a place of it.', 'Point at where that place goes.'], placed: ['Point at a place of the part.', 'Point at where that place goes this time.'],
-  stretch: ['Point at a corner of a box around what should move.', 'Point at the corner across.', 'Type how far it goes, or point at where from.', 'Point at where to.'],
-  around: ['Point at the centre.'], turn: ['Point at the place to turn about.', 'Type by how much, to the left. Or mirror it.'], scale: ['Point at the place that stays.', 'Type a factor, or what a size is and what it should be.'],
+  move: ['Point at a place of it.', 'Point at where that place goes.'],
+  placed: ['Point at a place of the part.', 'Point at where that place goes this time.'],
+  stretch: [
+    'Point at a corner of a box around what should move.',
+    'Point at the corner across.',
+    'Type how far it goes, or point at where from.',
+    'Point at where to.',
+  ],
+  around: ['Point at the centre.'],
+  turn: ['Point at the place to turn about.', 'Type by how much, to the left. Or mirror it.'],
+  scale: ['Point at the place that stays.', 'Type a factor, or what a size is and what it should be.'],
 };
 
 /** Asks for the places that moving, turning, scaling and copying need, and for what is typed with them. */
@@ -28,7 +36,9 @@ export function StandPanel({ state }: { state: StandState }) {
       {state.mode === 'stretch' && state.points.length > 1 ? <StretchFields state={state} /> : null}
       {state.mode === 'turn' && state.points.length > 0 ? <TurnFields state={state} /> : null}
       {state.mode === 'scale' && state.points.length > 0 ? <ScaleFields state={state} /> : null}
-      <Button mode="outlined" compact onPress={() => session.hold(state.of)} testID="stand-done">{state.points.length > 0 && (state.mode === 'turn' || state.mode === 'scale') ? 'Done' : 'Cancel'}</Button>
+      <Button mode="outlined" compact onPress={() => session.hold(state.of)} testID="stand-done">
+        {state.points.length > 0 && (state.mode === 'turn' || state.mode === 'scale') ? 'Done' : 'Cancel'}
+      </Button>
     </Card>
   );
 }
@@ -47,8 +57,17 @@ function TurnFields({ state }: { state: StandState }) {
   const [text, setText] = useState('');
   return (
     <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
-      <WrittenField label="Turn by" value={text} onChange={setText} parse={parseAngle} onSubmit={(radians) => turn({ turn: radians })} testID="turn-by" />
-      <Button mode="outlined" onPress={() => turn({ mirrored: true })} testID="turn-mirror">Mirror it</Button>
+      <WrittenField
+        label="Turn by"
+        value={text}
+        onChange={setText}
+        parse={parseAngle}
+        onSubmit={(radians) => turn({ turn: radians })}
+        testID="turn-by"
+      />
+      <Button mode="outlined" onPress={() => turn({ mirrored: true })} testID="turn-mirror">
+        Mirror it
+      </Button>
     </View>
   );
 }
@@ -81,15 +100,46 @@ function ScaleFields({ state }: { state: StandState }) {
   const size = (text: string) => parseSize(text, units.style);
   const [is, wanted] = [size(written.is), size(written.wanted)];
   const [way, setWay] = useState<keyof typeof WAYS>('both');
-  const scale = (factor: number) => turn({ scale: WAYS[way].map((scaled) => (scaled ? factor : 1)) as [number, number] });
+  const scale = (factor: number) =>
+    turn({ scale: WAYS[way].map((scaled) => (scaled ? factor : 1)) as [number, number] });
   const byLengths = () => is.ok && wanted.ok && scale(wanted.value.mm / is.value.mm);
   return (
     <>
-      <WrittenField label="Factor" value={written.factor} onChange={(factor) => setWritten({ ...written, factor })} parse={parseFactor} onSubmit={scale} testID="scale-factor" />
-      <Choice name="Which way" value={way} options={[['both', 'Both ways'], ['across', 'Across only'], ['up', 'Up only']]} onChange={setWay} />
+      <WrittenField
+        label="Factor"
+        value={written.factor}
+        onChange={(factor) => setWritten({ ...written, factor })}
+        parse={parseFactor}
+        onSubmit={scale}
+        testID="scale-factor"
+      />
+      <Choice
+        name="Which way"
+        value={way}
+        options={[
+          ['both', 'Both ways'],
+          ['across', 'Across only'],
+          ['up', 'Up only'],
+        ]}
+        onChange={setWay}
+      />
       <View style={{ flexDirection: 'row', gap: 8 }}>
-        <WrittenField label="What is" value={written.is} onChange={(text) => setWritten({ ...written, is: text })} parse={size} onSubmit={byLengths} testID="scale-is" />
-        <WrittenField label="becomes" value={written.wanted} onChange={(text) => setWritten({ ...written, wanted: text })} parse={size} onSubmit={byLengths} testID="scale-wanted" />
+        <WrittenField
+          label="What is"
+          value={written.is}
+          onChange={(text) => setWritten({ ...written, is: text })}
+          parse={size}
+          onSubmit={byLengths}
+          testID="scale-is"
+        />
+        <WrittenField
+          label="becomes"
+          value={written.wanted}
+          onChange={(text) => setWritten({ ...written, wanted: text })}
+          parse={size}
+          onSubmit={byLengths}
+          testID="scale-wanted"
+        />
       </View>
     </>
   );

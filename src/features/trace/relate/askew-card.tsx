@@ -16,12 +16,24 @@ export function AskewCard({ relating }: { relating: Relating }) {
   const { jobs } = useDesk();
   const { job, derived, fitted } = relating;
   const isTold = fitted.view.evidence.some(({ kind, role }) => role === 'use' && TELLS_LEVEL.includes(kind));
-  const askew = useMemo(() => (isTold ? undefined : findAskew(outlinesOf(relating), figuredIn(job, derived, fitted.view.id), derived.shapes)), [isTold, job, derived, fitted]); // eslint-disable-line react-hooks/exhaustive-deps
+  const askew = useMemo(
+    () =>
+      isTold ? undefined : findAskew(outlinesOf(relating), figuredIn(job, derived, fitted.view.id), derived.shapes),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [isTold, job, derived, fitted],
+  );
   if (!askew) return null;
   return (
     <Card testID="askew">
       <Words>{`The longest edge runs ${formatAngle(Math.abs(askew.value), askew.sigma)} off level.`}</Words>
-      <Button mode="outlined" compact style={{ alignSelf: 'flex-start' }} onPress={() => jobs.getState().run(setDatum(fitted.view.id, datumTurned(fitted, askew.value)))} testID="lay-level">Lay level along it</Button>
+      <Button
+        mode="outlined"
+        compact
+        style={{ alignSelf: 'flex-start' }}
+        onPress={() => jobs.getState().run(setDatum(fitted.view.id, datumTurned(fitted, askew.value)))}
+        testID="lay-level">
+        Lay level along it
+      </Button>
     </Card>
   );
 }

@@ -6,7 +6,16 @@ import type { Measured } from '@/core/adjust';
 import { figuredIn, measureSaid } from '@/core/derive';
 import { addRelations, changeOutline } from '@/core/job';
 import { withSmooth, type Chain, type Outline } from '@/core/outline';
-import { hasValue, listNominals, listSlopes, type Relation, type RelationEnd, type RelationKind, type Verdict, type Nominal } from '@/core/relate';
+import {
+  hasValue,
+  listNominals,
+  listSlopes,
+  type Relation,
+  type RelationEnd,
+  type RelationKind,
+  type Verdict,
+  type Nominal,
+} from '@/core/relate';
 import { HOLES, SHEETS } from '@/core/shelf';
 import { formatAngle, formatLength, type Units } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
@@ -18,7 +27,15 @@ import { judge, listSayable, newRelation, type Relating } from './relate-actions
 import { isAngular, ValueField } from './value-field';
 
 /** What can be said of what is chosen. */
-export function ChosenCard({ relating, chosen, free }: { relating: Relating; chosen: readonly RelationEnd[]; free?: boolean | undefined }) {
+export function ChosenCard({
+  relating,
+  chosen,
+  free,
+}: {
+  relating: Relating;
+  chosen: readonly RelationEnd[];
+  free?: boolean | undefined;
+}) {
   const { jobs, session } = useDesk();
   const units = useUnits();
   const [refusal, setRefusal] = useState<{ readonly relation: Relation; readonly verdict: Verdict }>();
@@ -35,28 +52,60 @@ export function ChosenCard({ relating, chosen, free }: { relating: Relating; cho
   if (chosen.length === 0) return null;
   return (
     <Card testID="chosen-card">
-      <Words style={{ fontWeight: '700' }}>{`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen`}</Words>
+      <Words
+        style={{ fontWeight: '700' }}>{`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen`}</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-        {sayable.filter(({ kind }) => !hasValue(kind)).map(({ kind, on }) => <Button key={kind} compact mode="outlined" onPress={() => relate(kind, on)} testID={`relate-${kind}`}>{sentenceCase(wordsForKind(kind))}</Button>)}
+        {sayable
+          .filter(({ kind }) => !hasValue(kind))
+          .map(({ kind, on }) => (
+            <Button key={kind} compact mode="outlined" onPress={() => relate(kind, on)} testID={`relate-${kind}`}>
+              {sentenceCase(wordsForKind(kind))}
+            </Button>
+          ))}
       </View>
-      {sayable.filter(({ kind }) => hasValue(kind)).map(({ kind, on }) => <SayValue key={kind} relating={relating} kind={kind} on={on} units={units} onSaid={(value) => relate(kind, on, value)} />)}
+      {sayable
+        .filter(({ kind }) => hasValue(kind))
+        .map(({ kind, on }) => (
+          <SayValue
+            key={kind}
+            relating={relating}
+            kind={kind}
+            on={on}
+            units={units}
+            onSaid={(value) => relate(kind, on, value)}
+          />
+        ))}
       {joint ? (
-        <Button compact mode="outlined" onPress={() => {
-          jobs.getState().run(changeOutline(withSmooth(joint.chain, joint.node, true), 'smooth-made'));
-          done();
-        }} testID="relate-smooth">Runs on smoothly</Button>
+        <Button
+          compact
+          mode="outlined"
+          onPress={() => {
+            jobs.getState().run(changeOutline(withSmooth(joint.chain, joint.node, true), 'smooth-made'));
+            done();
+          }}
+          testID="relate-smooth">
+          Runs on smoothly
+        </Button>
       ) : null}
-      {sayable.length === 0 && !joint ? <Words quiet>Nothing is said of these together. Choose two lines, a line and an arc, or two circles.</Words> : null}
-      {refusal ? <Words testID="relation-refused">{refusalInWords(refusal.relation, refusal.verdict, relating, units)}</Words> : null}
+      {sayable.length === 0 && !joint ? (
+        <Words quiet>Nothing is said of these together. Choose two lines, a line and an arc, or two circles.</Words>
+      ) : null}
+      {refusal ? (
+        <Words testID="relation-refused">{refusalInWords(refusal.relation, refusal.verdict, relating, units)}</Words>
+      ) : null}
     </Card>
   );
 }
 
 /** The point at which two chosen segments meet, where one of them is a curve and there is a corner: curves follow what they meet, so that smooth is said of the point. */
-function findCurveJoint(chosen: readonly RelationEnd[], outlines: readonly Outline[]): { readonly chain: Chain; readonly node: string } | undefined {
+function findCurveJoint(
+  chosen: readonly RelationEnd[],
+  outlines: readonly Outline[],
+): { readonly chain: Chain; readonly node: string } | undefined {
   const [a, b] = chosen;
   const chain = outlines.find(({ id }) => id === a?.outline);
-  if (chosen.length !== 2 || !a?.segment || !b?.segment || a.outline !== b.outline || chain?.shape !== 'chain') return undefined;
+  if (chosen.length !== 2 || !a?.segment || !b?.segment || a.outline !== b.outline || chain?.shape !== 'chain')
+    return undefined;
   const [i, k] = [a, b].map(({ segment }) => chain.nodes.findIndex(({ id }) => id === segment)) as [number, number];
   const follows = (first: number, second: number) => (first + 1) % chain.nodes.length === second;
   const node = chain.nodes[follows(i, k) ? k : follows(k, i) ? i : -1];
@@ -67,7 +116,19 @@ function findCurveJoint(chosen: readonly RelationEnd[], outlines: readonly Outli
 const sentenceCase = (words: string) => words[0]!.toUpperCase() + words.slice(1);
 
 /** A size to type, with what it comes to now and what it may be meant to be. */
-function SayValue({ relating, kind, on, units, onSaid }: { relating: Relating; kind: RelationKind; on: readonly RelationEnd[]; units: Units; onSaid: (value: number) => void }) {
+function SayValue({
+  relating,
+  kind,
+  on,
+  units,
+  onSaid,
+}: {
+  relating: Relating;
+  kind: RelationKind;
+  on: readonly RelationEnd[];
+  units: Units;
+  onSaid: (value: number) => void;
+}) {
   if (!isAngular(kind) && !relating.fitted.fit.scaled) return null;
   const { job, derived, fitted } = relating;
   const now = measureSaid(kind, on, figuredIn(job, derived, fitted.view.id), derived.shapes);
@@ -76,8 +137,21 @@ function SayValue({ relating, kind, on, units, onSaid }: { relating: Relating; k
       <ValueField kind={kind} units={units} onSaid={onSaid} testID={`value-${kind}`} />
       {now ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 6 }}>
-          <Words quiet style={{ fontSize: 13 }}>{`Now ${isAngular(kind) ? formatAngle(now.value, now.sigma) : formatLength(now.value, units, now.sigma)}`}</Words>
-          {nominalsOf(kind, now).map(({ value, written, name }) => <Button key={written} compact mode="outlined" onPress={() => onSaid(kind === 'radius' ? value / 2 : value)} testID="nominal">{name ? `${written}, ${name}` : written}</Button>)}
+          <Words
+            quiet
+            style={{
+              fontSize: 13,
+            }}>{`Now ${isAngular(kind) ? formatAngle(now.value, now.sigma) : formatLength(now.value, units, now.sigma)}`}</Words>
+          {nominalsOf(kind, now).map(({ value, written, name }) => (
+            <Button
+              key={written}
+              compact
+              mode="outlined"
+              onPress={() => onSaid(kind === 'radius' ? value / 2 : value)}
+              testID="nominal">
+              {name ? `${written}, ${name}` : written}
+            </Button>
+          ))}
         </View>
       ) : null}
     </View>

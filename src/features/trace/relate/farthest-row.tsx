@@ -20,14 +20,26 @@ interface Props {
 export function FarthestRow({ moves, fitted, says, testID }: Props) {
   const { session } = useDesk();
   const units = useUnits();
-  const farthest = moves.reduce<Move | undefined>((most, move) => (most && most.distance >= move.distance ? most : move), undefined);
+  const farthest = moves.reduce<Move | undefined>(
+    (most, move) => (most && most.distance >= move.distance ? most : move),
+    undefined,
+  );
   if (!farthest) return null;
   const sigmas = Math.max(...moves.map((move) => move.sigmas));
   const far = fitted.fit.scaled ? formatLength(farthest.distance, units) : `${farthest.distance.toFixed(1)} px`;
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-      <Words style={{ flex: 1, fontSize: 14 }} testID={testID}>{`${says} ${far}${sigmas > TOO_FAR ? '' : `, the most against its doubt ${sigmas.toFixed(1)} times: the picture allows it`}.`}</Words>
-      <RoundButton icon="seek" name="Go to the place that moves farthest" size={36} onPress={() => goToPlace(session, fitted, farthest.at)} />
+      <Words
+        style={{ flex: 1, fontSize: 14 }}
+        testID={
+          testID
+        }>{`${says} ${far}${sigmas > TOO_FAR ? '' : `, the most against its doubt ${sigmas.toFixed(1)} times: the picture allows it`}.`}</Words>
+      <RoundButton
+        icon="seek"
+        name="Go to the place that moves farthest"
+        size={36}
+        onPress={() => goToPlace(session, fitted, farthest.at)}
+      />
     </View>
   );
 }

@@ -15,10 +15,19 @@ export function FreeCard({ relating, state }: { relating: Relating; state: Relat
   return (
     <Card testID="free-card">
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <Switch value={state.free ?? false} onValueChange={(free) => session.changeTool('relate', { free })} accessibilityLabel="Show what is left free" testID="show-free" />
+        <Switch
+          value={state.free ?? false}
+          onValueChange={(free) => session.changeTool('relate', { free })}
+          accessibilityLabel="Show what is left free"
+          testID="show-free"
+        />
         <Words style={{ flex: 1 }}>Show what is left free</Words>
       </View>
-      {state.free ? <Words style={{ fontSize: 14 }} testID="free-says">{inWords(freedomsIn(relating.job, relating.derived, relating.fitted.view.id))}</Words> : null}
+      {state.free ? (
+        <Words style={{ fontSize: 14 }} testID="free-says">
+          {inWords(freedomsIn(relating.job, relating.derived, relating.fitted.view.id))}
+        </Words>
+      ) : null}
     </Card>
   );
 }

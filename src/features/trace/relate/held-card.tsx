@@ -19,8 +19,14 @@ import { relationsOf, type Relating } from './relate-actions';
 const UNSEEN = 5e-5;
 
 /** By how much typed sizes changed the scale of a view, across its picture; undefined where they did not. */
-function stretchOf({ plane, fitted: { fit } }: RelatedView, { width, height }: Pick<Sheet, 'width' | 'height'>): number | undefined {
-  const [a, b] = [[0, height / 2], [width, height / 2]] as const;
+function stretchOf(
+  { plane, fitted: { fit } }: RelatedView,
+  { width, height }: Pick<Sheet, 'width' | 'height'>,
+): number | undefined {
+  const [a, b] = [
+    [0, height / 2],
+    [width, height / 2],
+  ] as const;
   const change = distance(fit.toPlane(a), fit.toPlane(b)) / distance(plane.toPlane(a), plane.toPlane(b)) - 1;
   return Math.abs(change) > UNSEEN ? change : undefined;
 }
@@ -41,18 +47,48 @@ export function HeldCard({ relating }: { relating: Relating }) {
   const dead = held.length - related.groups.reduce((sum, { solved }) => sum + solved.live.length, 0);
   return (
     <Card testID="held-card">
-      <Words style={{ fontWeight: '700' }}>{`${held.length} ${held.length === 1 ? 'thing holds' : 'things hold'}`}</Words>
-      {related.holds ? <FarthestRow moves={moves} fitted={relating.fitted} says="The farthest any place moved is" testID="moves" /> : null}
-      {related.holds ? null : <Words testID="held-contradicts" style={{ color: palette.berry }}>These can no longer hold together, so everything stands where it was drawn. Take the newest away.</Words>}
-      {stretch === undefined ? null : <Words quiet style={{ fontSize: 13 }} testID="stretched">{`The sizes that hold scale this view by ${stretch > 0 ? '+' : '−'}${Math.abs(100 * stretch).toFixed(2)} %, within what its evidence leaves open.`}</Words>}
-      {dead > 0 ? <Words quiet style={{ fontSize: 13 }}>{`${dead} of them ${dead === 1 ? 'is' : 'are'} about something that is gone.`}</Words> : null}
+      <Words
+        style={{ fontWeight: '700' }}>{`${held.length} ${held.length === 1 ? 'thing holds' : 'things hold'}`}</Words>
+      {related.holds ? (
+        <FarthestRow moves={moves} fitted={relating.fitted} says="The farthest any place moved is" testID="moves" />
+      ) : null}
+      {related.holds ? null : (
+        <Words testID="held-contradicts" style={{ color: palette.berry }}>
+          These can no longer hold together, so everything stands where it was drawn. Take the newest away.
+        </Words>
+      )}
+      {stretch === undefined ? null : (
+        <Words
+          quiet
+          style={{ fontSize: 13 }}
+          testID="stretched">{`The sizes that hold scale this view by ${stretch > 0 ? '+' : '−'}${Math.abs(100 * stretch).toFixed(2)} %, within what its evidence leaves open.`}</Words>
+      )}
+      {dead > 0 ? (
+        <Words
+          quiet
+          style={{
+            fontSize: 13,
+          }}>{`${dead} of them ${dead === 1 ? 'is' : 'are'} about something that is gone.`}</Words>
+      ) : null}
       {far.length > 0 ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID="moved-far">
-          <Words style={{ flex: 1, fontSize: 14, color: palette.berry }}>{`${far.length} ${far.length === 1 ? 'place' : 'places'} moved more than the picture allows. The worst went ${length(far[0]!.distance)}, ${Math.round(far[0]!.sigmas)} times its doubt.`}</Words>
-          <RoundButton icon="seek" name="Go to the place that moved most against its doubt" size={36} onPress={() => goToPlace(session, relating.fitted, far[0]!.at)} />
+          <Words
+            style={{
+              flex: 1,
+              fontSize: 14,
+              color: palette.berry,
+            }}>{`${far.length} ${far.length === 1 ? 'place' : 'places'} moved more than the picture allows. The worst went ${length(far[0]!.distance)}, ${Math.round(far[0]!.sigmas)} times its doubt.`}</Words>
+          <RoundButton
+            icon="seek"
+            name="Go to the place that moved most against its doubt"
+            size={36}
+            onPress={() => goToPlace(session, relating.fitted, far[0]!.at)}
+          />
         </View>
       ) : null}
-      {held.map((relation) => <HeldRow key={relation.id} relating={relating} relation={relation} />)}
+      {held.map((relation) => (
+        <HeldRow key={relation.id} relating={relating} relation={relation} />
+      ))}
     </Card>
   );
 }

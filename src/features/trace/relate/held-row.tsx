@@ -20,7 +20,10 @@ export function HeldRow({ relating, relation }: { relating: Relating; relation: 
   const mark = markForRelation(relation, units);
   const change = (value: number) => {
     const wanted = { ...relation, value };
-    const others: Relating = { ...relating, job: { ...relating.job, relations: relating.job.relations.filter(({ id }) => id !== relation.id) } };
+    const others: Relating = {
+      ...relating,
+      job: { ...relating.job, relations: relating.job.relations.filter(({ id }) => id !== relation.id) },
+    };
     const verdict = judge(others, wanted);
     if (verdict.kind !== 'holds') return setRefusal(refusalInWords(wanted, verdict, others, units));
     setRefusal(undefined);
@@ -30,11 +33,22 @@ export function HeldRow({ relating, relation }: { relating: Relating; relation: 
   return (
     <View>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <Pressable style={{ flex: 1, minHeight: 34, justifyContent: 'center' }} accessibilityRole="button" accessibilityLabel={`Show what is ${mark}`} onPress={() => session.setTool({ name: 'relate', state: { on: relation.on } })}>
+        <Pressable
+          style={{ flex: 1, minHeight: 34, justifyContent: 'center' }}
+          accessibilityRole="button"
+          accessibilityLabel={`Show what is ${mark}`}
+          onPress={() => session.setTool({ name: 'relate', state: { on: relation.on } })}>
           <Words style={{ fontSize: 14 }}>{mark}</Words>
         </Pressable>
-        {hasValue(relation.kind) ? <RoundButton icon="pencil" name={`Change ${mark}`} size={34} onPress={() => setChanging(!changing)} /> : null}
-        <RoundButton icon="trash" name={`Take away: ${mark}`} size={34} onPress={() => jobs.getState().run(removeRelations([relation.id]))} />
+        {hasValue(relation.kind) ? (
+          <RoundButton icon="pencil" name={`Change ${mark}`} size={34} onPress={() => setChanging(!changing)} />
+        ) : null}
+        <RoundButton
+          icon="trash"
+          name={`Take away: ${mark}`}
+          size={34}
+          onPress={() => jobs.getState().run(removeRelations([relation.id]))}
+        />
       </View>
       {changing ? <ValueField kind={relation.kind} units={units} onSaid={change} testID="held-value" /> : null}
       {refusal ? <Words testID="change-refused">{refusal}</Words> : null}

@@ -4,7 +4,14 @@ import { Button } from 'react-native-paper';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
 import { declineProposals, proposeAgain } from '@/core/job';
 import { shapeOf } from '@/core/outline';
-import { foreseeMoves, isRelatable, listProposals, type Proposal, type RelationEnd, type RelationKind } from '@/core/relate';
+import {
+  foreseeMoves,
+  isRelatable,
+  listProposals,
+  type Proposal,
+  type RelationEnd,
+  type RelationKind,
+} from '@/core/relate';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
@@ -14,18 +21,30 @@ import { FarthestRow } from './farthest-row';
 import { newRelation, outlinesOf, planeOf, relationsOf, takingOf, type Relating } from './relate-actions';
 
 const THINGS: Partial<Record<RelationKind, readonly [one: string, several: string]>> = {
-  level: ['edge is', 'edges are'], upright: ['edge is', 'edges are'], tangent: ['joint is', 'joints are'], square: ['corner is', 'corners are'],
+  level: ['edge is', 'edges are'],
+  upright: ['edge is', 'edges are'],
+  tangent: ['joint is', 'joints are'],
+  square: ['corner is', 'corners are'],
 };
 
-const nameOf = ({ kind, on }: Pick<Proposal, 'kind' | 'on'>) => `${kind} ${on.map(({ outline, segment = '', node = '' }) => `${outline}.${segment}.${node}`).join(' ')}`;
+const nameOf = ({ kind, on }: Pick<Proposal, 'kind' | 'on'>) =>
+  `${kind} ${on.map(({ outline, segment = '', node = '' }) => `${outline}.${segment}.${node}`).join(' ')}`;
 
 /** What may be meant to be true, of all outlines of the view or of one: within what pointing allows. Taken or refused one by one, kind by kind, or all at once. */
 export function ProposalsCard({ relating, only }: { relating: Relating; only?: string | undefined }) {
   const { jobs } = useDesk();
-  const { derived, fitted, job: { outlines, relations, declined } } = relating;
+  const {
+    derived,
+    fitted,
+    job: { outlines, relations, declined },
+  } = relating;
   const proposals = useMemo(() => {
     const about = (on: readonly RelationEnd[]) => only === undefined || on.every(({ outline }) => outline === only);
-    return listProposals(outlinesOf(relating).filter(({ id }) => only === undefined || id === only), relationsOf(relating).filter(({ on }) => about(on)), planeOf(relating));
+    return listProposals(
+      outlinesOf(relating).filter(({ id }) => only === undefined || id === only),
+      relationsOf(relating).filter(({ on }) => about(on)),
+      planeOf(relating),
+    );
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [outlines, relations, fitted, only]);
   const left = new Set(declined.map(nameOf));
@@ -34,28 +53,59 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
   const kinds = [...new Set(open.map(({ kind }) => kind))];
   const moves = useMemo(() => {
     const { placing } = derived.related.get(fitted.view.id)?.fitted ?? fitted;
-    return foreseeMoves(open, outlinesOf(relating), relationsOf(relating), planeOf(relating), (outline) => shapeOf(outline, placing));
+    return foreseeMoves(open, outlinesOf(relating), relationsOf(relating), planeOf(relating), (outline) =>
+      shapeOf(outline, placing),
+    );
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [proposals, declined]);
   const take = (some: readonly Proposal[]) => {
-    const command = takingOf(relating, some.map(({ kind, on }) => newRelation(relating, kind, on)));
+    const command = takingOf(
+      relating,
+      some.map(({ kind, on }) => newRelation(relating, kind, on)),
+    );
     if (command) jobs.getState().run(command);
   };
   if (only === undefined ? proposals.length === 0 : open.length === 0) return null;
   const run = jobs.getState().run;
   return (
     <Card testID="proposals">
-      {open.length > 0 ? <Words style={{ fontWeight: '700' }}>{only === undefined ? 'Within what you can point' : 'Of what you drew last, within what you can point'}</Words> : null}
+      {open.length > 0 ? (
+        <Words style={{ fontWeight: '700' }}>
+          {only === undefined ? 'Within what you can point' : 'Of what you drew last, within what you can point'}
+        </Words>
+      ) : null}
       {kinds.map((kind) => {
         const some = open.filter((proposal) => proposal.kind === kind);
-        return <ProposedRow key={kind} kind={kind} some={some} relating={relating} onTake={take} onLeave={(these) => run(declineProposals(these.map(({ on }) => ({ kind, on }))))} />;
+        return (
+          <ProposedRow
+            key={kind}
+            kind={kind}
+            some={some}
+            relating={relating}
+            onTake={take}
+            onLeave={(these) => run(declineProposals(these.map(({ on }) => ({ kind, on }))))}
+          />
+        );
       })}
-      {open.length > 0 ? <FarthestRow moves={moves} fitted={fitted} says="With all of it, the farthest any place would move is" testID="would-move" /> : null}
-      {kinds.length > 1 ? <Button mode="contained" onPress={() => take(open)} testID="take-all">Make all of them so</Button> : null}
+      {open.length > 0 ? (
+        <FarthestRow
+          moves={moves}
+          fitted={fitted}
+          says="With all of it, the farthest any place would move is"
+          testID="would-move"
+        />
+      ) : null}
+      {kinds.length > 1 ? (
+        <Button mode="contained" onPress={() => take(open)} testID="take-all">
+          Make all of them so
+        </Button>
+      ) : null}
       {kept > 0 ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
           <Words quiet style={{ flex: 1 }}>{`${kept} left as ${kept === 1 ? 'it was' : 'they were'} drawn.`}</Words>
-          <Button compact onPress={() => run(proposeAgain(fitted.view.id))} testID="propose-again">Propose again</Button>
+          <Button compact onPress={() => run(proposeAgain(fitted.view.id))} testID="propose-again">
+            Propose again
+          </Button>
         </View>
       ) : null}
     </Card>
@@ -78,13 +128,35 @@ function ProposedRow({ kind, some, relating, onTake, onLeave }: ProposedProps) {
   return (
     <>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID={`proposed-${kind}`}>
-        <Pressable style={{ flex: 1, minHeight: 34, justifyContent: 'center' }} accessibilityRole="button" accessibilityLabel={`${says} One by one`} aria-expanded={isOpen} onPress={() => setOpen(!isOpen)} testID={`each-${kind}`}>
+        <Pressable
+          style={{ flex: 1, minHeight: 34, justifyContent: 'center' }}
+          accessibilityRole="button"
+          accessibilityLabel={`${says} One by one`}
+          aria-expanded={isOpen}
+          onPress={() => setOpen(!isOpen)}
+          testID={`each-${kind}`}>
           <Words>{says}</Words>
         </Pressable>
-        <Button compact mode="outlined" onPress={() => onTake(some)} testID={`take-${kind}`}>Make it so</Button>
-        <Button compact onPress={() => onLeave(some)} testID={`leave-${kind}`}>Leave</Button>
+        <Button compact mode="outlined" onPress={() => onTake(some)} testID={`take-${kind}`}>
+          Make it so
+        </Button>
+        <Button compact onPress={() => onLeave(some)} testID={`leave-${kind}`}>
+          Leave
+        </Button>
       </View>
-      {isOpen ? some.slice(0, MOST_EACH).map((proposal) => <OneRow key={nameOf(proposal)} proposal={proposal} relating={relating} onTake={() => onTake([proposal])} onLeave={() => onLeave([proposal])} />) : null}
+      {isOpen
+        ? some
+            .slice(0, MOST_EACH)
+            .map((proposal) => (
+              <OneRow
+                key={nameOf(proposal)}
+                proposal={proposal}
+                relating={relating}
+                onTake={() => onTake([proposal])}
+                onLeave={() => onLeave([proposal])}
+              />
+            ))
+        : null}
     </>
   );
 }
@@ -92,17 +164,37 @@ function ProposedRow({ kind, some, relating, onTake, onLeave }: ProposedProps) {
 const MOST_EACH = 30;
 
 /** One of them: by how much it misses now; it is marked on the drawing when its words are pressed. */
-function OneRow({ proposal, relating, onTake, onLeave }: { proposal: Proposal; relating: Relating; onTake: () => void; onLeave: () => void }) {
+function OneRow({
+  proposal,
+  relating,
+  onTake,
+  onLeave,
+}: {
+  proposal: Proposal;
+  relating: Relating;
+  onTake: () => void;
+  onLeave: () => void;
+}) {
   const { session } = useDesk();
   const units = useUnits();
-  const miss = relating.fitted.fit.scaled ? formatLength(Math.abs(proposal.miss), units, proposal.sigma) : `${Math.abs(proposal.miss).toFixed(1)} px`;
+  const miss = relating.fitted.fit.scaled
+    ? formatLength(Math.abs(proposal.miss), units, proposal.sigma)
+    : `${Math.abs(proposal.miss).toFixed(1)} px`;
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, paddingLeft: 12 }} testID="proposed-one">
-      <Pressable style={{ flex: 1, minHeight: 34, justifyContent: 'center' }} accessibilityRole="button" accessibilityLabel={`Show where it is off by ${miss}`} onPress={() => session.setTool({ name: 'relate', state: { on: proposal.on } })}>
+      <Pressable
+        style={{ flex: 1, minHeight: 34, justifyContent: 'center' }}
+        accessibilityRole="button"
+        accessibilityLabel={`Show where it is off by ${miss}`}
+        onPress={() => session.setTool({ name: 'relate', state: { on: proposal.on } })}>
         <Words quiet style={{ fontSize: 14 }}>{`Off by ${miss}`}</Words>
       </Pressable>
-      <Button compact mode="outlined" onPress={onTake} testID="take-one">Make it so</Button>
-      <Button compact onPress={onLeave} testID="leave-one">Leave</Button>
+      <Button compact mode="outlined" onPress={onTake} testID="take-one">
+        Make it so
+      </Button>
+      <Button compact onPress={onLeave} testID="leave-one">
+        Leave
+      </Button>
     </View>
   );
 }
@@ -111,6 +203,8 @@ function OneRow({ proposal, relating, onTake, onLeave }: { proposal: Proposal; r
 export function LastDrawnCard() {
   const fitted = useFitted();
   const { job, derived } = useJob((whole) => whole);
-  const last = job.outlines.findLast((outline) => outline.view === fitted?.view.id && isRelatable(outline) && !outline.aid);
+  const last = job.outlines.findLast(
+    (outline) => outline.view === fitted?.view.id && isRelatable(outline) && !outline.aid,
+  );
   return fitted && last ? <ProposalsCard relating={{ job, derived, fitted }} only={last.id} /> : null;
 }

@@ -8,6 +8,8 @@ export function refusalInWords(relation: Relation, verdict: Verdict, relating: R
   const mark = markForRelation(relation, units);
   if (verdict.kind !== 'contradicts') return 'This can no longer be said of these.';
   if (verdict.others.length === 0) return `“${mark}” is too far from what was drawn. Move it nearer first.`;
-  const others = relationsOf(relating).filter(({ id }) => verdict.others.includes(id)).map((other) => `“${markForRelation(other, units)}”`);
+  const others = relationsOf(relating)
+    .filter(({ id }) => verdict.others.includes(id))
+    .map((other) => `“${markForRelation(other, units)}”`);
   return `“${mark}” cannot hold together with ${others.join(', ')}. Take one of these away first. Nothing was changed.`;
 }

@@ -2,7 +2,18 @@ import type { Derived, FittedView } from '@/core/derive';
 import { findSpan, relatingPlane } from '@/core/derive';
 import { angleOf, lineAngle, subtract } from '@/core/geometry';
 import { addRelations, type Job } from '@/core/job';
-import { canRelate, findElement, follows, isRelatable, judgeRelation, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind, type Verdict } from '@/core/relate';
+import {
+  canRelate,
+  findElement,
+  follows,
+  isRelatable,
+  judgeRelation,
+  RELATION_KINDS,
+  type Relation,
+  type RelationEnd,
+  type RelationKind,
+  type Verdict,
+} from '@/core/relate';
 import { newId } from '@/store';
 
 export interface Relating {
@@ -11,17 +22,23 @@ export interface Relating {
   readonly fitted: FittedView;
 }
 
-export const outlinesOf = ({ job, fitted }: Relating) => job.outlines.filter(isRelatable).filter(({ view }) => view === fitted.view.id);
+export const outlinesOf = ({ job, fitted }: Relating) =>
+  job.outlines.filter(isRelatable).filter(({ view }) => view === fitted.view.id);
 export const relationsOf = ({ job, fitted }: Relating) => job.relations.filter(({ view }) => view === fitted.view.id);
 
 /** All orders of up to three things; more stay as they were chosen. */
 function ordersOf<T>(list: readonly T[]): readonly (readonly T[])[] {
   if (list.length > 3) return [list];
-  return list.length <= 1 ? [list] : list.flatMap((first, i) => ordersOf(list.filter((_, k) => k !== i)).map((rest) => [first, ...rest]));
+  return list.length <= 1
+    ? [list]
+    : list.flatMap((first, i) => ordersOf(list.filter((_, k) => k !== i)).map((rest) => [first, ...rest]));
 }
 
 /** What can be said of the things that are chosen, each with the order in which it is said of them. */
-export function listSayable(relating: Relating, chosen: readonly RelationEnd[]): readonly { readonly kind: RelationKind; readonly on: readonly RelationEnd[] }[] {
+export function listSayable(
+  relating: Relating,
+  chosen: readonly RelationEnd[],
+): readonly { readonly kind: RelationKind; readonly on: readonly RelationEnd[] }[] {
   const known = new Map(outlinesOf(relating).map((outline) => [outline.id, outline]));
   return RELATION_KINDS.flatMap((kind) => {
     const on = ordersOf(chosen).find((ends) => {
@@ -43,12 +60,18 @@ function haveDistance({ job, derived }: Relating, on: readonly RelationEnd[]): b
   return Math.abs(lineAngle(a - b)) < NEARLY_PARALLEL;
 }
 
-export function newRelation({ fitted }: Relating, kind: RelationKind, on: readonly RelationEnd[], value?: number): Relation {
+export function newRelation(
+  { fitted }: Relating,
+  kind: RelationKind,
+  on: readonly RelationEnd[],
+  value?: number,
+): Relation {
   return { id: newId(), view: fitted.view.id, kind, on, ...(value === undefined ? {} : { value }) };
 }
 
 /** The plane as the evidence alone puts it: sizes that hold already have moved the view's own. */
-export const planeOf = ({ derived, fitted }: Relating) => derived.related.get(fitted.view.id)?.plane ?? relatingPlane(fitted);
+export const planeOf = ({ derived, fitted }: Relating) =>
+  derived.related.get(fitted.view.id)?.plane ?? relatingPlane(fitted);
 
 export function judge(relating: Relating, relation: Relation): Verdict {
   return judgeRelation(relation, relationsOf(relating), outlinesOf(relating), planeOf(relating));
@@ -60,7 +83,8 @@ export function takingOf(relating: Relating, wanted: readonly Relation[]) {
   const taken: Relation[] = [];
   for (const relation of wanted) {
     const held = [...relationsOf(relating), ...taken];
-    if (!follows(relation, held, outlines, plane) && judgeRelation(relation, held, outlines, plane).kind === 'holds') taken.push(relation);
+    if (!follows(relation, held, outlines, plane) && judgeRelation(relation, held, outlines, plane).kind === 'holds')
+      taken.push(relation);
   }
   return taken.length > 0 ? addRelations(taken, taken.length > 1 ? 'relations-added' : 'relation-added') : undefined;
 }

@@ -15,7 +15,12 @@ export function RelatePanel({ state }: { state: RelateState }) {
   const relating = { job, derived, fitted };
   return (
     <>
-      <ChosenCard key={state.on.map(({ outline, node, segment }) => `${outline}/${node}/${segment}`).join()} relating={relating} chosen={state.on} free={state.free} />
+      <ChosenCard
+        key={state.on.map(({ outline, node, segment }) => `${outline}/${node}/${segment}`).join()}
+        relating={relating}
+        chosen={state.on}
+        free={state.free}
+      />
       <ProposalsCard relating={relating} />
       <AskewCard relating={relating} />
       <FreeCard relating={relating} state={state} />

@@ -5,7 +5,15 @@ import { parseAngle, parseLength, type Units } from '@/core/units';
 import { WrittenField } from '@/ui/written-field';
 
 /** Sizes are typed; circles by their diameter, angles in degrees. */
-const LABELS: Partial<Record<RelationKind, string>> = { length: 'Length', radius: 'Diameter', angle: 'Angle between', direction: 'Angle against level', distance: 'Distance', across: 'Across from zero', up: 'Up from zero' };
+const LABELS: Partial<Record<RelationKind, string>> = {
+  length: 'Length',
+  radius: 'Diameter',
+  angle: 'Angle between',
+  direction: 'Angle against level',
+  distance: 'Distance',
+  across: 'Across from zero',
+  up: 'Up from zero',
+};
 
 export const isAngular = (kind: RelationKind): boolean => kind === 'angle' || kind === 'direction';
 
@@ -19,7 +27,30 @@ function parseValue(kind: RelationKind, units: Units): (text: string) => Result<
 }
 
 /** A field for the value of a relation; `written` is what stands in it at first. */
-export function ValueField({ kind, units, written = '', label = LABELS[kind]!, onSaid, testID }: { kind: RelationKind; units: Units; written?: string; label?: string; onSaid: (value: number) => void; testID: string }) {
+export function ValueField({
+  kind,
+  units,
+  written = '',
+  label = LABELS[kind]!,
+  onSaid,
+  testID,
+}: {
+  kind: RelationKind;
+  units: Units;
+  written?: string;
+  label?: string;
+  onSaid: (value: number) => void;
+  testID: string;
+}) {
   const [text, setText] = useState(written);
-  return <WrittenField label={label} value={text} onChange={setText} parse={parseValue(kind, units)} onSubmit={onSaid} testID={testID} />;
+  return (
+    <WrittenField
+      label={label}
+      value={text}
+      onChange={setText}
+      parse={parseValue(kind, units)}
+      onSubmit={onSaid}
+      testID={testID}
+    />
+  );
 }
