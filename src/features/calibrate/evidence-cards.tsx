@@ -48,9 +48,14 @@ function withSaid({ plusMinus: old, ...rest }: Evidence, { sizes, plusMinus, gue
   return { ...rest, said: sizes, guess, ...(kept === undefined ? {} : { plusMinus: kept }) };
 }
 
-function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: FittedView }) {
-  const palette = usePalette();
-  const { jobs, session } = useDesk();
+interface PieceProps {
+  readonly evidence: Evidence;
+  readonly fitted: FittedView;
+  readonly change: (next: Evidence) => void;
+}
+
+function EvidenceCard({ evidence, fitted }: Omit<PieceProps, 'change'>) {
+  const { jobs } = useDesk();
   const units = useUnits();
   const chosen = useSession((state) => state.evidence === evidence.id);
   // A piece that is pointed out on the picture brings its card into sight.
@@ -58,36 +63,16 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
   const { sizes, optional } = EVIDENCE_POINTING[evidence.kind];
   const start = Object.fromEntries(Object.entries(evidence.said).map(([name, size]) => [name, size!.written]));
   const { written, read, write } = useWritten(evidence.kind, sizes, optional, start, units);
-  const { run } = jobs.getState();
-  const change = (next: Evidence) => run(changeEvidence(fitted.view.id, next));
+  const change = (next: Evidence) => jobs.getState().run(changeEvidence(fitted.view.id, next));
   const submit = () => read.ok && change(withSaid(evidence, read.value));
-  const check = evidence.role === 'check';
-  const suspect = fitted.fit.suspects.includes(evidence.id);
-  const color = suspect ? palette.berry : check ? palette.plum : evidence.role === 'off' ? palette.quiet : palette.tide;
-  const title = titleOf(evidence, fitted.view.evidence);
+  const piece = { evidence, fitted, change };
   return (
     <Card
       innerRef={card}
-      testID={check ? 'check-card' : `${evidence.kind}-card`}
+      testID={evidence.role === 'check' ? 'check-card' : `${evidence.kind}-card`}
       chosen={chosen}
       style={{ paddingTop: 4 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-        <Icon name={suspect ? 'warn' : check ? 'check' : KIND_WORDS[evidence.kind].icon} color={color} size={20} />
-        <PieceName title={title} name={evidence.name} color={color} onName={(name) => change({ ...evidence, name })} />
-        <RoundButton
-          icon="eye"
-          name={`Show ${title} on the picture`}
-          size={36}
-          onPress={() => session.showEvidence(evidence.id)}
-          testID="show-evidence"
-        />
-        <RoundButton
-          icon="trash"
-          name={`Remove ${title}`}
-          size={36}
-          onPress={() => run(removeEvidence(fitted.view.id, evidence.id))}
-        />
-      </View>
+      <PieceHead {...piece} />
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
         <Words testID="evidence-says" style={{ fontSize: 14, lineHeight: 19, flex: 1 }}>
           {outcomeInWords(evidence, fitted, units)}
@@ -107,31 +92,68 @@ function EvidenceCard({ evidence, fitted }: { evidence: Evidence; fitted: Fitted
           />
         ))}
         <View style={sizes.length !== 1 ? { flexDirection: 'row', width: '100%' } : {}}>
-          <Button
-            compact
-            onPress={() => change({ ...evidence, role: NEXT_ROLE[evidence.role].role })}
-            testID="next-role">
-            {NEXT_ROLE[evidence.role].label}
-          </Button>
-          {check ? (
-            <Button compact onPress={() => change({ ...evidence, role: 'use' })}>
-              Use it
-            </Button>
-          ) : null}
-          {canPointAgain(evidence) ? (
-            <Button
-              compact
-              onPress={() => session.pointAtEvidence(evidence.kind, check ? 'check' : 'use', { again: evidence.id })}
-              testID="point-again">
-              Point again
-            </Button>
-          ) : null}
+          <PieceWays {...piece} />
         </View>
       </View>
       {fitted.sheet.kind === 'photo' ? (
         <Level evidence={evidence} fitted={fitted} onChange={(onTraced) => change({ ...evidence, onTraced })} />
       ) : null}
     </Card>
+  );
+}
+
+/** What it is and what it is called, where it is, and away with it. */
+function PieceHead({ evidence, fitted, change }: PieceProps) {
+  const palette = usePalette();
+  const { jobs, session } = useDesk();
+  const check = evidence.role === 'check';
+  const suspect = fitted.fit.suspects.includes(evidence.id);
+  const color = suspect ? palette.berry : check ? palette.plum : evidence.role === 'off' ? palette.quiet : palette.tide;
+  const title = titleOf(evidence, fitted.view.evidence);
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+      <Icon name={suspect ? 'warn' : check ? 'check' : KIND_WORDS[evidence.kind].icon} color={color} size={20} />
+      <PieceName title={title} name={evidence.name} color={color} onName={(name) => change({ ...evidence, name })} />
+      <RoundButton
+        icon="eye"
+        name={`Show ${title} on the picture`}
+        size={36}
+        onPress={() => session.showEvidence(evidence.id)}
+        testID="show-evidence"
+      />
+      <RoundButton
+        icon="trash"
+        name={`Remove ${title}`}
+        size={36}
+        onPress={() => jobs.getState().run(removeEvidence(fitted.view.id, evidence.id))}
+      />
+    </View>
+  );
+}
+
+/** What part it takes in the fit, and pointing at it once more. */
+function PieceWays({ evidence, change }: PieceProps) {
+  const { session } = useDesk();
+  const check = evidence.role === 'check';
+  return (
+    <>
+      <Button compact onPress={() => change({ ...evidence, role: NEXT_ROLE[evidence.role].role })} testID="next-role">
+        {NEXT_ROLE[evidence.role].label}
+      </Button>
+      {check ? (
+        <Button compact onPress={() => change({ ...evidence, role: 'use' })}>
+          Use it
+        </Button>
+      ) : null}
+      {canPointAgain(evidence) ? (
+        <Button
+          compact
+          onPress={() => session.pointAtEvidence(evidence.kind, check ? 'check' : 'use', { again: evidence.id })}
+          testID="point-again">
+          Point again
+        </Button>
+      ) : null}
+    </>
   );
 }
 

@@ -1,6 +1,7 @@
 import { isEnough, wayOf } from '@/bench/tools';
 import { listOthers } from '@/bench/others';
 import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
+import type { FittedView } from '@/core/derive';
 import { setHidden, setLocked } from '@/core/job';
 import { LedgeButton } from '@/ui/ledge-button';
 import { AgainEntry } from './again-entry';
@@ -25,27 +26,39 @@ interface FitRowProps {
 }
 
 /** The row of what can be done to find a view's scale. */
-export function FitRow({ panel, onPanel }: FitRowProps) {
-  const { jobs, session } = useDesk();
+export function FitRow(row: FitRowProps) {
   const fitted = useFitted();
-  const tool = useSession((state) => state.tool);
-  const accuracy = useSession((state) => state.accuracy);
-  const straight = useSession((state) => state.straight);
-  const others = useSession((state) => state.others);
-  const hasOthers = useJob(
-    ({ derived }) => fitted !== undefined && listOthers(derived.views.values(), fitted).length > 0,
-  );
   if (!fitted) return null;
-  const { view, fit } = fitted;
+  return (
+    <>
+      <EvidenceButtons {...row} fitted={fitted} />
+      <PictureButtons {...row} fitted={fitted} />
+      <OthersButton fitted={fitted} />
+      <ViewButtons fitted={fitted} />
+    </>
+  );
+}
+
+/** Opens a panel; open already, it gives way to the evidence. */
+function useOpen({ panel, onPanel }: FitRowProps): (name: FitPanelName) => () => void {
+  const { session } = useDesk();
+  return (name) => () => {
+    session.chooseTool('points');
+    onPanel(panel === name ? 'evidence' : name);
+  };
+}
+
+/** What is known: sizes, shapes, where zero is, how high. */
+function EvidenceButtons({ fitted, ...row }: FitRowProps & { fitted: FittedView }) {
+  const { panel, onPanel } = row;
+  const { session } = useDesk();
+  const tool = useSession((state) => state.tool);
+  const open = useOpen(row);
   const points = (role: 'use' | 'check') =>
     tool.name === 'evidence' && tool.state.kind === 'length' && tool.state.role === role;
   const point = (role: 'use' | 'check') => () => {
     onPanel('evidence');
     session.pointAtEvidence('length', role);
-  };
-  const open = (name: FitPanelName) => () => {
-    session.chooseTool('points');
-    onPanel(panel === name ? 'evidence' : name);
   };
   return (
     <>
@@ -100,12 +113,26 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
           testID="panel-height"
         />
       ) : null}
+    </>
+  );
+}
+
+/** How the picture is taken to be, and shown. */
+function PictureButtons({ fitted, ...row }: FitRowProps & { fitted: FittedView }) {
+  const { panel } = row;
+  const { session } = useDesk();
+  const accuracy = useSession((state) => state.accuracy);
+  const straight = useSession((state) => state.straight);
+  const open = useOpen(row);
+  const isScaled = fitted.fit.scaled;
+  return (
+    <>
       <LedgeButton
         icon="upright"
         label="Square up"
         name={straight ? 'Show the picture as it was taken' : 'Square the picture up'}
         chosen={straight}
-        disabled={!fit.scaled}
+        disabled={!isScaled}
         onPress={() => session.setStraight(!straight)}
         testID="toggle-straight"
       />
@@ -114,7 +141,7 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
         label="Accuracy"
         name={accuracy ? 'Put the accuracy map away' : 'Show the accuracy map'}
         chosen={accuracy}
-        disabled={!fit.scaled}
+        disabled={!isScaled}
         onPress={() => session.toggle('accuracy')}
         testID="toggle-accuracy"
       />
@@ -134,16 +161,31 @@ export function FitRow({ panel, onPanel }: FitRowProps) {
         onPress={open('look')}
         testID="panel-look"
       />
-      {hasOthers ? (
-        <LedgeButton
-          icon="layers"
-          label="Others"
-          name={others ? 'Look at this view alone' : 'Show the other views of this plane under it'}
-          chosen={others}
-          onPress={() => session.toggle('others')}
-          testID="toggle-others"
-        />
-      ) : null}
+    </>
+  );
+}
+
+function OthersButton({ fitted }: { fitted: FittedView }) {
+  const { session } = useDesk();
+  const others = useSession((state) => state.others);
+  const hasOthers = useJob(({ derived }) => listOthers(derived.views.values(), fitted).length > 0);
+  if (!hasOthers) return null;
+  return (
+    <LedgeButton
+      icon="layers"
+      label="Others"
+      name={others ? 'Look at this view alone' : 'Show the other views of this plane under it'}
+      chosen={others}
+      onPress={() => session.toggle('others')}
+      testID="toggle-others"
+    />
+  );
+}
+
+function ViewButtons({ fitted: { view } }: { fitted: FittedView }) {
+  const { jobs } = useDesk();
+  return (
+    <>
       <LedgeButton
         icon={view.hidden ? 'hide' : 'eye'}
         label={view.hidden ? 'Show' : 'Hide'}

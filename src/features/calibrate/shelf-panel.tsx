@@ -20,51 +20,73 @@ const SHOWN = 12;
 
 /** Things of known size: choosing one begins a piece of evidence that knows what it is. */
 export function ShelfPanel({ onChosen }: { onChosen: () => void }) {
-  const palette = usePalette();
-  const { session } = useDesk();
-  const fitted = useFitted();
   const units = useUnits();
   const [text, setText] = useState('');
-  const { own, keep, remove } = useOwnShelf();
   const [adding, setAdding] = useState(false);
+  const shelf = useOwnShelf();
+  const keep = (thing: Parameters<typeof shelf.keep.mutate>[0]) => {
+    shelf.keep.mutate(thing);
+    setAdding(false);
+    setText('');
+  };
+  return (
+    <>
+      {adding ? (
+        <Card key="own" chosen>
+          <OwnThingForm units={units} onKeep={keep} onLeave={() => setAdding(false)} />
+        </Card>
+      ) : null}
+      <Card testID="shelf">
+        <FindRow text={text} onText={setText} onAdd={adding ? undefined : () => setAdding(true)} />
+        <Found text={text} shelf={shelf} onChosen={onChosen} />
+        <Unkept error={shelf.keep.error} />
+      </Card>
+    </>
+  );
+}
+
+interface FindRowProps {
+  readonly text: string;
+  readonly onText: (text: string) => void;
+  readonly onAdd: (() => void) | undefined;
+}
+
+function FindRow({ text, onText, onAdd }: FindRowProps) {
+  const palette = usePalette();
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+      <TextInput
+        mode="outlined"
+        dense
+        label="Find on the shelf"
+        accessibilityLabel="Find on the shelf"
+        value={text}
+        onChangeText={onText}
+        style={{ flex: 1, height: 44, backgroundColor: palette.paper }}
+        testID="shelf-find"
+      />
+      {onAdd ? (
+        <RoundButton icon="plus" name="Add a thing of your own" size={44} onPress={onAdd} testID="own-add" />
+      ) : null}
+    </View>
+  );
+}
+
+interface FoundProps {
+  readonly text: string;
+  readonly shelf: ReturnType<typeof useOwnShelf>;
+  readonly onChosen: () => void;
+}
+
+/** What is called so, the practitioner's own things first; one that was taken off can be brought back. */
+function Found({ text, shelf: { own, keep, remove }, onChosen }: FoundProps) {
+  const palette = usePalette();
+  const units = useUnits();
+  const take = useTake(onChosen);
   const [removed, setRemoved] = useState<ShelfEntry>();
   const found = findOnShelf([...own, ...SHELF], text);
-  const take = (entry: ShelfEntry) => {
-    const guess = entry.standing === 'practice';
-    const written = Object.fromEntries(
-      Object.entries(sizesOf(entry)).map(([name, mm]) => [name, `${guess ? 'about ' : ''}${mm} mm`]),
-    );
-    session.pointAtEvidence(entry.shape.kind, 'use', {
-      name: entry.name,
-      written,
-      plusMinus: 2 * sigmaOfTolerance(entry.tolerance),
-      height: fitted?.sheet.kind === 'photo' ? heightAbovePlane(entry) : undefined,
-    });
-    onChosen();
-  };
-  const list = (
-    <Card testID="shelf">
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-        <TextInput
-          mode="outlined"
-          dense
-          label="Find on the shelf"
-          accessibilityLabel="Find on the shelf"
-          value={text}
-          onChangeText={setText}
-          style={{ flex: 1, height: 44, backgroundColor: palette.paper }}
-          testID="shelf-find"
-        />
-        {adding ? null : (
-          <RoundButton
-            icon="plus"
-            name="Add a thing of your own"
-            size={44}
-            onPress={() => setAdding(true)}
-            testID="own-add"
-          />
-        )}
-      </View>
+  return (
+    <>
       {removed ? (
         <Button
           compact
@@ -94,27 +116,36 @@ export function ShelfPanel({ onChosen }: { onChosen: () => void }) {
             ? `${found.length - SHOWN} more: type a word to find them.`
             : ''}
       </Words>
-      {keep.isError ? (
-        <Words style={{ fontSize: 13.5, color: palette.berry }}>
-          {sentenceFor(isStorageFull(keep.error) ? 'storage-full' : 'storage-failed')}
-        </Words>
-      ) : null}
-    </Card>
-  );
-  const form = adding ? (
-    <Card key="own" chosen>
-      <OwnThingForm
-        units={units}
-        onKeep={(thing) => (keep.mutate(thing), setAdding(false), setText(''))}
-        onLeave={() => setAdding(false)}
-      />
-    </Card>
-  ) : null;
-  return (
-    <>
-      {form}
-      {list}
     </>
+  );
+}
+
+/** Begins the piece of evidence that a thing is. */
+function useTake(onChosen: () => void): (entry: ShelfEntry) => void {
+  const { session } = useDesk();
+  const fitted = useFitted();
+  return (entry) => {
+    const guess = entry.standing === 'practice';
+    const written = Object.fromEntries(
+      Object.entries(sizesOf(entry)).map(([name, mm]) => [name, `${guess ? 'about ' : ''}${mm} mm`]),
+    );
+    session.pointAtEvidence(entry.shape.kind, 'use', {
+      name: entry.name,
+      written,
+      plusMinus: 2 * sigmaOfTolerance(entry.tolerance),
+      height: fitted?.sheet.kind === 'photo' ? heightAbovePlane(entry) : undefined,
+    });
+    onChosen();
+  };
+}
+
+function Unkept({ error }: { error: unknown }) {
+  const palette = usePalette();
+  if (!error) return null;
+  return (
+    <Words style={{ fontSize: 13.5, color: palette.berry }}>
+      {sentenceFor(isStorageFull(error) ? 'storage-full' : 'storage-failed')}
+    </Words>
   );
 }
 

@@ -36,36 +36,7 @@ export function JobCardView({ card, onOpen, onDelete, onDuplicate, onRename }: J
       }}
       testID={`job-${card.name}`}>
       <View style={{ flexDirection: 'row' }}>
-        <Pressable
-          onPress={onOpen}
-          accessibilityRole="button"
-          accessibilityLabel={`Open ${card.name}`}
-          style={{ flex: 1, flexDirection: 'row', gap: 12, padding: 10, minWidth: 0 }}>
-          <View style={{ width: 104, height: 78, borderRadius: 6, overflow: 'hidden', backgroundColor: palette.bench }}>
-            {card.thumbnail ? (
-              <Image
-                source={{ uri: card.thumbnail }}
-                style={{ width: 104, height: 78 }}
-                resizeMode="cover"
-                accessible={false}
-              />
-            ) : null}
-          </View>
-          <View style={{ flex: 1, gap: 1, minWidth: 0 }}>
-            <Words lines={2} style={{ fontWeight: '700' }}>
-              {card.name}
-            </Words>
-            <Figures quiet lines={1} style={{ fontSize: 12.5 }}>
-              {whenChanged(card.changed)}
-            </Figures>
-            <Words quiet lines={1} style={{ fontSize: 13.5 }}>
-              {progressOf(card)}
-            </Words>
-            <Figures lines={1} style={{ fontSize: 13 }}>
-              {fitOf(card)}
-            </Figures>
-          </View>
-        </Pressable>
+        <OpenButton card={card} onOpen={onOpen} />
         <RoundButton
           icon={open ? 'close' : 'more'}
           name={open ? `Less for ${card.name}` : `More for ${card.name}`}
@@ -93,6 +64,44 @@ export function JobCardView({ card, onOpen, onDelete, onDuplicate, onRename }: J
         />
       ) : null}
     </View>
+  );
+}
+
+/** Its picture and what is known of it: all of it opens it. */
+function OpenButton({ card, onOpen }: { card: JobCard; onOpen: () => void }) {
+  const palette = usePalette();
+  const told = [whenChanged(card.changed), progressOf(card), fitOf(card)];
+  return (
+    <Pressable
+      onPress={onOpen}
+      accessibilityRole="button"
+      accessibilityLabel={`Open ${card.name} ${told.join(' ')}`}
+      style={{ flex: 1, flexDirection: 'row', gap: 12, padding: 10, minWidth: 0 }}>
+      <View style={{ width: 104, height: 78, borderRadius: 6, overflow: 'hidden', backgroundColor: palette.bench }}>
+        {card.thumbnail ? (
+          <Image
+            source={{ uri: card.thumbnail }}
+            style={{ width: 104, height: 78 }}
+            resizeMode="cover"
+            accessible={false}
+          />
+        ) : null}
+      </View>
+      <View style={{ flex: 1, gap: 1, minWidth: 0 }}>
+        <Words lines={2} style={{ fontWeight: '700' }}>
+          {card.name}
+        </Words>
+        <Figures quiet lines={1} style={{ fontSize: 12.5 }}>
+          {whenChanged(card.changed)}
+        </Figures>
+        <Words quiet lines={1} style={{ fontSize: 13.5 }}>
+          {progressOf(card)}
+        </Words>
+        <Figures lines={1} style={{ fontSize: 13 }}>
+          {fitOf(card)}
+        </Figures>
+      </View>
+    </Pressable>
   );
 }
 

@@ -114,22 +114,33 @@ export function JobsScreen() {
         ) : null}
         {shown.length > 0 ? <RoomTaken /> : null}
       </ScrollView>
+      <Notices deleted={deleted} onBringBack={undoDelete} said={notice} onRead={() => setNotice(undefined)} />
+    </View>
+  );
+}
+
+interface NoticesProps {
+  readonly deleted: JobCard | undefined;
+  readonly onBringBack: () => void;
+  readonly said: Said | undefined;
+  readonly onRead: () => void;
+}
+
+/** What was deleted can be brought back; what was said waits for that. */
+function Notices({ deleted, onBringBack, said, onRead }: NoticesProps) {
+  return (
+    <>
       <Snackbar
         visible={deleted !== undefined}
         duration={UNDO_MS}
         onDismiss={() => undefined}
-        action={{ label: 'Bring it back', onPress: undoDelete }}>{`Deleted “${deleted?.name ?? ''}”.`}</Snackbar>
-      {notice && !deleted ? (
-        <Snackbar
-          key={notice.at}
-          visible
-          duration={9000}
-          onDismiss={() => setNotice(undefined)}
-          action={{ label: 'Close', onPress: () => setNotice(undefined) }}>
-          {notice.words}
+        action={{ label: 'Bring it back', onPress: onBringBack }}>{`Deleted “${deleted?.name ?? ''}”.`}</Snackbar>
+      {said && !deleted ? (
+        <Snackbar key={said.at} visible duration={9000} onDismiss={onRead} action={{ label: 'Close', onPress: onRead }}>
+          {said.words}
         </Snackbar>
       ) : null}
-    </View>
+    </>
   );
 }
 

@@ -1,37 +1,36 @@
 import { startFrame, type ActiveTool } from '@/bench/tools';
 import { useDesk, useFitted, useSession } from '@/bench/use-session';
-import { mirrorView, turnView } from '@/core/job';
+import { mirrorView, turnView, type Command } from '@/core/job';
 import { LedgeButton } from '@/ui/ledge-button';
 import { useSheetSearch } from './use-sheet-search';
 
 export type SourcesPanelName = 'views' | 'tool' | 'add' | 'clean' | 'ask';
 
+interface SourcesRowProps {
+  readonly panel: SourcesPanelName;
+  readonly onPanel: (panel: SourcesPanelName) => void;
+}
+
 const QUARTER = Math.PI / 2;
 
 /** The row of what can be done with a sheet before anything is measured on it: cut, cropped, brought upright. */
-export function SourcesRow({
-  panel,
-  onPanel,
-}: {
-  panel: SourcesPanelName;
-  onPanel: (panel: SourcesPanelName) => void;
-}) {
-  const { jobs, session } = useDesk();
+export function SourcesRow(row: SourcesRowProps) {
+  return (
+    <>
+      <PanelButtons {...row} />
+      <FrameButtons {...row} />
+      <TurnButtons />
+    </>
+  );
+}
+
+/** What is done to the sheets as a whole. */
+function PanelButtons({ panel, onPanel }: SourcesRowProps) {
+  const { session } = useDesk();
   const fitted = useFitted();
-  const tool = useSession((state) => state.tool);
-  const search = useSheetSearch();
-  const id = fitted?.view.id;
-  const framing = (purpose: 'cut' | 'crop') =>
-    panel === 'tool' && tool.name === 'frame' && tool.state.purpose === purpose;
-  const take = (next: ActiveTool) => {
-    onPanel('tool');
-    session.setTool(next);
-    session.sight.showAll();
-  };
-  const turn = (by: number) => () => {
-    if (id === undefined) return;
-    jobs.getState().run(turnView(id, by));
-    session.sight.showAll();
+  const open = (name: SourcesPanelName) => () => {
+    session.chooseTool('select');
+    onPanel(name);
   };
   return (
     <>
@@ -40,7 +39,7 @@ export function SourcesRow({
         label="Add"
         name="Add pictures"
         chosen={panel === 'add'}
-        onPress={() => (session.chooseTool('select'), onPanel('add'))}
+        onPress={open('add')}
         testID="panel-add"
       />
       <LedgeButton
@@ -48,7 +47,7 @@ export function SourcesRow({
         label="Ask"
         name="Ask for photos and sizes"
         chosen={panel === 'ask'}
-        onPress={() => (session.chooseTool('select'), onPanel('ask'))}
+        onPress={open('ask')}
         testID="panel-ask"
       />
       <LedgeButton
@@ -57,9 +56,32 @@ export function SourcesRow({
         name="The views, in their order"
         chosen={panel === 'views'}
         disabled={!fitted}
-        onPress={() => (session.chooseTool('select'), onPanel('views'))}
+        onPress={open('views')}
         testID="panel-views"
       />
+    </>
+  );
+}
+
+/** What is pointed at on the sheet, found on it, or taken off it. */
+function FrameButtons({ panel, onPanel }: SourcesRowProps) {
+  const { session } = useDesk();
+  const fitted = useFitted();
+  const tool = useSession((state) => state.tool);
+  const search = useSheetSearch();
+  const framing = (purpose: 'cut' | 'crop') =>
+    panel === 'tool' && tool.name === 'frame' && tool.state.purpose === purpose;
+  const take = (next: ActiveTool) => {
+    onPanel('tool');
+    session.setTool(next);
+    session.sight.showAll();
+  };
+  const clean = () => {
+    session.chooseTool('select');
+    onPanel('clean');
+  };
+  return (
+    <>
       <LedgeButton
         icon="cut"
         label="Cut out"
@@ -109,9 +131,26 @@ export function SourcesRow({
         name="Clean the picture"
         chosen={panel === 'clean'}
         disabled={!fitted}
-        onPress={() => (session.chooseTool('select'), onPanel('clean'))}
+        onPress={clean}
         testID="panel-clean"
       />
+    </>
+  );
+}
+
+/** How the view lies. */
+function TurnButtons() {
+  const { jobs, session } = useDesk();
+  const fitted = useFitted();
+  const change = (command: (view: string) => Command) => () => {
+    if (fitted) jobs.getState().run(command(fitted.view.id));
+  };
+  const turn = (by: number) => () => {
+    change((view) => turnView(view, by))();
+    session.sight.showAll();
+  };
+  return (
+    <>
       <LedgeButton
         icon="turnleft"
         label="Turn left"
@@ -134,7 +173,7 @@ export function SourcesRow({
         name="See it from behind"
         chosen={fitted?.view.mirrored === true}
         disabled={!fitted}
-        onPress={() => id !== undefined && jobs.getState().run(mirrorView(id))}
+        onPress={change(mirrorView)}
         testID="mirror"
       />
     </>

@@ -135,10 +135,15 @@ function HeightFields({
   );
 }
 
-function FillCard({ opening, fill, put }: { opening: Opening; fill: Fill; put: (fill: Fill) => void }) {
+interface FillProps {
+  readonly opening: Opening;
+  readonly fill: Fill;
+  readonly put: (fill: Fill) => void;
+}
+
+function FillCard({ opening, fill, put }: FillProps) {
   const units = useUnits();
   const { hung } = fill;
-  const hand = handOf(opening);
   const clear = clearWidth(opening);
   return (
     <Card testID="fill-card">
@@ -178,42 +183,48 @@ function FillCard({ opening, fill, put }: { opening: Opening; fill: Fill; put: (
         options={LEAVES}
         onChange={(to) => put({ ...fill, leaves: to === '2' ? 2 : 1 })}
       />
-      {hung ? (
-        <>
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-            <Button
-              mode="outlined"
-              compact
-              icon="mirror"
-              onPress={() => put({ ...fill, hung: { ...hung, to: hung.to === 'left' ? 'right' : 'left' } })}
-              testID="fill-side">
-              To the other side
-            </Button>
-            {fill.leaves === 1 ? (
-              <Button
-                mode="outlined"
-                compact
-                icon="turn"
-                onPress={() => put({ ...fill, hung: { ...hung, at: hung.at === 'start' ? 'end' : 'start' } })}
-                testID="fill-hinge">
-                Hinges at the other jamb
-              </Button>
-            ) : null}
-          </View>
-          <AngleField
-            label="Drawn open by"
-            radians={hung.open}
-            onChange={(open) => put({ ...fill, hung: { ...hung, open: Math.min(Math.PI, Math.abs(open)) } })}
-            testID="fill-open"
-          />
-          {hand ? (
-            <Words
-              quiet
-              style={{ fontSize: 14 }}
-              testID="fill-hand">{`Hinges on the ${hand}, seen from where it opens to.`}</Words>
-          ) : null}
-        </>
-      ) : null}
+      {hung ? <HungFields opening={opening} fill={fill} hung={hung} put={put} /> : null}
     </Card>
+  );
+}
+
+/** To which side it opens, about which jamb, and how far. */
+function HungFields({ opening, fill, hung, put }: FillProps & { hung: NonNullable<Fill['hung']> }) {
+  const hand = handOf(opening);
+  return (
+    <>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Button
+          mode="outlined"
+          compact
+          icon="mirror"
+          onPress={() => put({ ...fill, hung: { ...hung, to: hung.to === 'left' ? 'right' : 'left' } })}
+          testID="fill-side">
+          To the other side
+        </Button>
+        {fill.leaves === 1 ? (
+          <Button
+            mode="outlined"
+            compact
+            icon="turn"
+            onPress={() => put({ ...fill, hung: { ...hung, at: hung.at === 'start' ? 'end' : 'start' } })}
+            testID="fill-hinge">
+            Hinges at the other jamb
+          </Button>
+        ) : null}
+      </View>
+      <AngleField
+        label="Drawn open by"
+        radians={hung.open}
+        onChange={(open) => put({ ...fill, hung: { ...hung, open: Math.min(Math.PI, Math.abs(open)) } })}
+        testID="fill-open"
+      />
+      {hand ? (
+        <Words
+          quiet
+          style={{ fontSize: 14 }}
+          testID="fill-hand">{`Hinges on the ${hand}, seen from where it opens to.`}</Words>
+      ) : null}
+    </>
   );
 }

@@ -121,17 +121,14 @@ function RegionRow({
   );
 }
 
-function ChosenRegion({
-  region,
-  name,
-  fitted,
-}: {
-  region: ViewRegion;
-  name: NamedRegion | undefined;
-  fitted: FittedView;
-}) {
+interface ChosenRegionProps {
+  readonly region: ViewRegion;
+  readonly name: NamedRegion | undefined;
+  readonly fitted: FittedView;
+}
+
+function ChosenRegion({ region, name, fitted }: ChosenRegionProps) {
   const { jobs } = useDesk();
-  const units = useUnits();
   const run = jobs.getState().run;
   const [text, setText] = useState(name?.name ?? '');
   const [kind, setKind] = useState<RegionKind>(name?.kind ?? 'material');
@@ -142,15 +139,6 @@ function ChosenRegion({
     setText(name?.name ?? '');
     setKind(name?.kind ?? kind);
   }
-  const scaled = fitted.fit.scaled;
-  const { job, derived } = useJob((whole) => whole);
-  const { sigma, around } = useMemo(() => {
-    const figured = figuredIn(job, derived, fitted.view.id);
-    return {
-      sigma: measureRegion(region, figured, ({ area }) => area).sigma,
-      around: measureRegion(region, figured, perimeterOf),
-    };
-  }, [region, job, derived, fitted]);
   const place = { at: region.inside, seen: fitted.fit.toSheet(region.inside) };
   const put = (change: Partial<NamedRegion>) =>
     run(
@@ -189,6 +177,35 @@ function ChosenRegion({
         value={name?.color}
         onChange={(color) => put({ color: color === name?.color ? undefined : color })}
       />
+      <RegionFigures region={region} name={name} fitted={fitted} kind={kind} onHeight={(height) => put({ height })} />
+      {name ? (
+        <Button mode="outlined" compact onPress={() => run(removeRegion(name.id))} testID="region-remove">
+          Take the name away
+        </Button>
+      ) : null}
+    </Card>
+  );
+}
+
+interface RegionFiguresProps extends ChosenRegionProps {
+  readonly kind: RegionKind;
+  readonly onHeight: (mm: number) => void;
+}
+
+/** How large it is, with plus-minus; of a room how much it holds. */
+function RegionFigures({ region, name, fitted, kind, onHeight }: RegionFiguresProps) {
+  const units = useUnits();
+  const scaled = fitted.fit.scaled;
+  const { job, derived } = useJob((whole) => whole);
+  const { sigma, around } = useMemo(() => {
+    const figured = figuredIn(job, derived, fitted.view.id);
+    return {
+      sigma: measureRegion(region, figured, ({ area }) => area).sigma,
+      around: measureRegion(region, figured, perimeterOf),
+    };
+  }, [region, job, derived, fitted]);
+  return (
+    <>
       <FigureRow
         name="Area"
         value={scaled ? formatArea(region.area, units, sigma) : 'no scale yet'}
@@ -200,12 +217,7 @@ function ChosenRegion({
         testID="region-perimeter"
       />
       {scaled && (kind === 'room' || name?.height !== undefined) ? (
-        <LengthField
-          label="Height"
-          mm={name?.height ?? 2400}
-          onChange={(height) => put({ height })}
-          testID="region-height"
-        />
+        <LengthField label="Height" mm={name?.height ?? 2400} onChange={onHeight} testID="region-height" />
       ) : null}
       {scaled && name?.height !== undefined ? (
         <FigureRow
@@ -214,11 +226,6 @@ function ChosenRegion({
           testID="region-volume"
         />
       ) : null}
-      {name ? (
-        <Button mode="outlined" compact onPress={() => run(removeRegion(name.id))} testID="region-remove">
-          Take the name away
-        </Button>
-      ) : null}
-    </Card>
+    </>
   );
 }

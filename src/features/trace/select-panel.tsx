@@ -132,7 +132,21 @@ function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
         onPress={() => set({ several: !state.several, node: undefined })}
         testID="edit-several"
       />
-      {chain && !chain.closed ? (
+      {chain ? <PointButtons state={state} chain={chain} node={node} fitted={fitted} set={set} run={run} /> : null}
+    </View>
+  );
+}
+
+interface PointButtonsProps extends Omit<EditRowProps, 'outlines'> {
+  readonly chain: Chain;
+  readonly node: Chain['nodes'][number] | undefined;
+}
+
+/** What is done to one outline's points. */
+function PointButtons({ state, chain, node, fitted, set, run }: PointButtonsProps) {
+  return (
+    <>
+      {!chain.closed ? (
         <LedgeButton
           icon="loop"
           label="Close"
@@ -140,7 +154,7 @@ function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
           testID="edit-close"
         />
       ) : null}
-      {chain && state.segment ? (
+      {state.segment ? (
         <LedgeButton
           icon="plus"
           label="Add point"
@@ -151,7 +165,7 @@ function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
           testID="edit-add"
         />
       ) : null}
-      {chain && node ? (
+      {node ? (
         <LedgeButton
           icon="curve"
           label={node.smooth ? 'Corner' : 'Smooth'}
@@ -170,6 +184,6 @@ function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
           testID="edit-move"
         />
       ) : null}
-    </View>
+    </>
   );
 }

@@ -6,6 +6,11 @@ import type { IconName } from '@/ui/icon';
 
 export type TracePanelName = 'tool' | 'layers' | 'check';
 
+interface TraceRowProps {
+  readonly panel: TracePanelName;
+  readonly onPanel: (panel: TracePanelName) => void;
+}
+
 const SEGMENTS: readonly {
   readonly kind: SegmentKind;
   readonly icon: IconName;
@@ -18,14 +23,30 @@ const SEGMENTS: readonly {
   { kind: 'curve', icon: 'curve', label: 'Curve', name: 'Curve through points' },
 ];
 
-/** The row of what can be drawn, chosen and inspected. Another kind of segment carries on the outline that is being drawn. */
-export function TraceRow({ panel, onPanel }: { panel: TracePanelName; onPanel: (panel: TracePanelName) => void }) {
+/** The row of what can be drawn, chosen and inspected. */
+export function TraceRow(row: TraceRowProps) {
+  return (
+    <>
+      <DrawButtons {...row} />
+      <SayButtons {...row} />
+    </>
+  );
+}
+
+function useStart({ onPanel }: TraceRowProps): (name: ToolName) => () => void {
   const { session } = useDesk();
-  const tool = useSession((state) => state.tool);
-  const start = (name: ToolName) => () => {
+  return (name) => () => {
     onPanel('tool');
     session.chooseTool(name);
   };
+}
+
+/** What is drawn. Another kind of segment carries on the outline that is being drawn. */
+function DrawButtons(row: TraceRowProps) {
+  const { panel, onPanel } = row;
+  const { session } = useDesk();
+  const tool = useSession((state) => state.tool);
+  const start = useStart(row);
   const chooseSegment = (kind: SegmentKind) => () => {
     onPanel('tool');
     session.changeTool('chain', { kind, through: undefined, wall: undefined });
@@ -93,6 +114,19 @@ export function TraceRow({ panel, onPanel }: { panel: TracePanelName; onPanel: (
         onPress={start('guide')}
         testID="tool-guide"
       />
+    </>
+  );
+}
+
+/** What is said of it, measured on it, and looked through. */
+function SayButtons(row: TraceRowProps) {
+  const { panel, onPanel } = row;
+  const tool = useSession((state) => state.tool);
+  const start = useStart(row);
+  const isTool = panel === 'tool';
+  const open = (name: TracePanelName) => () => onPanel(panel === name ? 'tool' : name);
+  return (
+    <>
       <LedgeButton
         icon="relate"
         label="Relate"
@@ -128,7 +162,7 @@ export function TraceRow({ panel, onPanel }: { panel: TracePanelName; onPanel: (
         icon="layers"
         label="Layers"
         chosen={panel === 'layers'}
-        onPress={() => onPanel(panel === 'layers' ? 'tool' : 'layers')}
+        onPress={open('layers')}
         testID="panel-layers"
       />
       <LedgeButton
@@ -136,7 +170,7 @@ export function TraceRow({ panel, onPanel }: { panel: TracePanelName; onPanel: (
         label="Inspect"
         name="Find what keeps an outline from being cut"
         chosen={panel === 'check'}
-        onPress={() => onPanel(panel === 'check' ? 'tool' : 'check')}
+        onPress={open('check')}
         testID="panel-check"
       />
     </>

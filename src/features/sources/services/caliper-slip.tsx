@@ -1,7 +1,7 @@
 import { useCallback } from 'react';
 import { useDesk, useSession } from '@/bench/use-session';
 import { FONT, usePalette } from '@/ui/palette';
-import { moveCaliper, pressCaliper, useCaliper } from './use-caliper';
+import { moveCaliper, pressCaliper, useCaliper, type Reading } from './use-caliper';
 
 const STEPS = [-1, -0.1, 0.1, 1];
 
@@ -16,26 +16,6 @@ export function CaliperSlip() {
   );
   if (!on) return null;
   const reading = caliper.kind === 'there' ? caliper.reading : undefined;
-  const button = (label: string, name: string, press: () => void) => (
-    <button
-      key={label}
-      aria-label={name}
-      onPointerDown={(event) => event.preventDefault()}
-      onMouseDown={(event) => event.preventDefault()}
-      onClick={press}
-      style={{
-        minWidth: 44,
-        height: 44,
-        borderRadius: 8,
-        border: `1px solid ${palette.rule}`,
-        background: palette.paper,
-        color: palette.ink,
-        fontFamily: FONT.text,
-        fontSize: 14,
-      }}>
-      {label}
-    </button>
-  );
   return (
     <div
       role="group"
@@ -64,28 +44,57 @@ export function CaliperSlip() {
       <span data-testid="caliper-reading" style={{ fontFamily: FONT.figures, fontSize: 18 }}>
         {reading ? `${reading.text} ${reading.unit}${reading.hold ? ', held' : ''}` : '—'}
       </span>
-      {reading && caliper.kind === 'there' && caliper.simulated ? (
-        <span style={{ display: 'flex', flexWrap: 'wrap', gap: 4 }}>
-          {STEPS.map((step) =>
-            button(
-              step > 0 ? `+${step}` : `−${-step}`,
-              `Move the jaws by ${step} mm`,
-              () => void moveCaliper({ mm: Math.max(0, reading.mm + step) }),
-            ),
-          )}
-          {button(
-            reading.unit === 'mm' ? 'in' : 'mm',
-            'Change the unit',
-            () => void moveCaliper({ unit: reading.unit === 'mm' ? 'in' : 'mm' }),
-          )}
-          {button(
-            reading.hold ? 'Let go' : 'Hold',
-            'Hold the reading',
-            () => void moveCaliper({ hold: !reading.hold }),
-          )}
-          {button('Send', 'Send the reading', () => void pressCaliper())}
-        </span>
-      ) : null}
+      {reading && caliper.kind === 'there' && caliper.simulated ? <Jaws reading={reading} /> : null}
     </div>
+  );
+}
+
+/** Of the simulated caliper: what a hand would do to it. */
+function Jaws({ reading }: { reading: Reading }) {
+  return (
+    <span style={{ display: 'flex', flexWrap: 'wrap', gap: 4 }}>
+      {STEPS.map((step) => (
+        <SlipButton
+          key={step}
+          label={step > 0 ? `+${step}` : `−${-step}`}
+          name={`Move the jaws by ${step} mm`}
+          press={() => void moveCaliper({ mm: Math.max(0, reading.mm + step) })}
+        />
+      ))}
+      <SlipButton
+        label={reading.unit === 'mm' ? 'in' : 'mm'}
+        name="Change the unit"
+        press={() => void moveCaliper({ unit: reading.unit === 'mm' ? 'in' : 'mm' })}
+      />
+      <SlipButton
+        label={reading.hold ? 'Let go' : 'Hold'}
+        name="Hold the reading"
+        press={() => void moveCaliper({ hold: !reading.hold })}
+      />
+      <SlipButton label="Send" name="Send the reading" press={() => void pressCaliper()} />
+    </span>
+  );
+}
+
+function SlipButton({ label, name, press }: { label: string; name: string; press: () => void }) {
+  const palette = usePalette();
+  return (
+    <button
+      aria-label={name}
+      onPointerDown={(event) => event.preventDefault()}
+      onMouseDown={(event) => event.preventDefault()}
+      onClick={press}
+      style={{
+        minWidth: 44,
+        height: 44,
+        borderRadius: 8,
+        border: `1px solid ${palette.rule}`,
+        background: palette.paper,
+        color: palette.ink,
+        fontFamily: FONT.text,
+        fontSize: 14,
+      }}>
+      {label}
+    </button>
   );
 }

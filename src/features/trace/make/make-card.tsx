@@ -39,36 +39,28 @@ const STANDS: readonly {
   { mode: 'stretch', icon: 'stretch', label: 'Stretch', name: 'Move the ends in a box', id: 'stand-stretch' },
 ];
 
+interface MakeCardProps {
+  readonly outlines: readonly Outline[];
+  readonly of: readonly string[];
+  readonly fitted: FittedView;
+}
+
 /** What can be made of what is chosen; it follows its sources from then on. */
-export function MakeCard({
-  outlines,
-  of: chosen,
-  fitted,
-}: {
-  outlines: readonly Outline[];
-  of: readonly string[];
-  fitted: FittedView;
-}) {
+export function MakeCard({ outlines, of: chosen, fitted }: MakeCardProps) {
   const { jobs, session } = useDesk();
-  const { job, derived } = useJob((state) => state);
+  const job = useJob((state) => state.job);
   // An aid stays one: chosen among outlines, nothing is made of it.
   const real = chosen.filter((id) => outlines.some((outline) => outline.id === id && !outline.aid));
   const of = real.length > 0 ? real : chosen;
   const here = job.guides.filter(({ view }) => view === fitted.view.id);
-  const run = jobs.getState().run;
   const make = (kind: MakeKind) => () => {
     const recipe = firstRecipe(kind, { outlines, of, guides: here });
     if (!recipe) return session.say(kind === 'mirrored' ? 'mirror-needs-guide' : 'combine-needs-two');
     if (!fitted.fit.scaled && kind !== 'mirrored' && kind !== 'combined') return session.say('scale-first');
     const { made, command } = making(recipe, outlines[0]!);
-    run(command);
+    jobs.getState().run(command);
     session.hold([made.id]);
   };
-  const editing = editingIn({ fitted, newId });
-  const [only] = outlines.length === 1 ? outlines : [];
-  const shape = only && derived.shapes.get(only.id);
-  const whole = only?.shape === 'chain' && shape ? asCircle(only, shape, editing) : undefined;
-  const isAid = outlines.every(({ aid }) => aid);
   return (
     <Card testID="make-card">
       <Words style={{ fontWeight: '700' }}>Make of it</Words>
@@ -95,49 +87,74 @@ export function MakeCard({
             testID={id}
           />
         ))}
-        <LedgeButton
-          icon="guide"
-          label="Aid"
-          name={isAid ? 'Cut and hand it over again' : 'Keep it as an aid that never leaves in a file'}
-          chosen={isAid}
-          onPress={() => run(setAid(chosen, !isAid))}
-          testID="make-aid"
-        />
-        {whole ? (
-          <LedgeButton
-            icon="circle"
-            label="Whole"
-            name="The whole circle of this arc"
-            onPress={() => run(replaceOutline(whole.id, [whole], 'circle-completed'))}
-            testID="make-whole"
-          />
-        ) : null}
-        {only?.shape === 'made' && shape && shape.paths.length > 0 ? (
-          <LedgeButton
-            icon="unlock"
-            label="Let go"
-            name="Let it stand by itself, no longer following"
-            onPress={() => {
-              // What stands in its openings would have no wall any more.
-              const fittings = job.outlines.filter(
-                (outline) =>
-                  outline.shape === 'made' && outline.recipe.kind === 'fittings' && outline.recipe.of.includes(only.id),
-              );
-              const parts = standing(shape.paths, only, editing);
-              run(
-                together([
-                  ...fittings.map((outline) =>
-                    letGo(outline.id, standing(derived.shapes.get(outline.id)?.paths ?? [], outline, editing)),
-                  ),
-                  letGo(only.id, parts),
-                ]),
-              );
-              session.hold(parts.map(({ id }) => id));
-            }}
-            testID="make-let-go"
-          />
-        ) : null}
+        <AidButton outlines={outlines} of={chosen} />
+        {outlines.length === 1 ? <OnlyButtons only={outlines[0]!} fitted={fitted} /> : null}
       </View>
     </Card>
+  );
+}
+
+function AidButton({ outlines, of }: Omit<MakeCardProps, 'fitted'>) {
+  const { jobs } = useDesk();
+  const isAid = outlines.every(({ aid }) => aid);
+  return (
+    <LedgeButton
+      icon="guide"
+      label="Aid"
+      name={isAid ? 'Cut and hand it over again' : 'Keep it as an aid that never leaves in a file'}
+      chosen={isAid}
+      onPress={() => jobs.getState().run(setAid(of, !isAid))}
+      testID="make-aid"
+    />
+  );
+}
+
+/** What can be done to one outline alone. */
+function OnlyButtons({ only, fitted }: { only: Outline; fitted: FittedView }) {
+  const { jobs, session } = useDesk();
+  const { job, derived } = useJob((state) => state);
+  const { run } = jobs.getState();
+  const editing = editingIn({ fitted, newId });
+  const shape = derived.shapes.get(only.id);
+  const whole = only.shape === 'chain' && shape ? asCircle(only, shape, editing) : undefined;
+  const stand = () => {
+    if (!shape) return;
+    // What stands in its openings would have no wall any more.
+    const fittings = job.outlines.filter(
+      (outline) =>
+        outline.shape === 'made' && outline.recipe.kind === 'fittings' && outline.recipe.of.includes(only.id),
+    );
+    const parts = standing(shape.paths, only, editing);
+    run(
+      together([
+        ...fittings.map((outline) =>
+          letGo(outline.id, standing(derived.shapes.get(outline.id)?.paths ?? [], outline, editing)),
+        ),
+        letGo(only.id, parts),
+      ]),
+    );
+    session.hold(parts.map(({ id }) => id));
+  };
+  return (
+    <>
+      {whole ? (
+        <LedgeButton
+          icon="circle"
+          label="Whole"
+          name="The whole circle of this arc"
+          onPress={() => run(replaceOutline(whole.id, [whole], 'circle-completed'))}
+          testID="make-whole"
+        />
+      ) : null}
+      {only.shape === 'made' && shape && shape.paths.length > 0 ? (
+        <LedgeButton
+          icon="unlock"
+          label="Let go"
+          name="Let it stand by itself, no longer following"
+          onPress={stand}
+          testID="make-let-go"
+        />
+      ) : null}
+    </>
   );
 }
