@@ -3,18 +3,18 @@ import type { FittedView } from '@/core/derive';
 import { boxAround, distance, subtract, type Vec } from '@/core/geometry';
 import { findLockOn, type EvidenceKind } from '@/core/job';
 import { newId, type JobStore, type LoadedReference } from '@/store';
-import { aimAt, aimZoom, pointingSigma, type Aim, type Hand } from './aim';
-import type { Found, PictureEdges } from './edges';
+import { pointingSigma, type Aim, type Hand } from './aim';
+import { aimIn, isCatching, nudgedBy, type Aimed } from './aimed';
+import type { PictureEdges } from './edges';
 import { Covers } from './covers';
 import { lookAtPlane } from './ground';
 import { boundsOf, layingOf, squaredUp, turned } from './laying';
 import type { Scene } from './look';
+import { seekIn, type Sought } from './seeking';
 import { startState, type Catch, type Notice, type SessionState } from './session-state';
 import { Sight } from './sight';
-import { snapSearch } from './snap-targets';
 import {
-  findFrom,
-  isKnownStraight,
+  canBeShown,
   startEvidence,
   startTool,
   toolOf,
@@ -32,16 +32,6 @@ import { listWorkedOn } from './worked-on';
 
 /** The aim is where it was. CSS px. */
 const SAME_AIM = 3;
-/** Reference geometry is looked for this far around the aim. CSS px. */
-const REFERENCE_REACH = 24;
-const NOTHING_NEAR = () => [];
-
-/** Where somebody points, on the bench (CSS px) and on the sheet, how, and at what zoom: the picture may have been moved since. */
-interface Aimed extends Required<Hand> {
-  readonly screen: Vec;
-  readonly sheet: Vec;
-  readonly zoom: number;
-}
 
 /** One sitting at the bench: turns pointing and typing into inputs of the tool in hand, and its effects into commands. */
 export class Session {
@@ -60,20 +50,8 @@ export class Session {
   ) {
     this.store = createStore<SessionState>()(() => startState(jobs.getState().job, draft));
     this.sight = new Sight(this.store, () => this.findScene());
-    if (!this.canShowTool()) this.set({ tool: startTool('select') });
+    if (!canBeShown(this.getState().tool, this.findContext())) this.set({ tool: startTool('select') });
     this.layAgain();
-  }
-
-  /** What was in hand when a sitting ended may speak of something that is not there, or be damaged: then it is let go. */
-  private canShowTool(): boolean {
-    const context = this.findContext();
-    const { tool } = this.getState();
-    try {
-      if (context) toolOf(tool).preview(tool.state, undefined, context);
-      return true;
-    } catch {
-      return false;
-    }
   }
 
   /** Where the picture's edges are looked for. */
@@ -93,16 +71,9 @@ export class Session {
   findContext(): ToolContext | undefined {
     const fitted = this.findFitted();
     const { job, derived } = this.jobs.getState();
-    const { layer } = this.getState();
-    return (
-      fitted && {
-        job,
-        fitted,
-        shapes: derived.shapes,
-        layer: job.layers.some((other) => other.id === layer) ? layer : job.layers[0]!.id,
-        newId,
-      }
-    );
+    if (!fitted) return undefined;
+    const chosen = job.layers.find(({ id }) => id === this.getState().layer);
+    return { job, fitted, shapes: derived.shapes, layer: (chosen ?? job.layers[0]!).id, newId };
   }
 
   chooseView(id: string): void {
@@ -114,21 +85,23 @@ export class Session {
     this.sight.showAll();
   }
 
-  chooseTool(name: ToolName): void {
+  private take(tool: ActiveTool): void {
     this.set({ patch: undefined, nudging: false });
-    this.setTool(startTool(name));
+    this.setTool(tool);
+  }
+
+  chooseTool(name: ToolName): void {
+    this.take(startTool(name));
   }
 
   /** Begins to point at a piece of evidence; `from` is what is known of it already. */
   pointAtEvidence(kind: EvidenceKind, role: 'use' | 'check' = 'use', from: Partial<EvidenceState> = {}): void {
-    this.set({ patch: undefined, nudging: false });
-    this.setTool({ name: 'evidence', state: startEvidence(kind, role, from) });
+    this.take({ name: 'evidence', state: startEvidence(kind, role, from) });
   }
 
   /** Begins to frame a part of the sheet. */
   frame(state: FrameState): void {
-    this.set({ patch: undefined, nudging: false });
-    this.setTool({ name: 'frame', state });
+    this.take({ name: 'frame', state });
   }
 
   setReferences(references: readonly LoadedReference[]): void {
@@ -213,12 +186,8 @@ export class Session {
   layAgain(): void {
     const { straight, viewport } = this.getState();
     const fitted = this.findFitted();
-    this.set({
-      viewport: {
-        ...viewport,
-        laying: straight && fitted?.fit.scaled ? squaredUp(fitted.fit) : fitted && turned(fitted),
-      },
-    });
+    const laying = straight && fitted?.fit.scaled ? squaredUp(fitted.fit) : fitted && turned(fitted);
+    this.set({ viewport: { ...viewport, laying } });
   }
 
   say(code: string, detail: Notice['detail'] = {}): void {
@@ -264,35 +233,12 @@ export class Session {
     });
   }
 
-  private isCatching(): boolean {
-    const { snapping, tool } = this.getState();
-    return snapping && !toolOf(tool).isFree;
-  }
-
-  private aimFor({ sheet, zoom, pointer, unaided }: Aimed, context: ToolContext, turn = 0): Aim {
-    const { tool, references, catching, grid } = this.getState();
-    const snapping = this.isCatching();
-    // A place that is to be laid on existing geometry is sought in the picture: what lies over it already must not catch the aim.
-    const around =
-      tool.name === 'match' && tool.state.looking === 'view'
-        ? undefined
-        : { references, at: sheet, reach: REFERENCE_REACH / zoom };
-    const search = snapping ? snapSearch(context, this.jobs.getState().derived, tool, around) : NOTHING_NEAR;
-    const findEdge = (at: Vec, reach: number, hand: number) => this.edges?.find(at, reach, hand);
-    const findCorner = (at: Vec, reach: number, hand: number) => this.edges?.findCorner(at, reach, hand);
-    return aimAt(sheet, {
-      fit: context.fitted.fit,
-      zoom,
-      pointer,
-      unaided,
-      snapping,
-      search,
-      findEdge,
-      findCorner,
-      from: findFrom(tool, context),
-      kinds: catching,
-      grid,
-      turn,
+  private aimFor(aimed: Aimed, context: ToolContext, turn = 0): Aim {
+    return aimIn(aimed, turn, {
+      context,
+      derived: this.jobs.getState().derived,
+      session: this.getState(),
+      edges: this.edges,
     });
   }
 
@@ -351,7 +297,7 @@ export class Session {
   setAtAim(unaided = this.lastAimed?.unaided ?? 0): void {
     this.setAwaited();
     const { aim } = this.getState();
-    const coming = aim && this.isCatching() ? this.edges?.coming(aim.free) : undefined;
+    const coming = aim && isCatching(this.getState()) ? this.edges?.coming(aim.free) : undefined;
     if (!aim || !coming || !this.lastAimed) return void (aim && this.setAt(aim));
     const aimed = this.lastAimed;
     const awaited: Aimed = { ...aimed, unaided };
@@ -389,19 +335,14 @@ export class Session {
   }
 
   /** Moves what was set last by pixels of what is looked at: of the patch for a finger, of the bench for a mouse. */
-  nudge([dx, dy]: Vec): void {
-    const { viewport, aim, pointer } = this.getState();
-    const step = pointer === 'touch' ? viewport.zoom / aimZoom(viewport.zoom) : 1;
+  nudge(by: Vec): void {
+    const { aim } = this.getState();
     const fitted = this.findFitted();
-    const from = aim?.sheet ?? toSheet(viewport, middleOf(viewport));
-    const [x, y] = toScreen(viewport, from);
-    const sheet = toSheet(viewport, [x + dx * step, y + dy * step]);
-    const sigma = pointingSigma({ pointer }, viewport.zoom);
+    const { from, sheet, sigma } = nudgedBy(by, this.getState());
     this.input({ kind: 'nudge', by: subtract(sheet, from), sigma });
     if (!aim || !fitted) return;
-    this.set({
-      aim: { ...aim, sigma, sheet, plane: fitted.fit.toPlane(sheet), snap: undefined, edge: undefined, free: sheet },
-    });
+    const plane = fitted.fit.toPlane(sheet);
+    this.set({ aim: { ...aim, sigma, sheet, plane, snap: undefined, edge: undefined, free: sheet } });
   }
 
   /** Brings a box of the view plane into sight, and points at its middle. */
@@ -424,8 +365,7 @@ export class Session {
 
   /** Chooses outlines, with the tool for that in hand. */
   hold(outlines: readonly string[]): void {
-    this.set({ patch: undefined, nudging: false });
-    this.setTool({ name: 'select', state: { outlines, several: outlines.length > 1, moving: false } });
+    this.take({ name: 'select', state: { outlines, several: outlines.length > 1, moving: false } });
   }
 
   private set(change: Partial<SessionState>): void {
@@ -446,27 +386,15 @@ export class Session {
     this.lookAt(at === 'target' && tool.name === 'match' ? tool.state.target : undefined);
   }
 
-  private findIn(
-    what: Extract<Effect, { kind: 'seek' }>['what'],
-    near: Vec,
-    proportion: number | undefined,
-  ): Promise<Found | undefined> | undefined {
-    if (what === 'rim') return this.edges?.findRim(near);
-    if (what === 'next-straight')
-      return this.edges?.findNextStraight((along) => isKnownStraight(this.findFitted()!.view, along));
-    return what === 'straight'
-      ? this.edges?.findStraight(near)
-      : this.edges?.findSides(near, { proportion, focal35mm: this.findFitted()?.sheet.taken.focal35mm });
-  }
-
   /** The answer counts only if the tool has not gone on in the meantime. */
-  private async seek({ what, near, otherwise, proportion }: Extract<Effect, { kind: 'seek' }>): Promise<void> {
+  private async seek(sought: Sought): Promise<void> {
     const { tool } = this.getState();
     this.say('seeking');
-    const points = await this.findIn(what, near, proportion);
+    const fitted = this.findFitted();
+    const points = this.edges && fitted ? await seekIn(this.edges, fitted, sought) : undefined;
     if (this.getState().tool.state !== tool.state) return;
     this.set({ patch: undefined, nudging: false, notice: undefined });
     this.input(points ? { kind: 'found', points } : { kind: 'not-found' });
-    if (!points) this.say(otherwise);
+    if (!points) this.say(sought.otherwise);
   }
 }

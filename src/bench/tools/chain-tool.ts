@@ -1,11 +1,8 @@
 import { guideReach } from '@/core/derive';
 import { add, distance, moved, pointAt, polar, type Arc, type Vec } from '@/core/geometry';
-import { addMade, addOutline, addRelations, changeOutline, together } from '@/core/job';
 import {
-  findClosed,
   findGuideLine,
   reflection,
-  type Guide,
   movedByHand,
   placingOf,
   reversedChain,
@@ -16,19 +13,17 @@ import {
   type Place,
   type PointedPlace,
   type Segment,
-  type SegmentKind,
-  type Shape,
 } from '@/core/outline';
 import type { Aim } from '../aim';
+import { close, findCentreLine, finish, fresh } from './chain-done';
+import { findDraft, SAME_PLACE, settled, START, type ChainState } from './chain-state';
+import type { Said } from './drawn-up-to';
 import { arcAbout, arcOfRadius } from './arc-by';
-import { relationsSaid, type Said } from './drawn-up-to';
-import { wallCommand, type Wall } from './wall';
 import { findEnd } from './relate-tool';
 import {
   isInLine,
   NOTHING,
   pointed,
-  run,
   say,
   stay,
   toSheetPlace,
@@ -38,48 +33,6 @@ import {
   type ToolContext,
   type ToolInput,
 } from './tool';
-
-/** How an arc between two ends is said: by a place on it, by its centre, or by its radius. */
-export type ArcBy = 'through' | 'centre' | 'radius';
-
-/** An outline on its way. Plain data: it is saved with the job and comes back after a reload. */
-export interface ChainState {
-  readonly nodes: readonly Node[];
-  readonly segments: readonly Segment[];
-  /** The middle of an arc whose end is not set yet. */
-  readonly through?: PointedPlace | undefined;
-  readonly kind: SegmentKind;
-  /** Segments run level or upright only. */
-  readonly lock: boolean;
-  readonly arcBy?: ArcBy | undefined;
-  /** Radius of the arcs that are drawn by it, mm: to the left of their chord, below nothing to the right. */
-  readonly radius?: number | undefined;
-  /** What is pointed at next is touched: the line becomes tangent to it. */
-  readonly touching?: boolean | undefined;
-  readonly says?: readonly Said[] | undefined;
-  /** What is drawn is the line of a wall. */
-  readonly wall?: Wall | undefined;
-  /** The open outline that is carried on, if any. */
-  readonly carries?: { readonly id: string; readonly layer: string } | undefined;
-}
-
-const START: ChainState = { nodes: [], segments: [], kind: 'line', lock: false };
-
-/** The draft as an outline; undefined before there is a point. */
-export function findDraft(state: ChainState, { fitted, layer }: ToolContext): Chain | undefined {
-  if (state.nodes.length === 0) return undefined;
-  return {
-    shape: 'chain',
-    id: state.carries?.id ?? 'draft',
-    layer: state.carries?.layer ?? layer,
-    view: fitted.view.id,
-    closed: false,
-    nodes: state.nodes,
-    segments: state.segments,
-  };
-}
-
-const SAME_PLACE = 1e-6;
 
 function step(state: ChainState, input: ToolInput, context: ToolContext): Step<ChainState> {
   switch (input.kind) {
@@ -265,12 +218,6 @@ function append(state: ChainState, place: Place, context: ToolContext): Step<Cha
   return fault ? stay(state, say(fault.fault)) : [next, []];
 }
 
-/** A curve that is followed by a line or an arc keeps the way it came: it ends in a corner until somebody smooths it. */
-function settled({ nodes, segments }: ChainState, next: Segment): readonly Node[] {
-  const ends = segments.at(-1)?.kind === 'curve' && (next.kind === 'line' || next.kind === 'arc');
-  return ends ? [...nodes.slice(0, -1), { ...nodes.at(-1)!, smooth: false }] : nodes;
-}
-
 function findNextSegment(state: ChainState): Segment | undefined {
   if (state.kind === 'arc') return state.through ? { kind: 'arc', through: state.through } : { kind: 'line' };
   if (state.kind === 'tangent' && state.segments.length === 0) return undefined;
@@ -353,90 +300,6 @@ function withoutLast(state: ChainState): ChainState {
   };
 }
 
-/** The finished outline goes into the job; a fresh draft keeps the kind of segment and the lock. */
-function done(state: ChainState, chain: Chain, context: ToolContext): Step<ChainState> {
-  const id = state.carries?.id ?? context.newId();
-  const outline: Chain = { ...chain, id };
-  const command = state.carries ? changeOutline(outline, 'outline-carried-on') : addOutline(outline);
-  const relations = relationsSaid(state.says ?? [], outline, context);
-  if (state.wall && !state.carries)
-    return [
-      fresh(state),
-      [
-        run(
-          together([
-            addRelations(relations),
-            addOutline({ ...outline, aid: true }),
-            wallCommand(state.wall, id, context),
-          ]),
-        ),
-      ],
-    ];
-  const mirrored = findCentreLine(context);
-  const image =
-    mirrored && !state.carries
-      ? [
-          addMade(
-            {
-              shape: 'made',
-              id: context.newId(),
-              layer: outline.layer,
-              view: outline.view,
-              recipe: { kind: 'mirrored', of: [id], guide: mirrored.id, joined: true },
-            },
-            true,
-          ),
-        ]
-      : [];
-  return [
-    fresh(state),
-    [
-      run(
-        image[0]
-          ? together([addRelations(relations), command, image[0]])
-          : together([addRelations(relations), command]),
-      ),
-    ],
-  ];
-}
-
-/** A fresh draft that is drawn as the last one was. */
-const fresh = ({ kind, lock, arcBy, radius, wall }: ChainState): ChainState => ({
-  ...START,
-  kind: kind === 'tangent' ? 'line' : kind,
-  lock,
-  arcBy,
-  radius,
-  wall,
-});
-
-function finish(state: ChainState, context: ToolContext): Step<ChainState> {
-  const draft = findDraft({ ...state, through: undefined }, context);
-  if (!draft || draft.segments.length === 0) return stay(state, say('outline-needs-two-points'));
-  return done(state, draft, context);
-}
-
-function close(state: ChainState, context: ToolContext): Step<ChainState> {
-  const draft = findDraft(state, context);
-  if (!draft || draft.segments.length === 0) return stay(state, say('outline-needs-two-points'));
-  const shape = shapeOf(draft, context.fitted.placing);
-  const closed = closedBy(state, draft, shape);
-  return closed ? done(state, closed, context) : stay(state, say('outline-too-short-to-close'));
-}
-
-/** Closed with the kind of segment that is being drawn, where that kind can close; else with a line. */
-function closedBy(state: ChainState, draft: Chain, shape: Shape): Chain | undefined {
-  const segment: Segment | undefined =
-    state.kind === 'arc'
-      ? state.through && { kind: 'arc', through: state.through }
-      : state.kind === 'line'
-        ? undefined
-        : { kind: state.kind };
-  if (segment && (draft.nodes.length >= 3 || segment.kind === 'arc'))
-    return { ...draft, nodes: settled(state, segment), closed: true, segments: [...draft.segments, segment] };
-  return findClosed(draft, shape, SAME_PLACE);
-}
-
 export const chainTool: Tool<ChainState> = {
   start: START,
   step,
@@ -452,11 +315,6 @@ export const chainTool: Tool<ChainState> = {
     return { outlines: [live ?? draft], points, ...(image ? { pieces: { list: image, look: 'comes' as const } } : {}) };
   },
 };
-
-/** The centre line of the view about which what is drawn is mirrored. */
-function findCentreLine({ job, fitted }: ToolContext): Guide | undefined {
-  return job.guides.find(({ view, mirrors }) => mirrors && view === fitted.view.id);
-}
 
 /** The draft with the segment that would be set now. */
 function withLive(state: ChainState, aim: Aim, context: ToolContext): Chain | undefined {

@@ -150,32 +150,53 @@ function proportionOf({ width, height }: EvidenceState['written']): number | und
   return w?.ok && h?.ok ? w.value.mm / h.value.mm : undefined;
 }
 
-function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): Step<EvidenceState> {
+type Input<K extends ToolInput['kind']> = Extract<ToolInput, { kind: K }>;
+
+/** A place that was pointed at; the first of a thing whose edges can be found has them looked for. */
+function stepSet(state: EvidenceState, input: Input<'set'>, { fitted }: ToolContext): Step<EvidenceState> {
+  const next =
+    state.again === undefined ? setPoint(state, input.aim, fitted.view) : setAgain(state, input.aim, fitted.view);
+  if (!next) return stay(state, say('pointed-elsewhere'));
+  const set = next.points[next.last]!;
+  const twice = next.points.some((other, i) => i !== next.last && distance(other.at, set.at) < 2);
+  if (twice) return stay(state, say('points-the-same'));
+  const mayFind =
+    input.seek && !state.byHand && state.again === undefined && state.way === undefined && next.points.length === 1;
+  const sought = mayFind ? SOUGHT[state.kind] : undefined;
+  if (!sought || (sought.on === 'edge') !== (set.edge !== undefined)) return [next, []];
+  return [
+    next,
+    [
+      {
+        kind: 'seek',
+        what: sought.what,
+        near: set.at,
+        otherwise: sought.otherwise,
+        proportion: proportionOf(state.written),
+      },
+    ],
+  ];
+}
+
+function stepNudge(state: EvidenceState, input: Input<'nudge'>): Step<EvidenceState> {
+  const moved = state.points[state.last];
+  if (!moved) return [state, []];
+  return [
+    {
+      ...state,
+      points: state.points.with(state.last, {
+        ...movedByHand(moved, input.by, input.sigma),
+        id: state.again === undefined ? undefined : moved.id,
+      }),
+    },
+    [],
+  ];
+}
+
+function step(state: EvidenceState, input: ToolInput, context: ToolContext): Step<EvidenceState> {
   switch (input.kind) {
-    case 'set': {
-      const next =
-        state.again === undefined ? setPoint(state, input.aim, fitted.view) : setAgain(state, input.aim, fitted.view);
-      if (!next) return stay(state, say('pointed-elsewhere'));
-      const set = next.points[next.last]!;
-      const twice = next.points.some((other, i) => i !== next.last && distance(other.at, set.at) < 2);
-      if (twice) return stay(state, say('points-the-same'));
-      const mayFind =
-        input.seek && !state.byHand && state.again === undefined && state.way === undefined && next.points.length === 1;
-      const sought = mayFind ? SOUGHT[state.kind] : undefined;
-      if (!sought || (sought.on === 'edge') !== (set.edge !== undefined)) return [next, []];
-      return [
-        next,
-        [
-          {
-            kind: 'seek',
-            what: sought.what,
-            near: set.at,
-            otherwise: sought.otherwise,
-            proportion: proportionOf(state.written),
-          },
-        ],
-      ];
-    }
+    case 'set':
+      return stepSet(state, input, context);
     case 'propose':
       if (state.kind !== 'straight') return [state, []];
       return [
@@ -184,7 +205,7 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
           {
             kind: 'seek',
             what: 'next-straight',
-            near: [fitted.sheet.width / 2, fitted.sheet.height / 2],
+            near: [context.fitted.sheet.width / 2, context.fitted.sheet.height / 2],
             otherwise: 'no-straight-left',
           },
         ],
@@ -197,20 +218,8 @@ function step(state: EvidenceState, input: ToolInput, { fitted }: ToolContext): 
     case 'not-found':
       // A tap in the middle of a thing is no place on its rim; one that an edge caught may be meant as its first.
       return [state.points.length === 1 && !state.points[0]!.edge ? { ...state, points: [], last: 0 } : state, []];
-    case 'nudge': {
-      const moved = state.points[state.last];
-      if (!moved) return [state, []];
-      return [
-        {
-          ...state,
-          points: state.points.with(state.last, {
-            ...movedByHand(moved, input.by, input.sigma),
-            id: state.again === undefined ? undefined : moved.id,
-          }),
-        },
-        [],
-      ];
-    }
+    case 'nudge':
+      return stepNudge(state, input);
     case 'back':
       // What was found by one tap goes as it came, and is pointed at by hand instead.
       if (state.found) return [{ ...state, points: [], last: 0, found: undefined, byHand: true }, []];

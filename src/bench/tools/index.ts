@@ -74,7 +74,7 @@ export function findFrom(active: ActiveTool, context: ToolContext): Vec | undefi
   return active.name === 'chain' && active.state.kind === 'line' ? findLastPosition(active.state, context) : undefined;
 }
 
-export { findDraft, type ArcBy, type ChainState } from './chain-tool';
+export { findDraft, type ArcBy, type ChainState } from './chain-state';
 export type { CircleMode, CircleState } from './circle-tool';
 export type { GuideMode, GuideState } from './guide-tool';
 export { EVIDENCE_POINTING, isEnough, isFull, isOpenEnded, type PointingWay } from './evidence-kinds';
@@ -105,3 +105,13 @@ export { commandForStretch, commandForTurn, type StandMode, type StandState } fr
 export { findPicked, listHandles } from './pick';
 export { findSelectedChain, type SelectState } from './select-tool';
 export type { Effect, Preview, ToolContext, ToolInput } from './tool';
+
+/** What was in hand when a sitting ended may speak of something that is not there, or be damaged: then it is let go. */
+export function canBeShown(tool: ActiveTool, context: ToolContext | undefined): boolean {
+  try {
+    if (context) toolOf(tool).preview(tool.state, undefined, context);
+    return true;
+  } catch {
+    return false;
+  }
+}

@@ -64,16 +64,7 @@ function diagnoseGroup(
   covariance: Matrix,
 ): GroupDiagnosis {
   const { weights } = equations;
-  const touched = weightedFree.selection(
-    [...rows],
-    Array.from({ length: weightedFree.columns }, (_, c) => c),
-  );
-  const explained =
-    touched.columns > 0 ? touched.mmul(covariance).mmul(touched.transpose()) : Matrix.zeros(rows.length, rows.length);
-  const remaining = Matrix.zeros(rows.length, rows.length);
-  rows.forEach((row, i) =>
-    rows.forEach((other, k) => remaining.set(i, k, weights.at(row, other) - explained.get(i, k))),
-  );
+  const remaining = remainingOf(rows, weights, weightedFree, covariance);
   const weighted = weights.timesVector(linearization.misclosures);
   const multipliers = Matrix.columnVector(rows.map((row) => weighted[row]!));
   const { statistic, freedoms } = testOf(
@@ -96,18 +87,33 @@ function diagnoseGroup(
     leverage: free.reduce((sum, share) => sum + 1 - share, 0),
     redundancy: controls.reduce((sum, share) => sum + share, 0),
     normalized: freedoms === 0 ? null : (freedoms === 1 ? sign : 1) * equivalentNormal(statistic, freedoms),
-    rows: rows.flatMap((row, i) =>
-      linearization.rows[row]!.noise === 0
-        ? []
-        : [
-            {
-              residual: linearization.residuals[row]!,
-              redundancy: controls[i]!,
-              detectable: controls[i]! > UNCONTROLLED ? BAARDA_SHIFT / Math.sqrt(controls[i]!) : null,
-            },
-          ],
-    ),
+    rows: rows.flatMap((row, i) => {
+      if (linearization.rows[row]!.noise === 0) return [];
+      const redundancy = controls[i]!;
+      const detectable = redundancy > UNCONTROLLED ? BAARDA_SHIFT / Math.sqrt(redundancy) : null;
+      return [{ residual: linearization.residuals[row]!, redundancy, detectable }];
+    }),
   };
+}
+
+/** Of the group's weights what the unknowns leave for the others to check. */
+function remainingOf(
+  rows: readonly number[],
+  weights: Solution['equations']['weights'],
+  weightedFree: Matrix,
+  covariance: Matrix,
+): Matrix {
+  const touched = weightedFree.selection(
+    [...rows],
+    Array.from({ length: weightedFree.columns }, (_, c) => c),
+  );
+  const explained =
+    touched.columns > 0 ? touched.mmul(covariance).mmul(touched.transpose()) : Matrix.zeros(rows.length, rows.length);
+  const remaining = Matrix.zeros(rows.length, rows.length);
+  rows.forEach((row, i) =>
+    rows.forEach((other, k) => remaining.set(i, k, weights.at(row, other) - explained.get(i, k))),
+  );
+  return remaining;
 }
 
 /** kᵀ R⁺ k over the directions in which the group is controlled at all. */

@@ -77,84 +77,106 @@ export function measureShapes(
   figure: (shapes: ReadonlyMap<string, Shape>) => number,
   { places = 'as pointed', copies = 'all' }: Measuring = {},
 ): Measured {
-  const { job, fitted, related } = figured;
-  const {
-    fit,
-    steadiness: { factor },
-  } = fitted;
-  const sources = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)))].map((outline) =>
-    asPointed(outline, factor),
-  );
-  const made = madeSourcesOf(outlines, job.outlines).map((outline) => asPointed(outline, factor));
+  const traced = tracedOf(outlines, figured, copies, figure);
+  const groups = solvedAmong(traced.sources, figured.related);
+  return groups.length > 0
+    ? measureRelated(traced, groups, figured.fitted)
+    : measureUnrelated(traced, figured.fitted.fit, places);
+}
+
+/** How sheet places come to the plane where the figure is read. */
+type Laying = Omit<Placing, 'nodeAt'>;
+
+/** What outlines stand on: what is drawn, what is made of it and about which guides, each with the doubt of this view's hand. */
+interface Traced {
+  readonly sources: readonly DrawnOutline[];
+  readonly made: readonly Outline[];
+  readonly guides: readonly Guide[];
+  /** The figure where drawn outlines have these shapes, and pointed places of guides and recipes are changed. */
+  figureAt(shapes: ReadonlyMap<string, Shape>, laying: Laying, change: Change): number;
+}
+
+function tracedOf(
+  outlines: readonly Outline[],
+  { job, fitted }: Figured,
+  copies: Copies,
+  figure: (shapes: ReadonlyMap<string, Shape>) => number,
+): Traced {
+  const { factor } = fitted.steadiness;
   const bySteadyHand: Change = (place) => ({ ...place, sigma: place.sigma * factor });
+  const drawn = new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)));
+  const sources = [...drawn].map((outline) => asPointed(outline, factor));
+  const made = madeSourcesOf(outlines, job.outlines).map((outline) => asPointed(outline, factor));
   const guides = job.guides
     .filter(({ id }) => made.some(({ recipe }) => recipe.kind === 'mirrored' && recipe.guide === id))
     .map((guide) => changedGuide(guide, bySteadyHand));
-  /** The figure where drawn outlines have these shapes, and pointed places of guides and recipes are changed. */
-  const at = (shapes: ReadonlyMap<string, Shape>, placing: Omit<Placing, 'nodeAt'>, change: Change) => {
-    const [recipes, lines] = [
-      made.map((outline) => changed(outline, change)),
-      guides.map((guide) => changedGuide(guide, change)),
-    ];
-    const all = outlines.flatMap((outline) => {
-      const shape =
-        shapes.get(outline.id) ??
-        reshaped(outline.id, [...sources, ...recipes], lines, placing, shapes, guideReach(fitted), copies);
-      return shape ? [[outline.id, shape] as const] : [];
-    });
-    return figure(new Map(all));
-  };
-  const shapesAt = (drawn: readonly DrawnOutline[], placing: Omit<Placing, 'nodeAt'>) =>
-    drawn.map((source) => [source.id, shapeOf(source, placing)] as const);
-  const groups = solvedAmong(sources, related);
-  if (groups.length > 0) {
-    const free = sources.filter(({ id }) => !groups.some(({ known }) => known.has(id)));
-    const figureAt = (varied: Varied, change: Change) => {
-      const placing = placingBy(fitted, varied.doubts);
-      const solved = groups.flatMap(({ known, spread }, i) => {
-        const values = spread.valuesFrom(followed(varied.x[i]!, spread.follows, varied.doubts));
-        // Solved places are on the plane already; pulled handles are still the sheet's.
-        return shapesAt(
-          sources.flatMap(({ id }) => known.get(id) ?? []).map((source) => outlineAt(source, values)),
-          { ...placing, scaled: true },
-        );
+  return {
+    sources,
+    made,
+    guides,
+    figureAt(shapes, laying, change) {
+      const among = [...sources, ...made.map((outline) => changed(outline, change))];
+      const about = guides.map((guide) => changedGuide(guide, change));
+      const all = outlines.flatMap((outline) => {
+        const shape =
+          shapes.get(outline.id) ?? reshaped(outline.id, among, about, laying, shapes, guideReach(fitted), copies);
+        return shape ? [[outline.id, shape] as const] : [];
       });
-      return at(
-        new Map([
-          ...shapesAt(
-            free.map((source) => changed(source, change)),
-            placing,
-          ),
-          ...solved,
-        ]),
-        placing,
-        change,
-      );
-    };
-    const loose = [...new Set([...[...free, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
-    const rest: Varied = { x: groups.map(({ spread }) => spread.x), doubts: [] };
-    return measureVaried(
-      groups.map(({ spread }) => spread),
-      (varied) => figureAt(varied, UNCHANGED),
-      loose.flatMap((place) => swings(place, (change) => figureAt(rest, change))),
-    );
-  }
-  const pointed = [...new Set([...[...sources, ...made].flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)])];
-  const points = places === 'exact' ? pointed.map(({ at: place }) => ({ at: place, sigma: EXACT })) : pointed;
+      return figure(new Map(all));
+    },
+  };
+}
+
+const shapesAt = (drawn: readonly DrawnOutline[], laying: Laying): readonly (readonly [string, Shape])[] =>
+  drawn.map((source) => [source.id, shapeOf(source, laying)]);
+
+const pointedIn = (outlines: readonly Outline[], guides: readonly Guide[]): readonly PointedPlace[] => [
+  ...new Set([...outlines.flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)]),
+];
+
+/** Where relations hold: through the numbers that they left free, and what was pointed beside them. */
+function measureRelated(
+  { sources, made, guides, figureAt }: Traced,
+  groups: ReturnType<typeof solvedAmong>,
+  fitted: FittedView,
+): Measured {
+  const free = sources.filter(({ id }) => !groups.some(({ known }) => known.has(id)));
+  const at = (varied: Varied, change: Change) => {
+    const laying = placingBy(fitted, varied.doubts);
+    const solved = groups.flatMap(({ known, spread }, i) => {
+      const values = spread.valuesFrom(followed(varied.x[i]!, spread.follows, varied.doubts));
+      const held = sources.flatMap(({ id }) => known.get(id) ?? []).map((source) => outlineAt(source, values));
+      // Solved places are on the plane already; pulled handles are still the sheet's.
+      return shapesAt(held, { ...laying, scaled: true });
+    });
+    const unheld = free.map((source) => changed(source, change));
+    return figureAt(new Map([...shapesAt(unheld, laying), ...solved]), laying, change);
+  };
+  const rest: Varied = { x: groups.map(({ spread }) => spread.x), doubts: [] };
+  return measureVaried(
+    groups.map(({ spread }) => spread),
+    (varied) => at(varied, UNCHANGED),
+    pointedIn([...free, ...made], guides).flatMap((place) => swings(place, (change) => at(rest, change))),
+  );
+}
+
+/** Where nothing but the fit and the hand tells: through the map's numbers and every pointed place. */
+function measureUnrelated(
+  { sources, made, guides, figureAt }: Traced,
+  fit: FittedView['fit'],
+  places: Measuring['places'],
+): Measured {
+  const pointed = pointedIn([...sources, ...made], guides);
+  const points = places === 'exact' ? pointed.map(({ at }) => ({ at, sigma: EXACT })) : pointed;
   return measureThrough(fit, points, (map, sheet) => {
     const moved = new Map(pointed.map((place, i) => [place, sheet[i]!]));
     const change: Change = (place) => ({ ...place, at: moved.get(place) ?? place.at });
-    const placing = { scaled: fit.scaled, toPlane: (place: Vec) => toPlane(map, place) };
-    return at(
-      new Map(
-        shapesAt(
-          sources.map((source) => changed(source, change)),
-          placing,
-        ),
-      ),
-      placing,
-      change,
+    const laying = { scaled: fit.scaled, toPlane: (place: Vec) => toPlane(map, place) };
+    const shapes = shapesAt(
+      sources.map((source) => changed(source, change)),
+      laying,
     );
+    return figureAt(new Map(shapes), laying, change);
   });
 }
 

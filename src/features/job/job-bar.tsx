@@ -5,7 +5,7 @@ import { useDesk, useJob, useSession } from '@/bench/use-session';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
-import { nameOfCommand } from '@/ui/words';
+import { nameOfCommand } from '@/ui/command-words';
 import { SettingsDialog } from './settings-dialog';
 
 const SAVE_WORDS = { saved: 'saved', saving: 'saving', full: 'no room left', failed: 'not saved' } as const;

@@ -10,7 +10,8 @@ import type { JobState } from '@/store';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
-import { nameOfCommand, sentenceFor } from '@/ui/words';
+import { nameOfCommand } from '@/ui/command-words';
+import { sentenceFor } from '@/ui/words';
 import { useUnits } from './use-units';
 
 const SHOWN_MS = 6000;

@@ -16,97 +16,95 @@ export interface EvidenceFigure {
 
 const DEGREES = 180 / Math.PI;
 
+type Read = EvidenceFigure['of'];
+type Name = EvidenceFigure['name'];
+
+const millimetres = (name: Name, said: number | undefined, sigma: number, of: Read): EvidenceFigure => ({
+  name,
+  unit: 'mm',
+  said,
+  sigma,
+  of,
+});
+const degrees = (said: number, sigma: number, of: Read): EvidenceFigure => ({
+  name: 'angle',
+  unit: 'degrees',
+  said,
+  sigma,
+  of,
+});
+
 /** What can be read off a piece once there is a map: for showing it beside what was said, and for checks. */
 export function figuresOf(piece: Evidence): readonly EvidenceFigure[] {
   switch (piece.kind) {
     case 'length':
-      return [
-        {
-          name: 'length',
-          unit: 'mm',
-          said: piece.mm,
-          sigma: piece.sigma,
-          of: (place) => distance(place(piece.from), place(piece.to)),
-        },
-      ];
-    case 'equal':
-      return piece.lines.slice(1).map(([c, d]) => ({
-        name: 'difference',
-        unit: 'mm',
-        said: 0,
-        sigma: piece.sigma ?? 0,
-        of: (place) => distance(place(c), place(d)) - distance(place(piece.lines[0]![0]), place(piece.lines[0]![1])),
-      }));
-    case 'circle':
-      return [
-        {
-          name: 'diameter',
-          unit: 'mm',
-          said: piece.diameterMm,
-          sigma: piece.sigma,
-          of: (place) => 2 * circleThrough(piece.through.map(place)).radius,
-        },
-      ];
+      return [millimetres('length', piece.mm, piece.sigma, (place) => lengthOf([piece.from, piece.to], place))];
+    case 'equal': {
+      const [first, ...others] = piece.lines;
+      const longer =
+        (line: Ends): Read =>
+        (place) =>
+          lengthOf(line, place) - lengthOf(first!, place);
+      return others.map((line) => millimetres('difference', 0, piece.sigma ?? 0, longer(line)));
+    }
+    case 'circle': {
+      const across: Read = (place) => 2 * circleThrough(piece.through.map(place)).radius;
+      return [millimetres('diameter', piece.diameterMm, piece.sigma, across)];
+    }
     case 'rectangle': {
-      const size = (place: (name: string) => Vec) =>
+      const size = (place: PlaceOf) =>
         sizeOfCorners(
           piece.corners ? piece.corners.map(place) : cornersOfSides(piece.sides!.map((side) => side.map(place))),
         );
       return [
-        { name: 'width', unit: 'mm', said: piece.widthMm, sigma: piece.sigma, of: (place) => size(place).width },
-        { name: 'height', unit: 'mm', said: piece.heightMm, sigma: piece.sigma, of: (place) => size(place).height },
+        millimetres('width', piece.widthMm, piece.sigma, (place) => size(place).width),
+        millimetres('height', piece.heightMm, piece.sigma, (place) => size(place).height),
       ];
     }
-    case 'parallel':
-      return directions(piece.lines, 0, piece.sigmaDegrees);
-    case 'square':
-      return directions(piece.lines, 90, piece.sigmaDegrees);
-    case 'angle':
-      return [
-        {
-          name: 'angle',
-          unit: 'degrees',
-          said: piece.degrees,
-          sigma: piece.sigmaDegrees ?? 0,
-          of: (place) => Math.abs(wrapped(lineAngle(piece.lines[1]!, place) - lineAngle(piece.lines[0]!, place), 360)),
-        },
-      ];
-    case 'level':
-      return [
-        {
-          name: 'angle',
-          unit: 'degrees',
-          said: piece.degrees,
-          sigma: piece.sigmaDegrees ?? 0,
-          of: (place) => piece.degrees + wrapped(lineAngle(piece.line, place) - piece.degrees, 180),
-        },
-      ];
     case 'straight':
-      return [
-        { name: 'bow', unit: 'mm', said: 0, sigma: piece.sigma ?? 0, of: (place) => bowOf(piece.through.map(place)) },
-      ];
+      return [millimetres('bow', 0, piece.sigma ?? 0, (place) => bowOf(piece.through.map(place)))];
     case 'known-point':
-      return (['across', 'up'] as const).map((name, axis) => ({
-        name,
-        unit: 'mm',
-        said: piece.mm[axis],
-        sigma: piece.sigma ?? 0,
-        of: (place) => place(piece.point)[axis]!,
-      }));
+      return (['across', 'up'] as const).map((name, axis) =>
+        millimetres(name, piece.mm[axis], piece.sigma ?? 0, (place) => place(piece.point)[axis]!),
+      );
+    default:
+      return anglesOf(piece);
   }
 }
 
-const lineAngle = (line: readonly [string, string], place: (name: string) => Vec) =>
-  directionOf([place(line[0]), place(line[1])]) * DEGREES;
+/** Of pieces that tell directions. */
+function anglesOf(piece: Extract<Evidence, { kind: 'parallel' | 'square' | 'angle' | 'level' }>) {
+  const sigma = piece.sigmaDegrees ?? 0;
+  switch (piece.kind) {
+    case 'parallel':
+      return directions(piece.lines, 0, sigma);
+    case 'square':
+      return directions(piece.lines, 90, sigma);
+    case 'angle': {
+      const [first, second] = piece.lines;
+      const between: Read = (place) => Math.abs(wrapped(lineAngle(second!, place) - lineAngle(first!, place), 360));
+      return [degrees(piece.degrees, sigma, between)];
+    }
+    case 'level': {
+      const near: Read = (place) => piece.degrees + wrapped(lineAngle(piece.line, place) - piece.degrees, 180);
+      return [degrees(piece.degrees, sigma, near)];
+    }
+  }
+}
 
-function directions(lines: readonly (readonly [string, string])[], apart: number, sigma = 0): EvidenceFigure[] {
-  return lines.slice(1).map((line) => ({
-    name: 'angle',
-    unit: 'degrees',
-    said: apart,
-    sigma,
-    of: (place) => apart + wrapped(lineAngle(line, place) - lineAngle(lines[0]!, place) - apart, 180),
-  }));
+type PlaceOf = (name: string) => Vec;
+type Ends = readonly [string, string];
+
+const lengthOf = ([from, to]: Ends, place: PlaceOf) => distance(place(from), place(to));
+
+const lineAngle = (line: Ends, place: PlaceOf) => directionOf([place(line[0]), place(line[1])]) * DEGREES;
+
+function directions(lines: readonly Ends[], apart: number, sigma: number): EvidenceFigure[] {
+  const from =
+    (line: Ends): Read =>
+    (place) =>
+      apart + wrapped(lineAngle(line, place) - lineAngle(lines[0]!, place) - apart, 180);
+  return lines.slice(1).map((line) => degrees(apart, sigma, from(line)));
 }
 
 /** The signed bow: how far the point that strays most lies from the straight line through all. */

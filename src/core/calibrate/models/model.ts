@@ -68,35 +68,8 @@ export interface ModelChoice {
 }
 
 export function createModel(picture: PictureGeometry, shape: Shape, choice: ModelChoice): MapModel {
-  const parts: PartOfMap[] = [
-    ...shape.parts,
-    ...(choice.lens === 'none'
-      ? []
-      : [
-          {
-            id: 'lens' as const,
-            start: choice.lens === 'k1' ? [0] : [0, 0],
-            ...choice.lensAssumed,
-            origin: 'assumed' as const,
-          },
-        ]),
-    ...(choice.lens === 'none' || choice.centreAssumed === undefined
-      ? []
-      : [{ id: 'lens-centre' as const, start: [0, 0], ...choice.centreAssumed, origin: 'assumed' as const }]),
-    ...(choice.turns ? [{ id: 'turn' as const, start: [0] }] : []),
-    ...(choice.shifts ? [{ id: 'shift' as const, start: [0, 0] }] : []),
-  ];
-  const first = new Map<MapPart, number>();
-  let count = 0;
-  for (const part of parts) {
-    first.set(part.id, count);
-    count += part.start.length;
-  }
-  const sizes = new Map(parts.map((part) => [part.id, part.start.length]));
-  const among =
-    (values: readonly number[]): NumbersOf =>
-    (part) =>
-      first.has(part) ? values.slice(first.get(part)!, first.get(part)! + sizes.get(part)!) : [];
+  const parts = partsOf(shape, choice);
+  const among = numbersOfParts(parts);
   const forwardAt = (values: readonly number[], height: number) => {
     const numbersOf = among(values);
     const flat = shape.homographyAt(numbersOf, height);
@@ -118,6 +91,41 @@ export function createModel(picture: PictureGeometry, shape: Shape, choice: Mode
       return createSheetMap(picture, lens, forwardAt(values, height));
     },
   };
+}
+
+/** What is to be found, in the order of the numbers. */
+function partsOf(shape: Shape, choice: ModelChoice): readonly PartOfMap[] {
+  return [
+    ...shape.parts,
+    ...(choice.lens === 'none'
+      ? []
+      : [
+          {
+            id: 'lens' as const,
+            start: choice.lens === 'k1' ? [0] : [0, 0],
+            ...choice.lensAssumed,
+            origin: 'assumed' as const,
+          },
+        ]),
+    ...(choice.lens === 'none' || choice.centreAssumed === undefined
+      ? []
+      : [{ id: 'lens-centre' as const, start: [0, 0], ...choice.centreAssumed, origin: 'assumed' as const }]),
+    ...(choice.turns ? [{ id: 'turn' as const, start: [0] }] : []),
+    ...(choice.shifts ? [{ id: 'shift' as const, start: [0, 0] }] : []),
+  ];
+}
+
+/** Finds the numbers of a part among all; none where the model has no such part. */
+function numbersOfParts(parts: readonly PartOfMap[]): (values: readonly number[]) => NumbersOf {
+  const first = new Map<MapPart, number>();
+  let count = 0;
+  for (const part of parts) {
+    first.set(part.id, count);
+    count += part.start.length;
+  }
+  const sizes = new Map(parts.map((part) => [part.id, part.start.length]));
+  return (values) => (part) =>
+    first.has(part) ? values.slice(first.get(part)!, first.get(part)! + sizes.get(part)!) : [];
 }
 
 /** The parts as blocks of the adjustment, at given numbers. */

@@ -1,0 +1,66 @@
+import type { Derived } from '@/core/derive';
+import type { Vec } from '@/core/geometry';
+import { aimAt, aimZoom, pointingSigma, type Aim, type Hand } from './aim';
+import type { PictureEdges } from './edges';
+import type { SessionState } from './session-state';
+import { snapSearch } from './snap-targets';
+import { findFrom, toolOf, type ToolContext } from './tools';
+import { middleOf, toScreen, toSheet } from './viewport';
+
+/** Reference geometry is looked for this far around the aim. CSS px. */
+const REFERENCE_REACH = 24;
+const NOTHING_NEAR = () => [];
+
+/** Where somebody points, on the bench (CSS px) and on the sheet, how, and at what zoom: the picture may have been moved since. */
+export interface Aimed extends Required<Hand> {
+  readonly screen: Vec;
+  readonly sheet: Vec;
+  readonly zoom: number;
+}
+
+/** All that an aim is told by. */
+interface Around {
+  readonly context: ToolContext;
+  readonly derived: Derived;
+  readonly session: SessionState;
+  /** Of the picture, where it is at hand. */
+  readonly edges: PictureEdges | undefined;
+}
+
+/** Whether anything catches the aim now. */
+export function isCatching({ snapping, tool }: SessionState): boolean {
+  return snapping && !toolOf(tool).isFree;
+}
+
+/** What is meant by where somebody points; `turn` of several things that could be meant there. */
+export function aimIn({ sheet, zoom, pointer, unaided }: Aimed, turn: number, around: Around): Aim {
+  const { context, derived, session, edges } = around;
+  const { tool, references, catching, grid } = session;
+  const snapping = isCatching(session);
+  // A place that is to be laid on existing geometry is sought in the picture: what lies over it already must not catch the aim.
+  const isSoughtInPicture = tool.name === 'match' && tool.state.looking === 'view';
+  const near = isSoughtInPicture ? undefined : { references, at: sheet, reach: REFERENCE_REACH / zoom };
+  return aimAt(sheet, {
+    fit: context.fitted.fit,
+    zoom,
+    pointer,
+    unaided,
+    snapping,
+    search: snapping ? snapSearch(context, derived, tool, near) : NOTHING_NEAR,
+    findEdge: (at, reach, hand) => edges?.find(at, reach, hand),
+    findCorner: (at, reach, hand) => edges?.findCorner(at, reach, hand),
+    from: findFrom(tool, context),
+    kinds: catching,
+    grid,
+    turn,
+  });
+}
+
+/** From where and to where on the sheet a nudge moves, by pixels of what is looked at, and how surely. */
+export function nudgedBy([dx, dy]: Vec, { viewport, aim, pointer }: SessionState) {
+  const step = pointer === 'touch' ? viewport.zoom / aimZoom(viewport.zoom) : 1;
+  const from = aim?.sheet ?? toSheet(viewport, middleOf(viewport));
+  const [x, y] = toScreen(viewport, from);
+  const sheet = toSheet(viewport, [x + dx * step, y + dy * step]);
+  return { from, sheet, sigma: pointingSigma({ pointer }, viewport.zoom) };
+}
