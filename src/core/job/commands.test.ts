@@ -1,0 +1,401 @@
+/** Whatever is done to a job, in whatever order and with whatever is said: it stays one that can be read, and all of it can be taken back. */
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import type { Chain, Outline } from '../outline';
+import { listDangling } from './kinds';
+import * as commands from '.';
+import {
+  createJob,
+  createView,
+  findLock,
+  isHoldable,
+  readJob,
+  redo,
+  runCommand,
+  startHistory,
+  undo,
+  type Command,
+  type History,
+  type Job,
+  type Sheet,
+  type View,
+} from '.';
+
+/** A hand that does anything: chances in turn, from 0 to below 1. */
+class Chance {
+  private at = 0;
+  private made = 0;
+  constructor(
+    private readonly numbers: readonly number[],
+    private readonly step: number,
+  ) {}
+  next = (): number => this.numbers[this.at++ % this.numbers.length]!;
+  of = <T>(list: readonly T[]): T => list[Math.floor(this.next() * list.length)]!;
+  is = (): boolean => this.next() < 0.5;
+  newId = (): string => `new${this.step}-${this.made++}`;
+  between = (low: number, high: number): number => low + this.next() * (high - low);
+  place = (): [number, number] => [this.between(-100, 5000), this.between(-100, 4000)];
+  /** What somebody types: nothing now and then, or far too much. */
+  text = (): string => this.of(['', 'Gate post', 'x'.repeat(90), 'y'.repeat(300), 'Käfig 🌿']);
+  pointed = () => ({ kind: 'pointed' as const, at: this.place(), sigma: this.between(0.1, 3) });
+}
+
+const sheetOf = (id: string, kind: Sheet['kind']): Sheet => ({
+  id,
+  name: id,
+  picture: 'b'.repeat(64),
+  mediaType: 'image/png',
+  bytes: 1,
+  width: 2000,
+  height: 1500,
+  kind,
+  taken: {},
+});
+
+const lineOf = (chance: Chance, view: string, layer: string): Chain => {
+  const id = chance.newId();
+  const nodes = Array.from({ length: 3 }, (_, i) => ({ id: `${id}n${i}`, place: chance.pointed(), smooth: false }));
+  return { shape: 'chain', id, view, layer, closed: false, nodes, segments: [{ kind: 'line' }, { kind: 'line' }] };
+};
+
+const lengthOf = (chance: Chance) => {
+  const [id, from, to] = [chance.newId(), chance.newId(), chance.newId()];
+  const value = chance.between(1, 500);
+  const said = { length: { value, written: chance.text() } };
+  return {
+    piece: {
+      id,
+      kind: 'length',
+      groups: [[from, to]],
+      said,
+      guess: chance.is(),
+      role: chance.of(['use', 'check', 'off'] as const),
+    },
+    points: [from, to].map((point) => ({ id: point, at: chance.place(), sigma: 1 })),
+  } as const;
+};
+
+type Make = (job: Job, chance: Chance) => Command | undefined;
+const among =
+  <T extends { readonly id: string }>(
+    list: (job: Job) => readonly T[],
+    make: (of: T, chance: Chance, job: Job) => Command | undefined,
+  ): Make =>
+  (job, chance) =>
+    list(job).length === 0 ? undefined : make(chance.of(list(job)), chance, job);
+const views = (make: (view: View, chance: Chance, job: Job) => Command | undefined) => among((job) => job.views, make);
+const outlines = (make: (outline: Outline, chance: Chance, job: Job) => Command | undefined) =>
+  among((job) => job.outlines as readonly Outline[], make);
+const evidence = (make: (view: View, piece: View['evidence'][number], chance: Chance) => Command | undefined) =>
+  views((view, chance) => (view.evidence.length === 0 ? undefined : make(view, chance.of(view.evidence), chance)));
+const layerIn = (job: Job, chance: Chance) => chance.of(job.layers).id;
+const renamed = <T extends { readonly name: string }>(of: T, chance: Chance): T => ({ ...of, name: chance.text() });
+
+/** Every command by the name of the function that makes it, with what people could say to it. */
+const MAKE: Readonly<Record<string, Make>> = {
+  renameJob: (_, chance) => commands.renameJob(chance.text()),
+  setUnits: (_, chance) =>
+    commands.setUnits({ style: chance.of(['mm', 'm', 'inch-fraction']), denominator: chance.of([2, 16, 64]) }),
+  setShortest: (_, chance) => commands.setShortest(chance.between(-1, 5)),
+  addSheet: (_, chance) => {
+    const sheet = sheetOf(chance.newId(), chance.of(['photo', 'scan', 'drawing']));
+    return commands.addSheet(sheet, createView(chance.newId(), sheet));
+  },
+  setSheetKind: among(
+    (job) => job.sheets,
+    ({ id }, chance) => commands.setSheetKind(id, chance.of(['photo', 'scan'])),
+  ),
+  setTrustTilt: among(
+    (job) => job.sheets,
+    ({ id }, chance) => commands.setTrustTilt(id, chance.is()),
+  ),
+  setLook: views(({ id, look }, chance) => commands.setLook(id, { ...look, opacity: chance.between(0, 1.2) })),
+  setHidden: views(({ id }, chance) => commands.setHidden(id, chance.is())),
+  setLocked: views(({ id }, chance) => commands.setLocked(id, chance.next() < 0.2)),
+  setLookOnly: views(({ id }, chance) => commands.setLookOnly(id, chance.is())),
+  renameView: views(({ id }, chance) => commands.renameView(id, chance.text())),
+  setSide: views(({ id }, chance) => commands.setSide(id, chance.of(['front', 'top', undefined]))),
+  setFrame: views(({ id }, chance) =>
+    commands.setFrame(id, chance.of([undefined, [chance.place(), chance.place(), chance.place()], [chance.place()]])),
+  ),
+  cutView: among(
+    (job) => job.sheets,
+    (sheet, chance) => commands.cutView(createView(chance.newId(), sheet)),
+  ),
+  cutViews: among(
+    (job) => job.sheets,
+    (sheet, chance) => commands.cutViews([createView(chance.newId(), sheet), createView(chance.newId(), sheet)]),
+  ),
+  orderView: views(({ id }, chance) => commands.orderView(id, Math.floor(chance.between(-2, 6)))),
+  setDatum: views(({ id }, chance) =>
+    commands.setDatum(id, { origin: chance.place(), direction: chance.between(-3, 3) }, [chance.next(), 4]),
+  ),
+  turnView: views(({ id }, chance) => commands.turnView(id, chance.between(-3, 3))),
+  mirrorView: views(({ id }) => commands.mirrorView(id)),
+  removeView: views(({ id }, _, job) => (job.views.length > 1 ? commands.removeView(id) : undefined)),
+  shareFit: views(({ id, sheet }, chance, job) => {
+    const owners = job.views.filter((other) => other.sheet === sheet && other.id !== id && !other.shares);
+    return commands.shareFit(id, owners.length > 0 && chance.is() ? chance.of(owners).id : undefined);
+  }),
+  addEvidence: views(({ id }, chance) => {
+    const { piece, points } = lengthOf(chance);
+    return commands.addEvidence(id, piece, points);
+  }),
+  changeEvidence: evidence(({ id }, piece, chance) =>
+    commands.changeEvidence(id, { ...piece, name: chance.text(), plusMinus: chance.between(-0.1, 2) }),
+  ),
+  removeEvidence: evidence(({ id }, piece) => commands.removeEvidence(id, piece.id)),
+  pointAgain: evidence(({ id }, { groups }, chance) =>
+    commands.pointAgain(id, [{ id: chance.of(groups.flat()), at: chance.place(), sigma: 1 }]),
+  ),
+  raisePoints: evidence(({ id }, piece, chance) => commands.raisePoints(id, piece.id, chance.of([undefined, 0, 12]))),
+  movePoint: views(({ id, points }, chance) =>
+    points.length === 0 ? undefined : commands.movePoint(id, { ...chance.of(points), at: chance.place() }),
+  ),
+  setModel: views(({ id }, chance) => commands.setModel(id, chance.of(['auto', 'affine']), chance.of(['auto', 'k1']))),
+  setLift: views(({ id }, chance) => commands.setLift(id, chance.of([undefined, 3]))),
+  setCleaning: views(({ id }, chance) =>
+    commands.setCleaning(
+      id,
+      [{ kind: 'specks', id: chance.newId(), on: chance.is(), size: chance.between(1, 80) }],
+      'cleaned',
+    ),
+  ),
+  addOutline: views(({ id }, chance, job) => commands.addOutline(lineOf(chance, id, layerIn(job, chance)))),
+  addOutlines: views(({ id }, chance, job) =>
+    commands.addOutlines(
+      [lineOf(chance, id, layerIn(job, chance)), lineOf(chance, id, chance.of([layerIn(job, chance), 'nowhere']))],
+      'duplicated',
+    ),
+  ),
+  changeOutline: outlines((outline, chance) => commands.changeOutline({ ...outline, aid: chance.is() })),
+  changeOutlines: outlines((outline, chance, job) =>
+    commands.changeOutlines([{ ...outline, layer: layerIn(job, chance) }], 'outlines-moved'),
+  ),
+  nudgeOutline: outlines((outline) => commands.nudgeOutline({ ...outline }, 'outline-nudged')),
+  removeOutlines: outlines(({ id }, chance, job) => commands.removeOutlines([id, chance.of(job.outlines).id])),
+  joinOutlines: outlines((outline, chance, job) => {
+    const other = chance.of(job.outlines).id;
+    return outline.shape === 'chain' && other !== outline.id ? commands.joinOutlines(outline, other) : undefined;
+  }),
+  replaceOutline: outlines((outline, chance) =>
+    outline.shape === 'made'
+      ? undefined
+      : commands.replaceOutline(outline.id, [lineOf(chance, outline.view, outline.layer)], 'cut-away'),
+  ),
+  letGo: outlines((outline, chance) =>
+    outline.shape === 'made' && outline.recipe.kind !== 'strip'
+      ? commands.letGo(outline.id, [lineOf(chance, outline.view, outline.layer)])
+      : undefined,
+  ),
+  moveToLayer: outlines(({ id }, chance, job) => commands.moveToLayer([id], chance.of([layerIn(job, chance), 'none']))),
+  addMade: outlines(({ id, view, layer }, chance) => {
+    const recipe = { kind: 'offset', of: [id], by: chance.between(-5, 5), both: false, corners: 'round' } as const;
+    return commands.addMade({ shape: 'made', id: chance.newId(), view, layer, recipe }, chance.is());
+  }),
+  changeRecipe: outlines((outline, chance) =>
+    outline.shape === 'made' && outline.recipe.kind === 'offset'
+      ? commands.changeRecipe(outline.id, { ...outline.recipe, by: chance.between(-9, 9) })
+      : undefined,
+  ),
+  setAid: outlines(({ id }, chance) => commands.setAid([id], chance.is())),
+  changeOpenings: outlines((outline, chance) => {
+    if (outline.shape !== 'made' || outline.recipe.kind !== 'strip') return undefined;
+    const fill = { kind: 'window', frame: 1, leaf: 1, leaves: 1 } as const;
+    const [known] = outline.recipe.openings ?? [];
+    const opening = {
+      id: chance.newId(),
+      corner: known?.corner ?? 'none',
+      way: 'on',
+      distance: 100,
+      width: 50,
+      fill,
+    } as const;
+    return commands.changeOpenings(outline.id, [opening], 'opening-added', chance.newId);
+  }),
+  addLayer: (_, chance) =>
+    commands.addLayer({ id: chance.newId(), name: chance.text(), color: 'tide', show: true, lock: false }),
+  changeLayer: among(
+    (job) => job.layers,
+    (layer, chance) => commands.changeLayer(renamed(layer, chance)),
+  ),
+  removeLayer: among(
+    (job) => job.layers,
+    ({ id }, _, job) => (job.layers.length > 1 ? commands.removeLayer(id) : undefined),
+  ),
+  addGuide: views(({ id }, chance) =>
+    commands.addGuide({ id: chance.newId(), view: id, through: chance.pointed(), angle: chance.next(), offset: 0 }),
+  ),
+  changeGuide: among(
+    (job) => job.guides,
+    (guide, chance) => commands.changeGuide({ ...guide, offset: chance.of([3, Number.NaN, 1e300]) }),
+  ),
+  removeGuide: among(
+    (job) => job.guides,
+    ({ id }) => commands.removeGuide(id),
+  ),
+  addRegion: views(({ id }, chance) =>
+    commands.addRegion({ id: chance.newId(), view: id, name: chance.text(), at: chance.place(), kind: 'room' }),
+  ),
+  changeRegion: among(
+    (job) => job.regions,
+    (region, chance) => commands.changeRegion({ ...region, height: chance.of([undefined, 2400, -1]) }),
+  ),
+  removeRegion: among(
+    (job) => job.regions,
+    ({ id }) => commands.removeRegion(id),
+  ),
+  addPart: outlines(({ id, view }, chance) =>
+    commands.addPart({ id: chance.newId(), view, name: chance.text(), of: chance.of([[id], []]) }),
+  ),
+  changePart: among(
+    (job) => job.parts,
+    (part, chance) => commands.changePart(renamed(part, chance)),
+  ),
+  removePart: among(
+    (job) => job.parts,
+    ({ id }) => commands.removePart(id),
+  ),
+  addDimension: outlines((outline, chance) => {
+    const end = outline.shape === 'chain' ? { outline: outline.id, segment: outline.nodes[0]!.id } : undefined;
+    const id = chance.newId();
+    return end && commands.addDimension({ id, view: outline.view, kind: 'length', on: [end], aside: 4 });
+  }),
+  changeDimension: among(
+    (job) => job.dimensions,
+    (dimension, chance) =>
+      commands.changeDimension({ ...dimension, should: chance.of([undefined, 40, Number.POSITIVE_INFINITY]) }),
+  ),
+  removeDimension: among(
+    (job) => job.dimensions,
+    ({ id }) => commands.removeDimension(id),
+  ),
+  addRelations: outlines((outline, chance) => {
+    if (outline.shape !== 'chain') return undefined;
+    const on = [{ outline: outline.id, segment: outline.nodes[0]!.id }];
+    return commands.addRelations([
+      { id: chance.newId(), view: outline.view, kind: chance.of(['level', 'upright']), on },
+    ]);
+  }),
+  removeRelations: among(
+    (job) => job.relations,
+    ({ id }) => commands.removeRelations([id]),
+  ),
+  setRelationValue: among(
+    (job) => job.relations,
+    ({ id }, chance) => commands.setRelationValue(id, chance.of([12, Number.NaN])),
+  ),
+  declineProposals: outlines((outline) =>
+    outline.shape === 'chain'
+      ? commands.declineProposals([{ kind: 'level', on: [{ outline: outline.id, segment: outline.nodes[0]!.id }] }])
+      : undefined,
+  ),
+  proposeAgain: views(({ id }) => commands.proposeAgain(id)),
+  addReference: (_, chance) =>
+    commands.addReference({
+      id: chance.newId(),
+      name: chance.text(),
+      file: 'c'.repeat(64),
+      bytes: 9,
+      format: 'svg',
+      plane: commands.SITE,
+      shown: true,
+      hiddenLayers: [],
+    }),
+  changeReference: among(
+    (job) => job.references,
+    ({ id }, chance) => commands.changeReference(id, 'reference-unit-set', { unitMm: chance.of([25.4, undefined, 0]) }),
+  ),
+  removeReference: among(
+    (job) => job.references,
+    ({ id }) => commands.removeReference(id),
+  ),
+  layOnPlane: views(({ id }, chance) => {
+    const { piece, points } = lengthOf(chance);
+    return commands.layOnPlane(id, commands.SITE, [piece], points);
+  }),
+  addPlacedSheet: (_, chance) => {
+    const sheet = sheetOf(chance.newId(), 'scan');
+    return commands.addPlacedSheet(
+      sheet,
+      { ...createView(chance.newId(), sheet), plane: commands.SITE },
+      { zero: [1, 2] },
+    );
+  },
+  setAsked: (_, chance) =>
+    commands.setAsked([{ id: chance.newId(), kind: 'length', what: chance.text() }], 'size-asked'),
+};
+
+const demo = (name: string): Job => {
+  const read = readJob(JSON.parse(readFileSync(`public/demo/${name}.json`, 'utf8')));
+  if (!read.ok) throw new Error(`${name}: ${read.code}`);
+  return read.value;
+};
+const STARTS = [
+  createJob('j', 'Job', new Date(0)),
+  ...['shed', 'nest-half', 'hanger', 'blade-finished', 'can'].map(demo),
+];
+const steps = fc.array(
+  fc.tuple(
+    fc.constantFrom(...Object.keys(MAKE)),
+    fc.array(
+      fc.integer({ min: 0, max: 9999 }).map((n) => n / 10_000),
+      { minLength: 8, maxLength: 8 },
+    ),
+  ),
+  { minLength: 1, maxLength: 60, size: 'max' },
+);
+const stored = (job: Job): unknown => JSON.parse(JSON.stringify(job));
+
+/** Does what the store would: nothing over a lock, and nothing that could not be read again. */
+function tried(history: History, command: Command): History {
+  if (findLock(history.job, command)) return history;
+  const next = runCommand(history, command);
+  return isHoldable(history.job, next.job) ? next : history;
+}
+
+it('is done by every command that there is', () => {
+  const made = Object.entries(commands).filter(
+    ([name, value]) =>
+      typeof value === 'function' &&
+      /^(add|change|remove|set|join|replace|move|cut|order|turn|mirror|share|point|raise|nudge|letGo|lay|decline|propose|rename)/.test(
+        name,
+      ),
+  );
+  expect(made.map(([name]) => name).filter((name) => !(name in MAKE))).toEqual([]);
+});
+
+it('leaves a job that hangs together, is read as it is, and comes back bit for bit', () => {
+  const reached = new Map<string, number>();
+  const refused = new Map<string, number>();
+  fc.assert(
+    fc.property(fc.constantFrom(...STARTS), steps, (start, done) => {
+      let history = startHistory(start);
+      done.forEach(([name, numbers], i) => {
+        const command = MAKE[name]!(history.job, new Chance(numbers, i));
+        if (!command) return;
+        const before = history;
+        const next = runCommand(history, command);
+        history = tried(history, command);
+        const counted = history === before ? refused : reached;
+        if (next !== before) counted.set(name, (counted.get(name) ?? 0) + 1);
+        // What is let in by what changed alone is what would be let in as a whole.
+        if (next !== before && !findLock(before.job, command))
+          expect([name, isHoldable(before.job, next.job)]).toEqual([name, readJob(stored(next.job)).ok]);
+      });
+      expect(listDangling(history.job)).toEqual([]);
+      const last = history.job;
+      const read = readJob(stored(last));
+      expect(read.ok && read.value).toEqual(stored(last));
+      while (history.cursor > 0) history = undo(history);
+      expect(history.job).toEqual(start);
+      while (history.cursor < history.entries.length) history = redo(history);
+      expect(history.job).toEqual(last);
+    }),
+    { seed: 7, numRuns: 300 },
+  );
+  expect(Object.keys(MAKE).filter((name) => !reached.has(name))).toEqual([]);
+  // Names without a letter, far too long ones, and what is no number are among what was said.
+  for (const name of ['renameJob', 'changeGuide', 'setRelationValue', 'addPart', 'addOutlines', 'changeReference'])
+    expect([name, (refused.get(name) ?? 0) > 0]).toEqual([name, true]);
+});
