@@ -1,4 +1,4 @@
-import type { SnapKind } from '@/core/outline';
+import type { ShapeFault, SnapKind } from '@/core/outline';
 
 export type Detail = Readonly<Record<string, string | number>>;
 
@@ -275,6 +275,12 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'evidence-sigma-not-positive': () => 'A plus-minus must be larger than zero.',
   'not-flat': () =>
     'These pieces do not lie on one plane, and no single one is to blame: the sheet or the board itself is not flat. Press it flat and take the picture again, or measure a length right beside what you trace.',
+  'view-missing': () => 'That view is not in the job any more. Choose another one.',
+  'combine-open': () => 'Only closed outlines can be combined. Close those that are open first.',
+  'combine-unclear': () =>
+    'These outlines run too close together to tell what lies where. Move one of them a little and try again.',
+  'offset-unclear': () =>
+    'Its lines would run too close together to tell what lies where. Change the distance a little.',
   'evidence-disagrees': () =>
     'What is known disagrees by more than its plus-minus. Measure one of the pieces again, or hold one back as a check.',
 };
@@ -283,7 +289,8 @@ export function sentenceFor(code: string, detail: Detail = {}): string {
   return Object.hasOwn(SENTENCES, code) ? SENTENCES[code]!(detail) : 'That did not work, and nothing was changed.';
 }
 
-const FAULTS: Readonly<Record<string, string>> = {
+/** Complete by its type. */
+const FAULTS: Readonly<Record<ShapeFault, string>> = {
   'arc-in-a-line': 'an arc whose points lie in a line',
   'tangent-straight-behind': 'a tangent arc that cannot reach its end',
   'place-lost': 'a point that leaned on something deleted',
@@ -300,4 +307,4 @@ const FAULTS: Readonly<Record<string, string>> = {
   'corner-on-a-curve': 'corners of curves stay sharp',
   'corner-is-none': 'there is no corner here to finish',
 };
-export const wordForFault = (fault: string): string => FAULTS[fault] ?? fault;
+export const wordForFault = (fault: ShapeFault): string => FAULTS[fault];
