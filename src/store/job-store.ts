@@ -12,6 +12,7 @@ import {
   type Job,
 } from '@/core/job';
 import { Autosave, type AutosaveOptions, type SaveState } from './autosave';
+import { Judging, MOST_AT_ONCE, type Judge } from './judging';
 import type { NotHeld } from './lease';
 
 export interface JobState {
@@ -46,9 +47,23 @@ export interface JobState {
 
 export type JobStore = StoreApi<JobState>;
 
-/** A job that is open: its history, what follows from it, and its way to the device. */
-export function createJobStore(options: AutosaveOptions): JobStore {
-  const derive = createDeriver();
+/** A job that is open: its history, what follows from it, and its way to the device. With a judge what takes longer than a moment to judge is left to it, and shown as pending until then. */
+export function createJobStore({
+  judge,
+  ...options
+}: AutosaveOptions & { readonly judge?: Judge | undefined }): JobStore {
+  const deriver = createDeriver(judge ? { most: MOST_AT_ONCE } : {});
+  const judging =
+    judge &&
+    new Judging(judge, () => {
+      store.setState(({ job }) => ({ derived: derive(job) }));
+      autosave.renewCard();
+    });
+  const derive = (job: Job): Derived => {
+    const derived = deriver(job, judging?.toldOf(job));
+    judging?.ask(job, derived);
+    return derived;
+  };
   const { history: first } = options;
   const store: JobStore = createStore<JobState>()((set, get) => {
     const show = (history: History, name: CommandName, way: 'done' | 'undone' | 'redone') => {

@@ -4,6 +4,7 @@ import { newId } from './ids';
 import { jobCardOf } from './job-card';
 import type { Answer, Surroundings } from './job-line';
 import { createJobStore, type JobStore } from './job-store';
+import type { Judge } from './judging';
 import { Lease, type NotHeld } from './lease';
 import type { JobRepository, Opened } from './repository';
 import type { KeyValueStorage } from './storage';
@@ -25,6 +26,8 @@ export interface DeskOptions {
   /** Take the job from the window that has it. */
   readonly takeOver?: boolean;
   thumbnail?(job: Job): string | undefined;
+  /** Judges evidence that contradicts itself, away from the screen. */
+  readonly judge?: Judge;
   /** Changes that this window could not write, since the job was taken from it, were kept as a job of this name. Without it nothing is kept aside: whoever asked is told that it did not come about. */
   onKeptAside?(name: string): void;
 }
@@ -44,6 +47,7 @@ export async function openJob(id: string, options: DeskOptions): Promise<OpenDes
     ...opened,
     repository,
     cardOf: (job, derived) => jobCardOf(job, derived, new Date(), options.thumbnail?.(job)),
+    judge: options.judge,
     guard: () => lease.guard,
     onRefused: () => lease.check(),
   });

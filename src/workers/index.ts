@@ -1,5 +1,6 @@
 import { createWorkerClient, type WorkerLike } from './client';
 import type { DrawingOperations } from './drawing-operations';
+import type { FitOperations } from './fit-operations';
 import type { FileOperations } from './file-operations';
 import type { PictureOperations } from './picture-operations';
 
@@ -15,7 +16,13 @@ export const drawingWorker = createWorkerClient<DrawingOperations>(
   () => new Worker(new URL('../../src/workers/drawing.worker', window.location.href)) as unknown as WorkerLike,
   { hearsCancel: false },
 );
+/** Works through each call without a pause, as the drawing worker does. */
+export const fitWorker = createWorkerClient<FitOperations>(
+  () => new Worker(new URL('../../src/workers/fit.worker', window.location.href)) as unknown as WorkerLike,
+  { hearsCancel: false },
+);
 
+export type { ToJudge } from './fit-operations';
 export type { BundleData, DrawingFormat, WrittenDrawing } from './file-operations';
 export type { PictureWindow, SidesRequest, OpenedPicture, ThumbnailRequest, TileRequest } from './picture-operations';
 export { TILE_SIZE } from './picture-operations';

@@ -31,7 +31,7 @@ import { conditionsOf, type EvidenceContext } from './evidence';
 import { slopesOf } from './map-slopes';
 import { blocksOf, chooseModel } from './models';
 import { pointedAt, trueMap } from './simulation';
-import { createTeller } from './stories';
+import { allowanceOf, createTeller } from './stories';
 
 const photo: PictureGeometry = { width: 4032, height: 3024, kind: 'photo', focal35mm: 52 };
 const scan: PictureGeometry = { width: 4960, height: 7016, kind: 'scan' };
@@ -579,7 +579,7 @@ it('stories are told until so many pieces were adjusted, and what was told befor
       { points, lift },
       () => true,
       undefined,
-      most,
+      most === undefined ? undefined : allowanceOf(most),
     ).tell;
   const aside = [[], ['a'], ['b'], ['c']].map((ids) => new Set(ids));
   const told = (most?: number) => {

@@ -22,7 +22,8 @@ import { judgeEvidence, type Judged } from './odd-one-out';
 import { jointOf } from './mixed';
 import { listParts, type FoundPart } from './parts';
 import type { Datum, Lift, PictureGeometry } from './picture';
-import { weighsAssumptions } from './stories';
+import { weighsAssumptions, type Allowance } from './stories';
+import { judgedBy, verdictOf, type Verdict } from './verdict';
 import { createSheetMap, isInFront, thenOnPlane, toPlane, toSheet, turnAndShift, type SheetMap } from './sheet-map';
 import { isMonotone, NO_LENS } from './lens';
 
@@ -59,6 +60,8 @@ export interface Fit {
   readonly suspects: readonly string[];
   readonly suspectsKept: boolean;
   readonly warnings: readonly string[];
+  /** What judging the evidence came to; undefined where there was nothing to judge. */
+  readonly verdict: Verdict | undefined;
 }
 
 export interface FitInput {
@@ -71,6 +74,10 @@ export interface FitInput {
   readonly lens?: LensWish | undefined;
   /** The datum sets zero and what is level, whatever the evidence tells of them: it belongs to another view of the sheet. */
   readonly ownAxes?: boolean | undefined;
+  /** What judging may cost; without it as much as it takes. */
+  readonly allowance?: Allowance | undefined;
+  /** What judging the same evidence has come to already. */
+  readonly verdict?: Verdict | undefined;
 }
 
 /** A view without any scale: pixels, y up, on the datum. Nothing about it is uncertain because nothing is claimed. */
@@ -105,6 +112,7 @@ export function unscaledFit({
     suspects: [],
     suspectsKept: false,
     warnings: [],
+    verdict: undefined,
   };
 }
 
@@ -135,10 +143,11 @@ export function fitView(input: FitInput): Result<Fit> {
   if (!used.some(SIZED) && known < 2) return refused('scale-undetermined', { undetermined: 'scale' });
   const frame = { turns: known > 1 || used.some((piece) => piece.kind === 'level'), shifts: known > 0 };
   const chosen = chooseModel(picture, model, lens, frame);
-  const judged = judgeEitherWay(chosen, used, input);
+  const again = input.verdict && judgedBy(input.verdict, chosen, input);
+  const judged = again ? done(again) : judgeEitherWay(chosen, used, input);
   if (!judged.ok) return judged;
   const bent = weighsAssumptions(chosen) && isBent(judged.value);
-  return done(fitFrom(input, bent ? withoutBlame(judged.value, input) : judged.value, bent));
+  return done(fitFrom(input, bent ? withoutBlame(judged.value, input) : judged.value, verdictOf(judged.value), bent));
 }
 
 const SHAPED = (piece: Evidence) =>
@@ -182,11 +191,11 @@ function judgeEitherWay(model: MapModel, evidence: readonly Evidence[], input: F
           other.id === piece.id ? begunOnOtherSide(piece) : other,
         ),
         input,
-        true,
+        { quick: true, allowance: input.allowance },
       );
       return turned.ok && (!judged.ok || isBetter(turned.value, judged.value)) ? turned : judged;
     },
-    judgeEvidence(model, evidence, input),
+    judgeEvidence(model, evidence, input, { allowance: input.allowance }),
   );
 }
 
@@ -204,7 +213,7 @@ const isBetter = (one: Judged, other: Judged) =>
   one.suspects.length < other.suspects.length ||
   (one.suspects.length === other.suspects.length && one.cost < other.cost);
 
-function fitFrom(input: FitInput, judged: Judged, bent: boolean): Fit {
+function fitFrom(input: FitInput, judged: Judged, verdict: Verdict, bent: boolean): Fit {
   const { picture, datum, points } = input;
   const { adjusted, freed, suspects, suspectsKept } = judged;
   const { model, diagnosis } = adjusted;
@@ -251,6 +260,7 @@ function fitFrom(input: FitInput, judged: Judged, bent: boolean): Fit {
     suspects: input.evidence.map(({ id }) => id).filter((id) => suspects.includes(id)),
     suspectsKept,
     warnings: listWarnings(input, adjusted, map, bent ? 'not-flat' : contradicts ? 'evidence-disagrees' : undefined),
+    verdict,
   };
 }
 

@@ -1,3 +1,5 @@
+export { allowanceOf, type Allowance } from './stories';
+export type { Verdict } from './verdict';
 export {
   checkEvidence,
   errorEllipse,

@@ -2,7 +2,16 @@ import { done, refused, type Result } from '../basics';
 import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
 import type { Evidence } from './evidence';
 import { assumptionOf, type MapModel, type MapPart } from './models';
-import { costOf, createTeller, CRITICAL, weighsAssumptions, type Story, type Tell, type Teller } from './stories';
+import {
+  costOf,
+  createTeller,
+  CRITICAL,
+  weighsAssumptions,
+  type Allowance,
+  type Story,
+  type Tell,
+  type Teller,
+} from './stories';
 
 /** What does not belong: pieces left aside or under suspicion, and assumptions that the evidence has overruled. */
 export interface Judged {
@@ -22,6 +31,7 @@ export interface Judged {
 
 export interface Weighed {
   readonly adjusted: AdjustedView;
+  readonly freed: ReadonlySet<MapPart>;
   readonly weight: number;
 }
 
@@ -54,21 +64,26 @@ function listWeighed(best: Story, others: readonly Story[]): Weighed[] {
   const shift = Math.exp(-WEIGHTLESS / 2);
   return others
     .filter((story) => story !== best && story.cost < best.cost + WEIGHTLESS)
-    .map(({ adjusted, cost }) => ({ adjusted, weight: Math.exp((best.cost - cost) / 2) - shift }));
+    .map(({ adjusted, freed, cost }) => ({ adjusted, freed, weight: Math.exp((best.cost - cost) / 2) - shift }));
+}
+
+/** `quick`: what does not settle within a few steps is not followed. `allowance`: what all of it may cost; what is left of it says whether everything was told. */
+export interface Judging {
+  readonly quick?: boolean;
+  readonly allowance?: Allowance | undefined;
 }
 
 /**
  * Data snooping by what each explanation leaves unexplained (the mean-shift model: leaving a piece out is giving it an unknown
  * error; Baarda 1968; Kok, On data snooping and multiple outlier testing, 1984). Assumptions are pieces like any other, and where all of them are weighed (auto) every
  * story about the camera is told before one about a piece. Each round changes one thing, by an adjustment of
- * its own; what was changed too early is taken back. `quick`: what does not
- * settle within a few steps is not followed.
+ * its own; what was changed too early is taken back.
  */
 export function judgeEvidence(
   model: MapModel,
   evidence: readonly Evidence[],
   pointed: Pointed,
-  quick = false,
+  { quick = false, allowance }: Judging = {},
 ): Result<Judged> {
   const efforts = quick
     ? [{ ...QUICK, hasty: false }]
@@ -79,10 +94,25 @@ export function judgeEvidence(
   for (const effort of efforts) {
     const whole = adjustView(model, evidence, pointed, new Set(), undefined, effort.steps);
     if (!whole.ok) return whole;
-    judged = judgeWith(effort, whole.value, model, evidence, pointed);
+    judged = judgeWith(effort, whole.value, model, evidence, pointed, allowance);
     if (judged.ok) break;
   }
-  return judged;
+  return judged.ok || !allowance?.isSpent ? judged : unjudged(model, evidence, pointed);
+}
+
+/** All pieces together, where what does not belong may not be sought any longer. */
+function unjudged(model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
+  const whole = adjustView(model, evidence, pointed, new Set());
+  if (!whole.ok) return whole;
+  return done({
+    adjusted: whole.value,
+    evidence,
+    freed: new Set(),
+    suspects: [],
+    suspectsKept: false,
+    others: [],
+    cost: Infinity,
+  });
 }
 
 /** How far stories are followed. */
@@ -106,8 +136,9 @@ function judgeWith(
   model: MapModel,
   evidence: readonly Evidence[],
   pointed: Pointed,
+  allowance: Allowance | undefined,
 ): Result<Judged> {
-  const teller = createTeller(model, evidence, pointed, counts, steps);
+  const teller = createTeller(model, evidence, pointed, counts, steps, allowance);
   const { tell } = teller;
   const usual: Story = {
     adjusted: whole,

@@ -36,21 +36,36 @@ const PLAUSIBLE: Partial<Record<MapPart, { readonly limit: number; readonly left
 
 /** So many pieces are adjusted for one judgement at the most, story by story: where dozens contradict each other, no number of stories ends it. What is not told by then is left untold. About ten seconds. */
 const MOST_ADJUSTED = 20_000;
+/** What may be spent on judging in all, in pieces adjusted; `isSpent` once something was left untold for it. */
+export interface Allowance {
+  left: number;
+  isSpent: boolean;
+}
+
+export const allowanceOf = (pieces: number): Allowance => ({ left: pieces, isSpent: false });
+
 /** A camera that may have been held anyhow is begun from about so many sides. */
 const WAYS = 8;
 
-/** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `steps` how many it gets; `most` pieces are adjusted in all. */
+/** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `steps` how many it gets. */
 export function createTeller(
   model: MapModel,
   evidence: readonly Evidence[],
   pointed: Pointed,
   counts: (adjusted: AdjustedView) => boolean,
   steps?: number,
-  most = MOST_ADJUSTED,
+  allowance: Allowance = allowanceOf(Infinity),
 ): Teller {
   const told = new Map<string, Story | undefined>();
   let adjusted = 0;
-  const isTooMuch = (stories: number) => (adjusted += stories * evidence.length) > most;
+  const isTooMuch = (stories: number) => {
+    const pieces = stories * evidence.length;
+    adjusted += pieces;
+    if (adjusted > MOST_ADJUSTED) return true;
+    allowance.left -= pieces;
+    if (allowance.left < 0) allowance.isSpent = true;
+    return allowance.isSpent;
+  };
   const storyOf = (view: AdjustedView, freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>): Story | undefined =>
     isPlausible(freed, view) ? { adjusted: view, freed, aside, cost: costOf(view, freed) } : undefined;
   const tellAnew: Tell = (freed, aside, from) => {

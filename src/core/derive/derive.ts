@@ -1,6 +1,7 @@
 import { shapeOf, type DrawnOutline, type Outline, type Shape } from '../outline';
 import type { Job, Sheet, View } from '../job';
-import { fitOf, type FittedView } from './fits';
+import { allowanceOf } from '../calibrate';
+import { fitOf, type FittedView, type Told } from './fits';
 import { createMaking } from './made';
 import { createRelating, type RelatedView } from './related';
 
@@ -15,14 +16,15 @@ export interface Derived {
 
 /**
  * A deriver remembers by identity: a view whose document did not change, nor that of the view whose fit it shares, keeps its fit, an outline its shape. The memory is
- * the caller's to keep or to throw away.
+ * the caller's to keep or to throw away. `most`: so many pieces may be adjusted to judge a view's evidence; where that is not enough its fit is pending, until what it came
+ * to elsewhere is told.
  */
-export function createDeriver(): (job: Job) => Derived {
-  const [fit, relate, draw, make] = [createFitting(), createRelating(), createDrawing(), createMaking()];
-  let last: { job: Job; derived: Derived } | undefined;
-  return (job) => {
-    if (last?.job === job) return last.derived;
-    const views = fit(job);
+export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldOfViews) => Derived {
+  const [fit, relate, draw, make] = [createFitting(most), createRelating(), createDrawing(), createMaking()];
+  let last: { job: Job; told: ToldOfViews; derived: Derived } | undefined;
+  return (job, told = NOTHING_TOLD) => {
+    if (last?.job === job && last.told === told) return last.derived;
+    const views = fit(job, told);
     const related = new Map(
       [...views].flatMap(([id, view]) => {
         const made = relate(view, job.outlines, job.relations);
@@ -31,27 +33,37 @@ export function createDeriver(): (job: Job) => Derived {
     );
     // Sizes that were typed move the fit within its doubt, and all that is traced in the view with it.
     for (const [id, { fitted }] of related) views.set(id, fitted);
-    last = { job, derived: { views, shapes: make(job, views, draw(job, views, related)), related } };
+    last = { job, told, derived: { views, shapes: make(job, views, draw(job, views, related)), related } };
     return last.derived;
   };
 }
 
-function createFitting(): (job: Pick<Job, 'views' | 'sheets'>) => Map<string, FittedView> {
-  const fits = new WeakMap<View, { readonly sheet: Sheet; readonly owner: View; readonly fitted: FittedView }>();
-  const fitted = (view: View, sheet: Sheet, owner: View): FittedView => {
+/** What views' evidence came to where it was judged to the end, by the views themselves. */
+export type ToldOfViews = ReadonlyMap<View, Told>;
+const NOTHING_TOLD: ToldOfViews = new Map();
+
+interface Remembered {
+  readonly sheet: Sheet;
+  readonly owner: View;
+  readonly told: Told | undefined;
+  readonly fitted: FittedView;
+}
+
+function createFitting(most: number) {
+  const fits = new WeakMap<View, Remembered>();
+  const fitted = (view: View, sheet: Sheet, owner: View, told: Told | undefined): FittedView => {
     const known = fits.get(view);
-    if (known?.sheet === sheet && known.owner === owner) return known.fitted;
-    const found = fitOf(view, sheet, owner);
-    fits.set(view, { sheet, owner, fitted: found });
+    if (known?.sheet === sheet && known.owner === owner && known.told === told) return known.fitted;
+    const found = fitOf(view, sheet, owner, told ? { told } : { allowance: allowanceOf(most) });
+    fits.set(view, { sheet, owner, told, fitted: found });
     return found;
   };
-  return ({ views, sheets }) =>
+  return ({ views, sheets }: Pick<Job, 'views' | 'sheets'>, told: ToldOfViews): Map<string, FittedView> =>
     new Map(
       views.flatMap((view) => {
         const sheet = sheets.find(({ id }) => id === view.sheet);
-        return sheet
-          ? [[view.id, fitted(view, sheet, views.find(({ id }) => id === view.shares) ?? view)] as const]
-          : [];
+        const owner = views.find(({ id }) => id === view.shares) ?? view;
+        return sheet ? [[view.id, fitted(view, sheet, owner, told.get(view))] as const] : [];
       }),
     );
 }

@@ -1,6 +1,8 @@
 import { done, refused, type Refusal, type Result } from '../basics';
 import {
   ASSUMED,
+  type Allowance,
+  type Verdict,
   checkEvidence,
   fitSigma,
   fitView,
@@ -52,10 +54,27 @@ export interface FittedView {
   readonly placing: Omit<Placing, 'nodeAt'>;
   /** How steady the hand is that points at this view. */
   readonly steadiness: Steadiness;
+  /** What does not belong was not sought to the end: the fit is one of all pieces, or of as many as could be judged by then. */
+  readonly isPending: boolean;
+}
+
+/** What a view's evidence came to, as plain data: which pieces were left away, why, and how the others were judged. */
+export interface Told {
+  readonly refusal: Refusal | undefined;
+  readonly without: readonly string[];
+  readonly verdict: Verdict | undefined;
+}
+
+export const toldOf = ({ refusal, without, fit }: FittedView): Told => ({ refusal, without, verdict: fit.verdict });
+
+/** How far a fit is sought: what was told of the same view before, or what seeking may cost. */
+export interface Seeking {
+  readonly told?: Told | undefined;
+  readonly allowance?: Allowance | undefined;
 }
 
 /** A view with the fit of what is known about it, or about `owner`, the view of its sheet that it shares a fit with. */
-export function fitOf(own: View, sheet: Sheet, owner = own): FittedView {
+export function fitOf(own: View, sheet: Sheet, owner = own, { told, allowance }: Seeking = {}): FittedView {
   const view =
     owner === own
       ? own
@@ -79,8 +98,9 @@ export function fitOf(own: View, sheet: Sheet, owner = own): FittedView {
     model: view.model,
     lens: view.lens,
     ownAxes: view.shares !== undefined,
+    allowance,
   };
-  const { fit, refusal, without } = lastGoodFit(input);
+  const { fit, refusal, without } = told ? fitAsTold(input, told) : lastGoodFit(input);
   const shown = fit.scaled ? pieces.filter(({ id }) => !without.includes(id)) : [];
   return {
     view,
@@ -93,6 +113,7 @@ export function fitOf(own: View, sheet: Sheet, owner = own): FittedView {
     checks: shown.filter(({ check }) => check).map((piece) => checkEvidence(fit, piece)),
     placing: { scaled: fit.scaled, toPlane: fit.toPlane },
     steadiness: steadinessOfView(view),
+    isPending: allowance?.isSpent ?? false,
   };
 }
 
@@ -110,6 +131,8 @@ function lastGoodFit(input: FitInput): LastGood {
   if (!hasUsed(input.evidence)) return { fit: unscaledFit(input), refusal: undefined, without: [] };
   const whole = fitView(input);
   if (whole.ok) return { fit: whole.value, refusal: undefined, without: [] };
+  // Whoever may not seek to the end leaves the many fits of fewer pieces to who may.
+  if (input.allowance?.isSpent) return { fit: unscaledFit(input), refusal: undefined, without: [] };
   const found = withoutNamed(input, whole) ?? withoutNewest(input);
   const kept = new Set(found?.evidence);
   return {
@@ -117,6 +140,13 @@ function lastGoodFit(input: FitInput): LastGood {
     refusal: whole,
     without: input.evidence.filter((piece) => !kept.has(piece)).map(({ id }) => id),
   };
+}
+
+/** The fit that was told of, without seeking it again. */
+function fitAsTold(input: FitInput, { refusal, without, verdict }: Told): LastGood {
+  const evidence = input.evidence.filter(({ id }) => !without.includes(id));
+  const fit = verdict && fitView({ ...input, evidence, verdict });
+  return { fit: fit?.ok ? fit.value : unscaledFit(input), refusal, without };
 }
 
 const hasUsed = (evidence: readonly Piece[]) => evidence.some((piece) => !piece.check);

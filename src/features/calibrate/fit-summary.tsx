@@ -33,6 +33,12 @@ export function FitSummary({
     return () => session.setAdvice(undefined);
   }, [session, advice]);
   if (fitted.view.lookOnly) return <LookedAt view={fitted.view.id} />;
+  if (!fit.scaled && fitted.isPending)
+    return (
+      <Card>
+        <Pending />
+      </Card>
+    );
   if (!fit.scaled) return <NoScale fitted={fitted} onResolution={onResolution} />;
   const size = (sigma: number) => formatPlusMinus(sigma, units);
   return (
@@ -47,6 +53,7 @@ export function FitSummary({
               fontWeight: '700',
             }}>{`${sentenceFor(refusal.code, refusal.detail)} The fit without ${without.length === 1 ? 'the newest piece' : 'the newest pieces'} still stands.`}</Words>
         ) : null}
+        {fitted.isPending ? <Pending /> : null}
         <Words testID="fit-summary" style={{ fontSize: 14, lineHeight: 19 }}>
           {fitInWords(fitted, units).join(' ')}
         </Words>
@@ -151,5 +158,14 @@ function NoScale({ fitted: { refusal, sheet }, onResolution }: { fitted: FittedV
           testID="offer-resolution">{`The file says ${Number(dpi.toFixed(1))} dots an inch`}</Button>
       )}
     </Card>
+  );
+}
+
+/** What is known contradicts itself so much that it takes a while to tell what does not belong. */
+function Pending() {
+  return (
+    <Words testID="fit-pending" style={{ fontSize: 14, lineHeight: 19, fontWeight: '700' }}>
+      Still working out which of them do not belong. Until then all of them count.
+    </Words>
   );
 }

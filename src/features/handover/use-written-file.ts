@@ -56,6 +56,7 @@ export function useWrittenFile(
       });
     return () => stop.abort();
   }, [of]);
+  if (fitted?.isPending) return { kind: 'waiting' };
   if (drawing && !drawing.ok) return { kind: 'refused', code: drawing.code };
   return made?.of === of ? made.written : { kind: 'waiting' };
 }

@@ -2,7 +2,8 @@ import { useCallback, useEffect, useState } from 'react';
 import { Session } from '@/bench/session';
 import type { Desk } from '@/bench/use-session';
 import { pictureKey, type Job } from '@/core/job';
-import { openJob, repository, storage, thumbnailOf } from '@/store';
+import { openJob, repository, storage, thumbnailOf, type Judge } from '@/store';
+import { fitWorker } from '@/workers';
 
 export type DeskState =
   | { readonly kind: 'opening' }
@@ -41,6 +42,11 @@ export function useDeskFor(id: string): DeskState {
   return state;
 }
 
+const judgeInWorker: Judge = async (asked, signal) => {
+  const outcome = await fitWorker.call('judge', asked, { signal });
+  return outcome.kind === 'done' ? outcome.value : undefined;
+};
+
 const keyOfFirst = ({ sheets: [first] }: Job) => first && pictureKey(first);
 
 async function openDesk(id: string, takeOver: boolean): Promise<{ desk: Desk; close: () => void } | undefined> {
@@ -51,6 +57,7 @@ async function openDesk(id: string, takeOver: boolean): Promise<{ desk: Desk; cl
     storage,
     takeOver,
     thumbnail: () => thumbnail.url,
+    judge: judgeInWorker,
     onKeptAside: (name) => said.session?.say('kept-aside', { name }),
   });
   if (!open) return undefined;

@@ -1,0 +1,67 @@
+import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
+import type { Evidence } from './evidence';
+import type { MapModel, MapPart } from './models';
+import type { Judged } from './odd-one-out';
+
+/** A story that was told to its end: which pieces took part, what was left to them, and the numbers of the map that came of it. */
+interface Ending {
+  readonly pieces: readonly string[];
+  readonly freed: readonly MapPart[];
+  readonly values: readonly number[];
+}
+
+/** What judging evidence came to, as plain data that can be handed from one worker to another: with it the same judgement is had again by one adjustment for each story that counts. */
+export interface Verdict {
+  /** All pieces as they were taken: corners in order, begun on the side that fits. */
+  readonly evidence: readonly Evidence[];
+  readonly best: Ending;
+  readonly others: readonly (Ending & { readonly weight: number })[];
+  readonly freed: readonly MapPart[];
+  readonly suspects: readonly string[];
+  readonly suspectsKept: boolean;
+  readonly cost: number;
+}
+
+export function verdictOf({ adjusted, evidence, freed, suspects, suspectsKept, others, cost }: Judged): Verdict {
+  return {
+    evidence,
+    best: endingOf(adjusted, freed),
+    others: others.map((other) => ({ ...endingOf(other.adjusted, other.freed), weight: other.weight })),
+    freed: [...freed],
+    suspects,
+    suspectsKept,
+    cost,
+  };
+}
+
+const endingOf = ({ evidence, values }: AdjustedView, freed: ReadonlySet<MapPart>): Ending => ({
+  pieces: evidence.map(({ id }) => id),
+  freed: [...freed],
+  values,
+});
+
+/** Enough for what was pointed at to come to rest around numbers that are at rest; what creeps is not followed farther than it was. */
+const STEPS = 3;
+
+/** The judgement that a verdict tells of, for the same pieces and the same model; undefined where it does not hold for them. */
+export function judgedBy(verdict: Verdict, model: MapModel, pointed: Pointed): Judged | undefined {
+  const { evidence, suspects, suspectsKept, cost } = verdict;
+  const again = ({ pieces, freed, values }: Ending): AdjustedView | undefined => {
+    const part = evidence.filter(({ id }) => pieces.includes(id));
+    const adjusted = adjustView(model, part, pointed, new Set(freed), values, STEPS);
+    const holds = adjusted.ok && adjusted.value.solution.nearlySettled && adjusted.value.solution.relationsHold;
+    return holds ? adjusted.value : undefined;
+  };
+  const best = again(verdict.best);
+  const others = verdict.others.map((other) => ({ ...other, freed: new Set(other.freed), adjusted: again(other) }));
+  if (!best) return undefined;
+  return {
+    adjusted: best,
+    evidence,
+    freed: new Set(verdict.freed),
+    suspects,
+    suspectsKept,
+    others: others.flatMap(({ adjusted, freed, weight }) => (adjusted ? [{ adjusted, freed, weight }] : [])),
+    cost,
+  };
+}

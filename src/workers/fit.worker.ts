@@ -1,0 +1,8 @@
+import { fitOf, toldOf } from '../core/derive';
+import type { FitOperations } from './fit-operations';
+import { serve } from './serve';
+
+serve<FitOperations>({
+  // Which view owns the evidence is told by identity, which a message does not keep.
+  judge: async ({ view, sheet, owner }) => toldOf(fitOf(view, sheet, owner.id === view.id ? view : owner)),
+});
