@@ -2,6 +2,7 @@ import { createDeriver } from '@/core/derive';
 import { listFiles, pictureKey, type Job } from '@/core/job';
 import { fileWorker, pictureWorker, type BundleData } from '@/workers';
 import { newId } from './ids';
+import { MOST_AT_ONCE } from './judging';
 import { jobCardOf } from './job-card';
 import { openPicture } from './picture-at-hand';
 import type { JobRepository } from './repository';
@@ -75,7 +76,8 @@ export async function createJobOf(
   repository: Pick<JobRepository, 'create'>,
 ): Promise<string> {
   for (let own = job; ; own = { ...job, id: newId() }) {
-    if (await repository.create(own, jobCardOf(own, createDeriver()(own), new Date(), thumbnail))) return own.id;
+    if (await repository.create(own, jobCardOf(own, createDeriver({ most: MOST_AT_ONCE })(own), new Date(), thumbnail)))
+      return own.id;
   }
 }
 

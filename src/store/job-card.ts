@@ -5,7 +5,10 @@ import type { JobCard } from './repository';
 
 /** The card of a job as it stands; `now` and the thumbnail come from outside. */
 export function jobCardOf(job: Job, derived: Derived, changed: Date, thumbnail: string | undefined): JobCard {
-  const sigmas = [...derived.views.values()].flatMap((view) => (view.sigma === undefined ? [] : [view.sigma]));
+  // What is not worked out yet says nothing of how good it is.
+  const sigmas = [...derived.views.values()].flatMap(({ sigma, isPending }) =>
+    sigma === undefined || isPending ? [] : [sigma],
+  );
   const fit =
     job.sheets.length === 0
       ? 'no-pictures'

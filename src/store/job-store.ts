@@ -52,18 +52,10 @@ export function createJobStore({
   judge,
   ...options
 }: AutosaveOptions & { readonly judge?: Judge | undefined }): JobStore {
-  const deriver = createDeriver(judge ? { most: MOST_AT_ONCE } : {});
-  const judging =
-    judge &&
-    new Judging(judge, () => {
-      store.setState(({ job }) => ({ derived: derive(job) }));
-      autosave.renewCard();
-    });
-  const derive = (job: Job): Derived => {
-    const derived = deriver(job, judging?.toldOf(job));
-    judging?.ask(job, derived);
-    return derived;
-  };
+  const derive = deriverWith(judge, () => {
+    store.setState(({ job }) => ({ derived: derive(job) }));
+    autosave.renewCard();
+  });
   const { history: first } = options;
   const store: JobStore = createStore<JobState>()((set, get) => {
     const show = (history: History, name: CommandName, way: 'done' | 'undone' | 'redone') => {
@@ -105,4 +97,16 @@ export function createJobStore({
   });
   const autosave = new Autosave(options, { read: store.getState, tell: (saveState) => store.setState({ saveState }) });
   return store;
+}
+
+/** Derives at once, but for what a judge is asked about; `onTold` when that has answered. */
+function deriverWith(judge: Judge | undefined, onTold: () => void): (job: Job) => Derived {
+  if (!judge) return createDeriver();
+  const derive = createDeriver({ most: MOST_AT_ONCE });
+  const judging = new Judging(judge, onTold);
+  return (job) => {
+    const derived = derive(job, judging.toldOf(job));
+    judging.ask(job, derived);
+    return derived;
+  };
 }

@@ -6,7 +6,7 @@ import type { ToJudge } from '@/workers';
 export type Judge = (asked: ToJudge, signal: AbortSignal) => Promise<Told | undefined>;
 
 /** So many pieces are adjusted to judge a view's evidence before it is left to somebody else: a tenth of a second. */
-export const MOST_AT_ONCE = 200;
+export const MOST_AT_ONCE = 120;
 
 /** Has pending views judged, one after the other. A view that was changed meanwhile is another one: what was asked about it before is given up. */
 export class Judging {

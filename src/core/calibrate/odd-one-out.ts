@@ -95,14 +95,14 @@ export function judgeEvidence(
     const whole = adjustView(model, evidence, pointed, new Set(), undefined, effort.steps);
     if (!whole.ok) return whole;
     judged = judgeWith(effort, whole.value, model, evidence, pointed, allowance);
-    if (judged.ok) break;
+    if (judged.ok || allowance?.isSpent) break;
   }
   return judged.ok || !allowance?.isSpent ? judged : unjudged(model, evidence, pointed);
 }
 
 /** All pieces together, where what does not belong may not be sought any longer. */
 function unjudged(model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
-  const whole = adjustView(model, evidence, pointed, new Set());
+  const whole = adjustView(model, evidence, pointed, new Set(), undefined, QUICK.steps);
   if (!whole.ok) return whole;
   return done({
     adjusted: whole.value,

@@ -44,6 +44,13 @@ export interface Allowance {
 
 export const allowanceOf = (pieces: number): Allowance => ({ left: pieces, isSpent: false });
 
+/** Whether there was enough. */
+function spend(allowance: Allowance, pieces: number): boolean {
+  allowance.left -= pieces;
+  if (allowance.left < 0) allowance.isSpent = true;
+  return !allowance.isSpent;
+}
+
 /** A camera that may have been held anyhow is begun from about so many sides. */
 const WAYS = 8;
 
@@ -57,15 +64,9 @@ export function createTeller(
   allowance: Allowance = allowanceOf(Infinity),
 ): Teller {
   const told = new Map<string, Story | undefined>();
-  let adjusted = 0;
-  const isTooMuch = (stories: number) => {
-    const pieces = stories * evidence.length;
-    adjusted += pieces;
-    if (adjusted > MOST_ADJUSTED) return true;
-    allowance.left -= pieces;
-    if (allowance.left < 0) allowance.isSpent = true;
-    return allowance.isSpent;
-  };
+  const own = allowanceOf(MOST_ADJUSTED);
+  const isTooMuch = (stories: number) =>
+    !spend(own, stories * evidence.length) || !spend(allowance, stories * evidence.length);
   const storyOf = (view: AdjustedView, freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>): Story | undefined =>
     isPlausible(freed, view) ? { adjusted: view, freed, aside, cost: costOf(view, freed) } : undefined;
   const tellAnew: Tell = (freed, aside, from) => {

@@ -49,8 +49,8 @@ export function judgedBy(verdict: Verdict, model: MapModel, pointed: Pointed): J
   const again = ({ pieces, freed, values }: Ending): AdjustedView | undefined => {
     const part = evidence.filter(({ id }) => pieces.includes(id));
     const adjusted = adjustView(model, part, pointed, new Set(freed), values, STEPS);
-    const holds = adjusted.ok && adjusted.value.solution.nearlySettled && adjusted.value.solution.relationsHold;
-    return holds ? adjusted.value : undefined;
+    // Whether it had settled was judged where it was told.
+    return adjusted.ok ? adjusted.value : undefined;
   };
   const best = again(verdict.best);
   const others = verdict.others.map((other) => ({ ...other, freed: new Set(other.freed), adjusted: again(other) }));

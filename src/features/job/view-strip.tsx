@@ -37,9 +37,11 @@ export function ViewStrip({ wide }: { wide: boolean }) {
         const fitted = derived.views.get(view.id);
         const fit = view.lookOnly
           ? 'only to look at'
-          : fitted?.sigma === undefined
-            ? 'no scale yet'
-            : formatPlusMinus(fitted.sigma, units);
+          : fitted?.isPending
+            ? 'working …'
+            : fitted?.sigma === undefined
+              ? 'no scale yet'
+              : formatPlusMinus(fitted.sigma, units);
         return (
           <Movable key={view.id} id={view.id} index={index} wide={wide}>
             <Pressable
