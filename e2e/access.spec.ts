@@ -78,6 +78,9 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await desk.choose('make-offset');
       await page.getByTestId('recipe-card').waitFor();
       await axe(page);
+      await page.goto('/');
+      await page.getByTestId('jobs').waitFor();
+      await axe(page);
     });
   });
 }

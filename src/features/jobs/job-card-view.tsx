@@ -67,16 +67,18 @@ export function JobCardView({ card, onOpen, onDelete, onDuplicate, onRename }: J
   );
 }
 
+/** Read out and not seen. */
+const UNSEEN = { position: 'absolute', width: 1, height: 1, overflow: 'hidden', opacity: 0 } as const;
+
 /** Its picture and what is known of it: all of it opens it. */
 function OpenButton({ card, onOpen }: { card: JobCard; onOpen: () => void }) {
   const palette = usePalette();
-  const told = [whenChanged(card.changed), progressOf(card), fitOf(card)];
   return (
     <Pressable
       onPress={onOpen}
       accessibilityRole="button"
-      accessibilityLabel={`Open ${card.name} ${told.join(' ')}`}
       style={{ flex: 1, flexDirection: 'row', gap: 12, padding: 10, minWidth: 0 }}>
+      <Words style={UNSEEN}>Open</Words>
       <View style={{ width: 104, height: 78, borderRadius: 6, overflow: 'hidden', backgroundColor: palette.bench }}>
         {card.thumbnail ? (
           <Image
