@@ -10,6 +10,8 @@ export interface PointsState {
   /** All points that lay within reach of where it was pointed at, the nearest first. */
   readonly within?: readonly string[] | undefined;
   readonly grabbed?: true | undefined;
+  /** The point as it was when it was grabbed. */
+  readonly was?: EvidencePoint | undefined;
 }
 
 const START: PointsState = { point: undefined };
@@ -88,7 +90,7 @@ export const pointsTool: Tool<PointsState> = {
         return set(state, input.aim, view);
       case 'grab': {
         const [point] = listPoints(view, input.aim.free, Math.max(REACH * input.aim.sigma, 1));
-        return point ? [{ point: point.id, grabbed: true }, [choose(pieceOn(view, point))]] : [state, []];
+        return point ? [{ point: point.id, grabbed: true, was: point }, [choose(pieceOn(view, point))]] : [state, []];
       }
       case 'drag':
       case 'drop':
@@ -103,7 +105,10 @@ export const pointsTool: Tool<PointsState> = {
       case 'release':
         return [{ point: state.point }, []];
       case 'cancel':
-        return [START, [choose(undefined)]];
+        return [
+          START,
+          [...(state.grabbed && state.was ? [run(movePoint(view.id, state.was))] : []), choose(undefined)],
+        ];
       default:
         return [state, []];
     }
