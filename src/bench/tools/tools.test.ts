@@ -75,6 +75,45 @@ describe('shapes', () => {
   });
 });
 
+describe('several things at one place', () => {
+  /** A rectangle and a circle that touches its lower side. */
+  const touching = () => {
+    const bench = new Bench('shape').set([100, 800], [500, 600]);
+    bench.tool = startTool('circle');
+    return bench.set_({ mode: 'rim' }).set([300, 900], [300, 801]);
+  };
+
+  it.each(['relate', 'dimension'] as const)(
+    '%s goes through them, round and round, and never takes one twice',
+    (name) => {
+      const bench = touching();
+      const [chain, round] = bench.history.job.outlines as [Chain, { readonly id: string }];
+      bench.tool = startTool(name);
+      bench.set([300, 800]);
+      const all = (bench.tool.state as { within?: readonly object[] }).within!;
+      expect(all).toEqual(
+        expect.arrayContaining([{ outline: round.id }, { outline: chain.id, segment: chain.nodes[0]!.id }]),
+      );
+      const chosen = () => (bench.tool.state as { on: readonly object[] }).on;
+      const seen = all.map(() => (bench.give({ kind: 'another' }), chosen()));
+      expect(seen.every(({ length }) => length === 1)).toBe(true);
+      expect(new Set(seen.map(([end]) => JSON.stringify(end))).size).toBe(all.length);
+      expect(seen.at(-1)).toEqual([all[0]]);
+      // The other one is chosen already: nothing else lies here.
+      bench.give({ kind: 'cancel' }).set([500, 700]).set([300, 800]);
+      expect(chosen()).toHaveLength(2);
+      bench.give({ kind: 'another' });
+      expect(new Set(chosen().map((end) => JSON.stringify(end))).size).toBe(2);
+    },
+  );
+
+  it('says so where nothing lies under it', () => {
+    const bench = touching();
+    bench.tool = startTool('relate');
+    expect(bench.set([100, 700]).give({ kind: 'another' }).said.at(-1)).toBe('nothing-under-it');
+  });
+});
+
 describe('drawing an outline', () => {
   it('closes on its first point, and takes back point by point', () => {
     const bench = new Bench('chain').set([100, 100], [300, 100], [300, 300]).give({ kind: 'back' }).set([300, 250]);

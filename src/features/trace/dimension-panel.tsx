@@ -10,6 +10,7 @@ import type { RelationEnd } from '@/core/relate';
 import { newId } from '@/store';
 import { Card } from '@/ui/card';
 import { LedgeButton } from '@/ui/ledge-button';
+import { UnderButton } from './under-button';
 import { Words } from '@/ui/text';
 import { KIND_WORDS, SizeRow } from './size-row';
 
@@ -50,6 +51,7 @@ export function DimensionPanel({ state }: { state: DimensionState }) {
             onPress={() => session.changeTool('dimension', { several: !state.several })}
             testID="dimension-several"
           />
+          <UnderButton within={state.within} />
           {state.several
             ? null
             : kindsFor(state.on, job.outlines, derived.shapes).map((kind) => (

@@ -7,6 +7,7 @@ import { moveToLayer, removeOutlines, type Command } from '@/core/job';
 import { isMovable, type Chain, type Outline } from '@/core/outline';
 import { Card } from '@/ui/card';
 import { Choice, LedgeButton } from '@/ui/ledge-button';
+import { UnderButton } from './under-button';
 import { Words } from '@/ui/text';
 import { duplicate, findClosing, findNodeDeleted, nodeAdded, smoothSet } from './edit-actions';
 import { CornerCard } from './corner-card';
@@ -88,7 +89,6 @@ interface EditRowProps {
 
 /** What is done to what is chosen, or to its chosen point. */
 function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
-  const { session } = useDesk();
   const relations = useJob((current) => current.job.relations);
   const node = chain?.nodes.find((other) => other.id === state.node);
   const remove = () => {
@@ -115,15 +115,7 @@ function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
         }}
         testID="edit-duplicate"
       />
-      {state.within ? (
-        <LedgeButton
-          icon="copy"
-          label="Under it"
-          name={`Choose what lies under it: ${state.within.length} lie here`}
-          onPress={() => session.catchNext()}
-          testID="edit-under"
-        />
-      ) : null}
+      <UnderButton within={state.within} />
       <LedgeButton
         icon="layers"
         label="Several"

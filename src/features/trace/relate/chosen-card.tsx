@@ -22,6 +22,7 @@ import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { wordsForKind } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
+import { UnderButton } from '../under-button';
 import { refusalInWords } from './refusal';
 import { judge, listSayable, newRelation, type Relating } from './relate-actions';
 import { isAngular, ValueField } from './value-field';
@@ -30,10 +31,12 @@ import { isAngular, ValueField } from './value-field';
 export function ChosenCard({
   relating,
   chosen,
+  within,
   free,
 }: {
   relating: Relating;
   chosen: readonly RelationEnd[];
+  within?: readonly RelationEnd[] | undefined;
   free?: boolean | undefined;
 }) {
   const { jobs, session } = useDesk();
@@ -55,6 +58,7 @@ export function ChosenCard({
       <Words
         style={{ fontWeight: '700' }}>{`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen`}</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+        <UnderButton within={within} />
         {sayable
           .filter(({ kind }) => !hasValue(kind))
           .map(({ kind, on }) => (

@@ -19,6 +19,7 @@ export function RelatePanel({ state }: { state: RelateState }) {
         key={state.on.map(({ outline, node, segment }) => `${outline}/${node}/${segment}`).join()}
         relating={relating}
         chosen={state.on}
+        within={state.within}
         free={state.free}
       />
       <ProposalsCard relating={relating} />
