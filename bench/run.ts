@@ -4,12 +4,21 @@ import { readFileSync } from 'node:fs';
 import { chromium, type Browser, type Page } from 'playwright-core';
 import jpeg from 'jpeg-js';
 import { median } from '../src/core/basics';
-import { createSheetMap, fitView, toPlane, toSheet, type Evidence } from '../src/core/calibrate';
+import {
+  allowanceOf,
+  createSheetMap,
+  fitView,
+  toPlane,
+  toSheet,
+  type Evidence,
+  type FitInput,
+} from '../src/core/calibrate';
 import { createDeriver } from '../src/core/derive';
 import { sha256Hex, writeBundle } from '../src/core/formats';
 import { createJob, createView, readJob, type Job, type Sheet } from '../src/core/job';
 import type { Outline } from '../src/core/outline';
 import { straightenRows } from '../src/core/raster';
+import { MOST_AT_ONCE } from '../src/store/judging';
 import { arrangementTime, offsetTime, peerOffsetTime, peerUnionTime, snapTime } from './planar';
 import { dragTime, ringTime } from './relate';
 import { measureSources } from './sources';
@@ -32,8 +41,8 @@ const rows: (readonly [string, string, string])[] = [];
 const row = (what: string, measured: string, budget: string) => rows.push([what, measured, budget]);
 const milliseconds = (ms: number) => `${ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms`;
 
-/** A fit with many lengths scattered over a 12 MP photo. */
-function fitTime(count: number): number {
+/** Many lengths scattered over a 12 MP photo, every so manieth of them wrong. */
+function manyLengths(count: number, wrongEvery = Infinity): FitInput {
   const place = (i: number) => [300 + ((i * 977) % 3400), 300 + ((i * 613) % 2400)] as const;
   const points = Object.fromEntries(Array.from({ length: count + 7 }, (_, i) => [`p${i}`, { at: place(i), sigma: 1 }]));
   const evidence = Array.from({ length: count }, (_, i): Evidence => {
@@ -43,23 +52,42 @@ function fitTime(count: number): number {
       kind: 'length',
       from: `p${i}`,
       to: `p${i + 7}`,
-      mm: Math.hypot(a[0] - b[0], a[1] - b[1]) / 10,
+      mm: (Math.hypot(a[0] - b[0], a[1] - b[1]) / 10) * (i % wrongEvery === 1 ? 1.08 + i / 100 : 1),
       sigma: 0.1,
     };
   });
-  const input = {
+  return {
     picture: { width: 4032, height: 3024, kind: 'photo' as const, focal35mm: 52 },
     datum: { origin: [0, 3024] as const, direction: 0 },
     points,
     evidence,
     lift: { mm: 0, sigma: 1.5 },
   };
+}
+
+function fitTime(count: number): number {
+  const input = manyLengths(count);
   const times = Array.from({ length: 15 }, () => {
     const start = performance.now();
     fitView(input);
     return performance.now() - start;
   });
   return median(times);
+}
+
+/** How long a contradiction holds up whoever asks, how long judging it takes to its end, and having that judgement again from what was told. */
+function contradictedTimes(): readonly number[] {
+  const input = manyLengths(20, 2);
+  const time = (work: () => void) => {
+    const start = performance.now();
+    work();
+    return performance.now() - start;
+  };
+  const atOnce = () => fitView({ ...input, allowance: allowanceOf(MOST_AT_ONCE) });
+  atOnce();
+  const whole = fitView(input);
+  const verdict = whole.ok ? whole.value.verdict : undefined;
+  return [time(atOnce), time(() => fitView(input)), time(() => fitView({ ...input, verdict }))];
 }
 
 /** The fits of a demo's job, from its file on: median of many. */
@@ -264,6 +292,12 @@ async function main(): Promise<void> {
   );
   row('a fit with 20 lengths, as a photo', milliseconds(fitTime(20)), '16 ms');
   row('a fit with 60 lengths, as a photo', milliseconds(fitTime(60)), '60 ms');
+  const contradicted = contradictedTimes();
+  row(
+    '20 lengths, half of them wrong: held up / judged in a worker / had again from that',
+    contradicted.map(milliseconds).join(' / '),
+    '100 ms / – / 16 ms',
+  );
   row('a fit with 400 lengths, as a photo', milliseconds(fitTime(400)), 'a second');
   row(
     'an ordinary fit: a card by its sides and a length, square-on',

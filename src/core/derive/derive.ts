@@ -1,7 +1,7 @@
 import { shapeOf, type DrawnOutline, type Outline, type Shape } from '../outline';
 import type { Job, Sheet, View } from '../job';
 import { allowanceOf } from '../calibrate';
-import { fitOf, type FittedView, type Told } from './fits';
+import { fitOf, toldOf, type FittedView, type Told } from './fits';
 import { createMaking } from './made';
 import { createRelating, type RelatedView } from './related';
 
@@ -41,6 +41,16 @@ export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldO
 /** What views' evidence came to where it was judged to the end, by the views themselves. */
 export type ToldOfViews = ReadonlyMap<View, Told>;
 const NOTHING_TOLD: ToldOfViews = new Map();
+
+/** What a job that was derived has come to: another job with the same views need not judge them again. */
+export function toldByViews({ views }: Pick<Job, 'views'>, derived: Pick<Derived, 'views'>): ToldOfViews {
+  return new Map(
+    views.flatMap((view) => {
+      const fitted = derived.views.get(view.id);
+      return fitted && !fitted.isPending ? [[view, toldOf(fitted)] as const] : [];
+    }),
+  );
+}
 
 interface Remembered {
   readonly sheet: Sheet;

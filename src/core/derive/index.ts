@@ -1,5 +1,5 @@
 export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
-export { createDeriver, type Derived, type ToldOfViews } from './derive';
+export { createDeriver, toldByViews, type Derived, type ToldOfViews } from './derive';
 export { countMeantEnds, drawingOf, outlinesLeaving, LAYER_INK, type DrawingChoice } from './drawing';
 export { datumTurned, findAskew, measureExtent, type Extent } from './extent';
 export {

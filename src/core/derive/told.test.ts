@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { allowanceOf } from '../calibrate';
 import { distance, type Vec } from '../geometry';
 import { createView, type Sheet, type View } from '../job';
-import { createDeriver, fitOf, toldOf, type FittedView } from '.';
+import { createDeriver, fitOf, toldByViews, toldOf, type FittedView } from '.';
 
 const sheetOf = (kind: Sheet['kind']): Sheet => ({
   id: 's',
@@ -76,9 +76,9 @@ it.each(['scan', 'photo', 'drawing'] as const)('a %s is fitted as it was told', 
       if (judged.fit.suspects.length > 0) blamed++;
       expectSame(again, judged);
     }),
-    { seed: 11, numRuns: 12 },
+    { seed: 11, numRuns: 8 },
   );
-  expect(blamed).toBeGreaterThan(3);
+  expect(blamed).toBeGreaterThan(2);
 });
 
 describe('where judging may not take long', () => {
@@ -102,6 +102,14 @@ describe('where judging may not take long', () => {
     expectSame(settled, whole);
     // The same question has the same answer, and is not asked again.
     expect(derive(job, told).views.get('v')).toBe(settled);
+  });
+
+  it('another job with the same view takes over what the first one came to, and what is pending is not told', () => {
+    const derive = createDeriver();
+    const before = derive(job);
+    const again = createDeriver({ most: 1 })({ ...(job as object), outlines: [] } as never, toldByViews(job, before));
+    expectSame(again.views.get('v')!, before.views.get('v')!);
+    expect(toldByViews(job, createDeriver({ most: 1 })(job)).size).toBe(0);
   });
 
   it('what agrees is never pending', () => {

@@ -1,4 +1,4 @@
-import { createDeriver, shapesCutIn, type FittedView } from '@/core/derive';
+import { createDeriver, shapesCutIn, type FittedView, type ToldOfViews } from '@/core/derive';
 import {
   addRelations,
   changeOutline,
@@ -60,17 +60,19 @@ const MOST_ROUNDS = 30;
 
 /**
  * Everything that mends itself, as one step, with how many findings that was; undefined where nothing does. In rounds: what one mending changed is looked through
- * again before it is mended further. Ends farther apart than the shortest piece are left alone: a line between them is nobody's wish until it is said.
+ * again before it is mended further. Ends farther apart than the shortest piece are left alone: a line between them is nobody's wish until it is said. `told`: what the
+ * job's views have come to, which no mending changes.
  */
 export async function mendAll(
   job: Job,
   view: string,
   limits: CheckLimits,
   check: Check,
+  told?: ToldOfViews,
 ): Promise<{ readonly command: Command; readonly count: number } | undefined> {
   const [derive, tried, commands] = [createDeriver(), new Set<string>(), [] as Command[]];
   for (let now = job, round = 0; round < MOST_ROUNDS; round++) {
-    const derived = derive(now);
+    const derived = derive(now, told);
     const fitted = derived.views.get(view);
     const findings = await check(shapesCutIn(now, derived, view), limits);
     if (!fitted || !findings) return undefined;

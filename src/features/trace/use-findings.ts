@@ -2,10 +2,10 @@ import { useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { useDesk, useJob } from '@/bench/use-session';
 import { useWorked, type Worked } from '@/bench/use-worked';
-import { shapesCutIn } from '@/core/derive';
+import { shapesCutIn, toldByViews } from '@/core/derive';
 import type { CheckLimits, Finding, Shape } from '@/core/outline';
 import { drawingWorker } from '@/workers';
-import { mendAll } from './heal';
+import { mendAll, type Check } from './heal';
 
 const look = (shapes: readonly Shape[], limits: CheckLimits, signal: AbortSignal) =>
   drawingWorker.call('checkShapes', { shapes, limits }, { signal });
@@ -25,12 +25,13 @@ export function useMending(view: string, limits: CheckLimits): Omit<Worked<never
   const [isWorking, setWorking] = useState(false);
   const again = async () => {
     const { signal } = (abort.current = new AbortController());
-    const { job } = jobs.getState();
+    const { job, derived } = jobs.getState();
     setWorking(true);
-    const mended = await mendAll(job, view, limits, async (shapes) => {
+    const check: Check = async (shapes) => {
       const found = await look(shapes, limits, signal);
       return found.kind === 'done' ? found.value : undefined;
-    });
+    };
+    const mended = await mendAll(job, view, limits, check, toldByViews(job, derived));
     setWorking(false);
     if (signal.aborted) return;
     if (jobs.getState().job !== job) return session.say('mending-overtaken');
