@@ -73,6 +73,24 @@ export interface Seeking {
   readonly allowance?: Allowance | undefined;
 }
 
+/** All that is known of a view, as a fit asks for it. */
+function inputOf(view: View, sheet: Sheet, allowance: Allowance | undefined): FitInput {
+  const picture = pictureOf(sheet, view);
+  const pieces = view.lookOnly ? [] : view.evidence.filter(({ role }) => role !== 'off').map(toPiece);
+  const lift = { mm: view.lift ?? 0, sigma: view.lift === undefined ? ASSUMED.lift : STATED_LIFT_SIGMA };
+  return {
+    picture,
+    datum: view.datum,
+    points: pointsOfView(view),
+    evidence: pieces,
+    lift,
+    model: view.model,
+    lens: view.lens,
+    ownAxes: view.shares !== undefined,
+    allowance,
+  };
+}
+
 /** A view with the fit of what is known about it, or about `owner`, the view of its sheet that it shares a fit with. */
 export function fitOf(own: View, sheet: Sheet, owner = own, { told, allowance }: Seeking = {}): FittedView {
   const view =
@@ -86,22 +104,9 @@ export function fitOf(own: View, sheet: Sheet, owner = own, { told, allowance }:
           lens: owner.lens,
           lift: owner.lift,
         };
-  const picture = pictureOf(sheet, view);
-  const pieces = view.lookOnly ? [] : view.evidence.filter(({ role }) => role !== 'off').map(toPiece);
-  const lift = { mm: view.lift ?? 0, sigma: view.lift === undefined ? ASSUMED.lift : STATED_LIFT_SIGMA };
-  const input: FitInput = {
-    picture,
-    datum: view.datum,
-    points: pointsOfView(view),
-    evidence: pieces,
-    lift,
-    model: view.model,
-    lens: view.lens,
-    ownAxes: view.shares !== undefined,
-    allowance,
-  };
+  const input = inputOf(view, sheet, allowance);
   const { fit, refusal, without } = told ? fitAsTold(input, told) : lastGoodFit(input);
-  const shown = fit.scaled ? pieces.filter(({ id }) => !without.includes(id)) : [];
+  const shown = fit.scaled ? input.evidence.filter(({ id }) => !without.includes(id)) : [];
   return {
     view,
     sheet,
