@@ -18,6 +18,8 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${PORT}`,
     acceptDownloads: true,
+    // What does not come is not waited for as long as a whole task takes.
+    actionTimeout: 120_000,
     // Every test begins with an empty browser: it would store the whole app anew. The test of being offline allows it.
     serviceWorkers: 'block',
     launchOptions: {

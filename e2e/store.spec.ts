@@ -61,7 +61,9 @@ test('storage that is full is said before anything is lost @wide', async ({ desk
   await desk.openDemo('blade-start');
   await desk.saved();
   await page.evaluate(() => ((window as unknown as { full: boolean }).full = true));
-  await desk.pointAt(truth.card.left, truth.card.right);
+  await desk.pointAt(truth.card.left);
+  await expect(page.getByTestId('not-saved')).toContainText('no room left');
+  await desk.pointAt(truth.card.right);
   await desk.type('length-field', '85.6');
   await expect(page.getByTestId('not-saved')).toContainText('save the job as a bundle');
   await desk.step('handover');

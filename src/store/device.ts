@@ -44,7 +44,7 @@ async function write(database: IDBPDatabase, { onlyIf = {}, set = {}, remove = [
   const transaction = database.transaction(TABLE, 'readwrite', { durability: 'strict' });
   const ended = transaction.done.then(
     () => undefined,
-    (problem: unknown) => transaction.error ?? problem,
+    (problem: unknown) => problem,
   );
   try {
     for (const [key, text] of Object.entries(onlyIf)) {
@@ -56,10 +56,12 @@ async function write(database: IDBPDatabase, { onlyIf = {}, set = {}, remove = [
     ]);
   } catch (problem) {
     abort(transaction);
-    throw (await ended) ?? problem;
+    await ended;
+    // Requests of a transaction that ended by itself say only that it did; one that we ended has no reason of its own.
+    throw transaction.error ?? problem;
   }
   const problem = await ended;
-  if (problem) throw problem;
+  if (problem) throw transaction.error ?? problem;
   return true;
 }
 
