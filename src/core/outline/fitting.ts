@@ -1,4 +1,15 @@
-import { add, dot, perpendicular, scale, subtract, type Path, type Piece, type Vec } from '../geometry';
+import {
+  add,
+  dot,
+  enclosedArea,
+  perpendicular,
+  reversedPath,
+  scale,
+  subtract,
+  type Path,
+  type Piece,
+  type Vec,
+} from '../geometry';
 import type { OpeningSpan } from './opening';
 import type { Fill, FittingSet, Hanging } from './recipe';
 
@@ -39,8 +50,13 @@ function findLight({ start, end, leaves, arrives, along }: OpeningSpan, { frame 
   return width > 0 ? { from, to, along, width } : undefined;
 }
 
+/** Counter-clockwise, however its places go around: of several loops those the other way around are holes. */
 function closed(places: readonly Vec[]): Path {
-  return { closed: true, pieces: places.map((a, i) => ({ kind: 'line', a, b: places[(i + 1) % places.length]! })) };
+  const path: Path = {
+    closed: true,
+    pieces: places.map((a, i) => ({ kind: 'line', a, b: places[(i + 1) % places.length]! })),
+  };
+  return enclosedArea(path.pieces) < 0 ? reversedPath(path) : path;
 }
 
 /** One side of a frame: as deep as the wall, from the end of the opening so far along. */

@@ -1,0 +1,30 @@
+import { readFileSync } from 'node:fs';
+import { readJob, type Job } from '../src/core/job';
+import { tellJob, type ToldOfJob } from './older/told';
+
+/** Jobs as every version wrote them, and what they came to when version 8 was the newest. */
+const jobs = JSON.parse(readFileSync('reference/older/jobs.json', 'utf8')) as readonly Job[];
+const told = JSON.parse(readFileSync('reference/older/told.json', 'utf8')) as readonly ToldOfJob[];
+
+/** Of a number beside those of its kind: relative, and in mm where it is about nothing. */
+const SAME = 1e-9;
+
+it.each(jobs.map((job, i) => [job.version as number, job.id, job, told[i]!] as const))(
+  'a job of version %i (%s) opens and comes to the same figures and files',
+  (_, __, json, before) => {
+    const read = readJob(json);
+    if (!read.ok) throw new Error(`${read.code} ${JSON.stringify(read.detail)}`);
+    const now = tellJob(read.value);
+    expect(Object.keys(now.numbers)).toEqual(Object.keys(before.numbers));
+    const moved = Object.entries(before.numbers).filter(
+      ([name, was]) => !(Math.abs(now.numbers[name]! - was) <= SAME * (1 + Math.abs(was))),
+    );
+    expect(moved).toEqual([]);
+    expect(now.files).toEqual(before.files);
+  },
+);
+
+it('every version is there', () => {
+  const versions = new Set(jobs.map(({ version }) => version as number));
+  expect([...versions]).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
+});
