@@ -49,7 +49,7 @@ function jobOfRectangles(count: number): Job {
       shape: 'chain',
       id: `o${i}`,
       layer: 'outline',
-      view: 'v',
+      plane: 'v',
       closed: true,
       segments: SIDES.map(() => ({ kind: 'line' })),
       nodes: (
@@ -65,7 +65,7 @@ function jobOfRectangles(count: number): Job {
   const relations = outlines.flatMap((outline) =>
     SIDES.map((kind, n): Relation => ({
       id: `${outline.id}r${n}`,
-      view: 'v',
+      plane: 'v',
       kind,
       on: [{ outline: outline.id, segment: `n${n}` }],
     })),
@@ -99,7 +99,7 @@ export function ringTime(pairs: boolean): number {
     shape: 'chain',
     id: 'o',
     layer: 'outline',
-    view: 'v',
+    plane: 'v',
     closed: true,
     segments: Array.from({ length: 120 }, () => ({ kind: 'line' })),
     nodes: Array.from({ length: 120 }, (_, i) => {
@@ -114,7 +114,7 @@ export function ringTime(pairs: boolean): number {
   const segment = (i: number) => ({ outline: 'o', segment: `n${i}` });
   const relations = Array.from({ length: 60 }, (_, i): Relation => ({
     id: `r${i}`,
-    view: 'v',
+    plane: 'v',
     kind: 'equal-length',
     on: pairs ? [segment(2 * i), segment(2 * i + 1)] : [segment(i), segment(i + 1)],
   }));

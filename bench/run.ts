@@ -178,7 +178,7 @@ function largeBundle(segments: number): Buffer {
     shape: 'chain',
     id: `c${c}`,
     layer: 'outline',
-    view: 'v',
+    plane: 'v',
     closed: false,
     nodes: Array.from({ length: 21 }, (_, n) => ({
       id: `n${n}`,

@@ -74,7 +74,7 @@ function report(file: string): unknown {
         id: outline.id,
         closed: shape.closed,
         faults: shape.faults,
-        ...figuresOf(outline, figuredIn(job, derived, outline.view), shape),
+        ...figuresOf(outline, figuredIn(job, derived, outline.plane), shape),
       };
     }),
   };

@@ -75,7 +75,10 @@ export const withEvidence = (view: View, pieces: readonly Known[]): View => ({
   evidence: pieces.map(({ evidence }) => evidence),
 });
 
-export function write(name: string, job: Job): void {
+/** Writes a demo job, with the planes that its views show and its references lie on. */
+export function write(name: string, without: Job): void {
+  const named = [...without.views, ...without.references].map(({ plane }) => plane);
+  const job: Job = { ...without, planes: [...new Set(named)].map((id) => ({ id })) };
   const read = readJob(JSON.parse(JSON.stringify(job)));
   if (!read.ok) throw new Error(`${name}: ${read.code} ${JSON.stringify(read.detail)}`);
   writeFileSync(`public/demo/${name}.json`, `${JSON.stringify(job, null, 1)}\n`);

@@ -24,14 +24,14 @@ const read = <T>(name: string) => JSON.parse(readFileSync(`demo/truth/${name}.js
 
 function chainThrough(
   id: string,
-  view: string,
+  plane: string,
   places: readonly Px[],
   closed: boolean,
   segments?: readonly Segment[],
 ): Chain {
   const nodes = places.map((px, i): Node => ({ id: `${id}-${i}`, place: pointed(px), smooth: false }));
   const lines = Array.from({ length: closed ? places.length : places.length - 1 }, (): Segment => ({ kind: 'line' }));
-  return { shape: 'chain', id, layer: 'outline', view, closed, nodes, segments: segments ?? lines };
+  return { shape: 'chain', id, layer: 'outline', plane, closed, nodes, segments: segments ?? lines };
 }
 
 /** Everything that is proposed of the rough trace is taken; the holes are of the drill's size. */
@@ -41,7 +41,7 @@ function bladeDrawn({ blade }: Given): Job {
   const [outlines, plane] = [blade.outlines.filter(isRelatable), relatingPlane(fitted)];
   const proposed: Relation[] = [];
   for (const { kind, on } of listProposals(outlines, [], plane)) {
-    const relation: Relation = { id: `said-${proposed.length}`, view: 'blade-view', kind, on };
+    const relation: Relation = { id: `said-${proposed.length}`, plane: 'blade-view', kind, on };
     if (
       !follows(relation, proposed, outlines, plane) &&
       judgeRelation(relation, proposed, outlines, plane).kind === 'holds'
@@ -55,16 +55,16 @@ function bladeDrawn({ blade }: Given): Job {
     on: readonly RelationEnd[],
     aside: number,
     should?: number,
-  ): Dimension => ({ id, view: 'blade-view', kind, on, aside, ...(should === undefined ? {} : { should }) });
+  ): Dimension => ({ id, plane: 'blade-view', kind, on, aside, ...(should === undefined ? {} : { should }) });
   return {
     ...blade,
     id: 'blade-drawn',
     name: 'Pruner blade, drawn',
-    relations: [...proposed, { id: 'drill', view: 'blade-view', kind: 'radius', on: [hole], value: 4 }],
+    relations: [...proposed, { id: 'drill', plane: 'blade-view', kind: 'radius', on: [hole], value: 4 }],
     parts: [
       {
         id: 'blade-part',
-        view: 'blade-view',
+        plane: 'blade-view',
         name: 'Pruner blade',
         of: blade.outlines.map(({ id }) => id),
         material: 'Tool steel',
@@ -121,7 +121,7 @@ function nestHalf({ made }: Given): Job {
     guides: [
       {
         id: 'centre',
-        view: 'nest-half-view',
+        plane: 'nest-half-view',
         through: pointed(middle(left, right)),
         angle: Math.PI / 2,
         offset: 0,
@@ -134,21 +134,21 @@ function nestHalf({ made }: Given): Job {
         shape: 'made',
         id: 'front',
         layer: 'outline',
-        view: 'nest-half-view',
+        plane: 'nest-half-view',
         recipe: { kind: 'mirrored', of: ['half'], guide: 'centre', joined: true },
       },
       {
         shape: 'circle',
         id: 'hole',
         layer: 'outline',
-        view: 'nest-half-view',
+        plane: 'nest-half-view',
         by: { kind: 'two', a: pointed(a), b: pointed(b) },
       },
     ],
     parts: [
       {
         id: 'front-part',
-        view: 'nest-half-view',
+        plane: 'nest-half-view',
         name: 'Front',
         of: ['front', 'hole'],
         material: 'Larch board',
@@ -156,9 +156,9 @@ function nestHalf({ made }: Given): Job {
       },
     ],
     relations: [
-      { id: 'base-level', view: 'nest-half-view', kind: 'level', on: [{ outline: 'half', segment: 'half-0' }] },
-      { id: 'side-upright', view: 'nest-half-view', kind: 'upright', on: [{ outline: 'half', segment: 'half-1' }] },
-      { id: 'top-level', view: 'nest-half-view', kind: 'level', on: [{ outline: 'half', segment: 'half-2' }] },
+      { id: 'base-level', plane: 'nest-half-view', kind: 'level', on: [{ outline: 'half', segment: 'half-0' }] },
+      { id: 'side-upright', plane: 'nest-half-view', kind: 'upright', on: [{ outline: 'half', segment: 'half-1' }] },
+      { id: 'top-level', plane: 'nest-half-view', kind: 'level', on: [{ outline: 'half', segment: 'half-2' }] },
     ],
   };
 }
@@ -174,7 +174,7 @@ function hangerDrawn({ made }: Given): Job {
   ]);
   const on = (kind: Relation['kind'], ...segments: readonly number[]): Relation => ({
     id: `${kind}-${segments.join('-')}`,
-    view: 'hanger-view',
+    plane: 'hanger-view',
     kind,
     on: segments.map((i) => ({ outline: 'line', segment: `line-${i}` })),
   });
@@ -192,7 +192,7 @@ function hangerDrawn({ made }: Given): Job {
         shape: 'made',
         id: 'bar',
         layer: 'outline',
-        view: 'hanger-view',
+        plane: 'hanger-view',
         recipe: {
           kind: 'strip',
           of: ['line'],
@@ -204,7 +204,7 @@ function hangerDrawn({ made }: Given): Job {
       },
     ],
     parts: [
-      { id: 'hook-part', view: 'hanger-view', name: 'Pot hook', of: ['bar'], material: 'Flat bar', thickness: 20 },
+      { id: 'hook-part', plane: 'hanger-view', name: 'Pot hook', of: ['bar'], material: 'Flat bar', thickness: 20 },
     ],
     relations: [on('tangent', 0, 1), on('tangent', 1, 2), on('upright', 0), on('upright', 2)],
   };
@@ -219,7 +219,7 @@ function shedDrawn({ made }: Given): Job {
   const end = (outline: string, i: number): RelationEnd => ({ outline, segment: `${outline}-${i}` });
   const said = (id: string, kind: Relation['kind'], on: RelationEnd): Relation => ({
     id,
-    view: 'shed-view',
+    plane: 'shed-view',
     kind,
     on: [on],
   });
@@ -243,7 +243,7 @@ function shedDrawn({ made }: Given): Job {
         shape: 'made',
         id: 'walls',
         layer: 'outline',
-        view: 'shed-view',
+        plane: 'shed-view',
         aid: true,
         recipe: {
           kind: 'strip',
@@ -284,7 +284,7 @@ function shedDrawn({ made }: Given): Job {
         shape: 'made',
         id: 'inner-wall',
         layer: 'outline',
-        view: 'shed-view',
+        plane: 'shed-view',
         aid: true,
         recipe: {
           kind: 'strip',
@@ -299,14 +299,14 @@ function shedDrawn({ made }: Given): Job {
         shape: 'made',
         id: 'shed',
         layer: 'outline',
-        view: 'shed-view',
+        plane: 'shed-view',
         recipe: { kind: 'combined', of: ['walls', 'inner-wall'], how: 'united' },
       },
       ...FITTING_SETS.map((set): Job['outlines'][number] => ({
         shape: 'made',
         id: `shed-${set}`,
         layer: set,
-        view: 'shed-view',
+        plane: 'shed-view',
         recipe: { kind: 'fittings', of: ['walls'], set },
       })),
     ],

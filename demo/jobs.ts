@@ -31,7 +31,7 @@ function bladeOutline(): Chain {
   const segments = kinds.map((kind, i): Segment =>
     kind === 'arc' ? { kind, through: pointed(strokes[i]!.through!.px) } : { kind },
   );
-  return { shape: 'chain', id: 'blade-outline', layer: 'outline', view: 'blade-view', closed: true, nodes, segments };
+  return { shape: 'chain', id: 'blade-outline', layer: 'outline', plane: 'blade-view', closed: true, nodes, segments };
 }
 
 function holeOutline(hole: Truth['blade']['holes'][number], i: number): CircleOutline {
@@ -40,7 +40,7 @@ function holeOutline(hole: Truth['blade']['holes'][number], i: number): CircleOu
     shape: 'circle',
     id: `blade-hole-${i}`,
     layer: 'holes',
-    view: 'blade-view',
+    plane: 'blade-view',
     by: { kind: 'two', a: pointed(right!), b: pointed(left!) },
   };
 }

@@ -19,7 +19,7 @@ function crowdedBundle(): Buffer {
   const dimensions = ends.flatMap((a, i) =>
     ends.slice(i + 1).map((b, k): Dimension => ({
       id: `size-${i}-${k}`,
-      view: 'blade-view',
+      plane: 'blade-view',
       kind: (['distance', 'across', 'up'] as const)[(i + k) % 3]!,
       on: [a, b],
       aside: (((i * 7 + k * 5) % 9) - 4) * 8,

@@ -115,7 +115,7 @@ function jobWith(radius: number, turn: number, tool: FilletTool, hand: Hand, tan
     shape: 'chain',
     id: 'o',
     layer: 'outline',
-    view: 'v',
+    plane: 'v',
     closed: false,
     nodes: places.map((place, i) => ({ id: `n${i}`, place, smooth: false })),
     segments: [{ kind: 'line' }, round, { kind: 'line' }],
@@ -124,12 +124,12 @@ function jobWith(radius: number, turn: number, tool: FilletTool, hand: Hand, tan
     shape: 'circle',
     id: 'o',
     layer: 'outline',
-    view: 'v',
+    plane: 'v',
     by: { kind: 'three', a: onArc(0.05), b: onArc(0.5), c: onArc(0.95) },
   };
   const relations = [0, 1].map((i) => ({
     id: `r${i}`,
-    view: 'v',
+    plane: 'v',
     kind: 'tangent' as RelationKind,
     on: [side(i), side(i + 1)],
   }));

@@ -218,7 +218,7 @@ function drawPlate(photo: Photograph, hand: HandKind): readonly Command[] {
     shape: 'chain',
     id: 'plate',
     layer: 'outline',
-    view: 'v',
+    plane: 'v',
     closed: true,
     nodes: corners.map((place, i) => ({ id: `n${i}`, place: point(place), smooth: false })),
     segments: [{ kind: 'line' }, { kind: 'line' }, { kind: 'arc', through }, { kind: 'line' }, { kind: 'line' }],
@@ -238,8 +238,13 @@ function drawPlate(photo: Photograph, hand: HandKind): readonly Command[] {
       PointedPlace,
       PointedPlace,
     ];
-    return { shape: 'circle', id: HOLES[i]!, layer: 'outline', view: 'v', by: { kind: 'three', a, b, c } };
+    return { shape: 'circle', id: HOLES[i]!, layer: 'outline', plane: 'v', by: { kind: 'three', a, b, c } };
   });
-  const tangent = [1, 2].map((i) => ({ id: `r${i}`, view: 'v', kind: 'tangent' as const, on: [side(i), side(i + 1)] }));
+  const tangent = [1, 2].map((i) => ({
+    id: `r${i}`,
+    plane: 'v',
+    kind: 'tangent' as const,
+    on: [side(i), side(i + 1)],
+  }));
   return [addOutline(plate), ...holes.map((hole) => addOutline(hole)), addRelations(tangent)];
 }

@@ -22,7 +22,7 @@ export function tellJob(job: Job): ToldOfJob {
     all.forEach(([piece, read]) => read.forEach(({ comesTo }, i) => put(`${id} ${piece} ${i}`, comesTo)));
   }
   for (const outline of job.outlines) {
-    const figured = figuredIn(job, derived, outline.view);
+    const figured = figuredIn(job, derived, outline.plane);
     const { length, area, radius, centre, pointed } = figuresOf(outline, figured, derived.shapes.get(outline.id)!);
     Object.entries({ length, area, radius, across: centre?.[0], up: centre?.[1] }).forEach(([name, measured]) =>
       put(`${outline.id} ${name}`, measured),
@@ -30,7 +30,7 @@ export function tellJob(job: Job): ToldOfJob {
     numbers[`${outline.id} pointed`] = pointed ?? -1;
   }
   for (const dimension of job.dimensions)
-    put(dimension.id, measureDimension(dimension, figuredIn(job, derived, dimension.view), derived.shapes));
+    put(dimension.id, measureDimension(dimension, figuredIn(job, derived, dimension.plane), derived.shapes));
   return { numbers, files: filesOf(job, derived) };
 }
 

@@ -14,11 +14,11 @@ export function freedomsIn(job: Job, derived: Derived, view: string): readonly F
   const values = new Map(
     (related?.groups ?? []).flatMap(({ solved }) => (solved.holds ? [...solved.solution.values] : [])),
   );
-  const outlines = job.outlines.filter(isRelatable).filter((outline) => outline.view === view);
+  const outlines = job.outlines.filter(isRelatable).filter((outline) => outline.plane === view);
   const found = fitted
     ? listFreedoms(
         outlines,
-        job.relations.filter((relation) => relation.view === view),
+        job.relations.filter((relation) => relation.plane === view),
         relatingPlane(fitted),
         values,
       )

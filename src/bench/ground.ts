@@ -4,8 +4,8 @@ import { findUnion, type Piece, type Vec } from '@/core/geometry';
 import type { LoadedReference } from '@/store';
 
 /** The shown reference geometry on a plane. */
-export function shownOn(references: readonly LoadedReference[], plane: string | undefined): readonly LoadedReference[] {
-  return plane === undefined ? [] : references.filter(({ reference }) => reference.plane === plane && reference.shown);
+export function shownOn(references: readonly LoadedReference[], plane: string): readonly LoadedReference[] {
+  return references.filter(({ reference }) => reference.plane === plane && reference.shown);
 }
 
 /** A plane that is looked at without a picture; undefined when nothing lies on it. */

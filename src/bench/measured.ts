@@ -10,7 +10,7 @@ export function measuredIn(job: Job, derived: Derived, dimension: Dimension): Me
   known.set(derived, figures);
   const before = figures.get(dimension);
   if (before) return before.value;
-  const value = measureDimension(dimension, figuredIn(job, derived, dimension.view), derived.shapes);
+  const value = measureDimension(dimension, figuredIn(job, derived, dimension.plane), derived.shapes);
   figures.set(dimension, { value });
   return value;
 }

@@ -6,11 +6,16 @@ import type { Viewport } from './viewport';
 const MOST = 6;
 
 /** The other views whose pictures lie on the plane of a view, as far as it is known where. */
-export function listOthers(views: Iterable<FittedView>, { view, fit }: FittedView): readonly FittedView[] {
-  if (view.plane === undefined || !fit.scaled) return [];
+export function listOthers(views: Iterable<FittedView>, { view, fit, ground }: FittedView): readonly FittedView[] {
+  if (ground === view.plane || !fit.scaled) return [];
   return [...views]
     .filter(
-      (other) => other.view.plane === view.plane && other.view.id !== view.id && other.fit.scaled && !other.view.hidden,
+      (other) =>
+        other.ground === ground &&
+        other.ground !== other.view.plane &&
+        other.view.id !== view.id &&
+        other.fit.scaled &&
+        !other.view.hidden,
     )
     .slice(0, MOST);
 }

@@ -38,10 +38,10 @@ function searchDrawn({ job, fitted }: ToolContext, derived: Derived, without: st
   if (before && before.of.every((item, i) => item === of[i])) return before.search;
   const shown = new Set(job.layers.filter((layer) => layer.show).map((layer) => layer.id));
   const outlines = job.outlines.filter(
-    (outline) => outline.view === fitted.view.id && shown.has(outline.layer) && outline.id !== without,
+    (outline) => outline.plane === fitted.view.plane && shown.has(outline.layer) && outline.id !== without,
   );
   const guides = job.guides
-    .filter((guide) => guide.view === fitted.view.id)
+    .filter((guide) => guide.plane === fitted.view.plane)
     .flatMap((guide) => findGuideLine(guide, fitted.placing, guideReach(fitted)) ?? []);
   const search = createSnapSearch([
     ...outlines
@@ -53,8 +53,8 @@ function searchDrawn({ job, fitted }: ToolContext, derived: Derived, without: st
   return search;
 }
 
-function nearReferences({ view, fit }: FittedView, { references, at, reach }: Around): SnapTarget[] {
-  const shown = fit.scaled ? shownOn(references, view.plane) : [];
+function nearReferences({ ground, fit }: FittedView, { references, at, reach }: Around): SnapTarget[] {
+  const shown = fit.scaled ? shownOn(references, ground) : [];
   if (shown.length === 0) return [];
   const place = fit.toPlane(at);
   const wide = distance(place, fit.toPlane([at[0] + reach, at[1]]));

@@ -21,7 +21,7 @@ interface Standing {
 function listStanding({ job, derived, fitted, viewport }: DrawnProps): readonly Standing[] {
   const screen = (plane: Vec) => toScreen(viewport, fitted.fit.toSheet(plane));
   return job.dimensions
-    .filter(({ view }) => view === fitted.view.id)
+    .filter(({ plane }) => plane === fitted.view.plane)
     .flatMap((dimension): Standing[] => {
       const span = findSpan(dimension, job.outlines, derived.shapes);
       if (!span) return [];

@@ -23,7 +23,8 @@ export const Drawing = memo(function Drawing({ job, derived, fitted, palette, ex
         .filter((layer) => layer.show)
         .map((layer) => {
           const outlines = job.outlines.filter(
-            (outline) => outline.layer === layer.id && outline.view === fitted.view.id && !except.includes(outline.id),
+            (outline) =>
+              outline.layer === layer.id && outline.plane === fitted.view.plane && !except.includes(outline.id),
           );
           const shapesOf = (aid: boolean) =>
             outlines.flatMap((outline) => (Boolean(outline.aid) === aid ? (derived.shapes.get(outline.id) ?? []) : []));

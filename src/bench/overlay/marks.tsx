@@ -25,7 +25,7 @@ export function GuideMarks({ job, fitted, viewport, palette }: MarksProps) {
   return (
     <g fill="none">
       {job.guides
-        .filter((guide) => guide.view === fitted.view.id)
+        .filter((guide) => guide.plane === fitted.view.plane)
         .map((guide) => {
           const line = findGuideLine(guide, fitted.placing, reach);
           const seen =

@@ -42,7 +42,7 @@ interface Opened {
 }
 
 function listOpened({ job, derived, fitted }: DrawnProps): readonly Opened[] {
-  const rows = listOpenings(job).filter(({ wall }) => wall.view === fitted.view.id);
+  const rows = listOpenings(job).filter(({ wall }) => wall.plane === fitted.view.plane);
   const spans = new Map(
     [...new Set(rows.map(({ wall }) => wall.id))].flatMap((wall) =>
       spansIn(wall, job, derived.shapes).map((span) => [span.opening.id, span] as const),

@@ -11,7 +11,7 @@ export function OthersInk({ job, derived, fitted, viewport, palette }: DrawnProp
     <g data-testid="others-ink" fill="none">
       {listOthers(derived.views.values(), fitted).map(({ view }) => {
         const shapes = job.outlines
-          .filter((outline) => outline.view === view.id && shown.has(outline.layer) && !outline.aid)
+          .filter((outline) => outline.plane === view.plane && shown.has(outline.layer) && !outline.aid)
           .flatMap(({ id }) => derived.shapes.get(id) ?? []);
         return (
           <path

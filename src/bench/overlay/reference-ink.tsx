@@ -19,7 +19,7 @@ interface ReferenceInkProps {
 
 /** Reference geometry of the view's plane in quiet ink: what is near the part that is seen, made anew when that part is left or zoomed. */
 export function ReferenceInk({ references, fitted, viewport, palette }: ReferenceInkProps) {
-  const shown = useMemo(() => (fitted.fit.scaled ? shownOn(references, fitted.view.plane) : []), [references, fitted]);
+  const shown = useMemo(() => (fitted.fit.scaled ? shownOn(references, fitted.ground) : []), [references, fitted]);
   const window = useWindow(viewport, fitted);
   const { fromPlane } = layingOf(viewport, fitted.fit);
   const path = useMemo(

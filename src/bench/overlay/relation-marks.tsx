@@ -112,7 +112,7 @@ export function relationLabels({ job, derived, fitted, viewport, palette }: Draw
       isWarning: true,
     }));
   const said = job.relations
-    .filter(({ view }) => view === fitted.view.id)
+    .filter(({ plane }) => plane === fitted.view.plane)
     .flatMap((relation) => listSlips(relation, job, screenOf, job.units));
   const slips = [...moved, ...said, ...listSmooth(job, derived, fitted, viewport)]
     .filter(({ at: [x, y] }) => x > -40 && y > -20 && x < viewport.width + 40 && y < viewport.height + 20)
@@ -138,7 +138,7 @@ const isFirstSaid = (slip: Slip, i: number, all: readonly Slip[]) =>
 function listSmooth(job: Job, { shapes }: Derived, { view, fit }: FittedView, viewport: Viewport): readonly Slip[] {
   return job.outlines.flatMap((outline): Slip[] => {
     const shape = shapes.get(outline.id);
-    if (outline.shape !== 'chain' || outline.view !== view.id || !shape) return [];
+    if (outline.shape !== 'chain' || outline.plane !== view.plane || !shape) return [];
     const isCurve = (i: number) =>
       outline.segments[outline.closed ? (i + outline.segments.length) % outline.segments.length : i]?.kind === 'curve';
     const isJoint = (i: number) => outline.closed || (i > 0 && i < outline.nodes.length - 1);

@@ -17,7 +17,7 @@ export function Selection({ job, derived, fitted, viewport, palette, state }: Se
   return (
     <g fill="none">
       {job.outlines
-        .filter((outline) => state.outlines.includes(outline.id) && outline.view === fitted.view.id)
+        .filter((outline) => state.outlines.includes(outline.id) && outline.plane === fitted.view.plane)
         .map((outline) => {
           const shape = derived.shapes.get(outline.id);
           if (!shape) return null;

@@ -10,7 +10,7 @@ const pointed = (at: Vec) => ({ kind: 'pointed' as const, at, sigma: 0.5 });
 const plate: Chain = {
   shape: 'chain',
   id: 'plate',
-  view: 'v',
+  plane: 'v',
   layer: 'outline',
   closed: true,
   nodes: (
@@ -26,7 +26,7 @@ const plate: Chain = {
 const hole: CircleOutline = {
   shape: 'circle',
   id: 'hole',
-  view: 'v',
+  plane: 'v',
   layer: 'outline',
   by: { kind: 'rim', centre: pointed([500, 550]), rim: pointed([600, 550]) },
 };

@@ -22,9 +22,9 @@ function done(state: ChainState, chain: Chain, context: ToolContext): Step<Chain
 }
 
 /** What is drawn beside a centre line has its other half at once. */
-function imageOf({ id, layer, view }: Chain, about: Guide, newId: string): Command {
+function imageOf({ id, layer, plane }: Chain, about: Guide, newId: string): Command {
   const recipe = { kind: 'mirrored', of: [id], guide: about.id, joined: true } as const;
-  return addMade({ shape: 'made', id: newId, layer, view, recipe }, true);
+  return addMade({ shape: 'made', id: newId, layer, plane, recipe }, true);
 }
 
 /** A fresh draft that is drawn as the last one was. */
@@ -66,5 +66,5 @@ function closedBy(state: ChainState, draft: Chain, shape: Shape): Chain | undefi
 
 /** The centre line of the view about which what is drawn is mirrored. */
 export function findCentreLine({ job, fitted }: ToolContext): Guide | undefined {
-  return job.guides.find(({ view, mirrors }) => mirrors && view === fitted.view.id);
+  return job.guides.find(({ plane, mirrors }) => mirrors && plane === fitted.view.plane);
 }

@@ -36,7 +36,7 @@ export function findDraft(state: ChainState, { fitted, layer }: ToolContext): Ch
     shape: 'chain',
     id: state.carries?.id ?? 'draft',
     layer: state.carries?.layer ?? layer,
-    view: fitted.view.id,
+    plane: fitted.view.plane,
     closed: false,
     nodes: state.nodes,
     segments: state.segments,

@@ -170,7 +170,7 @@ function findOpenEnd(plane: Vec, context: ToolContext): Chain | undefined {
   const { job, fitted, newId } = context;
   for (const outline of job.outlines) {
     const locked = job.layers.find((layer) => layer.id === outline.layer)?.lock;
-    if (outline.shape !== 'chain' || outline.closed || outline.view !== fitted.view.id || locked) continue;
+    if (outline.shape !== 'chain' || outline.closed || outline.plane !== fitted.view.id || locked) continue;
     const shape = shapeOf(outline, fitted.placing);
     if (distance(shape.nodes.at(-1)!, plane) < SAME_PLACE) return outline;
     if (distance(shape.nodes[0]!, plane) < SAME_PLACE)

@@ -61,7 +61,7 @@ function circleFrom({ mode }: CircleState, [a, b, c]: readonly Place[]): CircleB
 }
 
 function outlineFrom(by: CircleBy, id: string, { fitted, layer }: ToolContext): CircleOutline {
-  return { shape: 'circle', id, layer, view: fitted.view.id, by };
+  return { shape: 'circle', id, layer, plane: fitted.view.plane, by };
 }
 
 function place(state: CircleState, next: Place, context: ToolContext): Step<CircleState> {
@@ -115,12 +115,12 @@ function touchingCircle(state: CircleState, radius: number | undefined, context:
   const own = { outline: outline.id };
   const relations: Relation[] = touches.map((end) => ({
     id: newId(),
-    view: fitted.view.id,
+    plane: fitted.view.plane,
     kind: 'tangent',
     on: [own, end],
   }));
   if (radius !== undefined)
-    relations.push({ id: newId(), view: fitted.view.id, kind: 'radius', on: [own], value: radius });
+    relations.push({ id: newId(), plane: fitted.view.plane, kind: 'radius', on: [own], value: radius });
   return [{ ...state, places: [], touches: [] }, [run(together([addRelations(relations), addOutline(outline)]))]];
 }
 
@@ -161,7 +161,7 @@ const ellipseFrom = (
   side: Place,
   id: string,
   { fitted, layer }: ToolContext,
-): EllipseOutline => ({ shape: 'ellipse', id, layer, view: fitted.view.id, centre, end, side });
+): EllipseOutline => ({ shape: 'ellipse', id, layer, plane: fitted.view.plane, centre, end, side });
 
 /** The circle through three places of a rim that was found, as far apart as can be. */
 function throughFound(state: CircleState, points: Found, context: ToolContext): Step<CircleState> {

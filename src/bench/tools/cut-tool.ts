@@ -66,10 +66,10 @@ function listEdges({ job, fitted, shapes }: ToolContext, except: string, chosen:
   if (chosen) return chosen.flatMap((id) => (id === except ? [] : (shapes.get(id)?.finished ?? [])));
   const shown = new Set(job.layers.filter(({ show }) => show).map(({ id }) => id));
   const others = job.outlines.filter(
-    ({ id, view, layer }) => id !== except && view === fitted.view.id && shown.has(layer),
+    ({ id, plane, layer }) => id !== except && plane === fitted.view.plane && shown.has(layer),
   );
   const guides = job.guides
-    .filter(({ view }) => view === fitted.view.id)
+    .filter(({ plane }) => plane === fitted.view.plane)
     .flatMap((guide) => findGuideLine(guide, fitted.placing, guideReach(fitted)) ?? []);
   return [...others.flatMap(({ id }) => shapes.get(id)?.finished ?? []), ...guides];
 }

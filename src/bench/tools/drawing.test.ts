@@ -183,7 +183,7 @@ describe('what is made follows', () => {
   const make = (bench: Bench, recipe: MadeOutline['recipe'], instead = false) => {
     bench.history = runCommand(
       bench.history,
-      addMade({ shape: 'made', id: 'made', layer: 'outline', view: 'v', recipe }, instead),
+      addMade({ shape: 'made', id: 'made', layer: 'outline', plane: 'v', recipe }, instead),
     );
     return () => bench.context().shapes.get('made')!;
   };
@@ -356,7 +356,7 @@ it('what follows others is not moved by itself; a part that was stood elsewhere 
         shape: 'made',
         id: 'grown',
         layer: 'outline',
-        view: 'v',
+        plane: 'v',
         recipe: { kind: 'offset', of, by: 2, both: false, corners: 'round' },
       },
       false,

@@ -20,7 +20,7 @@ export function relationsSaid(
   const has = (id: string) => outline.nodes.some((node) => node.id === id);
   const relation = (kind: Relation['kind'], on: Relation['on'], value?: number): Relation => ({
     id: newId(),
-    view: view.id,
+    plane: view.plane,
     kind,
     on,
     ...(value === undefined ? {} : { value }),

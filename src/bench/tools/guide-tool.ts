@@ -35,7 +35,7 @@ function set(state: GuideState, input: Extract<ToolInput, { kind: 'set' }>, cont
 }
 
 function guideAt({ mode, first, angle = 0 }: GuideState, place: PointedPlace, { fitted, newId }: ToolContext): Guide {
-  const own = { id: newId(), view: fitted.view.id, offset: 0 };
+  const own = { id: newId(), plane: fitted.view.plane, offset: 0 };
   if (first && mode === 'between')
     return { ...own, through: { kind: 'middle', a: first, b: place }, towards: place, angle: 0, square: true };
   if (first) return { ...own, through: first, towards: place, angle: 0 };

@@ -1,6 +1,6 @@
 import { positionSigma, type SheetPoint } from '@/core/calibrate';
 import { distance, type Vec } from '@/core/geometry';
-import { fitOwner, layOnPlane, type Evidence, type EvidencePoint } from '@/core/job';
+import { fitOwner, groundOf, layOnPlane, type Evidence, type EvidencePoint } from '@/core/job';
 import { movedByHand } from '@/core/outline';
 import type { Aim } from '../aim';
 import { NOTHING, run, say, stay, type Effect, type Preview, type Step, type Tool, type ToolContext } from './tool';
@@ -75,9 +75,12 @@ function lay(state: MatchState, { job }: ToolContext): Step<MatchState> {
   return [{ ...state, laid: complete.length }, [LOOK('view'), run(command)]];
 }
 
-/** A view without a plane of its own lends the name of its fit. */
+/** The plane whose zero and axes hold there: that of the view whose fit it is, or the one it lies on. */
 function planeOf({ kind, id }: MatchTarget, job: ToolContext['job']): string {
-  return kind === 'plane' ? id : (job.views.find((view) => view.id === id)?.plane ?? fitOwner(job, id));
+  if (kind === 'plane') return id;
+  const [own, owner] = [id, fitOwner(job, id)].map((one) => job.views.find((view) => view.id === one)?.plane ?? one);
+  const ground = groundOf(job, own!);
+  return ground === own ? owner! : ground;
 }
 
 const written = (mm: number) => `${Number(mm.toFixed(3))} mm`;

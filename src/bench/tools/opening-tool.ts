@@ -52,7 +52,7 @@ const isWall = (outline: { readonly shape: string }): outline is Wall =>
 function wallsIn({ job, fitted }: Pick<ToolContext, 'job' | 'fitted'>): readonly Wall[] {
   const locked = new Set(job.layers.filter(({ lock, show }) => lock || !show).map(({ id }) => id));
   return job.outlines.filter(
-    (outline): outline is Wall => isWall(outline) && outline.view === fitted.view.id && !locked.has(outline.layer),
+    (outline): outline is Wall => isWall(outline) && outline.plane === fitted.view.plane && !locked.has(outline.layer),
   );
 }
 

@@ -30,7 +30,7 @@ export function listPicked(
 ): readonly Picked[] {
   const open = new Set(job.layers.filter((layer) => layer.show && !layer.lock).map((layer) => layer.id));
   const found = job.outlines
-    .filter((outline) => outline.view === view && open.has(outline.layer))
+    .filter((outline) => outline.plane === view && open.has(outline.layer))
     .flatMap(({ id }) => {
       let best: (Picked & { away: number }) | undefined;
       shapes.get(id)?.pieces.forEach((piece, segment) => {
@@ -51,7 +51,7 @@ export function findCircleAround(
 ): string | undefined {
   const open = new Set(layers.filter(({ show, lock }) => show && !lock).map(({ id }) => id));
   const around = outlines
-    .filter((outline) => outline.shape === 'circle' && outline.view === view && open.has(outline.layer))
+    .filter((outline) => outline.shape === 'circle' && outline.plane === view && open.has(outline.layer))
     .flatMap(({ id }) => {
       const [round] = shapes.get(id)?.pieces ?? [];
       return round?.kind === 'arc' && distance(round.centre, plane) < round.radius

@@ -135,7 +135,7 @@ function built(
   { corners, places, says, arcs }: Plan,
   { fitted, layer, newId }: ToolContext,
 ): { readonly chain: Chain; readonly relations: readonly Relation[] } {
-  const [id, view] = [newId(), fitted.view.id];
+  const [id, { plane }] = [newId(), fitted.view];
   const nodes = corners.map((at, i) => ({
     id: newId(),
     smooth: false,
@@ -147,7 +147,7 @@ function built(
       shape: 'chain',
       id,
       layer,
-      view,
+      plane,
       closed: true,
       nodes,
       segments: nodes.map((_, i) =>
@@ -158,7 +158,7 @@ function built(
     },
     relations: says.map(([kind, on, value]) => ({
       id: newId(),
-      view,
+      plane,
       kind,
       on: on.map(end),
       ...(value === undefined ? {} : { value }),

@@ -127,7 +127,7 @@ function madeFor(
   b: PointedPlace | undefined,
   { fitted, layer, newId }: ToolContext,
 ): MadeOutline {
-  const owned = { shape: 'made', id: newId(), layer, view: fitted.view.id } as const;
+  const owned = { shape: 'made', id: newId(), layer, plane: fitted.view.plane } as const;
   if (mode === 'placed' && b)
     return { ...owned, recipe: { kind: 'placed', of, from: a, to: b, turn: 0, mirrored: false } };
   return { ...owned, recipe: { kind: 'around', of, centre: a, count: FIRST_COPIES, sweep: 2 * Math.PI } };

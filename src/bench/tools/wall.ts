@@ -17,9 +17,14 @@ export function wallCommand(
   line: string,
   { job, fitted, layer, newId }: ToolContext,
 ): Command {
-  const view = fitted.view.id;
+  const { plane } = fitted.view;
   for (const outline of job.outlines) {
-    if (outline.shape !== 'made' || outline.view !== view || outline.layer !== layer || outline.recipe.kind !== 'strip')
+    if (
+      outline.shape !== 'made' ||
+      outline.plane !== plane ||
+      outline.layer !== layer ||
+      outline.recipe.kind !== 'strip'
+    )
       continue;
     const { recipe } = outline;
     if (recipe.width === width && recipe.justified === justified && recipe.ends === 'flat')
@@ -35,7 +40,7 @@ export function wallCommand(
         shape: 'made',
         id: newId(),
         layer,
-        view,
+        plane,
         recipe: { kind: 'strip', of: [line], width, justified, ends: 'flat', corners: 'mitre' },
       },
       true,

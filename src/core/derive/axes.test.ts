@@ -70,7 +70,7 @@ const sheet: Sheet = {
 const pointed = (x: number, y: number) => ({ kind: 'pointed' as const, at: [x, y] as Vec, sigma: 1 });
 /** 10 px/mm with zero at the lower left corner of the sheet. */
 const placed = (x: number, y: number): Place => ({ kind: 'placed', at: [x, y], seen: [10 * x, 3000 - 10 * y] });
-const owned = { view: 'v', layer: 'outline' };
+const owned = { plane: 'v', layer: 'outline' };
 const chain = (id: string, places: readonly Place[], closed: boolean): Chain => ({
   ...owned,
   shape: 'chain',
@@ -118,11 +118,11 @@ const drawn: readonly Outline[] = [
   chain('wall', [placed(120, 120), placed(180, 120), placed(180, 160)], false),
 ];
 const guides: readonly Guide[] = [
-  { id: 'axis', view: 'v', through: placed(250, 100), angle: 1.2, offset: 6 },
-  { id: 'between', view: 'v', through: pointed(500, 500), towards: placed(90, 190), angle: 0, offset: -4 },
+  { id: 'axis', plane: 'v', through: placed(250, 100), angle: 1.2, offset: 6 },
+  { id: 'between', plane: 'v', through: pointed(500, 500), towards: placed(90, 190), angle: 0, offset: -4 },
   {
     id: 'square',
-    view: 'v',
+    plane: 'v',
     through: pointed(500, 500),
     towards: placed(90, 190),
     angle: 0.7,
@@ -189,11 +189,11 @@ const job: Job = [
   ...drawn.map(addOutline),
   ...guides.map(addGuide),
   ...makings.map((outline) => addMade(outline, false)),
-  addRelations([{ id: 'r', view: 'v', kind: 'level', on: [{ outline: 'shut', segment: 'shut0' }] }]),
-  addRegion({ id: 'n', view: 'v', name: 'Plate', at: [40, 30], kind: 'material' }),
-  addRegion({ id: 'm', view: 'v', name: 'Hole', at: [60, 40], kind: 'opening' }),
-  addDimension({ id: 'l', view: 'v', kind: 'length', on: [{ outline: 'shut', segment: 'shut1' }], aside: 5 }),
-  addDimension({ id: 'g', view: 'v', kind: 'gap', on: [{ outline: 'less' }, { outline: 'house' }], aside: 5 }),
+  addRelations([{ id: 'r', plane: 'v', kind: 'level', on: [{ outline: 'shut', segment: 'shut0' }] }]),
+  addRegion({ id: 'n', plane: 'v', name: 'Plate', at: [40, 30], kind: 'material' }),
+  addRegion({ id: 'm', plane: 'v', name: 'Hole', at: [60, 40], kind: 'opening' }),
+  addDimension({ id: 'l', plane: 'v', kind: 'length', on: [{ outline: 'shut', segment: 'shut1' }], aside: 5 }),
+  addDimension({ id: 'g', plane: 'v', kind: 'gap', on: [{ outline: 'less' }, { outline: 'house' }], aside: 5 }),
 ].reduce(runCommand, startHistory(createJob('j', 'Job', new Date(0)))).job;
 
 /** Everything of a job as it lies on the sheet. */
@@ -281,7 +281,7 @@ it('sizes in a row stay in their row when zero moves or left and right are excha
   const rows = [
     addDimension({
       id: 'x',
-      view: 'v',
+      plane: 'v',
       kind: 'across',
       on: [
         { outline: 'shut', node: 'shut0' },
@@ -292,7 +292,7 @@ it('sizes in a row stay in their row when zero moves or left and right are excha
     }),
     addDimension({
       id: 'y',
-      view: 'v',
+      plane: 'v',
       kind: 'up',
       on: [
         { outline: 'shut', node: 'shut1' },
@@ -314,7 +314,7 @@ it('a name that was given before there was a scale stays on its region when the 
   const bare: Job = {
     ...job,
     views: [{ ...job.views[0]!, evidence: [], points: [] }],
-    regions: [{ id: 'n', view: 'v', name: 'Plate', at: [400, 500], seen: [400, 2500], kind: 'material' }],
+    regions: [{ id: 'n', plane: 'v', name: 'Plate', at: [400, 500], seen: [400, 2500], kind: 'material' }],
   };
   const named = (of: Job) => {
     const derived = createDeriver()(of);

@@ -1,5 +1,5 @@
 import { shapeOf, type DrawnOutline, type Outline, type Shape } from '../outline';
-import type { Job, Sheet, View } from '../job';
+import { groundOf, type Job, type Sheet, type View } from '../job';
 import { allowanceOf } from '../calibrate';
 import { fitOf, toldOf, type FittedView, type Told } from './fits';
 import { createMaking } from './made';
@@ -61,19 +61,23 @@ interface Remembered {
 
 function createFitting(most: number) {
   const fits = new WeakMap<View, Remembered>();
-  const fitted = (view: View, sheet: Sheet, owner: View, told: Told | undefined): FittedView => {
+  const fitted = (view: View, sheet: Sheet, owner: View, told: Told | undefined, ground: string): FittedView => {
     const known = fits.get(view);
-    if (known?.sheet === sheet && known.owner === owner && known.told === told) return known.fitted;
-    const found = fitOf(view, sheet, owner, told ? { told } : { allowance: allowanceOf(most) });
+    const isKnown = known?.sheet === sheet && known.owner === owner && known.told === told;
+    if (isKnown && known.fitted.ground === ground) return known.fitted;
+    const found = isKnown
+      ? { ...known.fitted, ground }
+      : fitOf(view, sheet, owner, { ground, ...(told ? { told } : { allowance: allowanceOf(most) }) });
     fits.set(view, { sheet, owner, told, fitted: found });
     return found;
   };
-  return ({ views, sheets }: Pick<Job, 'views' | 'sheets'>, told: ToldOfViews): Map<string, FittedView> =>
+  return (job: Pick<Job, 'views' | 'sheets' | 'planes'>, told: ToldOfViews): Map<string, FittedView> =>
     new Map(
-      views.flatMap((view) => {
-        const sheet = sheets.find(({ id }) => id === view.sheet);
-        const owner = views.find(({ id }) => id === view.shares) ?? view;
-        return sheet ? [[view.id, fitted(view, sheet, owner, told.get(view))] as const] : [];
+      job.views.flatMap((view) => {
+        const sheet = job.sheets.find(({ id }) => id === view.sheet);
+        const owner = job.views.find(({ id }) => id === view.shares) ?? view;
+        const ground = groundOf(job, view.plane);
+        return sheet ? [[view.id, fitted(view, sheet, owner, told.get(view), ground)] as const] : [];
       }),
     );
 }
@@ -95,9 +99,9 @@ function createDrawing(): (
   return ({ outlines }, views, related) =>
     new Map(
       outlines.flatMap((outline) => {
-        const view = views.get(outline.view);
+        const view = views.get(outline.plane);
         if (!view || outline.shape === 'made') return [];
-        return [[outline.id, related.get(outline.view)?.shapes.get(outline.id) ?? drawn(outline, view)] as const];
+        return [[outline.id, related.get(outline.plane)?.shapes.get(outline.id) ?? drawn(outline, view)] as const];
       }),
     );
 }

@@ -62,7 +62,7 @@ const roof: Chain = {
   shape: 'chain',
   id: 'roof',
   layer: 'outline',
-  view: 'v',
+  plane: 'v',
   closed: true,
   nodes: [
     [100, 700],
@@ -75,7 +75,7 @@ const hole: CircleOutline = {
   shape: 'circle',
   id: 'hole',
   layer: 'outline',
-  view: 'v',
+  plane: 'v',
   by: { kind: 'rim', centre: at(300, 300), rim: at(340, 300) },
 };
 const side = (i: number): RelationEnd => ({ outline: 'roof', segment: `n${i}` });
@@ -141,8 +141,8 @@ it('a size whose outline is gone cannot be read; one whose outline was cut is re
     findSpan({ kind: 'length', on: [{ outline: 'none', segment: 'n0' }] }, job.outlines, derived.shapes),
   ).toBeUndefined();
   const said = [
-    addDimension({ id: 'd', view: 'v', kind: 'length', on: [side(1)], aside: 0 }),
-    addRelations([{ id: 'r', view: 'v', kind: 'level', on: [side(0)] }]),
+    addDimension({ id: 'd', plane: 'v', kind: 'length', on: [side(1)], aside: 0 }),
+    addRelations([{ id: 'r', plane: 'v', kind: 'level', on: [side(0)] }]),
   ].reduce((now, command) => runCommand(now, command), history);
   const parts: Chain[] = [
     { ...roof, closed: false, nodes: roof.nodes.slice(1), segments: roof.segments.slice(0, 1), id: 'part' },
@@ -165,7 +165,7 @@ it('a gap between outlines is the least there is, and what it should be at least
   expect(compare(measured, away + 3 * measured.sigma, true).isWithin).toBe(false);
   const kept = runCommand(
     history,
-    addDimension({ id: 'g', view: 'v', kind: 'gap', on, aside: 0, should: 3, least: true }),
+    addDimension({ id: 'g', plane: 'v', kind: 'gap', on, aside: 0, should: 3, least: true }),
   );
   const cut = runCommand(kept, replaceOutline('roof', [{ ...roof, id: 'part' }], 'cut-away')).job;
   expect(cut.dimensions[0]!.on).toEqual([{ outline: 'part' }, { outline: 'hole' }]);
@@ -185,7 +185,7 @@ describe('a part', () => {
     shape: 'made',
     id,
     layer: 'outline',
-    view: 'v',
+    plane: 'v',
     recipe,
   });
   const elsewhere = (mirrored: boolean, of: readonly string[]): Recipe => ({
@@ -201,7 +201,7 @@ describe('a part', () => {
     made('row', { kind: 'rows', of: ['roof', 'hole', 'again'], step: [100, 0], count: 3, rowStep: [0, 50], rows: 2 }),
     made('grown', { kind: 'offset', of: ['roof'], by: 3, both: false, corners: 'round' }),
   ].reduce((now, outline) => runCommand(now, addMade(outline, false)), history);
-  const part = { id: 'p', view: 'v', name: 'Gable', of: ['roof', 'hole'], material: 'Plywood', thickness: 9 };
+  const part = { id: 'p', plane: 'v', name: 'Gable', of: ['roof', 'hole'], material: 'Plywood', thickness: 9 };
   const named = runCommand(withCopies, addPart(part)).job;
 
   it('is counted wherever it stands: copies of copies, mirrored ones by themselves; what is made anew of it is none', () => {

@@ -28,7 +28,7 @@ function leavingOn(
 ): readonly Outline[] {
   return outlines.filter(
     ({ id, aid, ...outline }) =>
-      layer.show && !aid && outline.layer === layer.id && outline.view === view && (!only || only.includes(id)),
+      layer.show && !aid && outline.layer === layer.id && outline.plane === view && (!only || only.includes(id)),
   );
 }
 

@@ -31,7 +31,7 @@ const sheet: Sheet = {
 const side = (id: string, x: number, across: number): Chain => ({
   shape: 'chain',
   id,
-  view: 'v',
+  plane: 'v',
   layer: 'outline',
   closed: false,
   segments: [{ kind: 'line' }],
@@ -79,14 +79,14 @@ function doubtBetween(job: Job, a: string, b: string): number {
 
 const parallel: Relation = {
   id: 'r',
-  view: 'v',
+  plane: 'v',
   kind: 'parallel',
   on: [
     { outline: 'c', segment: 'c0' },
     { outline: 'd', segment: 'd0' },
   ],
 };
-const upright: Relation = { id: 'u', view: 'v', kind: 'upright', on: [{ outline: 'c', segment: 'c0' }] };
+const upright: Relation = { id: 'u', plane: 'v', kind: 'upright', on: [{ outline: 'c', segment: 'c0' }] };
 
 it('an edge of the picture tells across what its own sigma says, whether relations hold the outline or not', () => {
   // Two middles of two ends each: 0.2 px is 0.02 mm, freehand it is 0.15 mm.

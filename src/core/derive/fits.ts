@@ -40,6 +40,8 @@ export function pictureOf(sheet: Sheet, { mirrored = false }: Pick<View, 'mirror
 /** A view with what follows from its evidence; one that shares a fit shows that evidence as its own. */
 export interface FittedView {
   readonly view: View;
+  /** The plane whose zero and axes hold: its own, or the one that its own lies on. */
+  readonly ground: string;
   readonly sheet: Sheet;
   readonly fit: Fit;
   /** Why all the evidence together gives no fit; `fit` is then the last one that stood without the newest pieces. */
@@ -71,6 +73,7 @@ export const toldOf = ({ refusal, without, fit }: FittedView): Told => ({ refusa
 export interface Seeking {
   readonly told?: Told | undefined;
   readonly allowance?: Allowance | undefined;
+  readonly ground?: string;
 }
 
 /** All that is known of a view, as a fit asks for it. */
@@ -92,7 +95,12 @@ function inputOf(view: View, sheet: Sheet, allowance: Allowance | undefined): Fi
 }
 
 /** A view with the fit of what is known about it, or about `owner`, the view of its sheet that it shares a fit with. */
-export function fitOf(own: View, sheet: Sheet, owner = own, { told, allowance }: Seeking = {}): FittedView {
+export function fitOf(
+  own: View,
+  sheet: Sheet,
+  owner = own,
+  { told, allowance, ground = own.plane }: Seeking = {},
+): FittedView {
   const view =
     owner === own
       ? own
@@ -109,6 +117,7 @@ export function fitOf(own: View, sheet: Sheet, owner = own, { told, allowance }:
   const shown = fit.scaled ? input.evidence.filter(({ id }) => !without.includes(id)) : [];
   return {
     view,
+    ground,
     sheet,
     fit,
     refusal,

@@ -48,7 +48,7 @@ const half: Chain = {
   shape: 'chain',
   id: 'half',
   layer: 'outline',
-  view: 'v',
+  plane: 'v',
   closed: false,
   nodes: (
     [
@@ -69,14 +69,14 @@ function jobWith(related: boolean): Job {
       { id: 'p', at: [100, 950], sigma: SIGMA },
       { id: 'q', at: [1600, 950], sigma: SIGMA },
     ]),
-    addGuide({ id: 'g', view: 'v', through: at([700, 500]), angle: Math.PI / 2, offset: 0 }),
+    addGuide({ id: 'g', plane: 'v', through: at([700, 500]), angle: Math.PI / 2, offset: 0 }),
     addOutline(half),
     addMade(
       {
         shape: 'made',
         id: 'whole',
         layer: 'outline',
-        view: 'v',
+        plane: 'v',
         recipe: { kind: 'mirrored', of: ['half'], guide: 'g', joined: true },
       },
       true,
@@ -86,7 +86,7 @@ function jobWith(related: boolean): Job {
         shape: 'made',
         id: 'grown',
         layer: 'outline',
-        view: 'v',
+        plane: 'v',
         recipe: { kind: 'offset', of: ['whole'], by: 2, both: false, corners: 'mitre' },
       },
       false,
@@ -94,8 +94,8 @@ function jobWith(related: boolean): Job {
     ...(related
       ? [
           addRelations([
-            { id: 'r', view: 'v', kind: 'upright', on: [{ outline: 'half', segment: 'n1' }] },
-            { id: 'l', view: 'v', kind: 'level', on: [{ outline: 'half', segment: 'n0' }] },
+            { id: 'r', plane: 'v', kind: 'upright', on: [{ outline: 'half', segment: 'n1' }] },
+            { id: 'l', plane: 'v', kind: 'level', on: [{ outline: 'half', segment: 'n0' }] },
           ]),
         ]
       : []),
@@ -159,13 +159,13 @@ it.each([
       shape: 'circle',
       id: 'hole',
       layer: 'outline',
-      view: 'v',
+      plane: 'v',
       by: { kind: 'rim', centre: at([1300, 500]), rim: at([1340, 500]) },
     };
     const doubtful: Evidence = { ...length, plusMinus: 4 };
     const said: Relation = isSized
-      ? { id: 's', view: 'v', kind: 'length', on: [{ outline: 'half', segment: 'n1' }], value: 60 }
-      : { id: 's', view: 'v', kind: 'upright', on: [{ outline: 'half', segment: 'n1' }] };
+      ? { id: 's', plane: 'v', kind: 'length', on: [{ outline: 'half', segment: 'n1' }], value: 60 }
+      : { id: 's', plane: 'v', kind: 'upright', on: [{ outline: 'half', segment: 'n1' }] };
     const before = [
       addSheet(sheet, createView('v', sheet)),
       addEvidence('v', doubtful, [
@@ -184,12 +184,12 @@ it.each([
     const apart = isRelated
       ? [
           addOutline(beside),
-          addRelations([{ id: 'b', view: 'v', kind: 'upright', on: [{ outline: 'beside', segment: 'n0' }] }]),
+          addRelations([{ id: 'b', plane: 'v', kind: 'upright', on: [{ outline: 'beside', segment: 'n0' }] }]),
         ]
       : [];
     const { job } = runCommand(
       apart.reduce((history, command) => runCommand(history, command), before),
-      addRelations([said, { id: 'l', view: 'v', kind: 'level', on: [{ outline: 'half', segment: 'n0' }] }]),
+      addRelations([said, { id: 'l', plane: 'v', kind: 'level', on: [{ outline: 'half', segment: 'n0' }] }]),
     );
     const derived = createDeriver()(job);
     const gap = (shapes: ReadonlyMap<string, Shape>) =>
@@ -225,7 +225,7 @@ it('a figure of what is related is that of its shape, curves with pulled handles
   if (!job.ok) throw new Error(job.code);
   const derived = createDeriver()(job.value);
   for (const outline of job.value.outlines) {
-    const { value } = measureOutline(outline, figuredIn(job.value, derived, outline.view), widthOf);
+    const { value } = measureOutline(outline, figuredIn(job.value, derived, outline.plane), widthOf);
     expect(value).toBeCloseTo(widthOf(derived.shapes.get(outline.id)!), 6);
   }
 });
@@ -235,14 +235,14 @@ describe('copies', () => {
     shape: 'made',
     id,
     layer: 'outline',
-    view: 'v',
+    plane: 'v',
     recipe: { kind: 'rows', of, step: [60, 5], count, rowStep: [-4, 70], rows: rowsOf },
   });
   const around = (of: readonly string[], id: string, count: number): MadeOutline => ({
     shape: 'made',
     id,
     layer: 'outline',
-    view: 'v',
+    plane: 'v',
     recipe: { kind: 'around', of, centre: at([300, 500]), count, sweep: 2 * Math.PI },
   });
   const withMade = (...made: readonly MadeOutline[]) =>
@@ -260,7 +260,7 @@ describe('copies', () => {
           shape: 'made',
           id: 'copies',
           layer: 'outline',
-          view: 'v',
+          plane: 'v',
           recipe: { kind: 'mirrored', of: ['few'], guide: 'g', joined: false },
         },
       ],
@@ -308,7 +308,7 @@ describe('copies', () => {
         shape: 'made',
         id: 'b',
         layer: 'outline',
-        view: 'v',
+        plane: 'v',
         recipe: { kind: 'offset', of: ['a'], by: 1, both: false, corners: 'mitre' },
       }),
     ).toEqual(['made-too-many']);
@@ -320,7 +320,7 @@ describe('copies', () => {
       shape: 'made',
       id: `m${i}`,
       layer: 'outline',
-      view: 'v',
+      plane: 'v',
       recipe: { kind: 'combined', of: i === 0 ? ['whole', 'whole'] : [`m${i - 1}`, `m${i - 1}`], how: 'united' },
     }));
     const job = withMade(...made);
@@ -337,7 +337,7 @@ describe('copies', () => {
       shape: 'made',
       id: 'a',
       layer: 'outline',
-      view: 'v',
+      plane: 'v',
       recipe: { kind: 'offset', of: ['whole'], by, both: true, corners: 'round' },
     });
     for (const by of [1e308, -1e308, 1e9, NaN]) {

@@ -48,7 +48,7 @@ export function createMaking(): (
     const find = (id: string): Shape | undefined => {
       const outline = made.get(id);
       if (!outline || shapes.has(id) || open.has(id)) return shapes.get(id);
-      const fitted = views.get(outline.view);
+      const fitted = views.get(outline.plane);
       if (!fitted) return undefined;
       open.add(id);
       const sources = outline.recipe.of.map(find);

@@ -115,7 +115,7 @@ export function lineOfPart({ part, count, width, height, area }: PartRow): PartL
 /** All parts of a job, in the order in which they were named; those of views without scale are left out. */
 export function listParts(job: Job, figuredOf: (view: string) => Figured): readonly PartRow[] {
   return job.parts.flatMap((part): PartRow[] => {
-    const figured = figuredOf(part.view);
+    const figured = figuredOf(part.plane);
     return figured.fitted.fit.scaled
       ? [{ part, count: countPart(part, job.outlines), ...measurePart(part, figured) }]
       : [];

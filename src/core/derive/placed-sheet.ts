@@ -1,7 +1,7 @@
 import { done, refused, type Result } from '../basics';
 import { findLonLat, findProjection, nearbyZero } from '../formats';
 import { applied, type Affine, type Vec } from '../geometry';
-import { SITE, type Evidence, type EvidencePoint, type Sheet, type Site, type View } from '../job';
+import { type Evidence, type EvidencePoint, type Sheet, type Site, type View } from '../job';
 
 /** A picture of ground lies as its world file says to about a pixel. px, two sigma. Assumed: such files do not say. */
 const PLUS_MINUS_PX = 1;
@@ -55,7 +55,7 @@ export function placedView(
       up: { value: place[1], written: `${place[1].toFixed(1)} mm` },
     },
   }));
-  return done({ view: { ...view, points, evidence, plane: SITE, model: 'affine', lens: 'none' }, site });
+  return done({ view: { ...view, points, evidence, model: 'affine', lens: 'none' }, site });
 }
 
 function layingOf(

@@ -26,7 +26,7 @@ export function shapesShownIn(
 ): readonly Shape[] {
   const shown = new Set(job.layers.filter(({ show }) => show).map(({ id }) => id));
   return job.outlines
-    .filter((outline) => outline.view === view && !outline.aid && shown.has(outline.layer))
+    .filter((outline) => outline.plane === view && !outline.aid && shown.has(outline.layer))
     .flatMap(({ id }) => derived.shapes.get(id) ?? [])
     .filter((shape) => !isSign(shape));
 }
@@ -38,7 +38,7 @@ export const shapesCutIn = (
   view: string,
 ): readonly Shape[] =>
   outlines
-    .filter((outline) => outline.view === view && !outline.aid)
+    .filter((outline) => outline.plane === view && !outline.aid)
     .flatMap(({ id }) => shapes.get(id) ?? [])
     .filter((shape) => !isSign(shape));
 
@@ -69,7 +69,7 @@ export function namesIn(
   { view, fit }: Pick<FittedView, 'view' | 'fit'>,
 ): readonly NamedRegion[] {
   return regions
-    .filter((named) => named.view === view.id)
+    .filter((named) => named.plane === view.plane)
     .map((named) => (named.seen ? { ...named, at: fit.toPlane(named.seen) } : named));
 }
 

@@ -138,10 +138,10 @@ export function createRelating(): (
   };
   return (fitted, all, every) => {
     const { id } = fitted.view;
-    const relations = every.filter(({ view }) => view === id);
+    const relations = every.filter(({ plane }) => plane === id);
     if (relations.length === 0) return undefined;
     const named = new Set(relations.flatMap(({ on }) => on.map(({ outline }) => outline)));
-    const outlines = all.filter(isRelatable).filter((outline) => outline.view === id && named.has(outline.id));
+    const outlines = all.filter(isRelatable).filter((outline) => outline.plane === id && named.has(outline.id));
     const before = views.get(id);
     const of = [fitted, ...outlines, ...relations];
     if (before && isSameList(before.of, of)) return before.related;

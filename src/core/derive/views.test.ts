@@ -90,7 +90,7 @@ describe('axes of a view', () => {
   const chain: Outline = {
     shape: 'chain',
     id: 'o',
-    view: 'whole',
+    plane: 'whole',
     layer: 'outline',
     closed: false,
     nodes: places.map((place, i) => ({ id: `n${i}`, place, smooth: false })),
@@ -99,7 +99,7 @@ describe('axes of a view', () => {
   const traced = run(
     job,
     addOutline(chain),
-    addGuide({ id: 'g', view: 'whole', through: from, angle: 0.3, offset: 4 }),
+    addGuide({ id: 'g', plane: 'whole', through: from, angle: 0.3, offset: 4 }),
   );
   const onSheet = (of: Job) => {
     const derived = createDeriver()(of);

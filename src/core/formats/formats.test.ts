@@ -46,7 +46,7 @@ const chainPath: fc.Arbitrary<DrawnPath> = fc
       shape: 'chain',
       id: 'c',
       layer: 'l',
-      view: 'v',
+      plane: 'v',
       closed,
       nodes: points.map((at, i) => ({ id: `n${i}`, place: { kind: 'pointed', at, sigma: 1 }, smooth: true })),
       segments: kinds

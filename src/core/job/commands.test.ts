@@ -55,7 +55,15 @@ const sheetOf = (id: string, kind: Sheet['kind']): Sheet => ({
 const lineOf = (chance: Chance, view: string, layer: string): Chain => {
   const id = chance.newId();
   const nodes = Array.from({ length: 3 }, (_, i) => ({ id: `${id}n${i}`, place: chance.pointed(), smooth: false }));
-  return { shape: 'chain', id, view, layer, closed: false, nodes, segments: [{ kind: 'line' }, { kind: 'line' }] };
+  return {
+    shape: 'chain',
+    id,
+    plane: view,
+    layer,
+    closed: false,
+    nodes,
+    segments: [{ kind: 'line' }, { kind: 'line' }],
+  };
 };
 
 const lengthOf = (chance: Chance) => {
@@ -181,17 +189,17 @@ const MAKE: Readonly<Record<string, Make>> = {
   replaceOutline: outlines((outline, chance) =>
     outline.shape === 'made'
       ? undefined
-      : commands.replaceOutline(outline.id, [lineOf(chance, outline.view, outline.layer)], 'cut-away'),
+      : commands.replaceOutline(outline.id, [lineOf(chance, outline.plane, outline.layer)], 'cut-away'),
   ),
   letGo: outlines((outline, chance) =>
     outline.shape === 'made' && outline.recipe.kind !== 'strip'
-      ? commands.letGo(outline.id, [lineOf(chance, outline.view, outline.layer)])
+      ? commands.letGo(outline.id, [lineOf(chance, outline.plane, outline.layer)])
       : undefined,
   ),
   moveToLayer: outlines(({ id }, chance, job) => commands.moveToLayer([id], chance.of([layerIn(job, chance), 'none']))),
-  addMade: outlines(({ id, view, layer }, chance) => {
+  addMade: outlines(({ id, plane, layer }, chance) => {
     const recipe = { kind: 'offset', of: [id], by: chance.between(-5, 5), both: false, corners: 'round' } as const;
-    return commands.addMade({ shape: 'made', id: chance.newId(), view, layer, recipe }, chance.is());
+    return commands.addMade({ shape: 'made', id: chance.newId(), plane, layer, recipe }, chance.is());
   }),
   changeRecipe: outlines((outline, chance) =>
     outline.shape === 'made' && outline.recipe.kind === 'offset'
@@ -224,7 +232,7 @@ const MAKE: Readonly<Record<string, Make>> = {
     ({ id }, _, job) => (job.layers.length > 1 ? commands.removeLayer(id) : undefined),
   ),
   addGuide: views(({ id }, chance) =>
-    commands.addGuide({ id: chance.newId(), view: id, through: chance.pointed(), angle: chance.next(), offset: 0 }),
+    commands.addGuide({ id: chance.newId(), plane: id, through: chance.pointed(), angle: chance.next(), offset: 0 }),
   ),
   changeGuide: among(
     (job) => job.guides,
@@ -235,7 +243,7 @@ const MAKE: Readonly<Record<string, Make>> = {
     ({ id }) => commands.removeGuide(id),
   ),
   addRegion: views(({ id }, chance) =>
-    commands.addRegion({ id: chance.newId(), view: id, name: chance.text(), at: chance.place(), kind: 'room' }),
+    commands.addRegion({ id: chance.newId(), plane: id, name: chance.text(), at: chance.place(), kind: 'room' }),
   ),
   changeRegion: among(
     (job) => job.regions,
@@ -245,8 +253,8 @@ const MAKE: Readonly<Record<string, Make>> = {
     (job) => job.regions,
     ({ id }) => commands.removeRegion(id),
   ),
-  addPart: outlines(({ id, view }, chance) =>
-    commands.addPart({ id: chance.newId(), view, name: chance.text(), of: chance.of([[id], []]) }),
+  addPart: outlines(({ id, plane }, chance) =>
+    commands.addPart({ id: chance.newId(), plane, name: chance.text(), of: chance.of([[id], []]) }),
   ),
   changePart: among(
     (job) => job.parts,
@@ -259,7 +267,7 @@ const MAKE: Readonly<Record<string, Make>> = {
   addDimension: outlines((outline, chance) => {
     const end = outline.shape === 'chain' ? { outline: outline.id, segment: outline.nodes[0]!.id } : undefined;
     const id = chance.newId();
-    return end && commands.addDimension({ id, view: outline.view, kind: 'length', on: [end], aside: 4 });
+    return end && commands.addDimension({ id, plane: outline.plane, kind: 'length', on: [end], aside: 4 });
   }),
   changeDimension: among(
     (job) => job.dimensions,
@@ -274,7 +282,7 @@ const MAKE: Readonly<Record<string, Make>> = {
     if (outline.shape !== 'chain') return undefined;
     const on = [{ outline: outline.id, segment: outline.nodes[0]!.id }];
     return commands.addRelations([
-      { id: chance.newId(), view: outline.view, kind: chance.of(['level', 'upright']), on },
+      { id: chance.newId(), plane: outline.plane, kind: chance.of(['level', 'upright']), on },
     ]);
   }),
   removeRelations: among(
@@ -316,11 +324,7 @@ const MAKE: Readonly<Record<string, Make>> = {
   }),
   addPlacedSheet: (_, chance) => {
     const sheet = sheetOf(chance.newId(), 'scan');
-    return commands.addPlacedSheet(
-      sheet,
-      { ...createView(chance.newId(), sheet), plane: commands.SITE },
-      { zero: [1, 2] },
-    );
+    return commands.addPlacedSheet(sheet, createView(chance.newId(), sheet), { zero: [1, 2] });
   },
   setAsked: (_, chance) =>
     commands.setAsked([{ id: chance.newId(), kind: 'length', what: chance.text() }], 'size-asked'),

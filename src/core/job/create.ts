@@ -13,6 +13,7 @@ export function createJob(id: string, name: string, now: Date): Job {
     shortest: 0.2,
     sheets: [],
     views: [],
+    planes: [],
     layers: [{ id: 'outline', name: 'Outline', color: 'berry', show: true, lock: false }],
     outlines: [],
     guides: [],
@@ -25,11 +26,12 @@ export function createJob(id: string, name: string, now: Date): Job {
   };
 }
 
-/** The view that shows a whole sheet: its datum at the lower left corner of the picture, along its lower edge. */
+/** The view that shows a whole sheet, on a plane of its own: its datum at the lower left corner of the picture, along its lower edge. */
 export function createView(id: string, sheet: Sheet): View {
   return {
     id,
     sheet: sheet.id,
+    plane: id,
     name: sheet.name,
     datum: { origin: [0, sheet.height], direction: 0 },
     points: [],

@@ -29,7 +29,7 @@ const chain = (id: string): Chain => ({
   shape: 'chain',
   id,
   layer: 'outline',
-  view: 'v',
+  plane: 'v',
   closed: true,
   nodes: [0, 1, 2].map((i) => ({ id: `n${i}`, place: { kind: 'pointed', at: [i, i * i], sigma: 1 }, smooth: false })),
   segments: [{ kind: 'line' }, { kind: 'line' }, { kind: 'line' }],

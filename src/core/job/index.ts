@@ -28,6 +28,7 @@ export {
 export * from './opening-commands';
 export * from './part-commands';
 export type { Part } from './part';
+export { groundOf, type Plane } from './planes';
 export { REGION_KINDS, type NamedRegion, type RegionKind } from './region';
 export { type BrushStroke, type CleaningStep } from './cleaning';
 export type { Asked } from './asked';

@@ -28,6 +28,7 @@ import {
   movePoint,
   moveToLayer,
   nudgeOutline,
+  groundOf,
   readJob,
   redo,
   removeEvidence,
@@ -80,7 +81,7 @@ const circle = (id: string, layer = 'outline'): Outline => ({
   shape: 'circle',
   id,
   layer,
-  view: 'v',
+  plane: 'v',
   by: { kind: 'two', a: { kind: 'pointed', at: [10, 10], sigma: 1 }, b: { kind: 'pointed', at: [20, 10], sigma: 1 } },
 });
 const job = (): Job => createJob('j', 'Job', new Date(0));
@@ -105,7 +106,7 @@ const commands: readonly Command[] = [
   setLift('v', 2.24),
   setLift('v', undefined),
   setDatum('v', { origin: [5, 5], direction: 0.1 }),
-  addGuide({ id: 'g', view: 'v', through: { kind: 'pointed', at: [1, 1], sigma: 1 }, angle: 0, offset: 0 }),
+  addGuide({ id: 'g', plane: 'v', through: { kind: 'pointed', at: [1, 1], sigma: 1 }, angle: 0, offset: 0 }),
   removeView('v'),
 ];
 
@@ -207,7 +208,7 @@ describe('commands', () => {
       setHidden('v', true),
       setLocked('v', false),
       setLook('v', { opacity: 1, contrast: 1, grey: false }),
-      addGuide({ id: 'g', view: 'v', through: { kind: 'pointed', at: [1, 1], sigma: 1 }, angle: 0, offset: 0 }),
+      addGuide({ id: 'g', plane: 'v', through: { kind: 'pointed', at: [1, 1], sigma: 1 }, angle: 0, offset: 0 }),
       renameJob('x'),
     ]) {
       expect(findLock(locked('v'), command)).toBeUndefined();
@@ -272,7 +273,7 @@ it('brings a job of version 1 up: its lengths get points with names', () => {
   expect(read).toMatchObject({
     ok: true,
     value: {
-      version: 8,
+      version: 9,
       references: [],
       relations: [],
       parts: [],
@@ -339,12 +340,47 @@ it('brings a job of version 7 up: openings name the corner that they are counted
   });
 });
 
+it('brings a job of version 8 up: what was drawn on views is on their planes, which lie where the views were laid', () => {
+  const { plane: _plane, ...old } = view;
+  const reference = { id: 'f', name: 'Survey', file: 'b'.repeat(64), bytes: 1, format: 'dxf', shown: true };
+  const guide = { id: 'g', view: 'w', through: { kind: 'pointed', at: [1, 1], sigma: 1 }, angle: 0, offset: 0 };
+  const read = readJob({
+    ...job(),
+    version: 8,
+    sheets: [sheet],
+    views: [old, { ...old, id: 'w', plane: 'site' }, { ...old, id: 'x', plane: 'v' }],
+    guides: [guide],
+    references: [
+      { ...reference, plane: 'site', hiddenLayers: [] },
+      { ...reference, id: 'l', plane: 's', hiddenLayers: [] },
+    ],
+  });
+  if (!read.ok) throw new Error(read.code);
+  const { views, planes, guides } = read.value;
+  expect(views.map(({ plane }) => plane)).toEqual(['v', 'w', 'x']);
+  expect(planes).toEqual([
+    { id: 'v' },
+    { id: 'w', liesOn: 'site' },
+    { id: 'x', liesOn: 'v' },
+    { id: 'site' },
+    { id: 's' },
+  ]);
+  expect(guides).toMatchObject([{ id: 'g', plane: 'w' }]);
+  expect(['v', 'w', 'x', 'site', 'nowhere'].map((id) => groundOf(read.value, id))).toEqual([
+    'v',
+    'site',
+    'v',
+    'site',
+    'nowhere',
+  ]);
+});
+
 it('what is said of a segment is said of it still when its chain is turned round or goes into another', () => {
   const chain = (id: string, nodes: readonly string[]) => ({
     shape: 'chain' as const,
     id,
     layer: 'outline',
-    view: 'v',
+    plane: 'v',
     closed: false,
     segments: nodes.slice(1).map(() => ({ kind: 'line' as const })),
     nodes: nodes.map((node, i) => ({
@@ -353,7 +389,7 @@ it('what is said of a segment is said of it still when its chain is turned round
       place: { kind: 'pointed' as const, at: [10 * i, 0] as const, sigma: 1 },
     })),
   });
-  const level = { id: 'r', view: 'v', kind: 'level' as const, on: [{ outline: 'b', segment: 'x' }] };
+  const level = { id: 'r', plane: 'v', kind: 'level' as const, on: [{ outline: 'b', segment: 'x' }] };
   const start = [
     commands[0]!,
     addOutline(chain('a', ['p', 'q'])),
@@ -374,7 +410,7 @@ it('what is said of a segment is said of it still when its chain is turned round
     shape: 'made' as const,
     id: 'w',
     layer: 'outline',
-    view: 'v',
+    plane: 'v',
     recipe: {
       kind: 'strip' as const,
       of: ['b'],
@@ -422,7 +458,7 @@ describe('a job that is read', () => {
             shape: 'chain',
             id: 'c',
             layer: 'outline',
-            view: 'v',
+            plane: 'v',
             closed: true,
             nodes: [],
             segments: [{ kind: 'line' }],
@@ -443,7 +479,7 @@ describe('a job that is read', () => {
   it('is refused when its places stand on one another thousands deep', () => {
     let place: object = { kind: 'pointed', at: [0, 0], sigma: 1 };
     for (let i = 0; i < 20_000; i++) place = { kind: 'shifted', from: place, by: [1, 0], seen: [0, 0] };
-    expect(readJob({ ...whole, guides: [{ id: 'g', view: 'v', through: place, angle: 0 }] })).toMatchObject({
+    expect(readJob({ ...whole, guides: [{ id: 'g', plane: 'v', through: place, angle: 0 }] })).toMatchObject({
       ok: false,
       code: 'job-damaged',
     });

@@ -18,6 +18,7 @@ import {
   cutView,
   declineProposals,
   joinOutlines,
+  layOnPlane,
   readJob,
   removeGuide,
   removeLayer,
@@ -26,6 +27,7 @@ import {
   replaceOutline,
   runCommand,
   shareFit,
+  SITE,
   startHistory,
   undo,
   type Command,
@@ -45,10 +47,10 @@ const sheetOf = (id: string): Sheet => ({
   taken: {},
 });
 const pointed = (x: number, y: number) => ({ kind: 'pointed' as const, at: [x, y] as Vec, sigma: 1 });
-const square = (id: string, view: string, closed: boolean): Chain => ({
+const square = (id: string, plane: string, closed: boolean): Chain => ({
   shape: 'chain',
   id,
-  view,
+  plane,
   layer: 'outline',
   closed,
   nodes: [
@@ -59,10 +61,10 @@ const square = (id: string, view: string, closed: boolean): Chain => ({
   ].map(([x, y], i) => ({ id: `${id}${i}`, place: pointed(x!, y!), smooth: false })),
   segments: Array.from({ length: closed ? 4 : 3 }, () => ({ kind: 'line' })),
 });
-const made = (id: string, view: string, recipe: Recipe): MadeOutline => ({
+const made = (id: string, plane: string, recipe: Recipe): MadeOutline => ({
   shape: 'made',
   id,
-  view,
+  plane,
   layer: 'extra',
   recipe,
 });
@@ -93,12 +95,12 @@ function viewful(v: string) {
   ];
   return [
     ...outlines.map(addOutline),
-    addGuide({ id: `${v}guide`, view: v, through: pointed(3, 3), angle: 0, offset: 0 }),
+    addGuide({ id: `${v}guide`, plane: v, through: pointed(3, 3), angle: 0, offset: 0 }),
     ...makings.map((outline) => addMade(outline, false)),
     addRelations([
       {
         id: `${v}r`,
-        view: v,
+        plane: v,
         kind: 'parallel',
         on: [
           { outline: body.id, segment: `${v}body0` },
@@ -106,16 +108,16 @@ function viewful(v: string) {
         ],
       },
     ]),
-    addRegion({ id: `${v}n`, view: v, name: 'Plate', at: [1, 1], kind: 'material' }),
+    addRegion({ id: `${v}n`, plane: v, name: 'Plate', at: [1, 1], kind: 'material' }),
     addDimension({
       id: `${v}d`,
-      view: v,
+      plane: v,
       kind: 'gap',
       on: [{ outline: `${v}image` }, { outline: `${v}wall` }],
       aside: 3,
     }),
-    addPart({ id: `${v}p`, view: v, name: 'Part', of: [`${v}less`, `${v}beside`] }),
-    addPart({ id: `${v}q`, view: v, name: 'Hole', of: [hole.id] }),
+    addPart({ id: `${v}p`, plane: v, name: 'Part', of: [`${v}less`, `${v}beside`] }),
+    addPart({ id: `${v}q`, plane: v, name: 'Hole', of: [hole.id] }),
     declineProposals([{ kind: 'level', on: [{ outline: line.id, segment: `${v}line0` }] }]),
   ];
 }
@@ -125,6 +127,8 @@ const job: Job = [
   addSheet(sheetOf('s'), createView('v', sheetOf('s'))),
   addSheet(sheetOf('t'), createView('w', sheetOf('t'))),
   cutView({ ...createView('x', sheetOf('s')), shares: 'v' }),
+  layOnPlane('w', 'v', [], []),
+  layOnPlane('v', SITE, [], []),
   ...viewful('v'),
   ...viewful('w'),
   ...viewful('x'),
@@ -195,8 +199,22 @@ it('nothing that is left names what is gone, it can be read, and comes back whol
   );
 });
 
+it('a plane goes with the last view that shows it; what lay on it lies nowhere then', () => {
+  expect(job.planes).toEqual([{ id: 'v', liesOn: 'site' }, { id: 'w', liesOn: 'v' }, { id: 'x' }, { id: 'site' }]);
+  expect(runCommand(startHistory(job), removeView('v')).job.planes).toEqual([{ id: 'w' }, { id: 'x' }, { id: 'site' }]);
+  const shared = runCommand(startHistory(job), cutView({ ...createView('y', sheetOf('s')), plane: 'v' }));
+  const still = runCommand(shared, removeView('v')).job;
+  expect(still.planes).toEqual(job.planes);
+  expect(still.outlines).toEqual(job.outlines);
+});
+
+it('a plane does not lie on itself', () => {
+  const { planes } = runCommand(startHistory(job), layOnPlane('v', 'v', [], [])).job;
+  expect(planes.find(({ id }) => id === 'v')).toEqual({ id: 'v', liesOn: 'site' });
+});
+
 it('what goes takes along what stands on it, and no more', () => {
-  const ids = (of: Job) => of.outlines.filter(({ view }) => view === 'v').map(({ id }) => id.slice(1));
+  const ids = (of: Job) => of.outlines.filter(({ plane }) => plane === 'v').map(({ id }) => id.slice(1));
   const without = (...gone: readonly string[]) => runCommand(startHistory(job), removeOutlines(gone)).job;
   // Nothing is left of a plate whose body is gone, however many holes it had; what was united goes on with the other.
   expect(ids(without('vbody'))).toEqual(['hole', 'line', 'both', 'image', 'beside', 'wall', 'rows', 'leaves']);

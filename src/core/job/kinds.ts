@@ -9,6 +9,7 @@ import type { Dimension, Job } from './schema';
 export type ListName =
   | 'sheets'
   | 'views'
+  | 'planes'
   | 'layers'
   | 'outlines'
   | 'guides'
@@ -27,7 +28,7 @@ export interface Name {
 }
 
 type IsGone = (list: ListName, id: string) => boolean;
-type ViewId = string;
+type PlaneId = string;
 
 /** What has to be known of a kind of entity, so that no command has to remember it by hand. */
 interface Kind<E> {
@@ -35,8 +36,8 @@ interface Kind<E> {
   names(entity: E): readonly Name[];
   /** How it is without those that are gone; undefined where it goes with them. */
   without(entity: E, isGone: IsGone): E | undefined;
-  /** On whose plane it lies; undefined: on none. */
-  viewOf(entity: E, job: Job): ViewId | undefined;
+  /** On which plane it lies; undefined: on none. */
+  planeOf(entity: E, job: Job): PlaneId | undefined;
   /** The same said in other axes of its plane; none where it cannot be said. */
   turned(entity: E, turn: Turn): readonly E[];
 }
@@ -51,58 +52,70 @@ function whole<L extends ListName>(kind: Omit<Kind<EntityIn<L>>, 'without'>): Ki
   return { ...kind, without: (entity, isGone) => (isWhole(kind.names(entity), isGone) ? entity : undefined) };
 }
 
-const onView = ({ view }: { readonly view: string }) => view;
-const viewName = ({ view }: { readonly view: string }) => name('views', view);
+const onPlane = ({ plane }: { readonly plane: string }) => plane;
+const planeName = ({ plane }: { readonly plane: string }) => name('planes', plane);
 const onNone = () => undefined;
 
 /** Who names whom, and what turns with a plane: a new kind of entity is one more row. */
 export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
-  sheets: whole<'sheets'>({ names: () => [], viewOf: onNone, turned: still }),
+  sheets: whole<'sheets'>({ names: () => [], planeOf: onNone, turned: still }),
   views: whole<'views'>({
-    names: ({ sheet, shares }) => [name('sheets', sheet), ...(shares === undefined ? [] : [name('views', shares)])],
-    viewOf: onNone,
+    names: ({ sheet, plane, shares }) => [
+      name('sheets', sheet),
+      name('planes', plane),
+      ...(shares === undefined ? [] : [name('views', shares)]),
+    ],
+    planeOf: onNone,
     turned: still,
   }),
-  layers: whole<'layers'>({ names: () => [], viewOf: onNone, turned: still }),
+  planes: {
+    names: ({ liesOn }) => (liesOn === undefined ? [] : [name('planes', liesOn)]),
+    // What its view was laid by holds on.
+    without: (plane, isGone) =>
+      plane.liesOn !== undefined && isGone('planes', plane.liesOn) ? { id: plane.id } : plane,
+    planeOf: onNone,
+    turned: still,
+  },
+  layers: whole<'layers'>({ names: () => [], planeOf: onNone, turned: still }),
   outlines: {
     names: (outline) => [...neededBy(outline), ...sourcesOf(outline)],
     without: outlineWithout,
-    viewOf: onView,
+    planeOf: onPlane,
     turned: (outline, turn) => [turnedOutline(outline as Outline, turn) as EntityIn<'outlines'>],
   },
   guides: whole<'guides'>({
-    names: (guide) => [viewName(guide)],
-    viewOf: onView,
+    names: (guide) => [planeName(guide)],
+    planeOf: onPlane,
     turned: (guide, turn) => [turnedGuide(guide, turn)],
   }),
   relations: whole<'relations'>({
-    names: (relation) => [viewName(relation), ...endsOf(relation.on)],
-    viewOf: onView,
+    names: (relation) => [planeName(relation), ...endsOf(relation.on)],
+    planeOf: onPlane,
     turned: (relation, turn) => listed(findTurned(relation as Relation, turn)),
   }),
   regions: whole<'regions'>({
-    names: (region) => [viewName(region)],
-    viewOf: onView,
+    names: (region) => [planeName(region)],
+    planeOf: onPlane,
     turned: (region, turn) => [{ ...region, at: turn.place(region.at) }],
   }),
   dimensions: whole<'dimensions'>({
-    names: (dimension) => [viewName(dimension), ...endsOf(dimension.on)],
-    viewOf: onView,
+    names: (dimension) => [planeName(dimension), ...endsOf(dimension.on)],
+    planeOf: onPlane,
     turned: (dimension, turn) => [turnedDimension(dimension, turn)],
   }),
   parts: {
-    names: (part) => [viewName(part), ...part.of.map((id) => name('outlines', id))],
-    without: (part, isGone) => shrunk(part, part.of, !isGone('views', part.view), isGone, (of) => ({ ...part, of })),
-    viewOf: onView,
+    names: (part) => [planeName(part), ...part.of.map((id) => name('outlines', id))],
+    without: (part, isGone) => shrunk(part, part.of, !isGone('planes', part.plane), isGone, (of) => ({ ...part, of })),
+    planeOf: onPlane,
     turned: still,
   },
   declined: whole<'declined'>({
     names: ({ on }) => endsOf(on),
-    viewOf: ({ on }, { outlines }) => outlines.find(({ id }) => id === on[0]?.outline)?.view,
+    planeOf: ({ on }, { outlines }) => outlines.find(({ id }) => id === on[0]?.outline)?.plane,
     turned: (declined, turn) =>
-      listed(findTurned({ ...declined, id: '', view: '' }, turn)).map(({ kind, on }) => ({ kind, on })),
+      listed(findTurned({ ...declined, id: '', plane: '' }, turn)).map(({ kind, on }) => ({ kind, on })),
   }),
-  references: whole<'references'>({ names: () => [], viewOf: onNone, turned: still }),
+  references: whole<'references'>({ names: ({ plane }) => [name('planes', plane)], planeOf: onNone, turned: still }),
 };
 
 const LISTS = Object.keys(KINDS) as readonly ListName[];
@@ -111,7 +124,7 @@ const listed = <E>(entity: E | undefined): readonly E[] => (entity === undefined
 
 /** What an outline cannot be without. */
 function neededBy(outline: Outline): readonly Name[] {
-  const needed = [name('views', outline.view), name('layers', outline.layer)];
+  const needed = [name('planes', outline.plane), name('layers', outline.layer)];
   if (outline.shape !== 'made') return needed;
   const { recipe } = outline;
   // What nothing is taken away from any more was the body of what is left.
@@ -186,12 +199,12 @@ function listWithout<L extends ListName>(list: L, job: Job, isGone: IsGone): rea
   });
 }
 
-/** Says what lies on a view's plane in other axes of it. */
-export function turnPlane(job: Draft<Job>, view: string, turn: Turn): void {
+/** Says what lies on a plane in other axes of it. */
+export function turnPlane(job: Draft<Job>, plane: string, turn: Turn): void {
   const turnedList = <L extends ListName>(list: L): readonly EntityIn<L>[] => {
     const kind = KINDS[list] as Kind<EntityIn<L>>;
     return (job[list] as readonly EntityIn<L>[]).flatMap((entity) =>
-      kind.viewOf(entity, job as Job) === view ? kind.turned(entity, turn) : [entity],
+      kind.planeOf(entity, job as Job) === plane ? kind.turned(entity, turn) : [entity],
     );
   };
   const turned = LISTS.map((list) => [list, turnedList(list)] as const);

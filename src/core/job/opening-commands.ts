@@ -25,7 +25,7 @@ export const changeOpenings = (
     if (made?.shape !== 'made' || made.recipe.kind !== 'strip') return;
     made.recipe.openings = draft([...openings]);
     if (openings.some(({ fill }) => fill) && !hasFittings(job, strip))
-      FITTING_SETS.forEach((set) => addFittings(job, strip, made.view, set, newId));
+      FITTING_SETS.forEach((set) => addFittings(job, strip, made.plane, set, newId));
   });
 
 const hasFittings = (job: Draft<Job>, strip: string) =>
@@ -33,7 +33,7 @@ const hasFittings = (job: Draft<Job>, strip: string) =>
     (outline) => outline.shape === 'made' && outline.recipe.kind === 'fittings' && outline.recipe.of.includes(strip),
   );
 
-function addFittings(job: Draft<Job>, strip: string, view: string, set: FittingSet, newId: () => string): void {
+function addFittings(job: Draft<Job>, strip: string, plane: string, set: FittingSet, newId: () => string): void {
   const known = job.layers.find(({ name }) => name === FITTING_LAYERS[set].name);
   const layer = known ?? { ...FITTING_LAYERS[set], id: newId(), show: true, lock: false };
   if (!known) job.layers.push(layer);
@@ -41,7 +41,7 @@ function addFittings(job: Draft<Job>, strip: string, view: string, set: FittingS
     shape: 'made',
     id: newId(),
     layer: layer.id,
-    view,
+    plane,
     recipe: { kind: 'fittings', of: [strip], set },
   });
 }

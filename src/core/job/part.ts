@@ -6,7 +6,7 @@ const Id = z.string().min(1).max(64);
 export const PartSchema = z
   .object({
     id: Id,
-    view: Id,
+    plane: Id,
     name: z.string().min(1).max(200),
     of: z.array(Id).min(1).max(2000).readonly(),
     material: z.string().max(200).optional(),

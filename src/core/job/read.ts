@@ -10,6 +10,7 @@ const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Reco
   5: (job) => ({ ...job, version: 6, regions: [], dimensions: [] }),
   6: (job) => ({ ...job, version: 7, parts: [], declined: [] }),
   7: nameTheCorners,
+  8: nameThePlanes,
 };
 
 /**
@@ -123,23 +124,47 @@ function nameTheCorners(job: Record<string, unknown>): Record<string, unknown> {
   };
 }
 
+type Loose = Readonly<Record<string, unknown>>;
+const looseList = (list: unknown): readonly Loose[] => (Array.isArray(list) ? (list as readonly Loose[]) : []);
+
+/** Version 8 drew on views, which named the plane that they were laid on; now every view has a plane, which is drawn on. */
+function nameThePlanes(job: Loose): Record<string, unknown> {
+  const views = looseList(job.views);
+  const own = views.map(({ id, plane }) => ({ id, ...(plane === undefined ? {} : { liesOn: plane }) }));
+  const grounds = [...views, ...looseList(job.references)].flatMap(({ plane }) => (plane === undefined ? [] : [plane]));
+  const others = [...new Set(grounds)].filter((ground) => !own.some(({ id }) => id === ground));
+  const onPlanes = (list: unknown) => looseList(list).map(({ view, ...entity }) => ({ ...entity, plane: view }));
+  const drawn = ['outlines', 'guides', 'relations', 'regions', 'dimensions', 'parts'] as const;
+  return {
+    ...job,
+    version: 9,
+    views: views.map((view) => ({ ...view, plane: view.id })),
+    planes: [...own, ...others.map((id) => ({ id }))],
+    ...Object.fromEntries(drawn.map((list) => [list, onPlanes(job[list])])),
+  };
+}
+
 /** Whether everything that something in a job speaks of is there, and each name is given once. */
 export const hangsTogether = (job: Job): boolean => checkReferences(job).ok;
 
 function checkReferences(job: Job): Result<Job> {
   const has = (list: readonly { readonly id: string }[]) => new Set(list.map((item) => item.id));
-  const [sheets, views, layers] = [has(job.sheets), has(job.views), has(job.layers)];
+  const [sheets, planes, layers] = [has(job.sheets), has(job.planes), has(job.layers)];
   const outlines = has(job.outlines);
   const broken =
-    job.views.find((view) => !sheets.has(view.sheet) || !hasItsPoints(view) || !sharesWell(view, job.views)) ??
+    job.views.find(
+      (view) =>
+        !sheets.has(view.sheet) || !planes.has(view.plane) || !hasItsPoints(view) || !sharesWell(view, job.views),
+    ) ??
+    job.planes.find(({ liesOn }) => liesOn !== undefined && !planes.has(liesOn)) ??
     job.outlines.find(
       (outline) =>
-        !views.has(outline.view) ||
+        !planes.has(outline.plane) ||
         !layers.has(outline.layer) ||
         !hasWholeChain(outline) ||
         !hasItsSources(outline, outlines),
     ) ??
-    job.guides.find((guide) => !views.has(guide.view));
+    [...job.guides, ...job.references].find(({ plane }) => !planes.has(plane));
   const twice = listsOf(job)
     .map(findTwice)
     .find((id) => id !== undefined);
@@ -153,6 +178,7 @@ type Named = readonly { readonly id: string }[];
 function listsOf({
   sheets,
   views,
+  planes,
   layers,
   outlines,
   guides,
@@ -167,7 +193,21 @@ function listsOf({
     ...views.flatMap(({ points, evidence }): Named[] => [points, evidence]),
     ...outlines.flatMap((outline): Named[] => (outline.shape === 'chain' ? [outline.nodes] : [])),
   ];
-  return [sheets, views, layers, outlines, guides, relations, regions, dimensions, parts, references, asked, ...own];
+  return [
+    sheets,
+    views,
+    planes,
+    layers,
+    outlines,
+    guides,
+    relations,
+    regions,
+    dimensions,
+    parts,
+    references,
+    asked,
+    ...own,
+  ];
 }
 
 function findTwice(list: Named): string | undefined {

@@ -2,8 +2,10 @@ import { changeView, command, draft, fitOwner, placing } from './command';
 import type { CleaningStep } from './cleaning';
 import type { Asked } from './asked';
 import type { Evidence, EvidencePoint } from './evidence';
+import { putPlane } from './planes';
 import { SITE, type Reference, type Site } from './reference';
 import type { Sheet, View } from './schema';
+import { pushView } from './view-commands';
 
 /** Adds reference geometry; the first of a site brings the site's zero. */
 export const addReference = (reference: Reference, site?: Site) =>
@@ -11,6 +13,7 @@ export const addReference = (reference: Reference, site?: Site) =>
     'reference-added',
     (job) => {
       job.references.push(draft(reference));
+      putPlane(job, reference.plane);
       if (reference.plane === SITE && site) job.site ??= draft(site);
     },
     { name: reference.name },
@@ -37,7 +40,7 @@ export const layOnPlane = (id: string, plane: string, pieces: readonly Evidence[
       'view-matched',
       (job) => {
         const owner = fitOwner(job, id);
-        for (const view of job.views) if (view.id === id || view.id === owner) view.plane = plane;
+        for (const view of job.views) if (view.id === id || view.id === owner) putPlane(job, view.plane, plane);
         const view = job.views.find((other) => other.id === owner);
         view?.points.push(...points.map(draft));
         view?.evidence.push(...pieces.map(draft));
@@ -53,7 +56,7 @@ export const addPlacedSheet = (sheet: Sheet, view: View, site: Site | undefined)
     'sheet-added',
     (job) => {
       job.sheets.push(draft(sheet));
-      job.views.push(draft(view));
+      pushView(job, view, SITE);
       if (site) job.site ??= draft(site);
     },
     { name: sheet.name },

@@ -13,7 +13,7 @@ const Vec = z.tuple([Amount, Amount]).readonly();
 export const RegionSchema = z
   .object({
     id: Id,
-    view: Id,
+    plane: Id,
     name: z.string().min(1).max(200),
     at: Vec,
     seen: Vec.optional(),

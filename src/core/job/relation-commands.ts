@@ -14,9 +14,9 @@ export const removeRelations = (ids: readonly string[]) =>
 /** What was proposed and is not true is not proposed again, until somebody asks for it. */
 export const declineProposals = (proposals: Job['declined']) =>
   command('proposals-declined', (job) => void job.declined.push(...draft(proposals)), { count: proposals.length });
-export const proposeAgain = (view: string) =>
+export const proposeAgain = (plane: string) =>
   command('proposals-again', (job) => {
-    const here = new Set(job.outlines.filter((outline) => outline.view === view).map(({ id }) => id));
+    const here = new Set(job.outlines.filter((outline) => outline.plane === plane).map(({ id }) => id));
     job.declined = job.declined.filter(({ on }) => !on.some(({ outline }) => here.has(outline)));
   });
 /** Another value of a relation: mm or radians. */

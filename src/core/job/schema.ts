@@ -5,6 +5,7 @@ import { AskedSchema } from './asked';
 import { DIMENSION_KINDS } from './dimension';
 import { CleaningStep } from './cleaning';
 import { PartSchema } from './part';
+import { PlaneSchema } from './planes';
 import { RegionSchema } from './region';
 import { recipeSchema } from './recipe';
 import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
@@ -12,7 +13,7 @@ import { ReferenceSchema, SiteSchema } from './reference';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 8;
+export const JOB_VERSION = 9;
 
 const Id = z.string().min(1).max(64);
 const Vec = z.tuple([Amount, Amount]).readonly();
@@ -76,6 +77,8 @@ const View = z
   .object({
     id: Id,
     sheet: Id,
+    /** The plane that it shows. */
+    plane: Id,
     name: z.string(),
     /** What is seen of the sheet: the corners of a polygon around it, sheet px; absent: all of it. */
     frame: z.array(Vec).min(3).max(200).readonly().optional(),
@@ -98,8 +101,6 @@ const View = z
     hidden: z.boolean(),
     /** Kept only to look at: what is known of it is left aside, and nothing is measured on it. */
     lookOnly: z.boolean().optional(),
-    /** The plane whose geometry it is laid on: see `Reference`. */
-    plane: Id.optional(),
     /** How its picture is cleaned, step by step. */
     cleaning: z.array(CleaningStep).max(200).readonly().optional(),
     /** How the picture is shown: its pixels stay as they are. `ink`: darkness against its surroundings from which a place is drawn, 0 to 1; the rest is left to the backing. */
@@ -156,7 +157,7 @@ const CircleBy = z.discriminatedUnion('kind', [
 ]);
 
 const RecipeSchema = recipeSchema(PlaceSchema);
-const Owned = { id: Id, layer: Id, view: Id, aid: z.boolean().optional() };
+const Owned = { id: Id, layer: Id, plane: Id, aid: z.boolean().optional() };
 const OutlineSchema = z.discriminatedUnion('shape', [
   z
     .object({
@@ -178,7 +179,7 @@ const OutlineSchema = z.discriminatedUnion('shape', [
 const GuideSchema = z
   .object({
     id: Id,
-    view: Id,
+    plane: Id,
     through: PlaceSchema,
     towards: PlaceSchema.optional(),
     angle: Amount,
@@ -193,7 +194,7 @@ const RelationEnd = z.object({ outline: Id, node: Id.optional(), segment: Id.opt
 const RelationSchema = z
   .object({
     id: Id,
-    view: Id,
+    plane: Id,
     kind: z.enum(RELATION_KINDS),
     on: z.array(RelationEnd).min(1).max(200).readonly(),
     value: Amount.optional(),
@@ -206,7 +207,7 @@ const UsualRange = z.object({ name: z.string().min(1).max(200), least: Positive,
 const DimensionSchema = z
   .object({
     id: Id,
-    view: Id,
+    plane: Id,
     kind: z.enum(DIMENSION_KINDS),
     on: z.array(RelationEnd).min(1).max(2).readonly(),
     aside: Amount,
@@ -246,6 +247,7 @@ export const JobSchema = z
     tour: z.string().optional(),
     sheets: z.array(Sheet).readonly(),
     views: z.array(View).readonly(),
+    planes: z.array(PlaneSchema).readonly(),
     layers: z.array(Layer).min(1).readonly(),
     outlines: z.array(OutlineSchema).readonly(),
     guides: z.array(GuideSchema).readonly(),

@@ -2,15 +2,23 @@ import type { Draft } from 'immer';
 import { add, subtract, type Vec } from '../geometry';
 import type { Turn } from '../outline';
 import { takeOut, turnPlane } from './kinds';
+import { putPlane } from './planes';
 import { changeView, command, draft, fitOwner, placing, type Command } from './command';
 import type { Job, Sheet, View, ViewSide } from './schema';
 
-export const addSheet = (sheet: Sheet, view: View) =>
+/** A view with the plane that it shows. */
+export function pushView(job: Draft<Job>, view: View, liesOn?: string): void {
+  job.views.push(draft(view));
+  putPlane(job, view.plane, liesOn);
+}
+
+/** `liesOn`: the plane whose zero and axes are its view's. */
+export const addSheet = (sheet: Sheet, view: View, liesOn?: string) =>
   command(
     'sheet-added',
     (job) => {
       job.sheets.push(draft(sheet));
-      job.views.push(draft(view));
+      pushView(job, view, liesOn);
     },
     { name: sheet.name },
   );
@@ -71,12 +79,11 @@ export const setFrame = (id: string, frame: View['frame']) =>
     id,
   );
 /** A further view of a sheet that is there. */
-export const cutView = (view: View) =>
-  command('view-cut', (job) => void job.views.push(draft(view)), { name: view.name });
+export const cutView = (view: View) => command('view-cut', (job) => pushView(job, view), { name: view.name });
 
 /** Several views at once, one step of the history. */
 export const cutViews = (views: readonly View[]) =>
-  command('views-cut', (job) => void job.views.push(...views.map(draft)), { count: views.length });
+  command('views-cut', (job) => views.forEach((view) => pushView(job, view)), { count: views.length });
 
 /** Puts a view elsewhere in the strip. */
 export const orderView = (id: string, to: number) =>
@@ -123,7 +130,7 @@ function changeAxes(code: string, id: string, change: (view: View) => View, deta
           zero,
         );
         job.views[index] = draft(after);
-        turnPlane(job, id, turn);
+        turnPlane(job, after.plane, turn);
       },
       detail,
     ),
@@ -151,13 +158,15 @@ function turnBetween(before: View, after: View, { evidence }: View, zero: Vec): 
   };
 }
 
-/** Takes a view out with everything that stands on it, and its sheet with its last view. Views that share its fit keep a copy of what is known. */
+/** Takes a view out, its plane with the last view that shows it and everything that is drawn there, and its sheet with its last view. Views that share its fit keep a copy of what is known. */
 export const removeView = (id: string) =>
   placing(
     command('view-removed', (job) => {
       const gone = job.views.find((view) => view.id === id);
       if (gone) passOn(job, gone);
       takeOut(job, [{ list: 'views', id }]);
+      if (gone && !job.views.some(({ plane }) => plane === gone.plane))
+        takeOut(job, [{ list: 'planes', id: gone.plane }]);
       if (!job.views.some((view) => view.sheet === gone?.sheet))
         takeOut(
           job,

@@ -103,6 +103,6 @@ export function asCircle(chain: Chain, shape: Shape, editing: Editing): CircleOu
   if (shape.pieces.length !== 1 || piece?.kind !== 'arc') return undefined;
   const [a, b, first] = [chain.nodes[0]!.place, chain.nodes[1]!.place, chain.segments[0]!];
   const through = first.kind === 'arc' ? first.through : pointedAt(pointAt(piece, 0.5), editing);
-  const { id, layer, view, aid } = chain;
-  return { shape: 'circle', id, layer, view, ...(aid ? { aid } : {}), by: { kind: 'three', a, b: through, c: b } };
+  const { id, layer, plane, aid } = chain;
+  return { shape: 'circle', id, layer, plane, ...(aid ? { aid } : {}), by: { kind: 'three', a, b: through, c: b } };
 }

@@ -12,7 +12,7 @@ const chainOf = (places: readonly PointedPlace[], segments: readonly Segment[]):
   shape: 'chain',
   id: 'c',
   layer: 'l',
-  view: 'v',
+  plane: 'v',
   closed: false,
   nodes: places.map((place, i) => ({ id: `n${i}`, place, smooth: false })),
   segments,

@@ -36,7 +36,7 @@ const curveOf = (at: readonly Vec[], change: Partial<Chain> = {}, kinds: readonl
   shape: 'chain',
   id: 'c',
   layer: 'l',
-  view: 'v',
+  plane: 'v',
   closed: false,
   nodes: at.map((place, i): Node => ({
     id: `n${i}`,

@@ -32,7 +32,7 @@ const editing = (): Editing => {
   let count = 0;
   return { toSheet, newId: () => `new${count++}`, sigma: 0.5 };
 };
-const owned = { id: 'o', layer: 'l', view: 'v' };
+const owned = { id: 'o', layer: 'l', plane: 'v' };
 const place = fc.tuple(
   fc.double({ min: -40, max: 40, noNaN: true }),
   fc.double({ min: -40, max: 40, noNaN: true }),

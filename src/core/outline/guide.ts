@@ -7,7 +7,7 @@ import { findPosition, type Place, type Placing } from './place';
  */
 export interface Guide {
   readonly id: string;
-  readonly view: string;
+  readonly plane: string;
   readonly through: Place;
   readonly towards?: Place | undefined;
   readonly angle: number;

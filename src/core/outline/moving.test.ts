@@ -50,7 +50,7 @@ const chainOf = (at: readonly Vec[], segments: readonly Segment[], closed = fals
   shape: 'chain',
   id: 'c',
   layer: 'l',
-  view: 'v',
+  plane: 'v',
   closed,
   nodes: at.map((place, i): Node => ({ id: `n${i}`, place: pointed(place), smooth: true })),
   segments,
@@ -122,7 +122,7 @@ it('scaled differently across and up, what is round becomes elliptic and the are
           shape: 'circle',
           id: 'o',
           layer: 'l',
-          view: 'v',
+          plane: 'v',
           by: { kind: 'rim', centre: pointed([3, 3]), rim: pointed([9, 3]) },
         } as const,
       ]) {
@@ -211,7 +211,7 @@ it('what stands by itself is what it was made as: lines, arcs, curves, whole cir
     { closed: true, pieces: [circle] },
     ...shapeOf(mixed, placing).paths,
   ];
-  standing(paths, { layer: 'l', view: 'v' }, editing).forEach((outline, i) => {
+  standing(paths, { layer: 'l', plane: 'v' }, editing).forEach((outline, i) => {
     const shape = shapeOf(outline, placing);
     expect(shape.faults).toEqual([]);
     expect(enclosedArea(shape.pieces)).toBeCloseTo(
@@ -233,7 +233,7 @@ describe('recipes', () => {
     [{ kind: 'line' }, { kind: 'line' }],
   );
   const make = (recipe: Recipe, guide?: Guide) =>
-    makeShape({ shape: 'made', id: 'm', layer: 'l', view: 'v', recipe } satisfies MadeOutline, {
+    makeShape({ shape: 'made', id: 'm', layer: 'l', plane: 'v', recipe } satisfies MadeOutline, {
       placing,
       findShape: (id) => (id === 'c' ? shapeOf(wall, placing) : undefined),
       findOutline: () => wall,
@@ -314,7 +314,7 @@ describe('recipes', () => {
           shape: 'made',
           id: 'm',
           layer: 'l',
-          view: 'v',
+          plane: 'v',
           recipe: { kind: 'offset', of: ['c'], by: -6, both: false, corners: 'round' },
         },
         {
@@ -334,7 +334,7 @@ describe('recipes', () => {
     const line = findGuideLine(
       {
         id: 'g',
-        view: 'v',
+        plane: 'v',
         through: { kind: 'middle', a: pointed([2, 3]), b: pointed([8, 11]) },
         towards: pointed([8, 11]),
         angle: 0,

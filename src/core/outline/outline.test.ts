@@ -41,7 +41,7 @@ function chain(places: readonly (readonly [number, number])[], kinds: readonly S
     shape: 'chain',
     id: 'c',
     layer: 'l',
-    view: 'v',
+    plane: 'v',
     closed,
     nodes: places.map(([x, y], i) => node(`n${i}`, pointed(x, y))),
     segments: kinds.map((kind, i): Segment =>
@@ -200,7 +200,7 @@ describe('shapes', () => {
       shape: 'circle' as const,
       id: 'k',
       layer: 'l',
-      view: 'v',
+      plane: 'v',
       by: { kind: 'rim' as const, centre: pointed(1, 1), rim: pointed(1, 1) },
     };
     expect(shapeOf(same, placing)).toMatchObject({ pieces: [], faults: [{ fault: 'circle-without-size' }] });
@@ -455,7 +455,7 @@ describe('snaps', () => {
 });
 
 it('stands a guide aside by its typed offset, to the left of its direction', () => {
-  const line = findGuideLine({ id: 'g', view: 'v', through: pointed(0, 0), angle: 0, offset: 12.7 }, placing, 100)!;
+  const line = findGuideLine({ id: 'g', plane: 'v', through: pointed(0, 0), angle: 0, offset: 12.7 }, placing, 100)!;
   expect([line.a, line.b]).toEqual([
     [-100, 12.7],
     [100, 12.7],

@@ -35,7 +35,7 @@ export type SegmentKind = Exclude<Segment['kind'], 'ellipse'>;
 interface Owned {
   readonly id: string;
   readonly layer: string;
-  readonly view: string;
+  readonly plane: string;
   /** Drawn as an aid: caught by the aim like everything else, but never cut, counted or handed over. */
   readonly aid?: boolean | undefined;
 }

@@ -28,7 +28,7 @@ const QUARTER = Math.PI / 2 + 1e-9;
  */
 export function standing(
   paths: readonly Path[],
-  owned: Pick<Chain, 'layer' | 'view'>,
+  owned: Pick<Chain, 'layer' | 'plane'>,
   editing: Editing,
 ): readonly DrawnOutline[] {
   return paths.map((path) => {
@@ -40,10 +40,10 @@ export function standing(
 
 function roundFrom(
   piece: Extract<Piece, { kind: 'arc' | 'ellipse' }>,
-  { layer, view }: Pick<Chain, 'layer' | 'view'>,
+  { layer, plane }: Pick<Chain, 'layer' | 'plane'>,
   editing: Editing,
 ): DrawnOutline {
-  const own = { id: editing.newId(), layer, view };
+  const own = { id: editing.newId(), layer, plane };
   const place = (at: Vec) => pointedAt(at, editing);
   if (isFullCircle(piece))
     return {
@@ -69,7 +69,7 @@ function roundFrom(
 /** A path as a chain on fresh nodes. */
 export function chainFrom(
   { closed, pieces }: Path,
-  { layer, view }: Pick<Chain, 'layer' | 'view'>,
+  { layer, plane }: Pick<Chain, 'layer' | 'plane'>,
   editing: Editing,
 ): Chain {
   const parts = pieces.flatMap(inParts).filter((piece) => piece.kind !== 'line' || distance(piece.a, piece.b) > SAME);
@@ -90,7 +90,7 @@ export function chainFrom(
     shape: 'chain',
     id: editing.newId(),
     layer,
-    view,
+    plane,
     closed,
     nodes,
     segments: parts.map((part) => segmentFor(part, editing)),

@@ -29,7 +29,7 @@ const chain = (id: string, nodes: readonly Vec[], closed = true): Chain => ({
   shape: 'chain',
   id,
   layer: 'l',
-  view: 'v',
+  plane: 'v',
   closed,
   nodes: nodes.map((at, i) => ({ id: `n${i}`, place: pointed(at), smooth: false })),
   segments: Array.from({ length: closed ? nodes.length : nodes.length - 1 }, () => ({ kind: 'line' })),
@@ -38,14 +38,14 @@ const hole = (id: string, centre: Vec, radius: number): CircleOutline => ({
   shape: 'circle',
   id,
   layer: 'l',
-  view: 'v',
+  plane: 'v',
   by: { kind: 'rim', centre: pointed(centre), rim: pointed([centre[0] + radius, centre[1]]) },
 });
 const asTaken = (outlines: readonly Relatable[], held: readonly Relation[] = []): Relation[] => [
   ...held,
   ...listProposals(outlines, held, plane).map(({ kind, on }, i) => ({
     id: `p${held.length + i}`,
-    view: 'v',
+    plane: 'v',
     kind,
     on,
   })),
@@ -190,7 +190,7 @@ it('lines that are said to be so far apart are parallel by that, on the side on 
   const seg = (i: number) => ({ outline: 'f', segment: `n${i}` });
   const solved = solveRelations(
     outlines,
-    [{ id: 'd', view: 'v', kind: 'distance', on: [seg(0), seg(2)], value: 32 }],
+    [{ id: 'd', plane: 'v', kind: 'distance', on: [seg(0), seg(2)], value: 32 }],
     plane,
   );
   const [a, b, c, d] = shapeOf(solvedOutlines(solved).get('f')!, { ...plane, scaled: true }).nodes as [

@@ -85,7 +85,7 @@ export function foreseeMoves(
 }
 
 const asRelations = (proposals: readonly Proposal[]): Relation[] =>
-  proposals.map(({ kind, on }, i) => ({ id: `proposed ${i}`, view: '', kind, on }));
+  proposals.map(({ kind, on }, i) => ({ id: `proposed ${i}`, plane: '', kind, on }));
 
 /**
  * Of proposals those that can be taken together: what contradicts the rest, and what would move a place by more than its doubt, is left out, the worst
@@ -128,7 +128,7 @@ function listWishes(
   if (!spread) return [];
   const judge = ([kind, on]: Candidate): Proposal & { readonly isWithin: boolean; readonly follows: boolean } => {
     const elements = on.map((end) => findElement(end, solved.known)!);
-    const live = { relation: { id: '', view: '', kind, on }, on: elements };
+    const live = { relation: { id: '', plane: '', kind, on }, on: elements };
     const misses = (x: readonly number[]) => {
       const values = spread.valuesFrom(x);
       return missesOf(

@@ -39,7 +39,7 @@ const chain = (id: string, nodes: readonly Vec[], closed = true, arcs: Readonly<
   shape: 'chain',
   id,
   layer: 'l',
-  view: 'v',
+  plane: 'v',
   closed,
   nodes: nodes.map((at, i) => node(`n${i}`, at)),
   segments: Array.from({ length: closed ? nodes.length : nodes.length - 1 }, (_, i) =>
@@ -50,14 +50,14 @@ const hole = (id: string, centre: Vec, radius: number): CircleOutline => ({
   shape: 'circle',
   id,
   layer: 'l',
-  view: 'v',
+  plane: 'v',
   by: { kind: 'rim', centre: pointed(centre), rim: pointed([centre[0] + radius, centre[1]]) },
 });
 const seg = (outline: string, i: number) => ({ outline, segment: `n${i}` });
 let count = 0;
 const say = (kind: RelationKind, on: Relation['on'], value?: number): Relation => ({
   id: `r${count++}`,
-  view: 'v',
+  plane: 'v',
   kind,
   on,
   value,

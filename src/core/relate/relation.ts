@@ -35,7 +35,7 @@ export type RelationKind = (typeof RELATION_KINDS)[number];
 /** Something that holds exactly between outlines of one view, wherever they were pointed. */
 export interface Relation {
   readonly id: string;
-  readonly view: string;
+  readonly plane: string;
   readonly kind: RelationKind;
   readonly on: readonly RelationEnd[];
   readonly value?: number | undefined;

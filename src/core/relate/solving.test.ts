@@ -31,7 +31,7 @@ const chain = (id: string, nodes: readonly Vec[], closed = false): Chain => ({
   shape: 'chain',
   id,
   layer: 'l',
-  view: 'v',
+  plane: 'v',
   closed,
   nodes: nodes.map((at, i) => ({ id: `n${i}`, place: pointed(at), smooth: false })),
   segments: Array.from({ length: nodes.length - (closed ? 0 : 1) }, () => ({ kind: 'line' })),
@@ -40,7 +40,7 @@ const hole = (id: string, centre: Vec, radius: number): CircleOutline => ({
   shape: 'circle',
   id,
   layer: 'l',
-  view: 'v',
+  plane: 'v',
   by: { kind: 'rim', centre: pointed(centre), rim: pointed([centre[0] + radius, centre[1]]) },
 });
 const line = (outline: string, i = 0) => ({ outline, segment: `n${i}` });
@@ -48,7 +48,7 @@ const end = (outline: string, node = 'n0') => ({ outline, node });
 const round = (outline: string) => ({ outline });
 const say = (kind: RelationKind, on: Relation['on'], value?: number, id: string = kind): Relation => ({
   id,
-  view: 'v',
+  plane: 'v',
   kind,
   on,
   value,

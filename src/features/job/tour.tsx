@@ -40,7 +40,7 @@ const TOURS: Readonly<Record<string, readonly TourStop[]>> = {
     {
       step: 'fit',
       says: 'Fit, then Match: choose the survey, and point at a corner of the terrace on the sketch, then on the survey.',
-      isDone: (job) => job.views.some(({ plane }) => plane === 'site'),
+      isDone: (job) => job.planes.some(({ liesOn }) => liesOn === 'site'),
     },
     {
       step: 'trace',

@@ -59,11 +59,17 @@ function addPage(
   jobs: JobStore,
   sentences: string[],
 ): void {
-  const view = { ...scaledByScanner(bare, sheet, told), ...(lines ? { plane: sheet.id } : {}) };
+  const view = scaledByScanner(bare, sheet, told);
   sentences.push(...notices.map((code) => `${sheet.name}: ${sentenceFor(code)}`));
   const placed = place && placedView(view, sheet, place, jobs.getState().job.site);
   if (placed && !placed.ok) sentences.push(`${sheet.name}: ${sentenceFor(placed.code, placed.detail)}`);
-  jobs.getState().run(placed?.ok ? addPlacedSheet(sheet, placed.value.view, placed.value.site) : addSheet(sheet, view));
+  jobs
+    .getState()
+    .run(
+      placed?.ok
+        ? addPlacedSheet(sheet, placed.value.view, placed.value.site)
+        : addSheet(sheet, view, lines ? sheet.id : undefined),
+    );
 }
 
 /** A picture whose resolution a device answers for is to scale when it arrives. Limits count as half their width over the root of three. */

@@ -31,13 +31,13 @@ export function DimensionPanel({ state }: { state: DimensionState }) {
   const fitted = useFitted();
   const { job, derived } = useJob((whole) => whole);
   if (!fitted) return null;
-  const kept = job.dimensions.filter(({ view }) => view === fitted.view.id);
+  const kept = job.dimensions.filter(({ plane }) => plane === fitted.view.plane);
   const run = (command: Command | undefined) => {
     if (!command) return session.say('row-needs-places');
     jobs.getState().run(command);
     session.setTool(startTool('dimension'));
   };
-  const reading = { view: fitted.view.id, on: state.on, outlines: job.outlines, shapes: derived.shapes };
+  const reading = { plane: fitted.view.plane, on: state.on, outlines: job.outlines, shapes: derived.shapes };
   return (
     <>
       <Card testID="dimension-card">
@@ -94,32 +94,32 @@ export function DimensionPanel({ state }: { state: DimensionState }) {
 }
 
 interface Reading {
-  readonly view: string;
+  readonly plane: string;
   readonly on: readonly RelationEnd[];
   readonly outlines: readonly Outline[];
   readonly shapes: ReadonlyMap<string, Shape>;
 }
 
-const begun = (kind: DimensionKind, on: readonly RelationEnd[], view: string) => ({
+const begun = (kind: DimensionKind, on: readonly RelationEnd[], plane: string) => ({
   id: newId(),
-  view,
+  plane,
   kind,
   on,
   aside: 0,
 });
 
 /** Keeps one size on the drawing, aside of what it is read between. */
-function keeping(kind: DimensionKind, { view, on: pointed, outlines, shapes }: Reading): Command {
+function keeping(kind: DimensionKind, { plane, on: pointed, outlines, shapes }: Reading): Command {
   const on = kind === 'gap' ? wholeEnds(pointed) : pointed;
   const size = findSpan({ kind, on }, outlines, shapes)?.value ?? 0;
-  return addDimension({ ...begun(kind, on, view), aside: STANDS_THERE.includes(kind) ? 0 : ASIDE * size });
+  return addDimension({ ...begun(kind, on, plane), aside: STANDS_THERE.includes(kind) ? 0 : ASIDE * size });
 }
 
 /** Keeps sizes in a row, on one line beside all that was pointed at, or on a line each where they begin at the same place. Undefined where fewer than two places were. */
 function keepingRow(
   kind: 'across' | 'up',
   from: 'before' | 'first',
-  { view, on: pointed, outlines, shapes }: Reading,
+  { plane, on: pointed, outlines, shapes }: Reading,
 ): Command | undefined {
   const axis = kind === 'across' ? 0 : 1;
   const box = findUnion(pointed.flatMap(({ outline }) => shapes.get(outline)?.finished ?? []).map(pieceBounds));
@@ -127,7 +127,7 @@ function keepingRow(
   if (!box || rows.length === 0) return undefined;
   const size = Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]);
   const line = (i: number) => box.min[1 - axis]! - size * (ASIDE + (from === 'first' ? i * STEP : 0));
-  const added = rows.map((on, i) => addDimension({ ...begun(kind, on, view), line: line(i) }));
+  const added = rows.map((on, i) => addDimension({ ...begun(kind, on, plane), line: line(i) }));
   return named(together([...added.slice(0, -1), added.at(-1)!]), 'dimensions-added', { count: added.length });
 }
 

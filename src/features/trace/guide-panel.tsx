@@ -59,7 +59,7 @@ export function GuidePanel({ state }: { state: GuideState }) {
   const units = useUnits();
   const viewId = useSession((current) => current.viewId);
   const allGuides = useJob((current) => current.job.guides);
-  const guides = allGuides.filter((guide) => guide.view === viewId);
+  const guides = allGuides.filter((guide) => guide.plane === viewId);
   const [text, setText] = useState('');
   return (
     <>

@@ -50,7 +50,7 @@ function tangency({ outline, segment }: Extract<Finding, { kind: 'kink' }>, job:
   if (kinds.includes('curve')) return changeOutline(withSmooth(chain, chain.nodes[next]!.id, true), 'smooth-made');
   if (kinds.some((kind) => kind !== 'line' && kind !== 'arc')) return undefined;
   const on = [segment, next].map((i) => ({ outline, segment: chain.nodes[i]!.id }));
-  return addRelations([{ id: newId(), view: chain.view, kind: 'tangent', on }]);
+  return addRelations([{ id: newId(), plane: chain.plane, kind: 'tangent', on }]);
 }
 
 /** Finds what keeps shapes from being cut; undefined where that was stopped. */

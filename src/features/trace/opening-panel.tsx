@@ -18,7 +18,7 @@ export function OpeningPanel({ state }: { state: OpeningState }) {
   const fitted = useFitted();
   const job = useJob((whole) => whole.job);
   if (!fitted) return null;
-  const rows = listOpenings(job).filter(({ wall }) => wall.view === fitted.view.id);
+  const rows = listOpenings(job).filter(({ wall }) => wall.plane === fitted.view.plane);
   const chosen = rows.find(({ opening }) => opening.id === state.chosen);
   const put = ({ wall, opening }: OpeningRow, next: Opening | undefined) => {
     if (wall.recipe.kind !== 'strip') return;

@@ -25,7 +25,7 @@ export function PartCard({ of, fitted }: { of: readonly string[]; fitted: Fitted
     run(
       part
         ? changePart({ ...part, ...change })
-        : addPart({ id: newId(), view: fitted.view.id, of, name: 'Part', ...change }),
+        : addPart({ id: newId(), plane: fitted.view.plane, of, name: 'Part', ...change }),
     );
   return (
     <Card testID="part-card">

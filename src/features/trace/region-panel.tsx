@@ -146,7 +146,7 @@ function ChosenRegion({ region, name, fitted }: ChosenRegionProps) {
         ? changeRegion({ ...name, ...place, ...change })
         : addRegion({
             id: newId(),
-            view: fitted.view.id,
+            plane: fitted.view.plane,
             ...place,
             name: text.trim() || KIND_WORDS[kind],
             kind,

@@ -27,7 +27,7 @@ export function SelectPanel({ state }: { state: SelectState }) {
   if (!fitted) return null;
   const outlines = job.outlines.filter((outline) => state.outlines.includes(outline.id));
   const chain = findSelectedChain(state, { job });
-  const all = job.outlines.filter(({ view, aid }) => view === fitted.view.id && !aid).map(({ id }) => id);
+  const all = job.outlines.filter(({ plane, aid }) => plane === fitted.view.plane && !aid).map(({ id }) => id);
   const set = (change: Partial<SelectState>) => session.changeTool('select', change);
   const run = (command: Command | undefined, refusal: string) =>
     command ? jobs.getState().run(command) : session.say(refusal);

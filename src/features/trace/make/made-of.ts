@@ -38,7 +38,7 @@ export function firstRecipe(kind: MakeKind, { of, guides }: Choosing): Recipe | 
 
 /** What is made, and the command that adds it; its sources become aids where it stands in their stead. */
 export function making(recipe: Recipe, from: Outline): { readonly made: MadeOutline; readonly command: Command } {
-  const made: MadeOutline = { shape: 'made', id: newId(), layer: from.layer, view: from.view, recipe };
+  const made: MadeOutline = { shape: 'made', id: newId(), layer: from.layer, plane: from.plane, recipe };
   const instead = INSTEAD.includes(recipe.kind) || (recipe.kind === 'mirrored' && recipe.joined);
   return { made, command: addMade(made, instead) };
 }

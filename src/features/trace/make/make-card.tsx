@@ -52,7 +52,7 @@ export function MakeCard({ outlines, of: chosen, fitted }: MakeCardProps) {
   // An aid stays one: chosen among outlines, nothing is made of it.
   const real = chosen.filter((id) => outlines.some((outline) => outline.id === id && !outline.aid));
   const of = real.length > 0 ? real : chosen;
-  const here = job.guides.filter(({ view }) => view === fitted.view.id);
+  const here = job.guides.filter(({ plane }) => plane === fitted.view.plane);
   const make = (kind: MakeKind) => () => {
     const recipe = firstRecipe(kind, { outlines, of, guides: here });
     if (!recipe) return session.say(kind === 'mirrored' ? 'mirror-needs-guide' : 'combine-needs-two');

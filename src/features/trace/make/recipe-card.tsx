@@ -317,7 +317,7 @@ function OffsetFields({ recipe, change, made }: FieldsProps<Extract<Recipe, { ki
 function MirrorFields({ recipe, change, made }: FieldsProps<Extract<Recipe, { kind: 'mirrored' }>>) {
   const { jobs } = useDesk();
   const all = useJob((state) => state.job.guides);
-  const guides = all.filter(({ view }) => view === made.view);
+  const guides = all.filter(({ plane }) => plane === made.plane);
   const setJoined = (joined: boolean) =>
     jobs.getState().run(together([changeRecipe(made.id, { ...recipe, joined }), setAid(recipe.of, joined)]));
   return (

@@ -204,7 +204,7 @@ export function LastDrawnCard() {
   const fitted = useFitted();
   const { job, derived } = useJob((whole) => whole);
   const last = job.outlines.findLast(
-    (outline) => outline.view === fitted?.view.id && isRelatable(outline) && !outline.aid,
+    (outline) => outline.plane === fitted?.view.plane && isRelatable(outline) && !outline.aid,
   );
   return fitted && last ? <ProposalsCard relating={{ job, derived, fitted }} only={last.id} /> : null;
 }

@@ -23,8 +23,9 @@ export interface Relating {
 }
 
 export const outlinesOf = ({ job, fitted }: Relating) =>
-  job.outlines.filter(isRelatable).filter(({ view }) => view === fitted.view.id);
-export const relationsOf = ({ job, fitted }: Relating) => job.relations.filter(({ view }) => view === fitted.view.id);
+  job.outlines.filter(isRelatable).filter(({ plane }) => plane === fitted.view.plane);
+export const relationsOf = ({ job, fitted }: Relating) =>
+  job.relations.filter(({ plane }) => plane === fitted.view.plane);
 
 /** All orders of up to three things; more stay as they were chosen. */
 function ordersOf<T>(list: readonly T[]): readonly (readonly T[])[] {
@@ -66,7 +67,7 @@ export function newRelation(
   on: readonly RelationEnd[],
   value?: number,
 ): Relation {
-  return { id: newId(), view: fitted.view.id, kind, on, ...(value === undefined ? {} : { value }) };
+  return { id: newId(), plane: fitted.view.plane, kind, on, ...(value === undefined ? {} : { value }) };
 }
 
 /** The plane as the evidence alone puts it: sizes that hold already have moved the view's own. */
