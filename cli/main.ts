@@ -2,7 +2,6 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import {
   createDeriver,
   drawingOf,
-  figuredIn,
   figuresOf,
   findNameOf,
   lineOfOpening,
@@ -74,7 +73,7 @@ function report(file: string): unknown {
         id: outline.id,
         closed: shape.closed,
         faults: shape.faults,
-        ...figuresOf(outline, figuredIn(job, derived, outline.plane), shape),
+        ...figuresOf(outline, { job, derived }, shape),
       };
     }),
   };
@@ -84,7 +83,7 @@ function draw(file: string, out: string, unit: FileUnit): unknown {
   const job = openJob(file);
   const view = job.views[0];
   if (!view) throw new Refused('drawing-empty');
-  const drawing = drawingOf(job, createDeriver()(job), { view: view.id });
+  const drawing = drawingOf(job, createDeriver()(job), { plane: view.plane });
   if (!drawing.ok) throw new Refused(drawing.code);
   writeFileSync(out, out.endsWith('.svg') ? writeSvg(drawing.value, unit) : writeDxf(drawing.value, unit));
   return readBack(out);
@@ -97,13 +96,13 @@ function check(file: string): unknown {
   const job = openJob(file);
   const derived = createDeriver()(job);
   return [...derived.views.values()]
-    .map(({ view, fit }) => ({ view, fit, names: namesIn(job, { view, fit }) }))
+    .map(({ view, fit }) => ({ view, fit, names: namesIn(job, derived, view.plane) }))
     .map(({ names, view, fit }) => ({
       view: view.id,
       scaled: fit.scaled,
-      findings: checkShapes(shapesCutIn(job, derived, view.id), { shortest: job.shortest, touching: TOUCHING }),
+      findings: checkShapes(shapesCutIn(job, derived, view.plane), { shortest: job.shortest, touching: TOUCHING }),
       regions: listRegions(
-        listRims(shapesShownIn(job, derived, view.id)).map(({ piece }) => piece),
+        listRims(shapesShownIn(job, derived, view.plane)).map(({ piece }) => piece),
         SAME_PLACE,
       ).map((region) => ({ area: region.area, name: findNameOf(region, names)?.name })),
     }));
@@ -112,7 +111,7 @@ function check(file: string): unknown {
 function parts(file: string): string {
   const job = openJob(file);
   const derived = createDeriver()(job);
-  return writePartsTable(listParts(job, (view) => figuredIn(job, derived, view)).map(lineOfPart));
+  return writePartsTable(listParts(job, derived).map(lineOfPart));
 }
 
 const openings = (file: string): string =>

@@ -37,8 +37,8 @@ function chainThrough(
 /** Everything that is proposed of the rough trace is taken; the holes are of the drill's size. */
 function bladeDrawn({ blade }: Given): Job {
   const derived = createDeriver()(blade);
-  const fitted = derived.views.get('blade-view')!;
-  const [outlines, plane] = [blade.outlines.filter(isRelatable), relatingPlane(fitted)];
+  const plane = relatingPlane(derived.planes.get('blade-view')!);
+  const outlines = blade.outlines.filter(isRelatable);
   const proposed: Relation[] = [];
   for (const { kind, on } of listProposals(outlines, [], plane)) {
     const relation: Relation = { id: `said-${proposed.length}`, plane: 'blade-view', kind, on };

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { createDeriver, figuredIn, measureOutline } from '../src/core/derive';
+import { createDeriver, measureOutline } from '../src/core/derive';
 import { readBundle, readDxf } from '../src/core/formats';
 import { distance, enclosedArea, endOf, pieceBounds, startOf, type Piece } from '../src/core/geometry';
 import type { Job } from '../src/core/job';
@@ -167,7 +167,7 @@ test('half a front is whole about its centre line: even on both sides to the las
   const derived = createDeriver()(job);
   const width = measureOutline(
     job.outlines.find(({ id }) => id === 'front')!,
-    figuredIn(job, derived, job.views[0]!.id),
+    { job, derived },
     ({ pieces }) => {
       const all = pieces.map((piece) => startOf(piece)[0]);
       return Math.max(...all) - Math.min(...all);

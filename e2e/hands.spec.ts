@@ -1,7 +1,7 @@
 /** Whole runs through the screen by hands that miss by a pixel or two, and what they take: the sizes that come out, against the truth and their own plus-minus. */
 import { readFileSync } from 'node:fs';
 import { createRandom } from '../src/core/calibrate/simulation';
-import { createDeriver, figuredIn, measureDimension } from '../src/core/derive';
+import { createDeriver, measureDimension } from '../src/core/derive';
 import { readBundle } from '../src/core/formats';
 import { distance, mix, type Vec } from '../src/core/geometry';
 import type { DimensionKind, Job } from '../src/core/job';
@@ -68,7 +68,7 @@ async function traceSome(desk: Desk, { blade }: Truth): Promise<void> {
 /** Every size that was traced: what it is in truth, and what the job says with its plus-minus. mm; one sigma. */
 function sizesOf(job: Job, { blade }: Truth) {
   const derived = createDeriver()(job);
-  const figured = figuredIn(job, derived, job.views[0]!.id);
+  const figured = { job, derived };
   const [edge, tail, ...holes] = job.outlines;
   const segment = (outline = edge, i = 0): RelationEnd => ({
     outline: outline!.id,

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { createDeriver, figuredIn, measureOutline } from '../src/core/derive';
+import { createDeriver, measureOutline } from '../src/core/derive';
 import { readBundle } from '../src/core/formats';
 import { distance } from '../src/core/geometry';
 import { scanner as optics } from '../demo/generator/scan';
@@ -71,9 +71,7 @@ test('a page of a PDF is straightened, its three drawings are cut out, one is sc
   const side = job.views[3]!;
   const [outline] = job.outlines;
   const said =
-    2 *
-    measureOutline(outline!, figuredIn(job, derived, side.id), (shape) => distance(shape.nodes[0]!, shape.nodes[1]!))
-      .sigma;
+    2 * measureOutline(outline!, { job, derived }, (shape) => distance(shape.nodes[0]!, shape.nodes[1]!)).sigma;
   const [line] = facts.outline;
   const length = line?.kind === 'line' ? distance(line.a, line.b) : NaN;
   expect(facts.errors).toBe(0);

@@ -1,5 +1,5 @@
 import { circleThrough, measureFrom } from '../../src/core/calibrate';
-import { createDeriver, figuredIn, measureOutline } from '../../src/core/derive';
+import { createDeriver, measureOutline } from '../../src/core/derive';
 import { distance, mix, type Vec } from '../../src/core/geometry';
 import type { Job } from '../../src/core/job';
 import type { Shape } from '../../src/core/outline';
@@ -7,8 +7,8 @@ import type { Shape } from '../../src/core/outline';
 /** The plus-minus (two sigma) of figures of the saved job, as the core states it: from the fit and every pointed place. */
 export function stated(job: Job) {
   const derived = createDeriver()(job);
-  const figured = figuredIn(job, derived, job.views[0]!.id);
-  const { fitted } = figured;
+  const figured = { job, derived };
+  const fitted = derived.views.get(job.views[0]!.id)!;
   const figure = (index: number, of: (shape: Shape) => number) =>
     2 * measureOutline(job.outlines[index]!, figured, of).sigma;
   /** The pointed places of a hole that was drawn across, or whose rim was found. */

@@ -89,7 +89,7 @@ function judge(job: Job): void {
       'a shape',
     );
   for (const { id } of job.views) {
-    const drawing = drawingOf(job, derived, { view: id });
+    const drawing = drawingOf(job, derived, { plane: id });
     if (!drawing.ok) continue;
     for (const text of [writeDxf(drawing.value, 'mm'), writeSvg(drawing.value, 'mm')])
       demand(!/\b(NaN|Infinity)\b/.test(text), 'a written number');

@@ -11,7 +11,7 @@ const jobOf = (name: string) => JSON.parse(readFileSync(`public/demo/${name}.jso
 
 function drawn(name: string): Drawing {
   const job = jobOf(name);
-  const drawing = drawingOf(job, createDeriver()(job), { view: job.views[0]!.id });
+  const drawing = drawingOf(job, createDeriver()(job), { plane: job.views[0]!.plane });
   if (!drawing.ok) throw new Error(drawing.code);
   return drawing.value;
 }

@@ -1,4 +1,4 @@
-import { createDeriver, figuredIn, measureDimension, relatingPlane } from '../../src/core/derive';
+import { createDeriver, measureDimension, relatingPlane } from '../../src/core/derive';
 import { angleOf, scale, subtract, add, polar, type Vec } from '../../src/core/geometry';
 import {
   addEvidence,
@@ -56,7 +56,7 @@ export function drawFillet(radius: number, turn: number, tool: FilletTool, hand:
   const { job, derived } = jobWith(radius, turn, tool, hand, tangent);
   return measureDimension(
     { kind: 'radius', on: [tool === 'circle' ? { outline: 'o' } : side(1)] },
-    figuredIn(job, derived, 'v'),
+    { job, derived },
     derived.shapes,
   );
 }
@@ -69,7 +69,7 @@ export function countTangentProposed(
   hand: Hand,
 ): number {
   const { job, derived } = jobWith(radius, turn, tool, hand, false);
-  return listProposals(job.outlines.filter(isRelatable), [], relatingPlane(derived.views.get('v')!)).filter(
+  return listProposals(job.outlines.filter(isRelatable), [], relatingPlane(derived.planes.get('v')!)).filter(
     ({ kind }) => kind === 'tangent',
   ).length;
 }

@@ -1,4 +1,4 @@
-import { createDeriver, figuredIn, measureDimension } from '../../src/core/derive';
+import { createDeriver, measureDimension } from '../../src/core/derive';
 import { distance, polar, type Vec } from '../../src/core/geometry';
 import {
   addEvidence,
@@ -140,7 +140,7 @@ export function tracePlate(
   const derived = createDeriver()(job);
   const fitted = derived.views.get('v')!;
   if (!fitted.fit.scaled) return undefined;
-  const figured = figuredIn(job, derived, 'v');
+  const figured = { job, derived };
   return ASKED.flatMap(({ what, kind, on, truth }) => {
     const measured = measureDimension({ kind, on }, figured, derived.shapes);
     return measured ? [{ what, ...measured, truth }] : [];

@@ -1,4 +1,4 @@
-import { createDeriver, drawingOf, figuredIn, figuresOf, measureDimension } from '../../src/core/derive';
+import { createDeriver, drawingOf, figuresOf, measureDimension } from '../../src/core/derive';
 import { sha256Hex, writeDxf, writeSvg } from '../../src/core/formats';
 import type { Job } from '../../src/core/job';
 
@@ -22,7 +22,7 @@ export function tellJob(job: Job): ToldOfJob {
     all.forEach(([piece, read]) => read.forEach(({ comesTo }, i) => put(`${id} ${piece} ${i}`, comesTo)));
   }
   for (const outline of job.outlines) {
-    const figured = figuredIn(job, derived, outline.plane);
+    const figured = { job, derived };
     const { length, area, radius, centre, pointed } = figuresOf(outline, figured, derived.shapes.get(outline.id)!);
     Object.entries({ length, area, radius, across: centre?.[0], up: centre?.[1] }).forEach(([name, measured]) =>
       put(`${outline.id} ${name}`, measured),
@@ -30,14 +30,14 @@ export function tellJob(job: Job): ToldOfJob {
     numbers[`${outline.id} pointed`] = pointed ?? -1;
   }
   for (const dimension of job.dimensions)
-    put(dimension.id, measureDimension(dimension, figuredIn(job, derived, dimension.plane), derived.shapes));
+    put(dimension.id, measureDimension(dimension, { job, derived }, derived.shapes));
   return { numbers, files: filesOf(job, derived) };
 }
 
 function filesOf(job: Job, derived: ReturnType<ReturnType<typeof createDeriver>>): Record<string, string> {
   return Object.fromEntries(
-    job.views.flatMap(({ id }) => {
-      const drawing = drawingOf(job, derived, { view: id });
+    job.views.flatMap(({ id, plane }) => {
+      const drawing = drawingOf(job, derived, { plane });
       if (!drawing.ok) return [];
       const hash = (text: string) => sha256Hex(new TextEncoder().encode(text));
       return [

@@ -1,4 +1,4 @@
-import { figuredIn, measureDimension, type Derived } from '@/core/derive';
+import { measureDimension, type Derived } from '@/core/derive';
 import type { Dimension, Job } from '@/core/job';
 
 type Measured = ReturnType<typeof measureDimension>;
@@ -10,7 +10,7 @@ export function measuredIn(job: Job, derived: Derived, dimension: Dimension): Me
   known.set(derived, figures);
   const before = figures.get(dimension);
   if (before) return before.value;
-  const value = measureDimension(dimension, figuredIn(job, derived, dimension.plane), derived.shapes);
+  const value = measureDimension(dimension, { job, derived }, derived.shapes);
   figures.set(dimension, { value });
   return value;
 }

@@ -4,12 +4,12 @@ import { drawingWorker } from '@/workers';
 import { useJob } from './use-session';
 import { useWorked, type Worked } from './use-worked';
 
-/** The regions of a view, worked out anew when anything changes that shuts them in, and only while they are wanted. */
-export function useRegions(view: string, isWanted = true): Worked<readonly ViewRegion[]> {
-  const shapes = useJob(useShallow(({ job, derived }) => shapesShownIn(job, derived, view)));
+/** The regions of a plane, worked out anew when anything changes that shuts them in, and only while they are wanted. */
+export function useRegions(plane: string, isWanted = true): Worked<readonly ViewRegion[]> {
+  const shapes = useJob(useShallow(({ job, derived }) => shapesShownIn(job, derived, plane)));
   return useWorked(
     'regions',
-    view,
+    plane,
     shapes,
     async (signal) => {
       const rims = listRims(shapes);

@@ -13,7 +13,7 @@ export function FreedomMarks({ job, derived, fitted, viewport, palette }: DrawnP
   const screen = (plane: Vec) => toScreen(viewport, fitted.fit.toSheet(plane));
   return (
     <g data-testid="freedom-marks" fill="none">
-      {freedomsIn(job, derived, fitted.view.id).map((freedom) => {
+      {freedomsIn(job, derived, fitted.view.plane).map((freedom) => {
         const [x, y] = screen(freedom.at);
         const data = `${arrowsOf(freedom, screen)}${freedom.grows ? ringOf([x, y], REACH + 4) : ''}`;
         return (

@@ -147,7 +147,7 @@ const NO_REGIONS: readonly ViewRegion[] = [];
 /** The words and figures of the drawing with their places, found anew only when something that they stand on changes. */
 function useLabels(drawn: DrawnProps, { tool, accuracy, evidence }: SessionState) {
   const { job, derived, fitted, viewport, palette } = drawn;
-  const { value: regions = NO_REGIONS } = useRegions(fitted.view.id, tool.name === 'region');
+  const { value: regions = NO_REGIONS } = useRegions(fitted.view.plane, tool.name === 'region');
   return useMemo(
     () =>
       labelDrawing({ job, derived, fitted, viewport, palette }, evidenceLook({ tool, accuracy, evidence }), {

@@ -39,9 +39,9 @@ function nameAt(region: Region): Vec {
 }
 
 /** Named regions in their tints; the one that is pointed at stronger than the rest. */
-export function RegionMarks({ job, fitted, viewport, palette, state }: RegionMarksProps) {
-  const { value: regions = [] } = useRegions(fitted.view.id);
-  const named = namesIn(job, fitted);
+export function RegionMarks({ job, derived, fitted, viewport, palette, state }: RegionMarksProps) {
+  const { value: regions = [] } = useRegions(fitted.view.plane);
+  const named = namesIn(job, derived, fitted.view.plane);
   const chosen = state.at && findRegionAt(regions, state.at);
   const { fromPlane } = layingOf(viewport, fitted.fit);
   const pathOf = ({ around, holes }: Region) =>
@@ -70,10 +70,10 @@ export function RegionMarks({ job, fitted, viewport, palette, state }: RegionMar
 
 /** The names of regions, well inside of them. */
 export function regionLabels(
-  { job, fitted, viewport, palette }: DrawnProps,
+  { job, derived, fitted, viewport, palette }: DrawnProps,
   regions: readonly ViewRegion[],
 ): Labelling {
-  const named = namesIn(job, fitted);
+  const named = namesIn(job, derived, fitted.view.plane);
   return {
     labels: regions.flatMap((region) => {
       const name = findNameOf(region, named);

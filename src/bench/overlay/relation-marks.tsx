@@ -104,7 +104,7 @@ export function ChosenMarks({
 /** What holds, in words beside what it holds of, and where it moved what was drawn farther than the picture allows. */
 export function relationLabels({ job, derived, fitted, viewport, palette }: DrawnProps): Labelling {
   const screenOf = (end: RelationEnd) => screenPlaceOf(end, job, derived, fitted, viewport);
-  const moved = (derived.related.get(fitted.view.id)?.moves ?? [])
+  const moved = (derived.related.get(fitted.view.plane)?.moves ?? [])
     .filter(({ sigmas }) => sigmas > TOO_FAR)
     .map((move): Slip => ({
       words: `moved ${fitted.fit.scaled ? formatLength(move.distance, job.units) : `${move.distance.toFixed(1)} px`}`,

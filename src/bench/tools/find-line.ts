@@ -6,7 +6,7 @@ import type { ToolContext } from './tool';
 
 /** The straight piece that is pointed at. View plane. */
 export function findLine(aim: Aim, context: ToolContext): Line | undefined {
-  const picked = findPicked(context.job, context, context.fitted.view.id, aim.plane, reachOf(aim, context));
+  const picked = findPicked(context.job, context, context.fitted.view.plane, aim.plane, reachOf(aim, context));
   const piece = picked && context.shapes.get(picked.outline)?.pieces[picked.segment];
   return piece?.kind === 'line' ? piece : undefined;
 }

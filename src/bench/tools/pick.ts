@@ -3,7 +3,7 @@ import type { Derived } from '@/core/derive';
 import type { Job } from '@/core/job';
 import type { Chain, Shape } from '@/core/outline';
 
-/** What the aim is on, among the outlines of one view. Plane coordinates; pictures and locked layers cannot be picked. */
+/** What the aim is on, among the outlines of one plane; pictures and locked layers cannot be picked. */
 export interface Picked {
   readonly outline: string;
   readonly segment: number;
@@ -13,28 +13,28 @@ export interface Picked {
 export function findPicked(
   job: Job,
   derived: Pick<Derived, 'shapes'>,
-  view: string,
-  plane: Vec,
+  plane: string,
+  at: Vec,
   reach: number,
 ): Picked | undefined {
-  return listPicked(job, derived, view, plane, reach)[0];
+  return listPicked(job, derived, plane, at, reach)[0];
 }
 
 /** All outlines within reach, each where it is nearest; the nearest first. */
 export function listPicked(
   job: Job,
   { shapes }: Pick<Derived, 'shapes'>,
-  view: string,
-  plane: Vec,
+  plane: string,
+  at: Vec,
   reach: number,
 ): readonly Picked[] {
   const open = new Set(job.layers.filter((layer) => layer.show && !layer.lock).map((layer) => layer.id));
   const found = job.outlines
-    .filter((outline) => outline.plane === view && open.has(outline.layer))
+    .filter((outline) => outline.plane === plane && open.has(outline.layer))
     .flatMap(({ id }) => {
       let best: (Picked & { away: number }) | undefined;
       shapes.get(id)?.pieces.forEach((piece, segment) => {
-        const { distance: away, t } = nearestOn(piece, plane);
+        const { distance: away, t } = nearestOn(piece, at);
         if (away <= reach && (!best || away < best.away)) best = { outline: id, segment, t, away };
       });
       return best ?? [];
@@ -46,17 +46,15 @@ export function listPicked(
 export function findCircleAround(
   { outlines, layers }: Pick<Job, 'outlines' | 'layers'>,
   { shapes }: Pick<Derived, 'shapes'>,
-  view: string,
-  plane: Vec,
+  plane: string,
+  at: Vec,
 ): string | undefined {
   const open = new Set(layers.filter(({ show, lock }) => show && !lock).map(({ id }) => id));
   const around = outlines
-    .filter((outline) => outline.shape === 'circle' && outline.plane === view && open.has(outline.layer))
+    .filter((outline) => outline.shape === 'circle' && outline.plane === plane && open.has(outline.layer))
     .flatMap(({ id }) => {
       const [round] = shapes.get(id)?.pieces ?? [];
-      return round?.kind === 'arc' && distance(round.centre, plane) < round.radius
-        ? [{ id, radius: round.radius }]
-        : [];
+      return round?.kind === 'arc' && distance(round.centre, at) < round.radius ? [{ id, radius: round.radius }] : [];
     });
   return around.sort((a, b) => a.radius - b.radius)[0]?.id;
 }

@@ -29,7 +29,7 @@ export function isSameEnd(a: RelationEnd, b: RelationEnd): boolean {
 export function listThings(aim: Aim, context: ToolContext): readonly RelationEnd[] {
   const { job, fitted, shapes } = context;
   const reach = reachOf(aim, context);
-  return listPicked(job, { shapes }, fitted.view.id, aim.plane, reach).flatMap(({ outline: id, segment }) => {
+  return listPicked(job, { shapes }, fitted.view.plane, aim.plane, reach).flatMap(({ outline: id, segment }) => {
     const outline = job.outlines.find((other) => other.id === id);
     if (!outline) return [];
     if (!isRelatable(outline) || outline.shape === 'circle') return [{ outline: id }];
@@ -47,7 +47,7 @@ const isOf = (end: RelationEnd, { job }: ToolContext) => {
 function listEnds(aim: Aim, context: ToolContext): readonly RelationEnd[] {
   const things = listThings(aim, context);
   const around =
-    things.length > 0 ? undefined : findCircleAround(context.job, context, context.fitted.view.id, aim.plane);
+    things.length > 0 ? undefined : findCircleAround(context.job, context, context.fitted.view.plane, aim.plane);
   return around ? [{ outline: around }] : things.filter((end) => isOf(end, context));
 }
 

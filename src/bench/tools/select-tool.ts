@@ -59,7 +59,7 @@ function pick(state: SelectState, aim: Aim, reach: number, context: ToolContext)
   if (handle && handle.node !== node)
     return { ...state, segment: undefined, moving: true, grabbed: { kind: 'handle', handle, to: aim.sheet } };
   if (node) return { ...state, node, segment: undefined };
-  const all = listPicked(context.job, context, context.fitted.view.id, aim.plane, reach);
+  const all = listPicked(context.job, context, context.fitted.view.plane, aim.plane, reach);
   const [picked] = all;
   if (!picked) return { ...START, several: state.several, outlines: state.several ? state.outlines : [] };
   if (state.several) {
@@ -102,7 +102,7 @@ function moveNode(state: SelectState, aim: Aim, context: ToolContext): Step<Sele
 
 function grab(state: SelectState, aim: Aim, reach: number, context: ToolContext): SelectState {
   const beside = findSelectedBeside(state, context);
-  if (beside && findPicked(context.job, context, context.fitted.view.id, aim.plane, reach)?.outline === beside.id)
+  if (beside && findPicked(context.job, context, context.fitted.view.plane, aim.plane, reach)?.outline === beside.id)
     return { ...state, grabbed: { kind: 'beside', to: aim } };
   const chain = findSelectedChain(state, context);
   if (!chain) return state;

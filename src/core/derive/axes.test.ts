@@ -45,7 +45,6 @@ import {
 } from '../outline';
 import {
   createDeriver,
-  figuredIn,
   findRegionAt,
   findSpan,
   listRims,
@@ -222,9 +221,7 @@ function onSheet(of: Job) {
         const { from: a, to: b } = findSpan(dimension, of.outlines, derived.shapes)!;
         return toSheet(add(mix(a, b, 0.5), scale(perpendicular(findDirection(subtract(b, a))!), dimension.aside)));
       }),
-    sizes: of.dimensions.map(
-      (dimension) => measureDimension(dimension, figuredIn(of, derived, 'v'), derived.shapes)?.value,
-    ),
+    sizes: of.dimensions.map((dimension) => measureDimension(dimension, { job: of, derived }, derived.shapes)?.value),
   };
 }
 
@@ -319,7 +316,7 @@ it('a name that was given before there was a scale stays on its region when the 
   const named = (of: Job) => {
     const derived = createDeriver()(of);
     const fitted = derived.views.get('v')!;
-    const [{ at } = { at: [NaN, NaN] as Vec }] = namesIn(of, fitted);
+    const [{ at } = { at: [NaN, NaN] as Vec }] = namesIn(of, derived, 'v');
     return { isOnPlate: distance(fitted.fit.toSheet(at), [400, 2500]) < 1e-6, unit: fitted.fit.scaled };
   };
   const scaled = { ...bare, views: [{ ...bare.views[0]!, evidence, points }] };

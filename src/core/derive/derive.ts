@@ -1,17 +1,20 @@
+import { isSameList } from '../basics';
 import { shapeOf, type DrawnOutline, type Outline, type Shape } from '../outline';
 import { groundOf, type Job, type Sheet, type View } from '../job';
 import { allowanceOf } from '../calibrate';
 import { fitOf, toldOf, type FittedView, type Told } from './fits';
 import { createMaking } from './made';
-import { createRelating, type RelatedView } from './related';
+import { listPlanes, type SeenPlane } from './planes';
+import { createRelating, type RelatedPlane } from './related';
 
-/** Everything that is computed from a job: a fit for every view and a shape for every outline. */
+/** Everything that is computed from a job: a fit for every view, every plane as views see it, and a shape for every outline. */
 export interface Derived {
   readonly views: ReadonlyMap<string, FittedView>;
+  readonly planes: ReadonlyMap<string, SeenPlane>;
   /** Where each outline is: as it was drawn, or where relations put it. */
   readonly shapes: ReadonlyMap<string, Shape>;
-  /** What relations make of a view that has any. */
-  readonly related: ReadonlyMap<string, RelatedView>;
+  /** What relations make of a plane that has any. */
+  readonly related: ReadonlyMap<string, RelatedPlane>;
 }
 
 /**
@@ -25,15 +28,19 @@ export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldO
   return (job, told = NOTHING_TOLD) => {
     if (last?.job === job && last.told === told) return last.derived;
     const views = fit(job, told);
+    const planes = listPlanes(views.values());
     const related = new Map(
-      [...views].flatMap(([id, view]) => {
-        const made = relate(view, job.outlines, job.relations);
+      [...planes].flatMap(([id, seen]) => {
+        const made = relate(seen, job.outlines, job.relations);
         return made ? [[id, made] as const] : [];
       }),
     );
     // Sizes that were typed move the fit within its doubt, and all that is traced in the view with it.
-    for (const [id, { fitted }] of related) views.set(id, fitted);
-    last = { job, told, derived: { views, shapes: make(job, views, draw(job, views, related)), related } };
+    for (const [id, { moved }] of related) {
+      planes.set(id, moved);
+      for (const fitted of moved.views) views.set(fitted.view.id, fitted);
+    }
+    last = { job, told, derived: { views, planes, shapes: make(job, planes, draw(job, planes, related)), related } };
     return last.derived;
   };
 }
@@ -85,23 +92,23 @@ function createFitting(most: number) {
 /** Where every outline is that stands on places of its own: as it was drawn, or where relations put it. */
 function createDrawing(): (
   job: Pick<Job, 'outlines'>,
-  views: ReadonlyMap<string, FittedView>,
-  related: ReadonlyMap<string, RelatedView>,
+  planes: ReadonlyMap<string, SeenPlane>,
+  related: ReadonlyMap<string, RelatedPlane>,
 ) => ReadonlyMap<string, Shape> {
-  const shapes = new WeakMap<Outline, { readonly fitted: FittedView; readonly shape: Shape }>();
-  const drawn = (outline: DrawnOutline, fitted: FittedView): Shape => {
+  const shapes = new WeakMap<Outline, { readonly of: readonly FittedView[]; readonly shape: Shape }>();
+  const drawn = (outline: DrawnOutline, { views, laying }: SeenPlane): Shape => {
     const known = shapes.get(outline);
-    if (known?.fitted === fitted) return known.shape;
-    const shape = shapeOf(outline, fitted.placing);
-    shapes.set(outline, { fitted, shape });
+    if (known && isSameList(known.of, views)) return known.shape;
+    const shape = shapeOf(outline, laying);
+    shapes.set(outline, { of: views, shape });
     return shape;
   };
-  return ({ outlines }, views, related) =>
+  return ({ outlines }, planes, related) =>
     new Map(
       outlines.flatMap((outline) => {
-        const view = views.get(outline.plane);
-        if (!view || outline.shape === 'made') return [];
-        return [[outline.id, related.get(outline.plane)?.shapes.get(outline.id) ?? drawn(outline, view)] as const];
+        const plane = planes.get(outline.plane);
+        if (!plane || outline.shape === 'made') return [];
+        return [[outline.id, related.get(outline.plane)?.shapes.get(outline.id) ?? drawn(outline, plane)] as const];
       }),
     );
 }

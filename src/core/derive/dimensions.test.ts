@@ -2,7 +2,6 @@ import {
   compare,
   countPart,
   createDeriver,
-  figuredIn,
   findSpan,
   kindsFor,
   listParts,
@@ -110,7 +109,7 @@ it.each<[DimensionKind, readonly RelationEnd[], number]>([
   ['across', [corner(0)], 10],
 ])('%s of %j', (kind, on, value) => {
   expect(kindsFor(on, job.outlines, derived.shapes)).toContain(kind);
-  const measured = measureDimension({ kind, on }, figuredIn(job, derived, 'v'), derived.shapes)!;
+  const measured = measureDimension({ kind, on }, { job, derived }, derived.shapes)!;
   expect(measured.value).toBeCloseTo(value, 6);
   expect(measured.sigma).toBeGreaterThan(0);
   expect(compare(measured, value + 1.9 * measured.sigma).isWithin).toBe(true);
@@ -129,7 +128,7 @@ it.each<[RelationKind, readonly RelationEnd[], number | undefined]>([
   ['level', [side(0)], undefined],
   ['across', [{ outline: 'none', node: 'n0' }], undefined],
 ])('what %s said of %j comes to now', (kind, on, value) => {
-  const measured = measureSaid(kind, on, figuredIn(job, derived, 'v'), derived.shapes);
+  const measured = measureSaid(kind, on, { job, derived }, derived.shapes);
   if (value === undefined) return expect(measured).toBeUndefined();
   expect(Math.abs(measured!.value)).toBeCloseTo(value, 6);
   expect(measured!.sigma).toBeGreaterThan(0);
@@ -156,7 +155,7 @@ it('a size whose outline is gone cannot be read; one whose outline was cut is re
 it('a gap between outlines is the least there is, and what it should be at least', () => {
   const on = wholeEnds([corner(0), { outline: 'hole' }]);
   expect(kindsFor([corner(0), { outline: 'hole' }], job.outlines, derived.shapes)).toContain('gap');
-  const measured = measureDimension({ kind: 'gap', on }, figuredIn(job, derived, 'v'), derived.shapes)!;
+  const measured = measureDimension({ kind: 'gap', on }, { job, derived }, derived.shapes)!;
   // From the middle of the hole to the slope of the roof, less its radius.
   const [dx, dy] = [58 - 10, 12];
   const away = Math.abs(dx * (-30 - -70) - dy * (30 - 10)) / Math.hypot(dx, dy) - 4;
@@ -211,7 +210,7 @@ describe('a part', () => {
 
   it('has a size and an area without its holes, each with its plus-minus, and is a row of a table', () => {
     const now = createDeriver()(named);
-    const [row] = listParts(named, (view) => figuredIn(named, now, view));
+    const [row] = listParts(named, now);
     expect([row!.width.value, row!.height.value, row!.area.value]).toEqual([
       expect.closeTo(48, 6),
       expect.closeTo(70 - 26, 0),
@@ -259,7 +258,7 @@ it('slopes are said as trades say them', () => {
 });
 
 it('tells how much of a figure’s doubt comes from where it was pointed', () => {
-  const figured = figuredIn(job, derived, 'v');
+  const figured = { job, derived };
   const radius = ({ pieces: [piece] }: Shape) => (piece?.kind === 'arc' ? piece.radius : NaN);
   // Two places of 1 px at 10 px/mm, against a scale that 100 mm say to a tenth: nearly all of it.
   expect(pointedShare(hole, figured, radius)).toBeGreaterThan(0.99);

@@ -15,7 +15,7 @@ export const LAYER_INK: Readonly<Record<LayerColor, string>> = {
 };
 
 export interface DrawingChoice {
-  readonly view: string;
+  readonly plane: string;
   /** Ids of the outlines that leave; undefined for all that are shown. */
   readonly only?: readonly string[] | undefined;
 }
@@ -23,12 +23,12 @@ export interface DrawingChoice {
 /** Outlines of one layer that leave: those that are shown, and no aids. */
 function leavingOn(
   { outlines }: Pick<Job, 'outlines'>,
-  { view, only }: DrawingChoice,
+  { plane, only }: DrawingChoice,
   layer: Job['layers'][number],
 ): readonly Outline[] {
   return outlines.filter(
     ({ id, aid, ...outline }) =>
-      layer.show && !aid && outline.layer === layer.id && outline.plane === view && (!only || only.includes(id)),
+      layer.show && !aid && outline.layer === layer.id && outline.plane === plane && (!only || only.includes(id)),
   );
 }
 
@@ -51,11 +51,11 @@ export function countMeantEnds(job: Job, derived: Derived, choice: DrawingChoice
 }
 
 /**
- * What leaves in a file: the outlines of one view in mm, by layer. Hidden layers and aids stay behind; pictures, evidence and guides
+ * What leaves in a file: the outlines of one plane in mm, by layer. Hidden layers and aids stay behind; pictures, evidence and guides
  * have no way in. Refused without scale, when nothing is left to write, and when something lies at no place that is one.
  */
 export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Result<Drawing> {
-  if (!derived.views.get(choice.view)?.fit.scaled) return refused('drawing-without-scale');
+  if (!derived.planes.get(choice.plane)?.laying.scaled) return refused('drawing-without-scale');
   const layers = job.layers.map((layer) => {
     const paths = shapesLeaving(job, derived, choice, layer).flatMap((shape) =>
       shape.paths.filter(({ pieces }) => pieces.length > 0),

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readJob, runCommand, setDatum, startHistory, type Job } from '../job';
-import { createDeriver, datumTurned, figuredIn, findAskew, measureExtent, outlinesLeaving } from '.';
+import { createDeriver, datumTurned, findAskew, measureExtent, outlinesLeaving } from '.';
 
 const finished = readJob(JSON.parse(readFileSync('public/demo/blade-finished.json', 'utf8')));
 if (!finished.ok) throw new Error(finished.code);
@@ -9,7 +9,7 @@ const truth = JSON.parse(readFileSync('demo/truth/blade.json', 'utf8')) as { bla
 function extentOf(job: Job) {
   const view = job.views[0]!;
   const derived = createDeriver()(job);
-  return measureExtent(outlinesLeaving(job, { view: view.id }), figuredIn(job, derived, view.id), derived.shapes)!;
+  return measureExtent(outlinesLeaving(job, { plane: view.plane }), { job, derived }, derived.shapes)!;
 }
 
 it('the finished blade is as large as it is in truth, within what is said', () => {
@@ -42,7 +42,7 @@ it.each([0.35, -0.2, 0.03])(
     const read = (job: Job) => {
       const derived = createDeriver()(job);
       return {
-        askew: findAskew(job.outlines, figuredIn(job, derived, view.id), derived.shapes),
+        askew: findAskew(job.outlines, { job, derived }, derived.shapes),
         fitted: derived.views.get(view.id)!,
       };
     };
@@ -64,7 +64,5 @@ it.each([0.35, -0.2, 0.03])(
 
 it('nothing has no size', () => {
   const derived = createDeriver()(finished.value);
-  expect(
-    measureExtent([], figuredIn(finished.value, derived, finished.value.views[0]!.id), derived.shapes),
-  ).toBeUndefined();
+  expect(measureExtent([], { job: finished.value, derived }, derived.shapes)).toBeUndefined();
 });

@@ -16,6 +16,7 @@ import {
 } from '../geometry';
 import type { Outline, Shape } from '../outline';
 import { measureShapes, type Figured } from './figures';
+import type { FittedView } from './fits';
 
 /** How wide and high outlines are together: level and upright, and along their own longest edge where that lies askew. mm, one sigma each. */
 export interface Extent {
@@ -84,7 +85,7 @@ export function findAskew(
 
 /** The datum of a view whose level runs by an angle (radians) off what it is now: its zero stays. */
 export function datumTurned(
-  { view: { datum }, fit }: Pick<Figured['fitted'], 'view' | 'fit'>,
+  { view: { datum }, fit }: Pick<FittedView, 'view' | 'fit'>,
   angle: number,
 ): { readonly origin: Vec; readonly direction: number } {
   const zero = fit.toPlane(datum.origin);

@@ -14,7 +14,7 @@ import {
 } from '../job';
 import type { Chain } from '../outline';
 import type { Relation } from '../relate';
-import { createDeriver, figuredIn, measureShapes } from '.';
+import { createDeriver, measureShapes } from '.';
 
 const sheet: Sheet = {
   id: 's',
@@ -68,7 +68,7 @@ const jobOf = (across: number, ...relations: readonly Relation[]): Job =>
 
 /** One sigma of the distance between the middles of two sides, mm. */
 function doubtBetween(job: Job, a: string, b: string): number {
-  const figured = figuredIn(job, createDeriver()(job), 'v');
+  const figured = { job, derived: createDeriver()(job) };
   const middle = (shape: { readonly nodes: readonly Vec[] }) => (shape.nodes[0]![0] + shape.nodes[1]![0]) / 2;
   return measureShapes(
     job.outlines.filter(({ id }) => id === a || id === b),

@@ -1,9 +1,9 @@
-import type { Measured } from '../adjust';
-import { measureThrough, pointFrame, toPlane } from '../calibrate';
-import { add, enclosedArea, findCentroid, pieceLength, scale, type Vec } from '../geometry';
+import { measureBy, type Measured } from '../adjust';
+import { enclosedArea, findCentroid, pieceLength } from '../geometry';
 import type { Job } from '../job';
 import {
   asPointed,
+  bySteadyHand,
   findTimes,
   listPointed,
   mapPlaces,
@@ -13,33 +13,30 @@ import {
   type Copies,
   type DrawnOutline,
   type Guide,
+  type MadeOutline,
   type Outline,
   type Place,
-  type Placing,
   type PointedPlace,
   type Shape,
 } from '../outline';
 import { outlineAt } from '../relate';
+import {
+  causesOfFits,
+  causesOfPlace,
+  causesOfSolved,
+  solvedAmong,
+  unknownsAt,
+  type Otherwise,
+  type SolvedOutlines,
+} from './causes';
 import type { Derived } from './derive';
-import type { FittedView } from './fits';
-import { drawnSourcesOf, guideReach, madeSourcesOf, reshaped } from './made';
-import type { RelatedView } from './related';
-import { followed, measureVaried, placingBy, solvedAmong, type Varied } from './varied';
+import { drawnSourcesOf, madeSourcesOf, reachOf, reshaped } from './made';
+import { movedPlane, steadinessIn, type SeenPlane } from './planes';
 
-/** What figures are read from: the outlines of a job, and what relations make of their view. */
+/** What figures are read from: the outlines of a job, and what is known of its planes. */
 export interface Figured {
   readonly job: Pick<Job, 'outlines' | 'guides'>;
-  readonly fitted: FittedView;
-  readonly related?: RelatedView | undefined;
-}
-
-/** What the figures of a view's outlines are read from. */
-export function figuredIn(
-  job: Figured['job'],
-  { views, related }: Pick<Derived, 'views' | 'related'>,
-  view: string,
-): Figured {
-  return { job, fitted: views.get(view)!, related: related.get(view) };
+  readonly derived: Pick<Derived, 'planes' | 'related'>;
 }
 
 /** How a figure is measured: with places as they were pointed, or as if nobody doubted them; and with which copies. */
@@ -67,9 +64,9 @@ export function measureOutline(
 }
 
 /**
- * Any figure of outlines (a length, a radius, an area) with its plus-minus: from the fit and from every place that was pointed, by a hand as steady as the view shows
- * it, also where an outline is made of others or mirrored about a guide. Typed sizes carry no doubt of their own. Where relations hold, what they say takes part. One
- * sigma, in the figure's unit.
+ * Any figure of outlines (a length, a radius, an area), on whichever planes they lie, with its plus-minus: what every independent cause of doubt moves it by, each counted once: the
+ * doubts of the fits, every place that was pointed, by a hand as steady as its view shows it, and what relations leave open. Typed sizes carry no doubt of their own. One sigma, in the
+ * figure's unit.
  */
 export function measureShapes(
   outlines: readonly Outline[],
@@ -77,115 +74,113 @@ export function measureShapes(
   figure: (shapes: ReadonlyMap<string, Shape>) => number,
   { places = 'as pointed', copies = 'all' }: Measuring = {},
 ): Measured {
-  const traced = tracedOf(outlines, figured, copies, figure);
-  const groups = solvedAmong(traced.sources, figured.related);
-  return groups.length > 0
-    ? measureRelated(traced, groups, figured.fitted)
-    : measureUnrelated(traced, figured.fitted.fit, places);
+  const traced = tracedOf(outlines, figured);
+  const pointed = places === 'exact' ? [] : traced.pointed;
+  return measureBy((otherwise: Otherwise) => figure(shapesAt(outlines, traced, copies, otherwise)), {}, [
+    ...causesOfFits(traced.planes, traced.groups),
+    ...traced.groups.flatMap(causesOfSolved),
+    ...pointed.flatMap(causesOfPlace),
+  ]);
 }
 
-/** How sheet places come to the plane where the figure is read. */
-type Laying = Omit<Placing, 'nodeAt'>;
-
-/** What outlines stand on: what is drawn, what is made of it and about which guides, each with the doubt of this view's hand. */
+/** What outlines stand on, each with the doubt of the hand that pointed there. */
 interface Traced {
-  readonly sources: readonly DrawnOutline[];
-  readonly made: readonly Outline[];
-  readonly guides: readonly Guide[];
-  /** The figure where drawn outlines have these shapes, and pointed places of guides and recipes are changed. */
-  figureAt(shapes: ReadonlyMap<string, Shape>, laying: Laying, change: Change): number;
+  readonly planes: readonly SeenPlane[];
+  /** Drawn outlines that relations hold, group by group, and those that stand by themselves. */
+  readonly groups: readonly SolvedOutlines[];
+  readonly held: readonly DrawnOutline[];
+  readonly free: readonly Standing<DrawnOutline>[];
+  readonly made: readonly Standing<MadeOutline>[];
+  readonly guides: readonly Standing<Guide>[];
+  /** Places that were pointed, but for those of outlines that relations hold. */
+  readonly pointed: readonly PointedPlace[];
 }
 
-function tracedOf(
-  outlines: readonly Outline[],
-  { job, fitted }: Figured,
-  copies: Copies,
-  figure: (shapes: ReadonlyMap<string, Shape>) => number,
-): Traced {
-  const { factor } = fitted.steadiness;
-  const bySteadyHand: Change = (place) => ({ ...place, sigma: place.sigma * factor });
-  const drawn = new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)));
-  const sources = [...drawn].map((outline) => asPointed(outline, factor));
-  const made = madeSourcesOf(outlines, job.outlines).map((outline) => asPointed(outline, factor));
+/** Something that stands on places, with all of them that were pointed, each once. */
+interface Standing<E> {
+  readonly entity: E;
+  readonly pointed: readonly PointedPlace[];
+}
+
+/** Weak: what lies on a plane that no view shows is left out. */
+function tracedOf(outlines: readonly Outline[], { job, derived }: Figured): Traced {
+  const isSeen = ({ plane }: Pick<Outline, 'plane'>) => derived.planes.has(plane);
+  const steadyOn = (plane: string) => steadinessIn(derived.planes.get(plane)!);
+  const steady = <O extends Outline>(outline: O): O => asPointed(outline, steadyOn(outline.plane));
+  const drawn = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)))].filter(isSeen);
+  const groups = solvedAmong(drawn, derived);
+  const isHeld = ({ id }: Outline) => groups.some(({ known }) => known.has(id));
+  const made = madeSourcesOf(outlines, job.outlines)
+    .filter(isSeen)
+    .map((outline) => standing(steady(outline), listPointedOf));
   const guides = job.guides
-    .filter(({ id }) => made.some(({ recipe }) => recipe.kind === 'mirrored' && recipe.guide === id))
-    .map((guide) => changedGuide(guide, bySteadyHand));
+    .filter(isSeen)
+    .filter(({ id }) => made.some(({ entity: { recipe } }) => recipe.kind === 'mirrored' && recipe.guide === id))
+    .map((guide) =>
+      standing(
+        changedGuide(guide, (place) => bySteadyHand(place, steadyOn(guide.plane))),
+        pointedOfGuide,
+      ),
+    );
+  const free = drawn.filter((outline) => !isHeld(outline)).map((outline) => standing(steady(outline), listPointedOf));
+  const ids = new Set([...drawn, ...outlines].map(({ plane }) => plane));
   return {
-    sources,
+    planes: [...ids].flatMap((id) => derived.planes.get(id) ?? []),
+    groups,
+    held: drawn.filter(isHeld),
+    free,
     made,
     guides,
-    figureAt(shapes, laying, change) {
-      const among = [...sources, ...made.map((outline) => changed(outline, change))];
-      const about = guides.map((guide) => changedGuide(guide, change));
-      const all = outlines.flatMap((outline) => {
-        const shape =
-          shapes.get(outline.id) ?? reshaped(outline.id, among, about, laying, shapes, guideReach(fitted), copies);
-        return shape ? [[outline.id, shape] as const] : [];
-      });
-      return figure(new Map(all));
-    },
+    pointed: [...new Set([...free, ...made, ...guides].flatMap(({ pointed }) => pointed))],
   };
 }
 
-const shapesAt = (drawn: readonly DrawnOutline[], laying: Laying): readonly (readonly [string, Shape])[] =>
-  drawn.map((source) => [source.id, shapeOf(source, laying)]);
+const standing = <E>(entity: E, listPlaces: (entity: E) => readonly PointedPlace[]): Standing<E> => ({
+  entity,
+  pointed: listPlaces(entity),
+});
 
-const pointedIn = (outlines: readonly Outline[], guides: readonly Guide[]): readonly PointedPlace[] => [
-  ...new Set([...outlines.flatMap(listPointedOf), ...guides.flatMap(pointedOfGuide)]),
-];
-
-/** Where relations hold: through the numbers that they left free, and what was pointed beside them. */
-function measureRelated(
-  { sources, made, guides, figureAt }: Traced,
-  groups: ReturnType<typeof solvedAmong>,
-  fitted: FittedView,
-): Measured {
-  const free = sources.filter(({ id }) => !groups.some(({ known }) => known.has(id)));
-  const at = (varied: Varied, change: Change) => {
-    const laying = placingBy(fitted, varied.doubts);
-    const solved = groups.flatMap(({ known, spread }, i) => {
-      const values = spread.valuesFrom(followed(varied.x[i]!, spread.follows, varied.doubts));
-      const held = sources.flatMap(({ id }) => known.get(id) ?? []).map((source) => outlineAt(source, values));
-      // Solved places are on the plane already; pulled handles are still the sheet's.
-      return shapesAt(held, { ...laying, scaled: true });
-    });
-    const unheld = free.map((source) => changed(source, change));
-    return figureAt(new Map([...shapesAt(unheld, laying), ...solved]), laying, change);
-  };
-  const rest: Varied = { x: groups.map(({ spread }) => spread.x), doubts: [] };
-  return measureVaried(
-    groups.map(({ spread }) => spread),
-    (varied) => at(varied, UNCHANGED),
-    pointedIn([...free, ...made], guides).flatMap((place) => swings(place, (change) => at(rest, change))),
+/** The shapes of outlines where things are otherwise. */
+function shapesAt(
+  outlines: readonly Outline[],
+  { planes, groups, held, free, made, guides }: Traced,
+  copies: Copies,
+  otherwise: Otherwise,
+): ReadonlyMap<string, Shape> {
+  const moved = new Map(planes.map((plane) => [plane.id, movedPlane(plane, otherwise.doubts?.get(plane.id) ?? [])]));
+  const drawn = new Map<string, Shape>();
+  for (const source of free) {
+    const outline = changed(source, otherwise, mapOutline);
+    drawn.set(outline.id, shapeOf(outline, moved.get(outline.plane)!.laying));
+  }
+  for (const group of groups) {
+    const values = group.spread.valuesFrom(unknownsAt(group, otherwise.unknowns?.get(group), otherwise));
+    // Solved places are on the plane already; pulled handles are still the sheet's.
+    const laying = { ...moved.get(group.plane)!.laying, scaled: true };
+    for (const source of held.flatMap(({ id }) => group.known.get(id) ?? []))
+      drawn.set(source.id, shapeOf(outlineAt(source, values), laying));
+  }
+  if (made.length === 0) return drawn;
+  const among = [
+    ...free.map(({ entity }) => entity),
+    ...held,
+    ...made.map((source) => changed(source, otherwise, mapOutline)),
+  ];
+  const about = guides.map((guide) => changed(guide, otherwise, changedGuide));
+  return new Map(
+    outlines.flatMap((outline) => {
+      const plane = moved.get(outline.plane);
+      const shape =
+        drawn.get(outline.id) ??
+        (plane && reshaped(outline.id, among, about, plane.laying, drawn, reachOf(plane), copies));
+      return shape ? [[outline.id, shape] as const] : [];
+    }),
   );
 }
 
-/** Where nothing but the fit and the hand tells: through the map's numbers and every pointed place. */
-function measureUnrelated(
-  { sources, made, guides, figureAt }: Traced,
-  fit: FittedView['fit'],
-  places: Measuring['places'],
-): Measured {
-  const pointed = pointedIn([...sources, ...made], guides);
-  const points = places === 'exact' ? pointed.map(({ at }) => ({ at, sigma: EXACT })) : pointed;
-  return measureThrough(fit, points, (map, sheet) => {
-    const moved = new Map(pointed.map((place, i) => [place, sheet[i]!]));
-    const change: Change = (place) => ({ ...place, at: moved.get(place) ?? place.at });
-    const laying = { scaled: fit.scaled, toPlane: (place: Vec) => toPlane(map, place) };
-    const shapes = shapesAt(
-      sources.map((source) => changed(source, change)),
-      laying,
-    );
-    return figureAt(new Map(shapes), laying, change);
-  });
-}
-
-/** Places that nobody doubts. Sheet px. */
-const EXACT = 1e-9;
-
 /** The share of a figure's variance that comes from where its outline was pointed; the rest is the fit's. Undefined where relations hold the outline: there the two cannot be told apart so. */
 export function pointedShare(outline: Outline, figured: Figured, figure: (shape: Shape) => number): number | undefined {
-  if (solvedAmong(drawnSourcesOf(outline, figured.job.outlines), figured.related).length > 0) return undefined;
+  if (solvedAmong(drawnSourcesOf(outline, figured.job.outlines), figured.derived).length > 0) return undefined;
   const [whole, ofFit] = (['as pointed', 'exact'] as const).map(
     (places) => measureOutline(outline, figured, figure, { places, copies: 'first' }).sigma ** 2,
   ) as [number, number];
@@ -193,13 +188,17 @@ export function pointedShare(outline: Outline, figured: Figured, figure: (shape:
 }
 
 type Change = (place: PointedPlace) => PointedPlace;
-const UNCHANGED: Change = (place) => place;
 
-const changed = <O extends Outline>(outline: O, change: Change): O =>
-  change === UNCHANGED ? outline : mapPlaces(outline, (place) => mapPointed(place, change));
+/** Something with those of its places moved that were pointed otherwise; itself where none was. */
+function changed<E>({ entity, pointed }: Standing<E>, { places }: Otherwise, map: (entity: E, change: Change) => E): E {
+  if (!places || !pointed.some((place) => places.has(place))) return entity;
+  return map(entity, (place) => ({ ...place, at: places.get(place) ?? place.at }));
+}
+
+const mapOutline = <O extends Outline>(outline: O, change: Change): O =>
+  mapPlaces(outline, (place) => mapPointed(place, change));
 
 function changedGuide(guide: Guide, change: Change): Guide {
-  if (change === UNCHANGED) return guide;
   return {
     ...guide,
     through: mapPointed(guide.through, change),
@@ -209,19 +208,6 @@ function changedGuide(guide: Guide, change: Change): Guide {
 
 const pointedOfGuide = ({ through, towards }: Guide): readonly PointedPlace[] =>
   [through, towards].flatMap((place) => (place ? listPointed(place, () => undefined, new Set()) : []));
-
-/** By how much a figure swings as one place is pointed one sigma to either side, in each direction in which it is known by itself. */
-function swings(place: PointedPlace, figureWith: (change: Change) => number): readonly number[] {
-  const { axes, sigmas } = pointFrame(place);
-  return axes.map((axis, i) => {
-    const [ahead, back] = [1, -1].map((side) =>
-      figureWith((other) =>
-        other === place ? { ...other, at: add(other.at, scale(axis, side * sigmas[i]!)) } : other,
-      ),
-    );
-    return (ahead! - back!) / 2;
-  });
-}
 
 /** Every pointed place of an outline once, by identity: a place that two nodes lean on varies as one. */
 function listPointedOf(outline: Outline): readonly PointedPlace[] {

@@ -4,7 +4,6 @@ export { countMeantEnds, drawingOf, outlinesLeaving, LAYER_INK, type DrawingChoi
 export { datumTurned, findAskew, measureExtent, type Extent } from './extent';
 export {
   areaOf,
-  figuredIn,
   figuresOf,
   measureOutline,
   measureShapes,
@@ -40,7 +39,8 @@ export {
 } from './dimensions';
 export { measureSaid } from './said';
 export { planeAsView } from './ground';
-export { relatingPlane, type RelatedView } from './related';
+export { relatingPlane, seenPlane, type SeenPlane } from './planes';
+export type { RelatedPlane } from './related';
 export { placedView, type MapPlace } from './placed-sheet';
 export {
   handOf,

@@ -1,6 +1,6 @@
 /** Plus-minus of what is made of others, against trials in which every place is pointed anew. */
 import { readFileSync } from 'node:fs';
-import { createDeriver, figuredIn, figuresOf, measureExtent, measureOutline } from '.';
+import { createDeriver, figuresOf, measureExtent, measureOutline } from '.';
 import { areaOf, measureShapes } from './figures';
 import { findNearest, findUnion, pieceBounds, pieceLength, type Vec } from '../geometry';
 import {
@@ -133,7 +133,7 @@ it.each([
   const job = jobWith(related);
   const derived = createDeriver()(job);
   const outline = job.outlines.find(({ id }) => id === 'grown')!;
-  const { value, sigma } = measureOutline(outline, figuredIn(job, derived, 'v'), figure);
+  const { value, sigma } = measureOutline(outline, { job, derived }, figure);
   expect(value).toBeCloseTo(figure(derived.shapes.get('grown')!), 6);
   let seed = 7;
   const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
@@ -194,7 +194,7 @@ it.each([
     const derived = createDeriver()(job);
     const gap = (shapes: ReadonlyMap<string, Shape>) =>
       findNearest(shapes.get('half')!.pieces, shapes.get(isRelated ? 'beside' : 'hole')!.pieces)!.value;
-    const { sigma } = measureShapes(job.outlines, figuredIn(job, derived, 'v'), gap);
+    const { sigma } = measureShapes(job.outlines, { job, derived }, gap);
     let seed = 5;
     const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
     const trials = Array.from({ length: 300 }, () => {
@@ -225,7 +225,7 @@ it('a figure of what is related is that of its shape, curves with pulled handles
   if (!job.ok) throw new Error(job.code);
   const derived = createDeriver()(job.value);
   for (const outline of job.value.outlines) {
-    const { value } = measureOutline(outline, figuredIn(job.value, derived, outline.plane), widthOf);
+    const { value } = measureOutline(outline, { job: job.value, derived }, widthOf);
     expect(value).toBeCloseTo(widthOf(derived.shapes.get(outline.id)!), 6);
   }
 });
@@ -268,7 +268,7 @@ describe('copies', () => {
   ] as const)('%s have the sizes and the plus-minus that all of them together have', (_, made) => {
     const job = withMade(...made);
     const derived = createDeriver()(job);
-    const figured = figuredIn(job, derived, 'v');
+    const figured = { job, derived };
     const [copies, shape] = [job.outlines.find(({ id }) => id === 'copies')!, derived.shapes.get('copies')!];
     const { length: perimeter, area } = figuresOf(copies, figured, shape);
     const all = [
@@ -326,7 +326,7 @@ describe('copies', () => {
     const job = withMade(...made);
     const derived = createDeriver()(job);
     const last = job.outlines.at(-1)!;
-    expect(figuresOf(last, figuredIn(job, derived, 'v'), derived.shapes.get('m24')!).area?.value).toBeCloseTo(
+    expect(figuresOf(last, { job, derived }, derived.shapes.get('m24')!).area?.value).toBeCloseTo(
       areaOf(derived.shapes.get('whole')!),
       6,
     );

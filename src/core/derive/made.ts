@@ -14,6 +14,10 @@ import {
   type Shape,
 } from '../outline';
 import type { FittedView } from './fits';
+import type { SeenPlane } from './planes';
+
+/** How far guides on a plane reach to each side of their places: past all pictures of it. Plane unit. */
+export const reachOf = ({ views }: Pick<SeenPlane, 'views'>): number => Math.max(...views.map(guideReach));
 
 /** How far a guide reaches to each side of its place: past the whole picture. Plane unit. */
 export function guideReach({ sheet, placing }: Pick<FittedView, 'sheet' | 'placing'>): number {
@@ -34,11 +38,11 @@ type GuideLines = ReadonlyMap<Guide, Line | undefined>;
  */
 export function createMaking(): (
   job: Job,
-  views: ReadonlyMap<string, FittedView>,
+  planes: ReadonlyMap<string, SeenPlane>,
   drawn: ReadonlyMap<string, Shape>,
 ) => ReadonlyMap<string, Shape> {
   const known = new WeakMap<MadeOutline, { readonly of: readonly unknown[]; readonly shape: Shape }>();
-  return (job, views, drawn) => {
+  return (job, planes, drawn) => {
     const made = new Map(
       job.outlines.flatMap((outline) => (outline.shape === 'made' ? [[outline.id, outline] as const] : [])),
     );
@@ -48,20 +52,20 @@ export function createMaking(): (
     const find = (id: string): Shape | undefined => {
       const outline = made.get(id);
       if (!outline || shapes.has(id) || open.has(id)) return shapes.get(id);
-      const fitted = views.get(outline.plane);
-      if (!fitted) return undefined;
+      const plane = planes.get(outline.plane);
+      if (!plane) return undefined;
       open.add(id);
       const sources = outline.recipe.of.map(find);
       const guide =
         outline.recipe.kind === 'mirrored'
           ? job.guides.find((other) => other.id === (outline.recipe as { guide: string }).guide)
           : undefined;
-      const of = [fitted.placing, guide, ...sources];
+      const of = [...plane.views, guide, ...sources];
       const before = known.get(outline);
       const shape =
         before && isSameList(before.of, of)
           ? before.shape
-          : makeShape(outline, makingIn(job, fitted, find, guide, lines));
+          : makeShape(outline, makingIn(job, plane, find, guide, lines));
       known.set(outline, { of, shape });
       shapes.set(id, shape);
       open.delete(id);
@@ -74,17 +78,17 @@ export function createMaking(): (
 
 function makingIn(
   job: Pick<Job, 'outlines'>,
-  fitted: FittedView,
+  plane: SeenPlane,
   findShape: Making['findShape'],
   guide: Guide | undefined,
   lines: Map<Guide, Line | undefined>,
 ): Making {
   const line = () => {
-    if (guide && !lines.has(guide)) lines.set(guide, findGuideLine(guide, fitted.placing, guideReach(fitted)));
+    if (guide && !lines.has(guide)) lines.set(guide, findGuideLine(guide, plane.laying, reachOf(plane)));
     return guide && (lines as GuideLines).get(guide);
   };
   return {
-    placing: fitted.placing,
+    placing: plane.laying,
     findShape,
     findOutline: (id) => job.outlines.find((outline) => outline.id === id),
     findGuide: line,

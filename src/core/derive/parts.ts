@@ -113,11 +113,10 @@ export function lineOfPart({ part, count, width, height, area }: PartRow): PartL
 }
 
 /** All parts of a job, in the order in which they were named; those of views without scale are left out. */
-export function listParts(job: Job, figuredOf: (view: string) => Figured): readonly PartRow[] {
-  return job.parts.flatMap((part): PartRow[] => {
-    const figured = figuredOf(part.plane);
-    return figured.fitted.fit.scaled
-      ? [{ part, count: countPart(part, job.outlines), ...measurePart(part, figured) }]
-      : [];
-  });
+export function listParts(job: Job, derived: Figured['derived']): readonly PartRow[] {
+  return job.parts.flatMap((part): PartRow[] =>
+    derived.planes.get(part.plane)?.laying.scaled
+      ? [{ part, count: countPart(part, job.outlines), ...measurePart(part, { job, derived }) }]
+      : [],
+  );
 }

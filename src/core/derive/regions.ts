@@ -4,7 +4,6 @@ import { isSign, type Shape } from '../outline';
 import type { Job, NamedRegion } from '../job';
 import { listRegions, type Region } from '../planar';
 import type { Derived } from './derive';
-import type { FittedView } from './fits';
 import { measureShapes, type Figured } from './figures';
 
 /** What is nearer than this is one place: mm, or px without scale. */
@@ -18,27 +17,27 @@ export interface ViewRegion extends Region {
   readonly outlines: readonly string[];
 }
 
-/** The shapes of a view that shut something in: those of its shown outlines; aids and what stands in openings shut nothing in. */
+/** The shapes of a plane that shut something in: those of its shown outlines; aids and what stands in openings shut nothing in. */
 export function shapesShownIn(
   job: Pick<Job, 'outlines' | 'layers'>,
   derived: Pick<Derived, 'shapes'>,
-  view: string,
+  plane: string,
 ): readonly Shape[] {
   const shown = new Set(job.layers.filter(({ show }) => show).map(({ id }) => id));
   return job.outlines
-    .filter((outline) => outline.plane === view && !outline.aid && shown.has(outline.layer))
+    .filter((outline) => outline.plane === plane && !outline.aid && shown.has(outline.layer))
     .flatMap(({ id }) => derived.shapes.get(id) ?? [])
     .filter((shape) => !isSign(shape));
 }
 
-/** The shapes of a view that are looked through for what keeps them from being cut. */
+/** The shapes of a plane that are looked through for what keeps them from being cut. */
 export const shapesCutIn = (
   { outlines }: Pick<Job, 'outlines'>,
   { shapes }: Pick<Derived, 'shapes'>,
-  view: string,
+  plane: string,
 ): readonly Shape[] =>
   outlines
-    .filter((outline) => outline.plane === view && !outline.aid)
+    .filter((outline) => outline.plane === plane && !outline.aid)
     .flatMap(({ id }) => shapes.get(id) ?? [])
     .filter((shape) => !isSign(shape));
 
@@ -63,14 +62,16 @@ export const isInRegion = ({ around, holes }: Pick<Region, 'around' | 'holes'>, 
 export const findRegionAt = <R extends Region>(regions: readonly R[], place: Vec): R | undefined =>
   regions.find((region) => isInRegion(region, place));
 
-/** The named regions of a view, with their places on its plane as it is now: what was seen on the sheet moves with the scale, as what is drawn there does. */
+/** The named regions of a plane, with their places there as it is now: what was seen on a sheet moves with the scale, as what is drawn there does. */
 export function namesIn(
   { regions }: Pick<Job, 'regions'>,
-  { view, fit }: Pick<FittedView, 'view' | 'fit'>,
+  { planes }: Pick<Derived, 'planes'>,
+  plane: string,
 ): readonly NamedRegion[] {
+  const laying = planes.get(plane)?.laying;
   return regions
-    .filter((named) => named.plane === view.plane)
-    .map((named) => (named.seen ? { ...named, at: fit.toPlane(named.seen) } : named));
+    .filter((named) => named.plane === plane)
+    .map((named) => (named.seen && laying ? { ...named, at: laying.toPlane(named.seen, named.view) } : named));
 }
 
 /** The name of a region: the newest that was given to a place in it. */

@@ -177,7 +177,7 @@ it('layer names are made safe, and kept apart', () => {
 describe('what leaves in a file', () => {
   const job = finished();
   const leaving = (changed: Job, only?: readonly string[]) =>
-    drawingOf(changed, createDeriver()(changed), { view: 'blade-view', only });
+    drawingOf(changed, createDeriver()(changed), { plane: 'blade-view', only });
   it('is only what was drawn and is shown', () => {
     const all = leaving(job);
     expect(all.ok && all.value.layers.map((layer) => layer.paths.length)).toEqual([1, 4]);

@@ -1,6 +1,6 @@
 import type { Draft } from 'immer';
 import { isSameList } from '../basics';
-import { turnedGuide, turnedOutline, type Outline, type Turn } from '../outline';
+import { listPointed, placesOf, turnedGuide, turnedOutline, type Outline, type Place, type Turn } from '../outline';
 import { findTurned, type Relation, type RelationEnd } from '../relate';
 import { draft } from './command';
 import type { Dimension, Job } from './schema';
@@ -56,6 +56,12 @@ const onPlane = ({ plane }: { readonly plane: string }) => plane;
 const planeName = ({ plane }: { readonly plane: string }) => name('planes', plane);
 const onNone = () => undefined;
 
+/** The views in which places were pointed that name one. */
+function viewsNamedIn(places: readonly (Place | undefined)[]): readonly Name[] {
+  const pointed = places.flatMap((place) => (place ? listPointed(place, () => undefined, new Set()) : []));
+  return [...new Set(pointed.flatMap(({ view }) => view ?? []))].map((view) => name('views', view));
+}
+
 /** Who names whom, and what turns with a plane: a new kind of entity is one more row. */
 export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
   sheets: whole<'sheets'>({ names: () => [], planeOf: onNone, turned: still }),
@@ -84,7 +90,7 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
     turned: (outline, turn) => [turnedOutline(outline as Outline, turn) as EntityIn<'outlines'>],
   },
   guides: whole<'guides'>({
-    names: (guide) => [planeName(guide)],
+    names: (guide) => [planeName(guide), ...viewsNamedIn([guide.through, guide.towards])],
     planeOf: onPlane,
     turned: (guide, turn) => [turnedGuide(guide, turn)],
   }),
@@ -94,7 +100,7 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
     turned: (relation, turn) => listed(findTurned(relation as Relation, turn)),
   }),
   regions: whole<'regions'>({
-    names: (region) => [planeName(region)],
+    names: (region) => [planeName(region), ...(region.view === undefined ? [] : [name('views', region.view)])],
     planeOf: onPlane,
     turned: (region, turn) => [{ ...region, at: turn.place(region.at) }],
   }),
@@ -124,7 +130,7 @@ const listed = <E>(entity: E | undefined): readonly E[] => (entity === undefined
 
 /** What an outline cannot be without. */
 function neededBy(outline: Outline): readonly Name[] {
-  const needed = [name('planes', outline.plane), name('layers', outline.layer)];
+  const needed = [name('planes', outline.plane), name('layers', outline.layer), ...viewsNamedIn(placesOf(outline))];
   if (outline.shape !== 'made') return needed;
   const { recipe } = outline;
   // What nothing is taken away from any more was the body of what is left.

@@ -1,4 +1,5 @@
 import { done, refused, type Result } from '../basics';
+import { KINDS } from './kinds';
 import { JOB_FORMAT, JOB_VERSION, JobSchema, type Job } from './schema';
 
 /** Steps from one version to the next, by the version they start from. What they give is validated like any other job. */
@@ -149,6 +150,7 @@ export const hangsTogether = (job: Job): boolean => checkReferences(job).ok;
 
 function checkReferences(job: Job): Result<Job> {
   const has = (list: readonly { readonly id: string }[]) => new Set(list.map((item) => item.id));
+  const views = has(job.views);
   const [sheets, planes, layers] = [has(job.sheets), has(job.planes), has(job.layers)];
   const outlines = has(job.outlines);
   const broken =
@@ -161,6 +163,7 @@ function checkReferences(job: Job): Result<Job> {
       (outline) =>
         !planes.has(outline.plane) ||
         !layers.has(outline.layer) ||
+        !KINDS.outlines.names(outline).every(({ list, id }) => list !== 'views' || views.has(id)) ||
         !hasWholeChain(outline) ||
         !hasItsSources(outline, outlines),
     ) ??

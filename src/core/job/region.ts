@@ -17,6 +17,8 @@ export const RegionSchema = z
     name: z.string().min(1).max(200),
     at: Vec,
     seen: Vec.optional(),
+    /** The view in which it was seen, where several show the plane. */
+    view: Id.optional(),
     kind: z.enum(REGION_KINDS),
     color: z.enum(REGION_COLORS).optional(),
     height: Amount.positive().optional(),

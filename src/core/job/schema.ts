@@ -20,7 +20,7 @@ const Vec = z.tuple([Amount, Amount]).readonly();
 const Positive = Amount.positive();
 
 const Pointed = z
-  .object({ kind: z.literal('pointed'), at: Vec, sigma: Positive, edge: PictureEdge.optional() })
+  .object({ kind: z.literal('pointed'), at: Vec, sigma: Positive, edge: PictureEdge.optional(), view: Id.optional() })
   .readonly();
 const PlaceSchema: z.ZodType<Place> = z.lazy(() =>
   z.discriminatedUnion('kind', [

@@ -35,7 +35,10 @@ const radii = fc.double({ min: 20, max: 400, noNaN: true });
 it('a contact of a line and an arc is known along the edge to √(2rs), and across it as it was', () => {
   fc.assert(
     fc.property(radii, (radius) => {
-      const { sigma, edge } = placeAt(asPointed(filletOf(radius), 1), 1);
+      const { sigma, edge } = placeAt(
+        asPointed(filletOf(radius), () => 1),
+        1,
+      );
       expect(sigma).toBeCloseTo(Math.min(Math.sqrt(2 * radius * 0.8), (radius * Math.PI) / 8), 6);
       expect(edge!.sigma).toBe(0.8);
       expect(Math.abs(Math.sin(edge!.normal))).toBeCloseTo(1, 9);
@@ -47,13 +50,19 @@ it('a contact of a line and an arc is known along the edge to √(2rs), and acro
 it('a shaky hand widens it both ways; an edge of the picture is as good as it is, and half a pixel is all that anybody sees', () => {
   fc.assert(
     fc.property(radii, fc.double({ min: 1, max: 3, noNaN: true }), (radius, steadiness) => {
-      const free = placeAt(asPointed(filletOf(radius), steadiness), 1);
+      const free = placeAt(
+        asPointed(filletOf(radius), () => steadiness),
+        1,
+      );
       expect(free.edge!.sigma).toBeCloseTo(0.8 * steadiness, 9);
       expect(free.sigma).toBeCloseTo(
         Math.max(0.8 * steadiness, Math.min(Math.sqrt(2 * radius * 0.8 * steadiness), (radius * Math.PI) / 8)),
         6,
       );
-      const caught = placeAt(asPointed(filletOf(radius, { normal: Math.PI / 2, sigma: 0.15 }), steadiness), 1);
+      const caught = placeAt(
+        asPointed(filletOf(radius, { normal: Math.PI / 2, sigma: 0.15 }), () => steadiness),
+        1,
+      );
       expect(caught.edge).toEqual({ normal: Math.PI / 2, sigma: 0.15 });
       expect(caught.sigma).toBeCloseTo(
         Math.max(0.8 * steadiness, Math.min(Math.sqrt(2 * radius * 0.5), (radius * Math.PI) / 8)),
@@ -66,15 +75,26 @@ it('a shaky hand widens it both ways; an edge of the picture is as good as it is
 
 it('ends, corners of lines and what a corner of the picture caught are as they were pointed', () => {
   const fillet = filletOf(100);
-  for (const end of [0, 2]) expect(placeAt(asPointed(fillet, 1), end)).toEqual(placeAt(fillet, end));
+  for (const end of [0, 2])
+    expect(
+      placeAt(
+        asPointed(fillet, () => 1),
+        end,
+      ),
+    ).toEqual(placeAt(fillet, end));
   const corner = chainOf(
     [pointed([0, 0]), pointed([100, 0]), pointed([100, 80])],
     [{ kind: 'line' }, { kind: 'line' }],
   );
-  expect(asPointed(corner, 1)).toEqual(corner);
+  expect(asPointed(corner, () => 1)).toEqual(corner);
   const caught: PointedPlace = { kind: 'pointed', at: [300, 0], sigma: 0.3 };
   const nodes = fillet.nodes.map((node, i) => (i === 1 ? { ...node, place: caught } : node));
-  expect(placeAt(asPointed({ ...fillet, nodes }, 1), 1)).toEqual(caught);
+  expect(
+    placeAt(
+      asPointed({ ...fillet, nodes }, () => 1),
+      1,
+    ),
+  ).toEqual(caught);
 });
 
 it('a kink that shows says where the pieces meet', () => {
@@ -83,7 +103,15 @@ it('a kink that shows says where the pieces meet', () => {
     [pointed([0, 0]), pointed([200, 0]), pointed([200, 200])],
     [{ kind: 'line' }, { kind: 'arc', through: pointed([226.8, 100]) }],
   );
-  const along = placeAt(asPointed(chord, 1), 1).sigma;
+  const along = placeAt(
+    asPointed(chord, () => 1),
+    1,
+  ).sigma;
   expect(along).toBeLessThan(3 * 0.8);
-  expect(along).toBeLessThan(placeAt(asPointed(filletOf(200), 1), 1).sigma / 4);
+  expect(along).toBeLessThan(
+    placeAt(
+      asPointed(filletOf(200), () => 1),
+      1,
+    ).sigma / 4,
+  );
 });

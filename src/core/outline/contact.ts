@@ -1,6 +1,6 @@
 import { add, angleOf, curvatureAt, pieceLength, signedAngle, tangentAt, type Piece, type Vec } from '../geometry';
 import { mapPlaces, type Chain, type Outline } from './outline';
-import { mapPointed, type Placing, type PointedPlace } from './place';
+import { listPointed, mapPointed, type Placing, type PointedPlace } from './place';
 import { shapeOf } from './shape';
 
 /** The sheet itself as the plane: contacts are seen in the picture. */
@@ -12,23 +12,26 @@ const NO_KINK = 0.3;
 /** However slowly two pieces part, their joint is known to this share of the shorter one. */
 const MOST_ALONG = 0.25;
 
+/** How shaky the hand is that pointed in a view, against what was assumed; without a view in the first that shows the plane. */
+export type SteadinessIn = (view?: string) => number;
+
+export function bySteadyHand(place: PointedPlace, steadinessIn: SteadinessIn): PointedPlace {
+  const factor = steadinessIn(place.view);
+  return factor === 1 ? place : { ...place, sigma: place.sigma * factor };
+}
+
 /**
- * The outline with every pointed place as well known as it can be by a hand that is `steadiness` times as shaky as assumed. Where a line meets an arc, or an arc another one, without a
+ * The outline with every pointed place as well known as it can be by a hand that is `steadinessIn` its view times as shaky as assumed. Where a line meets an arc, or an arc another one, without a
  * kink that shows, nobody sees where: along the edge such a contact is known to √(2·s/κ) only, with s what is known across the edge and κ how much more one piece bends than the other
- * (the way after which they are s apart). Sheet px.
+ * (the way after which they are s apart). Sheet px. Weak: where a chain was pointed in several views contacts are known as they were pointed.
  */
-export function asPointed<O extends Outline>(outline: O, steadiness: number): O {
-  const steady =
-    steadiness === 1
-      ? outline
-      : mapPlaces(outline, (place) =>
-          mapPointed(place, (pointed) => ({ ...pointed, sigma: pointed.sigma * steadiness })),
-        );
+export function asPointed<O extends Outline>(outline: O, steadinessIn: SteadinessIn): O {
+  const steady = mapPlaces(outline, (place) => mapPointed(place, (pointed) => bySteadyHand(pointed, steadinessIn)));
   return steady.shape === 'chain' ? (withContacts(steady) as O & Chain) : steady;
 }
 
 function withContacts(chain: Chain): Chain {
-  if (!chain.segments.some(({ kind }) => kind === 'arc' || kind === 'tangent')) return chain;
+  if (!chain.segments.some(({ kind }) => kind === 'arc' || kind === 'tangent') || !isOfOneView(chain)) return chain;
   const { pieces } = shapeOf(chain, ON_SHEET);
   const nodes = chain.nodes.map((node, i) => {
     const [before, after] = [pieces[i - 1] ?? (chain.closed ? pieces.at(-1) : undefined), pieces[i]];
@@ -37,6 +40,13 @@ function withContacts(chain: Chain): Chain {
       : node;
   });
   return { ...chain, nodes };
+}
+
+/** Whether all that its nodes stand on was pointed in one view: contacts are seen in one picture. */
+function isOfOneView({ nodes }: Chain): boolean {
+  const seen = new Set<string>();
+  const views = nodes.flatMap(({ place }) => listPointed(place, () => undefined, seen).map(({ view }) => view));
+  return new Set(views).size <= 1;
 }
 
 const isPlain = ({ kind }: Piece) => kind === 'line' || kind === 'arc';

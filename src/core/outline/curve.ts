@@ -99,8 +99,7 @@ function smoothTangent(before: Vec, at: Vec, after: Vec): Vec | undefined {
 function pulled(node: Node, side: 'handleIn' | 'handleOut', position: Vec, placing: Placing): Vec | undefined {
   const handle = node[side];
   if (!handle) return undefined;
-  const sheet = node.place.kind === 'pointed' ? node.place.at : undefined;
-  if (sheet) return placing.toPlane(add(sheet, handle));
+  if (node.place.kind === 'pointed') return placing.toPlane(add(node.place.at, handle), node.place.view);
   const origin = placing.toPlane([0, 0]);
   return add(position, subtract(placing.toPlane(handle), origin));
 }

@@ -31,6 +31,8 @@ export interface PointedPlace {
   /** One sigma of each sheet coordinate, or along the picture's edge on which it lies. */
   readonly sigma: number;
   readonly edge?: PictureEdge | undefined;
+  /** The view in which it was pointed, where several show its plane; absent: the first of them. */
+  readonly view?: string | undefined;
 }
 
 /** A place moved by hand, pointed as well as that hand does: it lies on its edge of the picture no longer. */
@@ -43,7 +45,8 @@ export function movedByHand<
 /** What places are resolved with: the map, and the nodes of the outline that they may refer to. */
 export interface Placing {
   readonly scaled: boolean;
-  toPlane(sheet: Vec): Vec;
+  /** Where a place of a view's sheet lies; without a view of the first that shows the plane. */
+  toPlane(sheet: Vec, view?: string): Vec;
   /** Where another node of the same outline lies; undefined when it is gone, or rests on itself. */
   nodeAt(id: string): Vec | undefined;
 }
@@ -54,7 +57,7 @@ export const MAX_DEPTH = 64;
 /** The place on the view plane. Undefined when it refers to a node that is gone, or to itself. */
 export function findPosition(place: Place, placing: Placing, depth = 0): Vec | undefined {
   if (depth > MAX_DEPTH) return undefined;
-  if (place.kind === 'pointed') return placing.toPlane(place.at);
+  if (place.kind === 'pointed') return placing.toPlane(place.at, place.view);
   if (place.kind === 'placed') return placing.scaled ? place.at : placing.toPlane(place.seen);
   if (place.kind === 'node') return placing.nodeAt(place.id);
   if (place.kind === 'middle') {
@@ -65,8 +68,8 @@ export function findPosition(place: Place, placing: Placing, depth = 0): Vec | u
   const from = findPosition(place.from, placing, depth + 1);
   if (!from) return undefined;
   if (place.kind === 'shifted') return add(from, place.by);
-  if (place.kind === 'aligned') return footOn(from, place.angle, placing.toPlane(place.to.at));
-  return reach(from, placing.scaled ? place.length : undefined, placing.toPlane(place.towards.at));
+  if (place.kind === 'aligned') return footOn(from, place.angle, placing.toPlane(place.to.at, place.to.view));
+  return reach(from, placing.scaled ? place.length : undefined, placing.toPlane(place.towards.at, place.towards.view));
 }
 
 function footOn(from: Vec, angle: number, to: Vec): Vec {

@@ -1,14 +1,13 @@
 import type { Vec } from '../geometry';
-import type { PointedPlace } from '../outline';
+import type { PointedPlace, SteadinessIn } from '../outline';
 
-/** What relations need to know of a view: where its sheet lies, and how well that is known. */
+/** What relations need to know of a plane: where the sheets of its views lie, and how well that is known. As in `Placing`, a place names its view where there are several. */
 export interface RelatingPlane {
   readonly scaled: boolean;
-  toPlane(sheet: Vec): Vec;
-  /** How a place of the sheet moves on the plane when one of the fit's own doubts goes by one sigma; together they are its covariance. */
-  readonly freedoms: readonly ((sheet: Vec) => Vec)[];
-  /** How shaky the hand is that pointed, against what was assumed. */
-  readonly steadiness: number;
+  toPlane(sheet: Vec, view?: string): Vec;
+  /** How a place of a sheet moves on the plane when one of the fits' own doubts goes by one sigma; together they are the covariance of the maps. */
+  readonly freedoms: readonly ((sheet: Vec, view?: string) => Vec)[];
+  readonly steadinessIn: SteadinessIn;
   /** Covariance of a place on its sheet, pointed by a hand as steady as assumed: xx, xy, yy. px² */
   covarianceOf(place: PointedPlace): readonly [number, number, number];
 }
@@ -32,12 +31,13 @@ const STEP = 0.5;
 export function observationOf(plane: RelatingPlane, place: PointedPlace): PlacedObservation {
   const {
     at: [x, y],
+    view,
   } = place;
   const [right, left, below, above] = [
-    plane.toPlane([x + STEP, y]),
-    plane.toPlane([x - STEP, y]),
-    plane.toPlane([x, y + STEP]),
-    plane.toPlane([x, y - STEP]),
+    plane.toPlane([x + STEP, y], view),
+    plane.toPlane([x - STEP, y], view),
+    plane.toPlane([x, y + STEP], view),
+    plane.toPlane([x, y - STEP], view),
   ];
   const [a, b, c, d] = [right[0] - left[0], below[0] - above[0], right[1] - left[1], below[1] - above[1]].map(
     (slope) => slope / (2 * STEP),
@@ -51,9 +51,9 @@ export function observationOf(plane: RelatingPlane, place: PointedPlace): Placed
   const first = Math.sqrt(own.xx);
   const second = own.xy / first;
   return {
-    at: plane.toPlane(place.at),
+    at: plane.toPlane(place.at, view),
     factor: [first, second, Math.sqrt(Math.max(own.yy - second * second, 1e-12 * own.yy))],
-    moves: plane.freedoms.map((move) => move(place.at)),
+    moves: plane.freedoms.map((move) => move(place.at, view)),
   };
 }
 

@@ -26,7 +26,7 @@ const plane: RelatingPlane = {
   scaled: true,
   toPlane: ([x, y]) => [x / 10, -y / 10],
   freedoms: [],
-  steadiness: 1,
+  steadinessIn: () => 1,
   covarianceOf: ({ sigma }) => [sigma ** 2, 0, sigma ** 2],
 };
 const pointed = ([x, y]: Vec, px = SIGMA * 10) => ({

@@ -22,7 +22,7 @@ const plane: RelatingPlane = {
   scaled: true,
   toPlane: ([x, y]) => [x / 10, -y / 10],
   freedoms: [],
-  steadiness: 1,
+  steadinessIn: () => 1,
   covarianceOf: ({ sigma }) => [sigma ** 2, 0, sigma ** 2],
 };
 const SIGMA = 0.2;

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { useFitted, useJob } from '@/bench/use-session';
-import { figuredIn, measureExtent, outlinesLeaving } from '@/core/derive';
+import { measureExtent, outlinesLeaving } from '@/core/derive';
 import { formatAngle, formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Figures, Words } from '@/ui/text';
@@ -14,11 +14,7 @@ export function ExtentWords({ only }: { only: readonly string[] | undefined }) {
   const extent = useMemo(
     () =>
       fitted?.fit.scaled
-        ? measureExtent(
-            outlinesLeaving(job, { view: fitted.view.id, only }),
-            figuredIn(job, derived, fitted.view.id),
-            derived.shapes,
-          )
+        ? measureExtent(outlinesLeaving(job, { plane: fitted.view.plane, only }), { job, derived }, derived.shapes)
         : undefined,
     [job, derived, fitted, only],
   );

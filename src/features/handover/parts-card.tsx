@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { useJob } from '@/bench/use-session';
-import { figuredIn, lineOfPart, listParts, type PartRow } from '@/core/derive';
+import { lineOfPart, listParts, type PartRow } from '@/core/derive';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
@@ -14,7 +14,7 @@ import { SaveTable } from './save-table';
 /** The list of parts: how many of what, of which size; to be saved as a table. */
 export function PartsCard({ fileName }: { fileName: string }) {
   const { job, derived } = useJob((state) => state);
-  const rows = useMemo(() => listParts(job, (view) => figuredIn(job, derived, view)), [job, derived]);
+  const rows = useMemo(() => listParts(job, derived), [job, derived]);
   if (job.parts.length === 0) return null;
   return (
     <Card testID="parts-card">

@@ -26,14 +26,14 @@ export function useWrittenFile(
   const fitted = useFitted();
   const job = useJob((state) => state.job);
   const derived = useJob((state) => state.derived);
-  const viewId = fitted?.view.id;
+  const plane = fitted?.view.plane;
   const drawing = useMemo(
-    () => (viewId ? drawingOf(job, derived, { view: viewId, only }) : undefined),
-    [job, derived, viewId, only],
+    () => (plane ? drawingOf(job, derived, { plane, only }) : undefined),
+    [job, derived, plane, only],
   );
   const meantEnds = useMemo(
-    () => (viewId ? countMeantEnds(job, derived, { view: viewId, only }) : 0),
-    [job, derived, viewId, only],
+    () => (plane ? countMeantEnds(job, derived, { plane, only }) : 0),
+    [job, derived, plane, only],
   );
   const [made, setMade] = useState<{ readonly of: unknown; readonly written: WrittenFile }>();
   // What a file is made of; a new one makes what was written for the old one stale by itself.

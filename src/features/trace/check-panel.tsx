@@ -25,7 +25,7 @@ export function CheckPanel() {
     () => ({ shortest: scaled ? job.shortest : 0.5, touching: scaled ? 0.001 : 0.01 }),
     [scaled, job.shortest],
   );
-  const { value: findings, ...looking } = useFindings(fitted?.view.id ?? '', limits);
+  const { value: findings, ...looking } = useFindings(fitted?.view.plane ?? '', limits);
   const mending = useMending(fitted?.view.id ?? '', limits);
   if (!fitted) return null;
   const heal = (finding: Finding) => {

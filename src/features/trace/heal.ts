@@ -74,7 +74,7 @@ export async function mendAll(
   for (let now = job, round = 0; round < MOST_ROUNDS; round++) {
     const derived = derive(now, told);
     const fitted = derived.views.get(view);
-    const findings = await check(shapesCutIn(now, derived, view), limits);
+    const findings = await check(shapesCutIn(now, derived, fitted?.view.plane ?? ''), limits);
     if (!fitted || !findings) return undefined;
     const wanted = findings.filter(
       (finding) => !tried.has(keyOf(finding)) && !(finding.kind === 'open' && finding.gap > limits.shortest),

@@ -23,11 +23,7 @@ export function OutlineFiguresCard({ outline, fitted }: { outline: Outline; fitt
   const units = useUnits();
   const { job, derived } = useJob((state) => state);
   const shape = derived.shapes.get(outline.id);
-  const related = derived.related.get(outline.plane);
-  const figures = useMemo(
-    () => shape && figuresOf(outline, { job, fitted, related }, shape),
-    [outline, fitted, shape, related, job],
-  );
+  const figures = useMemo(() => shape && figuresOf(outline, { job, derived }, shape), [outline, shape, job, derived]);
   if (!figures || !shape) return null;
   const scaled = fitted.fit.scaled;
   const length = (of: { value: number; sigma: number }) =>

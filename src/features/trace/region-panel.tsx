@@ -5,7 +5,6 @@ import { useRegions } from '@/bench/regions';
 import type { RegionState } from '@/bench/tools';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
 import {
-  figuredIn,
   findNameOf,
   findRegionAt,
   measureRegion,
@@ -44,8 +43,8 @@ const TINY = 0.01;
 export function RegionPanel({ state }: { state: RegionState }) {
   const { session } = useDesk();
   const fitted = useFitted();
-  const job = useJob((whole) => whole.job);
-  const { value: regions, ...looking } = useRegions(fitted?.view.id ?? '');
+  const { job, derived } = useJob((whole) => whole);
+  const { value: regions, ...looking } = useRegions(fitted?.view.plane ?? '');
   if (!fitted || !regions)
     return (
       <Card>
@@ -53,7 +52,7 @@ export function RegionPanel({ state }: { state: RegionState }) {
       </Card>
     );
   const chosen = state.at && findRegionAt(regions, state.at);
-  const named = namesIn(job, fitted);
+  const named = namesIn(job, derived, fitted.view.plane);
   return (
     <>
       {chosen ? (
@@ -198,7 +197,7 @@ function RegionFigures({ region, name, fitted, kind, onHeight }: RegionFiguresPr
   const scaled = fitted.fit.scaled;
   const { job, derived } = useJob((whole) => whole);
   const { sigma, around } = useMemo(() => {
-    const figured = figuredIn(job, derived, fitted.view.id);
+    const figured = { job, derived };
     return {
       sigma: measureRegion(region, figured, ({ area }) => area).sigma,
       around: measureRegion(region, figured, perimeterOf),

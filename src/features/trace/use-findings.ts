@@ -10,10 +10,10 @@ import { mendAll, type Check } from './heal';
 const look = (shapes: readonly Shape[], limits: CheckLimits, signal: AbortSignal) =>
   drawingWorker.call('checkShapes', { shapes, limits }, { signal });
 
-/** What keeps the outlines of a view from being cut, looked for anew when one of them changes. */
-export function useFindings(view: string, limits: CheckLimits): Worked<readonly Finding[]> {
-  const shapes = useJob(useShallow(({ job, derived }) => shapesCutIn(job, derived, view)));
-  return useWorked('findings', view, [limits.shortest, limits.touching, ...shapes], (signal) =>
+/** What keeps the outlines of a plane from being cut, looked for anew when one of them changes. */
+export function useFindings(plane: string, limits: CheckLimits): Worked<readonly Finding[]> {
+  const shapes = useJob(useShallow(({ job, derived }) => shapesCutIn(job, derived, plane)));
+  return useWorked('findings', plane, [limits.shortest, limits.touching, ...shapes], (signal) =>
     look(shapes, limits, signal),
   );
 }

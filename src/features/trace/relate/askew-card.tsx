@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
-import { datumTurned, figuredIn, findAskew } from '@/core/derive';
+import { datumTurned, findAskew } from '@/core/derive';
 import { setDatum } from '@/core/job';
 import { formatAngle } from '@/core/units';
 import { Card } from '@/ui/card';
@@ -17,8 +17,7 @@ export function AskewCard({ relating }: { relating: Relating }) {
   const { job, derived, fitted } = relating;
   const isTold = fitted.view.evidence.some(({ kind, role }) => role === 'use' && TELLS_LEVEL.includes(kind));
   const askew = useMemo(
-    () =>
-      isTold ? undefined : findAskew(outlinesOf(relating), figuredIn(job, derived, fitted.view.id), derived.shapes),
+    () => (isTold ? undefined : findAskew(outlinesOf(relating), { job, derived }, derived.shapes)),
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [isTold, job, derived, fitted],
   );

@@ -3,7 +3,7 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import type { Measured } from '@/core/adjust';
-import { figuredIn, measureSaid } from '@/core/derive';
+import { measureSaid } from '@/core/derive';
 import { addRelations, changeOutline } from '@/core/job';
 import { withSmooth, type Chain, type Outline } from '@/core/outline';
 import {
@@ -135,7 +135,7 @@ function SayValue({
 }) {
   if (!isAngular(kind) && !relating.fitted.fit.scaled) return null;
   const { job, derived, fitted } = relating;
-  const now = measureSaid(kind, on, figuredIn(job, derived, fitted.view.id), derived.shapes);
+  const now = measureSaid(kind, on, { job, derived }, derived.shapes);
   return (
     <View style={{ gap: 4 }}>
       <ValueField kind={kind} units={units} onSaid={onSaid} testID={`value-${kind}`} />

@@ -25,7 +25,7 @@ export function FreeCard({ relating, state }: { relating: Relating; state: Relat
       </View>
       {state.free ? (
         <Words style={{ fontSize: 14 }} testID="free-says">
-          {inWords(freedomsIn(relating.job, relating.derived, relating.fitted.view.id))}
+          {inWords(freedomsIn(relating.job, relating.derived, relating.fitted.view.plane))}
         </Words>
       ) : null}
     </Card>

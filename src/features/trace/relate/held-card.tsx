@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import { useDesk } from '@/bench/use-session';
-import type { RelatedView } from '@/core/derive';
+import type { FittedView, RelatedPlane } from '@/core/derive';
 import { distance } from '@/core/geometry';
 import type { Sheet } from '@/core/job';
 import { TOO_FAR } from '@/core/relate';
@@ -19,15 +19,13 @@ import { relationsOf, type Relating } from './relate-actions';
 const UNSEEN = 5e-5;
 
 /** By how much typed sizes changed the scale of a view, across its picture; undefined where they did not. */
-function stretchOf(
-  { plane, fitted: { fit } }: RelatedView,
-  { width, height }: Pick<Sheet, 'width' | 'height'>,
-): number | undefined {
+function stretchOf({ plane }: RelatedPlane, { view, fit, sheet: { width, height } }: FittedView): number | undefined {
   const [a, b] = [
     [0, height / 2],
     [width, height / 2],
   ] as const;
-  const change = distance(fit.toPlane(a), fit.toPlane(b)) / distance(plane.toPlane(a), plane.toPlane(b)) - 1;
+  const change =
+    distance(fit.toPlane(a), fit.toPlane(b)) / distance(plane.toPlane(a, view.id), plane.toPlane(b, view.id)) - 1;
   return Math.abs(change) > UNSEEN ? change : undefined;
 }
 
@@ -37,13 +35,13 @@ export function HeldCard({ relating }: { relating: Relating }) {
   const units = useUnits();
   const palette = usePalette();
   const held = relationsOf(relating);
-  const related = relating.derived.related.get(relating.fitted.view.id);
+  const related = relating.derived.related.get(relating.fitted.view.plane);
   if (held.length === 0 || !related) return null;
   const scaled = relating.fitted.fit.scaled;
   const length = (value: number) => (scaled ? formatLength(value, units) : `${value.toFixed(1)} px`);
   const moves = [...related.moves].sort((a, b) => b.sigmas - a.sigmas);
   const far = moves.filter(({ sigmas }) => sigmas > TOO_FAR);
-  const stretch = stretchOf(related, relating.fitted.sheet);
+  const stretch = stretchOf(related, relating.fitted);
   const dead = held.length - related.groups.reduce((sum, { solved }) => sum + solved.live.length, 0);
   return (
     <Card testID="held-card">

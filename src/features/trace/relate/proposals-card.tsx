@@ -52,9 +52,9 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
   const kept = proposals.length - open.length;
   const kinds = [...new Set(open.map(({ kind }) => kind))];
   const moves = useMemo(() => {
-    const { placing } = derived.related.get(fitted.view.id)?.fitted ?? fitted;
+    const { laying } = derived.planes.get(fitted.view.plane)!;
     return foreseeMoves(open, outlinesOf(relating), relationsOf(relating), planeOf(relating), (outline) =>
-      shapeOf(outline, placing),
+      shapeOf(outline, laying),
     );
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [proposals, declined]);
@@ -103,7 +103,7 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
       {kept > 0 ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
           <Words quiet style={{ flex: 1 }}>{`${kept} left as ${kept === 1 ? 'it was' : 'they were'} drawn.`}</Words>
-          <Button compact onPress={() => run(proposeAgain(fitted.view.id))} testID="propose-again">
+          <Button compact onPress={() => run(proposeAgain(fitted.view.plane))} testID="propose-again">
             Propose again
           </Button>
         </View>

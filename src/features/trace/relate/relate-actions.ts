@@ -1,5 +1,5 @@
 import type { Derived, FittedView } from '@/core/derive';
-import { findSpan, relatingPlane } from '@/core/derive';
+import { findSpan, relatingPlane, seenPlane } from '@/core/derive';
 import { angleOf, lineAngle, subtract } from '@/core/geometry';
 import { addRelations, type Job } from '@/core/job';
 import {
@@ -72,7 +72,8 @@ export function newRelation(
 
 /** The plane as the evidence alone puts it: sizes that hold already have moved the view's own. */
 export const planeOf = ({ derived, fitted }: Relating) =>
-  derived.related.get(fitted.view.id)?.plane ?? relatingPlane(fitted);
+  derived.related.get(fitted.view.plane)?.plane ??
+  relatingPlane(derived.planes.get(fitted.view.plane) ?? seenPlane(fitted.view.plane, [fitted]));
 
 export function judge(relating: Relating, relation: Relation): Verdict {
   return judgeRelation(relation, relationsOf(relating), outlinesOf(relating), planeOf(relating));

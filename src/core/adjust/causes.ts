@@ -1,0 +1,48 @@
+import type { Matrix } from 'ml-matrix';
+import type { Measured } from './propagate';
+
+/** One independent cause of doubt: how things are when it goes by so many of its sigmas. */
+export type Cause<State> = (sigmas: number) => State;
+
+/** Share of a sigma by which a cause is varied for a slope: the slope is the one that matters. */
+const STEP = 0.1;
+
+/**
+ * A figure with its plus-minus: what independent causes swing it by, each by one sigma, added up as squares. First order, central differences. One sigma, in the figure's unit.
+ * Weak: where the figure bends strongly within a sigma.
+ */
+export function measureBy<State>(
+  figure: (state: State) => number,
+  rest: State,
+  causes: readonly Cause<State>[],
+): Measured {
+  const swings = causes.map((cause) => (figure(cause(STEP)) - figure(cause(-STEP))) / (2 * STEP));
+  return { value: figure(rest), sigma: Math.hypot(...swings) };
+}
+
+/** A pivot below this share of its own variance is what rounding left. */
+const DEPENDENT = 1e-12;
+
+/**
+ * Independent directions of sigma one that make up a covariance: the columns of a root of it, by Cholesky with complete pivoting on unit variances (Golub & Van Loan, Matrix
+ * Computations, 4th edition, section 4.2.8). As many as its rank.
+ */
+export function rootOf(covariance: Matrix): readonly (readonly number[])[] {
+  const n = covariance.rows;
+  const sigmas = Array.from({ length: n }, (_, i) => Math.sqrt(Math.max(0, covariance.get(i, i))));
+  const left: number[] = sigmas.map((sigma) => (sigma > 0 ? 1 : 0));
+  const columns: number[][] = [];
+  for (let step = 0; step < n; step++) {
+    const pivot = left.indexOf(Math.max(...left));
+    if (!(left[pivot]! > DEPENDENT)) break;
+    const root = Math.sqrt(left[pivot]!);
+    const column = sigmas.map((sigma, i) => {
+      if (left[i]! === 0) return 0;
+      const shared = columns.reduce((sum, other) => sum + other[i]! * other[pivot]!, 0);
+      return (covariance.get(i, pivot) / (sigma * sigmas[pivot]!) - shared) / root;
+    });
+    column.forEach((value, i) => (left[i] = i === pivot ? 0 : Math.max(0, left[i]! - value * value)));
+    columns.push(column);
+  }
+  return columns.map((column) => column.map((value, i) => value * sigmas[i]!));
+}

@@ -1,0 +1,97 @@
+import { rootOf, type Cause } from '../adjust';
+import { pointFrame } from '../calibrate';
+import { add, scale, type Vec } from '../geometry';
+import type { DrawnOutline, PointedPlace } from '../outline';
+import type { Relatable, Spread } from '../relate';
+import type { Derived } from './derive';
+import { doubtsOf, type SeenPlane } from './planes';
+
+/** How what figures stand on may be otherwise than it is taken to be. What is not in it is as it is. */
+export interface Otherwise {
+  /** How far the doubts of planes went, in their sigmas. */
+  readonly doubts?: ReadonlyMap<string, readonly number[]>;
+  /** Where places were pointed instead, sheet px. */
+  readonly places?: ReadonlyMap<PointedPlace, Vec>;
+  /** The unknowns of outlines that relations hold. */
+  readonly unknowns?: ReadonlyMap<SolvedOutlines, readonly number[]>;
+}
+
+/** Outlines of a plane that relations hold together, with what is known of where they may be. */
+export interface SolvedOutlines {
+  readonly plane: string;
+  readonly known: ReadonlyMap<string, Relatable>;
+  readonly spread: Spread;
+}
+
+/** The groups of related outlines to which some belong. */
+export function solvedAmong(
+  outlines: readonly DrawnOutline[],
+  { related }: Pick<Derived, 'related'>,
+): readonly SolvedOutlines[] {
+  return [...related].flatMap(([plane, { groups, shapes }]) =>
+    groups.flatMap((group) => {
+      const { known } = group.solved;
+      const spread = outlines.some(({ id }) => shapes.has(id) && known.has(id)) ? group.spread() : undefined;
+      return spread ? [{ plane, known, spread }] : [];
+    }),
+  );
+}
+
+/** Whether sizes are said of it: then the doubts of its plane's fits are among its unknowns. */
+const isSized = ({ spread: { x, findDoubts } }: SolvedOutlines) => findDoubts(x) !== undefined;
+
+/**
+ * The doubts of the fits that planes stand on, each fit's once, however many planes it moves. Those of a plane of which sizes are said are among the unknowns of what is solved
+ * there. Weak: a size that is said on one plane tells nothing of another, also where both share a fit.
+ */
+export function causesOfFits(
+  planes: readonly SeenPlane[],
+  groups: readonly SolvedOutlines[],
+): readonly Cause<Otherwise>[] {
+  const open = planes.filter(({ id }) => !groups.some((group) => group.plane === id && isSized(group)));
+  const moved = open.flatMap((plane) => {
+    const fits = doubtsOf(plane);
+    const all = fits.reduce((sum, { count }) => sum + count, 0);
+    return fits.map((fit) => ({ plane: plane.id, all, ...fit }));
+  });
+  return [...new Set(moved.map(({ owner }) => owner))].flatMap((owner) => {
+    const there = moved.filter((fit) => fit.owner === owner);
+    return Array.from({ length: there[0]!.count }, (_, k): Cause<Otherwise> => (by) => ({
+      doubts: new Map(
+        there.map(({ plane, all, first }) => [
+          plane,
+          Array.from({ length: all }, (__, i) => (i === first + k ? by : 0)),
+        ]),
+      ),
+    }));
+  });
+}
+
+/** What pointing leaves open of solved outlines, and of the fits where sizes were said. */
+export function causesOfSolved(group: SolvedOutlines): readonly Cause<Otherwise>[] {
+  const { x, own, findDoubts } = group.spread;
+  const first = findDoubts(x);
+  return rootOf(own).map((direction) => (by) => {
+    const moved = x.map((value, i) => value + by * direction[i]!);
+    const doubts = first && findDoubts(moved)!.map((doubt, k) => doubt - first[k]!);
+    return { unknowns: new Map([[group, moved]]), ...(doubts ? { doubts: new Map([[group.plane, doubts]]) } : {}) };
+  });
+}
+
+/** Where a place may have been pointed instead: along each direction in which it is known by itself. */
+export function causesOfPlace(place: PointedPlace): readonly Cause<Otherwise>[] {
+  const { axes, sigmas } = pointFrame(place);
+  return axes.map((axis, i) => (by) => ({ places: new Map([[place, add(place.at, scale(axis, by * sigmas[i]!))]]) }));
+}
+
+/** Unknowns of solved outlines as they follow the doubts of their plane's fits. */
+export function unknownsAt(
+  { plane, spread: { x, follows } }: SolvedOutlines,
+  moved: readonly number[] | undefined,
+  { doubts }: Otherwise,
+): readonly number[] {
+  const by = doubts?.get(plane);
+  const from = moved ?? x;
+  if (!follows || !by) return from;
+  return from.map((value, i) => by.reduce((sum, doubt, k) => sum + follows.get(i, k) * doubt, value));
+}

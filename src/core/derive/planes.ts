@@ -1,0 +1,110 @@
+import { listFreedoms, movedFit, pointingCovariance } from '../calibrate';
+import type { Vec } from '../geometry';
+import type { Placing } from '../outline';
+import type { RelatingPlane } from '../relate';
+import type { FittedView } from './fits';
+
+/** How sheet places come to a plane. */
+export type Laying = Omit<Placing, 'nodeAt'>;
+
+/**
+ * A plane as the views see it that show it, in the job's order; where some have a scale only those do. A place that names no view was pointed in the first. Its doubts are those of
+ * its fits, one fit after the other: views that share a fit share its doubts.
+ */
+export interface SeenPlane {
+  readonly id: string;
+  readonly views: readonly FittedView[];
+  readonly laying: Laying;
+}
+
+/** The doubts of a fit among those of a plane: of the view that holds its evidence, from which on, and how many. */
+export interface FitDoubts {
+  readonly owner: string;
+  readonly first: number;
+  readonly count: number;
+}
+
+const ownerOf = ({ view }: FittedView): string => view.shares ?? view.id;
+
+/** The view that a place names, or the first. */
+const sightIn = (views: readonly FittedView[], view: string | undefined): FittedView =>
+  views.find((other) => other.view.id === view) ?? views[0]!;
+
+export function seenPlane(id: string, views: readonly FittedView[]): SeenPlane {
+  const scaled = views.filter(({ fit }) => fit.scaled);
+  const seeing = scaled.length > 0 ? scaled : views;
+  return { id, views: seeing, laying: layingOf(seeing) };
+}
+
+/** Every plane that views show. */
+export function listPlanes(views: Iterable<FittedView>): Map<string, SeenPlane> {
+  const seeing = new Map<string, FittedView[]>();
+  for (const fitted of views) seeing.set(fitted.view.plane, [...(seeing.get(fitted.view.plane) ?? []), fitted]);
+  return new Map([...seeing].map(([id, some]) => [id, seenPlane(id, some)]));
+}
+
+function layingOf(views: readonly FittedView[]): Laying {
+  const [only, ...others] = views as readonly [FittedView, ...FittedView[]];
+  return others.length === 0
+    ? only.placing
+    : { scaled: only.fit.scaled, toPlane: (sheet, view) => sightIn(views, view).fit.toPlane(sheet) };
+}
+
+export function doubtsOf({ views }: Pick<SeenPlane, 'views'>): readonly FitDoubts[] {
+  const fits = new Map(views.map((fitted) => [ownerOf(fitted), fitted.fit]));
+  let first = 0;
+  return [...fits].map(([owner, fit]) => {
+    const count = listFreedoms(fit).length;
+    first += count;
+    return { owner, first: first - count, count };
+  });
+}
+
+/** A plane after its doubts went by so many sigmas each. */
+export function movedPlane(plane: SeenPlane, doubts: readonly number[]): SeenPlane {
+  if (doubts.every((doubt) => doubt === 0)) return plane;
+  const fits = doubtsOf(plane);
+  const views = plane.views.map((fitted) => {
+    const { first, count } = fits.find(({ owner }) => owner === ownerOf(fitted))!;
+    const fit = movedFit(fitted.fit, doubts.slice(first, first + count));
+    return { ...fitted, fit, placing: { ...fitted.placing, toPlane: fit.toPlane } };
+  });
+  return { ...plane, views, laying: layingOf(views) };
+}
+
+/** A plane as relations need it. */
+export function relatingPlane(plane: SeenPlane): RelatingPlane {
+  const { views, laying } = plane;
+  return {
+    scaled: laying.scaled,
+    toPlane: laying.toPlane,
+    freedoms: doubtsOf(plane).flatMap((fit) => freedomsOf(views, fit)),
+    steadinessIn: steadinessIn(plane),
+    covarianceOf: ({ at, sigma, edge }) => {
+      const matrix = pointingCovariance({ at, sigma, edge });
+      return [matrix.get(0, 0), matrix.get(0, 1), matrix.get(1, 1)];
+    },
+  };
+}
+
+/** How shaky the hand is that points in the views of a plane. */
+export const steadinessIn =
+  ({ views }: Pick<SeenPlane, 'views'>) =>
+  (view?: string): number =>
+    sightIn(views, view).steadiness.factor;
+
+const STILL: Vec = [0, 0];
+
+/** What is pointed in a view moves with the doubts of its own fit alone. */
+function freedomsOf(
+  views: readonly FittedView[],
+  { owner, count }: FitDoubts,
+): readonly ((sheet: Vec, view?: string) => Vec)[] {
+  const moving = new Map(
+    views.flatMap((fitted) => (ownerOf(fitted) === owner ? [[fitted, listFreedoms(fitted.fit)] as const] : [])),
+  );
+  return Array.from({ length: count }, (_, k) => (sheet: Vec, view?: string) => {
+    const moves = moving.get(sightIn(views, view));
+    return moves ? moves[k]!(sheet) : STILL;
+  });
+}
