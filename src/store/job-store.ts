@@ -105,7 +105,7 @@ function deriverWith(judge: Judge | undefined, onTold: () => void): (job: Job) =
   const derive = createDeriver({ most: MOST_AT_ONCE });
   const judging = new Judging(judge, onTold);
   return (job) => {
-    const derived = derive(job, judging.toldOf(job));
+    const derived = derive(job, judging.told);
     judging.ask(job, derived);
     return derived;
   };

@@ -1,6 +1,18 @@
 /** What takes long to judge is judged elsewhere: the job goes on, and what comes of it is shown once it is there. */
 import { fitOf, toldOf, type Told } from '@/core/derive';
-import { addEvidence, addSheet, createJob, createView, removeEvidence, startHistory, type Sheet } from '@/core/job';
+import {
+  addEvidence,
+  addSheet,
+  createJob,
+  createView,
+  cutView,
+  removeEvidence,
+  renameView,
+  setLook,
+  startHistory,
+  type Command,
+  type Sheet,
+} from '@/core/job';
 import type { ToJudge } from '@/workers';
 import { createJobStore } from './job-store';
 import { testCard, testDevice } from './testing';
@@ -55,7 +67,7 @@ function open(judge: ReturnType<typeof createJudge>['judge']) {
 }
 
 /** Every second one wrong, each by something else. */
-const contradict = (run: (command: ReturnType<typeof length>) => void) =>
+const contradict = (run: (command: Command) => void) =>
   Array.from({ length: 10 }, (_, i) =>
     run(length(i, (Math.hypot(2000 + 100 * i, 150) / 10) * (i % 2 ? 1 : 1.1 + i / 40))),
   );
@@ -87,6 +99,27 @@ it('gives up a question when the view is changed, and hears no late answer to it
   await settled();
   expect(fitted().isPending).toBe(true);
   expect(fitted().view.evidence).toHaveLength(9);
+});
+
+it('a view that is renamed, shown otherwise or cut in two asks nothing new', async () => {
+  const { asked, judge } = createJudge();
+  const { run, fitted, jobs } = open(judge);
+  contradict(run);
+  const before = asked.length;
+  run(renameView('v', 'Front'));
+  run(setLook('v', { opacity: 0.5, contrast: 1, grey: false }));
+  run(cutView({ ...createView('w', sheet), shares: 'v' }));
+  expect([asked.length, asked.at(-1)!.signal.aborted, fitted().isPending]).toEqual([before, false, true]);
+  const { view } = asked.at(-1)!;
+  asked.at(-1)!.answer(toldOf(fitOf(view.view, view.sheet, view.owner)));
+  await settled();
+  const { views } = jobs.getState().derived;
+  expect([...views.values()].map(({ isPending, fit }) => [isPending, fit.suspects])).toEqual([
+    [false, fitted().fit.suspects],
+    [false, fitted().fit.suspects],
+  ]);
+  run(renameView('v', 'Side'));
+  expect([asked.length, fitted().isPending, fitted().view.name]).toEqual([before, false, 'Side']);
 });
 
 it('judges here where nobody answers', async () => {

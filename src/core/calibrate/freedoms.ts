@@ -1,4 +1,4 @@
-import { EigenvalueDecomposition } from 'ml-matrix';
+import { EigenvalueDecomposition, type Matrix } from 'ml-matrix';
 import { scale, subtract, type Vec } from '../geometry';
 import type { Fit } from './fit';
 import { toPlane, toSheet } from './sheet-map';
@@ -8,16 +8,22 @@ const NEGLIGIBLE = 1e-9;
 /** Share of a sigma by which the map is varied for a slope. */
 const STEP = 0.1;
 
-/** The doubts of a fit's numbers as independent directions of sigma one: the columns of a root of their covariance. */
-function listDoubted(fit: Fit): readonly (readonly number[])[] {
-  if (fit.values.length === 0) return [];
-  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(fit.covariance, { assumeSymmetric: true });
+const roots = new WeakMap<Matrix, readonly (readonly number[])[]>();
+
+/** The doubts of a fit's numbers as independent directions of sigma one: the columns of a root of their covariance, which views that share it share. */
+function listDoubted({ values, covariance }: Fit): readonly (readonly number[])[] {
+  if (values.length === 0) return [];
+  const known = roots.get(covariance);
+  if (known) return known;
+  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(covariance, { assumeSymmetric: true });
   const largest = Math.max(...realEigenvalues);
-  return realEigenvalues.flatMap((variance, column) =>
+  const root = realEigenvalues.flatMap((variance, column) =>
     variance > NEGLIGIBLE * NEGLIGIBLE * largest
-      ? [fit.values.map((_, i) => Math.sqrt(variance) * eigenvectorMatrix.get(i, column))]
+      ? [values.map((_, i) => Math.sqrt(variance) * eigenvectorMatrix.get(i, column))]
       : [],
   );
+  roots.set(covariance, root);
+  return root;
 }
 
 /**

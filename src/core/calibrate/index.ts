@@ -34,7 +34,9 @@ export {
 export { listDoubts, type Doubt } from './doubts';
 export { listFreedoms, movedFit } from './freedoms';
 export { influenceOf } from './influence';
-export { fitView, unscaledFit, type Fit, type FitInput } from './fit';
+export { adjustEvidence, unscaledAdjustment, type Adjustment, type Known } from './adjustment';
+export { fitView, seenIn, unscaledFit, type Fit, type FitInput } from './fit';
+export type { Axes, Sight } from './sight';
 export { applyHomography, compose, IDENTITY, inverse, type Homography } from './homography';
 export { bowed, isMonotone, NO_LENS, straightened, type Lens } from './lens';
 export {

@@ -1,8 +1,17 @@
 import { isSameList } from '../basics';
 import { shapeOf, type DrawnOutline, type Outline, type Shape } from '../outline';
 import { groundOf, type Job, type Sheet, type View } from '../job';
-import { allowanceOf } from '../calibrate';
-import { fitOf, toldOf, type FittedView, type Told } from './fits';
+import { allowanceOf, type Fit } from '../calibrate';
+import {
+  judgeView,
+  questionOf,
+  seeView,
+  toldOf,
+  type FittedView,
+  type JudgedView,
+  type Question,
+  type Told,
+} from './fits';
 import { createMaking } from './made';
 import { listPlanes, type SeenPlane } from './planes';
 import { createRelating, type RelatedPlane } from './related';
@@ -18,13 +27,13 @@ export interface Derived {
 }
 
 /**
- * A deriver remembers by identity: a view whose document did not change, nor that of the view whose fit it shares, keeps its fit, an outline its shape. The memory is
+ * A deriver remembers by identity: a view whose evidence did not change, its own or that which it shares, keeps its fit, an outline its shape. The memory is
  * the caller's to keep or to throw away. `most`: so many pieces may be adjusted to judge a view's evidence; where that is not enough its fit is pending, until what it came
  * to elsewhere is told.
  */
-export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldOfViews) => Derived {
+export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldOfQuestions) => Derived {
   const [fit, relate, draw, make] = [createFitting(most), createRelating(), createDrawing(), createMaking()];
-  let last: { job: Job; told: ToldOfViews; derived: Derived } | undefined;
+  let last: { job: Job; told: ToldOfQuestions; derived: Derived } | undefined;
   return (job, told = NOTHING_TOLD) => {
     if (last?.job === job && last.told === told) return last.derived;
     const views = fit(job, told);
@@ -45,46 +54,56 @@ export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldO
   };
 }
 
-/** What views' evidence came to where it was judged to the end, by the views themselves. */
-export type ToldOfViews = ReadonlyMap<View, Told>;
-const NOTHING_TOLD: ToldOfViews = new Map();
+/** What the evidence of views came to where it was judged to the end. */
+export type ToldOfQuestions = ReadonlyMap<Question, Told>;
+const NOTHING_TOLD: ToldOfQuestions = new Map();
 
-/** What a job that was derived has come to: another job with the same views need not judge them again. */
-export function toldByViews({ views }: Pick<Job, 'views'>, derived: Pick<Derived, 'views'>): ToldOfViews {
+/** What a job that was derived has come to: another job whose views ask the same need not judge them again. */
+export function toldIn({ views }: Pick<Derived, 'views'>): ToldOfQuestions {
   return new Map(
-    views.flatMap((view) => {
-      const fitted = derived.views.get(view.id);
-      return fitted && !fitted.isPending ? [[view, toldOf(fitted)] as const] : [];
-    }),
+    [...views.values()].flatMap((fitted) => (fitted.isPending ? [] : [[fitted.question, toldOf(fitted)] as const])),
   );
 }
 
-interface Remembered {
-  readonly sheet: Sheet;
-  readonly owner: View;
+interface Judged {
   readonly told: Told | undefined;
+  readonly judged: JudgedView;
+}
+
+interface Seen {
+  readonly judged: JudgedView;
   readonly fitted: FittedView;
 }
 
+/** Views whose evidence asks the same are judged once; a view that only looks otherwise, or has another name, keeps its fit. */
 function createFitting(most: number) {
-  const fits = new WeakMap<View, Remembered>();
-  const fitted = (view: View, sheet: Sheet, owner: View, told: Told | undefined, ground: string): FittedView => {
-    const known = fits.get(view);
-    const isKnown = known?.sheet === sheet && known.owner === owner && known.told === told;
-    if (isKnown && known.fitted.ground === ground) return known.fitted;
-    const found = isKnown
-      ? { ...known.fitted, ground }
-      : fitOf(view, sheet, owner, { ground, ...(told ? { told } : { allowance: allowanceOf(most) }) });
-    fits.set(view, { sheet, owner, told, fitted: found });
-    return found;
+  const answers = new WeakMap<Question, Judged>();
+  const seen = new Map<string, Seen>();
+  const judge = (view: View, sheet: Sheet, owner: View, question: Question, told: Told | undefined): JudgedView => {
+    const known = answers.get(question);
+    if (known && known.told === told) return known.judged;
+    const judged = judgeView(view, sheet, owner, told ? { told } : { allowance: allowanceOf(most) });
+    answers.set(question, { told, judged });
+    return judged;
   };
-  return (job: Pick<Job, 'views' | 'sheets' | 'planes'>, told: ToldOfViews): Map<string, FittedView> =>
+  const see = (view: View, sheet: Sheet, owner: View, judged: JudgedView, ground: string): FittedView => {
+    const before = seen.get(view.id);
+    const fitted = seeView(view, sheet, owner, judged, {
+      ground,
+      before: before?.judged === judged ? before.fitted : undefined,
+    });
+    seen.set(view.id, { judged, fitted });
+    return fitted;
+  };
+  return (job: Pick<Job, 'views' | 'sheets' | 'planes'>, told: ToldOfQuestions): Map<string, FittedView> =>
     new Map(
       job.views.flatMap((view) => {
         const sheet = job.sheets.find(({ id }) => id === view.sheet);
+        if (!sheet) return [];
         const owner = job.views.find(({ id }) => id === view.shares) ?? view;
-        const ground = groundOf(job, view.plane);
-        return sheet ? [[view.id, fitted(view, sheet, owner, told.get(view), ground)] as const] : [];
+        const question = questionOf(view, sheet, owner);
+        const judged = judge(view, sheet, owner, question, told.get(question));
+        return [[view.id, see(view, sheet, owner, judged, groundOf(job, view.plane))] as const];
       }),
     );
 }
@@ -95,12 +114,12 @@ function createDrawing(): (
   planes: ReadonlyMap<string, SeenPlane>,
   related: ReadonlyMap<string, RelatedPlane>,
 ) => ReadonlyMap<string, Shape> {
-  const shapes = new WeakMap<Outline, { readonly of: readonly FittedView[]; readonly shape: Shape }>();
-  const drawn = (outline: DrawnOutline, { views, laying }: SeenPlane): Shape => {
+  const shapes = new WeakMap<Outline, { readonly of: readonly Fit[]; readonly shape: Shape }>();
+  const drawn = (outline: DrawnOutline, { fits, laying }: SeenPlane): Shape => {
     const known = shapes.get(outline);
-    if (known && isSameList(known.of, views)) return known.shape;
+    if (known && isSameList(known.of, fits)) return known.shape;
     const shape = shapeOf(outline, laying);
-    shapes.set(outline, { of: views, shape });
+    shapes.set(outline, { of: fits, shape });
     return shape;
   };
   return ({ outlines }, planes, related) =>

@@ -1,13 +1,13 @@
 /** What a view falls back to when all its evidence together gives no fit. */
 import { refused } from '../basics';
-import { fitView } from '../calibrate';
+import { adjustEvidence } from '../calibrate';
 import type { Vec } from '../geometry';
 import { createView, type Evidence, type EvidencePoint, type Sheet, type View } from '../job';
 import { fitOf } from './fits';
 
 jest.mock('../calibrate', () => {
   const real = jest.requireActual<typeof import('../calibrate')>('../calibrate');
-  return { ...real, fitView: jest.fn(real.fitView) };
+  return { ...real, adjustEvidence: jest.fn(real.adjustEvidence) };
 });
 
 const sheet: Sheet = {
@@ -46,9 +46,9 @@ const viewOf = (
 
 /** Fits a view and counts how often its evidence was fitted for that. */
 function fitted(view: View) {
-  jest.mocked(fitView).mockClear();
+  jest.mocked(adjustEvidence).mockClear();
   const { fit, refusal, without } = fitOf(view, sheet);
-  return { scaled: fit.scaled, code: refusal?.code, without, count: jest.mocked(fitView).mock.calls.length };
+  return { scaled: fit.scaled, code: refusal?.code, without, count: jest.mocked(adjustEvidence).mock.calls.length };
 }
 
 const good = Array.from({ length: 40 }, (_, i) => [lengthOf(`l${i}`, 200), ends(`l${i}`, 100 + 60 * i)] as const);
@@ -79,14 +79,14 @@ it('of forty pieces the one that the refusal names is left away, and no other, i
 it.each([1, 2, 7, 11, 39])(
   'where no piece is named, the newest %i go that stand in the way, and no more, without trying one by one',
   (many) => {
-    const real = jest.requireActual<typeof import('../calibrate')>('../calibrate').fitView;
+    const real = jest.requireActual<typeof import('../calibrate')>('../calibrate').adjustEvidence;
     jest
-      .mocked(fitView)
+      .mocked(adjustEvidence)
       .mockImplementation((input) =>
         input.evidence.length > good.length - many ? refused('fit-not-found') : real(input),
       );
     const { scaled, code, without, count } = fitted(viewOf(good));
-    jest.mocked(fitView).mockImplementation(real);
+    jest.mocked(adjustEvidence).mockImplementation(real);
     expect([scaled, code, without]).toEqual([
       true,
       'fit-not-found',

@@ -4,14 +4,16 @@ import {
   type Allowance,
   type Verdict,
   checkEvidence,
+  adjustEvidence,
   fitSigma,
-  fitView,
   readEvidence,
-  unscaledFit,
+  seenIn,
+  unscaledAdjustment,
+  type Adjustment,
   type CheckOutcome,
   type Evidence as Piece,
   type Fit,
-  type FitInput,
+  type Known,
   type PictureGeometry,
   type ReadFigure,
   type Steadiness,
@@ -39,7 +41,11 @@ export function pictureOf(sheet: Sheet, { mirrored = false }: Pick<View, 'mirror
 
 /** A view with what follows from its evidence; one that shares a fit shows that evidence as its own. */
 export interface FittedView {
+  /** The view as it stands in the job, and with the evidence that it shares. */
+  readonly source: View;
   readonly view: View;
+  /** What its evidence is judged by. */
+  readonly question: Question;
   /** The plane whose zero and axes hold: its own, or the one that its own lies on. */
   readonly ground: string;
   readonly sheet: Sheet;
@@ -60,6 +66,27 @@ export interface FittedView {
   readonly isPending: boolean;
 }
 
+/** All by which the evidence of a view is judged, one and the same for as long as none of it changes, whichever view asks. */
+export interface Question extends Pick<View, 'points' | 'evidence' | 'model' | 'lens' | 'lift'> {
+  readonly sheet: Sheet;
+  readonly mirrored: boolean;
+  readonly lookOnly: boolean;
+}
+
+const asked = new WeakMap<View['evidence'], readonly Question[]>();
+
+/** The question of a view, with its own evidence or that of the view that it shares it with. */
+export function questionOf({ mirrored = false, lookOnly = false }: View, sheet: Sheet, owner: View): Question {
+  const { points, evidence, model, lens, lift } = owner;
+  const question: Question = { points, evidence, model, lens, lift, sheet, mirrored, lookOnly };
+  const before = asked.get(evidence) ?? [];
+  const names = Object.keys(question) as readonly (keyof Question)[];
+  const same = before.find((other) => names.every((name) => other[name] === question[name]));
+  // The last few are enough: older ones are of views as they were.
+  if (!same) asked.set(evidence, [question, ...before].slice(0, 8));
+  return same ?? question;
+}
+
 /** What a view's evidence came to, as plain data: which pieces were left away, why, and how the others were judged. */
 export interface Told {
   readonly refusal: Refusal | undefined;
@@ -73,52 +100,71 @@ export const toldOf = ({ refusal, without, fit }: FittedView): Told => ({ refusa
 export interface Seeking {
   readonly told?: Told | undefined;
   readonly allowance?: Allowance | undefined;
-  readonly ground?: string;
 }
 
-/** All that is known of a view, as a fit asks for it. */
-function inputOf(view: View, sheet: Sheet, allowance: Allowance | undefined): FitInput {
+/** What a view's evidence came to, for every view that shares it and looks at the sheet from the same side. */
+export interface JudgedView {
+  readonly adjustment: Adjustment;
+  /** Why all the evidence together gives no fit; the adjustment is then of the last pieces that stood without the newest. */
+  readonly refusal: Refusal | undefined;
+  readonly without: readonly string[];
+  readonly isPending: boolean;
+}
+
+/** All that is known of a view. */
+function knownOf(view: View, sheet: Sheet, allowance: Allowance | undefined): Known {
   const picture = pictureOf(sheet, view);
   const pieces = view.lookOnly ? [] : view.evidence.filter(({ role }) => role !== 'off').map(toPiece);
   const lift = { mm: view.lift ?? 0, sigma: view.lift === undefined ? ASSUMED.lift : STATED_LIFT_SIGMA };
   return {
     picture,
-    datum: view.datum,
     points: pointsOfView(view),
     evidence: pieces,
     lift,
     model: view.model,
     lens: view.lens,
-    ownAxes: view.shares !== undefined,
     allowance,
   };
 }
 
-/** A view with the fit of what is known about it, or about `owner`, the view of its sheet that it shares a fit with. */
-export function fitOf(
+/** A view with the evidence of another that it shares as its own. */
+function withEvidenceOf(own: View, owner: View): View {
+  if (owner === own) return own;
+  const { points, evidence, model, lens, lift } = owner;
+  return { ...own, points, evidence, model, lens, lift };
+}
+
+/** What the evidence of a view comes to, its own or that of `owner`, the view of its sheet that it shares it with. */
+export function judgeView(own: View, sheet: Sheet, owner = own, { told, allowance }: Seeking = {}): JudgedView {
+  const known = knownOf(withEvidenceOf(own, owner), sheet, allowance);
+  const found = told ? adjustedAsTold(known, told) : lastGood(known);
+  return { ...found, isPending: allowance?.isSpent ?? false };
+}
+
+/** How a view is seen: on which ground, and as it was before, where nothing but its looks may have changed since. */
+interface Seeing {
+  readonly ground?: string;
+  readonly before?: FittedView | undefined;
+}
+
+/** A view that sees its plane by what its evidence has come to. */
+export function seeView(
   own: View,
   sheet: Sheet,
-  owner = own,
-  { told, allowance, ground = own.plane }: Seeking = {},
+  owner: View,
+  judged: JudgedView,
+  { ground = own.plane, before }: Seeing = {},
 ): FittedView {
-  const view =
-    owner === own
-      ? own
-      : {
-          ...own,
-          points: owner.points,
-          evidence: owner.evidence,
-          model: owner.model,
-          lens: owner.lens,
-          lift: owner.lift,
-        };
-  const input = inputOf(view, sheet, allowance);
-  const { fit, refusal, without } = told ? fitAsTold(input, told) : lastGoodFit(input);
-  const shown = fit.scaled ? input.evidence.filter(({ id }) => !without.includes(id)) : [];
+  if (before?.source === own && before.sheet === sheet && before.ground === ground) return before;
+  const view = withEvidenceOf(own, owner);
+  const named = { source: own, view, ground, sheet, question: questionOf(own, sheet, owner) };
+  if (before && before.view.datum === view.datum && before.view.shares === view.shares) return { ...before, ...named };
+  const { adjustment, refusal, without, isPending } = judged;
+  const fit = seenIn(adjustment, { datum: view.datum, ownAxes: view.shares !== undefined });
+  const { evidence } = knownOf(view, sheet, undefined);
+  const shown = fit.scaled ? evidence.filter(({ id }) => !without.includes(id)) : [];
   return {
-    view,
-    ground,
-    sheet,
+    ...named,
     fit,
     refusal,
     without,
@@ -127,57 +173,58 @@ export function fitOf(
     checks: shown.filter(({ check }) => check).map((piece) => checkEvidence(fit, piece)),
     placing: { scaled: fit.scaled, toPlane: fit.toPlane },
     steadiness: steadinessOfView(view),
-    isPending: allowance?.isSpent ?? false,
+    isPending,
   };
 }
 
-interface LastGood {
-  readonly fit: Fit;
-  readonly refusal: Refusal | undefined;
-  readonly without: readonly string[];
-}
+/** A view with the fit of what is known about it: see `judgeView` and `seeView`. */
+export const fitOf = (own: View, sheet: Sheet, owner = own, seeking: Seeking = {}): FittedView =>
+  seeView(own, sheet, owner, judgeView(own, sheet, owner, seeking));
+
+type LastGood = Omit<JudgedView, 'isPending'>;
 
 /**
  * The fit of all pieces, or, where there is none, of as many as give one: without those that the refusal names, else without the newest ones. Without any used evidence the view
  * is simply without scale, which is nothing to refuse.
  */
-function lastGoodFit(input: FitInput): LastGood {
-  if (!hasUsed(input.evidence)) return { fit: unscaledFit(input), refusal: undefined, without: [] };
-  const whole = fitView(input);
-  if (whole.ok) return { fit: whole.value, refusal: undefined, without: [] };
+function lastGood(input: Known): LastGood {
+  const bare = unscaledAdjustment(input);
+  if (!hasUsed(input.evidence)) return { adjustment: bare, refusal: undefined, without: [] };
+  const whole = adjustEvidence(input);
+  if (whole.ok) return { adjustment: whole.value, refusal: undefined, without: [] };
   // Whoever may not seek to the end leaves the many fits of fewer pieces to who may.
-  if (input.allowance?.isSpent) return { fit: unscaledFit(input), refusal: undefined, without: [] };
+  if (input.allowance?.isSpent) return { adjustment: bare, refusal: undefined, without: [] };
   const found = withoutNamed(input, whole) ?? withoutNewest(input);
   const kept = new Set(found?.evidence);
   return {
-    fit: found?.fit ?? unscaledFit(input),
+    adjustment: found?.adjustment ?? bare,
     refusal: whole,
     without: input.evidence.filter((piece) => !kept.has(piece)).map(({ id }) => id),
   };
 }
 
-/** The fit that was told of, without seeking it again. */
-function fitAsTold(input: FitInput, { refusal, without, verdict }: Told): LastGood {
+/** The adjustment that was told of, without seeking it again. */
+function adjustedAsTold(input: Known, { refusal, without, verdict }: Told): LastGood {
   const evidence = input.evidence.filter(({ id }) => !without.includes(id));
-  const fit = verdict && fitView({ ...input, evidence, verdict });
-  return { fit: fit?.ok ? fit.value : unscaledFit(input), refusal, without };
+  const adjusted = verdict && adjustEvidence({ ...input, evidence, verdict });
+  return { adjustment: adjusted?.ok ? adjusted.value : unscaledAdjustment(input), refusal, without };
 }
 
 const hasUsed = (evidence: readonly Piece[]) => evidence.some((piece) => !piece.check);
 
 interface Found {
-  readonly fit: Fit;
+  readonly adjustment: Adjustment;
   readonly evidence: readonly Piece[];
 }
 
-function fitOfThese(input: FitInput, evidence: readonly Piece[]): Found | Refusal {
+function fitOfThese(input: Known, evidence: readonly Piece[]): Found | Refusal {
   if (!hasUsed(evidence)) return refused('scale-undetermined');
-  const fit = fitView({ ...input, evidence });
-  return fit.ok ? { fit: fit.value, evidence } : fit;
+  const adjusted = adjustEvidence({ ...input, evidence });
+  return adjusted.ok ? { adjustment: adjusted.value, evidence } : adjusted;
 }
 
 /** Without the pieces that refusals name, one after the other; of several that contradict each other without the newest. Undefined when a refusal names none, or nothing is left. */
-function withoutNamed(input: FitInput, first: Refusal): Found | undefined {
+function withoutNamed(input: Known, first: Refusal): Found | undefined {
   let [refusal, left] = [first, input.evidence];
   for (;;) {
     const named = String(refusal.detail.id ?? refusal.detail.ids ?? '').split(',');
@@ -185,17 +232,17 @@ function withoutNamed(input: FitInput, first: Refusal): Found | undefined {
     if (!culprit) return undefined;
     left = left.filter((piece) => piece !== culprit);
     const tried = fitOfThese(input, left);
-    if ('fit' in tried) return tried;
+    if ('adjustment' in tried) return tried;
     refusal = tried;
   }
 }
 
 /** Without the newest pieces: twice as many each time until there is a fit, then by halves as few as give one. */
-function withoutNewest(input: FitInput): Found | undefined {
+function withoutNewest(input: Known): Found | undefined {
   const { evidence } = input;
   const tryWithout = (count: number) => {
     const tried = fitOfThese(input, evidence.slice(0, evidence.length - count));
-    return 'fit' in tried ? tried : undefined;
+    return 'adjustment' in tried ? tried : undefined;
   };
   let [tooFew, enough, found] = [0, 1, tryWithout(1)];
   while (!found && enough < evidence.length - 1) {

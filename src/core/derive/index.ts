@@ -1,5 +1,5 @@
 export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
-export { createDeriver, toldByViews, type Derived, type ToldOfViews } from './derive';
+export { createDeriver, toldIn, type Derived, type ToldOfQuestions } from './derive';
 export { countMeantEnds, drawingOf, outlinesLeaving, LAYER_INK, type DrawingChoice } from './drawing';
 export { datumTurned, findAskew, measureExtent, type Extent } from './extent';
 export {
@@ -11,7 +11,7 @@ export {
   type Figured,
   type OutlineFigures,
 } from './figures';
-export { findFittedView, fitOf, pictureOf, toldOf, type FittedView, type Told } from './fits';
+export { findFittedView, fitOf, pictureOf, toldOf, type FittedView, type Question, type Told } from './fits';
 export { drawnSourcesOf, guideReach } from './made';
 export {
   findNameOf,

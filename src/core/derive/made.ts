@@ -60,7 +60,7 @@ export function createMaking(): (
         outline.recipe.kind === 'mirrored'
           ? job.guides.find((other) => other.id === (outline.recipe as { guide: string }).guide)
           : undefined;
-      const of = [...plane.views, guide, ...sources];
+      const of = [...plane.fits, guide, ...sources];
       const before = known.get(outline);
       const shape =
         before && isSameList(before.of, of)

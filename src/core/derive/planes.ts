@@ -1,4 +1,4 @@
-import { listFreedoms, movedFit, pointingCovariance } from '../calibrate';
+import { listFreedoms, movedFit, pointingCovariance, type Fit } from '../calibrate';
 import type { Vec } from '../geometry';
 import type { Placing } from '../outline';
 import type { RelatingPlane } from '../relate';
@@ -14,6 +14,8 @@ export type Laying = Omit<Placing, 'nodeAt'>;
 export interface SeenPlane {
   readonly id: string;
   readonly views: readonly FittedView[];
+  /** Theirs: where the fits are the same all that is worked out on the plane is. */
+  readonly fits: readonly Fit[];
   readonly laying: Laying;
 }
 
@@ -33,8 +35,15 @@ const sightIn = (views: readonly FittedView[], view: string | undefined): Fitted
 export function seenPlane(id: string, views: readonly FittedView[]): SeenPlane {
   const scaled = views.filter(({ fit }) => fit.scaled);
   const seeing = scaled.length > 0 ? scaled : views;
-  return { id, views: seeing, laying: layingOf(seeing) };
+  return withViews(id, seeing);
 }
+
+const withViews = (id: string, views: readonly FittedView[]): SeenPlane => ({
+  id,
+  views,
+  fits: views.map(({ fit }) => fit),
+  laying: layingOf(views),
+});
 
 /** Every plane that views show. */
 export function listPlanes(views: Iterable<FittedView>): Map<string, SeenPlane> {
@@ -69,8 +78,14 @@ export function movedPlane(plane: SeenPlane, doubts: readonly number[]): SeenPla
     const fit = movedFit(fitted.fit, doubts.slice(first, first + count));
     return { ...fitted, fit, placing: { ...fitted.placing, toPlane: fit.toPlane } };
   });
-  return { ...plane, views, laying: layingOf(views) };
+  return withViews(plane.id, views);
 }
+
+/** A plane that was moved, with its views as they look now. */
+export const asTheyLook = (moved: SeenPlane, now: SeenPlane): SeenPlane => ({
+  ...moved,
+  views: moved.views.map(({ fit, placing }, i) => ({ ...now.views[i]!, fit, placing })),
+});
 
 /** A plane as relations need it. */
 export function relatingPlane(plane: SeenPlane): RelatingPlane {

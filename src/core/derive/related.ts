@@ -17,7 +17,7 @@ import {
   type Solved,
   type Spread,
 } from '../relate';
-import { movedPlane, relatingPlane, type SeenPlane } from './planes';
+import { asTheyLook, movedPlane, relatingPlane, type SeenPlane } from './planes';
 
 /** What the relations on a plane make of its outlines. */
 export interface RelatedPlane {
@@ -113,20 +113,21 @@ export function createRelating(): (
   const groups = new Map<string, { readonly of: readonly unknown[]; readonly group: SolvedGroup }>();
   const planeOf = (seen: SeenPlane) => {
     const before = planes.get(seen.id);
-    if (before && isSameList(before.of, seen.views)) return before.plane;
+    if (before && isSameList(before.of, seen.fits)) return before.plane;
     const plane = relatingPlane(seen);
-    planes.set(seen.id, { of: seen.views, plane });
+    planes.set(seen.id, { of: seen.fits, plane });
     return plane;
   };
   return (seen, all, every) => {
-    const { id, views } = seen;
+    const { id, fits } = seen;
     const relations = every.filter(({ plane }) => plane === id);
     if (relations.length === 0) return undefined;
     const named = new Set(relations.flatMap(({ on }) => on.map(({ outline }) => outline)));
     const outlines = all.filter(isRelatable).filter((outline) => outline.plane === id && named.has(outline.id));
     const before = known.get(id);
-    const of = [...views, ...outlines, ...relations];
-    if (before && isSameList(before.of, of)) return before.related;
+    const of = [...fits, ...outlines, ...relations];
+    if (before && isSameList(before.of, of))
+      return { ...before.related, moved: asTheyLook(before.related.moved, seen) };
     const plane = planeOf(seen);
     const solve: SolveGroup = (group, on, doubted) => {
       // A plane that typed sizes moved is another one each time.

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { allowanceOf } from '../calibrate';
 import { distance, type Vec } from '../geometry';
 import { createView, type Sheet, type View } from '../job';
-import { createDeriver, fitOf, toldByViews, toldOf, type FittedView } from '.';
+import { createDeriver, fitOf, toldIn, toldOf, type FittedView } from '.';
 
 const sheetOf = (kind: Sheet['kind']): Sheet => ({
   id: 's',
@@ -96,7 +96,7 @@ describe('where judging may not take long', () => {
     expect([first.isPending, first.fit.scaled]).toEqual([true, true]);
     const whole = fitOf(view, sheet);
     expect(whole.fit.suspects.length).toBeGreaterThan(0);
-    const told = new Map([[view, toldOf(whole)]]);
+    const told = new Map([[whole.question, toldOf(whole)]]);
     const settled = derive(job, told).views.get('v')!;
     expect(settled.isPending).toBe(false);
     expectSame(settled, whole);
@@ -107,9 +107,9 @@ describe('where judging may not take long', () => {
   it('another job with the same view takes over what the first one came to, and what is pending is not told', () => {
     const derive = createDeriver();
     const before = derive(job);
-    const again = createDeriver({ most: 1 })({ ...(job as object), outlines: [] } as never, toldByViews(job, before));
+    const again = createDeriver({ most: 1 })({ ...(job as object), outlines: [] } as never, toldIn(before));
     expectSame(again.views.get('v')!, before.views.get('v')!);
-    expect(toldByViews(job, createDeriver({ most: 1 })(job)).size).toBe(0);
+    expect(toldIn(createDeriver({ most: 1 })(job)).size).toBe(0);
   });
 
   it('what agrees is never pending', () => {

@@ -1,4 +1,4 @@
-import { createDeriver, shapesCutIn, type FittedView, type ToldOfViews } from '@/core/derive';
+import { createDeriver, shapesCutIn, type FittedView, type ToldOfQuestions } from '@/core/derive';
 import {
   addRelations,
   changeOutline,
@@ -68,7 +68,7 @@ export async function mendAll(
   view: string,
   limits: CheckLimits,
   check: Check,
-  told?: ToldOfViews,
+  told?: ToldOfQuestions,
 ): Promise<{ readonly command: Command; readonly count: number } | undefined> {
   const [derive, tried, commands] = [createDeriver(), new Set<string>(), [] as Command[]];
   for (let now = job, round = 0; round < MOST_ROUNDS; round++) {

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { useDesk, useJob } from '@/bench/use-session';
 import { useWorked, type Worked } from '@/bench/use-worked';
-import { shapesCutIn, toldByViews } from '@/core/derive';
+import { shapesCutIn, toldIn } from '@/core/derive';
 import type { CheckLimits, Finding, Shape } from '@/core/outline';
 import { drawingWorker } from '@/workers';
 import { mendAll, type Check } from './heal';
@@ -31,7 +31,7 @@ export function useMending(view: string, limits: CheckLimits): Omit<Worked<never
       const found = await look(shapes, limits, signal);
       return found.kind === 'done' ? found.value : undefined;
     };
-    const mended = await mendAll(job, view, limits, check, toldByViews(job, derived));
+    const mended = await mendAll(job, view, limits, check, toldIn(derived));
     setWorking(false);
     if (signal.aborted) return;
     if (jobs.getState().job !== job) return session.say('mending-overtaken');
