@@ -21,6 +21,7 @@ import { straightenRows } from '../src/core/raster';
 import { MOST_AT_ONCE } from '../src/store/judging';
 import { arrangementTime, offsetTime, peerOffsetTime, peerUnionTime, snapTime } from './planar';
 import { dragTime, ringTime } from './relate';
+import { sceneTimes } from './scene';
 import { measureSources } from './sources';
 
 const PORT = 8719;
@@ -317,6 +318,11 @@ async function main(): Promise<void> {
   row('120 nodes with 60 pairs of equal lengths', milliseconds(ringTime(true)), '500 ms');
   row('120 nodes with 60 equal lengths, one after the other', milliseconds(ringTime(false)), '500 ms');
   row('a corner dragged among 75 rectangles that hold 300 relations', milliseconds(dragTime(75)), '16 ms');
+  row(
+    '12 views that show 400 places: solved / how well all of it is known',
+    sceneTimes(12, 400).map(milliseconds).join(' / '),
+    'a second / –',
+  );
   const arranged = arrangementTime(5000);
   row(
     `5,000 lines and circles arranged (${arranged.edges} edges)`,

@@ -1,4 +1,5 @@
 import { EigenvalueDecomposition, inverse, Matrix } from 'ml-matrix';
+import { invertApart } from './elimination';
 import { freeMatrix } from './linearize';
 import { bordered, symmetric, type NormalEquations } from './normal';
 import { semiInverse } from './pivoted-cholesky';
@@ -27,7 +28,7 @@ const RANK_TOLERANCE = 1e-11;
  * the order in which blocks are named when something stays undetermined; without it the last block comes first.
  */
 export function covarianceOf(problem: Problem, solution: Solution, holdFirst?: readonly string[]): Covariance {
-  const { equations, layout, linearization } = solution;
+  const { equations, layout } = solution;
   const { normal, bound } = equations;
   const scale = Array.from({ length: normal.rows }, (_, i) => Math.sqrt(normal.get(i, i)) || 1);
   const scaled = scaledBy(normal, scale, scale);
@@ -36,6 +37,8 @@ export function covarianceOf(problem: Problem, solution: Solution, holdFirst?: r
     Array.from({ length: bound.rows }, () => 1),
     scale,
   );
+  const apart = bound.rows === 0 ? invertApart(scaled, layout.blocks, SAFE_PIVOT) : undefined;
+  if (apart) return determined(solution, scaledBy(apart, scale, scale));
   const held = bound.rows > 0 ? Matrix.add(scaled, boundScaled.transpose().mmul(boundScaled)) : scaled;
   const quick = semiInverse(held, SAFE_PIVOT);
   if (quick.dependent.length > 0 && countWeak(held) > 0) {
@@ -51,7 +54,11 @@ export function covarianceOf(problem: Problem, solution: Solution, holdFirst?: r
     : normal.rows === 0
       ? Matrix.zeros(0, 0)
       : inverse(bordered(scaled, boundScaled)).subMatrix(0, normal.rows - 1, 0, normal.rows - 1);
-  const matrix = scaledBy(scaledInverse, scale, scale);
+  return determined(solution, scaledBy(scaledInverse, scale, scale));
+}
+
+function determined(solution: Solution, matrix: Matrix): Covariance {
+  const { equations, layout, linearization } = solution;
   return {
     kind: 'ok',
     matrix,
@@ -66,7 +73,7 @@ function countRepeated({ weights, bound }: NormalEquations): number {
 }
 
 function scaledBy(matrix: Matrix, rows: readonly number[], columns: readonly number[]): Matrix {
-  const scaled = matrix.clone();
+  const scaled = Matrix.zeros(matrix.rows, matrix.columns);
   for (let i = 0; i < matrix.rows; i++)
     for (let k = 0; k < matrix.columns; k++) scaled.set(i, k, matrix.get(i, k) / (rows[i]! * columns[k]!));
   return scaled;

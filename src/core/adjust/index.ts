@@ -1,6 +1,6 @@
 export { covarianceOf, type Covariance } from './covariance';
 export { diagnose, type Diagnosis, type GroupDiagnosis } from './diagnosis';
-export { linearize, slopesByDifferences } from './linearize';
+export { freeMatrix, linearize, slopesByDifferences } from './linearize';
 export { semiInverse } from './pivoted-cholesky';
 export {
   layOut,

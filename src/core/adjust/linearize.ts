@@ -1,5 +1,6 @@
 import { Matrix } from 'ml-matrix';
 import { CoreError } from '../basics';
+import { filled, type SparseRow } from './sparse';
 import type { Condition, Layout, LinearCondition, Problem, Values } from './problem';
 
 /** One equation at given values. */
@@ -14,7 +15,7 @@ export interface Row {
 export interface Linearization {
   readonly rows: readonly Row[];
   /** Slopes by the unknowns, row by row. */
-  readonly free: readonly Float64Array[];
+  readonly free: readonly SparseRow[];
   /** What each row misses by when the unknowns stay and the observed numbers are as they were observed (first order). */
   readonly misclosures: readonly number[];
   /** What each row misses by at the values themselves. */
@@ -33,7 +34,7 @@ function valuesOf(values: Values, condition: Condition): (readonly number[])[] {
 export function linearize(problem: Problem, layout: Layout, values: Values): Linearization {
   const rows: Row[] = [];
   const [residuals, misclosures]: [number[], number[]] = [[], []];
-  const free: Float64Array[] = [];
+  const free: SparseRow[] = [];
   for (const condition of problem.conditions) {
     const at = valuesOf(values, condition);
     const linear = condition.linearize?.(at) ?? linearizedByDifferences(condition, at);
@@ -54,28 +55,29 @@ function placeRow(
   at: readonly (readonly number[])[],
   slopes: readonly number[],
   layout: Layout,
-): { free: Float64Array; observed: Map<number, number>; pull: number } {
-  const free = new Float64Array(layout.unknowns);
+): { free: SparseRow; observed: Map<number, number>; pull: number } {
+  const free = new Map<number, number>();
   const observed = new Map<number, number>();
   let [pull, next] = [0, 0];
   condition.blocks.forEach((id, b) => {
     const [unknown, first] = [layout.unknown.get(id), layout.observed.get(id)];
     at[b]!.forEach((value, k) => {
       const slope = slopes[next++]!;
-      if (unknown !== undefined) free[unknown + k]! += slope;
-      else if (slope !== 0) {
+      if (slope === 0) return;
+      if (unknown !== undefined) free.set(unknown + k, (free.get(unknown + k) ?? 0) + slope);
+      else {
         observed.set(first! + k, (observed.get(first! + k) ?? 0) + slope);
         pull += slope * (layout.observations[first! + k]! - value);
       }
     });
   });
-  return { free, observed, pull };
+  return { free: { columns: [...free.keys()], slopes: [...free.values()] }, observed, pull };
 }
 
 /** The slopes by the unknowns as a matrix. */
 export function freeMatrix({ free }: Linearization, layout: Layout): Matrix {
   return free.length > 0 && layout.unknowns > 0
-    ? new Matrix(free.map((row) => [...row]))
+    ? new Matrix(free.map((row) => filled(row, layout.unknowns)))
     : Matrix.zeros(free.length, layout.unknowns);
 }
 

@@ -1,7 +1,9 @@
-import { CholeskyDecomposition, LuDecomposition, Matrix } from 'ml-matrix';
+import { LuDecomposition, Matrix } from 'ml-matrix';
+import { solvePositive, withDiagonal } from './elimination';
 import type { Linearization } from './linearize';
 import { semiInverse } from './pivoted-cholesky';
 import type { Layout } from './problem';
+import { addTimes, RowSum, type SparseRow } from './sparse';
 import { weighRows, type Combination, type RowWeights } from './row-weights';
 
 /** The problem reduced to its unknowns, at given values. */
@@ -31,39 +33,31 @@ export function reduce(at: Linearization, layout: Layout, repeats?: number): Nor
     weights,
     normal: normalOf(at.free, weights, layout.unknowns),
     gradient: Matrix.columnVector(gradient),
-    ...boundRows(at, weights, repeats),
+    ...boundRows(at, weights, layout.unknowns, repeats),
     chiSquare: at.misclosures.reduce((sum, misclosure, r) => sum + misclosure * weightedMisclosures[r]!, 0),
   };
 }
 
 /** Aᵀ W A, component by component. */
-function normalOf(free: readonly Float64Array[], { components }: RowWeights, unknowns: number): Matrix {
+function normalOf(free: readonly SparseRow[], { components }: RowWeights, unknowns: number): Matrix {
   const sums = Array.from({ length: unknowns }, () => new Float64Array(unknowns));
-  const weighted = new Float64Array(unknowns);
+  const weighted = new RowSum(unknowns);
   for (const { rows, inverse } of components) {
     for (let i = 0; i < rows.length; i++) {
-      weighted.fill(0);
       for (let k = 0; k < rows.length; k++) {
         const weight = inverse[i * rows.length + k]!;
-        if (weight !== 0) addTimes(weighted, weight, free[rows[k]!]!);
+        if (weight !== 0) weighted.add(weight, free[rows[k]!]!);
       }
-      addOuter(sums, free[rows[i]!]!, weighted);
+      addOuter(sums, free[rows[i]!]!, weighted.take());
     }
   }
-  const normal = Matrix.zeros(unknowns, unknowns);
   for (let a = 0; a < unknowns; a++)
-    for (let c = 0; c < unknowns; c++) normal.set(a, c, (sums[a]![c]! + sums[c]![a]!) * 0.5);
-  return normal;
+    for (let c = a; c < unknowns; c++) sums[a]![c] = sums[c]![a] = (sums[a]![c]! + sums[c]![a]!) * 0.5;
+  return unknowns > 0 ? new Matrix(sums) : Matrix.zeros(0, 0);
 }
 
-function addOuter(sums: readonly Float64Array[], left: Float64Array, right: Float64Array): void {
-  for (let a = 0; a < left.length; a++) {
-    if (left[a] !== 0) addTimes(sums[a]!, left[a]!, right);
-  }
-}
-
-function addTimes(sum: Float64Array, factor: number, row: Float64Array): void {
-  for (let c = 0; c < row.length; c++) sum[c]! += factor * row[c]!;
+function addOuter(sums: readonly Float64Array[], { columns, slopes }: SparseRow, right: SparseRow): void {
+  for (let a = 0; a < columns.length; a++) addTimes(sums[columns[a]!]!, slopes[a]!, right);
 }
 
 /** Rounding leaves products a little lopsided, which the factorisations do not take. */
@@ -91,20 +85,22 @@ export const missOf = ({ rows, combination }: Combination, { misclosures }: Line
 function boundRows(
   at: Linearization,
   weights: RowWeights,
+  width: number,
   repeats: number | undefined,
 ): Pick<NormalEquations, 'bound' | 'boundMisclosure' | 'boundBy'> {
-  const width = at.free[0]?.length ?? 0;
-  const found: { slopes: number[]; by: Combination }[] = [];
+  const found: { slopes: Float64Array; by: Combination }[] = [];
   for (const by of weights.bound) {
     const { rows, combination } = by;
-    const slopes = Array.from({ length: width }, (_, c) =>
-      rows.reduce((sum, row, i) => sum + combination[i]! * at.free[row]![c]!, 0),
-    );
-    const sizes = Array.from({ length: width }, (_, c) =>
-      rows.reduce((sum, row, i) => sum + Math.abs(combination[i]! * at.free[row]![c]!), 0),
-    );
-    if (slopes.every((slope, c) => Math.abs(slope) <= VANISHING * sizes[c]!)) continue;
-    found.push({ slopes, by });
+    const [sums, sizes] = [new Float64Array(width), new Float64Array(width)];
+    rows.forEach((row, i) => {
+      const { columns, slopes } = at.free[row]!;
+      columns.forEach((column, k) => {
+        sums[column]! += combination[i]! * slopes[k]!;
+        sizes[column]! += Math.abs(combination[i]! * slopes[k]!);
+      });
+    });
+    if (sums.every((slope, c) => Math.abs(slope) <= VANISHING * sizes[c]!)) continue;
+    found.push({ slopes: sums, by });
   }
   if (found.length === 0) return { bound: Matrix.zeros(0, width), boundMisclosure: Matrix.zeros(0, 1), boundBy: [] };
   const all = new Matrix(found.map(({ slopes }) => slopes));
@@ -123,19 +119,20 @@ export interface Step {
   readonly multipliers: readonly number[];
 }
 
-/** The damped step of the unknowns; undefined when the equations are singular as they stand. `curvature` is how exact equations bend. */
+/** The damped step of the unknowns, by the columns of their blocks; undefined when the equations are singular as they stand. `curvature` is how exact equations bend. */
 export function findStep(
   { normal, gradient, bound, boundMisclosure }: NormalEquations,
+  blocks: readonly (readonly number[])[],
   damping: number,
   curvature?: Matrix,
 ): Step | undefined {
-  const damped = normal.clone();
-  for (let i = 0; i < damped.rows; i++) damped.set(i, i, damped.get(i, i) * (1 + damping) + 1e-30);
-  if (curvature) damped.add(curvature);
-  if (bound.rows === 0) {
-    const cholesky = new CholeskyDecomposition(damped);
-    return cholesky.isPositiveDefinite() ? { change: cholesky.solve(gradient).mul(-1), multipliers: [] } : undefined;
+  const diagonal = normal.diagonal().map((value) => value * (1 + damping) + 1e-30);
+  if (bound.rows === 0 && !curvature) {
+    const solved = solvePositive(normal, diagonal, gradient, blocks);
+    return solved && { change: solved.mul(-1), multipliers: [] };
   }
+  const damped = withDiagonal(normal, diagonal);
+  if (curvature) damped.add(curvature);
   const lu = new LuDecomposition(bordered(damped, bound));
   if (lu.isSingular()) return undefined;
   const right = Matrix.zeros(damped.rows + bound.rows, 1);

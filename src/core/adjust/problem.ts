@@ -51,6 +51,8 @@ export interface Layout {
   readonly unknown: ReadonlyMap<string, number>;
   readonly observed: ReadonlyMap<string, number>;
   readonly unknowns: number;
+  /** The columns of each unknown block. */
+  readonly blocks: readonly (readonly number[])[];
   /** Observed value and variance, column by column. */
   readonly observations: readonly number[];
   readonly variances: readonly number[];
@@ -59,10 +61,12 @@ export interface Layout {
 export function layOut(blocks: readonly Block[]): Layout {
   const [unknown, observed] = [new Map<string, number>(), new Map<string, number>()];
   const [observations, variances]: [number[], number[]] = [[], []];
+  const columns: number[][] = [];
   let unknowns = 0;
   for (const { id, start, sigma } of blocks) {
     if (sigma === undefined) {
       unknown.set(id, unknowns);
+      columns.push(start.map((_, i) => unknowns + i));
       unknowns += start.length;
     } else {
       observed.set(id, observations.length);
@@ -70,7 +74,7 @@ export function layOut(blocks: readonly Block[]): Layout {
       variances.push(...start.map((_, i) => (typeof sigma === 'number' ? sigma : sigma[i]!) ** 2));
     }
   }
-  return { unknown, observed, unknowns, observations, variances };
+  return { unknown, observed, unknowns, blocks: columns, observations, variances };
 }
 
 export function startValues(problem: Problem): Values {

@@ -2,6 +2,7 @@ import { Matrix } from 'ml-matrix';
 import { linearize, type Linearization } from './linearize';
 import { curvatureOf } from './curvature';
 import { findStep, forcesOn, missOf, reduce, type NormalEquations, type Step } from './normal';
+import { dot } from './sparse';
 import { layOut, startValues, type Layout, type Problem, type Values } from './problem';
 
 export interface Solution {
@@ -68,7 +69,7 @@ export function solve(
   let curvature: Matrix | undefined;
   while (steps < maximumSteps && !settled && state.isUsable) {
     steps++;
-    const found = findStep(state.equations, damping, curvature);
+    const found = findStep(state.equations, layout.blocks, damping, curvature);
     if (!found) {
       damping = Math.max(damping * 10, 1e-8);
       continue;
@@ -143,9 +144,7 @@ const NO_EQUATIONS: NormalEquations = {
 /** The unknowns after a step, and the observed numbers corrected to meet it. */
 function moved(problem: Problem, layout: Layout, { values, at, equations }: State, change: Matrix): Values {
   const by = change.to1DArray();
-  const missing = at.misclosures.map((misclosure, r) =>
-    at.free[r]!.reduce((sum, slope, c) => sum + slope * by[c]!, misclosure),
-  );
+  const missing = at.misclosures.map((misclosure, r) => misclosure + dot(at.free[r]!, by));
   const multipliers = equations.weights.timesVector(missing);
   const corrections = new Float64Array(layout.observations.length);
   at.rows.forEach((row, i) =>

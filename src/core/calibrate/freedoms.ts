@@ -26,6 +26,9 @@ function listDoubted({ values, covariance }: Fit): readonly (readonly number[])[
   return root;
 }
 
+/** How many doubts a fit has. */
+export const countFreedoms = (fit: Fit): number => listDoubted(fit).length;
+
 /**
  * The doubts of a fit: how a place of the sheet moves on the plane when one of them goes by one sigma. The sum of their squares is the
  * covariance of the map. mm. None where the fit is without scale, since nothing is claimed there.

@@ -32,7 +32,7 @@ export {
   type SheetPoint,
 } from './evidence';
 export { listDoubts, type Doubt } from './doubts';
-export { listFreedoms, movedFit } from './freedoms';
+export { countFreedoms, listFreedoms, movedFit } from './freedoms';
 export { influenceOf } from './influence';
 export { adjustEvidence, unscaledAdjustment, type Adjustment, type Known } from './adjustment';
 export { fitView, seenIn, unscaledFit, type Fit, type FitInput } from './fit';

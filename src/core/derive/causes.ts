@@ -42,7 +42,7 @@ const isSized = ({ spread: { x, findDoubts } }: SolvedOutlines) => findDoubts(x)
 
 /**
  * The doubts of the fits that planes stand on, each fit's once, however many planes it moves. Those of a plane of which sizes are said are among the unknowns of what is solved
- * there. Weak: a size that is said on one plane tells nothing of another, also where both share a fit.
+ * there. Weak: a size that is said on one plane tells nothing of another, also where both share a fit; a view from behind counts for itself, though its evidence is another's.
  */
 export function causesOfFits(
   planes: readonly SeenPlane[],
@@ -54,8 +54,8 @@ export function causesOfFits(
     const all = fits.reduce((sum, { count }) => sum + count, 0);
     return fits.map((fit) => ({ plane: plane.id, all, ...fit }));
   });
-  return [...new Set(moved.map(({ owner }) => owner))].flatMap((owner) => {
-    const there = moved.filter((fit) => fit.owner === owner);
+  return [...new Set(moved.map(({ of }) => of))].flatMap((of) => {
+    const there = moved.filter((fit) => fit.of === of);
     return Array.from({ length: there[0]!.count }, (_, k): Cause<Otherwise> => (by) => ({
       doubts: new Map(
         there.map(({ plane, all, first }) => [

@@ -1,4 +1,4 @@
-import { listFreedoms, movedFit, pointingCovariance, type Fit } from '../calibrate';
+import { countFreedoms, listFreedoms, movedFit, pointingCovariance, type Fit } from '../calibrate';
 import type { Vec } from '../geometry';
 import type { Placing } from '../outline';
 import type { RelatingPlane } from '../relate';
@@ -19,14 +19,12 @@ export interface SeenPlane {
   readonly laying: Laying;
 }
 
-/** The doubts of a fit among those of a plane: of the view that holds its evidence, from which on, and how many. */
+/** The doubts of a fit among those of a plane: the covariance that they make up, which views that share the fit share; from which on, and how many. */
 export interface FitDoubts {
-  readonly owner: string;
+  readonly of: Fit['covariance'];
   readonly first: number;
   readonly count: number;
 }
-
-const ownerOf = ({ view }: FittedView): string => view.shares ?? view.id;
 
 /** The view that a place names, or the first. */
 const sightIn = (views: readonly FittedView[], view: string | undefined): FittedView =>
@@ -59,13 +57,13 @@ function layingOf(views: readonly FittedView[]): Laying {
     : { scaled: only.fit.scaled, toPlane: (sheet, view) => sightIn(views, view).fit.toPlane(sheet) };
 }
 
-export function doubtsOf({ views }: Pick<SeenPlane, 'views'>): readonly FitDoubts[] {
-  const fits = new Map(views.map((fitted) => [ownerOf(fitted), fitted.fit]));
+export function doubtsOf({ fits }: Pick<SeenPlane, 'fits'>): readonly FitDoubts[] {
+  const each = new Map(fits.map((fit) => [fit.covariance, fit]));
   let first = 0;
-  return [...fits].map(([owner, fit]) => {
-    const count = listFreedoms(fit).length;
+  return [...each].map(([of, fit]) => {
+    const count = countFreedoms(fit);
     first += count;
-    return { owner, first: first - count, count };
+    return { of, first: first - count, count };
   });
 }
 
@@ -74,7 +72,7 @@ export function movedPlane(plane: SeenPlane, doubts: readonly number[]): SeenPla
   if (doubts.every((doubt) => doubt === 0)) return plane;
   const fits = doubtsOf(plane);
   const views = plane.views.map((fitted) => {
-    const { first, count } = fits.find(({ owner }) => owner === ownerOf(fitted))!;
+    const { first, count } = fits.find(({ of }) => of === fitted.fit.covariance)!;
     const fit = movedFit(fitted.fit, doubts.slice(first, first + count));
     return { ...fitted, fit, placing: { ...fitted.placing, toPlane: fit.toPlane } };
   });
@@ -113,10 +111,10 @@ const STILL: Vec = [0, 0];
 /** What is pointed in a view moves with the doubts of its own fit alone. */
 function freedomsOf(
   views: readonly FittedView[],
-  { owner, count }: FitDoubts,
+  { of, count }: FitDoubts,
 ): readonly ((sheet: Vec, view?: string) => Vec)[] {
   const moving = new Map(
-    views.flatMap((fitted) => (ownerOf(fitted) === owner ? [[fitted, listFreedoms(fitted.fit)] as const] : [])),
+    views.flatMap((fitted) => (fitted.fit.covariance === of ? [[fitted, listFreedoms(fitted.fit)] as const] : [])),
   );
   return Array.from({ length: count }, (_, k) => (sheet: Vec, view?: string) => {
     const moves = moving.get(sightIn(views, view));

@@ -1,5 +1,5 @@
 import { Matrix } from 'ml-matrix';
-import { layOut, linearize, semiInverse, type Problem, type Values } from '../adjust';
+import { freeMatrix, layOut, linearize, semiInverse, type Problem, type Values } from '../adjust';
 import { polar, type Vec } from '../geometry';
 import { circleBlock, nodeBlock } from './element';
 import { listGroups, type Group } from './groups';
@@ -47,8 +47,8 @@ function freedomsIn({ outlines, relations }: Group, plane: RelatingPlane, values
   };
   const layout = layOut(blocks);
   const at: Values = new Map(blocks.map(({ id, start }) => [id, values.get(id) ?? start]));
-  const rows = linearize(problem, layout, at).free;
-  const held = rows.length > 0 ? heldBy(rows) : undefined;
+  const slopes = freeMatrix(linearize(problem, layout, at), layout);
+  const held = slopes.rows > 0 ? heldBy(slopes) : undefined;
   /** The share of a free movement of one number that goes along with another's. */
   const share = (i: number, k: number) => (i === k ? 1 : 0) - (held?.get(i, k) ?? 0);
   return [...known.values()].flatMap((outline) => {
@@ -70,8 +70,7 @@ function freedomsIn({ outlines, relations }: Group, plane: RelatingPlane, values
 }
 
 /** Bᵀ (B Bᵀ)⁺ B: what of a movement exact equations do not allow. */
-function heldBy(rows: readonly Float64Array[]): Matrix {
-  const slopes = new Matrix(rows.map((row) => [...row]));
+function heldBy(slopes: Matrix): Matrix {
   const { inverse } = semiInverse(slopes.mmul(slopes.transpose()), REPEATS);
   return slopes.transpose().mmul(inverse).mmul(slopes);
 }

@@ -1,5 +1,5 @@
 import { Matrix } from 'ml-matrix';
-import { layOut, linearize, semiInverse, type Problem, type Values } from '../adjust';
+import { freeMatrix, layOut, linearize, semiInverse, type Problem, type Values } from '../adjust';
 
 const ROUNDS = 8;
 /** Farther off than this, equations contradict each other: there is nothing to polish. */
@@ -19,10 +19,11 @@ export function polished(problem: Problem, values: Values): Values {
   const layout = layOut(problem.blocks);
   let at = values;
   for (let round = 0; round < ROUNDS; round++) {
-    const { residuals, free } = linearize(exact, layout, at);
+    const found = linearize(exact, layout, at);
+    const { residuals } = found;
     const worst = Math.max(0, ...residuals.map(Math.abs));
     if (!(worst > EXACT && worst < FAR)) return at;
-    const step = smallestStep(free, residuals, layout.unknowns);
+    const step = smallestStep(freeMatrix(found, layout), residuals);
     at = new Map(
       [...at].map(([id, numbers]) => {
         const first = layout.unknown.get(id)!;
@@ -34,10 +35,8 @@ export function polished(problem: Problem, values: Values): Values {
 }
 
 /** Bᵀ (B Bᵀ)⁻¹ c, with rows that depend on others left away. */
-function smallestStep(rows: readonly Float64Array[], misses: readonly number[], unknowns: number): number[] {
-  const slopes = new Matrix(rows.map((row) => [...row]));
+function smallestStep(slopes: Matrix, misses: readonly number[]): number[] {
   const { inverse } = semiInverse(slopes.mmul(slopes.transpose()));
   const multipliers = inverse.mmul(Matrix.columnVector([...misses]));
-  const step = slopes.transpose().mmul(multipliers);
-  return Array.from({ length: unknowns }, (_, i) => step.get(i, 0));
+  return slopes.transpose().mmul(multipliers).to1DArray();
 }

@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { Matrix, SingularValueDecomposition } from 'ml-matrix';
 import { createRandom } from '../calibrate/simulation';
-import { layOut, linearize, type Values } from '../adjust';
+import { freeMatrix, layOut, linearize, type Values } from '../adjust';
 import { distance, type Vec } from '../geometry';
 import { shapeOf, type Chain, type CircleOutline } from '../outline';
 import { RELATION_KINDS } from './relation';
@@ -196,11 +196,8 @@ it.each([60, 119])(
 /** How much chi-square still falls along what the exact equations leave free (their null space, by singular values), against how steep it is at all. */
 function steepness({ problem, solution: { values } }: Solved): number {
   const layout = layOut(problem.blocks);
-  const held = linearize(
-    { ...problem, conditions: problem.conditions.filter(({ exact }) => exact) },
-    layout,
-    values,
-  ).free;
+  const exact = { ...problem, conditions: problem.conditions.filter((condition) => condition.exact) };
+  const held = freeMatrix(linearize(exact, layout, values), layout);
   const chiSquare = (at: Values) =>
     problem.conditions
       .filter(({ exact }) => !exact)
@@ -216,7 +213,7 @@ function steepness({ problem, solution: { values } }: Solved): number {
       return (at(1e-3) - at(-1e-3)) / 2e-3;
     }),
   );
-  const { rightSingularVectors, diagonal } = new SingularValueDecomposition(new Matrix(held.map((row) => [...row])), {
+  const { rightSingularVectors, diagonal } = new SingularValueDecomposition(held, {
     autoTranspose: true,
   });
   const rank = diagonal.filter((value) => value > 1e-9 * diagonal[0]!).length;

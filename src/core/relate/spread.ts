@@ -1,5 +1,5 @@
 import { Matrix } from 'ml-matrix';
-import { covarianceOf, layOut, linearize, type Values } from '../adjust';
+import { covarianceOf, freeMatrix, layOut, linearize, type Values } from '../adjust';
 import type { Relatable } from './relatable';
 import { MAP_BLOCK } from './observed';
 import type { RelatingPlane } from './plane';
@@ -61,7 +61,8 @@ function followingOf(
   );
   const layout = layOut(blocks);
   const values: Values = new Map(blocks.map(({ id, start }) => [id, solution.values.get(id) ?? start]));
-  const { free } = linearize({ blocks, conditions: conditions.filter(({ exact }) => !exact) }, layout, values);
+  const observed = { blocks, conditions: conditions.filter(({ exact }) => !exact) };
+  const free = freeMatrix(linearize(observed, layout, values), layout).to2DArray();
   const first = layout.unknown.get(MAP_BLOCK)!;
   const between = Matrix.zeros(covariance.rows, plane.freedoms.length);
   for (const [id, at] of solution.layout.unknown) {

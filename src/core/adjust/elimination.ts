@@ -1,0 +1,182 @@
+import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+import { semiInverse } from './pivoted-cholesky';
+
+/**
+ * How a symmetric system comes apart: blocks of unknowns of which none meets another (places seen in views), and the rest that ties them together (the views). Eliminating the
+ * leaves first leaves a system as large as the rest (Schur complement; Triggs et al., Bundle Adjustment – A Modern Synthesis, 2000, section 6.1).
+ */
+export interface Partition {
+  readonly leaves: readonly (readonly number[])[];
+  readonly rest: readonly number[];
+}
+
+/** What is left to be factored has to cost less than this share of the whole for coming apart to be worth it. */
+const WORTH = 0.25;
+
+/** Leaves by how few others they meet, fewest first; undefined where taking the system apart gains little. `blocks`: columns that belong together. */
+export function findPartition(matrix: Matrix, blocks: readonly (readonly number[])[]): Partition | undefined {
+  const home = new Int32Array(matrix.rows);
+  blocks.forEach((columns, b) => columns.forEach((column) => (home[column] = b)));
+  const met = blocks.map((columns, b) => {
+    const others = new Set<number>();
+    for (const row of columns)
+      for (let c = 0; c < matrix.columns; c++) if (home[c] !== b && matrix.get(row, c) !== 0) others.add(home[c]!);
+    return others;
+  });
+  const order = blocks.map((_, b) => b).sort((a, b) => met[a]!.size - met[b]!.size || a - b);
+  const [leaves, inRest] = [new Set<number>(), new Set<number>()];
+  for (const b of order) {
+    if (inRest.has(b)) continue;
+    leaves.add(b);
+    for (const other of met[b]!) inRest.add(other);
+  }
+  const rest = blocks.flatMap((columns, b) => (leaves.has(b) ? [] : columns));
+  const [n, r] = [matrix.rows, rest.length];
+  return r ** 3 + n * r ** 2 < WORTH * n ** 3 ? { leaves: blocks.filter((_, b) => leaves.has(b)), rest } : undefined;
+}
+
+/** A leaf with the unknowns of the rest that it meets, and how these follow from those: N⁻¹ between. */
+interface Leaf {
+  readonly own: readonly number[];
+  readonly matrix: Matrix;
+  readonly met: readonly number[];
+  readonly follows: Matrix;
+}
+
+/** Takes the leaves out of a system: what is left of it, over the rest; undefined where a leaf is not determined by itself. */
+function eliminated(
+  matrix: Matrix,
+  diagonal: readonly number[],
+  { leaves, rest }: Partition,
+  solveLeaf: (own: Matrix, right: Matrix) => Matrix | undefined,
+): { readonly reduced: Matrix; readonly leaves: readonly Leaf[] } | undefined {
+  const ownOf = (columns: readonly number[]): Matrix =>
+    withDiagonal(
+      matrix.selection([...columns], [...columns]),
+      columns.map((column) => diagonal[column]!),
+    );
+  const reduced = ownOf(rest);
+  const taken: Leaf[] = [];
+  for (const own of leaves) {
+    const met = rest.flatMap((column, i) => (own.some((row) => matrix.get(row, column) !== 0) ? [i] : []));
+    const columns = met.map((i) => rest[i]!);
+    const between = met.length > 0 ? matrix.selection([...own], columns) : Matrix.zeros(own.length, 0);
+    const matrixOfOwn = ownOf(own);
+    const follows = solveLeaf(matrixOfOwn, between);
+    if (!follows) return undefined;
+    for (let a = 0; a < met.length; a++)
+      for (let b = a; b < met.length; b++) {
+        let left = reduced.get(met[a]!, met[b]!);
+        for (let k = 0; k < own.length; k++) left -= between.get(k, a) * follows.get(k, b);
+        reduced.set(met[a]!, met[b]!, left);
+        reduced.set(met[b]!, met[a]!, left);
+      }
+    taken.push({ own, matrix: matrixOfOwn, met, follows });
+  }
+  return { reduced, leaves: taken };
+}
+
+function choleskySolved(matrix: Matrix, right: Matrix): Matrix | undefined {
+  const cholesky = new CholeskyDecomposition(matrix);
+  if (!cholesky.isPositiveDefinite()) return undefined;
+  return right.columns > 0 ? cholesky.solve(right) : right;
+}
+
+/** The same matrix with another diagonal. */
+export function withDiagonal(matrix: Matrix, diagonal: ArrayLike<number>): Matrix {
+  const other = matrix.clone();
+  for (let i = 0; i < other.rows; i++) other.set(i, i, diagonal[i]!);
+  return other;
+}
+
+/** Solves a symmetric system, given with another diagonal, for one column; undefined where it is not positive definite. `blocks`: columns that belong together. */
+export function solvePositive(
+  matrix: Matrix,
+  diagonal: readonly number[],
+  right: Matrix,
+  blocks: readonly (readonly number[])[],
+): Matrix | undefined {
+  const parts = findPartition(matrix, blocks);
+  return parts ? solveApart(matrix, diagonal, right, parts) : choleskySolved(withDiagonal(matrix, diagonal), right);
+}
+
+function solveApart(matrix: Matrix, diagonal: readonly number[], right: Matrix, parts: Partition): Matrix | undefined {
+  const { rest } = parts;
+  const apart = eliminated(matrix, diagonal, parts, choleskySolved);
+  if (!apart) return undefined;
+  const left = Matrix.columnVector(rest.map((column) => right.get(column, 0)));
+  for (const { own, met, follows } of apart.leaves)
+    met.forEach((i, a) =>
+      left.set(i, 0, left.get(i, 0) - own.reduce((sum, row, k) => sum + follows.get(k, a) * right.get(row, 0), 0)),
+    );
+  const found = rest.length > 0 ? choleskySolved(apart.reduced, left) : left;
+  if (!found) return undefined;
+  const solution = Matrix.zeros(matrix.rows, 1);
+  rest.forEach((column, i) => solution.set(column, 0, found.get(i, 0)));
+  for (const { own, matrix: matrixOfOwn, met, follows } of apart.leaves) {
+    const alone = choleskySolved(matrixOfOwn, Matrix.columnVector(own.map((row) => right.get(row, 0))))!;
+    own.forEach((row, k) =>
+      solution.set(row, 0, alone.get(k, 0) - met.reduce((sum, i, a) => sum + follows.get(k, a) * found.get(i, 0), 0)),
+    );
+  }
+  return solution;
+}
+
+/** The inverse of a symmetric system that is surely positive definite by its pivots, scaled to a unit diagonal; undefined where it is not, or not surely, or where it does not come apart. */
+export function invertApart(
+  matrix: Matrix,
+  blocks: readonly (readonly number[])[],
+  tolerance: number,
+): Matrix | undefined {
+  const parts = findPartition(matrix, blocks);
+  if (!parts) return undefined;
+  const surely = (own: Matrix) => {
+    const { inverse, dependent } = semiInverse(own, tolerance);
+    return dependent.length === 0 ? inverse : undefined;
+  };
+  const apart = eliminated(matrix, matrix.diagonal(), parts, (own, between) => surely(own)?.mmul(between));
+  const rest = apart && surely(apart.reduced);
+  const owns = apart?.leaves.map((leaf) => surely(leaf.matrix)!);
+  return apart && rest && owns && assembled(matrix.rows, parts.rest, rest, apart.leaves, owns);
+}
+
+function assembled(
+  size: number,
+  rest: readonly number[],
+  restInverse: Matrix,
+  leaves: readonly Leaf[],
+  owns: readonly Matrix[],
+): Matrix {
+  const inverse = Matrix.zeros(size, size);
+  const put = (row: number, column: number, value: number) => {
+    inverse.set(row, column, value);
+    inverse.set(column, row, value);
+  };
+  rest.forEach((row, i) => rest.forEach((column, k) => inverse.set(row, column, restInverse.get(i, k))));
+  // How every leaf goes with the rest: −follows · inverse of the rest.
+  const withRest = leaves.map(({ own, met, follows }) =>
+    own.map((_, k) => {
+      const row = new Float64Array(rest.length);
+      met.forEach((i, a) => {
+        const factor = -follows.get(k, a);
+        for (let c = 0; c < rest.length; c++) row[c]! += factor * restInverse.get(i, c);
+      });
+      return row;
+    }),
+  );
+  leaves.forEach(({ own }, l) =>
+    own.forEach((row, k) => rest.forEach((column, c) => put(row, column, withRest[l]![k]![c]!))),
+  );
+  leaves.forEach((leaf, l) =>
+    leaves.slice(l).forEach((other, o) =>
+      leaf.own.forEach((row, k) =>
+        other.own.forEach((column, m) => {
+          let sum = o === 0 ? owns[l]!.get(k, m) : 0;
+          for (let a = 0; a < other.met.length; a++) sum -= withRest[l]![k]![other.met[a]!]! * other.follows.get(m, a);
+          put(row, column, sum);
+        }),
+      ),
+    ),
+  );
+  return inverse;
+}

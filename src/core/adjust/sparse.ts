@@ -1,0 +1,56 @@
+/** A row of slopes by the unknowns: only of those that it touches. */
+export interface SparseRow {
+  readonly columns: readonly number[];
+  readonly slopes: readonly number[];
+}
+
+/** Adds a row, so many times, to a full one. */
+export function addTimes(sum: Float64Array, factor: number, { columns, slopes }: SparseRow): void {
+  for (let i = 0; i < columns.length; i++) sum[columns[i]!]! += factor * slopes[i]!;
+}
+
+/** A row times a full column. */
+export function dot({ columns, slopes }: SparseRow, full: ArrayLike<number>): number {
+  let sum = 0;
+  for (let i = 0; i < columns.length; i++) sum += slopes[i]! * full[columns[i]!]!;
+  return sum;
+}
+
+/** The row with zeros where it touches nothing. */
+export function filled(row: SparseRow, width: number): Float64Array {
+  const full = new Float64Array(width);
+  addTimes(full, 1, row);
+  return full;
+}
+
+/** Adds up rows that mostly touch the same few columns, without looking at the others. */
+export class RowSum {
+  private readonly sums: Float64Array;
+  private readonly isTouched: Uint8Array;
+  private columns: number[] = [];
+
+  constructor(width: number) {
+    this.sums = new Float64Array(width);
+    this.isTouched = new Uint8Array(width);
+  }
+
+  add(factor: number, { columns, slopes }: SparseRow): void {
+    for (let i = 0; i < columns.length; i++) {
+      const column = columns[i]!;
+      if (this.isTouched[column] === 0) {
+        this.isTouched[column] = 1;
+        this.columns.push(column);
+      }
+      this.sums[column]! += factor * slopes[i]!;
+    }
+  }
+
+  /** What was added since the last time. */
+  take(): SparseRow {
+    const { columns, sums, isTouched } = this;
+    const slopes = columns.map((column) => sums[column]!);
+    for (const column of columns) sums[column] = isTouched[column] = 0;
+    this.columns = [];
+    return { columns, slopes };
+  }
+}
