@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { createDeriver, placedView } from '@/core/derive';
 import { distance, type Vec } from '@/core/geometry';
 import {
+  addPlacedSheet,
   addSheet,
   createJob,
   createView,
@@ -36,8 +37,10 @@ function threeViews(): Job {
     const [sheet, plain] = [sheetOf(id), createView(`${id}-view`, sheetOf(id))];
     const placed = id === 'nowhere' ? undefined : placedView(plain, sheet, { map: maps[id] }, history.job.site);
     if (placed && !placed.ok) throw new Error(placed.code);
-    history = runCommand(history, addSheet(sheet, placed ? placed.value.view : plain));
-    if (placed) history = { ...history, job: { ...history.job, site: placed.value.site } };
+    history = runCommand(
+      history,
+      placed ? addPlacedSheet(sheet, placed.value.view, placed.value.site) : addSheet(sheet, plain),
+    );
   }
   return history.job;
 }
@@ -67,7 +70,7 @@ it('others are those on the same plane that have a place on it and are shown', (
     namesUnder(
       {
         ...job,
-        views: job.views.map((view) => (view.id === 'right-view' ? { ...view, plane: 'nowhere-view' } : view)),
+        planes: job.planes.map((plane) => (plane.id === 'right-view' ? { ...plane, liesOn: 'nowhere-view' } : plane)),
       },
       'left-view',
     ),

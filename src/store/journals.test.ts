@@ -69,6 +69,13 @@ it.each(journals.map((journal) => [journal.version, journal] as const))(
         { id: 'window', corner: expect.any(String), way: 'back' },
       ]);
 
+    if (version === 8)
+      expect(job).toMatchObject({
+        planes: [{ id: 'shed-view', liesOn: 'site' }, { id: 'site' }],
+        guides: [{ plane: 'shed-view' }],
+        parts: [{ plane: 'shed-view' }],
+      });
+
     // What is done now is kept, and taken back to what the older version left.
     jobs.getState().run(renameJob('Now'));
     await jobs.getState().flush();
