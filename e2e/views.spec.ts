@@ -68,7 +68,6 @@ test('a page of a PDF is straightened, its three drawings are cut out, one is sc
   if (!bundle.ok) throw new Error(bundle.code);
   const { job } = bundle.value;
   const derived = createDeriver()(job);
-  const side = job.views[3]!;
   const [outline] = job.outlines;
   const said =
     2 * measureOutline(outline!, { job, derived }, (shape) => distance(shape.nodes[0]!, shape.nodes[1]!)).sigma;

@@ -35,7 +35,7 @@ export const Drawing = memo(function Drawing({ job, derived, fitted, palette, ex
             aids: shapesPath(shapesOf(true), fromPlane),
           };
         }),
-    [job.layers, job.outlines, derived, fitted.view.id, except, fromPlane],
+    [job.layers, job.outlines, derived, fitted.view.plane, except, fromPlane],
   );
   return (
     <>

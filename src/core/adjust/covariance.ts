@@ -1,5 +1,5 @@
 import { EigenvalueDecomposition, inverse, Matrix } from 'ml-matrix';
-import { invertApart } from './elimination';
+import { invertApart, partitionOf } from './elimination';
 import { freeMatrix } from './linearize';
 import { bordered, symmetric, type NormalEquations } from './normal';
 import { semiInverse } from './pivoted-cholesky';
@@ -37,7 +37,8 @@ export function covarianceOf(problem: Problem, solution: Solution, holdFirst?: r
     Array.from({ length: bound.rows }, () => 1),
     scale,
   );
-  const apart = bound.rows === 0 ? invertApart(scaled, layout.blocks, SAFE_PIVOT) : undefined;
+  const parts = bound.rows === 0 ? partitionOf(problem, layout) : undefined;
+  const apart = parts && invertApart(scaled, parts, SAFE_PIVOT);
   if (apart) return determined(solution, scaledBy(apart, scale, scale));
   const held = bound.rows > 0 ? Matrix.add(scaled, boundScaled.transpose().mmul(boundScaled)) : scaled;
   const quick = semiInverse(held, SAFE_PIVOT);

@@ -1,15 +1,27 @@
 /** Systems that come apart: what is solved piece by piece is what is solved as a whole. */
 import fc from 'fast-check';
 import { CholeskyDecomposition, inverse, Matrix } from 'ml-matrix';
-import { findPartition, invertApart, solvePositive } from './elimination';
+import { findPartition, invertApart, listMeetings, solvePositive, type Partition } from './elimination';
 import { covarianceOf, solve } from '.';
 import { sceneOf } from './random-scene';
 
 interface System {
   readonly matrix: Matrix;
   readonly blocks: readonly (readonly number[])[];
+  readonly parts: Partition | undefined;
   readonly right: Matrix;
 }
+
+/** Which blocks a matrix ties together. */
+const meetingsIn = (matrix: Matrix, blocks: System['blocks']) =>
+  blocks.map(
+    (own) =>
+      new Set(
+        blocks.flatMap((other, b) =>
+          other !== own && own.some((row) => other.some((column) => matrix.get(row, column) !== 0)) ? [b] : [],
+        ),
+      ),
+  );
 
 /** Places that are seen from a few views, and meet nothing else: as equations with one row for each sight, and a weak hold on all. */
 const systems = fc
@@ -43,9 +55,11 @@ const systems = fc
         columns.forEach((column, k) => matrix.set(row, column, matrix.get(row, column) + slopes[i]! * slopes[k]!)),
       );
     }
+    const blocks = placed.map(({ columns }) => columns);
     return {
       matrix,
-      blocks: placed.map(({ columns }) => columns),
+      blocks,
+      parts: findPartition(blocks, meetingsIn(matrix, blocks)),
       right: Matrix.columnVector(Array.from({ length: first }, next)),
     };
   });
@@ -55,8 +69,7 @@ const farthest = (a: Matrix, b: Matrix) => Matrix.sub(a, b).abs().max();
 it('leaves do not meet, and nothing is lost between them and the rest', () => {
   let apart = 0;
   fc.assert(
-    fc.property(systems, ({ matrix, blocks }) => {
-      const parts = findPartition(matrix, blocks);
+    fc.property(systems, ({ matrix, parts }) => {
       if (!parts) return;
       apart++;
       expect([...parts.leaves.flat(), ...parts.rest].sort((a, b) => a - b)).toEqual(
@@ -76,32 +89,49 @@ it('leaves do not meet, and nothing is lost between them and the rest', () => {
 
 it('solved apart and inverted apart is as solved and inverted whole', () => {
   fc.assert(
-    fc.property(systems, fc.double({ min: 0, max: 2, noNaN: true }), ({ matrix, blocks, right }, damping) => {
+    fc.property(systems, fc.double({ min: 0, max: 2, noNaN: true }), ({ matrix, parts, right }, damping) => {
       const diagonal = matrix.diagonal().map((value) => value * (1 + damping));
       const whole = matrix.clone();
       diagonal.forEach((value, i) => whole.set(i, i, value));
       expect(
-        farthest(solvePositive(matrix, diagonal, right, blocks)!, new CholeskyDecomposition(whole).solve(right)),
+        farthest(solvePositive(matrix, diagonal, right, parts)!, new CholeskyDecomposition(whole).solve(right)),
       ).toBeLessThan(1e-9);
-      const inverted = invertApart(matrix, blocks, 1e-9);
-      if (inverted) expect(farthest(inverted, inverse(matrix))).toBeLessThan(1e-8);
+      if (parts) expect(farthest(invertApart(matrix, parts, 1e-9)!, inverse(matrix))).toBeLessThan(1e-8);
     }),
     { seed: 4, numRuns: 100 },
   );
 });
 
 it('what is not determined is not solved: neither a leaf nor the rest', () => {
-  const { matrix, blocks, right } = fc.sample(systems, { seed: 5, numRuns: 1 })[0]!;
-  const { leaves, rest } = findPartition(matrix, blocks)!;
+  const { matrix, parts, right } = fc.sample(systems, { seed: 5, numRuns: 1 })[0]!;
+  const { leaves, rest } = parts!;
   for (const column of [leaves[0]![0]!, rest[0]!]) {
     const open = matrix.clone();
     for (let i = 0; i < open.rows; i++) {
       open.set(i, column, 0);
       open.set(column, i, 0);
     }
-    expect(solvePositive(open, open.diagonal(), right, blocks)).toBeUndefined();
-    expect(invertApart(open, blocks, 1e-9)).toBeUndefined();
+    expect(solvePositive(open, open.diagonal(), right, parts)).toBeUndefined();
+    expect(invertApart(open, parts!, 1e-9)).toBeUndefined();
   }
+});
+
+it('unknowns meet in one condition, and through what is observed in several', () => {
+  const condition = (...blocks: string[]) =>
+    ({ group: '', origin: 'stated', exact: false, blocks, residuals: () => [] }) as const;
+  const blocks = ['a', 'b', 'c', 'd', 'e'].map((id) => ({ id, start: [0] }));
+  const seen = ['p', 'q'].map((id) => ({ id, start: [0], sigma: 1 }));
+  const problem = {
+    blocks: [seen[0]!, ...blocks, seen[1]!],
+    conditions: [
+      condition('a', 'b'),
+      condition('b', 'p'),
+      condition('c', 'q'),
+      condition('d', 'p', 'q'),
+      condition('e'),
+    ],
+  };
+  expect(listMeetings(problem).map((met) => [...met].sort())).toEqual([[1], [0, 2, 3], [1, 3], [1, 2], []]);
 });
 
 it('where everything meets everything nothing is taken apart', () => {
@@ -111,8 +141,7 @@ it('where everything meets everything nothing is taken apart', () => {
     [3, 4, 5],
     [6, 7, 8],
   ];
-  expect(findPartition(matrix, blocks)).toBeUndefined();
-  expect(invertApart(matrix, blocks, 1e-9)).toBeUndefined();
+  expect(findPartition(blocks, meetingsIn(matrix, blocks))).toBeUndefined();
 });
 
 it('views that show many places settle within ten steps, with the covariance of the whole', () => {

@@ -1,5 +1,6 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { semiInverse } from './pivoted-cholesky';
+import type { Condition, Layout, Problem } from './problem';
 
 /**
  * How a symmetric system comes apart: blocks of unknowns of which none meets another (places seen in views), and the rest that ties them together (the views). Eliminating the
@@ -13,16 +14,42 @@ export interface Partition {
 /** What is left to be factored has to cost less than this share of the whole for coming apart to be worth it. */
 const WORTH = 0.25;
 
+/** Which unknown blocks of a problem meet: those of one condition, and of conditions that share something observed. By their place among the unknown ones. */
+export function listMeetings({ blocks, conditions }: Problem): readonly ReadonlySet<number>[] {
+  const unknown = new Map(blocks.filter(({ sigma }) => sigma === undefined).map(({ id }, i) => [id, i]));
+  const met = Array.from({ length: unknown.size }, () => new Set<number>());
+  for (const tied of tiedConditions(conditions, unknown)) {
+    const together = new Set(tied.flatMap((condition) => condition.blocks.flatMap((id) => unknown.get(id) ?? [])));
+    for (const one of together) for (const other of together) if (one !== other) met[one]!.add(other);
+  }
+  return met;
+}
+
+/** Conditions in groups that share observed blocks, directly or through others. */
+function tiedConditions(
+  conditions: readonly Condition[],
+  unknown: ReadonlyMap<string, number>,
+): readonly (readonly Condition[])[] {
+  const groupOf = new Map<string, Set<Condition>>();
+  const groups = new Set<Set<Condition>>();
+  for (const condition of conditions) {
+    const observed = condition.blocks.filter((id) => !unknown.has(id));
+    const group = new Set([condition]);
+    for (const other of new Set(observed.flatMap((id) => groupOf.get(id) ?? []))) {
+      for (const each of other) group.add(each);
+      groups.delete(other);
+    }
+    groups.add(group);
+    for (const each of group) for (const id of each.blocks) if (!unknown.has(id)) groupOf.set(id, group);
+  }
+  return [...groups].map((group) => [...group]);
+}
+
 /** Leaves by how few others they meet, fewest first; undefined where taking the system apart gains little. `blocks`: columns that belong together. */
-export function findPartition(matrix: Matrix, blocks: readonly (readonly number[])[]): Partition | undefined {
-  const home = new Int32Array(matrix.rows);
-  blocks.forEach((columns, b) => columns.forEach((column) => (home[column] = b)));
-  const met = blocks.map((columns, b) => {
-    const others = new Set<number>();
-    for (const row of columns)
-      for (let c = 0; c < matrix.columns; c++) if (home[c] !== b && matrix.get(row, c) !== 0) others.add(home[c]!);
-    return others;
-  });
+export function findPartition(
+  blocks: readonly (readonly number[])[],
+  met: readonly ReadonlySet<number>[],
+): Partition | undefined {
   const order = blocks.map((_, b) => b).sort((a, b) => met[a]!.size - met[b]!.size || a - b);
   const [leaves, inRest] = [new Set<number>(), new Set<number>()];
   for (const b of order) {
@@ -31,9 +58,13 @@ export function findPartition(matrix: Matrix, blocks: readonly (readonly number[
     for (const other of met[b]!) inRest.add(other);
   }
   const rest = blocks.flatMap((columns, b) => (leaves.has(b) ? [] : columns));
-  const [n, r] = [matrix.rows, rest.length];
+  const [n, r] = [blocks.flat().length, rest.length];
   return r ** 3 + n * r ** 2 < WORTH * n ** 3 ? { leaves: blocks.filter((_, b) => leaves.has(b)), rest } : undefined;
 }
+
+/** How the unknowns of a problem come apart. */
+export const partitionOf = (problem: Problem, { blocks }: Layout): Partition | undefined =>
+  findPartition(blocks, listMeetings(problem));
 
 /** A leaf with the unknowns of the rest that it meets, and how these follow from those: N⁻¹ between. */
 interface Leaf {
@@ -89,14 +120,13 @@ export function withDiagonal(matrix: Matrix, diagonal: ArrayLike<number>): Matri
   return other;
 }
 
-/** Solves a symmetric system, given with another diagonal, for one column; undefined where it is not positive definite. `blocks`: columns that belong together. */
+/** Solves a symmetric system, given with another diagonal, for one column, apart where it comes apart; undefined where it is not positive definite. */
 export function solvePositive(
   matrix: Matrix,
   diagonal: readonly number[],
   right: Matrix,
-  blocks: readonly (readonly number[])[],
+  parts: Partition | undefined,
 ): Matrix | undefined {
-  const parts = findPartition(matrix, blocks);
   return parts ? solveApart(matrix, diagonal, right, parts) : choleskySolved(withDiagonal(matrix, diagonal), right);
 }
 
@@ -122,14 +152,8 @@ function solveApart(matrix: Matrix, diagonal: readonly number[], right: Matrix, 
   return solution;
 }
 
-/** The inverse of a symmetric system that is surely positive definite by its pivots, scaled to a unit diagonal; undefined where it is not, or not surely, or where it does not come apart. */
-export function invertApart(
-  matrix: Matrix,
-  blocks: readonly (readonly number[])[],
-  tolerance: number,
-): Matrix | undefined {
-  const parts = findPartition(matrix, blocks);
-  if (!parts) return undefined;
+/** The inverse of a symmetric system that is surely positive definite by its pivots, scaled to a unit diagonal; undefined where it is not, or not surely. */
+export function invertApart(matrix: Matrix, parts: Partition, tolerance: number): Matrix | undefined {
   const surely = (own: Matrix) => {
     const { inverse, dependent } = semiInverse(own, tolerance);
     return dependent.length === 0 ? inverse : undefined;
@@ -167,16 +191,17 @@ function assembled(
   leaves.forEach(({ own }, l) =>
     own.forEach((row, k) => rest.forEach((column, c) => put(row, column, withRest[l]![k]![c]!))),
   );
-  leaves.forEach((leaf, l) =>
-    leaves.slice(l).forEach((other, o) =>
-      leaf.own.forEach((row, k) =>
-        other.own.forEach((column, m) => {
-          let sum = o === 0 ? owns[l]!.get(k, m) : 0;
-          for (let a = 0; a < other.met.length; a++) sum -= withRest[l]![k]![other.met[a]!]! * other.follows.get(m, a);
+  const follows = leaves.map((leaf) => leaf.follows.to2DArray());
+  for (let l = 0; l < leaves.length; l++)
+    for (let o = l; o < leaves.length; o++)
+      leaves[l]!.own.forEach((row, k) => {
+        const along = withRest[l]![k]!;
+        leaves[o]!.own.forEach((column, m) => {
+          const [way, { met }] = [follows[o]![m]!, leaves[o]!];
+          let sum = o === l ? owns[l]!.get(k, m) : 0;
+          for (let a = 0; a < met.length; a++) sum -= along[met[a]!]! * way[a]!;
           put(row, column, sum);
-        }),
-      ),
-    ),
-  );
+        });
+      });
   return inverse;
 }

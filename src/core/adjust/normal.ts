@@ -1,5 +1,5 @@
 import { LuDecomposition, Matrix } from 'ml-matrix';
-import { solvePositive, withDiagonal } from './elimination';
+import { solvePositive, withDiagonal, type Partition } from './elimination';
 import type { Linearization } from './linearize';
 import { semiInverse } from './pivoted-cholesky';
 import type { Layout } from './problem';
@@ -40,7 +40,7 @@ export function reduce(at: Linearization, layout: Layout, repeats?: number): Nor
 
 /** Aᵀ W A, component by component. */
 function normalOf(free: readonly SparseRow[], { components }: RowWeights, unknowns: number): Matrix {
-  const sums = Array.from({ length: unknowns }, () => new Float64Array(unknowns));
+  const normal = Matrix.zeros(unknowns, unknowns);
   const weighted = new RowSum(unknowns);
   for (const { rows, inverse } of components) {
     for (let i = 0; i < rows.length; i++) {
@@ -48,16 +48,24 @@ function normalOf(free: readonly SparseRow[], { components }: RowWeights, unknow
         const weight = inverse[i * rows.length + k]!;
         if (weight !== 0) weighted.add(weight, free[rows[k]!]!);
       }
-      addOuter(sums, free[rows[i]!]!, weighted.take());
+      addOuter(normal, free[rows[i]!]!, weighted.take());
     }
   }
   for (let a = 0; a < unknowns; a++)
-    for (let c = a; c < unknowns; c++) sums[a]![c] = sums[c]![a] = (sums[a]![c]! + sums[c]![a]!) * 0.5;
-  return unknowns > 0 ? new Matrix(sums) : Matrix.zeros(0, 0);
+    for (let c = a + 1; c < unknowns; c++) {
+      const mean = (normal.get(a, c) + normal.get(c, a)) * 0.5;
+      normal.set(a, c, mean);
+      normal.set(c, a, mean);
+    }
+  return normal;
 }
 
-function addOuter(sums: readonly Float64Array[], { columns, slopes }: SparseRow, right: SparseRow): void {
-  for (let a = 0; a < columns.length; a++) addTimes(sums[columns[a]!]!, slopes[a]!, right);
+function addOuter(sums: Matrix, left: SparseRow, right: SparseRow): void {
+  for (let a = 0; a < left.columns.length; a++)
+    for (let c = 0; c < right.columns.length; c++) {
+      const [row, column] = [left.columns[a]!, right.columns[c]!];
+      sums.set(row, column, sums.get(row, column) + left.slopes[a]! * right.slopes[c]!);
+    }
 }
 
 /** Rounding leaves products a little lopsided, which the factorisations do not take. */
@@ -119,16 +127,16 @@ export interface Step {
   readonly multipliers: readonly number[];
 }
 
-/** The damped step of the unknowns, by the columns of their blocks; undefined when the equations are singular as they stand. `curvature` is how exact equations bend. */
+/** The damped step of the unknowns, which may come apart; undefined when the equations are singular as they stand. `curvature` is how exact equations bend. */
 export function findStep(
   { normal, gradient, bound, boundMisclosure }: NormalEquations,
-  blocks: readonly (readonly number[])[],
+  parts: Partition | undefined,
   damping: number,
   curvature?: Matrix,
 ): Step | undefined {
   const diagonal = normal.diagonal().map((value) => value * (1 + damping) + 1e-30);
   if (bound.rows === 0 && !curvature) {
-    const solved = solvePositive(normal, diagonal, gradient, blocks);
+    const solved = solvePositive(normal, diagonal, gradient, parts);
     return solved && { change: solved.mul(-1), multipliers: [] };
   }
   const damped = withDiagonal(normal, diagonal);

@@ -1,6 +1,7 @@
 import { Matrix } from 'ml-matrix';
 import { linearize, type Linearization } from './linearize';
 import { curvatureOf } from './curvature';
+import { partitionOf } from './elimination';
 import { findStep, forcesOn, missOf, reduce, type NormalEquations, type Step } from './normal';
 import { dot } from './sparse';
 import { layOut, startValues, type Layout, type Problem, type Values } from './problem';
@@ -61,6 +62,7 @@ export function solve(
   firstDamping = FIRST_DAMPING,
 ): Solution {
   const layout = layOut(problem.blocks);
+  const parts = partitionOf(problem, layout);
   let state = stateAt(problem, layout, startValues(problem), repeats);
   let damping = firstDamping;
   let settled = false;
@@ -69,7 +71,7 @@ export function solve(
   let curvature: Matrix | undefined;
   while (steps < maximumSteps && !settled && state.isUsable) {
     steps++;
-    const found = findStep(state.equations, layout.blocks, damping, curvature);
+    const found = findStep(state.equations, parts, damping, curvature);
     if (!found) {
       damping = Math.max(damping * 10, 1e-8);
       continue;
@@ -77,7 +79,7 @@ export function solve(
     const next = stateAt(problem, layout, moved(problem, layout, state, found.change), repeats);
     const [before, after] = [state, next].map((each) => meritOf(each, state, found)) as [number, number];
     if (after <= before + SLACK * state.equations.chiSquare + SMALL_STEP) {
-      const step = sizeOf(state.equations, found.change) + shiftOf(layout, state.values, next.values);
+      const step = sizeOf(state, found.change) + shiftOf(layout, state.values, next.values);
       const isLevel = Math.abs(before - after) <= LEVEL * Math.abs(after);
       settled = damping < 1e-3 && (step < SMALL_STEP || (isLevel && step < INVISIBLE_STEP));
       curvature = settled
@@ -110,7 +112,7 @@ function stateAt(problem: Problem, layout: Layout, values: Values, repeats: numb
   const at = linearize(problem, layout, values);
   const isUsable = at.residuals.every(Number.isFinite) && at.misclosures.every(Number.isFinite);
   const equations = isUsable ? reduce(at, layout, repeats) : NO_EQUATIONS;
-  return { values, at, equations, isUsable: isUsable && Number.isFinite(equations.normal.sum()) };
+  return { values, at, equations, isUsable: isUsable && equations.normal.diagonal().every(Number.isFinite) };
 }
 
 /**
@@ -163,8 +165,11 @@ function moved(problem: Problem, layout: Layout, { values, at, equations }: Stat
 }
 
 /** Square of a step in units of its own sigma. */
-function sizeOf({ normal }: NormalEquations, change: Matrix): number {
-  return normal.rows === 0 ? 0 : change.dot(normal.mmul(change));
+function sizeOf({ at, equations: { weights } }: State, change: Matrix): number {
+  const by = change.to1DArray();
+  const along = at.free.map((row) => dot(row, by));
+  const weighted = weights.timesVector(along);
+  return along.reduce((sum, each, r) => sum + each * weighted[r]!, 0);
 }
 
 function shiftOf(layout: Layout, before: Values, after: Values): number {

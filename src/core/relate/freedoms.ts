@@ -1,4 +1,4 @@
-import { Matrix } from 'ml-matrix';
+import type { Matrix } from 'ml-matrix';
 import { freeMatrix, layOut, linearize, semiInverse, type Problem, type Values } from '../adjust';
 import { polar, type Vec } from '../geometry';
 import { circleBlock, nodeBlock } from './element';

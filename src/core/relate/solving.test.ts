@@ -1,6 +1,6 @@
 /** The search for where relations hold: how many steps it takes, and that it ends where chi-square is least. */
 import fc from 'fast-check';
-import { Matrix, SingularValueDecomposition } from 'ml-matrix';
+import { SingularValueDecomposition } from 'ml-matrix';
 import { createRandom } from '../calibrate/simulation';
 import { freeMatrix, layOut, linearize, type Values } from '../adjust';
 import { distance, type Vec } from '../geometry';

@@ -202,7 +202,7 @@ function RegionFigures({ region, name, fitted, kind, onHeight }: RegionFiguresPr
       sigma: measureRegion(region, figured, ({ area }) => area).sigma,
       around: measureRegion(region, figured, perimeterOf),
     };
-  }, [region, job, derived, fitted]);
+  }, [region, job, derived]);
   return (
     <>
       <FigureRow

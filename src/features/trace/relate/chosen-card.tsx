@@ -134,7 +134,7 @@ function SayValue({
   onSaid: (value: number) => void;
 }) {
   if (!isAngular(kind) && !relating.fitted.fit.scaled) return null;
-  const { job, derived, fitted } = relating;
+  const { job, derived } = relating;
   const now = measureSaid(kind, on, { job, derived }, derived.shapes);
   return (
     <View style={{ gap: 4 }}>

@@ -2,7 +2,6 @@ import { View } from 'react-native';
 import { useDesk } from '@/bench/use-session';
 import type { FittedView, RelatedPlane } from '@/core/derive';
 import { distance } from '@/core/geometry';
-import type { Sheet } from '@/core/job';
 import { TOO_FAR } from '@/core/relate';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
