@@ -62,9 +62,12 @@ export function findPartition(
   return r ** 3 + n * r ** 2 < WORTH * n ** 3 ? { leaves: blocks.filter((_, b) => leaves.has(b)), rest } : undefined;
 }
 
-/** How the unknowns of a problem come apart. */
-export const partitionOf = (problem: Problem, { blocks }: Layout): Partition | undefined =>
-  findPartition(blocks, listMeetings(problem));
+/** Fewer unknowns are solved as a whole before it is found out how they come apart. */
+const FEW = 60;
+
+/** How the unknowns of a problem come apart; undefined where that gains little. */
+export const partitionOf = (problem: Problem, { blocks, unknowns }: Layout): Partition | undefined =>
+  unknowns < FEW ? undefined : findPartition(blocks, listMeetings(problem));
 
 /** A leaf with the unknowns of the rest that it meets, and how these follow from those: N⁻¹ between. */
 interface Leaf {

@@ -56,7 +56,7 @@ function placeRow(
   slopes: readonly number[],
   layout: Layout,
 ): { free: SparseRow; observed: Map<number, number>; pull: number } {
-  const free = new Map<number, number>();
+  const free: { columns: number[]; slopes: number[] } = { columns: [], slopes: [] };
   const observed = new Map<number, number>();
   let [pull, next] = [0, 0];
   condition.blocks.forEach((id, b) => {
@@ -64,14 +64,16 @@ function placeRow(
     at[b]!.forEach((value, k) => {
       const slope = slopes[next++]!;
       if (slope === 0) return;
-      if (unknown !== undefined) free.set(unknown + k, (free.get(unknown + k) ?? 0) + slope);
-      else {
+      if (unknown !== undefined) {
+        free.columns.push(unknown + k);
+        free.slopes.push(slope);
+      } else {
         observed.set(first! + k, (observed.get(first! + k) ?? 0) + slope);
         pull += slope * (layout.observations[first! + k]! - value);
       }
     });
   });
-  return { free: { columns: [...free.keys()], slopes: [...free.values()] }, observed, pull };
+  return { free, observed, pull };
 }
 
 /** The slopes by the unknowns as a matrix. */

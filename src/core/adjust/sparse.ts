@@ -1,4 +1,4 @@
-/** A row of slopes by the unknowns: only of those that it touches. */
+/** A row of slopes by the unknowns: only of those that it touches, which may be named more than once and add up. */
 export interface SparseRow {
   readonly columns: readonly number[];
   readonly slopes: readonly number[];
