@@ -240,14 +240,24 @@ it('what is pointed in several views of a plane lies where each of them has it',
   expect(views.get('y')!.fit.toSheet([15, 140])[0]).toBeCloseTo(onSheet(OTHER, [15, 140])[0], 5);
 });
 
-it('where some views of a plane have no scale, those count that have', () => {
-  const { commands } = { commands: [cutView(viewOn('z', 's', { plane: 'x' }))] };
-  const { job } = commands.reduce(runCommand, startHistory(jobWith(NOISELESS)));
-  expect(
-    createDeriver()(job)
-      .planes.get('x')!
-      .views.map(({ view }) => view.id),
-  ).toEqual(['x', 'y']);
+it('where some views of a plane have no scale, those count that have, and what is pointed in others has no place', () => {
+  const lost = lineOn(
+    'lost',
+    'x',
+    [
+      [[10, 10], ONE, 'z'],
+      [[90, 10], ONE, 'x'],
+    ],
+    NOISELESS,
+  );
+  const { job } = [addSheet(sheetOf('bare'), viewOn('z', 'bare', { plane: 'x' })), addOutline(lost)].reduce(
+    runCommand,
+    startHistory(jobWith(NOISELESS)),
+  );
+  const { planes, shapes } = createDeriver()(job);
+  expect(planes.get('x')!.views.map(({ view }) => view.id)).toEqual(['x', 'y']);
+  expect(shapes.get('lost')!.faults.length).toBeGreaterThan(0);
+  expect(shapes.get('both')!.faults).toEqual([]);
 });
 
 it('a view goes with what was pointed in it, and what was pointed in others of its plane stays', () => {
@@ -272,7 +282,6 @@ it('views that share a fit are wrong together: the ratio of two lengths is bette
 
 /** What is said on planes of one view and of two; sizes move all fits that they are read through. */
 const SAYINGS: Readonly<Record<string, readonly Relation[]>> = {
-  nothing: [],
   'shapes alone': [relation('rinv', 'v', 'level'), relation('rboth', 'x', 'direction', Math.atan2(90, 120))],
   sizes: [relation('rup', 'v', 'length', 70), relation('rother', 'x', 'length', 165)],
 };

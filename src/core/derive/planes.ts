@@ -33,14 +33,15 @@ const sightIn = (views: readonly FittedView[], view: string | undefined): Fitted
 export function seenPlane(id: string, views: readonly FittedView[]): SeenPlane {
   const scaled = views.filter(({ fit }) => fit.scaled);
   const seeing = scaled.length > 0 ? scaled : views;
-  return withViews(id, seeing);
+  const blind = views.filter((fitted) => !seeing.includes(fitted)).map(({ view }) => view.id);
+  return withViews(id, seeing, (view = views[0]?.view.id ?? '') => blind.includes(view));
 }
 
-const withViews = (id: string, views: readonly FittedView[]): SeenPlane => ({
+const withViews = (id: string, views: readonly FittedView[], isBlind: Laying['isBlind']): SeenPlane => ({
   id,
   views,
   fits: views.map(({ fit }) => fit),
-  laying: layingOf(views),
+  laying: layingOf(views, isBlind),
 });
 
 /** Every plane that views show. */
@@ -50,11 +51,9 @@ export function listPlanes(views: Iterable<FittedView>): Map<string, SeenPlane> 
   return new Map([...seeing].map(([id, some]) => [id, seenPlane(id, some)]));
 }
 
-function layingOf(views: readonly FittedView[]): Laying {
-  const [only, ...others] = views as readonly [FittedView, ...FittedView[]];
-  return others.length === 0
-    ? only.placing
-    : { scaled: only.fit.scaled, toPlane: (sheet, view) => sightIn(views, view).fit.toPlane(sheet) };
+function layingOf(views: readonly FittedView[], isBlind: Laying['isBlind']): Laying {
+  const { scaled } = views[0]!.fit;
+  return { scaled, isBlind, toPlane: (sheet, view) => sightIn(views, view).fit.toPlane(sheet) };
 }
 
 export function doubtsOf({ fits }: Pick<SeenPlane, 'fits'>): readonly FitDoubts[] {
@@ -76,7 +75,7 @@ export function movedPlane(plane: SeenPlane, doubts: readonly number[]): SeenPla
     const fit = movedFit(fitted.fit, doubts.slice(first, first + count));
     return { ...fitted, fit, placing: { ...fitted.placing, toPlane: fit.toPlane } };
   });
-  return withViews(plane.id, views);
+  return withViews(plane.id, views, plane.laying.isBlind);
 }
 
 /** A plane that was moved, with its views as they look now. */
@@ -91,6 +90,7 @@ export function relatingPlane(plane: SeenPlane): RelatingPlane {
   return {
     scaled: laying.scaled,
     toPlane: laying.toPlane,
+    isBlind: laying.isBlind,
     freedoms: doubtsOf(plane).flatMap((fit) => freedomsOf(views, fit)),
     steadinessIn: steadinessIn(plane),
     covarianceOf: ({ at, sigma, edge }) => {

@@ -47,6 +47,8 @@ export interface Placing {
   readonly scaled: boolean;
   /** Where a place of a view's sheet lies; without a view of the first that shows the plane. */
   toPlane(sheet: Vec, view?: string): Vec;
+  /** Whether what was pointed in a view has no place: it shows the plane without a scale where others have one. */
+  isBlind?(view?: string): boolean;
   /** Where another node of the same outline lies; undefined when it is gone, or rests on itself. */
   nodeAt(id: string): Vec | undefined;
 }
@@ -57,7 +59,7 @@ export const MAX_DEPTH = 64;
 /** The place on the view plane. Undefined when it refers to a node that is gone, or to itself. */
 export function findPosition(place: Place, placing: Placing, depth = 0): Vec | undefined {
   if (depth > MAX_DEPTH) return undefined;
-  if (place.kind === 'pointed') return placing.toPlane(place.at, place.view);
+  if (place.kind === 'pointed') return findPointed(place, placing);
   if (place.kind === 'placed') return placing.scaled ? place.at : placing.toPlane(place.seen);
   if (place.kind === 'node') return placing.nodeAt(place.id);
   if (place.kind === 'middle') {
@@ -68,9 +70,15 @@ export function findPosition(place: Place, placing: Placing, depth = 0): Vec | u
   const from = findPosition(place.from, placing, depth + 1);
   if (!from) return undefined;
   if (place.kind === 'shifted') return add(from, place.by);
-  if (place.kind === 'aligned') return footOn(from, place.angle, placing.toPlane(place.to.at, place.to.view));
-  return reach(from, placing.scaled ? place.length : undefined, placing.toPlane(place.towards.at, place.towards.view));
+  const to = findPointed(place.kind === 'aligned' ? place.to : place.towards, placing);
+  if (!to) return undefined;
+  return place.kind === 'aligned'
+    ? footOn(from, place.angle, to)
+    : reach(from, placing.scaled ? place.length : undefined, to);
 }
+
+const findPointed = ({ at, view }: PointedPlace, placing: Placing): Vec | undefined =>
+  placing.isBlind?.(view) ? undefined : placing.toPlane(at, view);
 
 function footOn(from: Vec, angle: number, to: Vec): Vec {
   const along = polar(1, angle);

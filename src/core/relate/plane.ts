@@ -1,10 +1,11 @@
 import type { Vec } from '../geometry';
-import type { PointedPlace, SteadinessIn } from '../outline';
+import type { Placing, PointedPlace, SteadinessIn } from '../outline';
 
 /** What relations need to know of a plane: where the sheets of its views lie, and how well that is known. As in `Placing`, a place names its view where there are several. */
 export interface RelatingPlane {
   readonly scaled: boolean;
   toPlane(sheet: Vec, view?: string): Vec;
+  isBlind?: Placing['isBlind'];
   /** How a place of a sheet moves on the plane when one of the fits' own doubts goes by one sigma; together they are the covariance of the maps. */
   readonly freedoms: readonly ((sheet: Vec, view?: string) => Vec)[];
   readonly steadinessIn: SteadinessIn;
