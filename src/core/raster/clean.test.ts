@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import type { Vec } from '../geometry';
-import { cleanStrip, colourPictureFrom, marginOf, paperOf, type Cleaning, type Strip } from '.';
+import { cleanStrip, colourPictureFrom, marginOf, paperOf, strokeBounds, type Cleaning, type Strip } from '.';
 
 const [WIDTH, HEIGHT] = [1200, 900];
 
@@ -82,6 +83,8 @@ const small = ({ data }: Strip) => {
     );
   return colourPictureFrom(WIDTH / 2, HEIGHT / 2, rgba);
 };
+
+const isSame = (a: Uint8ClampedArray, b: Uint8ClampedArray) => a.every((value, i) => value === b[i]);
 
 describe('cleaning a sheet', () => {
   const sheet = dirtySheet(7);
@@ -183,5 +186,41 @@ describe('cleaning a sheet', () => {
     const at = (x: number, y: number) => whole.data[4 * (y * WIDTH + x)]!;
     expect(at(350, 320)).toBeGreaterThan(240);
     expect(at(700, 350)).toBeLessThan(90);
+  });
+
+  it('strokes that come later leave the same as all of them at once, and touch only the rows where they go', () => {
+    const [first, rows] = [300, 60];
+    const place = fc.tuple(fc.integer({ min: 0, max: 200 }), fc.integer({ min: first - 20, max: first + rows + 20 }));
+    const stroke = fc.record({
+      radius: fc.integer({ min: 1, max: 12 }),
+      path: fc.array(place, { minLength: 1, maxLength: 3 }),
+    });
+    const strokes = fc.array(stroke, { minLength: 1, maxLength: 3 });
+    const part = sheet.strip.data.slice(4 * WIDTH * first, 4 * WIDTH * (first + rows));
+    const paint = (steps: readonly Cleaning[], data: Uint8ClampedArray, top = first, on = paper) => {
+      const height = data.length / (4 * WIDTH);
+      cleanStrip({ width: WIDTH, height, top, data }, steps, on, top, top + height);
+      return data;
+    };
+    let changed = 0;
+    fc.assert(
+      fc.property(fc.constantFrom('rub', 'fill'), strokes, stroke, fc.boolean(), (kind, earlier, later, isEven) => {
+        const before: readonly Cleaning[] = isEven ? [{ kind: 'even' }] : [];
+        const whole = paint([...before, { kind, strokes: [...earlier, later] }], part.slice());
+        const data = paint([...before, { kind, strokes: earlier }], part.slice());
+        const { min, max } = strokeBounds(later);
+        const top = Math.max(first, Math.floor(min[1]));
+        const bottom = Math.min(first + rows, Math.ceil(max[1]) + 1);
+        if (bottom > top) {
+          const its = data.subarray(4 * WIDTH * (top - first), 4 * WIDTH * (bottom - first));
+          const was = its.slice();
+          paint([{ kind, strokes: [later] }], its, top, isEven ? paper.even() : paper);
+          if (!isSame(was, its)) changed++;
+        }
+        expect(isSame(data, whole)).toBe(true);
+      }),
+      { seed: 9, numRuns: 24 },
+    );
+    expect(changed).toBeGreaterThan(12);
   });
 });
