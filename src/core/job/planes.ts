@@ -1,6 +1,5 @@
 import type { Draft } from 'immer';
 import { z } from '../basics';
-import type { Job } from './schema';
 
 const Id = z.string().min(1).max(64);
 
@@ -12,11 +11,11 @@ export const PlaneSchema = z.object({ id: Id, liesOn: Id.optional() }).readonly(
 export type Plane = z.infer<typeof PlaneSchema>;
 
 /** The plane whose zero and axes hold on a plane: the one it lies on, else itself. */
-export const groundOf = ({ planes }: Pick<Job, 'planes'>, plane: string): string =>
+export const groundOf = ({ planes }: { readonly planes: readonly Plane[] }, plane: string): string =>
   planes.find(({ id }) => id === plane)?.liesOn ?? plane;
 
 /** Puts a plane into a job where it is not there yet, and lays it on another. */
-export function putPlane(job: Draft<Job>, id: string, on?: string): void {
+export function putPlane(job: { planes: Draft<Plane>[] }, id: string, on?: string): void {
   const liesOn = on === id ? undefined : on;
   if (liesOn !== undefined) putPlane(job, liesOn);
   const known = job.planes.find((plane) => plane.id === id);
