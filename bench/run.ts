@@ -192,6 +192,7 @@ function largeBundle(segments: number): Buffer {
     ...createJob('large', 'Large', new Date(0)),
     sheets: [sheet],
     views: [createView('v', sheet)],
+    planes: [{ id: 'v' }],
     outlines: chains,
   };
   return Buffer.from(writeBundle({ job, pictures: new Map([[sheet.picture, picture]]) }));

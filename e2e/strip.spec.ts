@@ -29,7 +29,12 @@ const views = Array.from({ length: 40 }, (_, i) => ({
   ] as Px[],
 }));
 const bundle = writeBundle({
-  job: { ...createJob('many', 'Forty views', new Date(0)), sheets: [sheet], views },
+  job: {
+    ...createJob('many', 'Forty views', new Date(0)),
+    sheets: [sheet],
+    views,
+    planes: views.map(({ plane }) => ({ id: plane })),
+  },
   pictures: new Map([[sheet.picture, picture]]),
 });
 
