@@ -1,15 +1,5 @@
 import type { Block, Condition, Problem } from './problem';
 
-/** A repeatable stream of numbers from a normal distribution. */
-function normals(seed: number): () => number {
-  let state = seed;
-  const uniform = () => {
-    state = (1664525 * state + 1013904223) % 4294967296;
-    return (state + 0.5) / 4294967296;
-  };
-  return () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
-}
-
 /** The coordinates that a view from each side shows, across and up: front, side, top. */
 const SIDES = [
   [0, 2],
@@ -19,10 +9,9 @@ const SIDES = [
 
 /**
  * Flat views of one thing, each with a scale, a turn and a shift of its own, that show places of it: each place is seen in so many of them, off by the hand's pixel. The first two places
- * are known. Invented.
+ * are known. `noise` is a stream of numbers from a normal distribution. Invented.
  */
-export function sceneOf(views: number, places: number, seenIn: number, seed = 1): Problem {
-  const noise = normals(seed);
+export function sceneOf(views: number, places: number, seenIn: number, noise: () => number): Problem {
   const truths = Array.from({ length: places }, (_, i) =>
     i === 0 ? [0, 0, 0] : i === 1 ? [900, 700, 500] : [noise() * 300, noise() * 250, noise() * 200],
   );

@@ -13,7 +13,7 @@ import {
   type SheetPoint,
 } from './evidence';
 import type { Fit } from './fit';
-import { toPlane, type SheetMap } from './sheet-map';
+import { toPlane } from './sheet-map';
 
 /** A place that something is measured from: pointed on its own, or a named point that the fit has adjusted. */
 export type MeasuredPoint = SheetPoint | { readonly name: string };
@@ -76,25 +76,6 @@ export function measureFrom(
 ): Measured {
   const joint = jointOf(fit, points);
   return propagate((x) => f(joint.placesAt(x)), joint.x, joint.covariance);
-}
-
-/** As `measureFrom`, for what needs the map itself: \`f\` gets the map for what is traced and the sheet places as they vary together. */
-export function measureThrough(
-  fit: Fit,
-  points: readonly SheetPoint[],
-  f: (map: SheetMap, sheet: readonly Vec[]) => number,
-): Measured {
-  const joint = jointOf(fit, points);
-  const first = fit.values.length;
-  return propagate(
-    (x) =>
-      f(
-        fit.mapWith(x.slice(0, first)),
-        points.map((_, i): Vec => [x[first + 2 * i]!, x[first + 2 * i + 1]!]),
-      ),
-    joint.x,
-    joint.covariance,
-  );
 }
 
 /** Distance between two places. mm, one sigma. */

@@ -7,7 +7,6 @@ export {
   measuredLength,
   measuredPlace,
   measureFrom,
-  measureThrough,
   pointingCovariance,
   positionSigma,
   readEvidence,

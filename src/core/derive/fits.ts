@@ -1,4 +1,4 @@
-import { done, refused, type Refusal, type Result } from '../basics';
+import { refused, type Refusal } from '../basics';
 import {
   ASSUMED,
   type Allowance,
@@ -18,7 +18,7 @@ import {
   type ReadFigure,
   type Steadiness,
 } from '../calibrate';
-import type { Job, Sheet, View } from '../job';
+import type { Sheet, View } from '../job';
 import type { Placing } from '../outline';
 import { pointsOfView, steadinessOfView, toPiece } from './evidence';
 
@@ -256,18 +256,4 @@ function withoutNewest(input: Known): Found | undefined {
     else tooFew = middle;
   }
   return found;
-}
-
-export function findFittedView(job: Job, id: string): Result<FittedView> {
-  const view = job.views.find((other) => other.id === id);
-  const sheet = view && job.sheets.find((other) => other.id === view.sheet);
-  return view && sheet
-    ? done(
-        fitOf(
-          view,
-          sheet,
-          job.views.find((other) => other.id === view.shares),
-        ),
-      )
-    : refused('view-missing', { id });
 }

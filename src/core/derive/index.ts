@@ -11,7 +11,7 @@ export {
   type Figured,
   type OutlineFigures,
 } from './figures';
-export { findFittedView, fitOf, pictureOf, toldOf, type FittedView, type Question, type Told } from './fits';
+export { fitOf, pictureOf, toldOf, type FittedView, type Question, type Told } from './fits';
 export { drawnSourcesOf, guideReach } from './made';
 export {
   findNameOf,

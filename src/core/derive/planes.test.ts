@@ -1,4 +1,5 @@
 /** Several views of one plane, and several planes of one job: places come through the view they name, and every cause of doubt counts once. */
+import { createRandom } from '../calibrate/simulation';
 import { add, distance, scale, type Vec } from '../geometry';
 import {
   addEvidence,
@@ -21,16 +22,6 @@ import {
 import type { Chain, Node } from '../outline';
 import type { Relation } from '../relate';
 import { createDeriver, measureShapes, type Figured } from '.';
-
-/** A repeatable stream of numbers from a normal distribution. */
-function normals(seed: number): () => number {
-  let state = seed;
-  const uniform = () => {
-    state = (1664525 * state + 1013904223) % 4294967296;
-    return (state + 0.5) / 4294967296;
-  };
-  return () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
-}
 
 const sheetOf = (id: string): Sheet => ({
   id,
@@ -293,10 +284,10 @@ const FIGURES: Readonly<Record<string, readonly [readonly string[], (lengths: re
     'a line between two views': [['both'], ([a]) => a!, 150],
     'a line beside one of which something is said': [['first', 'both'], ([a, b]) => a! - b!, 0],
   };
-const RUNS = 320;
+const RUNS = 1200;
 
 it.each(Object.entries(SAYINGS))('with %s said, two sigma hold what they say, on whichever planes', (_, relations) => {
-  const noise = normals(7);
+  const noise = createRandom(7).normal;
   const within = Object.fromEntries(Object.keys(FIGURES).map((name) => [name, 0]));
   for (let run = 0; run < RUNS; run++) {
     const figured = figuredOf(jobWith(noise, relations));
