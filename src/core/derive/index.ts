@@ -21,7 +21,6 @@ export {
   listRims,
   namesIn,
   SAME_PLACE,
-  perimeterOf,
   shapesCutIn,
   shapesShownIn,
   withOutlines,

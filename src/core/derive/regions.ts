@@ -2,7 +2,7 @@ import type { Measured } from '../adjust';
 import { pieceLength, windingNumber, type Path, type Piece, type Vec } from '../geometry';
 import { isSign, type Shape } from '../outline';
 import type { Job, NamedRegion } from '../job';
-import { listRegions, type Region } from '../planar';
+import { listRegions, measureMoved, type Boundary, type Region, type RegionMeasure } from '../planar';
 import type { Derived } from './derive';
 import { measureShapes, type Figured } from './figures';
 
@@ -12,7 +12,7 @@ export const SAME_PLACE = 1e-6;
 /** What of a shape shuts something in: doors are shut. */
 const rimsOf = (shape: Shape): readonly Piece[] => shape.shut?.flatMap(({ pieces }) => pieces) ?? shape.finished;
 
-/** A region with the outlines that run along its rim, by id. */
+/** A region with the outlines that run along its rim, by id. Its rim counts the pieces of these outlines alone, in the order of the job. */
 export interface ViewRegion extends Region {
   readonly outlines: readonly string[];
 }
@@ -53,7 +53,25 @@ export const listRims = (shapes: readonly Shape[]): readonly RimPiece[] =>
 
 /** The regions that were listed of pieces of rims, with their outlines. */
 export const withOutlines = (regions: readonly Region[], rims: readonly RimPiece[]): readonly ViewRegion[] =>
-  regions.map((region) => ({ ...region, outlines: [...new Set(region.of.map((i) => rims[i]!.id))] }));
+  regions.map((region) => {
+    const outlines = new Set(region.of.map((i) => rims[i]!.id));
+    const own = rims.flatMap(({ id }, i) => (outlines.has(id) ? [i] : []));
+    return { ...recounted(region, new Map(own.map((i, at) => [i, at]))), outlines: [...outlines] };
+  });
+
+/** A region of the same pieces, which stand elsewhere among others. */
+function recounted(region: Region, places: ReadonlyMap<number, number>): Region {
+  const rim = (boundary: Boundary): Boundary => ({
+    ...boundary,
+    sources: boundary.sources.map((stretch) => ({ ...stretch, of: places.get(stretch.of)! })),
+  });
+  return {
+    ...region,
+    around: rim(region.around),
+    holes: region.holes.map(rim),
+    of: region.of.map((i) => places.get(i)!),
+  };
+}
 
 export const isInRegion = ({ around, holes }: Pick<Region, 'around' | 'holes'>, place: Vec): boolean =>
   windingNumber(around.pieces, place) + holes.reduce((sum, { pieces }) => sum + windingNumber(pieces, place), 0) === 1;
@@ -78,17 +96,25 @@ export function namesIn(
 export const findNameOf = (region: Region, named: readonly NamedRegion[]): NamedRegion | undefined =>
   [...named].reverse().find(({ at }) => isInRegion(region, at));
 
-/** Length around a region, its holes included. */
-export const perimeterOf = ({ around, holes }: Region): number =>
-  [around, ...holes].reduce((sum, path) => sum + lengthOf(path), 0);
+const measureOf = ({ around, holes, area }: Region): RegionMeasure => ({
+  area,
+  around: [around, ...holes].reduce((sum, path) => sum + lengthOf(path), 0),
+});
 
 const lengthOf = ({ pieces }: Path) => pieces.reduce((sum, piece) => sum + pieceLength(piece), 0);
 
-/** A figure of a region (its area, the length around it) with its plus-minus: from everything that its rim stands on. One sigma, in the figure's unit. */
-export function measureRegion(region: ViewRegion, figured: Figured, figure: (region: Region) => number): Measured {
+/**
+ * The area of a region, or the length around it and its holes, with its plus-minus: from everything that its rim stands on. One sigma, in the figure's unit. What is shut in is listed anew only where a rim moves
+ * into another drawing.
+ */
+export function measureRegion(region: ViewRegion, figured: Figured, figure: keyof RegionMeasure): Measured {
   const rim = figured.job.outlines.filter(({ id }) => region.outlines.includes(id));
   return measureShapes(rim, figured, (shapes) => {
-    const regions = listRegions([...shapes.values()].flatMap(rimsOf), SAME_PLACE);
-    return figure(findRegionAt(regions, region.inside) ?? region);
+    const pieces = rim.flatMap(({ id }) => (shapes.has(id) ? rimsOf(shapes.get(id)!) : []));
+    return (measureMoved(region, pieces) ?? listedAnew(region, pieces))[figure];
   });
+}
+
+function listedAnew(region: Region, pieces: readonly Piece[]): RegionMeasure {
+  return measureOf(findRegionAt(listRegions(pieces, SAME_PLACE), region.inside) ?? region);
 }

@@ -28,7 +28,7 @@ export function boundariesOf(
   });
 }
 
-const along = ({ of, from, to }: Stretch, forward: boolean): Stretch =>
+export const along = ({ of, from, to }: Stretch, forward: boolean): Stretch =>
   forward ? { of, from, to } : { of, from: to, to: from };
 
 /** The boundary goes on along the first edge of it to the right, which keeps parts that touch apart. */
@@ -62,6 +62,6 @@ function findJoined(a: Stretch, b: Stretch, given: readonly Piece[]): Stretch | 
 }
 
 /** A stretch as a piece in its own direction. */
-function pieceOf({ of, from, to }: Stretch, given: readonly Piece[]): Piece {
+export function pieceOf({ of, from, to }: Stretch, given: readonly Piece[]): Piece {
   return to > from ? partOf(given[of]!, from, to) : reversed(partOf(given[of]!, to, from));
 }

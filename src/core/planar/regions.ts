@@ -16,12 +16,13 @@ import {
   type Piece,
   type Vec,
 } from '../geometry';
-import { arrange, edgeOf, twin, type Cycle, type Arrangement } from './arrangement';
+import { arrange, edgeOf, isForward, twin, type Cycle, type Arrangement } from './arrangement';
+import { along, type Boundary } from './boundary';
 
 /** A part of the plane that outlines shut in: its rim counter-clockwise, its holes clockwise. */
 export interface Region {
-  readonly around: Path;
-  readonly holes: readonly Path[];
+  readonly around: Boundary;
+  readonly holes: readonly Boundary[];
   /** Without the holes. Square of the paths' unit. */
   readonly area: number;
   /** A place that lies in it. */
@@ -49,9 +50,11 @@ export function listRegions(pieces: readonly Piece[], tolerance: number): readon
 }
 
 /** The rim of a cycle without the edges that it runs along to and fro. */
-function pathOf({ pieceOf }: Arrangement, { halves }: Cycle): Path {
+function pathOf({ pieceOf, edges }: Arrangement, { halves }: Cycle): Boundary {
   const all = new Set(halves);
-  return { closed: true, pieces: halves.filter((half) => !all.has(twin(half))).map(pieceOf) };
+  const kept = halves.filter((half) => !all.has(twin(half)));
+  const sources = kept.map((half) => along(edges[edgeOf(half)]!.sources[0]!, isForward(half)));
+  return { closed: true, pieces: kept.map(pieceOf), sources };
 }
 
 /**

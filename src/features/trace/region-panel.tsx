@@ -4,15 +4,7 @@ import { Button } from 'react-native-paper';
 import { useRegions } from '@/bench/regions';
 import type { RegionState } from '@/bench/tools';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
-import {
-  findNameOf,
-  findRegionAt,
-  measureRegion,
-  namesIn,
-  perimeterOf,
-  type FittedView,
-  type ViewRegion,
-} from '@/core/derive';
+import { findNameOf, findRegionAt, measureRegion, namesIn, type FittedView, type ViewRegion } from '@/core/derive';
 import { findUnion, pieceBounds } from '@/core/geometry';
 import { addRegion, changeRegion, REGION_KINDS, removeRegion, type NamedRegion, type RegionKind } from '@/core/job';
 import type { Region } from '@/core/planar';
@@ -199,8 +191,8 @@ function RegionFigures({ region, name, fitted, kind, onHeight }: RegionFiguresPr
   const { sigma, around } = useMemo(() => {
     const figured = { job, derived };
     return {
-      sigma: measureRegion(region, figured, ({ area }) => area).sigma,
-      around: measureRegion(region, figured, perimeterOf),
+      sigma: measureRegion(region, figured, 'area').sigma,
+      around: measureRegion(region, figured, 'around'),
     };
   }, [region, job, derived]);
   return (
