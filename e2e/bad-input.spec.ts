@@ -125,6 +125,34 @@ test('closing the tab while a picture comes in leaves the job empty, and it can 
   await expect(page.getByTestId('view-fit')).toHaveText('no scale yet', { timeout: 20_000 });
 });
 
+/** A drawing of so many lines beside one another, each 10 long. */
+function dxfOf(lines: number): Buffer {
+  const line = (x: number) => `0\nLINE\n8\n0\n10\n${x}\n20\n0\n11\n${x}\n21\n10\n`;
+  return Buffer.from(
+    `0\nSECTION\n2\nENTITIES\n${Array.from({ length: lines }, (_, x) => line(x)).join('')}0\nENDSEC\n0\nEOF\n`,
+  );
+}
+
+test('a long drawing is stopped while it is read, and what was chosen meanwhile comes in after another @wide', async ({
+  desk,
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByTestId('new-job').click();
+  const choose = (name: string, lines: number) =>
+    page.getByTestId('picture-files').setInputFiles({ name, mimeType: 'image/vnd.dxf', buffer: dxfOf(lines) });
+  await choose('long.dxf', 300_000);
+  await page.getByTestId('doing').getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByText('Stopped. Nothing was changed.')).toBeVisible();
+  await expect(page.getByTestId('doing')).toHaveCount(0);
+  // Both at once: neither is lost, whichever is longer.
+  await choose('middling.dxf', 20_000);
+  await choose('short.dxf', 3);
+  for (const name of ['middling', 'short']) await expect(page.getByTestId(`reference-${name}`)).toBeVisible();
+  await expect(page.getByTestId('reference-long')).toHaveCount(0);
+  await desk.saved();
+});
+
 test('points, sizes and outlines that make no sense are answered, and nothing is lost @wide', async ({
   desk,
   page,

@@ -29,19 +29,23 @@ export const referenceFormatOf = (name: string): ReferenceFormat | undefined =>
   FORMATS[name.split('.').pop()?.toLowerCase() ?? ''];
 export { isWorldFileName };
 
-/** Reads a file of reference geometry and stores it; nothing is stored of what cannot be read. */
+/** Where reference geometry comes to stand, and whether somebody gave up waiting for it. */
+export interface BringingReference {
+  readonly site: Site | undefined;
+  readonly plane?: string | undefined;
+  readonly signal?: AbortSignal;
+}
+
+/** Reads a file of reference geometry and stores it; nothing is stored of what cannot be read, or was given up. */
 export async function bringInReference(
   name: string,
   bytes: ArrayBuffer,
   format: ReferenceFormat,
-  { site, plane = SITE }: { readonly site: Site | undefined; readonly plane?: string | undefined },
+  { site, plane = SITE, signal }: BringingReference,
   files: PictureStore,
 ): Promise<BroughtReference> {
-  const read = await fileWorker.call('readReference', {
-    bytes,
-    format,
-    ...(plane === SITE ? { site, placing: 'free' as const } : { placing: 'as-drawn' as const }),
-  });
+  const placing = plane === SITE ? { site, placing: 'free' as const } : { placing: 'as-drawn' as const };
+  const read = await fileWorker.call('readReference', { bytes, format, ...placing }, signal ? { signal } : {});
   if (read.kind !== 'done')
     return {
       kind: 'refused',

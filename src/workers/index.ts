@@ -8,15 +8,17 @@ import type { PictureOperations } from './picture-operations';
 export const pictureWorker = createWorkerClient<PictureOperations>(
   () => new Worker(new URL('../../src/workers/picture.worker', window.location.href)) as unknown as WorkerLike,
 );
+/** Works through each call without a pause, so it is ended where a call is given up. */
 export const fileWorker = createWorkerClient<FileOperations>(
   () => new Worker(new URL('../../src/workers/file.worker', window.location.href)) as unknown as WorkerLike,
+  { hearsCancel: false },
 );
-/** Works through each call without a pause, so it is ended where a call is given up. */
+/** Works through each call without a pause, as the file worker does. */
 export const drawingWorker = createWorkerClient<DrawingOperations>(
   () => new Worker(new URL('../../src/workers/drawing.worker', window.location.href)) as unknown as WorkerLike,
   { hearsCancel: false },
 );
-/** Works through each call without a pause, as the drawing worker does. */
+/** Works through each call without a pause, as the file worker does. */
 export const fitWorker = createWorkerClient<FitOperations>(
   () => new Worker(new URL('../../src/workers/fit.worker', window.location.href)) as unknown as WorkerLike,
   { hearsCancel: false },

@@ -3,20 +3,14 @@ import { readWorldFile, type ReferenceGeometry } from '@/core/formats';
 import { addReference } from '@/core/job';
 import { bringInReference, isWorldFileName, referenceFormatOf, repository, type JobStore } from '@/store';
 import { sentenceFor } from '@/ui/words';
-
-/** Where work on a file says what it does, and what came of it. */
-export interface Telling {
-  /** Gathers what is to be said. */
-  readonly sentences: string[];
-  onDoing(words: string | undefined): void;
-}
+import type { Work } from './use-one-at-a-time';
 
 /** Reads existing geometry into the job, and says what came in and what did not. */
 export async function bringReferenceInto(
   jobs: JobStore,
   name: string,
   bytes: ArrayBuffer,
-  { sentences, onDoing }: Telling,
+  { sentences, onDoing, signal }: Work,
   plane?: string,
 ): Promise<void> {
   const format = referenceFormatOf(name);
@@ -24,7 +18,7 @@ export async function bringReferenceInto(
   if (jobs.getState().readOnly) return void sentences.push(sentenceFor('read-only'));
   onDoing(`Reading ${name}`);
   const { site } = jobs.getState().job;
-  const brought = await bringInReference(name, bytes, format, { site, plane }, repository.pictures);
+  const brought = await bringInReference(name, bytes, format, { site, plane, signal }, repository.pictures);
   onDoing(undefined);
   if (brought.kind === 'refused') return void sentences.push(sentenceFor(brought.code, brought.detail));
   jobs.getState().run(addReference(brought.reference, brought.geometry.site));

@@ -3,7 +3,8 @@ import { addPlacedSheet, addSheet, type Sheet, type View } from '@/core/job';
 import { resolutionEvidence } from '@/features/calibrate/resolution';
 import { bringInPicture, newId, repository, type BringInOptions, type JobStore } from '@/store';
 import { sentenceFor } from '@/ui/words';
-import { bringReferenceInto, type Telling } from './bring-reference';
+import { bringReferenceInto } from './bring-reference';
+import type { Work } from './use-one-at-a-time';
 
 const DOING: Readonly<Record<string, string>> = { decoding: 'Decoding', packing: 'Storing', storing: 'Storing' };
 
@@ -21,27 +22,26 @@ export interface Incoming {
 export async function takePicture(
   incoming: Incoming,
   jobs: JobStore,
-  telling: Telling,
-  signal: AbortSignal,
+  work: Work,
 ): Promise<View | 'stopped' | undefined> {
   const { file, told, lines } = incoming;
-  telling.onDoing(`Bringing in ${file.name}`);
+  work.onDoing(`Bringing in ${file.name}`);
   const outcome = await bringInPicture(file, repository.pictures, {
-    signal,
+    signal: work.signal,
     ...(told ? { told } : {}),
-    onProgress: (_, word) => telling.onDoing(`${DOING[word] ?? 'Working on'} ${file.name}`),
+    onProgress: (_, word) => work.onDoing(`${DOING[word] ?? 'Working on'} ${file.name}`),
   });
-  if (outcome.kind === 'refused') telling.sentences.push(sentenceFor(outcome.code, outcome.detail));
-  if (outcome.kind === 'cancelled' || signal.aborted) return 'stopped';
+  if (outcome.kind === 'refused') work.sentences.push(sentenceFor(outcome.code, outcome.detail));
+  if (outcome.kind === 'cancelled' || work.signal.aborted) return 'stopped';
   if (outcome.kind !== 'done') return undefined;
-  for (const page of outcome.pages) addPage(page, incoming, jobs, telling.sentences);
+  for (const page of outcome.pages) addPage(page, incoming, jobs, work.sentences);
   const { sheet, view } = outcome.pages[0]!;
   if (lines)
     await bringReferenceInto(
       jobs,
       `${sheet.name}, lines.svg`,
       new TextEncoder().encode(lines).buffer as ArrayBuffer,
-      telling,
+      work,
       sheet.id,
     );
   return view;

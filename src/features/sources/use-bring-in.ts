@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { useDesk } from '@/bench/use-session';
 import { isWorldFileName, referenceFormatOf } from '@/store';
 import { sentenceFor } from '@/ui/words';
@@ -8,6 +8,7 @@ import { paintedPages } from './pdf/painted-pages';
 import type { WantedPages } from './pdf/pdf-chooser';
 import { takePicture, type Incoming } from './take-picture';
 import { useDropAndPaste } from './use-drop-and-paste';
+import { useOneAtATime, type Work } from './use-one-at-a-time';
 import { useOpeners, type Openers } from './use-openers';
 
 export interface BringIn extends Pick<Openers, 'pdf' | 'film' | 'leavePdf' | 'leaveFilm'> {
@@ -25,13 +26,16 @@ export interface BringIn extends Pick<Openers, 'pdf' | 'film' | 'leavePdf' | 'le
   hush(): void;
 }
 
-/** Brings pictures into the job, one after the other; dropping and pasting anywhere on the screen does the same. */
+type Pictures = AsyncIterable<Incoming> | Iterable<Incoming>;
+
+/** Brings files into the job, one after the other; dropping and pasting anywhere on the screen does the same. */
 export function useBringIn(onBrought: () => void): BringIn {
   const { jobs } = useDesk();
-  const [said, setSaid] = useState<readonly string[]>([]);
   const openers = useOpeners();
-  const { doing, setDoing, take, stop } = useTaking(onBrought, setSaid);
-  const bring = useBringing({ take, openers, setDoing, setSaid });
+  const { doing, setDoing, said, hush, during, stop } = useOneAtATime();
+  const takeAll = useTakeAll(onBrought);
+  const bringAll = useBringAll(takeAll, openers);
+  const bring = useCallback((files: readonly File[]) => during((work) => bringAll(files, work)), [during, bringAll]);
   useDropAndPaste(bring);
   // What the job was begun with on the first screen comes in first.
   useEffect(() => {
@@ -39,6 +43,7 @@ export function useBringIn(onBrought: () => void): BringIn {
     if (files.length > 0) void bring(files);
   }, [jobs, bring]);
 
+  const take = (incoming: Pictures) => during((work) => takeAll(incoming, work));
   const bringPages = async (wanted: WantedPages) => {
     const { pdf, hidePdf } = openers;
     if (!pdf) return;
@@ -46,80 +51,49 @@ export function useBringIn(onBrought: () => void): BringIn {
     await take(paintedPages(pdf, wanted, setDoing));
     pdf.close();
   };
-  const bringReference = useCallback(
-    async (name: string, bytes: ArrayBuffer) => {
-      const sentences: string[] = [];
-      await bringReferenceInto(jobs, name, bytes, { sentences, onDoing: setDoing });
-      setSaid(sentences);
-    },
-    [jobs, setDoing],
-  );
-  return { ...openers, doing, said, bring, take, bringReference, bringPages, stop, hush: () => setSaid([]) };
+  const bringReference = (name: string, bytes: ArrayBuffer) =>
+    during((work) => bringReferenceInto(jobs, name, bytes, work));
+  return { ...openers, doing, said, bring, take, bringReference, bringPages, stop, hush };
 }
 
-type Pictures = AsyncIterable<Incoming> | Iterable<Incoming>;
-type Say = (sentences: readonly string[]) => void;
-
-interface Taking {
-  readonly doing: string | undefined;
-  setDoing(doing: string | undefined): void;
-  /** Takes pictures in turn until somebody stops it; `sentences` gathers what is to be said. */
-  take(incoming: Pictures, sentences?: string[]): Promise<void>;
-  stop(): void;
-}
-
-function useTaking(onBrought: () => void, say: Say): Taking {
+/** Takes pictures in turn until somebody stops it. */
+function useTakeAll(onBrought: () => void) {
   const { jobs, session } = useDesk();
-  const [doing, setDoing] = useState<string>();
-  const abort = useRef<AbortController>(undefined);
-  const take = useCallback(
-    async (incoming: Pictures, sentences: string[] = []) => {
-      if (abort.current) return;
-      if (jobs.getState().readOnly) return say([sentenceFor('read-only')]);
-      const { signal } = (abort.current = new AbortController());
+  return useCallback(
+    async (incoming: Pictures, work: Work) => {
+      if (jobs.getState().readOnly) return void work.sentences.push(sentenceFor('read-only'));
       for await (const one of incoming) {
-        const view = await takePicture(one, jobs, { sentences, onDoing: setDoing }, signal);
-        if (view === 'stopped') break;
+        const view = await takePicture(one, jobs, work);
+        if (view === 'stopped') return;
         if (!view) continue;
         session.chooseView(view.id);
         onBrought();
       }
-      abort.current = undefined;
-      setDoing(undefined);
-      say(sentences);
     },
-    [jobs, session, onBrought, say],
+    [jobs, session, onBrought],
   );
-  return { doing, setDoing, take, stop: () => abort.current?.abort() };
 }
 
 /** Brings files in: existing geometry at once, what has to be chosen from when it was, pictures in turn. */
-function useBringing({
-  take,
-  openers: { open },
-  setDoing,
-  setSaid,
-}: Pick<Taking, 'take' | 'setDoing'> & { openers: Openers; setSaid: Say }): BringIn['bring'] {
+function useBringAll(takeAll: ReturnType<typeof useTakeAll>, { open }: Openers) {
   const { jobs } = useDesk();
   return useCallback(
-    async (files: readonly File[]) => {
-      const sentences: string[] = [];
+    async (files: readonly File[], work: Work) => {
       const pictures: Incoming[] = [];
-      const worlds = await readWorldFiles(files, sentences);
+      const worlds = await readWorldFiles(files, work.sentences);
       for (const file of files.filter(({ name }) => !isWorldFileName(name))) {
+        if (work.signal.aborted) return;
         if (referenceFormatOf(file.name)) {
-          await bringReferenceInto(jobs, file.name, await file.arrayBuffer(), { sentences, onDoing: setDoing });
+          await bringReferenceInto(jobs, file.name, await file.arrayBuffer(), work);
           continue;
         }
-        setDoing(`Opening ${file.name}`);
+        work.onDoing(`Opening ${file.name}`);
         const opened = await open(file);
-        setDoing(undefined);
-        if (!opened.ok) sentences.push(sentenceFor(opened.code, opened.detail));
+        if (!opened.ok) work.sentences.push(sentenceFor(opened.code, opened.detail));
         else if (!opened.value) pictures.push({ file, place: worlds.get(baseOf(file.name)) });
       }
-      if (pictures.length > 0) await take(pictures, sentences);
-      else if (sentences.length > 0) setSaid(sentences);
+      if (pictures.length > 0) await takeAll(pictures, work);
     },
-    [jobs, take, open, setDoing, setSaid],
+    [jobs, takeAll, open],
   );
 }
