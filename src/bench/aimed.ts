@@ -1,10 +1,11 @@
 import type { Derived } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
+import type { LoadedReference } from '@/store';
 import { aimAt, aimZoom, pointingSigma, type Aim, type Hand } from './aim';
 import type { PictureEdges } from './edges';
 import type { SessionState } from './session-state';
 import { snapSearch } from './snap-targets';
-import { findFrom, toolOf, type ToolContext } from './tools';
+import { toolOf, type ToolContext } from './tools';
 import { middleOf, toScreen, toSheet } from './viewport';
 
 /** Reference geometry is looked for this far around the aim. CSS px. */
@@ -23,6 +24,7 @@ interface Around {
   readonly context: ToolContext;
   readonly derived: Derived;
   readonly session: SessionState;
+  readonly references: readonly LoadedReference[];
   /** Of the picture, where it is at hand. */
   readonly edges: PictureEdges | undefined;
 }
@@ -34,12 +36,11 @@ export function isCatching({ snapping, tool }: SessionState): boolean {
 
 /** What is meant by where somebody points; `turn` of several things that could be meant there. */
 export function aimIn({ sheet, zoom, pointer, unaided }: Aimed, turn: number, around: Around): Aim {
-  const { context, derived, session, edges } = around;
-  const { tool, references, catching, grid } = session;
+  const { context, derived, session, references, edges } = around;
+  const { tool, catching, grid } = session;
   const snapping = isCatching(session);
-  // A place that is to be laid on existing geometry is sought in the picture: what lies over it already must not catch the aim.
-  const isSoughtInPicture = tool.name === 'match' && tool.state.looking === 'view';
-  const near = isSoughtInPicture ? undefined : { references, at: sheet, reach: REFERENCE_REACH / zoom };
+  const { seeksPicture, from } = toolOf(tool);
+  const near = seeksPicture?.(tool.state) ? undefined : { references, at: sheet, reach: REFERENCE_REACH / zoom };
   return aimAt(sheet, {
     fit: context.fitted.fit,
     zoom,
@@ -49,7 +50,7 @@ export function aimIn({ sheet, zoom, pointer, unaided }: Aimed, turn: number, ar
     search: snapping ? snapSearch(context, derived, tool, near) : NOTHING_NEAR,
     findEdge: (at, reach, hand) => edges?.find(at, reach, hand),
     findCorner: (at, reach, hand) => edges?.findCorner(at, reach, hand),
-    from: findFrom(tool, context),
+    from: from?.(tool.state, context),
     kinds: catching,
     grid,
     turn,

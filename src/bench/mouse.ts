@@ -1,6 +1,6 @@
 import { distance, subtract, type Vec } from '@/core/geometry';
 import type { Session } from './session';
-import { holdsSomething } from './tools';
+import { holdsSomething, toolOf } from './tools';
 import { toSheet } from './viewport';
 
 /** Where on the bench an event is, CSS px. */
@@ -68,7 +68,7 @@ export class Mouse {
     if (drag.kind === 'grab' && hasMoved(drag)) return void (aim && session.input({ kind: 'drop', aim, reach: 0 }));
     if (drag.kind === 'grab') session.input({ kind: 'release' });
     // A tap of the brush was a stroke already.
-    const isPainting = drag.kind === 'grab' && session.getState().tool.name === 'brush';
+    const isPainting = drag.kind === 'grab' && toolOf(session.getState().tool).paints === true;
     if (drag.kind !== 'pan' && !isPainting) session.setAtAim();
   }
 

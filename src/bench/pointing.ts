@@ -3,7 +3,7 @@ import { AT_REST, stepGesture, type Gesture, type GestureEffect, type TouchInput
 import type { Session } from './session';
 import { middleOf } from './viewport';
 import { Mouse, type PlaceOf } from './mouse';
-import { holdsSomething } from './tools';
+import { holdsSomething, toolOf } from './tools';
 
 /** Binds fingers, mouse, pen, wheel and keys of the bench to the session. Returns how to let go of it again. */
 export function attachPointing(element: HTMLElement, session: Session): () => void {
@@ -37,7 +37,7 @@ function attachTouch(on: On, placeOf: PlaceOf, session: Session): void {
     const [next, effects] = stepGesture(gesture, input);
     gesture = next;
     for (const effect of effects) {
-      if (session.getState().tool.name === 'brush' && paintWith(effect, session)) continue;
+      if (toolOf(session.getState().tool).paints && paintWith(effect, session)) continue;
       if (effect.kind === 'aim') session.aimAtScreen(effect.screen, 'touch', effect.unaided);
       else if (effect.kind === 'set') session.lift(effect.screen, effect.unaided);
       else if (effect.kind === 'drop-aim') session.dropAim();

@@ -1,10 +1,8 @@
-import type { FittedView } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
 import { SNAP_KINDS, type SnapKind } from '@/core/outline';
-import type { LoadedReference } from '@/store';
 import type { Aim, Pointer } from './aim';
-import { isToolLike, startTool, type ActiveTool } from './tools';
+import { isToolLike, startTool, type ActiveTool, type Elsewhere } from './tools';
 import type { Viewport } from './viewport';
 
 /** What was said to the user last, and when (ms): the same words twice are two notices. */
@@ -18,9 +16,7 @@ export interface Notice {
 export interface SessionState {
   readonly viewId: string | undefined;
   /** What is looked at in its stead for a moment: another view, or a plane without a picture. */
-  readonly elsewhere: FittedView | undefined;
-  /** Reference geometry of the job that is at hand. */
-  readonly references: readonly LoadedReference[];
+  readonly elsewhere: Elsewhere | undefined;
   readonly viewport: Viewport;
   /** Where one looked before the picture last went of its own accord: it is shown on its way from there. */
   readonly slidFrom: Viewport | undefined;
@@ -77,7 +73,6 @@ export function startState(job: Job, draft: string | null): SessionState {
   return {
     viewId: known ? restored?.view : job.views[0]?.id,
     elsewhere: undefined,
-    references: [],
     viewport: NO_VIEWPORT,
     slidFrom: undefined,
     straight: false,

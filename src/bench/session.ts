@@ -7,7 +7,7 @@ import { pointingSigma, type Aim, type Hand } from './aim';
 import { aimIn, isCatching, nudgedBy, type Aimed } from './aimed';
 import type { PictureEdges } from './edges';
 import { Covers } from './covers';
-import { lookAtPlane } from './ground';
+import { findElsewhere, fittedIn } from './ground';
 import { boundsOf, layingOf, squaredUp, turned } from './laying';
 import type { Scene } from './look';
 import { seekIn, type Sought } from './seeking';
@@ -20,9 +20,9 @@ import {
   toolOf,
   type ActiveTool,
   type Effect,
+  type Elsewhere,
   type EvidenceState,
   type FrameState,
-  type MatchTarget,
   type ToolContext,
   type ToolInput,
   type ToolName,
@@ -36,6 +36,8 @@ const SAME_AIM = 3;
 /** One sitting at the bench: turns pointing and typing into inputs of the tool in hand, and its effects into commands. */
 export class Session {
   readonly store: StoreApi<SessionState>;
+  /** Reference geometry of the job that is at hand. */
+  readonly references = createStore<readonly LoadedReference[]>(() => []);
   private edges: PictureEdges | undefined;
   readonly sight: Sight;
   /** What lies over the bench. */
@@ -65,7 +67,7 @@ export class Session {
 
   findFitted(): FittedView | undefined {
     const { viewId, elsewhere } = this.getState();
-    return elsewhere ?? (viewId === undefined ? undefined : this.jobs.getState().derived.views.get(viewId));
+    return fittedIn(viewId, elsewhere, this.references.getState(), this.jobs.getState().derived);
   }
 
   findContext(): ToolContext | undefined {
@@ -105,18 +107,15 @@ export class Session {
   }
 
   setReferences(references: readonly LoadedReference[]): void {
-    this.set({ references });
+    this.references.setState(references, true);
   }
 
   /** Looks at a plane or at another view, or with nothing back at the view that is worked on. */
-  lookAt(target: MatchTarget | undefined): void {
-    const { references, elsewhere } = this.getState();
-    const found =
-      target?.kind === 'plane'
-        ? lookAtPlane(references, target.id)
-        : target && this.jobs.getState().derived.views.get(target.id);
-    if (!found && !elsewhere) return;
-    this.set({ elsewhere: found, aim: undefined, patch: undefined, nudging: false, straight: false });
+  lookAt(target: Elsewhere | undefined): void {
+    const isThere = target && findElsewhere(target, this.references.getState(), this.jobs.getState().derived);
+    const elsewhere = isThere ? target : undefined;
+    if (!elsewhere && !this.getState().elsewhere) return;
+    this.set({ elsewhere, aim: undefined, patch: undefined, nudging: false, straight: false });
     this.layAgain();
     this.sight.showAll();
   }
@@ -132,7 +131,7 @@ export class Session {
     this.setAwaited();
     const refusal = this.refusalFor(tool);
     if (refusal) return this.say(refusal.code, refusal.detail);
-    if (tool.name !== 'match' && this.getState().elsewhere) this.lookAt(undefined);
+    if (!toolOf(tool).looksElsewhere && this.getState().elsewhere) this.lookAt(undefined);
     this.set({ tool, beacon: undefined, suggested: [] });
     this.jobs.getState().setDraft(JSON.stringify({ view: this.getState().viewId, tool }));
   }
@@ -238,6 +237,7 @@ export class Session {
       context,
       derived: this.jobs.getState().derived,
       session: this.getState(),
+      references: this.references.getState(),
       edges: this.edges,
     });
   }
@@ -375,15 +375,10 @@ export class Session {
   private perform(effect: Effect): void {
     if (effect.kind === 'run') this.jobs.getState().run(effect.command);
     else if (effect.kind === 'say') this.say(effect.code);
-    else if (effect.kind === 'look') this.look(effect.at);
+    else if (effect.kind === 'look') this.lookAt(effect.at);
     else if (effect.kind === 'hold') this.hold(effect.outlines);
     else if (effect.kind === 'choose') this.set({ evidence: effect.evidence });
     else void this.seek(effect);
-  }
-
-  private look(at: 'view' | 'target'): void {
-    const { tool } = this.getState();
-    this.lookAt(at === 'target' && tool.name === 'match' ? tool.state.target : undefined);
   }
 
   /** The answer counts only if the tool has not gone on in the meantime. */

@@ -3,7 +3,7 @@ import { distance, type Vec } from '@/core/geometry';
 import { createSnapSearch, findGuideLine, shapeOf, type SnapSearch, type SnapTarget } from '@/core/outline';
 import type { LoadedReference } from '@/store';
 import { piecesAround, shownOn } from './ground';
-import { findDraft, type ActiveTool, type ToolContext } from './tools';
+import { toolOf, type ActiveTool, type ToolContext } from './tools';
 
 /** Reference geometry around the aim: its place on the sheet, and how far to look, sheet px. */
 interface Around {
@@ -22,11 +22,10 @@ const sorted = new WeakMap<Derived, Sorted>();
 
 /** What the aim can catch on: shown outlines of the view, its guides, the outline that is being drawn, and reference geometry near the aim. */
 export function snapSearch(context: ToolContext, derived: Derived, tool: ActiveTool, around?: Around): SnapSearch {
-  const chain = tool.name === 'chain' ? tool.state : undefined;
-  const drawn = searchDrawn(context, derived, chain?.carries?.id);
-  const draft = chain && findDraft(chain, context);
+  const { line, carries } = toolOf(tool).draws?.(tool.state, context) ?? {};
+  const drawn = searchDrawn(context, derived, carries);
   const further = [
-    ...(draft ? shapeOf(draft, context.fitted.placing).finished : []).map((piece) => ({ piece, guide: false })),
+    ...(line ? shapeOf(line, context.fitted.placing).finished : []).map((piece) => ({ piece, guide: false })),
     ...(around ? nearReferences(context.fitted, around) : []),
   ];
   return (aim, reach) => [...drawn(aim, reach), ...further];

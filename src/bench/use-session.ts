@@ -1,6 +1,7 @@
 import { createContext, useCallback, useContext, useRef } from 'react';
 import { useStore } from 'zustand';
 import type { JobState, JobStore } from '@/store';
+import { fittedIn } from './ground';
 import type { Session } from './session';
 import type { SessionState } from './session-state';
 
@@ -26,6 +27,9 @@ export function useSession<T>(select: (state: SessionState) => T): T {
   return useStore(useDesk().session.store, select);
 }
 
+/** Reference geometry of the job that is at hand. */
+export const useReferencesAtHand = () => useStore(useDesk().session.references);
+
 /** For the ref of what lies over an edge of the bench: the picture makes room for it. */
 export function useCover(side: 'top' | 'bottom') {
   const { session } = useDesk();
@@ -43,6 +47,6 @@ export function useCover(side: 'top' | 'bottom') {
 export function useFitted() {
   const viewId = useSession((state) => state.viewId);
   const elsewhere = useSession((state) => state.elsewhere);
-  const own = useJob((state) => (viewId === undefined ? undefined : state.derived.views.get(viewId)));
-  return elsewhere ?? own;
+  const references = useReferencesAtHand();
+  return useJob(({ derived }) => fittedIn(viewId, elsewhere, references, derived));
 }

@@ -11,12 +11,13 @@ export function listWorkedOn(
   context: ToolContext,
 ): readonly Vec[] {
   if (beacon) return [beacon];
-  if (tool.name === 'select') {
-    const chosen = tool.state.outlines.flatMap((id) => context.shapes.get(id)?.pieces ?? []);
-    const box = findUnion(chosen.map(pieceBounds));
+  const { chosen, preview } = toolOf(tool);
+  if (chosen) {
+    const pieces = chosen(tool.state).flatMap((id) => context.shapes.get(id)?.pieces ?? []);
+    const box = findUnion(pieces.map(pieceBounds));
     return box ? [box.min, box.max, ...(aim ? [context.fitted.fit.toPlane(aim.sheet)] : [])] : [];
   }
-  const set = toolOf(tool).preview(tool.state, undefined, context).points;
+  const set = preview(tool.state, undefined, context).points;
   const places = (set.length > 0 ? set : endsOf(evidence, context)).map(context.fitted.fit.toPlane);
   return places.length > MOST_TOGETHER ? places.slice(-1) : places;
 }

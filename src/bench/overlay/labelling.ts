@@ -8,6 +8,7 @@ import { openingLabels } from './opening-marks';
 import { placeLabels } from './place-labels';
 import { regionLabels } from './region-marks';
 import { relationLabels } from './relation-marks';
+import { findMark, marksOf } from './tool-marks';
 import type { SessionState } from '../session-state';
 
 /** All words and figures of the drawing with their places. What is worked on chooses first. */
@@ -16,12 +17,14 @@ export function labelDrawing(
   look: EvidenceLook,
   { tool, accuracy, regions }: Pick<SessionState, 'tool' | 'accuracy'> & { readonly regions: readonly ViewRegion[] },
 ) {
+  const marks = marksOf(tool);
+  const openings = findMark(marks, 'openings');
   const asked: readonly Labelling[] = [
     evidenceLabels(drawn, look),
     dimensionLabels(drawn),
-    ...(tool.name === 'opening' ? [openingLabels(drawn, tool.state.chosen)] : []),
-    ...(tool.name === 'relate' && !tool.state.free ? [relationLabels(drawn)] : []),
-    ...(tool.name === 'region' ? [regionLabels(drawn, regions)] : []),
+    ...(openings ? [openingLabels(drawn, openings.chosen)] : []),
+    ...(findMark(marks, 'relations') ? [relationLabels(drawn)] : []),
+    ...(findMark(marks, 'regions') ? [regionLabels(drawn, regions)] : []),
     ...(accuracy && drawn.fitted.fit.scaled ? [accuracyLabels(drawn)] : []),
   ];
   const labels = asked.flatMap((labelling) => labelling.labels);

@@ -7,9 +7,9 @@ import { AIM_RADIUS, type Aim } from '../aim';
 import { layingOf } from '../laying';
 import { patchOf } from '../patch';
 import type { SessionState } from '../session-state';
-import { toolOf, type ActiveTool, type Preview, type ToolName } from '../tools';
+import { toolOf, type Preview } from '../tools';
 import { useRegions } from '../regions';
-import { useDesk, useFitted, useJob, useSession } from '../use-session';
+import { useDesk, useFitted, useJob, useReferencesAtHand, useSession } from '../use-session';
 import { toScreen, type Viewport } from '../viewport';
 import { AccuracyMap } from './accuracy-map';
 import { AimCross, Beacon, PatchRim } from './aim-mark';
@@ -23,17 +23,11 @@ import { EvidenceMarks, type EvidenceLook } from './evidence-marks';
 import { Labels, OpenedLabel } from './labels';
 import { labelDrawing } from './labelling';
 import { DatumMark, GuideMarks } from './marks';
-import { OpeningMarks } from './opening-marks';
-import { RegionMarks } from './region-marks';
 import { ReferenceInk } from './reference-ink';
-import { FreedomMarks } from './freedom-marks';
 import { GridMarks } from './grid-marks';
-import { ChosenMarks } from './relation-marks';
-import { Selection, benchTransform } from './selection';
+import { benchTransform } from './selection';
+import { findMark, marksOf, ToolMarks, ToolRegions } from './tool-marks';
 import { ToolPreview } from './tool-preview';
-
-/** Tools with which the evidence itself is worked on. */
-const FITTING: readonly ToolName[] = ['evidence', 'points', 'datum'];
 
 /** Everything that is drawn over the picture, in SVG. `drawing` is moved by the animation frame, not by React. */
 export function Overlay({ drawing }: { drawing: RefObject<SVGGElement | null> }) {
@@ -135,10 +129,11 @@ function evidenceLook({
   accuracy,
   evidence,
 }: Pick<SessionState, 'tool' | 'accuracy' | 'evidence'>): EvidenceLook {
+  const full = findMark(marksOf(tool), 'evidence');
   return {
     chosen: evidence,
-    hidden: tool.name === 'evidence' ? tool.state.again : undefined,
-    quiet: accuracy || !FITTING.includes(tool.name),
+    hidden: full?.except,
+    quiet: accuracy || !full,
   };
 }
 
@@ -147,7 +142,10 @@ const NO_REGIONS: readonly ViewRegion[] = [];
 /** The words and figures of the drawing with their places, found anew only when something that they stand on changes. */
 function useLabels(drawn: DrawnProps, { tool, accuracy, evidence }: SessionState) {
   const { job, derived, fitted, viewport, palette } = drawn;
-  const { value: regions = NO_REGIONS } = useRegions(fitted.view.plane, tool.name === 'region');
+  const { value: regions = NO_REGIONS } = useRegions(
+    fitted.view.plane,
+    findMark(marksOf(tool), 'regions') !== undefined,
+  );
   return useMemo(
     () =>
       labelDrawing({ job, derived, fitted, viewport, palette }, evidenceLook({ tool, accuracy, evidence }), {
@@ -171,20 +169,22 @@ function Scene({
   ...drawn
 }: SceneProps & { drawing: RefObject<SVGGElement | null>; hasPatch: boolean }) {
   const { fitted, viewport, palette, job } = drawn;
-  const { tool, aim, beacon, accuracy } = state;
-  const fitting = FITTING.includes(tool.name);
+  const references = useReferencesAtHand();
+  const { aim, beacon, accuracy } = state;
+  const marks = marksOf(state.tool);
+  const fitting = findMark(marks, 'evidence') !== undefined;
   const evidence = <EvidenceMarks {...drawn} look={evidenceLook(state)} />;
   return (
     <>
       {accuracy && fitted.fit.scaled ? <AccuracyMap {...drawn} /> : null}
       <Advice state={state} {...drawn} />
       {fitting ? null : evidence}
-      {tool.name === 'frame' ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
+      {findMark(marks, 'whole-sheet') ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
       {state.grid !== undefined && fitted.fit.scaled ? (
         <GridMarks step={state.grid} fitted={fitted} viewport={viewport} palette={palette} />
       ) : null}
-      <ReferenceInk references={state.references} {...drawn} />
-      {tool.name === 'region' ? <RegionMarks {...drawn} state={tool.state} /> : null}
+      <ReferenceInk references={references} {...drawn} />
+      <ToolRegions {...drawn} marks={marks} />
       <GuideMarks {...drawn} />
       <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>
         {others}
@@ -192,7 +192,7 @@ function Scene({
       </g>
       {fitting ? evidence : null}
       {job.dimensions.length > 0 ? <DimensionMarks {...drawn} /> : null}
-      <ToolMarks {...drawn} tool={tool} />
+      <ToolMarks {...drawn} marks={marks} />
       <DatumMark fitted={fitted} palette={palette} viewport={viewport} />
       <ToolPreview preview={preview} fitted={fitted} viewport={viewport} palette={palette} />
       <Labels {...labelled} palette={palette} />
@@ -240,10 +240,13 @@ function Advice({ state: { suggested, advice }, viewport, palette }: DrawnProps 
 /** What the magnified patch shows; `viewport` is the patch's own. */
 function PatchScene({ state, preview, ink, aim, ...drawn }: Omit<SceneProps, 'labelled' | 'others'> & { aim: Aim }) {
   const { fitted, viewport, palette } = drawn;
+  const references = useReferencesAtHand();
   return (
     <>
-      {state.tool.name === 'frame' ? null : <FrameCover fitted={fitted} viewport={viewport} palette={palette} />}
-      <ReferenceInk references={state.references} {...drawn} />
+      {findMark(marksOf(state.tool), 'whole-sheet') ? null : (
+        <FrameCover fitted={fitted} viewport={viewport} palette={palette} />
+      )}
+      <ReferenceInk references={references} {...drawn} />
       <GuideMarks {...drawn} />
       <g transform={benchTransform(viewport)}>{ink}</g>
       <EvidenceMarks {...drawn} look={{ ...evidenceLook(state), chosen: undefined, quiet: true }} />
@@ -260,27 +263,6 @@ function PatchScene({ state, preview, ink, aim, ...drawn }: Omit<SceneProps, 'la
 
 const roundHole = ([x, y]: Vec): string =>
   `M${x - AIM_RADIUS} ${y}a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${2 * AIM_RADIUS} 0a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${-2 * AIM_RADIUS} 0Z`;
-
-/** What the tool in hand shows of what is drawn, over it. */
-function ToolMarks({ tool, ...drawn }: DrawnProps & { readonly tool: ActiveTool }) {
-  switch (tool.name) {
-    case 'select':
-      return <Selection {...drawn} state={tool.state} />;
-    case 'opening':
-      return <OpeningMarks {...drawn} chosen={tool.state.chosen} />;
-    case 'dimension':
-      return <ChosenMarks {...drawn} chosen={tool.state.on} />;
-    case 'relate':
-      return (
-        <>
-          <ChosenMarks {...drawn} chosen={tool.state.on} />
-          {tool.state.free ? <FreedomMarks {...drawn} /> : null}
-        </>
-      );
-    default:
-      return null;
-  }
-}
 
 /** Where the sheet's zero and its first pixels across and down lie on the bench, for whoever reads the page: "x y x y x y". */
 function sheetOnBench({ laying }: Viewport): string {

@@ -5,7 +5,6 @@ import { wellInside, type Region } from '@/core/planar';
 import type { Palette } from '@/ui/palette';
 import { layingOf } from '../laying';
 import { useRegions } from '../regions';
-import type { RegionState } from '../tools';
 import { toScreen } from '../viewport';
 import type { DrawnProps } from './drawn-props';
 import { labelAround, type Labelling } from './labels';
@@ -13,7 +12,8 @@ import { pathData } from './path-data';
 import { benchTransform } from './selection';
 
 interface RegionMarksProps extends DrawnProps {
-  readonly state: RegionState;
+  /** A place in the region that was pointed at. View plane. */
+  readonly at: Vec | undefined;
 }
 
 const tintOf = ({ kind, color }: Partial<Pick<NamedRegion, 'kind' | 'color'>>, palette: Palette) =>
@@ -39,10 +39,10 @@ function nameAt(region: Region): Vec {
 }
 
 /** Named regions in their tints; the one that is pointed at stronger than the rest. */
-export function RegionMarks({ job, derived, fitted, viewport, palette, state }: RegionMarksProps) {
+export function RegionMarks({ job, derived, fitted, viewport, palette, at }: RegionMarksProps) {
   const { value: regions = [] } = useRegions(fitted.view.plane);
   const named = namesIn(job, derived, fitted.view.plane);
-  const chosen = state.at && findRegionAt(regions, state.at);
+  const chosen = at && findRegionAt(regions, at);
   const { fromPlane } = layingOf(viewport, fitted.fit);
   const pathOf = ({ around, holes }: Region) =>
     [around, ...holes].map(({ pieces }) => pathData(pieces, true, fromPlane)).join('');

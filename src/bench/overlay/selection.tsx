@@ -2,22 +2,24 @@ import { pointAt, type Vec } from '@/core/geometry';
 import type { Chain, Shape } from '@/core/outline';
 import type { Palette } from '@/ui/palette';
 import { layingOf } from '../laying';
-import { listHandles, type SelectState } from '../tools';
+import { listHandles, type ChosenPart, type Mark } from '../tools';
 import { fromBench, toScreen, type Viewport } from '../viewport';
 import type { DrawnProps } from './drawn-props';
 import { shapesPath } from './path-data';
 
+type ChosenOutlines = Extract<Mark, { kind: 'chosen-outlines' }>;
+
 interface SelectionProps extends DrawnProps {
-  readonly state: SelectState;
+  readonly chosen: ChosenOutlines;
 }
 
 /** What is selected: thicker, with square nodes at corners and round hollow ones where a curve passes through. */
-export function Selection({ job, derived, fitted, viewport, palette, state }: SelectionProps) {
+export function Selection({ job, derived, fitted, viewport, palette, chosen }: SelectionProps) {
   const place = (plane: Vec) => toScreen(viewport, fitted.fit.toSheet(plane));
   return (
     <g fill="none">
       {job.outlines
-        .filter((outline) => state.outlines.includes(outline.id) && outline.plane === fitted.view.plane)
+        .filter((outline) => chosen.outlines.includes(outline.id) && outline.plane === fitted.view.plane)
         .map((outline) => {
           const shape = derived.shapes.get(outline.id);
           if (!shape) return null;
@@ -30,8 +32,8 @@ export function Selection({ job, derived, fitted, viewport, palette, state }: Se
                 strokeWidth={3.2}
                 vectorEffect="non-scaling-stroke"
               />
-              {outline.shape === 'chain' && state.outlines.length === 1 ? (
-                <Nodes chain={outline} shape={shape} place={place} palette={palette} state={state} />
+              {outline.shape === 'chain' && chosen.part && chosen.outlines.length === 1 ? (
+                <Nodes chain={outline} shape={shape} place={place} palette={palette} part={chosen.part} />
               ) : null}
             </g>
           );
@@ -51,13 +53,13 @@ interface NodesProps {
   readonly shape: Shape;
   readonly place: (plane: Vec) => Vec;
   readonly palette: Palette;
-  readonly state: SelectState;
+  readonly part: ChosenPart;
 }
 
-function Nodes({ chain, shape, place, palette, state }: NodesProps) {
-  const handles = listHandles(chain, shape).filter((handle) => handle.node === state.node);
-  const nodeIndex = chain.nodes.findIndex((node) => node.id === state.node);
-  const [segment] = state.segment ? [shape.pieces[state.segment.index]] : [];
+function Nodes({ chain, shape, place, palette, part }: NodesProps) {
+  const handles = listHandles(chain, shape).filter((handle) => handle.node === part.node);
+  const nodeIndex = chain.nodes.findIndex((node) => node.id === part.node);
+  const [segment] = part.segment ? [shape.pieces[part.segment.index]] : [];
   return (
     <>
       {nodeIndex >= 0
@@ -81,11 +83,11 @@ function Nodes({ chain, shape, place, palette, state }: NodesProps) {
           key={node.id}
           at={place(shape.nodes[i]!)}
           through={isThrough(chain, i)}
-          chosen={node.id === state.node}
+          chosen={node.id === part.node}
           palette={palette}
         />
       ))}
-      {segment && state.segment ? <PlaceMark at={place(pointAt(segment, state.segment.t))} palette={palette} /> : null}
+      {segment && part.segment ? <PlaceMark at={place(pointAt(segment, part.segment.t))} palette={palette} /> : null}
     </>
   );
 }

@@ -3,7 +3,17 @@ import fc from 'fast-check';
 import type { Vec } from '@/core/geometry';
 import { addOutline, isHoldable, runCommand } from '@/core/job';
 import type { Chain, CircleOutline } from '@/core/outline';
-import { isToolLike, startTool, toolOf, TOOLS, type ActiveTool, type ToolInput, type ToolName } from '.';
+import { wordsForHint } from '@/ui/hint-words';
+import {
+  isToolLike,
+  startTool,
+  toolOf,
+  TOOLS,
+  type ActiveTool,
+  type ToolContext,
+  type ToolInput,
+  type ToolName,
+} from '.';
 import { Bench } from './bench-for-tests';
 
 const pointed = (at: Vec) => ({ kind: 'pointed' as const, at, sigma: 0.5 });
@@ -87,6 +97,19 @@ function isPlain(value: unknown): boolean {
   return isObject && Object.values(value as object).every(isPlain);
 }
 
+/** Whatever its state, a tool says what it waits for in words, and shows only what there is. */
+function expectDeclared(tool: ActiveTool, context: ToolContext): void {
+  const { hint, marks, between } = toolOf(tool);
+  const waitsFor = hint?.(tool.state, context);
+  if (waitsFor) expect(wordsForHint(waitsFor)).toEqual(expect.any(String));
+  for (const mark of marks?.(tool.state) ?? []) {
+    if (mark.kind !== 'chosen-outlines') continue;
+    const known = context.job.outlines.map(({ id }) => id);
+    expect(mark.outlines.filter((id) => !known.includes(id))).toEqual([]);
+  }
+  expect((between?.(tool.state) ?? []).every(({ sigma }) => sigma > 0)).toBe(true);
+}
+
 const stored = (tool: ActiveTool): ActiveTool => JSON.parse(JSON.stringify(tool)) as ActiveTool;
 
 function benchWith(name: ToolName, scaled: boolean): Bench {
@@ -110,6 +133,7 @@ describe.each(Object.keys(TOOLS) as ToolName[])('the tool %s', (name) => {
           if (bench.history.job !== job) changed++;
         }
         const [context, aim] = [bench.context(), bench.aim(640, 410)];
+        expectDeclared(bench.tool, context);
         const again = stored(bench.tool);
         expect(isToolLike(again)).toBe(true);
         const shown = toolOf(bench.tool).preview(bench.tool.state, aim, context);

@@ -52,6 +52,10 @@ function finished({ does, radius, path, ...rest }: BrushState, { fitted, newId }
 
 /** A stroke goes from where it is put down to where it is lifted; a tap is a dot. */
 export const brushTool: Tool<BrushState> = {
+  belongsTo: 'sources',
+  hint: ({ does }) => ({ code: does === 'rub' ? 'brush-rub' : 'brush-fill' }),
+  cards: () => 'in the way',
+  paints: true,
   looks: true,
   places: () => true,
   start: START,

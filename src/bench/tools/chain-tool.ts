@@ -300,7 +300,16 @@ function withoutLast(state: ChainState): ChainState {
   };
 }
 
+const isBegun = ({ nodes }: ChainState) => nodes.length > 0;
+
 export const chainTool: Tool<ChainState> = {
+  belongsTo: 'trace',
+  isUnderWay: isBegun,
+  takesBack: isBegun,
+  draws: (state, context) => ({ line: findDraft(state, context), carries: state.carries?.id }),
+  from: (state, context) => (state.kind === 'line' ? findLastPosition(state, context) : undefined),
+  hint: (state) =>
+    isBegun(state) ? { code: `chain-${state.kind}`, at: state.through ? 1 : 0 } : { code: 'chain-begin' },
   start: START,
   step,
   preview(state, aim, context) {

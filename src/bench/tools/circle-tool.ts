@@ -227,6 +227,8 @@ function nudged(state: CircleState, { by, sigma }: Nudge): CircleState {
 }
 
 export const circleTool: Tool<CircleState> = {
+  belongsTo: 'trace',
+  hint: ({ mode }) => ({ code: mode === 'found' ? 'circle-found' : 'circle' }),
   start: START,
   step(state, input, context) {
     switch (input.kind) {

@@ -183,6 +183,8 @@ function chooseEdge(state: CutState, aim: Aim, context: ToolContext): Step<CutSt
 
 /** Shortens, lengthens and splits what is drawn. */
 export const cutTool: Tool<CutState> = {
+  belongsTo: 'trace',
+  hint: () => ({ code: 'cut' }),
   start: { mode: 'away' },
   isFree: true,
   setsNoPoint: () => true,

@@ -7,6 +7,9 @@ export interface DimensionState extends Choosing {
 }
 
 export const dimensionTool: Tool<DimensionState> = {
+  belongsTo: 'trace',
+  hint: () => ({ code: 'dimension' }),
+  marks: ({ on }) => [{ kind: 'chosen-ends', on }],
   start: { on: [] },
   isFree: true,
   picks: true,

@@ -12,8 +12,9 @@ import {
 import { isOnEdge } from '@/core/raster';
 import { parseLength } from '@/core/units';
 import { movedByHand, type PictureEdge } from '@/core/outline';
+import type { Hint } from '@/ui/hint-words';
 import type { Aim } from '../aim';
-import { groupsOf, isFull, type PointingWay } from './evidence-kinds';
+import { groupsOf, isEnough, isFull, type PointingWay } from './evidence-kinds';
 import { NOTHING, say, stay, type Preview, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
 
 interface Pointing {
@@ -256,7 +257,24 @@ function preview(state: EvidenceState, aim: Aim | undefined): Preview {
 /** Nothing is left to point at: the sizes are asked for. */
 export const isPointed = (state: EvidenceState) => state.found === true || isFull(wayOf(state), state.points.length);
 
-export const evidenceTool: Tool<EvidenceState> = { places: () => true, start: START, step, preview };
+function hintOf(state: EvidenceState): Hint {
+  const [way, at] = [wayOf(state), state.points.length];
+  if (state.again !== undefined) return { code: isEnough(way, at) ? 'evidence-average' : 'evidence-again' };
+  return { code: state.role === 'check' && way === 'length' ? 'evidence-check' : `evidence-${way}`, at };
+}
+
+export const evidenceTool: Tool<EvidenceState> = {
+  belongsTo: 'fit',
+  hint: hintOf,
+  marks: ({ again }) => [{ kind: 'evidence', except: again }],
+  cards: (state) => (isPointed(state) ? 'needed' : undefined),
+  isUnderWay: () => true,
+  between: ({ points }) => points,
+  places: () => true,
+  start: START,
+  step,
+  preview,
+};
 
 /** What was said about a piece, as its fields read it. mm or degrees; plus-minus two sigma. */
 export interface SaidSizes {

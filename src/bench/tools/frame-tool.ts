@@ -63,6 +63,10 @@ function setPoint(state: FrameState, at: Vec): FrameState {
 
 /** Frames a part of the sheet. What is made of the frame is said on its card. */
 export const frameTool: Tool<FrameState> = {
+  belongsTo: 'sources',
+  hint: ({ shape, points }) => ({ code: `frame-${shape}`, at: points.length }),
+  marks: () => [{ kind: 'whole-sheet' }],
+  cards: ({ shape, points }) => (points.length >= (shape === 'box' ? 2 : 3) ? 'useful' : 'in the way'),
   looks: true,
   places: ({ purpose }) => purpose === 'crop',
   start: START,

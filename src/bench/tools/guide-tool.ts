@@ -57,6 +57,8 @@ function offsetBy(
 }
 
 export const guideTool: Tool<GuideState> = {
+  belongsTo: 'trace',
+  hint: () => ({ code: 'guide' }),
   start: { mode: 'level' },
   step(state, input, context) {
     if (input.kind === 'cancel' || input.kind === 'back') return [{ mode: state.mode }, []];

@@ -1,6 +1,5 @@
 import { brushTool } from './brush-tool';
-import type { Vec } from '@/core/geometry';
-import { chainTool, findLastPosition } from './chain-tool';
+import { chainTool } from './chain-tool';
 import { circleTool } from './circle-tool';
 import { cutTool } from './cut-tool';
 import { guideTool } from './guide-tool';
@@ -69,12 +68,7 @@ export function isToolLike(stored: unknown): stored is ActiveTool {
   );
 }
 
-/** Where a line that is being drawn comes from. View plane. */
-export function findFrom(active: ActiveTool, context: ToolContext): Vec | undefined {
-  return active.name === 'chain' && active.state.kind === 'line' ? findLastPosition(active.state, context) : undefined;
-}
-
-export { findDraft, type ArcBy, type ChainState } from './chain-state';
+export type { ArcBy, ChainState } from './chain-state';
 export type { CircleMode, CircleState } from './circle-tool';
 export type { GuideMode, GuideState } from './guide-tool';
 export { EVIDENCE_POINTING, isEnough, isFull, isOpenEnded, type PointingWay } from './evidence-kinds';
@@ -90,7 +84,7 @@ export {
 } from './evidence-tool';
 export { findFrame, startFrame, type FrameShape, type FrameState } from './frame-tool';
 export { startBrush, type BrushState } from './brush-tool';
-export { startMatch, type MatchPair, type MatchState, type MatchTarget } from './match-tool';
+export { startMatch, type MatchPair, type MatchState } from './match-tool';
 export type { RegionState } from './region-tool';
 export { asKind, type OpeningState } from './opening-tool';
 export { FIRST_WALL, type Wall } from './wall';
@@ -104,7 +98,7 @@ export { commandForMove, editingIn } from './editing';
 export { commandForStretch, commandForTurn, type StandMode, type StandState } from './stand-tool';
 export { findPicked, listHandles } from './pick';
 export { findSelectedChain, type SelectState } from './select-tool';
-export type { Effect, Preview, ToolContext, ToolInput } from './tool';
+export type { Cards, ChosenPart, Effect, Elsewhere, Mark, Preview, ToolContext, ToolInput, ToolStep } from './tool';
 
 /** What was in hand when a sitting ended may speak of something that is not there, or be damaged: then it is let go. */
 export function canBeShown(tool: ActiveTool, context: ToolContext | undefined): boolean {

@@ -3,10 +3,18 @@ import { distance, type Vec } from '@/core/geometry';
 import { fitOwner, groundOf, layOnPlane, type Evidence, type EvidencePoint } from '@/core/job';
 import { movedByHand } from '@/core/outline';
 import type { Aim } from '../aim';
-import { NOTHING, run, say, stay, type Effect, type Preview, type Step, type Tool, type ToolContext } from './tool';
-
-/** What places are matched to: a plane with reference geometry, or another view that has a scale. */
-export type MatchTarget = { readonly kind: 'plane' | 'view'; readonly id: string };
+import {
+  NOTHING,
+  run,
+  say,
+  stay,
+  type Effect,
+  type Elsewhere,
+  type Preview,
+  type Step,
+  type Tool,
+  type ToolContext,
+} from './tool';
 
 /** A place of the view, and where it lies on the plane it is laid on (mm, one sigma). */
 export interface MatchPair {
@@ -18,7 +26,8 @@ export interface MatchPair {
 export interface MatchState {
   /** The view that is laid somewhere; absent before anything is chosen. */
   readonly view: string;
-  readonly target: MatchTarget | undefined;
+  /** What places are matched to: a plane with reference geometry, or another view that has a scale. */
+  readonly target: Elsewhere | undefined;
   readonly pairs: readonly MatchPair[];
   /** So many pairs are in the job already. */
   readonly laid: number;
@@ -26,7 +35,7 @@ export interface MatchState {
 }
 
 const START: MatchState = { view: '', target: undefined, pairs: [], laid: 0, looking: 'view' };
-export const startMatch = (view: string, target: MatchTarget): MatchState => ({ ...START, view, target });
+export const startMatch = (view: string, target: Elsewhere): MatchState => ({ ...START, view, target });
 
 /** Two pairs settle turn and scale; only then is the view laid. */
 const ENOUGH = 2;
@@ -34,7 +43,7 @@ const ENOUGH = 2;
 const AS_DRAWN = 0.005;
 /** What was drawn or photographed lies where the other has it to about this share of the way between the first two places, two sigma: assumed, and said on the cards. */
 const ROUGH = 0.01;
-const LOOK = (at: MatchState['looking']): Effect => ({ kind: 'look', at });
+const look = (at: Elsewhere | undefined): Effect => ({ kind: 'look', at });
 
 function placed({ plane, sheet, sigma, edge, snap }: Aim, { fitted }: ToolContext): NonNullable<MatchPair['to']> {
   const drawn = snap !== undefined && snap !== 'nearest' && !snap.startsWith('picture');
@@ -51,9 +60,9 @@ function setPoint(state: MatchState, aim: Aim, context: ToolContext): Step<Match
       last && !last.to
         ? [...state.pairs.slice(0, -1), { ...last, from }]
         : [...state.pairs, { id: context.newId(), from }];
-    return [{ ...state, pairs, looking: 'target' }, [LOOK('target')]];
+    return [{ ...state, pairs, looking: 'target' }, [look(state.target)]];
   }
-  if (!last || last.to) return [{ ...state, looking: 'view' }, [LOOK('view')]];
+  if (!last || last.to) return [{ ...state, looking: 'view' }, [look(undefined)]];
   const to = placed(aim, context);
   if (state.pairs.some((pair) => pair.to && distance(pair.to.at, to.at) === 0))
     return stay(state, say('points-the-same'));
@@ -63,7 +72,7 @@ function setPoint(state: MatchState, aim: Aim, context: ToolContext): Step<Match
 /** What is complete goes into the job, the first two together. */
 function lay(state: MatchState, { job }: ToolContext): Step<MatchState> {
   const complete = state.pairs.filter(({ to }) => to);
-  if (complete.length < ENOUGH) return [state, [LOOK('view')]];
+  if (complete.length < ENOUGH) return [state, [look(undefined)]];
   const fresh = complete.slice(state.laid);
   const rough = ROUGH * distance(complete[0]!.to!.at, complete[1]!.to!.at);
   const command = layOnPlane(
@@ -72,11 +81,11 @@ function lay(state: MatchState, { job }: ToolContext): Step<MatchState> {
     fresh.map((pair, i) => pieceOf(pair, state.laid + i + 1, rough)),
     fresh.map(pointOf),
   );
-  return [{ ...state, laid: complete.length }, [LOOK('view'), run(command)]];
+  return [{ ...state, laid: complete.length }, [look(undefined), run(command)]];
 }
 
 /** The plane whose zero and axes hold there: that of the view whose fit it is, or the one it lies on. */
-function planeOf({ kind, id }: MatchTarget, job: ToolContext['job']): string {
+function planeOf({ kind, id }: Elsewhere, job: ToolContext['job']): string {
   if (kind === 'plane') return id;
   const [own, owner] = [id, fitOwner(job, id)].map((one) => job.views.find((view) => view.id === one)?.plane ?? one);
   const ground = groundOf(job, own!);
@@ -109,6 +118,13 @@ const pointOf = ({ id, from }: MatchPair): EvidencePoint => ({
 
 /** Lays a view onto existing geometry, place by place: one in the picture, the same one there, and again. */
 export const matchTool: Tool<MatchState> = {
+  belongsTo: 'fit',
+  looksElsewhere: true,
+  seeksPicture: ({ looking }) => looking === 'view',
+  hint: ({ target, looking }) => ({
+    code: !target ? 'match-choose' : looking === 'target' ? 'match-there' : 'match-here',
+  }),
+  cards: ({ target }) => (target ? 'in the way' : undefined),
   places: () => true,
   start: START,
   step(state, input, context): Step<MatchState> {
@@ -129,7 +145,7 @@ export const matchTool: Tool<MatchState> = {
       case 'back':
       case 'cancel': {
         const open = state.pairs.slice(0, Math.max(state.laid, input.kind === 'back' ? state.pairs.length - 1 : 0));
-        return [{ ...state, pairs: open, looking: 'view' }, state.looking === 'target' ? [LOOK('view')] : []];
+        return [{ ...state, pairs: open, looking: 'view' }, state.looking === 'target' ? [look(undefined)] : []];
       }
       default:
         return [state, []];

@@ -159,6 +159,9 @@ function set(state: OpeningState, aim: Aim, context: ToolContext): Step<OpeningS
 
 /** Puts doors, windows and gaps into walls, and chooses those that are there. */
 export const openingTool: Tool<OpeningState> = {
+  belongsTo: 'trace',
+  hint: () => ({ code: 'opening' }),
+  marks: ({ chosen }) => [{ kind: 'openings', chosen }],
   start: { next: 'door' },
   isFree: true,
   setsNoPoint: () => true,

@@ -79,8 +79,16 @@ function another({ point, within = [] }: PointsState, view: View): Step<PointsSt
 
 /** Chooses pieces of evidence by their marks, and moves their points: dragged, pointed or nudged, with the fit following. */
 export const pointsTool: Tool<PointsState> = {
+  belongsTo: 'fit',
+  rests: true,
   looks: true,
   start: START,
+  hint({ point }, { fitted: { view } }) {
+    if (point) return { code: 'point-chosen' };
+    const isSaid = view.evidence.length > 1 || view.evidence.some(({ role }) => role === 'check');
+    return isSaid ? { code: 'choose-mark' } : undefined;
+  },
+  marks: () => [{ kind: 'evidence' }],
   picks: true,
   setsNoPoint: ({ point }) => !point,
   step(state, input, { fitted: { view } }) {

@@ -8,6 +8,9 @@ export interface RegionState {
 
 /** Points at regions to name them. */
 export const regionTool: Tool<RegionState> = {
+  belongsTo: 'trace',
+  hint: () => ({ code: 'region' }),
+  marks: ({ at }) => [{ kind: 'regions', at }],
   start: {},
   isFree: true,
   setsNoPoint: () => true,

@@ -74,6 +74,9 @@ function toggled(state: RelateState, end: RelationEnd): RelateState {
 
 /** Points at what should be true of one another. What can be said is offered on its card. */
 export const relateTool: Tool<RelateState> = {
+  belongsTo: 'trace',
+  hint: ({ on }) => ({ code: 'relate', at: on.length }),
+  marks: ({ on, free }) => [{ kind: 'chosen-ends', on }, { kind: free ? 'freedoms' : 'relations' }],
   start: START,
   isFree: true,
   picks: true,

@@ -180,9 +180,18 @@ function pulledTo(state: SelectState, aim: Aim): SelectState {
 }
 
 export const selectTool: Tool<SelectState> = {
+  belongsTo: 'trace',
+  rests: true,
   looks: true,
   start: START,
   isFree: true,
+  hint({ moving, grabbed }, { job }) {
+    if (moving) return { code: grabbed ? 'handle-moving' : 'point-moving' };
+    return { code: job.outlines.length === 0 ? 'draw-first' : 'choose-outline' };
+  },
+  marks: ({ outlines, node, segment }) => [{ kind: 'chosen-outlines', outlines, part: { node, segment } }],
+  cards: ({ outlines }) => (outlines.length > 0 ? 'useful' : undefined),
+  chosen: ({ outlines }) => outlines,
   picks: true,
   setsNoPoint: ({ node }) => !node,
   step(state, input, context) {

@@ -234,6 +234,8 @@ function isFlat(mode: ShapeMode, [ax, ay]: Vec, [bx, by]: Vec): boolean {
 }
 
 export const shapeTool: Tool<ShapeState> = {
+  belongsTo: 'trace',
+  hint: () => ({ code: 'shape' }),
   start: START,
   step(state, input, context) {
     return input.kind === 'set' ? place(state, pointed(input.aim), context) : [betweenPlaces(state, input), []];

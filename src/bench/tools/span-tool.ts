@@ -58,6 +58,11 @@ function spanPreview(look: NonNullable<Preview['span']>['look']): Tool<SpanState
 
 /** The datum: two places give the origin and the direction that is level. Done as soon as both are there. */
 export const datumTool: Tool<SpanState> = {
+  belongsTo: 'fit',
+  hint: ({ points }) => ({ code: 'datum', at: points.length }),
+  marks: () => [{ kind: 'evidence' }],
+  isUnderWay: () => true,
+  between: ({ points }) => points,
   places: () => true,
   start: START,
   step(state, input, context) {
@@ -75,6 +80,10 @@ export const datumTool: Tool<SpanState> = {
 
 /** An edge that is known to run level, upright or at an angle: which, is said on its card. */
 export const levelTool: Tool<SpanState> = {
+  belongsTo: 'sources',
+  hint: ({ points }) => ({ code: 'level', at: points.length }),
+  cards: ({ points }) => (points.length === 2 ? 'useful' : 'in the way'),
+  between: ({ points }) => points,
   looks: true,
   places: () => true,
   start: START,
@@ -97,8 +106,14 @@ export function directionFor(
   return wanted + turn * Math.round((direction - wanted) / turn);
 }
 
+const cardsOfMeasured = ({ points }: SpanState) => (points.length > 1 ? 'useful' : undefined);
+
 /** Distance between two places; a third begins anew. Nothing of it enters the job. */
 export const distanceTool: Tool<SpanState> = {
+  belongsTo: 'trace',
+  hint: () => ({ code: 'distance' }),
+  cards: cardsOfMeasured,
+  between: ({ points }) => points,
   start: START,
   step(state, input) {
     return stepSpan(input.kind === 'set' && state.points.length === 2 ? START : state, input);
@@ -108,6 +123,9 @@ export const distanceTool: Tool<SpanState> = {
 
 /** An angle at the first place, from the second to the third. */
 export const angleTool: Tool<SpanState> = {
+  belongsTo: 'trace',
+  hint: () => ({ code: 'angle' }),
+  cards: cardsOfMeasured,
   start: START,
   step(state, input) {
     if (input.kind !== 'set') return stepSpan(state, input);

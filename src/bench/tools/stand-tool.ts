@@ -134,6 +134,10 @@ function madeFor(
 }
 
 export const standTool: Tool<StandState> = {
+  belongsTo: 'trace',
+  hint: () => ({ code: 'stand' }),
+  // The first two places of a stretch are its box.
+  between: ({ mode, points }) => (mode === 'stretch' ? points.slice(2) : points),
   start: START,
   step(state, input, context) {
     switch (input.kind) {

@@ -1,7 +1,10 @@
 import type { FittedView } from '@/core/derive';
 import { cross, norm, subtract, type Piece, type Vec } from '@/core/geometry';
 import type { Command, Job } from '@/core/job';
-import { movedByHand, type DrawnOutline, type PointedPlace, type Shape } from '@/core/outline';
+import { movedByHand, type Chain, type DrawnOutline, type PointedPlace, type Shape } from '@/core/outline';
+import type { RelationEnd } from '@/core/relate';
+import type { SheetPoint } from '@/core/calibrate';
+import type { Hint } from '@/ui/hint-words';
 import type { Aim } from '../aim';
 import type { Found } from '../edges';
 
@@ -42,12 +45,15 @@ export type ToolInput =
 
 export type Nudge = Extract<ToolInput, { kind: 'nudge' }>;
 
+/** What is looked at in place of the view that is worked on: a plane with reference geometry, or another view. */
+export type Elsewhere = { readonly kind: 'plane' | 'view'; readonly id: string };
+
 /** What a tool asks for. `say` is a code that the interface words. */
 export type Effect =
   | { readonly kind: 'run'; readonly command: Command }
   | { readonly kind: 'say'; readonly code: string }
-  /** Look at the view that is worked on, or at what it is matched to. */
-  | { readonly kind: 'look'; readonly at: 'view' | 'target' }
+  /** Look at another plane or view, or back at the view that is worked on. */
+  | { readonly kind: 'look'; readonly at: Elsewhere | undefined }
   /** Point a piece of evidence out, or none. */
   | { readonly kind: 'choose'; readonly evidence: string | undefined }
   /** Choose outlines, with the tool for that in hand. */
@@ -78,10 +84,63 @@ export interface Preview {
     { readonly from: Vec; readonly to: Vec; readonly look: 'evidence' | 'check' | 'measure' | 'datum' } | undefined;
 }
 
+/** The steps of the work that a tool can belong to. */
+export type ToolStep = 'sources' | 'fit' | 'trace';
+
+/** What a tool shows of what is there, besides its own preview. */
+export type Mark =
+  /** Evidence in full, but for a piece that is pointed at again. */
+  | { readonly kind: 'evidence'; readonly except?: string | undefined }
+  /** The whole sheet, with what was cropped away. */
+  | { readonly kind: 'whole-sheet' }
+  /** Outlines that are chosen; of a single one its nodes and handles. */
+  | { readonly kind: 'chosen-outlines'; readonly outlines: readonly string[]; readonly part?: ChosenPart }
+  | { readonly kind: 'chosen-ends'; readonly on: readonly RelationEnd[] }
+  | { readonly kind: 'openings'; readonly chosen: string | undefined }
+  /** Regions, and the one around a place of the view plane. */
+  | { readonly kind: 'regions'; readonly at: Vec | undefined }
+  | { readonly kind: 'relations' | 'freedoms' };
+
+/** A node or a place on a segment of a chain. */
+export interface ChosenPart {
+  readonly node?: string | undefined;
+  readonly segment?: { readonly index: number; readonly t: number } | undefined;
+}
+
+/** Whether cards are needed (something is asked, whoever put them away), useful, or in the way of what is pointed at. */
+export type Cards = 'needed' | 'useful' | 'in the way';
+
+/** What a tool is asked about itself, so that no screen has to know it by name. */
 export interface Tool<S> {
   readonly start: S;
+  readonly belongsTo: ToolStep;
+  /** A step comes back to it when nothing is under way. */
+  readonly rests?: boolean;
+  /** Another plane or view may be looked at while it is in hand. */
+  readonly looksElsewhere?: boolean;
+  /** What it waits for; undefined where its step knows better. */
+  hint?(state: S, context: Pick<ToolContext, 'job' | 'fitted'>): Hint | undefined;
+  marks?(state: S): readonly Mark[];
+  /** Undefined where its step decides. */
+  cards?(state: S): Cards | undefined;
+  /** Whether a job that is opened goes on with it. */
+  isUnderWay?(state: S): boolean;
+  /** Whether undoing takes back its last place before anything of the history. */
+  takesBack?(state: S): boolean;
+  /** The two places that a length is read between while it is set; the aim stands for the second while that is not there. */
+  between?(state: S): readonly SheetPoint[];
+  /** Where what is being set comes from. View plane. */
+  from?(state: S, context: ToolContext): Vec | undefined;
+  /** The line that is being drawn, which catches the aim; the outline that it carries on does not. */
+  draws?(state: S, context: ToolContext): { readonly line?: Chain | undefined; readonly carries?: string | undefined };
+  /** Whether only the picture catches its aim: a place that is to be laid on what exists is sought there. */
+  seeksPicture?(state: S): boolean;
+  /** Outlines that are chosen with it. */
+  chosen?(state: S): readonly string[];
   /** It goes wherever the hand goes: nothing catches its aim. */
   readonly isFree?: boolean;
+  /** The hand draws with it: it works from where it is pressed to where it is lifted. */
+  readonly paints?: boolean;
   /** It chooses among what is there: `another` goes on to what lies under it. */
   readonly picks?: boolean;
   /** It has to do with how a picture is seen, and measures nothing. */

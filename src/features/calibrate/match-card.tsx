@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { startMatch, type MatchState, type MatchTarget } from '@/bench/tools';
-import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
+import { startMatch, type MatchState, type Elsewhere } from '@/bench/tools';
+import { useDesk, useFitted, useJob, useReferencesAtHand, useSession } from '@/bench/use-session';
 import type { FittedView } from '@/core/derive';
 import { changeEvidence, type Evidence, type Job } from '@/core/job';
 import { formatLength } from '@/core/units';
@@ -17,12 +17,12 @@ export function MatchCard() {
   const derived = useJob((state) => state.derived);
   const tool = useSession((state) => state.tool);
   const viewId = useSession((state) => state.viewId);
-  const references = useSession((state) => state.references);
+  const references = useReferencesAtHand();
   const fitted = viewId === undefined ? undefined : derived.views.get(viewId);
   if (!fitted) return null;
   const state = tool.name === 'match' && tool.state.target ? tool.state : undefined;
   const targets = targetsFor(fitted, job, (id) => derived.views.get(id)?.fit.scaled === true);
-  const choose = (target: MatchTarget) => session.setTool({ name: 'match', state: startMatch(fitted.view.id, target) });
+  const choose = (target: Elsewhere) => session.setTool({ name: 'match', state: startMatch(fitted.view.id, target) });
   return (
     <Card chosen testID="match-card">
       <Words style={{ fontWeight: '700' }}>Lay it onto what exists</Words>
@@ -55,7 +55,7 @@ function targetsFor(
   { view }: FittedView,
   { references, views }: Job,
   isScaled: (id: string) => boolean,
-): readonly (readonly [MatchTarget, string])[] {
+): readonly (readonly [Elsewhere, string])[] {
   const planes = [...new Set(references.map(({ plane }) => plane))];
   return [
     ...planes.map(

@@ -32,7 +32,7 @@ export function ResolutionCard({ fitted, onDone }: { fitted: FittedView; onDone:
     const lines = job.references
       .filter(({ plane }) => plane === sheet.id)
       .flatMap(({ id }) => {
-        const said = session.getState().references.find(({ reference }) => reference.id === id)?.geometry.saidUnitMm;
+        const said = session.references.getState().find(({ reference }) => reference.id === id)?.geometry.saidUnitMm;
         return said ? [changeReference(id, 'reference-unit-set', { unitMm: said * drawn.value })] : [];
       });
     const before = view.evidence

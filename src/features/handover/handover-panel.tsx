@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
+import { toolOf } from '@/bench/tools';
 import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
 import type { FileSummary, FileUnit } from '@/core/formats';
 import { MILLIMETRES } from '@/core/units';
@@ -39,7 +40,7 @@ export function HandoverPanel() {
   const { jobs } = useDesk();
   const name = useJob((state) => state.job.name);
   const tool = useSession((state) => state.tool);
-  const chosen = tool.name === 'select' ? tool.state.outlines : [];
+  const chosen = toolOf(tool).chosen?.(tool.state) ?? [];
   const [fileName, setFileName] = useState(safeFileName(name));
   const [format, setFormat] = useState<DrawingFormat>('dxf');
   const [unit, setUnit] = useState<FileUnit>('mm');

@@ -1,6 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
+import { toolOf } from '@/bench/tools';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
@@ -20,7 +21,7 @@ export function JobBar({ onLeave }: { onLeave: () => Promise<void> }) {
   const saveState = useJob((state) => state.saveState);
   const tool = useSession((state) => state.tool);
   const [settings, setSettings] = useState(false);
-  const drawing = tool.name === 'chain' && tool.state.nodes.length > 0;
+  const drawing = toolOf(tool).takesBack?.(tool.state) ?? false;
   const [undoable, redoable] = [history.entries[history.cursor - 1], history.entries[history.cursor]];
   const undoName = drawing
     ? 'Take back the last point'

@@ -98,10 +98,9 @@ function useSizeText(): string {
     if (!context || !fitted || !aim) return '';
     const preview = toolOf(tool).preview(tool.state, aim, context);
     const scaled = fitted.fit.scaled;
-    if (tool.name !== 'frame' && 'points' in tool.state && preview.span) {
-      // The first two places of a stretch are its box.
-      const [a, b] =
-        tool.name === 'stand' && tool.state.mode === 'stretch' ? tool.state.points.slice(2) : tool.state.points;
+    const between = preview.span && toolOf(tool).between?.(tool.state);
+    if (between) {
+      const [a, b] = between;
       if (!a || !scaled) return '';
       const { value, sigma } = measuredLength(fitted.fit, a, b ?? { at: aim.sheet, sigma: aim.sigma, edge: aim.edge });
       return formatLength(value, units, sigma);

@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import { toolOf } from '@/bench/tools';
 import type { Desk } from '@/bench/use-session';
 
 /** Keys that work anywhere on the job's screen, except while something is typed: undo, redo, delete. */
@@ -12,7 +13,7 @@ export function useShortcuts({ jobs, session }: Desk): void {
         event.preventDefault();
         const { tool } = session.getState();
         if (event.shiftKey) jobs.getState().redo();
-        else if (tool.name === 'chain' && tool.state.nodes.length > 0) session.input({ kind: 'back' });
+        else if (toolOf(tool).takesBack?.(tool.state)) session.input({ kind: 'back' });
         else jobs.getState().undo();
       }
     };

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { Session } from '@/bench/session';
-import { isPointed } from '@/bench/tools';
+import { toolOf } from '@/bench/tools';
 import { useFitted, useSession, type Desk } from '@/bench/use-session';
 import type { FitPanelName } from '@/features/calibrate/fit-panel';
 import type { SourcesPanelName } from '@/features/sources/sources-row';
@@ -18,9 +18,9 @@ const FIRST: Panels = { sources: 'add', fit: 'evidence', trace: 'tool' };
 
 /** The step that a job that is opened goes on with. */
 function firstStep({ jobs, session }: Desk): StepName {
-  const tool = session.getState().tool;
-  if (tool.name === 'evidence' || tool.name === 'datum') return 'fit';
-  if (tool.name === 'chain' && tool.state.nodes.length > 0) return 'trace';
+  const { tool } = session.getState();
+  const { isUnderWay, belongsTo } = toolOf(tool);
+  if (isUnderWay?.(tool.state)) return belongsTo;
   const { job, derived } = jobs.getState();
   if (job.sheets.length === 0) return 'sources';
   return [...derived.views.values()].some((view) => view.fit.scaled) ? 'trace' : 'fit';
@@ -33,7 +33,8 @@ function beginStep(step: StepName, session: Session): void {
     if (fitted && !fitted.fit.scaled) session.pointAtEvidence('length');
     else if (fitted && fitted.view.evidence.length < 2) session.pointAtEvidence('length', 'check');
     else session.chooseTool('points');
-  } else if (session.getState().tool.name !== 'select' || step === 'trace') session.chooseTool('select');
+    // What is chosen stays chosen, but for drawing.
+  } else if (step === 'trace' || !toolOf(session.getState().tool).chosen) session.chooseTool('select');
 }
 
 export interface StepState {
@@ -66,8 +67,7 @@ export function useStep(desk: Desk): StepState {
   );
   // A job that is opened without scale is ready for its first length.
   useEffect(() => {
-    if (step === 'fit' && (session.getState().tool.name === 'select' || session.getState().tool.name === 'points'))
-      beginStep('fit', session);
+    if (step === 'fit' && toolOf(session.getState().tool).rests) beginStep('fit', session);
   }, [session, step]);
   const setPanel = (change: Partial<Panels>) => setPanels({ ...panels, ...change });
   const choosePanel = (change: Partial<Panels>) => {
@@ -81,18 +81,12 @@ export function useStep(desk: Desk): StepState {
 function useCardsShown(step: StepName, open: boolean | undefined, panels: Panels): boolean {
   const tool = useSession((state) => state.tool);
   const fitted = useFitted();
-  const asking = tool.name === 'evidence' && isPointed(tool.state);
-  if (asking || !fitted) return true;
+  const { cards, belongsTo } = toolOf(tool);
+  const says = belongsTo === step ? cards?.(tool.state) : undefined;
+  if (says === 'needed' || !fitted) return true;
   if (open !== undefined) return open;
-  // While a frame or an edge is pointed at, the bench is free.
-  if (tool.name === 'frame') return tool.state.points.length >= (tool.state.shape === 'box' ? 2 : 3);
-  if (tool.name === 'brush' || (tool.name === 'match' && tool.state.target)) return false;
-  if (tool.name === 'level') return tool.state.points.length === 2;
+  if (says === 'in the way') return false;
   if (step === 'sources' || step === 'handover') return true;
   if (step === 'fit') return panels.fit !== 'evidence';
-  if (panels.trace !== 'tool') return true;
-  return (
-    (tool.name === 'select' && tool.state.outlines.length > 0) ||
-    ((tool.name === 'distance' || tool.name === 'angle') && tool.state.points.length > 1)
-  );
+  return panels.trace !== 'tool' || says === 'useful';
 }

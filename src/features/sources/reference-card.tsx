@@ -1,6 +1,6 @@
 import { Pressable, Text, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { useDesk, useSession } from '@/bench/use-session';
+import { useDesk, useReferencesAtHand, useSession } from '@/bench/use-session';
 import { changeReference, removeReference, type Reference } from '@/core/job';
 import { Card } from '@/ui/card';
 import { Choice, RoundButton } from '@/ui/ledge-button';
@@ -19,8 +19,8 @@ const UNITS = [
 export function ReferenceCard({ reference }: { reference: Reference }) {
   const { jobs, session } = useDesk();
   const { run } = jobs.getState();
-  const loaded = useSession((state) => state.references.find((other) => other.reference.id === reference.id));
-  const looking = useSession((state) => state.elsewhere?.view.plane === reference.plane);
+  const loaded = useReferencesAtHand().find((other) => other.reference.id === reference.id);
+  const looking = useSession(({ elsewhere }) => elsewhere?.kind === 'plane' && elsewhere.id === reference.plane);
   const geometry = loaded?.geometry;
   const unit = reference.unitMm ?? geometry?.saidUnitMm ?? 1;
   const size = geometry && geometry.bounds.max.map((far, axis) => (far - geometry.bounds.min[axis]!) / unit);

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect } from 'react';
 import { useDesk } from '@/bench/use-session';
 import { isWorldFileName, referenceFormatOf } from '@/store';
 import { sentenceFor } from '@/ui/words';

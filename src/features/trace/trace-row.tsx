@@ -41,6 +41,29 @@ function useStart({ onPanel }: TraceRowProps): (name: ToolName) => () => void {
   };
 }
 
+interface ToolButtonProps {
+  readonly row: TraceRowProps;
+  /** The tool, which its `testID` is called after. */
+  readonly tool: ToolName;
+  readonly icon: IconName;
+  readonly label: string;
+  readonly name?: string;
+}
+
+/** A button that takes a tool in hand. */
+function ToolButton({ row, tool, ...look }: ToolButtonProps) {
+  const inHand = useSession((state) => state.tool.name);
+  const start = useStart(row);
+  return (
+    <LedgeButton
+      {...look}
+      chosen={row.panel === 'tool' && inHand === tool}
+      onPress={start(tool)}
+      testID={`tool-${tool}`}
+    />
+  );
+}
+
 /** What is drawn. Another kind of segment carries on the outline that is being drawn. */
 function DrawButtons(row: TraceRowProps) {
   const { panel, onPanel } = row;
@@ -58,13 +81,7 @@ function DrawButtons(row: TraceRowProps) {
   const isTool = panel === 'tool';
   return (
     <>
-      <LedgeButton
-        icon="select"
-        label="Select"
-        chosen={isTool && tool.name === 'select'}
-        onPress={start('select')}
-        testID="tool-select"
-      />
+      <ToolButton row={row} tool="select" icon="select" label="Select" />
       {SEGMENTS.map(({ kind, icon, label, name }) => (
         <LedgeButton
           key={kind}
@@ -76,21 +93,8 @@ function DrawButtons(row: TraceRowProps) {
           testID={`tool-${kind}`}
         />
       ))}
-      <LedgeButton
-        icon="circle"
-        label="Circle"
-        chosen={isTool && tool.name === 'circle'}
-        onPress={start('circle')}
-        testID="tool-circle"
-      />
-      <LedgeButton
-        icon="rectangle"
-        label="Shape"
-        name="Rectangle or even polygon"
-        chosen={isTool && tool.name === 'shape'}
-        onPress={start('shape')}
-        testID="tool-shape"
-      />
+      <ToolButton row={row} tool="circle" icon="circle" label="Circle" />
+      <ToolButton row={row} tool="shape" icon="rectangle" label="Shape" name="Rectangle or even polygon" />
       <LedgeButton
         icon="wall"
         label="Wall"
@@ -99,21 +103,8 @@ function DrawButtons(row: TraceRowProps) {
         onPress={chooseWall}
         testID="tool-wall"
       />
-      <LedgeButton
-        icon="trim"
-        label="Trim"
-        name="Trim, extend or split"
-        chosen={isTool && tool.name === 'cut'}
-        onPress={start('cut')}
-        testID="tool-cut"
-      />
-      <LedgeButton
-        icon="guide"
-        label="Guide"
-        chosen={isTool && tool.name === 'guide'}
-        onPress={start('guide')}
-        testID="tool-guide"
-      />
+      <ToolButton row={row} tool="cut" icon="trim" label="Trim" name="Trim, extend or split" />
+      <ToolButton row={row} tool="guide" icon="guide" label="Guide" />
     </>
   );
 }
@@ -127,13 +118,12 @@ function SayButtons(row: TraceRowProps) {
   const open = (name: TracePanelName) => () => onPanel(panel === name ? 'tool' : name);
   return (
     <>
-      <LedgeButton
+      <ToolButton
+        row={row}
+        tool="relate"
         icon="relate"
         label="Relate"
         name="Say what is true of lines, arcs and circles"
-        chosen={isTool && tool.name === 'relate'}
-        onPress={start('relate')}
-        testID="tool-relate"
       />
       <LedgeButton
         icon="measure"
@@ -142,22 +132,8 @@ function SayButtons(row: TraceRowProps) {
         onPress={start('distance')}
         testID="tool-measure"
       />
-      <LedgeButton
-        icon="length"
-        label="Sizes"
-        name="Sizes that stay on the drawing"
-        chosen={isTool && tool.name === 'dimension'}
-        onPress={start('dimension')}
-        testID="tool-dimension"
-      />
-      <LedgeButton
-        icon="region"
-        label="Regions"
-        name="What the outlines shut in"
-        chosen={isTool && tool.name === 'region'}
-        onPress={start('region')}
-        testID="tool-region"
-      />
+      <ToolButton row={row} tool="dimension" icon="length" label="Sizes" name="Sizes that stay on the drawing" />
+      <ToolButton row={row} tool="region" icon="region" label="Regions" name="What the outlines shut in" />
       <LedgeButton
         icon="layers"
         label="Layers"
