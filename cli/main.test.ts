@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { sha256Hex, writeBundle } from '../src/core/formats';
+import { readBundle, sha256Hex, writeBundle } from '../src/core/formats';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'bryony-'));
 const bundle = path.join(folder, 'blade.bryony.zip');
@@ -71,6 +71,24 @@ describe('the command line', () => {
       'D1,door,820,2000,,2000,740,1,left,120',
       'W1,window,1400,800,1000,1800,1300,1,,120',
     ]);
+  });
+
+  it('mends what mends itself, and says what is left', () => {
+    // With nothing said to be tangent, what was drawn smoothly has kinks; and a circle drawn twice is doubled.
+    const job = { ...JSON.parse(readFileSync('public/demo/blade-drawn.json', 'utf8')), relations: [] };
+    const [first] = job.outlines.filter(({ shape }: { shape: string }) => shape === 'circle');
+    const doubled = path.join(folder, 'doubled.bryony.zip');
+    const outlines = [...job.outlines, { ...first, id: 'again' }];
+    writeFileSync(doubled, writeBundle({ job: { ...job, outlines }, pictures: new Map([[sha256Hex(photo), photo]]) }));
+    const [{ findings }] = JSON.parse(bryony('check', doubled).stdout);
+    expect(findings).toContainEqual(expect.objectContaining({ kind: 'doubled' }));
+    const out = path.join(folder, 'mended.bryony.zip');
+    const { mended, left } = JSON.parse(bryony('mend', doubled, out).stdout);
+    expect([mended, left[0].findings]).toEqual([findings.length, []]);
+    const bundle = readBundle(new Uint8Array(readFileSync(out)));
+    expect(bundle.ok && bundle.value.job.outlines.length).toBe(job.outlines.length);
+    expect(bundle.ok && [...bundle.value.pictures.keys()]).toEqual([sha256Hex(photo)]);
+    expect(JSON.parse(bryony('mend', out, out).stdout).mended).toBe(0);
   });
 
   it('solves problems in order, one line each, and says with its status whether all have a fit', () => {

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import {
   createDeriver,
@@ -9,23 +10,26 @@ import {
   listOpenings,
   listParts,
   listRims,
+  mendAll,
   namesIn,
   SAME_PLACE,
   shapesCutIn,
   shapesShownIn,
+  type Check,
 } from '../src/core/derive';
 import {
   readBundle,
   readDxf,
   readSvg,
   summarize,
+  writeBundle,
   writeDxf,
   writeOpeningsTable,
   writeSvg,
   writePartsTable,
   type FileUnit,
 } from '../src/core/formats';
-import type { Job } from '../src/core/job';
+import { runCommand, startHistory, type Job } from '../src/core/job';
 import { checkShapes } from '../src/core/outline';
 import { listRegions } from '../src/core/planar';
 import { solveProblem } from './solve';
@@ -34,6 +38,7 @@ const HELP = `The core without a screen.
 
   bryony report BUNDLE                     fits, checks and figures of a job, as JSON
   bryony draw BUNDLE OUT.dxf|OUT.svg [inch]  the outlines of the job's first view as a file
+  bryony mend BUNDLE OUT.zip               a job with all of that mended which mends itself, and what is left, as JSON
   bryony check BUNDLE                      what keeps the outlines of each view from being cut, and the regions that they shut in, as JSON
   bryony parts BUNDLE                      the list of parts, as comma-separated values
   bryony openings BUNDLE                   the list of doors, windows and gaps in walls, likewise
@@ -108,6 +113,28 @@ function check(file: string): unknown {
     }));
 }
 
+/** Mends each view's outlines in turn, and writes the job with everything that came in the bundle. */
+async function mend(file: string, out: string): Promise<unknown> {
+  const bundle = readBundle(new Uint8Array(readFileSync(file)));
+  if (!bundle.ok) throw new Refused(bundle.code);
+  let { job } = bundle.value;
+  let mended = 0;
+  const look: Check = async (shapes, limits) => checkShapes(shapes, limits);
+  for (const { id } of job.views) {
+    const done = await mendAll(
+      job,
+      id,
+      { shortest: job.shortest, touching: TOUCHING },
+      { check: look, newId: randomUUID },
+    );
+    if (!done) continue;
+    mended += done.count;
+    job = runCommand(startHistory(job), done.command).job;
+  }
+  writeFileSync(out, writeBundle({ ...bundle.value, job }));
+  return { mended, left: check(out) };
+}
+
 function parts(file: string): string {
   const job = openJob(file);
   const derived = createDeriver()(job);
@@ -136,12 +163,13 @@ function solveAll(file: string): boolean {
   return answers.every(({ status }) => status === 'ok');
 }
 
-function main([command, file, out, unit]: readonly string[]): number {
+async function main([command, file, out, unit]: readonly string[]): Promise<number> {
   try {
     if (command === '--help' || command === 'help') console.log(HELP);
     else if (command === 'report' && file) console.log(JSON.stringify(report(file), null, 1));
     else if (command === 'draw' && file && out && /\.(dxf|svg)$/.test(out))
       console.log(JSON.stringify(draw(file, out, unit === 'inch' ? 'inch' : 'mm')));
+    else if (command === 'mend' && file && out) console.log(JSON.stringify(await mend(file, out), null, 1));
     else if (command === 'check' && file) console.log(JSON.stringify(check(file), null, 1));
     else if (command === 'parts' && file) console.log(parts(file));
     else if (command === 'openings' && file) console.log(openings(file));
@@ -161,4 +189,4 @@ function main([command, file, out, unit]: readonly string[]): number {
 }
 
 // No exit by force: what is written to a pipe is on its way still.
-process.exitCode = main(process.argv.slice(2));
+void main(process.argv.slice(2)).then((status) => (process.exitCode = status));

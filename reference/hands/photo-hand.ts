@@ -1,5 +1,6 @@
 import { createDarkroom } from '../../demo/generator/render';
-import { aimAt, type Hand } from '../../src/bench/aim';
+import { aimAt } from '../../src/bench/aim';
+import type { Hand } from '../../src/core/calibrate';
 import { unscaledFit } from '../../src/core/calibrate';
 import type { Vec } from '../../src/core/geometry';
 import type { PictureEdge } from '../../src/core/outline';

@@ -1,10 +1,7 @@
-import type { Fit } from '@/core/calibrate';
+import { sigmaOfPointing, type Fit, type Hand, type Pointer } from '@/core/calibrate';
 import { distance, type Vec } from '@/core/geometry';
 import { listSnaps, type PictureEdge, type Snap, type SnapKind, type SnapSearch } from '@/core/outline';
 import type { Corner, Edge } from '@/core/raster';
-
-/** How a place is pointed at. */
-export type Pointer = 'touch' | 'mouse' | 'keyboard';
 
 /** What the aim can be caught by: the drawing, a corner or an edge of the picture, the middle of a thin line in it. */
 export type AimSnap = SnapKind | 'picture-corner' | 'picture-edge' | 'picture-line';
@@ -28,12 +25,6 @@ export const AIM_RADIUS = 66;
 /** How far the aim stands from the fingertip, so that the finger does not hide it. CSS px. */
 export const AIM_OFFSET: Vec = [0, -96];
 
-/** Repeatability of pointing, CSS px of the picture that is looked at, one sigma. Assumed: see docs/accuracy.md. */
-const POINTING = { touch: 1.6, mouse: 0.8, keyboard: 0.8 } as const;
-/** A finger that has not aimed in the patch yet points as well as is seen on the bench itself. CSS px, one sigma. */
-const LANDING = 1.6;
-/** A photographed edge is spread over about a pixel; nobody points better than half of that. */
-const EDGE_SIGMA = 0.5;
 const SNAP_REACH = { touch: 14, mouse: 9, keyboard: 9 } as const;
 /** Edges are everywhere in a picture: they catch from less far away than what was drawn. */
 const PICTURE_REACH = 0.6;
@@ -48,15 +39,9 @@ export function aimZoom(zoom: number): number {
   return Math.max(zoom, Math.min(zoom * AIM_MAGNIFICATION, 24));
 }
 
-/** What points, and how much a finger owes to its landing (`GestureEffect`); others owe nothing to it. */
-export interface Hand {
-  readonly pointer: Pointer;
-  readonly unaided?: number | undefined;
-}
-
 /** One sigma of each coordinate of a place that is pointed at with nothing to catch the aim. Sheet px. */
-export function pointingSigma({ pointer, unaided = 0 }: Hand, zoom: number): number {
-  return Math.hypot(POINTING[pointer] / pointingZoom(pointer, zoom), (unaided * LANDING) / zoom, EDGE_SIGMA);
+export function pointingSigma(hand: Hand, zoom: number): number {
+  return sigmaOfPointing(hand, { aimed: pointingZoom(hand.pointer, zoom), landed: zoom });
 }
 
 /** How far off the aim is caught, sheet px: by a finger that has not aimed in the patch yet from as far as by a mouse. */

@@ -1,7 +1,8 @@
 import type { Derived } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import type { LoadedReference } from '@/store';
-import { aimAt, aimZoom, pointingSigma, type Aim, type Hand } from './aim';
+import type { Hand } from '@/core/calibrate';
+import { aimAt, aimZoom, pointingSigma, type Aim } from './aim';
 import type { PictureEdges } from './edges';
 import type { SessionState } from './session-state';
 import { snapSearch } from './snap-targets';

@@ -1,7 +1,8 @@
+import type { Pointer } from '@/core/calibrate';
 import type { Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
 import { SNAP_KINDS, type SnapKind } from '@/core/outline';
-import type { Aim, Pointer } from './aim';
+import type { Aim } from './aim';
 import { isToolLike, startTool, type ActiveTool, type Elsewhere } from './tools';
 import type { Viewport } from './viewport';
 

@@ -1,9 +1,10 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { Hand } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import { boxAround, distance, subtract, type Vec } from '@/core/geometry';
 import { findLockOn, type EvidenceKind } from '@/core/job';
 import { newId, type JobStore, type LoadedReference } from '@/store';
-import { pointingSigma, type Aim, type Hand } from './aim';
+import { pointingSigma, type Aim } from './aim';
 import { aimIn, isCatching, nudgedBy, type Aimed } from './aimed';
 import type { PictureEdges } from './edges';
 import { Covers } from './covers';

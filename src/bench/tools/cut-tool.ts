@@ -1,4 +1,4 @@
-import { guideReach } from '@/core/derive';
+import { guideReach, editingIn } from '@/core/derive';
 import {
   distance,
   isOverlapping,
@@ -22,7 +22,6 @@ import {
   type Shape,
 } from '@/core/outline';
 import type { Aim } from '../aim';
-import { editingIn } from './editing';
 import { findPicked } from './pick';
 import { reachOf } from './reach';
 import { NOTHING, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';

@@ -94,7 +94,6 @@ export { directionFor, type SpanState } from './span-tool';
 export type { PointsState } from './points-tool';
 export type { DimensionState } from './dimension-tool';
 export type { CutMode, CutState } from './cut-tool';
-export { commandForMove, editingIn } from './editing';
 export { commandForStretch, commandForTurn, type StandMode, type StandState } from './stand-tool';
 export { findPicked, listHandles } from './pick';
 export { findSelectedChain, type SelectState } from './select-tool';

@@ -1,6 +1,6 @@
 import { positionSigma, type SheetPoint } from '@/core/calibrate';
-import { distance, type Vec } from '@/core/geometry';
-import { fitOwner, groundOf, layOnPlane, type Evidence, type EvidencePoint } from '@/core/job';
+import { distance } from '@/core/geometry';
+import { AS_DRAWN, fitOwner, groundOf, layOnPlane, matchedEvidence, type MatchedPlace } from '@/core/job';
 import { movedByHand } from '@/core/outline';
 import type { Aim } from '../aim';
 import {
@@ -16,11 +16,9 @@ import {
   type ToolContext,
 } from './tool';
 
-/** A place of the view, and where it lies on the plane it is laid on (mm, one sigma). */
-export interface MatchPair {
-  readonly id: string;
-  readonly from: SheetPoint;
-  readonly to?: { readonly at: Vec; readonly sigma: number } | undefined;
+/** A place of the view, and where it lies on the plane it is laid on, once that is said. */
+export interface MatchPair extends Pick<MatchedPlace, 'id' | 'from'> {
+  readonly to?: MatchedPlace['to'] | undefined;
 }
 
 export interface MatchState {
@@ -39,10 +37,6 @@ export const startMatch = (view: string, target: Elsewhere): MatchState => ({ ..
 
 /** Two pairs settle turn and scale; only then is the view laid. */
 const ENOUGH = 2;
-/** How well the end of a drawn line is known: as good as drawn. mm. */
-const AS_DRAWN = 0.005;
-/** What was drawn or photographed lies where the other has it to about this share of the way between the first two places, two sigma: assumed, and said on the cards. */
-const ROUGH = 0.01;
 const look = (at: Elsewhere | undefined): Effect => ({ kind: 'look', at });
 
 function placed({ plane, sheet, sigma, edge, snap }: Aim, { fitted }: ToolContext): NonNullable<MatchPair['to']> {
@@ -71,16 +65,10 @@ function setPoint(state: MatchState, aim: Aim, context: ToolContext): Step<Match
 
 /** What is complete goes into the job, the first two together. */
 function lay(state: MatchState, { job }: ToolContext): Step<MatchState> {
-  const complete = state.pairs.filter(({ to }) => to);
+  const complete = state.pairs.filter((pair): pair is MatchedPlace => pair.to !== undefined);
   if (complete.length < ENOUGH) return [state, [look(undefined)]];
-  const fresh = complete.slice(state.laid);
-  const rough = ROUGH * distance(complete[0]!.to!.at, complete[1]!.to!.at);
-  const command = layOnPlane(
-    state.view,
-    planeOf(state.target!, job),
-    fresh.map((pair, i) => pieceOf(pair, state.laid + i + 1, rough)),
-    fresh.map(pointOf),
-  );
+  const { evidence, points } = matchedEvidence(complete, state.laid);
+  const command = layOnPlane(state.view, planeOf(state.target!, job), evidence, points);
   return [{ ...state, laid: complete.length }, [look(undefined), run(command)]];
 }
 
@@ -91,30 +79,6 @@ function planeOf({ kind, id }: Elsewhere, job: ToolContext['job']): string {
   const ground = groundOf(job, own!);
   return ground === own ? owner! : ground;
 }
-
-const written = (mm: number) => `${Number(mm.toFixed(3))} mm`;
-
-function pieceOf({ id, to }: MatchPair, number: number, rough: number): Evidence {
-  const { at, sigma } = to!;
-  const said = { across: { value: at[0], written: written(at[0]) }, up: { value: at[1], written: written(at[1]) } };
-  return {
-    id,
-    kind: 'known-point',
-    groups: [[`${id}-at`]],
-    said,
-    plusMinus: Number(Math.max(2 * sigma, rough).toPrecision(3)),
-    guess: false,
-    role: 'use',
-    name: `matched place ${number}`,
-  };
-}
-
-const pointOf = ({ id, from }: MatchPair): EvidencePoint => ({
-  id: `${id}-at`,
-  at: from.at,
-  sigma: from.sigma,
-  ...(from.edge ? { edge: from.edge } : {}),
-});
 
 /** Lays a view onto existing geometry, place by place: one in the picture, the same one there, and again. */
 export const matchTool: Tool<MatchState> = {

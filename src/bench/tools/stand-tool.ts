@@ -8,7 +8,7 @@ import {
   type Outline,
   type PointedPlace,
 } from '@/core/outline';
-import { commandForMove, editingIn, placingFor } from './editing';
+import { commandForMove, editingIn, placingFor } from '@/core/derive';
 import {
   betweenPlaces,
   NOTHING,

@@ -59,3 +59,5 @@ export { averagedPoint, steadinessOf, type Reading, type Steadiness } from './re
 export { misfitOfRectangle } from './slants';
 export { sigmaOfReading } from './readings';
 export { createSheetMap, isInFront, toPlane, toSheet, type SheetMap } from './sheet-map';
+export { EDGE_SIGMA, sigmaOfPointing, type Hand, type Pointer } from './pointing';
+export { chooseCandidate, isUnsure } from './unsure-reading';

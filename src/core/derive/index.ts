@@ -51,3 +51,6 @@ export {
   type OpeningRow,
 } from './openings';
 export { countPart, lineOfPart, listParts, type Count, type PartRow } from './parts';
+export { commandForMove, editingIn, placingFor, type Editor } from './editing';
+export { duplicate, findClosing, findNodeDeleted, nodeAdded, smoothSet } from './edits';
+export { findMending, mendAll, type Check, type Mender } from './mending';

@@ -55,3 +55,5 @@ export {
   LOOK_BACKINGS,
   LOOK_TINTS,
 } from './schema';
+export { AS_DRAWN, matchedEvidence, type MatchedPlace } from './matching';
+export { believableDpi, isResolution, resolutionEvidence, type ResolutionEvidence } from './resolution';

@@ -4,14 +4,13 @@ import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import type { Advice } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
-import { setLift, setLookOnly } from '@/core/job';
+import { setLift, setLookOnly, believableDpi } from '@/core/job';
 import { useUnits } from '@/features/job/use-units';
 import { formatPlusMinus } from '@/core/units';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 import { sentenceFor } from '@/ui/words';
 import { useAdvice } from './use-advice';
-import { believableDpi } from './resolution';
 import { fitInWords, sigmaWithHeight } from './fit-words';
 
 /** What the fit says in words: how good it is, what was found, where most of the doubt comes from, what would help most. */

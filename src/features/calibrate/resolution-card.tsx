@@ -4,13 +4,12 @@ import { Button } from 'react-native-paper';
 import { useDesk } from '@/bench/use-session';
 import { done, refused, type Result } from '@/core/basics';
 import type { FittedView } from '@/core/derive';
-import { addEvidence, changeReference, removeEvidence, together } from '@/core/job';
+import { addEvidence, changeReference, removeEvidence, together, isResolution, resolutionEvidence } from '@/core/job';
 import { formatRatio, parseRatio } from '@/core/units';
 import { newId } from '@/store';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
-import { isResolution, resolutionEvidence } from './resolution';
 
 function parseDots(text: string): Result<number> {
   const dots = Number(text.trim().replace(',', '.'));

@@ -6,7 +6,7 @@ import { done, type Result } from '@/core/basics';
 import type { Evidence, EvidenceKind, SaidName } from '@/core/job';
 import { formatAngle, formatLength, parseAngle, parseLength, parseSize, type Units } from '@/core/units';
 import { WrittenField } from '@/ui/written-field';
-import { chooseCandidate, isUnsure } from './candidates';
+import { chooseCandidate, isUnsure } from '@/core/calibrate';
 import { SIZE_WORDS } from './kinds';
 
 type Written = Partial<Record<SaidName, string>>;

@@ -1,6 +1,6 @@
 import { placedView, type MapPlace } from '@/core/derive';
 import { addPlacedSheet, addSheet, type Sheet, type View } from '@/core/job';
-import { resolutionEvidence } from '@/features/calibrate/resolution';
+import { resolutionEvidence } from '@/core/job';
 import { bringInPicture, newId, repository, type BringInOptions, type JobStore } from '@/store';
 import { sentenceFor } from '@/ui/words';
 import { bringReferenceInto } from './bring-reference';

@@ -11,7 +11,8 @@ import { Words } from '@/ui/text';
 import { WorkSlip } from '@/ui/work-slip';
 import { WrittenField } from '@/ui/written-field';
 import { wordForFault } from '@/ui/words';
-import { findMending } from './heal';
+import { findMending } from '@/core/derive';
+import { newId } from '@/store';
 import { goToPlace } from './go-to';
 import { useFindings, useMending } from './use-findings';
 
@@ -29,7 +30,7 @@ export function CheckPanel() {
   const mending = useMending(fitted?.view.id ?? '', limits);
   if (!fitted) return null;
   const heal = (finding: Finding) => {
-    const command = findMending(finding, job, fitted);
+    const command = findMending(finding, job, { fitted, newId });
     if (command) jobs.getState().run(command);
     else session.say(finding.kind === 'open' ? 'outline-too-short-to-close' : 'not-mended');
   };

@@ -1,15 +1,23 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { commandForMove, findSelectedChain, type SelectState } from '@/bench/tools';
+import { findSelectedChain, type SelectState } from '@/bench/tools';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
-import type { FittedView } from '@/core/derive';
+import {
+  commandForMove,
+  duplicate,
+  findClosing,
+  findNodeDeleted,
+  nodeAdded,
+  smoothSet,
+  type FittedView,
+} from '@/core/derive';
 import { moveToLayer, removeOutlines, type Command } from '@/core/job';
 import { isMovable, type Chain, type Outline } from '@/core/outline';
+import { newId } from '@/store';
 import { Card } from '@/ui/card';
 import { Choice, LedgeButton } from '@/ui/ledge-button';
 import { UnderButton } from './under-button';
 import { Words } from '@/ui/text';
-import { duplicate, findClosing, findNodeDeleted, nodeAdded, smoothSet } from './edit-actions';
 import { CornerCard } from './corner-card';
 import { CurveCard } from './curve-card';
 import { PartCard } from './part-card';
@@ -109,7 +117,7 @@ function EditRow({ state, outlines, chain, fitted, set, run }: EditRowProps) {
         icon="copy"
         label="Duplicate"
         onPress={() => {
-          const { command, ids } = duplicate(outlines, relations);
+          const { command, ids } = duplicate(outlines, relations, newId);
           run(command, '');
           set({ outlines: ids, node: undefined, segment: undefined });
         }}
@@ -151,7 +159,7 @@ function PointButtons({ state, chain, node, fitted, set, run }: PointButtonsProp
           icon="plus"
           label="Add point"
           onPress={() => {
-            run(nodeAdded(chain, state.segment!, fitted), '');
+            run(nodeAdded(chain, state.segment!, { fitted, newId }), '');
             set({ segment: undefined });
           }}
           testID="edit-add"

@@ -2,10 +2,10 @@ import { useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { useDesk, useJob } from '@/bench/use-session';
 import { useWorked, type Worked } from '@/bench/use-worked';
-import { shapesCutIn, toldIn } from '@/core/derive';
+import { mendAll, shapesCutIn, toldIn, type Check } from '@/core/derive';
 import type { CheckLimits, Finding, Shape } from '@/core/outline';
+import { newId } from '@/store';
 import { drawingWorker } from '@/workers';
-import { mendAll, type Check } from './heal';
 
 const look = (shapes: readonly Shape[], limits: CheckLimits, signal: AbortSignal) =>
   drawingWorker.call('checkShapes', { shapes, limits }, { signal });
@@ -31,7 +31,7 @@ export function useMending(view: string, limits: CheckLimits): Omit<Worked<never
       const found = await look(shapes, limits, signal);
       return found.kind === 'done' ? found.value : undefined;
     };
-    const mended = await mendAll(job, view, limits, check, toldIn(derived));
+    const mended = await mendAll(job, view, limits, { check, newId, told: toldIn(derived) });
     setWorking(false);
     if (signal.aborted) return;
     if (jobs.getState().job !== job) return session.say('mending-overtaken');

@@ -1,11 +1,10 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { commandForMove } from '@/bench/tools';
 import { useDesk, useJob } from '@/bench/use-session';
 import { findUnion, pieceBounds, type Bounds, type Vec } from '@/core/geometry';
 import { named, together } from '@/core/job';
 import { ALIGNMENTS, isMovable, listAlignment, listSpacing, type Alignment, type Outline } from '@/core/outline';
-import type { FittedView } from '@/core/derive';
+import { commandForMove, type FittedView } from '@/core/derive';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 

@@ -1,5 +1,6 @@
 import { View } from 'react-native';
-import { editingIn, type StandMode } from '@/bench/tools';
+import type { StandMode } from '@/bench/tools';
+import { editingIn } from '@/core/derive';
 import { useDesk, useJob } from '@/bench/use-session';
 import { letGo, replaceOutline, setAid, together } from '@/core/job';
 import { asCircle, standing, type Outline } from '@/core/outline';

@@ -1,5 +1,5 @@
-import { done, refused, type Result } from '@/core/basics';
-import type { Measured } from '@/core/adjust';
+import { done, refused, type Result } from '../basics';
+import type { Measured } from '../adjust';
 
 /** A figure that cannot be read, written as what it may be: "240 or 249 or 210". */
 export const isUnsure = (text: string) => /\S\s+or\s+\S/.test(text);

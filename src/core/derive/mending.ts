@@ -1,4 +1,3 @@
-import { createDeriver, shapesCutIn, type FittedView, type ToldOfQuestions } from '@/core/derive';
 import {
   addRelations,
   changeOutline,
@@ -9,16 +8,18 @@ import {
   together,
   type Command,
   type Job,
-} from '@/core/job';
-import { withSmooth, type CheckLimits, type Finding, type Shape } from '@/core/outline';
-import { newId } from '@/store';
-import { findHealing, findNodeDeleted } from './edit-actions';
+} from '../job';
+import { withSmooth, type CheckLimits, type Finding, type Shape } from '../outline';
+import { createDeriver, type ToldOfQuestions } from './derive';
+import type { Editor } from './editing';
+import { findHealing, findNodeDeleted } from './edits';
+import { shapesCutIn } from './regions';
 
 /** What mends a finding by itself; undefined where only the practitioner can tell. */
-export function findMending(finding: Finding, job: Job, fitted: FittedView): Command | undefined {
+export function findMending(finding: Finding, job: Job, editor: Editor): Command | undefined {
   switch (finding.kind) {
     case 'open':
-      return findHealing(finding, job, fitted);
+      return findHealing(finding, job, editor);
     case 'doubled':
       return finding.outline === finding.other || !isWhole(finding.other, job)
         ? undefined
@@ -29,7 +30,7 @@ export function findMending(finding: Finding, job: Job, fitted: FittedView): Com
       return chain?.shape === 'chain' && node ? findNodeDeleted(chain, node.id) : undefined;
     }
     case 'kink':
-      return tangency(finding, job);
+      return tangency(finding, job, editor.newId);
     default:
       return undefined;
   }
@@ -42,7 +43,11 @@ function isWhole(id: string, job: Job): boolean {
 }
 
 /** What runs on smoothly is tangent from now on. */
-function tangency({ outline, segment }: Extract<Finding, { kind: 'kink' }>, job: Job): Command | undefined {
+function tangency(
+  { outline, segment }: Extract<Finding, { kind: 'kink' }>,
+  job: Job,
+  newId: () => string,
+): Command | undefined {
   const chain = job.outlines.find(({ id }) => id === outline);
   if (chain?.shape !== 'chain') return undefined;
   const next = (segment + 1) % chain.nodes.length;
@@ -56,19 +61,24 @@ function tangency({ outline, segment }: Extract<Finding, { kind: 'kink' }>, job:
 /** Finds what keeps shapes from being cut; undefined where that was stopped. */
 export type Check = (shapes: readonly Shape[], limits: CheckLimits) => Promise<readonly Finding[] | undefined>;
 
+/** What mending is done with. `told`: what the job's views have come to, which no mending changes. */
+export interface Mender {
+  readonly check: Check;
+  readonly told?: ToldOfQuestions | undefined;
+  newId(): string;
+}
+
 const MOST_ROUNDS = 30;
 
 /**
  * Everything that mends itself, as one step, with how many findings that was; undefined where nothing does. In rounds: what one mending changed is looked through
- * again before it is mended further. Ends farther apart than the shortest piece are left alone: a line between them is nobody's wish until it is said. `told`: what the
- * job's views have come to, which no mending changes.
+ * again before it is mended further. Ends farther apart than the shortest piece are left alone: a line between them is nobody's wish until it is said.
  */
 export async function mendAll(
   job: Job,
   view: string,
   limits: CheckLimits,
-  check: Check,
-  told?: ToldOfQuestions,
+  { check, newId, told }: Mender,
 ): Promise<{ readonly command: Command; readonly count: number } | undefined> {
   const [derive, tried, commands] = [createDeriver(), new Set<string>(), [] as Command[]];
   for (let now = job, round = 0; round < MOST_ROUNDS; round++) {
@@ -79,7 +89,7 @@ export async function mendAll(
     const wanted = findings.filter(
       (finding) => !tried.has(keyOf(finding)) && !(finding.kind === 'open' && finding.gap > limits.shortest),
     );
-    const mended = mendApart(wanted, now, fitted);
+    const mended = mendApart(wanted, now, { fitted, newId });
     mended.findings.forEach((finding) => tried.add(keyOf(finding)));
     commands.push(...mended.commands);
     if (mended.commands.length === 0) break;
@@ -94,13 +104,13 @@ export async function mendAll(
 }
 
 /** Mends those of some findings that have no outline in common. */
-function mendApart(findings: readonly Finding[], job: Job, fitted: FittedView) {
+function mendApart(findings: readonly Finding[], job: Job, editor: Editor) {
   const touched = new Set<string>();
   const [mended, commands] = [[] as Finding[], [] as Command[]];
   let now = job;
   for (const finding of findings) {
     const on = outlinesOf(finding);
-    const command = on.some((id) => touched.has(id)) ? undefined : findMending(finding, now, fitted);
+    const command = on.some((id) => touched.has(id)) ? undefined : findMending(finding, now, editor);
     if (!command) continue;
     on.forEach((id) => touched.add(id));
     mended.push(finding);

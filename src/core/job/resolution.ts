@@ -1,6 +1,7 @@
-import { ASSUMED } from '@/core/calibrate';
-import type { Evidence, EvidencePoint, Sheet, View } from '@/core/job';
-import { formatLength, formatRatio, MILLIMETRES, MM_PER_INCH } from '@/core/units';
+import { ASSUMED } from '../calibrate';
+import type { Evidence, EvidencePoint } from './evidence';
+import type { Sheet, View } from './schema';
+import { formatLength, formatRatio, MILLIMETRES, MM_PER_INCH } from '../units';
 
 /** The corners of a sheet are where its pixels end; nothing is pointed at. px. */
 const CORNER_SIGMA = 0.05;

@@ -1,6 +1,6 @@
-import type { FittedView } from '@/core/derive';
-import type { Vec } from '@/core/geometry';
-import { changeOutlines, type Command } from '@/core/job';
+import { EDGE_SIGMA } from '../calibrate';
+import type { Vec } from '../geometry';
+import { changeOutlines, type Command } from '../job';
 import {
   findPosition,
   placingOf,
@@ -9,21 +9,20 @@ import {
   type Outline,
   type Place,
   type Placing,
-} from '@/core/outline';
-
-/** Sigma of places that an edit makes on an existing outline: as good as an edge can be pointed at. Sheet px. */
-const EDIT_SIGMA = 0.5;
+} from '../outline';
+import type { FittedView } from './fits';
 
 /** What edits need: names, and where on the sheet a place of the plane is. */
-export interface Hands {
+export interface Editor {
   readonly fitted: FittedView;
   newId(): string;
 }
 
-export const editingIn = ({ fitted, newId }: Hands): Editing => ({
+export const editingIn = ({ fitted, newId }: Editor): Editing => ({
   toSheet: (plane) => fitted.fit.toSheet(plane),
   newId,
-  sigma: EDIT_SIGMA,
+  // As good as an edge can be pointed at.
+  sigma: EDGE_SIGMA,
 });
 
 /** Where the places of an outline are found. */

@@ -1,8 +1,6 @@
-import type { FittedView } from '@/core/derive';
-import { distance } from '@/core/geometry';
-import { editingIn } from '@/bench/tools';
-import { addOutlines, addRelations, changeOutline, joinOutlines, together, type Command, type Job } from '@/core/job';
-import type { Relation, RelationEnd } from '@/core/relate';
+import { distance } from '../geometry';
+import { addOutlines, addRelations, changeOutline, joinOutlines, together, type Command, type Job } from '../job';
+import type { Relation, RelationEnd } from '../relate';
 import {
   copiedOutline,
   findClosed,
@@ -16,13 +14,15 @@ import {
   type Chain,
   type Finding,
   type Outline,
-} from '@/core/outline';
-import { newId } from '@/store';
+} from '../outline';
+import { editingIn, type Editor } from './editing';
+import type { FittedView } from './fits';
 
 /** Copies of outlines in place, with what is said of them alone: a copied rectangle is a rectangle. The ids of the copies come back with the command. */
 export function duplicate(
   outlines: readonly Outline[],
   relations: readonly Relation[],
+  newId: () => string,
 ): { readonly command: Command; readonly ids: readonly string[] } {
   const copies = outlines.map((outline) => copiedOutline(outline, newId));
   const named = new Map(
@@ -57,10 +57,10 @@ export function findNodeDeleted(chain: Chain, node: string): Command | undefined
 export function nodeAdded(
   chain: Chain,
   segment: { readonly index: number; readonly t: number },
-  fitted: FittedView,
+  editor: Editor,
 ): Command {
-  const shape = shapeOf(chain, fitted.placing);
-  return changeOutline(withNodeOn(chain, shape, segment.index, segment.t, editingIn({ fitted, newId })), 'point-added');
+  const shape = shapeOf(chain, editor.fitted.placing);
+  return changeOutline(withNodeOn(chain, shape, segment.index, segment.t, editingIn(editor)), 'point-added');
 }
 
 export function smoothSet(chain: Chain, node: string, smooth: boolean): Command {
@@ -84,8 +84,9 @@ export function findClosing(chain: Chain, fitted: FittedView): Command | undefin
 export function findHealing(
   finding: Extract<Finding, { kind: 'open' }>,
   job: Job,
-  fitted: FittedView,
+  editor: Editor,
 ): Command | undefined {
+  const { fitted } = editor;
   const findChain = (id: string) =>
     job.outlines.find((outline): outline is Chain => outline.id === id && outline.shape === 'chain');
   const { partner } = finding;
@@ -93,7 +94,7 @@ export function findHealing(
   if (!own || !partner) return undefined;
   if (partner.outline === finding.outline) return findClosing(own, fitted);
   if (!other) return undefined;
-  const editing = editingIn({ fitted, newId });
+  const editing = editingIn(editor);
   const turned = (chain: Chain) => reversedChain(chain, shapeOf(chain, fitted.placing), editing);
   // One that bends evenly and one that does not keep their curves as they are.
   const held = (chain: Chain) =>
