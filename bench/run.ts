@@ -10,7 +10,7 @@ import {
   fitView,
   toPlane,
   toSheet,
-  type Evidence,
+  type Observation,
   type FitInput,
 } from '../src/core/calibrate';
 import { createDeriver } from '../src/core/derive';
@@ -46,7 +46,7 @@ const milliseconds = (ms: number) => `${ms < 10 ? ms.toFixed(1) : Math.round(ms)
 function manyLengths(count: number, wrongEvery = Infinity): FitInput {
   const place = (i: number) => [300 + ((i * 977) % 3400), 300 + ((i * 613) % 2400)] as const;
   const points = Object.fromEntries(Array.from({ length: count + 7 }, (_, i) => [`p${i}`, { at: place(i), sigma: 1 }]));
-  const evidence = Array.from({ length: count }, (_, i): Evidence => {
+  const evidence = Array.from({ length: count }, (_, i): Observation => {
     const [a, b] = [place(i), place(i + 7)];
     return {
       id: String(i),

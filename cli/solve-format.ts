@@ -3,9 +3,9 @@ import {
   averagedPoint,
   sigmaOfReading,
   steadinessOf,
-  type Evidence,
+  type Observation,
   type Points,
-  type Reading,
+  type Pointing,
 } from '../src/core/calibrate';
 
 /** A problem as `bryony solve` takes it; docs/solve-format.md explains it field by field. */
@@ -77,7 +77,7 @@ export const KINDS: ReadonlySet<unknown> = new Set(EvidenceSchema.options.map((o
 export function pointsIn({ points, clickSigmaPx }: SolveProblem): Points {
   const all = Object.entries(points).map(([name, point]) => {
     const { at, again = [], sigma = clickSigmaPx, height } = Array.isArray(point) ? { at: point } : point;
-    return { name, height, readings: [at, ...again].map((place): Reading => ({ at: place, sigma })) };
+    return { name, height, readings: [at, ...again].map((place): Pointing => ({ at: place, sigma })) };
   });
   const steadiness = steadinessOf(all.map(({ readings }) => readings));
   // Without a prototype: a point that nobody gave is not there, whatever it is called.
@@ -90,8 +90,8 @@ export function pointsIn({ points, clickSigmaPx }: SolveProblem): Points {
 }
 
 /** The pieces for the core: what was said without a sigma gets that of a reading, or of a guess. */
-export function evidenceIn({ evidence }: SolveProblem): Evidence[] {
-  return evidence.map((piece): Evidence => {
+export function evidenceIn({ evidence }: SolveProblem): Observation[] {
+  return evidence.map((piece): Observation => {
     const guess = piece.guess ?? false;
     if (piece.kind === 'length') return { ...piece, sigma: piece.sigma ?? sigmaOfReading(piece.mm, guess) };
     if (piece.kind === 'circle')

@@ -9,7 +9,7 @@ import {
   readEvidence,
   checkEvidence,
   sigmaOfReading,
-  type Evidence,
+  type Observation,
   type Fit,
   type MeasuredPoint,
   type Points,
@@ -87,7 +87,7 @@ function findFormatFault(
 function findProblemFault(
   { clickSigmaPx, focal35mm, ask, points: given }: SolveProblem,
   points: Points,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
 ): [string, Detail] | undefined {
   if (clickSigmaPx <= 0) return ['click-sigma-not-positive', { clickSigmaPx }];
   if (focal35mm !== undefined && focal35mm <= 0) return ['focal-not-positive', { focal35mm }];
@@ -107,7 +107,7 @@ function findProblemFault(
   return undefined;
 }
 
-function answerFrom(problem: SolveProblem, fit: Fit, evidence: readonly Evidence[]): Answer {
+function answerFrom(problem: SolveProblem, fit: Fit, evidence: readonly Observation[]): Answer {
   const warnings: { code: string; detail: Detail }[] = fit.warnings.map((code) => ({ code, detail: {} }));
   if (fit.suspects.length > 0)
     warnings.push({ code: fit.suspectsKept ? 'suspects-kept' : 'suspects-left-out', detail: { ids: fit.suspects } });
@@ -153,13 +153,13 @@ function adviceFor({ ask, clickSigmaPx }: SolveProblem, fit: Fit) {
   });
 }
 
-function reportOn(piece: Evidence, fit: Fit) {
+function reportOn(piece: Observation, fit: Fit) {
   const group = fit.diagnosis!.groups.find((other) => other.group === piece.id);
   return group && !piece.check ? reportUsed(piece, group, fit) : reportCompared(piece, fit);
 }
 
 /** A piece in the fit: its stated size keeps a residual; an exact relation shows what its points, as pointed, miss it by. */
-function reportUsed(piece: Evidence, group: GroupDiagnosis, fit: Fit) {
+function reportUsed(piece: Observation, group: GroupDiagnosis, fit: Fit) {
   const sigma = 'sigma' in piece ? piece.sigma : undefined;
   const worst = [...group.rows].sort((a, b) => Math.abs(b.residual) - Math.abs(a.residual))[0];
   const isSized = worst !== undefined && sigma !== undefined;
@@ -178,7 +178,7 @@ function reportUsed(piece: Evidence, group: GroupDiagnosis, fit: Fit) {
 }
 
 /** A check, or a suspect that was left out: compared with the fit of the others. */
-function reportCompared(piece: Evidence, fit: Fit) {
+function reportCompared(piece: Observation, fit: Fit) {
   const { figures, verdict } = checkEvidence(fit, piece);
   const worst = figures
     .filter(({ difference }) => difference !== undefined)

@@ -1,9 +1,9 @@
 import { propagate } from '../src/core/adjust';
 import {
   fitView,
-  indexOf,
+  firstNumberOf,
   measuredLength,
-  type Evidence,
+  type Observation,
   type Fit,
   type LineEnds,
   type Points,
@@ -24,12 +24,12 @@ const KNOWN_COLUMNS = 5;
 const name = (column: number, row: number) => `${column}/${row}`;
 
 /** What is told of a board: straight rows and columns of a part of it, parallel and square to each other, and one square's sides. */
-export function evidenceOfPart(rows = 6): Evidence[] {
+export function evidenceOfPart(rows = 6): Observation[] {
   const columns = Array.from({ length: KNOWN_COLUMNS }, (_, c) => c);
   const lines = Array.from({ length: rows }, (_, r) => r);
   const alongRow = (r: number): LineEnds => [name(0, r), name(KNOWN_COLUMNS - 1, r)];
   const alongColumn = (c: number): LineEnds => [name(c, 0), name(c, rows - 1)];
-  const side = (id: string, to: string): Evidence => ({
+  const side = (id: string, to: string): Observation => ({
     id,
     kind: 'length',
     from: name(2, 2),
@@ -38,8 +38,8 @@ export function evidenceOfPart(rows = 6): Evidence[] {
     sigma: PRINT_SIGMA,
   });
   return [
-    ...lines.map((r): Evidence => ({ id: `row ${r}`, kind: 'straight', through: columns.map((c) => name(c, r)) })),
-    ...columns.map((c): Evidence => ({ id: `column ${c}`, kind: 'straight', through: lines.map((r) => name(c, r)) })),
+    ...lines.map((r): Observation => ({ id: `row ${r}`, kind: 'straight', through: columns.map((c) => name(c, r)) })),
+    ...columns.map((c): Observation => ({ id: `column ${c}`, kind: 'straight', through: lines.map((r) => name(c, r)) })),
     { id: 'rows', kind: 'parallel', lines: lines.map(alongRow) },
     { id: 'columns', kind: 'parallel', lines: columns.map(alongColumn) },
     { id: 'square', kind: 'square', lines: [alongRow(0), alongColumn(0)] },
@@ -55,9 +55,9 @@ export function pointsOf(board: readonly (readonly Vec[])[]): Points {
 }
 
 /** What somebody would say who looks for no lens: a rectangle of two by two squares or more, lengths beside it, and last, lines near the rims. */
-export function listFew(): Readonly<Record<string, readonly Evidence[]>> {
+export function listFew(): Readonly<Record<string, readonly Observation[]>> {
   const corners = [name(1, 1), name(4, 1), name(4, 3), name(1, 3)];
-  const rectangle: Evidence = {
+  const rectangle: Observation = {
     id: 'rectangle',
     kind: 'rectangle',
     corners,
@@ -65,7 +65,7 @@ export function listFew(): Readonly<Record<string, readonly Evidence[]>> {
     heightMm: 2 * SQUARE,
     sigma: PRINT_SIGMA,
   };
-  const lengthOf = (id: string, from: string, to: string, squares: number): Evidence => ({
+  const lengthOf = (id: string, from: string, to: string, squares: number): Observation => ({
     id,
     kind: 'length',
     from,
@@ -75,7 +75,7 @@ export function listFew(): Readonly<Record<string, readonly Evidence[]>> {
   });
   const one = lengthOf('one', name(0, 5), name(5, 5), 5);
   const two = lengthOf('two', name(6, 0), name(6, 4), 4);
-  const straight = (id: string, through: string[]): Evidence => ({ id, kind: 'straight', through });
+  const straight = (id: string, through: string[]): Observation => ({ id, kind: 'straight', through });
   const columns = Array.from({ length: 9 }, (_, c) => c);
   const rows = Array.from({ length: 6 }, (_, r) => r);
   const lines = [
@@ -104,7 +104,7 @@ export function listFew(): Readonly<Record<string, readonly Evidence[]>> {
   };
 }
 
-export function fitBoard(points: Points, evidence: readonly Evidence[] = evidenceOfPart()): Fit {
+export function fitBoard(points: Points, evidence: readonly Observation[] = evidenceOfPart()): Fit {
   const fit = fitView({
     picture: { width: 640, height: 480, kind: 'photo' },
     datum: { origin: [0, 480], direction: 0 },
@@ -161,7 +161,7 @@ export function measureElsewhere(fit: Fit, points: Points): { readonly off: numb
 
 /** How far the lens draws a place from where it belongs, px, at a distance from the middle, by the fit and its doubt. */
 export function lensShift(fit: Fit, radius: number): { readonly value: number; readonly sigma: number } {
-  const first = indexOf(fit.model!, 'lens');
+  const first = firstNumberOf(fit.model!, 'lens');
   const share = radius / 400;
   const shift = (values: readonly number[]) => radius * (values[first]! * share ** 2 + values[first + 1]! * share ** 4);
   return propagate(shift, fit.values, fit.covariance);

@@ -1,5 +1,5 @@
 /** The picture library of the registry (@techstark/opencv-js) as a second opinion on maps and lenses. */
-import { fitView, straightened, toPlane, toSheet, type Evidence, type Points } from '../src/core/calibrate';
+import { fitView, straightened, toPlane, toSheet, type Observation, type Points } from '../src/core/calibrate';
 import { trueMap } from '../src/core/calibrate/simulation';
 import { distance, findEllipse, onEllipse, type Ellipse, type Vec } from '../src/core/geometry';
 import { straightenRows } from '../src/core/raster';
@@ -45,7 +45,7 @@ function theirs(sheet: readonly Vec[], plane: readonly Vec[]): (at: Vec) => Vec 
 
 function ours(sheet: readonly Vec[], plane: readonly Vec[]): (at: Vec) => Vec {
   const points: Points = Object.fromEntries(sheet.map((at, i) => [`p${i}`, { at, sigma: 1 }]));
-  const evidence = plane.map((mm, i): Evidence => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
+  const evidence = plane.map((mm, i): Observation => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
   const fit = fitView({
     picture,
     datum: { origin: [0, 0], direction: 0 },
@@ -88,7 +88,7 @@ it('sees the camera where their pose puts it', () => {
   ]);
   const sheet = PLANE.map((place) => toSheet(seen, place));
   const points: Points = Object.fromEntries(sheet.map((at, i) => [`p${i}`, { at, sigma: 1 }]));
-  const evidence = PLANE.map((mm, i): Evidence => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
+  const evidence = PLANE.map((mm, i): Observation => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
   const fit = fitView({
     picture,
     datum: { origin: [0, 0], direction: 0 },

@@ -5,7 +5,7 @@
 import { scene as square } from '../demo/scenes/blade';
 import { slanted } from '../demo/scenes/slanted';
 import { truthOf } from '../demo/truth';
-import { fitView, measuredLength, type Evidence, type FitInput, type Points } from '../src/core/calibrate';
+import { fitView, measuredLength, type Observation, type FitInput, type Points } from '../src/core/calibrate';
 import { createRandom } from '../src/core/calibrate/simulation';
 import type { Vec } from '../src/core/geometry';
 
@@ -38,7 +38,7 @@ function handOf(seed: number, sigma: number): Hand {
   return { sigma, shaky: ([x, y]) => ({ at: [x + sigma * random.normal(), y + sigma * random.normal()], sigma }) };
 }
 
-const lengthOf = (id: string, mm: number): Evidence => ({
+const lengthOf = (id: string, mm: number): Observation => ({
   id,
   kind: 'length',
   from: `${id}a`,
@@ -47,7 +47,7 @@ const lengthOf = (id: string, mm: number): Evidence => ({
   sigma: 0.1,
 });
 
-function fitOf(truth: Truth, focal35mm: number, points: Points, evidence: readonly Evidence[]) {
+function fitOf(truth: Truth, focal35mm: number, points: Points, evidence: readonly Observation[]) {
   const input: FitInput = {
     picture: { ...truth.picture, kind: 'photo', focal35mm },
     datum: { origin: [0, 0], direction: 0 },
@@ -174,7 +174,7 @@ const CASES: readonly Case[] = [
   },
 ];
 
-function known({ truth, lengths, straight }: Case, hand: Hand): { points: Points; evidence: Evidence[] } {
+function known({ truth, lengths, straight }: Case, hand: Hand): { points: Points; evidence: Observation[] } {
   const points: Record<string, Points[string]> = {};
   const name = (id: string, at: readonly [number, number]) => {
     points[id] = hand.shaky(at);
@@ -182,7 +182,7 @@ function known({ truth, lengths, straight }: Case, hand: Hand): { points: Points
   };
   const sides = truth.card.sidesPx.map((side, s) => side.map((at, i) => name(`s${s}${i}`, at)));
   const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
-  const evidence: Evidence[] = [
+  const evidence: Observation[] = [
     { id: 'card', kind: 'rectangle', sides, widthMm: truth.card.width, heightMm: truth.card.height, sigma: 0.06 },
   ];
   lengths.forEach(([a, b], i) => {

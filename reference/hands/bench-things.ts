@@ -1,7 +1,7 @@
 import {
   fitView,
   measuredLength,
-  type Evidence,
+  type Observation,
   type FitInput,
   type Measured,
   type Points,
@@ -87,7 +87,7 @@ export interface Known {
 
 export interface Shown {
   readonly points: Points;
-  readonly evidence: readonly Evidence[];
+  readonly evidence: readonly Observation[];
 }
 
 /** What somebody says of the bench, pointed at with this sigma (px), and read off as well as it is said. */
@@ -100,7 +100,7 @@ export function showTo(world: World, { card = false, lengths = 0, edge = false }
     return id;
   };
   const sides = () => CARD_SIDES.map((side, s) => side.map((at, i) => point(`side ${s}.${i}`, cardPlace(at))));
-  const evidence: Evidence[] = [
+  const evidence: Observation[] = [
     ...(card
       ? [{ id: 'card', kind: 'rectangle' as const, sides: sides(), widthMm: 85.6, heightMm: 53.98, sigma: CARD_SIGMA }]
       : []),

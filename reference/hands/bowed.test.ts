@@ -1,5 +1,5 @@
 /** A page that bows up between its long sides: it is said that it is not flat, nobody's word is taken for wrong, and the plus-minus grows with it. */
-import { fitView, measuredLength, type Evidence, type Fit, type Points } from '../../src/core/calibrate';
+import { fitView, measuredLength, type Observation, type Fit, type Points } from '../../src/core/calibrate';
 import { distance, type Vec } from '../../src/core/geometry';
 import { drawWorld, type World } from './world';
 
@@ -56,10 +56,10 @@ function pageWith(
       [-148.5, -70],
     ],
   ];
-  const evidence: Evidence[] =
+  const evidence: Observation[] =
     known === 'a grid of known places'
       ? [-120, -40, 40, 120].flatMap((x) =>
-          [-90, -30, 30, 90].map((y): Evidence => ({
+          [-90, -30, 30, 90].map((y): Observation => ({
             id: `${x} ${y}`,
             kind: 'known-point',
             point: point([x, y]),
@@ -76,7 +76,7 @@ function pageWith(
             heightMm: 210,
             sigma: 0.5,
           },
-          ...[-120, 0, 120].map((x): Evidence => ({
+          ...[-120, 0, 120].map((x): Observation => ({
             id: `line ${x}`,
             kind: 'straight',
             through: [-90, -45, 0, 45, 90].map((y) => point([x, y])),

@@ -1,7 +1,7 @@
 import { sigmaOfPointing, type Fit, type Hand, type Pointer } from '@/core/calibrate';
 import { distance, type Vec } from '@/core/geometry';
 import { listSnaps, type PictureEdge, type Snap, type SnapKind, type SnapSearch } from '@/core/outline';
-import type { Corner, Edge } from '@/core/raster';
+import type { FoundCorner, FoundEdge } from '@/core/raster';
 
 /** What the aim can be caught by: the drawing, a corner or an edge of the picture, the middle of a thin line in it. */
 export type AimSnap = SnapKind | 'picture-corner' | 'picture-edge' | 'picture-line';
@@ -64,9 +64,9 @@ export interface AimOptions extends Hand {
   /** Which of what lies within reach: the best first, then the others, the place itself last, and round again. */
   readonly turn?: number | undefined;
   /** The picture's edge that a hand of this sigma means at a sheet place, within a reach, px. */
-  findEdge?(sheet: Vec, reach: number, hand: number): Edge | undefined;
+  findEdge?(sheet: Vec, reach: number, hand: number): FoundEdge | undefined;
   /** As that, where two edges meet. */
-  findCorner?(sheet: Vec, reach: number, hand: number): Corner | undefined;
+  findCorner?(sheet: Vec, reach: number, hand: number): FoundCorner | undefined;
 }
 
 /** The picture goes before these where it is nearer. */

@@ -1,5 +1,12 @@
 import type { Vec } from '@/core/geometry';
-import { createPyramid, findCornerNear, findEdgeNear, type Corner, type Edge, type Pyramid } from '@/core/raster';
+import {
+  createPyramid,
+  findCornerNear,
+  findEdgeNear,
+  type FoundCorner,
+  type FoundEdge,
+  type Pyramid,
+} from '@/core/raster';
 import { pictureWorker, type PictureWindow, type SidesRequest } from '@/workers';
 
 /** Half the side of the part of the picture that is kept at hand around the aim, px. */
@@ -15,7 +22,7 @@ const PATIENCE = 600;
 /** Places found on the rim or the sides of a thing: the edge passes just there, whichever point of the thing that is. */
 export type Found = readonly { readonly at: Vec; readonly sigma: number }[];
 
-const asFound = (edges: readonly Edge[] | undefined): Found | undefined =>
+const asFound = (edges: readonly FoundEdge[] | undefined): Found | undefined =>
   edges?.map(({ at, sigma }) => ({ at, sigma }));
 
 /** Looks for edges of one picture: at once near the aim, from a part of it that is kept at hand, and in the worker around a place. */
@@ -34,7 +41,7 @@ export class PictureEdges {
   ) {}
 
   /** The edge nearest to a place. Undefined as well while that part of the picture is on its way. */
-  find(sheet: Vec, reach: number, hand: number): Edge | undefined {
+  find(sheet: Vec, reach: number, hand: number): FoundEdge | undefined {
     return this.findWith(
       ({ levels }, near, within) => findEdgeNear(levels[0]!, near, within, hand),
       sheet,
@@ -43,7 +50,7 @@ export class PictureEdges {
   }
 
   /** The corner nearest to a place; as `find`. */
-  findCorner(sheet: Vec, reach: number, hand: number): Corner | undefined {
+  findCorner(sheet: Vec, reach: number, hand: number): FoundCorner | undefined {
     return this.findWith(
       (picture, near, within) => findCornerNear(picture, near, within, hand),
       sheet,

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { distance, mix, type Vec } from '@/core/geometry';
 import { broughtIn, inRoom, keptInSight, pannedBy, shownWhole, wayBetween, zoomedAbout, type Look } from './look';
-import { freePart, fromBench, middleOf, toBench, type Insets, type Viewport } from './viewport';
+import { freePart, fromBench, middleOfBench, toBench, type Insets, type Viewport } from './viewport';
 
 const WHOLE = { min: [0, 0], max: [3000, 4000] } as const;
 const phone = { width: 390, height: 565 };
@@ -90,7 +90,7 @@ describe('with things lying over the bench', () => {
         const scene = { whole: WHOLE, focus: [place] };
         const start = byHand({ ...viewport, insets: NONE });
         const opened = inRoom(start, { ...phone, insets }, scene);
-        const left = isMoved ? zoomedAbout(pannedBy(opened, [11, -7]), middleOf(opened.viewport), 1.5) : opened;
+        const left = isMoved ? zoomedAbout(pannedBy(opened, [11, -7]), middleOfBench(opened.viewport), 1.5) : opened;
         const closed = inRoom(left, { ...phone, insets: NONE }, { whole: WHOLE, focus: [] });
         expect(closed.viewport).toMatchObject(
           isMoved

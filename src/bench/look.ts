@@ -2,7 +2,7 @@ import { boxAround, norm, scale, subtract, type Box, type Vec } from '@/core/geo
 import { freePart, fromBench, panBy, zoomAbout, zoomTo, type Room, type Viewport } from './viewport';
 
 /** What there is to look at, in the bench's frame. */
-export interface Scene {
+export interface LookScene {
   /** All of the picture. */
   readonly whole: Box;
   /** The places that are worked on, the latest last: those that were set, what is chosen. */
@@ -53,7 +53,7 @@ const isSamePlace = (a: Where, b: Where) => a.zoom === b.zoom && a.centre === b.
 const WHOLE_MARGIN = 0.02;
 
 /** The bench has another size, or other things lie over it: the picture follows, and comes back when they go and no hand has moved it. */
-export function inRoom({ viewport, isWhole, moved }: Look, room: Room, { whole, focus }: Scene): Look {
+export function inRoom({ viewport, isWhole, moved }: Look, room: Room, { whole, focus }: LookScene): Look {
   const before = moved && isSamePlace(viewport, moved.to) ? moved.from : viewport;
   const there: Viewport = { ...viewport, zoom: before.zoom, centre: before.centre, ...room };
   if (isWhole) return { viewport: zoomTo(there, whole, WHOLE_MARGIN), isWhole };
@@ -62,7 +62,7 @@ export function inRoom({ viewport, isWhole, moved }: Look, room: Room, { whole, 
 }
 
 /** All of the picture in the free part. */
-export const shownWhole = ({ viewport }: Look, { whole }: Scene): Look => ({
+export const shownWhole = ({ viewport }: Look, { whole }: LookScene): Look => ({
   viewport: zoomTo(viewport, whole, WHOLE_MARGIN),
   isWhole: true,
 });
@@ -82,7 +82,7 @@ export const goneTo = ({ viewport }: Look, box: Box, margin: number): Look => ({
 });
 
 /** What is worked on is brought into sight where it is not. */
-export function keptInSight(look: Look, { focus }: Scene): Look {
+export function keptInSight(look: Look, { focus }: LookScene): Look {
   const seen = focus.length > 0 ? broughtIn(look.viewport, focus) : look.viewport;
   return isSamePlace(seen, look.viewport) ? look : { viewport: seen, isWhole: false };
 }

@@ -32,7 +32,7 @@ export class Mouse {
     const { session, element } = this;
     element.focus({ preventScroll: true });
     element.setPointerCapture(event.pointerId);
-    session.sight.setHeld(true);
+    session.framing.setHeld(true);
     const at = this.placeOf(event);
     session.aimAtScreen(at, 'mouse');
     const { aim } = session.getState();
@@ -59,7 +59,7 @@ export class Mouse {
     const { session, drag } = this;
     this.drag = undefined;
     if (drag) this.letGo(drag);
-    session.sight.setHeld(false);
+    session.framing.setHeld(false);
   }
 
   private letGo(drag: Drag): void {
@@ -74,7 +74,7 @@ export class Mouse {
 
   private dragTo(at: Vec, drag: Drag): void {
     const kind = drag.kind === 'press' && distance(at, drag.from) > CLICK_SLACK ? 'pan' : drag.kind;
-    if (kind === 'pan') this.session.sight.pan(subtract(at, drag.last));
+    if (kind === 'pan') this.session.framing.pan(subtract(at, drag.last));
     this.drag = { ...drag, kind, last: at };
   }
 

@@ -3,7 +3,7 @@ import type { Vec } from '@/core/geometry';
 import { AIM_RADIUS } from './aim';
 import { LaidPicture } from './laid-picture';
 import type { Laying } from './laying';
-import { PictureMaterials, type Look } from './picture-material';
+import { PictureMaterials, type PictureLook } from './picture-material';
 import type { PictureSize } from './tile-cache';
 import type { Viewport } from './viewport';
 
@@ -69,7 +69,7 @@ export class PictureLayer {
     this.shown = picture && new LaidPicture(picture, this.scene, this.onTile, reopen);
   }
 
-  setLook(look: Look): void {
+  setLook(look: PictureLook): void {
     this.materials.setLook(look);
   }
 

@@ -2,7 +2,7 @@ import { DoubleSide, NoBlending, NormalBlending, ShaderMaterial, Vector3, Vector
 import { TILE_SIZE } from '@/workers';
 
 /** How a picture is shown; its pixels stay as they are. Colours are red, green, blue from 0 to 1. */
-export interface Look {
+export interface PictureLook {
   readonly contrast: number;
   readonly grey: boolean;
   readonly invert: boolean;
@@ -65,7 +65,7 @@ export class PictureMaterials {
   };
   private readonly made = new Map<string, ShaderMaterial>();
 
-  setLook({ contrast, grey, invert, ink, tint, backing }: Look): void {
+  setLook({ contrast, grey, invert, ink, tint, backing }: PictureLook): void {
     const { uniforms } = this;
     uniforms.backing.value.set(...backing);
     uniforms.invert.value = invert ? 1 : 0;

@@ -1,7 +1,7 @@
 import type { Vec } from '@/core/geometry';
 import { AT_REST, stepGesture, type Gesture, type GestureEffect, type TouchInput } from './gesture';
 import type { Session } from './session';
-import { middleOf } from './viewport';
+import { middleOfBench } from './viewport';
 import { Mouse, type PlaceOf } from './mouse';
 import { holdsSomething, toolOf } from './tools';
 
@@ -21,7 +21,7 @@ export function attachPointing(element: HTMLElement, session: Session): () => vo
   on('pointerup', (event) => event.pointerType !== 'touch' && mouse.up());
   on('wheel', (event) => {
     event.preventDefault();
-    session.sight.zoom(placeOf(event), Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0016)));
+    session.framing.zoom(placeOf(event), Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0016)));
   });
   on('keydown', (event) => {
     if (handleKey(event, session)) event.preventDefault();
@@ -42,11 +42,11 @@ function attachTouch(on: On, placeOf: PlaceOf, session: Session): void {
       else if (effect.kind === 'set') session.lift(effect.screen, effect.unaided);
       else if (effect.kind === 'drop-aim') session.dropAim();
       else {
-        session.sight.pan(effect.by);
-        session.sight.zoom(effect.about, effect.factor);
+        session.framing.pan(effect.by);
+        session.framing.zoom(effect.about, effect.factor);
       }
     }
-    session.sight.setHeld(gesture.kind !== 'rest');
+    session.framing.setHeld(gesture.kind !== 'rest');
   };
   const placed = (kind: 'down' | 'move') => (event: PointerEvent) => {
     if (event.pointerType !== 'touch') return;
@@ -95,7 +95,7 @@ function handleKey(event: KeyboardEvent, session: Session): boolean {
     else session.moveAim(by);
     return true;
   }
-  const middle = middleOf(viewport);
+  const middle = middleOfBench(viewport);
   switch (event.key) {
     case 'Enter':
       if (aim) session.setAtAim();
@@ -110,13 +110,13 @@ function handleKey(event: KeyboardEvent, session: Session): boolean {
       session.input({ kind: 'back' });
       return true;
     case '+':
-      session.sight.zoom(middle, 1.3);
+      session.framing.zoom(middle, 1.3);
       return true;
     case '-':
-      session.sight.zoom(middle, 1 / 1.3);
+      session.framing.zoom(middle, 1 / 1.3);
       return true;
     case '0':
-      session.sight.showAll();
+      session.framing.showAll();
       return true;
     default:
       return false;

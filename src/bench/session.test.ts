@@ -40,7 +40,7 @@ function sitDown() {
   };
   const session = new Session({ getState: () => state } as unknown as JobStore, null);
   session.chooseView('v');
-  session.sight.setRoom({ width: 400, height: 300 });
+  session.framing.setRoom({ width: 400, height: 300 });
   session.chooseTool('distance');
   let here = false;
   let arrive = () => undefined as void;
@@ -89,8 +89,8 @@ describe('a point that is set before its part of the picture has come', () => {
     const { session, placed, screenOf, arrive } = sitDown();
     session.aimAtScreen(screenOf([1000, 1000]), 'mouse');
     session.setAtAim();
-    session.sight.pan([120, -40]);
-    session.sight.zoom([200, 150], 4);
+    session.framing.pan([120, -40]);
+    session.framing.zoom([200, 150], 4);
     await arrive();
     expect(placed().map(({ at }) => at)).toEqual([[1003, 1002]]);
   });
@@ -192,16 +192,16 @@ describe('what comes to lie over the bench', () => {
 
   it('moves nothing under a hand that holds the picture, and what is held is seen once it is let go', () => {
     const { session, screenOf, placed } = sitDown();
-    session.sight.zoom([200, 150], 4);
+    session.framing.zoom([200, 150], 4);
     const place = [2000, 1900] as const;
     const held = screenOf(place);
-    session.sight.setHeld(true);
+    session.framing.setHeld(true);
     session.aimAtScreen(held, 'touch', 1);
-    session.sight.setRoom(covered);
+    session.framing.setRoom(covered);
     expect(screenOf(place)).toEqual(held);
     session.lift(held, 1);
     session.input({ kind: 'release' });
-    session.sight.setHeld(false);
+    session.framing.setHeld(false);
     expect(placed()).toHaveLength(1);
     const [, y] = screenOf(placed()[0]!.at);
     expect(y).toBeLessThan(120);
@@ -211,11 +211,11 @@ describe('what comes to lie over the bench', () => {
 
   it('hides nothing that is worked on: it is brought into what is left free', () => {
     const { session, screenOf } = sitDown();
-    session.sight.zoom([200, 150], 12);
-    session.sight.setRoom(covered);
+    session.framing.zoom([200, 150], 12);
+    session.framing.setRoom(covered);
     const { zoom } = session.getState().viewport;
     session.changeTool('distance', { points: [{ at: [3900, 2900], sigma: 1 }] });
-    session.sight.keep();
+    session.framing.keep();
     const [x, y] = screenOf([3900, 2900]);
     expect([x > 0, x < 400, y > 0, y < 120]).toEqual([true, true, true, true]);
     expect(session.getState().viewport.zoom).toBe(zoom);
@@ -269,7 +269,7 @@ it('a job that is opened lies level from the first moment on', () => {
     run: () => undefined,
   };
   const session = new Session({ getState: () => state } as unknown as JobStore, null);
-  session.sight.setRoom({ width: 400, height: 300 });
+  session.framing.setRoom({ width: 400, height: 300 });
   const { viewport } = session.getState();
   const { direction } = job.views[0]!.datum;
   const [a, b] = [

@@ -10,10 +10,10 @@ import type { PictureEdges } from './edges';
 import { Covers } from './covers';
 import { findElsewhere, fittedIn } from './ground';
 import { boundsOf, layingOf, squaredUp, turned } from './laying';
-import type { Scene } from './look';
+import type { LookScene } from './look';
 import { seekIn, type Sought } from './seeking';
 import { startState, type Catch, type Notice, type SessionState } from './session-state';
-import { Sight } from './sight';
+import { Framing } from './framing';
 import {
   canBeShown,
   startEvidence,
@@ -28,7 +28,7 @@ import {
   type ToolInput,
   type ToolName,
 } from './tools';
-import { middleOf, toScreen, toSheet } from './viewport';
+import { middleOfBench, toScreen, toSheet } from './viewport';
 import { listWorkedOn } from './worked-on';
 
 /** The aim is where it was. CSS px. */
@@ -40,9 +40,9 @@ export class Session {
   /** Reference geometry of the job that is at hand. */
   readonly references = createStore<readonly LoadedReference[]>(() => []);
   private edges: PictureEdges | undefined;
-  readonly sight: Sight;
+  readonly framing: Framing;
   /** What lies over the bench. */
-  readonly covers = new Covers((room) => this.sight.setRoom(room));
+  readonly covers = new Covers((room) => this.framing.setRoom(room));
   private lastAimed: Aimed | undefined;
   /** A point that waits for the picture around it. */
   private awaited: Aimed | undefined;
@@ -52,7 +52,7 @@ export class Session {
     draft: string | null,
   ) {
     this.store = createStore<SessionState>()(() => startState(jobs.getState().job, draft));
-    this.sight = new Sight(this.store, () => this.findScene());
+    this.framing = new Framing(this.store, () => this.findScene());
     if (!canBeShown(this.getState().tool, this.findContext())) this.set({ tool: startTool('select') });
     this.layAgain();
   }
@@ -85,7 +85,7 @@ export class Session {
     this.layAgain();
     const tool = startTool(this.getState().tool.name);
     this.setTool(this.refusalFor(tool) ? startTool('select') : tool);
-    this.sight.showAll();
+    this.framing.showAll();
   }
 
   private take(tool: ActiveTool): void {
@@ -118,7 +118,7 @@ export class Session {
     if (!elsewhere && !this.getState().elsewhere) return;
     this.set({ elsewhere, aim: undefined, patch: undefined, nudging: false, straight: false });
     this.layAgain();
-    this.sight.showAll();
+    this.framing.showAll();
   }
 
   /** Changes something about the tool in hand, or begins it so. A point that still waits is set before, and not lost. */
@@ -148,7 +148,7 @@ export class Session {
   /** Points a piece of evidence out, on the picture and among the cards; once more lets it be. */
   showEvidence(id: string): void {
     this.set({ evidence: this.getState().evidence === id ? undefined : id });
-    this.sight.keep();
+    this.framing.keep();
   }
 
   setAdvice(advice: SessionState['advice']): void {
@@ -175,7 +175,7 @@ export class Session {
   setStraight(straight: boolean): void {
     this.set({ straight, ghost: 0 });
     this.layAgain();
-    this.sight.showAll();
+    this.framing.showAll();
   }
 
   setGhost(ghost: number): void {
@@ -213,7 +213,7 @@ export class Session {
     if (state !== tool.state) this.setTool({ name: tool.name, state } as ActiveTool);
     effects.forEach((effect) => this.perform(effect));
     // What comes about without being pointed at may lie anywhere.
-    if (given.kind === 'found' || given.kind === 'typed' || given.kind === 'propose') this.sight.keep();
+    if (given.kind === 'found' || given.kind === 'typed' || given.kind === 'propose') this.framing.keep();
   }
 
   /** Moves the aim to a place on the bench (CSS px); `unaided` of a finger: see `GestureEffect`. */
@@ -281,7 +281,7 @@ export class Session {
   /** Moves the aim by CSS pixels of the bench, from its middle when there is none yet. */
   moveAim(by: Vec): void {
     const { aim, viewport } = this.getState();
-    const from: Vec = aim ? toScreen(viewport, aim.free) : middleOf(viewport);
+    const from: Vec = aim ? toScreen(viewport, aim.free) : middleOfBench(viewport);
     this.aimAtScreen([from[0] + by[0], from[1] + by[1]], 'keyboard');
   }
 
@@ -350,11 +350,11 @@ export class Session {
   goTo(min: Vec, max: Vec): void {
     const fitted = this.findFitted();
     const corners: readonly Vec[] = [min, max, [min[0], max[1]], [max[0], min[1]]];
-    if (fitted) this.sight.goTo(boxAround(corners.map(layingOf(this.getState().viewport, fitted.fit).fromPlane)));
+    if (fitted) this.framing.goTo(boxAround(corners.map(layingOf(this.getState().viewport, fitted.fit).fromPlane)));
     this.set({ beacon: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] });
   }
 
-  private findScene(): Scene | undefined {
+  private findScene(): LookScene | undefined {
     const context = this.findContext();
     if (!context) return undefined;
     const laying = layingOf(this.getState().viewport, context.fitted.fit);

@@ -38,20 +38,20 @@ export function freePart({ width, height, insets }: Viewport): Box {
 }
 
 /** The middle of the free part: keys and buttons that come closer do so about it. CSS px. */
-export function middleOf(viewport: Viewport): Vec {
+export function middleOfBench(viewport: Viewport): Vec {
   const { min, max } = freePart(viewport);
   return mix(min, max, 0.5);
 }
 
 export function fromBench(viewport: Viewport, [x, y]: Vec): Vec {
   const { zoom, centre } = viewport;
-  const [mx, my] = middleOf(viewport);
+  const [mx, my] = middleOfBench(viewport);
   return [(x - centre[0]) * zoom + mx, (y - centre[1]) * zoom + my];
 }
 
 export function toBench(viewport: Viewport, [x, y]: Vec): Vec {
   const { zoom, centre } = viewport;
-  const [mx, my] = middleOf(viewport);
+  const [mx, my] = middleOfBench(viewport);
   return [(x - mx) / zoom + centre[0], (y - my) / zoom + centre[1]];
 }
 
@@ -74,7 +74,7 @@ export function panBy(viewport: Viewport, [dx, dy]: Vec): Viewport {
 export function zoomAbout(viewport: Viewport, screen: Vec, factor: number): Viewport {
   const zoom = withinLimits(viewport.zoom * factor);
   const fixed = toBench(viewport, screen);
-  const [mx, my] = middleOf(viewport);
+  const [mx, my] = middleOfBench(viewport);
   return { ...viewport, zoom, centre: [fixed[0] - (screen[0] - mx) / zoom, fixed[1] - (screen[1] - my) / zoom] };
 }
 

@@ -17,7 +17,7 @@ export type BroughtIn =
   | { readonly kind: 'cancelled' };
 
 /** What is known of a picture besides its own tags: its resolution, when in a film it was, how the camera was held. */
-export interface Told {
+export interface ToldBySource {
   readonly kind: Sheet['kind'];
   readonly dpi?: number | undefined;
   /** How far off the resolution may be, share of a length, at the most: then the picture is to scale by it. */
@@ -29,7 +29,7 @@ export interface Told {
 export interface BringInOptions {
   readonly signal?: AbortSignal;
   onProgress?(done: number, word: string): void;
-  readonly told?: Told;
+  readonly told?: ToldBySource;
 }
 
 /** As many pages of one file come in at once; a stack of paper is rarely thicker. */

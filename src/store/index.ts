@@ -1,4 +1,4 @@
-export { bringInPicture, type BringInOptions, type BroughtIn, type Told } from './bring-in';
+export { bringInPicture, type BringInOptions, type BroughtIn, type ToldBySource } from './bring-in';
 export { createJobOf, openBundle, packJob, storeJob, thumbnailOf, type Imported } from './bundles';
 export { bringBack, bringToHand, openPicture, type AtHand } from './picture-at-hand';
 export { newId } from './ids';

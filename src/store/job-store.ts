@@ -12,7 +12,7 @@ import {
   type Job,
 } from '@/core/job';
 import { Autosave, type AutosaveOptions, type SaveState } from './autosave';
-import { Judging, MOST_AT_ONCE, type Judge } from './judging';
+import { PendingViews, MOST_AT_ONCE, type Judge } from './judging';
 import type { NotHeld } from './lease';
 
 export interface JobState {
@@ -103,7 +103,7 @@ export function createJobStore({
 function deriverWith(judge: Judge | undefined, onTold: () => void): (job: Job) => Derived {
   if (!judge) return createDeriver();
   const derive = createDeriver({ most: MOST_AT_ONCE });
-  const judging = new Judging(judge, onTold);
+  const judging = new PendingViews(judge, onTold);
   return (job) => {
     const derived = derive(job, judging.told);
     judging.ask(job, derived);

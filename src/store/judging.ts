@@ -9,7 +9,7 @@ export type Judge = (asked: ToJudge, signal: AbortSignal) => Promise<Told | unde
 export const MOST_AT_ONCE = 120;
 
 /** Has what pending views ask judged, one question after the other; views that share evidence ask one. Where the evidence is changed meanwhile that is another question, and the one before is given up. */
-export class Judging {
+export class PendingViews {
   /** What is known of the views of a job. */
   told: ToldOfQuestions = new Map();
   private asked: { readonly question: Question; readonly stop: AbortController } | undefined;

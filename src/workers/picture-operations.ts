@@ -1,7 +1,7 @@
 import type { SheetMap, SquaredFrame } from '@/core/calibrate';
 import type { PictureFile, PictureTags } from '@/core/formats';
 import type { Vec } from '@/core/geometry';
-import type { Cleaning, ColourPicture, Edge, FoundTurn, Rim, Sides } from '@/core/raster';
+import type { Cleaning, ColourPicture, FoundEdge, FoundTurn, Rim, Sides } from '@/core/raster';
 
 /** What the picture worker offers. Pictures are named by the SHA-256 of their bytes, and their page where that is not the first; it keeps the few that were used last. */
 export type PictureOperations = {
@@ -18,9 +18,9 @@ export type PictureOperations = {
   /** The rim of a round thing around a place, the four sides of a card-like one, or the straight edge that passes it; undefined when none is clear. */
   readonly rim: { readonly input: AroundRequest; readonly output: Rim | undefined };
   readonly sides: { readonly input: SidesRequest; readonly output: Sides | undefined };
-  readonly straight: { readonly input: AroundRequest; readonly output: readonly Edge[] | undefined };
+  readonly straight: { readonly input: AroundRequest; readonly output: readonly FoundEdge[] | undefined };
   /** Straight edges of things all over the picture, those first that tell most of its lens. */
-  readonly straights: { readonly input: { readonly hash: string }; readonly output: readonly (readonly Edge[])[] };
+  readonly straights: { readonly input: { readonly hash: string }; readonly output: readonly (readonly FoundEdge[])[] };
   /** How a sheet lies; undefined when nothing on it is level. */
   readonly turn: { readonly input: { readonly hash: string }; readonly output: FoundTurn | undefined };
   /** Frames around the drawings on a sheet that is level along a direction (radians, clockwise); corners in sheet px. */

@@ -6,7 +6,7 @@ import {
   findRim,
   findSides,
   findStraight,
-  findTurn,
+  findSheetTurn,
   grayFrom,
   listFrames,
   listStraights,
@@ -263,7 +263,7 @@ serve<PictureOperations>({
 
   async turn({ hash }) {
     const gray = await grayOf(hash);
-    return gray && findTurn(gray.picture);
+    return gray && findSheetTurn(gray.picture);
   },
 
   async drawings({ hash, direction = 0 }) {

@@ -5,7 +5,7 @@ import { formatAngle, formatLength, formatSlope } from '@/core/units';
 import { measuredIn } from '../measured';
 import { toScreen } from '../viewport';
 import type { DrawnProps } from './drawn-props';
-import { Dimension } from './dimension';
+import { DimensionLine } from './dimension';
 import { labelAt, type Labelling } from './labels';
 import { placesAlong } from './place-labels';
 
@@ -49,7 +49,7 @@ export function DimensionMarks(drawn: DrawnProps) {
           <g key={id}>
             <path d={d} stroke={palette.halo} strokeWidth={2.6} strokeOpacity={0.7} fill="none" />
             <path d={d} stroke={palette.ink} strokeWidth={0.9} fill="none" />
-            <Dimension palette={palette} look="measure" from={from} to={to} testID={`dimension-${id}`} />
+            <DimensionLine palette={palette} look="measure" from={from} to={to} testID={`dimension-${id}`} />
           </g>
         );
       })}

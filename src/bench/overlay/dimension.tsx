@@ -19,7 +19,7 @@ interface DimensionProps {
 const TICK = 9;
 
 /** A drafting dimension between two places on the screen: slanted ticks at its ends. Its figure is a label of the drawing. */
-export function Dimension({ from, to, look, guess, palette, testID, color: ink, bold }: DimensionProps) {
+export function DimensionLine({ from, to, look, guess, palette, testID, color: ink, bold }: DimensionProps) {
   const color =
     ink ??
     (look === 'check'

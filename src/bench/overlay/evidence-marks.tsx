@@ -1,11 +1,11 @@
-import { circleThrough, figuresOf, type Fit } from '@/core/calibrate';
+import { circleThrough, listFigures, type Fit } from '@/core/calibrate';
 import { toPiece } from '@/core/derive';
 import { mix, type Vec } from '@/core/geometry';
 import type { Evidence } from '@/core/job';
 import { formatAngle, formatLength, type Units } from '@/core/units';
 import type { Palette } from '@/ui/palette';
 import { toScreen, type Viewport } from '../viewport';
-import { Dimension } from './dimension';
+import { DimensionLine } from './dimension';
 import type { DrawnProps } from './drawn-props';
 import { labelAt, type Labelling } from './labels';
 import { placesAlong, placesAround } from './place-labels';
@@ -93,7 +93,7 @@ function MarkLines({
   if (evidence.kind === 'length') {
     const [from, to] = groups[0]!;
     return (
-      <Dimension
+      <DimensionLine
         palette={palette}
         look={check ? 'check' : 'evidence'}
         guess={evidence.guess}
@@ -137,7 +137,7 @@ function ringOf(evidence: Evidence, places: ReadonlyMap<string, Vec>, fit: Fit, 
 /** What is said of a piece, short enough for a slip of paper on the picture. */
 function labelOf(evidence: Evidence, units: Units): string {
   const about = evidence.guess ? 'about ' : '';
-  const said = figuresOf(toPiece(evidence)).filter((figure) => figure.said !== undefined);
+  const said = listFigures(toPiece(evidence)).filter((figure) => figure.said !== undefined);
   const sizes = said.map(({ said: value, unit }) =>
     unit === 'degrees' ? formatAngle((value! * Math.PI) / 180) : formatLength(value!, units),
   );

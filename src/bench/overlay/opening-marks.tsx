@@ -5,7 +5,7 @@ import { formatLength } from '@/core/units';
 import { layingOf } from '../laying';
 import { toScreen } from '../viewport';
 import type { DrawnProps } from './drawn-props';
-import { Dimension } from './dimension';
+import { DimensionLine } from './dimension';
 import { labelAround, labelAt, type Labelling } from './labels';
 import { pathData } from './path-data';
 import { placesAlong } from './place-labels';
@@ -68,7 +68,7 @@ export function OpeningMarks({ chosen, ...drawn }: DrawnProps & { readonly chose
         .map(({ span }) => (
           <g key={span.opening.id}>
             {span.opening.distance > 0 ? (
-              <Dimension look="measure" palette={palette} from={place(span.near)} to={place(span.corner)} />
+              <DimensionLine look="measure" palette={palette} from={place(span.near)} to={place(span.corner)} />
             ) : null}
             <path
               transform={benchTransform(viewport)}

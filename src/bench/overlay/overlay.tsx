@@ -13,10 +13,10 @@ import { useDesk, useFitted, useJob, useReferencesAtHand, useSession } from '../
 import { toScreen, type Viewport } from '../viewport';
 import { AccuracyMap } from './accuracy-map';
 import { AimCross, Beacon, PatchRim } from './aim-mark';
-import { Dimension } from './dimension';
+import { DimensionLine } from './dimension';
 import type { DrawnProps } from './drawn-props';
 import { DimensionMarks } from './dimension-marks';
-import { Drawing } from './drawing';
+import { DrawingInk } from './drawing';
 import { OthersInk } from './others-ink';
 import { FrameCover } from './frame-cover';
 import { EvidenceMarks, type EvidenceLook } from './evidence-marks';
@@ -69,7 +69,7 @@ function Drawn({ drawn, state, preview, hidden, drawing }: DrawnOverlayProps) {
   const patch = patchOf(state);
   const others = state.others ? <OthersInk {...drawn} /> : null;
   const ink = (
-    <Drawing
+    <DrawingInk
       job={job}
       derived={derived}
       fitted={fitted}
@@ -225,7 +225,7 @@ function Advice({ state: { suggested, advice }, viewport, palette }: DrawnProps 
         />
       ))}
       {advice ? (
-        <Dimension
+        <DimensionLine
           palette={palette}
           look="advice"
           from={toScreen(viewport, advice.from)}

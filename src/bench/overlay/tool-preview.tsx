@@ -4,7 +4,7 @@ import type { Palette } from '@/ui/palette';
 import { layingOf } from '../laying';
 import type { Preview } from '../tools';
 import { toScreen, type Viewport } from '../viewport';
-import { Dimension } from './dimension';
+import { DimensionLine } from './dimension';
 import { pathData, shapesPath } from './path-data';
 import { benchTransform } from './selection';
 
@@ -53,7 +53,7 @@ export function ToolPreview({
       ))}
       {preview.brush ? <BrushMark brush={preview.brush} viewport={viewport} palette={palette} /> : null}
       {preview.span ? (
-        <Dimension
+        <DimensionLine
           palette={palette}
           look={preview.span.look}
           from={toScreen(viewport, preview.span.from)}

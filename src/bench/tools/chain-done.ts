@@ -1,6 +1,6 @@
 import { addMade, addOutline, addRelations, changeOutline, together, type Command } from '@/core/job';
 import { findClosed, shapeOf, type Chain, type Guide, type Segment, type Shape } from '@/core/outline';
-import { findDraft, SAME_PLACE, settled, START, type ChainState } from './chain-state';
+import { findDraft, SAME_POINT, settled, START, type ChainState } from './chain-state';
 import { relationsSaid } from './drawn-up-to';
 import { run, say, stay, type Step, type ToolContext } from './tool';
 import { wallCommand } from './wall';
@@ -61,7 +61,7 @@ function closedBy(state: ChainState, draft: Chain, shape: Shape): Chain | undefi
         : { kind: state.kind };
   if (segment && (draft.nodes.length >= 3 || segment.kind === 'arc'))
     return { ...draft, nodes: settled(state, segment), closed: true, segments: [...draft.segments, segment] };
-  return findClosed(draft, shape, SAME_PLACE);
+  return findClosed(draft, shape, SAME_POINT);
 }
 
 /** The centre line of the view about which what is drawn is mirrored. */

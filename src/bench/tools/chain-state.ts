@@ -43,7 +43,7 @@ export function findDraft(state: ChainState, { fitted, layer }: ToolContext): Ch
   };
 }
 
-export const SAME_PLACE = 1e-6;
+export const SAME_POINT = 1e-6;
 
 /** A curve that is followed by a line or an arc keeps the way it came: it ends in a corner until somebody smooths it. */
 export function settled({ nodes, segments }: ChainState, next: Segment): readonly Node[] {

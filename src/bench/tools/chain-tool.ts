@@ -16,7 +16,7 @@ import {
 } from '@/core/outline';
 import type { Aim } from '../aim';
 import { close, findCentreLine, finish, fresh } from './chain-done';
-import { findDraft, SAME_PLACE, settled, START, type ChainState } from './chain-state';
+import { findDraft, SAME_POINT, settled, START, type ChainState } from './chain-state';
 import type { Said } from './drawn-up-to';
 import { arcAbout, arcOfRadius } from './arc-by';
 import { findEnd } from './relate-tool';
@@ -172,8 +172,8 @@ function findOpenEnd(plane: Vec, context: ToolContext): Chain | undefined {
     const locked = job.layers.find((layer) => layer.id === outline.layer)?.lock;
     if (outline.shape !== 'chain' || outline.closed || outline.plane !== fitted.view.id || locked) continue;
     const shape = shapeOf(outline, fitted.placing);
-    if (distance(shape.nodes.at(-1)!, plane) < SAME_PLACE) return outline;
-    if (distance(shape.nodes[0]!, plane) < SAME_PLACE)
+    if (distance(shape.nodes.at(-1)!, plane) < SAME_POINT) return outline;
+    if (distance(shape.nodes[0]!, plane) < SAME_POINT)
       return reversedChain(outline, shape, { toSheet: (p) => toSheetPlace(fitted, p), newId, sigma: 0.5 });
   }
   return undefined;
@@ -183,7 +183,7 @@ function isOnStart(state: ChainState, aim: Aim, context: ToolContext): boolean {
   const draft = findDraft(state, context);
   const start = draft && shapeOf(draft, context.fitted.placing).nodes[0];
   return (
-    aim.snap === 'end' && state.segments.length > 0 && start !== undefined && distance(start, aim.plane) < SAME_PLACE
+    aim.snap === 'end' && state.segments.length > 0 && start !== undefined && distance(start, aim.plane) < SAME_POINT
   );
 }
 

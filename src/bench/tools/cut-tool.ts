@@ -23,7 +23,7 @@ import {
 } from '@/core/outline';
 import type { Aim } from '../aim';
 import { findPicked } from './pick';
-import { reachOf } from './reach';
+import { aimReach } from './reach';
 import { NOTHING, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
 
 /** Cut away up to what crosses it on both sides, carry an end on to what it meets, or split in two. */
@@ -51,7 +51,7 @@ const JOINT = 1e-4;
 
 function findPointed(aim: Aim, context: ToolContext): Pointed | 'nothing-to-cut' | 'made-follows' {
   const { job, fitted, shapes } = context;
-  const picked = findPicked(job, context, fitted.view.plane, aim.plane, reachOf(aim, context));
+  const picked = findPicked(job, context, fitted.view.plane, aim.plane, aimReach(aim, context));
   const [outline, shape] = [
     job.outlines.find(({ id }) => id === picked?.outline),
     picked && shapes.get(picked.outline),
@@ -174,7 +174,13 @@ function piecesBetween(pieces: readonly Piece[], from: Along | undefined, to: Al
 
 /** The outline that is pointed at, chosen as an edge that cuts, or no more. What is made cuts like everything else. */
 function chooseEdge(state: CutState, aim: Aim, context: ToolContext): Step<CutState> {
-  const picked = findPicked(context.job, context, context.fitted.view.plane, aim.plane, reachOf(aim, context))?.outline;
+  const picked = findPicked(
+    context.job,
+    context,
+    context.fitted.view.plane,
+    aim.plane,
+    aimReach(aim, context),
+  )?.outline;
   if (!picked) return stay(state, say('nothing-to-cut'));
   const { edges = [] } = state;
   return [{ ...state, edges: edges.includes(picked) ? edges.filter((id) => id !== picked) : [...edges, picked] }, []];

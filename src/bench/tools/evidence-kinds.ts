@@ -31,7 +31,7 @@ export const EVIDENCE_POINTING: Readonly<Record<PointingWay, EvidencePointing>> 
 };
 
 /** Points in the order in which they were set, cut into lines. Sides that were found have as many points each as there are for them. */
-export function groupsOf<T>(way: PointingWay, points: readonly T[]): readonly (readonly T[])[] {
+export function pointingGroups<T>(way: PointingWay, points: readonly T[]): readonly (readonly T[])[] {
   let first = 0;
   if (way === 'rectangle' && points.length > EVIDENCE_POINTING.rectangle.least)
     return [0, 1, 2, 3].map((side) => points.slice((side * points.length) / 4, ((side + 1) * points.length) / 4));

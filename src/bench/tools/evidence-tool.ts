@@ -14,7 +14,7 @@ import { parseLength } from '@/core/units';
 import { movedByHand, type PictureEdge } from '@/core/outline';
 import type { Hint } from '@/ui/hint-words';
 import type { Aim } from '../aim';
-import { groupsOf, isEnough, isFull, type PointingWay } from './evidence-kinds';
+import { pointingGroups, isEnough, isFull, type PointingWay } from './evidence-kinds';
 import { NOTHING, say, stay, type Preview, type Step, type Tool, type ToolContext, type ToolInput } from './tool';
 
 interface Pointing {
@@ -251,7 +251,7 @@ function preview(state: EvidenceState, aim: Aim | undefined): Preview {
         ? [...places, aim.sheet]
         : places;
   // What was found is shown by its lines: its many places would hide it.
-  return { outlines: [], points: found ? [] : places, lines: groupsOf(wayOf(state), shown) };
+  return { outlines: [], points: found ? [] : places, lines: pointingGroups(wayOf(state), shown) };
 }
 
 /** Nothing is left to point at: the sizes are asked for. */
@@ -302,7 +302,7 @@ export function commandForEvidence(
   const evidence: Evidence = {
     id: newId(),
     kind: state.kind,
-    groups: groupsOf(
+    groups: pointingGroups(
       wayOf(state),
       points.map(({ id }) => id),
     ),

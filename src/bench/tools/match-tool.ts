@@ -39,7 +39,7 @@ export const startMatch = (view: string, target: Elsewhere): MatchState => ({ ..
 const ENOUGH = 2;
 const look = (at: Elsewhere | undefined): Effect => ({ kind: 'look', at });
 
-function placed({ plane, sheet, sigma, edge, snap }: Aim, { fitted }: ToolContext): NonNullable<MatchPair['to']> {
+function placeThere({ plane, sheet, sigma, edge, snap }: Aim, { fitted }: ToolContext): NonNullable<MatchPair['to']> {
   const drawn = snap !== undefined && snap !== 'nearest' && !snap.startsWith('picture');
   const own = positionSigma(fitted.fit, { at: sheet, sigma: drawn ? 1e-3 : sigma, edge });
   return { at: plane, sigma: Math.max(AS_DRAWN, own) };
@@ -57,7 +57,7 @@ function setPoint(state: MatchState, aim: Aim, context: ToolContext): Step<Match
     return [{ ...state, pairs, looking: 'target' }, [look(state.target)]];
   }
   if (!last || last.to) return [{ ...state, looking: 'view' }, [look(undefined)]];
-  const to = placed(aim, context);
+  const to = placeThere(aim, context);
   if (state.pairs.some((pair) => pair.to && distance(pair.to.at, to.at) === 0))
     return stay(state, say('points-the-same'));
   return lay({ ...state, pairs: [...state.pairs.slice(0, -1), { ...last, to }], looking: 'view' }, context);

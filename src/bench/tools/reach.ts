@@ -3,7 +3,7 @@ import type { Aim } from '../aim';
 import type { ToolContext } from './tool';
 
 /** How near is near enough for a place that was set: the aim's own sigma, widened to what a hand means. Plane unit. */
-export function reachOf(aim: Aim, { fitted }: ToolContext): number {
+export function aimReach(aim: Aim, { fitted }: ToolContext): number {
   const aside = fitted.placing.toPlane([aim.sheet[0] + 1, aim.sheet[1]]);
   return distance(aside, fitted.placing.toPlane(aim.sheet)) * Math.max(6, aim.sigma * 10);
 }

@@ -1,6 +1,6 @@
 import { isRelatable, type RelationEnd } from '@/core/relate';
 import type { Aim } from '../aim';
-import { reachOf } from './reach';
+import { aimReach } from './reach';
 import { findCircleAround, findNode, listPicked } from './pick';
 import { NOTHING, say, stay, type Step, type Tool, type ToolContext } from './tool';
 
@@ -28,7 +28,7 @@ export function isSameEnd(a: RelationEnd, b: RelationEnd): boolean {
 /** All that is pointed at, the nearest first: of each outline its node, where that is meant, and its segment; a circle, or an outline that can only be meant as a whole. */
 export function listThings(aim: Aim, context: ToolContext): readonly RelationEnd[] {
   const { job, fitted, shapes } = context;
-  const reach = reachOf(aim, context);
+  const reach = aimReach(aim, context);
   return listPicked(job, { shapes }, fitted.view.plane, aim.plane, reach).flatMap(({ outline: id, segment }) => {
     const outline = job.outlines.find((other) => other.id === id);
     if (!outline) return [];

@@ -3,7 +3,7 @@ import { changeOutline, changeRecipe, nudgeOutline } from '@/core/job';
 import { draggedOutline, mapPointed, movedByHand, withHandle, withNodePlace, type Chain } from '@/core/outline';
 import type { Aim } from '../aim';
 import { isPullable, piecesPulled, pulledThrough } from './pull-beside';
-import { reachOf } from './reach';
+import { aimReach } from './reach';
 import { findNode, findPicked, listHandles, listPicked, type HandleEnd } from './pick';
 import {
   NOTHING,
@@ -200,7 +200,7 @@ export const selectTool: Tool<SelectState> = {
         if (state.moving && state.grabbed) return drop(pulledTo(state, input.aim), input.aim, context);
         return state.moving
           ? moveNode(state, input.aim, context)
-          : [pick(state, input.aim, reachOf(input.aim, context), context), []];
+          : [pick(state, input.aim, aimReach(input.aim, context), context), []];
       case 'grab':
         return [grab(state, input.aim, input.reach, context), []];
       case 'drag':

@@ -76,7 +76,7 @@ export function symmetric(matrix: Matrix): Matrix {
 /** With what force every row is held: that of the bound equations which are made of it. */
 export function forcesOn(
   { boundBy }: NormalEquations,
-  { multipliers }: Step,
+  { multipliers }: DampedStep,
   { rows: { length } }: Linearization,
 ): Float64Array {
   const forces = new Float64Array(length);
@@ -122,7 +122,7 @@ function boundRows(
 }
 
 /** A change of the unknowns, and with what force every bound equation holds it there (Lagrange multipliers of half of chi-square). */
-export interface Step {
+export interface DampedStep {
   readonly change: Matrix;
   readonly multipliers: readonly number[];
 }
@@ -133,7 +133,7 @@ export function findStep(
   parts: Partition | undefined,
   damping: number,
   curvature?: Matrix,
-): Step | undefined {
+): DampedStep | undefined {
   const diagonal = normal.diagonal().map((value) => value * (1 + damping) + 1e-30);
   if (bound.rows === 0 && !curvature) {
     const solved = solvePositive(normal, diagonal, gradient, parts);

@@ -2,8 +2,8 @@ import { Matrix } from 'ml-matrix';
 import { linearize, type Linearization } from './linearize';
 import { curvatureOf } from './curvature';
 import { partitionOf } from './elimination';
-import { findStep, forcesOn, missOf, reduce, type NormalEquations, type Step } from './normal';
-import { dot } from './sparse';
+import { findStep, forcesOn, missOf, reduce, type NormalEquations, type DampedStep } from './normal';
+import { rowTimes } from './sparse';
 import { layOut, startValues, type Layout, type Problem, type Values } from './problem';
 
 export interface Solution {
@@ -76,7 +76,7 @@ export function solve(
       damping = Math.max(damping * 10, 1e-8);
       continue;
     }
-    const next = stateAt(problem, layout, moved(problem, layout, state, found.change), repeats);
+    const next = stateAt(problem, layout, movedBy(problem, layout, state, found.change), repeats);
     const [before, after] = [state, next].map((each) => meritOf(each, state, found)) as [number, number];
     if (after <= before + SLACK * state.equations.chiSquare + SMALL_STEP) {
       const step = sizeOf(state, found.change) + shiftOf(layout, state.values, next.values);
@@ -120,7 +120,7 @@ function stateAt(problem: Problem, layout: Layout, values: Values, repeats: numb
  * Numerical Optimization, 2006, section 18.1). With those forces every step leads down, however near its end, and one that goes far along what bends is not refused for what it misses by the
  * bend (Maratos's effect, ibid. 15.4), as it was where misses were punished by their squares.
  */
-function meritOf({ at, equations, isUsable }: State, from: State, { multipliers }: Step): number {
+function meritOf({ at, equations, isUsable }: State, from: State, { multipliers }: DampedStep): number {
   return isUsable
     ? from.equations.boundBy.reduce((sum, by, i) => sum + 2 * multipliers[i]! * missOf(by, at), equations.chiSquare)
     : Infinity;
@@ -144,9 +144,9 @@ const NO_EQUATIONS: NormalEquations = {
 };
 
 /** The unknowns after a step, and the observed numbers corrected to meet it. */
-function moved(problem: Problem, layout: Layout, { values, at, equations }: State, change: Matrix): Values {
+function movedBy(problem: Problem, layout: Layout, { values, at, equations }: State, change: Matrix): Values {
   const by = change.to1DArray();
-  const missing = at.misclosures.map((misclosure, r) => misclosure + dot(at.free[r]!, by));
+  const missing = at.misclosures.map((misclosure, r) => misclosure + rowTimes(at.free[r]!, by));
   const multipliers = equations.weights.timesVector(missing);
   const corrections = new Float64Array(layout.observations.length);
   at.rows.forEach((row, i) =>
@@ -167,7 +167,7 @@ function moved(problem: Problem, layout: Layout, { values, at, equations }: Stat
 /** Square of a step in units of its own sigma. */
 function sizeOf({ at, equations: { weights } }: State, change: Matrix): number {
   const by = change.to1DArray();
-  const along = at.free.map((row) => dot(row, by));
+  const along = at.free.map((row) => rowTimes(row, by));
   const weighted = weights.timesVector(along);
   return along.reduce((sum, each, r) => sum + each * weighted[r]!, 0);
 }

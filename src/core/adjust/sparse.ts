@@ -10,7 +10,7 @@ export function addTimes(sum: Float64Array, factor: number, { columns, slopes }:
 }
 
 /** A row times a full column. */
-export function dot({ columns, slopes }: SparseRow, full: ArrayLike<number>): number {
+export function rowTimes({ columns, slopes }: SparseRow, full: ArrayLike<number>): number {
   let sum = 0;
   for (let i = 0; i < columns.length; i++) sum += slopes[i]! * full[columns[i]!]!;
   return sum;

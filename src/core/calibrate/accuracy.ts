@@ -3,12 +3,12 @@ import { propagate, propagateMany, type Measured } from '../adjust';
 import { distance, subtract, type Vec } from '../geometry';
 import {
   begunOnOtherSide,
-  figuresOf,
+  listFigures,
   hasTwoSizes,
   inOrder,
   pointFrame,
   pointsOf,
-  type Evidence,
+  type Observation,
   type EvidenceFigure,
   type SheetPoint,
 } from './evidence';
@@ -137,12 +137,12 @@ export interface ReadFigure {
   readonly sigma: number;
 }
 
-export function readEvidence(fit: Fit, said: Evidence): ReadFigure[] {
+export function readEvidence(fit: Fit, said: Observation): ReadFigure[] {
   const piece = asTaken(fit, said);
   const names = pointsOf(piece);
   // Height 0 unless said: evidence lies on its own plane, whatever height is traced at.
   const points = names.map((name) => ({ ...fit.points[name]!, height: fit.points[name]!.height ?? 0 }));
-  return figuresOf(piece).map((figure) => {
+  return listFigures(piece).map((figure) => {
     const comesTo = measureFrom(fit, points, (places) => figure.of((name) => places[names.indexOf(name)]!));
     return {
       figure,
@@ -154,7 +154,7 @@ export function readEvidence(fit: Fit, said: Evidence): ReadFigure[] {
 }
 
 /** A piece with its corners as the fit has them; one that is not in it, in order. */
-function asTaken(fit: Fit, said: Evidence): Evidence {
+function asTaken(fit: Fit, said: Observation): Observation {
   const taken = fit.taken.get(said.id);
   return said.kind === 'rectangle' && taken?.kind === 'rectangle'
     ? { ...said, corners: taken.corners, sides: taken.sides }
@@ -168,7 +168,7 @@ export interface CheckOutcome {
 }
 
 /** Compares what was held back with the fit: it agrees when every figure is within two sigma of what was said. */
-export function checkEvidence(fit: Fit, piece: Evidence): CheckOutcome {
+export function checkEvidence(fit: Fit, piece: Observation): CheckOutcome {
   const ways = hasTwoSizes(piece) ? [piece, begunOnOtherSide(piece)] : [piece];
   const [figures] = ways.map((way) => readEvidence(fit, way)).sort((a, b) => worstOf(a) - worstOf(b));
   return { id: piece.id, figures: figures!, verdict: worstOf(figures!) <= 2 ? 'agrees' : 'differs' };

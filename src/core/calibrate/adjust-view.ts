@@ -17,12 +17,12 @@ import {
   pointBlock,
   pointFrame,
   pointsOf,
-  type Evidence,
+  type Observation,
   type EvidenceContext,
   type Points,
   type SheetPoint,
 } from './evidence';
-import { assumedConditions, blocksOf, indexOf, type MapModel, type MapPart } from './models';
+import { assumedConditions, mapBlocks, firstNumberOf, type MapModel, type MapPart } from './models';
 import type { Lift } from './picture';
 import { slopesOf, type MapSlopes } from './map-slopes';
 import { listSlantedStarts, listStarts } from './start';
@@ -37,7 +37,7 @@ export interface Pointed {
 /** One adjustment of a view: a model, the pieces that take part, and what follows. */
 export interface AdjustedView {
   readonly model: MapModel;
-  readonly evidence: readonly Evidence[];
+  readonly evidence: readonly Observation[];
   readonly points: Points;
   readonly solution: Solution;
   readonly covariance: Extract<Covariance, { kind: 'ok' }>;
@@ -68,7 +68,7 @@ const SAME_END = 1e-3;
  */
 export function adjustView(
   model: MapModel,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
   pointed: Pointed,
   freed: ReadonlySet<MapPart>,
   from?: readonly number[],
@@ -86,7 +86,7 @@ export function adjustView(
 /** Every way in which a camera that may have been held anyhow can have stood: of a small or distant thing there are two, mirrored, that look much alike. Those that settled, best first; one that creeps is followed only within `room` (chi-square). */
 export function adjustEveryWay(
   model: MapModel,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
   pointed: Pointed,
   freed: ReadonlySet<MapPart>,
   steps?: number,
@@ -112,7 +112,7 @@ const maySlant = (model: MapModel, freed: ReadonlySet<MapPart>) =>
 function adjustedFrom(
   { problem, solution }: Attempt,
   model: MapModel,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
   { points }: Pointed,
 ): Result<AdjustedView> {
   if (!Number.isFinite(solution.chiSquare)) return refused('fit-not-found');
@@ -141,7 +141,7 @@ type Try = (numbers: readonly number[], steps?: number) => Attempt;
 
 function attemptWith(
   model: MapModel,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
   pointed: Pointed,
   freed: ReadonlySet<MapPart>,
   most?: number,
@@ -156,7 +156,7 @@ function attemptWith(
 
 function findBest(
   model: MapModel,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
   pointed: Pointed,
   freed: ReadonlySet<MapPart>,
   attempt: Try,
@@ -194,7 +194,7 @@ function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: num
 /** Where the starts that promise most lead to, best first. */
 function listEnds(
   model: MapModel,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
   { points }: Pointed,
   attempt: Try,
   room = Infinity,
@@ -202,7 +202,7 @@ function listEnds(
   const tried = ranked(listSlantedStarts(model, evidence, points), attempt, 3);
   const promising = tried.filter(({ cost }) => cost < HOPELESS * (tried[0]!.cost + 1));
   // Ways that lean apart go before more of the same way.
-  const first = indexOf(model, 'tilt');
+  const first = firstNumberOf(model, 'tilt');
   const leansApart = ({ numbers: a }: Start, { numbers: b }: Start) =>
     Math.hypot(a[first]! - b[first]!, a[first + 1]! - b[first + 1]!) > LEANS_APART;
   const apart = promising.reduce<readonly Start[]>(
@@ -235,13 +235,13 @@ const rankOf = ({ solution }: Attempt) =>
 
 function problemFor(
   model: MapModel,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
   { points, lift }: Pointed,
   freed: ReadonlySet<MapPart>,
   numbers: readonly number[],
 ): Problem {
   const slopesAt = rememberLast(model);
-  const blocks = blocksOf(model, numbers);
+  const blocks = mapBlocks(model, numbers);
   const parts = blocks.map(({ start }) => start);
   const context: EvidenceContext = {
     model,

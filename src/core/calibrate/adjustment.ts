@@ -14,16 +14,16 @@ import {
   pointFrame,
   pointsOf,
   type PointFrame,
-  type Evidence,
+  type Observation,
   type Points,
 } from './evidence';
-import { chooseModel, indexOf, type LensWish, type MapModel, type MapPart, type ModelWish } from './models';
+import { chooseModel, firstNumberOf, type LensWish, type MapModel, type MapPart, type ModelWish } from './models';
 import { judgeEvidence, type Judged } from './odd-one-out';
 import { jointOf } from './mixed';
-import { listParts, type FoundPart } from './parts';
+import { listFoundParts, type FoundPart } from './parts';
 import type { Lift, PictureGeometry } from './picture';
 import { weighsAssumptions, type Allowance } from './stories';
-import { judgedBy, verdictOf, type Verdict } from './verdict';
+import { judgedBy, verdictOf, type Judgement } from './verdict';
 import { createSheetMap, isInFront, type SheetMap } from './sheet-map';
 import { isMonotone, NO_LENS } from './lens';
 
@@ -37,7 +37,7 @@ export interface Adjustment {
   readonly values: readonly number[];
   readonly covariance: Matrix;
   /** Pieces as the fit has taken them: their corners in order, begun on the side that fits. */
-  readonly taken: ReadonlyMap<string, Evidence>;
+  readonly taken: ReadonlyMap<string, Observation>;
   /** The map for some numbers, in the axes of the evidence; at a stated height, or without one at the height among the numbers. */
   mapAt(values: readonly number[], height?: number): SheetMap;
   /** Whether the evidence tells which way is up, and where zero is. */
@@ -58,21 +58,21 @@ export interface Adjustment {
   readonly suspectsKept: boolean;
   readonly warnings: readonly string[];
   /** What judging the evidence came to; undefined where there was nothing to judge. */
-  readonly verdict: Verdict | undefined;
+  readonly verdict: Judgement | undefined;
 }
 
 /** All that is known of a view. */
 export interface Known {
   readonly picture: PictureGeometry;
   readonly points: Points;
-  readonly evidence: readonly Evidence[];
+  readonly evidence: readonly Observation[];
   readonly lift: Lift;
   readonly model?: ModelWish | undefined;
   readonly lens?: LensWish | undefined;
   /** What judging may cost; without it as much as it takes. */
   readonly allowance?: Allowance | undefined;
   /** What judging the same evidence has come to already. */
-  readonly verdict?: Verdict | undefined;
+  readonly verdict?: Judgement | undefined;
 }
 
 /** A view without any scale: pixels, y up. Nothing about it is uncertain because nothing is claimed. */
@@ -110,7 +110,7 @@ const MOST_TURNED = 3;
 /** A slant at which it is asked whether a rectangle was begun on its other side instead. Radians. */
 const STEEP = 0.95;
 
-const SIZED = (piece: Evidence) =>
+const SIZED = (piece: Observation) =>
   piece.kind === 'length' ||
   (piece.kind === 'circle' && piece.diameterMm !== undefined) ||
   (piece.kind === 'rectangle' && (piece.widthMm !== undefined || piece.heightMm !== undefined));
@@ -141,7 +141,7 @@ export function adjustEvidence(input: Known): Result<Adjustment> {
   );
 }
 
-const SHAPED = (piece: Evidence) =>
+const SHAPED = (piece: Observation) =>
   piece.kind === 'straight' || piece.kind === 'rectangle' || piece.kind === 'known-point';
 /** So many pieces do not fall out of line one by one: what they lie on is not flat. */
 const MANY_ASTRAY = 3;
@@ -171,7 +171,7 @@ function withoutBlame(judged: Judged, pointed: Pointed): Judged {
 }
 
 /** Where all assumptions are weighed, rectangles are also tried begun on their other side, where they do not fit well as they are. */
-function judgeEitherWay(model: MapModel, evidence: readonly Evidence[], input: Known): Result<Judged> {
+function judgeEitherWay(model: MapModel, evidence: readonly Observation[], input: Known): Result<Judged> {
   const turnable = weighsAssumptions(model) ? evidence.filter(hasTwoSizes).slice(0, MOST_TURNED) : [];
   return turnable.reduce(
     (judged, piece) => {
@@ -192,7 +192,7 @@ function judgeEitherWay(model: MapModel, evidence: readonly Evidence[], input: K
 
 /** No rectangle is suspected, nothing disagrees, and the camera was not held steeper than anybody would. */
 function fitsWell({ adjusted, evidence, suspects }: Judged): boolean {
-  const tilt = indexOf(adjusted.model, 'tilt');
+  const tilt = firstNumberOf(adjusted.model, 'tilt');
   return (
     !evidence.some((piece) => hasTwoSizes(piece) && suspects.includes(piece.id)) &&
     adjusted.diagnosis.isConsistent !== false &&
@@ -204,7 +204,7 @@ const isBetter = (one: Judged, other: Judged) =>
   one.suspects.length < other.suspects.length ||
   (one.suspects.length === other.suspects.length && one.cost < other.cost);
 
-function adjustmentFrom(input: Known, judged: Judged, verdict: Verdict, bent: boolean): Adjustment {
+function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: boolean): Adjustment {
   const { picture, points } = input;
   const { adjusted, freed, suspects, suspectsKept } = judged;
   const { model, diagnosis } = adjusted;
@@ -240,7 +240,7 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Verdict, bent: bo
       covariance: covarianceWith(names),
     }),
     model,
-    parts: listParts(adjusted, covariance, freed),
+    parts: listFoundParts(adjusted, covariance, freed),
     diagnosis,
     suspects: input.evidence.map(({ id }) => id).filter((id) => suspects.includes(id)),
     suspectsKept,

@@ -6,7 +6,7 @@ import {
   fitView,
   measuredLength,
   steadinessOf,
-  type Evidence,
+  type Observation,
   type Fit,
   type FitInput,
   type LensWish,
@@ -15,7 +15,7 @@ import {
   type Points,
 } from '.';
 import { lensSigma } from './models';
-import { createRandom, placesUnder, pointedAt, trueMap, type Random } from './simulation';
+import { createRandom, placesUnder, pointedByHand, trueMap, type Random } from './simulation';
 import type { SheetMap } from './sheet-map';
 
 const photo: PictureGeometry = { width: 4032, height: 3024, kind: 'photo', focal35mm: 26 };
@@ -70,7 +70,7 @@ const ROUND = ['k0', 'k1', 'k2', 'k3', 'k4', 'k5'];
 const LINE = ['l1', 'l2', 'l3', 'l4'];
 
 type Noise = () => number;
-const length = (id: string, from: string, to: string, noise: Noise, sigma = 0.2): Evidence => ({
+const length = (id: string, from: string, to: string, noise: Noise, sigma = 0.2): Observation => ({
   id,
   kind: 'length',
   from,
@@ -78,7 +78,7 @@ const length = (id: string, from: string, to: string, noise: Noise, sigma = 0.2)
   mm: distance(PLANE[from]!, PLANE[to]!) + sigma * noise(),
   sigma,
 });
-const card = (noise: Noise, sigma: number, by: { corners: string[] } | { sides: string[][] }): Evidence => ({
+const card = (noise: Noise, sigma: number, by: { corners: string[] } | { sides: string[][] }): Observation => ({
   id: 'card',
   kind: 'rectangle',
   ...by,
@@ -124,7 +124,7 @@ function add(to: Tally, fit: Fit, points: Points, truth: number): void {
 const TRUTH = distance(PLANE.q!, PLANE.g!);
 const TRIALS = 400;
 
-describe.each<[ModelWish, LensWish, string, readonly number[], (noise: Noise) => Evidence[]]>([
+describe.each<[ModelWish, LensWish, string, readonly number[], (noise: Noise) => Observation[]]>([
   ['similarity', 'none', 'one length', [5.4], (n) => [length('1', 'a', 'b', n)]],
   [
     'similarity',
@@ -255,12 +255,12 @@ describe.each<[ModelWish, LensWish, string, readonly number[], (noise: Noise) =>
       const drawn = numbers.map((value, k) =>
         model === 'camera' && k === 3 ? value + ASSUMED.focalTold * random.normal() : value,
       );
-      const points = pointedAt(trueMap(photo, model, lens, drawn), PLANE, 1, random);
+      const points = pointedByHand(trueMap(photo, model, lens, drawn), PLANE, 1, random);
       add(result, fitOf({ points, evidence: evidenceOf(() => random.normal()), model, lens }), points, TRUTH);
     }
     const map = trueMap(photo, model, lens, numbers);
     // The Cramér-Rao bound: what the same evidence without its noise says of itself at the truth.
-    const exact = pointedAt(map, PLANE, 1, undefined);
+    const exact = pointedByHand(map, PLANE, 1, undefined);
     const bound = measuredLength(
       fitOf({ points: exact, evidence: evidenceOf(() => 0), model, lens }),
       { ...exact.q!, height: 0 },
@@ -296,7 +296,7 @@ function handHeld(tilt: Vec, draw: Draw, steep = 0): SheetMap {
   ]);
 }
 
-describe.each<[string, (noise: Noise) => Evidence[]]>([
+describe.each<[string, (noise: Noise) => Observation[]]>([
   ['one length', (n) => [length('1', 'a', 'b', n)]],
   ['two lengths', (n) => [length('1', 'a', 'b', n), length('2', 'b', 'c', n)]],
   ['a card', (n) => [card(n, 0.05, { sides: SIDES })]],
@@ -306,7 +306,7 @@ describe.each<[string, (noise: Noise) => Evidence[]]>([
     const random = createRandom(11);
     const result = tally();
     for (let i = 0; i < TRIALS; i++) {
-      const points = pointedAt(
+      const points = pointedByHand(
         handHeld(tiltOf(random), (sigma) => sigma * random.normal()),
         PLANE,
         1,
@@ -331,7 +331,7 @@ describe.each<[string, (noise: Noise) => Evidence[]]>([
         tilt[0] + ASSUMED.tiltMeasured * random.normal(),
         tilt[1] + ASSUMED.tiltMeasured * random.normal(),
       ];
-      const points = pointedAt(
+      const points = pointedByHand(
         handHeld(tilt, (sigma) => sigma * random.normal()),
         PLANE,
         1,
@@ -366,7 +366,7 @@ it('auto, a copy or print: stretch and skew drawn from what is assumed', () => {
       ASSUMED.stretch.drawing * random.normal(),
       ASSUMED.skew.drawing * random.normal(),
     ]);
-    const points = pointedAt(map, PLANE, 1, random);
+    const points = pointedByHand(map, PLANE, 1, random);
     add(
       result,
       fitOf({ picture: drawing, points, evidence: [length('1', 'a', 'b', () => random.normal())] }),
@@ -386,8 +386,8 @@ it('auto takes the height of what is traced into its plus-minus when nobody said
     const flat = trueMap(photo, 'camera', 'k1k2', numbers);
     const raised = trueMap(photo, 'camera', 'k1k2', numbers, ASSUMED.lift * random.normal());
     const points = {
-      ...pointedAt(flat, PLANE, 1, random),
-      ...pointedAt(raised, { q: PLANE.q!, g: PLANE.g! }, 1, random),
+      ...pointedByHand(flat, PLANE, 1, random),
+      ...pointedByHand(raised, { q: PLANE.q!, g: PLANE.g! }, 1, random),
     };
     const fit = fitOf({
       points,
@@ -419,13 +419,13 @@ describe.each<[string, readonly string[]]>([
       ];
       const lift = ASSUMED.lift * random.normal();
       const raised = Object.fromEntries(
-        Object.entries(pointedAt(trueMap(photo, 'camera', 'k1k2', numbers, lift), PLANE, 1, random)).map(
+        Object.entries(pointedByHand(trueMap(photo, 'camera', 'k1k2', numbers, lift), PLANE, 1, random)).map(
           ([name, point]) => [name, { ...point, height: 'traced' as const }],
         ),
       );
       const points = {
         ...raised,
-        ...pointedAt(trueMap(photo, 'camera', 'k1k2', numbers), { a: PLANE.a!, b: PLANE.b! }, 1, random),
+        ...pointedByHand(trueMap(photo, 'camera', 'k1k2', numbers), { a: PLANE.a!, b: PLANE.b! }, 1, random),
       };
       const evidence = [
         length('on', 'c', 'd', () => random.normal()),
@@ -464,7 +464,7 @@ describe.each([0.5, 1, 2])('a length pointed at five times by a hand %d times as
       const map = trueMap(photo, 'similarity', 'none', [5.4]);
       const point = (name: string) =>
         Array.from({ length: 5 }, () => ({
-          ...pointedAt(map, { [name]: PLANE[name]! }, shaky, random)[name]!,
+          ...pointedByHand(map, { [name]: PLANE[name]! }, shaky, random)[name]!,
           sigma: 1,
         }));
       const again = { a: point('a'), b: point('b') };
@@ -498,7 +498,7 @@ describe.each([0.5, 1, 2])('a length pointed at five times by a hand %d times as
 });
 
 /** The odd one out: one length is wrong by 3 to 8 %. */
-describe.each<[string, number, (noise: Noise) => { lengths: Evidence[]; others: Evidence[] }]>([
+describe.each<[string, number, (noise: Noise) => { lengths: Observation[]; others: Observation[] }]>([
   [
     'six lengths on a photo by hand',
     0,
@@ -519,7 +519,7 @@ describe.each<[string, number, (noise: Noise) => { lengths: Evidence[]; others: 
     let [named, innocent] = [0, 0];
     for (let i = 0; i < trials; i++) {
       const draw: Draw = (sigma) => sigma * random.normal();
-      const points = pointedAt(handHeld([draw(ASSUMED.tilt), draw(ASSUMED.tilt)], draw, steep), PLANE, 1, random);
+      const points = pointedByHand(handHeld([draw(ASSUMED.tilt), draw(ASSUMED.tilt)], draw, steep), PLANE, 1, random);
       const { lengths, others } = evidenceOf(() => random.normal());
       const wrong = Math.floor(random.uniform() * lengths.length);
       const factor = 1 + (random.uniform() < 0.5 ? -1 : 1) * (0.03 + 0.05 * random.uniform());
@@ -541,7 +541,7 @@ it('names nobody when nothing is wrong', () => {
   let named = 0;
   for (let i = 0; i < trials; i++) {
     const draw: Draw = (sigma) => sigma * random.normal();
-    const points = pointedAt(handHeld([draw(ASSUMED.tilt), draw(ASSUMED.tilt)], draw), PLANE, 1, random);
+    const points = pointedByHand(handHeld([draw(ASSUMED.tilt), draw(ASSUMED.tilt)], draw), PLANE, 1, random);
     named +=
       fitOf({ points, evidence: SIX.map(([from, to], k) => length(String(k), from, to, () => random.normal())) })
         .suspects.length > 0
@@ -553,7 +553,7 @@ it('names nobody when nothing is wrong', () => {
 
 it('places under a map and back are the same', () => {
   const map = trueMap(photo, 'camera', 'k1k2', [ABOVE, 0.3, -0.2, FOCAL, 0.05, -0.01]);
-  const points = pointedAt(map, PLANE, 1, undefined);
+  const points = pointedByHand(map, PLANE, 1, undefined);
   const back = placesUnder(map, Object.fromEntries(Object.entries(points).map(([name, { at }]) => [name, at])));
   for (const [name, place] of Object.entries(PLANE)) expect(distance(back[name]!, place)).toBeLessThan(1e-8);
 });

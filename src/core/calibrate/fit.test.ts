@@ -20,7 +20,7 @@ import {
   toPlane,
   toSheet,
   unscaledFit,
-  type Evidence,
+  type Observation,
   type Fit,
   type FitInput,
   type PictureGeometry,
@@ -29,8 +29,8 @@ import {
 } from '.';
 import { conditionsOf, type EvidenceContext } from './evidence';
 import { slopesOf } from './map-slopes';
-import { blocksOf, chooseModel } from './models';
-import { pointedAt, trueMap } from './simulation';
+import { mapBlocks, chooseModel } from './models';
+import { pointedByHand, trueMap } from './simulation';
 import { allowanceOf, createTeller } from './stories';
 
 const photo: PictureGeometry = { width: 4032, height: 3024, kind: 'photo', focal35mm: 52 };
@@ -47,7 +47,7 @@ function span(
   mm: number,
   sigma = 0.1,
   check = false,
-): { piece: Evidence; points: Points } {
+): { piece: Observation; points: Points } {
   return {
     piece: { id, kind: 'length', from: `${id}:a`, to: `${id}:b`, mm, sigma, check },
     points: { [`${id}:a`]: from, [`${id}:b`]: to },
@@ -222,7 +222,7 @@ const PLACES: Readonly<Record<string, Vec>> = {
   e: [20, 10],
   f: [-40, 30],
 };
-const KINDS: readonly Evidence[] = [
+const KINDS: readonly Observation[] = [
   { id: 'length', kind: 'length', from: 'a', to: 'b', mm: 200, sigma: 0.3 },
   {
     id: 'equal',
@@ -281,7 +281,7 @@ describe('slopes in closed form', () => {
   it.each(KINDS.map((piece) => [piece.id, piece] as const))('of %s are those by differences', (_id, piece) => {
     const model = chooseModel(photo, 'auto', 'auto', { turns: true, shifts: true });
     const numbers = [6, 0.2, -0.3, 0.8, 0.03, -0.01, 0.02, -0.01, 0.1, 5, -7];
-    const points = pointedAt(model.mapAt(numbers, 0), PLACES, 1, undefined);
+    const points = pointedByHand(model.mapAt(numbers, 0), PLACES, 1, undefined);
     const context: EvidenceContext = {
       model,
       points,
@@ -290,7 +290,7 @@ describe('slopes in closed form', () => {
     };
     const { conditions, blocks } = conditionsOf(piece, context);
     expect(conditions.some((condition) => condition.linearize)).toBe(true);
-    const known = new Map([...blocksOf(model, numbers), ...blocks].map(({ id, start }) => [id, start]));
+    const known = new Map([...mapBlocks(model, numbers), ...blocks].map(({ id, start }) => [id, start]));
     for (const condition of conditions) {
       const values = condition.blocks.map((id) => [...(known.get(id) ?? points[id.replace('point:', '')]!.at)]);
       const closed = condition.linearize?.(values).slopes;
@@ -311,7 +311,7 @@ describe('checks', () => {
     const fit = fitted(inputOf([card, right]));
     expect(fit.values).toEqual(fitted(inputOf([card])).values);
     expect(checkEvidence(fit, right.piece).verdict).toBe('agrees');
-    expect(checkEvidence(fit, { ...right.piece, mm: 200 } as Evidence).verdict).toBe('differs');
+    expect(checkEvidence(fit, { ...right.piece, mm: 200 } as Observation).verdict).toBe('differs');
   });
 });
 
@@ -401,7 +401,7 @@ describe('a rectangle pointed at in any order', () => {
   it('is checked the right way round too', () => {
     const scale = span('rule', at(500, 500), at(2500, 500), 200);
     const input = card('bcda');
-    const check = { ...input.evidence[0]!, check: true } as Evidence;
+    const check = { ...input.evidence[0]!, check: true } as Observation;
     const fit = fitted({ ...input, points: { ...corners, ...scale.points }, evidence: [scale.piece, check] });
     expect(checkEvidence(fit, check).verdict).toBe('agrees');
   });
@@ -418,7 +418,7 @@ describe('a rectangle pointed at in any order', () => {
       w0: [-42.8, 20],
       w1: [-42.8, -20],
     };
-    const points = pointedAt(map, sides, 0.2, undefined);
+    const points = pointedByHand(map, sides, 0.2, undefined);
     const order = ['e', 's', 'n', 'w'].map((side) => [`${side}0`, `${side}1`]);
     const fit = fitted({
       picture: photo,
@@ -435,7 +435,7 @@ describe('a rectangle pointed at in any order', () => {
 describe('frames', () => {
   it('are those of known places, to which the datum yields', () => {
     const map = trueMap(photo, 'similarity', 'none', [5]);
-    const points = pointedAt(map, PLACES, 0.5, undefined);
+    const points = pointedByHand(map, PLACES, 0.5, undefined);
     const moved = (name: string): Vec => [1000 - PLACES[name]![1], 500 + PLACES[name]![0]];
     const fit = fitted({
       picture: photo,
@@ -479,7 +479,7 @@ describe('what cannot be fitted', () => {
     inside: at(500, 400),
   };
   const length = { id: 'x', kind: 'length', from: 'a', to: 'b', mm: 5, sigma: 0.1 } as const;
-  const cases: readonly (readonly [string, Evidence[], Partial<FitInput>?])[] = [
+  const cases: readonly (readonly [string, Observation[], Partial<FitInput>?])[] = [
     ['evidence-length-not-positive', [{ ...length, mm: 0 }]],
     ['evidence-length-not-positive', [{ ...length, mm: -4 }]],
     ['evidence-ends-coincide', [{ ...length, to: 'c' }]],
@@ -514,7 +514,7 @@ describe('what cannot be fitted', () => {
       ['a', 'b'],
       ['p', 'q'],
     ] as const;
-    const pair: Evidence[] = [
+    const pair: Observation[] = [
       length,
       { id: 'p', kind: 'parallel', lines },
       { id: 't', kind: 'angle', lines, degrees: 20 },

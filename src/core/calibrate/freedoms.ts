@@ -33,7 +33,7 @@ export const countFreedoms = (fit: Fit): number => listDoubted(fit).length;
  * The doubts of a fit: how a place of the sheet moves on the plane when one of them goes by one sigma. The sum of their squares is the
  * covariance of the map. mm. None where the fit is without scale, since nothing is claimed there.
  */
-export function listFreedoms(fit: Fit): readonly ((sheet: Vec) => Vec)[] {
+export function listMapDoubts(fit: Fit): readonly ((sheet: Vec) => Vec)[] {
   return listDoubted(fit).map((direction) => {
     const [ahead, behind] = [STEP, -STEP].map((share) =>
       fit.mapWith(fit.values.map((value, i) => value + share * direction[i]!)),

@@ -1,5 +1,5 @@
 export { allowanceOf, type Allowance } from './stories';
-export type { Verdict } from './verdict';
+export type { Judgement } from './verdict';
 export {
   checkEvidence,
   errorEllipse,
@@ -18,20 +18,20 @@ export {
 export { listAdvice, type Advice, type AdviceWish } from './advice';
 export {
   circleThrough,
-  figuresOf,
+  listFigures,
   findFault,
   pointFrame,
   pointsOf,
-  type Evidence,
+  type Observation,
   type EvidenceFigure,
-  type EvidenceKind,
-  type EvidenceOf,
+  type ObservationKind,
+  type ObservationOf,
   type LineEnds,
   type Points,
   type SheetPoint,
 } from './evidence';
 export { listDoubts, type Doubt } from './doubts';
-export { countFreedoms, listFreedoms, movedFit } from './freedoms';
+export { countFreedoms, listMapDoubts, movedFit } from './freedoms';
 export { influenceOf } from './influence';
 export { adjustEvidence, unscaledAdjustment, type Adjustment, type Known } from './adjustment';
 export { fitView, seenIn, unscaledFit, type Fit, type FitInput } from './fit';
@@ -43,7 +43,7 @@ export {
   assumptionOf,
   lensSigma,
   chooseModel,
-  indexOf,
+  firstNumberOf,
   type LensName,
   type LensWish,
   type MapModel,
@@ -55,7 +55,7 @@ export { type FoundPart } from './parts';
 export { focalOf, type Datum, type Lift, type PictureGeometry, type PictureKind } from './picture';
 export { canSquareUp, scaleInMiddle, squaredFrame, type SquaredFrame } from './squared';
 export { type Measured } from '../adjust';
-export { averagedPoint, steadinessOf, type Reading, type Steadiness } from './repeated';
+export { averagedPoint, steadinessOf, type Pointing, type Steadiness } from './repeated';
 export { misfitOfRectangle } from './slants';
 export { sigmaOfReading } from './readings';
 export { createSheetMap, isInFront, toPlane, toSheet, type SheetMap } from './sheet-map';

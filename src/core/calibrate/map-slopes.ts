@@ -1,7 +1,7 @@
 import type { Vec } from '../geometry';
 import { applyHomography, type Homography } from './homography';
 import { straightened } from './lens';
-import { indexOf, type MapModel, type MapPart } from './models';
+import { firstNumberOf, type MapModel, type MapPart } from './models';
 import { toUnits, type SheetMap } from './sheet-map';
 
 /** A map with how it changes with each of its numbers. */
@@ -29,7 +29,7 @@ export interface SlopedPlace {
 /** Central differences of the nine entries only, by each number and by a height that varies: points then follow in closed form. */
 export function slopesOf(model: MapModel, numbers: readonly number[], height: number, varies = false): MapSlopes {
   const spanOf = (part: MapPart): Span => ({
-    first: indexOf(model, part),
+    first: firstNumberOf(model, part),
     count: model.parts.find(({ id }) => id === part)?.start.length ?? 0,
   });
   const [lens, centre] = [spanOf('lens'), spanOf('lens-centre')];

@@ -1,6 +1,6 @@
 import { done, refused, type Result } from '../basics';
 import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
-import type { Evidence } from './evidence';
+import type { Observation } from './evidence';
 import { assumptionOf, type MapModel, type MapPart } from './models';
 import {
   costOf,
@@ -17,7 +17,7 @@ import {
 export interface Judged {
   readonly adjusted: AdjustedView;
   /** Everything that was judged, suspects and all. */
-  readonly evidence: readonly Evidence[];
+  readonly evidence: readonly Observation[];
   readonly freed: ReadonlySet<MapPart>;
   /** Ids of the pieces that do not belong with the others. */
   readonly suspects: readonly string[];
@@ -81,7 +81,7 @@ export interface Judging {
  */
 export function judgeEvidence(
   model: MapModel,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
   pointed: Pointed,
   { quick = false, allowance }: Judging = {},
 ): Result<Judged> {
@@ -101,7 +101,7 @@ export function judgeEvidence(
 }
 
 /** All pieces together, where what does not belong may not be sought any longer. */
-function unjudged(model: MapModel, evidence: readonly Evidence[], pointed: Pointed): Result<Judged> {
+function unjudged(model: MapModel, evidence: readonly Observation[], pointed: Pointed): Result<Judged> {
   const whole = adjustView(model, evidence, pointed, new Set(), undefined, QUICK.steps);
   if (!whole.ok) return whole;
   return done({
@@ -134,7 +134,7 @@ function judgeWith(
   { steps, counts, hasty = false }: Effort,
   whole: AdjustedView,
   model: MapModel,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
   pointed: Pointed,
   allowance: Allowance | undefined,
 ): Result<Judged> {
@@ -286,7 +286,12 @@ function improved(first: Story, tell: Tell): Story {
   return swaps.length > 0 ? bestOf([story, ...swaps])! : story;
 }
 
-function judgedFrom(best: Story, others: readonly Story[], evidence: readonly Evidence[], tell: Tell): Result<Judged> {
+function judgedFrom(
+  best: Story,
+  others: readonly Story[],
+  evidence: readonly Observation[],
+  tell: Tell,
+): Result<Judged> {
   const alone = {
     adjusted: best.adjusted,
     evidence,
@@ -316,7 +321,7 @@ function judgedFrom(best: Story, others: readonly Story[], evidence: readonly Ev
 }
 
 /** Relations without a plus-minus: two of them can contradict each other to the last digit. */
-function isExact(piece: Evidence): boolean {
+function isExact(piece: Observation): boolean {
   const { sigma, sigmaDegrees } = piece as { sigma?: number; sigmaDegrees?: number };
   return sigma === undefined && sigmaDegrees === undefined;
 }

@@ -19,7 +19,7 @@ const STILL_ASSUMED = 0.8;
 const WELL_FOUND = 0.25;
 
 /** `covariance` of the map's numbers. */
-export function listParts(
+export function listFoundParts(
   { model, values }: AdjustedView,
   covariance: Matrix,
   freed: ReadonlySet<MapPart>,

@@ -1,11 +1,11 @@
 /** Places that are pointed at more than once: on an edge of the picture, beside it, or freely. */
 import fc from 'fast-check';
 import type { Vec } from '../geometry';
-import { averagedPoint, steadinessOf, type Reading } from '.';
+import { averagedPoint, steadinessOf, type Pointing } from '.';
 import { createRandom } from './simulation';
 
 const STEADY = { factor: 1, repetitions: 0 };
-const onEdge = (at: Vec, sigma = 0.5): Reading => ({ at, sigma, edge: { normal: Math.PI / 2, sigma: 0.12 } });
+const onEdge = (at: Vec, sigma = 0.5): Pointing => ({ at, sigma, edge: { normal: Math.PI / 2, sigma: 0.12 } });
 
 it('one that was caught on an edge is hardly moved off it by one beside it, and says so', () => {
   const { at, sigma, edge } = averagedPoint([onEdge([0, 0]), { at: [4, 2], sigma: 0.5 }], STEADY);
@@ -65,13 +65,16 @@ it('what is said is how far it is off, along and across, whatever was caught how
             100 + u * along[0] + v * across[0],
             50 + u * along[1] + v * across[1],
           ];
-          const readings: Reading[] = [
-            ...Array.from({ length: caught }, (): Reading => ({
+          const readings: Pointing[] = [
+            ...Array.from({ length: caught }, (): Pointing => ({
               at: place(0.7 * random(), offEdge),
               sigma: 0.7,
               edge: { normal, sigma: 0.12 },
             })),
-            ...Array.from({ length: free }, (): Reading => ({ at: place(0.7 * random(), 0.7 * random()), sigma: 0.7 })),
+            ...Array.from({ length: free }, (): Pointing => ({
+              at: place(0.7 * random(), 0.7 * random()),
+              sigma: 0.7,
+            })),
           ];
           const { at, sigma, edge } = averagedPoint(readings, STEADY);
           const off: Vec = [at[0] - 100, at[1] - 50];

@@ -2,7 +2,7 @@ import { add, lineAngle, type Vec } from '../geometry';
 import { pointFrame, type SheetPoint } from './evidence';
 
 /** One pointing at a place. Sheet px, one sigma. */
-export type Reading = Pick<SheetPoint, 'at' | 'sigma' | 'edge'>;
+export type Pointing = Pick<SheetPoint, 'at' | 'sigma' | 'edge'>;
 
 /** How steady a hand is, from what was pointed at again. */
 export interface Steadiness {
@@ -21,7 +21,7 @@ const ASSUMPTION_WEIGHT = 4;
  * al., Bayesian Data Analysis, 3rd edition, section 2.6). Along an edge of the picture only the hand's own direction counts. Weak with
  * few repetitions: within a fifth with a length pointed at four times.
  */
-export function steadinessOf(places: readonly (readonly Reading[])[]): Steadiness {
+export function steadinessOf(places: readonly (readonly Pointing[])[]): Steadiness {
   let [squares, repetitions] = [0, 0];
   for (const readings of places.filter(({ length }) => length > 1)) {
     const frame = readings.find(({ edge }) => edge) ?? readings[0]!;
@@ -34,7 +34,7 @@ export function steadinessOf(places: readonly (readonly Reading[])[]): Steadines
 }
 
 /** What the hand alone decided, in its own assumed sigmas and the frame of one of the readings: both coordinates, or the one along an edge. */
-function handNumbers({ at, sigma }: Reading, frame: Reading): number[] {
+function handNumbers({ at, sigma }: Pointing, frame: Pointing): number[] {
   const { axes } = pointFrame(frame);
   return axes.slice(0, frame.edge ? 1 : 2).map(([x, y]) => (x * at[0] + y * at[1]) / sigma);
 }
@@ -52,13 +52,13 @@ const SAME_EDGE = 0.1;
  * it the edge's own), and narrower the more there are. An edge of the picture is the same edge every time: what is not known across it stays. So a pointing beside an edge hardly moves a place off
  * the edge on which others caught it. Best linear unbiased estimate (Förstner & Wrobel, Photogrammetric Computer Vision, 2016, section 4.1).
  */
-export function averagedPoint(readings: readonly Reading[], { factor }: Steadiness): Reading {
+export function averagedPoint(readings: readonly Pointing[], { factor }: Steadiness): Pointing {
   const [first, ...others] = groupedByEdge(readings).map((group) => alongOneEdge(group, factor));
   return others.reduce(fused, first!);
 }
 
-function groupedByEdge(readings: readonly Reading[]): readonly (readonly Reading[])[] {
-  const groups: Reading[][] = [];
+function groupedByEdge(readings: readonly Pointing[]): readonly (readonly Pointing[])[] {
+  const groups: Pointing[][] = [];
   for (const reading of readings) {
     const known = groups.find(([first]) =>
       first!.edge && reading.edge
@@ -72,7 +72,7 @@ function groupedByEdge(readings: readonly Reading[]): readonly (readonly Reading
 }
 
 /** Readings on one edge, or on none: the hand's mean. */
-function alongOneEdge(readings: readonly Reading[], factor: number): Reading {
+function alongOneEdge(readings: readonly Pointing[], factor: number): Pointing {
   const weights = readings.map(({ sigma }) => 1 / sigma ** 2);
   const whole = weights.reduce((sum, weight) => sum + weight, 0);
   const mean = (axis: 0 | 1) => readings.reduce((sum, { at }, i) => sum + weights[i]! * at[axis], 0) / whole;
@@ -81,7 +81,7 @@ function alongOneEdge(readings: readonly Reading[], factor: number): Reading {
 }
 
 /** What two independent places are together, in the axes of what is left unknown: the better known one is across. */
-function fused(a: Reading, b: Reading): Reading {
+function fused(a: Pointing, b: Pointing): Pointing {
   const [p, q] = [informationOf(a), informationOf(b)];
   const [xx, xy, yy] = [p[0] + q[0], p[1] + q[1], p[2] + q[2]];
   const determinant = xx * yy - xy * xy;
@@ -104,7 +104,7 @@ function fused(a: Reading, b: Reading): Reading {
 const ROUND = 1e-9;
 
 /** Inverse of a reading's covariance: xx, xy, yy. */
-function informationOf(reading: Reading): readonly [number, number, number] {
+function informationOf(reading: Pointing): readonly [number, number, number] {
   const {
     axes: [along, across],
     sigmas: [sigmaAlong, sigmaAcross],

@@ -39,7 +39,7 @@ export function placesUnder(map: SheetMap, sheet: Readonly<Record<string, Vec>>)
 }
 
 /** Pictures of plane places as somebody points at them. */
-export function pointedAt(
+export function pointedByHand(
   map: SheetMap,
   plane: Readonly<Record<string, Vec>>,
   sigma: number,

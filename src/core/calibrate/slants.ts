@@ -1,5 +1,5 @@
 import { add, distance, findEllipse, scale, subtract, type Ellipse, type Vec } from '../geometry';
-import { cornersOfSides, type Evidence, type EvidenceOf, type Points } from './evidence';
+import { cornersOfSides, type Observation, type ObservationOf, type Points } from './evidence';
 import { compose, inverse, type Homography } from './homography';
 import { focalOf, type PictureGeometry } from './picture';
 import { toUnits } from './sheet-map';
@@ -22,7 +22,7 @@ const STEEPEST = 1.2;
  * the one that was told, or else the one at which the rectangle's sides are square and in proportion (Zhang, A flexible new technique for camera calibration,
  * 2000, section 2.3) and a few usual ones. Empty without either. Weak: lens and noise are left to the adjustment.
  */
-export function listSlants(picture: PictureGeometry, evidence: readonly Evidence[], points: Points): Slant[] {
+export function listSlants(picture: PictureGeometry, evidence: readonly Observation[], points: Points): Slant[] {
   const place = placeIn(picture, points);
   const rectangles = evidence
     .filter((piece) => piece.kind === 'rectangle')
@@ -52,7 +52,7 @@ interface Standing {
 }
 
 function slantsOfRectangle(
-  { piece, corners }: { readonly piece: EvidenceOf<'rectangle'>; readonly corners: readonly Vec[] },
+  { piece, corners }: { readonly piece: ObservationOf<'rectangle'>; readonly corners: readonly Vec[] },
   told: number | undefined,
   usual: readonly number[],
 ): Standing[] {
@@ -80,13 +80,13 @@ function placeIn(picture: PictureGeometry, points: Points): (name: string) => Ve
   return (name) => toUnits(frame, points[name]!.at);
 }
 
-function cornersAt({ corners, sides }: EvidenceOf<'rectangle'>, place: (name: string) => Vec): Vec[] {
+function cornersAt({ corners, sides }: ObservationOf<'rectangle'>, place: (name: string) => Vec): Vec[] {
   return corners ? corners.map(place) : cornersOfSides(sides!.map((side) => side.map(place)));
 }
 
 const reachOf = ([a, b, c, d]: readonly Vec[]) => distance(a!, c!) + distance(b!, d!);
 
-function sizeSaid({ widthMm, heightMm, proportion }: EvidenceOf<'rectangle'>): Vec | undefined {
+function sizeSaid({ widthMm, heightMm, proportion }: ObservationOf<'rectangle'>): Vec | undefined {
   if (widthMm !== undefined && heightMm !== undefined) return [widthMm, heightMm];
   return proportion === undefined ? undefined : [proportion, 1];
 }

@@ -7,10 +7,10 @@ import {
   pointsOf,
   sizeOfCorners,
   wrapped,
-  type Evidence,
+  type Observation,
   type Points,
 } from './evidence';
-import { indexOf, type MapModel } from './models';
+import { firstNumberOf, type MapModel } from './models';
 import { listSlants, type Slant } from './slants';
 import { isInFront, toPlane, type SheetMap } from './sheet-map';
 
@@ -25,7 +25,7 @@ const SLANTS = Array.from({ length: 8 }, (_, i): Vec => [
  * Numbers of a model to start from, square-on first. Each has the scale that the stated sizes ask for, and turn and shift from
  * level lines and known points. Slants that put a point behind the horizon are left out.
  */
-export function* listStarts(model: MapModel, evidence: readonly Evidence[], points: Points): Generator<number[]> {
+export function* listStarts(model: MapModel, evidence: readonly Observation[], points: Points): Generator<number[]> {
   const canTilt = model.parts.some(({ id }) => id === 'tilt');
   for (const tilt of [[0, 0], ...(canTilt ? SLANTS : [])] as const) {
     const numbers = startAt(model, evidence, points, { tilt });
@@ -34,7 +34,7 @@ export function* listStarts(model: MapModel, evidence: readonly Evidence[], poin
 }
 
 /** Numbers of a camera to start from when it may have been held any way: what rectangles tell, or else every slant. */
-export function listSlantedStarts(model: MapModel, evidence: readonly Evidence[], points: Points): number[][] {
+export function listSlantedStarts(model: MapModel, evidence: readonly Observation[], points: Points): number[][] {
   const slants = listSlants(model.picture, evidence, points);
   const told = slants
     .map((slant) => startAt(model, evidence, points, slant))
@@ -44,7 +44,7 @@ export function listSlantedStarts(model: MapModel, evidence: readonly Evidence[]
 
 function startAt(
   model: MapModel,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
   points: Points,
   { tilt, focal }: Pick<Slant, 'tilt'> & Partial<Slant>,
 ): number[] | undefined {
@@ -60,16 +60,16 @@ function startAt(
   const ratios = evidence
     .flatMap((piece) => sizeRatios(piece, placeWith(first)))
     .concat(spacingRatios(evidence, placeWith(first)));
-  if (ratios.length > 0) numbers[indexOf(model, 'scale')]! += Math.log(median(ratios));
-  if (indexOf(model, 'turn') >= 0)
-    numbers[indexOf(model, 'turn')] = findTurn(evidence, placeWith(model.mapAt(numbers, 0)));
-  const shift = indexOf(model, 'shift');
+  if (ratios.length > 0) numbers[firstNumberOf(model, 'scale')]! += Math.log(median(ratios));
+  if (firstNumberOf(model, 'turn') >= 0)
+    numbers[firstNumberOf(model, 'turn')] = findTurn(evidence, placeWith(model.mapAt(numbers, 0)));
+  const shift = firstNumberOf(model, 'shift');
   if (shift >= 0) [numbers[shift], numbers[shift + 1]] = meanShift(evidence, placeWith(model.mapAt(numbers, 0)));
   return numbers;
 }
 
 /** Stated over shown, for every size that a piece states. */
-function sizeRatios(piece: Evidence, place: (name: string) => Vec): number[] {
+function sizeRatios(piece: Observation, place: (name: string) => Vec): number[] {
   if (piece.kind === 'length') return [piece.mm / distance(place(piece.from), place(piece.to))];
   if (piece.kind === 'circle')
     return piece.diameterMm === undefined
@@ -85,11 +85,11 @@ function sizeRatios(piece: Evidence, place: (name: string) => Vec): number[] {
   ];
 }
 
-type Known = Extract<Evidence, { kind: 'known-point' }>;
-const listKnown = (evidence: readonly Evidence[]) =>
+type Known = Extract<Observation, { kind: 'known-point' }>;
+const listKnown = (evidence: readonly Observation[]) =>
   evidence.filter((piece): piece is Known => piece.kind === 'known-point');
 
-function spacingRatios(evidence: readonly Evidence[], place: (name: string) => Vec): number[] {
+function spacingRatios(evidence: readonly Observation[], place: (name: string) => Vec): number[] {
   const pair = furthestApart(listKnown(evidence));
   return pair ? [distance(pair[0].mm, pair[1].mm) / distance(place(pair[0].point), place(pair[1].point))] : [];
 }
@@ -101,7 +101,7 @@ function furthestApart(known: readonly Known[]): readonly [Known, Known] | undef
   return best;
 }
 
-function findTurn(evidence: readonly Evidence[], place: (name: string) => Vec): number {
+function findTurn(evidence: readonly Observation[], place: (name: string) => Vec): number {
   const pair = furthestApart(listKnown(evidence));
   if (pair)
     return wrapped(
@@ -114,7 +114,7 @@ function findTurn(evidence: readonly Evidence[], place: (name: string) => Vec): 
     : 0;
 }
 
-function meanShift(evidence: readonly Evidence[], place: (name: string) => Vec): [number, number] {
+function meanShift(evidence: readonly Observation[], place: (name: string) => Vec): [number, number] {
   const known = listKnown(evidence);
   const mean = (axis: 0 | 1) =>
     known.reduce((sum, { point, mm }) => sum + mm[axis] - place(point)[axis], 0) / known.length;

@@ -1,7 +1,7 @@
 import { determinant, Matrix } from 'ml-matrix';
 import { adjustEveryWay, adjustView, type AdjustedView, type Pointed } from './adjust-view';
-import type { Evidence } from './evidence';
-import { assumedSigma, indexOf, type MapModel, type MapPart } from './models';
+import type { Observation } from './evidence';
+import { assumedSigma, firstNumberOf, type MapModel, type MapPart } from './models';
 
 /** One explanation of all that is known: these pieces are wrong, these assumptions do not hold. */
 export interface Story {
@@ -57,7 +57,7 @@ const WAYS = 8;
 /** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `steps` how many it gets. */
 export function createTeller(
   model: MapModel,
-  evidence: readonly Evidence[],
+  evidence: readonly Observation[],
   pointed: Pointed,
   counts: (adjusted: AdjustedView) => boolean,
   steps?: number,
@@ -122,7 +122,7 @@ export const weighsAssumptions = (model: MapModel) => model.parts.some(({ unusua
 /** How much narrower what is assumed has become than it was, in the same terms, and what was rare about it. */
 function narrowing(model: MapModel, covariance: Matrix, freed: ReadonlySet<MapPart>): number {
   const assumed = model.parts.flatMap((part) =>
-    (assumedSigma(part, freed) ?? []).map((sigma, i) => ({ sigma, column: indexOf(model, part.id) + i })),
+    (assumedSigma(part, freed) ?? []).map((sigma, i) => ({ sigma, column: firstNumberOf(model, part.id) + i })),
   );
   const left = new Matrix(
     assumed.map((a) => assumed.map((b) => covariance.get(a.column, b.column) / (a.sigma * b.sigma))),
@@ -136,7 +136,7 @@ function isPlausible(freed: ReadonlySet<MapPart>, { model, values, diagnosis }: 
   if (freed.has('lens-centre') && !freed.has('lens')) return false;
   return [...freed].every((part) => {
     const bounds = PLAUSIBLE[part];
-    const first = indexOf(model, part);
+    const first = firstNumberOf(model, part);
     const size = model.parts.find(({ id }) => id === part)!.start.length;
     return (
       bounds !== undefined &&

@@ -1,5 +1,5 @@
 import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
-import type { Evidence } from './evidence';
+import type { Observation } from './evidence';
 import type { MapModel, MapPart } from './models';
 import type { Judged } from './odd-one-out';
 
@@ -11,9 +11,9 @@ interface Ending {
 }
 
 /** What judging evidence came to, as plain data that can be handed from one worker to another: with it the same judgement is had again by one adjustment for each story that counts. */
-export interface Verdict {
+export interface Judgement {
   /** All pieces as they were taken: corners in order, begun on the side that fits. */
-  readonly evidence: readonly Evidence[];
+  readonly evidence: readonly Observation[];
   readonly best: Ending;
   readonly others: readonly (Ending & { readonly weight: number })[];
   readonly freed: readonly MapPart[];
@@ -22,7 +22,7 @@ export interface Verdict {
   readonly cost: number;
 }
 
-export function verdictOf({ adjusted, evidence, freed, suspects, suspectsKept, others, cost }: Judged): Verdict {
+export function verdictOf({ adjusted, evidence, freed, suspects, suspectsKept, others, cost }: Judged): Judgement {
   return {
     evidence,
     best: endingOf(adjusted, freed),
@@ -44,7 +44,7 @@ const endingOf = ({ evidence, values }: AdjustedView, freed: ReadonlySet<MapPart
 const STEPS = 3;
 
 /** The judgement that a verdict tells of, for the same pieces and the same model; undefined where it does not hold for them. */
-export function judgedBy(verdict: Verdict, model: MapModel, pointed: Pointed): Judged | undefined {
+export function judgedBy(verdict: Judgement, model: MapModel, pointed: Pointed): Judged | undefined {
   const { evidence, suspects, suspectsKept, cost } = verdict;
   const again = ({ pieces, freed, values }: Ending): AdjustedView | undefined => {
     const part = evidence.filter(({ id }) => pieces.includes(id));

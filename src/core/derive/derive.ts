@@ -115,10 +115,10 @@ function createDrawing(): (
   related: ReadonlyMap<string, RelatedPlane>,
 ) => ReadonlyMap<string, Shape> {
   const shapes = new WeakMap<Outline, { readonly of: readonly Fit[]; readonly shape: Shape }>();
-  const drawn = (outline: DrawnOutline, { fits, laying }: SeenPlane): Shape => {
+  const drawn = (outline: DrawnOutline, { fits, placing }: SeenPlane): Shape => {
     const known = shapes.get(outline);
     if (known && isSameList(known.of, fits)) return known.shape;
-    const shape = shapeOf(outline, laying);
+    const shape = shapeOf(outline, placing);
     shapes.set(outline, { of: fits, shape });
     return shape;
   };

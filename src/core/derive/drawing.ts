@@ -55,7 +55,7 @@ export function countMeantEnds(job: Job, derived: Derived, choice: DrawingChoice
  * have no way in. Refused without scale, when nothing is left to write, and when something lies at no place that is one.
  */
 export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Result<Drawing> {
-  if (!derived.planes.get(choice.plane)?.laying.scaled) return refused('drawing-without-scale');
+  if (!derived.planes.get(choice.plane)?.placing.scaled) return refused('drawing-without-scale');
   const layers = job.layers.map((layer) => {
     const paths = shapesLeaving(job, derived, choice, layer).flatMap((shape) =>
       shape.paths.filter(({ pieces }) => pieces.length > 0),

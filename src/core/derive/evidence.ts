@@ -2,7 +2,7 @@ import {
   averagedPoint,
   sigmaOfReading,
   steadinessOf,
-  type Evidence as Piece,
+  type Observation as Piece,
   type LineEnds,
   type Points,
   type Steadiness,

@@ -30,7 +30,7 @@ import {
   type SolvedOutlines,
 } from './causes';
 import type { Derived } from './derive';
-import { drawnSourcesOf, madeSourcesOf, reachOf, reshaped } from './made';
+import { drawnSourcesOf, madeSourcesOf, guideReachOn, reshaped } from './made';
 import { movedPlane, steadinessIn, type SeenPlane } from './planes';
 
 /** What figures are read from: the outlines of a job, and what is known of its planes. */
@@ -151,14 +151,14 @@ function shapesAt(
   const drawn = new Map<string, Shape>();
   for (const source of free) {
     const outline = changed(source, otherwise, mapOutline);
-    drawn.set(outline.id, shapeOf(outline, moved.get(outline.plane)!.laying));
+    drawn.set(outline.id, shapeOf(outline, moved.get(outline.plane)!.placing));
   }
   for (const group of groups) {
     const values = group.spread.valuesFrom(unknownsAt(group, otherwise.unknowns?.get(group), otherwise));
     // Solved places are on the plane already; pulled handles are still the sheet's.
-    const laying = { ...moved.get(group.plane)!.laying, scaled: true };
+    const placing = { ...moved.get(group.plane)!.placing, scaled: true };
     for (const source of held.flatMap(({ id }) => group.known.get(id) ?? []))
-      drawn.set(source.id, shapeOf(outlineAt(source, values), laying));
+      drawn.set(source.id, shapeOf(outlineAt(source, values), placing));
   }
   if (made.length === 0) return drawn;
   const among = [
@@ -172,7 +172,7 @@ function shapesAt(
       const plane = moved.get(outline.plane);
       const shape =
         drawn.get(outline.id) ??
-        (plane && reshaped(outline.id, among, about, plane.laying, drawn, reachOf(plane), copies));
+        (plane && reshaped(outline.id, among, about, plane.placing, drawn, guideReachOn(plane), copies));
       return shape ? [[outline.id, shape] as const] : [];
     }),
   );

@@ -2,7 +2,7 @@ import { refused, type Refusal } from '../basics';
 import {
   ASSUMED,
   type Allowance,
-  type Verdict,
+  type Judgement,
   checkEvidence,
   adjustEvidence,
   fitSigma,
@@ -11,7 +11,7 @@ import {
   unscaledAdjustment,
   type Adjustment,
   type CheckOutcome,
-  type Evidence as Piece,
+  type Observation as Piece,
   type Fit,
   type Known,
   type PictureGeometry,
@@ -91,7 +91,7 @@ export function questionOf({ mirrored = false, lookOnly = false }: View, sheet: 
 export interface Told {
   readonly refusal: Refusal | undefined;
   readonly without: readonly string[];
-  readonly verdict: Verdict | undefined;
+  readonly verdict: Judgement | undefined;
 }
 
 export const toldOf = ({ refusal, without, fit }: FittedView): Told => ({ refusal, without, verdict: fit.verdict });

@@ -17,7 +17,7 @@ import type { FittedView } from './fits';
 import type { SeenPlane } from './planes';
 
 /** How far guides on a plane reach to each side of their places: past all pictures of it. Plane unit. */
-export const reachOf = ({ views }: Pick<SeenPlane, 'views'>): number => Math.max(...views.map(guideReach));
+export const guideReachOn = ({ views }: Pick<SeenPlane, 'views'>): number => Math.max(...views.map(guideReach));
 
 /** How far a guide reaches to each side of its place: past the whole picture. Plane unit. */
 export function guideReach({ sheet, placing }: Pick<FittedView, 'sheet' | 'placing'>): number {
@@ -84,11 +84,11 @@ function makingIn(
   lines: Map<Guide, Line | undefined>,
 ): Making {
   const line = () => {
-    if (guide && !lines.has(guide)) lines.set(guide, findGuideLine(guide, plane.laying, reachOf(plane)));
+    if (guide && !lines.has(guide)) lines.set(guide, findGuideLine(guide, plane.placing, guideReachOn(plane)));
     return guide && (lines as GuideLines).get(guide);
   };
   return {
-    placing: plane.laying,
+    placing: plane.placing,
     findShape,
     findOutline: (id) => job.outlines.find((outline) => outline.id === id),
     findGuide: line,

@@ -115,7 +115,7 @@ export function lineOfPart({ part, count, width, height, area }: PartRow): PartL
 /** All parts of a job, in the order in which they were named; those of views without scale are left out. */
 export function listParts(job: Job, derived: Figured['derived']): readonly PartRow[] {
   return job.parts.flatMap((part): PartRow[] =>
-    derived.planes.get(part.plane)?.laying.scaled
+    derived.planes.get(part.plane)?.placing.scaled
       ? [{ part, count: countPart(part, job.outlines), ...measurePart(part, { job, derived }) }]
       : [],
   );

@@ -35,7 +35,7 @@ export function placedView(
     [0, sheet.height],
   ];
   const said = corners.map((corner) => applied(map, corner));
-  const laid = layingOf(said, projection, given);
+  const laid = placerOf(said, projection, given);
   if (!laid.ok) return laid;
   const { toPlane, site } = laid.value;
   const places = said.map(toPlane);
@@ -58,7 +58,7 @@ export function placedView(
   return done({ view: { ...view, points, evidence, model: 'affine', lens: 'none' }, site });
 }
 
-function layingOf(
+function placerOf(
   said: readonly Vec[],
   projection: string | undefined,
   given: Site | undefined,

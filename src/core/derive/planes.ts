@@ -1,11 +1,11 @@
-import { countFreedoms, listFreedoms, movedFit, pointingCovariance, type Fit } from '../calibrate';
+import { countFreedoms, listMapDoubts, movedFit, pointingCovariance, type Fit } from '../calibrate';
 import type { Vec } from '../geometry';
 import type { Placing } from '../outline';
 import type { RelatingPlane } from '../relate';
 import type { FittedView } from './fits';
 
 /** How sheet places come to a plane. */
-export type Laying = Omit<Placing, 'nodeAt'>;
+export type PlanePlacing = Omit<Placing, 'nodeAt'>;
 
 /**
  * A plane as the views see it that show it, in the job's order; where some have a scale only those do. A place that names no view was pointed in the first. Its doubts are those of
@@ -16,7 +16,7 @@ export interface SeenPlane {
   readonly views: readonly FittedView[];
   /** Theirs: where the fits are the same all that is worked out on the plane is. */
   readonly fits: readonly Fit[];
-  readonly laying: Laying;
+  readonly placing: PlanePlacing;
 }
 
 /** The doubts of a fit among those of a plane: the covariance that they make up, which views that share the fit share; from which on, and how many. */
@@ -37,11 +37,11 @@ export function seenPlane(id: string, views: readonly FittedView[]): SeenPlane {
   return withViews(id, seeing, (view = views[0]?.view.id ?? '') => blind.includes(view));
 }
 
-const withViews = (id: string, views: readonly FittedView[], isBlind: Laying['isBlind']): SeenPlane => ({
+const withViews = (id: string, views: readonly FittedView[], isBlind: PlanePlacing['isBlind']): SeenPlane => ({
   id,
   views,
   fits: views.map(({ fit }) => fit),
-  laying: layingOf(views, isBlind),
+  placing: placingBy(views, isBlind),
 });
 
 /** Every plane that views show. */
@@ -51,7 +51,7 @@ export function listPlanes(views: Iterable<FittedView>): Map<string, SeenPlane> 
   return new Map([...seeing].map(([id, some]) => [id, seenPlane(id, some)]));
 }
 
-function layingOf(views: readonly FittedView[], isBlind: Laying['isBlind']): Laying {
+function placingBy(views: readonly FittedView[], isBlind: PlanePlacing['isBlind']): PlanePlacing {
   const { scaled } = views[0]!.fit;
   return { scaled, isBlind, toPlane: (sheet, view) => sightIn(views, view).fit.toPlane(sheet) };
 }
@@ -75,7 +75,7 @@ export function movedPlane(plane: SeenPlane, doubts: readonly number[]): SeenPla
     const fit = movedFit(fitted.fit, doubts.slice(first, first + count));
     return { ...fitted, fit, placing: { ...fitted.placing, toPlane: fit.toPlane } };
   });
-  return withViews(plane.id, views, plane.laying.isBlind);
+  return withViews(plane.id, views, plane.placing.isBlind);
 }
 
 /** A plane that was moved, with its views as they look now. */
@@ -86,11 +86,11 @@ export const asTheyLook = (moved: SeenPlane, now: SeenPlane): SeenPlane => ({
 
 /** A plane as relations need it. */
 export function relatingPlane(plane: SeenPlane): RelatingPlane {
-  const { views, laying } = plane;
+  const { views, placing } = plane;
   return {
-    scaled: laying.scaled,
-    toPlane: laying.toPlane,
-    isBlind: laying.isBlind,
+    scaled: placing.scaled,
+    toPlane: placing.toPlane,
+    isBlind: placing.isBlind,
     freedoms: doubtsOf(plane).flatMap((fit) => freedomsOf(views, fit)),
     steadinessIn: steadinessIn(plane),
     covarianceOf: ({ at, sigma, edge }) => {
@@ -114,7 +114,7 @@ function freedomsOf(
   { of, count }: FitDoubts,
 ): readonly ((sheet: Vec, view?: string) => Vec)[] {
   const moving = new Map(
-    views.flatMap((fitted) => (fitted.fit.covariance === of ? [[fitted, listFreedoms(fitted.fit)] as const] : [])),
+    views.flatMap((fitted) => (fitted.fit.covariance === of ? [[fitted, listMapDoubts(fitted.fit)] as const] : [])),
   );
   return Array.from({ length: count }, (_, k) => (sheet: Vec, view?: string) => {
     const moves = moving.get(sightIn(views, view));

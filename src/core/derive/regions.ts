@@ -86,10 +86,10 @@ export function namesIn(
   { planes }: Pick<Derived, 'planes'>,
   plane: string,
 ): readonly NamedRegion[] {
-  const laying = planes.get(plane)?.laying;
+  const placing = planes.get(plane)?.placing;
   return regions
     .filter((named) => named.plane === plane)
-    .map((named) => (named.seen && laying ? { ...named, at: laying.toPlane(named.seen, named.view) } : named));
+    .map((named) => (named.seen && placing ? { ...named, at: placing.toPlane(named.seen, named.view) } : named));
 }
 
 /** The name of a region: the newest that was given to a place in it. */

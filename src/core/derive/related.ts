@@ -83,16 +83,16 @@ function relateOn(
     holds: groups.every(({ solved }) => solved.holds),
     shapes: new Map(groups.flatMap(({ solved }) => (solved.holds ? shapesOf(solved, moved) : []))),
     moves: groups.flatMap(({ solved }) =>
-      solved.holds ? listMoves(solved, (outline) => shapeOf(outline, moved.laying)) : [],
+      solved.holds ? listMoves(solved, (outline) => shapeOf(outline, moved.placing)) : [],
     ),
   };
 }
 
 /** What was solved lies on the plane already, in px where there is no scale; there corners stay sharp, since their size is in mm. */
-function shapesOf(solved: Solved, { laying }: SeenPlane): readonly (readonly [string, Shape])[] {
+function shapesOf(solved: Solved, { placing }: SeenPlane): readonly (readonly [string, Shape])[] {
   return [...solvedOutlines(solved)].map(
     ([id, outline]) =>
-      [id, shapeOf(laying.scaled ? outline : withoutCorners(outline), { ...laying, scaled: true })] as const,
+      [id, shapeOf(placing.scaled ? outline : withoutCorners(outline), { ...placing, scaled: true })] as const,
   );
 }
 

@@ -30,7 +30,7 @@ export function readGeoJson(text: string, site?: LonLat): Result<GeoReading> {
   const places = gathering.paths.flatMap((path) => path.places);
   if (places.length > MAX_PIECES) return refused('reference-too-large', { most: MAX_PIECES });
   if (places.length === 0) return refused('reference-empty');
-  const toPlane = layingFor(places, site);
+  const toPlane = placerFor(places, site);
   if (!toPlane.ok) return toPlane;
   const paths = gathering.paths.flatMap(({ layer, closed, places: own }): FilePath[] => {
     const pieces = through(own.map(toPlane.value.toPlane));
@@ -52,7 +52,7 @@ export function readGeoJson(text: string, site?: LonLat): Result<GeoReading> {
 const through = (points: readonly Vec[]): Piece[] =>
   points.slice(1).map((b, i) => ({ kind: 'line', a: points[i]!, b }));
 
-function layingFor(
+function placerFor(
   places: readonly Vec[],
   given: LonLat | undefined,
 ): Result<{ toPlane(place: Vec): Vec; site?: LonLat }> {

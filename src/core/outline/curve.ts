@@ -15,7 +15,7 @@ import type { Chain, Node, Segment } from './outline';
 import type { Placing } from './place';
 
 /** A chain on its plane, as far as its curves need to know it. */
-export interface Standing {
+export interface ChainOnPlane {
   readonly chain: Chain;
   readonly nodes: readonly Vec[];
   readonly placing: Placing;
@@ -31,7 +31,7 @@ export type Handles = readonly [Vec, Vec];
  * distance (centripetal, so that the curve neither loops nor overshoots where points stand close; Yuksel, Schaefer & Keyser, Parameterization and applications of
  * Catmull-Rom curves, 2011). On a corner they lie on the chord. Curves that bend evenly have no jump in curvature from one end, corner or pulled handle to the next.
  */
-export function createHandles(standing: Standing): (segment: number) => Handles {
+export function createHandles(standing: ChainOnPlane): (segment: number) => Handles {
   const { chain } = standing;
   const runs = chain.even ? listRuns(chain) : [];
   const known = new Map<number, Handles>();
@@ -57,7 +57,7 @@ function findSegment(chain: Chain, index: number): Segment | undefined {
 }
 
 /** `asking`: the first segment that is not known yet. */
-function handleOf(standing: Standing, index: number, side: 'in' | 'out', asking: number): Vec {
+function handleOf(standing: ChainOnPlane, index: number, side: 'in' | 'out', asking: number): Vec {
   const { chain, nodes, placing } = standing;
   const [node, at] = [chain.nodes[index]!, nodes[index]!];
   const pulledTo = pulled(node, side === 'in' ? 'handleIn' : 'handleOut', at, placing);
@@ -72,7 +72,7 @@ function handleOf(standing: Standing, index: number, side: 'in' | 'out', asking:
 }
 
 /** Direction of travel through a node; undefined at a free end or corner, and where the other side leans on this one. */
-function findTangent(standing: Standing, index: number, side: 'in' | 'out', asking: number): Vec | undefined {
+function findTangent(standing: ChainOnPlane, index: number, side: 'in' | 'out', asking: number): Vec | undefined {
   const { chain, nodes } = standing;
   const node = chain.nodes[index]!;
   if (node.direction !== undefined) return polar(1, node.direction);
@@ -134,7 +134,7 @@ function listRuns(chain: Chain): readonly Run[] {
 }
 
 /** The handles of a run that bends evenly: at its ends they stay as they were, in length too, but for a free end. */
-function evenHandlesOf(standing: Standing, { segments, isRing }: Run): readonly Handles[] {
+function evenHandlesOf(standing: ChainOnPlane, { segments, isRing }: Run): readonly Handles[] {
   const { chain, nodes } = standing;
   const [begin, end] = [segments[0]!, (segments.at(-1)! + 1) % nodes.length];
   const points = isRing ? nodes : [...segments.map((i) => nodes[i]!), nodes[end]!];

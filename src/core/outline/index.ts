@@ -62,6 +62,6 @@ export { segmentFor, type Editing } from './segment';
 export { cutAway, listCutsOn, loosened, splitAt, withNodeOn, type Along } from './cut';
 export { asCircle, carriedOn } from './carry';
 export { mapOf, movedOutline, type Moving } from './move';
-export { standing } from './stand';
+export { standingAlone } from './stand';
 export { stretchedOutline } from './stretch';
 export { ALIGNMENTS, listAlignment, listSpacing, type Alignment } from './align';

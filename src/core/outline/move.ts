@@ -4,7 +4,7 @@ import { mapPlaces, type DrawnOutline, type Outline } from './outline';
 import { findPosition, type Place, type Placing } from './place';
 import { pointedAt, type Editing } from './segment';
 import { shapeOf } from './shape';
-import { standing } from './stand';
+import { standingAlone } from './stand';
 
 /** Turned and scaled about a place, mirrored (left and right exchanged) before that. Radians. */
 export interface Moving {
@@ -45,7 +45,7 @@ const isRoundSomewhere = (outline: DrawnOutline): boolean =>
   outline.nodes.some(({ corner }) => corner);
 
 function distorted(outline: DrawnOutline, map: Affine, placing: Placing, editing: Editing): DrawnOutline {
-  const [stands] = standing(
+  const [stands] = standingAlone(
     shapeOf(outline, placing).paths.map((path) => movedPath(path, map)),
     outline,
     editing,

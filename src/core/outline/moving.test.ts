@@ -29,7 +29,7 @@ import {
   movedOutline,
   placingOf,
   shapeOf,
-  standing,
+  standingAlone,
   stretchedOutline,
   type Chain,
   type Editing,
@@ -211,7 +211,7 @@ it('what stands by itself is what it was made as: lines, arcs, curves, whole cir
     { closed: true, pieces: [circle] },
     ...shapeOf(mixed, placing).paths,
   ];
-  standing(paths, { layer: 'l', plane: 'v' }, editing).forEach((outline, i) => {
+  standingAlone(paths, { layer: 'l', plane: 'v' }, editing).forEach((outline, i) => {
     const shape = shapeOf(outline, placing);
     expect(shape.faults).toEqual([]);
     expect(enclosedArea(shape.pieces)).toBeCloseTo(

@@ -26,7 +26,7 @@ const QUARTER = Math.PI / 2 + 1e-9;
  * Paths as outlines that stand by themselves, on places as good as an edge can be pointed at: circles and ellipses where they are whole, else chains of the same
  * pieces.
  */
-export function standing(
+export function standingAlone(
   paths: readonly Path[],
   owned: Pick<Chain, 'layer' | 'plane'>,
   editing: Editing,

@@ -12,8 +12,8 @@ import {
   type Piece,
   type Vec,
 } from '../geometry';
-import { indexOf } from './cuts';
-import { networkOf, type Edge } from './edges';
+import { boxIndexOf } from './cuts';
+import { networkOf, type ArrangedEdge } from './edges';
 import { aroundPlace } from './order';
 
 /** An edge in one of its directions: 2·edge forward, 2·edge + 1 backward. */
@@ -36,7 +36,7 @@ export interface Cycle {
 
 /** How pieces divide their plane. */
 export interface Arrangement {
-  readonly edges: readonly Edge[];
+  readonly edges: readonly ArrangedEdge[];
   /** The edge's stretch in the direction of a half edge. */
   pieceOf(half: HalfEdge): Piece;
   /** The next half edge around the same face. */
@@ -131,7 +131,7 @@ function middleOf(pieces: readonly Piece[]): Vec {
 
 function fansAt(
   count: number,
-  edges: readonly Edge[],
+  edges: readonly ArrangedEdge[],
   pieceOf: (half: HalfEdge) => Piece,
 ): readonly (readonly HalfEdge[])[] {
   const fans = Array.from({ length: count }, (): HalfEdge[] => []);
@@ -191,7 +191,7 @@ function nested(cycles: readonly Cycle[], halves: number, pieceOf: (half: HalfEd
 /** Faces that are large enough for a hole and whose boxes hold its box, the smallest first. */
 function createHolders(faces: readonly Cycle[], tolerance: number): (hole: Cycle) => readonly number[] {
   if (faces.length === 0) return () => [];
-  const index = indexOf(faces.map(({ bounds }) => bounds));
+  const index = boxIndexOf(faces.map(({ bounds }) => bounds));
   return ({ bounds, area }) => {
     const [x, y] = bounds.min;
     const holds = (face: number) =>

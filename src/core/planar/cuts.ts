@@ -43,7 +43,7 @@ export function listCuts(pieces: readonly Piece[], tolerance: number): readonly 
 }
 
 /** At least one box. */
-export function indexOf(boxes: readonly Bounds[]): Flatbush {
+export function boxIndexOf(boxes: readonly Bounds[]): Flatbush {
   const index = new Flatbush(boxes.length);
   for (const { min, max } of boxes) index.add(min[0], min[1], max[0], max[1]);
   index.finish();
@@ -53,7 +53,7 @@ export function indexOf(boxes: readonly Bounds[]): Flatbush {
 /** Pairs of boxes that touch, each once. */
 export function listNeighbours(boxes: readonly Bounds[], slack: number): readonly (readonly [number, number])[] {
   if (boxes.length === 0) return [];
-  const index = indexOf(boxes);
+  const index = boxIndexOf(boxes);
   return boxes.flatMap(({ min, max }, i) =>
     index
       .search(min[0] - slack, min[1] - slack, max[0] + slack, max[1] + slack, (j) => j > i)

@@ -9,7 +9,7 @@ export interface Stretch {
 }
 
 /** A stretch between two vertices that meets others at its ends only. Stretches that lie on each other are one edge with several sources. */
-export interface Edge {
+export interface ArrangedEdge {
   readonly piece: Piece;
   readonly from: number;
   readonly to: number;
@@ -19,7 +19,7 @@ export interface Edge {
 
 export interface Network {
   readonly vertices: readonly Vec[];
-  readonly edges: readonly Edge[];
+  readonly edges: readonly ArrangedEdge[];
 }
 
 /** Cuts pieces at everything they share. What is nearer than `tolerance` is one place; pieces shorter than that are left out. */

@@ -1,7 +1,7 @@
 import { median } from '../basics';
 import { distance, type Vec } from '../geometry';
 import { colourAt, type Colour, type ColourPicture } from './colour-picture';
-import { findEdgeAcross, type Edge } from './edge';
+import { findEdgeAcross, type FoundEdge } from './edge';
 import { findEdgeNear } from './edge-near';
 import type { Pyramid } from './pyramid';
 import { middlesOf } from './stretches';
@@ -25,14 +25,14 @@ const PLACES = 9;
  * Places along the straight edge that passes a place, as far as it goes, in their order: for what a lens does to it. Undefined where no edge passes, where it soon ends, or bends by more than a lens
  * bends what is straight. Sheet px. Weak: a long slight curve is taken for straight.
  */
-export function findStraight({ levels: [picture] }: Pyramid, near: Vec, reach = 8): readonly Edge[] | undefined {
+export function findStraight({ levels: [picture] }: Pyramid, near: Vec, reach = 8): readonly FoundEdge[] | undefined {
   if (!picture) return undefined;
   const first = findEdgeNear(picture, near, reach);
   if (!first) return undefined;
   const diagonal = Math.hypot(picture.width, picture.height);
   const [back, ahead] = [1, -1].map((way) => follow(picture, first, (way * Math.PI) / 2, STEP * diagonal)) as [
-    Edge[],
-    Edge[],
+    FoundEdge[],
+    FoundEdge[],
   ];
   const edges = [...back.reverse(), first, ...ahead];
   const length = distance(edges[0]!.at, edges.at(-1)!.at);
@@ -43,8 +43,8 @@ export function findStraight({ levels: [picture] }: Pyramid, near: Vec, reach = 
 }
 
 /** Edges from one on to one side, until it ends. */
-function follow(picture: ColourPicture, first: Edge, side: number, step: number): Edge[] {
-  const found: Edge[] = [first];
+function follow(picture: ColourPicture, first: FoundEdge, side: number, step: number): FoundEdge[] {
+  const found: FoundEdge[] = [first];
   let missed = 0;
   let direction = first.normal + side;
   const change = changeAcross(picture, first);
@@ -77,7 +77,7 @@ const FADED = 0.45;
 /** The change of colour across an edge, from one ground to the other, which are looked at so far beside it: px of the picture. */
 export function changeAcross(
   picture: ColourPicture,
-  { at, normal }: Pick<Edge, 'at' | 'normal'>,
+  { at, normal }: Pick<FoundEdge, 'at' | 'normal'>,
   beside = BESIDE,
 ): Colour {
   const ground = (side: 1 | -1) =>
@@ -98,7 +98,7 @@ function isAlike(a: Colour, b: Colour): boolean {
 }
 
 /** The edges that lie on the slight bend which fits most of them; undefined where they are rough, or bend too much. */
-function smoothest(edges: readonly Edge[], length: number): readonly Edge[] | undefined {
+function smoothest(edges: readonly FoundEdge[], length: number): readonly FoundEdge[] | undefined {
   const [a, b] = [edges[0]!.at, edges.at(-1)!.at];
   const along: Vec = [(b[0] - a[0]) / length, (b[1] - a[1]) / length];
   const places = edges.map(({ at }) => {

@@ -1,5 +1,5 @@
 import { distance, type Vec } from '../geometry';
-import { findCorner, type Corner } from './corner';
+import { findCorner, type FoundCorner } from './corner';
 import type { Pyramid } from './pyramid';
 
 /** A corner is known by its surroundings of ten pixels: from farther off than this, px, it is looked for in a smaller picture first. */
@@ -14,9 +14,9 @@ const NONE_MEANT = 0.02;
  * The corner nearest to a place within `reach` px, as it is seen by somebody who cannot point better than that: found where the picture is so small that the reach is a few pixels, and
  * followed down to single pixels (`findCorner`). With `hand`, one sigma of the hand that pointed there (px), the farther off it is the less sure it is that it was meant. Undefined where there is none at any of the sizes on the way: what is a corner from afar only (a rounded one) has no place.
  */
-export function findCornerNear({ levels }: Pyramid, near: Vec, reach: number, hand?: number): Corner | undefined {
+export function findCornerNear({ levels }: Pyramid, near: Vec, reach: number, hand?: number): FoundCorner | undefined {
   const first = Math.min(levels.length - 1, Math.max(0, Math.ceil(Math.log2(reach / IN_SIGHT))));
-  let found: Corner | undefined;
+  let found: FoundCorner | undefined;
   for (let level = first; level >= 0; level--) {
     const size = 2 ** level;
     const from: Vec = found ? [found.at[0] * 2, found.at[1] * 2] : [near[0] / size, near[1] / size];

@@ -9,10 +9,10 @@ import {
   type Vec,
 } from '../geometry';
 import { colourAt, type ColourPicture } from './colour-picture';
-import { findEdgeAcross, type Edge } from './edge';
+import { findEdgeAcross, type FoundEdge } from './edge';
 
 /** A place where two edges of the picture meet. Sheet px; one sigma of each coordinate. */
-export interface Corner {
+export interface FoundCorner {
   readonly at: Vec;
   readonly sigma: number;
 }
@@ -41,7 +41,7 @@ const ROUNDS = 8;
  * Gülch, A fast operator for detection and precise location of distinct points, corners and centres of circular features, 1987).
  * Undefined where there is one edge or none, and where the edge is as well one that bends: a rim, a rounded corner. Weak: edges that bend within ten pixels.
  */
-export function findCorner(picture: ColourPicture, near: Vec, reach: number): Corner | undefined {
+export function findCorner(picture: ColourPicture, near: Vec, reach: number): FoundCorner | undefined {
   let at: Vec | undefined = near;
   for (let round = 0, step = Infinity; round < ROUNDS && step > 0.1; round++) {
     const next: Vec | undefined = meetingOf(picture, at);
@@ -177,7 +177,7 @@ function scanLeg(picture: ColourPicture, [x, y]: Vec, direction: number): Leg | 
       beside: 1,
       lines: true,
     }),
-  ).filter((edge): edge is Edge => edge !== undefined);
+  ).filter((edge): edge is FoundEdge => edge !== undefined);
   const isStroke = edges.filter(({ kind }) => kind === 'line').length > edges.length / 2;
   // Beside the other leg a stroke may show one flank only: that is not its middle.
   const used = edges.filter(({ kind }) => (kind === 'line') === isStroke);

@@ -1,5 +1,5 @@
 import type { Vec } from '../geometry';
-import { findEdgeAcross, type Edge } from './edge';
+import { findEdgeAcross, type FoundEdge } from './edge';
 import { colourAt, type ColourPicture } from './colour-picture';
 
 /** Gradients this alike in direction are one edge: the smaller eigenvalue of their tensor over the larger. */
@@ -11,7 +11,7 @@ const ON_LINE = 6;
  * The picture's edge that passes a place within `reach` px (`hand`: one sigma of the hand that pointed there, px): where it is, squarely across from the place. Undefined where nothing
  * stands out, or where edges cross (a corner is no edge).
  */
-export function findEdgeNear(picture: ColourPicture, near: Vec, reach: number, hand?: number): Edge | undefined {
+export function findEdgeNear(picture: ColourPicture, near: Vec, reach: number, hand?: number): FoundEdge | undefined {
   // On a line, its flanks have to be seen to know which way it runs.
   const seen = Math.max(reach, ON_LINE);
   const first = directionNear(picture, near, seen, seen);

@@ -3,7 +3,7 @@ import { colourAt, type Colour, type ColourPicture } from './colour-picture';
 import { noiseOf, profileAlong, PROFILE_STEP, smoothedSlopes, SMOOTHING } from './profile';
 
 /** A place on an edge of the picture. Sheet px. */
-export interface Edge {
+export interface FoundEdge {
   readonly at: Vec;
   /** Direction squarely across the edge, radians, clockwise on the screen. */
   readonly normal: number;
@@ -50,7 +50,7 @@ interface Caught {
   readonly at: number;
   readonly sigma: number;
   readonly steepness: number;
-  readonly kind: Edge['kind'];
+  readonly kind: FoundEdge['kind'];
 }
 
 /**
@@ -63,7 +63,7 @@ export function findEdgeAcross(
   middle: Vec,
   direction: number,
   { reach, beside, lines = false, hand }: ScanOptions,
-): Edge | undefined {
+): FoundEdge | undefined {
   const across: Vec = [Math.cos(direction), Math.sin(direction)];
   // The other flank of a line may lie farther off than its first one.
   const farthest = lines ? reach + LINE_WIDTH : reach;

@@ -1,13 +1,13 @@
 import { median } from '../basics';
 import { add, distance, findEllipse, onEllipse, outsideEllipse, polar, type Ellipse, type Vec } from '../geometry';
 import { findContour } from './contour';
-import { findEdgeAcross, type Edge } from './edge';
+import { findEdgeAcross, type FoundEdge } from './edge';
 import { levelFor, type Pyramid } from './pyramid';
 
 /** The rim of a round thing as it is seen, and places on it, evenly around. Sheet px. */
 export interface Rim {
   readonly ellipse: Ellipse;
-  readonly edges: readonly Edge[];
+  readonly edges: readonly FoundEdge[];
 }
 
 const SCANS = 72;
@@ -53,7 +53,7 @@ function refined(pyramid: Pyramid, contour: readonly Vec[], inside: Vec): Rim | 
   return { ellipse, edges: listSectors(ellipse, edges) };
 }
 
-interface ScannedEdge extends Edge {
+interface ScannedEdge extends FoundEdge {
   readonly angle: number;
 }
 
@@ -107,7 +107,7 @@ function findRobustly(
 }
 
 /** One place for each part of the rim: the middle of what its scans found. How much these differ is in their sigma. */
-function listSectors(ellipse: Ellipse, edges: readonly ScannedEdge[]): Edge[] {
+function listSectors(ellipse: Ellipse, edges: readonly ScannedEdge[]): FoundEdge[] {
   const sectors = Array.from({ length: SECTORS }, (_, s) =>
     edges.filter(({ angle }) => Math.floor((angle / (2 * Math.PI)) * SECTORS + 1e-9) === s),
   ).filter((sector) => sector.length >= 2);

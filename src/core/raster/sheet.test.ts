@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import jpeg from 'jpeg-js';
 import type { Vec } from '../geometry';
-import { findTurn, grayFrom, listDrawings, listFrames, type GrayPicture } from '.';
+import { findSheetTurn, grayFrom, listDrawings, listFrames, type GrayPicture } from '.';
 
 type Stroke = readonly [Vec, Vec];
 
@@ -76,7 +76,7 @@ describe('how a sheet lies', () => {
   it('is found within 0.05° from −10° to 10°, dirt, light and slopes of the roof notwithstanding', () => {
     fc.assert(
       fc.property(fc.double({ min: -10, max: 10, noNaN: true }), fc.integer({ min: 1, max: 999 }), (degrees, seed) => {
-        const found = findTurn(sheet(1000, 800, shed, (degrees * Math.PI) / 180, seed))!;
+        const found = findSheetTurn(sheet(1000, 800, shed, (degrees * Math.PI) / 180, seed))!;
         expect(Math.abs((found.angle * 180) / Math.PI - degrees)).toBeLessThan(0.05);
         expect(found.sigma).toBeLessThan((0.1 * Math.PI) / 180);
       }),
@@ -86,16 +86,16 @@ describe('how a sheet lies', () => {
   it('is found for the scan of the nest box as it was laid', () => {
     const { width, height, data } = jpeg.decode(readFileSync('public/demo/nest-box.jpg'), { useTArray: true });
     const truth = JSON.parse(readFileSync('demo/truth/nest-box.json', 'utf8')) as { askew: number };
-    const found = findTurn(grayFrom(width, height, data))!;
+    const found = findSheetTurn(grayFrom(width, height, data))!;
     expect(Math.abs((found.angle * 180) / Math.PI + truth.askew)).toBeLessThan(0.05);
   });
   it('is not told by an empty sheet, nor by lines all over the place', () => {
-    expect(findTurn(sheet(600, 500, []))).toBeUndefined();
+    expect(findSheetTurn(sheet(600, 500, []))).toBeUndefined();
     const wild = Array.from({ length: 40 }, (_, i): Stroke => [
       [300 + 220 * Math.cos(i), 250 + 200 * Math.sin(i)],
       [300 + 220 * Math.cos(2.4 * i + 1), 250 + 200 * Math.sin(2.4 * i + 1)],
     ]);
-    expect(findTurn(sheet(600, 500, wild))).toBeUndefined();
+    expect(findSheetTurn(sheet(600, 500, wild))).toBeUndefined();
   });
 });
 

@@ -1,13 +1,13 @@
 import { median } from '../basics';
 import { add, cross, distance, mix, polar, scale, subtract, type Vec } from '../geometry';
 import { findContour } from './contour';
-import { findEdgeAcross, type Edge } from './edge';
+import { findEdgeAcross, type FoundEdge } from './edge';
 import { listFourSided, isOneThing, type Misfit } from './four-sided';
 import { levelFor, type Pyramid } from './pyramid';
 import { middlesOf } from './stretches';
 
 /** Places along each of the four sides of a card-like thing, around it, as many on each; side 1 is one of the two longer ones. Sheet px. */
-export type Sides = readonly (readonly Edge[])[];
+export type Sides = readonly (readonly FoundEdge[])[];
 
 const SCANS = 28;
 /** How many places are kept of a side: enough to see a bowed lens bend it. */
@@ -140,7 +140,7 @@ interface ScannedSide {
   readonly from: Vec;
   readonly to: Vec;
   /** Along the side by share of its length, those off the line left out. */
-  readonly edges: readonly (Edge & { readonly share: number })[];
+  readonly edges: readonly (FoundEdge & { readonly share: number })[];
 }
 
 function scanSide(

@@ -1,7 +1,7 @@
 import { add, distance, dot, mix, polar, scale, subtract, type Vec } from '../geometry';
 import { changeAcross, findStraight } from './along';
 import type { ColourPicture } from './colour-picture';
-import type { Edge } from './edge';
+import type { FoundEdge } from './edge';
 import { listEdgels } from './edgels';
 import { listLinesAround } from './lines-around';
 import { levelToOverlook, type Pyramid } from './pyramid';
@@ -22,11 +22,11 @@ const SAMPLES = 5;
  * Straight edges of things in a picture, those first that tell most of its lens: long ones far from its middle, where a lens bows most. Places along each, sheet px. Weak: a long slight curve is
  * taken for straight, so somebody has to look at them; a thing of nearly its ground's colour is not found.
  */
-export function listStraights(pyramid: Pyramid, most: number): (readonly Edge[])[] {
+export function listStraights(pyramid: Pyramid, most: number): (readonly FoundEdge[])[] {
   const full = pyramid.levels[0];
   if (!full) return [];
   const middle: Vec = [full.width / 2, full.height / 2];
-  const worth = (edges: readonly Edge[]) =>
+  const worth = (edges: readonly FoundEdge[]) =>
     distance(edges[0]!.at, edges.at(-1)!.at) * awayFromStretch(middle, edges[0]!.at, edges.at(-1)!.at);
   const seeds = [...listSeeds(pyramid)].sort((a, b) => distance(b, middle) - distance(a, middle));
   return followAll(pyramid, seeds)
@@ -55,8 +55,8 @@ function listSeeds(pyramid: Pyramid): Vec[] {
   });
 }
 
-function followAll(pyramid: Pyramid, seeds: readonly Vec[]): (readonly Edge[])[] {
-  const found: (readonly Edge[])[] = [];
+function followAll(pyramid: Pyramid, seeds: readonly Vec[]): (readonly FoundEdge[])[] {
+  const found: (readonly FoundEdge[])[] = [];
   let followed = 0;
   for (const seed of seeds) {
     if (followed >= FOLLOWED) break;
@@ -74,7 +74,7 @@ function followAll(pyramid: Pyramid, seeds: readonly Vec[]): (readonly Edge[])[]
 }
 
 /** Whether the grounds to both sides differ at all of some places, which are px of a picture whose pixels are `pixel` of the sheet's. */
-function isStep(picture: ColourPicture, places: readonly Pick<Edge, 'at' | 'normal'>[], pixel: number): boolean {
+function isStep(picture: ColourPicture, places: readonly Pick<FoundEdge, 'at' | 'normal'>[], pixel: number): boolean {
   return places.every(
     (place) =>
       Math.hypot(

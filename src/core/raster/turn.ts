@@ -32,7 +32,7 @@ interface Places {
  * how well the quarters of the sheet agree. Undefined where nothing is level or upright. Weak: drawings with lines in
  * one oblique direction only, which are taken for level.
  */
-export function findTurn(picture: GrayPicture): FoundTurn | undefined {
+export function findSheetTurn(picture: GrayPicture): FoundTurn | undefined {
   const ink = inkOf(picture);
   const all = placesOf(picture, ink, 0, 0, picture.width, picture.height);
   const angle = all && bestAngle(all);

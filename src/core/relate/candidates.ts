@@ -29,7 +29,7 @@ const FARTHEST_MIRROR = 0.02;
 const FARTHEST_OFF = 0.03;
 
 /** A segment or a circle as it lies now. */
-export interface Piece {
+export interface DrawnPiece {
   readonly end: RelationEnd;
   /** Ends of a line. */
   readonly ends: readonly [Vec, Vec] | undefined;
@@ -45,7 +45,7 @@ export interface Piece {
 
 export type Candidate = readonly [RelationKind, readonly RelationEnd[]];
 
-export function listPieces(outlines: readonly Relatable[], { known, solution }: Solved): readonly Piece[] {
+export function listPieces(outlines: readonly Relatable[], { known, solution }: Solved): readonly DrawnPiece[] {
   return outlines
     .filter(({ id }) => known.has(id))
     .flatMap((outline) => {
@@ -53,7 +53,7 @@ export function listPieces(outlines: readonly Relatable[], { known, solution }: 
         outline.shape === 'circle'
           ? [{ outline: outline.id }]
           : outline.segments.map((_, i) => ({ outline: outline.id, segment: outline.nodes[i]!.id }));
-      return ends.flatMap((end): Piece[] => {
+      return ends.flatMap((end): DrawnPiece[] => {
         const element = findElement(end, known);
         if (!element) return [];
         return [
@@ -67,7 +67,7 @@ export function listPieces(outlines: readonly Relatable[], { known, solution }: 
     });
 }
 
-function pieceOf(end: RelationEnd, element: Element, values: readonly (readonly number[])[]): Piece {
+function pieceOf(end: RelationEnd, element: Element, values: readonly (readonly number[])[]): DrawnPiece {
   const it = seen(element, values);
   const [centre, radius] = it.kind === 'round' ? [it.centre, it.radius] : [undefined, undefined];
   const [a, b, c] = values.map(([x, y]): Vec => [x!, y!]);
@@ -91,14 +91,18 @@ function between(a: number, b: number): number {
 }
 
 /** A line that is nearly level or upright. */
-export function listAlone({ end, direction }: Piece): Candidate[] {
+export function listAlone({ end, direction }: DrawnPiece): Candidate[] {
   if (direction === undefined) return [];
   if (between(direction, 0) < FARTHEST_TURN) return [['level', [end]]];
   return between(direction, Math.PI / 2) < FARTHEST_TURN ? [['upright', [end]]] : [];
 }
 
 /** Tangent and square joints along a chain; what is level and upright is square by that. */
-export function listJoints(chain: Chain, pieces: readonly Piece[], isSettled: (piece: Piece) => boolean): Candidate[] {
+export function listJoints(
+  chain: Chain,
+  pieces: readonly DrawnPiece[],
+  isSettled: (piece: DrawnPiece) => boolean,
+): Candidate[] {
   const own = chain.segments.map((_, i) =>
     pieces.find(({ end }) => end.outline === chain.id && end.segment === chain.nodes[i]!.id),
   );
@@ -113,7 +117,7 @@ export function listJoints(chain: Chain, pieces: readonly Piece[], isSettled: (p
 }
 
 /** Whether two pieces meet without a kink, as far as it can be seen. Where one has no direction there it is not seen. */
-function isNearlySmooth(before: Piece, after: Piece): boolean {
+function isNearlySmooth(before: DrawnPiece, after: DrawnPiece): boolean {
   return (
     before.leaves !== undefined &&
     after.enters !== undefined &&
@@ -125,7 +129,7 @@ function isNearlySmooth(before: Piece, after: Piece): boolean {
  * Lines that are nearly parallel, each with the longest that runs as it does, and those that lie on one line, across a gap too; round pieces of nearly one
  * size, or nearly about one centre. What is level or upright is parallel by that.
  */
-export function listPairs(pieces: readonly Piece[], isSettled: (piece: Piece) => boolean): Candidate[] {
+export function listPairs(pieces: readonly DrawnPiece[], isSettled: (piece: DrawnPiece) => boolean): Candidate[] {
   const lines = pieces.filter(({ direction }) => direction !== undefined).sort((a, b) => lengthOf(b) - lengthOf(a));
   const rounds = pieces.filter(({ radius }) => radius !== undefined);
   return [
@@ -142,11 +146,11 @@ export function listPairs(pieces: readonly Piece[], isSettled: (piece: Piece) =>
   ];
 }
 
-const lengthOf = ({ ends }: Piece) => (ends ? distance(...ends) : 0);
+const lengthOf = ({ ends }: DrawnPiece) => (ends ? distance(...ends) : 0);
 
 /** Lines that run alike, each family with its longest first. */
-function listFamilies(lines: readonly Piece[]): Piece[][] {
-  const families: Piece[][] = [];
+function listFamilies(lines: readonly DrawnPiece[]): DrawnPiece[][] {
+  const families: DrawnPiece[][] = [];
   for (const line of lines) {
     const family = families.find(([first]) => between(first!.direction!, line.direction!) < FARTHEST_TURN);
     if (family) family.push(line);
@@ -156,7 +160,10 @@ function listFamilies(lines: readonly Piece[]): Piece[][] {
 }
 
 /** Whether the shorter of two lines lies beyond an end of the longer one, and nearly on it. */
-function isInLine({ ends: [a, b] = NOWHERE, direction }: Piece, { ends = NOWHERE, direction: other }: Piece): boolean {
+function isInLine(
+  { ends: [a, b] = NOWHERE, direction }: DrawnPiece,
+  { ends = NOWHERE, direction: other }: DrawnPiece,
+): boolean {
   const along = subtract(b, a);
   const length = norm(along);
   const places = ends.map((end) => dot(subtract(end, a), along) / length);
@@ -176,7 +183,7 @@ const NOWHERE: readonly [Vec, Vec] = [
 /** Places that lie about a centre line (a line kept as an aid) as mirror images do, each with the one that is nearest to its image. */
 export function listMirrored(
   outlines: readonly Relatable[],
-  pieces: readonly Piece[],
+  pieces: readonly DrawnPiece[],
   { known, solution }: Solved,
 ): readonly Candidate[] {
   const aids = new Set(outlines.filter(({ aid }) => aid).map(({ id }) => id));

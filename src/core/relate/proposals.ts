@@ -1,6 +1,14 @@
 import { propagateMany } from '../adjust';
 import { hasSize } from './applies';
-import { listAlone, listJoints, listMirrored, listPairs, listPieces, type Candidate, type Piece } from './candidates';
+import {
+  listAlone,
+  listJoints,
+  listMirrored,
+  listPairs,
+  listPieces,
+  type Candidate,
+  type DrawnPiece,
+} from './candidates';
 import { blocksOf, findElement } from './element';
 import { listGroups } from './groups';
 import type { RelatingPlane } from './plane';
@@ -150,7 +158,7 @@ function listWishes(
   const settled = new Set(
     alone.filter(({ isWithin, follows }) => isWithin || follows).map(({ on: [end] }) => nameOf(end!)),
   );
-  const isSettled = ({ end }: Piece) => settled.has(nameOf(end));
+  const isSettled = ({ end }: DrawnPiece) => settled.has(nameOf(end));
   const others = [
     ...outlines.flatMap((outline) => (outline.shape === 'chain' ? listJoints(outline, pieces, isSettled) : [])),
     ...listPairs(pieces, isSettled),

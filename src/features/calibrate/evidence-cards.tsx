@@ -17,7 +17,7 @@ import { useInSight } from '@/ui/use-in-sight';
 import { WrittenField } from '@/ui/written-field';
 import { Beam } from './beam';
 import { outcomeInWords, titleOf } from './evidence-words';
-import { KIND_WORDS } from './kinds';
+import { EVIDENCE_WORDS } from './kinds';
 import { PieceName } from './piece-name';
 import { SaidField, useWritten } from './said-fields';
 
@@ -112,7 +112,7 @@ function PieceHead({ evidence, fitted, change }: PieceProps) {
   const title = titleOf(evidence, fitted.view.evidence);
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
-      <Icon name={suspect ? 'warn' : check ? 'check' : KIND_WORDS[evidence.kind].icon} color={color} size={20} />
+      <Icon name={suspect ? 'warn' : check ? 'check' : EVIDENCE_WORDS[evidence.kind].icon} color={color} size={20} />
       <PieceName title={title} name={evidence.name} color={color} onName={(name) => change({ ...evidence, name })} />
       <RoundButton
         icon="eye"

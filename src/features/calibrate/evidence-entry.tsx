@@ -6,7 +6,7 @@ import { useDesk, useFitted } from '@/bench/use-session';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
-import { KIND_WORDS } from './kinds';
+import { EVIDENCE_WORDS } from './kinds';
 import { SpanField } from './piece-name';
 import { SaidField, useWritten } from './said-fields';
 import { findSizeQuestion, useRest } from './size-question';
@@ -92,6 +92,6 @@ function howToWrite(kind: EvidenceState['kind'], optional: boolean | undefined):
 
 function titleOf({ kind, role, name }: EvidenceState): string {
   if (name !== undefined) return `${name[0]!.toUpperCase()}${name.slice(1)}`;
-  if (kind !== 'length') return KIND_WORDS[kind].title;
+  if (kind !== 'length') return EVIDENCE_WORDS[kind].title;
   return role === 'check' ? 'What should it be?' : 'How long is it?';
 }

@@ -3,7 +3,7 @@ import type { FittedView } from '@/core/derive';
 import { cross, distance, subtract, type Vec } from '@/core/geometry';
 import type { Evidence } from '@/core/job';
 import { formatAngle, formatLength, formatPlusMinus, type Units } from '@/core/units';
-import { KIND_WORDS } from './kinds';
+import { EVIDENCE_WORDS } from './kinds';
 
 const RADIANS = Math.PI / 180;
 
@@ -17,7 +17,7 @@ export function titleOf(evidence: Evidence, all: readonly Evidence[]): string {
       ? 'Check'
       : evidence.kind === 'length' && evidence.guess
         ? 'Guessed length'
-        : KIND_WORDS[evidence.kind].title;
+        : EVIDENCE_WORDS[evidence.kind].title;
   return title + number;
 }
 

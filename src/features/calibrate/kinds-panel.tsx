@@ -5,7 +5,7 @@ import { EVIDENCE_KINDS, type EvidenceKind } from '@/core/job';
 import { Card } from '@/ui/card';
 import { LedgeButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
-import { KIND_WORDS } from './kinds';
+import { EVIDENCE_WORDS } from './kinds';
 
 /** Everything that can be known about a picture besides a length. */
 export function KindsPanel({ onChosen, onResolution }: { onChosen: () => void; onResolution: () => void }) {
@@ -23,17 +23,17 @@ export function KindsPanel({ onChosen, onResolution }: { onChosen: () => void; o
         {EVIDENCE_KINDS.filter((kind) => kind !== 'length').map((kind) => (
           <LedgeButton
             key={kind}
-            icon={KIND_WORDS[kind].icon}
-            label={KIND_WORDS[kind].label}
-            name={KIND_WORDS[kind].title}
+            icon={EVIDENCE_WORDS[kind].icon}
+            label={EVIDENCE_WORDS[kind].label}
+            name={EVIDENCE_WORDS[kind].title}
             onPress={choose(kind)}
             testID={`kind-${kind}`}
           />
         ))}
         <LedgeButton
-          icon={KIND_WORDS.box.icon}
-          label={KIND_WORDS.box.label}
-          name={KIND_WORDS.box.title}
+          icon={EVIDENCE_WORDS.box.icon}
+          label={EVIDENCE_WORDS.box.label}
+          name={EVIDENCE_WORDS.box.title}
           onPress={choose('rectangle', { way: 'box', name: 'over all' })}
           testID="kind-box"
         />

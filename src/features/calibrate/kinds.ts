@@ -10,7 +10,7 @@ interface KindWords {
 }
 
 /** How each kind of evidence is called. */
-export const KIND_WORDS: Readonly<Record<PointingWay, KindWords>> = {
+export const EVIDENCE_WORDS: Readonly<Record<PointingWay, KindWords>> = {
   length: {
     label: 'Length',
     title: 'Known length',

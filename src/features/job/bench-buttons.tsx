@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import { useDesk, useFitted, useSession } from '@/bench/use-session';
-import { middleOf } from '@/bench/viewport';
+import { middleOfBench } from '@/bench/viewport';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 
@@ -11,7 +11,7 @@ export function BenchButtons() {
   const fitted = useFitted();
   const covered = useSession(({ viewport }) => viewport.insets?.bottom ?? 0);
   if (!fitted) return null;
-  const middle = () => middleOf(session.getState().viewport);
+  const middle = () => middleOfBench(session.getState().viewport);
   return (
     <View
       style={{
@@ -23,14 +23,14 @@ export function BenchButtons() {
         borderWidth: 1,
         borderColor: palette.rule,
       }}>
-      <RoundButton icon="zoomin" name="Closer" onPress={() => session.sight.zoom(middle(), 1.6)} testID="zoom-in" />
+      <RoundButton icon="zoomin" name="Closer" onPress={() => session.framing.zoom(middle(), 1.6)} testID="zoom-in" />
       <RoundButton
         icon="zoomout"
         name="Further"
-        onPress={() => session.sight.zoom(middle(), 1 / 1.6)}
+        onPress={() => session.framing.zoom(middle(), 1 / 1.6)}
         testID="zoom-out"
       />
-      <RoundButton icon="whole" name="Whole picture" onPress={() => session.sight.showAll()} testID="zoom-all" />
+      <RoundButton icon="whole" name="Whole picture" onPress={() => session.framing.showAll()} testID="zoom-all" />
     </View>
   );
 }

@@ -61,7 +61,7 @@ export function useStep(desk: Desk): StepState {
       setPanels(FIRST);
       setOpen(undefined);
       setStepState(next);
-      if (next === 'sources' || next === 'handover') session.sight.showAll();
+      if (next === 'sources' || next === 'handover') session.framing.showAll();
     },
     [session],
   );

@@ -40,7 +40,7 @@ export function FrameCard({ state }: { state: FrameState }) {
     if (!frame) return;
     jobs.getState().run(setFrame(view.id, frame));
     session.chooseTool('select');
-    session.sight.showAll();
+    session.framing.showAll();
   };
   return (
     <Card chosen testID="frame-card">

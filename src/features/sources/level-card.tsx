@@ -22,7 +22,7 @@ export function LevelCard({ state: { points } }: { state: SpanState }) {
   const turnTo = (direction: number) => {
     jobs.getState().run(turnView(view.id, (direction - view.datum.direction) * (view.mirrored ? 1 : -1)));
     session.setTool({ name: 'level', state: { points: [], last: 0 } });
-    session.sight.showAll();
+    session.framing.showAll();
   };
   const run = (angle: number, pointed = false) =>
     a && b && turnTo(directionFor([a.at, b.at], angle, { ...view.datum, mirrored: view.mirrored }, pointed));

@@ -74,7 +74,7 @@ function FrameButtons({ panel, onPanel }: SourcesRowProps) {
   const take = (next: ActiveTool) => {
     onPanel('tool');
     session.setTool(next);
-    session.sight.showAll();
+    session.framing.showAll();
   };
   const clean = () => {
     session.chooseTool('select');
@@ -147,7 +147,7 @@ function TurnButtons() {
   };
   const turn = (by: number) => () => {
     change((view) => turnView(view, by))();
-    session.sight.showAll();
+    session.framing.showAll();
   };
   return (
     <>

@@ -42,7 +42,7 @@ export function useSheetSearch() {
         if (Math.abs(by) < LEVEL) return session.say('already-level', detail);
         if (session.isReadOnly()) return session.say('read-only');
         jobs.getState().run(turnView(id, by));
-        session.sight.showAll();
+        session.framing.showAll();
         session.say('straightened', { ...detail, way: by > 0 ? 'right' : 'left' });
       },
       'nothing-level',
@@ -55,7 +55,7 @@ export function useSheetSearch() {
         if (frames.length < 2) return session.say('one-drawing');
         session.suggest(frames);
         session.hush();
-        session.sight.showAll();
+        session.framing.showAll();
       },
       'one-drawing',
     );

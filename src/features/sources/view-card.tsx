@@ -144,7 +144,7 @@ function ViewWays({ fitted: { view, sheet }, views, chosen, owner }: ViewWaysPro
         </Button>
       )}
       {view.frame ? (
-        <Button compact onPress={() => (run(setFrame(view.id, undefined)), chosen && session.sight.showAll())}>
+        <Button compact onPress={() => (run(setFrame(view.id, undefined)), chosen && session.framing.showAll())}>
           Show all of the sheet
         </Button>
       ) : null}

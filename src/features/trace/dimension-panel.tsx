@@ -12,7 +12,7 @@ import { Card } from '@/ui/card';
 import { LedgeButton } from '@/ui/ledge-button';
 import { UnderButton } from './under-button';
 import { Words } from '@/ui/text';
-import { KIND_WORDS, SizeRow } from './size-row';
+import { DIMENSION_WORDS, SizeRow } from './size-row';
 
 /** How far a dimension stands aside, as a share of its size, and from one to the next where they stand over each other. */
 const ASIDE = 0.15;
@@ -61,7 +61,7 @@ export function DimensionPanel({ state }: { state: DimensionState }) {
                   compact
                   onPress={() => run(keeping(kind, reading))}
                   testID={`keep-${kind}`}>
-                  {KIND_WORDS[kind]}
+                  {DIMENSION_WORDS[kind]}
                 </Button>
               ))}
           {state.several && state.on.length > 1

@@ -20,13 +20,13 @@ import { WorkSlip } from '@/ui/work-slip';
 import { WrittenField } from '@/ui/written-field';
 import { LengthField, parseName } from './make/fields';
 
-const KIND_WORDS: Readonly<Record<RegionKind, string>> = {
+const REGION_WORDS: Readonly<Record<RegionKind, string>> = {
   material: 'Material',
   opening: 'Opening',
   room: 'Room',
   zone: 'Zone',
 };
-const KINDS = REGION_KINDS.map((kind) => [kind, KIND_WORDS[kind]] as const);
+const KINDS = REGION_KINDS.map((kind) => [kind, REGION_WORDS[kind]] as const);
 const MOST_LISTED = 40;
 /** Smaller areas would be written as nothing. mm² */
 const TINY = 0.01;
@@ -100,7 +100,7 @@ function RegionRow({
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       <Words style={{ flex: 1 }}>
-        {name ? `${name.name} (${KIND_WORDS[name.kind].toLowerCase()})` : 'Without a name'}
+        {name ? `${name.name} (${REGION_WORDS[name.kind].toLowerCase()})` : 'Without a name'}
       </Words>
       <Figures style={{ fontSize: 14 }}>
         {!scaled
@@ -139,7 +139,7 @@ function ChosenRegion({ region, name, fitted }: ChosenRegionProps) {
             id: newId(),
             plane: fitted.view.plane,
             ...place,
-            name: text.trim() || KIND_WORDS[kind],
+            name: text.trim() || REGION_WORDS[kind],
             kind,
             ...change,
           }),

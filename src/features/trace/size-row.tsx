@@ -12,7 +12,7 @@ import { Figures, Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
 import { UsualRow } from './usual-row';
 
-export const KIND_WORDS: Readonly<Record<DimensionKind, string>> = {
+export const DIMENSION_WORDS: Readonly<Record<DimensionKind, string>> = {
   distance: 'Distance',
   across: 'Across',
   up: 'Up',
@@ -50,13 +50,13 @@ export function SizeRow({ dimension, scaled }: { dimension: Dimension; scaled: b
   return (
     <View style={{ borderTopWidth: 1, borderColor: palette.rule, paddingTop: 6 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <Words style={{ flex: 1 }}>{KIND_WORDS[dimension.kind]}</Words>
+        <Words style={{ flex: 1 }}>{DIMENSION_WORDS[dimension.kind]}</Words>
         <Figures testID="size-measured">
           {!measured ? 'gone' : isAngle || scaled ? written(measured.value, measured.sigma) : 'no scale yet'}
         </Figures>
         <RoundButton
           icon="trash"
-          name={`Take the ${KIND_WORDS[dimension.kind].toLowerCase()} away`}
+          name={`Take the ${DIMENSION_WORDS[dimension.kind].toLowerCase()} away`}
           size={36}
           onPress={() => run(removeDimension(dimension.id))}
         />

@@ -1,6 +1,6 @@
 import { subtract, type Vec } from '../../geometry';
 import type { Points } from './context';
-import type { Evidence, EvidenceOf } from './evidence';
+import type { Observation, ObservationOf } from './evidence';
 
 const TURN = 2 * Math.PI;
 
@@ -8,7 +8,7 @@ const TURN = 2 * Math.PI;
  * A rectangle whose corners, or sides, run around it, in whatever order they were pointed at: those that do not are put in order about their middle, from the first one
  * towards the second. Everything else comes back as it is.
  */
-export function inOrder(piece: Evidence, points: Points): Evidence {
+export function inOrder(piece: Observation, points: Points): Observation {
   if (piece.kind !== 'rectangle') return piece;
   const at = (names: readonly string[]): Vec => {
     const places = names.map((name) => points[name]?.at ?? [NaN, NaN]);
@@ -40,13 +40,13 @@ export function isAround(places: readonly Vec[]): boolean {
 }
 
 /** The same rectangle, begun on its other side: width is what was height. */
-export function begunOnOtherSide(piece: EvidenceOf<'rectangle'>): Evidence {
+export function begunOnOtherSide(piece: ObservationOf<'rectangle'>): Observation {
   const later = <Item>(items: readonly Item[] | undefined) => items && [...items.slice(1), items[0]!];
   return { ...piece, corners: later(piece.corners), sides: later(piece.sides) };
 }
 
 /** Whether it matters on which side a rectangle was begun. */
-export function hasTwoSizes(piece: Evidence): piece is EvidenceOf<'rectangle'> {
+export function hasTwoSizes(piece: Observation): piece is ObservationOf<'rectangle'> {
   if (piece.kind !== 'rectangle') return false;
   return piece.proportion === undefined
     ? piece.widthMm !== undefined && piece.heightMm !== undefined && piece.widthMm !== piece.heightMm

@@ -1,13 +1,13 @@
 import { awayFrom, distance, lineThrough, type Vec } from '../../geometry';
 import { onPlane, type Conditions, type EvidenceContext } from './context';
-import type { Evidence, EvidenceOf, LineEnds } from './evidence';
+import type { Observation, ObservationOf, LineEnds } from './evidence';
 import { circleThrough, cornersOfSides, directionOf, doubleArea, sizeOfCorners, wrapped } from './plane-figures';
 
 const RADIANS = Math.PI / 180;
 const HALF_TURN = Math.PI;
 
 /** A piece of evidence as conditions of the adjustment, all in the group of its id. */
-export function conditionsOf(piece: Evidence, context: EvidenceContext): Conditions {
+export function conditionsOf(piece: Observation, context: EvidenceContext): Conditions {
   switch (piece.kind) {
     case 'length':
       return length(piece, context);
@@ -32,7 +32,7 @@ export function conditionsOf(piece: Evidence, context: EvidenceContext): Conditi
   }
 }
 
-function length({ id, from, to, mm, sigma }: EvidenceOf<'length'>, context: EvidenceContext): Conditions {
+function length({ id, from, to, mm, sigma }: ObservationOf<'length'>, context: EvidenceContext): Conditions {
   return {
     blocks: [],
     conditions: [
@@ -46,7 +46,7 @@ function length({ id, from, to, mm, sigma }: EvidenceOf<'length'>, context: Evid
   };
 }
 
-function equal({ id, lines, sigma }: EvidenceOf<'equal'>, context: EvidenceContext): Conditions {
+function equal({ id, lines, sigma }: ObservationOf<'equal'>, context: EvidenceContext): Conditions {
   const [first, ...others] = lines;
   return {
     blocks: [],
@@ -62,7 +62,7 @@ function equal({ id, lines, sigma }: EvidenceOf<'equal'>, context: EvidenceConte
 }
 
 /** Every rim point lies exactly on one circle, whose diameter was stated once. */
-function circle({ id, through, diameterMm, sigma }: EvidenceOf<'circle'>, context: EvidenceContext): Conditions {
+function circle({ id, through, diameterMm, sigma }: ObservationOf<'circle'>, context: EvidenceContext): Conditions {
   const own = `${id}:circle`;
   const { centre, radius } = circleThrough(through.map(context.place));
   const rim = through.map((point) =>
@@ -88,7 +88,7 @@ function circle({ id, through, diameterMm, sigma }: EvidenceOf<'circle'>, contex
 }
 
 /** A rectangle of its own (middle, turn, width, height) that corners or side points lie on exactly; its sizes are stated once each. */
-function rectangle(piece: EvidenceOf<'rectangle'>, context: EvidenceContext): Conditions {
+function rectangle(piece: ObservationOf<'rectangle'>, context: EvidenceContext): Conditions {
   const { id, corners, sides, widthMm, heightMm, proportion, sigma } = piece;
   const own = `${id}:rectangle`;
   const placed = corners ? corners.map(context.place) : cornersOfSides(sides!.map((side) => side.map(context.place)));
@@ -173,7 +173,7 @@ function onSide(group: string, own: string, point: string, side: number, hand: n
 
 /** Every further line runs at `apart` to the first, whichever way the two are drawn. */
 function directions(
-  { id, lines, sigmaDegrees }: EvidenceOf<'parallel' | 'square'>,
+  { id, lines, sigmaDegrees }: ObservationOf<'parallel' | 'square'>,
   context: EvidenceContext,
   apart: number,
 ): Conditions {
@@ -194,7 +194,7 @@ function directions(
 }
 
 /** The angle between two lines as they are drawn, from their first points to their second. */
-function angle({ id, lines, degrees, sigmaDegrees }: EvidenceOf<'angle'>, context: EvidenceContext): Conditions {
+function angle({ id, lines, degrees, sigmaDegrees }: ObservationOf<'angle'>, context: EvidenceContext): Conditions {
   const [first, second] = lines as readonly [LineEnds, LineEnds];
   return {
     blocks: [],
@@ -212,7 +212,7 @@ function angle({ id, lines, degrees, sigmaDegrees }: EvidenceOf<'angle'>, contex
   };
 }
 
-function level({ id, line, degrees, sigmaDegrees }: EvidenceOf<'level'>, context: EvidenceContext): Conditions {
+function level({ id, line, degrees, sigmaDegrees }: ObservationOf<'level'>, context: EvidenceContext): Conditions {
   return {
     blocks: [],
     conditions: [
@@ -226,7 +226,7 @@ function level({ id, line, degrees, sigmaDegrees }: EvidenceOf<'level'>, context
   };
 }
 
-function straight({ id, through, sigma }: EvidenceOf<'straight'>, context: EvidenceContext): Conditions {
+function straight({ id, through, sigma }: ObservationOf<'straight'>, context: EvidenceContext): Conditions {
   const own = `${id}:line`;
   const { normal, offset } = lineThrough(through.map(context.place));
   return {
@@ -245,7 +245,7 @@ function straight({ id, through, sigma }: EvidenceOf<'straight'>, context: Evide
   };
 }
 
-function knownPoint({ id, point, mm, sigma }: EvidenceOf<'known-point'>, context: EvidenceContext): Conditions {
+function knownPoint({ id, point, mm, sigma }: ObservationOf<'known-point'>, context: EvidenceContext): Conditions {
   return {
     blocks: [],
     conditions: [

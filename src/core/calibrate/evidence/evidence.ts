@@ -32,7 +32,7 @@ interface Sized {
 }
 
 /** One thing that is known. Points are named and shared: the same name in two pieces is one place. mm; angles in degrees. */
-export type Evidence =
+export type Observation =
   | (Piece & Sized & { readonly kind: 'length'; readonly from: string; readonly to: string; readonly mm: number })
   | (Piece & { readonly kind: 'equal'; readonly lines: readonly LineEnds[]; readonly sigma?: number | undefined })
   | (Piece &
@@ -78,15 +78,15 @@ export type Evidence =
       readonly sigma?: number | undefined;
     });
 
-export type EvidenceKind = Evidence['kind'];
-export type EvidenceOf<Kind extends EvidenceKind> = Extract<Evidence, { readonly kind: Kind }>;
+export type ObservationKind = Observation['kind'];
+export type ObservationOf<Kind extends ObservationKind> = Extract<Observation, { readonly kind: Kind }>;
 
 /** Names of the points a piece stands on, each once. */
-export function pointsOf(piece: Evidence): readonly string[] {
+export function pointsOf(piece: Observation): readonly string[] {
   return [...new Set(namesIn(piece))];
 }
 
-function namesIn(piece: Evidence): readonly string[] {
+function namesIn(piece: Observation): readonly string[] {
   switch (piece.kind) {
     case 'length':
       return [piece.from, piece.to];

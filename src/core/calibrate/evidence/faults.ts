@@ -2,16 +2,16 @@ import { refused, type Refusal } from '../../basics';
 import { distance, subtract, type Vec } from '../../geometry';
 import { isAround } from './around';
 import type { Points } from './context';
-import { heightOf, pointsOf, type Evidence } from './evidence';
+import { heightOf, pointsOf, type Observation } from './evidence';
 
 /** Ends closer than this many of their own sigmas are one place. */
 const COINCIDENT_SIGMAS = 3;
 
-const fault = (code: string, piece: Evidence, detail: Record<string, string | number> = {}) =>
+const fault = (code: string, piece: Observation, detail: Record<string, string | number> = {}) =>
   refused(code, { id: piece.id, ...detail });
 
 /** Why a piece of evidence cannot take part, with its id; undefined when it can. */
-export function findFault(piece: Evidence, points: Points): Refusal | undefined {
+export function findFault(piece: Observation, points: Points): Refusal | undefined {
   const names = pointsOf(piece);
   const missing = names.find((name) => points[name] === undefined);
   if (missing !== undefined) return fault('evidence-point-unknown', piece, { point: missing });
@@ -24,7 +24,7 @@ export function findFault(piece: Evidence, points: Points): Refusal | undefined 
   return findNumberFault(piece) ?? findShapeFault(piece, points);
 }
 
-function findNumberFault(piece: Evidence): Refusal | undefined {
+function findNumberFault(piece: Observation): Refusal | undefined {
   const sizes =
     'mm' in piece && typeof piece.mm === 'number'
       ? [piece.mm]
@@ -51,7 +51,7 @@ function findNumberFault(piece: Evidence): Refusal | undefined {
   return undefined;
 }
 
-function findShapeFault(piece: Evidence, points: Points): Refusal | undefined {
+function findShapeFault(piece: Observation, points: Points): Refusal | undefined {
   const at = (name: string) => points[name]!.at;
   const coincide = (a: string, b: string) =>
     a === b || distance(at(a), at(b)) < COINCIDENT_SIGMAS * Math.hypot(points[a]!.sigma, points[b]!.sigma);
@@ -82,7 +82,7 @@ function findShapeFault(piece: Evidence, points: Points): Refusal | undefined {
 
 /** Too few different points, or, where an area is needed, all in one line. */
 function findSpreadFault(
-  piece: Evidence,
+  piece: Observation,
   names: readonly string[],
   least: number,
   points: Points,
@@ -96,7 +96,7 @@ function findSpreadFault(
   return needsArea && spread.across < COINCIDENT_SIGMAS * sigma ? fault('evidence-points-in-line', piece) : undefined;
 }
 
-function findRectangleFault(piece: Extract<Evidence, { kind: 'rectangle' }>, points: Points): Refusal | undefined {
+function findRectangleFault(piece: Extract<Observation, { kind: 'rectangle' }>, points: Points): Refusal | undefined {
   if (piece.corners) {
     if (piece.corners.length !== 4 || new Set(piece.corners).size !== 4)
       return fault('evidence-too-few-points', piece, { least: 4 });

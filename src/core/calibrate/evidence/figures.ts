@@ -1,5 +1,5 @@
 import { awayFrom, distance, lineThrough, type Vec } from '../../geometry';
-import type { Evidence } from './evidence';
+import type { Observation } from './evidence';
 import { circleThrough, cornersOfSides, directionOf, sizeOfCorners, wrapped } from './plane-figures';
 
 /** A number that a piece of evidence comes to, and what was said of it. mm, or degrees when `unit` says so. */
@@ -35,7 +35,7 @@ const degrees = (said: number, sigma: number, of: Read): EvidenceFigure => ({
 });
 
 /** What can be read off a piece once there is a map: for showing it beside what was said, and for checks. */
-export function figuresOf(piece: Evidence): readonly EvidenceFigure[] {
+export function listFigures(piece: Observation): readonly EvidenceFigure[] {
   switch (piece.kind) {
     case 'length':
       return [millimetres('length', piece.mm, piece.sigma, (place) => lengthOf([piece.from, piece.to], place))];
@@ -73,7 +73,7 @@ export function figuresOf(piece: Evidence): readonly EvidenceFigure[] {
 }
 
 /** Of pieces that tell directions. */
-function anglesOf(piece: Extract<Evidence, { kind: 'parallel' | 'square' | 'angle' | 'level' }>) {
+function anglesOf(piece: Extract<Observation, { kind: 'parallel' | 'square' | 'angle' | 'level' }>) {
   const sigma = piece.sigmaDegrees ?? 0;
   switch (piece.kind) {
     case 'parallel':

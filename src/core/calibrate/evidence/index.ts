@@ -5,12 +5,12 @@ export { pointFrame, type PointFrame } from './point-frame';
 export {
   heightOf,
   pointsOf,
-  type Evidence,
-  type EvidenceKind,
-  type EvidenceOf,
+  type Observation,
+  type ObservationKind,
+  type ObservationOf,
   type LineEnds,
   type SheetPoint,
 } from './evidence';
 export { findFault } from './faults';
-export { figuresOf, type EvidenceFigure } from './figures';
+export { listFigures, type EvidenceFigure } from './figures';
 export { circleThrough, cornersOfSides, directionOf, sizeOfCorners, wrapped } from './plane-figures';

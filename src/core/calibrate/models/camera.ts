@@ -1,6 +1,6 @@
 import { compose, type Homography } from '../homography';
 import { focalOf, type PictureGeometry } from '../picture';
-import type { Assumed, NumbersOf, Shape } from './model';
+import type { Assumed, NumbersOf, MapShape } from './model';
 
 export interface CameraDoubts {
   /** What is assumed of the tilt about each axis, radians, and of the logarithm of the focal length; absent: the evidence has to tell. */
@@ -37,7 +37,7 @@ export const atAim: SeatOf = (scale, focal, across, up) => {
  * A pinhole camera with square pixels above the plane, looking through the middle of its lens: a scale by its seat, two angles out of
  * square-on, and the logarithm of its focal length in half diagonals. What lies at a height is met earlier by the same rays, which is the parallax.
  */
-export function cameraShape(picture: PictureGeometry, doubts: CameraDoubts, seatOf: SeatOf): Shape {
+export function cameraShape(picture: PictureGeometry, doubts: CameraDoubts, seatOf: SeatOf): MapShape {
   return {
     parts: [
       { id: 'scale', start: [Math.log(400)] },

@@ -1,5 +1,5 @@
 import type { Homography } from '../homography';
-import type { Assumed, ModelName, NumbersOf, PartOfMap, Shape } from './model';
+import type { Assumed, ModelName, NumbersOf, PartOfMap, MapShape } from './model';
 
 /** What each of the flat families leaves to the evidence, in the order in which they contain one another. */
 const PARTS: Readonly<Record<Exclude<ModelName, 'camera'>, readonly PartOfMap[]>> = {
@@ -28,7 +28,7 @@ const PARTS: Readonly<Record<Exclude<ModelName, 'camera'>, readonly PartOfMap[]>
 export function flatShape(
   name: Exclude<ModelName, 'camera'>,
   assumed: Partial<Record<'stretch' | 'skew', Assumed>> = {},
-): Shape {
+): MapShape {
   const parts = PARTS[name].map((part) => {
     return part.id === 'stretch' || part.id === 'skew' ? { ...part, ...assumed[part.id] } : part;
   });

@@ -49,7 +49,7 @@ export interface MapModel {
 
 export type NumbersOf = (part: MapPart) => readonly number[];
 
-export interface Shape {
+export interface MapShape {
   readonly parts: readonly PartOfMap[];
   homographyAt(numbersOf: NumbersOf, height: number): Homography;
 }
@@ -67,7 +67,7 @@ export interface ModelChoice {
   readonly shifts: boolean;
 }
 
-export function createModel(picture: PictureGeometry, shape: Shape, choice: ModelChoice): MapModel {
+export function createModel(picture: PictureGeometry, shape: MapShape, choice: ModelChoice): MapModel {
   const parts = partsOf(shape, choice);
   const among = numbersOfParts(parts);
   const forwardAt = (values: readonly number[], height: number) => {
@@ -94,7 +94,7 @@ export function createModel(picture: PictureGeometry, shape: Shape, choice: Mode
 }
 
 /** What is to be found, in the order of the numbers. */
-function partsOf(shape: Shape, choice: ModelChoice): readonly PartOfMap[] {
+function partsOf(shape: MapShape, choice: ModelChoice): readonly PartOfMap[] {
   return [
     ...shape.parts,
     ...(choice.lens === 'none'
@@ -129,7 +129,7 @@ function numbersOfParts(parts: readonly PartOfMap[]): (values: readonly number[]
 }
 
 /** The parts as blocks of the adjustment, at given numbers. */
-export function blocksOf(model: MapModel, values: readonly number[]): Block[] {
+export function mapBlocks(model: MapModel, values: readonly number[]): Block[] {
   let first = 0;
   return model.parts.map(({ id, start }) => ({ id, start: values.slice(first, (first += start.length)) }));
 }
@@ -165,7 +165,7 @@ export function assumedSigma(
 export const assumptionOf = (part: MapPart) => `assumed:${part}`;
 
 /** Where a part begins among the numbers of a map; -1 when the map has none. */
-export function indexOf(model: MapModel, part: MapPart): number {
+export function firstNumberOf(model: MapModel, part: MapPart): number {
   let first = 0;
   for (const { id, start } of model.parts) {
     if (id === part) return first;

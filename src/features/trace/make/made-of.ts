@@ -10,7 +10,7 @@ const FIRST = { offset: 5, width: 20, step: 50 } as const;
 /** What stands in its sources' stead: they become aids. */
 const INSTEAD: readonly RecipeKind[] = ['strip', 'combined'];
 
-export interface Choosing {
+export interface ChoosingSources {
   readonly outlines: readonly Outline[];
   /** Ids in the order in which they were chosen: the first is what others are taken from. */
   readonly of: readonly string[];
@@ -19,7 +19,7 @@ export interface Choosing {
 
 export type MakeKind = Exclude<RecipeKind, 'around' | 'placed' | 'fittings'>;
 
-export function firstRecipe(kind: MakeKind, { of, guides }: Choosing): Recipe | undefined {
+export function firstRecipe(kind: MakeKind, { of, guides }: ChoosingSources): Recipe | undefined {
   switch (kind) {
     case 'offset':
       return { kind, of, by: FIRST.offset, both: false, corners: 'round' };

@@ -3,7 +3,7 @@ import type { StandMode } from '@/bench/tools';
 import { editingIn } from '@/core/derive';
 import { useDesk, useJob } from '@/bench/use-session';
 import { letGo, replaceOutline, setAid, together } from '@/core/job';
-import { asCircle, standing, type Outline } from '@/core/outline';
+import { asCircle, standingAlone, type Outline } from '@/core/outline';
 import type { FittedView } from '@/core/derive';
 import { Card } from '@/ui/card';
 import type { IconName } from '@/ui/icon';
@@ -125,11 +125,11 @@ function OnlyButtons({ only, fitted }: { only: Outline; fitted: FittedView }) {
       (outline) =>
         outline.shape === 'made' && outline.recipe.kind === 'fittings' && outline.recipe.of.includes(only.id),
     );
-    const parts = standing(shape.paths, only, editing);
+    const parts = standingAlone(shape.paths, only, editing);
     run(
       together([
         ...fittings.map((outline) =>
-          letGo(outline.id, standing(derived.shapes.get(outline.id)?.paths ?? [], outline, editing)),
+          letGo(outline.id, standingAlone(derived.shapes.get(outline.id)?.paths ?? [], outline, editing)),
         ),
         letGo(only.id, parts),
       ]),

@@ -52,7 +52,7 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
   const kept = proposals.length - open.length;
   const kinds = [...new Set(open.map(({ kind }) => kind))];
   const moves = useMemo(() => {
-    const { laying } = derived.planes.get(fitted.view.plane)!;
+    const { placing: laying } = derived.planes.get(fitted.view.plane)!;
     return foreseeMoves(open, outlinesOf(relating), relationsOf(relating), planeOf(relating), (outline) =>
       shapeOf(outline, laying),
     );

@@ -1,6 +1,6 @@
 import type { StoreApi } from 'zustand';
 import type { Box, Vec } from '@/core/geometry';
-import { goneTo, inRoom, keptInSight, pannedBy, shownWhole, zoomedAbout, type Look, type Scene } from './look';
+import { goneTo, inRoom, keptInSight, pannedBy, shownWhole, zoomedAbout, type Look, type LookScene } from './look';
 import type { SessionState } from './session-state';
 import { toScreen, type Room } from './viewport';
 
@@ -8,7 +8,7 @@ import { toScreen, type Room } from './viewport';
 const AROUND_FOUND = 0.35;
 
 /** Where one looks in a sitting: moved by the hand, by what is asked for, and by what comes to lie over the bench. */
-export class Sight {
+export class Framing {
   private rest: Omit<Look, 'viewport'> = { isWhole: true };
   /** The view that was brought whole into sight when it was come to. */
   private shownView: string | undefined;
@@ -18,7 +18,7 @@ export class Sight {
 
   constructor(
     private readonly store: StoreApi<SessionState>,
-    private readonly findScene: () => Scene | undefined,
+    private readonly findScene: () => LookScene | undefined,
   ) {}
 
   /** Of the whole bench, and how much of its sides lies under something. The picture follows, but not under a hand that holds it. */
