@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { readBundle } from '../src/core/formats';
+import { axe } from './helpers/axe';
 import { expect, test, truth, type Desk } from './helpers/desk';
 
 /** Gives the app so many bytes of storage, as a disk that is nearly full does; undefined: as many as there are. */
@@ -108,6 +109,38 @@ test('where the browser stores nothing that is said at the start, and work goes 
   expect([job.views[0]!.evidence.length, pictures.size]).toEqual([1, 1]);
   await page.getByTestId('leave').click();
   await expect(page.getByTestId('job-Pruner blade')).toBeVisible();
+});
+
+test('a browser that threw away what was stored is found out, and what was saved as a bundle opens again @wide', async ({
+  desk,
+  page,
+}) => {
+  await desk.openDemo('blade-drawn');
+  await desk.saved();
+  await desk.step('handover');
+  const bundle = readFileSync(await desk.download('save-bundle'));
+  await page.goto('/');
+  await expect(page.getByTestId('jobs')).toBeVisible();
+  await expect(page.getByTestId('thrown-away')).toHaveCount(0);
+  await expect.poll(() => page.evaluate(() => localStorage.getItem('device/mark') !== null)).toBe(true);
+
+  const { origin } = new URL(page.url());
+  const session = await page.context().newCDPSession(page);
+  await page.goto('about:blank');
+  await session.send('Storage.clearDataForOrigin', { origin, storageTypes: 'indexeddb' });
+  await page.goto('/');
+  await expect(page.getByTestId('thrown-away')).toContainText('thrown away the jobs');
+  await axe(page);
+  await page.getByTestId('bundle-file').setInputFiles({ name: 'b.zip', mimeType: 'application/zip', buffer: bundle });
+  await page.getByTestId('bench').waitFor();
+  await page.goto('/');
+  // Said until it was read, and never again.
+  await page.getByTestId('thrown-away-read').click();
+  await expect(page.getByTestId('thrown-away')).toHaveCount(0);
+  await expect.poll(() => page.evaluate(() => localStorage.getItem('device/mark') !== null)).toBe(true);
+  await page.goto('/');
+  await expect(page.getByTestId('jobs')).toBeVisible();
+  await expect(page.getByTestId('thrown-away')).toHaveCount(0);
 });
 
 test('a lost picture is named, what was drawn stays, and the file brings it back @wide', async ({ desk, page }) => {

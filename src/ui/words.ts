@@ -128,6 +128,8 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
     `Another window took this job over. What was changed here last is kept as a job of its own: “${name}”.`,
   'left-elsewhere': () =>
     'The other window holds changes that could not be stored. They are still there: save them as a bundle in that window.',
+  'thrown-away': () =>
+    'This browser has thrown away the jobs that Bryony had stored in it. Browsers do that when their own files are damaged, or the device is nearly full. What you saved as a bundle can be opened here again.',
   'nothing-kept': () =>
     'This browser stores nothing (a private window, perhaps). You can work, but it ends with this window: save your jobs as bundles, under Hand over.',
   'node-needed': () => 'An outline keeps at least two points. Delete the whole outline instead.',

@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useRef, useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { Snackbar } from 'react-native-paper';
+import { Button, Snackbar } from 'react-native-paper';
 import { firstFree } from '@/core/basics';
 import { beginWith } from '@/features/sources/begun-with';
 import { useDropAndPaste } from '@/features/sources/use-drop-and-paste';
@@ -15,7 +15,7 @@ import type { JobCardActions } from './job-card-view';
 import { JobList } from './job-list';
 import { nameFor } from './job-name';
 import { useBenchAtHand } from './load-job-screen';
-import { useIsKept, useJobActions, useJobCards, useRoomTaken } from './use-jobs';
+import { useIsKept, useJobActions, useJobCards, useRoomTaken, useThrownAway } from './use-jobs';
 
 /** How long a deleted job can be brought back before it is really gone. */
 const UNDO_MS = 8000;
@@ -56,6 +56,7 @@ export function JobsScreen() {
   useBenchAtHand();
   const actions = useJobActions();
   const isKeptHere = useIsKept();
+  const { isThrownAway, onRead } = useThrownAway(cards !== undefined && cards.length > 0);
   const [notice, setNotice] = useState<Said>();
   const say = (code: string, detail: Detail = {}) => setNotice({ words: sentenceFor(code, detail), at: Date.now() });
   /** What an action came to, and that it failed, is said. */
@@ -93,6 +94,7 @@ export function JobsScreen() {
         contentContainerStyle={{ padding: 16, gap: 18, maxWidth: 1080, width: '100%', alignSelf: 'center' }}
         role="main">
         <Heading isKept={isKeptHere} />
+        {isThrownAway ? <ThrownAway onRead={onRead} /> : null}
         <Beginnings
           isOpening={actions.openFile.isPending}
           onFiles={begin}
@@ -161,6 +163,21 @@ function Heading({ isKept }: { isKept: boolean }) {
         </Words>
       )}
     </>
+  );
+}
+
+/** That the browser lost the jobs, until it was read. */
+function ThrownAway({ onRead }: { onRead: () => void }) {
+  const palette = usePalette();
+  return (
+    <View
+      style={{ padding: 12, borderRadius: 10, backgroundColor: palette.leaf, gap: 8, alignItems: 'flex-start' }}
+      testID="thrown-away">
+      <Words>{sentenceFor('thrown-away')}</Words>
+      <Button mode="outlined" onPress={onRead} testID="thrown-away-read">
+        I have read it
+      </Button>
+    </View>
   );
 }
 
