@@ -60,8 +60,11 @@ function kill({ process: child }: Running): Promise<void> {
 
 const layersIn = (page: Page) => page.locator('[data-testid^="layer-card-"]').count();
 
-/** Opens the job and its layers: how many there are now. */
-async function open(page: Page, job: string): Promise<number> {
+/** Opens the job and its layers: how many there are now; undefined where the browser itself threw the storage away, which the first screen says. */
+async function open(page: Page, job: string): Promise<number | undefined> {
+  await page.goto(address);
+  await page.getByTestId('begin-picture').waitFor({ timeout: 30_000 });
+  if ((await page.getByTestId('thrown-away').count()) > 0) return undefined;
   await page.goto(job);
   await page.getByTestId('step-trace').click({ timeout: 30_000 });
   await page.getByTestId('panel-layers').click();
@@ -94,20 +97,35 @@ async function changeUntilKilled(page: Page, saved: { layers: number }): Promise
   }
 }
 
+/** A new job in a browser that is killed then: its address. */
+async function begin(profile: string): Promise<string> {
+  const running = await start(profile);
+  const { page } = running;
+  await page.goto(address);
+  if ((await page.getByTestId('thrown-away').count()) > 0) await page.getByTestId('thrown-away-read').click();
+  await page.getByTestId('demo-blade-start').click();
+  await page.getByTestId('bench').waitFor();
+  const job = page.url();
+  await wait(1500);
+  await kill(running);
+  return job;
+}
+
 async function main(): Promise<void> {
   const profile = mkdtempSync(path.join(tmpdir(), 'kills-'));
-  const first = await start(profile);
-  await first.page.goto(address);
-  await first.page.getByTestId('demo-blade-start').click();
-  await first.page.getByTestId('bench').waitFor();
-  const job = first.page.url();
-  await wait(1500);
-  await kill(first);
-  let lost = 0;
+  let job = await begin(profile);
+  let [lost, thrownAway] = [0, 0];
   const saved = { layers: 0 };
   for (let i = 1; i <= kills; i++) {
     const running = await start(profile);
     const found = await open(running.page, job);
+    if (found === undefined) {
+      console.log(`kill ${i - 1}: the browser threw its storage away, and the app said so (${++thrownAway})`);
+      await kill(running);
+      job = await begin(profile);
+      saved.layers = 0;
+      continue;
+    }
     if (found < saved.layers)
       console.log(`kill ${i - 1}: ${saved.layers} layers were saved, ${found} are there (lost so far: ${++lost})`);
     saved.layers = 0;

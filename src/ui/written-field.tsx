@@ -40,11 +40,12 @@ export function WrittenField<T>({
     read && !read.ok && (asked || read.code !== 'written-length-ends-early')
       ? sentenceFor(read.code, read.detail)
       : undefined;
+  const named = (part = '') => (testID === undefined ? {} : { testID: `${testID}${part}` });
   return (
     <View style={width ? { width } : { flex: 1, minWidth: 120 }}>
       <TextInput
         ref={inputRef as never}
-        testID={testID}
+        {...named()}
         mode="outlined"
         dense
         label={label}
@@ -68,11 +69,11 @@ export function WrittenField<T>({
         submitBehavior="submit"
       />
       {problem ? (
-        <Words style={{ color: palette.berry, fontSize: 13, lineHeight: 17 }} testID={testID && `${testID}-problem`}>
+        <Words style={{ color: palette.berry, fontSize: 13, lineHeight: 17 }} {...named('-problem')}>
           {problem}
         </Words>
       ) : read?.ok && echo ? (
-        <Words quiet style={{ fontSize: 13, lineHeight: 17 }} testID={testID && `${testID}-echo`}>
+        <Words quiet style={{ fontSize: 13, lineHeight: 17 }} {...named('-echo')}>
           {echo(read.value)}
         </Words>
       ) : null}

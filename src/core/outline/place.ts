@@ -48,7 +48,7 @@ export interface Placing {
   /** Where a place of a view's sheet lies; without a view of the first that shows the plane. */
   toPlane(sheet: Vec, view?: string): Vec;
   /** Whether what was pointed in a view has no place: it shows the plane without a scale where others have one. */
-  isBlind?(view?: string): boolean;
+  isBlind?: ((view?: string) => boolean) | undefined;
   /** Where another node of the same outline lies; undefined when it is gone, or rests on itself. */
   nodeAt(id: string): Vec | undefined;
 }

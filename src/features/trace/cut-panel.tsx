@@ -43,7 +43,7 @@ export function CutPanel({ state }: { state: CutState }) {
         <Button
           mode={state.choosing ? 'contained' : 'outlined'}
           compact
-          disabled={state.choosing && state.edges.length === 0}
+          disabled={state.choosing === true && state.edges.length === 0}
           onPress={() => set({ ...state, choosing: !state.choosing })}
           testID="cut-edges">
           {!state.choosing
