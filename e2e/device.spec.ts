@@ -21,10 +21,13 @@ async function fillUp(page: Page): Promise<void> {
       const request = indexedDB.open('bryony');
       request.onsuccess = () => resolve(request.result);
     });
+    // What is stored is packed: only noise takes all the room that it has.
+    const noise = (size: number) =>
+      Array.from({ length: size }, () => String.fromCharCode(33 + 90 * Math.random())).join('');
     const put = (size: number) =>
       new Promise<boolean>((resolve) => {
         const transaction = database.transaction('entries', 'readwrite');
-        transaction.objectStore('entries').put('x'.repeat(size), `filler/${Math.random()}`);
+        transaction.objectStore('entries').put(noise(size), `filler/${Math.random()}`);
         transaction.oncomplete = () => resolve(true);
         transaction.onabort = () => resolve(false);
       });
