@@ -39,7 +39,11 @@ export function evidenceOfPart(rows = 6): Observation[] {
   });
   return [
     ...lines.map((r): Observation => ({ id: `row ${r}`, kind: 'straight', through: columns.map((c) => name(c, r)) })),
-    ...columns.map((c): Observation => ({ id: `column ${c}`, kind: 'straight', through: lines.map((r) => name(c, r)) })),
+    ...columns.map((c): Observation => ({
+      id: `column ${c}`,
+      kind: 'straight',
+      through: lines.map((r) => name(c, r)),
+    })),
     { id: 'rows', kind: 'parallel', lines: lines.map(alongRow) },
     { id: 'columns', kind: 'parallel', lines: columns.map(alongColumn) },
     { id: 'square', kind: 'square', lines: [alongRow(0), alongColumn(0)] },
