@@ -21,7 +21,7 @@ async function serve(port: number): Promise<ChildProcess> {
   return server;
 }
 
-test('after the first visit everything that needs no server works without one: old jobs, new pictures, files out', async ({
+test('after the first visit everything that needs no server works without one: old jobs, new pictures, files out @wide', async ({
   desk,
   page,
   problems,

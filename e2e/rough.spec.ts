@@ -48,7 +48,7 @@ const onSheet = ([x, y]: Point): Point => [x + plate.place[0], y + plate.place[1
 const OFF = 3;
 const ZOOM = 1.5;
 
-test('pointed badly, by 3 px each time, a plate is true to its scan within 0.1 mm: level, tangent, its holes 8 mm', async ({
+test('pointed badly, by 3 px each time, a plate is true to its scan within 0.1 mm: level, tangent, its holes 8 mm @wide', async ({
   desk,
   page,
   hasTouch,

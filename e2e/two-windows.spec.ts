@@ -10,6 +10,8 @@ async function anotherWindow(context: BrowserContext, address: string): Promise<
 }
 
 async function drawHoles(desk: Desk, ...holes: readonly number[]): Promise<void> {
+  // A window behind another one is drawn once a second.
+  await desk.page.bringToFront();
   await desk.step('trace');
   await desk.choose('tool-circle');
   for (const hole of holes) {

@@ -59,11 +59,11 @@ export function DimensionMarks(drawn: DrawnProps) {
 
 /** Their figures; no other label hides their lines. */
 export function dimensionLabels(drawn: DrawnProps): Labelling {
-  const { palette } = drawn;
+  const { palette, viewport } = drawn;
   const standing = listStanding(drawn);
   return {
     labels: standing.map(({ dimension, span, from, to }) =>
-      labelAt((size) => placesAlong(from, to, size), {
+      labelAt((size) => placesAlong(from, to, size, [viewport.width, viewport.height]), {
         key: dimension.id,
         text: labelOf(dimension, span, drawn),
         color: palette.ink,

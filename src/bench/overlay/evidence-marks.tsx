@@ -60,16 +60,18 @@ export function evidenceLabels(drawn: DrawnProps, look: EvidenceLook): Labelling
     labels: [...labelled]
       .sort((a, b) => Number(b.bold) - Number(a.bold))
       .map(({ evidence, groups, label, color }) =>
-        labelAt(placesFor(evidence, groups), { key: evidence.id, text: label, color }),
+        labelAt(placesFor(evidence, groups, drawn.viewport), { key: evidence.id, text: label, color }),
       ),
     lines: lengths.map(({ evidence: { id }, groups: [ends] }) => ({ of: id, from: ends![0]!, to: ends![1]! })),
   };
 }
 
-const placesFor = (evidence: Evidence, groups: Mark['groups']) => (size: Vec) =>
-  evidence.kind === 'length'
-    ? placesAlong(groups[0]![0]!, groups[0]![1]!, size)
-    : placesAround(labelPlace(evidence, groups), size);
+const placesFor =
+  (evidence: Evidence, groups: Mark['groups'], { width, height }: Viewport) =>
+  (size: Vec) =>
+    evidence.kind === 'length'
+      ? placesAlong(groups[0]![0]!, groups[0]![1]!, size, [width, height])
+      : placesAround(labelPlace(evidence, groups), size);
 
 interface Mark {
   readonly evidence: Evidence;

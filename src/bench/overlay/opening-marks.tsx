@@ -87,7 +87,7 @@ export function OpeningMarks({ chosen, ...drawn }: DrawnProps & { readonly chose
 
 /** The marks of the openings beside their walls, and of the chosen one the distance from its corner. */
 export function openingLabels(drawn: DrawnProps, chosen: string | undefined): Labelling {
-  const { palette, job } = drawn;
+  const { palette, job, viewport } = drawn;
   const place = onScreen(drawn);
   const opened = listOpened(drawn);
   const held = opened
@@ -101,7 +101,11 @@ export function openingLabels(drawn: DrawnProps, chosen: string | undefined): La
   return {
     labels: [
       ...held.map(({ of, from, to, text }) =>
-        labelAt((size) => placesAlong(from, to, size), { key: of, text, color: palette.ink }),
+        labelAt((size) => placesAlong(from, to, size, [viewport.width, viewport.height]), {
+          key: of,
+          text,
+          color: palette.ink,
+        }),
       ),
       ...opened.map(({ span, mark }) =>
         labelAround(besideWall(span, place), {

@@ -26,7 +26,7 @@ const join = (
 ): Drawn => ({
   lines: dimensions.map(({ from, to }, i) => ({ of: `d${i}`, from, to })),
   wishes: [
-    ...dimensions.map(({ from, to, size }, i) => ({ key: `d${i}`, size, places: placesAlong(from, to, size) })),
+    ...dimensions.map(({ from, to, size }, i) => ({ key: `d${i}`, size, places: placesAlong(from, to, size, BENCH) })),
     ...words.map(({ at, size }, i) => ({ key: `w${i}`, size, places: placesAround(at, size) })),
   ],
 });
@@ -47,6 +47,9 @@ function isWalkedInto({ at, size }: { at: Vec; size: Vec }, { from, to }: Pick<L
     ([x, y]) => Math.abs(x - at[0]) < size[0] / 2 - 0.5 && Math.abs(y - at[1]) < size[1] / 2 - 0.5,
   );
 }
+
+const isWithinBench = ([x, y]: Vec, [width, height]: Vec) =>
+  x >= width / 2 && x <= BENCH[0] - width / 2 && y >= height / 2 && y <= BENCH[1] - height / 2;
 
 describe('labels on a drawing', () => {
   it('lie on no other label, and no mark lies on one', () => {
@@ -104,9 +107,30 @@ describe('labels on a drawing', () => {
   });
 
   it('stand beyond the end of what they would hide, and lead back to it', () => {
-    const [first] = placesAlong([100, 100], [130, 100], [90, 22]);
+    const [first] = placesAlong([100, 100], [130, 100], [90, 22], BENCH);
     expect(first!.from).toEqual([130, 100]);
     expect(first!.at[0] - 45).toBeGreaterThan(130);
+  });
+
+  it('stand on what is seen of a line that goes on beyond the bench', () => {
+    const far = fc.double({ min: 300, max: 6000, noNaN: true });
+    const inside = fc.tuple(
+      fc.double({ min: 200, max: 1080, noNaN: true }),
+      fc.double({ min: 50, max: 510, noNaN: true }),
+    );
+    const turn = fc.double({ min: 0, max: 2 * Math.PI, noNaN: true });
+    fc.assert(
+      fc.property(inside, turn, far, far, someSize, ([x, y], angle, before, after, size) => {
+        const [from, to] = [-before, after].map((by): Vec => [x + by * Math.cos(angle), y + by * Math.sin(angle)]) as [
+          Vec,
+          Vec,
+        ];
+        const [label] = placeLabels([{ key: 'd', size, places: placesAlong(from, to, size, BENCH) }], [], BENCH);
+        expect(isWithinBench(label!.at, size)).toBe(true);
+        // On its line, or beside it where an end is seen.
+        expect(label!.isFolded).toBe(false);
+      }),
+    );
   });
 
   it('where nothing has room, marks stay near what they stand for', () => {

@@ -42,20 +42,25 @@ interface Slip {
 const isOver = (a: Slip, b: Slip, gap: number) =>
   [0, 1].every((axis) => Math.abs(a.at[axis]! - b.at[axis]!) < (a.size[axis]! + b.size[axis]!) / 2 + gap);
 
-/** Whether a segment goes through a slip, by the slabs of its sides (Kay & Kajiya, Ray tracing complex scenes, 1986). */
-export function isCrossed({ at, size }: Slip, { from, to }: Pick<LabelLine, 'from' | 'to'>): boolean {
+type Segment = Pick<LabelLine, 'from' | 'to'>;
+
+/** Whether a segment goes through a slip. */
+export const isCrossed = (slip: Slip, segment: Segment): boolean => findShareWithin(slip, segment) !== undefined;
+
+/** From which to which share of itself a segment runs within a box, by the slabs of its sides (Kay & Kajiya, Ray tracing complex scenes, 1986). */
+function findShareWithin({ at, size }: Slip, { from, to }: Segment): readonly [number, number] | undefined {
   let [enter, leave] = [0, 1];
   for (const axis of [0, 1] as const) {
     const [start, way] = [from[axis], to[axis] - from[axis]];
     const sides = [at[axis] - size[axis] / 2, at[axis] + size[axis] / 2];
     if (way === 0) {
-      if (start <= sides[0]! || start >= sides[1]!) return false;
+      if (start <= sides[0]! || start >= sides[1]!) return undefined;
       continue;
     }
     const [near, far] = sides.map((side) => (side - start) / way).sort((a, b) => a - b) as [number, number];
     [enter, leave] = [Math.max(enter, near), Math.min(leave, far)];
   }
-  return enter < leave;
+  return enter < leave ? [enter, leave] : undefined;
 }
 
 const isWithin = ({ at, size }: Slip, [width, height]: Vec) =>
@@ -111,8 +116,11 @@ const BESIDE = 5;
 /** Along its line, for a figure that finds others in the middle. */
 const ALONG = [0.5, 0.36, 0.64, 0.22, 0.78];
 
-/** Where the figure of a dimension may stand: on its line where that has room for it, beyond an end where it would hide what is measured, or beside it. */
-export function placesAlong(from: Vec, to: Vec, [width, height]: Vec): readonly LabelPlace[] {
+/**
+ * Where the figure of a dimension may stand: on its line where that has room for it, in the middle of what of it lies on the bench (`room`: its width and height), beyond an end where it would hide what is
+ * measured, or beside it.
+ */
+export function placesAlong(from: Vec, to: Vec, [width, height]: Vec, room: Vec): readonly LabelPlace[] {
   const length = distance(from, to);
   const u = findDirection(subtract(to, from)) ?? [1, 0];
   const n = perpendicular(u);
@@ -120,6 +128,10 @@ export function placesAlong(from: Vec, to: Vec, [width, height]: Vec): readonly 
     Math.min(width / 2 / Math.max(Math.abs(axis[0]), 1e-9), height / 2 / Math.max(Math.abs(axis[1]), 1e-9));
   const half = reach(u) + CLEAR;
   const on = ALONG.filter((t) => Math.min(t, 1 - t) * length > half).map((t): LabelPlace => ({ at: mix(from, to, t) }));
+  // So far from the rims that the whole slip is on the bench.
+  const inner = { at: scale(room, 0.5), size: subtract(room, [width, height]) };
+  const [enter, leave] = findShareWithin(inner, { from, to }) ?? [0, 0];
+  const seen = (leave - enter) * length > 1 ? [{ at: mix(from, to, (enter + leave) / 2) }] : [];
   const beyond: LabelPlace[] = [
     { at: add(to, scale(u, half)), from: to },
     { at: subtract(from, scale(u, half)), from },
@@ -132,7 +144,7 @@ export function placesAlong(from: Vec, to: Vec, [width, height]: Vec): readonly 
       return { at: add(foot, scale(n, by)), from: foot };
     }),
   );
-  return [...on, ...beyond, ...beside];
+  return [...on, ...seen.filter(() => on.length > 0), ...beyond, ...beside];
 }
 
 /** Where words about a place may stand: on it or around it, the nearest first. */

@@ -14,7 +14,7 @@ import {
   type Piece,
   type Vec,
 } from '../geometry';
-import { cubicsBeside, paceOf } from './offset-curve';
+import { cubicsBeside } from './offset-curve';
 
 /**
  * A stretch of what lies beside a piece. One that bends more tightly than it is offset begins and ends on the piece itself and goes around what it sweeps, of an arc
@@ -64,11 +64,17 @@ function listRuns(
   piece: Piece,
   by: number,
 ): readonly { readonly from: number; readonly to: number; readonly folded: boolean }[] {
-  const isFolded = (t: number) => !(paceOf(piece, t, by) > 0) && Number.isFinite(curvatureAt(piece, t));
+  const isFolded = (t: number) => {
+    const curvature = curvatureAt(piece, t);
+    return Number.isFinite(curvature) && !(1 + curvature * by > 0);
+  };
   const stops = [0];
-  for (let i = 0; i < SCANNED; i++) {
-    const [from, to] = [(i + 1e-3) / SCANNED, (i + 1 + (i === SCANNED - 1 ? -1e-3 : 1e-3)) / SCANNED];
-    if (isFolded(from) !== isFolded(to)) stops.push(turningPoint(isFolded, from, to));
+  let [from, before] = [1e-3 / SCANNED, isFolded(1e-3 / SCANNED)];
+  for (let i = 1; i <= SCANNED; i++) {
+    const to = (i + (i === SCANNED ? -1e-3 : 1e-3)) / SCANNED;
+    const folded = isFolded(to);
+    if (folded !== before) stops.push(turningPoint(isFolded, from, to));
+    [from, before] = [to, folded];
   }
   stops.push(1);
   return stops.slice(1).map((to, i) => ({ from: stops[i]!, to, folded: isFolded((stops[i]! + to) / 2) }));

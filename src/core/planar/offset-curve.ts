@@ -22,9 +22,6 @@ export function besideAt(piece: Piece, t: number, by: number): Vec {
   return add(pointAt(piece, t), scale(perpendicular(tangentAt(piece, t)), -by));
 }
 
-/** How much faster than the piece its offset runs; not above nothing where the piece bends more tightly than it is offset. */
-export const paceOf = (piece: Piece, t: number, by: number): number => 1 + curvatureAt(piece, t) * by;
-
 /**
  * The curve beside a stretch of a piece as cubics that keep to the distance within `tolerance`, as few as a search finds. The pace has to be above nothing between
  * its ends. Each cubic leaves and arrives in the piece's direction, its handles by least squares.
@@ -44,13 +41,13 @@ const FINEST = 1 / 4096;
 
 function longestFrom(piece: Piece, by: number, from: number, to: number, tolerance: number): readonly [number, Cubic] {
   const whole = fitted(piece, by, from, to);
-  if (astray(whole, piece, by, from, to) <= tolerance || to - from <= FINEST) return [to, whole];
+  if (to - from <= FINEST || isBeside(whole, piece, by, from, to, tolerance)) return [to, whole];
   let [low, high] = [from, to];
   let best: readonly [number, Cubic] | undefined;
   for (let i = 0; i < 6 || (!best && high - from > FINEST); i++) {
     const middle = (low + high) / 2;
     const cubic = fitted(piece, by, from, middle);
-    if (astray(cubic, piece, by, from, middle) <= tolerance) {
+    if (isBeside(cubic, piece, by, from, middle, tolerance)) {
       low = middle;
       best = [middle, cubic];
     } else high = middle;
@@ -120,16 +117,18 @@ function nearer(piece: Piece, place: Vec, t: number): number {
 }
 
 const CHECKED = 15;
+const MIDDLE = (CHECKED + 1) / 2;
 
-/** The largest difference between how far a cubic lies from the piece and how far it should. */
-function astray(cubic: Cubic, piece: Piece, by: number, from: number, to: number): number {
+/** Whether a cubic lies as far from a stretch of the piece as it should. */
+function isBeside(cubic: Cubic, piece: Piece, by: number, from: number, to: number, tolerance: number): boolean {
   const stretch = partOf(piece, from, to);
-  let worst = 0;
   for (let i = 1; i <= CHECKED; i++) {
-    const place = pointAt(cubic, i / (CHECKED + 1));
-    let t = i / (CHECKED + 1);
+    // From the middle outwards: there it strays first.
+    const share = (i % 2 === 0 ? MIDDLE - i / 2 : MIDDLE + (i - 1) / 2) / (CHECKED + 1);
+    const place = pointAt(cubic, share);
+    let t = share;
     for (let round = 0; round < 4; round++) t = nearer(stretch, place, t);
-    worst = Math.max(worst, Math.abs(norm(subtract(place, pointAt(stretch, t))) - Math.abs(by)));
+    if (!(Math.abs(norm(subtract(place, pointAt(stretch, t))) - Math.abs(by)) <= tolerance)) return false;
   }
-  return worst;
+  return true;
 }
