@@ -1,6 +1,5 @@
 import {
   add,
-  curvatureAt,
   distance,
   dot,
   norm,
