@@ -1,5 +1,8 @@
+import { createHash, randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import jpeg from 'jpeg-js';
+import { writeBundle } from '../src/core/formats';
+import { addSheet, createJob, createView, runCommand, startHistory, type Sheet } from '../src/core/job';
 import { expect, test, truth, type Desk } from './helpers/desk';
 
 const photo = readFileSync('public/demo/blade.jpg');
@@ -151,6 +154,34 @@ test('a long drawing is stopped while it is read, and what was chosen meanwhile 
   for (const name of ['middling', 'short']) await expect(page.getByTestId(`reference-${name}`)).toBeVisible();
   await expect(page.getByTestId('reference-long')).toHaveCount(0);
   await desk.saved();
+});
+
+test('a large bundle is given up while it is opened, and nothing of it stays @wide', async ({ page }) => {
+  const picture = randomBytes(40_000_000);
+  const hash = createHash('sha256').update(picture).digest('hex');
+  const made = createJob('large', 'Large', new Date(0));
+  const sheet: Sheet = {
+    id: 's',
+    name: 's',
+    picture: hash,
+    mediaType: 'image/jpeg',
+    bytes: picture.length,
+    width: 4000,
+    height: 3000,
+    kind: 'photo',
+    taken: {},
+  };
+  const { job } = runCommand(startHistory(made), addSheet(sheet, createView('v', sheet)));
+  const bundle = Buffer.from(writeBundle({ job, pictures: new Map([[hash, picture]]) }));
+  await page.goto('/');
+  await page
+    .getByTestId('bundle-file')
+    .setInputFiles({ name: 'large.zip', mimeType: 'application/zip', buffer: bundle });
+  await page.getByTestId('stop-opening').click();
+  await expect(page.getByText('Stopped. Nothing was changed.')).toBeVisible();
+  await expect(page.getByTestId('open-bundle')).toBeVisible();
+  await expect(page.locator('[data-testid^="job-"]')).toHaveCount(0);
+  await expect(page).toHaveURL(/\/$/);
 });
 
 test('points, sizes and outlines that make no sense are answered, and nothing is lost @wide', async ({

@@ -39,32 +39,46 @@ export async function packJob(job: Job, repository: JobRepository): Promise<Pack
   }
 }
 
-export async function openBundle(bytes: ArrayBuffer, repository: JobRepository): Promise<Imported> {
-  const read = await fileWorker.call('readBundle', { bytes });
+/** Reads a bundle and puts its job on the device, unless that is stopped. */
+export async function openBundle(
+  bytes: ArrayBuffer,
+  repository: JobRepository,
+  signal?: AbortSignal,
+): Promise<Imported> {
+  const read = await fileWorker.call('readBundle', { bytes }, signal ? { signal } : {});
   if (read.kind !== 'done')
     return {
       kind: 'refused',
       code: read.kind === 'failed' ? read.code : 'cancelled',
       detail: read.kind === 'failed' ? read.detail : {},
     };
-  return storeJob(read.value, repository);
+  return storeJob(read.value, repository, signal);
 }
 
 /**
  * Puts a job with its pictures on the device. A job that is here already is stored beside it under a new id. All or
  * nothing: the job is written last, and pictures without a job are swept away.
  */
-export async function storeJob({ job, pictures }: BundleData, repository: JobRepository): Promise<Imported> {
+export async function storeJob(
+  { job, pictures }: BundleData,
+  repository: JobRepository,
+  signal?: AbortSignal,
+): Promise<Imported> {
+  const leave = () =>
+    giveUp(
+      pictures.map(({ hash }) => hash),
+      repository,
+    ).catch(() => undefined);
   try {
-    for (const { hash, bytes } of pictures) await repository.pictures.put(hash, bytes);
+    for (const { hash, bytes } of pictures) {
+      if (!signal?.aborted) await repository.pictures.put(hash, bytes);
+    }
+    if (signal?.aborted) return (await leave(), { kind: 'refused', code: 'cancelled', detail: {} });
     // A job stands under its id in addresses and keys, so one that could not be an id of ours gets another.
     const own = /^[\w-]+$/.test(job.id) ? job : { ...job, id: newId() };
     return { kind: 'done', id: await createJobOf(own, await thumbnailOf(own, repository), repository) };
   } catch (problem) {
-    await giveUp(
-      pictures.map(({ hash }) => hash),
-      repository,
-    ).catch(() => undefined);
+    await leave();
     return { kind: 'refused', code: isStorageFull(problem) ? 'storage-full' : 'storage-failed', detail: {} };
   }
 }

@@ -8,10 +8,12 @@ interface BeginningsProps {
   readonly onFiles: (files: readonly File[]) => void;
   readonly onNew: () => void;
   readonly onBundle: (file: File) => void;
+  /** Gives up the bundle that is being opened. */
+  readonly onStop: () => void;
 }
 
 /** How a job begins: with a picture that is chosen or taken here, with nothing, or from a bundle. */
-export function Beginnings({ isOpening, onFiles, onNew, onBundle }: BeginningsProps) {
+export function Beginnings({ isOpening, onFiles, onNew, onBundle, onStop }: BeginningsProps) {
   const [pictures, camera, bundle] = [
     useRef<HTMLInputElement>(null),
     useRef<HTMLInputElement>(null),
@@ -31,10 +33,10 @@ export function Beginnings({ isOpening, onFiles, onNew, onBundle }: BeginningsPr
       <Button
         mode="outlined"
         icon="bundle"
-        onPress={() => bundle.current?.click()}
-        testID="open-bundle"
+        onPress={isOpening ? onStop : () => bundle.current?.click()}
+        testID={isOpening ? 'stop-opening' : 'open-bundle'}
         loading={isOpening}>
-        Open a bundle
+        {isOpening ? 'Stop opening it' : 'Open a bundle'}
       </Button>
       <Files
         input={pictures}

@@ -99,6 +99,7 @@ export function JobsScreen() {
           isOpening={actions.openFile.isPending}
           onFiles={begin}
           onBundle={openBundle}
+          onStop={actions.stopOpening}
           onNew={() =>
             actions.create.mutate(
               firstFree(names, (count) => `Job ${count}`),

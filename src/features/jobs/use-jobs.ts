@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createJob, listFiles, type Job } from '@/core/job';
 import {
@@ -64,6 +64,7 @@ export function useRoomTaken(): number | undefined {
 /** What can be done with jobs from the list. Each refreshes the list when it is through. */
 export function useJobActions() {
   const client = useQueryClient();
+  const reading = useRef<AbortController>(undefined);
   const refresh = () => client.invalidateQueries({ queryKey: JOBS });
   const create = useMutation({
     mutationFn: (name: string) => createJobOf(createJob(newId(), name, new Date()), undefined, repository),
@@ -77,11 +78,15 @@ export function useJobActions() {
   const duplicate = useMutation({ mutationFn: (id: string) => duplicateStored(id, outside), onSettled: refresh });
   const remove = useMutation({ mutationFn: (id: string) => deleteStored(id, outside), onSettled: refresh });
   const openFile = useMutation({
-    mutationFn: async (file: File): Promise<Imported> => openBundle(await file.arrayBuffer(), repository),
+    mutationFn: async (file: File): Promise<Imported> => {
+      const { signal } = (reading.current = new AbortController());
+      return openBundle(await file.arrayBuffer(), repository, signal);
+    },
     onSuccess: refresh,
   });
+  const stopOpening = () => reading.current?.abort();
   const openDemo = useMutation({ mutationFn: openDemoJob, onSuccess: refresh });
-  return { create, rename, duplicate, remove, openFile, openDemo, refresh };
+  return { create, rename, duplicate, remove, openFile, stopOpening, openDemo, refresh };
 }
 
 export interface DemoJob {
