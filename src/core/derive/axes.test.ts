@@ -31,7 +31,6 @@ import {
   turnView,
   type Command,
   type Job,
-  type Sheet,
 } from '../job';
 import { listDangling } from '../job/kinds';
 import {
@@ -54,18 +53,9 @@ import {
   SAME_PLACE,
 } from '.';
 import { listRegions } from '../planar';
+import { scanOf } from '../job/for-tests';
 
-const sheet: Sheet = {
-  id: 's',
-  name: 's',
-  picture: 'a'.repeat(64),
-  mediaType: 'image/png',
-  bytes: 1,
-  width: 4000,
-  height: 3000,
-  kind: 'scan',
-  taken: {},
-};
+const sheet = scanOf(4000, 3000);
 const pointed = (x: number, y: number) => ({ kind: 'pointed' as const, at: [x, y] as Vec, sigma: 1 });
 /** 10 px/mm with zero at the lower left corner of the sheet. */
 const placed = (x: number, y: number): Place => ({ kind: 'placed', at: [x, y], seen: [10 * x, 3000 - 10 * y] });

@@ -20,11 +20,11 @@ import {
   type Command,
   type Evidence,
   type Job,
-  type Sheet,
 } from '../job';
 import type { Vec } from '../geometry';
 import type { Chain } from '../outline';
 import { createDeriver } from '.';
+import { scanOf } from '../job/for-tests';
 
 jest.mock('../calibrate', () => {
   const actual: typeof calibrate = jest.requireActual('../calibrate');
@@ -32,17 +32,7 @@ jest.mock('../calibrate', () => {
 });
 const adjusted = jest.mocked(calibrate.adjustEvidence);
 
-const sheet: Sheet = {
-  id: 's',
-  name: 's',
-  picture: 'a'.repeat(64),
-  mediaType: 'image/png',
-  bytes: 1,
-  width: 3000,
-  height: 2000,
-  kind: 'scan',
-  taken: {},
-};
+const sheet = scanOf(3000, 2000);
 const length: Evidence = {
   id: 'e',
   kind: 'length',

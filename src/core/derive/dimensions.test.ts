@@ -30,23 +30,13 @@ import {
   type Command,
   type DimensionKind,
   type Evidence,
-  type Sheet,
 } from '../job';
 import type { Chain, CircleOutline, MadeOutline, Recipe, Shape } from '../outline';
 import type { RelationEnd, RelationKind } from '../relate';
 import { formatSlope } from '../units';
+import { scanOf } from '../job/for-tests';
 
-const sheet: Sheet = {
-  id: 's',
-  name: 's',
-  picture: 'a'.repeat(64),
-  mediaType: 'image/png',
-  bytes: 1,
-  width: 2000,
-  height: 1000,
-  kind: 'scan',
-  taken: {},
-};
+const sheet = scanOf(2000, 1000);
 const length: Evidence = {
   id: 'e',
   kind: 'length',

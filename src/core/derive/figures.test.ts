@@ -10,23 +10,13 @@ import {
   runCommand,
   startHistory,
   type Job,
-  type Sheet,
 } from '../job';
 import type { Chain } from '../outline';
 import type { Relation } from '../relate';
 import { createDeriver, measureShapes } from '.';
+import { scanOf } from '../job/for-tests';
 
-const sheet: Sheet = {
-  id: 's',
-  name: 's',
-  picture: 'a'.repeat(64),
-  mediaType: 'image/png',
-  bytes: 1,
-  width: 4000,
-  height: 3000,
-  kind: 'scan',
-  taken: {},
-};
+const sheet = scanOf(4000, 3000);
 /** An upright side, 10 px/mm, pointed at its two ends: along the hand's 1.5 px, across as said. */
 const side = (id: string, x: number, across: number): Chain => ({
   shape: 'chain',

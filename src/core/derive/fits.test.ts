@@ -2,25 +2,16 @@
 import { refused } from '../basics';
 import { adjustEvidence } from '../calibrate';
 import type { Vec } from '../geometry';
-import { createView, type Evidence, type EvidencePoint, type Sheet, type View } from '../job';
+import { createView, type Evidence, type EvidencePoint, type View } from '../job';
 import { fitOf } from './fits';
+import { scanOf } from '../job/for-tests';
 
 jest.mock('../calibrate', () => {
   const real = jest.requireActual<typeof import('../calibrate')>('../calibrate');
   return { ...real, adjustEvidence: jest.fn(real.adjustEvidence) };
 });
 
-const sheet: Sheet = {
-  id: 's',
-  name: 's',
-  picture: 'a'.repeat(64),
-  mediaType: 'image/png',
-  bytes: 1,
-  width: 4000,
-  height: 3000,
-  kind: 'scan',
-  taken: {},
-};
+const sheet = scanOf(4000, 3000);
 const lengthOf = (id: string, mm: number): Evidence => ({
   id,
   kind: 'length',

@@ -17,22 +17,12 @@ import {
   startHistory,
   type Evidence,
   type Job,
-  type Sheet,
 } from '../job';
 import type { Chain, CircleOutline, MadeOutline, Shape } from '../outline';
 import type { Relation } from '../relate';
+import { jobOf, scanOf } from '../job/for-tests';
 
-const sheet: Sheet = {
-  id: 's',
-  name: 's',
-  picture: 'a'.repeat(64),
-  mediaType: 'image/png',
-  bytes: 1,
-  width: 2000,
-  height: 1000,
-  kind: 'scan',
-  taken: {},
-};
+const sheet = scanOf(2000, 1000);
 const SIGMA = 2;
 const at = (place: Vec) => ({ kind: 'pointed' as const, at: place, sigma: SIGMA });
 
@@ -100,10 +90,7 @@ function jobWith(related: boolean): Job {
         ]
       : []),
   ];
-  return commands.reduce(
-    (history, command) => runCommand(history, command),
-    startHistory(createJob('j', 'Job', new Date(0))),
-  ).job;
+  return jobOf(commands);
 }
 
 function normal(random: () => number): number {

@@ -1,17 +1,6 @@
 /** What regions measure, and how well that is known. */
 import { pieceLength, type Vec } from '../geometry';
-import {
-  addEvidence,
-  addMade,
-  addOutline,
-  addSheet,
-  createJob,
-  createView,
-  runCommand,
-  startHistory,
-  type Job,
-  type Sheet,
-} from '../job';
+import { addEvidence, addMade, addOutline, addSheet, createView, type Job } from '../job';
 import type { Chain, CircleOutline } from '../outline';
 import { listRegions } from '../planar';
 import {
@@ -25,18 +14,9 @@ import {
   withOutlines,
 } from '.';
 import { findRegionAt } from './regions';
+import { jobOf, scanOf } from '../job/for-tests';
 
-const sheet: Sheet = {
-  id: 's',
-  name: 's',
-  picture: 'a'.repeat(64),
-  mediaType: 'image/png',
-  bytes: 1,
-  width: 2000,
-  height: 1500,
-  kind: 'scan',
-  taken: {},
-};
+const sheet = scanOf(2000, 1500);
 const at = (place: Vec) => ({ kind: 'pointed' as const, at: place, sigma: 1.5 });
 const ring = (id: string, ...corners: readonly Vec[]): Chain => ({
   shape: 'chain',
@@ -88,10 +68,7 @@ function plateWith(count: number, rows: number): Job {
       false,
     ),
   ];
-  return commands.reduce(
-    (history, command) => runCommand(history, command),
-    startHistory(createJob('j', 'Job', new Date(0))),
-  ).job;
+  return jobOf(commands);
 }
 
 function regionsOf(job: Job) {

@@ -5,18 +5,9 @@ import { measuredLength } from '../calibrate';
 import { addEvidence, addSheet, createJob, createView, runCommand, startHistory, type Job, type Sheet } from '.';
 import { believableDpi, isResolution, resolutionEvidence } from './resolution';
 import { matchedEvidence } from './matching';
+import { scanOf } from './for-tests';
 
-const sheet: Sheet = {
-  id: 's',
-  name: 's',
-  picture: 'a'.repeat(64),
-  mediaType: 'image/png',
-  bytes: 1,
-  width: 2480,
-  height: 3508,
-  kind: 'scan',
-  taken: {},
-};
+const sheet = scanOf(2480, 3508);
 let made = 0;
 const newId = () => `id${made++}`;
 
