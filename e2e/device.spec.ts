@@ -120,6 +120,7 @@ test('a browser that threw away what was stored is found out, and what was saved
 }) => {
   await desk.openDemo('blade-drawn');
   await desk.saved();
+  await expect.poll(() => page.evaluate(() => localStorage.getItem('device/mark') !== null)).toBe(true);
   await desk.step('handover');
   const bundle = readFileSync(await desk.download('save-bundle'));
   await page.goto('/');

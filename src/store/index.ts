@@ -22,5 +22,5 @@ export { askService, fetchPicture } from './services';
 export { keepAppOnDevice } from './stay-offline';
 export { OwnShelf, ownShelf } from './own-shelf';
 export { isStorageFull } from './storage';
-export { forgetMark, isThrownAway, markStorage } from './mark';
-export { isKept, storage } from './this-device';
+export { forgetMark, isThrownAway } from './mark';
+export { isKept, keepStorage, storage } from './this-device';

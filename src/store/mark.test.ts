@@ -34,6 +34,8 @@ it('one that is empty again was, until it is said', async () => {
   const beside = besideOf();
   await markStorage(memoryStorage(), beside);
   const emptied = memoryStorage();
+  // What is stored meanwhile does not hide it.
+  await markStorage(emptied, beside);
   expect(await isThrownAway(emptied, beside)).toBe(true);
   forgetMark(beside);
   expect(await isThrownAway(emptied, beside)).toBe(false);

@@ -6,8 +6,12 @@ export type Beside = Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
 
 const MARK = 'device/mark';
 
-/** Marks a storage that holds something, there and beside it, so that it is noticed when the browser throws it away. Where nothing can be kept beside, nothing is noticed. */
+/**
+ * Marks a storage that holds something, there and beside it, so that it is noticed when the browser throws it away. One that was thrown away is not marked before that is said. Where nothing can be kept beside,
+ * nothing is noticed.
+ */
 export async function markStorage(storage: KeyValueStorage, beside: Beside): Promise<void> {
+  if (await isThrownAway(storage, beside)) return;
   const fresh = newId();
   const isFirst = await storage.commit({ onlyIf: { [MARK]: null }, set: { [MARK]: fresh } });
   const mark = isFirst ? fresh : await storage.getItem(MARK);

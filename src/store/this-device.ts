@@ -1,4 +1,5 @@
 import { openDevice } from './device';
+import { markStorage } from './mark';
 import { memoryStorage } from './memory';
 import type { KeyValueStorage } from './storage';
 
@@ -15,6 +16,12 @@ export const storage: KeyValueStorage = {
   getAllKeys: async () => (await begun).device.getAllKeys(),
   commit: async (commit) => (await begun).device.commit(commit),
 };
+
+/** For a device that holds a job now: marks it, and asks the browser to keep it when there is little room. Neither is needed for the work to go on. */
+export async function keepStorage(): Promise<void> {
+  if (await isKept()) await markStorage(storage, localStorage).catch(() => undefined);
+  await navigator.storage?.persist?.().catch(() => undefined);
+}
 
 /** Whether anything is kept when the window is closed. */
 export const isKept = async (): Promise<boolean> => (await begun).isKept;

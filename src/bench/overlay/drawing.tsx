@@ -16,7 +16,7 @@ interface DrawingProps {
 }
 
 /** All shown outlines of a view: one path a layer with its halo and one for its aids, in bench pixels; the group above carries the viewport. */
-export const DrawingInk = memo(function Drawing({ job, derived, fitted, palette, except, fromPlane }: DrawingProps) {
+export const DrawingInk = memo(function DrawingInk({ job, derived, fitted, palette, except, fromPlane }: DrawingProps) {
   const layers = useMemo(
     () =>
       job.layers

@@ -16,8 +16,21 @@ export function measureBy<State>(
   rest: State,
   causes: readonly Cause<State>[],
 ): Measured {
-  const swings = causes.map((cause) => (figure(cause(STEP)) - figure(cause(-STEP))) / (2 * STEP));
-  return { value: figure(rest), sigma: Math.hypot(...swings) };
+  return measureEachBy((state) => [figure(state)] as const, rest, causes)[0];
+}
+
+/** Several figures that are had together, as `measureBy`: every state is made once for all of them. */
+export function measureEachBy<State, Figures extends readonly number[]>(
+  figures: (state: State) => Figures,
+  rest: State,
+  causes: readonly Cause<State>[],
+): { readonly [I in keyof Figures]: Measured } {
+  const swings = causes.map((cause) => {
+    const [ahead, behind] = [figures(cause(STEP)), figures(cause(-STEP))];
+    return ahead.map((value, i) => (value - behind[i]!) / (2 * STEP));
+  });
+  const measured = figures(rest).map((value, i) => ({ value, sigma: Math.hypot(...swings.map((swing) => swing[i]!)) }));
+  return measured as unknown as { readonly [I in keyof Figures]: Measured };
 }
 
 /** A pivot below this share of its own variance is what rounding left. */

@@ -1,4 +1,4 @@
-import { measureBy, type Measured } from '../adjust';
+import { measureEachBy, type Measured } from '../adjust';
 import { enclosedArea, findCentroid, pieceLength } from '../geometry';
 import type { Job } from '../job';
 import {
@@ -72,11 +72,21 @@ export function measureShapes(
   outlines: readonly Outline[],
   figured: Figured,
   figure: (shapes: ReadonlyMap<string, Shape>) => number,
-  { places = 'as pointed', copies = 'all' }: Measuring = {},
+  how: Measuring = {},
 ): Measured {
+  return measureEachOfShapes(outlines, figured, (shapes) => [figure(shapes)] as const, how)[0];
+}
+
+/** Several figures that are had together, as `measureShapes`: the outlines are made anew once for all of them. */
+export function measureEachOfShapes<Figures extends readonly number[]>(
+  outlines: readonly Outline[],
+  figured: Figured,
+  figures: (shapes: ReadonlyMap<string, Shape>) => Figures,
+  { places = 'as pointed', copies = 'all' }: Measuring = {},
+): { readonly [I in keyof Figures]: Measured } {
   const traced = tracedOf(outlines, figured);
   const pointed = places === 'exact' ? [] : traced.pointed;
-  return measureBy((otherwise: Otherwise) => figure(shapesAt(outlines, traced, copies, otherwise)), {}, [
+  return measureEachBy((otherwise: Otherwise) => figures(shapesAt(outlines, traced, copies, otherwise)), {}, [
     ...causesOfFits(traced.planes, traced.groups),
     ...traced.groups.flatMap(causesOfSolved),
     ...pointed.flatMap(causesOfPlace),

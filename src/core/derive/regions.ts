@@ -4,7 +4,7 @@ import { isSign, type Shape } from '../outline';
 import type { Job, NamedRegion } from '../job';
 import { listRegions, measureMoved, type Boundary, type Region, type RegionMeasure } from '../planar';
 import type { Derived } from './derive';
-import { measureShapes, type Figured } from './figures';
+import { measureEachOfShapes, type Figured } from './figures';
 
 /** What is nearer than this is one place: mm, or px without scale. */
 export const SAME_PLACE = 1e-6;
@@ -104,15 +104,20 @@ const measureOf = ({ around, holes, area }: Region): RegionMeasure => ({
 const lengthOf = ({ pieces }: Path) => pieces.reduce((sum, piece) => sum + pieceLength(piece), 0);
 
 /**
- * The area of a region, or the length around it and its holes, with its plus-minus: from everything that its rim stands on. One sigma, in the figure's unit. What is shut in is listed anew only where a rim moves
+ * The area of a region, and the length around it and its holes, with their plus-minus: from everything that its rim stands on. One sigma, in each figure's unit. What is shut in is listed anew only where a rim moves
  * into another drawing.
  */
-export function measureRegion(region: ViewRegion, figured: Figured, figure: keyof RegionMeasure): Measured {
+export function measureRegion(
+  region: ViewRegion,
+  figured: Figured,
+): { readonly [Figure in keyof RegionMeasure]: Measured } {
   const rim = figured.job.outlines.filter(({ id }) => region.outlines.includes(id));
-  return measureShapes(rim, figured, (shapes) => {
+  const [area, around] = measureEachOfShapes(rim, figured, (shapes) => {
     const pieces = rim.flatMap(({ id }) => (shapes.has(id) ? rimsOf(shapes.get(id)!) : []));
-    return (measureMoved(region, pieces) ?? listedAnew(region, pieces))[figure];
+    const measure = measureMoved(region, pieces) ?? listedAnew(region, pieces);
+    return [measure.area, measure.around] as const;
   });
+  return { area, around };
 }
 
 function listedAnew(region: Region, pieces: readonly Piece[]): RegionMeasure {

@@ -49,6 +49,8 @@ it('is undefined where the pieces are others, or too few', () => {
   const [first, second, third, fourth] = pieces;
   expect(measureMoved(plate!, [second!, first!, third!, fourth!])).toBeUndefined();
   expect(measureMoved(plate!, pieces.slice(1))).toBeUndefined();
+  // A side that went half-way across belongs to another drawing.
+  expect(measureMoved(plate!, [first!, line(50, 0, 50, 100), third!, fourth!])).toBeUndefined();
 });
 
 describe('random drawings of crossing rings', () => {

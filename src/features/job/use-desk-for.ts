@@ -2,7 +2,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { Session } from '@/bench/session';
 import type { Desk } from '@/bench/use-session';
 import { pictureKey, type Job } from '@/core/job';
-import { openJob, repository, storage, thumbnailOf, type Judge } from '@/store';
+import { keepStorage, openJob, repository, storage, thumbnailOf, type Judge } from '@/store';
 import { fitWorker } from '@/workers';
 
 export type DeskState =
@@ -62,6 +62,7 @@ async function openDesk(id: string, takeOver: boolean): Promise<{ desk: Desk; cl
   });
   if (!open) return undefined;
   const { jobs, lease, opened } = open;
+  void keepStorage();
   const session = (said.session = new Session(jobs, opened.draft));
   thumbnail.picture = keyOfFirst(opened.history.job);
   thumbnail.url = (await repository.listCards()).find((card) => card.id === id)?.thumbnail;

@@ -8,7 +8,7 @@ import {
   forgetMark,
   isKept,
   isThrownAway,
-  markStorage,
+  keepStorage,
   newId,
   openBundle,
   renameStored,
@@ -30,27 +30,21 @@ export function useIsKept(): boolean {
 }
 
 /**
- * Whether the browser threw away what was stored here, until that was read; and marks the storage as soon as it holds a job. Where a browser keeps nothing there is nothing to throw away.
+ * Whether the browser threw away what was stored here, until that was read. Where a browser keeps nothing there is nothing to throw away.
  */
 export function useThrownAway(holdsJobs: boolean): { readonly isThrownAway: boolean; onRead(): void } {
   const client = useQueryClient();
   const queryKey = ['thrown-away'];
   const queryFn = async () => (await isKept()) && isThrownAway(storage, localStorage);
   const { data } = useQuery({ queryKey, queryFn, staleTime: Infinity });
+  // Also jobs of before there was a mark, and what was stored before it was read.
   useEffect(() => {
-    // Not before that is known: a fresh mark would hide it.
-    if (holdsJobs && data === false) void keepStorage();
+    if (holdsJobs) void keepStorage();
   }, [holdsJobs, data]);
   return {
     isThrownAway: data === true,
     onRead: () => (forgetMark(localStorage), client.setQueryData(queryKey, false)),
   };
-}
-
-/** Marks the storage, and asks the browser to keep it when the device is nearly full. Neither is needed for the work to go on. */
-async function keepStorage(): Promise<void> {
-  if (await isKept()) await markStorage(storage, localStorage).catch(() => undefined);
-  await navigator.storage?.persist?.().catch(() => undefined);
 }
 
 /** How much of this device the jobs take, bytes; undefined where the browser does not say. */

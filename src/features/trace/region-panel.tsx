@@ -188,13 +188,10 @@ function RegionFigures({ region, name, fitted, kind, onHeight }: RegionFiguresPr
   const units = useUnits();
   const scaled = fitted.fit.scaled;
   const { job, derived } = useJob((whole) => whole);
-  const { sigma, around } = useMemo(() => {
-    const figured = { job, derived };
-    return {
-      sigma: measureRegion(region, figured, 'area').sigma,
-      around: measureRegion(region, figured, 'around'),
-    };
-  }, [region, job, derived]);
+  const {
+    area: { sigma },
+    around,
+  } = useMemo(() => measureRegion(region, { job, derived }), [region, job, derived]);
   return (
     <>
       <FigureRow
