@@ -14,24 +14,22 @@ async function giveRoom(page: Page, quotaSize?: number): Promise<void> {
   });
 }
 
-/** Fills what room there is to the last hundred bytes: a browser looks again how much there is only when it seems not to be enough. */
-async function fillUp(page: Page): Promise<void> {
+/** Leaves no room: less than is taken already, so that nothing that the browser tidies up on its disk makes room again. It looks how much there is only when what it last saw is used up. */
+async function takeAllRoom(page: Page): Promise<void> {
+  await giveRoom(page, 1);
   await page.evaluate(async () => {
     const database = await new Promise<IDBDatabase>((resolve) => {
       const request = indexedDB.open('bryony');
       request.onsuccess = () => resolve(request.result);
     });
-    // What is stored is packed: only noise takes all the room that it has.
-    const noise = (size: number) =>
-      Array.from({ length: size }, () => String.fromCharCode(33 + 90 * Math.random())).join('');
     const put = (size: number) =>
       new Promise<boolean>((resolve) => {
         const transaction = database.transaction('entries', 'readwrite');
-        transaction.objectStore('entries').put(noise(size), `filler/${Math.random()}`);
+        transaction.objectStore('entries').put('x'.repeat(size), `filler/${Math.random()}`);
         transaction.oncomplete = () => resolve(true);
         transaction.onabort = () => resolve(false);
       });
-    for (const size of [200_000, 20_000, 2000, 100]) while (await put(size));
+    for (const size of [1_000_000, 100_000, 10_000, 1000, 100]) while (await put(size));
     database.close();
   });
 }
@@ -52,7 +50,7 @@ test('on a full device the job in hand says so and is saved as a bundle, an old 
   await desk.openDemo('blade-start');
   await desk.saved();
   const address = page.url();
-  await fillUp(page);
+  await takeAllRoom(page);
   await desk.pointAt(truth.card.left, truth.card.right);
   await desk.type('length-field', '85.6');
   await expect(page.getByTestId('not-saved')).toContainText('no room left');
