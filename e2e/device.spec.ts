@@ -112,6 +112,70 @@ test('where the browser stores nothing that is said at the start, and work goes 
   await expect(page.getByTestId('job-Pruner blade')).toBeVisible();
 });
 
+/** As a browser does whose own files were damaged: without a word. */
+async function throwAway(page: Page, storageTypes: string): Promise<void> {
+  const { origin } = new URL(page.url());
+  const session = await page.context().newCDPSession(page);
+  await page.goto('about:blank');
+  await session.send('Storage.clearDataForOrigin', { origin, storageTypes });
+  await page.goto('/');
+}
+
+/** Whether the second copy is whole, and holds what is stored but for what windows say to each other. */
+const isCopied = (page: Page) =>
+  page.evaluate(async () => {
+    const database = await new Promise<IDBDatabase>((resolve) => {
+      const request = indexedDB.open('bryony');
+      request.onsuccess = () => resolve(request.result);
+    });
+    const all = database.transaction('entries').objectStore('entries');
+    const ask = <T>(request: IDBRequest<T>) =>
+      new Promise<T>((resolve) => (request.onsuccess = () => resolve(request.result)));
+    const [keys, texts] = await Promise.all([ask(all.getAllKeys()), ask(all.getAll())]);
+    database.close();
+    try {
+      const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('second-copy');
+      for (const [i, key] of (keys as string[]).entries()) {
+        if (/\/(lease|coming)$/.test(key)) continue;
+        const file = await folder.getFileHandle(encodeURIComponent(key));
+        if ((await (await file.getFile()).text()) !== texts[i]) return false;
+      }
+      return keys.includes('device/mark');
+    } catch {
+      return false;
+    }
+  });
+
+test('a job that the browser threw away is put back from its second copy, with its picture and its steps @wide', async ({
+  desk,
+  page,
+}) => {
+  await desk.openDemo('blade-drawn');
+  await desk.saved();
+  await expect.poll(() => isCopied(page)).toBe(true);
+  // What comes after the copy was made follows it.
+  await desk.step('trace');
+  await desk.choose('panel-layers');
+  await desk.choose('add-layer');
+  await desk.saved();
+  const before = await savedBundle(desk);
+  await expect.poll(() => isCopied(page)).toBe(true);
+
+  await throwAway(page, 'indexeddb');
+  await expect(page.getByTestId('put-back')).toContainText('put them back');
+  await axe(page);
+  await page.getByTestId('loss-read').click();
+  await expect(page.getByTestId('put-back')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Open Pruner blade, drawn' }).click();
+  await page.getByTestId('bench').waitFor();
+  const after = await savedBundle(desk);
+  expect(after.job).toEqual(before.job);
+  expect([...after.pictures.keys()]).toEqual([...before.pictures.keys()]);
+  await page.getByTestId('undo').click();
+  await desk.saved();
+  expect((await savedBundle(desk)).job.layers).toHaveLength(before.job.layers.length - 1);
+});
+
 test('a browser that threw away what was stored is found out, and what was saved as a bundle opens again @wide', async ({
   desk,
   page,
@@ -126,18 +190,14 @@ test('a browser that threw away what was stored is found out, and what was saved
   await expect(page.getByTestId('thrown-away')).toHaveCount(0);
   await expect.poll(() => page.evaluate(() => localStorage.getItem('device/mark') !== null)).toBe(true);
 
-  const { origin } = new URL(page.url());
-  const session = await page.context().newCDPSession(page);
-  await page.goto('about:blank');
-  await session.send('Storage.clearDataForOrigin', { origin, storageTypes: 'indexeddb' });
-  await page.goto('/');
+  await throwAway(page, 'indexeddb,file_systems');
   await expect(page.getByTestId('thrown-away')).toContainText('thrown away the jobs');
   await axe(page);
   await page.getByTestId('bundle-file').setInputFiles({ name: 'b.zip', mimeType: 'application/zip', buffer: bundle });
   await page.getByTestId('bench').waitFor();
   await page.goto('/');
   // Said until it was read, and never again.
-  await page.getByTestId('thrown-away-read').click();
+  await page.getByTestId('loss-read').click();
   await expect(page.getByTestId('thrown-away')).toHaveCount(0);
   await expect.poll(() => page.evaluate(() => localStorage.getItem('device/mark') !== null)).toBe(true);
   await page.goto('/');

@@ -1,5 +1,6 @@
 /**
- * Kills the browser again and again while a job changes, at any moment, and looks afterwards whether all is there that was called saved. Run by hand, since it takes an hour: the app is served (npm run demo), then
+ * Kills the browser again and again while a job changes, at any moment, and looks afterwards whether all is there that was called saved. Now and then the browser's database is gone as well when it starts again, as browsers do to
+ * damaged ones: what was saved a moment before has to come back from its second copy. Run by hand, since it takes an hour: the app is served (npm run demo), then
  *
  *   node --import tsx e2e/kills.ts [kills] [address]
  */
@@ -23,6 +24,9 @@ const ARGS = [
   '--remote-debugging-port=0',
   '--window-size=1280,800',
 ];
+
+/** How often jobs came back from their second copy. */
+let putBack = 0;
 
 interface Running {
   readonly process: ChildProcess;
@@ -58,6 +62,9 @@ function kill({ process: child }: Running): Promise<void> {
   return ended;
 }
 
+/** Every so many kills the database is gone, after half a second in which nothing was changed. */
+const DATABASE_GONE_EVERY = 25;
+
 const layersIn = (page: Page) => page.locator('[data-testid^="layer-card-"]').count();
 
 /** Opens the job and its layers: how many there are now; undefined where the browser itself threw the storage away, which the first screen says. */
@@ -65,6 +72,7 @@ async function open(page: Page, job: string): Promise<number | undefined> {
   await page.goto(address);
   await page.getByTestId('begin-picture').waitFor({ timeout: 30_000 });
   if ((await page.getByTestId('thrown-away').count()) > 0) return undefined;
+  if ((await page.getByTestId('put-back').count()) > 0) putBack++;
   await page.goto(job);
   await page.getByTestId('step-trace').click({ timeout: 30_000 });
   await page.getByTestId('panel-layers').click();
@@ -72,10 +80,15 @@ async function open(page: Page, job: string): Promise<number | undefined> {
   return layersIn(page);
 }
 
+/** Takes the browser's database away, as it does itself with a damaged one. */
+function loseDatabase(profile: string): void {
+  rmSync(path.join(profile, 'Default', 'IndexedDB'), { recursive: true });
+}
+
 /** Adds layers without a pause until the browser is gone; the most that were there when it said "saved". */
-async function changeUntilKilled(page: Page, saved: { layers: number }): Promise<void> {
+async function changeUntilKilled(page: Page, saved: { layers: number }, steps = Infinity): Promise<void> {
   try {
-    for (let i = 0; ; i++) {
+    for (let i = 0; i < steps; i++) {
       await page.getByTestId('add-layer').click();
       if (i % 3 === 2) await wait(150 + 500 * Math.random());
       const [state, layers] = await page.evaluate(
@@ -102,7 +115,7 @@ async function begin(profile: string): Promise<string> {
   const running = await start(profile);
   const { page } = running;
   await page.goto(address);
-  if ((await page.getByTestId('thrown-away').count()) > 0) await page.getByTestId('thrown-away-read').click();
+  if ((await page.getByTestId('thrown-away').count()) > 0) await page.getByTestId('loss-read').click();
   await page.getByTestId('demo-blade-start').click();
   await page.getByTestId('bench').waitFor();
   const job = page.url();
@@ -129,12 +142,14 @@ async function main(): Promise<void> {
     if (found < saved.layers)
       console.log(`kill ${i - 1}: ${saved.layers} layers were saved, ${found} are there (lost so far: ${++lost})`);
     saved.layers = 0;
-    const changing = changeUntilKilled(running.page, saved);
-    await wait(300 + 2500 * Math.random());
+    const isGone = i % DATABASE_GONE_EVERY === 0;
+    const changing = changeUntilKilled(running.page, saved, isGone ? 6 : Infinity);
+    await (isGone ? changing.then(() => wait(500)) : wait(300 + 2500 * Math.random()));
     await kill(running);
     await changing;
+    if (isGone) loseDatabase(profile);
     await running.browser.close().catch(() => undefined);
-    if (i % 20 === 0) console.log(`${i} kills, ${lost} lost`);
+    if (i % 20 === 0) console.log(`${i} kills, ${lost} lost, ${putBack} times put back`);
   }
   rmSync(profile, { recursive: true, force: true });
   process.exitCode = lost === 0 ? 0 : 1;

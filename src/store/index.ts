@@ -23,4 +23,4 @@ export { keepAppOnDevice } from './stay-offline';
 export { OwnShelf, ownShelf } from './own-shelf';
 export { isStorageFull } from './storage';
 export { forgetMark, isThrownAway } from './mark';
-export { isKept, keepStorage, storage } from './this-device';
+export { isKept, isPutBack, keepStorage, storage } from './this-device';

@@ -4,7 +4,8 @@ import type { KeyValueStorage } from './storage';
 /** What little is kept beside the storage: `localStorage`, which a browser keeps in another place. */
 export type Beside = Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
 
-const MARK = 'device/mark';
+/** The word by which a storage is known. */
+export const MARK = 'device/mark';
 
 /**
  * Marks a storage that holds something, there and beside it, so that it is noticed when the browser throws it away. One that was thrown away is not marked before that is said. Where nothing can be kept beside,

@@ -130,6 +130,8 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
     'The other window holds changes that could not be stored. They are still there: save them as a bundle in that window.',
   'thrown-away': () =>
     'This browser has thrown away the jobs that Bryony had stored in it. Browsers do that when their own files are damaged, or the device is nearly full. What you saved as a bundle can be opened here again.',
+  'put-back': () =>
+    'This browser had thrown away the jobs that Bryony had stored in it, and Bryony has put them back from its second copy. Nothing more is to be done; a bundle of what matters, kept elsewhere, is still wise.',
   'nothing-kept': () =>
     'This browser stores nothing (a private window, perhaps). You can work, but it ends with this window: save your jobs as bundles, under Hand over.',
   'node-needed': () => 'An outline keeps at least two points. Delete the whole outline instead.',

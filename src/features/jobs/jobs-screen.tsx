@@ -15,7 +15,7 @@ import type { JobCardActions } from './job-card-view';
 import { JobList } from './job-list';
 import { nameFor } from './job-name';
 import { useBenchAtHand } from './load-job-screen';
-import { useIsKept, useJobActions, useJobCards, useRoomTaken, useThrownAway } from './use-jobs';
+import { useIsKept, useJobActions, useJobCards, useLoss, useRoomTaken, type Loss } from './use-jobs';
 
 /** How long a deleted job can be brought back before it is really gone. */
 const UNDO_MS = 8000;
@@ -56,7 +56,7 @@ export function JobsScreen() {
   useBenchAtHand();
   const actions = useJobActions();
   const isKeptHere = useIsKept();
-  const { isThrownAway, onRead } = useThrownAway(cards !== undefined && cards.length > 0);
+  const { loss, onRead } = useLoss(cards !== undefined && cards.length > 0);
   const [notice, setNotice] = useState<Said>();
   const say = (code: string, detail: Detail = {}) => setNotice({ words: sentenceFor(code, detail), at: Date.now() });
   /** What an action came to, and that it failed, is said. */
@@ -94,7 +94,7 @@ export function JobsScreen() {
         contentContainerStyle={{ padding: 16, gap: 18, maxWidth: 1080, width: '100%', alignSelf: 'center' }}
         role="main">
         <Heading isKept={isKeptHere} />
-        {isThrownAway ? <ThrownAway onRead={onRead} /> : null}
+        {loss ? <LossSaid loss={loss} onRead={onRead} /> : null}
         <Beginnings
           isOpening={actions.openFile.isPending}
           onFiles={begin}
@@ -167,15 +167,15 @@ function Heading({ isKept }: { isKept: boolean }) {
   );
 }
 
-/** That the browser lost the jobs, until it was read. */
-function ThrownAway({ onRead }: { onRead: () => void }) {
+/** What became of jobs that the browser lost, until it was read. */
+function LossSaid({ loss, onRead }: { loss: Loss; onRead: () => void }) {
   const palette = usePalette();
   return (
     <View
       style={{ padding: 12, borderRadius: 10, backgroundColor: palette.leaf, gap: 8, alignItems: 'flex-start' }}
-      testID="thrown-away">
-      <Words>{sentenceFor('thrown-away')}</Words>
-      <Button mode="outlined" onPress={onRead} testID="thrown-away-read">
+      testID={loss}>
+      <Words>{sentenceFor(loss)}</Words>
+      <Button mode="outlined" onPress={onRead} testID="loss-read">
         I have read it
       </Button>
     </View>

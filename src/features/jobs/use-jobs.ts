@@ -7,6 +7,7 @@ import {
   duplicateStored,
   forgetMark,
   isKept,
+  isPutBack,
   isThrownAway,
   keepStorage,
   newId,
@@ -29,22 +30,30 @@ export function useIsKept(): boolean {
   return useQuery({ queryKey: ['is-kept'], queryFn: isKept, staleTime: Infinity }).data ?? true;
 }
 
-/**
- * Whether the browser threw away what was stored here, until that was read. Where a browser keeps nothing there is nothing to throw away.
- */
-export function useThrownAway(holdsJobs: boolean): { readonly isThrownAway: boolean; onRead(): void } {
+/** What became of jobs that the browser threw away: they are gone, or put back from their second copy. */
+export type Loss = 'thrown-away' | 'put-back';
+
+async function findLoss(): Promise<Loss | null> {
+  // Where a browser keeps nothing there is nothing to throw away.
+  if (!(await isKept())) return null;
+  if (await isThrownAway(storage, localStorage)) return 'thrown-away';
+  return (await isPutBack()) ? 'put-back' : null;
+}
+
+/** Whether the browser threw away what was stored here, until that was read. */
+export function useLoss(holdsJobs: boolean): { readonly loss: Loss | undefined; onRead(): void } {
   const client = useQueryClient();
-  const queryKey = ['thrown-away'];
-  const queryFn = async () => (await isKept()) && isThrownAway(storage, localStorage);
-  const { data } = useQuery({ queryKey, queryFn, staleTime: Infinity });
+  const queryKey = ['loss'];
+  const { data } = useQuery({ queryKey, queryFn: findLoss, staleTime: Infinity, gcTime: Infinity });
   // Also jobs of before there was a mark, and what was stored before it was read.
   useEffect(() => {
     if (holdsJobs) void keepStorage();
   }, [holdsJobs, data]);
-  return {
-    isThrownAway: data === true,
-    onRead: () => (forgetMark(localStorage), client.setQueryData(queryKey, false)),
+  const onRead = () => {
+    if (data === 'thrown-away') forgetMark(localStorage);
+    client.setQueryData(queryKey, null);
   };
+  return { loss: data ?? undefined, onRead };
 }
 
 /** How much of this device the jobs take, bytes; undefined where the browser does not say. */
