@@ -71,6 +71,8 @@ const layersIn = (page: Page) => page.locator('[data-testid^="layer-card-"]').co
 async function open(page: Page, job: string): Promise<number | undefined> {
   await page.goto(address);
   await page.getByTestId('begin-picture').waitFor({ timeout: 30_000 });
+  await page.getByTestId('jobs').or(page.getByTestId('thrown-away')).first().waitFor({ timeout: 30_000 });
+  await wait(200);
   if ((await page.getByTestId('thrown-away').count()) > 0) return undefined;
   if ((await page.getByTestId('put-back').count()) > 0) putBack++;
   await page.goto(job);
