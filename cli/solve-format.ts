@@ -11,7 +11,7 @@ import {
 /** A problem as `bryony solve` takes it; docs/solve-format.md explains it field by field. */
 const Pair = z.tuple([Amount, Amount]);
 const Line = z.tuple([z.string(), z.string()]);
-const PointSchema = z.union([
+export const PointSchema = z.union([
   Pair,
   z.object({ at: Pair, again: z.array(Pair).optional(), sigma: Amount.optional(), height: Amount.optional() }),
 ]);
@@ -23,7 +23,7 @@ const SigmaDegrees = { sigmaDegrees: Amount.optional() };
 const MOST_PLACES = 200;
 const Lines = z.array(Line);
 
-const EvidenceSchema = z.discriminatedUnion('kind', [
+export const EvidenceSchema = z.discriminatedUnion('kind', [
   z.object({ ...Common, ...Sigma, kind: z.literal('length'), from: z.string(), to: z.string(), mm: Amount }),
   z.object({ ...Common, ...Sigma, kind: z.literal('equal'), lines: Lines }),
   z.object({
@@ -51,14 +51,19 @@ const EvidenceSchema = z.discriminatedUnion('kind', [
   z.object({ ...Common, ...Sigma, kind: z.literal('known-point'), point: z.string(), mm: Pair }),
 ]);
 
+export const ImageSchema = z.object({ width: Amount.positive(), height: Amount.positive() });
+export const ClickSigma = Amount.default(1);
+export const SheetSchema = z.enum(['photo', 'scan', 'drawing']).default('photo');
+export const LensSchema = z.enum(['auto', 'none', 'k1', 'k1k2']).optional();
+
 export const ProblemSchema = z.object({
   name: z.string().optional(),
-  image: z.object({ width: Amount.positive(), height: Amount.positive() }),
-  clickSigmaPx: Amount.default(1),
-  sheet: z.enum(['photo', 'scan', 'drawing']).default('photo'),
+  image: ImageSchema,
+  clickSigmaPx: ClickSigma,
+  sheet: SheetSchema,
   focal35mm: Amount.optional(),
   model: z.enum(['auto', 'similarity', 'two-scale', 'affine', 'projective', 'camera']).default('auto'),
-  lens: z.enum(['auto', 'none', 'k1', 'k1k2']).optional(),
+  lens: LensSchema,
   points: z.record(z.string(), PointSchema),
   evidence: z.array(EvidenceSchema),
   ask: z
@@ -74,7 +79,7 @@ export type SolveProblem = z.infer<typeof ProblemSchema>;
 export const KINDS: ReadonlySet<unknown> = new Set(EvidenceSchema.options.map((option) => option.shape.kind.value));
 
 /** The points for the core, each from all its pointings; how far those spread tells how steady the hand is. */
-export function pointsIn({ points, clickSigmaPx }: SolveProblem): Points {
+export function pointsIn({ points, clickSigmaPx }: Pick<SolveProblem, 'points' | 'clickSigmaPx'>): Points {
   const all = Object.entries(points).map(([name, point]) => {
     const { at, again = [], sigma = clickSigmaPx, height } = Array.isArray(point) ? { at: point } : point;
     return { name, height, readings: [at, ...again].map((place): Pointing => ({ at: place, sigma })) };
@@ -90,7 +95,7 @@ export function pointsIn({ points, clickSigmaPx }: SolveProblem): Points {
 }
 
 /** The pieces for the core: what was said without a sigma gets that of a reading, or of a guess. */
-export function evidenceIn({ evidence }: SolveProblem): Observation[] {
+export function evidenceIn({ evidence }: Pick<SolveProblem, 'evidence'>): Observation[] {
   return evidence.map((piece): Observation => {
     const guess = piece.guess ?? false;
     if (piece.kind === 'length') return { ...piece, sigma: piece.sigma ?? sigmaOfReading(piece.mm, guess) };

@@ -16,28 +16,17 @@ import {
   type ReadFigure,
 } from '../src/core/calibrate';
 import type { GroupDiagnosis } from '../src/core/adjust';
+import { findFormatFault, isOfNumbers, refusal, type Answer, type Detail } from './answers';
+import { solveSpace } from './solve-space';
 import { evidenceIn, KINDS, pointsIn, ProblemSchema, type SolveProblem } from './solve-format';
-
-export interface Answer {
-  readonly name?: string | undefined;
-  readonly status: 'ok' | 'undetermined' | 'refused';
-  readonly [field: string]: unknown;
-}
-
-type Detail = Readonly<Record<string, unknown>>;
-const refusal = (name: string | undefined, code: string, detail: Detail = {}): Answer => ({
-  name,
-  status: 'refused',
-  code,
-  detail,
-});
 
 /** One problem in, one answer out. Whatever is wrong with it is an answer too. */
 export function solveProblem(raw: unknown): Answer {
   const name =
     typeof (raw as { name?: unknown } | null)?.name === 'string' ? (raw as { name: string }).name : undefined;
+  if ((raw as { kind?: unknown } | null)?.kind === 'space') return solveSpace(name, raw);
   const parsed = ProblemSchema.safeParse(raw);
-  if (!parsed.success) return refusal(name, ...findFormatFault(raw, parsed.error.issues[0]));
+  if (!parsed.success) return refusal(name, ...findFormatFault(raw, parsed.error.issues[0], KINDS));
   const problem = parsed.data;
   const points = pointsIn(problem);
   const evidence = evidenceIn(problem);
@@ -61,27 +50,6 @@ export function solveProblem(raw: unknown): Answer {
   return typeof undetermined === 'string'
     ? { name, status: 'undetermined', code: fit.code, undetermined: undetermined.split(',') }
     : refusal(name, fit.code, fit.detail);
-}
-
-/** Whether every number in it is one: what is not would be written as nothing. */
-function isOfNumbers(value: unknown): boolean {
-  if (typeof value === 'number') return Number.isFinite(value);
-  return typeof value !== 'object' || value === null || Object.values(value).every(isOfNumbers);
-}
-
-function findFormatFault(
-  raw: unknown,
-  issue: { readonly path: readonly PropertyKey[]; readonly message: string } | undefined,
-): [string, Detail] {
-  const path = issue?.path ?? [];
-  const where = path.map(String).join('.');
-  const piece =
-    path[0] === 'evidence' && typeof path[1] === 'number'
-      ? (raw as { evidence: Record<string, unknown>[] }).evidence[path[1]]
-      : undefined;
-  if (piece && !KINDS.has(piece.kind)) return ['evidence-kind-unknown', { id: piece.id, kind: piece.kind }];
-  if (piece) return ['evidence-malformed', { id: piece.id, where, why: issue!.message }];
-  return ['problem-malformed', { where, why: issue?.message ?? '' }];
 }
 
 function findProblemFault(

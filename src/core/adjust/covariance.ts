@@ -20,7 +20,7 @@ export type Covariance =
 
 /** Pivot of the scaled normal matrix below which its rank is looked at by eigenvalues. */
 const SAFE_PIVOT = 1e-9;
-const RANK_TOLERANCE = 1e-11;
+export const RANK_TOLERANCE = 1e-11;
 
 /**
  * What follows for the unknowns at the solution: the inverse of the reduced normal matrix, bordered by the equations that
@@ -69,11 +69,11 @@ function determined(solution: Solution, matrix: Matrix): Covariance {
 }
 
 /** Rows that only repeat others say nothing of their own. */
-function countRepeated({ weights, bound }: NormalEquations): number {
+export function countRepeated({ weights, bound }: NormalEquations): number {
   return weights.bound.length - bound.rows;
 }
 
-function scaledBy(matrix: Matrix, rows: readonly number[], columns: readonly number[]): Matrix {
+export function scaledBy(matrix: Matrix, rows: readonly number[], columns: readonly number[]): Matrix {
   const scaled = Matrix.zeros(matrix.rows, matrix.columns);
   for (let i = 0; i < matrix.rows; i++)
     for (let k = 0; k < matrix.columns; k++) scaled.set(i, k, matrix.get(i, k) / (rows[i]! * columns[k]!));
@@ -84,7 +84,7 @@ function scaledBy(matrix: Matrix, rows: readonly number[], columns: readonly num
  * With rows A·x + B·l, weights W, P = W − W A C Aᵀ W: the adjusted observations have Q − Q Bᵀ P B Q, and − C Aᵀ W B Q with
  * the unknowns (Mikhail & Ackermann, section 8.5, written for rows that may have a noise of their own).
  */
-function jointCovariance(
+export function jointCovariance(
   { layout, linearization, equations, values }: Solution,
   matrix: Matrix,
   ids: readonly string[],

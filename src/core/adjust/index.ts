@@ -1,4 +1,6 @@
 export { covarianceOf, type Covariance } from './covariance';
+export { openCovarianceOf, type OpenCovariance } from './open-covariance';
+export { ownedBy, ownedName } from './owned';
 export { diagnose, type Diagnosis, type GroupDiagnosis } from './diagnosis';
 export { freeMatrix, linearize, slopesByDifferences } from './linearize';
 export { semiInverse } from './pivoted-cholesky';

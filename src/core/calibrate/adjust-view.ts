@@ -3,36 +3,16 @@ import {
   covarianceOf,
   diagnose,
   solve,
-  type Block,
   type Covariance,
   type Diagnosis,
   type Problem,
   type Solution,
 } from '../adjust';
 import { done, refused, type Result } from '../basics';
-import {
-  conditionsOf,
-  heightOf,
-  LIFT_BLOCK,
-  pointBlock,
-  pointFrame,
-  pointsOf,
-  type Observation,
-  type EvidenceContext,
-  type Points,
-  type SheetPoint,
-} from './evidence';
-import { assumedConditions, mapBlocks, firstNumberOf, type MapModel, type MapPart } from './models';
-import type { Lift } from './picture';
-import { slopesOf, type MapSlopes } from './map-slopes';
+import type { Observation, Points } from './evidence';
+import { firstNumberOf, type MapModel, type MapPart } from './models';
 import { listSlantedStarts, listStarts } from './start';
-import { isInFront, toPlane } from './sheet-map';
-
-/** What was pointed at, and how high what is traced stands above it. */
-export interface Pointed {
-  readonly points: Points;
-  readonly lift: Lift;
-}
+import { problemOf, type Pointed } from './view-problem';
 
 /** One adjustment of a view: a model, the pieces that take part, and what follows. */
 export interface AdjustedView {
@@ -149,7 +129,7 @@ function attemptWith(
   // Scale, slant and focal length hang closely together: along their valley the usual damping would take thirty steps.
   const damping = model.parts.some(({ unusual }) => unusual) ? NEAR : undefined;
   return (numbers, steps = most) => {
-    const problem = problemFor(model, evidence, pointed, freed, numbers);
+    const problem = problemOf(model, evidence, pointed, freed, numbers);
     return { problem, solution: solve(problem, steps, undefined, damping) };
   };
 }
@@ -232,60 +212,6 @@ const quantileOf = ({ linearization, layout }: Solution) =>
 const rankOf = ({ solution }: Attempt) =>
   (solution.settled && solution.relationsHold ? 0 : 1e12) +
   (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);
-
-function problemFor(
-  model: MapModel,
-  evidence: readonly Observation[],
-  { points, lift }: Pointed,
-  freed: ReadonlySet<MapPart>,
-  numbers: readonly number[],
-): Problem {
-  const slopesAt = rememberLast(model);
-  const blocks = mapBlocks(model, numbers);
-  const parts = blocks.map(({ start }) => start);
-  const context: EvidenceContext = {
-    model,
-    points,
-    slopesAt,
-    place(name) {
-      const { at } = points[name]!;
-      const { map } = slopesAt(parts, heightOf(points[name]!, lift.mm), points[name]!.height === 'traced');
-      return isInFront(map, at) ? toPlane(map, at) : [NaN, NaN];
-    },
-  };
-  const pieces = evidence.map((piece) => conditionsOf(piece, context));
-  const observed: Block[] = [
-    { id: LIFT_BLOCK, start: [lift.mm], sigma: lift.sigma },
-    ...[...new Set(evidence.flatMap(pointsOf))].map((name) => observedBlock(name, points[name]!)),
-  ];
-  return {
-    blocks: [...blocks, ...pieces.flatMap(({ blocks }) => blocks), ...observed],
-    conditions: [...assumedConditions(model, freed), ...pieces.flatMap(({ conditions }) => conditions)],
-  };
-}
-
-function observedBlock(name: string, point: SheetPoint): Block {
-  const { numbers, sigmas } = pointFrame(point);
-  return { id: pointBlock(name), start: numbers, sigma: sigmas };
-}
-
-/** The slopes for the last parts that were asked for, by height: all conditions of one step ask for the same arrays in turn. */
-function rememberLast(model: MapModel): EvidenceContext['slopesAt'] {
-  let last: readonly (readonly number[])[] = [];
-  const known = new Map<string, MapSlopes>();
-  return (parts, height, varies) => {
-    if (parts.length !== last.length || parts.some((part, i) => part !== last[i])) {
-      known.clear();
-      last = parts;
-    }
-    const key = `${height}${varies ? ' varies' : ''}`;
-    const before = known.get(key);
-    if (before) return before;
-    const slopes = slopesOf(model, parts.flat(), height, varies);
-    known.set(key, slopes);
-    return slopes;
-  };
-}
 
 /** Which open part is named first: the one that a practitioner can do most about. */
 const PART_ORDER: readonly string[] = [

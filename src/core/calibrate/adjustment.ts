@@ -2,7 +2,8 @@ import { Matrix } from 'ml-matrix';
 import type { Diagnosis } from '../adjust';
 import { done, refused, type Result } from '../basics';
 import { distance, type Vec } from '../geometry';
-import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
+import { adjustView, type AdjustedView } from './adjust-view';
+import type { Pointed } from './view-problem';
 import {
   begunOnOtherSide,
   findFault,

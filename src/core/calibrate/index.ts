@@ -20,8 +20,12 @@ export {
   circleThrough,
   listFigures,
   findFault,
+  inOrder,
+  onPlane,
+  pointBlock,
   pointFrame,
   pointsOf,
+  type EvidenceContext,
   type Observation,
   type EvidenceFigure,
   type ObservationKind,
@@ -30,6 +34,7 @@ export {
   type Points,
   type SheetPoint,
 } from './evidence';
+export { problemOf, type Besides, type Pointed } from './view-problem';
 export { listDoubts, type Doubt } from './doubts';
 export { countFreedoms, listMapDoubts, movedFit } from './freedoms';
 export { influenceOf } from './influence';
@@ -57,6 +62,7 @@ export { canSquareUp, scaleInMiddle, squaredFrame, type SquaredFrame } from './s
 export { type Measured } from '../adjust';
 export { averagedPoint, steadinessOf, type Pointing, type Steadiness } from './repeated';
 export { misfitOfRectangle } from './slants';
+export { ratiosIn } from './start';
 export { sigmaOfReading } from './readings';
 export { createSheetMap, isInFront, toPlane, toSheet, type SheetMap } from './sheet-map';
 export { EDGE_SIGMA, sigmaOfPointing, type Hand, type Pointer } from './pointing';

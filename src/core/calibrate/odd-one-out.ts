@@ -1,5 +1,6 @@
 import { done, refused, type Result } from '../basics';
-import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
+import { adjustView, type AdjustedView } from './adjust-view';
+import type { Pointed } from './view-problem';
 import type { Observation } from './evidence';
 import { assumptionOf, type MapModel, type MapPart } from './models';
 import {

@@ -57,9 +57,7 @@ function startAt(
       toPlane(map, points[name]!.at);
   const first = model.mapAt(numbers, 0);
   if (!evidence.every((piece) => pointsOf(piece).every((name) => isInFront(first, points[name]!.at)))) return undefined;
-  const ratios = evidence
-    .flatMap((piece) => sizeRatios(piece, placeWith(first)))
-    .concat(spacingRatios(evidence, placeWith(first)));
+  const ratios = ratiosIn(evidence, placeWith(first));
   if (ratios.length > 0) numbers[firstNumberOf(model, 'scale')]! += Math.log(median(ratios));
   if (firstNumberOf(model, 'turn') >= 0)
     numbers[firstNumberOf(model, 'turn')] = findTurn(evidence, placeWith(model.mapAt(numbers, 0)));
@@ -67,6 +65,12 @@ function startAt(
   if (shift >= 0) [numbers[shift], numbers[shift + 1]] = meanShift(evidence, placeWith(model.mapAt(numbers, 0)));
   return numbers;
 }
+
+/** Stated over shown, for every size that pieces state and for the known places that lie farthest apart, when places are as `place` says. */
+export const ratiosIn = (evidence: readonly Observation[], place: (name: string) => Vec): number[] => [
+  ...evidence.flatMap((piece) => sizeRatios(piece, place)),
+  ...spacingRatios(evidence, place),
+];
 
 /** Stated over shown, for every size that a piece states. */
 function sizeRatios(piece: Observation, place: (name: string) => Vec): number[] {

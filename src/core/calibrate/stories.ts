@@ -1,5 +1,6 @@
 import { determinant, Matrix } from 'ml-matrix';
-import { adjustEveryWay, adjustView, type AdjustedView, type Pointed } from './adjust-view';
+import { adjustEveryWay, adjustView, type AdjustedView } from './adjust-view';
+import type { Pointed } from './view-problem';
 import type { Observation } from './evidence';
 import { assumedSigma, firstNumberOf, type MapModel, type MapPart } from './models';
 

@@ -1,4 +1,5 @@
-import { adjustView, type AdjustedView, type Pointed } from './adjust-view';
+import { adjustView, type AdjustedView } from './adjust-view';
+import type { Pointed } from './view-problem';
 import type { Observation } from './evidence';
 import type { MapModel, MapPart } from './models';
 import type { Judged } from './odd-one-out';

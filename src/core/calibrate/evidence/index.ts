@@ -1,6 +1,6 @@
 export { begunOnOtherSide, hasTwoSizes, inOrder } from './around';
 export { conditionsOf } from './conditions';
-export { LIFT_BLOCK, pointBlock, type Conditions, type EvidenceContext, type Points } from './context';
+export { LIFT_BLOCK, onPlane, pointBlock, type Conditions, type EvidenceContext, type Points } from './context';
 export { pointFrame, type PointFrame } from './point-frame';
 export {
   heightOf,

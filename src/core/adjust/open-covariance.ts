@@ -1,0 +1,64 @@
+import { EigenvalueDecomposition, inverse, Matrix } from 'ml-matrix';
+import { countRepeated, jointCovariance, RANK_TOLERANCE, scaledBy } from './covariance';
+import { bordered, symmetric } from './normal';
+import type { Solution } from './solve';
+
+/** What follows for unknowns of which some directions may stay open. */
+export interface OpenCovariance {
+  /** Of the unknowns, in the order of the layout; along open directions there is none, and it is zero. */
+  readonly matrix: Matrix;
+  /** Open directions as columns, each of length one in units of `reach`: combinations of unknowns that nothing says anything of. */
+  readonly open: Matrix;
+  /** How far each unknown can go by itself, were all others known (one sigma): a step for slopes that suits it. */
+  readonly reach: readonly number[];
+  readonly redundancy: number;
+  /** Joint covariance of all unknowns and, after them, of the adjusted values of these observed blocks. */
+  withObserved(ids: readonly string[]): Matrix;
+}
+
+/**
+ * As `covarianceOf`, where not everything has to be determined (a free network: nothing ties it to a frame, and sizes within it are certain all the same): the inverse on what is determined, and what is
+ * not (Koch, Parameter Estimation and Hypothesis Testing in Linear Models, 1999, section 3.3). A figure that changes along no open direction has the variance that the matrix gives it, whatever frame it is
+ * seen in. Dense: for a few hundred unknowns.
+ */
+export function openCovarianceOf(solution: Solution): OpenCovariance {
+  const { equations, layout, linearization } = solution;
+  const { normal, bound } = equations;
+  const scale = Array.from({ length: normal.rows }, (_, i) => Math.sqrt(normal.get(i, i)) || 1);
+  const scaled = scaledBy(normal, scale, scale);
+  const boundScaled = scaledBy(
+    bound,
+    Array.from({ length: bound.rows }, () => 1),
+    scale,
+  );
+  const open = openDirections(bound.rows > 0 ? Matrix.add(scaled, boundScaled.transpose().mmul(boundScaled)) : scaled);
+  // Along what is open it is made one, and taken away again afterwards.
+  const along = open.columns > 0 ? open.mmul(open.transpose()) : Matrix.zeros(normal.rows, normal.rows);
+  const closed =
+    normal.rows === 0
+      ? Matrix.zeros(0, 0)
+      : inverse(bordered(Matrix.add(scaled, along), boundScaled)).subMatrix(0, normal.rows - 1, 0, normal.rows - 1);
+  const matrix = scaledBy(symmetric(closed.sub(along)), scale, scale);
+  return {
+    matrix,
+    open,
+    reach: scale.map((value) => 1 / value),
+    redundancy: linearization.rows.length - countRepeated(equations) - layout.unknowns + open.columns,
+    withObserved: (ids) => jointCovariance(solution, matrix, ids),
+  };
+}
+
+/** Directions in which a scaled matrix has no size, as columns. */
+function openDirections(scaled: Matrix): Matrix {
+  if (scaled.rows === 0) return Matrix.zeros(0, 0);
+  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(symmetric(scaled), {
+    assumeSymmetric: true,
+  });
+  const weak = realEigenvalues.flatMap((value, i) => (value <= RANK_TOLERANCE ? [i] : []));
+  return weak.length > 0
+    ? eigenvectorMatrix.selection(
+        Array.from({ length: scaled.rows }, (_, i) => i),
+        weak,
+      )
+    : Matrix.zeros(scaled.rows, 0);
+}

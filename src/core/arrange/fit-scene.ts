@@ -1,0 +1,131 @@
+import { ownedName, type Diagnosis, type GroupDiagnosis, type Measured } from '../adjust';
+import { done, refused, type Result } from '../basics';
+import {
+  firstNumberOf,
+  listFigures,
+  pointBlock,
+  pointFrame,
+  pointsOf,
+  toPlane,
+  type EvidenceFigure,
+  type MapPart,
+  type Observation,
+} from '../calibrate';
+import type { Direction } from '../space';
+import { readCoordinates, readDistance, type Read } from './coordinates';
+import { findSceneFault } from './faults';
+import { judgeScene, startFrom } from './judge';
+import { measureIn, type Open } from './measure';
+import { modelOf } from './problem';
+import { coordinateBlock, directionsOf, type Feature, type Scene, type SceneView } from './scene';
+import { beginView, startOfScene, type ViewBegun } from './start';
+
+/** What follows from several views together. */
+export interface SceneFit {
+  /** A coordinate of a feature, by its id; mm with one sigma. */
+  coordinate(feature: string, direction: Direction): Measured | Open;
+  /** How far apart two features are, whole or along a direction; mm with one sigma. */
+  distance(from: string, to: string, along?: Direction): Measured | Open;
+  /** What a piece of a view's evidence comes to, whether it took part or not. */
+  figures(
+    view: SceneView,
+    piece: Observation,
+  ): readonly { readonly figure: EvidenceFigure; readonly read: Measured | Open }[];
+  readonly diagnosis: Diagnosis;
+  /** Of what was left out, how it stood while it took part. */
+  readonly leftOut: readonly GroupDiagnosis[];
+  /** Pieces (`front/w`, or the id of one that is said of features) and ties (`tie:base@front`) that do not belong with the others; still in the fit where nothing tells which is wrong. */
+  readonly suspects: readonly string[];
+  readonly suspectsKept: boolean;
+  readonly warnings: readonly string[];
+  readonly stands: readonly Stand[];
+}
+
+/** How a view stands beside what its own evidence says. */
+export interface Stand {
+  readonly view: string;
+  /** Numbers of its map; it carries the sheet into its plane, whose axes are the object frame's. */
+  readonly numbers: readonly number[];
+  /** By how much (share) its scale differs from that of its own evidence; undefined where that tells none. */
+  readonly grown: number | undefined;
+}
+
+/**
+ * One adjustment of several flat views of one thing: each view's own evidence, which features it shows, and what is said of these. A view without sizes takes its scale from what it shares. Refused where the scene is not
+ * sound (`findSceneFault`), or no adjustment comes to an end. What is not determined is said figure by figure, so that what can be known is.
+ * Weak: first order, as every fit here; a view that lies turned on its sheet by more than a quarter needs ties that say so.
+ */
+export function fitScene(given: Scene): Result<SceneFit> {
+  const fault = findSceneFault(given);
+  if (fault) return fault;
+  const begun = given.views.map(beginView);
+  const scene: Scene = { ...given, views: begun.map(({ view, evidence }) => ({ ...view, evidence })) };
+  const judged = judgeScene(scene, startOfScene(scene, begun), new Set(begun.flatMap(({ freed }) => freed)));
+  if (!judged) return refused('evidence-contradicts');
+  const { diagnosis, leftOut, suspects, suspectsKept, solution } = judged;
+  const measure = measureIn(judged);
+  const maps = startFrom(scene, judged).maps;
+  const byId = new Map(scene.features.map((feature) => [feature.id, feature]));
+  const featureOf = (id: string): Feature => byId.get(id) ?? { id, seen: [] };
+  return done({
+    coordinate: (feature, direction) => measure(readCoordinates([[featureOf(feature), direction]])),
+    distance: (from, to, along) => measure(readDistance(featureOf(from), featureOf(to), along)),
+    figures: (view, piece) =>
+      listFigures(piece).map((figure) => ({ figure, read: measure(readFigure(view, piece, figure, solution.values)) })),
+    diagnosis,
+    leftOut,
+    suspects,
+    suspectsKept,
+    warnings: diagnosis.isConsistent === false ? ['evidence-disagrees'] : [],
+    stands: begun.map((view) => standOf(view, maps.get(view.view.id)!)),
+  });
+}
+
+function standOf({ view, model, numbers, isScaled }: ViewBegun, standing: readonly number[]): Stand {
+  const scale = firstNumberOf(model, 'scale');
+  return {
+    view: view.id,
+    numbers: standing,
+    grown: isScaled ? Math.exp(standing[scale]! - numbers[scale]!) - 1 : undefined,
+  };
+}
+
+/** A figure of a view's places, off its map and the places as they were adjusted. Weak: places that took no part count as they were pointed, without a doubt of their own. */
+function readFigure(
+  view: SceneView,
+  piece: Observation,
+  figure: EvidenceFigure,
+  values: ReadonlyMap<string, readonly number[]>,
+): Read {
+  const model = modelOf(view);
+  const parts = model.parts.map(({ id }) => ownedName(view.id, id));
+  const names = pointsOf(piece).filter((name) => values.has(ownedName(view.id, pointBlock(name))));
+  return {
+    blocks: [...parts, ...names.map((name) => ownedName(view.id, pointBlock(name)))],
+    numbers(blocks) {
+      const numbers = blocks.slice(0, parts.length).flat();
+      return [
+        figure.of((name) => {
+          const point = view.points[name]!;
+          const at = names.indexOf(name);
+          const sheet = at < 0 ? point.at : pointFrame(point).toSheet(blocks[parts.length + at]!);
+          return toPlane(model.mapAt(numbers, point.height === 'traced' ? view.lift.mm : (point.height ?? 0)), sheet);
+        }),
+      ];
+    },
+  };
+}
+
+/** Parts of maps that are open, each once, the one that a practitioner can do most about first; features where no part is. */
+const PART_ORDER: readonly MapPart[] = ['scale', 'tilt', 'stretch', 'skew', 'focal', 'lens', 'lens-centre', 'turn'];
+
+/** What a practitioner would have to say: parts of views, or, where only the frame is open, the features of which nobody said where they are. */
+export function openParts({ views, features }: Scene, open: readonly string[]): readonly string[] {
+  const parts = PART_ORDER.filter((part) => views.some(({ id }) => open.includes(ownedName(id, part))));
+  if (parts.length > 0) return parts;
+  return features
+    .filter((feature) =>
+      directionsOf(feature).some((direction) => open.includes(coordinateBlock(feature.id, direction))),
+    )
+    .map(({ id }) => id);
+}

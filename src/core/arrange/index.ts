@@ -1,0 +1,14 @@
+/** Several views of one thing, fitted together. mm, object frame; one sigma. */
+export { findSceneFault } from './faults';
+export { fitScene, openParts, type SceneFit, type Stand } from './fit-scene';
+export { isOpen, type Open } from './measure';
+export { tieOf } from './problem';
+export {
+  directionsBetween,
+  directionsOf,
+  type Distance,
+  type Feature,
+  type Scene,
+  type SceneEvidence,
+  type SceneView,
+} from './scene';

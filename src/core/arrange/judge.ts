@@ -1,0 +1,144 @@
+import {
+  diagnose,
+  openCovarianceOf,
+  ownedName,
+  solve,
+  type Diagnosis,
+  type GroupDiagnosis,
+  type OpenCovariance,
+  type Solution,
+} from '../adjust';
+import { assumptionOf, type MapPart } from '../calibrate';
+import { modelOf, NO_DOUBT, problemOfScene, type Belief, type SceneStart } from './problem';
+import { isFeature, type Scene } from './scene';
+
+/** A scene adjusted under a belief. */
+export interface Told {
+  readonly belief: Belief;
+  readonly solution: Solution;
+  readonly covariance: OpenCovariance;
+  readonly diagnosis: Diagnosis;
+  /** Chi-square that is left, and what was given up for it: lower is the better story. */
+  readonly cost: number;
+}
+
+export interface JudgedScene extends Told {
+  /** Groups that do not belong with the others; in the fit where nothing tells which of them is wrong. */
+  readonly suspects: readonly string[];
+  readonly suspectsKept: boolean;
+  /** Of what was left out, how it stood while all took part. */
+  readonly leftOut: readonly GroupDiagnosis[];
+}
+
+/** As in a view's own fit: a group is looked at when its test is as unlikely as 1 in 1000 (Baarda 1968), and giving up one freedom has to bring as much. */
+const CRITICAL = 3.29;
+/** Stories closer than the first leave it open which is true; closer than the second, both are named. */
+const MARGIN = 6;
+const TIE = 0.5;
+/** Groups that are tried in one round: the worst, and only those whose test (squared) is at least this share of the worst. */
+const TRIED = 8;
+const NEAR_WORST = 0.1;
+const MOST_ROUNDS = 12;
+/** Damping of the first step: it begins near its end. */
+const NEAR = 1e-8;
+
+/**
+ * Adjusts a scene and finds what does not belong, by what each explanation leaves unexplained: a piece, a tie, or what was taken for granted of a picture, one after the other, each adjusted anew. Undefined where no
+ * adjustment comes to an end or exact equations contradict each other.
+ */
+export function judgeScene(scene: Scene, start: SceneStart, freed: ReadonlySet<string>): JudgedScene | undefined {
+  const first =
+    tell(scene, { ...NO_DOUBT, freed }, start) ?? (freed.size > 0 ? tell(scene, NO_DOUBT, start) : undefined);
+  if (!first) return undefined;
+  let best = first;
+  for (let round = 0; round < MOST_ROUNDS && worstOf(best) >= CRITICAL; round++) {
+    const next = cheapest(listNext(scene, best));
+    if (!next || next.cost >= best.cost) break;
+    best = next;
+  }
+  return namedOf(scene, best, first);
+}
+
+const sizeOf = ({ normalized }: Diagnosis['groups'][number]) => Math.abs(normalized ?? 0);
+const worstOf = ({ diagnosis }: Told) => Math.max(0, ...diagnosis.groups.map(sizeOf));
+const cheapest = (stories: readonly Told[]): Told | undefined => [...stories].sort((a, b) => a.cost - b.cost)[0];
+
+/** Every story that gives up one thing more, of the groups whose tests come near the worst. */
+function listNext(scene: Scene, told: Told): Told[] {
+  const groups = [...told.diagnosis.groups].sort((a, b) => sizeOf(b) - sizeOf(a));
+  return groups
+    .filter((group) => sizeOf(group) ** 2 > NEAR_WORST * sizeOf(groups[0]!) ** 2)
+    .slice(0, TRIED)
+    .flatMap(({ group }) => tell(scene, without(scene, told.belief, group), startFrom(scene, told)) ?? []);
+}
+
+/** A belief that gives up a group: a piece or a tie goes, what was assumed of a picture may be unusual. */
+function without(scene: Scene, { aside, freed }: Belief, group: string): Belief {
+  const part = assumedIn(scene, group);
+  return part ? { aside, freed: new Set([...freed, part]) } : { aside: new Set([...aside, group]), freed };
+}
+
+/** The part of a view whose assumption a group is, named with its view. */
+function assumedIn({ views }: Scene, group: string): string | undefined {
+  return views
+    .flatMap((view) => modelOf(view).parts.map(({ id }) => ({ view: view.id, id })))
+    .filter(({ view, id }) => ownedName(view, assumptionOf(id)) === group)
+    .map(({ view, id }) => ownedName(view, id))[0];
+}
+
+/** Where nothing tells which of several is wrong, all stay in, and what they disagree by widens the plus-minus. */
+function namedOf(scene: Scene, best: Told, first: Told): JudgedScene {
+  const { aside, freed } = best.belief;
+  if (aside.size === 0) return { ...best, suspects: [], suspectsKept: false, leftOut: [] };
+  const rivals = [...aside].flatMap((id) => listRivals(scene, best, id));
+  if (rivals.length === 0)
+    return {
+      ...best,
+      suspects: [...aside],
+      suspectsKept: false,
+      leftOut: first.diagnosis.groups.filter(({ group }) => aside.has(group)),
+    };
+  const tied = rivals.filter(({ behind }) => behind < TIE).map(({ id }) => id);
+  const together = tell(scene, { aside: new Set(), freed }, startFrom(scene, best)) ?? first;
+  return { ...together, suspects: [...new Set([...aside, ...tied])], suspectsKept: true, leftOut: [] };
+}
+
+/** Groups that could be the wrong one in the place of `id`, and how far behind that story is. */
+function listRivals(scene: Scene, best: Told, id: string): { readonly id: string; readonly behind: number }[] {
+  const others: Belief = { ...best.belief, aside: new Set([...best.belief.aside].filter((other) => other !== id)) };
+  const from = tell(scene, others, startFrom(scene, best)) ?? best;
+  return listNext(scene, { ...from, belief: others }).flatMap(({ belief, cost }) => {
+    const instead = [...belief.aside].find((other) => !others.aside.has(other));
+    return instead !== undefined && instead !== id && cost < best.cost + MARGIN
+      ? [{ id: instead, behind: cost - best.cost }]
+      : [];
+  });
+}
+
+/** Undefined where it does not come to an end. */
+function tell(scene: Scene, belief: Belief, start: SceneStart): Told | undefined {
+  const problem = problemOfScene(scene, belief, start);
+  const solution = solve(problem, undefined, undefined, NEAR);
+  if (!solution.nearlySettled || !solution.relationsHold) return undefined;
+  const covariance = openCovarianceOf(solution);
+  const diagnosis = diagnose(solution, covariance.matrix, covariance.redundancy);
+  const cost = solution.chiSquare - CRITICAL ** 2 * diagnosis.redundancy + costOfFreed(scene, belief);
+  return { belief, solution, covariance, diagnosis, cost };
+}
+
+/** What is not taken for granted costs as much as a piece with as many freedoms, and how rare it is. */
+function costOfFreed({ views }: Scene, { freed }: Belief): number {
+  return views
+    .flatMap((view) => modelOf(view).parts.filter(({ id }) => freed.has(ownedName(view.id, id as MapPart))))
+    .reduce((sum, { start, unusual }) => sum + CRITICAL ** 2 * start.length + (unusual?.cost ?? 0), 0);
+}
+
+/** The numbers that an adjustment ended at, to begin the next one with. */
+export function startFrom({ views }: Scene, { solution: { values } }: Pick<Told, 'solution'>): SceneStart {
+  return {
+    maps: new Map(
+      views.map((view) => [view.id, modelOf(view).parts.flatMap(({ id }) => [...values.get(ownedName(view.id, id))!])]),
+    ),
+    coordinates: new Map([...values].filter(([id]) => isFeature(id)).map(([id, [value]]) => [id, value!])),
+  };
+}

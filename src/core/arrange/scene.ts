@@ -1,0 +1,84 @@
+import type { LensWish, Lift, ModelWish, Observation, PictureGeometry, Points } from '../calibrate';
+import { DIRECTIONS, type Direction, type Side } from '../space';
+
+/** A flat view that takes part: all that is known of its picture, and from which side it looks. How it is shifted and turned in its plane follows from what it shares with others. */
+export interface SceneView {
+  readonly id: string;
+  readonly picture: PictureGeometry;
+  readonly side: Side;
+  readonly points: Points;
+  readonly evidence: readonly Observation[];
+  readonly lift: Lift;
+  readonly model?: ModelWish | undefined;
+  readonly lens?: LensWish | undefined;
+}
+
+/** What several views show, or of which something is known. Coordinates in the object frame, mm. */
+export interface Feature {
+  readonly id: string;
+  /** A shared line, as a base line: only this coordinate is meant, and the points of a view lie on it. */
+  readonly only?: Direction | undefined;
+  /** Points of each view that show it. */
+  readonly seen: readonly { readonly view: string; readonly points: readonly string[] }[];
+  /** Known coordinates, null where unknown: exact, or with one `sigma`. */
+  readonly mm?: readonly (number | null)[] | undefined;
+  readonly sigma?: number | undefined;
+}
+
+/** What is said of features. A distance carries no sign; whole, or along one direction. `check`: compared, never used. */
+export type SceneEvidence =
+  | {
+      readonly kind: 'distance';
+      readonly id: string;
+      readonly from: string;
+      readonly to: string;
+      readonly along?: Direction | undefined;
+      readonly mm: number;
+      readonly sigma: number;
+      readonly check?: boolean | undefined;
+    }
+  | {
+      readonly kind: 'same';
+      readonly id: string;
+      readonly along: readonly Direction[];
+      readonly of: readonly string[];
+      readonly check?: boolean | undefined;
+    };
+
+export type Distance = Extract<SceneEvidence, { kind: 'distance' }>;
+
+/** Several pictures of one thing. */
+export interface Scene {
+  readonly views: readonly SceneView[];
+  readonly features: readonly Feature[];
+  readonly evidence: readonly SceneEvidence[];
+}
+
+export const FEATURE = 'feature:';
+export const isFeature = (id: string) => id.startsWith(FEATURE);
+export const isFeatureOf = (id: string, feature: string) =>
+  DIRECTIONS.some((direction) => id === coordinateBlock(feature, direction));
+export const coordinateBlock = (feature: string, direction: Direction) => `${FEATURE}${feature}:${direction}`;
+
+/** The directions of which a feature has a coordinate. */
+export const directionsOf = ({ only }: Feature): readonly Direction[] => (only ? [only] : DIRECTIONS);
+
+/** One coordinate of a feature: a number that is known exactly, or a block that is sought. */
+export type Coordinate = { readonly mm: number } | { readonly block: string };
+
+export function coordinateOf(feature: Feature, direction: Direction): Coordinate {
+  const known = knownOf(feature, direction);
+  return known !== undefined && feature.sigma === undefined
+    ? { mm: known }
+    : { block: coordinateBlock(feature.id, direction) };
+}
+
+export const knownOf = ({ mm }: Feature, direction: Direction): number | undefined =>
+  mm?.[DIRECTIONS.indexOf(direction)] ?? undefined;
+
+/** Along which directions two features lie apart: the one that is asked for, else the one that both lines mean, else all. Undefined: one has no such coordinate. */
+export function directionsBetween(a: Feature, b: Feature, along?: Direction): readonly Direction[] | undefined {
+  const wanted = along ? [along] : directionsOf(a);
+  const have = (feature: Feature) => wanted.every((direction) => directionsOf(feature).includes(direction));
+  return have(a) && have(b) && (along !== undefined || a.only === b.only) ? wanted : undefined;
+}

@@ -1,0 +1,126 @@
+/** For tests only: a thing in space, and scans of it from several sides, with known truth. */
+import type { Points } from '../calibrate';
+import type { Vec } from '../geometry';
+import { axesSeenFrom, DIRECTIONS, distance3, type Side, type Vec3 } from '../space';
+import type { Feature, Scene, SceneEvidence, SceneView } from './scene';
+
+/** Seeded numbers. */
+export interface Random {
+  uniform(): number;
+  normal(): number;
+}
+
+export interface Drawn {
+  readonly id: string;
+  readonly side: Side;
+  /** mm a pixel, radians that it lies turned on its sheet, and where zero is, px. */
+  readonly scale: number;
+  readonly turn: number;
+  readonly zero: Vec;
+  /** A length of its own: between which features, and its one sigma. */
+  readonly sized?: { readonly from: string; readonly to: string; readonly sigma: number };
+}
+
+export const WIDTH = 3000;
+export const HEIGHT = 2400;
+
+/** Where a point of the thing is on a sheet, px. */
+export function drawnAt({ side, scale, turn, zero }: Omit<Drawn, 'id' | 'sized'>, point: Vec3): Vec {
+  const [u, v] = axesSeenFrom(side).map(({ direction, sign }) => sign * point[DIRECTIONS.indexOf(direction)]!);
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  return [zero[0] + (c * u! - s * v!) / scale, zero[1] - (s * u! + c * v!) / scale];
+}
+
+export const seenLength = (side: Side, a: Vec3, b: Vec3) =>
+  Math.hypot(
+    ...axesSeenFrom(side).map(({ direction }) => a[DIRECTIONS.indexOf(direction)]! - b[DIRECTIONS.indexOf(direction)]!),
+  );
+
+export interface World {
+  readonly thing: Readonly<Record<string, Vec3>>;
+  readonly drawn: readonly Drawn[];
+  /** One sigma of a click, px. */
+  readonly click: number;
+  readonly evidence?: readonly SceneEvidence[];
+  readonly features?: (features: readonly Feature[]) => readonly Feature[];
+}
+
+/** What somebody points at and says of such a world; without a random everything is as it is. */
+export function sceneOf(
+  { thing, drawn, click, evidence = [], features = (all) => all }: World,
+  random?: Random,
+): Scene {
+  const off = () => (random ? click * random.normal() : 0);
+  const names = Object.keys(thing);
+  const views = drawn.map((view): SceneView => {
+    const points: Points = Object.fromEntries(
+      names.map((name) => {
+        const [x, y] = drawnAt(view, thing[name]!);
+        return [name, { at: [x + off(), y + off()] as Vec, sigma: click }];
+      }),
+    );
+    const { sized } = view;
+    const mm = sized && seenLength(view.side, thing[sized.from]!, thing[sized.to]!);
+    return {
+      id: view.id,
+      picture: { width: WIDTH, height: HEIGHT, kind: 'scan' },
+      side: view.side,
+      points,
+      evidence: sized
+        ? [
+            {
+              id: 'own',
+              kind: 'length',
+              from: sized.from,
+              to: sized.to,
+              mm: mm! + (random ? sized.sigma * random.normal() : 0),
+              sigma: sized.sigma,
+            },
+          ]
+        : [],
+      lift: { mm: 0, sigma: 1e-9 },
+      model: 'similarity',
+      lens: 'none',
+    };
+  });
+  const all = names.map((id): Feature => ({ id, seen: drawn.map(({ id: view }) => ({ view, points: [id] })) }));
+  return {
+    views,
+    features: features(all),
+    evidence: evidence.map((piece) =>
+      piece.kind === 'distance' && random ? { ...piece, mm: piece.mm + piece.sigma * random.normal() } : piece,
+    ),
+  };
+}
+
+/** A thing of so many points in a box of 420 × 180 × 260 mm, and sheets of it that lie a little askew. */
+export function randomWorld(random: Random, points: number, sides: readonly Side[], click = 1): World {
+  const between = (low: number, high: number) => low + (high - low) * random.uniform();
+  const thing = Object.fromEntries(
+    Array.from({ length: points }, (_, i) => [
+      `p${i}`,
+      [between(-210, 210), between(-90, 90), between(0, 260)] as Vec3,
+    ]),
+  );
+  const drawn = sides.map((side) => ({
+    id: side,
+    side,
+    scale: between(0.15, 0.4),
+    turn: between(-0.06, 0.06),
+    zero: [between(1300, 1700), between(1500, 1900)] as Vec,
+  }));
+  return { thing, drawn, click };
+}
+
+/** The two points of a thing that lie farthest apart as a side sees them. */
+export function farthest({ thing }: World, side: Side): readonly [string, string] {
+  const names = Object.keys(thing);
+  const pairs = names.flatMap((a, i) => names.slice(i + 1).map((b) => [a, b] as const));
+  return pairs.reduce((best, pair) =>
+    seenLength(side, thing[pair[0]]!, thing[pair[1]]!) > seenLength(side, thing[best[0]]!, thing[best[1]]!)
+      ? pair
+      : best,
+  );
+}
+
+export const apart = ({ thing }: World, a: string, b: string) => distance3(thing[a]!, thing[b]!);
