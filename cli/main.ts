@@ -43,7 +43,7 @@ const HELP = `The core without a screen.
   bryony parts BUNDLE                      the list of parts, as comma-separated values
   bryony openings BUNDLE                   the list of doors, windows and gaps in walls, likewise
   bryony read FILE.dxf|FILE.svg            what a file says: unit, size, closed outlines, open ends
-  bryony solve FILE.json                   fits one problem or an array of them, one line of JSON each (docs/solve-format.md)
+  bryony solve FILE.json                   fits one problem or an array of them, flat or in space, one line of JSON each (docs/solve-format.md)
 
 Exit status: 0 done, 1 refused (the code is printed) or a problem without a fit, 2 the file cannot be read or the call is wrong.`;
 

@@ -160,7 +160,9 @@ function warningsIn(scene: Scene, fit: SceneFit) {
   const open = scene.features.filter((feature) =>
     directionsOf(feature).some((direction) => isOpen(fit.coordinate(feature.id, direction))),
   );
+  const alone = scene.views.filter(({ id }) => !fit.stands.some(({ view }) => view === id));
   return [
+    ...(alone.length > 0 ? [{ code: 'views-alone', detail: { views: alone.map(({ id }) => id) } }] : []),
     ...fit.warnings.map((code) => ({ code, detail: {} })),
     ...(fit.suspects.length > 0
       ? [{ code: fit.suspectsKept ? 'suspects-kept' : 'suspects-left-out', detail: { ids: fit.suspects } }]

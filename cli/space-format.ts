@@ -14,6 +14,9 @@ import {
 } from './solve-format';
 
 /** A problem in space as `bryony solve` takes it; docs/solve-format.md explains it field by field. */
+/** So many views, and features and what is said of them, are fitted together at the most. */
+const MOST_VIEWS = 40;
+const MOST = 1000;
 const DirectionSchema = z.enum(DIRECTIONS);
 const OneOrMore = z.union([DirectionSchema, z.array(DirectionSchema).min(1)]);
 
@@ -54,9 +57,11 @@ const SaidSchema = z.discriminatedUnion('kind', [
 export const SpaceSchema = z.object({
   name: z.string().optional(),
   kind: z.literal('space'),
-  views: z.array(ViewSchema).min(1),
-  features: z.record(z.string(), FeatureSchema),
-  evidence: z.array(SaidSchema).default([]),
+  views: z.array(ViewSchema).min(1).max(MOST_VIEWS),
+  features: z
+    .record(z.string(), FeatureSchema)
+    .refine((features) => Object.keys(features).length <= MOST, `at most ${MOST}`),
+  evidence: z.array(SaidSchema).max(MOST).default([]),
   ask: z
     .object({
       distances: z.array(z.tuple([z.string(), z.string()])).default([]),

@@ -113,6 +113,33 @@ const PROBLEM = JSON.stringify({
   ask: { lengths: [['a', 'f']], points: ['e'] },
 });
 
+/** Two scans of one thing. */
+const SPACE = JSON.stringify({
+  name: 'box',
+  kind: 'space',
+  views: (['front', 'top'] as const).map((side) => ({
+    id: side,
+    image: { width: 2000, height: 1500 },
+    sheet: 'drawing',
+    side,
+    points: { a: [300, 1200], b: [1500, 1210], c: { at: [1490, 400], sigma: 0.5 }, d: [310, 405] },
+    evidence: [{ id: 'w', kind: 'length', from: 'a', to: 'b', mm: 150, sigma: 0.2 }],
+  })),
+  features: {
+    A: { seen: { front: ['a'], top: ['a'] }, mm: [0, 0, 0] },
+    B: { seen: { front: ['b'], top: ['b'] }, mm: [150, null, null], sigma: 0.5 },
+    C: { seen: { front: ['c'], top: ['d'] } },
+    base: { only: 'up', seen: { front: ['a', 'b'] } },
+    top: { only: 'up', seen: { front: ['c', 'd'] } },
+  },
+  evidence: [
+    { id: 'h', kind: 'distance', along: 'up', from: 'base', to: 'top', mm: 101 },
+    { id: 'far', kind: 'distance', from: 'A', to: 'C', mm: 180, guess: true },
+    { id: 'level', kind: 'same', along: ['deep'], of: ['A', 'B'] },
+  ],
+  ask: { distances: [['A', 'B']], features: ['B'] },
+});
+
 const photo = () => new Uint8Array(readFileSync('public/demo/stones.jpg')).slice(0, 20_000);
 
 export function seedsOf(kind: Kind): readonly Uint8Array[] {
@@ -138,7 +165,7 @@ export function seedsOf(kind: Kind): readonly Uint8Array[] {
       return [writeBundle({ job: { ...job, sheets }, pictures: new Map([[sha256Hex(picture), picture]]) })];
     }
     case 'solve':
-      return [bytesOf(PROBLEM)];
+      return [bytesOf(PROBLEM), bytesOf(SPACE)];
     case 'length':
       return [
         '412 mm',

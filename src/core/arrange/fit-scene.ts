@@ -14,7 +14,7 @@ import {
 import type { Direction } from '../space';
 import { readCoordinates, readDistance, type Read } from './coordinates';
 import { findSceneFault } from './faults';
-import { judgeScene, startFrom } from './judge';
+import { judgeScene, startFrom, takesPart } from './judge';
 import { measureIn, type Open } from './measure';
 import { modelOf } from './problem';
 import { coordinateBlock, directionsOf, type Feature, type Scene, type SceneView } from './scene';
@@ -38,6 +38,7 @@ export interface SceneFit {
   readonly suspects: readonly string[];
   readonly suspectsKept: boolean;
   readonly warnings: readonly string[];
+  /** Of every view that shows a feature; others stand by themselves, as their own evidence leaves them. */
   readonly stands: readonly Stand[];
 }
 
@@ -77,7 +78,9 @@ export function fitScene(given: Scene): Result<SceneFit> {
     suspects,
     suspectsKept,
     warnings: diagnosis.isConsistent === false ? ['evidence-disagrees'] : [],
-    stands: begun.map((view) => standOf(view, maps.get(view.view.id)!)),
+    stands: begun
+      .filter(({ view }) => takesPart(view, solution.values))
+      .map((view) => standOf(view, maps.get(view.view.id)!)),
   });
 }
 

@@ -10,11 +10,13 @@ import {
 } from '../adjust';
 import { assumptionOf, type MapPart } from '../calibrate';
 import { modelOf, NO_DOUBT, problemOfScene, type Belief, type SceneStart } from './problem';
-import { isFeature, type Scene } from './scene';
+import { isFeature, type Scene, type SceneView } from './scene';
 
 /** A scene adjusted under a belief. */
 export interface Told {
   readonly belief: Belief;
+  /** Where it began. */
+  readonly start: SceneStart;
   readonly solution: Solution;
   readonly covariance: OpenCovariance;
   readonly diagnosis: Diagnosis;
@@ -123,7 +125,7 @@ function tell(scene: Scene, belief: Belief, start: SceneStart): Told | undefined
   const covariance = openCovarianceOf(solution);
   const diagnosis = diagnose(solution, covariance.matrix, covariance.redundancy);
   const cost = solution.chiSquare - CRITICAL ** 2 * diagnosis.redundancy + costOfFreed(scene, belief);
-  return { belief, solution, covariance, diagnosis, cost };
+  return { belief, start, solution, covariance, diagnosis, cost };
 }
 
 /** What is not taken for granted costs as much as a piece with as many freedoms, and how rare it is. */
@@ -134,11 +136,21 @@ function costOfFreed({ views }: Scene, { freed }: Belief): number {
 }
 
 /** The numbers that an adjustment ended at, to begin the next one with. */
-export function startFrom({ views }: Scene, { solution: { values } }: Pick<Told, 'solution'>): SceneStart {
+export function startFrom(
+  { views }: Scene,
+  { start, solution: { values } }: Pick<Told, 'start' | 'solution'>,
+): SceneStart {
+  const ended = views
+    .filter((view) => takesPart(view, values))
+    .map(
+      (view) => [view.id, modelOf(view).parts.flatMap(({ id }) => [...values.get(ownedName(view.id, id))!])] as const,
+    );
   return {
-    maps: new Map(
-      views.map((view) => [view.id, modelOf(view).parts.flatMap(({ id }) => [...values.get(ownedName(view.id, id))!])]),
-    ),
+    maps: new Map([...start.maps, ...ended]),
     coordinates: new Map([...values].filter(([id]) => isFeature(id)).map(([id, [value]]) => [id, value!])),
   };
 }
+
+/** Whether a view stood among the others. */
+export const takesPart = (view: SceneView, values: ReadonlyMap<string, unknown>) =>
+  modelOf(view).parts.every(({ id }) => values.has(ownedName(view.id, id)));

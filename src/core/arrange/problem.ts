@@ -35,11 +35,16 @@ export const tieOf = (feature: string, view: string) => `tie:${feature}@${view}`
 const knownGroup = (feature: string) => `known:${feature}`;
 const isShared = (id: string) => isFeature(id) || id.startsWith('tie:');
 
-/** Everything in one adjustment: each view's own evidence, that it shows what it shows, and what is said of features. Coordinates that nothing speaks of take no part. */
+/**
+ * Everything in one adjustment: each view's own evidence, that it shows what it shows, and what is said of features. Coordinates that nothing speaks of take no part, nor do views that show
+ * nothing: these stand by themselves.
+ */
 export function problemOfScene(scene: Scene, belief: Belief, start: SceneStart): Problem {
   const features = new Map(scene.features.map((feature) => [feature.id, feature]));
   const parts = [
-    ...scene.views.map((view) => problemOfView(view, scene, belief, start)),
+    ...scene.views
+      .filter((view) => listTies(view, scene.features).some(({ group }) => !belief.aside.has(group)))
+      .map((view) => problemOfView(view, scene, belief, start)),
     { blocks: [], conditions: [...scene.features.flatMap(listKnown), ...conditionsOfScene(scene, features)] },
   ].map(({ blocks, conditions }) => ({
     blocks,
