@@ -1,5 +1,6 @@
 /** Twelve sheets of one thing: how long the fit of all takes. */
-import { fitScene, type Scene, type SceneEvidence } from '../src/core/arrange';
+import { fitScene, spaceCurveOf, type Scene, type SceneEvidence } from '../src/core/arrange';
+import type { Cubic, Path } from '../src/core/geometry';
 import { sceneOf, type Drawn } from '../src/core/arrange/simulated';
 import { DIRECTIONS, showsAlong, SIDES, type Vec3 } from '../src/core/space';
 import { createRandom } from '../src/core/calibrate/simulation';
@@ -48,6 +49,22 @@ export function arrangeTimes(): readonly [number, number] {
   const { at, sigma } = view!.points.p0!;
   const moved = { ...view!, points: { ...view!.points, p0: { at: [at[0] + 0.3, at[1]] as const, sigma } } };
   return [first, since(() => fitScene({ ...scene, views: [moved, ...others] }))];
+}
+
+/** A wave of so many cubics along x. */
+const wave = (count: number, tall: number): Path => ({
+  closed: false,
+  pieces: Array.from({ length: count }, (_, i): Cubic => {
+    const [left, right] = [10 * i, 10 * (i + 1)];
+    const up = tall * (i % 2 === 0 ? 1 : -1);
+    return { kind: 'cubic', a: [left, 0], b: [left + 3, up], c: [right - 3, up], d: [right, 0] };
+  }),
+});
+
+/** Milliseconds for a curve in space from two paths of so many pieces. */
+export function spaceCurveTime(count: number): number {
+  const [front, top] = [wave(count, 4), wave(count, 6)];
+  return since(() => spaceCurveOf({ side: 'front', path: front }, { side: 'top', path: top }, 0.01));
 }
 
 const since = (work: () => unknown): number => {

@@ -19,7 +19,7 @@ import { createJob, createView, readJob, type Job, type Sheet } from '../src/cor
 import type { Outline } from '../src/core/outline';
 import { straightenRows } from '../src/core/raster';
 import { MOST_AT_ONCE } from '../src/store/judging';
-import { arrangeTimes } from './arrange';
+import { arrangeTimes, spaceCurveTime } from './arrange';
 import { arrangementTime, offsetTime, peerOffsetTime, peerUnionTime, snapTime } from './planar';
 import { dragTime, ringTime } from './relate';
 import { sceneTimes } from './scene';
@@ -330,6 +330,7 @@ async function main(): Promise<void> {
     arrangeTimes().map(milliseconds).join(' / '),
     '300 ms / 50 ms',
   );
+  row('a curve in space from two of 200 pieces each', milliseconds(spaceCurveTime(200)), '100 ms');
   const arranged = arrangementTime(5000);
   row(
     `5,000 lines and circles arranged (${arranged.edges} edges)`,

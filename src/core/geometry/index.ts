@@ -14,6 +14,7 @@ export {
   outermostOf,
   pieceBounds,
   pieceLength,
+  turningsAlong,
   type Bounds,
   type Nearest,
 } from './measure';

@@ -95,25 +95,20 @@ function quadraticRoots(a: number, b: number, c: number): readonly number[] {
 const parametersAt = (piece: Arc | EllipticArc, angles: readonly number[]) =>
   angles.flatMap((angle) => findArcParameter(piece, angle) ?? []);
 
-/** Where a piece lies farthest left, right, up or down of what is around it on the piece: it runs level or upright there. Its ends are none of them. */
-export function outermostOf(piece: Piece): readonly Vec[] {
+/** Parameters in 0 to 1 at which one coordinate of a piece stands still and turns back, in no order; of a round piece its ends may be among them. */
+export function turningsAlong(piece: Piece, axis: 0 | 1): readonly number[] {
   if (piece.kind === 'line') return [];
-  if (piece.kind === 'cubic')
-    return [0, 1]
-      .flatMap((axis) => turningParameters(piece, axis as 0 | 1))
-      .filter((t) => t > 0 && t < 1)
-      .map((t) => pointAt(piece, t));
-  if (piece.kind === 'arc')
-    return parametersAt(
-      piece,
-      [0, 1, 2, 3].map((quarter) => (quarter * Math.PI) / 2),
-    ).map((t) => pointAt(piece, t));
-  const [major, minor] = axesOf(piece);
+  if (piece.kind === 'cubic') return turningParameters(piece, axis).filter((t) => t > 0 && t < 1);
+  const [major, minor] = piece.kind === 'arc' ? [[1, 0] as const, [0, 1] as const] : axesOf(piece);
   return parametersAt(
     piece,
-    [0, 1].flatMap((axis) => [0, Math.PI].map((half) => Math.atan2(minor[axis]!, major[axis]!) + half)),
-  ).map((t) => pointAt(piece, t));
+    [0, Math.PI].map((half) => Math.atan2(minor[axis], major[axis]) + half),
+  );
 }
+
+/** Where a piece lies farthest left, right, up or down of what is around it on the piece: it runs level or upright there. Its ends are none of them. */
+export const outermostOf = (piece: Piece): readonly Vec[] =>
+  ([0, 1] as const).flatMap((axis) => turningsAlong(piece, axis).map((t) => pointAt(piece, t)));
 
 /** The tight box around a piece. */
 export const pieceBounds = (piece: Piece): Bounds => boundsOf([startOf(piece), endOf(piece), ...outermostOf(piece)]);
