@@ -2,6 +2,7 @@
 export { findSceneFault } from './faults';
 export { fitScene, openParts, type SceneFit, type Stand } from './fit-scene';
 export { isOpen, type Open } from './measure';
+export { PROJECTIONS, proposeSides, type LaidView, type ProposedSide, type Projection } from './projection';
 export { spaceCurveOf, type SeenCurve, type SpaceCurve } from './space-curve';
 export { tieOf } from './problem';
 export {
