@@ -1,56 +1,81 @@
-/** For tests only: how well sizes of a simulated world can be known at best, by itself and from its truth: nothing of the adjustment is used. */
+/** For tests only: what clicks and sizes of a simulated world say at best, by itself: nothing of the adjustment is used. */
 import { pseudoInverse, Matrix } from 'ml-matrix';
 import { DIRECTIONS, type Direction, type Vec3 } from '../space';
-import type { Feature } from './scene';
+import type { Feature, Scene } from './scene';
 import { drawnAt, seenLength, type World } from './simulated';
 
 type Thing = Readonly<Record<string, Vec3>>;
+type Known = (name: string, direction: Direction) => boolean;
 
-/**
- * Cramér-Rao bound, one sigma, of figures of the thing (`of`), from every click and every size: the inverse of the information in all unknowns (four numbers a view, three a point), on what is
- * determined (Kay, Fundamentals of Statistical Signal Processing, 1993, section 3.7). Coordinates that are known exactly are no unknowns.
- */
-export function boundOf(
-  world: World,
-  known: (name: string, direction: Direction) => boolean,
-  of: (thing: Thing) => readonly number[],
-) {
+/** All unknowns of a world in a row (three a point, those that are known exactly apart; four numbers a view), the thing that they say, and every click and size that follows, each over its sigma. */
+function explicitModel(world: World, known: Known) {
   const names = Object.keys(world.thing);
   const free = names.flatMap((name) =>
     DIRECTIONS.filter((direction) => !known(name, direction)).map(
       (direction) => [name, DIRECTIONS.indexOf(direction)] as const,
     ),
   );
-  const at = [
-    ...free.map(([name, axis]) => world.thing[name]![axis]!),
-    ...world.drawn.flatMap(({ scale, turn, zero }) => [Math.log(scale), turn, ...zero]),
-  ];
   const thingAt = (x: readonly number[]): Thing => {
     const moved = Object.fromEntries(names.map((name) => [name, [...world.thing[name]!]]));
     free.forEach(([name, axis], i) => (moved[name]![axis] = x[i]!));
     return moved as unknown as Thing;
   };
-  const observed = (x: readonly number[]) => {
-    const thing = thingAt(x);
-    return [
-      ...world.drawn.flatMap((view, v) => {
-        const [logScale, turn, zx, zy] = x.slice(free.length + 4 * v) as [number, number, number, number];
-        const stand = { side: view.side, scale: Math.exp(logScale), turn, zero: [zx, zy] as const };
-        const { sized } = view;
-        return [
-          ...names.flatMap((name) => drawnAt(stand, thing[name]!).map((value) => value / world.click)),
-          ...(sized ? [seenLength(view.side, thing[sized.from]!, thing[sized.to]!) / sized.sigma] : []),
-        ];
-      }),
-      ...(world.evidence ?? []).flatMap((piece) =>
-        piece.kind === 'distance' ? [spanOf(thing, piece.from, piece.to, piece.along) / piece.sigma] : [],
-      ),
-    ];
+  return {
+    thingAt,
+    truth: [
+      ...free.map(([name, axis]) => world.thing[name]![axis]!),
+      ...world.drawn.flatMap(({ scale, turn, zero }) => [Math.log(scale), turn, ...zero]),
+    ],
+    predict(x: readonly number[]): readonly number[] {
+      const thing = thingAt(x);
+      return [
+        ...world.drawn.flatMap(({ side, sized }, v) => {
+          const [logScale, turn, zx, zy] = x.slice(free.length + 4 * v) as [number, number, number, number];
+          const stand = { side, scale: Math.exp(logScale), turn, zero: [zx, zy] as const };
+          return [
+            ...names.flatMap((name) => drawnAt(stand, thing[name]!).map((value) => value / world.click)),
+            ...(sized ? [seenLength(side, thing[sized.from]!, thing[sized.to]!) / sized.sigma] : []),
+          ];
+        }),
+        ...(world.evidence ?? []).flatMap((piece) =>
+          piece.kind === 'distance' ? [spanOf(thing, piece.from, piece.to, piece.along) / piece.sigma] : [],
+        ),
+      ];
+    },
   };
-  const slopes = slopesOf(observed, at);
-  const moves = slopesOf((x) => of(thingAt(x)), at);
+}
+
+/**
+ * Cramér-Rao bound, one sigma, of figures of the thing (`of`): the inverse of the information in all unknowns, on what is determined (Kay, Fundamentals of Statistical Signal Processing, 1993,
+ * section 3.7).
+ */
+export function boundOf(world: World, known: Known, of: (thing: Thing) => readonly number[]): number[] {
+  const { predict, truth, thingAt } = explicitModel(world, known);
+  const slopes = slopesOf(predict, truth);
+  const moves = slopesOf((x) => of(thingAt(x)), truth);
   const covariance = moves.mmul(pseudoInverse(slopes.transpose().mmul(slopes))).mmul(moves.transpose());
   return covariance.diagonal().map(Math.sqrt);
+}
+
+/** The thing under which what was pointed at and said of it is likeliest: all unknowns at once, every click an observation of its own (Gauss-Newton from the truth). */
+export function likeliest(world: World, { views, evidence }: Scene, known: Known): Thing {
+  const { predict, truth, thingAt } = explicitModel(world, known);
+  const names = Object.keys(world.thing);
+  const seen = [
+    ...views.flatMap(({ points, evidence: own }) => [
+      ...names.flatMap((name) => points[name]!.at.map((value) => value / world.click)),
+      ...own.flatMap((piece) => (piece.kind === 'length' ? [piece.mm / piece.sigma] : [])),
+    ]),
+    ...evidence.flatMap((piece) => (piece.kind === 'distance' ? [piece.mm / piece.sigma] : [])),
+  ];
+  let at: readonly number[] = truth;
+  for (let step = 0; step < 8; step++) {
+    const slopes = slopesOf(predict, at);
+    const off = Matrix.columnVector(predict(at).map((value, i) => seen[i]! - value));
+    const by = pseudoInverse(slopes.transpose().mmul(slopes)).mmul(slopes.transpose().mmul(off));
+    at = at.map((value, i) => value + by.get(i, 0));
+  }
+  return thingAt(at);
 }
 
 export const spanOf = (thing: Thing, a: string, b: string, along?: Direction) => {
@@ -68,5 +93,7 @@ function slopesOf(f: (x: readonly number[]) => readonly number[], x: readonly nu
 }
 
 /** Whether a feature's coordinate is known exactly. */
-export const isKnownIn = (features: readonly Feature[]) => (name: string, direction: Direction) =>
-  (features.find(({ id }) => id === name)?.mm?.[DIRECTIONS.indexOf(direction)] ?? null) !== null;
+export const isKnownIn =
+  (features: readonly Feature[]): Known =>
+  (name, direction) =>
+    (features.find(({ id }) => id === name)?.mm?.[DIRECTIONS.indexOf(direction)] ?? null) !== null;
