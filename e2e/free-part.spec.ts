@@ -1,5 +1,6 @@
 /** What one works on is in the part of the bench that cards, guides and the keyboard leave free, and no larger a move than that is made for it. */
 import type { Locator } from '@playwright/test';
+import { axe } from './helpers/axe';
 import { expect, test, truth, type Desk } from './helpers/desk';
 import type { Px, TouchHand } from './helpers/hand';
 
@@ -18,10 +19,14 @@ async function freePartOf({ page, hand }: Desk) {
   const bench = await boxOf(page.getByTestId('bench'));
   const [tour, cards] = [page.getByTestId('tour'), page.getByTestId('ledge-cards')];
   const isOver = async (over: Locator) => (await over.count()) > 0;
+  const covered = (await isOver(cards)) ? await boxOf(cards) : undefined;
+  // Held sideways a phone has its cards at the bench's right edge.
+  const isAside = covered !== undefined && covered.x > bench.x + 100;
   return {
     ...bench,
     y: (await isOver(tour)) ? (await boxOf(tour)).bottom : bench.y,
-    bottom: (await isOver(cards)) ? Math.min(bench.bottom, (await boxOf(cards)).y) : bench.bottom,
+    bottom: covered && !isAside ? Math.min(bench.bottom, covered.y) : bench.bottom,
+    right: isAside ? covered.x : bench.right,
   };
 }
 
@@ -49,6 +54,30 @@ test('from step to step the whole picture is seen, large, and the buttons stand 
     const [buttons, free] = [await boxOf(page.getByTestId('zoom-all')), await freePartOf(desk)];
     expect(buttons.bottom).toBeLessThan(free.bottom);
   }
+});
+
+test('held sideways a phone shows the picture over two thirds of its height, and a length is pointed at, typed and checked @phone', async ({
+  desk,
+  page,
+}) => {
+  await page.setViewportSize({ width: 844, height: 390 });
+  await desk.openDemo('blade-start');
+  await page.getByTestId('tour').getByRole('button').click();
+  for (const step of ['sources', 'trace', 'fit'] as const) {
+    await desk.step(step);
+    await expectInFreePart(desk, [5, 5], [4027, 5], [5, 3019], [4027, 3019]);
+    const [top, bottom] = [await desk.hand.screenOf([0, 0]), await desk.hand.screenOf([0, 3024])];
+    expect(bottom[1] - top[1]).toBeGreaterThan(220);
+  }
+  await axe(page);
+  await desk.pointAt(card.left, card.right);
+  await desk.type('length-field', '85.6');
+  await expect(page.getByTestId('view-fit')).toContainText('±');
+  await desk.choose('tool-check');
+  await desk.pointAt(rule.marks[0]!.px, rule.marks.at(-1)!.px);
+  await desk.type('length-field', String(rule.marks.at(-1)!.mark - rule.marks[0]!.mark));
+  await desk.openCards();
+  await expect(page.getByText(/agrees/).first()).toBeVisible();
 });
 
 test('what was pointed at low on the picture is seen while its size is asked for, and all is where it was afterwards @phone', async ({

@@ -1,9 +1,9 @@
-import type { Insets, Room } from './viewport';
+import { NO_INSETS, type Insets, type Room } from './viewport';
 
-/** Of the bench's width: what is narrower leaves room beside it. */
+/** Of the bench's edge: what takes less of it leaves room beside it. */
 const ACROSS = 0.6;
 
-/** Watches the bench and what lies over its upper and lower edge, and tells how much room that leaves. */
+/** Watches the bench and what lies over its edges, and tells how much room that leaves. */
 export class Covers {
   private readonly over = new Map<Element, keyof Insets>();
   private bench: Element | undefined;
@@ -38,12 +38,9 @@ export class Covers {
   private measure(): void {
     if (!this.bench?.isConnected) return;
     const bench = this.bench.getBoundingClientRect();
-    const insets = { top: 0, bottom: 0 };
-    for (const [element, side] of this.over) {
-      const box = element.getBoundingClientRect();
-      if (box.width < bench.width * ACROSS) continue;
-      insets[side] = Math.max(insets[side], side === 'top' ? box.bottom - bench.top : bench.bottom - box.top);
-    }
+    const insets = { ...NO_INSETS };
+    for (const [element, side] of this.over)
+      insets[side] = Math.max(insets[side], takenBy(element.getBoundingClientRect(), bench, side));
     const room: Room = { width: this.bench.clientWidth, height: this.bench.clientHeight, insets };
     // Things come and go without taking room.
     const said = JSON.stringify(room);
@@ -51,4 +48,11 @@ export class Covers {
     this.said = said;
     this.tell(room);
   }
+}
+
+/** How much something takes of a side of the bench. */
+function takenBy(box: DOMRect, bench: DOMRect, side: keyof Insets): number {
+  const share = side === 'right' ? box.height / bench.height : box.width / bench.width;
+  if (share < ACROSS) return 0;
+  return { top: box.bottom - bench.top, bottom: bench.bottom - box.top, right: bench.right - box.left }[side];
 }

@@ -5,9 +5,13 @@ import { freePart, fromBench, middleOfBench, toBench, type Insets, type Viewport
 
 const WHOLE = { min: [0, 0], max: [3000, 4000] } as const;
 const phone = { width: 390, height: 565 };
-const NONE: Insets = { top: 0, bottom: 0 };
+const NONE: Insets = { top: 0, bottom: 0, right: 0 };
 
-const someInsets = fc.record({ top: fc.integer({ min: 0, max: 90 }), bottom: fc.integer({ min: 0, max: 380 }) });
+const someInsets = fc.record({
+  top: fc.integer({ min: 0, max: 90 }),
+  bottom: fc.integer({ min: 0, max: 380 }),
+  right: fc.integer({ min: 0, max: 200 }),
+});
 const someZoom = fc.double({ min: 0.05, max: 4, noNaN: true });
 const somePlace = fc.tuple(
   fc.double({ min: 0, max: 3000, noNaN: true }),

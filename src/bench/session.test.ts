@@ -188,7 +188,7 @@ describe('over a locked view', () => {
 });
 
 describe('what comes to lie over the bench', () => {
-  const covered = { width: 400, height: 300, insets: { top: 0, bottom: 180 } };
+  const covered = { width: 400, height: 300, insets: { top: 0, bottom: 180, right: 0 } };
 
   it('moves nothing under a hand that holds the picture, and what is held is seen once it is let go', () => {
     const { session, screenOf, placed } = sitDown();

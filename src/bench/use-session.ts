@@ -4,6 +4,7 @@ import type { JobState, JobStore } from '@/store';
 import { fittedIn } from './ground';
 import type { Session } from './session';
 import type { SessionState } from './session-state';
+import type { Insets } from './viewport';
 
 /** The job and the sitting that the parts of a job's screen share. */
 export interface Desk {
@@ -31,7 +32,7 @@ export function useSession<T>(select: (state: SessionState) => T): T {
 export const useReferencesAtHand = () => useStore(useDesk().session.references);
 
 /** For the ref of what lies over an edge of the bench: the picture makes room for it. */
-export function useCover(side: 'top' | 'bottom') {
+export function useCover(side: keyof Insets) {
   const { session } = useDesk();
   const leave = useRef<() => void>(undefined);
   return useCallback(

@@ -1,11 +1,14 @@
 import { mix, type Box, type Vec } from '@/core/geometry';
 import type { Laying } from './laying';
 
-/** How much of the bench lies under cards, guides or banners, from its upper and from its lower edge. CSS px. */
+/** How much of the bench lies under cards, guides or banners, from its upper, its lower and its right edge. CSS px. */
 export interface Insets {
   readonly top: number;
   readonly bottom: number;
+  readonly right: number;
 }
+
+export const NO_INSETS: Insets = { top: 0, bottom: 0, right: 0 };
 
 /** What part of the bench is shown: screen = (bench − centre) · zoom + middle of the screen's free part. CSS pixels, double precision. */
 export interface Viewport {
@@ -32,9 +35,9 @@ const LEAST_FREE = 80;
 
 /** The part of the screen over which nothing lies. CSS px. */
 export function freePart({ width, height, insets }: Viewport): Box {
-  const { top, bottom } = insets ?? { top: 0, bottom: 0 };
+  const { top, bottom, right } = insets ?? NO_INSETS;
   const y = Math.max(0, Math.min(top, height - LEAST_FREE));
-  return { min: [0, y], max: [width, Math.max(y + LEAST_FREE, height - bottom)] };
+  return { min: [0, y], max: [Math.max(LEAST_FREE, width - right), Math.max(y + LEAST_FREE, height - bottom)] };
 }
 
 /** The middle of the free part: keys and buttons that come closer do so about it. CSS px. */

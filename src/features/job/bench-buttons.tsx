@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import { useDesk, useFitted, useSession } from '@/bench/use-session';
-import { middleOfBench } from '@/bench/viewport';
+import { middleOfBench, NO_INSETS } from '@/bench/viewport';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 
@@ -9,15 +9,15 @@ export function BenchButtons() {
   const palette = usePalette();
   const { session } = useDesk();
   const fitted = useFitted();
-  const covered = useSession(({ viewport }) => viewport.insets?.bottom ?? 0);
+  const covered = useSession(({ viewport }) => viewport.insets) ?? NO_INSETS;
   if (!fitted) return null;
   const middle = () => middleOfBench(session.getState().viewport);
   return (
     <View
       style={{
         position: 'absolute',
-        right: 8,
-        bottom: covered + 8,
+        right: covered.right + 8,
+        bottom: covered.bottom + 8,
         borderRadius: 24,
         backgroundColor: palette.paper,
         borderWidth: 1,

@@ -13,7 +13,7 @@ import { SourcesRow } from '@/features/sources/sources-row';
 import { useBringIn, type BringIn } from '@/features/sources/use-bring-in';
 import { TracePanel } from '@/features/trace/trace-panel';
 import { TraceRow } from '@/features/trace/trace-row';
-import { WIDE } from '@/ui/layout';
+import { layoutFor, type Layout } from '@/ui/layout';
 import { usePalette } from '@/ui/palette';
 import { useTyping } from '@/ui/use-typing';
 import { BenchButtons } from './bench-buttons';
@@ -37,7 +37,8 @@ const CARD_HEIGHT: Readonly<Record<StepName, number>> = { sources: 226, fit: 196
 export function JobDesk({ desk, reopen }: { desk: Desk; reopen: () => void }) {
   const palette = usePalette();
   const { width, height } = useWindowDimensions();
-  const wide = width >= WIDE;
+  const layout = layoutFor(width, height);
+  const wide = layout === 'wide';
   const { jobs, session } = desk;
   const steps = useStep(desk);
   const { step, cardsShown, setStep, setOpen } = steps;
@@ -50,7 +51,7 @@ export function JobDesk({ desk, reopen }: { desk: Desk; reopen: () => void }) {
       written: { [kind === 'circle' ? 'diameter' : 'length']: written },
     });
   };
-  const Frame = wide ? WideFrame : PhoneFrame;
+  const Frame = FRAMES[layout];
   return (
     // A phone's keyboard takes of the window: all of the desk stands above it.
     <View style={[wide ? { flex: 1 } : { height }, { backgroundColor: palette.bench }]}>
@@ -79,7 +80,7 @@ export function JobDesk({ desk, reopen }: { desk: Desk; reopen: () => void }) {
           <Ledge
             row={step === 'handover' ? null : <StepRow {...steps} />}
             cards={<StepCards {...steps} bringIn={bringIn} onPointAt={pointAtAsked} />}
-            wide={wide}
+            layout={layout}
             open={wide || cardsShown}
             height={height}
             onOpen={setOpen}
@@ -179,6 +180,27 @@ function WideFrame({ step, onStep, bench, ledge }: FrameProps) {
   );
 }
 
+/** A phone held sideways has no height to spare: steps and views in a narrow column, one line of hints, and the ledge as on a phone. */
+function SidewaysFrame({ step, onStep, bench, notices, ledge }: FrameProps) {
+  const palette = usePalette();
+  return (
+    <View style={{ flex: 1, flexDirection: 'row', minHeight: 0 }}>
+      <View style={{ width: 136, backgroundColor: palette.paper, borderRightWidth: 1, borderRightColor: palette.rule }}>
+        <Steps step={step} onStep={onStep} wide />
+        <ViewStrip wide narrow />
+      </View>
+      <View style={{ flex: 1, minWidth: 0 }}>
+        <View style={{ zIndex: 3 }}>{notices}</View>
+        {bench}
+        <View style={{ zIndex: 2 }}>
+          <Readout step={step} wide />
+          {ledge}
+        </View>
+      </View>
+    </View>
+  );
+}
+
 /** So little of a phone's height is left by a keyboard, CSS px. */
 const UNDER_KEYBOARD = 560;
 
@@ -200,3 +222,9 @@ function PhoneFrame({ step, onStep, height, bench, notices, ledge }: FrameProps)
     </>
   );
 }
+
+const FRAMES: Readonly<Record<Layout, (props: FrameProps) => ReactNode>> = {
+  wide: WideFrame,
+  phone: PhoneFrame,
+  sideways: SidewaysFrame,
+};

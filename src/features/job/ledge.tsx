@@ -2,13 +2,14 @@ import { useState, type ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { useCover } from '@/bench/use-session';
 import { Icon } from '@/ui/icon';
+import type { Layout } from '@/ui/layout';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 
 interface LedgeProps {
   readonly row: ReactNode;
   readonly cards: ReactNode;
-  readonly wide: boolean;
+  readonly layout: Layout;
   /** On a phone: whether the cards lie over the bench's lower edge. */
   readonly open: boolean;
   /** Of the window, CSS px. */
@@ -20,7 +21,7 @@ interface LedgeProps {
 
 /** What the step offers, along the bottom like a pencil ledge: large targets, and cards side by side. */
 export function Ledge(props: LedgeProps) {
-  return props.wide ? <WideLedge {...props} /> : <PhoneLedge {...props} />;
+  return props.layout === 'wide' ? <WideLedge {...props} /> : <PhoneLedge {...props} />;
 }
 
 const PULLED_UP = 340;
@@ -85,7 +86,7 @@ function WideLedge({ row, cards, low }: LedgeProps) {
 }
 
 /** One row of targets, with the lid of the cards at its end. */
-function PhoneLedge({ row, cards, open, height, onOpen }: LedgeProps) {
+function PhoneLedge({ row, cards, layout, open, height, onOpen }: LedgeProps) {
   const palette = usePalette();
   return (
     <View
@@ -111,7 +112,8 @@ function PhoneLedge({ row, cards, open, height, onOpen }: LedgeProps) {
           />
         </View>
       </View>
-      {open ? <PhoneCards height={height}>{cards}</PhoneCards> : null}
+      {open && layout === 'phone' ? <PhoneCards height={height}>{cards}</PhoneCards> : null}
+      {open && layout === 'sideways' ? <SidewaysCards height={height}>{cards}</SidewaysCards> : null}
     </View>
   );
 }
@@ -160,6 +162,34 @@ function PhoneCards({ children, height }: Pick<LedgeProps, 'height'> & { childre
         contentContainerStyle={{ padding: 8, gap: 8 }}
         onContentSizeChange={(_, tallness) => setContent(tallness)}
         testID="ledge-cards">
+        {children}
+      </ScrollView>
+    </View>
+  );
+}
+
+/** Of a phone held sideways: as wide as a card, and what lies above and below the bench. CSS px. */
+const SIDEWAYS = { width: 320, others: 112 };
+
+/** The cards over the bench's right edge: there is width to spare, and no height. */
+function SidewaysCards({ children, height }: Pick<LedgeProps, 'height'> & { children: ReactNode }) {
+  const palette = usePalette();
+  const cover = useCover('right');
+  return (
+    <View
+      ref={cover}
+      style={{
+        position: 'absolute',
+        right: 0,
+        bottom: '100%',
+        width: SIDEWAYS.width,
+        height: height - SIDEWAYS.others,
+        borderLeftWidth: 1,
+        borderLeftColor: palette.rule,
+        backgroundColor: palette.bench,
+        opacity: 0.999,
+      }}>
+      <ScrollView contentContainerStyle={{ padding: 8, gap: 8 }} testID="ledge-cards">
         {children}
       </ScrollView>
     </View>

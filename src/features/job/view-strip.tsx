@@ -11,8 +11,8 @@ import { Figures, Words } from '@/ui/text';
 import { pictureWorker, type ThumbnailRequest } from '@/workers';
 import { useUnits } from './use-units';
 
-/** The views as small pictures, each with its fit: "±0.3 mm", "no scale yet", a padlock when it is locked. */
-export function ViewStrip({ wide }: { wide: boolean }) {
+/** The views as small pictures, each with its fit: "±0.3 mm", "no scale yet", a padlock when it is locked. In a column names have two lines; in a narrow one they stand under the pictures. */
+export function ViewStrip({ wide, narrow = false }: { wide: boolean; narrow?: boolean }) {
   const palette = usePalette();
   const { session } = useDesk();
   const units = useUnits();
@@ -50,9 +50,9 @@ export function ViewStrip({ wide }: { wide: boolean }) {
               accessibilityLabel={`${view.name}, ${fit}${view.locked ? ', locked' : ''}`}
               onPress={() => session.chooseView(view.id)}
               style={{
-                flexDirection: 'row',
-                gap: 8,
-                alignItems: 'center',
+                flexDirection: narrow ? 'column' : 'row',
+                gap: narrow ? 2 : 8,
+                alignItems: narrow ? 'flex-start' : 'center',
                 maxWidth: '100%',
                 padding: 3,
                 paddingRight: 10,
@@ -66,11 +66,11 @@ export function ViewStrip({ wide }: { wide: boolean }) {
                 of={{ frame: view.frame, direction: view.datum.direction, mirrored: view.mirrored }}
               />
               <View style={{ maxWidth: 120, flexShrink: 1, minWidth: 0 }}>
-                <Words lines={1} style={{ fontSize: 13, lineHeight: 17 }}>
-                  {view.name}
+                <Words lines={wide ? 2 : 1} style={{ fontSize: 13, lineHeight: 17 }}>
+                  {`${view.name} `}
                 </Words>
                 <View style={{ flexDirection: 'row', alignItems: 'center', gap: 3 }}>
-                  <Figures style={{ fontSize: 12, lineHeight: 15 }} testID="view-fit">
+                  <Figures lines={1} style={{ fontSize: 12, lineHeight: 15 }} testID="view-fit">
                     {fit}
                   </Figures>
                   {view.locked ? <Icon name="lock" color={palette.ink} size={13} /> : null}
