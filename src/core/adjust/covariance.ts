@@ -30,17 +30,10 @@ export const RANK_TOLERANCE = 1e-11;
 export function covarianceOf(problem: Problem, solution: Solution, holdFirst?: readonly string[]): Covariance {
   const { equations, layout } = solution;
   const { normal, bound } = equations;
-  const scale = Array.from({ length: normal.rows }, (_, i) => Math.sqrt(normal.get(i, i)) || 1);
-  const scaled = scaledBy(normal, scale, scale);
-  const boundScaled = scaledBy(
-    bound,
-    Array.from({ length: bound.rows }, () => 1),
-    scale,
-  );
+  const { scale, scaled, boundScaled, held } = toUnitDiagonal(equations);
   const parts = bound.rows === 0 ? partitionOf(problem, layout) : undefined;
   const apart = parts && invertApart(scaled, parts, SAFE_PIVOT);
   if (apart) return determined(solution, scaledBy(apart, scale, scale));
-  const held = bound.rows > 0 ? Matrix.add(scaled, boundScaled.transpose().mmul(boundScaled)) : scaled;
   const quick = semiInverse(held, SAFE_PIVOT);
   if (quick.dependent.length > 0 && countWeak(held) > 0) {
     return {
@@ -56,6 +49,15 @@ export function covarianceOf(problem: Problem, solution: Solution, holdFirst?: r
       ? Matrix.zeros(0, 0)
       : inverse(bordered(scaled, boundScaled)).subMatrix(0, normal.rows - 1, 0, normal.rows - 1);
   return determined(solution, scaledBy(scaledInverse, scale, scale));
+}
+
+/** Normal equations in units in which each unknown by itself is known to one; `held` counts the equations that bind unknowns alone as observations, so that its rank is that of the whole. */
+export function toUnitDiagonal({ normal, bound }: NormalEquations) {
+  const scale = Array.from({ length: normal.rows }, (_, i) => Math.sqrt(normal.get(i, i)) || 1);
+  const ones = Array.from({ length: bound.rows }, () => 1);
+  const [scaled, boundScaled] = [scaledBy(normal, scale, scale), scaledBy(bound, ones, scale)];
+  const held = bound.rows > 0 ? Matrix.add(scaled, boundScaled.transpose().mmul(boundScaled)) : scaled;
+  return { scale, scaled, boundScaled, held };
 }
 
 function determined(solution: Solution, matrix: Matrix): Covariance {

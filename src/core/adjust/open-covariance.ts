@@ -1,5 +1,5 @@
 import { EigenvalueDecomposition, inverse, Matrix } from 'ml-matrix';
-import { countRepeated, jointCovariance, RANK_TOLERANCE, scaledBy } from './covariance';
+import { countRepeated, jointCovariance, RANK_TOLERANCE, scaledBy, toUnitDiagonal } from './covariance';
 import { bordered, symmetric } from './normal';
 import type { Solution } from './solve';
 
@@ -23,15 +23,9 @@ export interface OpenCovariance {
  */
 export function openCovarianceOf(solution: Solution): OpenCovariance {
   const { equations, layout, linearization } = solution;
-  const { normal, bound } = equations;
-  const scale = Array.from({ length: normal.rows }, (_, i) => Math.sqrt(normal.get(i, i)) || 1);
-  const scaled = scaledBy(normal, scale, scale);
-  const boundScaled = scaledBy(
-    bound,
-    Array.from({ length: bound.rows }, () => 1),
-    scale,
-  );
-  const open = openDirections(bound.rows > 0 ? Matrix.add(scaled, boundScaled.transpose().mmul(boundScaled)) : scaled);
+  const { normal } = equations;
+  const { scale, scaled, boundScaled, held } = toUnitDiagonal(equations);
+  const open = openDirections(held);
   // Along what is open it is made one, and taken away again afterwards.
   const along = open.columns > 0 ? open.mmul(open.transpose()) : Matrix.zeros(normal.rows, normal.rows);
   const closed =
