@@ -19,19 +19,24 @@ export function isOfNumbers(value: unknown): boolean {
   return typeof value !== 'object' || value === null || Object.values(value).every(isOfNumbers);
 }
 
-/** What is wrong with a problem that is not of the format: the piece, where it is one, else where. */
+/** What is wrong with a problem that is not of the format: the piece, where it is one, else where. `kinds` are those of evidence that are known there. */
 export function findFormatFault(
   raw: unknown,
   issue: { readonly path: readonly PropertyKey[]; readonly message: string } | undefined,
-  kinds?: ReadonlySet<unknown>,
+  kinds: ReadonlySet<unknown>,
 ): [string, Detail] {
   const path = issue?.path ?? [];
   const where = path.map(String).join('.');
-  const piece =
-    path[0] === 'evidence' && typeof path[1] === 'number'
-      ? (raw as { evidence: Record<string, unknown>[] }).evidence[path[1]]
-      : undefined;
-  if (piece && kinds && !kinds.has(piece.kind)) return ['evidence-kind-unknown', { id: piece.id, kind: piece.kind }];
+  const piece = pieceAt(raw, path);
+  if (piece && !kinds.has(piece.kind)) return ['evidence-kind-unknown', { id: piece.id, kind: piece.kind }];
   if (piece) return ['evidence-malformed', { id: piece.id, where, why: issue!.message }];
   return ['problem-malformed', { where, why: issue?.message ?? '' }];
+}
+
+/** The piece of evidence that a path leads into, of a problem or of one of its views. */
+function pieceAt(raw: unknown, path: readonly PropertyKey[]): Readonly<Record<string, unknown>> | undefined {
+  const list = path.indexOf('evidence');
+  if (list < 0 || typeof path[list + 1] !== 'number') return undefined;
+  const piece = path.slice(0, list + 2).reduce<unknown>((at, key) => (at as Record<PropertyKey, unknown>)[key], raw);
+  return typeof piece === 'object' && piece !== null ? (piece as Record<string, unknown>) : {};
 }

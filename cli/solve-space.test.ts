@@ -176,6 +176,9 @@ it.each([
   ['evidence-length-not-positive', said({ ...distance, mm: 0 })],
   ['evidence-sigma-not-positive', said({ ...distance, sigma: -1 })],
   ['evidence-malformed', said({ ...distance, mm: 'far' })],
+  ['evidence-kind-unknown', said({ ...distance, kind: 'near' })],
+  ['evidence-kind-unknown', view('top', { evidence: [{ id: 'l', kind: 'guessed' }] })],
+  ['evidence-malformed', view('top', { evidence: [{ id: 'l', kind: 'length', from: 'a', to: 'b' }] })],
   ['evidence-direction-missing', { ...feature('B', { only: 'up', seen: { front: ['b'] } }), ...said(distance) }],
   [
     'evidence-direction-missing',

@@ -14,12 +14,17 @@ import {
 import type { Measured } from '../src/core/calibrate';
 import { DIRECTIONS } from '../src/core/space';
 import { findFormatFault, isOfNumbers, refusal, type Answer, type Detail } from './answers';
-import { sceneIn, SpaceSchema, type SpaceProblem } from './space-format';
+import { KINDS } from './solve-format';
+import { SAID_KINDS, sceneIn, SpaceSchema, type SpaceProblem } from './space-format';
 
 /** Several views of one thing in, one answer out. */
 export function solveSpace(name: string | undefined, raw: unknown): Answer {
   const parsed = SpaceSchema.safeParse(raw);
-  if (!parsed.success) return refusal(name, ...(findViewFault(raw) ?? findFormatFault(raw, parsed.error.issues[0])));
+  if (!parsed.success) {
+    const [issue] = parsed.error.issues;
+    const kinds = issue?.path[0] === 'views' ? KINDS : SAID_KINDS;
+    return refusal(name, ...(findViewFault(raw) ?? findFormatFault(raw, issue, kinds)));
+  }
   const problem = parsed.data;
   const fault = findAskFault(problem) ?? findSigmaFault(problem);
   if (fault) return refusal(name, ...fault);

@@ -54,6 +54,9 @@ const SaidSchema = z.discriminatedUnion('kind', [
   z.object({ ...Common, kind: z.literal('same'), along: OneOrMore, of: z.array(z.string()) }),
 ]);
 
+/** Kinds of evidence by where they can stand: of features, or in a view. */
+export const SAID_KINDS: ReadonlySet<unknown> = new Set(SaidSchema.options.map((option) => option.shape.kind.value));
+
 export const SpaceSchema = z.object({
   name: z.string().optional(),
   kind: z.literal('space'),

@@ -253,7 +253,7 @@ describe('offset', () => {
         if (!result.ok) throw new Error(result.code);
         for (const at of sampled(result.value)) expect(Math.abs(nearestTo(path, at) - Math.abs(d))).toBeLessThan(1e-4);
       }),
-      { numRuns: 200, seed: 11 },
+      { numRuns: 120, seed: 11 },
     );
   });
 
@@ -287,7 +287,7 @@ describe('offset', () => {
           expect(Math.abs(areaOf(result.value) - known)).toBeLessThan(1e-3 * perimeterOf(result.value) + 0.01);
         },
       ),
-      { numRuns: 200, seed: 12 },
+      { numRuns: 120, seed: 12 },
     );
   });
 });

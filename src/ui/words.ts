@@ -1,4 +1,5 @@
 import type { ShapeFault, SnapKind } from '@/core/outline';
+import { SCENE_SENTENCES } from './scene-words';
 
 export type Detail = Readonly<Record<string, string | number>>;
 
@@ -24,6 +25,7 @@ export const wordForSnap = (snap: keyof typeof SNAPS): string => SNAPS[snap];
 
 /** What happened and what to do, for every code that the core, the workers, the store and the tools give. */
 const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
+  ...SCENE_SENTENCES,
   'candidates-need-scale': () => 'Which of these it is can be told once something else gives the scale.',
   'candidates-not-told': () => 'The rest of the evidence does not tell which of these it is.',
   seeking: () => 'Looking for it in the picture …',

@@ -3,9 +3,6 @@ import { findFault, inOrder, type Observation } from '../calibrate';
 import { DIRECTIONS, showsAlong } from '../space';
 import { coordinateOf, directionsBetween, directionsOf, type Feature, type Scene, type SceneEvidence } from './scene';
 
-type Detail = Readonly<Record<string, string | number>>;
-const fault = (code: string, detail: Detail = {}) => refused(code, detail);
-
 /** Why a scene cannot be adjusted, with what it is about; undefined when it can. */
 export function findSceneFault(scene: Scene): Refusal | undefined {
   const twice = findTwice([
@@ -44,7 +41,7 @@ function first<T>(list: readonly T[], find: (item: T) => Refusal | undefined): R
 function findTwice(named: readonly (readonly [string, string])[]): Refusal | undefined {
   const seen = new Set<string>();
   for (const [code, id] of named) {
-    if (seen.has(`${code} ${id}`)) return fault(code, { id });
+    if (seen.has(`${code} ${id}`)) return refused(code, { id });
     seen.add(`${code} ${id}`);
   }
   return undefined;
@@ -53,18 +50,18 @@ function findTwice(named: readonly (readonly [string, string])[]): Refusal | und
 function findFeatureFault(feature: Feature, { views }: Scene): Refusal | undefined {
   const { id, mm, sigma, seen } = feature;
   if (mm && (mm.length !== DIRECTIONS.length || mm.some((value) => value !== null && !Number.isFinite(value))))
-    return fault('feature-not-a-number', { feature: id });
+    return refused('feature-not-a-number', { feature: id });
   if (sigma !== undefined && !(sigma > 0 && Number.isFinite(sigma)))
-    return fault('feature-sigma-not-positive', { feature: id });
+    return refused('feature-sigma-not-positive', { feature: id });
   for (const { view: name, points } of seen) {
     const view = views.find((other) => other.id === name);
-    if (!view) return fault('feature-view-unknown', { feature: id, view: name });
+    if (!view) return refused('feature-view-unknown', { feature: id, view: name });
     const missing = points.find((point) => view.points[point] === undefined);
-    if (missing !== undefined) return fault('feature-point-unknown', { feature: id, view: name, point: missing });
+    if (missing !== undefined) return refused('feature-point-unknown', { feature: id, view: name, point: missing });
     const unsure = points.find((point) => !(view.points[point]!.sigma > 0));
-    if (unsure !== undefined) return fault('point-sigma-not-positive', { point: unsure });
+    if (unsure !== undefined) return refused('point-sigma-not-positive', { point: unsure });
     if (!directionsOf(feature).some((direction) => showsAlong(view.side, direction)))
-      return fault('feature-not-shown', { feature: id, view: name });
+      return refused('feature-not-shown', { feature: id, view: name });
   }
   return undefined;
 }
@@ -74,13 +71,13 @@ function findSaidFault(piece: SceneEvidence, { features }: Scene): Refusal | und
   const named = piece.kind === 'distance' ? [piece.from, piece.to] : piece.of;
   const known = named.map((name) => features.find((feature) => feature.id === name));
   const missing = known.indexOf(undefined);
-  if (missing >= 0) return fault('evidence-feature-unknown', { id, feature: named[missing]! });
-  if (new Set(named).size < named.length || named.length < 2) return fault('evidence-features-coincide', { id });
+  if (missing >= 0) return refused('evidence-feature-unknown', { id, feature: named[missing]! });
+  if (new Set(named).size < named.length || named.length < 2) return refused('evidence-features-coincide', { id });
   const [a, ...others] = known as Feature[];
   if (piece.kind === 'same') return findSameFault(id, piece.along, known as Feature[]);
-  if (!directionsBetween(a!, others[0]!, piece.along)) return fault('evidence-direction-missing', { id });
-  if (!(piece.mm > 0) || !Number.isFinite(piece.mm)) return fault('evidence-length-not-positive', { id });
-  return piece.sigma > 0 && Number.isFinite(piece.sigma) ? undefined : fault('evidence-sigma-not-positive', { id });
+  if (!directionsBetween(a!, others[0]!, piece.along)) return refused('evidence-direction-missing', { id });
+  if (!(piece.mm > 0) || !Number.isFinite(piece.mm)) return refused('evidence-length-not-positive', { id });
+  return piece.sigma > 0 && Number.isFinite(piece.sigma) ? undefined : refused('evidence-sigma-not-positive', { id });
 }
 
 /** The same coordinate has to be one that each has, and may not be known as two different ones. */
@@ -91,12 +88,12 @@ function findSameFault(
 ): Refusal | undefined {
   for (const direction of along) {
     if (features.some((feature) => !directionsOf(feature).includes(direction)))
-      return fault('evidence-direction-missing', { id });
+      return refused('evidence-direction-missing', { id });
     const known = features.flatMap((feature) => {
       const coordinate = coordinateOf(feature, direction);
       return 'mm' in coordinate ? [coordinate.mm] : [];
     });
-    if (new Set(known).size > 1) return fault('evidence-contradicts', { id });
+    if (new Set(known).size > 1) return refused('evidence-contradicts', { id });
   }
   return undefined;
 }
