@@ -21,7 +21,7 @@ async function freePartOf({ page, hand }: Desk) {
   const isOver = async (over: Locator) => (await over.count()) > 0;
   const covered = (await isOver(cards)) ? await boxOf(cards) : undefined;
   // Held sideways a phone has its cards at the bench's right edge.
-  const isAside = covered !== undefined && covered.x > bench.x + 100;
+  const isAside = covered !== undefined && covered.x > bench.x + 100 && covered.y < bench.bottom - 1;
   return {
     ...bench,
     y: (await isOver(tour)) ? (await boxOf(tour)).bottom : bench.y,

@@ -66,6 +66,13 @@ async function missing<T>(asked: Promise<T>): Promise<T | undefined> {
   }
 }
 
-/** Alone among the windows of this origin; where a browser cannot tell, at once. */
-export const aloneInOrigin: Alone = (does) =>
-  navigator.locks ? (navigator.locks.request('second-copy', does) as ReturnType<typeof does>) : does();
+const LOCK = 'second-copy';
+const PATIENCE_MS = 5000;
+
+/** Alone among the windows of this origin, whenever that is; where a browser cannot tell, at once. */
+export const aloneInOrigin: Alone = (does) => lock(does, {});
+/** The same, within a few seconds; else it throws. */
+export const aloneSoon: Alone = (does) => lock(does, { signal: AbortSignal.timeout(PATIENCE_MS) });
+
+const lock = <T>(does: () => Promise<T>, options: LockOptions): Promise<T> =>
+  navigator.locks ? (navigator.locks.request(LOCK, options, does) as Promise<T>) : does();

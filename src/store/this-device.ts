@@ -1,8 +1,8 @@
 import { openDevice } from './device';
 import { markStorage } from './mark';
 import { memoryStorage } from './memory';
-import { aloneInOrigin, openOriginFiles } from './origin-files';
-import { DoubledStorage, isCopyAhead, putBack } from './second-copy';
+import { aloneInOrigin, aloneSoon, openOriginFiles } from './origin-files';
+import { DoubledStorage, isCopyAhead, putBack, type Aside } from './second-copy';
 import type { KeyValueStorage } from './storage';
 
 interface Begun {
@@ -26,16 +26,20 @@ async function openDoubled(device: KeyValueStorage): Promise<Begun> {
   const aside = await openOriginFiles();
   if (!aside) return single;
   try {
-    const isPutBack = await aloneInOrigin(async () => {
-      const isAhead = await isCopyAhead(device, aside);
-      if (isAhead) await putBack(device, aside);
-      return isAhead;
-    });
+    // Asked without a lock: a window that sleeps may hold it for hours.
+    const isPutBack = (await isCopyAhead(device, aside)) && (await aloneSoon(() => putBackOnce(device, aside)));
     return { device: new DoubledStorage(device, aside, aloneInOrigin), isKept: true, isPutBack };
   } catch {
     // The copy stays as it is, for the next time.
     return single;
   }
+}
+
+/** Of several windows that begin at once the first puts it back. */
+async function putBackOnce(device: KeyValueStorage, aside: Aside): Promise<boolean> {
+  const isAhead = await isCopyAhead(device, aside);
+  if (isAhead) await putBack(device, aside);
+  return isAhead;
 }
 
 /** This device's storage. */
