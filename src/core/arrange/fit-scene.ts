@@ -3,12 +3,12 @@ import { done, refused, type Result } from '../basics';
 import {
   firstNumberOf,
   listFigures,
+  PART_ORDER,
   pointBlock,
   pointFrame,
   pointsOf,
   toPlane,
   type EvidenceFigure,
-  type MapPart,
   type Observation,
 } from '../calibrate';
 import type { Direction } from '../space';
@@ -119,12 +119,12 @@ function readFigure(
   };
 }
 
-/** Parts of maps that are open, each once, the one that a practitioner can do most about first; features where no part is. */
-const PART_ORDER: readonly MapPart[] = ['scale', 'tilt', 'stretch', 'skew', 'focal', 'lens', 'lens-centre', 'turn'];
-
 /** What a practitioner would have to say: parts of views, or, where only the frame is open, the features of which nobody said where they are. */
 export function openParts({ views, features }: Scene, open: readonly string[]): readonly string[] {
-  const parts = PART_ORDER.filter((part) => views.some(({ id }) => open.includes(ownedName(id, part))));
+  // A shift goes wherever the coordinates go: then these are what nobody said.
+  const parts = PART_ORDER.filter(
+    (part) => part !== 'shift' && views.some(({ id }) => open.includes(ownedName(id, part))),
+  );
   if (parts.length > 0) return parts;
   return features
     .filter((feature) =>

@@ -8,7 +8,7 @@ import {
   type OpenCovariance,
   type Solution,
 } from '../adjust';
-import { assumptionOf, type MapPart } from '../calibrate';
+import { assumptionOf, CRITICAL, type MapPart } from '../calibrate';
 import { modelOf, NO_DOUBT, problemOfScene, type Belief, type SceneStart } from './problem';
 import { isFeature, type Scene, type SceneView } from './scene';
 
@@ -32,8 +32,6 @@ export interface JudgedScene extends Told {
   readonly leftOut: readonly GroupDiagnosis[];
 }
 
-/** As in a view's own fit: a group is looked at when its test is as unlikely as 1 in 1000 (Baarda 1968), and giving up one freedom has to bring as much. */
-const CRITICAL = 3.29;
 /** Stories closer than the first leave it open which is true; closer than the second, both are named. */
 const MARGIN = 6;
 const TIE = 0.5;

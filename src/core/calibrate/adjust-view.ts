@@ -214,7 +214,7 @@ const rankOf = ({ solution }: Attempt) =>
   (Number.isFinite(solution.chiSquare) ? solution.chiSquare : 1e15);
 
 /** Which open part is named first: the one that a practitioner can do most about. */
-const PART_ORDER: readonly string[] = [
+export const PART_ORDER: readonly MapPart[] = [
   'scale',
   'tilt',
   'stretch',

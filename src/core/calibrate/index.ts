@@ -34,6 +34,8 @@ export {
   type Points,
   type SheetPoint,
 } from './evidence';
+export { PART_ORDER } from './adjust-view';
+export { CRITICAL } from './stories';
 export { problemOf, type Besides, type Pointed } from './view-problem';
 export { listDoubts, type Doubt } from './doubts';
 export { countFreedoms, listMapDoubts, movedFit } from './freedoms';
