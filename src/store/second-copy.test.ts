@@ -110,6 +110,16 @@ it('closed at any moment, it is put back whole after the next look through, or n
   }
 });
 
+it('of a device that held jobs before there was a copy, the mark is copied after them, however early it is written', async () => {
+  const { aside, state } = testAside();
+  const device = new DoubledStorage(memoryStorage(new Map([['job/a/head', '1']])), aside, testLock());
+  await markStorage(device, beside);
+  await device.settled();
+  expect(await isCopyAhead(memoryStorage(), aside)).toBe(false);
+  await device.catchUp(roomy);
+  expect(state.log).toEqual(['job/a/head', MARK]);
+});
+
 it('pictures are put back before the jobs that mention them; broken off, it is put back once more', async () => {
   const [values, { aside, state }] = [new Map<string, string>(), testAside()];
   const device = new DoubledStorage(memoryStorage(values), aside, testLock());
