@@ -21,7 +21,7 @@ export class PendingViews {
 
   /** Asks the next question that is pending, and forgets what nobody asks any more. */
   ask(job: Job, derived: Derived): void {
-    const views = [...derived.views.values()];
+    const views = [...derived.alone.values()];
     this.keep(new Set(views.map(({ question }) => question)));
     const pending = views.filter(({ isPending }) => isPending);
     if (pending.some(({ question }) => question === this.asked?.question)) return;

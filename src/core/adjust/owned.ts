@@ -2,9 +2,12 @@ import type { Problem } from './problem';
 
 export const ownedName = (owner: string, id: string) => `${owner}/${id}`;
 
-/** The same problem with blocks and groups named after whoever they belong to, so that several stand in one beside each other; what is `shared` keeps its name. */
-export function ownedBy(owner: string, { blocks, conditions }: Problem, isShared: (id: string) => boolean): Problem {
-  const named = (id: string) => (isShared(id) ? id : ownedName(owner, id));
+/** The same problem with blocks and groups named after whoever they belong to, so that several stand in one beside each other; what is nobody's own keeps its name. */
+export function ownedBy({ blocks, conditions }: Problem, ownerOf: (id: string) => string | undefined): Problem {
+  const named = (id: string) => {
+    const owner = ownerOf(id);
+    return owner === undefined ? id : ownedName(owner, id);
+  };
   return {
     blocks: blocks.map((block) => ({ ...block, id: named(block.id) })),
     conditions: conditions.map((condition) => ({

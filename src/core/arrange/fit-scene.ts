@@ -8,17 +8,19 @@ import {
   pointFrame,
   pointsOf,
   toPlane,
+  type Adjustment,
   type EvidenceFigure,
   type Observation,
 } from '../calibrate';
 import type { Direction } from '../space';
+import { adjustmentsIn } from './adjusted';
 import { readCoordinates, readDistance, type Read } from './coordinates';
 import { findSceneFault } from './faults';
 import { judgeScene, startFrom, takesPart } from './judge';
 import { measureIn, type Open } from './measure';
 import { modelOf } from './problem';
-import { coordinateBlock, directionsOf, type Feature, type Scene, type SceneView } from './scene';
-import { beginView, startOfScene, type ViewBegun } from './start';
+import { coordinateBlock, directionsOf, partBlock, type Feature, type Scene, type SceneView } from './scene';
+import { beginViews, startOfScene, type ViewBegun } from './start';
 
 /** What follows from several views together. */
 export interface SceneFit {
@@ -31,6 +33,8 @@ export interface SceneFit {
     view: SceneView,
     piece: Observation,
   ): readonly { readonly figure: EvidenceFigure; readonly read: Measured | Open }[];
+  /** What it all comes to for one view; what stays open of its map; undefined where it took no part. */
+  adjustment(view: string): Adjustment | Open | undefined;
   readonly diagnosis: Diagnosis;
   /** Of what was left out, how it stood while it took part. */
   readonly leftOut: readonly GroupDiagnosis[];
@@ -59,7 +63,7 @@ export interface Stand {
 export function fitScene(given: Scene): Result<SceneFit> {
   const fault = findSceneFault(given);
   if (fault) return fault;
-  const begun = given.views.map(beginView);
+  const begun = beginViews(given.views);
   const scene: Scene = { ...given, views: begun.map(({ view, evidence }) => ({ ...view, evidence })) };
   const judged = judgeScene(scene, startOfScene(scene, begun), new Set(begun.flatMap(({ freed }) => freed)));
   if (!judged) return refused('evidence-contradicts');
@@ -73,6 +77,7 @@ export function fitScene(given: Scene): Result<SceneFit> {
     distance: (from, to, along) => measure(readDistance(featureOf(from), featureOf(to), along)),
     figures: (view, piece) =>
       listFigures(piece).map((figure) => ({ figure, read: measure(readFigure(view, piece, figure, solution.values)) })),
+    adjustment: adjustmentsIn(scene, judged),
     diagnosis,
     leftOut,
     suspects,
@@ -101,7 +106,7 @@ function readFigure(
   values: ReadonlyMap<string, readonly number[]>,
 ): Read {
   const model = modelOf(view);
-  const parts = model.parts.map(({ id }) => ownedName(view.id, id));
+  const parts = model.parts.map(({ id }) => partBlock(view, id));
   const names = pointsOf(piece).filter((name) => values.has(ownedName(view.id, pointBlock(name))));
   return {
     blocks: [...parts, ...names.map((name) => ownedName(view.id, pointBlock(name)))],
@@ -123,7 +128,7 @@ function readFigure(
 export function openParts({ views, features }: Scene, open: readonly string[]): readonly string[] {
   // A shift goes wherever the coordinates go: then these are what nobody said.
   const parts = PART_ORDER.filter(
-    (part) => part !== 'shift' && views.some(({ id }) => open.includes(ownedName(id, part))),
+    (part) => part !== 'shift' && views.some((view) => open.includes(partBlock(view, part))),
   );
   if (parts.length > 0) return parts;
   return features

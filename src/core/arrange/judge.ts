@@ -8,9 +8,9 @@ import {
   type OpenCovariance,
   type Solution,
 } from '../adjust';
-import { assumptionOf, CRITICAL, type MapPart } from '../calibrate';
+import { assumptionOf, CRITICAL } from '../calibrate';
 import { modelOf, NO_DOUBT, problemOfScene, type Belief, type SceneStart } from './problem';
-import { isFeature, type Scene, type SceneView } from './scene';
+import { isFeature, partBlock, type Scene, type SceneView } from './scene';
 
 /** A scene adjusted under a belief. */
 export interface Told {
@@ -81,9 +81,9 @@ function without(scene: Scene, { aside, freed }: Belief, group: string): Belief 
 /** The part of a view whose assumption a group is, named with its view. */
 function assumedIn({ views }: Scene, group: string): string | undefined {
   return views
-    .flatMap((view) => modelOf(view).parts.map(({ id }) => ({ view: view.id, id })))
-    .filter(({ view, id }) => ownedName(view, assumptionOf(id)) === group)
-    .map(({ view, id }) => ownedName(view, id))[0];
+    .flatMap((view) => modelOf(view).parts.map(({ id }) => ({ view, id })))
+    .filter(({ view, id }) => ownedName(view.id, assumptionOf(id)) === group)
+    .map(({ view, id }) => partBlock(view, id))[0];
 }
 
 /** Where nothing tells which of several is wrong, all stay in, and what they disagree by widens the plus-minus. */
@@ -129,7 +129,8 @@ function tell(scene: Scene, belief: Belief, start: SceneStart): Told | undefined
 /** What is not taken for granted costs as much as a piece with as many freedoms, and how rare it is. */
 function costOfFreed({ views }: Scene, { freed }: Belief): number {
   return views
-    .flatMap((view) => modelOf(view).parts.filter(({ id }) => freed.has(ownedName(view.id, id as MapPart))))
+    .filter(({ shares }) => shares === undefined)
+    .flatMap((view) => modelOf(view).parts.filter(({ id }) => freed.has(partBlock(view, id))))
     .reduce((sum, { start, unusual }) => sum + CRITICAL ** 2 * start.length + (unusual?.cost ?? 0), 0);
 }
 
@@ -140,9 +141,7 @@ export function startFrom(
 ): SceneStart {
   const ended = views
     .filter((view) => takesPart(view, values))
-    .map(
-      (view) => [view.id, modelOf(view).parts.flatMap(({ id }) => [...values.get(ownedName(view.id, id))!])] as const,
-    );
+    .map((view) => [view.id, modelOf(view).parts.flatMap(({ id }) => [...values.get(partBlock(view, id))!])] as const);
   return {
     maps: new Map([...start.maps, ...ended]),
     coordinates: new Map([...values].filter(([id]) => isFeature(id)).map(([id, [value]]) => [id, value!])),
@@ -151,4 +150,4 @@ export function startFrom(
 
 /** Whether a view stood among the others. */
 export const takesPart = (view: SceneView, values: ReadonlyMap<string, unknown>) =>
-  modelOf(view).parts.every(({ id }) => values.has(ownedName(view.id, id)));
+  modelOf(view).parts.every(({ id }) => values.has(partBlock(view, id)));

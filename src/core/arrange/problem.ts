@@ -1,11 +1,22 @@
 import { ownedBy, ownedName, type Block, type Condition, type Problem } from '../adjust';
-import { chooseModel, onPlane, problemOf, type EvidenceContext, type MapModel, type MapPart } from '../calibrate';
+import {
+  assumptionOf,
+  chooseModel,
+  LIFT_BLOCK,
+  onPlane,
+  problemOf,
+  type EvidenceContext,
+  type MapModel,
+  type MapPart,
+} from '../calibrate';
 import { axesSeenFrom, type Direction } from '../space';
 import { conditionOn, readCoordinates, readDistance } from './coordinates';
 import {
   directionsOf,
   isFeature,
+  isLying,
   knownOf,
+  partBlock,
   type Feature,
   type Scene,
   type SceneEvidence,
@@ -43,7 +54,7 @@ export function problemOfScene(scene: Scene, belief: Belief, start: SceneStart):
   const features = new Map(scene.features.map((feature) => [feature.id, feature]));
   const parts = [
     ...scene.views
-      .filter((view) => listTies(view, scene.features).some(({ group }) => !belief.aside.has(group)))
+      .filter((view) => shownTogether(view, scene).some(({ group }) => !belief.aside.has(group)))
       .map((view) => problemOfView(view, scene, belief, start)),
     { blocks: [], conditions: [...scene.features.flatMap(listKnown), ...conditionsOfScene(scene, features)] },
   ].map(({ blocks, conditions }) => ({
@@ -60,6 +71,10 @@ export function problemOfScene(scene: Scene, belief: Belief, start: SceneStart):
     conditions,
   };
 }
+
+/** What a view shows, and those that stand on its map. */
+const shownTogether = (view: SceneView, { views, features }: Scene): Tie[] =>
+  [view, ...views.filter(({ shares }) => shares === view.id)].flatMap((each) => listTies(each, features));
 
 /** Without equations between coordinates of which nothing else speaks: they bind nothing. */
 function anchored(conditions: readonly Condition[]): Condition[] {
@@ -84,13 +99,28 @@ function problemOfView(view: SceneView, { features }: Scene, { aside, freed }: B
   const ties = listTies(view, features).filter(({ group }) => !aside.has(group));
   const own = view.evidence.filter(({ id, check }) => !check && !aside.has(ownedName(view.id, id)));
   const parts = new Set(
-    model.parts.map(({ id }) => id).filter((part) => freed.has(ownedName(view.id, part))),
+    model.parts.map(({ id }) => id).filter((part) => freed.has(partBlock(view, part))),
   ) as ReadonlySet<MapPart>;
   const problem = problemOf(model, own, view, parts, start.maps.get(view.id)!, {
     points: ties.map(({ point }) => point),
     conditionsIn: (context) => ties.map((tie) => tieCondition(tie, context)),
   });
-  return ownedBy(view.id, problem, isShared);
+  return amongOthers(view, model, problem);
+}
+
+/** The problem of a view among others: what it shares of its map is the other's, and said there. */
+function amongOthers({ id, shares = id }: SceneView, model: MapModel, { blocks, conditions }: Problem): Problem {
+  const shared = model.parts.map((part) => part.id).filter((part) => !isLying(part));
+  const assumed = new Set(shared.map(assumptionOf));
+  const isOfMap = (name: string) => shared.some((part) => part === name) || assumed.has(name) || name === LIFT_BLOCK;
+  const isOwn = shares === id;
+  return ownedBy(
+    {
+      blocks: blocks.filter((block) => isOwn || !isOfMap(block.id)),
+      conditions: conditions.filter(({ group }) => isOwn || !assumed.has(group)),
+    },
+    (name) => (isShared(name) ? undefined : isOfMap(name) ? shares : id),
+  );
 }
 
 /** One point of a view that shows a feature, and which of its coordinates it tells: along or against the view's own axes. */

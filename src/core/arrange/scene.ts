@@ -1,4 +1,5 @@
-import type { LensWish, Lift, ModelWish, Observation, PictureGeometry, Points } from '../calibrate';
+import { ownedName } from '../adjust';
+import type { Datum, LensWish, Lift, MapPart, ModelWish, Observation, PictureGeometry, Points } from '../calibrate';
 import { DIRECTIONS, type Direction, type Side } from '../space';
 
 /** A flat view that takes part: all that is known of its picture, and from which side it looks. How it is shifted and turned in its plane follows from what it shares with others. */
@@ -11,7 +12,20 @@ export interface SceneView {
   readonly lift: Lift;
   readonly model?: ModelWish | undefined;
   readonly lens?: LensWish | undefined;
+  /** Another view of the same picture whose map this one's is, but for how it is shifted and turned; what is known of the map is said there. */
+  readonly shares?: string | undefined;
+  /** Zero, and what runs to the right of it, as somebody set them on the sheet: a view lies about so. */
+  readonly datum?: Datum | undefined;
 }
+
+const LIES: ReadonlySet<string> = new Set<MapPart>(['turn', 'shift']);
+
+/** Whether a part of a map says how a view lies in its plane. */
+export const isLying = (part: string) => LIES.has(part);
+
+/** The block of a part of a view's map: views that share a map share all but how they lie. */
+export const partBlock = ({ id, shares = id }: Pick<SceneView, 'id' | 'shares'>, part: string) =>
+  ownedName(isLying(part) ? id : shares, part);
 
 /** What several views show, or of which something is known. Coordinates in the object frame, mm. */
 export interface Feature {

@@ -16,7 +16,9 @@ import { listTies, modelOf, type SceneStart, type Tie } from './problem';
 import {
   coordinateBlock,
   directionsOf,
+  isLying,
   knownOf,
+  partBlock,
   type Distance,
   type Feature,
   type Scene,
@@ -40,7 +42,43 @@ export interface ViewBegun {
 }
 
 /** Each view by itself, as far as it can be had: where the joint adjustment begins, and what it does not have to find out once more. */
-export function beginView(view: SceneView): ViewBegun {
+export function beginViews(views: readonly SceneView[]): ViewBegun[] {
+  const begun = new Map(views.filter(({ shares }) => shares === undefined).map((view) => [view.id, beginView(view)]));
+  return views.map((view) => levelled(begun.get(view.id) ?? beginSharing(view, begun.get(view.shares!)!)));
+}
+
+/** Turned so that its datum runs to the right; where its evidence says what is level, by a half turn or none. */
+function levelled(begun: ViewBegun): ViewBegun {
+  const { view, model, numbers, isTurned } = begun;
+  if (!view.datum) return begun;
+  const { origin, direction } = view.datum;
+  const map = model.mapAt(numbers, 0);
+  const [from, to] = [0, map.unit / 20].map((far) =>
+    toPlane(map, [origin[0] + far * Math.cos(direction), origin[1] + far * Math.sin(direction)]),
+  ) as [Vec, Vec];
+  const askew = Math.atan2(to[1] - from[1], to[0] - from[0]);
+  const back = isTurned ? Math.PI * Math.round(askew / Math.PI) : askew;
+  const turn = firstNumberOf(model, 'turn');
+  return { ...begun, numbers: numbers.with(turn, numbers[turn]! - back) };
+}
+
+/** As large, and as slanted, as the one whose map it shares. */
+function beginSharing(view: SceneView, { model, numbers, isScaled }: ViewBegun): ViewBegun {
+  const own = modelOf(view);
+  return {
+    view,
+    model: own,
+    evidence: view.evidence,
+    numbers: own.parts.flatMap(({ id, start }) =>
+      isLying(id) ? start : numbers.slice(firstNumberOf(model, id)).slice(0, start.length),
+    ),
+    isScaled,
+    isTurned: false,
+    freed: [],
+  };
+}
+
+function beginView(view: SceneView): ViewBegun {
   const model = modelOf(view);
   const bare = model.parts.flatMap(({ start }) => start);
   const own = adjustEvidence(view);
@@ -61,7 +99,7 @@ export function beginView(view: SceneView): ViewBegun {
     numbers: model.parts.flatMap(({ id, start }) => parts.find(({ part }) => part === id)?.values ?? start),
     isScaled: true,
     isTurned: turned,
-    freed: parts.filter(({ from }) => from === 'overruled').map(({ part }) => ownedName(view.id, part)),
+    freed: parts.filter(({ from }) => from === 'overruled').map(({ part }) => partBlock(view, part)),
   };
 }
 

@@ -221,6 +221,7 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
     );
   };
   const covariance = covarianceWith([]);
+  const places = [...new Set(adjusted.evidence.flatMap(pointsOf))].map((name) => points[name]!.at);
   return {
     scaled: true,
     picture,
@@ -233,8 +234,8 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
       turn: model.parts.some(({ id }) => id === 'turn'),
       shift: model.parts.some(({ id }) => id === 'shift'),
     },
-    centre: centreOf(adjusted),
-    baseline: baselineOf(adjusted),
+    centre: centreOf(places),
+    baseline: baselineOf(places),
     adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
     withPoints: (names) => ({
       places: names.map((name) => pointFrame(points[name]!).toSheet(adjusted.solution.values.get(pointBlock(name))!)),
@@ -268,7 +269,7 @@ function strainOf({ diagnosis, model, solution }: AdjustedView): number {
 }
 
 /** Turns the covariance of points, which follow the first `count` numbers, from the frames they were observed in to the sheet's. */
-function inSheetFrame(covariance: Matrix, count: number, frames: readonly PointFrame[]): Matrix {
+export function inSheetFrame(covariance: Matrix, count: number, frames: readonly PointFrame[]): Matrix {
   const turn = Matrix.eye(covariance.rows);
   frames.forEach(({ axes }, i) =>
     axes.forEach((axis, column) =>
@@ -278,9 +279,10 @@ function inSheetFrame(covariance: Matrix, count: number, frames: readonly PointF
   return turn.mmul(covariance).mmul(turn.transpose());
 }
 
-function listWarnings(
-  { lift, points, picture }: Known,
-  { model, evidence }: AdjustedView,
+/** What has to be told of a map, and of the pieces that made it. */
+export function listWarnings(
+  { lift, points, picture }: Pick<Known, 'lift' | 'points' | 'picture'>,
+  { model, evidence }: Pick<AdjustedView, 'model' | 'evidence'>,
   map: SheetMap,
   disagreement: string | undefined,
 ): string[] {
@@ -300,8 +302,8 @@ function listWarnings(
   ];
 }
 
-function baselineOf({ evidence, points }: AdjustedView): readonly [Vec, Vec] | undefined {
-  const places = [...new Set(evidence.flatMap(pointsOf))].map((name) => points[name]!.at);
+/** Those of some places that lie farthest apart. */
+export function baselineOf(places: readonly Vec[]): readonly [Vec, Vec] | undefined {
   return places
     .flatMap((a, i) => places.slice(i + 1).map((b) => [a, b] as const))
     .reduce<readonly [Vec, Vec] | undefined>(
@@ -310,8 +312,8 @@ function baselineOf({ evidence, points }: AdjustedView): readonly [Vec, Vec] | u
     );
 }
 
-function centreOf({ evidence, points }: AdjustedView): Vec {
-  const places = [...new Set(evidence.flatMap(pointsOf))].map((name) => points[name]!.at);
+/** The middle of some places. */
+export function centreOf(places: readonly Vec[]): Vec {
   return [
     places.reduce((sum, p) => sum + p[0], 0) / places.length,
     places.reduce((sum, p) => sum + p[1], 0) / places.length,

@@ -21,6 +21,7 @@ export {
   listFigures,
   findFault,
   inOrder,
+  LIFT_BLOCK,
   onPlane,
   pointBlock,
   pointFrame,
@@ -40,7 +41,16 @@ export { problemOf, type Besides, type Pointed } from './view-problem';
 export { listDoubts, type Doubt } from './doubts';
 export { countFreedoms, listMapDoubts, movedFit } from './freedoms';
 export { influenceOf } from './influence';
-export { adjustEvidence, unscaledAdjustment, type Adjustment, type Known } from './adjustment';
+export {
+  adjustEvidence,
+  baselineOf,
+  centreOf,
+  inSheetFrame,
+  listWarnings,
+  unscaledAdjustment,
+  type Adjustment,
+  type Known,
+} from './adjustment';
 export { fitView, seenIn, unscaledFit, type Fit, type FitInput } from './fit';
 export type { Axes, Sight } from './sight';
 export { applyHomography, compose, IDENTITY, inverse, type Homography } from './homography';
@@ -58,7 +68,7 @@ export {
   type ModelName,
   type ModelWish,
 } from './models';
-export { type FoundPart } from './parts';
+export { listFoundParts, type FoundPart } from './parts';
 export { focalOf, type Datum, type Lift, type PictureGeometry, type PictureKind } from './picture';
 export { canSquareUp, scaleInMiddle, squaredFrame, type SquaredFrame } from './squared';
 export { type Measured } from '../adjust';

@@ -1,6 +1,5 @@
 import type { Matrix } from 'ml-matrix';
-import type { AdjustedView } from './adjust-view';
-import type { MapPart } from './models';
+import type { MapModel, MapPart } from './models';
 
 /** What a fit knows of one part of its map, and from where. */
 export interface FoundPart {
@@ -20,7 +19,7 @@ const WELL_FOUND = 0.25;
 
 /** `covariance` of the map's numbers. */
 export function listFoundParts(
-  { model, values }: AdjustedView,
+  { model, values }: { readonly model: MapModel; readonly values: readonly number[] },
   covariance: Matrix,
   freed: ReadonlySet<MapPart>,
 ): FoundPart[] {

@@ -1,7 +1,8 @@
 import { isSameList } from '../basics';
 import { shapeOf, type DrawnOutline, type Outline, type Shape } from '../outline';
 import { groundOf, type Job, type Sheet, type View } from '../job';
-import { allowanceOf, type Fit } from '../calibrate';
+import { allowanceOf, type Adjustment, type Fit } from '../calibrate';
+import { createArranging, type Arranged } from './arranged';
 import {
   judgeView,
   questionOf,
@@ -19,6 +20,10 @@ import { createRelating, type RelatedPlane } from './related';
 /** Everything that is computed from a job: a fit for every view, every plane as views see it, and a shape for every outline. */
 export interface Derived {
   readonly views: ReadonlyMap<string, FittedView>;
+  /** Views by their own evidence alone, also those that join others. */
+  readonly alone: ReadonlyMap<string, FittedView>;
+  /** How the views of one thing stand to each other. */
+  readonly arranged: Arranged;
   readonly planes: ReadonlyMap<string, SeenPlane>;
   /** Where each outline is: as it was drawn, or where relations put it. */
   readonly shapes: ReadonlyMap<string, Shape>;
@@ -33,10 +38,15 @@ export interface Derived {
  */
 export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldOfQuestions) => Derived {
   const [fit, relate, draw, make] = [createFitting(most), createRelating(), createDrawing(), createMaking()];
+  const [arrange, see] = [createArranging(), createSeeing()];
   let last: { job: Job; told: ToldOfQuestions; derived: Derived } | undefined;
   return (job, told = NOTHING_TOLD) => {
     if (last?.job === job && last.told === told) return last.derived;
-    const views = fit(job, told);
+    const alone = fit(job, told);
+    const { arranged, views: standing } = arrange(job, alone, (fitted, adjustment) =>
+      see(fitted.source, fitted.sheet, fitted.view, judgedAmong(adjustment), fitted.ground),
+    );
+    const views = new Map(standing);
     const planes = listPlanes(views.values());
     const related = new Map(
       [...planes].flatMap(([id, seen]) => {
@@ -49,7 +59,11 @@ export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldO
       planes.set(id, moved);
       for (const fitted of moved.views) views.set(fitted.view.id, fitted);
     }
-    last = { job, told, derived: { views, planes, shapes: make(job, planes, draw(job, planes, related)), related } };
+    last = {
+      job,
+      told,
+      derived: { views, alone, arranged, planes, shapes: make(job, planes, draw(job, planes, related)), related },
+    };
     return last.derived;
   };
 }
@@ -59,9 +73,9 @@ export type ToldOfQuestions = ReadonlyMap<Question, Told>;
 const NOTHING_TOLD: ToldOfQuestions = new Map();
 
 /** What a job that was derived has come to: another job whose views ask the same need not judge them again. */
-export function toldIn({ views }: Pick<Derived, 'views'>): ToldOfQuestions {
+export function toldIn({ alone }: Pick<Derived, 'alone'>): ToldOfQuestions {
   return new Map(
-    [...views.values()].flatMap((fitted) => (fitted.isPending ? [] : [[fitted.question, toldOf(fitted)] as const])),
+    [...alone.values()].flatMap((fitted) => (fitted.isPending ? [] : [[fitted.question, toldOf(fitted)] as const])),
   );
 }
 
@@ -75,18 +89,10 @@ interface Seen {
   readonly fitted: FittedView;
 }
 
-/** Views whose evidence asks the same are judged once; a view that only looks otherwise, or has another name, keeps its fit. */
-function createFitting(most: number) {
-  const answers = new WeakMap<Question, Judged>();
+/** A view that only looks otherwise, or has another name, keeps its fit. */
+function createSeeing() {
   const seen = new Map<string, Seen>();
-  const judge = (view: View, sheet: Sheet, owner: View, question: Question, told: Told | undefined): JudgedView => {
-    const known = answers.get(question);
-    if (known && known.told === told) return known.judged;
-    const judged = judgeView(view, sheet, owner, told ? { told } : { allowance: allowanceOf(most) });
-    answers.set(question, { told, judged });
-    return judged;
-  };
-  const see = (view: View, sheet: Sheet, owner: View, judged: JudgedView, ground: string): FittedView => {
+  return (view: View, sheet: Sheet, owner: View, judged: JudgedView, ground: string): FittedView => {
     const before = seen.get(view.id);
     const fitted = seeView(view, sheet, owner, judged, {
       ground,
@@ -94,6 +100,29 @@ function createFitting(most: number) {
     });
     seen.set(view.id, { judged, fitted });
     return fitted;
+  };
+}
+
+const judgedBefore = new WeakMap<Adjustment, JudgedView>();
+
+/** What views came to together, for one of them. */
+function judgedAmong(adjustment: Adjustment): JudgedView {
+  const known = judgedBefore.get(adjustment);
+  const judged = known ?? { adjustment, refusal: undefined, without: [], isPending: false };
+  judgedBefore.set(adjustment, judged);
+  return judged;
+}
+
+/** Views whose evidence asks the same are judged once; a view that only looks otherwise, or has another name, keeps its fit. */
+function createFitting(most: number) {
+  const answers = new WeakMap<Question, Judged>();
+  const see = createSeeing();
+  const judge = (view: View, sheet: Sheet, owner: View, question: Question, told: Told | undefined): JudgedView => {
+    const known = answers.get(question);
+    if (known && known.told === told) return known.judged;
+    const judged = judgeView(view, sheet, owner, told ? { told } : { allowance: allowanceOf(most) });
+    answers.set(question, { told, judged });
+    return judged;
   };
   return (job: Pick<Job, 'views' | 'sheets' | 'planes'>, told: ToldOfQuestions): Map<string, FittedView> =>
     new Map(

@@ -111,16 +111,21 @@ export interface JudgedView {
   readonly isPending: boolean;
 }
 
+/** How high what is traced stands, as somebody said or as is assumed. */
+export const liftOf = ({ lift }: Pick<View, 'lift'>) => ({
+  mm: lift ?? 0,
+  sigma: lift === undefined ? ASSUMED.lift : STATED_LIFT_SIGMA,
+});
+
 /** All that is known of a view. */
 function knownOf(view: View, sheet: Sheet, allowance: Allowance | undefined): Known {
   const picture = pictureOf(sheet, view);
   const pieces = view.lookOnly ? [] : view.evidence.filter(({ role }) => role !== 'off').map(toPiece);
-  const lift = { mm: view.lift ?? 0, sigma: view.lift === undefined ? ASSUMED.lift : STATED_LIFT_SIGMA };
   return {
     picture,
     points: pointsOfView(view),
     evidence: pieces,
-    lift,
+    lift: liftOf(view),
     model: view.model,
     lens: view.lens,
     allowance,

@@ -88,7 +88,16 @@ describe('where judging may not take long', () => {
     [900 + 250 * i, 2600 - 180 * (i % 7)],
   ]);
   const view = viewOf(sheet, spans, 5);
-  const job = { sheets: [sheet], views: [view], planes: [], outlines: [], relations: [], guides: [] } as never;
+  const job = {
+    sheets: [sheet],
+    views: [view],
+    planes: [],
+    outlines: [],
+    relations: [],
+    guides: [],
+    features: [],
+    spans: [],
+  } as never;
 
   it('a contradiction is pending, with all pieces in the fit, until it is told what it came to', () => {
     const derive = createDeriver({ most: 100 });

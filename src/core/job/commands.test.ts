@@ -299,6 +299,61 @@ const MAKE: Readonly<Record<string, Make>> = {
       : undefined,
   ),
   proposeAgain: views(({ id }) => commands.proposeAgain(id)),
+  addFeature: views(({ id: view }, chance) =>
+    commands.addFeature({
+      id: chance.newId(),
+      name: chance.text(),
+      along: chance.of(['up', 'across', undefined]),
+      said: chance.is() ? { up: { value: chance.between(-900, 900), written: chance.text() } } : {},
+      seen: [{ id: chance.newId(), view, at: chance.place(), sigma: 1 }],
+    }),
+  ),
+  changeFeature: among(
+    (job) => job.features,
+    (feature, chance) =>
+      commands.changeFeature({ ...renamed(feature, chance), plusMinus: chance.of([2, undefined, -1]) }),
+  ),
+  removeFeature: among(
+    (job) => job.features,
+    ({ id }) => commands.removeFeature(id),
+  ),
+  seeFeature: among(
+    (job) => job.features,
+    ({ id }, chance, { views: [view] }) =>
+      view &&
+      commands.seeFeature(id, { id: chance.newId(), view: view.id, at: chance.place(), sigma: chance.between(0, 2) }),
+  ),
+  moveSeen: among(
+    (job) => job.features.filter(({ seen }) => seen.length > 0),
+    ({ id, seen }, chance) => commands.moveSeen(id, { ...chance.of(seen), at: chance.place() }),
+  ),
+  unseeFeature: among(
+    (job) => job.features.filter(({ seen }) => seen.length > 0),
+    ({ id, seen }, chance) => commands.unseeFeature(id, chance.of(seen).id),
+  ),
+  addSpan: among(
+    (job) => job.features,
+    ({ id }, chance, { features }) =>
+      commands.addSpan({
+        id: chance.newId(),
+        from: id,
+        to: chance.of(features).id,
+        said: { value: chance.between(0, 900), written: chance.text() },
+        guess: chance.is(),
+        role: chance.of(['use', 'check']),
+      }),
+  ),
+  changeSpan: among(
+    (job) => job.spans,
+    (span, chance) => commands.changeSpan({ ...span, role: chance.of(['use', 'check', 'off']) }),
+  ),
+  removeSpan: among(
+    (job) => job.spans,
+    ({ id }) => commands.removeSpan(id),
+  ),
+  setSides: views(({ id }, chance) => commands.setSides(new Map([[id, chance.of(['front', 'left', 'top'])]]))),
+  setProjection: (_, chance) => commands.setProjection(chance.of(['first', 'third'])),
+  setJoins: views(({ id }, chance) => commands.setJoins(id, chance.is())),
   addReference: (_, chance) =>
     commands.addReference({
       id: chance.newId(),
@@ -335,9 +390,36 @@ const demo = (name: string): Job => {
   if (!read.ok) throw new Error(`${name}: ${read.code}`);
   return read.value;
 };
+/** Two lines that its first view shows, and how far they are said to lie apart. */
+const withSharedLines = (job: Job): Job =>
+  [
+    ...['base', 'top'].map((id, i) =>
+      commands.addFeature({
+        id,
+        name: id,
+        along: 'up',
+        said: {},
+        seen: [0, 1].map((k) => ({
+          id: `${id}${k}`,
+          view: job.views[0]!.id,
+          at: [50 + 900 * k, 900 - 400 * i],
+          sigma: 1,
+        })),
+      }),
+    ),
+    commands.addSpan({
+      id: 'rise',
+      from: 'base',
+      to: 'top',
+      said: { value: 800, written: '800' },
+      guess: false,
+      role: 'use',
+    }),
+  ].reduce(runCommand, startHistory(job)).job;
 const STARTS = [
   createJob('j', 'Job', new Date(0)),
   ...['shed', 'nest-half', 'hanger', 'blade-finished', 'can'].map(demo),
+  withSharedLines(demo('shed')),
 ];
 const steps = fc.array(
   fc.tuple(
@@ -362,7 +444,7 @@ it('is done by every command that there is', () => {
   const made = Object.entries(commands).filter(
     ([name, value]) =>
       typeof value === 'function' &&
-      /^(add|change|remove|set|join|replace|move|cut|order|turn|mirror|share|point|raise|nudge|letGo|lay|decline|propose|rename)/.test(
+      /^(add|change|remove|set|join|replace|move|cut|order|turn|mirror|share|point|raise|nudge|letGo|see|unsee|lay|decline|propose|rename)/.test(
         name,
       ),
   );
@@ -396,7 +478,7 @@ it('leaves a job that hangs together, is read as it is, and comes back bit for b
       while (history.cursor < history.entries.length) history = redo(history);
       expect(history.job).toEqual(last);
     }),
-    { seed: 7, numRuns: 160 },
+    { seed: 7, numRuns: 200 },
   );
   expect(Object.keys(MAKE).filter((name) => !reached.has(name))).toEqual([]);
   // Names without a letter, far too long ones, and what is no number are among what was said.

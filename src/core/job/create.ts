@@ -23,6 +23,8 @@ export function createJob(id: string, name: string, now: Date): Job {
     dimensions: [],
     parts: [],
     declined: [],
+    features: [],
+    spans: [],
   };
 }
 

@@ -273,7 +273,7 @@ it('brings a job of version 1 up: its lengths get points with names', () => {
   expect(read).toMatchObject({
     ok: true,
     value: {
-      version: 9,
+      version: 10,
       references: [],
       relations: [],
       parts: [],

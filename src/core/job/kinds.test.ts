@@ -5,6 +5,7 @@ import type { Chain, MadeOutline, Outline, Recipe } from '../outline';
 import { listDangling } from './kinds';
 import {
   addDimension,
+  addFeature,
   addGuide,
   addLayer,
   addMade,
@@ -13,6 +14,7 @@ import {
   addRegion,
   addRelations,
   addSheet,
+  addSpan,
   createJob,
   createView,
   cutView,
@@ -31,6 +33,7 @@ import {
   startHistory,
   undo,
   type Command,
+  type Feature,
   type Job,
   type Sheet,
 } from '.';
@@ -122,6 +125,15 @@ function viewful(v: string) {
   ];
 }
 
+const feature = (id: string, views: readonly string[]): Feature => ({
+  id,
+  name: id,
+  along: 'up',
+  said: {},
+  seen: views.map((view) => ({ id: `${id}${view}`, view, at: [9, 9], sigma: 1 })),
+});
+const span = (id: string) => ({ id, said: { value: 90, written: '90' }, guess: false, role: 'use' }) as const;
+
 const job: Job = [
   addLayer({ id: 'extra', name: 'Extra', color: 'ink', show: true, lock: false }),
   addSheet(sheetOf('s'), createView('v', sheetOf('s'))),
@@ -132,6 +144,11 @@ const job: Job = [
   ...viewful('v'),
   ...viewful('w'),
   ...viewful('x'),
+  addFeature(feature('base', ['v', 'w'])),
+  addFeature({ ...feature('level', ['v']), said: { up: { value: 2400, written: '2400' } } }),
+  addFeature(feature('eaves', ['x'])),
+  addSpan({ ...span('rise'), from: 'base', to: 'level' }),
+  addSpan({ ...span('over'), from: 'level', to: 'eaves' }),
 ].reduce(runCommand, startHistory(createJob('j', 'Job', new Date(0)))).job;
 
 /** What is joined or cut is there, and what comes of it lies on its layer. */
@@ -236,4 +253,13 @@ it('what goes takes along what stands on it, and no more', () => {
       ['x', undefined],
     ],
   ]);
+});
+
+it('a shared line stays while a view shows it or somebody said where it is; what was said between two goes with either', () => {
+  const { features, spans } = [removeView('x'), removeView('v')].reduce(runCommand, startHistory(job)).job;
+  expect(features.map(({ id, seen }) => [id, seen.length])).toEqual([
+    ['base', 1],
+    ['level', 0],
+  ]);
+  expect(spans.map(({ id }) => id)).toEqual(['rise']);
 });

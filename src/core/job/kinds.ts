@@ -18,6 +18,8 @@ export type ListName =
   | 'dimensions'
   | 'parts'
   | 'declined'
+  | 'features'
+  | 'spans'
   | 'references';
 type EntityIn<L extends ListName> = Job[L][number];
 
@@ -121,6 +123,17 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
     turned: (declined, turn) =>
       listed(findTurned({ ...declined, id: '', plane: '' }, turn)).map(({ kind, on }) => ({ kind, on })),
   }),
+  features: {
+    names: ({ seen }) => [...new Set(seen.map(({ view }) => view))].map((view) => name('views', view)),
+    without: featureWithout,
+    planeOf: onNone,
+    turned: still,
+  },
+  spans: whole<'spans'>({
+    names: ({ from, to }) => [name('features', from), name('features', to)],
+    planeOf: onNone,
+    turned: still,
+  }),
   references: whole<'references'>({ names: ({ plane }) => [name('planes', plane)], planeOf: onNone, turned: still }),
 };
 
@@ -148,6 +161,13 @@ function outlineWithout(outline: EntityIn<'outlines'>, isGone: IsGone): EntityIn
     ...outline,
     recipe: { ...outline.recipe, of },
   }));
+}
+
+/** What no view shows any more stays where somebody said where it is. */
+function featureWithout(feature: EntityIn<'features'>, isGone: IsGone): EntityIn<'features'> | undefined {
+  const seen = feature.seen.filter(({ view }) => !isGone('views', view));
+  if (seen.length === feature.seen.length) return feature;
+  return seen.length > 0 || Object.keys(feature.said).length > 0 ? { ...feature, seen } : undefined;
 }
 
 /** Something made of several, without those that are gone; itself where none is. */

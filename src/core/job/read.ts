@@ -12,6 +12,7 @@ const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Reco
   6: (job) => ({ ...job, version: 7, parts: [], declined: [] }),
   7: nameTheCorners,
   8: nameThePlanes,
+  9: (job) => ({ ...job, version: 10, features: [], spans: [] }),
 };
 
 /**
@@ -152,7 +153,7 @@ function checkReferences(job: Job): Result<Job> {
   const has = (list: readonly { readonly id: string }[]) => new Set(list.map((item) => item.id));
   const views = has(job.views);
   const [sheets, planes, layers] = [has(job.sheets), has(job.planes), has(job.layers)];
-  const outlines = has(job.outlines);
+  const [outlines, features] = [has(job.outlines), has(job.features)];
   const broken =
     job.views.find(
       (view) =>
@@ -167,7 +168,9 @@ function checkReferences(job: Job): Result<Job> {
         !hasWholeChain(outline) ||
         !hasItsSources(outline, outlines),
     ) ??
-    [...job.guides, ...job.references].find(({ plane }) => !planes.has(plane));
+    [...job.guides, ...job.references].find(({ plane }) => !planes.has(plane)) ??
+    job.features.find(({ seen }) => !seen.every(({ view }) => views.has(view))) ??
+    job.spans.find(({ from, to }) => from === to || !features.has(from) || !features.has(to));
   const twice = listsOf(job)
     .map(findTwice)
     .find((id) => id !== undefined);
@@ -189,12 +192,15 @@ function listsOf({
   regions,
   dimensions,
   parts,
+  features,
+  spans,
   references,
   asked = [],
 }: Job): readonly Named[] {
   const own = [
     ...views.flatMap(({ points, evidence }): Named[] => [points, evidence]),
     ...outlines.flatMap((outline): Named[] => (outline.shape === 'chain' ? [outline.nodes] : [])),
+    ...features.map(({ seen }): Named => seen),
   ];
   return [
     sheets,
@@ -207,6 +213,8 @@ function listsOf({
     regions,
     dimensions,
     parts,
+    features,
+    spans,
     references,
     asked,
     ...own,

@@ -1,3 +1,4 @@
+import { PROJECTIONS } from '../arrange';
 import { Amount, z } from '../basics';
 import type { Place } from '../outline';
 import { RELATION_KINDS } from '../relate';
@@ -9,11 +10,12 @@ import { PlaneSchema } from './planes';
 import { RegionSchema } from './region';
 import { recipeSchema } from './recipe';
 import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
+import { FeatureSchema, SpanSchema } from './feature';
 import { ReferenceSchema, SiteSchema } from './reference';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 9;
+export const JOB_VERSION = 10;
 
 const Id = z.string().min(1).max(64);
 const Vec = z.tuple([Amount, Amount]).readonly();
@@ -84,6 +86,8 @@ const View = z
     frame: z.array(Vec).min(3).max(200).readonly().optional(),
     /** Which side of the thing it shows. */
     side: z.enum(VIEW_SIDES).optional(),
+    /** It takes part in the one fit of all; without it what it shows only tells where it stands. */
+    joins: z.boolean().optional(),
     /** Seen from behind: left and right are exchanged. */
     mirrored: z.boolean().optional(),
     /** Origin and direction of x, sheet px; the view is shown with that direction level. */
@@ -226,6 +230,8 @@ export const MOST = {
   parts: 2000,
   declined: 5000,
   asked: 200,
+  features: 1000,
+  spans: 2000,
 } as const;
 
 export const JobSchema = z
@@ -264,6 +270,12 @@ export const JobSchema = z
       .array(z.object({ kind: z.enum(RELATION_KINDS), on: z.array(RelationEnd).min(1).max(200).readonly() }).readonly())
       .max(MOST.declined)
       .readonly(),
+    /** What several views show: shared lines and places. */
+    features: z.array(FeatureSchema).max(MOST.features).readonly(),
+    /** Sizes between them. */
+    spans: z.array(SpanSchema).max(MOST.spans).readonly(),
+    /** How views are laid out on a sheet, where somebody said so. */
+    projection: z.enum(PROJECTIONS).optional(),
     references: z.array(ReferenceSchema).readonly(),
     site: SiteSchema.optional(),
     /** Sizes that somebody was asked for. */

@@ -1,0 +1,172 @@
+import type { Matrix } from 'ml-matrix';
+import { ownedName, type Diagnosis } from '../adjust';
+import {
+  baselineOf,
+  centreOf,
+  inSheetFrame,
+  LIFT_BLOCK,
+  listFoundParts,
+  listWarnings,
+  pointBlock,
+  pointFrame,
+  pointsOf,
+  type Adjustment,
+  type MapPart,
+} from '../calibrate';
+import type { Vec } from '../geometry';
+import { LEVEL_BY_DATUM } from './by-datum';
+import { takesPart, type JudgedScene } from './judge';
+import type { Open } from './measure';
+import { listTies, modelOf } from './problem';
+import { partBlock, type Scene, type SceneView } from './scene';
+
+/** Share of an open direction beyond which a number goes with it. */
+const GOES = 1e-6;
+
+/**
+ * What several views together come to, for each view by itself. All hold the same numbers (those of all maps, one view after the other, then how high what is traced stands) and the same covariance, of which each reads its own:
+ * so views that were fitted together are wrong together, and figures across them count what they share once. What stays open of a view's map is said instead. Undefined for a view that took no part.
+ */
+export function adjustmentsIn(scene: Scene, judged: JudgedScene): (id: string) => Adjustment | Open | undefined {
+  const { layout, values } = judged.solution;
+  const taking = scene.views.filter((view) => takesPart(view, values));
+  const maps = [...new Set(taking.flatMap((view) => modelOf(view).parts.map(({ id }) => partBlock(view, id))))];
+  const lifts = [...new Set(taking.map((view) => partBlock(view, LIFT_BLOCK)))];
+  const columns = maps.flatMap((block) => values.get(block)!.map((_, i) => layout.unknown.get(block)! + i));
+  const joint = { scene, judged, maps, lifts, columns, covariance: covarianceWith(judged, columns, lifts) };
+  return (id) => {
+    const view = taking.find((other) => other.id === id);
+    if (!view) return undefined;
+    const open = listOpen(view, judged);
+    return open.length > 0 ? { open } : adjustmentOf(view, joint);
+  };
+}
+
+/** Joint covariance of numbers of maps and, after them, of what was observed; wider where the pieces disagree. */
+function covarianceWith(
+  { covariance, diagnosis, solution }: JudgedScene,
+  columns: readonly number[],
+  observed: readonly string[],
+): Matrix {
+  const whole = covariance.withObserved(observed);
+  const rest = Array.from({ length: whole.rows - solution.layout.unknowns }, (_, i) => solution.layout.unknowns + i);
+  const kept = [...columns, ...rest];
+  return whole.selection(kept, kept).mul(diagnosis.isConsistent === false ? diagnosis.varianceFactor! : 1);
+}
+
+/** Blocks of a view's map of which something stays open. */
+function listOpen(view: SceneView, { covariance: { open }, solution: { layout, values } }: JudgedScene): string[] {
+  const goes = (row: number) =>
+    Array.from({ length: open.columns }, (_, k) => k).some((k) => Math.abs(open.get(row, k)) > GOES);
+  return modelOf(view)
+    .parts.map(({ id }) => partBlock(view, id))
+    .filter((block) => values.get(block)!.some((_, i) => goes(layout.unknown.get(block)! + i)));
+}
+
+interface Joint {
+  readonly scene: Scene;
+  readonly judged: JudgedScene;
+  readonly maps: readonly string[];
+  readonly lifts: readonly string[];
+  readonly columns: readonly number[];
+  readonly covariance: Matrix;
+}
+
+function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, covariance }: Joint): Adjustment {
+  const { solution, diagnosis, suspects, suspectsKept, belief } = judged;
+  const model = modelOf(view);
+  const blocks = model.parts.map(({ id }) => partBlock(view, id));
+  const firstOf = new Map(firstNumbers(maps, solution.values));
+  const at = blocks.flatMap((block) => solution.values.get(block)!.map((_, i) => firstOf.get(block)! + i));
+  const lift = columns.length + lifts.indexOf(partBlock(view, LIFT_BLOCK));
+  const numbersOf = (values: readonly number[]) => at.map((i) => values[i]!);
+  const values = [...maps, ...lifts].flatMap((block) => [...solution.values.get(block)!]);
+  const used = [view, ...scene.views.filter(({ id }) => id === view.shares)].flatMap(({ id, evidence }) =>
+    evidence.filter(
+      (piece) => piece.id !== LEVEL_BY_DATUM && !piece.check && !belief.aside.has(ownedName(id, piece.id)),
+    ),
+  );
+  const shown = listTies(view, scene.features).filter(({ group }) => !belief.aside.has(group));
+  const named = [...new Set(used.flatMap(pointsOf))];
+  const places: readonly Vec[] = [...new Set([...named, ...shown.map(({ point }) => point)])].map(
+    (name) => view.points[name]!.at,
+  );
+  return {
+    scaled: true,
+    picture: view.picture,
+    points: view.points,
+    taken: new Map(used.map((piece) => [piece.id, piece])),
+    values,
+    covariance,
+    mapAt: (other, height = other[lift]!) => model.mapAt(numbersOf(other), height),
+    // Its zero is its own; what is level is told where its own evidence tells it.
+    tells: { turn: used.some(({ kind }) => kind === 'level'), shift: false },
+    centre: centreOf(places),
+    baseline: baselineOf(places),
+    adjustedPoints: new Set(named),
+    withPoints: (names) => ({
+      places: names.map((name) =>
+        pointFrame(view.points[name]!).toSheet(solution.values.get(blockOfPoint(view, name, solution.values))!),
+      ),
+      covariance: inSheetFrame(
+        covarianceWith(judged, columns, [...lifts, ...names.map((name) => blockOfPoint(view, name, solution.values))]),
+        columns.length + lifts.length,
+        names.map((name) => pointFrame(view.points[name]!)),
+      ),
+    }),
+    model,
+    parts: listFoundParts(
+      { model, values: numbersOf(values) },
+      covariance.selection(at, at),
+      freedOf(view, model.parts, belief.freed),
+    ),
+    diagnosis: diagnosisOf(view, diagnosis),
+    suspects: ownOf(view, suspects).filter((id) => id !== LEVEL_BY_DATUM),
+    suspectsKept,
+    warnings: listWarnings(
+      view,
+      { model, evidence: used },
+      model.mapAt(numbersOf(values), values[lift]!),
+      diagnosis.isConsistent === false ? 'evidence-disagrees' : undefined,
+    ),
+    verdict: undefined,
+  };
+}
+
+function firstNumbers(
+  maps: readonly string[],
+  values: ReadonlyMap<string, readonly number[]>,
+): (readonly [string, number])[] {
+  let first = 0;
+  return maps.map((block) => {
+    const from = first;
+    first += values.get(block)!.length;
+    return [block, from] as const;
+  });
+}
+
+const freedOf = (
+  view: SceneView,
+  parts: readonly { readonly id: MapPart }[],
+  freed: ReadonlySet<string>,
+): ReadonlySet<MapPart> => new Set(parts.map(({ id }) => id).filter((id) => freed.has(partBlock(view, id))));
+
+/** Names of what is a view's own, or that of the view whose map it shares, as the view calls it itself. */
+const ownOf = ({ id, shares = id }: SceneView, names: readonly string[]) =>
+  names.flatMap((name) =>
+    [...new Set([id, shares])]
+      .map((owner) => ownedName(owner, ''))
+      .filter((prefix) => name.startsWith(prefix))
+      .map((prefix) => name.slice(prefix.length)),
+  );
+
+const diagnosisOf = (view: SceneView, diagnosis: Diagnosis): Diagnosis => ({
+  ...diagnosis,
+  groups: diagnosis.groups.flatMap((group) => ownOf(view, [group.group]).map((name) => ({ ...group, group: name }))),
+});
+
+/** The block of a place of a view, which may be that of the view whose map it shares. */
+function blockOfPoint({ id, shares = id }: SceneView, name: string, values: ReadonlyMap<string, unknown>): string {
+  const own = ownedName(id, pointBlock(name));
+  return values.has(own) ? own : ownedName(shares, pointBlock(name));
+}

@@ -1,0 +1,296 @@
+/** Views of one thing in a job: they stand where they belong, one takes its scale from another, and what joins is wrong together. */
+import { createRandom } from '../calibrate/simulation';
+import { distance, pieceLength, type Vec } from '../geometry';
+import {
+  addEvidence,
+  addOutline,
+  addFeature,
+  addSheet,
+  addSpan,
+  createView,
+  cutView,
+  setJoins,
+  setSide,
+  type Command,
+  type Feature,
+  type Job,
+  type Sheet,
+} from '../job';
+import { jobOf } from '../job/for-tests';
+import { drawnAt, HEIGHT, WIDTH, type Drawn } from '../arrange/simulated';
+import { DIRECTIONS, distance3, fromSpace, showsAlong, toSpace, type Direction, type Side, type Vec3 } from '../space';
+import type { Shape } from '../outline';
+import { createDeriver, type FittedView } from '.';
+import { measureEachOfShapes } from './figures';
+
+/** A garden bench, roughly: mm. */
+const THING: Readonly<Record<string, Vec3>> = {
+  foot: [0, 0, 0],
+  end: [1400, 520, 0],
+  seat: [40, 30, 430],
+  back: [1360, 500, 860],
+};
+
+const drawn = (id: string, side: Side, more: Partial<Drawn> = {}): Drawn => ({
+  id,
+  side,
+  scale: 0.6,
+  turn: 0.004,
+  zero: [300, 2100],
+  ...more,
+});
+const FRONT = drawn('front', 'front');
+const RIGHT = drawn('side', 'right', { scale: 0.8, turn: -0.006, zero: [900, 2000] });
+const TOP = drawn('plan', 'top', { scale: 0.5, turn: 0.002, zero: [200, 1900] });
+
+const CLICK = 1;
+const NOISELESS = () => 0;
+
+const sheetOf = (id: string): Sheet => ({
+  id,
+  name: id,
+  picture: 'a'.repeat(64),
+  mediaType: 'image/png',
+  bytes: 1,
+  width: WIDTH,
+  height: HEIGHT,
+  kind: 'scan',
+  taken: {},
+});
+
+/** A view without a size of its own; its zero is at the foot. */
+const shown = (view: Drawn): readonly Command[] => [
+  addSheet(sheetOf(view.id), {
+    ...createView(view.id, sheetOf(view.id)),
+    model: 'similarity',
+    lens: 'none',
+    datum: { origin: drawnAt(view, THING.foot!), direction: 0 },
+  }),
+  setSide(view.id, view.side),
+];
+
+function sized(view: Drawn, from: string, to: string, sigma: number, noise: () => number, wrong = 1): Command {
+  const [a, b] = [from, to].map((name) => drawnAt(view, THING[name]!)) as [Vec, Vec];
+  const mm = wrong * (distance(a, b) * view.scale + sigma * noise());
+  const at = (id: string, [x, y]: Vec) => ({ id, at: [x + CLICK * noise(), y + CLICK * noise()] as Vec, sigma: CLICK });
+  return addEvidence(
+    view.id,
+    {
+      id: `${view.id}-size`,
+      kind: 'length',
+      groups: [['a', 'b']],
+      said: { length: { value: mm, written: String(mm) } },
+      plusMinus: 2 * sigma,
+      guess: false,
+      role: 'use',
+    },
+    [at('a', a), at('b', b)],
+  );
+}
+
+/** A line or a place that all these views show, at each of its places. */
+function sharedBy(
+  views: readonly Drawn[],
+  id: string,
+  at: readonly string[],
+  noise: () => number,
+  along?: Direction,
+  more: Partial<Feature> = {},
+): Command {
+  const showing = views.filter(({ side }) => along === undefined || showsAlong(side, along));
+  return addFeature({
+    id,
+    name: id,
+    along,
+    said: {},
+    seen: showing.flatMap((view) =>
+      at.map((name) => {
+        const [x, y] = drawnAt(view, THING[name]!);
+        return {
+          id: `${id}-${view.id}-${name}`,
+          view: view.id,
+          at: [x + CLICK * noise(), y + CLICK * noise()] as Vec,
+          sigma: CLICK,
+        };
+      }),
+    ),
+    ...more,
+  });
+}
+
+const ALL = [FRONT, RIGHT, TOP];
+/** Digits: what lies a little turned is pulled that much to lying level. */
+const NEARLY = 1;
+const zero = { value: 0, written: '0' };
+
+/** The front has a size of its own, side and plan take theirs from what they share with it. */
+const benchOf = (noise = NOISELESS, more: readonly Command[] = []): Job =>
+  jobOf([
+    ...ALL.flatMap(shown),
+    sized(FRONT, 'foot', 'end', 1, noise),
+    sharedBy(ALL, 'base', ['foot', 'end'], noise, 'up', { said: { up: zero } }),
+    sharedBy(ALL, 'A', ['foot'], noise, undefined, { said: { across: zero, deep: zero } }),
+    sharedBy(ALL, 'B', ['back'], noise),
+    sharedBy(ALL, 'C', ['end'], noise),
+    ...more,
+  ]);
+const joining = (...views: readonly Drawn[]) => views.map(({ id }) => setJoins(id, true));
+const derive = (job: Job) => createDeriver()(job);
+
+it('a view without a size does not stand by itself, and takes its scale when it joins', () => {
+  const alone = derive(benchOf());
+  expect(alone.arranged.apart.get('side')?.why).toBe('without-scale');
+  expect([...alone.arranged.stands.keys()]).toEqual(['front']);
+  const together = derive(benchOf(NOISELESS, joining(...ALL)));
+  expect([...together.arranged.stands.keys()]).toEqual(['front', 'side', 'plan']);
+  for (const view of ALL) {
+    const { fit } = together.views.get(view.id)!;
+    const [p, q] = [THING.seat!, THING.back!].map((point) => fit.toPlane(drawnAt(view, point))) as [Vec, Vec];
+    expect(distance(p, q)).toBeCloseTo(
+      distance(drawnAt(view, THING.seat!), drawnAt(view, THING.back!)) * view.scale,
+      NEARLY,
+    );
+  }
+});
+
+it('every place of every view stands where it is on the thing', () => {
+  const { arranged, views } = derive(benchOf(NOISELESS, joining(...ALL)));
+  for (const view of ALL)
+    for (const point of Object.values(THING)) {
+      const { pose } = arranged.stands.get(view.id)!;
+      const at = toSpace(pose, views.get(view.id)!.fit.toPlane(drawnAt(view, point)));
+      const { at: foot } = fromSpace(pose, point);
+      expect(distance3(at, toSpace(pose, foot))).toBeLessThan(0.01);
+    }
+  DIRECTIONS.forEach((direction, axis) =>
+    expect(arranged.coordinate('B', direction)?.value).toBeCloseTo(THING.back![axis]!, NEARLY),
+  );
+});
+
+it('a view that does not join keeps its own fit bit for bit, and leaving gives it back', () => {
+  const noise = createRandom(3).normal;
+  const own = [sized(RIGHT, 'foot', 'back', 0.5, noise)];
+  const job = benchOf(noise, own);
+  const before = derive(job).views.get('side')!;
+  const beside = derive(jobOf([...ALL.flatMap(shown), sized(FRONT, 'foot', 'end', 1, createRandom(3).normal), ...own]));
+  expect(before.fit.values).toEqual(beside.views.get('side')!.fit.values);
+  const deriver = createDeriver();
+  const first = deriver(job);
+  const there = deriver({ ...job, views: job.views.map((view) => ({ ...view, joins: true })) });
+  expect(there.views.get('side')!.fit.values).not.toEqual(first.views.get('side')!.fit.values);
+  const back = deriver(job);
+  expect(back.views.get('side')!.fit.values).toEqual(first.views.get('side')!.fit.values);
+});
+
+it('what is left over is shown place by place, and a wrong size is named', () => {
+  const noise = createRandom(5).normal;
+  const more = [
+    sized(RIGHT, 'foot', 'back', 0.5, noise, 1.04),
+    sized(TOP, 'foot', 'back', 0.5, noise),
+    addSpan({
+      id: 'height',
+      from: 'base',
+      to: 'B',
+      along: 'up',
+      said: { value: 860, written: '860' },
+      plusMinus: 1,
+      guess: false,
+      role: 'use',
+    }),
+  ];
+  const { arranged, views } = derive(benchOf(noise, [...more, ...joining(...ALL)]));
+  expect(views.get('side')!.fit.suspects).toEqual(['side-size']);
+  expect(views.get('front')!.fit.suspects).toEqual([]);
+  expect(arranged.spans.get('height')).toMatchObject({ suspect: false });
+  expect(Math.abs(arranged.spans.get('height')!.difference!)).toBeLessThan(1.5);
+  const grown = arranged.grown.get('side')!;
+  expect(grown.by).toBeCloseTo(1 / 1.04 - 1, 2);
+  expect(Math.abs(grown.by)).toBeGreaterThan(3 * grown.sigma);
+  const left = [...arranged.stands.values()].flatMap(({ seen }) => seen.flatMap(({ off }) => off.map(({ mm }) => mm)));
+  expect(left).toHaveLength(22);
+  expect(Math.max(...left.map(Math.abs))).toBeLessThan(3);
+});
+
+it('views of one sheet share its size: none is asked of the others, and it counts once', () => {
+  const [front, side] = [FRONT, { ...RIGHT, scale: FRONT.scale, zero: [2400, 2100] as const }];
+  const noise = createRandom(8).normal;
+  const job = jobOf([
+    ...shown(front),
+    cutView({
+      ...createView('side', sheetOf('front')),
+      datum: { origin: drawnAt(side, THING.foot!), direction: 0 },
+      shares: 'front',
+      side: 'right',
+    }),
+    sized(front, 'foot', 'end', 1, noise),
+    sharedBy([front, side], 'base', ['foot', 'end'], noise, 'up', { said: { up: zero } }),
+    sharedBy([front, side], 'seat', ['seat'], noise, 'up'),
+    ...joining(front, side),
+  ]);
+  const { views, arranged } = derive(job);
+  const [one, other] = ['front', 'side'].map((id) => views.get(id)!) as [FittedView, FittedView];
+  expect(one.fit.covariance).toBe(other.fit.covariance);
+  const scaleOf = ({ fit }: FittedView) => fit.parts.find(({ part }) => part === 'scale')!;
+  expect(scaleOf(other)).toEqual(scaleOf(one));
+  // One length of a sigma of 1 in 1,400 mm, and two clicks.
+  const alone = scaleOf(derive(job).alone.get('front')!).sigmas[0]!;
+  expect(scaleOf(one).sigmas[0]! / alone).toBeGreaterThan(0.98);
+  // It alone shows how deep things lie: its zero is that of all.
+  expect(arranged.stands.get('side')!.byZero).toEqual([]);
+});
+
+it('what nothing says is said: there a view stands by its own zero', () => {
+  const { arranged } = derive(
+    jobOf([
+      ...ALL.flatMap(shown),
+      ...ALL.map((view) => sized(view, 'foot', 'back', 1, NOISELESS)),
+      sharedBy(ALL, 'base', ['foot', 'end'], NOISELESS, 'up'),
+      sharedBy([FRONT, TOP], 'middle', ['seat'], NOISELESS, 'across'),
+    ]),
+  );
+  expect(ALL.map(({ id }) => arranged.stands.get(id)?.byZero)).toEqual([[], [], ['deep']]);
+  expect(arranged.coordinate('base', 'up')?.value).toBeCloseTo(0, NEARLY);
+  expect(arranged.coordinate('middle', 'across')?.value).toBeCloseTo(THING.seat![0], NEARLY);
+});
+
+it('figures across views are as sure as is said: coordinates, and lines traced in a view that took its scale from others', () => {
+  const [trials, figures] = [120, 5];
+  let sum = 0;
+  for (let trial = 1; trial <= trials; trial++) {
+    const noise = createRandom(1000 + trial).normal;
+    const traced = [RIGHT, TOP].map((view) =>
+      addOutline({
+        shape: 'chain',
+        id: `${view.id}-line`,
+        layer: 'outline',
+        plane: view.id,
+        closed: false,
+        nodes: ['seat', 'back'].map((name) => {
+          const [x, y] = drawnAt(view, THING[name]!);
+          const at: Vec = [x + CLICK * noise(), y + CLICK * noise()];
+          return { id: `${view.id}-${name}`, place: { kind: 'pointed', at, sigma: CLICK }, smooth: false };
+        }),
+        segments: [{ kind: 'line' }],
+      }),
+    );
+    const job = benchOf(noise, [...traced, ...joining(...ALL)]);
+    const figured = { job, derived: derive(job) };
+    const lengthIn = (shapes: ReadonlyMap<string, Shape>, id: string) => pieceLength(shapes.get(id)!.finished[0]!);
+    const both = measureEachOfShapes(
+      job.outlines,
+      figured,
+      (shapes) =>
+        [lengthIn(shapes, 'side-line'), lengthIn(shapes, 'side-line') - lengthIn(shapes, 'plan-line')] as const,
+    );
+    const lengthIs = (view: Drawn) => distance(drawnAt(view, THING.seat!), drawnAt(view, THING.back!)) * view.scale;
+    const truths = [lengthIs(RIGHT), lengthIs(RIGHT) - lengthIs(TOP)];
+    const placed = DIRECTIONS.map(
+      (direction, axis) => [figured.derived.arranged.coordinate('B', direction)!, THING.back![axis]!] as const,
+    );
+    for (const [{ value, sigma }, truth] of [...both.map((measured, i) => [measured, truths[i]!] as const), ...placed])
+      sum += ((value - truth) / sigma) ** 2;
+  }
+  // One on average; the five hang together.
+  expect(sum / (trials * figures)).toBeGreaterThan(0.7);
+  expect(sum / (trials * figures)).toBeLessThan(1.3);
+});

@@ -1,0 +1,352 @@
+import { ownedName, type Measured } from '../adjust';
+import {
+  LEVEL_BY_DATUM,
+  fitScene,
+  isOpen,
+  lyingByDatum,
+  standing,
+  tieOf,
+  type ByZero,
+  type Scene,
+  type SceneEvidence,
+  type SceneFit,
+  type SceneView,
+  type Feature as SceneFeature,
+} from '../arrange';
+import { isSameList, type Refusal } from '../basics';
+import { averagedPoint, type Adjustment, type MapPart, type Points } from '../calibrate';
+import type { Feature, Job, Seen, Span } from '../job';
+import { DIRECTIONS, SIDES, showsAlong, type Direction, type Side } from '../space';
+import { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
+import { liftOf, pictureOf, type FittedView } from './fits';
+import { standingOf, type Standing } from './standing';
+
+/** Why a view that shows a side does not stand among the others. */
+export type Apart = 'shows-nothing' | 'lies-on-points' | 'only-looked-at' | 'without-scale' | 'open' | 'not-found';
+
+export interface StandsApart {
+  readonly why: Apart;
+  /** Blocks of its map that stay open. */
+  readonly open: readonly string[];
+}
+
+/** By how much (share) the scale of a view among the others differs from that of its own evidence, and one sigma of the latter. */
+export interface Grown {
+  readonly by: number;
+  readonly sigma: number;
+}
+
+/** What several views of one thing come to together. Lengths in mm, object frame; one sigma. */
+export interface Arranged {
+  /** How each view stands that shows something shared. */
+  readonly stands: ReadonlyMap<string, Standing>;
+  /** Views that show a side and do not stand, and what stays open of their maps. */
+  readonly apart: ReadonlyMap<string, StandsApart>;
+  /** What joining does to views that have a scale of their own. */
+  readonly grown: ReadonlyMap<string, Grown>;
+  /** A coordinate of a shared line or place; undefined where nothing tells it. */
+  coordinate(feature: string, direction: Direction): Measured | undefined;
+  readonly spans: ReadonlyMap<string, SpanRead>;
+  /** Why all of it together gives no fit. */
+  readonly refusal: Refusal | undefined;
+  readonly warnings: readonly string[];
+  readonly suspectsKept: boolean;
+}
+
+/** What a size between shared lines or places comes to. mm. */
+export interface SpanRead {
+  readonly comesTo: Measured | undefined;
+  /** Comes to minus said. */
+  readonly difference: number | undefined;
+  /** How far it is off in the sigmas of that, where it takes part. */
+  readonly normalized: number | undefined;
+  readonly suspect: boolean;
+}
+
+/** Views that were fitted together, by themselves and in the job. */
+export interface Fitting {
+  readonly fit: SceneFit | undefined;
+  readonly refusal: Refusal | undefined;
+  readonly byZero: ByZero;
+  readonly views: readonly string[];
+}
+
+type Views = ReadonlyMap<string, FittedView>;
+
+export const isSide = (side: string | undefined): side is Side => SIDES.some((other) => other === side);
+
+/** Whether a view from its side shows where a shared line or place lies along any of its directions. */
+export const canShow = (side: Side, { along }: Pick<Feature, 'along'>): boolean =>
+  along === undefined || showsAlong(side, along);
+
+/**
+ * Fits the views of a job together that show something of what is shared: all that stand, and, where only some of them join, those among themselves. A view that does not join keeps its own fit, and stands where what it shows comes closest.
+ * Remembers by identity.
+ */
+export function createArranging() {
+  const fitTogether = createFittingTogether();
+  return (job: Job, alone: Views, see: SeeBy): { readonly arranged: Arranged; readonly views: Views } => {
+    const candidates = [...alone.values()].filter((fitted) => apartBefore(fitted, job) === undefined);
+    const all = fitTogether('all', job, candidates);
+    const joining = candidates.filter(({ source }) => source.joins);
+    const joined = joining.length === candidates.length ? all : fitTogether('joined', job, joining);
+    const views = new Map(
+      [...alone].map(([id, fitted]) => {
+        const found = fitted.source.joins ? adjustmentIn(joined, id) : undefined;
+        return [id, found ? see(fitted, found) : fitted] as const;
+      }),
+    );
+    return { arranged: arrangedOf(job, { alone, views }, { all, joined }), views };
+  };
+}
+
+/** A view as it sees its plane by another fit than its own. */
+type SeeBy = (fitted: FittedView, adjustment: Adjustment) => FittedView;
+
+/** Why a view cannot stand, before anything is fitted; undefined where it may. */
+function apartBefore({ source, view }: FittedView, { features }: Pick<Job, 'features'>): Apart | 'no-side' | undefined {
+  if (!isSide(source.side)) return 'no-side';
+  if (source.lookOnly) return 'only-looked-at';
+  if (view.evidence.some(({ kind, role }) => kind === 'known-point' && role === 'use')) return 'lies-on-points';
+  const { id, side } = source;
+  const shows = features.some((feature) => canShow(side, feature) && feature.seen.some((seen) => seen.view === id));
+  return shows ? undefined : 'shows-nothing';
+}
+
+const NOTHING: Fitting = { fit: undefined, refusal: undefined, byZero: new Map(), views: [] };
+
+function createFittingTogether() {
+  const known = new Map<string, { readonly of: readonly unknown[]; readonly fitting: Fitting }>();
+  return (name: string, job: Job, views: readonly FittedView[]): Fitting => {
+    if (views.length === 0) return NOTHING;
+    const of = [
+      job.features,
+      job.spans,
+      ...views.flatMap(({ question, source: { id, side, datum, shares } }) => [question, id, side, datum, shares]),
+    ];
+    const before = known.get(name);
+    if (before && isSameList(before.of, of)) return before.fitting;
+    const fitting = fitThese(job, views);
+    known.set(name, { of, fitting });
+    return fitting;
+  };
+}
+
+function fitThese(job: Job, views: readonly FittedView[]): Fitting {
+  const { scene, byZero } = standing(sceneOf(job, views));
+  const fit = fitScene(scene);
+  return {
+    fit: fit.ok ? fit.value : undefined,
+    refusal: fit.ok ? undefined : fit,
+    byZero,
+    views: views.map(({ source }) => source.id),
+  };
+}
+
+/** Remembers what was read off each fit. */
+function readOnce<K, V>(read: (fit: SceneFit, key: K) => V): (fit: SceneFit, key: K) => V {
+  const known = new WeakMap<SceneFit, Map<K, V>>();
+  return (fit, key) => {
+    const all = known.get(fit) ?? new Map<K, V>();
+    known.set(fit, all);
+    if (!all.has(key)) all.set(key, read(fit, key));
+    return all.get(key)!;
+  };
+}
+
+const readAdjustment = readOnce((fit, view: string) => fit.adjustment(view));
+
+/** What a view came to among the others; undefined where that does not determine its map. */
+function adjustmentIn({ fit }: Fitting, id: string): Adjustment | undefined {
+  const found = fit && readAdjustment(fit, id);
+  return found && !('open' in found) ? found : undefined;
+}
+
+/** A job's views and what they share, in the terms of the fit. */
+function sceneOf({ features, spans }: Job, views: readonly FittedView[]): Scene {
+  const owners = ownersOf(views);
+  const shown = features.map((feature) => sceneFeature(feature, views));
+  return {
+    views: views.map((fitted) => sceneView(fitted, features, owners)),
+    features: shown,
+    evidence: spans.flatMap((span) => sceneEvidence(span, features)),
+  };
+}
+
+/** Of views that stand on one fit, and look at the sheet from one side, the first holds what is known of it. */
+function ownersOf(views: readonly FittedView[]): ReadonlyMap<string, string> {
+  return new Map(
+    views.map(({ source, question }) => [source.id, views.find((other) => other.question === question)!.source.id]),
+  );
+}
+
+function sceneView(fitted: FittedView, features: readonly Feature[], owners: ReadonlyMap<string, string>): SceneView {
+  const { source, view, sheet } = fitted;
+  const owner = owners.get(source.id)!;
+  const pieces = view.evidence.filter(({ role }) => role !== 'off').map(toPiece);
+  return lyingByDatum({
+    id: source.id,
+    picture: pictureOf(sheet, source),
+    side: source.side as Side,
+    points: { ...pointsOfView(view), ...seenPoints(fitted, features) },
+    evidence: owner === source.id ? pieces : [],
+    lift: liftOf(view),
+    model: view.model,
+    lens: view.lens,
+    datum: source.datum,
+    ...(owner === source.id ? {} : { shares: owner }),
+  });
+}
+
+const seenName = ({ id }: Seen) => `seen:${id}`;
+
+function seenPoints({ source, view }: FittedView, features: readonly Feature[]): Points {
+  const steadiness = steadinessOfView(view);
+  return Object.fromEntries(
+    features
+      .flatMap(({ seen }) => seen.filter((each) => each.view === source.id))
+      .map((each) => [seenName(each), averagedPoint([each], steadiness)]),
+  );
+}
+
+function sceneFeature(feature: Feature, views: readonly FittedView[]): SceneFeature {
+  const { id, along, said, plusMinus, seen } = feature;
+  const showing = views.filter(({ source }) => canShow(source.side as Side, feature)).map(({ source }) => source.id);
+  return {
+    id,
+    only: along,
+    mm: DIRECTIONS.map((direction) => said[direction]?.value ?? null),
+    sigma: plusMinus === undefined ? undefined : plusMinus / 2,
+    seen: showing.flatMap((view) => {
+      const points = seen.filter((each) => each.view === view).map(seenName);
+      return points.length > 0 ? [{ view, points }] : [];
+    }),
+  };
+}
+
+/** The direction along which a size lies: the one it names, or the one that both lines mean; undefined: the whole way. */
+export function directionOfSpan({ along, from, to }: Span, features: readonly Feature[]): Direction | undefined {
+  const [a, b] = [from, to].map((id) => features.find((feature) => feature.id === id));
+  return along ?? a?.along ?? b?.along;
+}
+
+function sceneEvidence(span: Span, features: readonly Feature[]): SceneEvidence[] {
+  const { id, from, to, said, role } = span;
+  if (role === 'off') return [];
+  return [
+    {
+      kind: 'distance',
+      id,
+      from,
+      to,
+      along: directionOfSpan(span, features),
+      mm: said.value,
+      sigma: sigmaOfSaid(span, said.value),
+      check: role === 'check',
+    },
+  ];
+}
+
+interface Together {
+  readonly all: Fitting;
+  readonly joined: Fitting;
+}
+
+interface Seeing {
+  readonly alone: Views;
+  readonly views: Views;
+}
+
+function arrangedOf(job: Job, { alone, views }: Seeing, { all, joined }: Together): Arranged {
+  const coordinate = (feature: string, direction: Direction) => coordinateIn([joined, all], feature, direction);
+  const stands = new Map(
+    [...views].flatMap(([id, fitted]) => {
+      const joins = fitted !== alone.get(id);
+      const within = joins ? joined : all;
+      const among = adjustmentIn(within, id);
+      if (!among || !fitted.fit.scaled) return [];
+      const how = {
+        joins,
+        byZero: within.byZero.get(id) ?? [],
+        features: job.features,
+        coordinate,
+        leftOf: (feature: string) => leftOf(within, tieOf(feature, id)),
+        lies: leftOf(within, ownedName(id, LEVEL_BY_DATUM)),
+      };
+      return [[id, standingOf(fitted, among, how)] as const];
+    }),
+  );
+  const told = joined.fit ? joined : all;
+  return {
+    stands,
+    apart: new Map(
+      [...views].flatMap(([id, fitted]) => {
+        const why = stands.has(id) ? undefined : whyApart(fitted, job, all);
+        return why ? [[id, why] as const] : [];
+      }),
+    ),
+    grown: new Map(
+      [...alone].flatMap(([id, fitted]) => {
+        const grown = grownOf(fitted, adjustmentIn(all, id));
+        return grown ? [[id, grown] as const] : [];
+      }),
+    ),
+    coordinate,
+    spans: new Map(job.spans.map((span) => [span.id, readSpan(span, job.features, [joined, all])])),
+    refusal: all.refusal ?? joined.refusal,
+    warnings: told.fit?.warnings ?? [],
+    suspectsKept: told.fit?.suspectsKept ?? false,
+  };
+}
+
+const readCoordinate = readOnce((fit, name: string) => {
+  const [direction, feature] = name.split('\n') as [Direction, string];
+  return fit.coordinate(feature, direction);
+});
+const readDistance = readOnce((fit, name: string) => {
+  const [direction, from, to] = name.split('\n') as [Direction | '', string, string];
+  return fit.distance(from, to, direction === '' ? undefined : direction);
+});
+
+function coordinateIn(fittings: readonly Fitting[], feature: string, direction: Direction): Measured | undefined {
+  for (const { fit } of fittings) {
+    const found = fit && readCoordinate(fit, `${direction}\n${feature}`);
+    if (found && !isOpen(found)) return found;
+  }
+  return undefined;
+}
+
+const partOf = (adjustment: Adjustment, name: MapPart) => adjustment.parts.find(({ part }) => part === name);
+
+/** How the scale of a view would change among the others. */
+function grownOf({ fit }: FittedView, among: Adjustment | undefined): Grown | undefined {
+  const [before, after] = [fit, among].map((each) => each && partOf(each, 'scale'));
+  if (!before || !after) return undefined;
+  return { by: Math.exp(after.values[0]! - before.values[0]!) - 1, sigma: before.sigmas[0]! };
+}
+
+/** Why a view that shows a side does not stand, as it is now. */
+function whyApart(fitted: FittedView, job: Job, { fit }: Fitting): StandsApart | undefined {
+  const before = apartBefore(fitted, job);
+  if (before) return before === 'no-side' ? undefined : { why: before, open: [] };
+  if (!fit) return { why: 'not-found', open: [] };
+  const found = readAdjustment(fit, fitted.source.id);
+  if (found && 'open' in found) return { why: 'open', open: found.open };
+  return { why: found ? 'without-scale' : 'not-found', open: [] };
+}
+
+/** How a group stood in a fit, also where it was left out of it. */
+function leftOf({ fit }: Fitting, group: string): { normalized: number | undefined; suspect: boolean } {
+  const found = fit && [...fit.diagnosis.groups, ...fit.leftOut].find((other) => other.group === group);
+  return { normalized: found?.normalized ?? undefined, suspect: fit?.suspects.includes(group) ?? false };
+}
+
+function readSpan(span: Span, features: readonly Feature[], fittings: readonly Fitting[]): SpanRead {
+  for (const fitting of fittings) {
+    const along = directionOfSpan(span, features) ?? '';
+    const found = fitting.fit && readDistance(fitting.fit, [along, span.from, span.to].join('\n'));
+    if (!found || isOpen(found)) continue;
+    return { comesTo: found, difference: found.value - span.said.value, ...leftOf(fitting, span.id) };
+  }
+  return { comesTo: undefined, difference: undefined, normalized: undefined, suspect: false };
+}

@@ -1,0 +1,73 @@
+import type { Projection } from '../arrange';
+import type { Side } from '../space';
+import { changeView, command, draft, placing, replaceById, type Command } from './command';
+import type { Feature, Seen, Span } from './feature';
+import { takeOut } from './kinds';
+
+export const addFeature = (feature: Feature) =>
+  command('feature-added', (job) => void job.features.push(draft(feature)), { name: feature.name });
+
+export const changeFeature = (feature: Feature): Command => ({
+  ...command('feature-changed', (job) => replaceById(job.features, draft(feature)), { name: feature.name }),
+  merge: `feature/${feature.id}`,
+});
+
+/** Takes a shared line or place out, and the sizes that are said of it. */
+export const removeFeature = (id: string) =>
+  command('feature-removed', (job) => takeOut(job, [{ list: 'features', id }]));
+
+/** A view shows a feature at a further place. */
+export const seeFeature = (id: string, seen: Seen) =>
+  command('feature-seen', (job) => void job.features.find((feature) => feature.id === id)?.seen.push(draft(seen)), {});
+
+/** Moves a place at which a feature is seen; in a row it is one step. */
+export const moveSeen = (id: string, seen: Seen): Command => ({
+  ...command('feature-moved', (job) => {
+    const feature = job.features.find((other) => other.id === id);
+    if (feature) replaceById(feature.seen, draft(seen));
+  }),
+  merge: `seen/${seen.id}`,
+});
+
+/** A view shows it there no more; what nobody sees and nobody said is gone. */
+export const unseeFeature = (id: string, seen: string) =>
+  command('feature-unseen', (job) => {
+    const feature = job.features.find((other) => other.id === id);
+    if (!feature) return;
+    feature.seen = feature.seen.filter((other) => other.id !== seen);
+    if (feature.seen.length === 0 && Object.keys(feature.said).length === 0) takeOut(job, [{ list: 'features', id }]);
+  });
+
+export const addSpan = (span: Span) =>
+  command(span.role === 'check' ? 'check-added' : 'span-added', (job) => void job.spans.push(draft(span)), {
+    mm: span.said.value,
+  });
+export const changeSpan = (span: Span) =>
+  command('span-changed', (job) => replaceById(job.spans, draft(span)), { mm: span.said.value });
+export const removeSpan = (id: string) => command('span-removed', (job) => takeOut(job, [{ list: 'spans', id }]));
+
+/** Views of a sheet are said to show these sides, one step of the history. */
+export const setSides = (sides: ReadonlyMap<string, Side>) =>
+  command(
+    'sides-set',
+    (job) =>
+      job.views.forEach((view) => {
+        const side = sides.get(view.id);
+        if (side) view.side = side;
+      }),
+    { count: sides.size },
+  );
+
+/** How views are laid out on the sheets of the job. */
+export const setProjection = (projection: Projection) =>
+  command('projection-set', (job) => void (job.projection = projection), { projection });
+
+/** Lets a view take part in the one fit of all, or stand by its own. */
+export const setJoins = (id: string, joins: boolean) =>
+  placing(
+    changeView(joins ? 'view-joined' : 'view-left', id, (view) => {
+      if (joins) view.joins = true;
+      else delete view.joins;
+    }),
+    id,
+  );
