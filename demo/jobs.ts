@@ -5,6 +5,7 @@ import { createJob, createView, type Job, type Sheet } from '../src/core/job';
 import type { Chain, CircleOutline, Node, Segment, SegmentKind } from '../src/core/outline';
 import { known, length, pointed, sheetOf, withEvidence, write, type Px } from './hand';
 import { writeCards } from './cards';
+import { benchJob } from './jobs-bench';
 import { drawnJobs } from './jobs-drawn';
 import type { truthOf, truthOfNestBox } from './truth';
 
@@ -201,6 +202,8 @@ for (const [name, job] of drawnJobs({
   made,
 }))
   write(name, job);
+
+write('bench-views', benchJob(made));
 
 /** Nothing in it yet: files of every kind stand ready to be brought in. */
 write('sources', { ...createJob('sources', 'Bring things in', made), tour: 'sources' });

@@ -5,7 +5,16 @@ import { render, type Scene } from './generator/render';
 import { encodeDxf } from './generator/dxf-file';
 import { encodePdf } from './generator/pdf-file';
 import { byHand, scan, strokesOf, type Drawing } from './generator/scan';
-import { benchDetails, benchSet, dustyFold, SHED, SHED_LINES, SHED_SWING, wrappingPaper } from './scenes/bench-set';
+import {
+  benchDetails,
+  benchSet,
+  benchViews,
+  dustyFold,
+  SHED,
+  SHED_LINES,
+  SHED_SWING,
+  wrappingPaper,
+} from './scenes/bench-set';
 import { canScenes } from './scenes/can';
 import { onSketch, POND, SKETCH_LINES, waterStained } from './scenes/pond';
 import { scene as blade } from './scenes/blade';
@@ -110,6 +119,7 @@ put('pond.dxf', () =>
 for (const drawing of [shedPlan, hanger]) put(`${drawing.name}.jpg`, () => encodeScan(scan(drawing), drawing.dpi, 85));
 if (isWanted(shedPlan) || isWanted(hanger))
   writeFileSync('demo/truth/drawn.json', `${JSON.stringify(truthOfDrawn(), null, 1)}\n`);
+put('bench-views.jpg', () => encodeScan(scan(benchViews), benchViews.dpi, 82));
 for (const scene of canScenes) put(`${scene.name}.jpg`, () => photo(scene, 7, '2026:05:16 16:02:00'));
 if (isWanted({ name: 'stones' }))
   writeFileSync('demo/truth/stones.json', `${JSON.stringify(truthOfStones(), null, 1)}\n`);

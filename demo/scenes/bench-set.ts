@@ -76,6 +76,23 @@ export const benchSet: Drawing = {
   ],
 };
 
+/** Where side and top begin on the sheet beside the front, mm of the bench. */
+export const BENCH_PLACES = { side: SIDE, top: TOP, leansBack: 40 } as const;
+
+/** What is printed for the depth of the seat; it is 580. */
+export const WRONG_DEPTH = 560;
+
+/** The same set as an old print, scanned a little askew, with a figure that somebody misread when it was drawn anew. */
+export const benchViews: Drawing = {
+  ...benchSet,
+  name: 'bench-views',
+  dpi: 150,
+  askew: 0.4,
+  dimensions: benchSet.dimensions.map((size) =>
+    size.says === String(depth) ? { ...size, says: String(WRONG_DEPTH) } : size,
+  ),
+};
+
 /** The same workshop's sheet of details, as an old scan: yellowed, dusty, folded across the middle, askew. */
 export const benchDetails: Drawing = {
   name: 'bench-details',

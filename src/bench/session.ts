@@ -83,7 +83,8 @@ export class Session {
     this.setAwaited();
     this.set({ viewId: id, elsewhere: undefined, aim: undefined, patch: undefined });
     this.layAgain();
-    const tool = startTool(this.getState().tool.name);
+    const { tool: before } = this.getState();
+    const tool = toolOf(before).goesAlong ? before : startTool(before.name);
     this.setTool(this.refusalFor(tool) ? startTool('select') : tool);
     this.framing.showAll();
   }

@@ -1,4 +1,4 @@
-import { guideReach, type Derived, type FittedView } from '@/core/derive';
+import { guideReach, sharedIn, type Derived, type FittedView } from '@/core/derive';
 import { distance, type Vec } from '@/core/geometry';
 import { createSnapSearch, findGuideLine, shapeOf, type SnapSearch, type SnapTarget } from '@/core/outline';
 import type { LoadedReference } from '@/store';
@@ -32,7 +32,7 @@ export function snapSearch(context: ToolContext, derived: Derived, tool: ActiveT
 }
 
 function searchDrawn({ job, fitted }: ToolContext, derived: Derived, without: string | undefined): SnapSearch {
-  const of = [fitted, job.layers, job.outlines, job.guides, without];
+  const of = [fitted, job.layers, job.outlines, job.guides, job.features, without];
   const before = sorted.get(derived);
   if (before && before.of.every((item, i) => item === of[i])) return before.search;
   const shown = new Set(job.layers.filter((layer) => layer.show).map((layer) => layer.id));
@@ -47,6 +47,7 @@ function searchDrawn({ job, fitted }: ToolContext, derived: Derived, without: st
       .flatMap((outline) => derived.shapes.get(outline.id)?.finished ?? [])
       .map((piece) => ({ piece, guide: false })),
     ...guides.map((piece) => ({ piece, guide: true })),
+    ...sharedIn(fitted, { job, derived }).flatMap(({ line }) => (line ? [{ piece: line, guide: true }] : [])),
   ]);
   sorted.set(derived, { of, search });
   return search;

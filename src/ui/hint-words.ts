@@ -107,6 +107,21 @@ export const HINTS = {
   'match-there': 'Point at the same place here.',
   datum: ['Point at the zero.', 'Point along what is level.', ''],
 
+  'side-first': 'Say which side this view shows: that decides what it shares with the others.',
+  'share-line': 'Point at a line that other views show too: what it stands on, its middle, its top.',
+  'share-place': 'Point at a place that other views show too.',
+  'share-line-again': [
+    'Point at the same line here.',
+    'Point at it once more, far along; then choose another view and point at it there.',
+    'Choose another view and point at the same line there, or press Done.',
+  ],
+  'share-place-again': [
+    'Point at the same place here.',
+    'Choose another view and point at the same place there, or press Done.',
+  ],
+  'share-elsewhere': 'This side does not show it. Choose a view that does, or press Done.',
+  arrange: 'Point at what several views share, and they stand where they belong.',
+
   shape: 'Point at what the card asks for; what makes it the shape it is stays true.',
   cut: 'Point at the outline that is cut.',
   stand: 'Point at what the card asks for.',

@@ -1,5 +1,9 @@
 /** Our own icons: strokes on a 24 × 24 field, round ends, drawn for this bench. */
 const PATHS = {
+  arrange: 'M4 13h8v7H4zM4 4h8v7M14 13h6v7h-6zM4 4v7M12 16.5h2M8 11v2',
+  base: 'M3 18h18M6 18V7h5v11M14 18v-6h4v6',
+  share: 'M3 12h4M10 12h4M17 12h4M5 9v6M19 9v6',
+  sides: 'M4 9h10v11H4zM4 9l6-5h10v11l-6 5M14 9l6-5',
   back: 'M14 5l-7 7l7 7',
   undo: 'M8 5L4 9l4 4M4 9h9a6 6 0 010 12h-4',
   redo: 'M16 5l4 4l-4 4M20 9h-9a6 6 0 000 12h4',

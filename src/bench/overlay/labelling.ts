@@ -8,6 +8,7 @@ import { openingLabels } from './opening-marks';
 import { placeLabels } from './place-labels';
 import { regionLabels } from './region-marks';
 import { relationLabels } from './relation-marks';
+import { sharedLabels } from './shared-marks';
 import { findMark, marksOf } from './tool-marks';
 import type { SessionState } from '../session-state';
 
@@ -22,6 +23,7 @@ export function labelDrawing(
   const asked: readonly Labelling[] = [
     evidenceLabels(drawn, look),
     dimensionLabels(drawn),
+    ...(findMark(marks, 'shared') ? [sharedLabels(drawn)] : []),
     ...(openings ? [openingLabels(drawn, openings.chosen)] : []),
     ...(findMark(marks, 'relations') ? [relationLabels(drawn)] : []),
     ...(findMark(marks, 'regions') ? [regionLabels(drawn, regions)] : []),

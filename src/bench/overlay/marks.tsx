@@ -49,7 +49,7 @@ export function GuideMarks({ job, fitted, viewport, palette }: MarksProps) {
 }
 
 /** Liang and Barsky's clipping of a segment to the bench (A new concept and method for line clipping, 1984). */
-function clipped(a: Vec, b: Vec, { width, height }: Viewport): readonly [Vec, Vec] | undefined {
+export function clipped(a: Vec, b: Vec, { width, height }: Viewport): readonly [Vec, Vec] | undefined {
   let [from, to] = [0, 1];
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
   for (const [p, q] of [

@@ -27,6 +27,7 @@ import { ReferenceInk } from './reference-ink';
 import { GridMarks } from './grid-marks';
 import { benchTransform } from './selection';
 import { findMark, marksOf, ToolMarks, ToolRegions } from './tool-marks';
+import { SharedMarks } from './shared-marks';
 import { ToolPreview } from './tool-preview';
 
 /** Everything that is drawn over the picture, in SVG. `drawing` is moved by the animation frame, not by React. */
@@ -186,6 +187,13 @@ function Scene({
       <ReferenceInk references={references} {...drawn} />
       <ToolRegions {...drawn} marks={marks} />
       <GuideMarks {...drawn} />
+      {job.features.length > 0 ? (
+        <SharedMarks
+          {...drawn}
+          full={findMark(marks, 'shared') !== undefined}
+          chosen={findMark(marks, 'shared')?.chosen}
+        />
+      ) : null}
       <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>
         {others}
         {ink}

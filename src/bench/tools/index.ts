@@ -13,6 +13,7 @@ import { pointsTool } from './points-tool';
 import { regionTool } from './region-tool';
 import { relateTool } from './relate-tool';
 import { shapeTool } from './shape-tool';
+import { shareTool } from './share-tool';
 import { selectTool } from './select-tool';
 import { standTool } from './stand-tool';
 import type { Tool, ToolContext } from './tool';
@@ -35,6 +36,7 @@ export const TOOLS = {
   frame: frameTool,
   match: matchTool,
   relate: relateTool,
+  share: shareTool,
   shape: shapeTool,
   brush: brushTool,
   distance: distanceTool,
@@ -86,6 +88,7 @@ export { findFrame, startFrame, type FrameShape, type FrameState } from './frame
 export { startBrush, type BrushState } from './brush-tool';
 export { startMatch, type MatchPair, type MatchState } from './match-tool';
 export type { RegionState } from './region-tool';
+export type { ShareState } from './share-tool';
 export { asKind, type OpeningState } from './opening-tool';
 export { FIRST_WALL, type Wall } from './wall';
 export { isSameEnd, type RelateState } from './relate-tool';

@@ -85,7 +85,7 @@ export interface Preview {
 }
 
 /** The steps of the work that a tool can belong to. */
-export type ToolStep = 'sources' | 'fit' | 'trace';
+export type ToolStep = 'sources' | 'fit' | 'arrange' | 'trace';
 
 /** What a tool shows of what is there, besides its own preview. */
 export type Mark =
@@ -99,6 +99,8 @@ export type Mark =
   | { readonly kind: 'openings'; readonly chosen: string | undefined }
   /** Regions, and the one around a place of the view plane. */
   | { readonly kind: 'regions'; readonly at: Vec | undefined }
+  /** Shared lines and places in full, the chosen one before all. */
+  | { readonly kind: 'shared'; readonly chosen: string | undefined }
   | { readonly kind: 'relations' | 'freedoms' };
 
 /** A node or a place on a segment of a chain. */
@@ -116,6 +118,8 @@ export interface Tool<S> {
   readonly belongsTo: ToolStep;
   /** A step comes back to it when nothing is under way. */
   readonly rests?: boolean;
+  /** What it has in hand goes along to another view. */
+  readonly goesAlong?: boolean;
   /** Another plane or view may be looked at while it is in hand. */
   readonly looksElsewhere?: boolean;
   /** What it waits for; undefined where its step knows better. */

@@ -12,8 +12,8 @@ import {
   pointsOf,
   type Adjustment,
   type MapPart,
+  type Observation,
 } from '../calibrate';
-import type { Vec } from '../geometry';
 import { LEVEL_BY_DATUM } from './by-datum';
 import { takesPart, type JudgedScene } from './judge';
 import type { Open } from './measure';
@@ -73,7 +73,7 @@ interface Joint {
 }
 
 function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, covariance }: Joint): Adjustment {
-  const { solution, diagnosis, suspects, suspectsKept, belief } = judged;
+  const { solution, diagnosis, belief } = judged;
   const model = modelOf(view);
   const blocks = model.parts.map(({ id }) => partBlock(view, id));
   const firstOf = new Map(firstNumbers(maps, solution.values));
@@ -86,12 +86,17 @@ function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, co
       (piece) => piece.id !== LEVEL_BY_DATUM && !piece.check && !belief.aside.has(ownedName(id, piece.id)),
     ),
   );
-  const shown = listTies(view, scene.features).filter(({ group }) => !belief.aside.has(group));
-  const named = [...new Set(used.flatMap(pointsOf))];
-  const places: readonly Vec[] = [...new Set([...named, ...shown.map(({ point }) => point)])].map(
-    (name) => view.points[name]!.at,
-  );
+  const covarianceOf = (names: readonly string[]) => {
+    const named = names.map((name) => blockOfPoint(view, name, solution.values));
+    return inSheetFrame(
+      covarianceWith(judged, columns, [...lifts, ...named]),
+      columns.length + lifts.length,
+      names.map((name) => pointFrame(view.points[name]!)),
+    );
+  };
   return {
+    ...judgedOf(view, judged),
+    ...aroundOf(view, scene, used, belief),
     scaled: true,
     picture: view.picture,
     points: view.points,
@@ -101,28 +106,14 @@ function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, co
     mapAt: (other, height = other[lift]!) => model.mapAt(numbersOf(other), height),
     // Its zero is its own; what is level is told where its own evidence tells it.
     tells: { turn: used.some(({ kind }) => kind === 'level'), shift: false },
-    centre: centreOf(places),
-    baseline: baselineOf(places),
-    adjustedPoints: new Set(named),
-    withPoints: (names) => ({
-      places: names.map((name) =>
-        pointFrame(view.points[name]!).toSheet(solution.values.get(blockOfPoint(view, name, solution.values))!),
-      ),
-      covariance: inSheetFrame(
-        covarianceWith(judged, columns, [...lifts, ...names.map((name) => blockOfPoint(view, name, solution.values))]),
-        columns.length + lifts.length,
-        names.map((name) => pointFrame(view.points[name]!)),
-      ),
-    }),
+    adjustedPoints: new Set(used.flatMap(pointsOf)),
+    withPoints: (names) => ({ places: placesOf(view, names, solution), covariance: covarianceOf(names) }),
     model,
     parts: listFoundParts(
       { model, values: numbersOf(values) },
       covariance.selection(at, at),
       freedOf(view, model.parts, belief.freed),
     ),
-    diagnosis: diagnosisOf(view, diagnosis),
-    suspects: ownOf(view, suspects).filter((id) => id !== LEVEL_BY_DATUM),
-    suspectsKept,
     warnings: listWarnings(
       view,
       { model, evidence: used },
@@ -131,6 +122,32 @@ function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, co
     ),
     verdict: undefined,
   };
+}
+
+const placesOf = (view: SceneView, names: readonly string[], { values }: JudgedScene['solution']) =>
+  names.map((name) => pointFrame(view.points[name]!).toSheet(values.get(blockOfPoint(view, name, values))!));
+
+/** How a view's own pieces were judged among all. */
+const judgedOf = (
+  view: SceneView,
+  { diagnosis, suspects, suspectsKept }: JudgedScene,
+): Pick<Adjustment, 'diagnosis' | 'suspects' | 'suspectsKept'> => ({
+  diagnosis: diagnosisOf(view, diagnosis),
+  suspects: ownOf(view, suspects).filter((id) => id !== LEVEL_BY_DATUM),
+  suspectsKept,
+});
+
+/** Middle and extent of what is known of a view: of its pieces, and of what it shows. */
+function aroundOf(
+  view: SceneView,
+  { features }: Scene,
+  used: readonly Observation[],
+  { aside }: JudgedScene['belief'],
+): Pick<Adjustment, 'centre' | 'baseline'> {
+  const shown = listTies(view, features).filter(({ group }) => !aside.has(group));
+  const names = [...new Set([...used.flatMap(pointsOf), ...shown.map(({ point }) => point)])];
+  const places = names.map((name) => view.points[name]!.at);
+  return { centre: centreOf(places), baseline: baselineOf(places) };
 }
 
 function firstNumbers(

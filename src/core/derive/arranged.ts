@@ -56,8 +56,9 @@ export interface Arranged {
 /** What a size between shared lines or places comes to. mm. */
 export interface SpanRead {
   readonly comesTo: Measured | undefined;
-  /** Comes to minus said. */
+  /** Comes to minus said, and one sigma of that for a size that is held back. */
   readonly difference: number | undefined;
+  readonly sigma: number | undefined;
   /** How far it is off in the sigmas of that, where it takes part. */
   readonly normalized: number | undefined;
   readonly suspect: boolean;
@@ -346,7 +347,12 @@ function readSpan(span: Span, features: readonly Feature[], fittings: readonly F
     const along = directionOfSpan(span, features) ?? '';
     const found = fitting.fit && readDistance(fitting.fit, [along, span.from, span.to].join('\n'));
     if (!found || isOpen(found)) continue;
-    return { comesTo: found, difference: found.value - span.said.value, ...leftOf(fitting, span.id) };
+    return {
+      comesTo: found,
+      difference: found.value - span.said.value,
+      sigma: Math.hypot(found.sigma, sigmaOfSaid(span, span.said.value)),
+      ...leftOf(fitting, span.id),
+    };
   }
-  return { comesTo: undefined, difference: undefined, normalized: undefined, suspect: false };
+  return { comesTo: undefined, difference: undefined, sigma: undefined, normalized: undefined, suspect: false };
 }

@@ -1,3 +1,15 @@
+export {
+  canShow,
+  directionOfSpan,
+  isSide,
+  type Apart,
+  type Arranged,
+  type Grown,
+  type SpanRead,
+  type StandsApart,
+} from './arranged';
+export { sharedIn, type SharedMark } from './shared-lines';
+export type { SeenLeft, Standing } from './standing';
 export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
 export { createDeriver, toldIn, type Derived, type ToldOfQuestions } from './derive';
 export { countMeantEnds, drawingOf, outlinesLeaving, LAYER_INK, type DrawingChoice } from './drawing';

@@ -21,6 +21,8 @@ function hintOfStep(step: StepName, { view: { evidence }, fit }: FittedView): Hi
       if (!evidence.some(({ role }) => role === 'use')) return { code: 'no-length' };
       if (!fit.scaled) return { code: 'no-size' };
       return { code: evidence.some(({ role }) => role === 'check') ? 'checked' : 'not-checked' };
+    case 'arrange':
+      return { code: 'arrange' };
     case 'trace':
       return { code: 'nothing' };
     case 'handover':

@@ -2,6 +2,8 @@ import { useCallback, type ReactNode } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Bench } from '@/bench/bench';
 import type { Desk } from '@/bench/use-session';
+import { ArrangePanel } from '@/features/arrange/arrange-panel';
+import { ArrangeRow } from '@/features/arrange/arrange-row';
 import { FitPanel, FitRow } from '@/features/calibrate/fit-panel';
 import { HandoverPanel } from '@/features/handover/handover-panel';
 import type { PointAtAsked } from '@/features/sources/ask/ask-cards';
@@ -31,7 +33,13 @@ import { useStep, type StepState } from './use-step';
 import { ViewStrip } from './view-strip';
 
 /** How high the cards of each step are on a wide screen, CSS px: the bench keeps its size within a step. */
-const CARD_HEIGHT: Readonly<Record<StepName, number>> = { sources: 226, fit: 196, trace: 192, handover: 268 };
+const CARD_HEIGHT: Readonly<Record<StepName, number>> = {
+  sources: 226,
+  fit: 196,
+  arrange: 226,
+  trace: 192,
+  handover: 268,
+};
 
 /** A job that is open: its bench, and around it what the step in hand offers. */
 export function JobDesk({ desk, reopen }: { desk: Desk; reopen: () => void }) {
@@ -99,6 +107,8 @@ function StepRow({ step, panels, choosePanel }: StepState) {
       return <SourcesRow panel={panels.sources} onPanel={(sources) => choosePanel({ sources })} />;
     case 'fit':
       return <FitRow panel={panels.fit} onPanel={(fit) => choosePanel({ fit })} />;
+    case 'arrange':
+      return <ArrangeRow panel={panels.arrange} onPanel={(arrange) => choosePanel({ arrange })} />;
     case 'trace':
       return <TraceRow panel={panels.trace} onPanel={(trace) => choosePanel({ trace })} />;
     case 'handover':
@@ -118,6 +128,8 @@ function StepCards({
       return <SourcesPanel bringIn={bringIn} panel={panels.sources} onPointAt={onPointAt} />;
     case 'fit':
       return <FitPanel panel={panels.fit} onPanel={(fit) => setPanel({ fit })} />;
+    case 'arrange':
+      return <ArrangePanel panel={panels.arrange} />;
     case 'trace':
       return <TracePanel panel={panels.trace} />;
     case 'handover':

@@ -5,7 +5,7 @@ import type { Job } from '@/core/job';
 import { Icon } from '@/ui/icon';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
-import { STEPS, type StepName } from './step';
+import { stepsOf, type StepName } from './step';
 
 type Standing = 'open' | 'begun' | 'fine' | 'look';
 const WORDS: Readonly<Record<Standing, string>> = {
@@ -39,7 +39,7 @@ export function Steps({ step, onStep, wide }: { step: StepName; onStep: (step: S
         padding: wide ? 6 : 0,
         gap: wide ? 2 : 0,
       }}>
-      {STEPS.map(({ name, label, icon }) => {
+      {stepsOf(job).map(({ name, label, icon }) => {
         const standing = standingOf(name, job, derived);
         const chosen = name === step;
         const color = chosen ? palette.hedge : palette.ink;
@@ -103,6 +103,15 @@ function standingOf(step: StepName, job: Job, derived: Derived): Standing {
         return 'look';
       if (!views.some((view) => view.fit.scaled)) return 'open';
       return views.every((view) => view.checks.length > 0) ? 'fine' : 'begun';
+    }
+    case 'arrange': {
+      const { stands, refusal, spans, warnings } = derived.arranged;
+      const isOdd =
+        [...stands.values()].some(({ seen }) => seen.some(({ suspect }) => suspect)) ||
+        [...spans.values()].some(({ suspect }) => suspect);
+      if (refusal || warnings.length > 0 || isOdd) return 'look';
+      if (stands.size === 0) return 'open';
+      return stands.size === views.length ? 'fine' : 'begun';
     }
     case 'trace': {
       if (job.outlines.length === 0) return 'open';

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState } from 'react';
 import type { Session } from '@/bench/session';
 import { toolOf } from '@/bench/tools';
 import { useFitted, useSession, type Desk } from '@/bench/use-session';
+import type { ArrangePanelName } from '@/features/arrange/arrange-row';
 import type { FitPanelName } from '@/features/calibrate/fit-panel';
 import type { SourcesPanelName } from '@/features/sources/sources-row';
 import type { TracePanelName } from '@/features/trace/trace-row';
@@ -11,10 +12,11 @@ import type { StepName } from './step';
 export interface Panels {
   readonly sources: SourcesPanelName;
   readonly fit: FitPanelName;
+  readonly arrange: ArrangePanelName;
   readonly trace: TracePanelName;
 }
 
-const FIRST: Panels = { sources: 'add', fit: 'evidence', trace: 'tool' };
+const FIRST: Panels = { sources: 'add', fit: 'evidence', arrange: 'shared', trace: 'tool' };
 
 /** The step that a job that is opened goes on with. */
 function firstStep({ jobs, session }: Desk): StepName {
@@ -34,7 +36,8 @@ function beginStep(step: StepName, session: Session): void {
     else if (fitted && fitted.view.evidence.length < 2) session.pointAtEvidence('length', 'check');
     else session.chooseTool('points');
     // What is chosen stays chosen, but for drawing.
-  } else if (step === 'trace' || !toolOf(session.getState().tool).chosen) session.chooseTool('select');
+  } else if (step === 'arrange') session.chooseTool('share');
+  else if (step === 'trace' || !toolOf(session.getState().tool).chosen) session.chooseTool('select');
 }
 
 export interface StepState {
@@ -86,7 +89,7 @@ function useCardsShown(step: StepName, open: boolean | undefined, panels: Panels
   if (says === 'needed' || !fitted) return true;
   if (open !== undefined) return open;
   if (says === 'in the way') return false;
-  if (step === 'sources' || step === 'handover') return true;
+  if (step === 'sources' || step === 'handover' || step === 'arrange') return true;
   if (step === 'fit') return panels.fit !== 'evidence';
   return panels.trace !== 'tool' || says === 'useful';
 }

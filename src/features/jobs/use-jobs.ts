@@ -126,6 +126,12 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     files: ['nest-box.jpg'],
   },
   {
+    name: 'bench-views',
+    title: 'Garden bench: three views',
+    says: 'Front, side and top on one old sheet, standing together on one base line. What disagrees is named, and one printed size is wrong.',
+    files: ['bench-views.jpg'],
+  },
+  {
     name: 'blade-drawn',
     title: 'Pruner blade: drawn',
     says: 'The rough trace with what is true of it: tangent, parallel, as large. Its sizes stand on the drawing beside what they should be.',

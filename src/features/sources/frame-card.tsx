@@ -8,7 +8,8 @@ import { Card } from '@/ui/card';
 import { Choice } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
-import { SIDES, SIDE_WORDS, viewFromFrame } from './view-from-frame';
+import { SIDE_WORDS } from '@/ui/feature-words';
+import { SIDES, viewFromFrame } from './view-from-frame';
 
 const SHAPES: readonly (readonly [FrameShape, string])[] = [
   ['box', 'Box'],

@@ -1,18 +1,9 @@
 import { createView, VIEW_SIDES, type View, type ViewSide } from '@/core/job';
+import { SIDE_WORDS } from '@/ui/feature-words';
 import type { FittedView } from '@/core/derive';
 import { boxAround, levelled, subtract, type Vec } from '@/core/geometry';
 import { newId } from '@/store';
 
-export const SIDE_WORDS: Readonly<Record<ViewSide, string>> = {
-  front: 'Front',
-  back: 'Back',
-  left: 'Left',
-  right: 'Right',
-  top: 'Top',
-  bottom: 'Underneath',
-  section: 'Section',
-  face: 'Other face',
-};
 export const SIDES = VIEW_SIDES.map((side) => [side, SIDE_WORDS[side]] as const);
 
 /** A view of a part of the same sheet: it shares the fit of the one it was cut from, and has its zero at its own lower left corner. */

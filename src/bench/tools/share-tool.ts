@@ -1,0 +1,114 @@
+import { canShow, guideReach, isSide } from '@/core/derive';
+import type { Vec } from '@/core/geometry';
+import { addFeature, moveSeen, seeFeature, unseeFeature, type Seen } from '@/core/job';
+import { movedByHand } from '@/core/outline';
+import { axesSeenFrom, type Direction, type Side } from '@/core/space';
+import { nameForFeature } from '@/ui/feature-words';
+import type { Hint } from '@/ui/hint-words';
+import type { Aim } from '../aim';
+import { NOTHING, run, say, stay, toSheetPlace, type Preview, type Step, type Tool, type ToolContext } from './tool';
+
+/** Points at what several views show: a line that runs level or upright in this view, or a place. */
+export interface ShareState {
+  readonly shape: 'level' | 'upright' | 'place';
+  /** The shared line or place that further pointings are of; the next one begins a new one where there is none. */
+  readonly feature?: string | undefined;
+  /** The pointing that was set last. */
+  readonly last?: string | undefined;
+}
+
+const START: ShareState = { shape: 'level' };
+
+/** The coordinate that a line means which runs so in a view from a side; undefined for a place. */
+function alongOf(shape: ShareState['shape'], side: Side): Direction | undefined {
+  const [right, up] = axesSeenFrom(side);
+  return shape === 'place' ? undefined : (shape === 'level' ? up : right).direction;
+}
+
+/** How a line runs in a view from a side. */
+export function shapeIn(along: Direction | undefined, side: Side): ShareState['shape'] {
+  if (along === undefined) return 'place';
+  return axesSeenFrom(side)[1].direction === along ? 'level' : 'upright';
+}
+
+const chosenIn = ({ feature }: ShareState, { job }: Pick<ToolContext, 'job'>) =>
+  job.features.find(({ id }) => id === feature);
+
+function set(state: ShareState, { sheet, sigma, edge }: Aim, context: ToolContext): Step<ShareState> {
+  const { job, fitted, newId } = context;
+  const { id: view, side } = fitted.source;
+  if (!isSide(side)) return stay(state, say('side-first'));
+  const seen: Seen = { id: newId(), view, at: sheet, sigma, ...(edge ? { edge } : {}) };
+  const chosen = chosenIn(state, context);
+  if (chosen && !canShow(side, chosen)) return stay(state, say('feature-not-shown'));
+  if (chosen) return [{ ...state, last: seen.id }, [run(seeFeature(chosen.id, seen))]];
+  const along = alongOf(state.shape, side);
+  const name = nameForFeature(
+    along,
+    job.features.map((feature) => feature.name),
+  );
+  const feature = { id: newId(), name, ...(along ? { along } : {}), said: {}, seen: [seen] };
+  return [{ ...state, feature: feature.id, last: seen.id }, [run(addFeature(feature))]];
+}
+
+function lastSeen({ feature, last }: ShareState, { job }: Pick<ToolContext, 'job'>) {
+  const seen = job.features.find(({ id }) => id === feature)?.seen.find(({ id }) => id === last);
+  return feature !== undefined && seen ? { feature, seen } : undefined;
+}
+
+export const shareTool: Tool<ShareState> = {
+  belongsTo: 'arrange',
+  rests: true,
+  goesAlong: true,
+  start: START,
+  hint(state, { job, fitted }): Hint {
+    if (!isSide(fitted.source.side)) return { code: 'side-first' };
+    const chosen = chosenIn(state, { job });
+    const here = chosen?.seen.filter(({ view }) => view === fitted.source.id).length ?? 0;
+    if (!chosen) return { code: state.shape === 'place' ? 'share-place' : 'share-line' };
+    if (!canShow(fitted.source.side, chosen)) return { code: 'share-elsewhere' };
+    return { code: chosen.along ? 'share-line-again' : 'share-place-again', at: here };
+  },
+  marks: ({ feature }) => [{ kind: 'shared', chosen: feature }],
+  step(state, input, context) {
+    const last = lastSeen(state, context);
+    switch (input.kind) {
+      case 'set':
+        return set(state, input.aim, context);
+      case 'nudge':
+        return [state, last ? [run(moveSeen(last.feature, movedByHand(last.seen, input.by, input.sigma)))] : []];
+      case 'back':
+        return last
+          ? [{ ...state, last: undefined }, [run(unseeFeature(last.feature, last.seen.id))]]
+          : [{ shape: state.shape }, []];
+      case 'cancel':
+        return [{ shape: state.shape }, []];
+      default:
+        return [state, []];
+    }
+  },
+  preview(state, aim, context): Preview {
+    const { side } = context.fitted.source;
+    if (!aim || !isSide(side)) return NOTHING;
+    const chosen = chosenIn(state, context);
+    const shape = chosen ? shapeIn(chosen.along, side) : state.shape;
+    return shape === 'place' ? NOTHING : { ...NOTHING, lines: [lineThrough(aim.sheet, shape, context)] };
+  },
+};
+
+/** As far as the picture reaches, through a place. Sheet px. */
+function lineThrough(sheet: Vec, shape: 'level' | 'upright', { fitted }: ToolContext): readonly Vec[] {
+  const [x, y] = fitted.placing.toPlane(sheet);
+  const reach = guideReach(fitted);
+  const ends: readonly Vec[] =
+    shape === 'level'
+      ? [
+          [x - reach, y],
+          [x + reach, y],
+        ]
+      : [
+          [x, y - reach],
+          [x, y + reach],
+        ];
+  return ends.map((end) => toSheetPlace(fitted, end));
+}

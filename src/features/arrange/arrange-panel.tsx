@@ -1,0 +1,16 @@
+import type { ArrangePanelName } from './arrange-row';
+import { SharedCards } from './shared-cards';
+import { SidesCards } from './sides-cards';
+import { TogetherCards } from './together-cards';
+
+/** The cards of the step Arrange. */
+export function ArrangePanel({ panel }: { panel: ArrangePanelName }) {
+  switch (panel) {
+    case 'sides':
+      return <SidesCards />;
+    case 'shared':
+      return <SharedCards />;
+    case 'together':
+      return <TogetherCards />;
+  }
+}

@@ -1,0 +1,59 @@
+import type { ShareState } from '@/bench/tools';
+import { useDesk, useFitted, useSession } from '@/bench/use-session';
+import { LedgeButton } from '@/ui/ledge-button';
+
+export type ArrangePanelName = 'sides' | 'shared' | 'together';
+
+interface ArrangeRowProps {
+  readonly panel: ArrangePanelName;
+  readonly onPanel: (panel: ArrangePanelName) => void;
+}
+
+const SHAPES = [
+  ['level', 'base', 'Level line', 'A level line that several views show'],
+  ['upright', 'guide', 'Upright line', 'An upright line that several views show'],
+  ['place', 'place', 'Place', 'A place that several views show'],
+] as const;
+
+/** The row of what brings several views of one thing together. */
+export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
+  const { session } = useDesk();
+  const fitted = useFitted();
+  const tool = useSession((state) => state.tool);
+  if (!fitted) return null;
+  const share = (shape: ShareState['shape']) => () => {
+    onPanel('shared');
+    session.setTool({ name: 'share', state: { shape } });
+  };
+  return (
+    <>
+      <LedgeButton
+        icon="sides"
+        label="Sides"
+        name="Which side each view shows"
+        chosen={panel === 'sides'}
+        onPress={() => onPanel('sides')}
+        testID="panel-sides"
+      />
+      {SHAPES.map(([shape, icon, label, name]) => (
+        <LedgeButton
+          key={shape}
+          icon={icon}
+          label={label}
+          name={name}
+          chosen={panel === 'shared' && tool.name === 'share' && tool.state.shape === shape && !tool.state.feature}
+          onPress={share(shape)}
+          testID={`share-${shape}`}
+        />
+      ))}
+      <LedgeButton
+        icon="arrange"
+        label="Together"
+        name="How the views stand together, and one fit of all"
+        chosen={panel === 'together'}
+        onPress={() => onPanel('together')}
+        testID="panel-together"
+      />
+    </>
+  );
+}

@@ -1,0 +1,139 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
+import { isSide } from '@/core/derive';
+import { changeFeature, removeFeature, type Feature } from '@/core/job';
+import { DIRECTIONS, type Direction } from '@/core/space';
+import { formatLength, parseLength } from '@/core/units';
+import { useUnits } from '@/features/job/use-units';
+import { NameField } from '@/features/trace/make/fields';
+import { Card } from '@/ui/card';
+import { DIRECTION_WORDS } from '@/ui/feature-words';
+import { RoundButton } from '@/ui/ledge-button';
+import { Words } from '@/ui/text';
+import { WrittenField } from '@/ui/written-field';
+import { seenInWords, whereInWords } from './shared-words';
+import { SpanRows } from './span-rows';
+
+/** What several views show, each with where it lies and what is said of it. */
+export function SharedCards() {
+  const features = useJob(({ job }) => job.features);
+  const side = useFitted()?.source.side;
+  const { session } = useDesk();
+  const chosen = useSession(({ tool }) => (tool.name === 'share' ? tool.state.feature : undefined));
+  return (
+    <>
+      {chosen ? (
+        <Card testID="share-going-on">
+          <Words>{`Pointing at “${features.find(({ id }) => id === chosen)?.name ?? ''}”. It goes along when you choose another view.`}</Words>
+          <Button mode="contained-tonal" compact testID="share-done" onPress={() => session.input({ kind: 'cancel' })}>
+            Done
+          </Button>
+        </Card>
+      ) : null}
+      {features.length === 0 ? (
+        <Card>
+          <Words>
+            {isSide(side)
+              ? 'Nothing is shared yet. Choose Level line and point at what the thing stands on, here and in another view.'
+              : 'Say first which side each view shows, under Sides.'}
+          </Words>
+        </Card>
+      ) : null}
+      {[...features]
+        .sort((a, b) => Number(b.id === chosen) - Number(a.id === chosen))
+        .map((feature) => (
+          <FeatureCard key={feature.id} feature={feature} isChosen={feature.id === chosen} />
+        ))}
+    </>
+  );
+}
+
+function FeatureCard({ feature, isChosen }: { feature: Feature; isChosen: boolean }) {
+  const { jobs, session } = useDesk();
+  const { run } = jobs.getState();
+  const units = useUnits();
+  const job = useJob((state) => state.job);
+  const arranged = useJob(({ derived }) => derived.arranged);
+  const pointOn = () =>
+    session.setTool({
+      name: 'share',
+      state: isChosen ? { shape: 'level' } : { shape: 'level', feature: feature.id },
+    });
+  return (
+    <Card chosen={isChosen} testID={`feature-${feature.name}`}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 2 }}>
+        <NameField
+          label={feature.along ? 'Shared line' : 'Shared place'}
+          name={feature.name}
+          onChange={(name) => run(changeFeature({ ...feature, name: name.slice(0, 80) }))}
+          testID="feature-name"
+        />
+        <RoundButton
+          icon="share"
+          name={isChosen ? `Stop pointing at ${feature.name}` : `Point at ${feature.name} again, or in another view`}
+          size={40}
+          onPress={pointOn}
+          testID="feature-point"
+        />
+        <RoundButton
+          icon="trash"
+          name={`Remove ${feature.name}`}
+          size={40}
+          onPress={() => run(removeFeature(feature.id))}
+          testID="feature-remove"
+        />
+      </View>
+      <Words testID="feature-where">{whereInWords(feature, arranged, units)}</Words>
+      <Words quiet style={{ fontSize: 13 }}>
+        {seenInWords(feature, job)}
+      </Words>
+      <View style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
+        {(feature.along ? [feature.along] : DIRECTIONS).map((direction) => (
+          <CoordinateField key={direction} feature={feature} direction={direction} />
+        ))}
+      </View>
+      <SpanRows feature={feature} />
+    </Card>
+  );
+}
+
+/** A coordinate that somebody knows; emptied, it is what the views say. */
+function CoordinateField({ feature, direction }: { feature: Feature; direction: Direction }) {
+  const { jobs } = useDesk();
+  const units = useUnits();
+  const said = feature.said[direction];
+  const [draft, setDraft] = useState<{ readonly of: string | undefined; readonly text: string }>();
+  const text = draft && draft.of === said?.written ? draft.text : (said?.written ?? '');
+  const put = (next: Feature['said'], plusMinus: number | undefined) => {
+    setDraft(undefined);
+    const { plusMinus: before, ...rest } = feature;
+    const kept = plusMinus ?? (Object.keys(next).length > 0 ? before : undefined);
+    jobs.getState().run(changeFeature({ ...rest, said: next, ...(kept === undefined ? {} : { plusMinus: kept }) }));
+  };
+  const { [direction]: _before, ...others } = feature.said;
+  return (
+    <View style={{ flexDirection: 'row', flex: 1, minWidth: 120, alignItems: 'flex-start' }}>
+      <WrittenField
+        label={`Known ${DIRECTION_WORDS[direction]}`}
+        value={text}
+        onChange={(typed) => setDraft({ of: said?.written, text: typed })}
+        parse={(written) => parseLength(written, units.style)}
+        echo={({ mm }) => formatLength(mm, units)}
+        onSubmit={({ mm, plusMinus }) =>
+          put({ ...others, [direction]: { value: mm, written: text.slice(0, 80) } }, plusMinus)
+        }
+        testID={`feature-${direction}`}
+      />
+      {said ? (
+        <RoundButton
+          icon="close"
+          size={40}
+          name={`Forget where ${feature.name} is known to lie ${DIRECTION_WORDS[direction]}`}
+          onPress={() => put(others, undefined)}
+        />
+      ) : null}
+    </View>
+  );
+}

@@ -1,0 +1,121 @@
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { useDesk, useJob, useSession } from '@/bench/use-session';
+import { isSide } from '@/core/derive';
+import { setJoins, together, type View as JobView } from '@/core/job';
+import { useUnits } from '@/features/job/use-units';
+import { Card } from '@/ui/card';
+import { SIDE_WORDS } from '@/ui/feature-words';
+import { Icon } from '@/ui/icon';
+import { usePalette } from '@/ui/palette';
+import { Words } from '@/ui/text';
+import { sentenceFor } from '@/ui/words';
+import { apartInWords, grownInWords, standingInWords } from './together-words';
+
+/** How the views stand together, what each leaves over, and which of them take part in the one fit of all. */
+export function TogetherCards() {
+  const views = useJob(({ job }) => job.views);
+  return (
+    <>
+      <AllCard views={views} />
+      {views.map((view) => (
+        <ViewCard key={view.id} view={view} />
+      ))}
+    </>
+  );
+}
+
+/** Whether a view could take part: it shows something shared. */
+function useCanJoin(): (view: JobView) => boolean {
+  const arranged = useJob(({ derived }) => derived.arranged);
+  return ({ id }) => arranged.stands.has(id) || arranged.apart.get(id)?.why === 'without-scale';
+}
+
+function AllCard({ views }: { views: readonly JobView[] }) {
+  const { jobs } = useDesk();
+  const arranged = useJob(({ derived }) => derived.arranged);
+  const canJoin = useCanJoin();
+  const able = views.filter(canJoin);
+  const waiting = able.filter(({ joins }) => !joins);
+  const joinAll = () => {
+    const [first, ...others] = waiting.map(({ id }) => setJoins(id, true)).reverse();
+    if (first) jobs.getState().run(together([...others, first]));
+  };
+  return (
+    <Card testID="together">
+      {arranged.refusal ? (
+        <Words testID="together-refused">{sentenceFor(arranged.refusal.code, arranged.refusal.detail)}</Words>
+      ) : (
+        <Words>
+          {able.length < 2
+            ? 'Two views that show the same line or place stand together. Point at it in both.'
+            : waiting.length === 0
+              ? 'All that is known of these views is one fit.'
+              : `${able.length} views show what they share. Each stands by its own fit until it joins.`}
+        </Words>
+      )}
+      {arranged.suspectsKept ? (
+        <Words>
+          Some of what is said contradicts the rest, and nothing tells which is wrong: all of it is in, and the
+          plus-minus is wider.
+        </Words>
+      ) : null}
+      {able.length > 1 && waiting.length > 0 ? (
+        <Button mode="contained" compact onPress={joinAll} testID="join-all">
+          Fit them together
+        </Button>
+      ) : null}
+    </Card>
+  );
+}
+
+function ViewCard({ view }: { view: JobView }) {
+  const { jobs, session } = useDesk();
+  const palette = usePalette();
+  const units = useUnits();
+  const arranged = useJob(({ derived }) => derived.arranged);
+  const current = useSession(({ viewId }) => viewId);
+  const canJoin = useCanJoin()(view);
+  const standing = arranged.stands.get(view.id);
+  const grown = arranged.grown.get(view.id);
+  const joins = standing?.joins ?? false;
+  const isOdd = standing?.seen.some(({ suspect }) => suspect) ?? false;
+  return (
+    <Card chosen={view.id === current} testID={`stands-${view.name}`}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+        <Icon
+          name={isOdd ? 'warn' : joins ? 'arrange' : 'sides'}
+          color={isOdd ? palette.berry : joins ? palette.hedge : palette.quiet}
+          size={20}
+        />
+        <Words style={{ fontWeight: '700', flex: 1 }} lines={1}>
+          {isSide(view.side) ? `${view.name}: ${SIDE_WORDS[view.side].toLowerCase()}` : view.name}
+        </Words>
+        {view.id === current ? null : (
+          <Button compact onPress={() => session.chooseView(view.id)}>
+            Look at it
+          </Button>
+        )}
+      </View>
+      {(standing ? standingInWords(standing, units) : [apartInWords(arranged.apart.get(view.id)?.why)]).map((says) => (
+        <Words key={says} style={{ fontSize: 14, lineHeight: 19 }}>
+          {says}
+        </Words>
+      ))}
+      {grown && standing ? (
+        <Words quiet style={{ fontSize: 13, lineHeight: 17 }} testID="grown">
+          {grownInWords(grown, joins)}
+        </Words>
+      ) : null}
+      {canJoin || view.joins ? (
+        <Button
+          compact
+          mode="outlined"
+          onPress={() => jobs.getState().run(setJoins(view.id, !view.joins))}
+          testID={view.joins ? 'leave' : 'join'}>
+          {view.joins ? 'Stand by its own fit' : 'Join the one fit'}
+        </Button>
+      ) : null}
+    </Card>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Apart, Grown, Standing } from '@/core/derive';
+import { formatLength, type Units } from '@/core/units';
+import { DIRECTION_WORDS } from '@/ui/feature-words';
+
+const APART: Readonly<Record<Apart, string>> = {
+  'shows-nothing': 'It shows nothing shared yet. Point at a shared line in it.',
+  'lies-on-points': 'It lies on known points of its own, and stands by those.',
+  'only-looked-at': 'It is kept only to look at.',
+  'without-scale': 'It has no size of its own. When it joins, it takes its scale from what it shares.',
+  open: 'What it shares does not tell how large it is: point at a second line, or one farther away.',
+  'not-found': 'What is said of the views together cannot be true. Look at what does not belong.',
+};
+
+export const apartInWords = (why: Apart | undefined): string =>
+  why === undefined ? 'Say which side it shows, under Sides.' : APART[why];
+
+/** The largest of what a view's places leave over, mm. */
+export const worstOf = ({ seen }: Standing): number =>
+  Math.max(0, ...seen.flatMap(({ off }) => off.map(({ mm }) => Math.abs(mm))));
+
+const ANGLE = 180 / Math.PI;
+
+/** How a view stands: what it leaves over, what nothing says, how askew it lies. */
+export function standingInWords(standing: Standing, units: Units): readonly string[] {
+  const { byZero, seen, askew, isAskew } = standing;
+  const odd = seen.filter(({ suspect }) => suspect);
+  return [
+    seen.length > 0 ? `What it shows lies within ${formatLength(worstOf(standing), units)} of where all have it.` : '',
+    odd.length > 0 ? 'One of its places does not belong with the others.' : '',
+    ...byZero.map(
+      (direction) => `Nothing says how far ${DIRECTION_WORDS[direction]} it stands: its own zero is taken there.`,
+    ),
+    Math.abs(askew) * ANGLE > 0.05
+      ? `It is turned ${(Math.abs(askew) * ANGLE).toFixed(2)}° to the others${isAskew ? ', far more than a view that was laid level' : ''}.`
+      : '',
+  ].filter((sentence) => sentence !== '');
+}
+
+/** What joining does, or did, to its scale. */
+export function grownInWords({ by, sigma }: Grown, joins: boolean): string {
+  const share = `${(100 * Math.abs(by)).toFixed(2)} %`;
+  const way = by > 0 ? 'larger' : 'smaller';
+  const own = `its own plus-minus of ±${(200 * sigma).toFixed(2)} %`;
+  const within = Math.abs(by) <= 2 * sigma ? `within ${own}` : `more than ${own}`;
+  return joins
+    ? `All together make it ${share} ${way}, ${within}.`
+    : `Joining would make it ${share} ${way}, ${within}.`;
+}

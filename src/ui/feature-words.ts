@@ -1,0 +1,33 @@
+import type { ViewSide } from '@/core/job';
+import type { Direction } from '@/core/space';
+
+/** The first line along a direction is most often this one. */
+const FIRST_LINES: Readonly<Record<Direction, string>> = {
+  up: 'Base line',
+  across: 'Centre line',
+  deep: 'Back line',
+};
+
+/** What a new shared line, or place, is called until somebody calls it something else. */
+export function nameForFeature(along: Direction | undefined, taken: readonly string[]): string {
+  const first = along === undefined ? 'Place 1' : FIRST_LINES[along];
+  if (!taken.includes(first)) return first;
+  const word = along === undefined ? 'Place' : 'Line';
+  for (let i = 2; ; i++) if (!taken.includes(`${word} ${i}`)) return `${word} ${i}`;
+}
+
+export const DIRECTION_WORDS: Readonly<Record<Direction, string>> = { across: 'across', deep: 'deep', up: 'up' };
+
+/** What one coordinate of a thing is called along each direction. */
+export const EXTENT_WORDS: Readonly<Record<Direction, string>> = { across: 'width', deep: 'depth', up: 'height' };
+
+export const SIDE_WORDS: Readonly<Record<ViewSide, string>> = {
+  front: 'Front',
+  back: 'Back',
+  left: 'Left',
+  right: 'Right',
+  top: 'Top',
+  bottom: 'Underneath',
+  section: 'Section',
+  face: 'Other face',
+};
