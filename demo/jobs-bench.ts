@@ -89,77 +89,87 @@ const span = (id: string, from: string, to: string, mm: number): Span => ({
   role: 'use',
 });
 
+const { length: long, height: high, depth: deep, seat } = BENCH;
+const [F, S, T] = [FRONT, 'bench-side', 'bench-top'] as const;
+
+/** How high things lie, seen in the front and the side. */
+const levels = () => [
+  line(
+    'base',
+    'Base line',
+    'up',
+    [
+      [F, front(0, 0)],
+      [F, front(long, 0)],
+      [S, right(0, 0)],
+      [S, right(deep, 0)],
+    ],
+    true,
+  ),
+  line('seat', 'Top of the seat', 'up', [
+    [F, front(long / 2, seat)],
+    [S, right(0, seat)],
+    [S, right(deep - 70, seat)],
+  ]),
+  line('crown', 'Top of the back', 'up', [
+    [F, front(long / 2, high)],
+    [S, right(deep + leansBack - 30, high)],
+  ]),
+];
+
+/** How far across and how deep, seen in the top and one of the others. */
+const uprights = () => [
+  line(
+    'left',
+    'Left end',
+    'across',
+    [
+      [F, front(0, seat)],
+      [F, front(0, high - 20)],
+      [T, above(0, 60)],
+      [T, above(0, deep - 60)],
+    ],
+    true,
+  ),
+  line('rightend', 'Right end', 'across', [
+    [F, front(long, 60)],
+    [F, front(long, seat)],
+    [T, above(long, 60)],
+    [T, above(long, deep - 60)],
+  ]),
+  line(
+    'edge',
+    'Front edge',
+    'deep',
+    [
+      [S, right(0, 60)],
+      [S, right(0, seat - 20)],
+      [T, above(200, 0)],
+      [T, above(long - 200, 0)],
+    ],
+    true,
+  ),
+  line('rear', 'Rear edge', 'deep', [
+    [S, right(deep, 60)],
+    [S, right(deep, seat - 60)],
+  ]),
+];
+
+const SPANS: readonly Span[] = [
+  span('rise', 'base', 'seat', seat),
+  span('depth', 'edge', 'rear', WRONG_DEPTH),
+  { ...span('over', 'left', 'rightend', long), role: 'check' },
+];
+
 /** The garden bench from one old sheet: three views that stand on one base line, and a printed depth that is wrong. */
 export function benchJob(made: Date): Job {
   const sheet = { ...sheetOf('bench-views', 'Garden bench', 'scan', { width, height }), id: SHEET };
-  const { length: long, height: high, depth: deep, seat } = BENCH;
-  const [F, S, T] = [FRONT, 'bench-side', 'bench-top'] as const;
   return {
     ...createJob('bench-views', 'Garden bench, three views', made),
     sheets: [sheet],
     views: viewsOf(sheet),
     projection: 'third',
-    features: [
-      line(
-        'base',
-        'Base line',
-        'up',
-        [
-          [F, front(0, 0)],
-          [F, front(long, 0)],
-          [S, right(0, 0)],
-          [S, right(deep, 0)],
-        ],
-        true,
-      ),
-      line('seat', 'Top of the seat', 'up', [
-        [F, front(long / 2, seat)],
-        [S, right(0, seat)],
-        [S, right(deep - 70, seat)],
-      ]),
-      line('crown', 'Top of the back', 'up', [
-        [F, front(long / 2, high)],
-        [S, right(deep + leansBack - 30, high)],
-      ]),
-      line(
-        'left',
-        'Left end',
-        'across',
-        [
-          [F, front(0, seat)],
-          [F, front(0, high - 20)],
-          [T, above(0, 60)],
-          [T, above(0, deep - 60)],
-        ],
-        true,
-      ),
-      line('rightend', 'Right end', 'across', [
-        [F, front(long, 60)],
-        [F, front(long, seat)],
-        [T, above(long, 60)],
-        [T, above(long, deep - 60)],
-      ]),
-      line(
-        'edge',
-        'Front edge',
-        'deep',
-        [
-          [S, right(0, 60)],
-          [S, right(0, seat - 20)],
-          [T, above(200, 0)],
-          [T, above(long - 200, 0)],
-        ],
-        true,
-      ),
-      line('rear', 'Rear edge', 'deep', [
-        [S, right(deep, 60)],
-        [S, right(deep, seat - 60)],
-      ]),
-    ],
-    spans: [
-      span('rise', 'base', 'seat', seat),
-      span('depth', 'edge', 'rear', WRONG_DEPTH),
-      { ...span('over', 'left', 'rightend', long), role: 'check' },
-    ],
+    features: [...levels(), ...uprights()],
+    spans: SPANS,
   };
 }

@@ -33,7 +33,8 @@ export class Desk {
       | 'shed'
       | 'sources'
       | 'pond'
-      | 'can',
+      | 'can'
+      | 'bench-views',
   ): Promise<void> {
     await this.page.goto('/');
     await this.page.getByTestId(`demo-${name}`).click();
@@ -42,7 +43,7 @@ export class Desk {
     if (name !== 'sources') await expect(this.page.locator('#bench-drawing')).toBeAttached();
   }
 
-  async step(name: 'sources' | 'fit' | 'trace' | 'handover'): Promise<void> {
+  async step(name: 'sources' | 'fit' | 'arrange' | 'trace' | 'handover'): Promise<void> {
     this.counted.buttons++;
     await this.page.getByTestId(`step-${name}`).click();
   }

@@ -1,4 +1,5 @@
 import type { Pointer } from '@/core/calibrate';
+import type { Folding } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
 import { SNAP_KINDS, type SnapKind } from '@/core/outline';
@@ -42,6 +43,8 @@ export interface SessionState {
   readonly accuracy: boolean;
   /** Whether other views of the same plane lie under it, faded. */
   readonly others: boolean;
+  /** How all views are looked at together, laid out or folded up, in place of the one; undefined: they are not. */
+  readonly folding: Folding | undefined;
   /** Whether the picture lies squared up by its fit, and how much of it as it was taken shows through, 0 to 1. */
   readonly straight: boolean;
   readonly ghost: number;
@@ -93,6 +96,7 @@ export function startState(job: Job, draft: string | null): SessionState {
     caliper: false,
     accuracy: false,
     others: false,
+    folding: undefined,
     cleaning: undefined,
     suggested: [],
     advice: undefined,

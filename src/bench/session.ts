@@ -81,7 +81,7 @@ export class Session {
 
   chooseView(id: string): void {
     this.setAwaited();
-    this.set({ viewId: id, elsewhere: undefined, aim: undefined, patch: undefined });
+    this.set({ viewId: id, elsewhere: undefined, aim: undefined, patch: undefined, folding: undefined });
     this.layAgain();
     const { tool: before } = this.getState();
     const tool = toolOf(before).goesAlong ? before : startTool(before.name);
@@ -178,6 +178,9 @@ export class Session {
     this.layAgain();
     this.framing.showAll();
   }
+
+  /** Looks at all views together, or with nothing at the one again. */
+  readonly setFolding = (folding: SessionState['folding']): void => this.set({ folding });
 
   setGhost(ghost: number): void {
     this.set({ ghost });

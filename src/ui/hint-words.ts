@@ -120,6 +120,7 @@ export const HINTS = {
     'Choose another view and point at the same place there, or press Done.',
   ],
   'share-elsewhere': 'This side does not show it. Choose a view that does, or press Done.',
+  folded: 'Draw the ring sideways to turn it, or tap a name to work in that view.',
   arrange: 'Point at what several views share, and they stand where they belong.',
 
   shape: 'Point at what the card asks for; what makes it the shape it is stays true.',

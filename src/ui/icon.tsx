@@ -1,6 +1,7 @@
 /** Our own icons: strokes on a 24 × 24 field, round ends, drawn for this bench. */
 const PATHS = {
   arrange: 'M4 13h8v7H4zM4 4h8v7M14 13h6v7h-6zM4 4v7M12 16.5h2M8 11v2',
+  fold: 'M4 20V8l7-4v12zM11 16l9 4V9l-9-5M4 20l7-4',
   base: 'M3 18h18M6 18V7h5v11M14 18v-6h4v6',
   share: 'M3 12h4M10 12h4M17 12h4M5 9v6M19 9v6',
   sides: 'M4 9h10v11H4zM4 9l6-5h10v11l-6 5M14 9l6-5',

@@ -101,6 +101,8 @@ export interface StraightenRequest {
   /** From the sheet to the plane, mm. */
   readonly map: SheetMap;
   readonly frame: SquaredFrame;
+  /** Corners of what is kept, pixels of the result: the rest is clear. All of it without. */
+  readonly cut?: readonly Vec[] | undefined;
 }
 
 export interface AroundRequest {

@@ -164,6 +164,15 @@ function canvasTurn({ toSeen }: Level): CanvasTurn {
   return [...toSeen([1, 0]), ...toSeen([0, 1]), 0, 0];
 }
 
+/** Makes clear what lies outside a polygon. */
+function keepWithin(drawing: OffscreenCanvasRenderingContext2D, cut: readonly Vec[]): void {
+  drawing.globalCompositeOperation = 'destination-in';
+  drawing.beginPath();
+  cut.forEach(([x, y], i) => (i === 0 ? drawing.moveTo(x, y) : drawing.lineTo(x, y)));
+  drawing.closePath();
+  drawing.fill();
+}
+
 serve<PictureOperations>({
   async open({ bytes, page = 0 }, context) {
     const view = new Uint8Array(bytes);
@@ -240,7 +249,7 @@ serve<PictureOperations>({
     );
   },
 
-  async straighten({ hash, map, frame: { corner, perMm, width, height } }, context) {
+  async straighten({ hash, map, frame: { corner, perMm, width, height }, cut }, context) {
     const bitmap = await pyramids.get(hash)?.levels[0];
     if (!bitmap) return undefined;
     const source = readWhole(bitmap);
@@ -257,6 +266,7 @@ serve<PictureOperations>({
       await new Promise((resolve) => setTimeout(resolve, 0));
       if (context.isCancelled()) throw new OperationRefused('cancelled');
     }
+    if (cut) keepWithin(drawing, cut);
     const png = await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer();
     return new Transferred<ArrayBuffer | undefined>(png, [png]);
   },

@@ -1,7 +1,7 @@
 import { sharedIn, type SharedMark } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import { axesSeenFrom, type Side } from '@/core/space';
-import { formatLength, formatPlusMinus } from '@/core/units';
+import { formatLength } from '@/core/units';
 import { toScreen } from '../viewport';
 import type { DrawnProps } from './drawn-props';
 import { labelAround, type Labelling } from './labels';
@@ -113,8 +113,8 @@ export function sharedLabels(drawn: DrawnProps): Labelling {
       const { feature, value } = mark;
       const at = labelPlace(mark, drawn);
       if (!at) return [];
-      const doubt = value && value.sigma > 0 ? ` ${formatPlusMinus(value.sigma, job.units)}` : '';
-      const text = value ? `${feature.name} ${formatLength(value.value, job.units)}${doubt}` : feature.name;
+      const where = value && formatLength(value.value, job.units, value.sigma > 0 ? value.sigma : undefined);
+      const text = where === undefined ? feature.name : `${feature.name} ${where}`;
       const inside: Vec = [Math.min(viewport.width - 90, Math.max(90, at[0])), at[1] - 14];
       return [labelAround(inside, { key: `shared-${feature.id}`, text, color: palette.straw, writing: 'word' })];
     }),

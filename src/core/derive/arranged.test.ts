@@ -1,6 +1,6 @@
 /** Views of one thing in a job: they stand where they belong, one takes its scale from another, and what joins is wrong together. */
 import { createRandom } from '../calibrate/simulation';
-import { distance, pieceLength, type Vec } from '../geometry';
+import { applied, distance, pieceLength, type Vec } from '../geometry';
 import {
   addEvidence,
   addOutline,
@@ -20,7 +20,7 @@ import { jobOf } from '../job/for-tests';
 import { drawnAt, HEIGHT, WIDTH, type Drawn } from '../arrange/simulated';
 import { DIRECTIONS, distance3, fromSpace, showsAlong, toSpace, type Direction, type Side, type Vec3 } from '../space';
 import type { Shape } from '../outline';
-import { createDeriver, type FittedView } from '.';
+import { createDeriver, foldedViews, sharedIn, type FittedView } from '.';
 import { measureEachOfShapes } from './figures';
 
 /** A garden bench, roughly: mm. */
@@ -293,4 +293,57 @@ it('figures across views are as sure as is said: coordinates, and lines traced i
   // One on average; the five hang together.
   expect(sum / (trials * figures)).toBeGreaterThan(0.7);
   expect(sum / (trials * figures)).toBeLessThan(1.3);
+});
+
+it('laid out, what the views share runs on from one to the next; folded up, every place lies where the thing has it', () => {
+  const job = { ...benchOf(NOISELESS, joining(...ALL)), projection: 'third' as const };
+  const derived = derive(job);
+  const lookOf = (fold: number, turn = 0, tip = 0) =>
+    new Map(
+      foldedViews({ job, derived }, { fold, turn, tip }).map(({ fitted, look }) => [
+        fitted.source.id,
+        (view: Drawn, point: Vec3) => applied(look, fitted.fit.toPlane(drawnAt(view, point))),
+      ]),
+    );
+  const flat = lookOf(0);
+  for (const point of Object.values(THING)) {
+    const [front, side, plan] = ALL.map((view) => flat.get(view.id)!(view, point)) as [Vec, Vec, Vec];
+    expect(side[1]).toBeCloseTo(front[1], NEARLY);
+    expect(plan[0]).toBeCloseTo(front[0], NEARLY);
+    expect(side[0]).toBeGreaterThan(front[0]);
+    expect(plan[1]).toBeGreaterThan(front[1]);
+  }
+  // From the right one looks at the side alone, from above at the plan.
+  const [fromRight, fromAbove] = [lookOf(1, Math.PI / 2), lookOf(1, 0, Math.PI / 2)];
+  const [foot, end] = [THING.foot!, THING.end!];
+  const across = (look: ReturnType<typeof lookOf>, view: Drawn) =>
+    distance(look.get(view.id)!(view, foot), look.get(view.id)!(view, end));
+  expect(across(fromRight, RIGHT)).toBeCloseTo(520, 0);
+  expect(across(fromRight, FRONT)).toBeLessThan(0.1);
+  expect(across(fromAbove, TOP)).toBeCloseTo(Math.hypot(1400, 520), 0);
+});
+
+it('a shared line stands in every view that has its direction, also where nobody pointed at it', () => {
+  const job = benchOf(NOISELESS, [
+    addFeature({
+      id: 'seat',
+      name: 'seat',
+      along: 'up',
+      said: {},
+      seen: [{ id: 'seat-1', view: 'front', at: drawnAt(FRONT, THING.seat!), sigma: CLICK }],
+    }),
+    ...joining(...ALL),
+  ]);
+  const derived = derive(job);
+  const markIn = (view: Drawn) =>
+    sharedIn(derived.views.get(view.id)!, { job, derived }).find(({ feature }) => feature.id === 'seat');
+  for (const view of [FRONT, RIGHT]) {
+    const { line, value } = markIn(view)!;
+    const { fit } = derived.views.get(view.id)!;
+    const [x, y] = fit.toPlane(drawnAt(view, THING.seat!));
+    const share = (x - line!.a[0]) / (line!.b[0] - line!.a[0]);
+    expect(line!.a[1] + share * (line!.b[1] - line!.a[1])).toBeCloseTo(y, NEARLY);
+    expect(value!.value).toBeCloseTo(430, NEARLY);
+  }
+  expect(markIn(TOP)).toBeUndefined();
 });

@@ -8,6 +8,7 @@ export {
   type SpanRead,
   type StandsApart,
 } from './arranged';
+export { foldedViews, type FoldedView, type Folding } from './folded';
 export { sharedIn, type SharedMark } from './shared-lines';
 export type { SeenLeft, Standing } from './standing';
 export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';

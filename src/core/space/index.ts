@@ -2,5 +2,14 @@
 export { fromSpace, normalOf, poseFacing, raised, toSpace, type Pose } from './pose';
 export { fittedCubics, type SmoothCurve } from './fitted-cubics';
 export { endInSpace, pointInSpace, velocityInSpace, type SpaceCubic, type SpacePiece } from './piece';
-export { axesSeenFrom, DIRECTIONS, showsAlong, SIDES, type Direction, type SeenAxis, type Side } from './side';
+export {
+  axesSeenFrom,
+  DIRECTIONS,
+  showsAlong,
+  vectorOf,
+  SIDES,
+  type Direction,
+  type SeenAxis,
+  type Side,
+} from './side';
 export { add3, cross3, distance3, dot3, scale3, subtract3, type Vec3 } from './vec3';

@@ -1,4 +1,5 @@
 import type { ArrangePanelName } from './arrange-row';
+import { LookCard } from './look-card';
 import { SharedCards } from './shared-cards';
 import { SidesCards } from './sides-cards';
 import { TogetherCards } from './together-cards';
@@ -10,6 +11,8 @@ export function ArrangePanel({ panel }: { panel: ArrangePanelName }) {
       return <SidesCards />;
     case 'shared':
       return <SharedCards />;
+    case 'look':
+      return <LookCard />;
     case 'together':
       return <TogetherCards />;
   }

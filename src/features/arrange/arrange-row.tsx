@@ -1,8 +1,9 @@
 import type { ShareState } from '@/bench/tools';
 import { useDesk, useFitted, useSession } from '@/bench/use-session';
 import { LedgeButton } from '@/ui/ledge-button';
+import { LAID_OUT } from './look-card';
 
-export type ArrangePanelName = 'sides' | 'shared' | 'together';
+export type ArrangePanelName = 'sides' | 'shared' | 'together' | 'look';
 
 interface ArrangeRowProps {
   readonly panel: ArrangePanelName;
@@ -21,8 +22,12 @@ export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
   const fitted = useFitted();
   const tool = useSession((state) => state.tool);
   if (!fitted) return null;
+  const open = (name: ArrangePanelName) => () => {
+    session.setFolding(name === 'look' ? LAID_OUT : undefined);
+    onPanel(name);
+  };
   const share = (shape: ShareState['shape']) => () => {
-    onPanel('shared');
+    open('shared')();
     session.setTool({ name: 'share', state: { shape } });
   };
   return (
@@ -32,7 +37,7 @@ export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
         label="Sides"
         name="Which side each view shows"
         chosen={panel === 'sides'}
-        onPress={() => onPanel('sides')}
+        onPress={open('sides')}
         testID="panel-sides"
       />
       {SHAPES.map(([shape, icon, label, name]) => (
@@ -51,8 +56,16 @@ export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
         label="Together"
         name="How the views stand together, and one fit of all"
         chosen={panel === 'together'}
-        onPress={() => onPanel('together')}
+        onPress={open('together')}
         testID="panel-together"
+      />
+      <LedgeButton
+        icon="fold"
+        label="Fold up"
+        name="All views laid out, and folded up around the thing"
+        chosen={panel === 'look'}
+        onPress={open('look')}
+        testID="panel-look-together"
       />
     </>
   );

@@ -2,11 +2,11 @@ import type { Measured } from '@/core/adjust';
 import type { Arranged } from '@/core/derive';
 import type { Feature, Job } from '@/core/job';
 import { DIRECTIONS } from '@/core/space';
-import { formatLength, formatPlusMinus, type Units } from '@/core/units';
+import { formatLength, type Units } from '@/core/units';
 import { DIRECTION_WORDS } from '@/ui/feature-words';
 
 export const measuredInWords = ({ value, sigma }: Measured, units: Units): string =>
-  sigma === 0 ? formatLength(value, units) : `${formatLength(value, units)} ${formatPlusMinus(sigma, units)}`;
+  formatLength(value, units, sigma > 0 ? sigma : undefined);
 
 /** Where a shared line or place lies: "up 318.2 mm ±0.4"; what nothing tells is said. */
 export function whereInWords(feature: Feature, { coordinate }: Arranged, units: Units): string {

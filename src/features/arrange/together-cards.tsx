@@ -10,7 +10,7 @@ import { Icon } from '@/ui/icon';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { sentenceFor } from '@/ui/words';
-import { apartInWords, grownInWords, standingInWords } from './together-words';
+import { apartInWords, grownInWords, oddOnes, standingInWords } from './together-words';
 
 /** How the views stand together, what each leaves over, and which of them take part in the one fit of all. */
 export function TogetherCards() {
@@ -34,6 +34,9 @@ function useCanJoin(): (view: JobView) => boolean {
 function AllCard({ views }: { views: readonly JobView[] }) {
   const { jobs } = useDesk();
   const arranged = useJob(({ derived }) => derived.arranged);
+  const job = useJob((state) => state.job);
+  const units = useUnits();
+  const palette = usePalette();
   const canJoin = useCanJoin();
   const able = views.filter(canJoin);
   const waiting = able.filter(({ joins }) => !joins);
@@ -54,6 +57,11 @@ function AllCard({ views }: { views: readonly JobView[] }) {
               : `${able.length} views show what they share. Each stands by its own fit until it joins.`}
         </Words>
       )}
+      {oddOnes(job, arranged, units).map((says) => (
+        <Words key={says} style={{ color: palette.berry }} testID="odd-one">
+          {says}
+        </Words>
+      ))}
       {arranged.suspectsKept ? (
         <Words>
           Some of what is said contradicts the rest, and nothing tells which is wrong: all of it is in, and the

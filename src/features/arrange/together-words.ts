@@ -1,6 +1,8 @@
-import type { Apart, Grown, Standing } from '@/core/derive';
+import type { Apart, Arranged, Grown, Standing } from '@/core/derive';
+import type { Job } from '@/core/job';
 import { formatLength, type Units } from '@/core/units';
 import { DIRECTION_WORDS } from '@/ui/feature-words';
+import { measuredInWords } from './shared-words';
 
 const APART: Readonly<Record<Apart, string>> = {
   'shows-nothing': 'It shows nothing shared yet. Point at a shared line in it.',
@@ -45,4 +47,25 @@ export function grownInWords({ by, sigma }: Grown, joins: boolean): string {
   return joins
     ? `All together make it ${share} ${way}, ${within}.`
     : `Joining would make it ${share} ${way}, ${within}.`;
+}
+
+/** What does not belong with the rest: sizes that were said, and places that were pointed at. */
+export function oddOnes({ features, spans, views }: Job, arranged: Arranged, units: Units): readonly string[] {
+  const nameOf = (id: string) => features.find((feature) => feature.id === id)?.name ?? '';
+  const sizes = spans.flatMap(({ id, from, to, said }) => {
+    const read = arranged.spans.get(id);
+    return read?.suspect && read.comesTo
+      ? [
+          `From ${nameOf(from)} to ${nameOf(to)} is said to be ${said.written}, and comes to ${measuredInWords(read.comesTo, units)}. Read that size again, or hold it back.`,
+        ]
+      : [];
+  });
+  const places = [...arranged.stands.values()].flatMap(({ view, seen }) => {
+    const odd = new Set(seen.filter(({ suspect }) => suspect).map(({ feature }) => feature));
+    const name = views.find(({ id }) => id === view)?.name ?? '';
+    return [...odd].map(
+      (feature) => `${nameOf(feature)} does not lie in ${name} where the others have it. Point at it again there.`,
+    );
+  });
+  return [...sizes, ...places];
 }

@@ -1,8 +1,9 @@
 import { useCallback, type ReactNode } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Bench } from '@/bench/bench';
-import type { Desk } from '@/bench/use-session';
+import { useSession, type Desk } from '@/bench/use-session';
 import { ArrangePanel } from '@/features/arrange/arrange-panel';
+import { FoldedLook } from '@/features/arrange/folded-look';
 import { ArrangeRow } from '@/features/arrange/arrange-row';
 import { FitPanel, FitRow } from '@/features/calibrate/fit-panel';
 import { HandoverPanel } from '@/features/handover/handover-panel';
@@ -151,10 +152,12 @@ function BenchArea({
   wide: boolean;
   cardsShown: boolean;
 }) {
+  const folding = useSession((state) => state.folding);
   return (
     <View style={{ flex: 1, minHeight: 0 }} role="main">
       <Bench />
-      <BenchButtons />
+      {folding && step === 'arrange' ? <FoldedLook folding={folding} /> : null}
+      {folding ? null : <BenchButtons />}
       <LostPicture />
       <Tour step={step} hidden={!wide && cardsShown} />
       {wide ? <Notices bringIn={bringIn} wide /> : null}

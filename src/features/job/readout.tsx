@@ -12,6 +12,7 @@ import { wordForSnap } from '@/ui/words';
 import { hintFor } from './hints';
 import { NudgeRow } from './nudge-row';
 import type { StepName } from './step';
+import { wordsForHint } from '@/ui/hint-words';
 import { useUnits } from './use-units';
 
 /** Where the aim is with its plus-minus, the size on its way, and the hint for the step. */
@@ -22,7 +23,8 @@ export function Readout({ step, wide }: { step: StepName; wide: boolean }) {
   const job = useJob((state) => state.job);
   const place = usePlaceText();
   const size = useSizeText();
-  const hint = hintFor(step, tool, fitted, job);
+  const folding = useSession((state) => state.folding);
+  const hint = folding ? wordsForHint({ code: 'folded' }) : hintFor(step, tool, fitted, job);
   const nudging = useSession((state) => state.nudging && state.patch !== undefined);
   // On a phone two lines have to do: while a finger is down its figures matter, afterwards what comes next.
   const aiming = useSession((state) => state.patch !== undefined && !state.nudging);

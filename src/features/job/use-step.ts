@@ -40,6 +40,10 @@ function beginStep(step: StepName, session: Session): void {
   else if (step === 'trace' || !toolOf(session.getState().tool).chosen) session.chooseTool('select');
 }
 
+/** Which side each view shows comes before what they share. */
+const firstOfArrange = ({ jobs }: Desk): ArrangePanelName =>
+  jobs.getState().job.views.every(({ side, lookOnly }) => side || lookOnly) ? 'shared' : 'sides';
+
 export interface StepState {
   readonly step: StepName;
   readonly panels: Panels;
@@ -60,13 +64,14 @@ export function useStep(desk: Desk): StepState {
   const [open, setOpen] = useState<boolean>();
   const setStep = useCallback(
     (next: StepName) => {
+      session.setFolding(undefined);
       beginStep(next, session);
-      setPanels(FIRST);
+      setPanels(next === 'arrange' ? { ...FIRST, arrange: firstOfArrange(desk) } : FIRST);
       setOpen(undefined);
       setStepState(next);
       if (next === 'sources' || next === 'handover') session.framing.showAll();
     },
-    [session],
+    [session, desk],
   );
   // A job that is opened without scale is ready for its first length.
   useEffect(() => {
@@ -89,7 +94,8 @@ function useCardsShown(step: StepName, open: boolean | undefined, panels: Panels
   if (says === 'needed' || !fitted) return true;
   if (open !== undefined) return open;
   if (says === 'in the way') return false;
-  if (step === 'sources' || step === 'handover' || step === 'arrange') return true;
+  if (step === 'sources' || step === 'handover') return true;
+  if (step === 'arrange') return panels.arrange !== 'shared';
   if (step === 'fit') return panels.fit !== 'evidence';
   return panels.trace !== 'tool' || says === 'useful';
 }

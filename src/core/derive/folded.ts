@@ -1,0 +1,92 @@
+import { lookedAt, standingFolded, type Extents } from '../arrange';
+import { applied, boxAround, composed, dot, type Affine, type Box, type Vec } from '../geometry';
+import type { Job } from '../job';
+import { axesSeenFrom, dot3, toSpace, vectorOf, type Direction, type Pose, type Side } from '../space';
+import type { Arranged } from './arranged';
+import type { FittedView } from './fits';
+import type { Standing } from './standing';
+
+/** How views are looked at together: how far their sheet is folded up (0 laid out, 1 around the thing), and from where. Radians. */
+export interface Folding {
+  readonly fold: number;
+  readonly turn: number;
+  readonly tip: number;
+}
+
+/** A view among the others as one looks at them. */
+export interface FoldedView {
+  readonly fitted: FittedView;
+  readonly standing: Standing;
+  /** From its plane to what is looked at: mm, x right, y up. */
+  readonly look: Affine;
+  /** How near its middle is: what is farther is drawn first. */
+  readonly near: number;
+  /** What it shows of its picture, on its plane. */
+  readonly rim: readonly Vec[];
+}
+
+type Arrangement = {
+  readonly job: Pick<Job, 'projection'>;
+  readonly derived: { readonly views: ReadonlyMap<string, FittedView>; readonly arranged: Pick<Arranged, 'stands'> };
+};
+
+/** All views that stand, the farthest first. Each is drawn affinely: a look from afar keeps what is straight and parallel. */
+export function foldedViews({ job, derived }: Arrangement, { fold, turn, tip }: Folding): readonly FoldedView[] {
+  const standing = [...derived.arranged.stands.values()].map((stands) => {
+    const fitted = derived.views.get(stands.view)!;
+    return { stands, fitted, rim: rimOf(fitted), inSide: inSideOf(stands) };
+  });
+  const extents = extentsOf(
+    standing.map(({ stands: { side }, rim, inSide }) => ({
+      side,
+      box: boxAround(rim.map((at) => applied(inSide, at))),
+    })),
+  );
+  return standing
+    .map(({ stands, fitted, rim, inSide }): FoldedView => {
+      const pose = standingFolded(stands.side, extents, job.projection ?? 'third', fold);
+      const seen = [pose.origin, toSpace(pose, [1, 0]), toSpace(pose, [0, 1])].map((at) => lookedAt(at, turn, tip));
+      const [o, x, y] = seen as [Pose['origin'], Pose['x'], Pose['y']];
+      const onLook: Affine = [x[0] - o[0], x[1] - o[1], y[0] - o[0], y[1] - o[1], o[0], o[1]];
+      const { min, max } = boxAround(rim.map((at) => applied(inSide, at)));
+      const middle: Vec = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
+      return {
+        fitted,
+        standing: stands,
+        rim,
+        look: composed(onLook, inSide),
+        near: o[2] + dot(middle, [x[2] - o[2], y[2] - o[2]]),
+      };
+    })
+    .sort((a, b) => a.near - b.near);
+}
+
+/** From a view's plane to the coordinates that its side shows. */
+function inSideOf({ side, pose }: Standing): Affine {
+  const axes = axesSeenFrom(side).map(vectorOf);
+  const seen = (vector: Pose['x']): Vec => [dot3(axes[0]!, vector), dot3(axes[1]!, vector)];
+  return [...seen(pose.x), ...seen(pose.y), ...seen(pose.origin)];
+}
+
+/** The corners of what a view shows of its picture, on its plane. */
+function rimOf({ fit, sheet: { width, height }, view: { frame } }: FittedView): readonly Vec[] {
+  const corners: readonly Vec[] = frame ?? [
+    [0, 0],
+    [width, 0],
+    [width, height],
+    [0, height],
+  ];
+  return corners.map(fit.toPlane);
+}
+
+function extentsOf(shown: readonly { readonly side: Side; readonly box: Box }[]): Extents {
+  const along = (direction: Direction): readonly [number, number] => {
+    const ends = shown.flatMap(({ side, box }) =>
+      axesSeenFrom(side).flatMap((axis, i) =>
+        axis.direction === direction ? [axis.sign * box.min[i]!, axis.sign * box.max[i]!] : [],
+      ),
+    );
+    return ends.length > 0 ? [Math.min(...ends), Math.max(...ends)] : [0, 0];
+  };
+  return { across: along('across'), deep: along('deep'), up: along('up') };
+}

@@ -1,0 +1,126 @@
+import { useMemo } from 'react';
+import { shapesPath } from '@/bench/overlay/path-data';
+import { useJob } from '@/bench/use-session';
+import { sharedIn, type FoldedView } from '@/core/derive';
+import { applied, composed, distance, mix, type Affine, type Vec } from '@/core/geometry';
+import { usePalette } from '@/ui/palette';
+import { matrixOf } from './look-ways';
+
+interface InkProps {
+  readonly views: readonly FoldedView[];
+  readonly toScreen: Affine;
+  /** CSS px. */
+  readonly size: Vec;
+}
+
+const asItIs = (place: Vec) => place;
+
+/** What is drawn on all views, with their rims and the lines that they share. */
+export function FoldedInk({ views, toScreen, size }: InkProps) {
+  return (
+    <svg width={size[0]} height={size[1]} aria-hidden style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
+      {views.map((view) => (
+        <ViewInk key={view.fitted.source.id} view={view} onto={composed(toScreen, view.look)} />
+      ))}
+    </svg>
+  );
+}
+
+function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
+  const palette = usePalette();
+  const job = useJob((state) => state.job);
+  const derived = useJob((state) => state.derived);
+  const { fitted, rim } = view;
+  const { id } = fitted.source;
+  const outlines = useMemo(() => {
+    const shown = new Set(job.layers.filter(({ show }) => show).map((layer) => layer.id));
+    const shapes = job.outlines
+      .filter(({ plane, layer, aid }) => plane === fitted.view.plane && shown.has(layer) && !aid)
+      .flatMap((outline) => derived.shapes.get(outline.id) ?? []);
+    return shapesPath(shapes, asItIs);
+  }, [job.layers, job.outlines, derived, fitted.view.plane]);
+  const lines = useMemo(() => sharedIn(fitted, { job, derived }), [fitted, job, derived]);
+  const clip = `folded-clip-${id}`;
+  return (
+    <g data-testid={`folded-ink-${fitted.source.name}`} fill="none">
+      <Rim view={view} onto={onto} />
+      <g transform={matrixOf(onto)}>
+        <clipPath id={clip}>
+          <path d={`M${rim.map((at) => at.join(' ')).join('L')}Z`} />
+        </clipPath>
+        <g clipPath={`url(#${clip})`}>
+          {lines.map(({ feature, line }) =>
+            line ? (
+              <path
+                key={feature.id}
+                data-testid={`folded-line-${feature.name}`}
+                d={`M${line.a.join(' ')}L${line.b.join(' ')}`}
+                stroke={palette.straw}
+                strokeWidth={1.4}
+                strokeDasharray="18 6"
+                vectorEffect="non-scaling-stroke"
+              />
+            ) : null,
+          )}
+        </g>
+        <path
+          d={outlines}
+          stroke={palette.halo}
+          strokeWidth={4}
+          strokeOpacity={0.7}
+          vectorEffect="non-scaling-stroke"
+        />
+        <path d={outlines} stroke={palette.berry} strokeWidth={2} vectorEffect="non-scaling-stroke" />
+      </g>
+      {lines.map(({ feature, place }) => {
+        if (!place) return null;
+        const [x, y] = applied(onto, place);
+        return (
+          <circle
+            key={feature.id}
+            cx={x}
+            cy={y}
+            r={4.5}
+            stroke={palette.straw}
+            strokeWidth={1.6}
+            fill={palette.paper}
+          />
+        );
+      })}
+    </g>
+  );
+}
+
+/** A double rim where a view joins the one fit, a wavy one where it stands by its own zero, a plain one else. */
+function Rim({ view: { rim, standing }, onto }: { view: FoldedView; onto: Affine }) {
+  const palette = usePalette();
+  const corners = rim.map((at) => applied(onto, at));
+  const straight = `M${corners.map((at) => at.join(' ')).join('L')}Z`;
+  if (standing.byZero.length > 0)
+    return <path d={wavy(corners)} stroke={palette.quiet} strokeWidth={1.6} data-testid="rim-assumed" />;
+  if (!standing.joins) return <path d={straight} stroke={palette.quiet} strokeWidth={1.4} data-testid="rim-own" />;
+  return (
+    <>
+      <path d={straight} stroke={palette.hedge} strokeWidth={5} data-testid="rim-joined" />
+      <path d={straight} stroke={palette.paper} strokeWidth={2} />
+    </>
+  );
+}
+
+/** Length and height of a wave, CSS px. */
+const WAVE = [12, 2.6] as const;
+
+function wavy(corners: readonly Vec[]): string {
+  const places = corners.flatMap((from, i) => {
+    const to = corners[(i + 1) % corners.length]!;
+    const long = distance(from, to);
+    const steps = Math.min(400, Math.max(2, Math.round((4 * long) / WAVE[0])));
+    const [nx, ny] = long > 0 ? [-(to[1] - from[1]) / long, (to[0] - from[0]) / long] : [0, 0];
+    return Array.from({ length: steps }, (_, k): Vec => {
+      const [x, y] = mix(from, to, k / steps);
+      const off = WAVE[1] * Math.sin((k * Math.PI) / 2);
+      return [x + off * nx, y + off * ny];
+    });
+  });
+  return `M${places.map((at) => `${at[0].toFixed(1)} ${at[1].toFixed(1)}`).join('L')}Z`;
+}

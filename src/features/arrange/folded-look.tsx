@@ -1,0 +1,160 @@
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { useDesk, useJob, useSession } from '@/bench/use-session';
+import { NO_INSETS } from '@/bench/viewport';
+import { foldedViews, type FoldedView, type Folding } from '@/core/derive';
+import { applied, composed, type Affine, type Vec } from '@/core/geometry';
+import { RoundButton } from '@/ui/ledge-button';
+import { usePalette } from '@/ui/palette';
+import { Words } from '@/ui/text';
+import { FoldedInk } from './folded-ink';
+import { useAddressOf, useLaidPictures, type LaidPicture } from './laid-pictures';
+import { boundsOf, cssMatrixOf, onScreen, pictureOnScreen, useCloseness } from './look-ways';
+import { TipSlider, TurnRing } from './turn-ring';
+
+/** All views together over the bench: their pictures laid out in projection, or folded up around the thing, with what is drawn on them. */
+export function FoldedLook({ folding }: { folding: Folding }) {
+  const palette = usePalette();
+  const job = useJob((state) => state.job);
+  const derived = useJob((state) => state.derived);
+  const surface = useRef<HTMLDivElement>(null);
+  // What cards leave of the bench.
+  const free = useSession(({ viewport }) => viewport.insets) ?? NO_INSETS;
+  const size = useSizeOf(surface);
+  const { closeness, comeCloser, seeAll } = useCloseness(surface);
+  const views = useMemo(() => foldedViews({ job, derived }, folding), [job, derived, folding]);
+  const pictures = useLaidPictures(views);
+  const toScreen = views.length > 0 ? onScreen(boundsOf(views), size, closeness) : undefined;
+  return (
+    <div style={{ position: 'absolute', inset: 0, background: palette.bench }}>
+      <div
+        ref={surface}
+        data-testid="folded-look"
+        role="group"
+        aria-label="All views together"
+        style={{ position: 'absolute', left: 0, ...free, overflow: 'hidden', touchAction: 'none' }}>
+        {toScreen
+          ? views.map((view) => (
+              <Picture
+                key={view.fitted.source.id}
+                view={view}
+                picture={pictures.get(view.fitted.source.id)}
+                toScreen={toScreen}
+              />
+            ))
+          : null}
+        {toScreen ? <FoldedInk views={views} toScreen={toScreen} size={size} /> : <Nothing />}
+        {toScreen
+          ? views.map((view) => <Name key={view.fitted.source.id} view={view} toScreen={toScreen} size={size} />)
+          : null}
+        <TurnRing folding={folding} />
+        <TipSlider folding={folding} />
+        <View
+          style={{
+            position: 'absolute',
+            right: 8,
+            bottom: 8,
+            borderRadius: 24,
+            backgroundColor: palette.paper,
+            borderWidth: 1,
+            borderColor: palette.rule,
+          }}>
+          <RoundButton icon="zoomin" name="Closer" onPress={() => comeCloser(1.5)} />
+          <RoundButton icon="zoomout" name="Further" onPress={() => comeCloser(1 / 1.5)} />
+          <RoundButton icon="whole" name="All views" onPress={seeAll} />
+        </View>
+      </div>
+    </div>
+  );
+}
+
+function Nothing() {
+  return (
+    <View style={{ padding: 24, maxWidth: 460 }}>
+      <Words>
+        No view stands yet. Say which side each shows, and point at a line that they share; then they lie here in
+        projection.
+      </Words>
+    </View>
+  );
+}
+
+function Picture({
+  view,
+  picture,
+  toScreen,
+}: {
+  view: FoldedView;
+  picture: LaidPicture | undefined;
+  toScreen: Affine;
+}) {
+  const address = useAddressOf(picture?.png);
+  if (!picture || !address) return null;
+  const { frame } = picture;
+  return (
+    <img
+      src={address}
+      alt=""
+      draggable={false}
+      style={{
+        position: 'absolute',
+        left: 0,
+        top: 0,
+        width: frame.width,
+        height: frame.height,
+        transformOrigin: '0 0',
+        transform: cssMatrixOf(pictureOnScreen(frame, composed(toScreen, view.look))),
+        opacity: 0.9,
+        pointerEvents: 'none',
+      }}
+    />
+  );
+}
+
+/** What a view is called, at the upper left corner of its picture: a tap goes on in it. */
+function Name({ view: { fitted, rim, look }, toScreen, size }: { view: FoldedView; toScreen: Affine; size: Vec }) {
+  const palette = usePalette();
+  const { session } = useDesk();
+  const corners = rim.map((at) => applied(composed(toScreen, look), at));
+  // An outer corner, an upper left one before others, so that names do not lie over each other.
+  const outer = ([x, y]: Vec) => Math.hypot(x - size[0] / 2, y - size[1] / 2) - 0.35 * (x + y);
+  const [x, y] = [...corners].sort((a, b) => outer(b) - outer(a))[0]!;
+  return (
+    <View
+      style={{
+        position: 'absolute',
+        left: Math.max(4, Math.min(size[0] - 110, x)),
+        top: Math.max(2, Math.min(size[1] - 110, y - 12)),
+      }}>
+      <Pressable
+        accessibilityRole="button"
+        accessibilityLabel={`Work in ${fitted.source.name}`}
+        testID={`folded-${fitted.source.name}`}
+        onPress={() => session.chooseView(fitted.source.id)}
+        style={{
+          backgroundColor: palette.paper,
+          borderColor: palette.rule,
+          borderWidth: 1,
+          borderRadius: 12,
+          minHeight: 28,
+          justifyContent: 'center',
+          paddingHorizontal: 10,
+        }}>
+        <Words style={{ fontSize: 13, lineHeight: 18 }}>{fitted.source.name}</Words>
+      </Pressable>
+    </View>
+  );
+}
+
+function useSizeOf(surface: { readonly current: HTMLDivElement | null }): Vec {
+  const [size, setSize] = useState<Vec>([800, 500]);
+  useLayoutEffect(() => {
+    const element = surface.current!;
+    const measure = () => setSize([element.clientWidth, element.clientHeight]);
+    measure();
+    const watching = new ResizeObserver(measure);
+    watching.observe(element);
+    return () => watching.disconnect();
+  }, [surface]);
+  return size;
+}
