@@ -1,0 +1,158 @@
+/** Three views of one bench on one sheet: their sides, what they share, a wrong size named, one fit of all, folded up and looked at, and a part of true size from a view that has no size of its own. */
+import { readFileSync } from 'node:fs';
+import { scanner } from '../demo/generator/scan';
+import { BENCH, BENCH_PLACES, benchViews, WRONG_DEPTH } from '../demo/scenes/bench-set';
+import { readBundle, sha256Hex, writeBundle } from '../src/core/formats';
+import type { Job } from '../src/core/job';
+import { axe } from './helpers/axe';
+import { expect, judgeDxf, test, type Desk } from './helpers/desk';
+import type { Px } from './helpers/hand';
+
+const { project } = scanner(benchViews);
+const front = (across: number, up: number): Px => project([across, up]);
+const side = (deep: number, up: number): Px => project([BENCH_PLACES.side + deep, up]);
+const above = (across: number, deep: number): Px => project([across, BENCH_PLACES.top + deep]);
+
+/** The sheet cut into its three views, with its printed length, and nothing said of how they belong together. */
+function cutSheet(): Buffer {
+  const job = JSON.parse(readFileSync('public/demo/bench-views.json', 'utf8')) as Job;
+  const scan = readFileSync('public/demo/bench-views.jpg');
+  const views = job.views.map(({ side: _side, joins: _joins, ...view }) => ({
+    ...view,
+    evidence: view.evidence.filter(({ id }) => id === 'length'),
+    points: view.points.filter(({ id }) => id.startsWith('length')),
+  }));
+  const { projection: _projection, ...rest } = job;
+  return Buffer.from(
+    writeBundle({ job: { ...rest, views, features: [], spans: [] }, pictures: new Map([[sha256Hex(scan), scan]]) }),
+  );
+}
+
+async function lookAt({ page }: Desk, name: string): Promise<void> {
+  await page.getByRole('button', { name: new RegExp(`^${name}, `) }).click();
+}
+
+/** Points at one line in several views, as one goes from view to view. */
+async function share(
+  desk: Desk,
+  shape: 'level' | 'upright',
+  seen: readonly (readonly [string, readonly Px[]])[],
+): Promise<void> {
+  await lookAt(desk, seen[0]![0]);
+  await desk.choose(`share-${shape}`);
+  await desk.closeCards();
+  for (const [view, places] of seen) {
+    await lookAt(desk, view);
+    await desk.pointAt(...places);
+  }
+  await desk.openCards();
+  await desk.choose('share-done');
+}
+
+test('front, side and top of one bench agree, in space', async ({ desk, page }) => {
+  await page.goto('/');
+  await page
+    .getByTestId('bundle-file')
+    .setInputFiles({ name: 'bench.zip', mimeType: 'application/zip', buffer: cutSheet() });
+  await page.getByTestId('bench').waitFor();
+  await expect(page.locator('#bench-drawing')).toBeAttached();
+  await desk.step('arrange');
+
+  // Their sides, as third angle has them.
+  await expect(page.getByTestId('sides-proposed')).toContainText('Side: right, since it lies right of it');
+  await axe(page);
+  await page.getByRole('radio', { name: 'First angle' }).click();
+  await expect(page.getByTestId('sides-proposed')).toContainText('Side: left, since it lies right of it');
+  await page.getByRole('radio', { name: 'Third angle' }).click();
+  await desk.choose('take-sides');
+  await expect(page.getByTestId('side-of-Top').getByRole('radio', { name: 'Top' })).toBeChecked();
+
+  // What they share.
+  const { length: long, seat, depth } = BENCH;
+  await share(desk, 'level', [
+    ['Front', [front(0, 0), front(long, 0)]],
+    ['Side', [side(0, 0), side(depth, 0)]],
+  ]);
+  await share(desk, 'level', [
+    ['Front', [front(long / 2, seat)]],
+    ['Side', [side(60, seat), side(depth - 90, seat)]],
+  ]);
+  await share(desk, 'upright', [
+    ['Front', [front(0, 200), front(0, seat - 30)]],
+    ['Top', [above(0, 60), above(0, depth - 60)]],
+  ]);
+  await share(desk, 'upright', [['Side', [side(0, 100), side(0, 380)]]]);
+  await share(desk, 'upright', [['Side', [side(depth, 100), side(depth, 380)]]]);
+  await axe(page);
+
+  // The window is closed in the middle of it, and nothing is lost.
+  await desk.saved();
+  await page.reload();
+  await page.getByTestId('bench').waitFor();
+  await expect(page.locator('#bench-drawing')).toBeAttached();
+  await desk.step('arrange');
+  await desk.openCards();
+  await expect(page.getByTestId(/^feature-(Base|Line|Centre|Back)/)).toHaveCount(5);
+
+  // Sizes between them: one that is right, and the one that was drawn wrong.
+  const base = page.getByTestId('feature-Base line');
+  await base.getByRole('radio', { name: 'Line 2' }).click();
+  await desk.type('span-length', `${seat} ± 4`);
+  await expect(base.getByTestId('span-says')).toContainText('Comes to 4');
+  const edge = page.getByTestId('feature-Back line');
+  await edge.getByRole('radio', { name: 'Line 3' }).click();
+  await desk.type('span-length', `${WRONG_DEPTH} ± 4`);
+  await expect(edge.getByTestId('span-says')).toContainText('It does not belong with the others.');
+
+  // One fit of all.
+  await desk.choose('panel-together');
+  await expect(page.getByTestId('odd-one')).toContainText(`is said to be ${WRONG_DEPTH} ± 4, and comes to 5`);
+  await axe(page);
+  await desk.choose('join-all');
+  await expect(page.getByTestId('together')).toContainText('All that is known of these views is one fit.');
+
+  // All of it looked at together.
+  await desk.choose('panel-look-together');
+  const look = page.getByTestId('folded-look');
+  await expect(look.locator('img')).toHaveCount(3, { timeout: 30_000 });
+  await axe(page);
+  const heights = async () =>
+    Promise.all(
+      ['Front', 'Side'].map(
+        async (name) =>
+          (await page.getByTestId(`folded-ink-${name}`).getByTestId('folded-line-Base line').boundingBox())!.y,
+      ),
+    );
+  const [one, other] = await heights();
+  expect(Math.abs(one! - other!)).toBeLessThan(3);
+  const ring = page.getByTestId('turn-ring');
+  await ring.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(ring).toHaveAttribute('aria-valuenow', '5');
+  await page.getByRole('radio', { name: 'From the right' }).click();
+  await expect(ring).toHaveAttribute('aria-valuenow', '90');
+  await expect(page.getByRole('slider', { name: 'Folded up' })).toHaveValue('1');
+  await desk.choose('folded-Side');
+  await expect(look).toHaveCount(0);
+
+  // The board of the seat, traced in the side, which has no size of its own.
+  await desk.step('trace');
+  await desk.choose('tool-line');
+  await desk.closeCards();
+  await desk.pointAt(side(0, seat - BENCH.board), side(depth, seat - BENCH.board), side(depth, seat), side(0, seat));
+  await desk.openCards();
+  await desk.choose('draw-close');
+  await desk.step('handover');
+  const facts = judgeDxf(await desk.download('save-file'));
+  const job = readBundle(readFileSync(await desk.download('save-bundle')));
+  if (!job.ok) throw new Error(job.code);
+  expect([facts.errors, facts.kinds]).toEqual([0, { LWPOLYLINE: 1 }]);
+  // A pixel is 1.7 mm on this sheet.
+  expect(Math.abs(facts.width - depth)).toBeLessThan(5);
+  expect(Math.abs(facts.height - BENCH.board)).toBeLessThan(5);
+  expect(job.value.job.views.map(({ side: shows, joins }) => [shows, joins])).toEqual([
+    ['front', true],
+    ['right', true],
+    ['top', true],
+  ]);
+});
