@@ -1,5 +1,5 @@
 import { canShow, guideReach, isSide } from '@/core/derive';
-import type { Vec } from '@/core/geometry';
+import { distance, type Vec } from '@/core/geometry';
 import { addFeature, moveSeen, seeFeature, unseeFeature, type Seen } from '@/core/job';
 import { movedByHand } from '@/core/outline';
 import { axesSeenFrom, type Direction, type Side } from '@/core/space';
@@ -13,8 +13,11 @@ export interface ShareState {
   readonly shape: 'level' | 'upright' | 'place';
   /** The shared line or place that further pointings are of; the next one begins a new one where there is none. */
   readonly feature?: string | undefined;
-  /** The pointing that was set last. */
+  /** The pointing that was set or chosen last. */
   readonly last?: string | undefined;
+  readonly grabbed?: true | undefined;
+  /** The pointing as it was when it was grabbed. */
+  readonly was?: Seen | undefined;
 }
 
 const START: ShareState = { shape: 'level' };
@@ -34,8 +37,22 @@ export function shapeIn(along: Direction | undefined, side: Side): ShareState['s
 const chosenIn = ({ feature }: ShareState, { job }: Pick<ToolContext, 'job'>) =>
   job.features.find(({ id }) => id === feature);
 
-function set(state: ShareState, { sheet, sigma, edge }: Aim, context: ToolContext): Step<ShareState> {
+/** How near a place has to be to one that was pointed at to mean that; in the aim's own sigmas, and sheet px. */
+const REACH = 14;
+
+/** What was pointed at in this view and lies nearest. */
+function findSeen({ job, fitted }: ToolContext, at: Vec, reach: number) {
+  return job.features
+    .flatMap((feature) => feature.seen.map((seen) => ({ feature: feature.id, seen })))
+    .filter(({ seen }) => seen.view === fitted.source.id && distance(seen.at, at) <= reach)
+    .sort((a, b) => distance(a.seen.at, at) - distance(b.seen.at, at))[0];
+}
+
+/** With nothing in hand a mark is chosen; else a place is set. */
+function set(state: ShareState, { sheet, sigma, edge, free }: Aim, context: ToolContext): Step<ShareState> {
   const { job, fitted, newId } = context;
+  const there = state.feature === undefined ? findSeen(context, free, REACH * sigma) : undefined;
+  if (there) return [{ ...state, feature: there.feature, last: there.seen.id }, []];
   const { id: view, side } = fitted.source;
   if (!isSide(side)) return stay(state, say('side-first'));
   const seen: Seen = { id: newId(), view, at: sheet, sigma, ...(edge ? { edge } : {}) };
@@ -50,6 +67,8 @@ function set(state: ShareState, { sheet, sigma, edge }: Aim, context: ToolContex
   const feature = { id: newId(), name, ...(along ? { along } : {}), said: {}, seen: [seen] };
   return [{ ...state, feature: feature.id, last: seen.id }, [run(addFeature(feature))]];
 }
+
+const letGo = ({ shape, feature, last }: ShareState): ShareState => ({ shape, feature, last });
 
 function lastSeen({ feature, last }: ShareState, { job }: Pick<ToolContext, 'job'>) {
   const seen = job.features.find(({ id }) => id === feature)?.seen.find(({ id }) => id === last);
@@ -77,12 +96,31 @@ export const shareTool: Tool<ShareState> = {
         return set(state, input.aim, context);
       case 'nudge':
         return [state, last ? [run(moveSeen(last.feature, movedByHand(last.seen, input.by, input.sigma)))] : []];
+      case 'grab': {
+        const there = findSeen(context, input.aim.free, Math.max(REACH * input.aim.sigma, 1));
+        return there
+          ? [{ ...state, feature: there.feature, last: there.seen.id, grabbed: true, was: there.seen }, []]
+          : [state, []];
+      }
+      case 'drag':
+      case 'drop': {
+        const { sheet: at, sigma, edge } = input.aim;
+        return [
+          input.kind === 'drop' ? letGo(state) : state,
+          state.grabbed && last ? [run(moveSeen(last.feature, { ...last.seen, at, sigma, edge }))] : [],
+        ];
+      }
+      case 'release':
+        return [letGo(state), []];
       case 'back':
         return last
           ? [{ ...state, last: undefined }, [run(unseeFeature(last.feature, last.seen.id))]]
           : [{ shape: state.shape }, []];
       case 'cancel':
-        return [{ shape: state.shape }, []];
+        return [
+          { shape: state.shape },
+          state.grabbed && state.was && last ? [run(moveSeen(last.feature, state.was))] : [],
+        ];
       default:
         return [state, []];
     }

@@ -66,6 +66,27 @@ it('a line that this side cannot show is not pointed at here, and that is said',
   expect(bench.history.job.features[0]!.seen).toHaveLength(1);
 });
 
+it('with nothing in hand a mark is chosen by pointing at it, and nudged; a mouse drags it', () => {
+  const bench = at(showing('front'), 300, 400).give({ kind: 'cancel' });
+  at(bench, 304, 402);
+  expect(stateOf(bench)).toMatchObject({ feature: bench.history.job.features[0]!.id });
+  bench.give({ kind: 'nudge', by: [1, 1], sigma: 0.4 });
+  const only = () => bench.history.job.features.map(({ seen }) => seen.map((each) => each.at));
+  expect(only()).toEqual([[[301, 401]]]);
+  bench.give({ kind: 'cancel' });
+  bench.give(
+    { kind: 'grab', aim: bench.aim(301, 402), reach: 1 },
+    { kind: 'drag', aim: bench.aim(350, 380), reach: 0 },
+  );
+  expect(only()).toEqual([[[350, 380]]]);
+  bench.give({ kind: 'drop', aim: bench.aim(360, 390), reach: 0 });
+  expect([only(), stateOf(bench).grabbed]).toEqual([[[[360, 390]]], undefined]);
+  // What is let go of while it is dragged goes back.
+  bench.give({ kind: 'grab', aim: bench.aim(360, 390), reach: 1 }, { kind: 'drag', aim: bench.aim(90, 90), reach: 0 });
+  bench.give({ kind: 'cancel' });
+  expect(only()).toEqual([[[360, 390]]]);
+});
+
 it('while one aims, the line is shown as it runs in this view', () => {
   const bench = showing('front');
   const { lines = [] } = toolOf(bench.tool).preview(bench.tool.state, bench.aim(900, 500), bench.context());

@@ -75,6 +75,20 @@ export function findLock(
   return lock && { id: lock.id, name: lock.name };
 }
 
+const joined = (views: Job['views']) => views.filter(({ joins }) => joins);
+
+/** A command that changes what views are fitted together by: none of those may be locked. */
+export const placingTogether = (of: Command): Command => ({
+  ...of,
+  places: ({ views }) => joined(views).map(({ id }) => id),
+});
+
+/** A command that changes what a view among those does. */
+export const placingAmong = (of: Command, id: string): Command => ({
+  ...of,
+  places: ({ views }) => (views.find((view) => view.id === id)?.joins ? joined(views).map((view) => view.id) : []),
+});
+
 /** The view that holds the evidence of a view: its own, or the one whose fit it shares. */
 export const fitOwner = (job: { readonly views: readonly Pick<View, 'id' | 'shares'>[] }, id: string) =>
   job.views.find((view) => view.id === id)?.shares ?? id;
@@ -96,9 +110,12 @@ export function changeFit(
       },
       detail,
     ),
-    // What is known holds for every view that shares it.
-    places: ({ views }) =>
-      views.filter((view) => fitOwner({ views }, view.id) === fitOwner({ views }, id)).map((view) => view.id),
+    // What is known holds for every view that shares it, and moves those that are fitted together with one of them.
+    places: ({ views }) => {
+      const sharing = views.filter((view) => fitOwner({ views }, view.id) === fitOwner({ views }, id));
+      const all = sharing.some(({ joins }) => joins) ? [...sharing, ...joined(views)] : sharing;
+      return [...new Set(all.map((view) => view.id))];
+    },
   };
 }
 

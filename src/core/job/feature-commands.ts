@@ -1,28 +1,31 @@
 import type { Projection } from '../arrange';
 import type { Side } from '../space';
-import { changeView, command, draft, placing, replaceById, type Command } from './command';
+import { changeView, command, draft, placingTogether, placing, replaceById, type Command } from './command';
 import type { Feature, Seen, Span } from './feature';
 import { takeOut } from './kinds';
 
+/** What is said of shared lines and places moves all views that are fitted together. */
+const sharing = (...of: Parameters<typeof command>): Command => placingTogether(command(...of));
+
 export const addFeature = (feature: Feature) =>
-  command('feature-added', (job) => void job.features.push(draft(feature)), { name: feature.name });
+  sharing('feature-added', (job) => void job.features.push(draft(feature)), { name: feature.name });
 
 export const changeFeature = (feature: Feature): Command => ({
-  ...command('feature-changed', (job) => replaceById(job.features, draft(feature)), { name: feature.name }),
+  ...sharing('feature-changed', (job) => replaceById(job.features, draft(feature)), { name: feature.name }),
   merge: `feature/${feature.id}`,
 });
 
 /** Takes a shared line or place out, and the sizes that are said of it. */
 export const removeFeature = (id: string) =>
-  command('feature-removed', (job) => takeOut(job, [{ list: 'features', id }]));
+  sharing('feature-removed', (job) => takeOut(job, [{ list: 'features', id }]));
 
 /** A view shows a feature at a further place. */
 export const seeFeature = (id: string, seen: Seen) =>
-  command('feature-seen', (job) => void job.features.find((feature) => feature.id === id)?.seen.push(draft(seen)), {});
+  sharing('feature-seen', (job) => void job.features.find((feature) => feature.id === id)?.seen.push(draft(seen)), {});
 
 /** Moves a place at which a feature is seen; in a row it is one step. */
 export const moveSeen = (id: string, seen: Seen): Command => ({
-  ...command('feature-moved', (job) => {
+  ...sharing('feature-moved', (job) => {
     const feature = job.features.find((other) => other.id === id);
     if (feature) replaceById(feature.seen, draft(seen));
   }),
@@ -31,7 +34,7 @@ export const moveSeen = (id: string, seen: Seen): Command => ({
 
 /** A view shows it there no more; what nobody sees and nobody said is gone. */
 export const unseeFeature = (id: string, seen: string) =>
-  command('feature-unseen', (job) => {
+  sharing('feature-unseen', (job) => {
     const feature = job.features.find((other) => other.id === id);
     if (!feature) return;
     feature.seen = feature.seen.filter((other) => other.id !== seen);
@@ -39,16 +42,16 @@ export const unseeFeature = (id: string, seen: string) =>
   });
 
 export const addSpan = (span: Span) =>
-  command(span.role === 'check' ? 'check-added' : 'span-added', (job) => void job.spans.push(draft(span)), {
+  sharing(span.role === 'check' ? 'check-added' : 'span-added', (job) => void job.spans.push(draft(span)), {
     mm: span.said.value,
   });
 export const changeSpan = (span: Span) =>
-  command('span-changed', (job) => replaceById(job.spans, draft(span)), { mm: span.said.value });
-export const removeSpan = (id: string) => command('span-removed', (job) => takeOut(job, [{ list: 'spans', id }]));
+  sharing('span-changed', (job) => replaceById(job.spans, draft(span)), { mm: span.said.value });
+export const removeSpan = (id: string) => sharing('span-removed', (job) => takeOut(job, [{ list: 'spans', id }]));
 
 /** Views of a sheet are said to show these sides, one step of the history. */
 export const setSides = (sides: ReadonlyMap<string, Side>) =>
-  command(
+  sharing(
     'sides-set',
     (job) =>
       job.views.forEach((view) => {

@@ -1,6 +1,10 @@
 import fc from 'fast-check';
 import {
   addEvidence,
+  unseeFeature,
+  setSide,
+  removeSpan,
+  addFeature,
   addMade,
   changeEvidence,
   findLock,
@@ -202,6 +206,20 @@ describe('commands', () => {
       [addEvidence('v', evidence, ends), setLift('v', 2)].map((command) => findLock(locked('w'), command)?.id),
     ).toEqual(['w', 'w']);
     expect(findLock(locked('w'), turnView('v', 1))).toBeUndefined();
+    // Views that are fitted together move together: what is said of one, or of what they share, is kept from all of them.
+    const joined = (id: string) => ({ views: locked(id).views.map((each) => ({ ...each, joins: each.id !== 'x' })) });
+    const shared = [
+      addFeature({ id: 'f', name: 'Base', along: 'up', said: {}, seen: [] }),
+      unseeFeature('f', 's'),
+      removeSpan('n'),
+      setSide('v', 'front'),
+    ];
+    expect([...shared, setLift('v', 2)].map((command) => findLock(joined('w'), command)?.id)).toEqual(
+      Array.from({ length: 5 }, () => 'w'),
+    );
+    expect([...shared, setLift('v', 2)].map((command) => findLock(joined('x'), command))).toEqual(
+      Array.from({ length: 5 }, () => undefined),
+    );
     for (const command of [
       addOutline(circle('o')),
       renameView('v', 'Front'),

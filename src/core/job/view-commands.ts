@@ -3,7 +3,7 @@ import { add, subtract, type Vec } from '../geometry';
 import type { Turn } from '../outline';
 import { takeOut, turnPlane } from './kinds';
 import { putPlane } from './planes';
-import { changeView, command, draft, fitOwner, placing, type Command } from './command';
+import { changeView, command, draft, fitOwner, placing, placingAmong, type Command } from './command';
 import type { Job, Sheet, View, ViewSide } from './schema';
 
 /** A view with the plane that it shows. */
@@ -71,7 +71,10 @@ export const setLookOnly = (id: string, lookOnly: boolean) =>
 export const renameView = (id: string, name: string) =>
   changeView('view-renamed', id, (view) => void (view.name = name), { name });
 export const setSide = (id: string, side: ViewSide | undefined) =>
-  changeView('side-set', id, (view) => void (view.side = side), { side: side ?? '' });
+  placingAmong(
+    changeView('side-set', id, (view) => void (view.side = side), { side: side ?? '' }),
+    id,
+  );
 /** What is seen of the sheet: a polygon, or all of it. The pixels, the evidence and what is traced stay where they are. */
 export const setFrame = (id: string, frame: View['frame']) =>
   placing(

@@ -8,7 +8,7 @@ import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { FoldedInk } from './folded-ink';
-import { useAddressOf, useLaidPictures, type LaidPicture } from './laid-pictures';
+import { useShown, useLaidPictures, type LaidPicture } from './laid-pictures';
 import { boundsOf, cssMatrixOf, onScreen, pictureOnScreen, useCloseness } from './look-ways';
 import { TipSlider, TurnRing } from './turn-ring';
 
@@ -88,12 +88,12 @@ function Picture({
   picture: LaidPicture | undefined;
   toScreen: Affine;
 }) {
-  const address = useAddressOf(picture?.png);
-  if (!picture || !address) return null;
+  const image = useShown(picture?.png);
+  if (!picture) return null;
   const { frame } = picture;
   return (
     <img
-      src={address}
+      ref={image}
       alt=""
       draggable={false}
       style={{

@@ -1,5 +1,5 @@
 import { useQueries } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 import { alongFrame } from '@/bench/laying';
 import { squaredFrame, type Fit, type SquaredFrame } from '@/core/calibrate';
 import type { FoldedView, FittedView } from '@/core/derive';
@@ -76,14 +76,15 @@ async function laidPicture(fitted: FittedView, most: number, signal: AbortSignal
   return { png: new Blob([made.value], { type: 'image/png' }), frame };
 }
 
-/** Where a picture can be found for as long as it is shown. */
-export function useAddressOf(png: Blob | undefined): string | undefined {
-  const [address, setAddress] = useState<string>();
-  useEffect(() => {
-    if (!png) return;
-    const made = URL.createObjectURL(png);
-    setAddress(made);
-    return () => URL.revokeObjectURL(made);
+/** For the ref of an image: it shows a picture for as long as that is the one. */
+export function useShown(png: Blob | undefined) {
+  const image = useRef<HTMLImageElement>(null);
+  useLayoutEffect(() => {
+    const shown = image.current;
+    if (!png || !shown) return;
+    const address = URL.createObjectURL(png);
+    shown.src = address;
+    return () => URL.revokeObjectURL(address);
   }, [png]);
-  return png && address;
+  return image;
 }

@@ -3,7 +3,7 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
 import { isSide } from '@/core/derive';
-import { changeFeature, removeFeature, type Feature } from '@/core/job';
+import { changeFeature, removeFeature, unseeFeature, type Feature } from '@/core/job';
 import { DIRECTIONS, type Direction } from '@/core/space';
 import { formatLength, parseLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
@@ -54,7 +54,6 @@ function FeatureCard({ feature, isChosen }: { feature: Feature; isChosen: boolea
   const { jobs, session } = useDesk();
   const { run } = jobs.getState();
   const units = useUnits();
-  const job = useJob((state) => state.job);
   const arranged = useJob(({ derived }) => derived.arranged);
   const pointOn = () =>
     session.setTool({
@@ -86,9 +85,7 @@ function FeatureCard({ feature, isChosen }: { feature: Feature; isChosen: boolea
         />
       </View>
       <Words testID="feature-where">{whereInWords(feature, arranged, units)}</Words>
-      <Words quiet style={{ fontSize: 13 }}>
-        {seenInWords(feature, job)}
-      </Words>
+      <SeenRows feature={feature} />
       <View style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
         {(feature.along ? [feature.along] : DIRECTIONS).map((direction) => (
           <CoordinateField key={direction} feature={feature} direction={direction} />
@@ -97,6 +94,34 @@ function FeatureCard({ feature, isChosen }: { feature: Feature; isChosen: boolea
       <SpanRows feature={feature} />
     </Card>
   );
+}
+
+/** In which views it was pointed at, and taking the last of those back. */
+function SeenRows({ feature }: { feature: Feature }) {
+  const { jobs } = useDesk();
+  const units = useUnits();
+  const views = useJob(({ job }) => job.views);
+  const arranged = useJob(({ derived }) => derived.arranged);
+  if (feature.seen.length === 0) return <Words quiet>No view shows it.</Words>;
+  return views.map(({ id, name }) => {
+    const seen = feature.seen.filter(({ view }) => view === id);
+    const last = seen.at(-1);
+    if (!last) return null;
+    return (
+      <View key={id} style={{ flexDirection: 'row', alignItems: 'center' }} testID="seen-row">
+        <Words quiet style={{ fontSize: 13, flex: 1 }}>
+          {seenInWords(name, seen.length, arranged.stands.get(id), feature.id, units)}
+        </Words>
+        <RoundButton
+          icon="undo"
+          size={36}
+          name={`Take back where ${feature.name} is seen in ${name}`}
+          onPress={() => jobs.getState().run(unseeFeature(feature.id, last.id))}
+          testID="seen-back"
+        />
+      </View>
+    );
+  });
 }
 
 /** A coordinate that somebody knows; emptied, it is what the views say. */

@@ -1,6 +1,6 @@
 import type { Measured } from '@/core/adjust';
-import type { Arranged } from '@/core/derive';
-import type { Feature, Job } from '@/core/job';
+import type { Arranged, Standing } from '@/core/derive';
+import type { Feature } from '@/core/job';
 import { DIRECTIONS } from '@/core/space';
 import { formatLength, type Units } from '@/core/units';
 import { DIRECTION_WORDS } from '@/ui/feature-words';
@@ -18,11 +18,18 @@ export function whereInWords(feature: Feature, { coordinate }: Arranged, units: 
   return known.length > 0 ? known.join(', ') : 'nothing tells yet where it lies';
 }
 
-/** Which views show it, and how often each was pointed at: "Front 2, Side 1". */
-export function seenInWords({ seen }: Feature, { views }: Pick<Job, 'views'>): string {
-  const counted = views.flatMap(({ id, name }) => {
-    const count = seen.filter(({ view }) => view === id).length;
-    return count > 0 ? [count > 1 ? `${name} (${count} times)` : name] : [];
-  });
-  return counted.length > 0 ? `Seen in ${counted.join(', ')}.` : 'No view shows it.';
+/** That a view shows it, how often it was pointed at there, and what that leaves over: "Front, 2 places, off by 0.8 mm at most". */
+export function seenInWords(
+  view: string,
+  count: number,
+  standing: Standing | undefined,
+  feature: string,
+  units: Units,
+): string {
+  const places = count > 1 ? `, ${count} places` : '';
+  const left = standing?.seen.filter((seen) => seen.feature === feature) ?? [];
+  const off = left.flatMap((seen) => seen.off.map(({ mm }) => Math.abs(mm)));
+  if (off.length === 0) return `Seen in ${view}${places}`;
+  const worst = `Seen in ${view}${places}, off by ${formatLength(Math.max(...off), units)}${count > 1 ? ' at most' : ''}`;
+  return left.some(({ suspect }) => suspect) ? `${worst}: it does not belong with the others` : worst;
 }
