@@ -1,4 +1,5 @@
 /** Three views of one bench on one sheet: their sides, what they share, a wrong size named, one fit of all, folded up and looked at, and a part of true size from a view that has no size of its own. */
+import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { scanner } from '../demo/generator/scan';
 import { BENCH, BENCH_PLACES, benchViews, WRONG_DEPTH } from '../demo/scenes/bench-set';
@@ -47,6 +48,29 @@ async function share(
   }
   await desk.openCards();
   await desk.choose('share-done');
+}
+
+async function trace(desk: Desk, corners: readonly Px[]): Promise<void> {
+  await desk.step('trace');
+  await desk.choose('tool-line');
+  await desk.closeCards();
+  await desk.pointAt(...corners);
+  await desk.openCards();
+  await desk.choose('draw-close');
+}
+
+/** What Debian's python3-ezdxf says of a DXF in space. */
+function judgeInSpace(file: string) {
+  const script = `
+import sys, json, ezdxf
+from ezdxf import bbox
+doc = ezdxf.readfile(sys.argv[1]); audit = doc.audit(); box = bbox.extents(doc.modelspace())
+print(json.dumps(dict(errors=len(audit.errors) + len(audit.fixes), least=list(box.extmin), size=list(box.size))))`;
+  return JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file], { encoding: 'utf8' })) as {
+    readonly errors: number;
+    readonly least: readonly number[];
+    readonly size: readonly number[];
+  };
 }
 
 test('front, side and top of one bench agree, in space', async ({ desk, page }) => {
@@ -136,12 +160,8 @@ test('front, side and top of one bench agree, in space', async ({ desk, page }) 
   await expect(look).toHaveCount(0);
 
   // The board of the seat, traced in the side, which has no size of its own.
-  await desk.step('trace');
-  await desk.choose('tool-line');
-  await desk.closeCards();
-  await desk.pointAt(side(0, seat - BENCH.board), side(depth, seat - BENCH.board), side(depth, seat), side(0, seat));
-  await desk.openCards();
-  await desk.choose('draw-close');
+  const under = seat - BENCH.board;
+  await trace(desk, [side(0, under), side(depth, under), side(depth, seat), side(0, seat)]);
   await desk.step('handover');
   const facts = judgeDxf(await desk.download('save-file'));
   const job = readBundle(readFileSync(await desk.download('save-bundle')));
@@ -150,6 +170,16 @@ test('front, side and top of one bench agree, in space', async ({ desk, page }) 
   // A pixel is 1.7 mm on this sheet.
   expect(Math.abs(facts.width - depth)).toBeLessThan(5);
   expect(Math.abs(facts.height - BENCH.board)).toBeLessThan(5);
+  // The same board in the front, and both of them in space: as long, as deep and as thick as it is.
+  await lookAt(desk, 'Front');
+  await trace(desk, [front(0, under), front(long, under), front(long, seat), front(0, seat)]);
+  await desk.step('handover');
+  await expect(page.getByTestId('space-says')).toHaveText('The file agrees with the job.');
+  await axe(page);
+  const { errors, size, least } = judgeInSpace(await desk.download('save-space'));
+  expect(errors).toBe(0);
+  [long, depth, BENCH.board].forEach((mm, axis) => expect(Math.abs(size[axis]! - mm)).toBeLessThan(6));
+  [0, 0, under].forEach((mm, axis) => expect(Math.abs(least[axis]! - mm)).toBeLessThan(6));
   expect(job.value.job.views.map(({ side: shows, joins }) => [shows, joins])).toEqual([
     ['front', true],
     ['right', true],

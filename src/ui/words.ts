@@ -120,6 +120,8 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'outline-too-short-to-close': () => 'There is too little to close: an outline needs three points, or two and an arc.',
   'point-first': () => 'Set a point first; the typed size goes on from there.',
   'point-the-way': () => 'Point in the direction that the typed length should take.',
+  'drawing-nothing-stands': () =>
+    'No view stands in space yet. Say under Arrange which side each shows, and point at what they share.',
   'side-first': () => 'Say first which side this view shows, under Sides: that decides what it shares with the others.',
   'scale-first': () => 'There is no scale yet, so a typed size has no meaning. Set the scale under Fit first.',
   'guide-first': () => 'Set a guide first; the typed offset stands it aside.',

@@ -6,6 +6,7 @@ import type {
   PartLine,
   ReferenceGeometry,
   ReferenceRequest,
+  SpaceSummary,
 } from '@/core/formats';
 import type { Job } from '@/core/job';
 
@@ -16,6 +17,11 @@ export type FileOperations = {
   readonly writeDrawing: {
     readonly input: { readonly drawing: Drawing; readonly format: DrawingFormat; readonly unit: FileUnit };
     readonly output: WrittenDrawing;
+  };
+  /** Likewise where planes stand in space. */
+  readonly writeInSpace: {
+    readonly input: { readonly drawing: Drawing; readonly unit: FileUnit };
+    readonly output: { readonly text: string; readonly readBack: SpaceSummary };
   };
   /** Line work of existing drawings, packed. */
   readonly readReference: { readonly input: ReferenceRequest; readonly output: ReferenceGeometry };

@@ -2,6 +2,7 @@ import {
   readBundle,
   readDxf,
   readReference,
+  readSpaceDxf,
   readSvg,
   summarize,
   writeBundle,
@@ -22,6 +23,13 @@ serve<FileOperations>({
     const reading = format === 'dxf' ? readDxf(text) : readSvg(text);
     if (!reading.ok) throw new OperationRefused(reading.code, reading.detail);
     return { text, readBack: summarize(reading.value) };
+  },
+
+  async writeInSpace({ drawing, unit }) {
+    const text = writeDxf(drawing, unit);
+    const reading = readSpaceDxf(text);
+    if (!reading.ok) throw new OperationRefused(reading.code, reading.detail);
+    return { text, readBack: reading.value };
   },
 
   writeParts: async ({ lines }) => writePartsTable(lines),

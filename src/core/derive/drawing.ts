@@ -1,5 +1,5 @@
 import { done, refused, type Result } from '../basics';
-import { isSound, type Drawing } from '../formats';
+import { isSound, type Drawing, type DrawingLayer } from '../formats';
 import type { Job, LayerColor } from '../job';
 import { isSign, type Outline, type Shape } from '../outline';
 import type { Derived } from './derive';
@@ -66,4 +66,26 @@ export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Re
   if (!filled.every(({ paths }) => paths.every(({ pieces }) => pieces.every((piece) => isSound(piece)))))
     return refused('drawing-beyond');
   return filled.length > 0 ? done({ layers: filled }) : refused('drawing-empty');
+}
+
+/**
+ * Likewise of all planes of which a view stands, each in its place; a layer for each plane that has something on it. Refused where nothing stands, too.
+ */
+export function drawingInSpace(job: Job, derived: Derived): Result<Drawing> {
+  const standing = [...derived.arranged.stands.values()].flatMap(({ view, pose }) => {
+    const fitted = derived.views.get(view);
+    return fitted ? [{ plane: fitted.view.plane, name: fitted.source.name, pose }] : [];
+  });
+  const each = standing.filter(({ plane }, i) => standing.findIndex((other) => other.plane === plane) === i);
+  if (each.length === 0) return refused('drawing-nothing-stands');
+  const layers = each.flatMap(({ plane, name, pose }): readonly DrawingLayer[] => {
+    const drawing = drawingOf(job, derived, { plane });
+    if (!drawing.ok) return [];
+    return drawing.value.layers.map((layer) => ({
+      ...layer,
+      name: `${layer.name} (${name})`,
+      paths: layer.paths.map((path) => ({ ...path, stands: pose })),
+    }));
+  });
+  return layers.length > 0 ? done({ layers }) : refused('drawing-empty');
 }

@@ -13,7 +13,7 @@ export { sharedIn, type SharedMark } from './shared-lines';
 export type { SeenLeft, Standing } from './standing';
 export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
 export { createDeriver, toldIn, type Derived, type ToldOfQuestions } from './derive';
-export { countMeantEnds, drawingOf, outlinesLeaving, LAYER_INK, type DrawingChoice } from './drawing';
+export { countMeantEnds, drawingInSpace, drawingOf, outlinesLeaving, LAYER_INK, type DrawingChoice } from './drawing';
 export { datumTurned, findAskew, measureExtent, type Extent } from './extent';
 export {
   areaOf,

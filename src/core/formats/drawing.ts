@@ -1,4 +1,5 @@
 import { isWithinReach } from '../basics';
+import type { Pose } from '../space';
 import { findUnion, moved, pieceBounds, placed, type Bounds, type Piece } from '../geometry';
 
 /** What leaves in a file: layers of paths, mm, y up. Only outlines; nothing else has a place in it. */
@@ -16,6 +17,8 @@ export interface DrawingLayer {
 export interface DrawnPath {
   readonly closed: boolean;
   readonly pieces: readonly Piece[];
+  /** Where its plane stands in the object frame, z up; absent: it lies flat. */
+  readonly stands?: Pose | undefined;
 }
 
 /** The unit a file is written in. */

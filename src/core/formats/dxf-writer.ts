@@ -2,19 +2,22 @@ import { DxfWriter, LWPolylineFlags, point2d, point3d, TrueColor, Units } from '
 import {
   endOf,
   isFullCircle,
+  moved,
   startOf,
   type Arc,
   type Cubic,
   type EllipticArc,
   type Line,
   type Piece,
+  type Vec,
 } from '../geometry';
 import { MM_PER_FILE_UNIT, scaledPiece, type Drawing, type DrawnPath, type FileUnit } from './drawing';
+import { FLAT, standing, type DxfPlane } from './dxf-plane';
 
 /**
  * A drawing as DXF (AC1021): $INSUNITS and $MEASUREMENT say the unit, lines and arcs in a row are one LWPOLYLINE with
  * bulges, a single one is a LINE or ARC, a circle a CIRCLE, cubics in a row one SPLINE of degree 3, a piece of an ellipse an ELLIPSE. Nothing is chopped
- * into chords. Layer names are made safe for DXF.
+ * into chords. Paths whose plane stands somewhere lie there in space, others at height 0. Layer names are made safe for DXF.
  */
 export function writeDxf(drawing: Drawing, unit: FileUnit): string {
   const writer = new DxfWriter();
@@ -32,7 +35,14 @@ export function writeDxf(drawing: Drawing, unit: FileUnit): string {
 }
 
 function scaledPath(path: DrawnPath, factor: number): DrawnPath {
-  return { ...path, pieces: path.pieces.map((piece) => scaledPiece(piece, factor)) };
+  const { stands } = path;
+  const scaled = (value: number) => value * factor;
+  const [x, y, z] = stands?.origin ?? [0, 0, 0];
+  return {
+    ...path,
+    pieces: path.pieces.map((piece) => scaledPiece(piece, factor)),
+    ...(stands ? { stands: { ...stands, origin: [scaled(x), scaled(y), scaled(z)] } } : {}),
+  };
 }
 
 /** DXF forbids these characters in names of table records (DXF reference, symbol names). */
@@ -53,20 +63,26 @@ function uniqueName(name: string, taken: Set<string>): string {
 
 const isCubic = (piece: Piece): piece is Cubic => piece.kind === 'cubic';
 
-function writePath(writer: DxfWriter, { pieces, closed }: DrawnPath): void {
+function writePath(writer: DxfWriter, { pieces, closed, stands }: DrawnPath): void {
+  const plane = stands ? standing(stands) : FLAT;
   const first = pieces[0];
   if (first && pieces.length === 1 && isFullCircle(first)) {
-    writer.addCircle(point3d(...first.centre), first.radius);
+    const { centre, radius } = onPlane(plane, first);
+    writer.addCircle(point3d(...centre, plane.elevation), radius, plane.options);
     return;
   }
   const runs = listRuns(pieces);
   for (const run of runs) {
-    if (isCubic(run[0]!)) writeSpline(writer, run as Cubic[]);
-    else if (run[0]!.kind === 'ellipse') writeEllipse(writer, run[0] as EllipticArc);
-    else if (run.length === 1) writeSingle(writer, run[0] as Line | Arc);
-    else writePolyline(writer, run as (Line | Arc)[], closed && runs.length === 1);
+    if (isCubic(run[0]!)) writeSpline(writer, run as Cubic[], plane);
+    else if (run[0]!.kind === 'ellipse') writeEllipse(writer, run[0] as EllipticArc, plane);
+    else if (run.length === 1) writeSingle(writer, run[0] as Line | Arc, plane);
+    else writePolyline(writer, run as (Line | Arc)[], closed && runs.length === 1, plane);
   }
 }
+
+/** A piece in the axes that DXF gives a plane. */
+const onPlane = <P extends Line | Arc>({ axes }: DxfPlane, piece: P): P => moved(piece, axes) as P;
+const inSpace = ({ toSpace }: DxfPlane, place: Vec) => point3d(...toSpace(place));
 
 /** Consecutive cubics, consecutive lines and arcs, and each piece of an ellipse by itself. */
 function listRuns(pieces: readonly Piece[]): Piece[][] {
@@ -80,36 +96,47 @@ function listRuns(pieces: readonly Piece[]): Piece[][] {
   return runs;
 }
 
-function writeSingle(writer: DxfWriter, piece: Line | Arc): void {
+function writeSingle(writer: DxfWriter, piece: Line | Arc, plane: DxfPlane): void {
   if (piece.kind === 'line') {
-    writer.addLine(point3d(...piece.a), point3d(...piece.b));
+    writer.addLine(inSpace(plane, piece.a), inSpace(plane, piece.b));
     return;
   }
+  const { centre, radius, start, sweep } = onPlane(plane, piece);
   const degrees = (radians: number) => (radians * 180) / Math.PI;
-  const [from, to] =
-    piece.sweep > 0 ? [piece.start, piece.start + piece.sweep] : [piece.start + piece.sweep, piece.start];
-  writer.addArc(point3d(...piece.centre), piece.radius, degrees(from), degrees(to));
+  const [from, to] = sweep > 0 ? [start, start + sweep] : [start + sweep, start];
+  writer.addArc(point3d(...centre, plane.elevation), radius, degrees(from), degrees(to), plane.options);
 }
 
 /** DXF goes counter-clockwise from a parameter to another; what runs the other way is the same curve. */
-function writeEllipse(writer: DxfWriter, { centre, major, ratio, start, sweep }: EllipticArc): void {
+function writeEllipse(writer: DxfWriter, { centre, major, ratio, start, sweep }: EllipticArc, plane: DxfPlane): void {
   const [from, to] = sweep > 0 ? [start, start + sweep] : [start + sweep, start];
   const whole = Math.abs(sweep) >= 2 * Math.PI - 1e-12;
-  writer.addEllipse(point3d(...centre), point3d(...major), ratio, whole ? 0 : from, whole ? 2 * Math.PI : to);
+  const [at, tip] = [centre, [centre[0] + major[0], centre[1] + major[1]] as const].map((place) =>
+    plane.toSpace(place),
+  );
+  const axis = [0, 1, 2].map((i) => tip![i]! - at![i]!) as [number, number, number];
+  const ends = whole ? ([0, 2 * Math.PI] as const) : ([from, to] as const);
+  writer.addEllipse(point3d(...at!), point3d(...axis), ratio, ...ends, plane.options);
 }
 
 /** The tangent of a quarter of the sweep: what DXF calls bulge. */
 const bulgeOf = (piece: Line | Arc) => (piece.kind === 'arc' ? Math.tan(piece.sweep / 4) : 0);
 
-function writePolyline(writer: DxfWriter, run: readonly (Line | Arc)[], closed: boolean): void {
+function writePolyline(writer: DxfWriter, drawn: readonly (Line | Arc)[], closed: boolean, plane: DxfPlane): void {
+  const run = drawn.map((piece) => onPlane(plane, piece));
   const vertices = run.map((piece) => ({ point: point2d(...startOf(piece)), bulge: bulgeOf(piece) }));
   if (!closed) vertices.push({ point: point2d(...endOf(run.at(-1)!)), bulge: 0 });
-  writer.addLWPolyline(vertices, { flags: closed ? LWPolylineFlags.Closed : LWPolylineFlags.None });
+  writer.addLWPolyline(vertices, {
+    flags: closed ? LWPolylineFlags.Closed : LWPolylineFlags.None,
+    ...(plane.elevation === 0 ? {} : { elevation: plane.elevation }),
+    ...plane.options,
+  });
 }
 
 /** Cubics end to end as one B-spline whose inner knots are threefold: the same curve, point for point. */
-function writeSpline(writer: DxfWriter, run: readonly Cubic[]): void {
-  const controlPoints = [run[0]!.a, ...run.flatMap((cubic) => [cubic.b, cubic.c, cubic.d])].map((p) => point3d(...p));
+function writeSpline(writer: DxfWriter, run: readonly Cubic[], plane: DxfPlane): void {
+  const places = [run[0]!.a, ...run.flatMap((cubic) => [cubic.b, cubic.c, cubic.d])];
+  const controlPoints = places.map((place) => inSpace(plane, place));
   const inner = run.slice(1).flatMap((_, i) => [i + 1, i + 1, i + 1]);
   const knots = [0, 0, 0, 0, ...inner, run.length, run.length, run.length, run.length];
   writer.addSpline({ controlPoints, degreeCurve: 3, knots });

@@ -32,3 +32,5 @@ export {
 export { isWorldFileName, readWorldFile } from './world-file';
 export { writeOpeningsTable, type OpeningLine } from './openings-table';
 export { writePartsTable, type PartLine } from './parts-table';
+export { readSpaceDxf, type SpaceSummary } from './dxf-space-reader';
+export { spaceBoundsOf } from './space-bounds';

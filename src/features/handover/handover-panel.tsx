@@ -19,6 +19,7 @@ import { ExtentWords } from './extent-words';
 import { OpeningsCard } from './openings-card';
 import { PartsCard } from './parts-card';
 import { PictureCard } from './picture-card';
+import { SpaceCard } from './space-card';
 import { useWrittenFile, type WrittenFile } from './use-written-file';
 
 const FORMATS = [
@@ -79,6 +80,7 @@ export function HandoverPanel() {
         {written.kind === 'ready' ? <AxesWords /> : null}
         {written.kind === 'ready' ? <ExtentWords only={what === 'chosen' ? chosen : undefined} /> : null}
       </Card>
+      <SpaceCard fileName={fileName} unit={unit} />
       <PartsCard fileName={fileName} />
       <OpeningsCard fileName={fileName} />
       <PictureCard fileName={fileName} />
