@@ -347,3 +347,21 @@ it('a shared line stands in every view that has its direction, also where nobody
   }
   expect(markIn(TOP)).toBeUndefined();
 });
+
+it('a side view that is mirrored, or said to be seen from the wrong side, is found; nothing is said where all agrees', () => {
+  const noise = createRandom(21).normal;
+  const wrong = { ...RIGHT, side: 'left' as const };
+  const job = (more: readonly Command[]) =>
+    jobOf([
+      ...[FRONT, wrong, TOP].flatMap(shown),
+      setSide('side', 'right'),
+      ...ALL.map((view) => sized(view, 'foot', 'back', 0.5, noise)),
+      sharedBy([FRONT, wrong], 'base', ['foot', 'end'], noise, 'up'),
+      ...['foot', 'back', 'end'].map((name) => sharedBy([FRONT, wrong, TOP], name, [name], noise)),
+      ...more,
+    ]);
+  const found = derive(job([])).arranged.listTurnedRound();
+  expect(found[0]).toEqual({ view: 'side', side: 'left' });
+  const right = derive(job([setSide('side', 'left')])).arranged;
+  expect([right.listTurnedRound(), right.warnings]).toEqual([[], []]);
+});

@@ -1,25 +1,14 @@
 import { ownedName, type Measured } from '../adjust';
-import {
-  LEVEL_BY_DATUM,
-  fitScene,
-  isOpen,
-  lyingByDatum,
-  standing,
-  tieOf,
-  type ByZero,
-  type Scene,
-  type SceneEvidence,
-  type SceneFit,
-  type SceneView,
-  type Feature as SceneFeature,
-} from '../arrange';
+import { LEVEL_BY_DATUM, fitScene, isOpen, standing, tieOf, type ByZero, type SceneFit } from '../arrange';
 import { isSameList, type Refusal } from '../basics';
-import { averagedPoint, type Adjustment, type MapPart, type Points } from '../calibrate';
-import type { Feature, Job, Seen, Span } from '../job';
-import { DIRECTIONS, SIDES, showsAlong, type Direction, type Side } from '../space';
-import { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
-import { liftOf, pictureOf, type FittedView } from './fits';
+import type { Adjustment, MapPart } from '../calibrate';
+import type { Feature, Job, Span } from '../job';
+import type { Direction } from '../space';
+import { sigmaOfSaid } from './evidence';
+import type { FittedView } from './fits';
+import { canShow, directionOfSpan, isSide, sceneOf } from './scene';
 import { standingOf, type Standing } from './standing';
+import { listTurnedRound, type TurnedRound } from './turned-round';
 
 /** Why a view that shows a side does not stand among the others. */
 export type Apart = 'shows-nothing' | 'lies-on-points' | 'only-looked-at' | 'without-scale' | 'open' | 'not-found';
@@ -51,6 +40,8 @@ export interface Arranged {
   readonly refusal: Refusal | undefined;
   readonly warnings: readonly string[];
   readonly suspectsKept: boolean;
+  /** Views one of which is seen from the opposite side, or mirrored, where the views contradict each other as they are said to be seen. Sought when it is asked for. */
+  listTurnedRound(): readonly TurnedRound[];
 }
 
 /** What a size between shared lines or places comes to. mm. */
@@ -69,16 +60,10 @@ export interface Fitting {
   readonly fit: SceneFit | undefined;
   readonly refusal: Refusal | undefined;
   readonly byZero: ByZero;
-  readonly views: readonly string[];
+  readonly views: readonly FittedView[];
 }
 
 type Views = ReadonlyMap<string, FittedView>;
-
-export const isSide = (side: string | undefined): side is Side => SIDES.some((other) => other === side);
-
-/** Whether a view from its side shows where a shared line or place lies along any of its directions. */
-export const canShow = (side: Side, { along }: Pick<Feature, 'along'>): boolean =>
-  along === undefined || showsAlong(side, along);
 
 /**
  * Fits the views of a job together that show something of what is shared: all that stand, and, where only some of them join, those among themselves. A view that does not join keeps its own fit, and stands where what it shows comes closest.
@@ -121,8 +106,16 @@ function createFittingTogether() {
   return (name: string, job: Job, views: readonly FittedView[]): Fitting => {
     if (views.length === 0) return NOTHING;
     const of = [
-      job.features,
-      job.spans,
+      ...job.features.flatMap(({ id, along, said, plusMinus, seen }) => [id, along, said, plusMinus, seen]),
+      ...job.spans.flatMap(({ id, from, to, said, role, guess, plusMinus }) => [
+        id,
+        from,
+        to,
+        said,
+        role,
+        guess,
+        plusMinus,
+      ]),
       ...views.flatMap(({ question, source: { id, side, datum, shares } }) => [question, id, side, datum, shares]),
     ];
     const before = known.get(name);
@@ -140,7 +133,7 @@ function fitThese(job: Job, views: readonly FittedView[]): Fitting {
     fit: fit.ok ? fit.value : undefined,
     refusal: fit.ok ? undefined : fit,
     byZero,
-    views: views.map(({ source }) => source.id),
+    views,
   };
 }
 
@@ -161,91 +154,6 @@ const readAdjustment = readOnce((fit, view: string) => fit.adjustment(view));
 function adjustmentIn({ fit }: Fitting, id: string): Adjustment | undefined {
   const found = fit && readAdjustment(fit, id);
   return found && !('open' in found) ? found : undefined;
-}
-
-/** A job's views and what they share, in the terms of the fit. */
-function sceneOf({ features, spans }: Job, views: readonly FittedView[]): Scene {
-  const owners = ownersOf(views);
-  const shown = features.map((feature) => sceneFeature(feature, views));
-  return {
-    views: views.map((fitted) => sceneView(fitted, features, owners)),
-    features: shown,
-    evidence: spans.flatMap((span) => sceneEvidence(span, features)),
-  };
-}
-
-/** Of views that stand on one fit, and look at the sheet from one side, the first holds what is known of it. */
-function ownersOf(views: readonly FittedView[]): ReadonlyMap<string, string> {
-  return new Map(
-    views.map(({ source, question }) => [source.id, views.find((other) => other.question === question)!.source.id]),
-  );
-}
-
-function sceneView(fitted: FittedView, features: readonly Feature[], owners: ReadonlyMap<string, string>): SceneView {
-  const { source, view, sheet } = fitted;
-  const owner = owners.get(source.id)!;
-  const pieces = view.evidence.filter(({ role }) => role !== 'off').map(toPiece);
-  return lyingByDatum({
-    id: source.id,
-    picture: pictureOf(sheet, source),
-    side: source.side as Side,
-    points: { ...pointsOfView(view), ...seenPoints(fitted, features) },
-    evidence: owner === source.id ? pieces : [],
-    lift: liftOf(view),
-    model: view.model,
-    lens: view.lens,
-    datum: source.datum,
-    ...(owner === source.id ? {} : { shares: owner }),
-  });
-}
-
-const seenName = ({ id }: Seen) => `seen:${id}`;
-
-function seenPoints({ source, view }: FittedView, features: readonly Feature[]): Points {
-  const steadiness = steadinessOfView(view);
-  return Object.fromEntries(
-    features
-      .flatMap(({ seen }) => seen.filter((each) => each.view === source.id))
-      .map((each) => [seenName(each), averagedPoint([each], steadiness)]),
-  );
-}
-
-function sceneFeature(feature: Feature, views: readonly FittedView[]): SceneFeature {
-  const { id, along, said, plusMinus, seen } = feature;
-  const showing = views.filter(({ source }) => canShow(source.side as Side, feature)).map(({ source }) => source.id);
-  return {
-    id,
-    only: along,
-    mm: DIRECTIONS.map((direction) => said[direction]?.value ?? null),
-    sigma: plusMinus === undefined ? undefined : plusMinus / 2,
-    seen: showing.flatMap((view) => {
-      const points = seen.filter((each) => each.view === view).map(seenName);
-      return points.length > 0 ? [{ view, points }] : [];
-    }),
-  };
-}
-
-/** The direction along which a size lies: the one it names, or the one that both lines mean; undefined: the whole way. */
-export function directionOfSpan({ along, from, to }: Span, features: readonly Feature[]): Direction | undefined {
-  const [a, b] = [from, to].map((id) => features.find((feature) => feature.id === id));
-  return along ?? a?.along ?? b?.along;
-}
-
-function sceneEvidence(span: Span, features: readonly Feature[]): SceneEvidence[] {
-  const { id, from, to, said, role } = span;
-  if (role === 'off') return [];
-  return [
-    {
-      kind: 'distance',
-      id,
-      from,
-      to,
-      along: directionOfSpan(span, features),
-      mm: said.value,
-      sigma: sigmaOfSaid(span, said.value),
-      check: role === 'check',
-    },
-  ];
 }
 
 interface Together {
@@ -297,7 +205,16 @@ function arrangedOf(job: Job, { alone, views }: Seeing, { all, joined }: Togethe
     refusal: all.refusal ?? joined.refusal,
     warnings: told.fit?.warnings ?? [],
     suspectsKept: told.fit?.suspectsKept ?? false,
+    listTurnedRound: () => turnedRoundIn(all, job),
   };
+}
+
+const sought = new WeakMap<Fitting, readonly TurnedRound[]>();
+
+function turnedRoundIn(all: Fitting, job: Job): readonly TurnedRound[] {
+  const known = sought.get(all) ?? listTurnedRound(job, all.views, all.fit);
+  sought.set(all, known);
+  return known;
 }
 
 const readCoordinate = readOnce((fit, name: string) => {

@@ -1,13 +1,6 @@
-export {
-  canShow,
-  directionOfSpan,
-  isSide,
-  type Apart,
-  type Arranged,
-  type Grown,
-  type SpanRead,
-  type StandsApart,
-} from './arranged';
+export { type Apart, type Arranged, type Grown, type SpanRead, type StandsApart } from './arranged';
+export { canShow, directionOfSpan, isSide } from './scene';
+export type { TurnedRound } from './turned-round';
 export { foldedViews, type FoldedView, type Folding } from './folded';
 export { sharedIn, type SharedMark } from './shared-lines';
 export type { SeenLeft, Standing } from './standing';

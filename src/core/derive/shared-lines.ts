@@ -2,9 +2,10 @@ import type { Measured } from '../adjust';
 import type { Line, Vec } from '../geometry';
 import type { Feature, Job, Seen } from '../job';
 import { axesSeenFrom, DIRECTIONS, fromSpace, type Direction, type Vec3 } from '../space';
-import { isSide, type Arranged } from './arranged';
+import type { Arranged } from './arranged';
 import type { FittedView } from './fits';
 import { guideReach } from './made';
+import { isSide } from './scene';
 import type { Standing } from './standing';
 
 /** A shared line or place as a view shows it. */

@@ -2,7 +2,7 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
 import { isSide } from '@/core/derive';
-import { setJoins, together, type View as JobView } from '@/core/job';
+import { mirrorView, setJoins, setSide, together, type View as JobView } from '@/core/job';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { SIDE_WORDS } from '@/ui/feature-words';
@@ -68,6 +68,7 @@ function AllCard({ views }: { views: readonly JobView[] }) {
           plus-minus is wider.
         </Words>
       ) : null}
+      <TurnedRoundRows />
       {able.length > 1 && waiting.length > 0 ? (
         <Button mode="contained" compact onPress={joinAll} testID="join-all">
           Fit them together
@@ -75,6 +76,31 @@ function AllCard({ views }: { views: readonly JobView[] }) {
       ) : null}
     </Card>
   );
+}
+
+/** Where one view turned round would put all right: it may show the opposite side, or be mirrored. */
+function TurnedRoundRows() {
+  const { jobs } = useDesk();
+  const { run } = jobs.getState();
+  const views = useJob(({ job }) => job.views);
+  const arranged = useJob(({ derived }) => derived.arranged);
+  return arranged.listTurnedRound().map(({ view, side }) => {
+    const name = views.find(({ id }) => id === view)?.name ?? '';
+    const seen = SIDE_WORDS[side].toLowerCase();
+    return (
+      <View key={view} style={{ gap: 4 }} testID={`turned-round-${name}`}>
+        <Words>{`Everything agrees once ${name} is seen from the opposite side (${seen}), or mirrored.`}</Words>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+          <Button mode="outlined" compact onPress={() => run(setSide(view, side))} testID="turn-side">
+            {`It shows: ${seen}`}
+          </Button>
+          <Button mode="outlined" compact onPress={() => run(mirrorView(view))} testID="turn-mirror">
+            Mirror it
+          </Button>
+        </View>
+      </View>
+    );
+  });
 }
 
 function ViewCard({ view }: { view: JobView }) {
