@@ -87,6 +87,7 @@ function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, co
     ),
   );
   const covarianceOf = (names: readonly string[]) => {
+    if (names.length === 0) return covariance;
     const named = names.map((name) => blockOfPoint(view, name, solution.values));
     return inSheetFrame(
       covarianceWith(judged, columns, [...lifts, ...named]),

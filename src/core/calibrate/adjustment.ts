@@ -270,13 +270,22 @@ function strainOf({ diagnosis, model, solution }: AdjustedView): number {
 
 /** Turns the covariance of points, which follow the first `count` numbers, from the frames they were observed in to the sheet's. */
 export function inSheetFrame(covariance: Matrix, count: number, frames: readonly PointFrame[]): Matrix {
-  const turn = Matrix.eye(covariance.rows);
-  frames.forEach(({ axes }, i) =>
-    axes.forEach((axis, column) =>
-      [0, 1].forEach((row) => turn.set(count + 2 * i + row, count + 2 * i + column, axis[row]!)),
-    ),
-  );
-  return turn.mmul(covariance).mmul(turn.transpose());
+  const turned = covariance.clone();
+  frames.forEach(({ axes: [x, y] }, i) => {
+    const [first, second] = [count + 2 * i, count + 2 * i + 1];
+    // First its rows, then its columns: nothing else changes.
+    for (let k = 0; k < turned.columns; k++) {
+      const [u, v] = [turned.get(first, k), turned.get(second, k)];
+      turned.set(first, k, x[0] * u + y[0] * v);
+      turned.set(second, k, x[1] * u + y[1] * v);
+    }
+    for (let k = 0; k < turned.rows; k++) {
+      const [u, v] = [turned.get(k, first), turned.get(k, second)];
+      turned.set(k, first, x[0] * u + y[0] * v);
+      turned.set(k, second, x[1] * u + y[1] * v);
+    }
+  });
+  return turned;
 }
 
 /** What has to be told of a map, and of the pieces that made it. */
