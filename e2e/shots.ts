@@ -47,7 +47,6 @@ test('pictures', async ({ desk, page }, { project }) => {
   await desk.type('length-field', '240');
   await desk.choose('zoom-all');
   await desk.openCards();
-  if (phone) await shoot('check');
 
   await desk.step('trace');
   await desk.choose('tool-line');
@@ -179,4 +178,16 @@ test('the dark bench @wide', async ({ browser }, { config }) => {
   await page.waitForTimeout(1500);
   await page.screenshot({ path: path('dark-wide') });
   await context.close();
+});
+
+test('views together', async ({ desk, page }, { project }) => {
+  const phone = project.name === 'phone';
+  const shoot = shooter(page, project.name);
+  await desk.openDemo('bench-views');
+  await desk.step('arrange');
+  await desk.choose(phone ? 'panel-look-together' : 'panel-together');
+  if (!phone) return shoot('arrange');
+  await page.getByTestId('folded-look').locator('img').nth(2).waitFor();
+  await page.getByRole('radio', { name: 'From a corner' }).click();
+  return shoot('fold');
 });
