@@ -75,17 +75,11 @@ interface Joint {
 function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, covariance }: Joint): Adjustment {
   const { solution, diagnosis, belief } = judged;
   const model = modelOf(view);
-  const blocks = model.parts.map(({ id }) => partBlock(view, id));
-  const firstOf = new Map(firstNumbers(maps, solution.values));
-  const at = blocks.flatMap((block) => solution.values.get(block)!.map((_, i) => firstOf.get(block)! + i));
-  const lift = columns.length + lifts.indexOf(partBlock(view, LIFT_BLOCK));
+  const layout = layoutOf(view, maps, lifts, solution.values);
+  const at = layout.parts.flat();
   const numbersOf = (values: readonly number[]) => at.map((i) => values[i]!);
   const values = [...maps, ...lifts].flatMap((block) => [...solution.values.get(block)!]);
-  const used = [view, ...scene.views.filter(({ id }) => id === view.shares)].flatMap(({ id, evidence }) =>
-    evidence.filter(
-      (piece) => piece.id !== LEVEL_BY_DATUM && !piece.check && !belief.aside.has(ownedName(id, piece.id)),
-    ),
-  );
+  const used = usedIn(view, scene, belief);
   const covarianceOf = (names: readonly string[]) => {
     if (names.length === 0) return covariance;
     const named = names.map((name) => blockOfPoint(view, name, solution.values));
@@ -104,7 +98,8 @@ function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, co
     taken: new Map(used.map((piece) => [piece.id, piece])),
     values,
     covariance,
-    mapAt: (other, height = other[lift]!) => model.mapAt(numbersOf(other), height),
+    layout,
+    mapAt: (other, height = other[layout.lift]!) => model.mapAt(numbersOf(other), height),
     // Its zero is its own; what is level is told where its own evidence tells it.
     tells: { turn: used.some(({ kind }) => kind === 'level'), shift: false },
     adjustedPoints: new Set(used.flatMap(pointsOf)),
@@ -118,7 +113,7 @@ function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, co
     warnings: listWarnings(
       view,
       { model, evidence: used },
-      model.mapAt(numbersOf(values), values[lift]!),
+      model.mapAt(numbersOf(values), values[layout.lift]!),
       diagnosis.isConsistent === false ? 'evidence-disagrees' : undefined,
     ),
     verdict: undefined,
@@ -151,17 +146,26 @@ function aroundOf(
   return { centre: centreOf(places), baseline: baselineOf(places) };
 }
 
-function firstNumbers(
+/** Where among all numbers a view's own are. */
+function layoutOf(
+  view: SceneView,
   maps: readonly string[],
+  lifts: readonly string[],
   values: ReadonlyMap<string, readonly number[]>,
-): (readonly [string, number])[] {
-  let first = 0;
-  return maps.map((block) => {
-    const from = first;
-    first += values.get(block)!.length;
-    return [block, from] as const;
-  });
+): Adjustment['layout'] {
+  let count = 0;
+  const places = new Map(maps.map((block) => [block, values.get(block)!.map(() => count++)] as const));
+  return {
+    parts: modelOf(view).parts.map(({ id }) => places.get(partBlock(view, id))!),
+    lift: count + lifts.indexOf(partBlock(view, LIFT_BLOCK)),
+  };
 }
+
+/** Pieces that took part, of a view and of the one whose map it shares. */
+const usedIn = (view: SceneView, { views }: Scene, { aside }: JudgedScene['belief']): readonly Observation[] =>
+  [view, ...views.filter(({ id }) => id === view.shares)].flatMap(({ id, evidence }) =>
+    evidence.filter((piece) => piece.id !== LEVEL_BY_DATUM && !piece.check && !aside.has(ownedName(id, piece.id))),
+  );
 
 const freedOf = (
   view: SceneView,

@@ -29,14 +29,16 @@ import { createSheetMap, isInFront, type SheetMap } from './sheet-map';
 import { isMonotone, NO_LENS } from './lens';
 
 /**
- * What the evidence of a view comes to, whoever looks through it: numbers and how uncertain they are. `values` are the numbers of the map from sheet pixels to the plane (mm, y up) and,
- * last, the height at which things are traced, as far as the evidence tells it; `covariance` is theirs. Views that share their evidence share it.
+ * What the evidence of a view comes to, whoever looks through it: numbers and how uncertain they are. `values` are the numbers of the map from sheet pixels to the plane (mm, y up) and
+ * the height at which things are traced, as far as the evidence tells it, among those of all views that were fitted with it; `covariance` is theirs. Views that share their evidence share it.
  */
 export interface Adjustment {
   readonly scaled: boolean;
   readonly picture: PictureGeometry;
   readonly values: readonly number[];
   readonly covariance: Matrix;
+  /** Where among the values those of each part of the model are, in the model's order, and where the height is. */
+  readonly layout: { readonly parts: readonly (readonly number[])[]; readonly lift: number };
   /** Pieces as the fit has taken them: their corners in order, begun on the side that fits. */
   readonly taken: ReadonlyMap<string, Observation>;
   /** The map for some numbers, in the axes of the evidence; at a stated height, or without one at the height among the numbers. */
@@ -87,6 +89,7 @@ export function unscaledAdjustment({ picture, points = {} }: Pick<Known, 'pictur
     taken: new Map(),
     values: [],
     covariance: Matrix.zeros(0, 0),
+    layout: { parts: [], lift: -1 },
     mapAt: () => map,
     tells: { turn: false, shift: false },
     centre: [picture.width / 2, picture.height / 2],
@@ -221,7 +224,8 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
     );
   };
   const covariance = covarianceWith([]);
-  const places = [...new Set(adjusted.evidence.flatMap(pointsOf))].map((name) => points[name]!.at);
+  const named = new Set(adjusted.evidence.flatMap(pointsOf));
+  const places = [...named].map((name) => points[name]!.at);
   return {
     scaled: true,
     picture,
@@ -229,14 +233,12 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
     taken: new Map(judged.evidence.map((piece) => [piece.id, piece])),
     values,
     covariance,
+    layout: layoutOf(model),
     mapAt: (at, height = at[count]!) => model.mapAt(at.slice(0, count), height),
-    tells: {
-      turn: model.parts.some(({ id }) => id === 'turn'),
-      shift: model.parts.some(({ id }) => id === 'shift'),
-    },
+    tells: { turn: hasPart(model, 'turn'), shift: hasPart(model, 'shift') },
     centre: centreOf(places),
     baseline: baselineOf(places),
-    adjustedPoints: new Set(adjusted.evidence.flatMap(pointsOf)),
+    adjustedPoints: named,
     withPoints: (names) => ({
       places: names.map((name) => pointFrame(points[name]!).toSheet(adjusted.solution.values.get(pointBlock(name))!)),
       covariance: covarianceWith(names),
@@ -266,6 +268,15 @@ const TRUST = 10;
 function strainOf({ diagnosis, model, solution }: AdjustedView): number {
   if (diagnosis.isConsistent === false) return diagnosis.varianceFactor!;
   return weighsAssumptions(model) ? Math.max(1, (TRUST + solution.chiSquare) / (TRUST + diagnosis.redundancy)) : 1;
+}
+
+const hasPart = ({ parts }: MapModel, part: MapPart) => parts.some(({ id }) => id === part);
+
+/** One part after the other, and the height behind them. */
+function layoutOf({ parts }: MapModel): Adjustment['layout'] {
+  let first = 0;
+  const each = parts.map(({ start }) => start.map(() => first++));
+  return { parts: each, lift: first };
 }
 
 /** Turns the covariance of points, which follow the first `count` numbers, from the frames they were observed in to the sheet's. */

@@ -6,12 +6,14 @@ import { toPlane } from './sheet-map';
 
 /**
  * Where the doubt of a distance across half the picture comes from: the share of its variance that would go if a part were known
- * exactly, largest first. They need not add up. The scale is left out: it follows from the evidence and the rest.
+ * exactly, largest first. They need not add up. Scale, turn and shift are left out: they follow from the evidence and the rest.
  */
 export interface Doubt {
   readonly part: MapPart | 'height';
   readonly share: number;
 }
+
+const FOLLOWS: ReadonlySet<string> = new Set<MapPart>(['scale', 'turn', 'shift']);
 
 export function listDoubts(fit: Fit): Doubt[] {
   if (!fit.scaled || !fit.model) return [];
@@ -31,21 +33,18 @@ export function listDoubts(fit: Fit): Doubt[] {
   const whole = fit.covariance.mmul(Matrix.columnVector(slopes));
   const variance = Matrix.rowVector(slopes).mmul(whole).get(0, 0);
   // What knowing a part exactly would take away: its covariance with the distance, squared, over its own.
-  const shareOf = (from: number, to: number) => {
-    const shared = whole.subMatrix(from, to - 1, 0, 0);
+  const shareOf = (at: readonly number[]) => {
+    const shared = whole.selection([...at], [0]);
     return (
       shared
         .transpose()
-        .mmul(pseudoInverse(fit.covariance.subMatrix(from, to - 1, from, to - 1)))
+        .mmul(pseudoInverse(fit.covariance.selection([...at], [...at])))
         .mmul(shared)
         .get(0, 0) / variance
     );
   };
-  let first = 0;
-  const doubts: Doubt[] = fit.model.parts.map(({ id, start }) => ({
-    part: id,
-    share: shareOf(first, (first += start.length)),
-  }));
-  doubts.push({ part: 'height', share: shareOf(fit.values.length - 1, fit.values.length) });
-  return doubts.filter(({ part }) => part !== 'scale').sort((x, y) => y.share - x.share);
+  const { parts, lift } = fit.layout;
+  const doubts: Doubt[] = fit.model.parts.map(({ id }, i) => ({ part: id, share: shareOf(parts[i]!) }));
+  doubts.push({ part: 'height', share: shareOf([lift]) });
+  return doubts.filter(({ part }) => !FOLLOWS.has(part)).sort((x, y) => y.share - x.share);
 }

@@ -1,4 +1,5 @@
 /** Views of one thing in a job: they stand where they belong, one takes its scale from another, and what joins is wrong together. */
+import { listDoubts } from '../calibrate';
 import { createRandom } from '../calibrate/simulation';
 import { applied, distance, pieceLength, type Vec } from '../geometry';
 import {
@@ -237,6 +238,22 @@ it('views of one sheet share its size: none is asked of the others, and it count
   expect(scaleOf(one).sigmas[0]! / alone).toBeGreaterThan(0.98);
   // It alone shows how deep things lie: its zero is that of all.
   expect(arranged.stands.get('side')!.byZero).toEqual([]);
+});
+
+it('where the doubt of a view comes from is told of its own parts, among the numbers of all', () => {
+  const job = benchOf(createRandom(4).normal, [
+    sized(RIGHT, 'foot', 'back', 4, createRandom(6).normal),
+    ...joining(...ALL),
+  ]);
+  const alone = derive(job).alone.get('side')!.fit;
+  const { fit } = derive(job).views.get('side')!;
+  const shares = ({ parts }: typeof fit) => parts.map(({ part, sigmas }) => [part, sigmas.length]);
+  expect(shares(fit)).toEqual(expect.arrayContaining(shares(alone)));
+  expect(fit.values.length).toBeGreaterThan(alone.values.length);
+  const doubts = listDoubts(fit);
+  // A scan without lens or stretch lies flat: what height is traced changes no length on it.
+  expect(doubts.map(({ part }) => part)).toEqual(['height']);
+  expect(doubts[0]!.share).toBeLessThan(0.01);
 });
 
 it('what nothing says is said: there a view stands by its own zero', () => {

@@ -66,10 +66,9 @@ export function HeightCard({ fitted }: { fitted: FittedView }) {
 const TOLD = 0.8;
 
 /** The height as the evidence makes it, mm; undefined while it says next to nothing. */
-function foundLift({ values, covariance }: Fit): Measured | undefined {
-  const last = values.length - 1;
-  const sigma = Math.sqrt(covariance.get(last, last));
-  return sigma < TOLD * ASSUMED.lift ? { value: values[last]!, sigma } : undefined;
+function foundLift({ values, covariance, layout: { lift } }: Fit): Measured | undefined {
+  const sigma = Math.sqrt(covariance.get(lift, lift));
+  return sigma < TOLD * ASSUMED.lift ? { value: values[lift]!, sigma } : undefined;
 }
 
 /** Why height matters: the ray that grazes the raised edge meets the plane farther out, and that much larger the thing looks. */
