@@ -135,7 +135,7 @@ for (const [name, scene, seed] of [
   });
 }
 
-test('from the demo’s photo to the file that cuts: what it takes', async ({ desk }, { project }) => {
+test('from the demo’s photo to the file that cuts: what it takes @phone', async ({ desk }, { project }) => {
   const marks = new Map(truth.rule.marks.map(({ mark, px }) => [mark, px]));
   const {
     counted: { points, zooms },
