@@ -39,6 +39,62 @@ describe('the command line', () => {
     expect(bryony('read', file).stdout).toBe(drawn.stdout);
   });
 
+  it('reports how views stand together, and writes what is drawn on them in space', () => {
+    const scan = readFileSync('public/demo/bench-views.jpg');
+    const job = JSON.parse(readFileSync('public/demo/bench-views.json', 'utf8'));
+    const [front, side] = job.views;
+    // A line along the seat in each of the two.
+    const line = (plane: string, from: readonly number[], to: readonly number[]) => ({
+      shape: 'chain',
+      id: `${plane}-line`,
+      layer: 'outline',
+      plane,
+      closed: false,
+      nodes: [from, to].map((at, i) => ({
+        id: `${plane}-${i}`,
+        place: { kind: 'pointed', at, sigma: 1 },
+        smooth: false,
+      })),
+      segments: [{ kind: 'line' }],
+    });
+    const seen = (feature: string, view: string) =>
+      job.features
+        .find(({ id }: { id: string }) => id === feature)
+        .seen.filter((each: { view: string }) => each.view === view)
+        .map(({ at }: { at: readonly number[] }) => at);
+    const [left] = seen('left', front.id);
+    const [right] = seen('rightend', front.id).slice(-1);
+    const [edge, rear] = [seen('edge', side.id).at(-1), seen('rear', side.id).at(-1)];
+    const drawn = path.join(folder, 'bench.bryony.zip');
+    writeFileSync(
+      drawn,
+      writeBundle({
+        job: { ...job, outlines: [line(front.plane, left, right), line(side.plane, edge, rear)] },
+        pictures: new Map([[sha256Hex(scan), scan]]),
+      }),
+    );
+    const { arranged } = JSON.parse(bryony('report', drawn).stdout);
+    expect(arranged.stands.map(({ side: shows, joins }: { side: string; joins: boolean }) => [shows, joins])).toEqual([
+      ['front', true],
+      ['right', true],
+      ['top', true],
+    ]);
+    expect(arranged.shared.find(({ id }: { id: string }) => id === 'seat').up.value).toBeCloseTo(440, -1);
+    expect(arranged.sizes.filter(({ suspect }: { suspect: boolean }) => suspect)).toMatchObject([
+      { id: 'depth', said: 560 },
+    ]);
+    const space = bryony('space', drawn, path.join(folder, 'bench.dxf'));
+    expect(space.status).toBe(0);
+    const { size, layers } = JSON.parse(space.stdout);
+    expect(Math.abs(size[0] - 1500)).toBeLessThan(6);
+    expect(Math.abs(size[1] - 580)).toBeLessThan(6);
+    expect(layers).toEqual(['Outline (Front)', 'Outline (Side)']);
+    expect(bryony('space', bundle, path.join(folder, 'blade.dxf'))).toMatchObject({
+      status: 1,
+      stderr: 'drawing-nothing-stands\n',
+    });
+  });
+
   it('checks a drawing, finds its regions, and lists its parts, doors and windows', () => {
     const drawn = path.join(folder, 'drawn.bryony.zip');
     writeFileSync(

@@ -32,12 +32,14 @@ import {
 import { runCommand, startHistory, type Job } from '../src/core/job';
 import { checkShapes } from '../src/core/outline';
 import { listRegions } from '../src/core/planar';
+import { reportOnArranged, writtenInSpace } from './arranged';
 import { solveProblem } from './solve';
 
 const HELP = `The core without a screen.
 
   bryony report BUNDLE                     fits, checks and figures of a job, as JSON
   bryony draw BUNDLE OUT.dxf|OUT.svg [inch]  the outlines of the job's first view as a file
+  bryony space BUNDLE OUT.dxf [inch]       what is drawn on all views that stand together, in space, and what the file says of it, as JSON
   bryony mend BUNDLE OUT.zip               a job with all of that mended which mends itself, and what is left, as JSON
   bryony check BUNDLE                      what keeps the outlines of each view from being cut, and the regions that they shut in, as JSON
   bryony parts BUNDLE                      the list of parts, as comma-separated values
@@ -72,6 +74,7 @@ function report(file: string): unknown {
       warnings: fit.warnings,
       refusal: refusal?.code,
     })),
+    ...(job.features.length > 0 ? { arranged: reportOnArranged(job, derived) } : {}),
     outlines: job.outlines.map((outline) => {
       const shape = derived.shapes.get(outline.id)!;
       return {
@@ -92,6 +95,14 @@ function draw(file: string, out: string, unit: FileUnit): unknown {
   if (!drawing.ok) throw new Refused(drawing.code);
   writeFileSync(out, out.endsWith('.svg') ? writeSvg(drawing.value, unit) : writeDxf(drawing.value, unit));
   return readBack(out);
+}
+
+function drawInSpace(file: string, out: string, unit: FileUnit): unknown {
+  const job = openJob(file);
+  const written = writtenInSpace(job, createDeriver()(job), unit);
+  if (!written.ok) throw new Refused(written.code);
+  writeFileSync(out, written.value.text);
+  return written.value.says;
 }
 
 /** What is nearer than this is one place. mm */
@@ -169,6 +180,8 @@ async function main([command, file, out, unit]: readonly string[]): Promise<numb
     else if (command === 'report' && file) console.log(JSON.stringify(report(file), null, 1));
     else if (command === 'draw' && file && out && /\.(dxf|svg)$/.test(out))
       console.log(JSON.stringify(draw(file, out, unit === 'inch' ? 'inch' : 'mm')));
+    else if (command === 'space' && file && out?.endsWith('.dxf'))
+      console.log(JSON.stringify(drawInSpace(file, out, unit === 'inch' ? 'inch' : 'mm')));
     else if (command === 'mend' && file && out) console.log(JSON.stringify(await mend(file, out), null, 1));
     else if (command === 'check' && file) console.log(JSON.stringify(check(file), null, 1));
     else if (command === 'parts' && file) console.log(parts(file));

@@ -2,8 +2,9 @@ import { useMemo } from 'react';
 import { shapesPath } from '@/bench/overlay/path-data';
 import { useJob } from '@/bench/use-session';
 import { sharedIn, type FoldedView } from '@/core/derive';
-import { applied, composed, distance, mix, type Affine, type Vec } from '@/core/geometry';
-import { usePalette } from '@/ui/palette';
+import { applied, composed, cross, distance, mix, subtract, type Affine, type Line, type Vec } from '@/core/geometry';
+import { formatLength } from '@/core/units';
+import { FONT, usePalette } from '@/ui/palette';
 import { matrixOf } from './look-ways';
 
 interface InkProps {
@@ -72,6 +73,16 @@ function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
         />
         <path d={outlines} stroke={palette.berry} strokeWidth={2} vectorEffect="non-scaling-stroke" />
       </g>
+      {lines.map(({ feature, line, value }) => {
+        // Said once, in the first view that shows it.
+        const isFirst = feature.seen.length === 0 || feature.seen[0]!.view === id;
+        const end = line && isFirst ? endWithin(rim, line) : undefined;
+        if (!end) return null;
+        const where = value && formatLength(value.value, job.units, value.sigma > 0 ? value.sigma : undefined);
+        return (
+          <Tag key={feature.id} at={applied(onto, end)} text={where ? `${feature.name} ${where}` : feature.name} />
+        );
+      })}
       {lines.map(({ feature, place }) => {
         if (!place) return null;
         const [x, y] = applied(onto, place);
@@ -89,6 +100,37 @@ function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
       })}
     </g>
   );
+}
+
+/** A word at the end of a shared line. */
+function Tag({ at: [x, y], text }: { at: Vec; text: string }) {
+  const palette = usePalette();
+  return (
+    <text
+      x={x + 4}
+      y={y - 4}
+      fontFamily={FONT.text}
+      fontSize={11}
+      fill={palette.ink}
+      stroke={palette.paper}
+      strokeWidth={3}
+      paintOrder="stroke">
+      {text}
+    </text>
+  );
+}
+
+/** Where a line comes into a view's rim: its left end, or its lower one. */
+function endWithin(rim: readonly Vec[], { a, b }: Line): Vec | undefined {
+  const along = subtract(b, a);
+  const crossings = rim.flatMap((from, i) => {
+    const side = subtract(rim[(i + 1) % rim.length]!, from);
+    const turned = cross(along, side);
+    if (turned === 0) return [];
+    const [t, u] = [cross(subtract(from, a), side) / turned, cross(subtract(from, a), along) / turned];
+    return u >= 0 && u <= 1 ? [t] : [];
+  });
+  return crossings.length > 1 ? mix(a, b, Math.min(...crossings)) : undefined;
 }
 
 /** A double rim where a view joins the one fit, a wavy one where it stands by its own zero, a plain one else. */

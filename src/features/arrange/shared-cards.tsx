@@ -16,12 +16,20 @@ import { WrittenField } from '@/ui/written-field';
 import { seenInWords, whereInWords } from './shared-words';
 import { SpanRows } from './span-rows';
 
+/** Below everything of which it is known how high it lies. mm */
+const LOWEST = -1e12;
+const ORDER: readonly Direction[] = ['up', 'across', 'deep'];
+
 /** What several views show, each with where it lies and what is said of it. */
 export function SharedCards() {
   const features = useJob(({ job }) => job.features);
+  const arranged = useJob(({ derived }) => derived.arranged);
   const side = useFitted()?.source.side;
   const { session } = useDesk();
   const chosen = useSession(({ tool }) => (tool.name === 'share' ? tool.state.feature : undefined));
+  // What is pointed at first, then levels from the top down, as on a section, then what runs upright, then places.
+  const orderOf = ({ id, along }: Feature) => (id === chosen ? -1 : along ? ORDER.indexOf(along) : ORDER.length);
+  const heightOf = ({ id, along }: Feature) => (along ? (arranged.coordinate(id, along)?.value ?? LOWEST) : 0);
   return (
     <>
       {chosen ? (
@@ -42,7 +50,7 @@ export function SharedCards() {
         </Card>
       ) : null}
       {[...features]
-        .sort((a, b) => Number(b.id === chosen) - Number(a.id === chosen))
+        .sort((a, b) => orderOf(a) - orderOf(b) || heightOf(b) - heightOf(a))
         .map((feature) => (
           <FeatureCard key={feature.id} feature={feature} isChosen={feature.id === chosen} />
         ))}

@@ -31,5 +31,6 @@ export function seenInWords(
   const off = left.flatMap((seen) => seen.off.map(({ mm }) => Math.abs(mm)));
   if (off.length === 0) return `Seen in ${view}${places}`;
   const worst = `Seen in ${view}${places}, off by ${formatLength(Math.max(...off), units)}${count > 1 ? ' at most' : ''}`;
-  return left.some(({ suspect }) => suspect) ? `${worst}: it does not belong with the others` : worst;
+  if (left.some(({ suspect }) => suspect)) return `${worst}: it does not belong with the others`;
+  return left.some(({ normalized = 0 }) => Math.abs(normalized) > 2) ? `${worst}, more than pointing explains` : worst;
 }
