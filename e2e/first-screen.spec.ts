@@ -68,8 +68,10 @@ test('what cannot be read is said on the bench of its job, and a dropped bundle 
   await expect(page).toHaveURL(/\/job\//);
   await expect(page.getByTestId('said')).toContainText('trowel.jpg');
   await leave(page);
+  // The list listens once it is there.
+  await page.getByRole('button', { name: /^Open trowel/ }).waitFor();
   await give(page, 'drop', 'package.json', 'old.bryony', 'application/zip');
-  await expect(page.getByText('This file is not a bundle of Bryony.')).toBeVisible();
+  await expect(page.getByText('This file is not a bundle of Bryony.')).toBeVisible({ timeout: 30_000 });
   await expect(page).toHaveURL(/\/$/);
 });
 
