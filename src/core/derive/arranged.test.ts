@@ -142,6 +142,8 @@ it('a view without a size does not stand by itself, and takes its scale when it 
   const alone = derive(benchOf());
   expect(alone.arranged.apart.get('side')?.why).toBe('without-scale');
   expect([...alone.arranged.stands.keys()]).toEqual(['front']);
+  const nothing = derive(jobOf([...ALL.flatMap(shown), sharedBy(ALL, 'base', ['foot', 'end'], NOISELESS, 'up')]));
+  expect(nothing.arranged.apart.get('front')?.why).toBe('nothing-sized');
   const together = derive(benchOf(NOISELESS, joining(...ALL)));
   expect([...together.arranged.stands.keys()]).toEqual(['front', 'side', 'plan']);
   for (const view of ALL) {

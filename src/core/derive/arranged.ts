@@ -11,7 +11,8 @@ import { standingOf, type Standing } from './standing';
 import { listTurnedRound, type TurnedRound } from './turned-round';
 
 /** Why a view that shows a side does not stand among the others. */
-export type Apart = 'shows-nothing' | 'lies-on-points' | 'only-looked-at' | 'without-scale' | 'open' | 'not-found';
+export type Apart =
+  'shows-nothing' | 'lies-on-points' | 'only-looked-at' | 'without-scale' | 'nothing-sized' | 'open' | 'not-found';
 
 export interface StandsApart {
   readonly why: Apart;
@@ -243,12 +244,19 @@ function grownOf({ fit }: FittedView, among: Adjustment | undefined): Grown | un
   return { by: Math.exp(after.values[0]! - before.values[0]!) - 1, sigma: before.sigmas[0]! };
 }
 
+/** Whether anything says how large any of it is. */
+const isSized = (views: readonly FittedView[], { spans, features }: Job) =>
+  views.some(({ fit }) => fit.scaled) ||
+  spans.some(({ role }) => role === 'use') ||
+  features.filter(({ said }) => Object.keys(said).length > 0).length > 1;
+
 /** Why a view that shows a side does not stand, as it is now. */
-function whyApart(fitted: FittedView, job: Job, { fit }: Fitting): StandsApart | undefined {
+function whyApart(fitted: FittedView, job: Job, { fit, views }: Fitting): StandsApart | undefined {
   const before = apartBefore(fitted, job);
   if (before) return before === 'no-side' ? undefined : { why: before, open: [] };
   if (!fit) return { why: 'not-found', open: [] };
   const found = readAdjustment(fit, fitted.source.id);
+  if (found && 'open' in found && !isSized(views, job)) return { why: 'nothing-sized', open: found.open };
   if (found && 'open' in found) return { why: 'open', open: found.open };
   return { why: found ? 'without-scale' : 'not-found', open: [] };
 }

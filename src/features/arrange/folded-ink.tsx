@@ -1,10 +1,12 @@
 import { useMemo } from 'react';
+import { labelAround, Labels } from '@/bench/overlay/labels';
 import { shapesPath } from '@/bench/overlay/path-data';
+import { placeLabels } from '@/bench/overlay/place-labels';
 import { useJob } from '@/bench/use-session';
 import { sharedIn, type FoldedView } from '@/core/derive';
 import { applied, composed, cross, distance, mix, subtract, type Affine, type Line, type Vec } from '@/core/geometry';
 import { formatLength } from '@/core/units';
-import { FONT, usePalette } from '@/ui/palette';
+import { usePalette } from '@/ui/palette';
 import { matrixOf } from './look-ways';
 
 interface InkProps {
@@ -13,6 +15,9 @@ interface InkProps {
   /** CSS px. */
   readonly size: Vec;
 }
+
+/** On less they would hide what they speak of. CSS px */
+const ROOM_FOR_TAGS = 560;
 
 const asItIs = (place: Vec) => place;
 
@@ -23,8 +28,28 @@ export function FoldedInk({ views, toScreen, size }: InkProps) {
       {views.map((view) => (
         <ViewInk key={view.fitted.source.id} view={view} onto={composed(toScreen, view.look)} />
       ))}
+      {size[0] < ROOM_FOR_TAGS ? null : <Tags views={views} toScreen={toScreen} size={size} />}
     </svg>
   );
+}
+
+/** What shared lines are called and where they lie, each once: at its end in the first view that shows it. */
+function Tags({ views, toScreen, size }: InkProps) {
+  const palette = usePalette();
+  const job = useJob((state) => state.job);
+  const derived = useJob((state) => state.derived);
+  const labels = views.flatMap(({ fitted, rim, look }) =>
+    sharedIn(fitted, { job, derived }).flatMap(({ feature, line, value }) => {
+      const isFirst = feature.seen.length === 0 || feature.seen[0]!.view === fitted.source.id;
+      const end = line && isFirst ? endWithin(rim, line) : undefined;
+      if (!end) return [];
+      const where = value && formatLength(value.value, job.units, value.sigma > 0 ? value.sigma : undefined);
+      const text = where === undefined ? feature.name : `${feature.name} ${where}`;
+      const at = applied(composed(toScreen, look), end);
+      return [labelAround(at, { key: `folded-${feature.id}`, text, color: palette.straw, writing: 'word' })];
+    }),
+  );
+  return <Labels labels={labels} placed={placeLabels(labels, [], [size[0], size[1]])} palette={palette} />;
 }
 
 function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
@@ -73,16 +98,6 @@ function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
         />
         <path d={outlines} stroke={palette.berry} strokeWidth={2} vectorEffect="non-scaling-stroke" />
       </g>
-      {lines.map(({ feature, line, value }) => {
-        // Said once, in the first view that shows it.
-        const isFirst = feature.seen.length === 0 || feature.seen[0]!.view === id;
-        const end = line && isFirst ? endWithin(rim, line) : undefined;
-        if (!end) return null;
-        const where = value && formatLength(value.value, job.units, value.sigma > 0 ? value.sigma : undefined);
-        return (
-          <Tag key={feature.id} at={applied(onto, end)} text={where ? `${feature.name} ${where}` : feature.name} />
-        );
-      })}
       {lines.map(({ feature, place }) => {
         if (!place) return null;
         const [x, y] = applied(onto, place);
@@ -99,24 +114,6 @@ function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
         );
       })}
     </g>
-  );
-}
-
-/** A word at the end of a shared line. */
-function Tag({ at: [x, y], text }: { at: Vec; text: string }) {
-  const palette = usePalette();
-  return (
-    <text
-      x={x + 4}
-      y={y - 4}
-      fontFamily={FONT.text}
-      fontSize={11}
-      fill={palette.ink}
-      stroke={palette.paper}
-      strokeWidth={3}
-      paintOrder="stroke">
-      {text}
-    </text>
   );
 }
 

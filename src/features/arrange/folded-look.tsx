@@ -45,7 +45,9 @@ export function FoldedLook({ folding }: { folding: Folding }) {
           : null}
         {toScreen ? <FoldedInk views={views} toScreen={toScreen} size={size} /> : <Nothing />}
         {toScreen
-          ? views.map((view) => <Name key={view.fitted.source.id} view={view} toScreen={toScreen} size={size} />)
+          ? namePlaces(views, toScreen, size).map((at, i) => (
+              <Name key={views[i]!.fitted.source.id} view={views[i]!} at={at} size={size} />
+            ))
           : null}
         <TurnRing folding={folding} />
         <TipSlider folding={folding} />
@@ -111,20 +113,29 @@ function Picture({
   );
 }
 
-/** What a view is called, at the upper left corner of its picture: a tap goes on in it. */
-function Name({ view: { fitted, rim, look }, toScreen, size }: { view: FoldedView; toScreen: Affine; size: Vec }) {
+/** A name and its room. CSS px */
+const NAME: Vec = [76, 34];
+
+/** Where the names of views stand: at outer corners of their pictures, upper left ones before others, none over another. */
+function namePlaces(views: readonly FoldedView[], toScreen: Affine, size: Vec): readonly Vec[] {
+  const outer = ([x, y]: Vec) => Math.hypot(x - size[0] / 2, y - size[1] / 2) - 0.35 * (x + y);
+  return views.reduce<readonly Vec[]>((taken, { rim, look }) => {
+    const corners = rim.map((at) => applied(composed(toScreen, look), at)).sort((a, b) => outer(b) - outer(a));
+    const isFree = ([x, y]: Vec) => taken.every(([u, v]) => Math.abs(x - u) > NAME[0] || Math.abs(y - v) > NAME[1]);
+    return [...taken, corners.find(isFree) ?? corners[0]!];
+  }, []);
+}
+
+/** What a view is called, at a corner of its picture: a tap goes on in it. */
+function Name({ view: { fitted }, at: [x, y], size }: { view: FoldedView; at: Vec; size: Vec }) {
   const palette = usePalette();
   const { session } = useDesk();
-  const corners = rim.map((at) => applied(composed(toScreen, look), at));
-  // An outer corner, an upper left one before others, so that names do not lie over each other.
-  const outer = ([x, y]: Vec) => Math.hypot(x - size[0] / 2, y - size[1] / 2) - 0.35 * (x + y);
-  const [x, y] = [...corners].sort((a, b) => outer(b) - outer(a))[0]!;
   return (
     <View
       style={{
         position: 'absolute',
         left: Math.max(4, Math.min(size[0] - 110, x)),
-        top: Math.max(2, Math.min(size[1] - 110, y - 12)),
+        top: Math.max(2, Math.min(size[1] - 110, y - 24)),
       }}>
       <Pressable
         accessibilityRole="button"

@@ -9,6 +9,7 @@ const APART: Readonly<Record<Apart, string>> = {
   'lies-on-points': 'It lies on known points of its own, and stands by those.',
   'only-looked-at': 'It is kept only to look at.',
   'without-scale': 'It has no size of its own. When it joins, it takes its scale from what it shares.',
+  'nothing-sized': 'Nothing says yet how large any of this is. Set the scale of one view under Fit.',
   open: 'What it shares does not tell how large it is: point at a second line, or one farther away.',
   'not-found': 'What is said of the views together cannot be true. Look at what does not belong.',
 };
