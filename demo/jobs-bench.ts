@@ -17,30 +17,33 @@ const frame = (from: readonly [number, number], to: readonly [number, number]): 
 const SHEET = 'bench-views-sheet';
 const FRONT = 'bench-front';
 
+/** What each view shows of the sheet, and where its zero is. */
+const SHOWN = [
+  {
+    id: FRONT,
+    name: 'Front',
+    side: 'front',
+    frame: frame([-330, -230], [BENCH.length + 190, 930]),
+    origin: front(0, 0),
+  },
+  {
+    id: 'bench-side',
+    name: 'Side',
+    side: 'right',
+    frame: frame([side - 120, -230], [side + 720, 930]),
+    origin: right(0, 0),
+  },
+  {
+    id: 'bench-top',
+    name: 'Top',
+    side: 'top',
+    frame: frame([-120, top - 90], [BENCH.length + 120, top + 670]),
+    origin: above(0, 0),
+  },
+];
+
 function viewsOf(sheet: ReturnType<typeof sheetOf>): View[] {
-  const [f, r, t] = [
-    {
-      id: FRONT,
-      name: 'Front',
-      side: 'front',
-      frame: frame([-330, -230], [BENCH.length + 190, 930]),
-      origin: front(0, 0),
-    },
-    {
-      id: 'bench-side',
-      name: 'Side',
-      side: 'right',
-      frame: frame([side - 120, -230], [side + 720, 930]),
-      origin: right(0, 0),
-    },
-    {
-      id: 'bench-top',
-      name: 'Top',
-      side: 'top',
-      frame: frame([-120, top - 90], [BENCH.length + 120, top + 670]),
-      origin: above(0, 0),
-    },
-  ].map(({ id, name, side: shows, frame: around, origin }): View => ({
+  const [f, r, t] = SHOWN.map(({ id, name, side: shows, frame: around, origin }): View => ({
     ...createView(id, sheet),
     name,
     side: shows as View['side'],

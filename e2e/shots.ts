@@ -41,7 +41,6 @@ test('pictures', async ({ desk, page }, { project }) => {
   await page.waitForTimeout(800);
   if (phone) await shoot('start');
   await desk.pointAt(truth.card.left, truth.card.right);
-  if (phone) await shoot('scale');
   await desk.type('length-field', '85.6');
   await desk.pointAt(marks.get(20)!, marks.get(260)!);
   await desk.type('length-field', '240');

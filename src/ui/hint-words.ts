@@ -5,6 +5,7 @@ export const HINTS = {
   'kind-of-picture': 'Say what kind of picture it is: that decides how far it is trusted.',
   'no-length': 'Choose Length and point at something you know.',
   'no-size': 'Nothing here says a size yet. Point at something whose length you know.',
+  'scaled-by-others': 'This view takes its scale from those that it joins. Check it on a size that it shows.',
   'not-checked': 'Check the scale on a second size before you trust it.',
   checked: 'Scaled and checked. Go on to Trace.',
   'read-back': 'The file is read back before it leaves.',

@@ -72,7 +72,8 @@ interface Joint {
   readonly covariance: Matrix;
 }
 
-function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, covariance }: Joint): Adjustment {
+function adjustmentOf(view: SceneView, joint: Joint): Adjustment {
+  const { scene, judged, maps, lifts, covariance } = joint;
   const { solution, diagnosis, belief } = judged;
   const model = modelOf(view);
   const layout = layoutOf(view, maps, lifts, solution.values);
@@ -80,15 +81,6 @@ function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, co
   const numbersOf = (values: readonly number[]) => at.map((i) => values[i]!);
   const values = [...maps, ...lifts].flatMap((block) => [...solution.values.get(block)!]);
   const used = usedIn(view, scene, belief);
-  const covarianceOf = (names: readonly string[]) => {
-    if (names.length === 0) return covariance;
-    const named = names.map((name) => blockOfPoint(view, name, solution.values));
-    return inSheetFrame(
-      covarianceWith(judged, columns, [...lifts, ...named]),
-      columns.length + lifts.length,
-      names.map((name) => pointFrame(view.points[name]!)),
-    );
-  };
   return {
     ...judgedOf(view, judged),
     ...aroundOf(view, scene, used, belief),
@@ -103,7 +95,7 @@ function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, co
     // Its zero is its own; what is level is told where its own evidence tells it.
     tells: { turn: used.some(({ kind }) => kind === 'level'), shift: false },
     adjustedPoints: new Set(used.flatMap(pointsOf)),
-    withPoints: (names) => ({ places: placesOf(view, names, solution), covariance: covarianceOf(names) }),
+    withPoints: (names) => withPoints(view, names, joint),
     model,
     parts: listFoundParts(
       { model, values: numbersOf(values) },
@@ -120,8 +112,23 @@ function adjustmentOf(view: SceneView, { scene, judged, maps, lifts, columns, co
   };
 }
 
-const placesOf = (view: SceneView, names: readonly string[], { values }: JudgedScene['solution']) =>
-  names.map((name) => pointFrame(view.points[name]!).toSheet(values.get(blockOfPoint(view, name, values))!));
+/** Where places of a view came to lie, and how they hang together with all numbers. */
+function withPoints(
+  view: SceneView,
+  names: readonly string[],
+  { judged, lifts, columns, covariance }: Joint,
+): ReturnType<Adjustment['withPoints']> {
+  const { values } = judged.solution;
+  const frames = names.map((name) => pointFrame(view.points[name]!));
+  const blocks = names.map((name) => blockOfPoint(view, name, values));
+  return {
+    places: frames.map((frame, i) => frame.toSheet(values.get(blocks[i]!)!)),
+    covariance:
+      names.length === 0
+        ? covariance
+        : inSheetFrame(covarianceWith(judged, columns, [...lifts, ...blocks]), columns.length + lifts.length, frames),
+  };
+}
 
 /** How a view's own pieces were judged among all. */
 const judgedOf = (

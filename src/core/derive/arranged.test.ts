@@ -17,7 +17,7 @@ import {
   type Job,
   type Sheet,
 } from '../job';
-import { jobOf } from '../job/for-tests';
+import { jobOf, scanOf } from '../job/for-tests';
 import { drawnAt, HEIGHT, WIDTH, type Drawn } from '../arrange/simulated';
 import { DIRECTIONS, distance3, fromSpace, showsAlong, toSpace, type Direction, type Side, type Vec3 } from '../space';
 import type { Shape } from '../outline';
@@ -47,17 +47,7 @@ const TOP = drawn('plan', 'top', { scale: 0.5, turn: 0.002, zero: [200, 1900] })
 const CLICK = 1;
 const NOISELESS = () => 0;
 
-const sheetOf = (id: string): Sheet => ({
-  id,
-  name: id,
-  picture: 'a'.repeat(64),
-  mediaType: 'image/png',
-  bytes: 1,
-  width: WIDTH,
-  height: HEIGHT,
-  kind: 'scan',
-  taken: {},
-});
+const sheetOf = (id: string): Sheet => ({ ...scanOf(WIDTH, HEIGHT), id, name: id });
 
 /** A view without a size of its own; its zero is at the foot. */
 const shown = (view: Drawn): readonly Command[] => [

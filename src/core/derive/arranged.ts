@@ -167,9 +167,14 @@ interface Seeing {
   readonly views: Views;
 }
 
-function arrangedOf(job: Job, { alone, views }: Seeing, { all, joined }: Together): Arranged {
-  const coordinate = (feature: string, direction: Direction) => coordinateIn([joined, all], feature, direction);
-  const stands = new Map(
+/** How each view stands that has a scale and shows something shared. */
+function standsOf(
+  { features }: Job,
+  { alone, views }: Seeing,
+  { all, joined }: Together,
+  coordinate: Arranged['coordinate'],
+): Arranged['stands'] {
+  return new Map(
     [...views].flatMap(([id, fitted]) => {
       const joins = fitted !== alone.get(id);
       const within = joins ? joined : all;
@@ -178,7 +183,7 @@ function arrangedOf(job: Job, { alone, views }: Seeing, { all, joined }: Togethe
       const how = {
         joins,
         byZero: within.byZero.get(id) ?? [],
-        features: job.features,
+        features,
         coordinate,
         leftOf: (feature: string) => leftOf(within, tieOf(feature, id)),
         lies: leftOf(within, ownedName(id, LEVEL_BY_DATUM)),
@@ -186,6 +191,13 @@ function arrangedOf(job: Job, { alone, views }: Seeing, { all, joined }: Togethe
       return [[id, standingOf(fitted, among, how)] as const];
     }),
   );
+}
+
+function arrangedOf(job: Job, seeing: Seeing, together: Together): Arranged {
+  const { alone, views } = seeing;
+  const { all, joined } = together;
+  const coordinate = (feature: string, direction: Direction) => coordinateIn([joined, all], feature, direction);
+  const stands = standsOf(job, seeing, together, coordinate);
   const told = joined.fit ? joined : all;
   return {
     stands,

@@ -1,5 +1,6 @@
 import { done, refused, type Result } from '../basics';
 import { pieceBounds, positiveAngle, type Piece } from '../geometry';
+import { cross3, scale3, type Vec3 } from '../space';
 import { findPiecesOfEntity } from './dxf-entities';
 import { Groups } from './dxf-groups';
 import type { FileUnit } from './drawing';
@@ -8,22 +9,21 @@ import type { FileUnit } from './drawing';
 export interface SpaceSummary {
   readonly unit: FileUnit | undefined;
   /** The least coordinates, and how far it reaches from there. */
-  readonly corner: Triple;
-  readonly size: Triple;
+  readonly corner: Vec3;
+  readonly size: Vec3;
   readonly closed: number;
   /** Places at which an odd number of open ends meet. */
   readonly openEnds: number;
   readonly layers: readonly string[];
 }
 
-type Triple = readonly [number, number, number];
 const AXES = [0, 1, 2] as const;
 
 /** What an entity takes up along each axis, whether it is closed, and where it begins and ends if not. */
 interface Read {
-  readonly least: Triple;
-  readonly most: Triple;
-  readonly ends: readonly Triple[] | undefined;
+  readonly least: Vec3;
+  readonly most: Vec3;
+  readonly ends: readonly Vec3[] | undefined;
 }
 
 /**
@@ -38,16 +38,14 @@ export function readSpaceDxf(text: string): Result<SpaceSummary> {
   const mm = said === 1 ? 25.4 : 1;
   const entities = entitiesOf(groups);
   const read = entities.flatMap(({ kind, own }) => readEntity(kind, own) ?? []);
-  const along = (pick: (one: Read) => Triple, of: (...values: number[]) => number) =>
-    AXES.map((axis) => (read.length > 0 ? mm * of(...read.map((one) => pick(one)[axis])) : 0)) as unknown as Triple;
+  const along = (pick: (one: Read) => Vec3, of: (...values: number[]) => number) =>
+    AXES.map((axis) => (read.length > 0 ? mm * of(...read.map((one) => pick(one)[axis])) : 0)) as unknown as Vec3;
   const [corner, most] = [along(({ least }) => least, Math.min), along((one) => one.most, Math.max)];
-  const { loops, loose } = linked(
-    read.flatMap(({ ends }) => (ends ? [ends.map((at) => at.map((value) => mm * value) as unknown as Triple)] : [])),
-  );
+  const { loops, loose } = linked(read.flatMap(({ ends }) => (ends ? [ends.map((at) => scale3(at, mm))] : [])));
   return done({
     unit: said === 1 ? 'inch' : said === 4 ? 'mm' : undefined,
     corner,
-    size: AXES.map((axis) => most[axis] - corner[axis]) as unknown as Triple,
+    size: AXES.map((axis) => most[axis] - corner[axis]) as unknown as Vec3,
     closed: read.filter(({ ends }) => ends === undefined).length + loops,
     openEnds: loose,
     layers: [...new Set(entities.map(({ own }) => own.text(8) ?? '0'))].sort(),
@@ -78,8 +76,8 @@ function entitiesOf(groups: readonly Pair[]): { readonly kind: string; readonly 
   return found.map(({ kind, own }) => ({ kind, own: new Groups(own) }));
 }
 
-const triple = (own: Groups, code: number, at = 0): Triple =>
-  [0, 10, 20].map((more) => own.numbers(code + more)[at] ?? 0) as unknown as Triple;
+const triple = (own: Groups, code: number, at = 0): Vec3 =>
+  [0, 10, 20].map((more) => own.numbers(code + more)[at] ?? 0) as unknown as Vec3;
 
 function readEntity(kind: string, own: Groups): Read | undefined {
   switch (kind) {
@@ -98,9 +96,9 @@ function readEntity(kind: string, own: Groups): Read | undefined {
   }
 }
 
-function around(places: readonly Triple[], ends: readonly Triple[] | undefined): Read {
+function around(places: readonly Vec3[], ends: readonly Vec3[] | undefined): Read {
   const of = (pick: (...values: number[]) => number) =>
-    AXES.map((axis) => pick(...places.map((place) => place[axis]))) as unknown as Triple;
+    AXES.map((axis) => pick(...places.map((place) => place[axis]))) as unknown as Vec3;
   return { least: of(Math.min), most: of(Math.max), ends };
 }
 
@@ -117,8 +115,8 @@ function readSpline(own: Groups): Read {
   const [first, last] = [points[0]!, points.at(-1)!];
   const isClosed = AXES.every((axis) => Math.abs(first[axis] - last[axis]) < SAME);
   return {
-    least: reach.map(([least]) => least) as unknown as Triple,
-    most: reach.map(([, most]) => most) as unknown as Triple,
+    least: reach.map(([least]) => least) as unknown as Vec3,
+    most: reach.map(([, most]) => most) as unknown as Vec3,
     ends: isClosed ? undefined : [first, last],
   };
 }
@@ -127,10 +125,10 @@ const WHOLE = 2 * Math.PI;
 const SAME = 1e-4;
 
 /** c + M cos t + m sin t, from one t to another. */
-function readRound(centre: Triple, major: Triple, minor: Triple, from: number, to: number): Read {
+function readRound(centre: Vec3, major: Vec3, minor: Vec3, from: number, to: number): Read {
   const sweep = positiveAngle(to - from) < 1e-9 ? WHOLE : positiveAngle(to - from);
   const at = (t: number) =>
-    AXES.map((axis) => centre[axis] + major[axis] * Math.cos(t) + minor[axis] * Math.sin(t)) as unknown as Triple;
+    AXES.map((axis) => centre[axis] + major[axis] * Math.cos(t) + minor[axis] * Math.sin(t)) as unknown as Vec3;
   const turning = AXES.flatMap((axis) => {
     const t = Math.atan2(minor[axis], major[axis]);
     return [t, t + Math.PI].filter((each) => positiveAngle(each - from) <= sweep);
@@ -142,27 +140,20 @@ function readRound(centre: Triple, major: Triple, minor: Triple, from: number, t
 function readEllipse(own: Groups): Read {
   const [centre, major, normal] = [triple(own, 10), triple(own, 11), normalOf(own)];
   const ratio = own.number(40, 1);
-  const minor = cross(normal, major).map((value) => ratio * value) as unknown as Triple;
+  const minor = scale3(cross3(normal, major), ratio);
   return readRound(centre, major, minor, own.number(41, 0), own.number(42, WHOLE));
 }
 
-const normalOf = (own: Groups): Triple => (own.numbers(210).length > 0 ? triple(own, 210) : [0, 0, 1]);
-const cross = (a: Triple, b: Triple): Triple => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
-
+const normalOf = (own: Groups): Vec3 => (own.numbers(210).length > 0 ? triple(own, 210) : [0, 0, 1]);
 /** In the axes that follow from a normal (DXF reference, "Arbitrary Axis Algorithm"). */
 function readOnPlane(kind: string, own: Groups): Read | undefined {
   const normal = normalOf(own);
-  const right = cross(Math.abs(normal[0]) < 1 / 64 && Math.abs(normal[1]) < 1 / 64 ? [0, 1, 0] : [0, 0, 1], normal);
-  const long = Math.hypot(...right);
-  const x = right.map((value) => value / long) as unknown as Triple;
-  const y = cross(normal, x);
+  const right = cross3(Math.abs(normal[0]) < 1 / 64 && Math.abs(normal[1]) < 1 / 64 ? [0, 1, 0] : [0, 0, 1], normal);
+  const x = scale3(right, 1 / Math.hypot(...right));
+  const y = cross3(normal, x);
   const high = kind === 'LWPOLYLINE' ? own.number(38, 0) : own.number(30, 0);
-  const inSpace = ([u, v]: readonly [number, number]): Triple =>
-    AXES.map((axis) => u * x[axis] + v * y[axis] + high * normal[axis]) as unknown as Triple;
+  const inSpace = ([u, v]: readonly [number, number]): Vec3 =>
+    AXES.map((axis) => u * x[axis] + v * y[axis] + high * normal[axis]) as unknown as Vec3;
   const pieces = kind === 'ARC' ? [arcOf(own)] : findPiecesOfEntity({ type: kind, groups: own } as never);
   if (!pieces || pieces.length === 0) return undefined;
   const read = pieces.map((piece) => readPiece(piece, inSpace, x, y));
@@ -188,22 +179,19 @@ const arcOf = (own: Groups): Piece => {
   };
 };
 
-function readPiece(piece: Piece, inSpace: (place: readonly [number, number]) => Triple, x: Triple, y: Triple): Read {
+function readPiece(piece: Piece, inSpace: (place: readonly [number, number]) => Vec3, x: Vec3, y: Vec3): Read {
   if (piece.kind === 'line') return around([inSpace(piece.a), inSpace(piece.b)], [inSpace(piece.a), inSpace(piece.b)]);
   if (piece.kind !== 'arc') throw new Error(piece.kind);
   const { centre, radius, start, sweep } = piece;
-  const [major, minor] = [x, y].map((axis) => axis.map((value) => radius * value) as unknown as Triple) as [
-    Triple,
-    Triple,
-  ];
+  const [major, minor] = [scale3(x, radius), scale3(y, radius)];
   const [from, to] = sweep > 0 ? [start, start + sweep] : [start + sweep, start];
   const read = readRound(inSpace(centre), major, minor, from, to);
   return sweep > 0 || !read.ends ? read : { ...read, ends: [...read.ends].reverse() };
 }
 
 /** Open paths that meet end to end, two at each place, close an outline together. */
-function linked(paths: readonly (readonly Triple[])[]): { readonly loops: number; readonly loose: number } {
-  const places: { readonly at: Triple; readonly paths: number[] }[] = [];
+function linked(paths: readonly (readonly Vec3[])[]): { readonly loops: number; readonly loose: number } {
+  const places: { readonly at: Vec3; readonly paths: number[] }[] = [];
   paths.forEach((ends, path) =>
     ends.forEach((at) => {
       const known = places.find((place) => AXES.every((axis) => Math.abs(place.at[axis] - at[axis]) < SAME));

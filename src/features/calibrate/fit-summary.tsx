@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { useDesk } from '@/bench/use-session';
+import { useDesk, useJob } from '@/bench/use-session';
 import type { Advice } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import { setLift, setLookOnly, believableDpi } from '@/core/job';
@@ -26,6 +26,7 @@ export function FitSummary({
   const units = useUnits();
   const { session } = useDesk();
   const { fit, refusal, without } = fitted;
+  const joins = useJob(({ derived }) => derived.arranged.stands.get(fitted.source.id)?.joins ?? false);
   const advice = useAdvice(fitted);
   useEffect(() => {
     session.setAdvice(advice);
@@ -56,6 +57,11 @@ export function FitSummary({
         <Words testID="fit-summary" style={{ fontSize: 14, lineHeight: 19 }}>
           {fitInWords(fitted, units).join(' ')}
         </Words>
+        {joins ? (
+          <Words quiet style={{ fontSize: 13, lineHeight: 18 }} testID="fit-joined">
+            This is the one fit of all views that join; Arrange says how they stand together.
+          </Words>
+        ) : null}
         {fit.warnings.map((code) => (
           <Words key={code} testID="fit-warning" style={{ fontSize: 14, lineHeight: 19, fontWeight: '700' }}>
             {sentenceFor(code)}

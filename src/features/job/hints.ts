@@ -18,7 +18,7 @@ function hintOfStep(step: StepName, { view: { evidence }, fit }: FittedView): Hi
     case 'sources':
       return { code: 'kind-of-picture' };
     case 'fit':
-      if (!evidence.some(({ role }) => role === 'use')) return { code: 'no-length' };
+      if (!evidence.some(({ role }) => role === 'use')) return { code: fit.scaled ? 'scaled-by-others' : 'no-length' };
       if (!fit.scaled) return { code: 'no-size' };
       return { code: evidence.some(({ role }) => role === 'check') ? 'checked' : 'not-checked' };
     case 'arrange':
