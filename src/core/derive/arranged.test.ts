@@ -1,5 +1,5 @@
 /** Views of one thing in a job: they stand where they belong, one takes its scale from another, and what joins is wrong together. */
-import { listDoubts } from '../calibrate';
+import { listDoubts, type FoundPart } from '../calibrate';
 import { createRandom } from '../calibrate/simulation';
 import { applied, distance, pieceLength, type Vec } from '../geometry';
 import {
@@ -16,6 +16,7 @@ import {
   type Feature,
   type Job,
   type Sheet,
+  type View,
 } from '../job';
 import { jobOf, scanOf } from '../job/for-tests';
 import { drawnAt, HEIGHT, WIDTH, type Drawn } from '../arrange/simulated';
@@ -248,6 +249,61 @@ it('where the doubt of a view comes from is told of its own parts, among the num
   expect(doubts[0]!.share).toBeLessThan(0.01);
 });
 
+it('nothing is left over where all is as it is, from whatever side', () => {
+  const round = [FRONT, drawn('far', 'back'), drawn('near', 'left', { scale: 0.7 }), drawn('under', 'bottom')];
+  const { arranged } = derive(
+    jobOf([
+      ...round.flatMap(shown),
+      sized(FRONT, 'foot', 'end', 1, NOISELESS),
+      ...Object.keys(THING).map((name) => sharedBy(round, name, [name], NOISELESS)),
+      ...joining(...round),
+    ]),
+  );
+  const left = [...arranged.stands.values()].flatMap(({ seen }) => seen.flatMap(({ off }) => off.map(({ mm }) => mm)));
+  expect(left).toHaveLength(32);
+  expect(Math.max(...left.map(Math.abs))).toBeLessThan(0.05);
+});
+
+it('where two sizes contradict each other and nothing tells which is wrong, both stay and the plus-minus is wider', () => {
+  const sizes = (wrong: number) => {
+    const job = benchOf(createRandom(2).normal, [
+      sized(RIGHT, 'foot', 'back', 0.5, createRandom(9).normal, wrong),
+      ...joining(...ALL),
+    ]);
+    return derive(job);
+  };
+  const [agreeing, apart] = [sizes(1), sizes(1.04)];
+  expect([agreeing.arranged.warnings, apart.arranged.warnings]).toEqual([[], ['evidence-disagrees']]);
+  expect(apart.arranged.suspectsKept).toBe(true);
+  for (const { id } of ALL) expect(apart.views.get(id)!.sigma! / agreeing.views.get(id)!.sigma!).toBeGreaterThan(3);
+});
+
+it('what is assumed of a sheet is assumed once for all views of it', () => {
+  const views = [FRONT, { ...RIGHT, scale: FRONT.scale, zero: [2400, 2100] as const }] as const;
+  const scan = sheetOf('front');
+  const viewOf = (view: Drawn, more: Partial<View>) => ({
+    ...createView(view.id, scan),
+    side: view.side,
+    datum: { origin: drawnAt(view, THING.foot!), direction: 0 },
+    ...more,
+  });
+  const { alone, views: joined } = derive(
+    jobOf([
+      addSheet(scan, viewOf(views[0], {})),
+      cutView(viewOf(views[1], { shares: 'front' })),
+      sized(views[0], 'foot', 'end', 1, NOISELESS),
+      sharedBy(views, 'base', ['foot'], NOISELESS, 'up', { said: { up: zero } }),
+      ...joining(...views),
+    ]),
+  );
+  const [before, after] = [alone, joined].map((all) => all.get('side')!.fit.parts) as [FoundPart[], FoundPart[]];
+  expect(before.filter(({ from }) => from === 'assumed').length).toBeGreaterThan(0);
+  for (const { part, sigmas } of before)
+    sigmas.forEach((sigma, i) =>
+      expect(after.find((other) => other.part === part)!.sigmas[i]! / sigma).toBeGreaterThan(0.97),
+    );
+});
+
 it('what nothing says is said: there a view stands by its own zero', () => {
   const { arranged } = derive(
     jobOf([
@@ -322,6 +378,10 @@ it('laid out, what the views share runs on from one to the next; folded up, ever
     expect(side[0]).toBeGreaterThan(front[0]);
     expect(plan[1]).toBeGreaterThan(front[1]);
   }
+  // What is nearest is drawn last.
+  const orderOf = (turn: number) =>
+    foldedViews({ job, derived }, { fold: 1, turn, tip: 0 }).map(({ fitted }) => fitted.source.id);
+  expect([orderOf(0).at(-1), orderOf(Math.PI / 2).at(-1), orderOf(Math.PI)[0]]).toEqual(['front', 'side', 'front']);
   // From the right one looks at the side alone, from above at the plan.
   const [fromRight, fromAbove] = [lookOf(1, Math.PI / 2), lookOf(1, 0, Math.PI / 2)];
   const [foot, end] = [THING.foot!, THING.end!];
@@ -371,6 +431,8 @@ it('a side view that is mirrored, or said to be seen from the wrong side, is fou
     ]);
   const found = derive(job([])).arranged.listTurnedRound();
   expect(found[0]).toEqual({ view: 'side', side: 'left' });
+  // Turned round the front would contradict all others.
+  expect(found.map(({ view }) => view)).not.toContain('front');
   const right = derive(job([setSide('side', 'left')])).arranged;
   expect([right.listTurnedRound(), right.warnings]).toEqual([[], []]);
 });
