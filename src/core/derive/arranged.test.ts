@@ -195,6 +195,8 @@ it('what is left over is shown place by place, and a wrong size is named', () =>
   const { arranged, views } = derive(benchOf(noise, [...more, ...joining(...ALL)]));
   expect(views.get('side')!.fit.suspects).toEqual(['side-size']);
   expect(views.get('front')!.fit.suspects).toEqual([]);
+  // No view turned round would put a wrong size right.
+  expect(arranged.listTurnedRound()).toEqual([]);
   expect(arranged.spans.get('height')).toMatchObject({ suspect: false });
   expect(Math.abs(arranged.spans.get('height')!.difference!)).toBeLessThan(1.5);
   const grown = arranged.grown.get('side')!;
@@ -292,11 +294,12 @@ it('what is assumed of a sheet is assumed once for all views of it', () => {
       addSheet(scan, viewOf(views[0], {})),
       cutView(viewOf(views[1], { shares: 'front' })),
       sized(views[0], 'foot', 'end', 1, NOISELESS),
-      sharedBy(views, 'base', ['foot'], NOISELESS, 'up', { said: { up: zero } }),
+      sharedBy(views, 'base', ['foot', 'end'], NOISELESS, 'up', { said: { up: zero } }),
       ...joining(...views),
     ]),
   );
   const [before, after] = [alone, joined].map((all) => all.get('side')!.fit.parts) as [FoundPart[], FoundPart[]];
+  expect(joined.get('side')).not.toBe(alone.get('side'));
   expect(before.filter(({ from }) => from === 'assumed').length).toBeGreaterThan(0);
   for (const { part, sigmas } of before)
     sigmas.forEach((sigma, i) =>
