@@ -9,8 +9,8 @@ const ZERO = 'datum:zero';
 const [FROM, TO] = ['datum:from', 'datum:to'];
 /** A view was laid level by eye or by an edge. Radians, one sigma; assumed. */
 const LEVEL_SIGMA = 0.035;
-/** Zero is where it is said to be. px. */
-const EXACTLY = 1e-3;
+/** Zero is where it is said to be: far better than any hand points, and not so well that how the view is turned about it drowns beside. px. */
+const EXACTLY = 0.05;
 
 /** A view that lies about as its datum says: told by any two places of a line that several views show far better. */
 export function lyingByDatum(view: SceneView): SceneView {

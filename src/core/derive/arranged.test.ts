@@ -280,6 +280,28 @@ it('where two sizes contradict each other and nothing tells which is wrong, both
   for (const { id } of ALL) expect(apart.views.get(id)!.sigma! / agreeing.views.get(id)!.sigma!).toBeGreaterThan(3);
 });
 
+it.each(['auto', 'similarity'] as const)('one place each is enough for views of one sheet to stand (%s)', (model) => {
+  const views = [FRONT, { ...RIGHT, scale: FRONT.scale, zero: [2400, 2100] as const }] as const;
+  const scan = sheetOf('front');
+  const viewOf = (view: Drawn, more: Partial<View>) => ({
+    ...createView(view.id, scan),
+    model,
+    side: view.side,
+    datum: { origin: drawnAt(view, THING.foot!), direction: 0 },
+    ...more,
+  });
+  const { arranged } = derive(
+    jobOf([
+      addSheet(scan, viewOf(views[0], {})),
+      cutView(viewOf(views[1], { shares: 'front' })),
+      sized(views[0], 'foot', 'end', 1, NOISELESS),
+      sharedBy(views, 'base', ['foot'], NOISELESS, 'up', { said: { up: zero } }),
+      ...joining(...views),
+    ]),
+  );
+  expect([arranged.refusal, [...arranged.stands.keys()]]).toEqual([undefined, ['front', 'side']]);
+});
+
 it('what is assumed of a sheet is assumed once for all views of it', () => {
   const views = [FRONT, { ...RIGHT, scale: FRONT.scale, zero: [2400, 2100] as const }] as const;
   const scan = sheetOf('front');
