@@ -71,23 +71,40 @@ export interface AimOptions extends Hand {
 
 /** The picture goes before these where it is nearer. */
 const WEAK: readonly (AimSnap | undefined)[] = ['nearest', 'would-cross', 'straight-on', 'grid'];
+/** Aims nearer to each other are one. Sheet px. */
+const SAME_PLACE = 0.01;
 /** From how far off lines are followed straight on, in reaches. */
 const FOLLOWED = 30;
 
 /** The aim at a place of the sheet: caught by what lies within reach, the drawing before the picture, else just there. */
 export function aimAt(sheet: Vec, options: AimOptions): Aim {
+  const { turn = 0 } = options;
+  const all = aimsAt(sheet, options, turn === 0);
+  return all[turn % all.length]!;
+}
+
+/**
+ * The turn of what comes after an aim in what lies within reach of where somebody pointed now. It goes on from where the aim is, not from its number: a part of the picture may have come in
+ * between, and with it one more that could be meant.
+ */
+export function turnAfter(aim: Aim, pointed: Vec, options: AimOptions): number {
+  const all = aimsAt(pointed, options);
+  const here = all.findIndex(({ sheet, snap }) => snap === aim.snap && distance(sheet, aim.sheet) < SAME_PLACE);
+  return ((here < 0 ? (options.turn ?? 0) : here) + 1) % all.length;
+}
+
+/** All that could be meant at a place, the best first, the place itself last; of the best alone, that comes first, and the rest need not be there. */
+function aimsAt(sheet: Vec, options: AimOptions, bestAlone = false): readonly Aim[] {
   const { fit, zoom, snapping } = options;
   const sigma = pointingSigma(options, zoom);
   const free: Aim = { sheet, plane: fit.toPlane(sheet), sigma, snap: undefined, free: sheet };
-  if (!snapping) return free;
+  if (!snapping) return [free];
   const reach = snapReach(options, zoom);
   const drawn = caughtByDrawing(free, reach, options);
-  const { turn = 0 } = options;
-  if (turn === 0 && drawn[0] && !WEAK.includes(drawn[0].snap)) return drawn[0];
+  if (bestAlone && drawn[0] && !WEAK.includes(drawn[0].snap)) return drawn;
   const seen = options.kinds && !options.kinds.includes('picture') ? undefined : caughtByPicture(free, reach, options);
   const best = bestOf(drawn[0], seen) ?? free;
-  const others = [...drawn, ...(seen ? [seen] : []), free].filter((other) => other !== best);
-  return [best, ...others][turn % (others.length + 1)]!;
+  return [best, ...[...drawn, ...(seen ? [seen] : []), free].filter((other) => other !== best)];
 }
 
 /** What is drawn goes before the picture, but for what is weak and farther off. */

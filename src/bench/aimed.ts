@@ -2,7 +2,7 @@ import type { Derived } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import type { LoadedReference } from '@/store';
 import type { Hand } from '@/core/calibrate';
-import { aimAt, aimZoom, pointingSigma, type Aim } from './aim';
+import { aimAt, aimZoom, pointingSigma, turnAfter, type Aim, type AimOptions } from './aim';
 import type { PictureEdges } from './edges';
 import type { SessionState } from './session-state';
 import { snapSearch } from './snap-targets';
@@ -36,13 +36,22 @@ export function isCatching({ snapping, tool }: SessionState): boolean {
 }
 
 /** What is meant by where somebody points; `turn` of several things that could be meant there. */
-export function aimIn({ sheet, zoom, pointer, unaided }: Aimed, turn: number, around: Around): Aim {
+export function aimIn(aimed: Aimed, turn: number, around: Around): Aim {
+  return aimAt(aimed.sheet, optionsOf(aimed, turn, around));
+}
+
+/** The turn of what could be meant after what an aim was caught by. */
+export function turnAfterIn(aim: Aim, aimed: Aimed, turn: number, around: Around): number {
+  return turnAfter(aim, aimed.sheet, optionsOf(aimed, turn, around));
+}
+
+function optionsOf({ sheet, zoom, pointer, unaided }: Aimed, turn: number, around: Around): AimOptions {
   const { context, derived, session, references, edges } = around;
   const { tool, catching, grid } = session;
   const snapping = isCatching(session);
   const { seeksPicture, from } = toolOf(tool);
   const near = seeksPicture?.(tool.state) ? undefined : { references, at: sheet, reach: REFERENCE_REACH / zoom };
-  return aimAt(sheet, {
+  return {
     fit: context.fitted.fit,
     zoom,
     pointer,
@@ -55,7 +64,7 @@ export function aimIn({ sheet, zoom, pointer, unaided }: Aimed, turn: number, ar
     kinds: catching,
     grid,
     turn,
-  });
+  };
 }
 
 /** From where and to where on the sheet a nudge moves, by pixels of what is looked at, and how surely. */

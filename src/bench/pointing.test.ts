@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { aimAt, aimZoom, pointingSigma } from './aim';
+import { aimAt, aimZoom, pointingSigma, turnAfter, type AimOptions } from './aim';
 import { AT_REST, stepGesture, type Gesture, type GestureEffect, type TouchInput } from './gesture';
 import { fitView, unscaledFit } from '@/core/calibrate';
 import { squaredUp } from './laying';
@@ -209,19 +209,24 @@ it('what lies within reach is gone through by turns: the best first, then the re
   const line = { kind: 'line', a: [990, 2024], b: [1006, 2024] } as const;
   const search = () => [{ piece: line, guide: false }];
   const edge = { at: [1001, 999] as const, normal: 0, sigma: 0.2, kind: 'step' as const };
+  const seeing = (turn: number, findEdge?: () => typeof edge): AimOptions => ({
+    fit,
+    zoom: 1,
+    pointer: 'mouse',
+    snapping: true,
+    search,
+    turn,
+    ...(findEdge ? { findEdge } : {}),
+  });
+  const at = [1000, 1000] as const;
   const turns = (findEdge?: () => typeof edge) =>
-    [0, 1, 2, 3, 4, 5].map(
-      (turn) =>
-        aimAt([1000, 1000], {
-          fit,
-          zoom: 1,
-          pointer: 'mouse',
-          snapping: true,
-          search,
-          turn,
-          ...(findEdge ? { findEdge } : {}),
-        }).snap,
-    );
+    [0, 1, 2, 3, 4, 5].map((turn) => aimAt(at, seeing(turn, findEdge)).snap);
   expect(turns()).toEqual(['end', 'middle', 'nearest', undefined, 'end', 'middle']);
   expect(turns(() => edge)).toEqual(['end', 'middle', 'nearest', 'picture-edge', undefined, 'end']);
+  // A part of the picture that came in between: from the place itself it goes on to the first, never to the place itself again.
+  const itself = aimAt(at, seeing(3));
+  expect(itself.snap).toBeUndefined();
+  expect(aimAt(at, seeing(turnAfter(itself, at, seeing(3, () => edge)), () => edge)).snap).toBe('end');
+  const nearest = aimAt(at, seeing(2));
+  expect(aimAt(at, seeing(turnAfter(nearest, at, seeing(2, () => edge)), () => edge)).snap).toBe('picture-edge');
 });

@@ -5,7 +5,7 @@ import { boxAround, distance, subtract, type Vec } from '@/core/geometry';
 import { findLockOn, type EvidenceKind } from '@/core/job';
 import { newId, type JobStore, type LoadedReference } from '@/store';
 import { pointingSigma, type Aim } from './aim';
-import { aimIn, isCatching, nudgedBy, type Aimed } from './aimed';
+import { aimIn, isCatching, nudgedBy, turnAfterIn, type Aimed } from './aimed';
 import type { PictureEdges } from './edges';
 import { Covers } from './covers';
 import { findElsewhere, fittedIn } from './ground';
@@ -238,13 +238,13 @@ export class Session {
   }
 
   private aimFor(aimed: Aimed, context: ToolContext, turn = 0): Aim {
-    return aimIn(aimed, turn, {
-      context,
-      derived: this.jobs.getState().derived,
-      session: this.getState(),
-      references: this.references.getState(),
-      edges: this.edges,
-    });
+    return aimIn(aimed, turn, this.around(context));
+  }
+
+  private around(context: ToolContext) {
+    const session = this.getState();
+    const { derived } = this.jobs.getState();
+    return { context, derived, session, references: this.references.getState(), edges: this.edges };
   }
 
   /**
@@ -255,9 +255,11 @@ export class Session {
     const { nudging, aim, tool, turn } = this.getState();
     const context = this.findContext();
     if (toolOf(tool).picks) return this.input({ kind: 'another' });
-    this.set({ turn: turn + 1 });
-    if (!nudging || !aim || !this.lastAimed || !context) return this.aimAtLast();
-    const next = this.aimFor(this.lastAimed, context, turn + 1);
+    if (!aim || !this.lastAimed || !context) return;
+    const after = turnAfterIn(aim, this.lastAimed, turn, this.around(context));
+    this.set({ turn: after });
+    if (!nudging) return this.aimAtLast();
+    const next = this.aimFor(this.lastAimed, context, after);
     this.input({ kind: 'nudge', by: subtract(next.sheet, aim.sheet), sigma: next.sigma });
     this.set({ aim: next });
   }
