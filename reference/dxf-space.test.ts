@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { circle, pointAt, type Piece, type Vec } from '../src/core/geometry';
 import { poseFacing, SIDES, toSpace, type Pose, type Vec3 } from '../src/core/space';
+import { spaceCurveOf } from '../src/core/arrange';
 import { readDxf, readSpaceDxf, spaceBoundsOf, writeDxf, type Drawing, type FileUnit } from '../src/core/formats';
 
 const PLATE: readonly Piece[] = [
@@ -132,3 +133,60 @@ print(json.dumps(found))`;
     expectNear(size, files[i]!.bounds.size, 0.004);
   });
 });
+
+/** A bore of 30 mm square through an upright tube of 50 mm: the closed form is x² + y² = 50², x² + (z − 80)² = 30². */
+const [TUBE, BORE] = [50, 30];
+
+function rimInSpace(): Drawing {
+  const bore = { closed: true, pieces: [circle([0, 80], BORE)] };
+  const wall = {
+    closed: false,
+    pieces: [{ kind: 'arc', centre: [0, 0], radius: TUBE, start: Math.PI, sweep: Math.PI }],
+  } as const;
+  const rim = spaceCurveOf({ side: 'front', path: bore }, { side: 'top', path: wall }, 0.005);
+  if (!rim.ok) throw new Error(rim.code);
+  const sill = { closed: false, pieces: [{ kind: 'line', a: [0, 0, 0], b: [10, 20, 30] }] } as const;
+  return { layers: [{ name: 'Rim', color: '#b3243b', paths: [], inSpace: [rim.value, sill] }] };
+}
+
+it.each<FileUnit>(['mm', 'inch'])(
+  'a curve in space leaves in %s as lines and splines that ezdxf finds on both cylinders',
+  (unit) => {
+    const drawing = rimInSpace();
+    const text = writeDxf(drawing, unit);
+    const read = readSpaceDxf(text);
+    if (!read.ok) throw new Error(read.code);
+    const bounds = spaceBoundsOf(drawing)!;
+    expectNear(read.value.corner, bounds.corner, 1e-6);
+    expectNear(read.value.size, bounds.size, 1e-6);
+    expect(read.value).toMatchObject({ unit, closed: 1, openEnds: 2, layers: ['Rim'] });
+    const file = join(mkdtempSync(join(tmpdir(), 'rim-')), 'rim.dxf');
+    writeFileSync(file, text);
+    const script = `
+import sys, json, ezdxf
+doc = ezdxf.readfile(sys.argv[1]); audit = doc.audit(); space = doc.modelspace()
+places = [list(p) for s in space.query("SPLINE") for p in s.flattening(0.0001)]
+lines = [[list(l.dxf.start), list(l.dxf.end)] for l in space.query("LINE")]
+print(json.dumps(dict(errors=len(audit.errors) + len(audit.fixes), places=places, lines=lines)))`;
+    const found = JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file], { encoding: 'utf8' })) as {
+      errors: number;
+      places: Vec3[];
+      lines: [Vec3, Vec3][];
+    };
+    const mm = unit === 'mm' ? 1 : 25.4;
+    expect(found.errors).toBe(0);
+    expect(found.places.length).toBeGreaterThan(100);
+    for (const [x, y, z] of found.places.map((at) => at.map((value) => mm * value))) {
+      expect(Math.abs(Math.hypot(x!, y!) - TUBE)).toBeLessThan(0.01);
+      expect(Math.abs(Math.hypot(x!, z! - 80) - BORE)).toBeLessThan(0.01);
+    }
+    expectNear(
+      found.lines
+        .at(-1)!
+        .flat()
+        .map((value) => mm * value),
+      [0, 0, 0, 10, 20, 30],
+      1e-6,
+    );
+  },
+);

@@ -3,130 +3,43 @@ import { listDoubts, type FoundPart } from '../calibrate';
 import { createRandom } from '../calibrate/simulation';
 import { applied, distance, pieceLength, type Vec } from '../geometry';
 import {
-  addEvidence,
   addOutline,
   addFeature,
   addSheet,
   addSpan,
   createView,
   cutView,
-  setJoins,
   setSide,
   type Command,
-  type Feature,
   type Job,
-  type Sheet,
   type View,
 } from '../job';
-import { jobOf, scanOf } from '../job/for-tests';
-import { drawnAt, HEIGHT, WIDTH, type Drawn } from '../arrange/simulated';
-import { DIRECTIONS, distance3, fromSpace, showsAlong, toSpace, type Direction, type Side, type Vec3 } from '../space';
+import { jobOf } from '../job/for-tests';
+import { drawnAt, type Drawn } from '../arrange/simulated';
+import { DIRECTIONS, distance3, fromSpace, toSpace, type Vec3 } from '../space';
 import type { Shape } from '../outline';
+import {
+  ALL,
+  benchOf,
+  CLICK,
+  drawn,
+  FRONT,
+  joining,
+  NOISELESS,
+  RIGHT,
+  sharedBy,
+  sheetOf,
+  shown,
+  sized,
+  THING,
+  TOP,
+  zero,
+} from './bench-for-tests';
 import { createDeriver, foldedViews, sharedIn, type FittedView } from '.';
 import { measureEachOfShapes } from './figures';
 
-/** A garden bench, roughly: mm. */
-const THING: Readonly<Record<string, Vec3>> = {
-  foot: [0, 0, 0],
-  end: [1400, 520, 0],
-  seat: [40, 30, 430],
-  back: [1360, 500, 860],
-};
-
-const drawn = (id: string, side: Side, more: Partial<Drawn> = {}): Drawn => ({
-  id,
-  side,
-  scale: 0.6,
-  turn: 0.004,
-  zero: [300, 2100],
-  ...more,
-});
-const FRONT = drawn('front', 'front');
-const RIGHT = drawn('side', 'right', { scale: 0.8, turn: -0.006, zero: [900, 2000] });
-const TOP = drawn('plan', 'top', { scale: 0.5, turn: 0.002, zero: [200, 1900] });
-
-const CLICK = 1;
-const NOISELESS = () => 0;
-
-const sheetOf = (id: string): Sheet => ({ ...scanOf(WIDTH, HEIGHT), id, name: id });
-
-/** A view without a size of its own; its zero is at the foot. */
-const shown = (view: Drawn): readonly Command[] => [
-  addSheet(sheetOf(view.id), {
-    ...createView(view.id, sheetOf(view.id)),
-    model: 'similarity',
-    lens: 'none',
-    datum: { origin: drawnAt(view, THING.foot!), direction: 0 },
-  }),
-  setSide(view.id, view.side),
-];
-
-function sized(view: Drawn, from: string, to: string, sigma: number, noise: () => number, wrong = 1): Command {
-  const [a, b] = [from, to].map((name) => drawnAt(view, THING[name]!)) as [Vec, Vec];
-  const mm = wrong * (distance(a, b) * view.scale + sigma * noise());
-  const at = (id: string, [x, y]: Vec) => ({ id, at: [x + CLICK * noise(), y + CLICK * noise()] as Vec, sigma: CLICK });
-  return addEvidence(
-    view.id,
-    {
-      id: `${view.id}-size`,
-      kind: 'length',
-      groups: [['a', 'b']],
-      said: { length: { value: mm, written: String(mm) } },
-      plusMinus: 2 * sigma,
-      guess: false,
-      role: 'use',
-    },
-    [at('a', a), at('b', b)],
-  );
-}
-
-/** A line or a place that all these views show, at each of its places. */
-function sharedBy(
-  views: readonly Drawn[],
-  id: string,
-  at: readonly string[],
-  noise: () => number,
-  along?: Direction,
-  more: Partial<Feature> = {},
-): Command {
-  const showing = views.filter(({ side }) => along === undefined || showsAlong(side, along));
-  return addFeature({
-    id,
-    name: id,
-    along,
-    said: {},
-    seen: showing.flatMap((view) =>
-      at.map((name) => {
-        const [x, y] = drawnAt(view, THING[name]!);
-        return {
-          id: `${id}-${view.id}-${name}`,
-          view: view.id,
-          at: [x + CLICK * noise(), y + CLICK * noise()] as Vec,
-          sigma: CLICK,
-        };
-      }),
-    ),
-    ...more,
-  });
-}
-
-const ALL = [FRONT, RIGHT, TOP];
 /** Digits: what lies a little turned is pulled that much to lying level. */
 const NEARLY = 1;
-const zero = { value: 0, written: '0' };
-
-/** The front has a size of its own, side and plan take theirs from what they share with it. */
-const benchOf = (noise = NOISELESS, more: readonly Command[] = []): Job =>
-  jobOf([
-    ...ALL.flatMap(shown),
-    sized(FRONT, 'foot', 'end', 1, noise),
-    sharedBy(ALL, 'base', ['foot', 'end'], noise, 'up', { said: { up: zero } }),
-    sharedBy(ALL, 'A', ['foot'], noise, undefined, { said: { across: zero, deep: zero } }),
-    sharedBy(ALL, 'B', ['back'], noise),
-    sharedBy(ALL, 'C', ['end'], noise),
-    ...more,
-  ]);
-const joining = (...views: readonly Drawn[]) => views.map(({ id }) => setJoins(id, true));
 const derive = (job: Job) => createDeriver()(job);
 
 it('a view without a size does not stand by itself, and takes its scale when it joins', () => {

@@ -34,6 +34,8 @@ export interface Arranged {
   readonly apart: ReadonlyMap<string, StandsApart>;
   /** What joining does to views that have a scale of their own. */
   readonly grown: ReadonlyMap<string, Grown>;
+  /** What the views come to that a view stands among; undefined where that does not determine its map. */
+  among(view: string): Adjustment | undefined;
   /** A coordinate of a shared line or place; undefined where nothing tells it. */
   coordinate(feature: string, direction: Direction): Measured | undefined;
   readonly spans: ReadonlyMap<string, SpanRead>;
@@ -213,6 +215,7 @@ function arrangedOf(job: Job, seeing: Seeing, together: Together): Arranged {
         return grown ? [[id, grown] as const] : [];
       }),
     ),
+    among: (id) => adjustmentIn(views.get(id) === alone.get(id) ? all : joined, id),
     coordinate,
     spans: new Map(job.spans.map((span) => [span.id, readSpan(span, job.features, [joined, all])])),
     refusal: all.refusal ?? joined.refusal,

@@ -1,4 +1,4 @@
-import { isSameList } from '../basics';
+import { isSameList, type Result } from '../basics';
 import { shapeOf, type DrawnOutline, type Outline, type Shape } from '../outline';
 import { groundOf, type Job, type Sheet, type View } from '../job';
 import { allowanceOf, type Adjustment, type Fit } from '../calibrate';
@@ -16,6 +16,7 @@ import {
 import { createMaking } from './made';
 import { listPlanes, type SeenPlane } from './planes';
 import { createRelating, type RelatedPlane } from './related';
+import { createSpaceCurves, type StandingCurve } from './space-curves';
 
 /** Everything that is computed from a job: a fit for every view, every plane as views see it, and a shape for every outline. */
 export interface Derived {
@@ -27,6 +28,8 @@ export interface Derived {
   readonly planes: ReadonlyMap<string, SeenPlane>;
   /** Where each outline is: as it was drawn, or where relations put it. */
   readonly shapes: ReadonlyMap<string, Shape>;
+  /** A curve in space by its id: made when it is asked for, and refused with its reason where its two outlines make none. */
+  spaceCurve(id: string): Result<StandingCurve> | undefined;
   /** What relations make of a plane that has any. */
   readonly related: ReadonlyMap<string, RelatedPlane>;
 }
@@ -38,7 +41,7 @@ export interface Derived {
  */
 export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldOfQuestions) => Derived {
   const [fit, relate, draw, make] = [createFitting(most), createRelating(), createDrawing(), createMaking()];
-  const [arrange, see] = [createArranging(), createSeeing()];
+  const [arrange, see, curve] = [createArranging(), createSeeing(), createSpaceCurves()];
   let last: { job: Job; told: ToldOfQuestions; derived: Derived } | undefined;
   return (job, told = NOTHING_TOLD) => {
     if (last?.job === job && last.told === told) return last.derived;
@@ -59,11 +62,9 @@ export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldO
       planes.set(id, moved);
       for (const fitted of moved.views) views.set(fitted.view.id, fitted);
     }
-    last = {
-      job,
-      told,
-      derived: { views, alone, arranged, planes, shapes: make(job, planes, draw(job, planes, related)), related },
-    };
+    const shapes = make(job, planes, draw(job, planes, related));
+    const spaceCurve = curve(job, { views, shapes, arranged });
+    last = { job, told, derived: { views, alone, arranged, planes, shapes, spaceCurve, related } };
     return last.derived;
   };
 }

@@ -1,6 +1,6 @@
 import { done, refused, type Result } from '../basics';
 import { isSound, type Drawing, type DrawingLayer } from '../formats';
-import type { Job, LayerColor } from '../job';
+import type { DrawnSpaceCurve, Job, LayerColor } from '../job';
 import { isSign, type Outline, type Shape } from '../outline';
 import type { Derived } from './derive';
 
@@ -87,5 +87,16 @@ export function drawingInSpace(job: Job, derived: Derived): Result<Drawing> {
       paths: layer.paths.map((path) => ({ ...path, stands: pose })),
     }));
   });
-  return layers.length > 0 ? done({ layers }) : refused('drawing-empty');
+  const curves = job.spaceCurves.flatMap((drawn) => curveLayer(drawn, job, derived));
+  return layers.length + curves.length > 0 ? done({ layers: [...layers, ...curves] }) : refused('drawing-empty');
+}
+
+/** A curve in space, and its mirror image, on a layer of its own, in the colour of its first outline. One that its outlines do not make stays behind. */
+function curveLayer({ id, name, of: [first] }: DrawnSpaceCurve, job: Job, { spaceCurve }: Derived): DrawingLayer[] {
+  const made = spaceCurve(id);
+  if (!made?.ok) return [];
+  const { closed, pieces, mirrored } = made.value;
+  const layer = job.layers.find((each) => each.id === job.outlines.find((outline) => outline.id === first)?.layer);
+  const inSpace = [pieces, ...(mirrored ? [mirrored] : [])].map((all) => ({ closed, pieces: all }));
+  return [{ name: `${name} (in space)`, color: LAYER_INK[layer?.color ?? 'berry'], paths: [], inSpace }];
 }

@@ -1,4 +1,4 @@
-import { measureEachBy, type Measured } from '../adjust';
+import { measureEachBy, type Cause, type Measured } from '../adjust';
 import { enclosedArea, findCentroid, pieceLength } from '../geometry';
 import type { Job } from '../job';
 import {
@@ -85,12 +85,27 @@ export function measureEachOfShapes<Figures extends readonly number[]>(
   { places = 'as pointed', copies = 'all' }: Measuring = {},
 ): { readonly [I in keyof Figures]: Measured } {
   const traced = tracedOf(outlines, figured);
-  const pointed = places === 'exact' ? [] : traced.pointed;
   return measureEachBy((otherwise: Otherwise) => figures(shapesAt(outlines, traced, copies, otherwise)), {}, [
     ...causesOfFits(traced.planes, traced.groups),
-    ...traced.groups.flatMap(causesOfSolved),
-    ...pointed.flatMap(causesOfPlace),
+    ...causesOfPointing(traced, places),
   ]);
+}
+
+const causesOfPointing = ({ groups, pointed }: Traced, places: Measuring['places']): readonly Cause<Otherwise>[] => [
+  ...groups.flatMap(causesOfSolved),
+  ...(places === 'exact' ? [] : pointed.flatMap(causesOfPlace)),
+];
+
+/** Outlines as they follow what is doubted of their own places, with the causes of that: for what stands on more than the doubts of their fits. */
+export function pointedAlone(
+  outlines: readonly Outline[],
+  figured: Figured,
+): { readonly causes: readonly Cause<Otherwise>[]; shapesAt(otherwise: Otherwise): ReadonlyMap<string, Shape> } {
+  const traced = tracedOf(outlines, figured);
+  return {
+    causes: causesOfPointing(traced, 'as pointed'),
+    shapesAt: (otherwise) => shapesAt(outlines, traced, 'all', otherwise),
+  };
 }
 
 /** What outlines stand on, each with the doubt of the hand that pointed there. */

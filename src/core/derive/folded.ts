@@ -1,10 +1,10 @@
 import { lookedAt, standingFolded, type Extents } from '../arrange';
 import { applied, boxAround, composed, dot, type Affine, type Box, type Vec } from '../geometry';
 import type { Job } from '../job';
-import { axesSeenFrom, dot3, toSpace, vectorOf, type Direction, type Pose, type Side } from '../space';
+import { axesSeenFrom, toSpace, type Direction, type Pose, type Side } from '../space';
 import type { Arranged } from './arranged';
 import type { FittedView } from './fits';
-import type { Standing } from './standing';
+import { inSideOf, type Standing } from './standing';
 
 /** How views are looked at together: how far their sheet is folded up (0 laid out, 1 around the thing), and from where. Radians. */
 export interface Folding {
@@ -59,13 +59,6 @@ export function foldedViews({ job, derived }: Arrangement, { fold, turn, tip }: 
       };
     })
     .sort((a, b) => a.near - b.near);
-}
-
-/** From a view's plane to the coordinates that its side shows. */
-function inSideOf({ side, pose }: Standing): Affine {
-  const axes = axesSeenFrom(side).map(vectorOf);
-  const seen = (vector: Pose['x']): Vec => [dot3(axes[0]!, vector), dot3(axes[1]!, vector)];
-  return [...seen(pose.x), ...seen(pose.y), ...seen(pose.origin)];
 }
 
 /** The corners of what a view shows of its picture, on its plane. */

@@ -4,6 +4,8 @@ export type { TurnedRound } from './turned-round';
 export { foldedViews, type FoldedView, type Folding } from './folded';
 export { sharedIn, type SharedMark } from './shared-lines';
 export type { SeenLeft, Standing } from './standing';
+export { curveSideOf, type StandingCurve } from './space-curves';
+export { doubtOfCurve, type CurveDoubt } from './space-curve-doubt';
 export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
 export { createDeriver, toldIn, type Derived, type ToldOfQuestions } from './derive';
 export { countMeantEnds, drawingInSpace, drawingOf, outlinesLeaving, LAYER_INK, type DrawingChoice } from './drawing';

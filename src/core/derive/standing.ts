@@ -1,8 +1,19 @@
 import type { Measured } from '../adjust';
 import { toPlane, type Adjustment } from '../calibrate';
-import { add, cross, dot, polar, scale, subtract, type Vec } from '../geometry';
+import { add, cross, dot, polar, scale, subtract, type Affine, type Vec } from '../geometry';
 import type { Feature } from '../job';
-import { axesSeenFrom, poseFacing, subtract3, toSpace, type Direction, type Pose, type Side } from '../space';
+import {
+  axesSeenFrom,
+  dot3,
+  poseFacing,
+  subtract3,
+  toSpace,
+  vectorOf,
+  type Direction,
+  type Pose,
+  type Side,
+  type Vec3,
+} from '../space';
 import type { FittedView } from './fits';
 
 /** How a view stands among the others. */
@@ -79,6 +90,13 @@ function offOf(side: Side, { id, along }: Feature, at: Vec, { coordinate }: Amon
     const known = along === undefined || along === direction ? coordinate(id, direction) : undefined;
     return known ? [{ direction, mm: sign * at[axis]! - known.value }] : [];
   });
+}
+
+/** From a view's plane to the coordinates that its side shows. */
+export function inSideOf({ side, pose }: Pick<Standing, 'side' | 'pose'>): Affine {
+  const axes = axesSeenFrom(side).map(vectorOf);
+  const seen = (vector: Vec3): Vec => [dot3(axes[0]!, vector), dot3(axes[1]!, vector)];
+  return [...seen(pose.x), ...seen(pose.y), ...seen(pose.origin)];
 }
 
 /** A turn, and a shift after it. */

@@ -1,5 +1,5 @@
 import { isWithinReach } from '../basics';
-import type { Pose } from '../space';
+import type { Pose, SpacePiece } from '../space';
 import { findUnion, moved, pieceBounds, placed, type Bounds, type Piece } from '../geometry';
 
 /** What leaves in a file: layers of paths, mm, y up. Only outlines; nothing else has a place in it. */
@@ -12,6 +12,14 @@ export interface DrawingLayer {
   /** `#rrggbb` */
   readonly color: string;
   readonly paths: readonly DrawnPath[];
+  /** Curves that lie on no plane; only files that stand in space have them. */
+  readonly inSpace?: readonly SpacePath[];
+}
+
+/** A curve in the object frame, mm, z up: pieces end to end. */
+export interface SpacePath {
+  readonly closed: boolean;
+  readonly pieces: readonly SpacePiece[];
 }
 
 export interface DrawnPath {

@@ -11,13 +11,14 @@ import {
   type Piece,
   type Vec,
 } from '../geometry';
-import { MM_PER_FILE_UNIT, scaledPiece, type Drawing, type DrawnPath, type FileUnit } from './drawing';
+import { scale3, type Vec3 } from '../space';
+import { MM_PER_FILE_UNIT, scaledPiece, type Drawing, type DrawnPath, type FileUnit, type SpacePath } from './drawing';
 import { FLAT, standing, type DxfPlane } from './dxf-plane';
 
 /**
  * A drawing as DXF (AC1021): $INSUNITS and $MEASUREMENT say the unit, lines and arcs in a row are one LWPOLYLINE with
  * bulges, a single one is a LINE or ARC, a circle a CIRCLE, cubics in a row one SPLINE of degree 3, a piece of an ellipse an ELLIPSE. Nothing is chopped
- * into chords. Paths whose plane stands somewhere lie there in space, others at height 0. Layer names are made safe for DXF.
+ * into chords. Paths whose plane stands somewhere lie there in space, others at height 0; curves in space are LINEs and SPLINEs. Layer names are made safe for DXF.
  */
 export function writeDxf(drawing: Drawing, unit: FileUnit): string {
   const writer = new DxfWriter();
@@ -30,6 +31,7 @@ export function writeDxf(drawing: Drawing, unit: FileUnit): string {
     record.trueColor = TrueColor.fromHex(layer.color);
     writer.setCurrentLayerName(name);
     for (const path of layer.paths) writePath(writer, scaledPath(path, 1 / MM_PER_FILE_UNIT[unit]));
+    for (const path of layer.inSpace ?? []) writeInSpace(writer, path, 1 / MM_PER_FILE_UNIT[unit]);
   }
   return writer.stringify();
 }
@@ -136,8 +138,33 @@ function writePolyline(writer: DxfWriter, drawn: readonly (Line | Arc)[], closed
 /** Cubics end to end as one B-spline whose inner knots are threefold: the same curve, point for point. */
 function writeSpline(writer: DxfWriter, run: readonly Cubic[], plane: DxfPlane): void {
   const places = [run[0]!.a, ...run.flatMap((cubic) => [cubic.b, cubic.c, cubic.d])];
-  const controlPoints = places.map((place) => inSpace(plane, place));
-  const inner = run.slice(1).flatMap((_, i) => [i + 1, i + 1, i + 1]);
-  const knots = [0, 0, 0, 0, ...inner, run.length, run.length, run.length, run.length];
+  writeCubics(
+    writer,
+    places.map((place) => plane.toSpace(place)),
+  );
+}
+
+/** Lines by themselves, cubics in a row as one spline. */
+function writeInSpace(writer: DxfWriter, { pieces }: SpacePath, factor: number): void {
+  const at = (place: Vec3) => scale3(place, factor);
+  const cubics: Vec3[] = [];
+  const put = () => cubics.length > 0 && writeCubics(writer, cubics.splice(0));
+  for (const piece of pieces) {
+    if (piece.kind === 'cubic')
+      cubics.push(...(cubics.length > 0 ? [] : [at(piece.a)]), at(piece.b), at(piece.c), at(piece.d));
+    else {
+      put();
+      writer.addLine(point3d(...at(piece.a)), point3d(...at(piece.b)));
+    }
+  }
+  put();
+}
+
+/** The first place, and three for each cubic. */
+function writeCubics(writer: DxfWriter, places: readonly Vec3[]): void {
+  const controlPoints = places.map((place) => point3d(...place));
+  const count = (places.length - 1) / 3;
+  const inner = Array.from({ length: count - 1 }, (_, i) => [i + 1, i + 1, i + 1]).flat();
+  const knots = [0, 0, 0, 0, ...inner, count, count, count, count];
   writer.addSpline({ controlPoints, degreeCurve: 3, knots });
 }

@@ -6,6 +6,7 @@ export {
   type Drawing,
   type DrawingLayer,
   type DrawnPath,
+  type SpacePath,
   type FileUnit,
 } from './drawing';
 export { readDxf } from './dxf-reader';

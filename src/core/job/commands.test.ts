@@ -347,6 +347,20 @@ const MAKE: Readonly<Record<string, Make>> = {
     (job) => job.spans,
     (span, chance) => commands.changeSpan({ ...span, role: chance.of(['use', 'check', 'off']) }),
   ),
+  addSpaceCurve: among(
+    (job) => job.outlines,
+    ({ id }, chance, { outlines }) =>
+      commands.addSpaceCurve({ id: chance.newId(), name: chance.text(), of: [id, chance.of(outlines).id] }),
+  ),
+  changeSpaceCurve: among(
+    (job) => job.spaceCurves,
+    (curve, chance, { features }) =>
+      commands.changeSpaceCurve({ ...renamed(curve, chance), mirrored: chance.of([...features, undefined])?.id }),
+  ),
+  removeSpaceCurve: among(
+    (job) => job.spaceCurves,
+    ({ id }) => commands.removeSpaceCurve(id),
+  ),
   removeSpan: among(
     (job) => job.spans,
     ({ id }) => commands.removeSpan(id),

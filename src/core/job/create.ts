@@ -25,6 +25,7 @@ export function createJob(id: string, name: string, now: Date): Job {
     declined: [],
     features: [],
     spans: [],
+    spaceCurves: [],
   };
 }
 

@@ -1,7 +1,7 @@
 import type { Projection } from '../arrange';
 import type { Side } from '../space';
 import { changeView, command, draft, placingTogether, placing, replaceById, type Command } from './command';
-import type { Feature, Seen, Span } from './feature';
+import type { DrawnSpaceCurve, Feature, Seen, Span } from './feature';
 import { takeOut } from './kinds';
 
 /** What is said of shared lines and places moves all views that are fitted together. */
@@ -48,6 +48,16 @@ export const addSpan = (span: Span) =>
 export const changeSpan = (span: Span) =>
   sharing('span-changed', (job) => replaceById(job.spans, draft(span)), { mm: span.said.value });
 export const removeSpan = (id: string) => sharing('span-removed', (job) => takeOut(job, [{ list: 'spans', id }]));
+
+/** Two outlines of neighbouring views are said to show one curve in space. */
+export const addSpaceCurve = (curve: DrawnSpaceCurve) =>
+  command('space-curve-added', (job) => void job.spaceCurves.push(draft(curve)), { name: curve.name });
+export const changeSpaceCurve = (curve: DrawnSpaceCurve): Command => ({
+  ...command('space-curve-changed', (job) => replaceById(job.spaceCurves, draft(curve)), { name: curve.name }),
+  merge: `space-curve/${curve.id}`,
+});
+export const removeSpaceCurve = (id: string) =>
+  command('space-curve-removed', (job) => takeOut(job, [{ list: 'spaceCurves', id }]));
 
 /** Views of a sheet are said to show these sides, one step of the history. */
 export const setSides = (sides: ReadonlyMap<string, Side>) =>

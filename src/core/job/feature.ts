@@ -48,6 +48,17 @@ export const SpanSchema = z
   })
   .readonly();
 
+/** A curve in space that is seen as one outline in one view and as another in a neighbouring one; `mirrored` about the plane of a shared line too. */
+export const SpaceCurveSchema = z
+  .object({
+    id: Id,
+    name: z.string().min(1).max(80),
+    of: z.tuple([Id, Id]).readonly(),
+    mirrored: Id.optional(),
+  })
+  .readonly();
+
+export type DrawnSpaceCurve = z.infer<typeof SpaceCurveSchema>;
 export type Feature = z.infer<typeof FeatureSchema>;
 export type Seen = z.infer<typeof SeenSchema>;
 export type Span = z.infer<typeof SpanSchema>;

@@ -20,6 +20,7 @@ export type ListName =
   | 'declined'
   | 'features'
   | 'spans'
+  | 'spaceCurves'
   | 'references';
 type EntityIn<L extends ListName> = Job[L][number];
 
@@ -134,6 +135,15 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
     planeOf: onNone,
     turned: still,
   }),
+  spaceCurves: {
+    names: ({ of, mirrored }) => [
+      ...of.map((id) => name('outlines', id)),
+      ...(mirrored === undefined ? [] : [name('features', mirrored)]),
+    ],
+    without: spaceCurveWithout,
+    planeOf: onNone,
+    turned: still,
+  },
   references: whole<'references'>({ names: ({ plane }) => [name('planes', plane)], planeOf: onNone, turned: still }),
 };
 
@@ -168,6 +178,14 @@ function featureWithout(feature: EntityIn<'features'>, isGone: IsGone): EntityIn
   const seen = feature.seen.filter(({ view }) => !isGone('views', view));
   if (seen.length === feature.seen.length) return feature;
   return seen.length > 0 || Object.keys(feature.said).length > 0 ? { ...feature, seen } : undefined;
+}
+
+/** It is of both its outlines; what it was mirrored about it can be without. */
+function spaceCurveWithout(curve: EntityIn<'spaceCurves'>, isGone: IsGone): EntityIn<'spaceCurves'> | undefined {
+  if (curve.of.some((id) => isGone('outlines', id))) return undefined;
+  if (curve.mirrored === undefined || !isGone('features', curve.mirrored)) return curve;
+  const { mirrored: _gone, ...rest } = curve;
+  return rest;
 }
 
 /** Something made of several, without those that are gone; itself where none is. */

@@ -13,6 +13,7 @@ const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Reco
   7: nameTheCorners,
   8: nameThePlanes,
   9: (job) => ({ ...job, version: 10, features: [], spans: [] }),
+  10: (job) => ({ ...job, version: 11, spaceCurves: [] }),
 };
 
 /**
@@ -170,7 +171,14 @@ function checkReferences(job: Job): Result<Job> {
     ) ??
     [...job.guides, ...job.references].find(({ plane }) => !planes.has(plane)) ??
     job.features.find(({ seen }) => !seen.every(({ view }) => views.has(view))) ??
-    job.spans.find(({ from, to }) => from === to || !features.has(from) || !features.has(to));
+    job.spans.find(({ from, to }) => from === to || !features.has(from) || !features.has(to)) ??
+    job.spaceCurves.find(
+      ({ of: [first, second], mirrored }) =>
+        first === second ||
+        !outlines.has(first) ||
+        !outlines.has(second) ||
+        (mirrored !== undefined && !features.has(mirrored)),
+    );
   const twice = listsOf(job)
     .map(findTwice)
     .find((id) => id !== undefined);
@@ -194,6 +202,7 @@ function listsOf({
   parts,
   features,
   spans,
+  spaceCurves,
   references,
   asked = [],
 }: Job): readonly Named[] {
@@ -215,6 +224,7 @@ function listsOf({
     parts,
     features,
     spans,
+    spaceCurves,
     references,
     asked,
     ...own,

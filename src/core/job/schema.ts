@@ -10,12 +10,12 @@ import { PlaneSchema } from './planes';
 import { RegionSchema } from './region';
 import { recipeSchema } from './recipe';
 import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
-import { FeatureSchema, SpanSchema } from './feature';
+import { FeatureSchema, SpaceCurveSchema, SpanSchema } from './feature';
 import { ReferenceSchema, SiteSchema } from './reference';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 10;
+export const JOB_VERSION = 11;
 
 const Id = z.string().min(1).max(64);
 const Vec = z.tuple([Amount, Amount]).readonly();
@@ -232,6 +232,7 @@ export const MOST = {
   asked: 200,
   features: 1000,
   spans: 2000,
+  spaceCurves: 500,
 } as const;
 
 export const JobSchema = z
@@ -274,6 +275,8 @@ export const JobSchema = z
     features: z.array(FeatureSchema).max(MOST.features).readonly(),
     /** Sizes between them. */
     spans: z.array(SpanSchema).max(MOST.spans).readonly(),
+    /** Curves in space, each of two outlines. */
+    spaceCurves: z.array(SpaceCurveSchema).max(MOST.spaceCurves).readonly(),
     /** How views are laid out on a sheet, where somebody said so. */
     projection: z.enum(PROJECTIONS).optional(),
     references: z.array(ReferenceSchema).readonly(),

@@ -34,5 +34,6 @@ export function colourAt({ width, height, data }: ColourPicture, [x, y]: Vec): C
 }
 
 export function contrastOf(a: Colour, b: Colour): number {
-  return Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+  const [red, green, blue] = [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+  return Math.sqrt(red * red + green * green + blue * blue);
 }

@@ -77,10 +77,14 @@ function bestPath(
     const next = new Float64Array(limit);
     const back = new Int16Array(limit);
     for (let j = 0; j < limit; j++) {
-      let [best, at] = [-Infinity, j];
-      for (let k = Math.max(0, j - STEEPEST); k <= Math.min(limit - 1, j + STEEPEST); k++) {
+      const last = Math.min(limit - 1, j + STEEPEST);
+      let best = -Infinity;
+      let at = j;
+      for (let k = Math.max(0, j - STEEPEST); k <= last; k++) {
         const sum = sums[k]! - BEND_PRICE * Math.abs(k - j);
-        if (sum > best) [best, at] = [sum, k];
+        if (sum <= best) continue;
+        best = sum;
+        at = k;
       }
       next[j] = best + value(a, j);
       back[j] = at;

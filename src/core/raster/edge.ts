@@ -69,8 +69,9 @@ export function findEdgeAcross(
   const farthest = lines ? reach + LINE_WIDTH : reach;
   const profile = profileAlong((at) => colourAt(picture, at), middle, across, farthest + 4, beside);
   const noise = noiseOf(profile);
-  const steps = listPeaks(profile.colours, farthest).flatMap((peak) => {
-    const step = judge(profile.colours, peak, noise, 2 * beside + 1, hand !== undefined);
+  const slopes = profile.colours.map(smoothedSlopes);
+  const steps = listPeaks(slopes, farthest).flatMap((peak) => {
+    const step = judge(profile.colours, slopes, peak, noise, 2 * beside + 1, hand !== undefined);
     return step ? [{ ...step, isNear: Math.abs(peak) <= reach }] : [];
   });
   const near = steps.filter(({ isNear }) => isNear);
@@ -182,8 +183,7 @@ function isOnOneGround(colours: readonly (readonly number[])[], a: number, b: nu
 }
 
 /** Where colour changes most steeply, from the middle of the scan, px. */
-function listPeaks(colours: readonly (readonly number[])[], reach: number): number[] {
-  const slopes = colours.map(smoothedSlopes);
+function listPeaks(slopes: readonly (readonly number[])[], reach: number): number[] {
   const steepness = slopes[0]!.map((_, i) => Math.hypot(...slopes.map((channel) => channel[i]!)));
   const zero = (steepness.length - 1) / 2;
   return [...steepness.keys()].slice(1, -1).flatMap((i) => {
@@ -214,13 +214,14 @@ function flankAbout(slopes: readonly (readonly number[])[], peak: number): reado
 /** A step seen along the change of colour itself, where it stands out most. `closely`: also of a band a pixel or two wide, as the wall of a hole that is seen aslant; where rims are followed such bands are grain. */
 function judge(
   colours: readonly (readonly number[])[],
+  slopes: readonly (readonly number[])[],
   peak: number,
   noise: number,
   rows: number,
   closely: boolean,
 ): Step | undefined {
   const [from, to, over] = closely
-    ? [...flankAbout(colours.map(smoothedSlopes), peak), 1]
+    ? [...flankAbout(slopes, peak), 1]
     : [peak - 1.5, peak + 1.5, 2];
   const change = colours.map(
     (channel) => meanOf(channel, to, to + over) - meanOf(channel, from - over, from),
@@ -228,9 +229,11 @@ function judge(
   const contrast = Math.hypot(...change);
   if (contrast < LEAST_CONTRAST || contrast < (LEAST_SIGNAL * noise) / Math.sqrt(rows)) return undefined;
   const towards = change.map((value) => value / contrast) as unknown as Colour;
-  const seen = colours[0]!.map((_, i) => colours.reduce((sum, channel, c) => sum + towards[c]! * channel[i]!, 0));
-  const slopes = smoothedSlopes(seen);
-  const top = topNear(slopes, peak);
+  const [red, green, blue] = slopes as readonly [readonly number[], readonly number[], readonly number[]];
+  const top = topNear(
+    red.map((slope, i) => towards[0] * slope + towards[1] * green[i]! + towards[2] * blue[i]!),
+    peak,
+  );
   if (!top) return undefined;
   // Of a Gaussian step: contrast over its steepness, with the smoothing taken out again.
   const wide = contrast / (top.steepness * Math.sqrt(2 * Math.PI));

@@ -60,10 +60,12 @@ const KERNEL = Array.from({ length: 2 * HALF + 1 }, (_, i) => {
 
 /** Derivative, smoothed, levels a pixel. */
 export function smoothedSlopes(values: readonly number[]): number[] {
-  return values.map((_, i) => {
+  const last = values.length - 1;
+  const slopes = new Array<number>(values.length).fill(0);
+  for (let i = 0; i <= last; i++) {
     let sum = 0;
-    for (let k = 0; k <= 2 * HALF; k++)
-      sum += KERNEL[k]! * values[Math.min(values.length - 1, Math.max(0, i + k - HALF))]!;
-    return sum;
-  });
+    for (let k = 0; k <= 2 * HALF; k++) sum += KERNEL[k]! * values[Math.min(last, Math.max(0, i + k - HALF))]!;
+    slopes[i] = sum;
+  }
+  return slopes;
 }

@@ -1,0 +1,148 @@
+import { measureEachBy, rootOf, type Cause, type Measured } from '../adjust';
+import { toPlane, type Adjustment } from '../calibrate';
+import { pointAt, subtract, type Vec } from '../geometry';
+import type { DrawnSpaceCurve, Job } from '../job';
+import type { Outline, Shape } from '../outline';
+import {
+  add3,
+  axesSeenFrom,
+  cross3,
+  distance3,
+  dot3,
+  scale3,
+  velocityInSpace,
+  vectorOf,
+  type SpacePiece,
+  type Vec3,
+} from '../space';
+import type { Otherwise } from './causes';
+import type { Derived } from './derive';
+import { pointedAlone } from './figures';
+import { curveSideOf, type CurveSide } from './space-curves';
+import { samplesOf, vectorOn, type Sample, type SampleSeen } from './space-curve-samples';
+
+/** How surely a curve in space is known. mm, object frame; one sigma. */
+export interface CurveDoubt {
+  readonly length: Measured;
+  /** At places along it, from its beginning to its end, how far off it may lie across, deep and up. Along itself only ends can be off. */
+  readonly along: readonly { readonly at: Vec3; readonly sigma: Vec3 }[];
+}
+
+/** What the doubts of the views' common fits and of pointing do, by the numbers of the former. */
+interface CurveOtherwise extends Otherwise {
+  readonly stands?: ReadonlyMap<Adjustment['covariance'], readonly number[]>;
+}
+
+/**
+ * The plus-minus of a curve in space and of its length: every independent cause moves the two outlines in their views, each view's map and stand among the others included, and the curve with them to where the two walls that stand on
+ * them still meet. First order. Undefined where a view does not stand, or an outline comes to be of other pieces. Weak: where both outlines run square to what the views share, the walls touch, and it comes out too small; sizes that are said on
+ * an outline do not make its view's map surer here.
+ */
+export function doubtOfCurve(
+  drawn: DrawnSpaceCurve,
+  job: Pick<Job, 'outlines' | 'guides' | 'features'>,
+  derived: Derived,
+): CurveDoubt | undefined {
+  const made = derived.spaceCurve(drawn.id);
+  const sides = drawn.of.map((id) => curveSideOf(id, { job, derived }));
+  const [first, second] = sides.map((side) => (side.ok ? side.value : undefined));
+  const adjustments = [first, second].map((side) => side && derived.arranged.among(side.standing.view));
+  if (!made?.ok || !first || !second || !adjustments[0] || !adjustments[1]) return undefined;
+  const among = adjustments as [Adjustment, Adjustment];
+  const both: readonly [CurveSide, CurveSide] = [first, second];
+  const samples = samplesOf(made.value.pieces, made.value.closed, both);
+  const outlines = drawn.of.flatMap((id) => job.outlines.find((outline) => outline.id === id) ?? []);
+  const pointed = pointedAlone(outlines, { job, derived });
+  const moved = movedBy(both, among, outlines, pointed.shapesAt({}));
+  const figures = (otherwise: CurveOtherwise) => {
+    const shift = moved(otherwise, pointed.shapesAt(otherwise));
+    const places = samples.map((sample) => add3(sample.at, shiftOf(sample, shift)));
+    return [lengthThrough(places), ...places.flat()];
+  };
+  const [length, ...coordinates] = measureEachBy<CurveOtherwise, readonly number[]>(figures, {}, [
+    ...pointed.causes,
+    ...causesOfStands(among),
+  ]);
+  return {
+    length: { value: lengthOfAll(made.value.pieces), sigma: length!.sigma },
+    along: samples.map(({ at }, i) => ({
+      at,
+      sigma: coordinates.slice(3 * i, 3 * i + 3).map(({ sigma }) => sigma) as unknown as Vec3,
+    })),
+  };
+}
+
+/** The numbers of the fits that the two views stand in, each fit's once. */
+function causesOfStands(among: readonly Adjustment[]): readonly Cause<CurveOtherwise>[] {
+  return [...new Map(among.map(({ covariance, values }) => [covariance, values]))].flatMap(([covariance, values]) =>
+    rootOf(covariance).map((direction): Cause<CurveOtherwise> => (by) => ({
+      stands: new Map([[covariance, values.map((value, i) => value + by * direction[i]!)]]),
+    })),
+  );
+}
+
+/** How far an outline moves in space where a sample shows it, under what is otherwise. */
+type Shift = (which: 0 | 1, seen: SampleSeen) => Vec3;
+
+function movedBy(
+  sides: readonly [CurveSide, CurveSide],
+  among: readonly [Adjustment, Adjustment],
+  outlines: readonly Outline[],
+  asPointed: ReadonlyMap<string, Shape>,
+) {
+  return (otherwise: CurveOtherwise, shapes: ReadonlyMap<string, Shape>): Shift => {
+    const maps = among.map(({ values, covariance, mapAt }) => [
+      mapAt(values),
+      mapAt(otherwise.stands?.get(covariance) ?? values),
+    ]);
+    return (which, { piece, t, sheet }) => {
+      const [was, is] = [asPointed, shapes].map((all) => all.get(outlines[which]!.id)?.paths[0]?.pieces[piece]);
+      const [before, after] = maps[which]!.map((map) => toPlane(map, sheet)) as [Vec, Vec];
+      const drawn = was && is ? subtract(pointAt(is, t), pointAt(was, t)) : ([NaN, NaN] as const);
+      const [right, up] = subtract(after, before);
+      const axes = axesSeenFrom(sides[which].standing.side).map(vectorOf) as [Vec3, Vec3];
+      return add3(vectorOn(sides[which], drawn), add3(scale3(axes[0], right), scale3(axes[1], up)));
+    };
+  };
+}
+
+/** By how much a place of the curve moves: onto both moved walls, and along itself only where an outline ends. */
+function shiftOf({ towards, seen, ends }: Sample, shift: Shift): Vec3 {
+  const moves = [shift(0, seen[0]), shift(1, seen[1])] as const;
+  const rest = ends === undefined ? 0 : dot3(towards, moves[ends]);
+  return meeting(
+    [seen[0].normal, seen[1].normal, towards],
+    [dot3(seen[0].normal, moves[0]), dot3(seen[1].normal, moves[1]), rest],
+  );
+}
+
+/** Walls that all but touch leave the place along them open: so little of a unit holds it where it is. */
+const HELD = 1e-6;
+
+/** The least displacement that goes so far along three directions (the normal equations, held a little: Tikhonov, 1963). */
+function meeting(rows: readonly [Vec3, Vec3, Vec3], right: readonly [number, number, number]): Vec3 {
+  const column = (i: 0 | 1 | 2): Vec3 => rows.reduce<Vec3>((sum, row) => add3(sum, scale3(row, row[i])), [0, 0, 0]);
+  const [a, b, c] = ([0, 1, 2] as const).map((i) =>
+    add3(column(i), scale3([Number(i === 0), Number(i === 1), Number(i === 2)], HELD)),
+  ) as [Vec3, Vec3, Vec3];
+  const d = rows.reduce<Vec3>((sum, row, i) => add3(sum, scale3(row, right[i]!)), [0, 0, 0]);
+  const whole = dot3(a, cross3(b, c));
+  return [dot3(d, cross3(b, c)) / whole, dot3(a, cross3(d, c)) / whole, dot3(a, cross3(b, d)) / whole];
+}
+
+const lengthThrough = (places: readonly Vec3[]): number =>
+  places.slice(1).reduce((sum, place, i) => sum + distance3(place, places[i]!), 0);
+
+const CHORDS = 64;
+
+/** Length along pieces, by the speed at the middles of many parts. mm */
+function lengthOfAll(pieces: readonly SpacePiece[]): number {
+  const lengthOf = (piece: SpacePiece) =>
+    piece.kind === 'line'
+      ? distance3(piece.a, piece.b)
+      : Array.from({ length: CHORDS }, (_, i) => Math.hypot(...velocityInSpace(piece, (i + 0.5) / CHORDS))).reduce(
+          (sum, speed) => sum + speed / CHORDS,
+          0,
+        );
+  return pieces.reduce((sum, piece) => sum + lengthOf(piece), 0);
+}
