@@ -1,11 +1,12 @@
-import { directionOfSpan, drawingInSpace, type Derived } from '../src/core/derive';
+import { directionOfSpan, doubtOfCurve, drawingInSpace, type Derived } from '../src/core/derive';
 import type { Result } from '../src/core/basics';
 import { readSpaceDxf, writeDxf, type FileUnit } from '../src/core/formats';
 import type { Job } from '../src/core/job';
 import { DIRECTIONS } from '../src/core/space';
 
 /** How the views of a job stand to each other, what they share, and what does not belong. mm, object frame; one sigma. */
-export function reportOnArranged(job: Job, { arranged }: Pick<Derived, 'arranged'>) {
+export function reportOnArranged(job: Job, derived: Derived) {
+  const { arranged } = derived;
   return {
     stands: [...arranged.stands.values()],
     apart: [...arranged.apart].map(([view, why]) => ({ view, ...why })),
@@ -22,6 +23,12 @@ export function reportOnArranged(job: Job, { arranged }: Pick<Derived, 'arranged
       said: span.said.value,
       ...arranged.spans.get(span.id),
     })),
+    curves: job.spaceCurves.map((curve) => {
+      const made = derived.spaceCurve(curve.id);
+      if (!made?.ok) return { ...curve, refusal: made?.code };
+      const { along, closed, missing, pieces } = made.value;
+      return { ...curve, along, closed, missing, pieces, ...doubtOfCurve(curve, job, derived) };
+    }),
     turnedRound: arranged.listTurnedRound(),
     refusal: arranged.refusal?.code,
   };

@@ -62,8 +62,8 @@ function viewsOf(sheet: ReturnType<typeof sheetOf>): View[] {
   ];
 }
 
-/** A shared line, seen at these places of the front, the side and the top. */
-function line(
+/** A shared line, seen at these places of views. */
+export function line(
   id: string,
   name: string,
   along: NonNullable<Feature['along']>,

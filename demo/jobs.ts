@@ -7,6 +7,7 @@ import { known, length, pointed, sheetOf, withEvidence, write, type Px } from '.
 import { writeCards } from './cards';
 import { benchJob } from './jobs-bench';
 import { drawnJobs } from './jobs-drawn';
+import { trowelJob } from './jobs-trowel';
 import type { truthOf, truthOfNestBox } from './truth';
 
 type Truth = ReturnType<typeof truthOf>;
@@ -204,6 +205,7 @@ for (const [name, job] of drawnJobs({
   write(name, job);
 
 write('bench-views', benchJob(made));
+write('trowel', trowelJob(made));
 
 /** Nothing in it yet: files of every kind stand ready to be brought in. */
 write('sources', { ...createJob('sources', 'Bring things in', made), tour: 'sources' });

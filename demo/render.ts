@@ -21,6 +21,7 @@ import { scene as blade } from './scenes/blade';
 import { nestBox } from './scenes/nest-box';
 import { slanted } from './scenes/slanted';
 import { hanger, shedPlan } from './scenes/drawn';
+import { trowelViews } from './scenes/trowel';
 import { truthOf, truthOfDrawn, truthOfNestBox } from './truth';
 
 const wanted = process.argv.slice(2).filter((argument) => !argument.startsWith('--'));
@@ -120,6 +121,7 @@ for (const drawing of [shedPlan, hanger]) put(`${drawing.name}.jpg`, () => encod
 if (isWanted(shedPlan) || isWanted(hanger))
   writeFileSync('demo/truth/drawn.json', `${JSON.stringify(truthOfDrawn(), null, 1)}\n`);
 put('bench-views.jpg', () => encodeScan(scan(benchViews), benchViews.dpi, 82));
+put('trowel.jpg', () => encodeScan(scan(trowelViews), trowelViews.dpi, 85));
 for (const scene of canScenes) put(`${scene.name}.jpg`, () => photo(scene, 7, '2026:05:16 16:02:00'));
 if (isWanted({ name: 'stones' }))
   writeFileSync('demo/truth/stones.json', `${JSON.stringify(truthOfStones(), null, 1)}\n`);

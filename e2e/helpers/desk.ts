@@ -34,7 +34,8 @@ export class Desk {
       | 'sources'
       | 'pond'
       | 'can'
-      | 'bench-views',
+      | 'bench-views'
+      | 'trowel',
   ): Promise<void> {
     await this.page.goto('/');
     await this.page.getByTestId(`demo-${name}`).click();

@@ -226,7 +226,31 @@ it('what lies within reach is gone through by turns: the best first, then the re
   // A part of the picture that came in between: from the place itself it goes on to the first, never to the place itself again.
   const itself = aimAt(at, seeing(3));
   expect(itself.snap).toBeUndefined();
-  expect(aimAt(at, seeing(turnAfter(itself, at, seeing(3, () => edge)), () => edge)).snap).toBe('end');
+  expect(
+    aimAt(
+      at,
+      seeing(
+        turnAfter(
+          itself,
+          at,
+          seeing(3, () => edge),
+        ),
+        () => edge,
+      ),
+    ).snap,
+  ).toBe('end');
   const nearest = aimAt(at, seeing(2));
-  expect(aimAt(at, seeing(turnAfter(nearest, at, seeing(2, () => edge)), () => edge)).snap).toBe('picture-edge');
+  expect(
+    aimAt(
+      at,
+      seeing(
+        turnAfter(
+          nearest,
+          at,
+          seeing(2, () => edge),
+        ),
+        () => edge,
+      ),
+    ).snap,
+  ).toBe('picture-edge');
 });

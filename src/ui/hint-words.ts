@@ -121,6 +121,9 @@ export const HINTS = {
     'Choose another view and point at the same place there, or press Done.',
   ],
   'share-elsewhere': 'This side does not show it. Choose a view that does, or press Done.',
+  'curve-first': 'Tap an outline that shows the curve from this side.',
+  'curve-elsewhere': 'Choose a view from a neighbouring side, and tap the outline that shows the same curve there.',
+  'curve-second': 'Tap the outline that shows the same curve from here.',
   folded: 'Draw the ring sideways to turn it, or tap a name to work in that view.',
   arrange: 'Point at what several views share, and they stand where they belong.',
 

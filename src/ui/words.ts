@@ -122,6 +122,20 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'point-the-way': () => 'Point in the direction that the typed length should take.',
   'drawing-nothing-stands': () =>
     'No view stands in space yet. Say under Arrange which side each shows, and point at what they share.',
+  'curve-nothing-here': () => 'No outline lies here. Tap one that is drawn in this view.',
+  'curve-view-apart': () =>
+    'One of its two views does not stand among the others. Point at what they share, and the curve stands too.',
+  'curve-of-several-paths': () =>
+    'One of its outlines is of several lines. A curve needs one line, end to end, in each view.',
+  'curve-empty': () => 'One of its outlines has nothing left of it.',
+  'curve-sides-share-nothing': () =>
+    'Both outlines are seen from the same side, or from opposite ones: that tells nothing of how deep it lies. Take one of a neighbouring side.',
+  'curve-stretches-differ': ({ first, second }) =>
+    `One outline goes to and fro ${first} times where the other does ${second} times, so nothing tells what belongs to what. Cut the curve where it turns back, and take it part by part.`,
+  'curve-nothing-shared': () =>
+    'The two outlines lie beside each other along what both views show: they cannot be one curve. Check what the views share.',
+  'curve-steps-in-both': () =>
+    'Both outlines step straight aside at one place, so nothing tells how the curve gets across. Cut it there.',
   'side-first': () => 'Say first which side this view shows, under Sides: that decides what it shares with the others.',
   'scale-first': () => 'There is no scale yet, so a typed size has no meaning. Set the scale under Fit first.',
   'guide-first': () => 'Set a guide first; the typed offset stands it aside.',

@@ -12,6 +12,7 @@ import { useRegions } from '../regions';
 import { useDesk, useFitted, useJob, useReferencesAtHand, useSession } from '../use-session';
 import { toScreen, type Viewport } from '../viewport';
 import { AccuracyMap } from './accuracy-map';
+import { CurveMarks } from './curve-marks';
 import { AimCross, Beacon, PatchRim } from './aim-mark';
 import { DimensionLine } from './dimension';
 import type { DrawnProps } from './drawn-props';
@@ -198,6 +199,7 @@ function Scene({
         {others}
         {ink}
       </g>
+      <CurveMarks {...drawn} full={findMark(marks, 'curves') !== undefined} />
       {fitting ? evidence : null}
       {job.dimensions.length > 0 ? <DimensionMarks {...drawn} /> : null}
       <ToolMarks {...drawn} marks={marks} />

@@ -15,6 +15,7 @@ import { relateTool } from './relate-tool';
 import { shapeTool } from './shape-tool';
 import { shareTool } from './share-tool';
 import { selectTool } from './select-tool';
+import { spaceCurveTool } from './space-curve-tool';
 import { standTool } from './stand-tool';
 import type { Tool, ToolContext } from './tool';
 
@@ -37,6 +38,7 @@ export const TOOLS = {
   match: matchTool,
   relate: relateTool,
   share: shareTool,
+  spaceCurve: spaceCurveTool,
   shape: shapeTool,
   brush: brushTool,
   distance: distanceTool,

@@ -101,7 +101,8 @@ export type Mark =
   | { readonly kind: 'regions'; readonly at: Vec | undefined }
   /** Shared lines and places in full, the chosen one before all. */
   | { readonly kind: 'shared'; readonly chosen: string | undefined }
-  | { readonly kind: 'relations' | 'freedoms' };
+  /** Curves in space over the outlines that they are of, too. */
+  | { readonly kind: 'relations' | 'freedoms' | 'curves' };
 
 /** A node or a place on a segment of a chain. */
 export interface ChosenPart {

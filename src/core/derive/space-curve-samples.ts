@@ -12,9 +12,8 @@ import {
 import { add3, fromSpace, pointInSpace, scale3, velocityInSpace, type SpacePiece, type Vec3 } from '../space';
 import type { CurveSide } from './space-curves';
 
-/** Places along a curve at which it is asked how sure it is; on each piece at least so many. */
+/** Places along a curve at which it is asked how sure it is, at the least; one or more on each piece. */
 const PLACES = 24;
-const LEAST = 3;
 
 /** A place of a curve in space. mm, object frame. */
 export interface Sample {
@@ -41,7 +40,7 @@ export function samplesOf(
   closed: boolean,
   sides: readonly [CurveSide, CurveSide],
 ): readonly Sample[] {
-  const each = Math.max(LEAST, Math.ceil(PLACES / pieces.length));
+  const each = Math.ceil(PLACES / pieces.length);
   const places = pieces.flatMap((piece, i) =>
     Array.from({ length: each + (i === pieces.length - 1 ? 1 : 0) }, (_, k) => ({ piece, t: k / each })),
   );

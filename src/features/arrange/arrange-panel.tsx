@@ -1,4 +1,5 @@
 import type { ArrangePanelName } from './arrange-row';
+import { CurveCards } from './curve-cards';
 import { LookCard } from './look-card';
 import { SharedCards } from './shared-cards';
 import { SidesCards } from './sides-cards';
@@ -13,6 +14,8 @@ export function ArrangePanel({ panel }: { panel: ArrangePanelName }) {
       return <SharedCards />;
     case 'look':
       return <LookCard />;
+    case 'curves':
+      return <CurveCards />;
     case 'together':
       return <TogetherCards />;
   }

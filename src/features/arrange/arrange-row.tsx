@@ -3,7 +3,7 @@ import { useDesk, useFitted, useSession } from '@/bench/use-session';
 import { LedgeButton } from '@/ui/ledge-button';
 import { LAID_OUT } from './look-card';
 
-export type ArrangePanelName = 'sides' | 'shared' | 'together' | 'look';
+export type ArrangePanelName = 'sides' | 'shared' | 'curves' | 'together' | 'look';
 
 interface ArrangeRowProps {
   readonly panel: ArrangePanelName;
@@ -23,8 +23,13 @@ export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
   const tool = useSession((state) => state.tool);
   if (!fitted) return null;
   const open = (name: ArrangePanelName) => () => {
+    if (tool.name !== 'share') session.chooseTool('share');
     session.setFolding(name === 'look' ? LAID_OUT : undefined);
     onPanel(name);
+  };
+  const curves = () => {
+    open('curves')();
+    session.chooseTool('spaceCurve');
   };
   const share = (shape: ShareState['shape']) => () => {
     open('shared')();
@@ -51,6 +56,14 @@ export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
           testID={`share-${shape}`}
         />
       ))}
+      <LedgeButton
+        icon="curve"
+        label="Curve"
+        name="A curve in space, from two outlines"
+        chosen={panel === 'curves'}
+        onPress={curves}
+        testID="panel-curves"
+      />
       <LedgeButton
         icon="arrange"
         label="Together"

@@ -1,15 +1,17 @@
 import { useMemo } from 'react';
 import { labelAround, Labels } from '@/bench/overlay/labels';
-import { shapesPath } from '@/bench/overlay/path-data';
+import { pathData, shapesPath } from '@/bench/overlay/path-data';
 import { placeLabels } from '@/bench/overlay/place-labels';
 import { useJob } from '@/bench/use-session';
-import { sharedIn, type FoldedView } from '@/core/derive';
+import { curvesLookedAt, curvesSeenIn, sharedIn, type CurveSeen, type FoldedView, type Folding } from '@/core/derive';
 import { applied, composed, cross, distance, mix, subtract, type Affine, type Line, type Vec } from '@/core/geometry';
+import type { Job } from '@/core/job';
 import { formatLength } from '@/core/units';
-import { usePalette } from '@/ui/palette';
+import { usePalette, type Palette } from '@/ui/palette';
 import { matrixOf } from './look-ways';
 
 interface InkProps {
+  readonly folding: Folding;
   readonly views: readonly FoldedView[];
   readonly toScreen: Affine;
   /** CSS px. */
@@ -22,19 +24,20 @@ const ROOM_FOR_TAGS = 560;
 const asItIs = (place: Vec) => place;
 
 /** What is drawn on all views, with their rims and the lines that they share. */
-export function FoldedInk({ views, toScreen, size }: InkProps) {
+export function FoldedInk({ folding, views, toScreen, size }: InkProps) {
   return (
     <svg width={size[0]} height={size[1]} aria-hidden style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}>
       {views.map((view) => (
         <ViewInk key={view.fitted.source.id} view={view} onto={composed(toScreen, view.look)} />
       ))}
+      <SpaceInk folding={folding} toScreen={toScreen} />
       {size[0] < ROOM_FOR_TAGS ? null : <Tags views={views} toScreen={toScreen} size={size} />}
     </svg>
   );
 }
 
 /** What shared lines are called and where they lie, each once: at its end in the first view that shows it. */
-function Tags({ views, toScreen, size }: InkProps) {
+function Tags({ views, toScreen, size }: Omit<InkProps, 'folding'>) {
   const palette = usePalette();
   const job = useJob((state) => state.job);
   const derived = useJob((state) => state.derived);
@@ -52,6 +55,47 @@ function Tags({ views, toScreen, size }: InkProps) {
   return <Labels labels={labels} placed={placeLabels(labels, [], [size[0], size[1]])} palette={palette} />;
 }
 
+/** From here on the views stand around the thing, and what stands inside them is where it is. */
+const FOLDED_UP = 0.999;
+
+/** Curves in space, where they stand among the views. */
+function SpaceInk({ folding, toScreen }: Pick<InkProps, 'folding' | 'toScreen'>) {
+  const palette = usePalette();
+  const job = useJob((state) => state.job);
+  const derived = useJob((state) => state.derived);
+  const curves = useMemo(() => curvesLookedAt({ job, derived }, folding), [job, derived, folding]);
+  if (folding.fold < FOLDED_UP) return null;
+  return curves.map(({ curve, paths }) => (
+    <CurveInk key={curve.id} name={`space-${curve.name}`} paths={paths} onto={toScreen} palette={palette} />
+  ));
+}
+
+function CurveInk({
+  name,
+  paths,
+  onto,
+  palette,
+}: {
+  name: string;
+  paths: CurveSeen['paths'];
+  onto: Affine;
+  palette: Palette;
+}) {
+  const d = paths.map((pieces) => pathData(pieces, false, asItIs)).join('');
+  return (
+    <g data-testid={name} transform={matrixOf(onto)} fill="none">
+      <path d={d} stroke={palette.halo} strokeWidth={5} strokeOpacity={0.8} vectorEffect="non-scaling-stroke" />
+      <path
+        d={d}
+        stroke={palette.berry}
+        strokeWidth={2.6}
+        strokeDasharray="9 3 2 3"
+        vectorEffect="non-scaling-stroke"
+      />
+    </g>
+  );
+}
+
 function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
   const palette = usePalette();
   const job = useJob((state) => state.job);
@@ -66,6 +110,10 @@ function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
     return shapesPath(shapes, asItIs);
   }, [job.layers, job.outlines, derived, fitted.view.plane]);
   const lines = useMemo(() => sharedIn(fitted, { job, derived }), [fitted, job, derived]);
+  const curves = useMemo(
+    () => curvesSeenIn(fitted, { job, derived }).filter(({ curve }) => !isDrawnIn(curve.of, job, fitted.view.plane)),
+    [fitted, job, derived],
+  );
   const clip = `folded-clip-${id}`;
   return (
     <g data-testid={`folded-ink-${fitted.source.name}`} fill="none">
@@ -98,6 +146,9 @@ function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
         />
         <path d={outlines} stroke={palette.berry} strokeWidth={2} vectorEffect="non-scaling-stroke" />
       </g>
+      {curves.map(({ curve, paths }) => (
+        <CurveInk key={curve.id} name={`folded-curve-${curve.name}`} paths={paths} onto={onto} palette={palette} />
+      ))}
       {lines.map(({ feature, place }) => {
         if (!place) return null;
         const [x, y] = applied(onto, place);
@@ -116,6 +167,9 @@ function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
     </g>
   );
 }
+
+const isDrawnIn = (of: readonly string[], { outlines }: Pick<Job, 'outlines'>, on: string) =>
+  outlines.some(({ id, plane }) => plane === on && of.includes(id));
 
 /** Where a line comes into a view's rim: its left end, or its lower one. */
 function endWithin(rim: readonly Vec[], { a, b }: Line): Vec | undefined {

@@ -43,7 +43,7 @@ export function FoldedLook({ folding }: { folding: Folding }) {
               />
             ))
           : null}
-        {toScreen ? <FoldedInk views={views} toScreen={toScreen} size={size} /> : <Nothing />}
+        {toScreen ? <FoldedInk folding={folding} views={views} toScreen={toScreen} size={size} /> : <Nothing />}
         {toScreen
           ? namePlaces(views, toScreen, size).map((at, i) => (
               <Name key={views[i]!.fitted.source.id} view={views[i]!} at={at} size={size} />

@@ -132,6 +132,12 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     files: ['bench-views.jpg'],
   },
   {
+    name: 'trowel',
+    title: 'Hand trowel: a curve in space',
+    says: 'A bent tang, drawn from the front and from above: two flat curves become the one in space that a smith can bend to.',
+    files: ['trowel.jpg'],
+  },
+  {
     name: 'blade-drawn',
     title: 'Pruner blade: drawn',
     says: 'The rough trace with what is true of it: tangent, parallel, as large. Its sizes stand on the drawing beside what they should be.',
