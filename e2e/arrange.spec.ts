@@ -59,14 +59,21 @@ async function trace(desk: Desk, corners: readonly Px[]): Promise<void> {
   await desk.choose('draw-close');
 }
 
-/** What Debian's python3-ezdxf says of a DXF in space. */
-function judgeInSpace(file: string) {
+/** Hands over what stands in space, and judges one layer of it. */
+async function judgeInSpaceAfter(desk: Desk, layer: string) {
+  await desk.step('handover');
+  await expect(desk.page.getByTestId('space-says')).toHaveText('The file agrees with the job.');
+  return judgeInSpace(await desk.download('save-space'), layer);
+}
+
+/** What Debian's python3-ezdxf says of a DXF in space, or of one layer of it. */
+function judgeInSpace(file: string, layer = '') {
   const script = `
 import sys, json, ezdxf
 from ezdxf import bbox
-doc = ezdxf.readfile(sys.argv[1]); audit = doc.audit(); box = bbox.extents(doc.modelspace())
+doc = ezdxf.readfile(sys.argv[1]); audit = doc.audit(); box = bbox.extents([e for e in doc.modelspace() if sys.argv[2] in ('', e.dxf.layer)])
 print(json.dumps(dict(errors=len(audit.errors) + len(audit.fixes), least=list(box.extmin), size=list(box.size))))`;
-  return JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file], { encoding: 'utf8' })) as {
+  return JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file, layer], { encoding: 'utf8' })) as {
     readonly errors: number;
     readonly least: readonly number[];
     readonly size: readonly number[];
@@ -180,6 +187,16 @@ test('front, side and top of one bench agree, in space', async ({ desk, page }) 
   expect(errors).toBe(0);
   [long, depth, BENCH.board].forEach((mm, axis) => expect(Math.abs(size[axis]! - mm)).toBeLessThan(6));
   [0, 0, under].forEach((mm, axis) => expect(Math.abs(least[axis]! - mm)).toBeLessThan(6));
+  // What is drawn in the front lies at the front, until it is said to lie at the rear edge.
+  const inFront = await judgeInSpaceAfter(desk, 'Outline (Front)');
+  expect([inFront.least[1], inFront.size[1]]).toEqual([expect.closeTo(0, 6), expect.closeTo(0, 6)]);
+  await desk.step('arrange');
+  await desk.choose('panel-together');
+  await desk.openCards();
+  await page.getByTestId('lies-at-Front').getByRole('radio', { name: 'Line 3' }).click();
+  const atRear = await judgeInSpaceAfter(desk, 'Outline (Front)');
+  expect(Math.abs(atRear.least[1]! - depth)).toBeLessThan(6);
+  expect(atRear.size[1]).toBeCloseTo(0, 6);
   expect(job.value.job.views.map(({ side: shows, joins }) => [shows, joins])).toEqual([
     ['front', true],
     ['right', true],

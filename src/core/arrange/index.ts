@@ -6,7 +6,7 @@ export { isOpen, type Open } from './measure';
 export { PROJECTIONS, proposeSides, type LaidView, type ProposedSide, type Projection } from './projection';
 export { spaceCurveOf, type SeenCurve, type SpaceCurve } from './space-curve';
 export { modelOf, tieOf } from './problem';
-export { lookedAt, standingFolded, type Extents } from './unfolding';
+export { lookAtPlane, lookedAt, standingFolded, type Extents } from './unfolding';
 export {
   directionsBetween,
   directionsOf,

@@ -1,4 +1,5 @@
-import { add3, poseFacing, scale3, type Direction, type Pose, type Side, type Vec3 } from '../space';
+import type { Affine, Vec } from '../geometry';
+import { add3, poseFacing, scale3, toSpace, type Direction, type Pose, type Side, type Vec3 } from '../space';
 import type { Projection } from './projection';
 
 /** What all views together take up of the object frame along each direction, mm. */
@@ -64,4 +65,19 @@ export function lookedAt([x, y, z]: Vec3, turn: number, tip: number): Vec3 {
   const [right, away] = [c * x + s * y, -s * x + c * y];
   const [ct, st] = [Math.cos(tip), Math.sin(tip)];
   return [right, ct * z + st * away, st * z - ct * away];
+}
+
+/** A plane that stands in space as one looks at it from afar: from the plane to what is looked at, mm, and how near a place of it is. */
+export function lookAtPlane(
+  pose: Pose,
+  turn: number,
+  tip: number,
+): { readonly look: Affine; depth(place: Vec): number } {
+  const [o, x, y] = [pose.origin, toSpace(pose, [1, 0]), toSpace(pose, [0, 1])].map((at) =>
+    lookedAt(at, turn, tip),
+  ) as [Vec3, Vec3, Vec3];
+  return {
+    look: [x[0] - o[0], x[1] - o[1], y[0] - o[0], y[1] - o[1], o[0], o[1]],
+    depth: ([u, v]) => o[2] + u * (x[2] - o[2]) + v * (y[2] - o[2]),
+  };
 }

@@ -1,7 +1,7 @@
-import { lookedAt, standingFolded, type Extents } from '../arrange';
-import { applied, boxAround, composed, dot, type Affine, type Box, type Vec } from '../geometry';
+import { lookAtPlane, standingFolded, type Extents } from '../arrange';
+import { applied, boxAround, composed, type Affine, type Box, type Vec } from '../geometry';
 import type { Job } from '../job';
-import { axesSeenFrom, toSpace, type Direction, type Pose, type Side } from '../space';
+import { axesSeenFrom, type Direction, type Side } from '../space';
 import type { Arranged } from './arranged';
 import type { FittedView } from './fits';
 import { inSideOf, type Standing } from './standing';
@@ -45,9 +45,7 @@ export function foldedViews({ job, derived }: Arrangement, { fold, turn, tip }: 
   return standing
     .map(({ stands, fitted, rim, inSide }): FoldedView => {
       const pose = standingFolded(stands.side, extents, job.projection ?? 'third', fold);
-      const seen = [pose.origin, toSpace(pose, [1, 0]), toSpace(pose, [0, 1])].map((at) => lookedAt(at, turn, tip));
-      const [o, x, y] = seen as [Pose['origin'], Pose['x'], Pose['y']];
-      const onLook: Affine = [x[0] - o[0], x[1] - o[1], y[0] - o[0], y[1] - o[1], o[0], o[1]];
+      const { look: onLook, depth } = lookAtPlane(pose, turn, tip);
       const { min, max } = boxAround(rim.map((at) => applied(inSide, at)));
       const middle: Vec = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
       return {
@@ -55,7 +53,7 @@ export function foldedViews({ job, derived }: Arrangement, { fold, turn, tip }: 
         standing: stands,
         rim,
         look: composed(onLook, inSide),
-        near: o[2] + dot(middle, [x[2] - o[2], y[2] - o[2]]),
+        near: depth(middle),
       };
     })
     .sort((a, b) => a.near - b.near);

@@ -1,20 +1,33 @@
 /** A curve that two views show stands in space where it is, is of its two outlines, and its plus-minus is true. */
 import { createRandom } from '../calibrate/simulation';
-import type { Direction } from '../space';
 import {
+  type Direction,
+  distance3,
+  dot3,
+  pointInSpace,
+  subtract3,
+  velocityInSpace,
+  type SpacePiece,
+  type Vec3,
+} from '../space';
+import {
+  addFeature,
   addOutline,
   addSpaceCurve,
   changeSpaceCurve,
+  removeFeature,
   removeOutlines,
   runCommand,
+  setLiesAt,
   startHistory,
   type Command,
   type Job,
 } from '../job';
 import { drawnAt, type Drawn } from '../arrange/simulated';
-import { distance3, dot3, pointInSpace, subtract3, velocityInSpace, type SpacePiece, type Vec3 } from '../space';
-import { benchOf, CLICK, FRONT, joining, NOISELESS, RIGHT, TOP, ALL } from './bench-for-tests';
-import { createDeriver, doubtOfCurve, type StandingCurve } from '.';
+import { benchOf, CLICK, FRONT, joining, NOISELESS, RIGHT, THING, TOP, ALL } from './bench-for-tests';
+import { spaceBoundsOf } from '../formats';
+import { applied } from '../geometry';
+import { createDeriver, doubtOfCurve, drawingInSpace, drawnLookedAt, type StandingCurve } from '.';
 
 /** An arm of the bench: it rises, bends forward and comes in, and never turns back across. mm */
 const ARM: readonly Vec3[] = [
@@ -189,3 +202,37 @@ const TRUE_LENGTH = (() => {
   const job = withArm();
   return doubtOfCurve(job.spaceCurves[0]!, job, derive(job))!.length.value;
 })();
+
+it('what is drawn in a view lies where it is said to, along what the view does not show, and at zero without', () => {
+  const seat: Command = addFeature({
+    id: 'seat',
+    name: 'Seat',
+    along: 'up',
+    said: { up: { value: 430, written: '430' } },
+    seen: [],
+  });
+  const flat = traced(TOP, [THING.foot!, THING.end!]);
+  const heights = (more: readonly Command[]) => {
+    const job = benchOf(NOISELESS, [...joining(...ALL), flat, seat, ...more]);
+    const drawing = drawingInSpace(job, derive(job));
+    if (!drawing.ok) throw new Error(drawing.code);
+    const { corner, size } = spaceBoundsOf(drawing.value)!;
+    return [corner[2], size[2]];
+  };
+  expect(heights([])).toEqual([0, 0]);
+  const [low, tall] = heights([setLiesAt('plan', 'seat')]);
+  expect(low).toBeCloseTo(430, 6);
+  expect(tall).toBeCloseTo(0, 6);
+  // A place tells how high it is, too.
+  expect(heights([setLiesAt('plan', 'B')])[0]).toBeCloseTo(THING.back![2], 0);
+  // Where it is gone, or tells nothing along that, it is zero again.
+  expect(heights([setLiesAt('plan', 'seat'), removeFeature('seat')])[0]).toBe(0);
+  expect(heights([setLiesAt('plan', 'seat'), setLiesAt('plan', undefined)])[0]).toBe(0);
+  const job = benchOf(NOISELESS, [...joining(...ALL), flat, seat, setLiesAt('plan', 'seat')]);
+  const [looked] = drawnLookedAt({ job, derived: derive(job) }, { fold: 1, turn: 0, tip: 0 });
+  // From the front a plan is edge-on, as high as it lies.
+  expect([applied(looked!.look, [0, 0])[1], applied(looked!.look, [50, 80])[1]]).toEqual([
+    expect.closeTo(430, 6),
+    expect.closeTo(430, 6),
+  ]);
+});

@@ -1,13 +1,17 @@
 import type { Measured } from '../adjust';
 import { toPlane, type Adjustment } from '../calibrate';
 import { add, cross, dot, polar, scale, subtract, type Affine, type Vec } from '../geometry';
-import type { Feature } from '../job';
+import type { Feature, View } from '../job';
 import {
+  add3,
   axesSeenFrom,
+  directionUnseen,
   dot3,
   poseFacing,
+  scale3,
   subtract3,
   toSpace,
+  vectorAlong,
   vectorOf,
   type Direction,
   type Pose,
@@ -20,7 +24,7 @@ import type { FittedView } from './fits';
 export interface Standing {
   readonly view: string;
   readonly side: Side;
-  /** Where the plane of its drawing stands in the object frame; along what it does not show, at zero. */
+  /** Where the plane of its drawing stands in the object frame; along what it does not show, where it is said to lie, else at zero. */
   readonly pose: Pose;
   /** Whether its fit is the one of all. */
   readonly joins: boolean;
@@ -70,7 +74,7 @@ export function standingOf(fitted: FittedView, among: Adjustment, how: Among): S
   return {
     view: source.id,
     side,
-    pose: poseAfter(side, motion),
+    pose: poseAfter(side, motion, unseenCoordinate(source, how)),
     joins: how.joins,
     byZero: how.byZero,
     askew: motion.turn,
@@ -105,10 +109,17 @@ interface Motion {
   apply(place: Vec): Vec;
 }
 
-function poseAfter(side: Side, { turn, apply }: Motion): Pose {
+/** How far along what its side does not show what is drawn in a view is said to lie. mm */
+function unseenCoordinate({ side, liesAt }: View, { coordinate }: Among): Vec3 {
+  const along = directionUnseen(side as Side);
+  const known = liesAt === undefined ? undefined : coordinate(liesAt, along);
+  return scale3(vectorAlong(along), known?.value ?? 0);
+}
+
+function poseAfter(side: Side, { turn, apply }: Motion, at: Vec3): Pose {
   const plane = poseFacing(side);
   const along = (angle: number) => subtract3(toSpace(plane, polar(1, angle)), plane.origin);
-  return { origin: toSpace(plane, apply([0, 0])), x: along(turn), y: along(turn + Math.PI / 2) };
+  return { origin: add3(at, toSpace(plane, apply([0, 0]))), x: along(turn), y: along(turn + Math.PI / 2) };
 }
 
 /** The rigid motion that carries places closest to others (least squares: Umeyama, Least-squares estimation of transformation parameters between two point patterns, 1991, without its scale). */

@@ -347,10 +347,17 @@ const MAKE: Readonly<Record<string, Make>> = {
     (job) => job.spans,
     (span, chance) => commands.changeSpan({ ...span, role: chance.of(['use', 'check', 'off']) }),
   ),
+  setLiesAt: among(
+    (job) => job.features,
+    ({ id }, chance, { views: all }) => all[0] && commands.setLiesAt(chance.of(all).id, chance.is() ? id : undefined),
+  ),
   addSpaceCurve: among(
     (job) => job.outlines,
-    ({ id }, chance, { outlines }) =>
-      commands.addSpaceCurve({ id: chance.newId(), name: chance.text(), of: [id, chance.of(outlines).id] }),
+    ({ id }, chance, { outlines }) => {
+      const others = outlines.filter((other) => other.id !== id || chance.is());
+      const name = chance.of(['Rail', chance.text()]);
+      return commands.addSpaceCurve({ id: chance.newId(), name, of: [id, chance.of([...others, { id }]).id] });
+    },
   ),
   changeSpaceCurve: among(
     (job) => job.spaceCurves,
@@ -433,6 +440,7 @@ const withSharedLines = (job: Job): Job =>
 const STARTS = [
   createJob('j', 'Job', new Date(0)),
   ...['shed', 'nest-half', 'hanger', 'blade-finished', 'blade-drawn', 'can'].map((name) => withSharedLines(demo(name))),
+  demo('trowel'),
 ];
 const steps = fc.array(
   fc.tuple(

@@ -75,6 +75,13 @@ export const setSides = (sides: ReadonlyMap<string, Side>) =>
 export const setProjection = (projection: Projection) =>
   command('projection-set', (job) => void (job.projection = projection), { projection });
 
+/** What is drawn in a view lies at a shared line or place, along what the view does not show; at zero without one. */
+export const setLiesAt = (id: string, feature: string | undefined) =>
+  changeView(feature === undefined ? 'view-lies-at-zero' : 'view-lies-at', id, (view) => {
+    if (feature === undefined) delete view.liesAt;
+    else view.liesAt = feature;
+  });
+
 /** Lets a view take part in the one fit of all, or stand by its own. */
 export const setJoins = (id: string, joins: boolean) =>
   placing(

@@ -14,7 +14,10 @@ import {
   addRegion,
   addRelations,
   addSheet,
+  addSpaceCurve,
+  removeFeature,
   addSpan,
+  setLiesAt,
   createJob,
   createView,
   cutView,
@@ -149,6 +152,9 @@ const job: Job = [
   addFeature(feature('eaves', ['x'])),
   addSpan({ ...span('rise'), from: 'base', to: 'level' }),
   addSpan({ ...span('over'), from: 'level', to: 'eaves' }),
+  setLiesAt('w', 'level'),
+  addSpaceCurve({ id: 'rail', name: 'Rail', of: ['vline', 'wline'], mirrored: 'eaves' }),
+  addSpaceCurve({ id: 'hoop', name: 'Hoop', of: ['vline', 'xline'] }),
 ].reduce(runCommand, startHistory(createJob('j', 'Job', new Date(0)))).job;
 
 /** What is joined or cut is there, and what comes of it lies on its layer. */
@@ -262,4 +268,24 @@ it('a shared line stays while a view shows it or somebody said where it is; what
     ['level', 0],
   ]);
   expect(spans.map(({ id }) => id)).toEqual(['rise']);
+});
+
+it('a curve in space goes with either outline, and stays without what it was mirrored about; a view lies at zero again', () => {
+  const after = (...commands: Command[]) => commands.reduce(runCommand, startHistory(job)).job;
+  const curves = ({ spaceCurves }: Job) => spaceCurves.map(({ id, mirrored }) => [id, mirrored]);
+  expect(curves(job)).toEqual([
+    ['rail', 'eaves'],
+    ['hoop', undefined],
+  ]);
+  expect(curves(after(removeOutlines(['wline'])))).toEqual([['hoop', undefined]]);
+  expect(curves(after(removeFeature('eaves')))).toEqual([
+    ['rail', undefined],
+    ['hoop', undefined],
+  ]);
+  const liesAt = ({ views }: Job) => views.find(({ id }) => id === 'w')!.liesAt;
+  expect([liesAt(job), liesAt(after(removeFeature('level'))), after(removeFeature('level')).views.length]).toEqual([
+    'level',
+    undefined,
+    3,
+  ]);
 });

@@ -68,15 +68,12 @@ function viewsNamedIn(places: readonly (Place | undefined)[]): readonly Name[] {
 /** Who names whom, and what turns with a plane: a new kind of entity is one more row. */
 export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
   sheets: whole<'sheets'>({ names: () => [], planeOf: onNone, turned: still }),
-  views: whole<'views'>({
-    names: ({ sheet, plane, shares }) => [
-      name('sheets', sheet),
-      name('planes', plane),
-      ...(shares === undefined ? [] : [name('views', shares)]),
-    ],
+  views: {
+    names: (view) => [...viewNeeds(view), ...(view.liesAt === undefined ? [] : [name('features', view.liesAt)])],
+    without: viewWithout,
     planeOf: onNone,
     turned: still,
-  }),
+  },
   planes: {
     names: ({ liesOn }) => (liesOn === undefined ? [] : [name('planes', liesOn)]),
     // What its view was laid by holds on.
@@ -150,6 +147,21 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
 const LISTS = Object.keys(KINDS) as readonly ListName[];
 
 const listed = <E>(entity: E | undefined): readonly E[] => (entity === undefined ? [] : [entity]);
+
+/** What a view cannot be without. */
+const viewNeeds = ({ sheet, plane, shares }: EntityIn<'views'>): readonly Name[] => [
+  name('sheets', sheet),
+  name('planes', plane),
+  ...(shares === undefined ? [] : [name('views', shares)]),
+];
+
+/** Where what it lies at is gone, it lies at zero again. */
+function viewWithout(view: EntityIn<'views'>, isGone: IsGone): EntityIn<'views'> | undefined {
+  if (!isWhole(viewNeeds(view), isGone)) return undefined;
+  if (view.liesAt === undefined || !isGone('features', view.liesAt)) return view;
+  const { liesAt: _gone, ...rest } = view;
+  return rest;
+}
 
 /** What an outline cannot be without. */
 function neededBy(outline: Outline): readonly Name[] {

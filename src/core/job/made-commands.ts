@@ -55,12 +55,7 @@ export const replaceOutline = (id: string, parts: readonly Outline[], code: stri
     [...job.relations, ...job.dimensions, ...job.declined].forEach((said) =>
       said.on.forEach((end) => void (end.outline = findPart(said, end)!)),
     );
-    replaceSources(
-      job,
-      id,
-      parts.map((part) => part.id),
-    );
-    replaceInParts(
+    goOnWith(
       job,
       id,
       parts.map((part) => part.id),
@@ -78,12 +73,28 @@ function hasEnd(part: Outline, { node, segment }: RelationEnd): boolean {
 }
 
 /** A part is of others in an outline's stead. */
-export function replaceInParts(job: Draft<Job>, id: string, others: readonly string[]): void {
+function replaceInParts(job: Draft<Job>, id: string, others: readonly string[]): void {
   for (const part of job.parts) part.of = [...new Set(part.of.flatMap((own) => (own === id ? others : [own])))];
 }
 
+/** A curve in space goes on with the first of what an outline became; of none, or of what is its other one, it is none any more. */
+function replaceInCurves(job: Draft<Job>, id: string, [first]: readonly string[]): void {
+  const next = (own: string) => (own === id ? first : own);
+  job.spaceCurves = job.spaceCurves.flatMap((curve) => {
+    const [a, b] = [next(curve.of[0]), next(curve.of[1])];
+    return a === undefined || b === undefined || a === b ? [] : [{ ...curve, of: [a, b] }];
+  });
+}
+
+/** What was made or said of an outline goes on with others in its stead. */
+export function goOnWith(job: Draft<Job>, id: string, others: readonly string[]): void {
+  replaceSources(job, id, others);
+  replaceInParts(job, id, others);
+  replaceInCurves(job, id, others);
+}
+
 /** What was made of an outline is made of others in its stead. */
-export function replaceSources(job: Draft<Job>, id: string, others: readonly string[]): void {
+function replaceSources(job: Draft<Job>, id: string, others: readonly string[]): void {
   for (const outline of job.outlines)
     if (outline.shape === 'made')
       outline.recipe.of = outline.recipe.of.flatMap((source) => (source === id ? others : [source]));

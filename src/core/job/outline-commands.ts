@@ -1,7 +1,7 @@
 import type { Guide, Outline } from '../outline';
 import { command, draft, replaceById, type Command } from './command';
 import { takeOut } from './kinds';
-import { replaceInParts, replaceSources } from './made-commands';
+import { goOnWith } from './made-commands';
 import { putOutline } from './relation-ends';
 import type { Job, Layer } from './schema';
 
@@ -38,8 +38,7 @@ export const joinOutlines = (joined: Outline, gone: string) =>
   command('outlines-joined', (job) => {
     putOutline(job, joined, [gone]);
     job.outlines = job.outlines.filter((outline) => outline.id !== gone);
-    replaceSources(job, gone, [joined.id]);
-    replaceInParts(job, gone, [joined.id]);
+    goOnWith(job, gone, [joined.id]);
   });
 export const moveToLayer = (ids: readonly string[], layer: string) =>
   command(

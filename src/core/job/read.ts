@@ -158,7 +158,11 @@ function checkReferences(job: Job): Result<Job> {
   const broken =
     job.views.find(
       (view) =>
-        !sheets.has(view.sheet) || !planes.has(view.plane) || !hasItsPoints(view) || !sharesWell(view, job.views),
+        (view.liesAt !== undefined && !features.has(view.liesAt)) ||
+        !sheets.has(view.sheet) ||
+        !planes.has(view.plane) ||
+        !hasItsPoints(view) ||
+        !sharesWell(view, job.views),
     ) ??
     job.planes.find(({ liesOn }) => liesOn !== undefined && !planes.has(liesOn)) ??
     job.outlines.find(

@@ -86,6 +86,8 @@ const View = z
     frame: z.array(Vec).min(3).max(200).readonly().optional(),
     /** Which side of the thing it shows. */
     side: z.enum(VIEW_SIDES).optional(),
+    /** The shared line or place at which what is drawn in it lies, along what it does not show: how high a plan is, how deep a front. */
+    liesAt: Id.optional(),
     /** It takes part in the one fit of all; without it what it shows only tells where it stands. */
     joins: z.boolean().optional(),
     /** Seen from behind: left and right are exchanged. */

@@ -220,9 +220,7 @@ function judge(
   rows: number,
   closely: boolean,
 ): Step | undefined {
-  const [from, to, over] = closely
-    ? [...flankAbout(slopes, peak), 1]
-    : [peak - 1.5, peak + 1.5, 2];
+  const [from, to, over] = closely ? [...flankAbout(slopes, peak), 1] : [peak - 1.5, peak + 1.5, 2];
   const change = colours.map(
     (channel) => meanOf(channel, to, to + over) - meanOf(channel, from - over, from),
   ) as unknown as Colour;

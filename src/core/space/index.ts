@@ -4,8 +4,10 @@ export { fittedCubics, type SmoothCurve } from './fitted-cubics';
 export { endInSpace, pointInSpace, velocityInSpace, type SpaceCubic, type SpacePiece } from './piece';
 export {
   axesSeenFrom,
+  directionUnseen,
   DIRECTIONS,
   showsAlong,
+  vectorAlong,
   vectorOf,
   SIDES,
   type Direction,

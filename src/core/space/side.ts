@@ -32,5 +32,11 @@ export const axesSeenFrom = (side: Side): readonly [SeenAxis, SeenAxis] => SEEN[
 export const showsAlong = (side: Side, direction: Direction): boolean =>
   SEEN[side].some((seen) => seen.direction === direction);
 
+/** The direction that a flat view from a side does not show. */
+export const directionUnseen = (side: Side): Direction => DIRECTIONS.find((direction) => !showsAlong(side, direction))!;
+
+export const vectorAlong = (direction: Direction): Vec3 =>
+  DIRECTIONS.map((other) => Number(other === direction)) as unknown as Vec3;
+
 export const vectorOf = ({ direction, sign }: SeenAxis): Vec3 =>
   DIRECTIONS.map((other) => (other === direction ? sign : 0)) as unknown as Vec3;

@@ -3,7 +3,16 @@ import { labelAround, Labels } from '@/bench/overlay/labels';
 import { pathData, shapesPath } from '@/bench/overlay/path-data';
 import { placeLabels } from '@/bench/overlay/place-labels';
 import { useJob } from '@/bench/use-session';
-import { curvesLookedAt, curvesSeenIn, sharedIn, type CurveSeen, type FoldedView, type Folding } from '@/core/derive';
+import {
+  curvesLookedAt,
+  curvesSeenIn,
+  drawnLookedAt,
+  shapesDrawnIn,
+  sharedIn,
+  type CurveSeen,
+  type FoldedView,
+  type Folding,
+} from '@/core/derive';
 import { applied, composed, cross, distance, mix, subtract, type Affine, type Line, type Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
 import { formatLength } from '@/core/units';
@@ -63,11 +72,34 @@ function SpaceInk({ folding, toScreen }: Pick<InkProps, 'folding' | 'toScreen'>)
   const palette = usePalette();
   const job = useJob((state) => state.job);
   const derived = useJob((state) => state.derived);
-  const curves = useMemo(() => curvesLookedAt({ job, derived }, folding), [job, derived, folding]);
-  if (folding.fold < FOLDED_UP) return null;
-  return curves.map(({ curve, paths }) => (
-    <CurveInk key={curve.id} name={`space-${curve.name}`} paths={paths} onto={toScreen} palette={palette} />
-  ));
+  const isFolded = folding.fold >= FOLDED_UP;
+  const curves = useMemo(
+    () => (isFolded ? curvesLookedAt({ job, derived }, folding) : []),
+    [isFolded, job, derived, folding],
+  );
+  const drawn = useMemo(
+    () => (isFolded ? drawnLookedAt({ job, derived }, folding) : []),
+    [isFolded, job, derived, folding],
+  );
+  return (
+    <>
+      {drawn.map(({ view, look, shapes }) => (
+        <path
+          key={view}
+          data-testid={`space-drawn-${view}`}
+          d={shapesPath(shapes, asItIs)}
+          transform={matrixOf(composed(toScreen, look))}
+          fill="none"
+          stroke={palette.berry}
+          strokeWidth={1.6}
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
+      {curves.map(({ curve, paths }) => (
+        <CurveInk key={curve.id} name={`space-${curve.name}`} paths={paths} onto={toScreen} palette={palette} />
+      ))}
+    </>
+  );
 }
 
 function CurveInk({
@@ -102,13 +134,7 @@ function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
   const derived = useJob((state) => state.derived);
   const { fitted, rim } = view;
   const { id } = fitted.source;
-  const outlines = useMemo(() => {
-    const shown = new Set(job.layers.filter(({ show }) => show).map((layer) => layer.id));
-    const shapes = job.outlines
-      .filter(({ plane, layer, aid }) => plane === fitted.view.plane && shown.has(layer) && !aid)
-      .flatMap((outline) => derived.shapes.get(outline.id) ?? []);
-    return shapesPath(shapes, asItIs);
-  }, [job.layers, job.outlines, derived, fitted.view.plane]);
+  const outlines = useMemo(() => shapesPath(shapesDrawnIn(fitted, { job, derived }), asItIs), [job, derived, fitted]);
   const lines = useMemo(() => sharedIn(fitted, { job, derived }), [fitted, job, derived]);
   const curves = useMemo(
     () => curvesSeenIn(fitted, { job, derived }).filter(({ curve }) => !isDrawnIn(curve.of, job, fitted.view.plane)),

@@ -10,6 +10,7 @@ import { Icon } from '@/ui/icon';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { sentenceFor } from '@/ui/words';
+import { LiesAt } from './lies-at';
 import { apartInWords, grownInWords, oddOnes, standingInWords } from './together-words';
 
 /** How the views stand together, what each leaves over, and which of them take part in the one fit of all. */
@@ -141,6 +142,7 @@ function ViewCard({ view }: { view: JobView }) {
           {grownInWords(grown, joins)}
         </Words>
       ) : null}
+      {standing ? <LiesAt view={view} /> : null}
       {canJoin || view.joins ? (
         <Button
           compact
