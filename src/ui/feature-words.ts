@@ -16,9 +16,9 @@ export function nameForFeature(along: Direction | undefined, taken: readonly str
   for (let i = 2; ; i++) if (!taken.includes(`${word} ${i}`)) return `${word} ${i}`;
 }
 
-/** What a new curve in space is called until somebody calls it something else. */
-export function nameForCurve(taken: readonly string[]): string {
-  for (let i = 1; ; i++) if (!taken.includes(`Curve ${i}`)) return `Curve ${i}`;
+/** What something new is called until somebody calls it something else: "Curve 1", or the next number that is free. */
+export function nameInRow(word: string, taken: readonly string[]): string {
+  for (let i = 1; ; i++) if (!taken.includes(`${word} ${i}`)) return `${word} ${i}`;
 }
 
 export const DIRECTION_WORDS: Readonly<Record<Direction, string>> = { across: 'across', deep: 'deep', up: 'up' };

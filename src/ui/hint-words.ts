@@ -120,6 +120,10 @@ export const HINTS = {
     'Point at the same place here.',
     'Choose another view and point at the same place there, or press Done.',
   ],
+  'share-halfway': [
+    'Point at one side of what lies halfway.',
+    'Point at its other side: it lies halfway between them.',
+  ],
   'share-elsewhere': 'This side does not show it. Choose a view that does, or press Done.',
   'curve-first': 'Tap an outline that shows the curve from this side.',
   'curve-elsewhere': 'Choose a view from a neighbouring side, and tap the outline that shows the same curve there.',

@@ -1,5 +1,6 @@
-import { canShow, guideReach, isSide } from '@/core/derive';
-import { distance, type Vec } from '@/core/geometry';
+import type { SheetPoint } from '@/core/calibrate';
+import { canShow, guideReach, isSide, type FittedView } from '@/core/derive';
+import { distance, mix, type Vec } from '@/core/geometry';
 import { addFeature, moveSeen, seeFeature, unseeFeature, type Seen } from '@/core/job';
 import { movedByHand } from '@/core/outline';
 import { axesSeenFrom, type Direction, type Side } from '@/core/space';
@@ -13,6 +14,10 @@ export interface ShareState {
   readonly shape: 'level' | 'upright' | 'place';
   /** The shared line or place that further pointings are of; the next one begins a new one where there is none. */
   readonly feature?: string | undefined;
+  /** Each pointing is two: at both sides of what lies halfway between. */
+  readonly halfway?: true | undefined;
+  /** The first side that was pointed at. */
+  readonly side?: SheetPoint | undefined;
   /** The pointing that was set or chosen last. */
   readonly last?: string | undefined;
   readonly grabbed?: true | undefined;
@@ -49,12 +54,35 @@ function findSeen({ job, fitted }: ToolContext, at: Vec, reach: number) {
 }
 
 /** With nothing in hand a mark is chosen; else a place is set. */
-function set(state: ShareState, { sheet, sigma, edge, free }: Aim, context: ToolContext): Step<ShareState> {
-  const { job, fitted, newId } = context;
-  const there = state.feature === undefined ? findSeen(context, free, REACH * sigma) : undefined;
+function set(state: ShareState, aim: Aim, context: ToolContext): Step<ShareState> {
+  const { fitted } = context;
+  const isAlone = state.feature === undefined && !state.halfway;
+  const there = isAlone ? findSeen(context, aim.free, REACH * aim.sigma) : undefined;
   if (there) return [{ ...state, feature: there.feature, last: there.seen.id }, []];
-  const { id: view, side } = fitted.source;
+  const { side } = fitted.source;
   if (!isSide(side)) return stay(state, say('side-first'));
+  if (state.halfway && !state.side) return [{ ...state, side: { at: aim.sheet, sigma: aim.sigma } }, []];
+  return seenAt({ ...state, side: undefined }, state.side ? between(state.side, aim, fitted) : aim, context, side);
+}
+
+/** Halfway between two places on the plane of a view, as it is seen on the sheet. */
+function between({ at, sigma }: SheetPoint, aim: Pick<Aim, 'sheet' | 'sigma'>, fitted: FittedView): Pointing {
+  const { toPlane } = fitted.placing;
+  const middle = mix(toPlane(at), toPlane(aim.sheet), 0.5);
+  return { sheet: toSheetPlace(fitted, middle), sigma: Math.hypot(sigma, aim.sigma) / 2 };
+}
+
+type Pointing = Pick<Aim, 'sheet' | 'sigma' | 'edge'>;
+
+/** What is in hand is seen there, or something new begins. */
+function seenAt(
+  state: ShareState,
+  { sheet, sigma, edge }: Pointing,
+  context: ToolContext,
+  side: Side,
+): Step<ShareState> {
+  const { job, fitted, newId } = context;
+  const { id: view } = fitted.source;
   const seen: Seen = { id: newId(), view, at: sheet, sigma, ...(edge ? { edge } : {}) };
   const chosen = chosenIn(state, context);
   if (chosen && !canShow(side, chosen)) return stay(state, say('feature-not-shown'));
@@ -68,7 +96,9 @@ function set(state: ShareState, { sheet, sigma, edge, free }: Aim, context: Tool
   return [{ ...state, feature: feature.id, last: seen.id }, [run(addFeature(feature))]];
 }
 
-const letGo = ({ shape, feature, last }: ShareState): ShareState => ({ shape, feature, last });
+const letGo = ({ shape, halfway, feature, last }: ShareState): ShareState => ({ shape, halfway, feature, last });
+/** Another one of the same kind may begin. */
+const begun = ({ shape, halfway }: ShareState): ShareState => ({ shape, ...(halfway ? { halfway } : {}) });
 
 function lastSeen({ feature, last }: ShareState, { job }: Pick<ToolContext, 'job'>) {
   const seen = job.features.find(({ id }) => id === feature)?.seen.find(({ id }) => id === last);
@@ -82,6 +112,7 @@ export const shareTool: Tool<ShareState> = {
   start: START,
   hint(state, { job, fitted }): Hint {
     if (!isSide(fitted.source.side)) return { code: 'side-first' };
+    if (state.halfway) return { code: 'share-halfway', at: state.side ? 1 : 0 };
     const chosen = chosenIn(state, { job });
     const here = chosen?.seen.filter(({ view }) => view === fitted.source.id).length ?? 0;
     if (!chosen) return { code: state.shape === 'place' ? 'share-place' : 'share-line' };
@@ -113,14 +144,12 @@ export const shareTool: Tool<ShareState> = {
       case 'release':
         return [letGo(state), []];
       case 'back':
+        if (state.side) return [{ ...state, side: undefined }, []];
         return last
           ? [{ ...state, last: undefined }, [run(unseeFeature(last.feature, last.seen.id))]]
-          : [{ shape: state.shape }, []];
+          : [begun(state), []];
       case 'cancel':
-        return [
-          { shape: state.shape },
-          state.grabbed && state.was && last ? [run(moveSeen(last.feature, state.was))] : [],
-        ];
+        return [begun(state), state.grabbed && state.was && last ? [run(moveSeen(last.feature, state.was))] : []];
       default:
         return [state, []];
     }
@@ -130,7 +159,10 @@ export const shareTool: Tool<ShareState> = {
     if (!aim || !isSide(side)) return NOTHING;
     const chosen = chosenIn(state, context);
     const shape = chosen ? shapeIn(chosen.along, side) : state.shape;
-    return shape === 'place' ? NOTHING : { ...NOTHING, lines: [lineThrough(aim.sheet, shape, context)] };
+    const points = state.side ? [state.side.at] : [];
+    if (shape === 'place') return { ...NOTHING, points };
+    const at = state.side ? between(state.side, aim, context.fitted).sheet : aim.sheet;
+    return { ...NOTHING, points, lines: state.halfway && !state.side ? [] : [lineThrough(at, shape, context)] };
   },
 };
 

@@ -96,3 +96,31 @@ it('while one aims, the line is shown as it runs in this view', () => {
   expect(a[0]).toBeLessThan(0);
   expect(b[0]).toBeGreaterThan(2000);
 });
+
+it('what lies halfway is pointed at by both its sides, as surely as both together, in every view', () => {
+  const bench = showing('front');
+  bench.tool = { name: 'share', state: { shape: 'upright', halfway: true } };
+  at(bench, 300, 400);
+  expect([bench.history.job.features, hintOf(bench)]).toEqual([[], 'share-halfway']);
+  // The line is shown where it would lie.
+  const { preview } = toolOf(bench.tool);
+  const [line] = preview(bench.tool.state, bench.aim(700, 420), bench.context()).lines!;
+  expect(line!.map(([x]) => x)).toEqual([500, 500]);
+  at(bench, 700, 420);
+  const { sigma } = bench.aim(0, 0);
+  expect(bench.history.job.features).toMatchObject([
+    { name: 'Centre line', along: 'across', seen: [{ at: [500, 410], sigma: expect.closeTo(sigma / Math.SQRT2, 9) }] },
+  ]);
+  // Once more, far along it: the same line; a side that was pointed at in vain is taken back first.
+  at(bench, 310, 900);
+  bench.give({ kind: 'back' });
+  expect([stateOf(bench).side, bench.history.job.features[0]!.seen.length]).toEqual([undefined, 1]);
+  at(at(bench, 310, 900), 710, 900);
+  expect(bench.history.job.features.map(({ seen }) => seen.map((each) => each.at.map(Math.round)))).toEqual([
+    [
+      [500, 410],
+      [510, 900],
+    ],
+  ]);
+  expect(stateOf(bench.give({ kind: 'cancel' }))).toEqual({ shape: 'upright', halfway: true });
+});

@@ -1,6 +1,6 @@
 import { isSide } from '@/core/derive';
 import { addSpaceCurve } from '@/core/job';
-import { nameForCurve } from '@/ui/feature-words';
+import { nameInRow } from '@/ui/feature-words';
 import { listPicked } from './pick';
 import { aimReach } from './reach';
 import { NOTHING, run, say, stay, type Step, type Tool, type ToolContext } from './tool';
@@ -25,7 +25,10 @@ function choose(state: SpaceCurveState, within: readonly string[], context: Tool
   if (!chosen) return stay(state, say('curve-nothing-here'));
   if (chosen === state.first) return [{}, []];
   if (state.first === undefined || isHere(state.first, context)) return [{ first: chosen, within }, []];
-  const name = nameForCurve(job.spaceCurves.map((curve) => curve.name));
+  const name = nameInRow(
+    'Curve',
+    job.spaceCurves.map((curve) => curve.name),
+  );
   return [{ made: true }, [run(addSpaceCurve({ id: newId(), name, of: [state.first, chosen] }))]];
 }
 

@@ -1,10 +1,34 @@
 /** Views fitted together: as sure as can be at best, as sure as is said, and right about who is wrong. */
+import fc from 'fast-check';
 import type { Measured } from '../adjust';
+import { toPlane } from '../calibrate';
 import { createRandom } from '../calibrate/simulation';
-import { DIRECTIONS } from '../space';
-import { fitScene, isOpen, type Feature, type Open, type SceneEvidence, type SceneFit } from '.';
+import { DIRECTIONS, showsAlong, type Vec3 } from '../space';
+import {
+  fitScene,
+  isOpen,
+  lyingByDatum,
+  modelOf,
+  standing,
+  type Feature,
+  type Open,
+  type Scene,
+  type SceneEvidence,
+  type SceneFit,
+  type SceneView,
+} from '.';
 import { boundOf, isKnownIn, likeliest, spanOf } from './bound';
-import { farthest, randomWorld, sceneOf, type Random, type World } from './simulated';
+import {
+  drawnAt,
+  farthest,
+  HEIGHT,
+  randomWorld,
+  sceneOf,
+  WIDTH,
+  type Drawn,
+  type Random,
+  type World,
+} from './simulated';
 
 const known = (figure: Measured | Open): Measured => {
   if (isOpen(figure)) throw new Error(`open: ${figure.open.join(' ')}`);
@@ -236,4 +260,69 @@ it('shared lines carry a scale: a side view takes its own from base and top of t
   // 318 ±0.1 mm is what lies between the lines, however they were pointed at in the front; the side adds two clicks of half a pixel there, and two on its own 140 mm.
   const clicks = 0.37 * 0.5 * Math.SQRT2;
   expect(sigma).toBeCloseTo(Math.hypot((140 / 318) * Math.hypot(0.1, clicks), clicks), 3);
+});
+
+it('a box, each of whose sides is pointed at once in every view, gives views of whatever scale and place theirs', () => {
+  const size: Vec3 = [1500, 580, 850];
+  /** A place on a side of the box, anywhere along it. */
+  const onSide = (axis: number, end: 0 | 1, share: number) =>
+    size.map((far, k) => (k === axis ? end * far : share * far)) as unknown as Vec3;
+  const lines = DIRECTIONS.flatMap((only, axis) =>
+    ([0, 1] as const).map((end) => ({ id: `${only}${end}`, only, axis, end })),
+  );
+  const boxSeenAs = (drawn: readonly Drawn[], share: number): Scene => ({
+    views: drawn.map(({ id, side, ...lies }): SceneView =>
+      lyingByDatum({
+        id,
+        side,
+        picture: { width: WIDTH, height: HEIGHT, kind: 'scan' },
+        model: 'similarity',
+        lens: 'none',
+        evidence: [],
+        lift: { mm: 0, sigma: 1 },
+        datum: { origin: [0, HEIGHT], direction: 0 },
+        points: Object.fromEntries(
+          lines.map((line) => [
+            line.id,
+            { at: drawnAt({ side, ...lies }, onSide(line.axis, line.end, share)), sigma: 1 },
+          ]),
+        ),
+      }),
+    ),
+    features: lines.map(({ id, only }): Feature => ({
+      id,
+      only,
+      seen: drawn.filter(({ side }) => showsAlong(side, only)).map((view) => ({ view: view.id, points: [id] })),
+    })),
+    evidence: DIRECTIONS.map((along, axis): SceneEvidence => ({
+      kind: 'distance',
+      id: along,
+      from: `${along}0`,
+      to: `${along}1`,
+      along,
+      mm: size[axis]!,
+      sigma: 0.15,
+    })),
+  });
+  const scale = fc.double({ min: 0.3, max: 3, noNaN: true });
+  const at = fc.integer({ min: 0, max: 4000 });
+  fc.assert(
+    fc.property(fc.tuple(scale, scale, scale), fc.tuple(at, at, at), (scales, places) => {
+      const drawn = SIDES3.map((side, i): Drawn => ({
+        id: side,
+        side,
+        scale: scales[i]!,
+        turn: 0,
+        zero: [places[i]! - 500, 3000 - places[i]!],
+      }));
+      const fit = fitScene(standing(boxSeenAs(drawn, 0.2)).scene);
+      if (!fit.ok) throw new Error(fit.code);
+      for (const { view, numbers } of fit.value.stands) {
+        const map = modelOf(boxSeenAs(drawn, 0.2).views.find(({ id }) => id === view)!).mapAt(numbers, 0);
+        const perPixel = (toPlane(map, [1000, 0])[0] - toPlane(map, [0, 0])[0]) / 1000;
+        expect(perPixel / drawn.find(({ id }) => id === view)!.scale).toBeCloseTo(1, 5);
+      }
+    }),
+    { seed: 4, numRuns: 60 },
+  );
 });

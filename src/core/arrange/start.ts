@@ -107,7 +107,7 @@ function beginView(view: SceneView): ViewBegun {
 const FIRM = 10;
 const LOOSE = 0.03;
 const HINT = 1e-3;
-/** Keeps what nothing speaks of where it is. */
+/** Keeps what nothing speaks of where it is: a share of what is said of each number, for one measure for all would draw places of large coordinates to nothing, and their views with them. */
 const RIDGE = 1e-10;
 
 interface Equation {
@@ -300,8 +300,7 @@ function leastSquares(equations: readonly Equation[]): ReadonlyMap<string, numbe
       right.set(row, 0, right.get(row, 0) + factor * value);
       for (const [other, by] of terms) normal.set(row, at.get(other)!, normal.get(row, at.get(other)!) + factor * by);
     }
-  const ridge = RIDGE * Math.max(1, ...normal.diagonal());
-  for (let i = 0; i < names.length; i++) normal.set(i, i, normal.get(i, i) + ridge);
+  for (let i = 0; i < names.length; i++) normal.set(i, i, normal.get(i, i) * (1 + RIDGE));
   const solved = new CholeskyDecomposition(normal).solve(right);
   return new Map(names.map((name, i) => [name, solved.get(i, 0)]));
 }

@@ -351,6 +351,22 @@ const MAKE: Readonly<Record<string, Make>> = {
     (job) => job.features,
     ({ id }, chance, { views: all }) => all[0] && commands.setLiesAt(chance.of(all).id, chance.is() ? id : undefined),
   ),
+  addLook: (_, chance) =>
+    commands.addLook({
+      id: chance.newId(),
+      name: chance.of(['Aslant', chance.text()]),
+      fold: chance.between(0, 1.05),
+      turn: chance.between(-4, 4),
+      tip: 0,
+    }),
+  changeLook: among(
+    (job) => job.looks,
+    (look, chance) => commands.changeLook({ ...renamed(look, chance), turn: chance.of([1, NaN]) }),
+  ),
+  removeLook: among(
+    (job) => job.looks,
+    ({ id }) => commands.removeLook(id),
+  ),
   addSpaceCurve: among(
     (job) => job.outlines,
     ({ id }, chance, { outlines }) => {

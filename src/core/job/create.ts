@@ -26,6 +26,7 @@ export function createJob(id: string, name: string, now: Date): Job {
     features: [],
     spans: [],
     spaceCurves: [],
+    looks: [],
   };
 }
 

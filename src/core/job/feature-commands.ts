@@ -1,7 +1,7 @@
 import type { Projection } from '../arrange';
 import type { Side } from '../space';
 import { changeView, command, draft, placingTogether, placing, replaceById, type Command } from './command';
-import type { DrawnSpaceCurve, Feature, Seen, Span } from './feature';
+import type { DrawnSpaceCurve, Feature, NamedLook, Seen, Span } from './feature';
 import { takeOut } from './kinds';
 
 /** What is said of shared lines and places moves all views that are fitted together. */
@@ -58,6 +58,14 @@ export const changeSpaceCurve = (curve: DrawnSpaceCurve): Command => ({
 });
 export const removeSpaceCurve = (id: string) =>
   command('space-curve-removed', (job) => takeOut(job, [{ list: 'spaceCurves', id }]));
+
+export const addLook = (look: NamedLook) =>
+  command('look-kept', (job) => void job.looks.push(draft(look)), { name: look.name });
+export const changeLook = (look: NamedLook): Command => ({
+  ...command('look-changed', (job) => replaceById(job.looks, draft(look)), { name: look.name }),
+  merge: `look/${look.id}`,
+});
+export const removeLook = (id: string) => command('look-removed', (job) => takeOut(job, [{ list: 'looks', id }]));
 
 /** Views of a sheet are said to show these sides, one step of the history. */
 export const setSides = (sides: ReadonlyMap<string, Side>) =>

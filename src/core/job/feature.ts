@@ -58,6 +58,18 @@ export const SpaceCurveSchema = z
   })
   .readonly();
 
+/** From where all views are looked at together, as somebody named it: how far their sheet is folded up, 0 to 1, and turned and tipped, radians. */
+export const NamedLookSchema = z
+  .object({
+    id: Id,
+    name: z.string().min(1).max(80),
+    fold: Amount.min(0).max(1),
+    turn: Amount,
+    tip: Amount,
+  })
+  .readonly();
+
+export type NamedLook = z.infer<typeof NamedLookSchema>;
 export type DrawnSpaceCurve = z.infer<typeof SpaceCurveSchema>;
 export type Feature = z.infer<typeof FeatureSchema>;
 export type Seen = z.infer<typeof SeenSchema>;

@@ -1,7 +1,7 @@
 export { findLock, findLockOn, fitOwner, named, together, type Command, type CommandName } from './command';
 export * from './evidence-commands';
 export * from './feature-commands';
-export type { DrawnSpaceCurve, Feature, Seen, Span } from './feature';
+export type { DrawnSpaceCurve, Feature, NamedLook, Seen, Span } from './feature';
 export * from './outline-commands';
 export * from './view-commands';
 export { createJob, createView } from './create';

@@ -21,6 +21,7 @@ export type ListName =
   | 'features'
   | 'spans'
   | 'spaceCurves'
+  | 'looks'
   | 'references';
 type EntityIn<L extends ListName> = Job[L][number];
 
@@ -141,6 +142,7 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
     planeOf: onNone,
     turned: still,
   },
+  looks: whole<'looks'>({ names: () => [], planeOf: onNone, turned: still }),
   references: whole<'references'>({ names: ({ plane }) => [name('planes', plane)], planeOf: onNone, turned: still }),
 };
 

@@ -13,7 +13,7 @@ const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Reco
   7: nameTheCorners,
   8: nameThePlanes,
   9: (job) => ({ ...job, version: 10, features: [], spans: [] }),
-  10: (job) => ({ ...job, version: 11, spaceCurves: [] }),
+  10: (job) => ({ ...job, version: 11, spaceCurves: [], looks: [] }),
 };
 
 /**
@@ -207,6 +207,7 @@ function listsOf({
   features,
   spans,
   spaceCurves,
+  looks,
   references,
   asked = [],
 }: Job): readonly Named[] {
@@ -229,6 +230,7 @@ function listsOf({
     features,
     spans,
     spaceCurves,
+    looks,
     references,
     asked,
     ...own,

@@ -10,7 +10,7 @@ import { PlaneSchema } from './planes';
 import { RegionSchema } from './region';
 import { recipeSchema } from './recipe';
 import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
-import { FeatureSchema, SpaceCurveSchema, SpanSchema } from './feature';
+import { FeatureSchema, NamedLookSchema, SpaceCurveSchema, SpanSchema } from './feature';
 import { ReferenceSchema, SiteSchema } from './reference';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
@@ -235,6 +235,7 @@ export const MOST = {
   features: 1000,
   spans: 2000,
   spaceCurves: 500,
+  looks: 200,
 } as const;
 
 export const JobSchema = z
@@ -279,6 +280,8 @@ export const JobSchema = z
     spans: z.array(SpanSchema).max(MOST.spans).readonly(),
     /** Curves in space, each of two outlines. */
     spaceCurves: z.array(SpaceCurveSchema).max(MOST.spaceCurves).readonly(),
+    /** From where all views are looked at together. */
+    looks: z.array(NamedLookSchema).max(MOST.looks).readonly(),
     /** How views are laid out on a sheet, where somebody said so. */
     projection: z.enum(PROJECTIONS).optional(),
     references: z.array(ReferenceSchema).readonly(),

@@ -27,13 +27,19 @@ export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
     session.setFolding(name === 'look' ? LAID_OUT : undefined);
     onPanel(name);
   };
+  const isHalfway = tool.name === 'share' && tool.state.halfway === true;
+  const halfway = () => {
+    open('shared')();
+    const { shape, feature } = tool.name === 'share' ? tool.state : { shape: 'upright' as const, feature: undefined };
+    session.setTool({ name: 'share', state: { shape, feature, ...(isHalfway ? {} : { halfway: true }) } });
+  };
   const curves = () => {
     open('curves')();
     session.chooseTool('spaceCurve');
   };
   const share = (shape: ShareState['shape']) => () => {
     open('shared')();
-    session.setTool({ name: 'share', state: { shape } });
+    session.setTool({ name: 'share', state: { shape, ...(isHalfway ? { halfway: true } : {}) } });
   };
   return (
     <>
@@ -56,6 +62,14 @@ export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
           testID={`share-${shape}`}
         />
       ))}
+      <LedgeButton
+        icon="halfway"
+        label="Halfway"
+        name="Point at both sides of what lies halfway between them: a centre line"
+        chosen={panel === 'shared' && isHalfway}
+        onPress={halfway}
+        testID="share-halfway"
+      />
       <LedgeButton
         icon="curve"
         label="Curve"

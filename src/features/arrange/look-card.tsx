@@ -5,6 +5,7 @@ import { Card } from '@/ui/card';
 import { Choice } from '@/ui/ledge-button';
 import { Slider } from '@/ui/slider';
 import { Words } from '@/ui/text';
+import { KeptLooks } from './kept-looks';
 
 export const LAID_OUT: Folding = { fold: 0, turn: 0, tip: 0 };
 
@@ -54,6 +55,7 @@ export function LookCard() {
           session.setFolding({ ...look, fold: name === 'front' ? folding.fold : 1 });
         }}
       />
+      <KeptLooks folding={folding} />
       <Words quiet style={{ fontSize: 13 }}>
         A chosen look holds until you touch the ring or the slider at the left. Tap a name to work in that view.
       </Words>

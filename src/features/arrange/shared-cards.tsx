@@ -13,6 +13,7 @@ import { DIRECTION_WORDS } from '@/ui/feature-words';
 import { RoundButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
+import { BoxCard } from './box-card';
 import { seenInWords, whereInWords } from './shared-words';
 import { SpanRows } from './span-rows';
 
@@ -54,6 +55,7 @@ export function SharedCards() {
         .map((feature) => (
           <FeatureCard key={feature.id} feature={feature} isChosen={feature.id === chosen} />
         ))}
+      <BoxCard />
     </>
   );
 }
