@@ -44,8 +44,7 @@ export abstract class Hand {
 
   /** Zooms to at least `zoom` about a place and sets a point there. */
   async pointAt(px: Px, zoom = this.zoom): Promise<void> {
-    await this.zoomTo(px, zoom);
-    const [x, y] = await this.screenOf(px);
+    const [x, y] = seenAt(await this.zoomTo(px, zoom), px);
     const [dx, dy] = this.miss();
     this.counted.points++;
     await this.set([Math.round(x + dx), Math.round(y + dy)]);
@@ -81,17 +80,19 @@ export abstract class Hand {
     return seenAt(await this.shown(), px);
   }
 
-  /** Shows the whole picture, then comes closer about a place until it is shown at `zoom` and far enough from the edges. */
-  async zoomTo(px: Px, zoom: number): Promise<void> {
-    const before = await this.shown();
-    if (before.zoom >= zoom && isWithin(before, px, 90, 190)) return;
+  /** Shows the whole picture, then comes closer about a place until it is shown at `zoom` and far enough from the edges. Gives back what is shown then. */
+  async zoomTo(px: Px, zoom: number): Promise<Shown> {
+    let now = await this.shown();
+    if (now.zoom >= zoom && isWithin(now, px, 90, 190)) return now;
     // What comes to lie over the bench meanwhile moves the picture: who looks sees it, and comes closer again.
     for (let i = 0; i < 3; i++) {
       this.counted.zooms++;
       await this.page.getByTestId('zoom-all').click();
       await this.comeCloser(px, zoom);
-      if (isWithin(await this.shown(), px, 10, 10)) return;
+      now = await this.shown();
+      if (isWithin(now, px, 10, 10)) break;
     }
+    return now;
   }
 
   protected abstract set(screen: Px): Promise<void>;
@@ -108,18 +109,19 @@ export class MouseHand extends Hand {
 
   /** Turns the wheel over the place, then drags it towards the middle with the middle button. */
   protected async comeCloser(px: Px, zoom: number): Promise<void> {
-    const [x, y] = await this.screenOf(px);
+    const shown = await this.shown();
+    const [x, y] = seenAt(shown, px);
     await this.page.mouse.move(x, y);
-    const { zoom: now } = await this.shown();
     this.counted.zooms++;
-    await this.page.mouse.wheel(0, -Math.log(zoom / now) / 0.0016);
+    await this.page.mouse.wheel(0, -Math.log(zoom / shown.zoom) / 0.0016);
     await this.page.waitForTimeout(60);
     await this.dragTo(px);
   }
 
   private async dragTo(px: Px): Promise<void> {
-    const [x, y] = await this.screenOf(px);
-    const { box, width, height } = await this.shown();
+    const shown = await this.shown();
+    const [x, y] = seenAt(shown, px);
+    const { box, width, height } = shown;
     await this.page.mouse.move(x, y);
     await this.page.mouse.down({ button: 'middle' });
     await this.page.mouse.move(box.x + width / 2, box.y + height / 2, { steps: 3 });
@@ -178,9 +180,10 @@ export class TouchHand extends Hand {
    */
   protected async comeCloser(px: Px, zoom: number): Promise<void> {
     for (let i = 0; i < 12; i++) {
-      const { zoom: now, box, width, height } = await this.shown();
+      const shown = await this.shown();
+      const { zoom: now, box, width, height } = shown;
       if (now >= zoom) return;
-      const [x, y] = await this.screenOf(px);
+      const [x, y] = seenAt(shown, px);
       const middle: Px = [box.x + width / 2, box.y + height * 0.42];
       const away: Px = [middle[0] - x, middle[1] - y];
       const hasRoom = x - box.x > 40 && box.x + width - x > 110 && y - box.y > 20 && box.y + height - y > 20;
