@@ -68,7 +68,7 @@ test('a curve is trimmed by a line, the line by the curve, and all ends are join
   ).toBe(true);
 });
 
-test('a strip along a tightly bent line keeps its thickness when that is typed anew, until its bend closes up', async ({
+test('a strip along a tightly bent line keeps its thickness when that is typed anew, until its bend closes up @wide', async ({
   desk,
   page,
 }) => {
@@ -109,7 +109,7 @@ test('a strip along a tightly bent line keeps its thickness when that is typed a
   );
 });
 
-test('rooms of a plan have the areas that they have, within their plus-minus; a wall thickness that is typed changes them', async ({
+test('rooms of a plan have the areas that they have, within their plus-minus; a wall thickness that is typed changes them @wide', async ({
   desk,
   page,
 }) => {
@@ -152,7 +152,7 @@ test('rooms of a plan have the areas that they have, within their plus-minus; a 
   expect(Math.abs(material - walls)).toBeLessThan(0.03);
 });
 
-test('half a front is whole about its centre line: even on both sides to the last digit, as wide as it is within its plus-minus', async ({
+test('half a front is whole about its centre line: even on both sides to the last digit, as wide as it is within its plus-minus @wide', async ({
   desk,
   page,
 }) => {

@@ -182,11 +182,11 @@ test('the dark bench @wide', async ({ browser }, { config }) => {
 test('views together', async ({ desk, page }, { project }) => {
   const phone = project.name === 'phone';
   const shoot = shooter(page, project.name);
-  await desk.openDemo('bench-views');
+  await desk.openDemo(phone ? 'trowel' : 'bench-views');
   await desk.step('arrange');
   await desk.choose(phone ? 'panel-look-together' : 'panel-together');
   if (!phone) return shoot('arrange');
-  await page.getByTestId('folded-look').locator('img').nth(2).waitFor();
+  await page.getByTestId('folded-look').locator('img').nth(1).waitFor();
   await page.getByRole('radio', { name: 'From a corner' }).click();
   return shoot('fold');
 });
