@@ -203,3 +203,48 @@ test('front, side and top of one bench agree, in space', async ({ desk, page }) 
     ['top', true],
   ]);
 });
+
+test('an elevation stands on an edge that is drawn in its plan, and leaves there @wide', async ({ desk, page }) => {
+  await page.goto('/');
+  await page
+    .getByTestId('bundle-file')
+    .setInputFiles({ name: 'bench.zip', mimeType: 'application/zip', buffer: cutSheet() });
+  await page.getByTestId('bench').waitFor();
+  await expect(page.locator('#bench-drawing')).toBeAttached();
+  const { length: long, seat, depth } = BENCH;
+  await desk.step('arrange');
+  await page.getByTestId('side-of-Top').getByRole('radio', { name: 'Top' }).click();
+  await page.getByTestId('side-of-Side').getByRole('radio', { name: 'Other face' }).click();
+  // The right end of the seat in the plan, from front to back; the end's own outline in the side.
+  await lookAt(desk, 'Top');
+  await desk.step('trace');
+  await desk.choose('tool-line');
+  await desk.pointAt(above(long, 0), above(long, depth));
+  await desk.choose('draw-finish');
+  await lookAt(desk, 'Side');
+  await trace(desk, [side(0, 0), side(depth, 0), side(depth, seat), side(0, seat)]);
+
+  await desk.step('arrange');
+  await desk.choose('panel-together');
+  await page.getByTestId('stands-Side').getByTestId('edge-choose').click();
+  await expect(page.getByTestId('hint')).toHaveText('Choose the view that it stands on, and tap the edge there.');
+  await lookAt(desk, 'Top');
+  await desk.pointAt(above(long, depth / 2));
+  await expect(page.getByTestId('edge-says')).toContainText(
+    /^Stands on an edge in Top, 5[78]\d(\.\d)? mm ±\d+(\.\d)? long\.$/,
+  );
+  await axe(page);
+
+  const stood = await judgeInSpaceAfter(desk, 'Outline (Side)');
+  [long, 0, 0].forEach((mm, axis) => expect(Math.abs(stood.least[axis]! - mm)).toBeLessThan(6));
+  [0, depth, seat].forEach((mm, axis) => expect(Math.abs(stood.size[axis]! - mm)).toBeLessThan(6));
+
+  // Slid along its edge, it is found there; undone, it is where it was.
+  await desk.step('arrange');
+  await desk.choose('panel-together');
+  await desk.type('edge-along', '120');
+  const slid = await judgeInSpaceAfter(desk, 'Outline (Side)');
+  expect(slid.least[1]! - stood.least[1]!).toBeCloseTo(120, 1);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  expect((await judgeInSpaceAfter(desk, 'Outline (Side)')).least[1]).toBeCloseTo(stood.least[1]!, 3);
+});

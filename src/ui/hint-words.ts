@@ -128,6 +128,8 @@ export const HINTS = {
   'curve-first': 'Tap an outline that shows the curve from this side.',
   'curve-elsewhere': 'Choose a view from a neighbouring side, and tap the outline that shows the same curve there.',
   'curve-second': 'Tap the outline that shows the same curve from here.',
+  'edge-elsewhere': 'Choose the view that it stands on, and tap the edge there.',
+  'edge-here': 'Tap the straight edge that it stands on.',
   folded: 'Draw the ring sideways to turn it, or tap a name to work in that view.',
   arrange: 'Point at what several views share, and they stand where they belong.',
 

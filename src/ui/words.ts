@@ -136,6 +136,13 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
     'The two outlines lie beside each other along what both views show: they cannot be one curve. Check what the views share.',
   'curve-steps-in-both': () =>
     'Both outlines step straight aside at one place, so nothing tells how the curve gets across. Cut it there.',
+  'edge-in-itself': () => 'That is the view itself. Choose the view that it stands on, and tap the edge there.',
+  'edge-nothing-here': () => 'No outline lies here. Draw the edge that it stands on first, or tap nearer to it.',
+  'edge-bent': () => 'A view is flat: it stands on a straight edge of an outline that was drawn, not on a bend.',
+  'edge-apart': () => 'The view in which its edge is drawn shows no side, or has no scale. Say so under Sides and Fit.',
+  'edge-gone': () => 'The edge that it stood on is gone. Choose another one.',
+  'edge-short': () => 'Its edge has no length, so nothing tells where it runs. Choose another one.',
+  'edge-without-scale': () => 'It has no scale of its own yet. Set it under Fit, and it stands.',
   'side-first': () => 'Say first which side this view shows, under Sides: that decides what it shares with the others.',
   'scale-first': () => 'There is no scale yet, so a typed size has no meaning. Set the scale under Fit first.',
   'guide-first': () => 'Set a guide first; the typed offset stands it aside.',

@@ -20,6 +20,8 @@ export class Bench {
   history: History;
   tool: ActiveTool;
   said: string[] = [];
+  /** The view that is looked at. */
+  view = 'v';
   private ids = 0;
 
   constructor(tool: ToolName, scaled = true) {
@@ -53,7 +55,7 @@ export class Bench {
 
   context(): ToolContext {
     const { views, shapes } = createDeriver()(this.history.job);
-    return { job: this.history.job, fitted: views.get('v')!, shapes, layer: 'outline', newId: () => `id${this.ids++}` };
+    return { job: this.history.job, fitted: views.get(this.view)!, shapes, layer: 'outline', newId: () => `id${this.ids++}` };
   }
 
   aim(x: number, y: number, snap?: Aim['snap']): Aim {

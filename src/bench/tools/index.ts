@@ -16,6 +16,7 @@ import { shapeTool } from './shape-tool';
 import { shareTool } from './share-tool';
 import { selectTool } from './select-tool';
 import { spaceCurveTool } from './space-curve-tool';
+import { standOnTool } from './stand-on-tool';
 import { standTool } from './stand-tool';
 import type { Tool, ToolContext } from './tool';
 
@@ -39,6 +40,7 @@ export const TOOLS = {
   relate: relateTool,
   share: shareTool,
   spaceCurve: spaceCurveTool,
+  standOn: standOnTool,
   shape: shapeTool,
   brush: brushTool,
   distance: distanceTool,

@@ -3,6 +3,7 @@ import { isSound, type Drawing, type DrawingLayer } from '../formats';
 import type { DrawnSpaceCurve, Job, LayerColor } from '../job';
 import { isSign, type Outline, type Shape } from '../outline';
 import type { Derived } from './derive';
+import { listOnEdges } from './on-edges';
 
 /** Layer colours as files carry them: the light theme's inks. */
 export const LAYER_INK: Readonly<Record<LayerColor, string>> = {
@@ -69,10 +70,10 @@ export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Re
 }
 
 /**
- * Likewise of all planes of which a view stands, each in its place; a layer for each plane that has something on it. Refused where nothing stands, too.
+ * Likewise of all planes of which a view stands, also on an edge of another, each in its place; a layer for each plane that has something on it. Refused where nothing stands, too.
  */
 export function drawingInSpace(job: Job, derived: Derived): Result<Drawing> {
-  const standing = [...derived.arranged.stands.values()].flatMap(({ view, pose }) => {
+  const standing = [...derived.arranged.stands.values(), ...listOnEdges(job, derived)].flatMap(({ view, pose }) => {
     const fitted = derived.views.get(view);
     return fitted ? [{ plane: fitted.view.plane, name: fitted.source.name, pose }] : [];
   });

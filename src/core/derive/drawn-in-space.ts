@@ -5,9 +5,10 @@ import type { Shape } from '../outline';
 import type { Derived } from './derive';
 import type { FittedView } from './fits';
 import type { Folding } from './folded';
+import { listOnEdges } from './on-edges';
 
 interface DrawnIn {
-  readonly job: Pick<Job, 'layers' | 'outlines' | 'spaceCurves'>;
+  readonly job: Pick<Job, 'layers' | 'outlines' | 'views'>;
   readonly derived: Pick<Derived, 'shapes' | 'views' | 'arranged'>;
 }
 
@@ -27,11 +28,14 @@ export interface DrawnLookedAt {
   readonly shapes: readonly Shape[];
 }
 
-/** What is drawn in the views of which it is said where that lies: there it stands inside the folded sheet, as in the file. */
+/** What is drawn in the views of which it is said where that lies, and in those that stand on edges: there it stands inside the folded sheet, as in the file. */
 export function drawnLookedAt(drawn: DrawnIn, { turn, tip }: Folding): readonly DrawnLookedAt[] {
-  return [...drawn.derived.arranged.stands.values()].flatMap(({ view, pose }) => {
+  const placed = [...drawn.derived.arranged.stands.values()].filter(
+    ({ view }) => drawn.derived.views.get(view)?.source.liesAt !== undefined,
+  );
+  return [...placed, ...listOnEdges(drawn.job, drawn.derived)].flatMap(({ view, pose }) => {
     const fitted = drawn.derived.views.get(view);
-    if (fitted?.source.liesAt === undefined) return [];
+    if (!fitted) return [];
     const shapes = shapesDrawnIn(fitted, drawn);
     return shapes.length > 0 ? [{ view: fitted.source.name, look: lookAtPlane(pose, turn, tip).look, shapes }] : [];
   });

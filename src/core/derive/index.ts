@@ -5,6 +5,7 @@ export { foldedViews, type FoldedView, type Folding } from './folded';
 export { sharedIn, type SharedMark } from './shared-lines';
 export type { SeenLeft, Standing } from './standing';
 export { drawnLookedAt, shapesDrawnIn, type DrawnLookedAt } from './drawn-in-space';
+export { lengthOfEdge, listOnEdges, onEdge, type OffEdge, type OnEdge, type Placed } from './on-edges';
 export { curvesLookedAt, curvesSeenIn, type CurveSeen } from './curves-seen';
 export { curveSideOf, type StandingCurve } from './space-curves';
 export { doubtOfCurve, type CurveDoubt } from './space-curve-doubt';

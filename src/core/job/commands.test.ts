@@ -367,6 +367,15 @@ const MAKE: Readonly<Record<string, Make>> = {
     (job) => job.looks,
     ({ id }) => commands.removeLook(id),
   ),
+  setStandsOn: among(
+    (job) => job.outlines,
+    ({ id }, chance, { views: all }) =>
+      all[0] &&
+      commands.setStandsOn(
+        chance.of(all).id,
+        chance.is() ? { outline: id, from: chance.text().slice(0, 9), along: chance.of([3, NaN, -9]) } : undefined,
+      ),
+  ),
   addSpaceCurve: among(
     (job) => job.outlines,
     ({ id }, chance, { outlines }) => {

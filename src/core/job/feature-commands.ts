@@ -2,6 +2,7 @@ import type { Projection } from '../arrange';
 import type { Side } from '../space';
 import { changeView, command, draft, placingTogether, placing, replaceById, type Command } from './command';
 import type { DrawnSpaceCurve, Feature, NamedLook, Seen, Span } from './feature';
+import type { View } from './schema';
 import { takeOut } from './kinds';
 
 /** What is said of shared lines and places moves all views that are fitted together. */
@@ -89,6 +90,15 @@ export const setLiesAt = (id: string, feature: string | undefined) =>
     if (feature === undefined) delete view.liesAt;
     else view.liesAt = feature;
   });
+
+/** A view stands on a straight edge that is drawn in another one; on none without it. */
+export const setStandsOn = (id: string, edge: View['standsOn']): Command => ({
+  ...changeView(edge ? 'view-stood' : 'view-taken-down', id, (view) => {
+    if (edge) view.standsOn = draft(edge);
+    else delete view.standsOn;
+  }),
+  merge: `stands/${id}`,
+});
 
 /** Lets a view take part in the one fit of all, or stand by its own. */
 export const setJoins = (id: string, joins: boolean) =>

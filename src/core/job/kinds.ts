@@ -70,7 +70,11 @@ function viewsNamedIn(places: readonly (Place | undefined)[]): readonly Name[] {
 export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
   sheets: whole<'sheets'>({ names: () => [], planeOf: onNone, turned: still }),
   views: {
-    names: (view) => [...viewNeeds(view), ...(view.liesAt === undefined ? [] : [name('features', view.liesAt)])],
+    names: (view) => [
+      ...viewNeeds(view),
+      ...(view.liesAt === undefined ? [] : [name('features', view.liesAt)]),
+      ...(view.standsOn === undefined ? [] : [name('outlines', view.standsOn.outline)]),
+    ],
     without: viewWithout,
     planeOf: onNone,
     turned: still,
@@ -157,12 +161,18 @@ const viewNeeds = ({ sheet, plane, shares }: EntityIn<'views'>): readonly Name[]
   ...(shares === undefined ? [] : [name('views', shares)]),
 ];
 
-/** Where what it lies at is gone, it lies at zero again. */
+/** Where what it lies at is gone, it lies at zero again; where what it stands on is gone, it stands no more. */
 function viewWithout(view: EntityIn<'views'>, isGone: IsGone): EntityIn<'views'> | undefined {
   if (!isWhole(viewNeeds(view), isGone)) return undefined;
-  if (view.liesAt === undefined || !isGone('features', view.liesAt)) return view;
-  const { liesAt: _gone, ...rest } = view;
-  return rest;
+  const { liesAt, standsOn, ...rest } = view;
+  const isLoose = liesAt !== undefined && isGone('features', liesAt);
+  const isDown = standsOn !== undefined && isGone('outlines', standsOn.outline);
+  if (!isLoose && !isDown) return view;
+  return {
+    ...rest,
+    ...(liesAt === undefined || isLoose ? {} : { liesAt }),
+    ...(standsOn === undefined || isDown ? {} : { standsOn }),
+  };
 }
 
 /** What an outline cannot be without. */

@@ -91,6 +91,23 @@ export function goOnWith(job: Draft<Job>, id: string, others: readonly string[])
   replaceSources(job, id, others);
   replaceInParts(job, id, others);
   replaceInCurves(job, id, others);
+  replaceUnderViews(job, id, others);
+}
+
+/** A view stands on the one of them that has its edge; where none has, it is told that its edge is gone. */
+function replaceUnderViews(job: Draft<Job>, id: string, others: readonly string[]): void {
+  for (const view of job.views) {
+    if (view.standsOn?.outline !== id) continue;
+    const { from } = view.standsOn;
+    const hasEdge = (other: string) =>
+      job.outlines.some(
+        (outline) =>
+          outline.id === other && outline.shape === 'chain' && outline.nodes.some((node) => node.id === from),
+      );
+    const next = others.find(hasEdge) ?? others[0];
+    if (next === undefined) delete view.standsOn;
+    else view.standsOn.outline = next;
+  }
 }
 
 /** What was made of an outline is made of others in its stead. */

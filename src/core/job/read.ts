@@ -159,6 +159,7 @@ function checkReferences(job: Job): Result<Job> {
     job.views.find(
       (view) =>
         (view.liesAt !== undefined && !features.has(view.liesAt)) ||
+        (view.standsOn !== undefined && !outlines.has(view.standsOn.outline)) ||
         !sheets.has(view.sheet) ||
         !planes.has(view.plane) ||
         !hasItsPoints(view) ||

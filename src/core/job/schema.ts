@@ -88,6 +88,11 @@ const View = z
     side: z.enum(VIEW_SIDES).optional(),
     /** The shared line or place at which what is drawn in it lies, along what it does not show: how high a plan is, how deep a front. */
     liesAt: Id.optional(),
+    /** The straight edge of an outline in another view that it stands on, by the node at which the edge begins: its zero lies `along` the edge from there, mm; `turned`: it is seen from the edge's other side, and its zero is at the edge's other end. */
+    standsOn: z
+      .object({ outline: Id, from: Id, along: Amount.optional(), turned: z.boolean().optional() })
+      .readonly()
+      .optional(),
     /** It takes part in the one fit of all; without it what it shows only tells where it stands. */
     joins: z.boolean().optional(),
     /** Seen from behind: left and right are exchanged. */

@@ -11,6 +11,7 @@ import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { sentenceFor } from '@/ui/words';
 import { LiesAt } from './lies-at';
+import { StandsOnEdge } from './on-edge';
 import { apartInWords, grownInWords, oddOnes, standingInWords } from './together-words';
 
 /** How the views stand together, what each leaves over, and which of them take part in the one fit of all. */
@@ -142,7 +143,7 @@ function ViewCard({ view }: { view: JobView }) {
           {grownInWords(grown, joins)}
         </Words>
       ) : null}
-      {standing ? <LiesAt view={view} /> : null}
+      {standing ? <LiesAt view={view} /> : <StandsOnEdge view={view} />}
       {canJoin || view.joins ? (
         <Button
           compact

@@ -1,0 +1,123 @@
+/** Outlines of two views pointed at as one curve in space, and an edge that a view stands on, as in the app. */
+import { addOutline, addSheet, createView, runCommand, setSide, type Command } from '@/core/job';
+import { scanOf } from '@/core/job/for-tests';
+import type { Chain } from '@/core/outline';
+import { Bench } from './bench-for-tests';
+import { toolOf, type ToolName } from '.';
+
+const chain = (id: string, plane: string, places: readonly (readonly [number, number])[], curved = false): Chain => ({
+  shape: 'chain',
+  id,
+  plane,
+  layer: 'outline',
+  closed: false,
+  nodes: places.map((at, i) => ({ id: `${id}${i}`, place: { kind: 'pointed', at, sigma: 0.5 }, smooth: false })),
+  segments: places.slice(1).map(() => ({ kind: curved ? 'curve' : 'line' })),
+});
+
+/** A front with two outlines that cross, and a plan with one and with a bend. */
+function benchWith(tool: ToolName): Bench {
+  const bench = new Bench(tool);
+  const top = { ...scanOf(2000, 1000), id: 't' };
+  const commands: readonly Command[] = [
+    addSheet(top, createView('w', top)),
+    setSide('v', 'front'),
+    setSide('w', 'top'),
+    addOutline(
+      chain('arm', 'v', [
+        [100, 800],
+        [900, 200],
+      ]),
+    ),
+    addOutline(
+      chain('brace', 'v', [
+        [100, 200],
+        [900, 800],
+      ]),
+    ),
+    addOutline(
+      chain('plan', 'w', [
+        [100, 500],
+        [900, 600],
+        [1500, 600],
+      ]),
+    ),
+    addOutline(
+      chain(
+        'bow',
+        'w',
+        [
+          [100, 900],
+          [500, 700],
+          [900, 900],
+        ],
+        true,
+      ),
+    ),
+  ];
+  bench.history = commands.reduce(runCommand, bench.history);
+  return bench;
+}
+const at = (bench: Bench, x: number, y: number) => bench.give({ kind: 'set', aim: bench.aim(x, y) });
+const hintOf = (bench: Bench) => toolOf(bench.tool).hint?.(bench.tool.state, bench.context())?.code;
+const stateOf = (bench: Bench) => bench.tool.state as { readonly first?: string; readonly view?: string };
+
+it('one outline here and one in another view make a curve, called by the next free name', () => {
+  const bench = benchWith('spaceCurve');
+  expect(hintOf(bench)).toBe('curve-first');
+  at(bench, 300, 650);
+  expect([stateOf(bench).first, hintOf(bench)]).toEqual(['arm', 'curve-elsewhere']);
+  // Another one here takes its place; the same one again is let go of.
+  at(bench, 300, 350);
+  expect(stateOf(bench).first).toBe('brace');
+  expect(stateOf(at(bench, 300, 350)).first).toBeUndefined();
+  at(bench, 300, 650);
+  bench.view = 'w';
+  expect(hintOf(bench)).toBe('curve-second');
+  at(bench, 1200, 600);
+  expect(bench.history.job.spaceCurves).toMatchObject([{ name: 'Curve 1', of: ['arm', 'plan'] }]);
+  bench.view = 'v';
+  at(bench, 300, 350);
+  bench.view = 'w';
+  at(bench, 1200, 600);
+  expect(bench.history.job.spaceCurves.map(({ name, of }) => [name, of])).toEqual([
+    ['Curve 1', ['arm', 'plan']],
+    ['Curve 2', ['brace', 'plan']],
+  ]);
+  expect(bench.said).toEqual([]);
+});
+
+it('where nothing lies that is said; where two lie over each other one goes on to the other', () => {
+  const bench = at(benchWith('spaceCurve'), 1500, 100);
+  expect(bench.said).toEqual(['curve-nothing-here']);
+  at(bench, 500, 500);
+  const first = stateOf(bench).first!;
+  bench.give({ kind: 'another' });
+  expect([first, stateOf(bench).first].sort()).toEqual(['arm', 'brace']);
+  bench.give({ kind: 'another' });
+  expect(stateOf(bench).first).toBe(first);
+  expect(stateOf(bench.give({ kind: 'cancel' })).first).toBeUndefined();
+  bench.history = runCommand(bench.history, setSide('v', undefined));
+  expect([hintOf(bench), at(bench, 300, 650).said.at(-1)]).toEqual(['side-first', 'side-first']);
+});
+
+it('a view stands on the straight edge that is tapped in another one, and on nothing else', () => {
+  const bench = benchWith('standOn');
+  bench.history = runCommand(bench.history, setSide('v', 'face'));
+  bench.tool = { name: 'standOn', state: { view: 'v' } };
+  expect(hintOf(bench)).toBe('edge-elsewhere');
+  at(bench, 300, 650);
+  bench.view = 'w';
+  expect(hintOf(bench)).toBe('edge-here');
+  at(bench, 1800, 100);
+  at(bench, 500, 700);
+  expect(bench.said).toEqual(['edge-in-itself', 'edge-nothing-here', 'edge-bent']);
+  at(bench, 1200, 600);
+  expect(bench.history.job.views.map(({ id, standsOn }) => [id, standsOn])).toEqual([
+    ['v', { outline: 'plan', from: 'plan1' }],
+    ['w', undefined],
+  ]);
+  // It is done: what is tapped next is nothing.
+  expect([stateOf(bench).view, hintOf(bench)]).toEqual([undefined, undefined]);
+  expect(at(bench, 500, 550).history.job.views[0]!.standsOn).toMatchObject({ from: 'plan1' });
+});
