@@ -237,9 +237,8 @@ export class Session {
     });
   }
 
-  private aimFor(aimed: Aimed, context: ToolContext, turn = 0): Aim {
-    return aimIn(aimed, turn, this.around(context));
-  }
+  private readonly aimFor = (aimed: Aimed, context: ToolContext, turn = 0): Aim =>
+    aimIn(aimed, turn, this.around(context));
 
   private around(context: ToolContext) {
     const session = this.getState();

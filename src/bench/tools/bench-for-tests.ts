@@ -55,7 +55,13 @@ export class Bench {
 
   context(): ToolContext {
     const { views, shapes } = createDeriver()(this.history.job);
-    return { job: this.history.job, fitted: views.get(this.view)!, shapes, layer: 'outline', newId: () => `id${this.ids++}` };
+    return {
+      job: this.history.job,
+      fitted: views.get(this.view)!,
+      shapes,
+      layer: 'outline',
+      newId: () => `id${this.ids++}`,
+    };
   }
 
   aim(x: number, y: number, snap?: Aim['snap']): Aim {

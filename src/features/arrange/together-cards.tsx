@@ -115,6 +115,13 @@ function ViewCard({ view }: { view: JobView }) {
   const standing = arranged.stands.get(view.id);
   const grown = arranged.grown.get(view.id);
   const joins = standing?.joins ?? false;
+  // What stands on an edge says so itself.
+  const isAlone = view.standsOn !== undefined && !isSide(view.side);
+  const sayings = standing
+    ? standingInWords(standing, units)
+    : isAlone
+      ? []
+      : [apartInWords(arranged.apart.get(view.id)?.why)];
   const isOdd = standing?.seen.some(({ suspect }) => suspect) ?? false;
   return (
     <Card chosen={view.id === current} testID={`stands-${view.name}`}>
@@ -133,7 +140,7 @@ function ViewCard({ view }: { view: JobView }) {
           </Button>
         )}
       </View>
-      {(standing ? standingInWords(standing, units) : [apartInWords(arranged.apart.get(view.id)?.why)]).map((says) => (
+      {sayings.map((says) => (
         <Words key={says} style={{ fontSize: 14, lineHeight: 19 }}>
           {says}
         </Words>
