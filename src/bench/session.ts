@@ -241,9 +241,8 @@ export class Session {
     aimIn(aimed, turn, this.around(context));
 
   private around(context: ToolContext) {
-    const session = this.getState();
-    const { derived } = this.jobs.getState();
-    return { context, derived, session, references: this.references.getState(), edges: this.edges };
+    const [{ derived }, references] = [this.jobs.getState(), this.references.getState()];
+    return { context, derived, session: this.getState(), references, edges: this.edges };
   }
 
   /**
