@@ -81,12 +81,7 @@ print(json.dumps(dict(errors=len(audit.errors) + len(audit.fixes), least=list(bo
 }
 
 test('front, side and top of one bench agree, in space', async ({ desk, page }) => {
-  await page.goto('/');
-  await page
-    .getByTestId('bundle-file')
-    .setInputFiles({ name: 'bench.zip', mimeType: 'application/zip', buffer: cutSheet() });
-  await page.getByTestId('bench').waitFor();
-  await expect(page.locator('#bench-drawing')).toBeAttached();
+  await desk.openBundle(cutSheet());
   await desk.step('arrange');
 
   // Their sides, as third angle has them.
@@ -205,12 +200,7 @@ test('front, side and top of one bench agree, in space', async ({ desk, page }) 
 });
 
 test('an elevation stands on an edge that is drawn in its plan, and leaves there @wide', async ({ desk, page }) => {
-  await page.goto('/');
-  await page
-    .getByTestId('bundle-file')
-    .setInputFiles({ name: 'bench.zip', mimeType: 'application/zip', buffer: cutSheet() });
-  await page.getByTestId('bench').waitFor();
-  await expect(page.locator('#bench-drawing')).toBeAttached();
+  await desk.openBundle(cutSheet());
   const { length: long, seat, depth } = BENCH;
   await desk.step('arrange');
   await page.getByTestId('side-of-Top').getByRole('radio', { name: 'Top' }).click();

@@ -44,11 +44,7 @@ function contradictedBundle(): Buffer {
 }
 
 test('twenty lengths, half of them wrong @wide', async ({ desk, page }) => {
-  await page.goto('/');
-  await page
-    .getByTestId('bundle-file')
-    .setInputFiles({ name: 'contradicted.zip', mimeType: 'application/zip', buffer: contradictedBundle() });
-  await page.getByTestId('bench').waitFor();
+  await desk.openBundle(contradictedBundle());
   await desk.step('fit');
   // It is not known yet what does not belong; nothing of the screen waits for that.
   await expect(page.getByTestId('fit-pending')).toBeVisible();

@@ -65,12 +65,7 @@ test('a bent tang stands in space from its front and its top, and leaves as the 
   desk,
   page,
 }) => {
-  await page.goto('/');
-  await page
-    .getByTestId('bundle-file')
-    .setInputFiles({ name: 'trowel.zip', mimeType: 'application/zip', buffer: undrawn() });
-  await page.getByTestId('bench').waitFor();
-  await expect(page.locator('#bench-drawing')).toBeAttached();
+  await desk.openBundle(undrawn());
   await traceTang(desk, 'Front', inFront);
   await traceTang(desk, 'Top', fromAbove);
 

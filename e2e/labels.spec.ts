@@ -56,12 +56,7 @@ const overlap = (a: Slip, b: Slip) =>
   a.x < b.right - 0.5 && b.x < a.right - 0.5 && a.y < b.bottom - 0.5 && b.y < a.bottom - 0.5;
 
 test('fifty-five sizes on one small drawing', async ({ desk, page }) => {
-  await page.goto('/');
-  await page
-    .getByTestId('bundle-file')
-    .setInputFiles({ name: 'crowded.zip', mimeType: 'application/zip', buffer: crowdedBundle() });
-  await page.getByTestId('bench').waitFor();
-  await expect(page.locator('#bench-drawing')).toBeAttached();
+  await desk.openBundle(crowdedBundle());
   await desk.step('trace');
   await desk.closeCards();
   const counts: number[] = [];

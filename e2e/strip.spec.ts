@@ -42,10 +42,7 @@ test('forty views on a strip: one is dragged to the front, one cropped around it
   desk,
   page,
 }) => {
-  await page.goto('/');
-  await page
-    .getByTestId('bundle-file')
-    .setInputFiles({ name: 'many.zip', mimeType: 'application/zip', buffer: Buffer.from(bundle) });
+  await desk.openBundle(Buffer.from(bundle));
   const strip = page.getByTestId('strip-view');
   await expect(strip).toHaveCount(40, { timeout: 60_000 });
   await strip.nth(5).dragTo(strip.nth(0));

@@ -44,6 +44,16 @@ export class Desk {
     if (name !== 'sources') await expect(this.page.locator('#bench-drawing')).toBeAttached();
   }
 
+  /** A job from a bundle, as it was written to a file. */
+  async openBundle(bundle: Uint8Array): Promise<void> {
+    await this.page.goto('/');
+    await this.page
+      .getByTestId('bundle-file')
+      .setInputFiles({ name: 'job.zip', mimeType: 'application/zip', buffer: Buffer.from(bundle) });
+    await this.page.getByTestId('bench').waitFor();
+    await expect(this.page.locator('#bench-drawing')).toBeAttached();
+  }
+
   async step(name: 'sources' | 'fit' | 'arrange' | 'trace' | 'handover'): Promise<void> {
     this.counted.buttons++;
     await this.page.getByTestId(`step-${name}`).click();

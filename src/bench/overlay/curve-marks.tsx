@@ -1,4 +1,6 @@
-import { curvesSeenIn } from '@/core/derive';
+import { curvesSeenIn, type CurveSeen } from '@/core/derive';
+import type { Vec } from '@/core/geometry';
+import type { Palette } from '@/ui/palette';
 import { layingOf } from '../laying';
 import type { DrawnProps } from './drawn-props';
 import { pathData } from './path-data';
@@ -15,27 +17,35 @@ export function CurveMarks({ full, ...drawn }: DrawnProps & { full: boolean }) {
     <g fill="none" transform={benchTransform(viewport)} data-testid="curve-marks">
       {curvesSeenIn(fitted, { job, derived })
         .filter(({ curve }) => full || !isOwn(curve.of))
-        .map(({ curve, paths }) => {
-          const d = paths.map((pieces) => pathData(pieces, false, fromPlane)).join('');
-          return (
-            <g key={curve.id} data-testid={`curve-${curve.name}`}>
-              <path
-                d={d}
-                stroke={palette.halo}
-                strokeWidth={4}
-                strokeOpacity={0.75}
-                vectorEffect="non-scaling-stroke"
-              />
-              <path
-                d={d}
-                stroke={palette.berry}
-                strokeWidth={2}
-                strokeDasharray="9 3 2 3"
-                vectorEffect="non-scaling-stroke"
-              />
-            </g>
-          );
-        })}
+        .map(({ curve, paths }) => (
+          <CurveInk key={curve.id} name={`curve-${curve.name}`} paths={paths} fromPlane={fromPlane} palette={palette} />
+        ))}
+    </g>
+  );
+}
+
+interface CurveInkProps {
+  readonly name: string;
+  readonly paths: CurveSeen['paths'];
+  fromPlane(place: Vec): Vec;
+  readonly palette: Palette;
+  /** Of what is drawn so, to the screen. */
+  readonly transform?: string;
+}
+
+/** A curve in space as it is seen: long dashes and short ones, on a halo. */
+export function CurveInk({ name, paths, fromPlane, palette, transform }: CurveInkProps) {
+  const d = paths.map((pieces) => pathData(pieces, false, fromPlane)).join('');
+  return (
+    <g data-testid={name} fill="none" transform={transform}>
+      <path d={d} stroke={palette.halo} strokeWidth={5} strokeOpacity={0.75} vectorEffect="non-scaling-stroke" />
+      <path
+        d={d}
+        stroke={palette.berry}
+        strokeWidth={2.4}
+        strokeDasharray="9 3 2 3"
+        vectorEffect="non-scaling-stroke"
+      />
     </g>
   );
 }

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { labelAround, Labels } from '@/bench/overlay/labels';
-import { pathData, shapesPath } from '@/bench/overlay/path-data';
+import { CurveInk } from '@/bench/overlay/curve-marks';
+import { shapesPath } from '@/bench/overlay/path-data';
 import { placeLabels } from '@/bench/overlay/place-labels';
 import { useJob } from '@/bench/use-session';
 import {
@@ -9,14 +10,13 @@ import {
   drawnLookedAt,
   shapesDrawnIn,
   sharedIn,
-  type CurveSeen,
   type FoldedView,
   type Folding,
 } from '@/core/derive';
 import { applied, composed, cross, distance, mix, subtract, type Affine, type Line, type Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
 import { formatLength } from '@/core/units';
-import { usePalette, type Palette } from '@/ui/palette';
+import { usePalette } from '@/ui/palette';
 import { matrixOf } from './look-ways';
 
 interface InkProps {
@@ -96,35 +96,16 @@ function SpaceInk({ folding, toScreen }: Pick<InkProps, 'folding' | 'toScreen'>)
         />
       ))}
       {curves.map(({ curve, paths }) => (
-        <CurveInk key={curve.id} name={`space-${curve.name}`} paths={paths} onto={toScreen} palette={palette} />
+        <CurveInk
+          key={curve.id}
+          name={`space-${curve.name}`}
+          paths={paths}
+          fromPlane={asItIs}
+          transform={matrixOf(toScreen)}
+          palette={palette}
+        />
       ))}
     </>
-  );
-}
-
-function CurveInk({
-  name,
-  paths,
-  onto,
-  palette,
-}: {
-  name: string;
-  paths: CurveSeen['paths'];
-  onto: Affine;
-  palette: Palette;
-}) {
-  const d = paths.map((pieces) => pathData(pieces, false, asItIs)).join('');
-  return (
-    <g data-testid={name} transform={matrixOf(onto)} fill="none">
-      <path d={d} stroke={palette.halo} strokeWidth={5} strokeOpacity={0.8} vectorEffect="non-scaling-stroke" />
-      <path
-        d={d}
-        stroke={palette.berry}
-        strokeWidth={2.6}
-        strokeDasharray="9 3 2 3"
-        vectorEffect="non-scaling-stroke"
-      />
-    </g>
   );
 }
 
@@ -173,7 +154,14 @@ function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
         <path d={outlines} stroke={palette.berry} strokeWidth={2} vectorEffect="non-scaling-stroke" />
       </g>
       {curves.map(({ curve, paths }) => (
-        <CurveInk key={curve.id} name={`folded-curve-${curve.name}`} paths={paths} onto={onto} palette={palette} />
+        <CurveInk
+          key={curve.id}
+          name={`folded-curve-${curve.name}`}
+          paths={paths}
+          fromPlane={asItIs}
+          transform={matrixOf(onto)}
+          palette={palette}
+        />
       ))}
       {lines.map(({ feature, place }) => {
         if (!place) return null;
