@@ -1,4 +1,4 @@
-import { directionOfSpan, doubtOfCurve, drawingInSpace, type Derived } from '../src/core/derive';
+import { directionOfSpan, doubtOfCurve, drawingInSpace, sizeInSpace, type Derived } from '../src/core/derive';
 import type { Result } from '../src/core/basics';
 import { readSpaceDxf, writeDxf, type FileUnit } from '../src/core/formats';
 import type { Job } from '../src/core/job';
@@ -44,5 +44,7 @@ export function writtenInSpace(
   if (!drawing.ok) return drawing;
   const text = writeDxf(drawing.value, unit);
   const says = readSpaceDxf(text);
-  return says.ok ? { ok: true, value: { text, says: says.value } } : says;
+  if (!says.ok) return says;
+  const sizes = sizeInSpace(job, derived).map((size) => size ?? null);
+  return { ok: true, value: { text, says: { ...says.value, sizes } } };
 }

@@ -8,6 +8,7 @@ export { drawnLookedAt, shapesDrawnIn, type DrawnLookedAt } from './drawn-in-spa
 export { lengthOfEdge, listOnEdges, onEdge, type OffEdge, type OnEdge, type Placed } from './on-edges';
 export { curvesLookedAt, curvesSeenIn, type CurveSeen } from './curves-seen';
 export { curveSideOf, type StandingCurve } from './space-curves';
+export { sizeInSpace } from './size-in-space';
 export { doubtOfCurve, type CurveDoubt } from './space-curve-doubt';
 export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
 export { createDeriver, toldIn, type Derived, type ToldOfQuestions } from './derive';

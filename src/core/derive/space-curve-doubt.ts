@@ -1,36 +1,18 @@
-import { measureEachBy, rootOf, type Cause, type Measured } from '../adjust';
-import { toPlane, type Adjustment } from '../calibrate';
-import { pointAt, subtract, type Vec } from '../geometry';
+import { measureEachBy, type Measured } from '../adjust';
+import type { Adjustment } from '../calibrate';
 import type { DrawnSpaceCurve, Job } from '../job';
-import type { Outline, Shape } from '../outline';
-import {
-  add3,
-  axesSeenFrom,
-  cross3,
-  distance3,
-  dot3,
-  scale3,
-  velocityInSpace,
-  vectorOf,
-  type SpacePiece,
-  type Vec3,
-} from '../space';
-import type { Otherwise } from './causes';
+import { add3, cross3, distance3, dot3, scale3, velocityInSpace, type SpacePiece, type Vec3 } from '../space';
 import type { Derived } from './derive';
 import { pointedAlone } from './figures';
+import { causesOfStands, shiftsUnder, type OtherwiseInSpace } from './moved-in-space';
 import { curveSideOf, type CurveSide } from './space-curves';
-import { samplesOf, vectorOn, type Sample, type SampleSeen } from './space-curve-samples';
+import { samplesOf, type Sample } from './space-curve-samples';
 
 /** How surely a curve in space is known. mm, object frame; one sigma. */
 export interface CurveDoubt {
   readonly length: Measured;
   /** At places along it, from its beginning to its end, how far off it may lie across, deep and up. Along itself only ends can be off. */
   readonly along: readonly { readonly at: Vec3; readonly sigma: Vec3 }[];
-}
-
-/** What the doubts of the views' common fits and of pointing do, by the numbers of the former. */
-interface CurveOtherwise extends Otherwise {
-  readonly stands?: ReadonlyMap<Adjustment['covariance'], readonly number[]>;
 }
 
 /**
@@ -53,13 +35,26 @@ export function doubtOfCurve(
   const samples = samplesOf(made.value.pieces, made.value.closed, both);
   const outlines = drawn.of.flatMap((id) => job.outlines.find((outline) => outline.id === id) ?? []);
   const pointed = pointedAlone(outlines, { job, derived });
-  const moved = movedBy(both, among, outlines, pointed.shapesAt({}));
-  const figures = (otherwise: CurveOtherwise) => {
-    const shift = moved(otherwise, pointed.shapesAt(otherwise));
-    const places = samples.map((sample) => add3(sample.at, shiftOf(sample, shift)));
+  const asPointed = pointed.shapesAt({});
+  const figures = (otherwise: OtherwiseInSpace) => {
+    const shift = shiftsUnder(otherwise, asPointed, pointed.shapesAt(otherwise));
+    const places = samples.map((sample) =>
+      add3(
+        sample.at,
+        shiftOf(sample, (which) =>
+          shift({
+            ...sample.seen[which],
+            outline: drawn.of[which],
+            path: 0,
+            standing: both[which].standing,
+            among: among[which],
+          }),
+        ),
+      ),
+    );
     return [lengthThrough(places), ...places.flat()];
   };
-  const [length, ...coordinates] = measureEachBy<CurveOtherwise, readonly number[]>(figures, {}, [
+  const [length, ...coordinates] = measureEachBy<OtherwiseInSpace, readonly number[]>(figures, {}, [
     ...pointed.causes,
     ...causesOfStands(among),
   ]);
@@ -72,43 +67,9 @@ export function doubtOfCurve(
   };
 }
 
-/** The numbers of the fits that the two views stand in, each fit's once. */
-function causesOfStands(among: readonly Adjustment[]): readonly Cause<CurveOtherwise>[] {
-  return [...new Map(among.map(({ covariance, values }) => [covariance, values]))].flatMap(([covariance, values]) =>
-    rootOf(covariance).map((direction): Cause<CurveOtherwise> => (by) => ({
-      stands: new Map([[covariance, values.map((value, i) => value + by * direction[i]!)]]),
-    })),
-  );
-}
-
-/** How far an outline moves in space where a sample shows it, under what is otherwise. */
-type Shift = (which: 0 | 1, seen: SampleSeen) => Vec3;
-
-function movedBy(
-  sides: readonly [CurveSide, CurveSide],
-  among: readonly [Adjustment, Adjustment],
-  outlines: readonly Outline[],
-  asPointed: ReadonlyMap<string, Shape>,
-) {
-  return (otherwise: CurveOtherwise, shapes: ReadonlyMap<string, Shape>): Shift => {
-    const maps = among.map(({ values, covariance, mapAt }) => [
-      mapAt(values),
-      mapAt(otherwise.stands?.get(covariance) ?? values),
-    ]);
-    return (which, { piece, t, sheet }) => {
-      const [was, is] = [asPointed, shapes].map((all) => all.get(outlines[which]!.id)?.paths[0]?.pieces[piece]);
-      const [before, after] = maps[which]!.map((map) => toPlane(map, sheet)) as [Vec, Vec];
-      const drawn = was && is ? subtract(pointAt(is, t), pointAt(was, t)) : ([NaN, NaN] as const);
-      const [right, up] = subtract(after, before);
-      const axes = axesSeenFrom(sides[which].standing.side).map(vectorOf) as [Vec3, Vec3];
-      return add3(vectorOn(sides[which], drawn), add3(scale3(axes[0], right), scale3(axes[1], up)));
-    };
-  };
-}
-
 /** By how much a place of the curve moves: onto both moved walls, and along itself only where an outline ends. */
-function shiftOf({ towards, seen, ends }: Sample, shift: Shift): Vec3 {
-  const moves = [shift(0, seen[0]), shift(1, seen[1])] as const;
+function shiftOf({ towards, seen, ends }: Sample, shift: (which: 0 | 1) => Vec3): Vec3 {
+  const moves = [shift(0), shift(1)] as const;
   const rest = ends === undefined ? 0 : dot3(towards, moves[ends]);
   return meeting(
     [seen[0].normal, seen[1].normal, towards],

@@ -9,7 +9,8 @@ import {
   type Path,
   type Vec,
 } from '../geometry';
-import { add3, fromSpace, pointInSpace, scale3, velocityInSpace, type SpacePiece, type Vec3 } from '../space';
+import { fromSpace, pointInSpace, scale3, velocityInSpace, type SpacePiece, type Vec3 } from '../space';
+import { vectorOn } from './moved-in-space';
 import type { CurveSide } from './space-curves';
 
 /** Places along a curve at which it is asked how sure it is, at the least; one or more on each piece. */
@@ -60,16 +61,12 @@ export function samplesOf(
 
 const onPlaneOf = ({ standing }: CurveSide, at: Vec3): Vec => fromSpace(standing.pose, at).at;
 
-/** A displacement on a view's plane, in space. */
-export const vectorOn = ({ standing: { pose } }: CurveSide, [x, y]: Vec): Vec3 =>
-  add3(scale3(pose.x, x), scale3(pose.y, y));
-
 function seenAt(side: CurveSide, at: Vec3): SampleSeen {
   const place = onPlaneOf(side, at);
   const nearest = side.path.pieces
     .map((piece, index) => ({ index, piece, ...nearestOn(piece, place) }))
     .reduce((best, other) => (other.distance < best.distance ? other : best));
-  const normal = vectorOn(side, perpendicular(velocityAt(nearest.piece, nearest.t)));
+  const normal = vectorOn(side.standing, perpendicular(velocityAt(nearest.piece, nearest.t)));
   return {
     piece: nearest.index,
     t: nearest.t,

@@ -27,7 +27,7 @@ import { drawnAt, type Drawn } from '../arrange/simulated';
 import { benchOf, CLICK, FRONT, joining, NOISELESS, RIGHT, THING, TOP, ALL } from './bench-for-tests';
 import { spaceBoundsOf } from '../formats';
 import { applied } from '../geometry';
-import { createDeriver, doubtOfCurve, drawingInSpace, drawnLookedAt, type StandingCurve } from '.';
+import { createDeriver, doubtOfCurve, drawingInSpace, drawnLookedAt, sizeInSpace, type StandingCurve } from '.';
 
 /** An arm of the bench: it rises, bends forward and comes in, and never turns back across. mm */
 const ARM: readonly Vec3[] = [
@@ -235,4 +235,29 @@ it('what is drawn in a view lies where it is said to, along what the view does n
     expect.closeTo(430, 6),
     expect.closeTo(430, 6),
   ]);
+});
+
+it('how far what stands in space reaches is said with a plus-minus that is true, and without one where nothing is known of it', () => {
+  const corner = (view: Drawn, noise: () => number) =>
+    traced(view, [THING.foot!, THING.back!], noise, `${view.id}-diagonal`);
+  const of = (noise: () => number) => benchOf(noise, [...joining(...ALL), corner(FRONT, noise), corner(TOP, noise)]);
+  const off: number[] = [];
+  for (let seed = 1; seed <= 120; seed++) {
+    const job = of(createRandom(2000 + seed).normal);
+    sizeInSpace(job, derive(job)).forEach((size, axis) => off.push((size!.value - THING.back![axis]!) / size!.sigma));
+  }
+  const square = off.reduce((sum, value) => sum + value * value, 0) / off.length;
+  expect(square).toBeGreaterThan(0.7);
+  expect(square).toBeLessThan(1.35);
+  const within = off.filter((value) => Math.abs(value) <= 2).length / off.length;
+  expect(within).toBeGreaterThan(0.9);
+  const job = of(NOISELESS);
+  const drawing = drawingInSpace(job, derive(job));
+  if (!drawing.ok) throw new Error(drawing.code);
+  spaceBoundsOf(drawing.value)!.size.forEach((mm, axis) =>
+    expect(sizeInSpace(job, derive(job))[axis]!.value).toBeCloseTo(mm, 6),
+  );
+  expect(sizeInSpace(benchOf(), derive(benchOf()))).toEqual([undefined, undefined, undefined]);
+  // Of a curve in space more would have to be known.
+  expect(sizeInSpace(withArm(), derive(withArm()))).toEqual([undefined, undefined, undefined]);
 });

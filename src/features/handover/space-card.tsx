@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useJob } from '@/bench/use-session';
-import { drawingInSpace, listOnEdges } from '@/core/derive';
+import { drawingInSpace, listOnEdges, sizeInSpace } from '@/core/derive';
 import { spaceBoundsOf, type Drawing, type FileUnit, type SpaceSummary } from '@/core/formats';
 import { MILLIMETRES, formatLength, type Units } from '@/core/units';
 import { Card } from '@/ui/card';
@@ -28,6 +28,7 @@ export function SpaceCard({ fileName, unit }: { fileName: string; unit: FileUnit
   const drawing = useMemo(() => drawingInSpace(job, derived), [job, derived]);
   const { written, refusal } = useWrittenInSpace(drawing.ok ? drawing.value : undefined, unit);
   if (derived.arranged.stands.size + listOnEdges(job, derived).length < 2) return null;
+  const sizes = useMemo(() => sizeInSpace(job, derived), [job, derived]);
   const says = drawing.ok ? refusal : drawing.code;
   const agrees = written !== undefined && drawing.ok && isSame(drawing.value, written.readBack, unit);
   return (
@@ -47,7 +48,7 @@ export function SpaceCard({ fileName, unit }: { fileName: string; unit: FileUnit
                   : 'The file does not say what the job says, so it is held back.'}
             </Words>
           </View>
-          {written ? <SizesInSpace summary={written.readBack} unit={unit} /> : null}
+          {written ? <SizesInSpace summary={written.readBack} unit={unit} sizes={sizes} /> : null}
           <Button
             mode="outlined"
             icon="handover"
@@ -67,9 +68,12 @@ const NAMES = ['across', 'deep', 'up'] as const;
 function SizesInSpace({
   summary: { size, corner, closed, openEnds },
   unit,
+  sizes,
 }: {
   summary: SpaceSummary;
   unit: FileUnit;
+  /** As they are known, with their plus-minus. */
+  sizes: ReturnType<typeof sizeInSpace>;
 }) {
   const units: Units = unit === 'mm' ? MILLIMETRES : { style: 'inch', denominator: 16 };
   return (
@@ -78,7 +82,7 @@ function SizesInSpace({
         <View key={name} style={{ flexDirection: 'row', gap: 6 }}>
           <Words style={{ flex: 1 }}>{`Size ${name}, from`}</Words>
           <Figures testID={`space-${name}`}>
-            {`${formatLength(size[axis]!, units)}, ${formatLength(corner[axis]!, units)}`}
+            {`${formatLength(size[axis]!, units, sizes[axis]?.sigma)}, ${formatLength(corner[axis]!, units)}`}
           </Figures>
         </View>
       ))}
