@@ -26,9 +26,9 @@ export function SpaceCard({ fileName, unit }: { fileName: string; unit: FileUnit
   const job = useJob((state) => state.job);
   const derived = useJob((state) => state.derived);
   const drawing = useMemo(() => drawingInSpace(job, derived), [job, derived]);
+  const sizes = useMemo(() => sizeInSpace(job, derived), [job, derived]);
   const { written, refusal } = useWrittenInSpace(drawing.ok ? drawing.value : undefined, unit);
   if (derived.arranged.stands.size + listOnEdges(job, derived).length < 2) return null;
-  const sizes = useMemo(() => sizeInSpace(job, derived), [job, derived]);
   const says = drawing.ok ? refusal : drawing.code;
   const agrees = written !== undefined && drawing.ok && isSame(drawing.value, written.readBack, unit);
   return (
