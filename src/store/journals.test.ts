@@ -36,7 +36,7 @@ async function left({ snapshot, head, entries }: Journal) {
 }
 
 it('there is one of every version before this', () =>
-  expect(journals.map(({ version }) => version).sort()).toEqual(
+  expect(journals.map(({ version }) => version).sort((a, b) => a - b)).toEqual(
     Array.from({ length: JOB_VERSION - 1 }, (_, i) => i + 1),
   ));
 
