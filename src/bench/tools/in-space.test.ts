@@ -1,5 +1,5 @@
 /** Outlines of two views pointed at as one curve in space, and an edge that a view stands on, as in the app. */
-import { addOutline, addSheet, createView, runCommand, setSide, type Command } from '@/core/job';
+import { addOutline, addSheet, createView, removeOutlines, runCommand, setSide, type Command } from '@/core/job';
 import { scanOf } from '@/core/job/for-tests';
 import type { Chain } from '@/core/outline';
 import { Bench } from './bench-for-tests';
@@ -85,6 +85,14 @@ it('one outline here and one in another view make a curve, called by the next fr
     ['Curve 2', ['brace', 'plan']],
   ]);
   expect(bench.said).toEqual([]);
+  // What was pointed at first and is gone since is none: the next one is the first.
+  bench.view = 'v';
+  at(bench, 300, 650);
+  bench.history = runCommand(bench.history, removeOutlines(['arm']));
+  bench.view = 'w';
+  expect(hintOf(bench)).toBe('curve-first');
+  at(bench, 1200, 600);
+  expect([stateOf(bench).first, bench.history.job.spaceCurves.map(({ name }) => name)]).toEqual(['plan', ['Curve 2']]);
 });
 
 it('where nothing lies that is said; where two lie over each other one goes on to the other', () => {

@@ -15,21 +15,23 @@ export interface SpaceCurveState {
   readonly made?: true | undefined;
 }
 
-const isHere = (id: string | undefined, { job, fitted }: Pick<ToolContext, 'job' | 'fitted'>): boolean =>
-  job.outlines.some((outline) => outline.id === id && outline.plane === fitted.view.plane);
+/** The outline that was pointed at first, unless it is gone by now. */
+const firstIn = ({ first }: SpaceCurveState, { job }: Pick<ToolContext, 'job'>) =>
+  job.outlines.find(({ id }) => id === first);
 
 /** In the view of the first another one takes its place; in another view the second is found, and the curve is made. */
 function choose(state: SpaceCurveState, within: readonly string[], context: ToolContext): Step<SpaceCurveState> {
-  const { job, newId } = context;
+  const { job, fitted, newId } = context;
   const [chosen] = within;
+  const first = firstIn(state, context);
   if (!chosen) return stay(state, say('curve-nothing-here'));
-  if (chosen === state.first) return [{}, []];
-  if (state.first === undefined || isHere(state.first, context)) return [{ first: chosen, within }, []];
+  if (chosen === first?.id) return [{}, []];
+  if (!first || first.plane === fitted.view.plane) return [{ first: chosen, within }, []];
   const name = nameInRow(
     'Curve',
     job.spaceCurves.map((curve) => curve.name),
   );
-  return [{ made: true }, [run(addSpaceCurve({ id: newId(), name, of: [state.first, chosen] }))]];
+  return [{ made: true }, [run(addSpaceCurve({ id: newId(), name, of: [first.id, chosen] }))]];
 }
 
 function another({ first, within = [] }: SpaceCurveState): Step<SpaceCurveState> {
@@ -47,8 +49,9 @@ export const spaceCurveTool: Tool<SpaceCurveState> = {
   start: {},
   hint(state, context) {
     if (!isSide(context.fitted.source.side)) return { code: 'side-first' };
-    if (state.first === undefined) return { code: 'curve-first' };
-    return { code: isHere(state.first, context) ? 'curve-elsewhere' : 'curve-second' };
+    const first = firstIn(state, context);
+    if (!first) return { code: 'curve-first' };
+    return { code: first.plane === context.fitted.view.plane ? 'curve-elsewhere' : 'curve-second' };
   },
   marks: ({ first }) => [{ kind: 'chosen-outlines', outlines: first === undefined ? [] : [first] }, { kind: 'curves' }],
   chosen: ({ first }) => (first === undefined ? [] : [first]),

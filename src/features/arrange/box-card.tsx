@@ -19,39 +19,37 @@ const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 
 /** A box of typed sizes to begin with: its sides are lines that the views share, pointed at afterwards. */
 export function BoxCard() {
-  const { jobs } = useDesk();
-  const palette = usePalette();
-  const units = useUnits();
-  const features = useJob(({ job }) => job.features);
   const [isOpen, setOpen] = useState(false);
+  if (isOpen) return <OpenBox close={() => setOpen(false)} />;
+  return (
+    <Button compact mode="outlined" onPress={() => setOpen(true)} testID="box-open">
+      Begin with a box
+    </Button>
+  );
+}
+
+/** What is typed of a box, and what puts its lines into the job; undefined while a size is missing or cannot be read. */
+function useTypedBox(close: () => void) {
+  const { jobs } = useDesk();
+  const { style } = useUnits();
+  const features = useJob(({ job }) => job.features);
   const [typed, setTyped] = useState(NOTHING_TYPED);
   const [of, setOf] = useState('');
-  if (!isOpen)
-    return (
-      <Button compact mode="outlined" onPress={() => setOpen(true)} testID="box-open">
-        Begin with a box
-      </Button>
-    );
-  const read = Object.fromEntries(
-    ORDER.flatMap((along) => {
-      const size = typed[along].trim() === '' ? undefined : parseSize(typed[along], units.style);
-      return size?.ok ? [[along, { written: typed[along], size: size.value }]] : [];
-    }),
-  );
-  const isWrong = ORDER.some((along) => typed[along].trim() !== '' && !(along in read));
-  const command = boxFirst(
-    read,
-    of,
-    features.map(({ name }) => name),
-    newId,
-  );
-  const put = () => {
-    if (!command) return;
-    jobs.getState().run(command);
-    setTyped(NOTHING_TYPED);
-    setOf('');
-    setOpen(false);
-  };
+  const said = ORDER.filter((along) => typed[along].trim() !== '');
+  const read = said.flatMap((along) => {
+    const size = parseSize(typed[along], style);
+    return size.ok ? [[along, { written: typed[along], size: size.value }] as const] : [];
+  });
+  const names = features.map(({ name }) => name);
+  const command = read.length === said.length ? boxFirst(Object.fromEntries(read), of, names, newId) : undefined;
+  const put = command && (() => (jobs.getState().run(command), close()));
+  return { typed, of, setOf, put, type: (along: Direction, text: string) => setTyped({ ...typed, [along]: text }) };
+}
+
+function OpenBox({ close }: { close: () => void }) {
+  const palette = usePalette();
+  const units = useUnits();
+  const { typed, type, of, setOf, put } = useTypedBox(close);
   return (
     <Card testID="box-card">
       <Words>What is known of the whole, or of a part of it. Its sides become lines to point at in every view.</Words>
@@ -71,19 +69,19 @@ export function BoxCard() {
             key={along}
             label={capital(EXTENT_WORDS[along])}
             value={typed[along]}
-            onChange={(text) => setTyped({ ...typed, [along]: text })}
+            onChange={(text) => type(along, text)}
             parse={(written) => parseSize(written, units.style)}
             echo={({ mm }) => formatLength(mm, units)}
-            onSubmit={put}
+            onSubmit={() => put?.()}
             testID={`box-${along}`}
           />
         ))}
       </View>
       <View style={{ flexDirection: 'row', gap: 8 }}>
-        <Button compact mode="contained" disabled={!command || isWrong} onPress={put} testID="box-make">
+        <Button compact mode="contained" disabled={!put} onPress={() => put?.()} testID="box-make">
           Make its lines
         </Button>
-        <Button compact onPress={() => setOpen(false)}>
+        <Button compact onPress={close}>
           Not now
         </Button>
       </View>
