@@ -34,9 +34,10 @@ export class LaidPicture {
     for (const mesh of this.meshes.values()) mesh.visible = false;
   }
 
-  /** Puts what a viewport shows of it into the scene, over what was put there before. */
-  place(viewport: Viewport, offset: Vec, ratio: number, material: ShaderMaterial): void {
-    for (const tile of this.listTiles(viewport, ratio)) {
+  /** Puts what a viewport shows of it into the scene, over what was put there before; false while tiles of it are on their way. */
+  place(viewport: Viewport, offset: Vec, ratio: number, material: ShaderMaterial): boolean {
+    const { tiles, isWhole } = this.listTiles(viewport, ratio);
+    for (const tile of tiles) {
       const mesh = this.meshOf(tile);
       const { geometry, origin } = this.layings.of(tile, viewport.laying);
       const [x, y] = fromBench(viewport, origin);
@@ -47,6 +48,7 @@ export class LaidPicture {
       this.scene.remove(mesh);
       this.scene.add(mesh);
     }
+    return isWhole;
   }
 
   close(): void {
@@ -55,7 +57,7 @@ export class LaidPicture {
   }
 
   /** The tiles that a frame needs, in painting order: those of the level it shows, over coarser ones where a fine one is still on its way. */
-  private listTiles(viewport: Viewport, ratio: number): readonly Tile[] {
+  private listTiles(viewport: Viewport, ratio: number): { readonly tiles: readonly Tile[]; readonly isWhole: boolean } {
     const { min, max } = seenOf(viewport, this.picture);
     const coarsest = coarsestLevel(this.picture);
     const wanted = Math.min(coarsest, Math.max(0, Math.floor(Math.log2(1 / (viewport.zoom * ratio)))));
@@ -63,10 +65,11 @@ export class LaidPicture {
       this.cache.list(wanted + i, min, max, i === 0 || wanted + i === coarsest),
     );
     const whole = levels.findIndex((level) => level.complete);
-    return levels
+    const tiles = levels
       .slice(0, whole < 0 ? levels.length : whole + 1)
       .reverse()
       .flatMap((level) => level.found);
+    return { tiles, isWhole: whole === 0 };
   }
 
   private meshOf(tile: Tile): TileMesh {
