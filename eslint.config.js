@@ -62,6 +62,8 @@ module.exports = [
     rules: {
       'import/no-restricted-paths': ['error', { zones: [...zones, ...BESIDE, ...CORE_ZONES, ...GENERATOR] }],
       'import/no-cycle': ['error', { ignoreExternal: true }],
+      // The type check says the same, and sooner.
+      'import/namespace': 'off',
       'max-lines': ['error', { max: 400, skipBlankLines: false }],
       'max-lines-per-function': ['error', { max: 50, skipComments: true }],
       '@typescript-eslint/no-explicit-any': 'error',

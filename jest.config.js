@@ -1,5 +1,7 @@
 /** Two projects: the core in plain Node, the interface's logic with jest-expo. */
 module.exports = {
+  // What waits for nothing but the machine is given the time that a slow one takes.
+  testTimeout: 120_000,
   projects: [
     {
       displayName: 'core',

@@ -131,7 +131,7 @@ describe('what closed outlines are together', () => {
             expect(Math.abs(areaOf(result.value) - Math.abs(known))).toBeLessThan(lost + 0.01);
           },
         ),
-        { numRuns: 80, seed: 5 },
+        { numRuns: 50, seed: 5 },
       );
     },
   );
@@ -153,7 +153,7 @@ describe('what closed outlines are together', () => {
           );
         }
       }),
-      { numRuns: 60, seed: 6 },
+      { numRuns: 40, seed: 6 },
     );
   });
 });
@@ -180,7 +180,7 @@ describe('regions of many outlines over each other', () => {
         for (const { inside, around, holes } of regions)
           expect([around, ...holes].reduce((sum, { pieces }) => sum + windingNumber(pieces, inside), 0)).toBe(1);
       }),
-      { numRuns: 60, seed: 7 },
+      { numRuns: 30, seed: 7 },
     );
   });
 
@@ -202,7 +202,7 @@ describe('regions of many outlines over each other', () => {
         const parts = new Set([...parent.keys()].map(rootOf)).size;
         expect(parent.size - edges.length + faces.length + 1 - 1).toBe(parts);
       }),
-      { numRuns: 80, seed: 8 },
+      { numRuns: 40, seed: 8 },
     );
   });
 });
@@ -226,7 +226,7 @@ describe('offset', () => {
           (14 / CHORDS ** 2) * (areaOf([path]) + known) + 0.011 * perimeterOf(result.value) + 0.02,
         );
       }),
-      { numRuns: 60, seed: 9 },
+      { numRuns: 40, seed: 9 },
     );
   });
 
@@ -238,7 +238,7 @@ describe('offset', () => {
         for (const at of sampled(result.value))
           expect(Math.abs(nearestTo(path, at) - Math.abs(d))).toBeLessThan(0.0101);
       }),
-      { numRuns: 80, seed: 10 },
+      { numRuns: 50, seed: 10 },
     );
   });
 

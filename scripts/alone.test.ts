@@ -32,16 +32,22 @@ function start(name: string, does: string) {
   };
 }
 
-const WAITS = 'await new Promise((resolve) => setTimeout(resolve, 700));';
+/** Works until it is told that it may end. */
+const go = path.join(folder, 'go');
+const WORKS = `
+  const { existsSync } = await import('node:fs');
+  while (!existsSync(${JSON.stringify(go)})) await new Promise((resolve) => setTimeout(resolve, 50));`;
 const began = async (name: string) => {
   while (!existsSync(log) || !readFileSync(log, 'utf8').includes(`${name} begins`))
     await new Promise((resolve) => setTimeout(resolve, 50));
 };
 
 it('one after the other, though all are started at once, and those who wait say for whom', async () => {
-  const first = start('first', WAITS);
+  const first = start('first', WORKS);
   await began('first');
-  const others = ['second', 'third', 'fourth'].map((name) => start(name, WAITS));
+  const others = ['second', 'third', 'fourth'].map((name) => start(name, WORKS));
+  await Promise.all(others.map(({ child }) => new Promise((resolve) => child.stdout!.once('data', resolve))));
+  writeFileSync(go, '');
   const all = await Promise.all([first, ...others].map(({ ended }) => ended));
   expect(all.map(({ status }) => status)).toEqual([0, 0, 0, 0]);
   const lines = readFileSync(log, 'utf8').trim().split('\n');

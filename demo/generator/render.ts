@@ -117,6 +117,19 @@ export function createDarkroom(
 const clamp = (value: number) => Math.max(0, Math.min(255, Math.round(value)));
 const spot: [number, number] = [0, 0];
 
+/** By how much a ray goes down from one look to the next, mm. */
+const STEP = 0.1;
+/** How much a distance between samples may change over one millimetre, a little more than at most. */
+const STEEPEST = 1.5;
+
+/** How far a ray moves over the bench with one step down, mm. */
+function shiftOf(ray: Ray, height: number): number {
+  ray.meet(height, spot);
+  const [x, y] = spot;
+  ray.meet(height - STEP, spot);
+  return Math.hypot(spot[0] - x, spot[1] - y);
+}
+
 /** Follows one ray down: through each thing's top, bevel and side, else to the ground with its shadows. */
 function trace(scene: Scene, things: readonly Placed[], ray: Ray): Color {
   ray.meet(0, spot);
@@ -129,10 +142,14 @@ function trace(scene: Scene, things: readonly Placed[], ray: Ray): Color {
     if (top < -bevel)
       return lit(material(...placed.own(spot[0], spot[1])), 1 - shadow(scene, things, spot[0], spot[1], height));
     if (top > height + 1) continue;
-    for (let z = height; z >= 0; z -= 0.1) {
+    const shift = shiftOf(ray, height);
+    for (let z = height; z >= 0; z -= STEP) {
       ray.meet(z, spot);
       const inset = Math.max(0, z - (height - bevel));
-      if (placed.distance(spot[0], spot[1]) < -inset) {
+      const away = placed.distance(spot[0], spot[1]);
+      // What is farther off than the next steps lead is not met by them.
+      for (let k = 1; k < away / (STEEPEST * shift) && z >= 0; k++) z -= STEP;
+      if (away < -inset) {
         // A hit at the bevel's lower end came through the bevel: the step before it was still above.
         const slope = z > height - bevel - 0.05 ? 1.22 : 0.42;
         return lit(

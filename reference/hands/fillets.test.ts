@@ -30,7 +30,7 @@ function draw(
   };
 }
 
-const RADII = [3, 6, 12, 25, 40];
+const RADII = [3, 12, 40];
 
 describe.each([{ caught: false }, { caught: true }])('with edges caught: $caught', ({ caught }) => {
   it.each<{ tool: FilletTool; tangent: boolean }>([
@@ -59,7 +59,7 @@ it.each([0.5, 1, 1.5])('R12 whose contacts are %d mm off lies within its plus-mi
 });
 
 it('taking tangent makes radii better known', () => {
-  for (const radius of [6, 12, 25, 40]) {
+  for (const radius of [6, 40]) {
     expect(draw(radius, 'arc', { caught: true, tangent: true }).sigma).toBeLessThan(
       0.5 * draw(radius, 'arc', { caught: true, tangent: false }).sigma,
     );

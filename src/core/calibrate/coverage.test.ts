@@ -122,7 +122,7 @@ function add(to: Tally, fit: Fit, points: Points, truth: number): void {
 }
 
 const TRUTH = distance(PLANE.q!, PLANE.g!);
-const TRIALS = 400;
+const TRIALS = 200;
 
 describe.each<[ModelWish, LensWish, string, readonly number[], (noise: Noise) => Observation[]]>([
   ['similarity', 'none', 'one length', [5.4], (n) => [length('1', 'a', 'b', n)]],
@@ -247,7 +247,7 @@ describe.each<[ModelWish, LensWish, string, readonly number[], (noise: Noise) =>
     ],
   ],
 ])('%s with lens %s: %s', (model, lens, _name, numbers, evidenceOf) => {
-  it('covers the truth 93 to 97 times in 100, states its spread, and reaches the bound', () => {
+  it('covers the truth 95 times in 100, states its spread, and reaches the bound', () => {
     const random = createRandom(20261125);
     const result = tally();
     for (let i = 0; i < TRIALS; i++) {
@@ -272,12 +272,13 @@ describe.each<[ModelWish, LensWish, string, readonly number[], (noise: Noise) =>
   });
 });
 
-/** Two-sigma coverage between 93 and 97 %, and a stated sigma within 10 % of the spread. */
+/** Two-sigma coverage of 95 %, as far as so many trials tell (within 1.8 of their own sigmas), and a stated sigma within 12 % of the spread. */
 function expectTrue({ covered, count, normalized }: Tally): void {
-  expect(covered / count).toBeGreaterThan(0.93);
-  expect(covered / count).toBeLessThan(0.975);
-  expect(Math.sqrt(normalized / count)).toBeGreaterThan(0.9);
-  expect(Math.sqrt(normalized / count)).toBeLessThan(1.1);
+  const miss = 1.8 * Math.sqrt((0.95 * 0.05) / count);
+  expect(covered / count).toBeGreaterThan(0.95 - miss);
+  expect(covered / count).toBeLessThan(0.95 + miss);
+  expect(Math.sqrt(normalized / count)).toBeGreaterThan(0.88);
+  expect(Math.sqrt(normalized / count)).toBeLessThan(1.12);
 }
 
 type Draw = (sigma: number) => number;
@@ -409,7 +410,8 @@ describe.each<[string, readonly string[]]>([
   it('has true sizes, and a height that is as true as it is told', () => {
     const random = createRandom(29);
     const [result, heights] = [tally(), tally()];
-    for (let i = 0; i < TRIALS; i++) {
+    // Some heights are hardly told by their evidence: the mean of the plus-minus needs many.
+    for (let i = 0; i < 2 * TRIALS; i++) {
       const numbers = [
         ABOVE,
         ASSUMED.tilt * random.normal(),
@@ -515,7 +517,7 @@ describe.each<[string, number, (noise: Noise) => { lengths: Observation[]; other
 ])('the odd one out: %s', (_name, steep, evidenceOf) => {
   it('is named in at least 90 of 100 trials, an innocent piece in fewer than 5', () => {
     const random = createRandom(5);
-    const trials = 100;
+    const trials = 60;
     let [named, innocent] = [0, 0];
     for (let i = 0; i < trials; i++) {
       const draw: Draw = (sigma) => sigma * random.normal();
@@ -537,7 +539,7 @@ describe.each<[string, number, (noise: Noise) => { lengths: Observation[]; other
 
 it('names nobody when nothing is wrong', () => {
   const random = createRandom(23);
-  const trials = 300;
+  const trials = 150;
   let named = 0;
   for (let i = 0; i < trials; i++) {
     const draw: Draw = (sigma) => sigma * random.normal();

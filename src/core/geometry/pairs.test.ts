@@ -93,7 +93,7 @@ describe('crossings of every pair of kinds', () => {
         for (const seen of crossingsOfChords(a, b))
           expect(Math.min(Infinity, ...found.map(({ point }) => distance(point, seen)))).toBeLessThan(0.35);
       }),
-      { numRuns: 60, seed: 21 },
+      { numRuns: 30, seed: 21 },
     );
   });
 });
@@ -113,7 +113,7 @@ describe('the gap between two things', () => {
           expect(distance(gap.from, gap.to)).toBeCloseTo(gap.value, 9);
           expect(nearestOn(a, gap.from).distance + nearestOn(b, gap.to).distance).toBeLessThan(1e-6);
         }),
-        { numRuns: 25, seed: 8 },
+        { numRuns: 15, seed: 8 },
       );
     },
   );
