@@ -3,6 +3,7 @@ import { isSound, type Drawing, type DrawingLayer } from '../formats';
 import type { DrawnSpaceCurve, Job, LayerColor } from '../job';
 import { isSign, type Outline, type Shape } from '../outline';
 import type { Derived } from './derive';
+import { poseOnLayer, type StandingPlane } from './levels';
 import { listOnEdges } from './on-edges';
 
 /** Layer colours as files carry them: the light theme's inks. */
@@ -70,24 +71,31 @@ export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Re
 }
 
 /**
- * Likewise of all planes of which a view stands, also on an edge of another, each in its place; a layer for each plane that has something on it. Refused where nothing stands, too.
+ * Likewise of all planes of which a view stands, also on an edge of another, each in its place, or at its layer's own level; a layer for each plane that has something on it. Refused where nothing stands, too.
  */
 export function drawingInSpace(job: Job, derived: Derived): Result<Drawing> {
-  const standing = [...derived.arranged.stands.values(), ...listOnEdges(job, derived)].flatMap(({ view, pose }) => {
-    const fitted = derived.views.get(view);
-    return fitted ? [{ plane: fitted.view.plane, name: fitted.source.name, pose }] : [];
+  const all: readonly (StandingPlane & { readonly view: string })[] = [
+    ...derived.arranged.stands.values(),
+    ...listOnEdges(job, derived),
+  ];
+  const standing = all.flatMap((placed) => {
+    const fitted = derived.views.get(placed.view);
+    return fitted ? [{ plane: fitted.view.plane, name: fitted.source.name, placed }] : [];
   });
   const each = standing.filter(({ plane }, i) => standing.findIndex((other) => other.plane === plane) === i);
   if (each.length === 0) return refused('drawing-nothing-stands');
-  const layers = each.flatMap(({ plane, name, pose }): readonly DrawingLayer[] => {
-    const drawing = drawingOf(job, derived, { plane });
-    if (!drawing.ok) return [];
-    return drawing.value.layers.map((layer) => ({
-      ...layer,
-      name: `${layer.name} (${name})`,
-      paths: layer.paths.map((path) => ({ ...path, stands: pose })),
-    }));
-  });
+  const layers = each.flatMap(({ plane, name, placed }): readonly DrawingLayer[] =>
+    job.layers.flatMap((layer) => {
+      const drawing = drawingOf({ ...job, layers: [layer] }, derived, { plane });
+      if (!drawing.ok) return [];
+      const stands = poseOnLayer(placed, layer, derived.arranged);
+      return drawing.value.layers.map(({ paths, ...one }) => ({
+        ...one,
+        name: `${one.name} (${name})`,
+        paths: paths.map((path) => ({ ...path, stands })),
+      }));
+    }),
+  );
   const curves = job.spaceCurves.flatMap((drawn) => curveLayer(drawn, job, derived));
   return layers.length + curves.length > 0 ? done({ layers: [...layers, ...curves] }) : refused('drawing-empty');
 }

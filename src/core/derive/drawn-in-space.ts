@@ -5,6 +5,7 @@ import type { Shape } from '../outline';
 import type { Derived } from './derive';
 import type { FittedView } from './fits';
 import type { Folding } from './folded';
+import { levelOf, poseOnLayer, type StandingPlane } from './levels';
 import { listOnEdges } from './on-edges';
 
 interface DrawnIn {
@@ -23,20 +24,31 @@ export function shapesDrawnIn({ view: { plane: shown } }: FittedView, { job, der
 /** What is drawn in a view, where it stands among all, as one looks at it. */
 export interface DrawnLookedAt {
   readonly view: string;
+  readonly layer: string;
   /** From the view's plane to what is looked at: mm, x right, y up. */
   readonly look: Affine;
   readonly shapes: readonly Shape[];
 }
 
-/** What is drawn in the views of which it is said where that lies, and in those that stand on edges: there it stands inside the folded sheet, as in the file. */
+/** What is drawn of which it is said where it lies, by its view or by its layer, or in views that stand on edges: there it stands inside the folded sheet, as in the file. */
 export function drawnLookedAt(drawn: DrawnIn, { turn, tip }: Folding): readonly DrawnLookedAt[] {
-  const placed = [...drawn.derived.arranged.stands.values()].filter(
-    ({ view }) => drawn.derived.views.get(view)?.source.liesAt !== undefined,
-  );
-  return [...placed, ...listOnEdges(drawn.job, drawn.derived)].flatMap(({ view, pose }) => {
-    const fitted = drawn.derived.views.get(view);
+  const { job, derived } = drawn;
+  const standing: readonly (StandingPlane & { readonly view: string })[] = [
+    ...derived.arranged.stands.values(),
+    ...listOnEdges(job, derived),
+  ];
+  return standing.flatMap((placed) => {
+    const fitted = derived.views.get(placed.view);
     if (!fitted) return [];
-    const shapes = shapesDrawnIn(fitted, drawn);
-    return shapes.length > 0 ? [{ view: fitted.source.name, look: lookAtPlane(pose, turn, tip).look, shapes }] : [];
+    const isSaid = !derived.arranged.stands.has(placed.view) || fitted.source.liesAt !== undefined;
+    return job.layers
+      .filter((layer) => isSaid || levelOf(layer, placed.side, derived.arranged))
+      .map((layer) => ({
+        view: fitted.source.name,
+        layer: layer.name,
+        look: lookAtPlane(poseOnLayer(placed, layer, derived.arranged), turn, tip).look,
+        shapes: shapesDrawnIn(fitted, { job: { ...job, layers: [layer] }, derived }),
+      }))
+      .filter(({ shapes }) => shapes.length > 0);
   });
 }

@@ -4,6 +4,7 @@ import type { Job, View } from '../job';
 import type { Shape } from '../outline';
 import { add3, normalOf, poseFacing, scale3, subtract3, toSpace, type Pose, type Side, type Vec3 } from '../space';
 import type { Arranged } from './arranged';
+import { poseOnLayer, type StandingPlane } from './levels';
 import { measureOutline, type Figured } from './figures';
 import type { FittedView } from './fits';
 import { isSide } from './scene';
@@ -12,9 +13,8 @@ import { isSide } from './scene';
 export type OffEdge = 'edge-apart' | 'edge-gone' | 'edge-bent' | 'edge-short' | 'edge-without-scale';
 
 /** Where the plane of a view stands. */
-export interface Placed {
+export interface Placed extends StandingPlane {
   readonly view: string;
-  readonly pose: Pose;
 }
 
 /** A view that stands upright on an edge that is drawn in another one. mm, object frame. */
@@ -28,11 +28,11 @@ export interface OnEdge {
 }
 
 interface Edges {
-  readonly job: Pick<Job, 'outlines'>;
+  readonly job: Pick<Job, 'layers' | 'outlines'>;
   readonly derived: {
     readonly views: ReadonlyMap<string, FittedView>;
     readonly shapes: ReadonlyMap<string, Shape>;
-    readonly arranged: Pick<Arranged, 'stands'>;
+    readonly arranged: Pick<Arranged, 'stands' | 'coordinate'>;
   };
 }
 
@@ -49,7 +49,9 @@ export function onEdge(view: View, edges: Edges): OnEdge | OffEdge | undefined {
   const under = outline && placedUnder(outline.plane, edges);
   if (!under) return 'edge-apart';
   const ends = endsOf(standsOn, edges);
-  return typeof ends === 'string' ? ends : { view: view.id, under, ...standingOn(ends, standsOn, under) };
+  if (typeof ends === 'string') return ends;
+  const layer = edges.job.layers.find(({ id }) => id === outline.layer);
+  return { view: view.id, under, ...standingOn(ends, standsOn, poseOnLayer(under, layer ?? {}, arranged)) };
 }
 
 /** Where the plane stands on which an edge is drawn: among the others, or, of a view that shows a side and shares nothing yet, by its own zero. */
@@ -58,7 +60,8 @@ function placedUnder(plane: string, { derived: { views, arranged } }: Edges): Pl
   const among = showing.flatMap(({ source }) => arranged.stands.get(source.id) ?? [])[0];
   if (among) return among;
   const alone = showing.find(({ source, fit }) => isSide(source.side) && fit.scaled && !source.lookOnly);
-  return alone && { view: alone.source.id, pose: poseFacing(alone.source.side as Side) };
+  const side = alone?.source.side as Side;
+  return alone && { view: alone.source.id, side, pose: poseFacing(side) };
 }
 
 type Edge = NonNullable<View['standsOn']>;
@@ -77,7 +80,7 @@ function endsOf({ outline: id, from }: Edge, { job, derived }: Edges) {
 function standingOn(
   ends: readonly [Parameters<typeof toSpace>[1], Parameters<typeof toSpace>[1]],
   { along = 0, turned = false }: Edge,
-  { pose }: Placed,
+  pose: Pose,
 ): { readonly pose: Pose; readonly length: number } {
   const [first, last] = ends.map((end) => toSpace(pose, end)) as [Vec3, Vec3];
   const [from, to] = turned ? [last, first] : [first, last];
@@ -98,7 +101,10 @@ export function lengthOfEdge({ outline: id, from }: Edge, figured: Figured): Mea
 }
 
 /** Views that stand on edges, and those under them that stand by nothing else. */
-export function listOnEdges(job: Pick<Job, 'outlines' | 'views'>, derived: Edges['derived']): readonly Placed[] {
+export function listOnEdges(
+  job: Pick<Job, 'layers' | 'outlines' | 'views'>,
+  derived: Edges['derived'],
+): readonly Placed[] {
   const standing = job.views.flatMap((view) => {
     const stands = onEdge(view, { job, derived });
     return stands && typeof stands !== 'string' ? [stands] : [];

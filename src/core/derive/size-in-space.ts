@@ -2,26 +2,31 @@ import { measureEachBy, type Measured } from '../adjust';
 import { angleOf, moved, placed, pointAt, turningsAlong, type Piece } from '../geometry';
 import type { Job } from '../job';
 import type { Outline } from '../outline';
-import { toSpace, type Vec3 } from '../space';
+import { DIRECTIONS, directionUnseen, toSpace, type Vec3 } from '../space';
 import type { Derived } from './derive';
 import { outlinesLeaving } from './drawing';
 import { pointedAlone } from './figures';
 import { causesOfStands, shiftsUnder, type OtherwiseInSpace, type PlaceInSpace } from './moved-in-space';
+import { levelOf, poseOnLayer } from './levels';
 import { listOnEdges } from './on-edges';
 import type { Standing } from './standing';
 
 const AXES = [0, 1, 2] as const;
+/** Less of a doubt is that of rounding. mm */
+const EXACT = 1e-9;
 type Axis = (typeof AXES)[number];
 
 /** A place with where it is, mm. */
 interface Extreme {
   readonly place: PlaceInSpace;
   readonly at: Vec3;
+  /** The axis along which it lies at something shared that is not known to the last digit. */
+  readonly doubtful: number | undefined;
 }
 
 /**
  * How far what stands in space reaches along each direction, with its plus-minus: by its outermost places, which move as their outlines do, and as the maps and stands of their views. mm, one sigma; undefined along a direction where
- * an outermost place is one of whose doubt nothing is known (on a view that stands on an edge, on a curve in space), or nothing stands. First order: which place is outermost is taken as it is.
+ * an outermost place is one of whose doubt nothing is known (on a view that stands on an edge, on a curve in space, at a level that was read), or nothing stands. First order: which place is outermost is taken as it is.
  */
 export function sizeInSpace(job: Job, derived: Derived): readonly (Measured | undefined)[] {
   const all = [...derived.arranged.stands.values()].flatMap((standing) => placesOf(standing, job, derived));
@@ -30,7 +35,7 @@ export function sizeInSpace(job: Job, derived: Derived): readonly (Measured | un
   const outlines = ends.flat().flatMap(({ place }) => job.outlines.find(({ id }) => id === place.outline) ?? []);
   const pointed = pointedAlone([...new Set<Outline>(outlines)], { job, derived });
   const asPointed = pointed.shapesAt({});
-  return measureEachBy<OtherwiseInSpace, readonly number[]>(
+  const read = measureEachBy<OtherwiseInSpace, readonly number[]>(
     (otherwise) => {
       const shift = shiftsUnder(otherwise, asPointed, pointed.shapesAt(otherwise));
       return ends.map(([low, high], axis) => {
@@ -41,6 +46,7 @@ export function sizeInSpace(job: Job, derived: Derived): readonly (Measured | un
     {},
     [...pointed.causes, ...causesOfStands(ends.flat().map(({ place }) => place.among))],
   );
+  return read.map((size, axis) => (ends[axis]!.some(({ doubtful }) => doubtful === axis) ? undefined : size));
 }
 
 /** Whether anything leaves in space of whose doubt nothing is known here. */
@@ -52,17 +58,23 @@ function placesOf(standing: Standing, job: Job, derived: Derived): readonly Extr
   const fitted = derived.views.get(standing.view);
   const among = derived.arranged.among(standing.view);
   if (!fitted || !among) return [];
-  return outlinesLeaving(job, { plane: fitted.view.plane }).flatMap(({ id }) =>
-    (derived.shapes.get(id)?.paths ?? []).flatMap(({ pieces }, path) =>
+  const unseen = directionUnseen(standing.side);
+  return outlinesLeaving(job, { plane: fitted.view.plane }).flatMap(({ id, layer: on }) => {
+    const layer = job.layers.find((each) => each.id === on) ?? {};
+    const pose = poseOnLayer(standing, layer, derived.arranged);
+    const [own, ofView] = [layer, fitted.source].map((lying) => levelOf(lying, standing.side, derived.arranged));
+    const doubtful = ((own ?? ofView)?.sigma ?? 0) > EXACT ? DIRECTIONS.indexOf(unseen) : undefined;
+    return (derived.shapes.get(id)?.paths ?? []).flatMap(({ pieces }, path) =>
       pieces.flatMap((drawn, piece) =>
         parametersOf(drawn, standing).map((t): Extreme => {
           const on = pointAt(drawn, t);
           const sheet = fitted.fit.toSheet(on);
-          return { place: { outline: id, path, piece, t, sheet, standing, among }, at: toSpace(standing.pose, on) };
+          const place = { outline: id, path, piece, t, sheet, standing, among };
+          return { place, at: toSpace(pose, on), doubtful };
         }),
       ),
-    ),
-  );
+    );
+  });
 }
 
 /** Where a piece begins, ends, and turns back along any of the three directions. */

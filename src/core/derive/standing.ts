@@ -19,6 +19,7 @@ import {
   type Vec3,
 } from '../space';
 import type { FittedView } from './fits';
+import { levelOf } from './levels';
 
 /** How a view stands among the others. */
 export interface Standing {
@@ -110,10 +111,9 @@ interface Motion {
 }
 
 /** How far along what its side does not show what is drawn in a view is said to lie. mm */
-function unseenCoordinate({ side, liesAt }: View, { coordinate }: Among): Vec3 {
-  const along = directionUnseen(side as Side);
-  const known = liesAt === undefined ? undefined : coordinate(liesAt, along);
-  return scale3(vectorAlong(along), known?.value ?? 0);
+function unseenCoordinate(view: View, among: Among): Vec3 {
+  const side = view.side as Side;
+  return scale3(vectorAlong(directionUnseen(side)), levelOf(view, side, among)?.value ?? 0);
 }
 
 function poseAfter(side: Side, { turn, apply }: Motion, at: Vec3): Pose {

@@ -153,6 +153,7 @@ const job: Job = [
   addSpan({ ...span('rise'), from: 'base', to: 'level' }),
   addSpan({ ...span('over'), from: 'level', to: 'eaves' }),
   setLiesAt('w', 'level'),
+  addLayer({ id: 'storey', name: 'Storey', color: 'tide', show: true, lock: false, liesAt: 'level' }),
   addSpaceCurve({ id: 'rail', name: 'Rail', of: ['vline', 'wline'], mirrored: 'eaves' }),
   addSpaceCurve({ id: 'hoop', name: 'Hoop', of: ['vline', 'xline'] }),
 ].reduce(runCommand, startHistory(createJob('j', 'Job', new Date(0)))).job;
@@ -270,7 +271,7 @@ it('a shared line stays while a view shows it or somebody said where it is; what
   expect(spans.map(({ id }) => id)).toEqual(['rise']);
 });
 
-it('a curve in space goes with either outline, and stays without what it was mirrored about; a view lies at zero again', () => {
+it('a curve in space goes with either outline, and stays without what it was mirrored about; a view lies at zero again, a layer with its view', () => {
   const after = (...commands: Command[]) => commands.reduce(runCommand, startHistory(job)).job;
   const curves = ({ spaceCurves }: Job) => spaceCurves.map(({ id, mirrored }) => [id, mirrored]);
   expect(curves(job)).toEqual([
@@ -282,6 +283,15 @@ it('a curve in space goes with either outline, and stays without what it was mir
     ['rail', undefined],
     ['hoop', undefined],
   ]);
+  const storey = ({ layers }: Job) => layers.find(({ id }) => id === 'storey');
+  expect(storey(job)?.liesAt).toBe('level');
+  expect(storey(after(removeFeature('level')))).toEqual({
+    id: 'storey',
+    name: 'Storey',
+    color: 'tide',
+    show: true,
+    lock: false,
+  });
   const liesAt = ({ views }: Job) => views.find(({ id }) => id === 'w')!.liesAt;
   expect([liesAt(job), liesAt(after(removeFeature('level'))), after(removeFeature('level')).views.length]).toEqual([
     'level',

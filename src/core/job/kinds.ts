@@ -87,7 +87,16 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
     planeOf: onNone,
     turned: still,
   },
-  layers: whole<'layers'>({ names: () => [], planeOf: onNone, turned: still }),
+  layers: {
+    names: ({ liesAt }) => (liesAt === undefined ? [] : [name('features', liesAt)]),
+    // What is on it lies where its view says again.
+    without: (layer, isGone) => {
+      const { liesAt, ...rest } = layer;
+      return liesAt !== undefined && isGone('features', liesAt) ? rest : layer;
+    },
+    planeOf: onNone,
+    turned: still,
+  },
   outlines: {
     names: (outline) => [...neededBy(outline), ...sourcesOf(outline)],
     without: outlineWithout,

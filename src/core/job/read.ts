@@ -14,6 +14,7 @@ const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Reco
   8: nameThePlanes,
   9: (job) => ({ ...job, version: 10, features: [], spans: [] }),
   10: (job) => ({ ...job, version: 11, spaceCurves: [], looks: [] }),
+  11: (job) => ({ ...job, version: 12 }),
 };
 
 /**
@@ -165,6 +166,7 @@ function checkReferences(job: Job): Result<Job> {
         !hasItsPoints(view) ||
         !sharesWell(view, job.views),
     ) ??
+    job.layers.find(({ liesAt }) => liesAt !== undefined && !features.has(liesAt)) ??
     job.planes.find(({ liesOn }) => liesOn !== undefined && !planes.has(liesOn)) ??
     job.outlines.find(
       (outline) =>

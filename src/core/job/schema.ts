@@ -15,7 +15,7 @@ import { ReferenceSchema, SiteSchema } from './reference';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 11;
+export const JOB_VERSION = 12;
 
 const Id = z.string().min(1).max(64);
 const Vec = z.tuple([Amount, Amount]).readonly();
@@ -136,6 +136,8 @@ const Layer = z
     color: z.enum(['berry', 'ink', 'tide', 'plum', 'straw', 'hedge']),
     show: z.boolean(),
     lock: z.boolean(),
+    /** The shared line or place at which what is on it lies, along what a view does not show; absent: as the view says. A level, in plans. */
+    liesAt: Id.optional(),
   })
   .readonly();
 

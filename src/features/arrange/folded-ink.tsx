@@ -83,9 +83,9 @@ function SpaceInk({ folding, toScreen }: Pick<InkProps, 'folding' | 'toScreen'>)
   );
   return (
     <>
-      {drawn.map(({ view, look, shapes }) => (
+      {drawn.map(({ view, layer, look, shapes }) => (
         <path
-          key={view}
+          key={`${view} ${layer}`}
           data-testid={`space-drawn-${view}`}
           d={shapesPath(shapes, asItIs)}
           transform={matrixOf(composed(toScreen, look))}

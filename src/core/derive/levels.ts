@@ -1,0 +1,30 @@
+import type { Measured } from '../adjust';
+import { add3, directionUnseen, dot3, scale3, vectorAlong, type Direction, type Pose, type Side } from '../space';
+
+/** A plane that stands in the object frame; `side`: which it shows, where it shows one. */
+export interface StandingPlane {
+  readonly pose: Pose;
+  readonly side?: Side | undefined;
+}
+
+/** What may say at which shared line or place something lies: a layer, or a view. */
+export interface Lying {
+  readonly liesAt?: string | undefined;
+}
+
+interface Levels {
+  coordinate(feature: string, direction: Direction): Measured | undefined;
+}
+
+/** Where something is said to lie along what a side does not show, mm; undefined where it says nothing of that direction, or nothing tells it. */
+export function levelOf({ liesAt }: Lying, side: Side | undefined, { coordinate }: Levels): Measured | undefined {
+  return liesAt === undefined || side === undefined ? undefined : coordinate(liesAt, directionUnseen(side));
+}
+
+/** Where what is drawn on a layer stands of a view: at the layer's own level, else with the view. Object frame, mm. */
+export function poseOnLayer({ pose, side }: StandingPlane, layer: Lying, levels: Levels): Pose {
+  const level = levelOf(layer, side, levels);
+  if (!level || !side) return pose;
+  const axis = vectorAlong(directionUnseen(side));
+  return { ...pose, origin: add3(pose.origin, scale3(axis, level.value - dot3(axis, pose.origin))) };
+}
