@@ -1,5 +1,4 @@
 /** Three views of one bench on one sheet: their sides, what they share, a wrong size named, one fit of all, folded up and looked at, and a part of true size from a view that has no size of its own. */
-import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { scanner } from '../demo/generator/scan';
 import { BENCH, BENCH_PLACES, benchViews, WRONG_DEPTH } from '../demo/scenes/bench-set';
@@ -8,6 +7,7 @@ import type { Job } from '../src/core/job';
 import { axe } from './helpers/axe';
 import { expect, judgeDxf, test, type Desk } from './helpers/desk';
 import type { Px } from './helpers/hand';
+import { judgeInSpace, lookAt, saveInSpace } from './helpers/in-space';
 
 const { project } = scanner(benchViews);
 const front = (across: number, up: number): Px => project([across, up]);
@@ -27,10 +27,6 @@ function cutSheet(): Buffer {
   return Buffer.from(
     writeBundle({ job: { ...rest, views, features: [], spans: [] }, pictures: new Map([[sha256Hex(scan), scan]]) }),
   );
-}
-
-async function lookAt({ page }: Desk, name: string): Promise<void> {
-  await page.getByRole('button', { name: new RegExp(`^${name}, `) }).click();
 }
 
 /** Points at one line in several views, as one goes from view to view. */
@@ -60,25 +56,7 @@ async function trace(desk: Desk, corners: readonly Px[]): Promise<void> {
 }
 
 /** Hands over what stands in space, and judges one layer of it. */
-async function judgeInSpaceAfter(desk: Desk, layer: string) {
-  await desk.step('handover');
-  await expect(desk.page.getByTestId('space-says')).toHaveText('The file agrees with the job.');
-  return judgeInSpace(await desk.download('save-space'), layer);
-}
-
-/** What Debian's python3-ezdxf says of a DXF in space, or of one layer of it. */
-function judgeInSpace(file: string, layer = '') {
-  const script = `
-import sys, json, ezdxf
-from ezdxf import bbox
-doc = ezdxf.readfile(sys.argv[1]); audit = doc.audit(); box = bbox.extents([e for e in doc.modelspace() if sys.argv[2] in ('', e.dxf.layer)])
-print(json.dumps(dict(errors=len(audit.errors) + len(audit.fixes), least=list(box.extmin), size=list(box.size))))`;
-  return JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file, layer], { encoding: 'utf8' })) as {
-    readonly errors: number;
-    readonly least: readonly number[];
-    readonly size: readonly number[];
-  };
-}
+const judgeInSpaceAfter = async (desk: Desk, layer: string) => judgeInSpace(await saveInSpace(desk), layer);
 
 test('front, side and top of one bench agree, in space', async ({ desk, page }) => {
   await desk.openBundle(cutSheet());
@@ -175,10 +153,9 @@ test('front, side and top of one bench agree, in space', async ({ desk, page }) 
   // The same board in the front, and both of them in space: as long, as deep and as thick as it is.
   await lookAt(desk, 'Front');
   await trace(desk, [front(0, under), front(long, under), front(long, seat), front(0, seat)]);
-  await desk.step('handover');
-  await expect(page.getByTestId('space-says')).toHaveText('The file agrees with the job.');
+  const saved = await saveInSpace(desk);
   await axe(page);
-  const { errors, size, least } = judgeInSpace(await desk.download('save-space'));
+  const { errors, size, least } = judgeInSpace(saved);
   expect(errors).toBe(0);
   [long, depth, BENCH.board].forEach((mm, axis) => expect(Math.abs(size[axis]! - mm)).toBeLessThan(6));
   [0, 0, under].forEach((mm, axis) => expect(Math.abs(least[axis]! - mm)).toBeLessThan(6));

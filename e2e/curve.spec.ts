@@ -8,6 +8,7 @@ import type { Job } from '../src/core/job';
 import { axe } from './helpers/axe';
 import { expect, test, type Desk } from './helpers/desk';
 import type { Px } from './helpers/hand';
+import { lookAt, saveInSpace } from './helpers/in-space';
 
 const { project } = scanner(trowelViews);
 const inFront = (t: number): Px => project([onTang(t)[0], onTang(t)[2]]);
@@ -22,8 +23,6 @@ function undrawn(): Buffer {
     writeBundle({ job: { ...job, outlines: [], spaceCurves: [] }, pictures: new Map([[sha256Hex(scan), scan]]) }),
   );
 }
-
-const lookAt = ({ page }: Desk, name: string) => page.getByRole('button', { name: new RegExp(`^${name}, `) }).click();
 
 async function traceTang(desk: Desk, view: string, place: (t: number) => Px): Promise<void> {
   await lookAt(desk, view);
@@ -112,9 +111,7 @@ test('a bent tang stands in space from its front and its top, and leaves as the 
   await expect(page.getByTestId('space-Tang')).toHaveCount(1);
   await axe(page);
 
-  await desk.step('handover');
-  await expect(page.getByTestId('space-says')).toHaveText('The file agrees with the job.');
-  const places = splinesIn(await desk.download('save-space'), 'Tang (in space)');
+  const places = splinesIn(await saveInSpace(desk), 'Tang (in space)');
   expect(places.length).toBeGreaterThan(50);
   expect(Math.max(...places.map(awayFromTruth))).toBeLessThan(1.5 * within!);
   for (const end of [onTang(0), onTang(1)])

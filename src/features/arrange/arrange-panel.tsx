@@ -1,5 +1,6 @@
 import type { ArrangePanelName } from './arrange-row';
 import { CurveCards } from './curve-cards';
+import { LevelCards } from './level-cards';
 import { LookCard } from './look-card';
 import { SharedCards } from './shared-cards';
 import { SidesCards } from './sides-cards';
@@ -12,6 +13,8 @@ export function ArrangePanel({ panel }: { panel: ArrangePanelName }) {
       return <SidesCards />;
     case 'shared':
       return <SharedCards />;
+    case 'levels':
+      return <LevelCards />;
     case 'look':
       return <LookCard />;
     case 'curves':

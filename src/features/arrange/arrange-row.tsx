@@ -1,20 +1,57 @@
+import type { ComponentProps } from 'react';
 import type { ShareState } from '@/bench/tools';
 import { useDesk, useFitted, useSession } from '@/bench/use-session';
 import { LedgeButton } from '@/ui/ledge-button';
 import { LAID_OUT } from './look-card';
 
-export type ArrangePanelName = 'sides' | 'shared' | 'curves' | 'together' | 'look';
+export type ArrangePanelName = 'sides' | 'shared' | 'levels' | 'curves' | 'together' | 'look';
 
 interface ArrangeRowProps {
   readonly panel: ArrangePanelName;
   readonly onPanel: (panel: ArrangePanelName) => void;
 }
 
-const SHAPES = [
-  ['level', 'base', 'Level line', 'A level line that several views show'],
-  ['upright', 'guide', 'Upright line', 'An upright line that several views show'],
-  ['place', 'place', 'Place', 'A place that several views show'],
-] as const;
+type Button = Omit<ComponentProps<typeof LedgeButton>, 'chosen' | 'onPress'>;
+
+const SIDES: Button = { icon: 'sides', label: 'Sides', name: 'Which side each view shows', testID: 'panel-sides' };
+const SHAPES: readonly (readonly [ShareState['shape'], Button])[] = [
+  ['level', { icon: 'base', label: 'Level line', name: 'A level line that several views show', testID: 'share-level' }],
+  [
+    'upright',
+    { icon: 'guide', label: 'Upright line', name: 'An upright line that several views show', testID: 'share-upright' },
+  ],
+  ['place', { icon: 'place', label: 'Place', name: 'A place that several views show', testID: 'share-place' }],
+];
+const HALFWAY: Button = {
+  icon: 'halfway',
+  label: 'Halfway',
+  name: 'Point at both sides of what lies halfway between them: a centre line',
+  testID: 'share-halfway',
+};
+const LEVELS: Button = {
+  icon: 'levels',
+  label: 'Levels',
+  name: 'How high storeys lie, and on which is drawn',
+  testID: 'panel-levels',
+};
+const CURVE: Button = {
+  icon: 'curve',
+  label: 'Curve',
+  name: 'A curve in space, from two outlines',
+  testID: 'panel-curves',
+};
+const TOGETHER: Button = {
+  icon: 'arrange',
+  label: 'Together',
+  name: 'How the views stand together, and one fit of all',
+  testID: 'panel-together',
+};
+const FOLD: Button = {
+  icon: 'fold',
+  label: 'Fold up',
+  name: 'All views laid out, and folded up around the thing',
+  testID: 'panel-look-together',
+};
 
 /** The row of what brings several views of one thing together. */
 export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
@@ -27,73 +64,37 @@ export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
     session.setFolding(name === 'look' ? LAID_OUT : undefined);
     onPanel(name);
   };
-  const isHalfway = tool.name === 'share' && tool.state.halfway === true;
-  const halfway = () => {
+  const sharing = tool.name === 'share' ? tool.state : undefined;
+  const isHalfway = sharing?.halfway === true;
+  const share = (state: ShareState) => () => {
     open('shared')();
-    const { shape, feature } = tool.name === 'share' ? tool.state : { shape: 'upright' as const, feature: undefined };
-    session.setTool({ name: 'share', state: { shape, feature, ...(isHalfway ? {} : { halfway: true }) } });
+    session.setTool({ name: 'share', state });
   };
   const curves = () => {
     open('curves')();
     session.chooseTool('spaceCurve');
   };
-  const share = (shape: ShareState['shape']) => () => {
-    open('shared')();
-    session.setTool({ name: 'share', state: { shape, ...(isHalfway ? { halfway: true } : {}) } });
-  };
+  const { shape = 'upright', feature } = sharing ?? {};
   return (
     <>
-      <LedgeButton
-        icon="sides"
-        label="Sides"
-        name="Which side each view shows"
-        chosen={panel === 'sides'}
-        onPress={open('sides')}
-        testID="panel-sides"
-      />
-      {SHAPES.map(([shape, icon, label, name]) => (
+      <LedgeButton {...SIDES} chosen={panel === 'sides'} onPress={open('sides')} />
+      {SHAPES.map(([each, button]) => (
         <LedgeButton
-          key={shape}
-          icon={icon}
-          label={label}
-          name={name}
-          chosen={panel === 'shared' && tool.name === 'share' && tool.state.shape === shape && !tool.state.feature}
-          onPress={share(shape)}
-          testID={`share-${shape}`}
+          key={each}
+          {...button}
+          chosen={panel === 'shared' && sharing?.shape === each && !sharing.feature}
+          onPress={share({ shape: each, ...(isHalfway ? { halfway: true } : {}) })}
         />
       ))}
       <LedgeButton
-        icon="halfway"
-        label="Halfway"
-        name="Point at both sides of what lies halfway between them: a centre line"
+        {...HALFWAY}
         chosen={panel === 'shared' && isHalfway}
-        onPress={halfway}
-        testID="share-halfway"
+        onPress={share({ shape, feature, ...(isHalfway ? {} : { halfway: true }) })}
       />
-      <LedgeButton
-        icon="curve"
-        label="Curve"
-        name="A curve in space, from two outlines"
-        chosen={panel === 'curves'}
-        onPress={curves}
-        testID="panel-curves"
-      />
-      <LedgeButton
-        icon="arrange"
-        label="Together"
-        name="How the views stand together, and one fit of all"
-        chosen={panel === 'together'}
-        onPress={open('together')}
-        testID="panel-together"
-      />
-      <LedgeButton
-        icon="fold"
-        label="Fold up"
-        name="All views laid out, and folded up around the thing"
-        chosen={panel === 'look'}
-        onPress={open('look')}
-        testID="panel-look-together"
-      />
+      <LedgeButton {...LEVELS} chosen={panel === 'levels'} onPress={open('levels')} />
+      <LedgeButton {...CURVE} chosen={panel === 'curves'} onPress={curves} />
+      <LedgeButton {...TOGETHER} chosen={panel === 'together'} onPress={open('together')} />
+      <LedgeButton {...FOLD} chosen={panel === 'look'} onPress={open('look')} />
     </>
   );
 }

@@ -57,6 +57,7 @@ function OpenBox({ close }: { close: () => void }) {
         mode="outlined"
         dense
         label="What it spans, if not the whole"
+        accessibilityLabel="What it spans, if not the whole"
         value={of}
         maxLength={40}
         onChangeText={setOf}

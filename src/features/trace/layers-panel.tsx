@@ -9,6 +9,7 @@ import { ColorChoice, INK_COLORS } from '@/ui/color-choice';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
+import { LayerLevel } from './layer-level';
 
 /** The layers: name, colour, shown, locked, and which one new outlines go to. */
 export function LayersPanel() {
@@ -82,6 +83,7 @@ function LayerCard({ layer, count, only }: { layer: Layer; count: number; only: 
         />
       </View>
       <ColorChoice name={`Colour of ${layer.name}`} value={layer.color} onChange={(color) => change({ color })} />
+      <LayerLevel layer={layer} />
       <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' }}>
         <Words quiet>{count === 1 ? '1 outline' : `${count} outlines`}</Words>
         <Button mode={current ? 'contained' : 'text'} compact onPress={() => session.setLayer(layer.id)}>

@@ -1,0 +1,27 @@
+import { execFileSync } from 'node:child_process';
+import { expect, type Desk } from './desk';
+
+/** Brings another view of the job to hand. */
+export const lookAt = ({ page }: Desk, name: string): Promise<void> =>
+  page.getByRole('button', { name: new RegExp(`^${name}, `) }).click();
+
+/** What Debian's python3-ezdxf says of a DXF in space, or of one layer of it. mm */
+export function judgeInSpace(file: string, layer = '') {
+  const script = `
+import sys, json, ezdxf
+from ezdxf import bbox
+doc = ezdxf.readfile(sys.argv[1]); audit = doc.audit(); box = bbox.extents([e for e in doc.modelspace() if sys.argv[2] in ('', e.dxf.layer)])
+print(json.dumps(dict(errors=len(audit.errors) + len(audit.fixes), least=list(box.extmin), size=list(box.size))))`;
+  return JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file, layer], { encoding: 'utf8' })) as {
+    readonly errors: number;
+    readonly least: readonly number[];
+    readonly size: readonly number[];
+  };
+}
+
+/** Hands over what stands in space. */
+export async function saveInSpace(desk: Desk): Promise<string> {
+  await desk.step('handover');
+  await expect(desk.page.getByTestId('space-says')).toHaveText('The file agrees with the job.');
+  return desk.download('save-space');
+}
