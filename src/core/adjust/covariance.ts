@@ -1,6 +1,6 @@
 import { EigenvalueDecomposition, inverse, Matrix } from 'ml-matrix';
 import { invertApart, partitionOf } from './elimination';
-import { freeMatrix } from './linearize';
+import type { Linearization } from './linearize';
 import { bordered, symmetric, type NormalEquations } from './normal';
 import { semiInverse } from './pivoted-cholesky';
 import type { Problem } from './problem';
@@ -28,28 +28,42 @@ export const RANK_TOLERANCE = 1e-11;
  * the order in which blocks are named when something stays undetermined; without it the last block comes first.
  */
 export function covarianceOf(problem: Problem, solution: Solution, holdFirst?: readonly string[]): Covariance {
-  const { equations, layout } = solution;
-  const { normal, bound } = equations;
-  const { scale, scaled, boundScaled, held } = toUnitDiagonal(equations);
-  const parts = bound.rows === 0 ? partitionOf(problem, layout) : undefined;
-  const apart = parts && invertApart(scaled, parts, SAFE_PIVOT);
-  if (apart) return determined(solution, scaledBy(apart, scale, scale));
-  const quick = semiInverse(held, SAFE_PIVOT);
-  if (quick.dependent.length > 0 && countWeak(held) > 0) {
+  const { equations } = solution;
+  const unit = toUnitDiagonal(equations);
+  const { scale, held } = unit;
+  const sure = surelyInverted(problem, solution, unit);
+  const weak = sure ? 0 : countWeak(held);
+  if (weak > 0) {
     return {
       kind: 'rank-deficient',
-      rank: normal.rows - countWeak(held),
+      rank: equations.normal.rows - weak,
       undetermined: listUndetermined(solution, held, holdFirst ?? problem.blocks.map(({ id }) => id).reverse()),
     };
   }
-  const isPlain = bound.rows === 0 && quick.dependent.length === 0;
-  const scaledInverse = isPlain
-    ? quick.inverse
-    : normal.rows === 0
-      ? Matrix.zeros(0, 0)
-      : inverse(bordered(scaled, boundScaled)).subMatrix(0, normal.rows - 1, 0, normal.rows - 1);
-  return determined(solution, scaledBy(scaledInverse, scale, scale));
+  return determined(solution, scaledBy(sure ?? boundInverse(unit), scale, scale));
 }
+
+/** The inverse over the unknowns of equations in units in which each is known to one; undefined where what is determined by them has to be looked at more closely. */
+export function surelyInverted(
+  problem: Problem,
+  { equations: { bound }, layout }: Solution,
+  unit: UnitDiagonal,
+): Matrix | undefined {
+  const parts = bound.rows === 0 ? partitionOf(problem, layout) : undefined;
+  const apart = parts && invertApart(unit.scaled, parts, SAFE_PIVOT);
+  if (apart) return apart;
+  const { inverse: whole, dependent } = semiInverse(unit.held, SAFE_PIVOT);
+  if (dependent.length > 0) return undefined;
+  return bound.rows === 0 ? whole : boundInverse(unit);
+}
+
+/** The inverse of normal equations, bordered by those that bind unknowns alone, over the unknowns. */
+export function boundInverse({ scaled, boundScaled }: Pick<UnitDiagonal, 'scaled' | 'boundScaled'>): Matrix {
+  if (scaled.rows === 0) return Matrix.zeros(0, 0);
+  return inverse(bordered(scaled, boundScaled)).subMatrix(0, scaled.rows - 1, 0, scaled.rows - 1);
+}
+
+export type UnitDiagonal = ReturnType<typeof toUnitDiagonal>;
 
 /** Normal equations in units in which each unknown by itself is known to one; `held` counts the equations that bind unknowns alone as observations, so that its rank is that of the whole. */
 export function toUnitDiagonal({ normal, bound }: NormalEquations) {
@@ -93,22 +107,34 @@ export function jointCovariance(
 ): Matrix {
   const columns = ids.flatMap((id) => values.get(id)!.map((_, k) => layout.observed.get(id)! + k));
   const count = layout.unknowns;
+  if (columns.length === 0) return matrix;
   const joint = Matrix.zeros(count + columns.length, count + columns.length);
   joint.setSubMatrix(matrix, 0, 0);
-  if (columns.length === 0) return joint;
   const spread = Matrix.zeros(linearization.rows.length, columns.length);
   linearization.rows.forEach((row, i) =>
     columns.forEach((column, k) => spread.set(i, k, (row.slopes.get(column) ?? 0) * layout.variances[column]!)),
   );
   const weighted = equations.weights.times(spread);
-  const free = freeMatrix(linearization, layout);
-  const cross = matrix.mmul(free.transpose().mmul(weighted));
-  const taken = spread.transpose().mmul(weighted).sub(weighted.transpose().mmul(free).mmul(cross));
+  const between = freeTimes(linearization, weighted, count);
+  const cross = matrix.mmul(between);
+  const taken = spread.transpose().mmul(weighted).sub(between.transpose().mmul(cross));
   const own = Matrix.sub(Matrix.diag(columns.map((column) => layout.variances[column]!)), taken);
   joint.setSubMatrix(own, count, count);
   joint.setSubMatrix(Matrix.mul(cross, -1), 0, count);
   joint.setSubMatrix(Matrix.mul(cross, -1).transpose(), count, 0);
   return joint;
+}
+
+/** The slopes by the unknowns, transposed, times something with a row for each of theirs. */
+function freeTimes({ free }: Linearization, rows: Matrix, unknowns: number): Matrix {
+  const product = Matrix.zeros(unknowns, rows.columns);
+  free.forEach(({ columns, slopes }, r) =>
+    columns.forEach((column, i) => {
+      for (let k = 0; k < rows.columns; k++)
+        product.set(column, k, product.get(column, k) + slopes[i]! * rows.get(r, k));
+    }),
+  );
+  return product;
 }
 
 function countWeak(scaled: Matrix): number {

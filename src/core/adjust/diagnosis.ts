@@ -1,6 +1,7 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import type { Solution } from './solve';
-import { freeMatrix } from './linearize';
+import { weightedRows } from './row-weights';
+import type { SparseRow } from './sparse';
 import { symmetric } from './normal';
 import { chiSquareQuantile99, equivalentNormal } from './quantiles';
 
@@ -43,9 +44,10 @@ const BAARDA_SHIFT = 4.13;
 
 /** Judges a solution: the whole by chi-square, each group by what its absence would change. `covariance` of the unknowns. */
 export function diagnose(solution: Solution, covariance: Matrix, redundancy: number): Diagnosis {
-  const weightedFree = solution.equations.weights.times(freeMatrix(solution.linearization, solution.layout));
+  const { linearization, layout, equations } = solution;
+  const weightedFree = weightedRows(equations.weights, linearization.free, layout.unknowns);
   const members = new Map<string, number[]>();
-  solution.linearization.rows.forEach(({ condition }, i) =>
+  linearization.rows.forEach(({ condition }, i) =>
     members.set(condition.group, [...(members.get(condition.group) ?? []), i]),
   );
   return {
@@ -60,7 +62,7 @@ function diagnoseGroup(
   group: string,
   rows: readonly number[],
   { linearization, equations }: Solution,
-  weightedFree: Matrix,
+  weightedFree: readonly SparseRow[],
   covariance: Matrix,
 ): GroupDiagnosis {
   const { weights } = equations;
@@ -100,19 +102,25 @@ function diagnoseGroup(
 function remainingOf(
   rows: readonly number[],
   weights: Solution['equations']['weights'],
-  weightedFree: Matrix,
+  weightedFree: readonly SparseRow[],
   covariance: Matrix,
 ): Matrix {
-  const touched = weightedFree.selection(
-    [...rows],
-    Array.from({ length: weightedFree.columns }, (_, c) => c),
-  );
-  const explained =
-    touched.columns > 0 ? touched.mmul(covariance).mmul(touched.transpose()) : Matrix.zeros(rows.length, rows.length);
+  const touched = [...new Set(rows.flatMap((row) => weightedFree[row]!.columns))].sort((a, b) => a - b);
   const remaining = Matrix.zeros(rows.length, rows.length);
-  rows.forEach((row, i) =>
-    rows.forEach((other, k) => remaining.set(i, k, weights.at(row, other) - explained.get(i, k))),
-  );
+  rows.forEach((row, i) => {
+    const { columns, slopes } = weightedFree[row]!;
+    const along = new Map(
+      touched.map((column) => [
+        column,
+        columns.reduce((sum, own, k) => sum + slopes[k]! * covariance.get(own, column), 0),
+      ]),
+    );
+    rows.forEach((other, k) => {
+      const { columns: others, slopes: by } = weightedFree[other]!;
+      const explained = others.reduce((sum, column, c) => sum + along.get(column)! * by[c]!, 0);
+      remaining.set(i, k, weights.at(row, other) - explained);
+    });
+  });
   return remaining;
 }
 

@@ -3,8 +3,8 @@ import { solvePositive, withDiagonal, type Partition } from './elimination';
 import type { Linearization } from './linearize';
 import { semiInverse } from './pivoted-cholesky';
 import type { Layout } from './problem';
-import { addTimes, RowSum, type SparseRow } from './sparse';
-import { weighRows, type Combination, type RowWeights } from './row-weights';
+import { addTimes, type SparseRow } from './sparse';
+import { weighRows, weightedRows, type Combination, type RowWeights } from './row-weights';
 
 /** The problem reduced to its unknowns, at given values. */
 export interface NormalEquations {
@@ -39,18 +39,10 @@ export function reduce(at: Linearization, layout: Layout, repeats?: number): Nor
 }
 
 /** Aᵀ W A, component by component. */
-function normalOf(free: readonly SparseRow[], { components }: RowWeights, unknowns: number): Matrix {
+function normalOf(free: readonly SparseRow[], weights: RowWeights, unknowns: number): Matrix {
   const normal = Matrix.zeros(unknowns, unknowns);
-  const weighted = new RowSum(unknowns);
-  for (const { rows, inverse } of components) {
-    for (let i = 0; i < rows.length; i++) {
-      for (let k = 0; k < rows.length; k++) {
-        const weight = inverse[i * rows.length + k]!;
-        if (weight !== 0) weighted.add(weight, free[rows[k]!]!);
-      }
-      addOuter(normal, free[rows[i]!]!, weighted.take());
-    }
-  }
+  const weighted = weightedRows(weights, free, unknowns);
+  for (const { rows } of weights.components) for (const row of rows) addOuter(normal, free[row]!, weighted[row]!);
   for (let a = 0; a < unknowns; a++)
     for (let c = a + 1; c < unknowns; c++) {
       const mean = (normal.get(a, c) + normal.get(c, a)) * 0.5;

@@ -1,6 +1,16 @@
-import { EigenvalueDecomposition, inverse, Matrix } from 'ml-matrix';
-import { countRepeated, jointCovariance, RANK_TOLERANCE, scaledBy, toUnitDiagonal } from './covariance';
-import { bordered, symmetric } from './normal';
+import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
+import {
+  boundInverse,
+  countRepeated,
+  jointCovariance,
+  RANK_TOLERANCE,
+  scaledBy,
+  surelyInverted,
+  toUnitDiagonal,
+  type UnitDiagonal,
+} from './covariance';
+import { symmetric } from './normal';
+import type { Problem } from './problem';
 import type { Solution } from './solve';
 
 /** What follows for unknowns of which some directions may stay open. */
@@ -21,18 +31,13 @@ export interface OpenCovariance {
  * not (Koch, Parameter Estimation and Hypothesis Testing in Linear Models, 1999, section 3.3). A figure that changes along no open direction has the variance that the matrix gives it, whatever frame it is
  * seen in. Dense: for a few hundred unknowns.
  */
-export function openCovarianceOf(solution: Solution): OpenCovariance {
+export function openCovarianceOf(problem: Problem, solution: Solution): OpenCovariance {
   const { equations, layout, linearization } = solution;
-  const { normal } = equations;
-  const { scale, scaled, boundScaled, held } = toUnitDiagonal(equations);
-  const open = openDirections(held);
-  // Along what is open it is made one, and taken away again afterwards.
-  const along = open.columns > 0 ? open.mmul(open.transpose()) : Matrix.zeros(normal.rows, normal.rows);
-  const closed =
-    normal.rows === 0
-      ? Matrix.zeros(0, 0)
-      : inverse(bordered(Matrix.add(scaled, along), boundScaled)).subMatrix(0, normal.rows - 1, 0, normal.rows - 1);
-  const matrix = scaledBy(symmetric(closed.sub(along)), scale, scale);
+  const unit = toUnitDiagonal(equations);
+  const { scale } = unit;
+  const sure = surelyInverted(problem, solution, unit);
+  const { closed, open } = sure ? { closed: sure, open: Matrix.zeros(sure.rows, 0) } : closedAndOpen(unit);
+  const matrix = scaledBy(symmetric(closed), scale, scale);
   return {
     matrix,
     open,
@@ -40,6 +45,18 @@ export function openCovarianceOf(solution: Solution): OpenCovariance {
     redundancy: linearization.rows.length - countRepeated(equations) - layout.unknowns + open.columns,
     withObserved: (ids) => jointCovariance(solution, matrix, ids),
   };
+}
+
+/** The inverse on what is determined, and what is open. */
+function closedAndOpen({ scaled, boundScaled, held }: UnitDiagonal): {
+  readonly closed: Matrix;
+  readonly open: Matrix;
+} {
+  const open = openDirections(held);
+  if (open.columns === 0) return { closed: boundInverse({ scaled, boundScaled }), open };
+  // Along what is open it is made one, and taken away again afterwards.
+  const along = open.mmul(open.transpose());
+  return { closed: boundInverse({ scaled: Matrix.add(scaled, along), boundScaled }).sub(along), open };
 }
 
 /** Directions in which a scaled matrix has no size, as columns. */

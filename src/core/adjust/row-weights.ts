@@ -2,6 +2,7 @@ import { Matrix } from 'ml-matrix';
 import type { Linearization } from './linearize';
 import type { Layout } from './problem';
 import { semiInverse } from './pivoted-cholesky';
+import { RowSum, type SparseRow } from './sparse';
 
 /** Rows that share an observed number, directly or through others, with the inverse of their joint covariance, row by row. */
 export interface Component {
@@ -95,6 +96,26 @@ function weightedVector(components: readonly Component[], values: readonly numbe
       for (let k = 0; k < rows.length; k++) product[rows[i]!]! += inverse[i * rows.length + k]! * values[rows[k]!]!;
   }
   return product;
+}
+
+/** The weight matrix times rows of slopes by so many unknowns. */
+export function weightedRows(
+  { components }: Pick<RowWeights, 'components'>,
+  free: readonly SparseRow[],
+  unknowns: number,
+): readonly SparseRow[] {
+  const weighted = new Array<SparseRow>(free.length);
+  const sum = new RowSum(unknowns);
+  for (const { rows, inverse } of components) {
+    for (let i = 0; i < rows.length; i++) {
+      for (let k = 0; k < rows.length; k++) {
+        const weight = inverse[i * rows.length + k]!;
+        if (weight !== 0) sum.add(weight, free[rows[k]!]!);
+      }
+      weighted[rows[i]!] = sum.take();
+    }
+  }
+  return weighted;
 }
 
 /** Rows joined by the observed columns they touch (union by the lowest row). */

@@ -45,9 +45,10 @@ export class RowSum {
     }
   }
 
-  /** What was added since the last time. */
+  /** What was added since the last time, its columns in their order. */
   take(): SparseRow {
-    const { columns, sums, isTouched } = this;
+    const { sums, isTouched } = this;
+    const columns = this.columns.sort((a, b) => a - b);
     const slopes = columns.map((column) => sums[column]!);
     for (const column of columns) sums[column] = isTouched[column] = 0;
     this.columns = [];

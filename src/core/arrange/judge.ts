@@ -120,7 +120,7 @@ function tell(scene: Scene, belief: Belief, start: SceneStart): Told | undefined
   const problem = problemOfScene(scene, belief, start);
   const solution = solve(problem, undefined, undefined, NEAR);
   if (!solution.nearlySettled || !solution.relationsHold) return undefined;
-  const covariance = openCovarianceOf(solution);
+  const covariance = openCovarianceOf(problem, solution);
   const diagnosis = diagnose(solution, covariance.matrix, covariance.redundancy);
   const cost = solution.chiSquare - CRITICAL ** 2 * diagnosis.redundancy + costOfFreed(scene, belief);
   return { belief, start, solution, covariance, diagnosis, cost };
