@@ -105,7 +105,7 @@ function remainingOf(
   weightedFree: readonly SparseRow[],
   covariance: Matrix,
 ): Matrix {
-  const touched = [...new Set(rows.flatMap((row) => weightedFree[row]!.columns))].sort((a, b) => a - b);
+  const touched = [...new Set(rows.flatMap((row) => weightedFree[row]!.columns))];
   const remaining = Matrix.zeros(rows.length, rows.length);
   rows.forEach((row, i) => {
     const { columns, slopes } = weightedFree[row]!;

@@ -119,8 +119,12 @@ function choleskySolved(matrix: Matrix, right: Matrix): Matrix | undefined {
 /** The same matrix with another diagonal. */
 export function withDiagonal(matrix: Matrix, diagonal: ArrayLike<number>): Matrix {
   const other = matrix.clone();
-  for (let i = 0; i < other.rows; i++) other.set(i, i, diagonal[i]!);
+  setDiagonal(other, diagonal);
   return other;
+}
+
+function setDiagonal(matrix: Matrix, diagonal: ArrayLike<number>): void {
+  for (let i = 0; i < matrix.rows; i++) matrix.set(i, i, diagonal[i]!);
 }
 
 /** Solves a symmetric system, given with another diagonal, for one column, apart where it comes apart; undefined where it is not positive definite. */
@@ -130,7 +134,13 @@ export function solvePositive(
   right: Matrix,
   parts: Partition | undefined,
 ): Matrix | undefined {
-  return parts ? solveApart(matrix, diagonal, right, parts) : choleskySolved(withDiagonal(matrix, diagonal), right);
+  if (parts) return solveApart(matrix, diagonal, right, parts);
+  // Another diagonal is put in and taken out again: a copy costs as much as the factorisation of a small system.
+  const own = matrix.diagonal();
+  setDiagonal(matrix, diagonal);
+  const solved = choleskySolved(matrix, right);
+  setDiagonal(matrix, own);
+  return solved;
 }
 
 function solveApart(matrix: Matrix, diagonal: readonly number[], right: Matrix, parts: Partition): Matrix | undefined {

@@ -95,16 +95,17 @@ function linearizedByDifferences(condition: Condition, at: readonly (readonly nu
 
 /** Central differences: within about 1e-9 for residuals as smooth as these. Also what closed forms are checked against. */
 export function slopesByDifferences(condition: Pick<Condition, 'residuals'>, at: number[][]): number[][] {
-  const columns = at.flatMap((values) =>
-    values.map((value, k) => {
+  const slopes: number[][] = [];
+  for (const values of at)
+    for (let k = 0; k < values.length; k++) {
+      const value = values[k]!;
       const step = 1e-6 * Math.max(1, Math.abs(value));
       values[k] = value + step;
       const above = condition.residuals(at);
       values[k] = value - step;
       const below = condition.residuals(at);
       values[k] = value;
-      return above.map((high, i) => (high - below[i]!) / (2 * step));
-    }),
-  );
-  return (columns[0] ?? []).map((_, row) => columns.map((column) => column[row]!));
+      for (let i = 0; i < above.length; i++) (slopes[i] ??= []).push((above[i]! - below[i]!) / (2 * step));
+    }
+  return slopes;
 }

@@ -40,24 +40,24 @@ export function reduce(at: Linearization, layout: Layout, repeats?: number): Nor
 
 /** Aᵀ W A, component by component. */
 function normalOf(free: readonly SparseRow[], weights: RowWeights, unknowns: number): Matrix {
-  const normal = Matrix.zeros(unknowns, unknowns);
+  const sums = Array.from({ length: unknowns }, () => new Array<number>(unknowns).fill(0));
   const weighted = weightedRows(weights, free, unknowns);
-  for (const { rows } of weights.components) for (const row of rows) addOuter(normal, free[row]!, weighted[row]!);
+  for (const { rows } of weights.components) for (const row of rows) addOuter(sums, free[row]!, weighted[row]!);
+  const normal = Matrix.zeros(unknowns, unknowns);
   for (let a = 0; a < unknowns; a++)
-    for (let c = a + 1; c < unknowns; c++) {
-      const mean = (normal.get(a, c) + normal.get(c, a)) * 0.5;
+    for (let c = a; c < unknowns; c++) {
+      const mean = (sums[a]![c]! + sums[c]![a]!) * 0.5;
       normal.set(a, c, mean);
       normal.set(c, a, mean);
     }
   return normal;
 }
 
-function addOuter(sums: Matrix, left: SparseRow, right: SparseRow): void {
-  for (let a = 0; a < left.columns.length; a++)
-    for (let c = 0; c < right.columns.length; c++) {
-      const [row, column] = [left.columns[a]!, right.columns[c]!];
-      sums.set(row, column, sums.get(row, column) + left.slopes[a]! * right.slopes[c]!);
-    }
+function addOuter(sums: readonly number[][], left: SparseRow, right: SparseRow): void {
+  for (let a = 0; a < left.columns.length; a++) {
+    const [row, slope] = [sums[left.columns[a]!]!, left.slopes[a]!];
+    for (let c = 0; c < right.columns.length; c++) row[right.columns[c]!]! += slope * right.slopes[c]!;
+  }
 }
 
 /** Rounding leaves products a little lopsided, which the factorisations do not take. */

@@ -4,8 +4,8 @@ import { Matrix } from 'ml-matrix';
  * What a symmetric, positive semi-definite matrix says about its own rank: its inverse over the rows that are independent
  * (zero elsewhere), and for every other row the combination of rows that vanishes.
  */
-export interface SemiInverse {
-  readonly inverse: Matrix;
+export interface SemiInverse<M = Matrix> {
+  readonly inverse: M;
   readonly dependent: readonly { readonly row: number; readonly combination: readonly number[] }[];
 }
 
@@ -13,13 +13,20 @@ export interface SemiInverse {
 const PIVOT_TOLERANCE = 1e-8;
 
 /** Cholesky with complete pivoting (Golub & Van Loan, Matrix Computations, 4th edition, section 4.2.8), scaled first. */
-export function semiInverse(matrix: Matrix, tolerance = PIVOT_TOLERANCE): SemiInverse {
-  const n = matrix.rows;
-  const scale = Array.from({ length: n }, (_, i) => Math.sqrt(matrix.get(i, i)) || 1);
-  const left = Array.from({ length: n }, (_, i) =>
-    Array.from({ length: n }, (__, k) => matrix.get(i, k) / (scale[i]! * scale[k]!)),
-  );
-  const order = Array.from({ length: n }, (_, i) => i);
+export function semiInverse(matrix: Matrix, tolerance?: number): SemiInverse {
+  const { inverse, dependent } = semiInverseOfRows(matrix.to2DArray(), tolerance);
+  return { inverse: inverse.length > 0 ? new Matrix(inverse) : Matrix.zeros(0, 0), dependent };
+}
+
+/** Likewise of plain rows: small ones are much quicker to make. */
+export function semiInverseOfRows(
+  matrix: readonly (readonly number[])[],
+  tolerance = PIVOT_TOLERANCE,
+): SemiInverse<number[][]> {
+  const n = matrix.length;
+  const scale = matrix.map((row, i) => Math.sqrt(row[i]!) || 1);
+  const left = matrix.map((row, i) => row.map((value, k) => value / (scale[i]! * scale[k]!)));
+  const order = matrix.map((_, i) => i);
   let rank = 0;
   for (; rank < n; rank++) {
     let best = rank;
@@ -65,8 +72,8 @@ function inverseOf(
   order: readonly number[],
   rank: number,
   scale: readonly number[],
-): Matrix {
-  const inverse = Matrix.zeros(order.length, order.length);
+): number[][] {
+  const inverse = order.map(() => new Array<number>(order.length).fill(0));
   for (let column = 0; column < rank; column++) {
     const b = new Array<number>(rank).fill(0);
     b[column] = 1;
@@ -74,9 +81,9 @@ function inverseOf(
       for (let k = column; k < i; k++) b[i]! -= left[order[i]!]![order[k]!]! * b[k]!;
       b[i]! /= left[order[i]!]![order[i]!]!;
     }
-    backward(left, order, rank, b).forEach((value, i) =>
-      inverse.set(order[i]!, order[column]!, value / (scale[order[i]!]! * scale[order[column]!]!)),
-    );
+    const solved = backward(left, order, rank, b);
+    for (let i = 0; i < rank; i++)
+      inverse[order[i]!]![order[column]!] = solved[i]! / (scale[order[i]!]! * scale[order[column]!]!);
   }
   return inverse;
 }

@@ -1,7 +1,7 @@
 import { Matrix } from 'ml-matrix';
 import type { Linearization } from './linearize';
 import type { Layout } from './problem';
-import { semiInverse } from './pivoted-cholesky';
+import { semiInverseOfRows } from './pivoted-cholesky';
 import { RowSum, type SparseRow } from './sparse';
 
 /** Rows that share an observed number, directly or through others, with the inverse of their joint covariance, row by row. */
@@ -75,16 +75,13 @@ function inverted(
   members: readonly number[],
   covarianceAt: RowWeights['covarianceAt'],
 ): { inverse: Float64Array; combinations: readonly (readonly number[])[] } {
-  const covariance = Matrix.zeros(members.length, members.length);
-  members.forEach((row, i) =>
-    members.forEach(
-      (other, k) =>
-        k >= i && (covariance.set(i, k, covarianceAt(row, other)), covariance.set(k, i, covariance.get(i, k))),
-    ),
-  );
-  const { inverse, dependent } = semiInverse(covariance);
+  const covariance = members.map(() => new Array<number>(members.length).fill(0));
+  for (let i = 0; i < members.length; i++)
+    for (let k = i; k < members.length; k++)
+      covariance[i]![k] = covariance[k]![i] = covarianceAt(members[i]!, members[k]!);
+  const { inverse, dependent } = semiInverseOfRows(covariance);
   return {
-    inverse: Float64Array.from(inverse.to1DArray()),
+    inverse: Float64Array.from(inverse.flat()),
     combinations: dependent.map(({ combination }) => combination),
   };
 }

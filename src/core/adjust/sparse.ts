@@ -45,10 +45,9 @@ export class RowSum {
     }
   }
 
-  /** What was added since the last time, its columns in their order. */
+  /** What was added since the last time. */
   take(): SparseRow {
-    const { sums, isTouched } = this;
-    const columns = this.columns.sort((a, b) => a - b);
+    const { columns, sums, isTouched } = this;
     const slopes = columns.map((column) => sums[column]!);
     for (const column of columns) sums[column] = isTouched[column] = 0;
     this.columns = [];

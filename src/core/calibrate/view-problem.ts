@@ -77,17 +77,18 @@ function observedBlock(name: string, point: SheetPoint): Block {
 /** The slopes for the last parts that were asked for, by height: all conditions of one step ask for the same arrays in turn. */
 function rememberLast(model: MapModel): EvidenceContext['slopesAt'] {
   let last: readonly (readonly number[])[] = [];
-  const known = new Map<string, MapSlopes>();
+  const [fixed, varying] = [new Map<number, MapSlopes>(), new Map<number, MapSlopes>()];
   return (parts, height, varies) => {
     if (parts.length !== last.length || parts.some((part, i) => part !== last[i])) {
-      known.clear();
+      fixed.clear();
+      varying.clear();
       last = parts;
     }
-    const key = `${height}${varies ? ' varies' : ''}`;
-    const before = known.get(key);
+    const known = varies ? varying : fixed;
+    const before = known.get(height);
     if (before) return before;
     const slopes = slopesOf(model, parts.flat(), height, varies);
-    known.set(key, slopes);
+    known.set(height, slopes);
     return slopes;
   };
 }

@@ -87,9 +87,10 @@ export function onPlane(
         ...at,
         ...ownAt,
       ]);
+      const numbers = map.reduce((sum, part) => sum + part.length, 0);
       return {
         residuals: residuals(seen ? places.map(({ place }) => place) : names.map(() => NOWHERE), own),
-        slopes: inner.map((row) => chained(row, places, frames, map.flat().length, lifts.length)),
+        slopes: inner.map((row) => chained(row, places, frames, numbers, lifts.length)),
       };
     },
   };
