@@ -2,6 +2,10 @@ import { defineConfig } from '@playwright/test';
 
 const PORT = 8717;
 
+const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
+/** Where it matters how many pixels a point of the screen has. Without a graphics card every one of them costs time. */
+const FINE = /(hands|free-part|whole-task|levels)\.spec\.ts/;
+
 /** The real app, built and served as `npm run demo` does it, in Debian's Chromium. */
 export default defineConfig({
   testDir: 'e2e',
@@ -42,10 +46,12 @@ export default defineConfig({
   projects: [
     { name: 'wide', grepInvert: /@phone/, use: { viewport: { width: 1280, height: 800 } } },
     // What only a keyboard or a mouse does is marked @wide, what only a phone does @phone; so is what does not depend on the size.
+    { name: 'phone', grepInvert: /@wide/, testIgnore: FINE, use: PHONE },
     {
-      name: 'phone',
+      name: 'phone, as fine as phones are',
       grepInvert: /@wide/,
-      use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, deviceScaleFactor: 3 },
+      testMatch: FINE,
+      use: { ...PHONE, deviceScaleFactor: 3 },
     },
   ],
 });

@@ -49,7 +49,7 @@ async function newJob(desk: Desk): Promise<void> {
 const give = (desk: Desk, name: string, buffer: Buffer) =>
   desk.page.getByTestId('picture-files').setInputFiles({ name, mimeType: 'image/jpeg', buffer });
 
-test('every bad picture gets its sentence and leaves the job as it was', async ({ desk, page }) => {
+test('every bad picture gets its sentence and leaves the job as it was @wide', async ({ desk, page }) => {
   await newJob(desk);
   const refusals: readonly (readonly [string, Buffer, string])[] = [
     ['empty.jpg', Buffer.alloc(0), 'is empty'],
@@ -66,7 +66,7 @@ test('every bad picture gets its sentence and leaves the job as it was', async (
   await expect(page.locator('body')).not.toContainText(/error|invalid/i);
 });
 
-test('a picture that ends half-way, or moves, is taken with a word', async ({ desk, page }) => {
+test('a picture that ends half-way, or moves, is taken with a word @wide', async ({ desk, page }) => {
   await newJob(desk);
   await give(desk, 'half.jpg', photo.subarray(0, photo.length * 0.6));
   await expect(page.getByTestId('said')).toContainText('ends before the picture does');
@@ -76,7 +76,7 @@ test('a picture that ends half-way, or moves, is taken with a word', async ({ de
   await expect(page.getByTestId('said')).toContainText('several frames');
 });
 
-test('a turned photo comes in upright with its true proportions', async ({ desk, page }) => {
+test('a turned photo comes in upright with its true proportions @wide', async ({ desk, page }) => {
   await newJob(desk);
   // Orientation 6 (turn a quarter clockwise) written into the tags of a 160 × 80 picture.
   const plain = grey(160, 80);
@@ -115,7 +115,7 @@ test('a turned photo comes in upright with its true proportions', async ({ desk,
   await expect(page.getByTestId('sheet-turned')).toContainText('80 × 160 px');
 });
 
-test('closing the tab while a picture comes in leaves the job empty, and it can be brought in again', async ({
+test('closing the tab while a picture comes in leaves the job empty, and it can be brought in again @wide', async ({
   desk,
   page,
 }) => {
@@ -220,7 +220,7 @@ test('points, sizes and outlines that make no sense are answered, and nothing is
   await expect(page.getByTestId('notice')).toContainText('leans on the segment before');
 });
 
-test('bundles that are not what they say are refused whole', async ({ desk, page }) => {
+test('bundles that are not what they say are refused whole @wide', async ({ desk, page }) => {
   await page.goto('/');
   const file = page.getByTestId('bundle-file');
   await file.setInputFiles({

@@ -55,7 +55,7 @@ test('outlines that lie over each other are gone through', async ({ desk, page }
   await expect(chosen).toHaveAttribute('data-testid', first);
 });
 
-test('a picture is kept only to look at, and used again; a size is compared with what is usual', async ({
+test('a picture is kept only to look at, and used again; a size is compared with what is usual @wide', async ({
   desk,
   page,
 }) => {

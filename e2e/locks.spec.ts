@@ -16,7 +16,7 @@ async function isRefused(desk: Desk, what: () => Promise<void>): Promise<void> {
   await expect(notice(desk).getByRole('button', { name: 'Unlock it' })).toBeVisible();
 }
 
-test('whatever is asked of a locked view is not done, says so, and is done once it is unlocked', async ({
+test('whatever is asked of a locked view is not done, says so, and is done once it is unlocked @wide', async ({
   desk,
   page,
 }) => {

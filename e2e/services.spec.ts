@@ -8,7 +8,7 @@ import type { Px } from './helpers/hand';
 const onScan = (at: Px, dpi: number): Px =>
   optics({ ...nestBox, dpi, stretch: TRUTH.across, stretchUp: TRUTH.up, askew: TRUTH.askew }).project(at) as Px;
 
-test('a scan arrives to scale with the doubt of its scanner; the caliper writes into the field that waits', async ({
+test('a scan arrives to scale with the doubt of its scanner; the caliper writes into the field that waits @wide', async ({
   desk,
   page,
 }) => {

@@ -19,7 +19,7 @@ async function hand(page: import('@playwright/test').Page, way: 'drop' | 'paste'
   );
 }
 
-test('pictures come in by dropping and by pasting, with what their tags say', async ({ desk, page }) => {
+test('pictures come in by dropping and by pasting, with what their tags say @wide', async ({ desk, page }) => {
   await page.goto('/');
   await desk.choose('new-job');
   await page.getByTestId('choose-pictures').waitFor();

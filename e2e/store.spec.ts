@@ -29,7 +29,7 @@ test('what is being drawn comes back after the page died @wide', async ({ desk, 
   await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');
 });
 
-test('jobs are renamed, duplicated, deleted and brought back', async ({ desk, page }) => {
+test('jobs are renamed, duplicated, deleted and brought back @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-start');
   await desk.saved();
   await page.getByTestId('leave').click();

@@ -11,7 +11,7 @@ async function jobOf(desk: import('./helpers/desk').Desk) {
   return bundle.value.job;
 }
 
-test('a still of a film comes in at full size with its time; the good ones are found, not the blurred', async ({
+test('a still of a film comes in at full size with its time; the good ones are found, not the blurred @wide', async ({
   desk,
   page,
 }) => {

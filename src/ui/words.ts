@@ -139,7 +139,8 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'edge-in-itself': () => 'That is the view itself. Choose the view that it stands on, and tap the edge there.',
   'edge-nothing-here': () => 'No outline lies here. Draw the edge that it stands on first, or tap nearer to it.',
   'edge-bent': () => 'A view is flat: it stands on a straight edge of an outline that was drawn, not on a bend.',
-  'edge-apart': () => 'The view in which its edge is drawn shows no side, or has no scale. Say so under Sides and Fit.',
+  'edge-apart': () =>
+    'Its edge is drawn in a view that shows no side or has no scale, or on its own plane. Say so under Sides and Fit, or choose another edge.',
   'edge-gone': () => 'The edge that it stood on is gone. Choose another one.',
   'edge-short': () => 'Its edge has no length, so nothing tells where it runs. Choose another one.',
   'edge-without-scale': () => 'It has no scale of its own yet. Set it under Fit, and it stands.',

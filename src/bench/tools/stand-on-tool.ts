@@ -10,11 +10,12 @@ export interface StandOnState {
   readonly view?: string | undefined;
 }
 
-/** The straight edge of an outline that is pointed at in the view that is looked at, which is not the one that is to stand. */
+/** The straight edge of an outline that is pointed at in the view that is looked at, which shows another plane than the one that is to stand. */
 function choose(state: StandOnState, aim: Aim, context: ToolContext): Step<StandOnState> {
   const { job, fitted, shapes } = context;
   if (state.view === undefined) return stay(state);
-  if (fitted.source.id === state.view) return stay(state, say('edge-in-itself'));
+  const own = job.views.find(({ id }) => id === state.view)?.plane;
+  if (fitted.source.plane === own) return stay(state, say('edge-in-itself'));
   const picked = findPicked(job, context, fitted.view.plane, aim.plane, aimReach(aim, context));
   const outline = job.outlines.find(({ id }) => id === picked?.outline);
   if (!picked || !outline) return stay(state, say('edge-nothing-here'));

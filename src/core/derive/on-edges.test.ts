@@ -113,6 +113,12 @@ it('a plan that shares nothing yet carries it by its own zero', () => {
   expect(listOnEdges(job, derive(job)).map(({ view }) => view)).toEqual(['wall', 'plan']);
 });
 
+it('an edge on its own plane, which another view shows too, is none to stand on', () => {
+  const job = standing();
+  const views = job.views.map((view) => (view.id === 'wall' ? { ...view, plane: 'plan' } : view));
+  expect(standsIn({ ...job, views })).toBe('edge-apart');
+});
+
 it.each<[string, readonly Command[], string | undefined]>([
   [
     'an edge that bends',

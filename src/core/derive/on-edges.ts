@@ -9,7 +9,7 @@ import { measureOutline, type Figured } from './figures';
 import type { FittedView } from './fits';
 import { isSide } from './scene';
 
-/** Why a view does not stand on the edge that it is said to: the view in which that is drawn does not stand, it is gone or bent or of no length, or the view has no scale. */
+/** Why a view does not stand on the edge that it is said to: the view in which that is drawn does not stand or shows the same plane, it is gone or bent or of no length, or the view has no scale. */
 export type OffEdge = 'edge-apart' | 'edge-gone' | 'edge-bent' | 'edge-short' | 'edge-without-scale';
 
 /** Where the plane of a view stands. */
@@ -46,7 +46,7 @@ export function onEdge(view: View, edges: Edges): OnEdge | OffEdge | undefined {
   if (!standsOn || arranged.stands.has(view.id)) return undefined;
   if (!views.get(view.id)?.fit.scaled) return 'edge-without-scale';
   const outline = edges.job.outlines.find(({ id }) => id === standsOn.outline);
-  const under = outline && placedUnder(outline.plane, edges);
+  const under = outline && outline.plane !== view.plane && placedUnder(outline.plane, edges);
   if (!under) return 'edge-apart';
   const ends = endsOf(standsOn, edges);
   if (typeof ends === 'string') return ends;
