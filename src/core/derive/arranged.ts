@@ -198,7 +198,8 @@ function standsOf(
 function arrangedOf(job: Job, seeing: Seeing, together: Together): Arranged {
   const { alone, views } = seeing;
   const { all, joined } = together;
-  const coordinate = (feature: string, direction: Direction) => coordinateIn([joined, all], feature, direction);
+  const coordinate = (feature: string, direction: Direction) =>
+    coordinateIn([joined, all], feature, direction) ?? saidOf(job, feature, direction);
   const stands = standsOf(job, seeing, together, coordinate);
   const told = joined.fit ? joined : all;
   return {
@@ -248,6 +249,13 @@ function coordinateIn(fittings: readonly Fitting[], feature: string, direction: 
     if (found && !isOpen(found)) return found;
   }
   return undefined;
+}
+
+/** What somebody typed of a coordinate, where no view stands that could tell more. */
+function saidOf({ features }: Job, id: string, direction: Direction): Measured | undefined {
+  const feature = features.find((each) => each.id === id);
+  const said = feature?.said[direction];
+  return said && { value: said.value, sigma: (feature?.plusMinus ?? 0) / 2 };
 }
 
 const partOf = (adjustment: Adjustment, name: MapPart) => adjustment.parts.find(({ part }) => part === name);

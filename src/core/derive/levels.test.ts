@@ -14,6 +14,7 @@ import {
   type Job,
   type Layer,
 } from '../job';
+import { jobOf } from '../job/for-tests';
 import { spaceBoundsOf } from '../formats';
 import { applied } from '../geometry';
 import { drawnAt } from '../arrange/simulated';
@@ -96,6 +97,11 @@ it('a level that is said anew takes along what lies at it; gone, what lay at it 
   const without = houseOf(removeFeature('floor'));
   expect(without.layers.map(({ liesAt }) => liesAt)).toEqual([undefined, undefined]);
   expect(heightsIn(without)).toEqual({ 'Outline (plan)': [0, 0], 'upper (plan)': [0, 0] });
+});
+
+it('a level that is typed is where it is said to be before any view stands', () => {
+  const { coordinate } = derive(jobOf([level('floor', UPPER, 'up', { plusMinus: 4 })])).arranged;
+  expect([coordinate('floor', 'up'), coordinate('floor', 'across')]).toEqual([{ value: UPPER, sigma: 2 }, undefined]);
 });
 
 it('says nothing where the view shows that direction itself, or nothing tells it', () => {
