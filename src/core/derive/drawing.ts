@@ -3,8 +3,8 @@ import { isSound, type Drawing, type DrawingLayer } from '../formats';
 import type { DrawnSpaceCurve, Job, LayerColor } from '../job';
 import { isSign, type Outline, type Shape } from '../outline';
 import type { Derived } from './derive';
-import { poseOnLayer, type StandingPlane } from './levels';
-import { listOnEdges } from './on-edges';
+import { poseOnLayer } from './levels';
+import { listStanding } from './on-edges';
 
 /** Layer colours as files carry them: the light theme's inks. */
 export const LAYER_INK: Readonly<Record<LayerColor, string>> = {
@@ -74,11 +74,7 @@ export function drawingOf(job: Job, derived: Derived, choice: DrawingChoice): Re
  * Likewise of all planes of which a view stands, also on an edge of another, each in its place, or at its layer's own level; a layer for each plane that has something on it. Refused where nothing stands, too.
  */
 export function drawingInSpace(job: Job, derived: Derived): Result<Drawing> {
-  const all: readonly (StandingPlane & { readonly view: string })[] = [
-    ...derived.arranged.stands.values(),
-    ...listOnEdges(job, derived),
-  ];
-  const standing = all.flatMap((placed) => {
+  const standing = listStanding(job, derived).flatMap((placed) => {
     const fitted = derived.views.get(placed.view);
     return fitted ? [{ plane: fitted.view.plane, name: fitted.source.name, placed }] : [];
   });

@@ -5,8 +5,8 @@ import type { Shape } from '../outline';
 import type { Derived } from './derive';
 import type { FittedView } from './fits';
 import type { Folding } from './folded';
-import { levelOf, poseOnLayer, type StandingPlane } from './levels';
-import { listOnEdges } from './on-edges';
+import { levelOf, poseOnLayer } from './levels';
+import { listStanding } from './on-edges';
 
 interface DrawnIn {
   readonly job: Pick<Job, 'layers' | 'outlines' | 'views'>;
@@ -33,11 +33,7 @@ export interface DrawnLookedAt {
 /** What is drawn of which it is said where it lies, by its view or by its layer, or in views that stand on edges: there it stands inside the folded sheet, as in the file. */
 export function drawnLookedAt(drawn: DrawnIn, { turn, tip }: Folding): readonly DrawnLookedAt[] {
   const { job, derived } = drawn;
-  const standing: readonly (StandingPlane & { readonly view: string })[] = [
-    ...derived.arranged.stands.values(),
-    ...listOnEdges(job, derived),
-  ];
-  return standing.flatMap((placed) => {
+  return listStanding(job, derived).flatMap((placed) => {
     const fitted = derived.views.get(placed.view);
     if (!fitted) return [];
     const isSaid = !derived.arranged.stands.has(placed.view) || fitted.source.liesAt !== undefined;

@@ -100,6 +100,12 @@ export function lengthOfEdge({ outline: id, from }: Edge, figured: Figured): Mea
     : measureOutline(outline, figured, ({ pieces }) => (pieces[index] ? pieceLength(pieces[index]) : NaN));
 }
 
+/** Every view that stands, among the others or on an edge of another. */
+export const listStanding = (
+  job: Pick<Job, 'layers' | 'outlines' | 'views'>,
+  derived: Edges['derived'],
+): readonly Placed[] => [...derived.arranged.stands.values(), ...listOnEdges(job, derived)];
+
 /** Views that stand on edges, and those under them that stand by nothing else. */
 export function listOnEdges(
   job: Pick<Job, 'layers' | 'outlines' | 'views'>,

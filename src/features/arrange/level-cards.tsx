@@ -13,18 +13,16 @@ import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
 import { CoordinateField } from './coordinate-field';
-import { whereInWords } from './shared-words';
-
-/** Below everything of which it is known how high it lies. mm */
-const LOWEST = -1e12;
+import { rankOf, whereInWords } from './shared-words';
 
 /** The levels of a thing, from the top down as on a section: typed, or read where a view shows them. What is drawn goes on the one that is chosen. */
 export function LevelCards() {
   const features = useJob(({ job }) => job.features);
-  const { coordinate } = useJob(({ derived }) => derived.arranged);
-  const heightOf = ({ id }: Feature) => coordinate(id, 'up')?.value ?? LOWEST;
+  const arranged = useJob(({ derived }) => derived.arranged);
   const side = useFitted()?.source.side;
-  const levels = features.filter(({ along }) => along === 'up').sort((a, b) => heightOf(b) - heightOf(a));
+  const levels = features
+    .filter(({ along }) => along === 'up')
+    .sort((a, b) => rankOf(b, arranged) - rankOf(a, arranged));
   return (
     <>
       {levels.length === 0 ? (
@@ -96,28 +94,30 @@ function LevelCard({ level }: { level: Feature }) {
   );
 }
 
-/** A level by its name and its height, before any view shows it. */
-function NewLevel() {
-  const palette = usePalette();
+/** What is typed of a level, and what puts it into the job. */
+function useTypedLevel() {
   const { jobs } = useDesk();
-  const units = useUnits();
   const features = useJob(({ job }) => job.features);
   const [name, setName] = useState('');
   const [height, setHeight] = useState('');
-  const read = parseLength(height, units.style);
   const put = ({ mm, plusMinus }: WrittenLength) => {
-    const called =
-      name.trim() ||
-      nameInRow(
-        'Level',
-        features.map((feature) => feature.name),
-      );
+    const names = features.map((feature) => feature.name);
     const said = { up: { value: mm, written: height.slice(0, 80) } };
     const doubt = plusMinus === undefined ? {} : { plusMinus };
+    const called = name.trim() || nameInRow('Level', names);
     jobs.getState().run(addFeature({ id: newId(), name: called, along: 'up', said, ...doubt, seen: [] }));
     setName('');
     setHeight('');
   };
+  return { name, setName, height, setHeight, put };
+}
+
+/** A level by its name and its height, before any view shows it. */
+function NewLevel() {
+  const palette = usePalette();
+  const units = useUnits();
+  const { name, setName, height, setHeight, put } = useTypedLevel();
+  const read = parseLength(height, units.style);
   return (
     <Card testID="new-level">
       <TextInput

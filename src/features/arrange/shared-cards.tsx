@@ -11,11 +11,9 @@ import { RoundButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { BoxCard } from './box-card';
 import { CoordinateField } from './coordinate-field';
-import { seenInWords, whereInWords } from './shared-words';
+import { rankOf, seenInWords, whereInWords } from './shared-words';
 import { SpanRows } from './span-rows';
 
-/** Below everything of which it is known how high it lies. mm */
-const LOWEST = -1e12;
 const ORDER: readonly Direction[] = ['up', 'across', 'deep'];
 
 /** What several views show, each with where it lies and what is said of it. */
@@ -27,7 +25,6 @@ export function SharedCards() {
   const chosen = useSession(({ tool }) => (tool.name === 'share' ? tool.state.feature : undefined));
   // What is pointed at first, then levels from the top down, as on a section, then what runs upright, then places.
   const orderOf = ({ id, along }: Feature) => (id === chosen ? -1 : along ? ORDER.indexOf(along) : ORDER.length);
-  const heightOf = ({ id, along }: Feature) => (along ? (arranged.coordinate(id, along)?.value ?? LOWEST) : 0);
   return (
     <>
       {chosen ? (
@@ -48,7 +45,7 @@ export function SharedCards() {
         </Card>
       ) : null}
       {[...features]
-        .sort((a, b) => orderOf(a) - orderOf(b) || heightOf(b) - heightOf(a))
+        .sort((a, b) => orderOf(a) - orderOf(b) || rankOf(b, arranged) - rankOf(a, arranged))
         .map((feature) => (
           <FeatureCard key={feature.id} feature={feature} isChosen={feature.id === chosen} />
         ))}

@@ -8,6 +8,13 @@ import { DIRECTION_WORDS } from '@/ui/feature-words';
 export const measuredInWords = ({ value, sigma }: Measured, units: Units): string =>
   formatLength(value, units, sigma > 0 ? sigma : undefined);
 
+/** Below everything of which it is known how high it lies. mm */
+const LOWEST = -1e12;
+
+/** Where a shared line lies along its direction, to put lines in order; what nothing tells comes last. mm */
+export const rankOf = ({ id, along }: Feature, { coordinate }: Arranged): number =>
+  along ? (coordinate(id, along)?.value ?? LOWEST) : 0;
+
 /** Where a shared line or place lies: "up 318.2 mm ±0.4"; what nothing tells is said. */
 export function whereInWords(feature: Feature, { coordinate }: Arranged, units: Units): string {
   const directions = feature.along ? [feature.along] : DIRECTIONS;
