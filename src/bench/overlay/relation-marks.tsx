@@ -1,8 +1,8 @@
 import type { Derived, FittedView } from '@/core/derive';
 import { distance, isFullCircle, pointAt, type Piece, type Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
-import type { Outline, Shape } from '@/core/outline';
-import { CENTRE, TOO_FAR, type Relation, type RelationEnd } from '@/core/relate';
+import { CENTRE, type Outline, type Shape } from '@/core/outline';
+import { TOO_FAR, type Relation, type RelationEnd } from '@/core/relate';
 import { formatLength, type Units } from '@/core/units';
 import { markForRelation } from '@/ui/relation-words';
 import { layingOf } from '../laying';

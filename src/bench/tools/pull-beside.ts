@@ -59,5 +59,6 @@ export function piecesPulled(made: Pullable, { shapes, fitted, job }: ToolContex
     findShape: (id) => shapes.get(id),
     findOutline: (id) => job.outlines.find((outline) => outline.id === id),
     findGuide: () => undefined,
+    findSited: () => undefined,
   }).finished;
 }

@@ -1,7 +1,7 @@
 import { rootOf, type Cause } from '../adjust';
 import { pointFrame } from '../calibrate';
 import { add, scale, type Vec } from '../geometry';
-import type { DrawnOutline, PointedPlace } from '../outline';
+import type { DrawnOutline, Hold, PointedPlace } from '../outline';
 import type { Relatable, Spread } from '../relate';
 import type { Derived } from './derive';
 import { doubtsOf, type SeenPlane } from './planes';
@@ -14,6 +14,8 @@ export interface Otherwise {
   readonly places?: ReadonlyMap<PointedPlace, Vec>;
   /** The unknowns of outlines that relations hold. */
   readonly unknowns?: ReadonlyMap<SolvedOutlines, readonly number[]>;
+  /** By how much more is said of what holds drawings on other planes, in its unit. */
+  readonly holds?: ReadonlyMap<Hold, number>;
 }
 
 /** Outlines of a plane that relations hold together, with what is known of where they may be. */
@@ -83,6 +85,10 @@ export function causesOfPlace(place: PointedPlace): readonly Cause<Otherwise>[] 
   const { axes, sigmas } = pointFrame(place);
   return axes.map((axis, i) => (by) => ({ places: new Map([[place, add(place.at, scale(axis, by * sigmas[i]!))]]) }));
 }
+
+/** What is said of how a drawing stands may be otherwise by its typed plus-minus. */
+export const causesOfHold = (hold: Hold): readonly Cause<Otherwise>[] =>
+  hold.plusMinus === undefined ? [] : [(by) => ({ holds: new Map([[hold, (by * hold.plusMinus!) / 2]]) })];
 
 /** Unknowns of solved outlines as they follow the doubts of their plane's fits. */
 export function unknownsAt(

@@ -21,8 +21,8 @@ import {
   type Vec,
 } from '../geometry';
 import type { Dimension, DimensionKind } from '../job';
-import type { Outline, Shape } from '../outline';
-import { CENTRE, type RelationEnd } from '../relate';
+import { findThing, type Outline, type Shape, type Thing } from '../outline';
+import type { RelationEnd } from '../relate';
 import { measureShapes, type Figured } from './figures';
 
 /** What a dimension is read between, and its figure: mm, radians for an angle. */
@@ -34,23 +34,14 @@ export interface Span {
   readonly value: number;
 }
 
-type Thing = { readonly kind: 'place'; readonly at: Vec } | { readonly kind: 'piece'; readonly piece: Piece };
 type Shapes = ReadonlyMap<string, Shape>;
 
-/** The place or the piece that an end names; undefined when it is gone. */
-function findThing(
-  { outline, node, segment }: RelationEnd,
-  outlines: readonly Outline[],
-  shapes: Shapes,
-): Thing | undefined {
-  const [it, shape] = [outlines.find(({ id }) => id === outline), shapes.get(outline)];
-  if (!it || !shape) return undefined;
-  const indexOf = (id: string) => (it.shape === 'chain' ? it.nodes.findIndex((other) => other.id === id) : -1);
-  const at = node === undefined ? undefined : node === CENTRE ? shape.nodes[0] : shape.nodes[indexOf(node)];
-  if (node !== undefined) return at && { kind: 'place', at };
-  const piece = shape.pieces[segment === undefined ? 0 : indexOf(segment)];
-  return piece && { kind: 'piece', piece };
-}
+const findEnd = (end: RelationEnd, outlines: readonly Outline[], shapes: Shapes): Thing | undefined =>
+  findThing(
+    end,
+    outlines.find(({ id }) => id === end.outline),
+    shapes.get(end.outline),
+  );
 
 /** Lines that turn less than this against each other are as good as parallel: radians. */
 const PARALLEL = 0.02;
@@ -69,7 +60,7 @@ export function kindsFor(
   outlines: readonly Outline[],
   shapes: Shapes,
 ): readonly DimensionKind[] {
-  const things = on.map((end) => findThing(end, outlines, shapes));
+  const things = on.map((end) => findEnd(end, outlines, shapes));
   const [first, second] = things;
   if (!first || things.length > 2 || things.includes(undefined)) return [];
   if (
@@ -117,7 +108,7 @@ export function findSpan(
   shapes: Shapes,
 ): Span | undefined {
   if (kind === 'gap') return gapBetween(on, shapes);
-  const [first, second] = on.map((end) => findThing(end, outlines, shapes));
+  const [first, second] = on.map((end) => findEnd(end, outlines, shapes));
   const between = (from: Vec, to: Vec): Span => ({ from, to, value: distance(from, to) });
   const round = roundOf(first);
   if (kind === 'length')
@@ -197,7 +188,7 @@ export function listRow(
   from: 'before' | 'first',
 ): readonly (readonly [RelationEnd, RelationEnd])[] {
   const places = on.flatMap((end) => {
-    const at = placeOf(findThing(end, outlines, shapes));
+    const at = placeOf(findEnd(end, outlines, shapes));
     return at ? [{ end, at: at[axis] }] : [];
   });
   if (places.length < 2) return [];

@@ -4,7 +4,7 @@ import type { DrawnSpaceCurve, Job, LayerColor } from '../job';
 import { isSign, type Outline, type Shape } from '../outline';
 import type { Derived } from './derive';
 import { poseOnLayer } from './levels';
-import { listStanding } from './on-edges';
+import { isDrawnTwice, listStanding } from './on-sites';
 
 /** Layer colours as files carry them: the light theme's inks. */
 export const LAYER_INK: Readonly<Record<LayerColor, string>> = {
@@ -80,9 +80,11 @@ export function drawingInSpace(job: Job, derived: Derived): Result<Drawing> {
   });
   const each = standing.filter(({ plane }, i) => standing.findIndex((other) => other.plane === plane) === i);
   if (each.length === 0) return refused('drawing-nothing-stands');
+  const isTwice = isDrawnTwice(job, derived);
+  const once = { ...job, outlines: job.outlines.filter((outline) => !isTwice(outline)) };
   const layers = each.flatMap(({ plane, name, placed }): readonly DrawingLayer[] =>
     job.layers.flatMap((layer) => {
-      const drawing = drawingOf({ ...job, layers: [layer] }, derived, { plane });
+      const drawing = drawingOf({ ...once, layers: [layer] }, derived, { plane });
       if (!drawing.ok) return [];
       const stands = poseOnLayer(placed, layer, derived.arranged);
       return drawing.value.layers.map(({ paths, ...one }) => ({

@@ -6,10 +6,10 @@ import type { Derived } from './derive';
 import type { FittedView } from './fits';
 import type { Folding } from './folded';
 import { levelOf, poseOnLayer } from './levels';
-import { listStanding } from './on-edges';
+import { isDrawnTwice, listStanding } from './on-sites';
 
 interface DrawnIn {
-  readonly job: Pick<Job, 'layers' | 'outlines' | 'views'>;
+  readonly job: Pick<Job, 'layers' | 'outlines' | 'views' | 'sitings'>;
   readonly derived: Pick<Derived, 'shapes' | 'views' | 'arranged'>;
 }
 
@@ -33,6 +33,8 @@ export interface DrawnLookedAt {
 /** What is drawn of which it is said where it lies, by its view or by its layer, or in views that stand on edges: there it stands inside the folded sheet, as in the file. */
 export function drawnLookedAt(drawn: DrawnIn, { turn, tip }: Folding): readonly DrawnLookedAt[] {
   const { job, derived } = drawn;
+  const isTwice = isDrawnTwice(job, derived);
+  const outlines = job.outlines.filter((outline) => !isTwice(outline));
   return listStanding(job, derived).flatMap((placed) => {
     const fitted = derived.views.get(placed.view);
     if (!fitted) return [];
@@ -43,7 +45,7 @@ export function drawnLookedAt(drawn: DrawnIn, { turn, tip }: Folding): readonly 
         view: fitted.source.name,
         layer: layer.name,
         look: lookAtPlane(poseOnLayer(placed, layer, derived.arranged), turn, tip).look,
-        shapes: shapesDrawnIn(fitted, { job: { ...job, layers: [layer] }, derived }),
+        shapes: shapesDrawnIn(fitted, { job: { ...job, outlines, layers: [layer] }, derived }),
       }))
       .filter(({ shapes }) => shapes.length > 0);
   });

@@ -18,10 +18,12 @@ import {
   type Place,
   type PointedPlace,
   type Shape,
+  type Siting,
 } from '../outline';
 import { outlineAt } from '../relate';
 import {
   causesOfFits,
+  causesOfHold,
   causesOfPlace,
   causesOfSolved,
   solvedAmong,
@@ -32,10 +34,11 @@ import {
 import type { Derived } from './derive';
 import { drawnSourcesOf, madeSourcesOf, guideReachOn, reshaped } from './made';
 import { movedPlane, steadinessIn, type SeenPlane } from './planes';
+import { sitingOf } from './sited';
 
 /** What figures are read from: the outlines of a job, and what is known of its planes. */
 export interface Figured {
-  readonly job: Pick<Job, 'outlines' | 'guides'>;
+  readonly job: Pick<Job, 'outlines' | 'guides' | 'sitings'>;
   readonly derived: Pick<Derived, 'planes' | 'related'>;
 }
 
@@ -91,8 +94,12 @@ export function measureEachOfShapes<Figures extends readonly number[]>(
   ]);
 }
 
-const causesOfPointing = ({ groups, pointed }: Traced, places: Measuring['places']): readonly Cause<Otherwise>[] => [
+const causesOfPointing = (
+  { groups, pointed, sitings }: Traced,
+  places: Measuring['places'],
+): readonly Cause<Otherwise>[] => [
   ...groups.flatMap(causesOfSolved),
+  ...sitings.flatMap(({ holds }) => holds).flatMap(causesOfHold),
   ...(places === 'exact' ? [] : pointed.flatMap(causesOfPlace)),
 ];
 
@@ -117,6 +124,8 @@ interface Traced {
   readonly free: readonly Standing<DrawnOutline>[];
   readonly made: readonly Standing<MadeOutline>[];
   readonly guides: readonly Standing<Guide>[];
+  /** How drawings of other planes are set on these. */
+  readonly sitings: readonly Siting[];
   /** Places that were pointed, but for those of outlines that relations hold. */
   readonly pointed: readonly PointedPlace[];
 }
@@ -132,10 +141,10 @@ function tracedOf(outlines: readonly Outline[], { job, derived }: Figured): Trac
   const isSeen = ({ plane }: Pick<Outline, 'plane'>) => derived.planes.has(plane);
   const steadyOn = (plane: string) => steadinessIn(derived.planes.get(plane)!);
   const steady = <O extends Outline>(outline: O): O => asPointed(outline, steadyOn(outline.plane));
-  const drawn = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job.outlines)))].filter(isSeen);
+  const drawn = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job)))].filter(isSeen);
   const groups = solvedAmong(drawn, derived);
   const isHeld = ({ id }: Outline) => groups.some(({ known }) => known.has(id));
-  const made = madeSourcesOf(outlines, job.outlines)
+  const made = madeSourcesOf(outlines, job)
     .filter(isSeen)
     .map((outline) => standing(steady(outline), listPointedOf));
   const guides = job.guides
@@ -147,6 +156,7 @@ function tracedOf(outlines: readonly Outline[], { job, derived }: Figured): Trac
         pointedOfGuide,
       ),
     );
+  const sitings = new Set(made.flatMap(({ entity: { recipe } }) => sitingOf(recipe, job.sitings) ?? []));
   const free = drawn.filter((outline) => !isHeld(outline)).map((outline) => standing(steady(outline), listPointedOf));
   const ids = new Set([...drawn, ...outlines].map(({ plane }) => plane));
   return {
@@ -156,6 +166,7 @@ function tracedOf(outlines: readonly Outline[], { job, derived }: Figured): Trac
     free,
     made,
     guides,
+    sitings: [...sitings],
     pointed: [...new Set([...free, ...made, ...guides].flatMap(({ pointed }) => pointed))],
   };
 }
@@ -168,7 +179,7 @@ const standing = <E>(entity: E, listPlaces: (entity: E) => readonly PointedPlace
 /** The shapes of outlines where things are otherwise. */
 function shapesAt(
   outlines: readonly Outline[],
-  { planes, groups, held, free, made, guides }: Traced,
+  { planes, groups, held, free, made, guides, sitings }: Traced,
   copies: Copies,
   otherwise: Otherwise,
 ): ReadonlyMap<string, Shape> {
@@ -186,18 +197,21 @@ function shapesAt(
       drawn.set(source.id, shapeOf(outlineAt(source, values), placing));
   }
   if (made.length === 0) return drawn;
-  const among = [
-    ...free.map(({ entity }) => entity),
-    ...held,
-    ...made.map((source) => changed(source, otherwise, mapOutline)),
-  ];
-  const about = guides.map((guide) => changed(guide, otherwise, changedGuide));
+  const among = {
+    outlines: [
+      ...free.map(({ entity }) => entity),
+      ...held,
+      ...made.map((source) => changed(source, otherwise, mapOutline)),
+    ],
+    guides: guides.map((guide) => changed(guide, otherwise, changedGuide)),
+    sitings: sitings.map((siting) => heldOtherwise(siting, otherwise)),
+  };
   return new Map(
     outlines.flatMap((outline) => {
       const plane = moved.get(outline.plane);
       const shape =
         drawn.get(outline.id) ??
-        (plane && reshaped(outline.id, among, about, plane.placing, drawn, guideReachOn(plane), copies));
+        (plane && reshaped(outline.id, among, plane.placing, drawn, guideReachOn(plane), copies));
       return shape ? [[outline.id, shape] as const] : [];
     }),
   );
@@ -205,7 +219,7 @@ function shapesAt(
 
 /** The share of a figure's variance that comes from where its outline was pointed; the rest is the fit's. Undefined where relations hold the outline: there the two cannot be told apart so. */
 export function pointedShare(outline: Outline, figured: Figured, figure: (shape: Shape) => number): number | undefined {
-  if (solvedAmong(drawnSourcesOf(outline, figured.job.outlines), figured.derived).length > 0) return undefined;
+  if (solvedAmong(drawnSourcesOf(outline, figured.job), figured.derived).length > 0) return undefined;
   const [whole, ofFit] = (['as pointed', 'exact'] as const).map(
     (places) => measureOutline(outline, figured, figure, { places, copies: 'first' }).sigma ** 2,
   ) as [number, number];
@@ -219,6 +233,12 @@ function changed<E>({ entity, pointed }: Standing<E>, { places }: Otherwise, map
   if (!places || !pointed.some((place) => places.has(place))) return entity;
   return map(entity, (place) => ({ ...place, at: places.get(place) ?? place.at }));
 }
+
+/** A siting after what holds it is said otherwise. */
+const heldOtherwise = (siting: Siting, { holds }: Otherwise): Siting =>
+  holds
+    ? { ...siting, holds: siting.holds.map((hold) => ({ ...hold, value: hold.value + (holds.get(hold) ?? 0) })) }
+    : siting;
 
 const mapOutline = <O extends Outline>(outline: O, change: Change): O =>
   mapPlaces(outline, (place) => mapPointed(place, change));

@@ -5,6 +5,7 @@ export { foldedViews, type FoldedView, type Folding } from './folded';
 export { sharedIn, type SharedMark } from './shared-lines';
 export type { SeenLeft, Standing } from './standing';
 export { drawnLookedAt, shapesDrawnIn, type DrawnLookedAt } from './drawn-in-space';
+export { listStanding } from './on-sites';
 export { lengthOfEdge, listOnEdges, onEdge, type OffEdge, type OnEdge, type Placed } from './on-edges';
 export { curvesLookedAt, curvesSeenIn, type CurveSeen } from './curves-seen';
 export { curveSideOf, type StandingCurve } from './space-curves';
@@ -24,6 +25,8 @@ export {
   type OutlineFigures,
 } from './figures';
 export { fitOf, pictureOf, toldOf, type FittedView, type Question, type Told } from './fits';
+export { clearanceOf, edgeKept, innerSideOf, outlinesSited, type Clearance } from './clearances';
+export { sitedIn } from './sited';
 export { drawnSourcesOf, guideReach } from './made';
 export {
   findNameOf,

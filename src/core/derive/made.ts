@@ -1,5 +1,5 @@
 import { isSameList } from '../basics';
-import type { Line, Vec } from '../geometry';
+import type { Affine, Line, Vec } from '../geometry';
 import type { Job } from '../job';
 import {
   findGuideLine,
@@ -12,9 +12,11 @@ import {
   type Outline,
   type Placing,
   type Shape,
+  type Siting,
 } from '../outline';
 import type { FittedView } from './fits';
 import type { SeenPlane } from './planes';
+import { heldBy, sitedAmong, sitingOf } from './sited';
 
 /** How far guides on a plane reach to each side of their places: past all pictures of it. Plane unit. */
 export const guideReachOn = ({ views }: Pick<SeenPlane, 'views'>): number => Math.max(...views.map(guideReach));
@@ -48,7 +50,20 @@ export function createMaking(): (
     );
     if (made.size === 0) return drawn;
     const shapes = new Map(drawn);
-    const [open, lines] = [new Set<string>(), new Map<Guide, Line | undefined>()];
+    const [open, lines, sited] = [
+      new Set<string>(),
+      new Map<Guide, Line | undefined>(),
+      new Map<string, Affine | undefined>(),
+    ];
+    const byId = new Map(job.outlines.map((outline) => [outline.id, outline]));
+    /** Where what is set on another plane comes to: worked out once for all of a drawing. */
+    const findSited: Making['findSited'] = (id) => {
+      const siting = job.sitings.find((other) => other.id === id);
+      if (!siting) return undefined;
+      if (!planes.get(siting.of)?.placing.scaled) return 'made-without-scale';
+      if (!sited.has(id)) sited.set(id, sitedAmong(siting, (outline) => byId.get(outline), find).map);
+      return sited.get(id);
+    };
     const find = (id: string): Shape | undefined => {
       const outline = made.get(id);
       if (!outline || shapes.has(id) || open.has(id)) return shapes.get(id);
@@ -60,12 +75,14 @@ export function createMaking(): (
         outline.recipe.kind === 'mirrored'
           ? job.guides.find((other) => other.id === (outline.recipe as { guide: string }).guide)
           : undefined;
-      const of = [...plane.fits, guide, ...sources];
+      const siting = sitingOf(outline.recipe, job.sitings);
+      const held = siting ? [siting, planes.get(siting.of)?.placing.scaled, ...heldBy(siting).map(find)] : [];
+      const of = [...plane.fits, guide, ...sources, ...held];
       const before = known.get(outline);
       const shape =
         before && isSameList(before.of, of)
           ? before.shape
-          : makeShape(outline, makingIn(job, plane, find, guide, lines));
+          : makeShape(outline, { ...makingIn(job, plane, find, guide, lines), findSited });
       known.set(outline, { of, shape });
       shapes.set(id, shape);
       open.delete(id);
@@ -82,7 +99,7 @@ function makingIn(
   findShape: Making['findShape'],
   guide: Guide | undefined,
   lines: Map<Guide, Line | undefined>,
-): Making {
+): Omit<Making, 'findSited'> {
   const line = () => {
     if (guide && !lines.has(guide)) lines.set(guide, findGuideLine(guide, plane.placing, guideReachOn(plane)));
     return guide && (lines as GuideLines).get(guide);
@@ -95,62 +112,73 @@ function makingIn(
   };
 }
 
-/** Everything that an outline is made of, through and through, that stands on places of its own; an outline that does is all of it. Those that were `seen` are passed over. */
+/** What a made outline follows: what it is made of, and what holds it where it is set. */
+export function followedBy({ recipe }: MadeOutline, { sitings }: Pick<Job, 'sitings'>): readonly string[] {
+  const siting = sitingOf(recipe, sitings);
+  return siting ? [...recipe.of, ...heldBy(siting)] : recipe.of;
+}
+
+/** Everything that an outline follows, through and through, that stands on places of its own; an outline that does is all of it. Those that were `seen` are passed over. */
 export function drawnSourcesOf(
   outline: Outline,
-  outlines: readonly Outline[],
+  job: Pick<Job, 'outlines' | 'sitings'>,
   seen: Set<string> = new Set(),
 ): readonly DrawnOutline[] {
   if (seen.has(outline.id)) return [];
   seen.add(outline.id);
   if (outline.shape !== 'made') return [outline];
-  return outline.recipe.of
-    .flatMap((id) => outlines.filter((other) => other.id === id))
-    .flatMap((source) => drawnSourcesOf(source, outlines, seen));
+  return followedBy(outline, job)
+    .flatMap((id) => job.outlines.filter((other) => other.id === id))
+    .flatMap((source) => drawnSourcesOf(source as Outline, job, seen));
 }
 
-/** The made outlines among some, and those that they are made of, through and through. */
-export function madeSourcesOf(outlines: readonly Outline[], all: readonly Outline[]): readonly MadeOutline[] {
+/** The made outlines among some, and those that they follow, through and through. */
+export function madeSourcesOf(
+  outlines: readonly Outline[],
+  job: Pick<Job, 'outlines' | 'sitings'>,
+): readonly MadeOutline[] {
   const found = new Set<MadeOutline>();
   const open = [...outlines];
   for (let outline = open.pop(); outline; outline = open.pop()) {
     if (outline.shape !== 'made' || found.has(outline)) continue;
     found.add(outline);
-    const { of } = outline.recipe;
-    open.push(...all.filter(({ id }) => of.includes(id)));
+    const followed = followedBy(outline, job);
+    open.push(...(job.outlines as readonly Outline[]).filter(({ id }) => followed.includes(id)));
   }
   return [...found];
 }
 
-/** The shape of a made outline where drawn ones have the shapes that are given; `outlines` are the made ones and those that openings are laid out along. */
+/** What made outlines are made anew among: themselves and what openings are laid out along and drawings held by, guides, and sitings. */
+interface Among {
+  readonly outlines: readonly Outline[];
+  readonly guides: readonly Guide[];
+  readonly sitings: readonly Siting[];
+}
+
+/** The shape of a made outline where drawn ones have the shapes that are given. */
 export function reshaped(
   id: string,
-  outlines: readonly Outline[],
-  guides: readonly Guide[],
+  { outlines, guides, sitings }: Among,
   placing: Omit<Placing, 'nodeAt'>,
   drawn: ReadonlyMap<string, Shape>,
   reach: number,
   copies?: Copies,
 ): Shape | undefined {
   const shapes = new Map<string, Shape | undefined>(drawn);
+  const findOutline = (wanted: string) => outlines.find((other) => other.id === wanted);
   const find = (wanted: string): Shape | undefined => {
-    const made = shapes.has(wanted) ? undefined : outlines.find((other) => other.id === wanted);
+    const made = shapes.has(wanted) ? undefined : findOutline(wanted);
     if (made?.shape !== 'made') return shapes.get(wanted);
     shapes.set(wanted, undefined);
     const findGuide = (guide: string) => {
       const found = guides.find((other) => other.id === guide);
       return found && findGuideLine(found, placing, reach);
     };
-    shapes.set(
-      wanted,
-      makeShape(made, {
-        placing,
-        copies,
-        findShape: find,
-        findOutline: (source) => outlines.find((other) => other.id === source),
-        findGuide,
-      }),
-    );
+    const findSited = () => {
+      const siting = sitingOf(made.recipe, sitings);
+      return siting && sitedAmong(siting, findOutline, find).map;
+    };
+    shapes.set(wanted, makeShape(made, { placing, copies, findShape: find, findOutline, findGuide, findSited }));
     return shapes.get(wanted);
   };
   return find(id);

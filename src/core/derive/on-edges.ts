@@ -55,7 +55,7 @@ export function onEdge(view: View, edges: Edges): OnEdge | OffEdge | undefined {
 }
 
 /** Where the plane stands on which an edge is drawn: among the others, or, of a view that shows a side and shares nothing yet, by its own zero. */
-function placedUnder(plane: string, { derived: { views, arranged } }: Edges): Placed | undefined {
+export function placedUnder(plane: string, { derived: { views, arranged } }: Edges): Placed | undefined {
   const showing = [...views.values()].filter(({ view }) => view.plane === plane);
   const among = showing.flatMap(({ source }) => arranged.stands.get(source.id) ?? [])[0];
   if (among) return among;
@@ -99,12 +99,6 @@ export function lengthOfEdge({ outline: id, from }: Edge, figured: Figured): Mea
     ? undefined
     : measureOutline(outline, figured, ({ pieces }) => (pieces[index] ? pieceLength(pieces[index]) : NaN));
 }
-
-/** Every view that stands, among the others or on an edge of another. */
-export const listStanding = (
-  job: Pick<Job, 'layers' | 'outlines' | 'views'>,
-  derived: Edges['derived'],
-): readonly Placed[] => [...derived.arranged.stands.values(), ...listOnEdges(job, derived)];
 
 /** Views that stand on edges, and those under them that stand by nothing else. */
 export function listOnEdges(

@@ -8,7 +8,7 @@ import { outlinesLeaving } from './drawing';
 import { pointedAlone } from './figures';
 import { causesOfStands, shiftsUnder, type OtherwiseInSpace, type PlaceInSpace } from './moved-in-space';
 import { levelOf, poseOnLayer } from './levels';
-import { listOnEdges } from './on-edges';
+import { listStanding } from './on-sites';
 import type { Standing } from './standing';
 
 const AXES = [0, 1, 2] as const;
@@ -51,7 +51,8 @@ export function sizeInSpace(job: Job, derived: Derived): readonly (Measured | un
 
 /** Whether anything leaves in space of whose doubt nothing is known here. */
 const hasMore = (job: Job, derived: Derived): boolean =>
-  job.spaceCurves.some(({ id }) => derived.spaceCurve(id)?.ok) || listOnEdges(job, derived).length > 0;
+  job.spaceCurves.some(({ id }) => derived.spaceCurve(id)?.ok) ||
+  listStanding(job, derived).length > derived.arranged.stands.size;
 
 /** Of every outline that leaves on the plane of a view, the places that may be outermost along a direction. */
 function placesOf(standing: Standing, job: Job, derived: Derived): readonly Extreme[] {

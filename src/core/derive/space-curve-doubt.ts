@@ -22,7 +22,7 @@ export interface CurveDoubt {
  */
 export function doubtOfCurve(
   drawn: DrawnSpaceCurve,
-  job: Pick<Job, 'outlines' | 'guides' | 'features'>,
+  job: Pick<Job, 'outlines' | 'guides' | 'sitings' | 'features'>,
   derived: Derived,
 ): CurveDoubt | undefined {
   const made = derived.spaceCurve(drawn.id);

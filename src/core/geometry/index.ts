@@ -63,6 +63,7 @@ export {
 export { awayFrom, crossingOfLines, lineThrough, type FittedLine } from './fitted-line';
 export { boxAround, levelled, type Box, type Level } from './level';
 export { applied, composed, ellipseFrom, moved, placed, UNMOVED, type Affine } from './affine';
+export { findClearance } from './clearance';
 export { findGap, findNearest, type Gap } from './gap';
 export { durationOf, evenHandles, type CurveEnds } from './even-curve';
 export { findPiecesOfSpline, findPiecesOfWeighted, quadratic, type Spline } from './spline';

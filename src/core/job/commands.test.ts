@@ -1,7 +1,7 @@
 /** Whatever is done to a job, in whatever order and with whatever is said: it stays one that can be read, and all of it can be taken back. */
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
-import type { Chain, Outline } from '../outline';
+import type { Chain, MadeOutline, Outline, Siting } from '../outline';
 import { listDangling } from './kinds';
 import * as commands from '.';
 import {
@@ -50,6 +50,14 @@ const sheetOf = (id: string, kind: Sheet['kind']): Sheet => ({
   height: 1500,
   kind,
   taken: {},
+});
+
+const sitedAs = (chance: Chance, { id: siting, plane }: Siting, of: string): MadeOutline => ({
+  shape: 'made',
+  id: chance.newId(),
+  layer: 'outline',
+  plane,
+  recipe: { kind: 'sited', of: [of], siting },
 });
 
 const lineOf = (chance: Chance, view: string, layer: string): Chain => {
@@ -393,6 +401,55 @@ const MAKE: Readonly<Record<string, Make>> = {
     (job) => job.spaceCurves,
     ({ id }) => commands.removeSpaceCurve(id),
   ),
+  setOnPlane: among(
+    (job) => job.outlines,
+    ({ id, plane }, chance, { planes, outlines }) => {
+      const others = planes.filter((other) => other.id !== plane || chance.next() < 0.1);
+      const siting = {
+        id: chance.newId(),
+        plane: chance.of([...others, { id: plane }]).id,
+        of: plane,
+        holds: [
+          {
+            id: chance.newId(),
+            kind: chance.of(['parallel', 'off', 'apart'] as const),
+            own: { outline: id },
+            to: { outline: chance.of(outlines).id },
+            value: chance.of([0, 900, -50, NaN]),
+          },
+        ],
+        put: { at: chance.place(), turn: chance.between(-9, 9) },
+      };
+      return commands.setOnPlane(siting, [sitedAs(chance, siting, id)]);
+    },
+  ),
+  addSited: among(
+    (job) => job.sitings,
+    (siting, chance, { outlines }) =>
+      outlines.length > 0 ? commands.addSited([sitedAs(chance, siting, chance.of(outlines).id)]) : undefined,
+  ),
+  changeSiting: among(
+    (job) => job.sitings,
+    (siting, chance) => commands.changeSiting({ ...siting, overhang: chance.of([0, 300, -1]) }, 'overhang-set'),
+  ),
+  removeSiting: among(
+    (job) => job.sitings,
+    ({ id }) => commands.removeSiting(id),
+  ),
+  putSetback: among(
+    (job) => job.outlines,
+    ({ id, plane }, chance, { setbacks }) =>
+      commands.putSetback({
+        id: chance.of([...setbacks.map((other) => other.id), chance.newId()]),
+        plane,
+        on: [{ outline: id }],
+        mm: chance.of([3000, 0, -1]),
+      }),
+  ),
+  removeSetback: among(
+    (job) => job.setbacks,
+    ({ id }) => commands.removeSetback(id),
+  ),
   removeSpan: among(
     (job) => job.spans,
     ({ id }) => commands.removeSpan(id),
@@ -436,9 +493,27 @@ const demo = (name: string): Job => {
   if (!read.ok) throw new Error(`${name}: ${read.code}`);
   return read.value;
 };
-/** Two lines that its first view shows, and how far they are said to lie apart. */
+/** Two lines that its first view shows, and how far they are said to lie apart; and its first drawing set on a plan of a site. */
 const withSharedLines = (job: Job): Job =>
   [
+    commands.addReference({
+      id: 'plan-of-site',
+      name: 'Site',
+      file: 'd'.repeat(64),
+      bytes: 9,
+      format: 'dxf',
+      plane: commands.SITE,
+      shown: true,
+      hiddenLayers: [],
+    }),
+    ...job.outlines
+      .slice(0, 1)
+      .map(({ plane }) =>
+        commands.setOnPlane(
+          { id: 'set', plane: commands.SITE, of: plane, holds: [], put: { at: [0, 0], turn: 0 } },
+          [],
+        ),
+      ),
     ...['base', 'top'].map((id, i) =>
       commands.addFeature({
         id,

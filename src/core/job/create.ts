@@ -27,6 +27,8 @@ export function createJob(id: string, name: string, now: Date): Job {
     spans: [],
     spaceCurves: [],
     looks: [],
+    sitings: [],
+    setbacks: [],
   };
 }
 

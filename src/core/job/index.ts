@@ -15,6 +15,8 @@ export {
 } from './evidence';
 export * from './reference-commands';
 export * from './relation-commands';
+export * from './siting-commands';
+export type { Setback } from './siting';
 export * from './dimension-commands';
 export { DIMENSION_KINDS, type DimensionKind } from './dimension';
 export {

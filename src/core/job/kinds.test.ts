@@ -18,6 +18,8 @@ import {
   removeFeature,
   addSpan,
   setLiesAt,
+  setOnPlane,
+  putSetback,
   createJob,
   createView,
   cutView,
@@ -154,6 +156,32 @@ const job: Job = [
   addSpan({ ...span('over'), from: 'level', to: 'eaves' }),
   setLiesAt('w', 'level'),
   addLayer({ id: 'storey', name: 'Storey', color: 'tide', show: true, lock: false, liesAt: 'level' }),
+  setOnPlane(
+    {
+      id: 'set',
+      plane: 'w',
+      of: 'v',
+      holds: [
+        {
+          id: 'h',
+          kind: 'parallel',
+          own: { outline: 'vbody', segment: 'vbody0' },
+          to: { outline: 'wbody', segment: 'wbody1' },
+          value: 0,
+        },
+        {
+          id: 'i',
+          kind: 'off',
+          own: { outline: 'vline', node: 'vline0' },
+          to: { outline: 'wbody', segment: 'wbody2' },
+          value: 9,
+        },
+      ],
+      put: { at: [5, 5], turn: 0 },
+    },
+    [made('sited', 'w', { kind: 'sited', of: ['vbody'], siting: 'set' })],
+  ),
+  putSetback({ id: 'keep', plane: 'w', on: [{ outline: 'wbody', segment: 'wbody0' }], mm: 3 }),
   addSpaceCurve({ id: 'rail', name: 'Rail', of: ['vline', 'wline'], mirrored: 'eaves' }),
   addSpaceCurve({ id: 'hoop', name: 'Hoop', of: ['vline', 'xline'] }),
 ].reduce(runCommand, startHistory(createJob('j', 'Job', new Date(0)))).job;

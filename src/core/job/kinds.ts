@@ -1,6 +1,15 @@
 import type { Draft } from 'immer';
 import { isSameList } from '../basics';
-import { listPointed, placesOf, turnedGuide, turnedOutline, type Outline, type Place, type Turn } from '../outline';
+import {
+  listPointed,
+  placesOf,
+  turnedGuide,
+  turnedOutline,
+  turnedSiting,
+  type Outline,
+  type Place,
+  type Turn,
+} from '../outline';
 import { findTurned, type Relation, type RelationEnd } from '../relate';
 import { draft } from './command';
 import type { Dimension, Job } from './schema';
@@ -22,6 +31,8 @@ export type ListName =
   | 'spans'
   | 'spaceCurves'
   | 'looks'
+  | 'sitings'
+  | 'setbacks'
   | 'references';
 type EntityIn<L extends ListName> = Job[L][number];
 
@@ -40,10 +51,10 @@ interface Kind<E> {
   names(entity: E): readonly Name[];
   /** How it is without those that are gone; undefined where it goes with them. */
   without(entity: E, isGone: IsGone): E | undefined;
-  /** On which plane it lies; undefined: on none. */
-  planeOf(entity: E, job: Job): PlaneId | undefined;
-  /** The same said in other axes of its plane; none where it cannot be said. */
-  turned(entity: E, turn: Turn): readonly E[];
+  /** On which planes it lies. */
+  planesOf(entity: E, job: Job): readonly PlaneId[];
+  /** The same said in other axes of a plane of its; none where it cannot be said. */
+  turned(entity: E, turn: Turn, plane: PlaneId): readonly E[];
 }
 
 const name = (list: ListName, id: string): Name => ({ list, id });
@@ -56,9 +67,9 @@ function whole<L extends ListName>(kind: Omit<Kind<EntityIn<L>>, 'without'>): Ki
   return { ...kind, without: (entity, isGone) => (isWhole(kind.names(entity), isGone) ? entity : undefined) };
 }
 
-const onPlane = ({ plane }: { readonly plane: string }) => plane;
+const onPlane = ({ plane }: { readonly plane: string }) => [plane];
 const planeName = ({ plane }: { readonly plane: string }) => name('planes', plane);
-const onNone = () => undefined;
+const onNone = () => [];
 
 /** The views in which places were pointed that name one. */
 function viewsNamedIn(places: readonly (Place | undefined)[]): readonly Name[] {
@@ -68,7 +79,7 @@ function viewsNamedIn(places: readonly (Place | undefined)[]): readonly Name[] {
 
 /** Who names whom, and what turns with a plane: a new kind of entity is one more row. */
 export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
-  sheets: whole<'sheets'>({ names: () => [], planeOf: onNone, turned: still }),
+  sheets: whole<'sheets'>({ names: () => [], planesOf: onNone, turned: still }),
   views: {
     names: (view) => [
       ...viewNeeds(view),
@@ -76,7 +87,7 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
       ...(view.standsOn === undefined ? [] : [name('outlines', view.standsOn.outline)]),
     ],
     without: viewWithout,
-    planeOf: onNone,
+    planesOf: onNone,
     turned: still,
   },
   planes: {
@@ -84,7 +95,7 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
     // What its view was laid by holds on.
     without: (plane, isGone) =>
       plane.liesOn !== undefined && isGone('planes', plane.liesOn) ? { id: plane.id } : plane,
-    planeOf: onNone,
+    planesOf: onNone,
     turned: still,
   },
   layers: {
@@ -94,56 +105,56 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
       const { liesAt, ...rest } = layer;
       return liesAt !== undefined && isGone('features', liesAt) ? rest : layer;
     },
-    planeOf: onNone,
+    planesOf: onNone,
     turned: still,
   },
   outlines: {
     names: (outline) => [...neededBy(outline), ...sourcesOf(outline)],
     without: outlineWithout,
-    planeOf: onPlane,
+    planesOf: onPlane,
     turned: (outline, turn) => [turnedOutline(outline as Outline, turn) as EntityIn<'outlines'>],
   },
   guides: whole<'guides'>({
     names: (guide) => [planeName(guide), ...viewsNamedIn([guide.through, guide.towards])],
-    planeOf: onPlane,
+    planesOf: onPlane,
     turned: (guide, turn) => [turnedGuide(guide, turn)],
   }),
   relations: whole<'relations'>({
     names: (relation) => [planeName(relation), ...endsOf(relation.on)],
-    planeOf: onPlane,
+    planesOf: onPlane,
     turned: (relation, turn) => listed(findTurned(relation as Relation, turn)),
   }),
   regions: whole<'regions'>({
     names: (region) => [planeName(region), ...(region.view === undefined ? [] : [name('views', region.view)])],
-    planeOf: onPlane,
+    planesOf: onPlane,
     turned: (region, turn) => [{ ...region, at: turn.place(region.at) }],
   }),
   dimensions: whole<'dimensions'>({
     names: (dimension) => [planeName(dimension), ...endsOf(dimension.on)],
-    planeOf: onPlane,
+    planesOf: onPlane,
     turned: (dimension, turn) => [turnedDimension(dimension, turn)],
   }),
   parts: {
     names: (part) => [planeName(part), ...part.of.map((id) => name('outlines', id))],
     without: (part, isGone) => shrunk(part, part.of, !isGone('planes', part.plane), isGone, (of) => ({ ...part, of })),
-    planeOf: onPlane,
+    planesOf: onPlane,
     turned: still,
   },
   declined: whole<'declined'>({
     names: ({ on }) => endsOf(on),
-    planeOf: ({ on }, { outlines }) => outlines.find(({ id }) => id === on[0]?.outline)?.plane,
+    planesOf: ({ on }, { outlines }) => outlines.flatMap(({ id, plane }) => (id === on[0]?.outline ? plane : [])),
     turned: (declined, turn) =>
       listed(findTurned({ ...declined, id: '', plane: '' }, turn)).map(({ kind, on }) => ({ kind, on })),
   }),
   features: {
     names: ({ seen }) => [...new Set(seen.map(({ view }) => view))].map((view) => name('views', view)),
     without: featureWithout,
-    planeOf: onNone,
+    planesOf: onNone,
     turned: still,
   },
   spans: whole<'spans'>({
     names: ({ from, to }) => [name('features', from), name('features', to)],
-    planeOf: onNone,
+    planesOf: onNone,
     turned: still,
   }),
   spaceCurves: {
@@ -152,11 +163,22 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
       ...(mirrored === undefined ? [] : [name('features', mirrored)]),
     ],
     without: spaceCurveWithout,
-    planeOf: onNone,
+    planesOf: onNone,
     turned: still,
   },
-  looks: whole<'looks'>({ names: () => [], planeOf: onNone, turned: still }),
-  references: whole<'references'>({ names: ({ plane }) => [name('planes', plane)], planeOf: onNone, turned: still }),
+  looks: whole<'looks'>({ names: () => [], planesOf: onNone, turned: still }),
+  sitings: {
+    names: (siting) => [...planesSited(siting), ...siting.holds.flatMap((hold) => endsOf([hold.own, hold.to]))],
+    without: sitingWithout,
+    planesOf: ({ plane, of }) => [plane, of],
+    turned: (siting, turn, plane) => [turnedSiting(siting, turn, plane)],
+  },
+  setbacks: whole<'setbacks'>({
+    names: (setback) => [planeName(setback), ...endsOf(setback.on)],
+    planesOf: onPlane,
+    turned: still,
+  }),
+  references: whole<'references'>({ names: ({ plane }) => [name('planes', plane)], planesOf: onNone, turned: still }),
 };
 
 const LISTS = Object.keys(KINDS) as readonly ListName[];
@@ -184,11 +206,24 @@ function viewWithout(view: EntityIn<'views'>, isGone: IsGone): EntityIn<'views'>
   };
 }
 
+const planesSited = ({ plane, of }: EntityIn<'sitings'>): readonly Name[] => [
+  name('planes', plane),
+  name('planes', of),
+];
+
+/** Where what holds it is gone, it stands by the rest. */
+function sitingWithout(siting: EntityIn<'sitings'>, isGone: IsGone): EntityIn<'sitings'> | undefined {
+  if (!isWhole(planesSited(siting), isGone)) return undefined;
+  const holds = siting.holds.filter(({ own, to }) => isWhole(endsOf([own, to]), isGone));
+  return holds.length === siting.holds.length ? siting : { ...siting, holds };
+}
+
 /** What an outline cannot be without. */
 function neededBy(outline: Outline): readonly Name[] {
   const needed = [name('planes', outline.plane), name('layers', outline.layer), ...viewsNamedIn(placesOf(outline))];
   if (outline.shape !== 'made') return needed;
   const { recipe } = outline;
+  if (recipe.kind === 'sited') return [...needed, name('sitings', recipe.siting)];
   // What nothing is taken away from any more was the body of what is left.
   if (recipe.kind === 'combined' && recipe.how === 'subtracted') return [...needed, name('outlines', recipe.of[0]!)];
   return recipe.kind === 'mirrored' ? [...needed, name('guides', recipe.guide)] : needed;
@@ -281,7 +316,7 @@ export function turnPlane(job: Draft<Job>, plane: string, turn: Turn): void {
   const turnedList = <L extends ListName>(list: L): readonly EntityIn<L>[] => {
     const kind = KINDS[list] as Kind<EntityIn<L>>;
     return (job[list] as readonly EntityIn<L>[]).flatMap((entity) =>
-      kind.planeOf(entity, job as Job) === plane ? kind.turned(entity, turn) : [entity],
+      kind.planesOf(entity, job as Job).includes(plane) ? kind.turned(entity, turn, plane) : [entity],
     );
   };
   const turned = LISTS.map((list) => [list, turnedList(list)] as const);

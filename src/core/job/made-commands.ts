@@ -92,6 +92,7 @@ export function goOnWith(job: Draft<Job>, id: string, others: readonly string[])
   replaceInParts(job, id, others);
   replaceInCurves(job, id, others);
   replaceUnderViews(job, id, others);
+  replaceInSitings(job, id, others);
 }
 
 /** A view stands on the one of them that has its edge; where none has, it is told that its edge is gone. */
@@ -108,6 +109,21 @@ function replaceUnderViews(job: Draft<Job>, id: string, others: readonly string[
     if (next === undefined) delete view.standsOn;
     else view.standsOn.outline = next;
   }
+}
+
+/** What is said of an end goes on with the one of them that has it; where none has, it is said no more. */
+function replaceInSitings(job: Draft<Job>, id: string, others: readonly string[]): void {
+  const parts = job.outlines.filter((outline) => others.includes(outline.id));
+  const next = (end: RelationEnd): string | undefined =>
+    end.outline === id ? parts.find((part) => hasEnd(part as Outline, end))?.id : end.outline;
+  const goesOn = (ends: readonly Draft<RelationEnd>[]): boolean => {
+    const names = ends.map(next);
+    if (names.includes(undefined)) return false;
+    ends.forEach((end, i) => void (end.outline = names[i]!));
+    return true;
+  };
+  for (const siting of job.sitings) siting.holds = siting.holds.filter(({ own, to }) => goesOn([own, to]));
+  job.setbacks = job.setbacks.filter(({ on }) => goesOn(on));
 }
 
 /** What was made of an outline is made of others in its stead. */

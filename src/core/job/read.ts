@@ -15,6 +15,7 @@ const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Reco
   9: (job) => ({ ...job, version: 10, features: [], spans: [] }),
   10: (job) => ({ ...job, version: 11, spaceCurves: [], looks: [] }),
   11: (job) => ({ ...job, version: 12 }),
+  12: (job) => ({ ...job, version: 13, sitings: [], setbacks: [] }),
 };
 
 /**
@@ -155,7 +156,7 @@ function checkReferences(job: Job): Result<Job> {
   const has = (list: readonly { readonly id: string }[]) => new Set(list.map((item) => item.id));
   const views = has(job.views);
   const [sheets, planes, layers] = [has(job.sheets), has(job.planes), has(job.layers)];
-  const [outlines, features] = [has(job.outlines), has(job.features)];
+  const [outlines, features, sitings] = [has(job.outlines), has(job.features), has(job.sitings)];
   const broken =
     job.views.find(
       (view) =>
@@ -172,11 +173,17 @@ function checkReferences(job: Job): Result<Job> {
       (outline) =>
         !planes.has(outline.plane) ||
         !layers.has(outline.layer) ||
-        !KINDS.outlines.names(outline).every(({ list, id }) => list !== 'views' || views.has(id)) ||
+        !KINDS.outlines
+          .names(outline)
+          .every(({ list, id }) => (list === 'views' ? views.has(id) : list !== 'sitings' || sitings.has(id))) ||
         !hasWholeChain(outline) ||
         !hasItsSources(outline, outlines),
     ) ??
-    [...job.guides, ...job.references].find(({ plane }) => !planes.has(plane)) ??
+    [...job.guides, ...job.references, ...job.setbacks].find(({ plane }) => !planes.has(plane)) ??
+    job.sitings.find(({ plane, of }) => plane === of || !planes.has(plane) || !planes.has(of)) ??
+    [...job.sitings, ...job.setbacks].find((entity) =>
+      endsSaidOf(entity).some(({ outline }) => !outlines.has(outline)),
+    ) ??
     job.features.find(({ seen }) => !seen.every(({ view }) => views.has(view))) ??
     job.spans.find(({ from, to }) => from === to || !features.has(from) || !features.has(to)) ??
     job.spaceCurves.find(
@@ -192,6 +199,9 @@ function checkReferences(job: Job): Result<Job> {
   if (twice !== undefined) return refused('job-damaged', { where: twice, why: 'twice' });
   return broken ? refused('job-damaged', { where: broken.id, why: 'reference' }) : done(job);
 }
+
+const endsSaidOf = (entity: Job['sitings'][number] | Job['setbacks'][number]) =>
+  'holds' in entity ? entity.holds.flatMap(({ own, to }) => [own, to]) : entity.on;
 
 type Named = readonly { readonly id: string }[];
 
@@ -211,6 +221,8 @@ function listsOf({
   spans,
   spaceCurves,
   looks,
+  sitings,
+  setbacks,
   references,
   asked = [],
 }: Job): readonly Named[] {
@@ -218,6 +230,7 @@ function listsOf({
     ...views.flatMap(({ points, evidence }): Named[] => [points, evidence]),
     ...outlines.flatMap((outline): Named[] => (outline.shape === 'chain' ? [outline.nodes] : [])),
     ...features.map(({ seen }): Named => seen),
+    ...sitings.map(({ holds }): Named => holds),
   ];
   return [
     sheets,
@@ -234,6 +247,8 @@ function listsOf({
     spans,
     spaceCurves,
     looks,
+    sitings,
+    setbacks,
     references,
     asked,
     ...own,

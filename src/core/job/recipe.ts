@@ -64,5 +64,6 @@ export function recipeSchema(place: z.ZodType<Place>): z.ZodType<Recipe> {
     z
       .object({ kind: z.literal('placed'), of: Of, from: place, to: place, turn: Amount, mirrored: z.boolean() })
       .readonly(),
+    z.object({ kind: z.literal('sited'), of: Of, siting: Id }).readonly(),
   ]);
 }

@@ -12,10 +12,11 @@ import { recipeSchema } from './recipe';
 import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
 import { FeatureSchema, NamedLookSchema, SpaceCurveSchema, SpanSchema } from './feature';
 import { ReferenceSchema, SiteSchema } from './reference';
+import { SetbackSchema, SitingSchema } from './siting';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 12;
+export const JOB_VERSION = 13;
 
 const Id = z.string().min(1).max(64);
 const Vec = z.tuple([Amount, Amount]).readonly();
@@ -243,6 +244,8 @@ export const MOST = {
   spans: 2000,
   spaceCurves: 500,
   looks: 200,
+  sitings: 200,
+  setbacks: 1000,
 } as const;
 
 export const JobSchema = z
@@ -289,6 +292,10 @@ export const JobSchema = z
     spaceCurves: z.array(SpaceCurveSchema).max(MOST.spaceCurves).readonly(),
     /** From where all views are looked at together. */
     looks: z.array(NamedLookSchema).max(MOST.looks).readonly(),
+    /** Drawings that are set on other planes: a plan on its site. */
+    sitings: z.array(SitingSchema).max(MOST.sitings).readonly(),
+    /** How far what is set there has to keep from edges. */
+    setbacks: z.array(SetbackSchema).max(MOST.setbacks).readonly(),
     /** How views are laid out on a sheet, where somebody said so. */
     projection: z.enum(PROJECTIONS).optional(),
     references: z.array(ReferenceSchema).readonly(),

@@ -1,5 +1,6 @@
 export { checkShapes, type CheckLimits, type Finding } from './check';
 export { finishCorners, type Corner, type CornerFault } from './corner';
+export { CENTRE, findThing, type OutlineEnd, type Thing } from './end';
 export { findGuideLine, type Guide } from './guide';
 export {
   isMovable,
@@ -41,7 +42,8 @@ export {
   type Placing,
   type PointedPlace,
 } from './place';
-export { turnedGuide, turnedOutline, type Turn } from './turn';
+export { HOLD_KINDS, siteBy, type Hold, type HoldKind, type Put, type Sited, type Siting } from './siting';
+export { turnedGuide, turnedOutline, turnedSiting, type Turn } from './turn';
 export { isSign, placingOf, shapeOf, shapeOfPaths, type Shape, type ShapeFault } from './shape';
 export { createSnapSearch, type SnapSearch } from './snap-index';
 export { listSnaps, SNAP_KINDS, type Snap, type SnapKind, type SnapTarget } from './snap';

@@ -20,6 +20,8 @@ export interface Making {
   /** An outline by its id: openings are laid out along the segments of what walls are made of. */
   findOutline(outline: string): Outline | undefined;
   findGuide(guide: string): Line | undefined;
+  /** How what is drawn on another plane comes to this one. */
+  findSited(siting: string): Affine | MakingFault | undefined;
 }
 
 /** How far an offset curve may lie from where it belongs, and what is one place. mm */
@@ -65,7 +67,7 @@ const isSignById = (id: string, { findShape }: Making): boolean => {
   return shape !== undefined && isSign(shape);
 };
 
-const NEEDS_SCALE: readonly Recipe['kind'][] = ['offset', 'strip', 'rows'];
+const NEEDS_SCALE: readonly Recipe['kind'][] = ['offset', 'strip', 'rows', 'sited'];
 
 type StripRecipe = Extract<Recipe, { kind: 'strip' }>;
 
@@ -100,6 +102,11 @@ function pathsMade(recipe: Recipe, making: Making): readonly Path[] | MakingFaul
       return recipe.joined
         ? paths.flatMap((path) => findWhole(path, axis))
         : paths.map((path) => movedPath(path, reflection(axis)));
+    }
+    case 'sited': {
+      const map = making.findSited(recipe.siting);
+      if (!map || typeof map === 'string') return map ?? 'source-lost';
+      return paths.map((path) => movedPath(path, map));
     }
     default: {
       const maps = findMaps(recipe, making);
@@ -148,8 +155,8 @@ export function findTimes(
 
 function timesBy(recipe: Recipe, each: number): number | undefined {
   if (isCopied(recipe)) return each * countCopies(recipe);
-  const isMirrored = recipe.kind === 'mirrored' && !recipe.joined;
-  return each === 1 || isMirrored ? each : undefined;
+  const isSame = (recipe.kind === 'mirrored' && !recipe.joined) || recipe.kind === 'sited';
+  return each === 1 || isSame ? each : undefined;
 }
 
 const limitsOf = ({ corners }: Pick<Extract<Recipe, { kind: 'offset' }>, 'corners'>): OffsetLimits => ({

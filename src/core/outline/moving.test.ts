@@ -238,6 +238,7 @@ describe('recipes', () => {
       findShape: (id) => (id === 'c' ? shapeOf(wall, placing) : undefined),
       findOutline: () => wall,
       findGuide: () => guide && findGuideLine(guide, placing, 1e5),
+      findSited: () => undefined,
     });
   const strip = { kind: 'strip', of: ['c'], width: 100, justified: 'right', ends: 'flat', corners: 'mitre' } as const;
 
@@ -322,6 +323,7 @@ describe('recipes', () => {
           findShape: () => shapeOf(square, placing),
           findOutline: () => square,
           findGuide: () => undefined,
+          findSited: () => undefined,
         },
       );
     expect([shrunk(true), shrunk(false)].map(({ faults }) => faults[0]?.fault)).toEqual([

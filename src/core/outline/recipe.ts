@@ -92,7 +92,9 @@ export type Recipe =
       readonly to: Place;
       readonly turn: number;
       readonly mirrored: boolean;
-    };
+    }
+  /** What is drawn on another plane, as it is set on this one: see `Siting`. */
+  | { readonly kind: 'sited'; readonly of: readonly string[]; readonly siting: string };
 
 export type RecipeKind = Recipe['kind'];
 

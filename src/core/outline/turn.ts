@@ -1,8 +1,9 @@
-import type { Vec } from '../geometry';
+import { polar, subtract, type Vec } from '../geometry';
 import type { Guide } from './guide';
 import { mapPlaces, type Outline } from './outline';
 import type { Place } from './place';
 import type { Opening, Recipe } from './recipe';
+import type { Hold, Siting } from './siting';
 
 /** How what lies on a plane is said anew when its axes turn, are mirrored or begin elsewhere: places and displacements (mm), angles (radians). */
 export interface Turn {
@@ -38,6 +39,27 @@ export function turnedGuide(guide: Guide, turn: Turn): Guide {
   };
 }
 
+/**
+ * The same siting after the axes of a plane turned: of that on which the drawing is set, or of its own, where it is said anew how that comes to where it stood. Where left and right are exchanged a drawing stays as it is, and stands on
+ * the other hand of edges.
+ */
+export function turnedSiting(siting: Siting, turn: Turn, plane: string): Siting {
+  const holds = siting.holds.map((hold) => turnedHold(hold, turn));
+  const { at, turn: turned } = siting.put;
+  if (plane === siting.plane) return { ...siting, holds, put: { at: turn.place(at), turn: turned + turnOf(turn) } };
+  const [own, before] = [turnOf(turn), turn.place([0, 0])];
+  const [x, y] = before;
+  const [c, s] = polar(1, turned - own);
+  return { ...siting, holds, put: { at: subtract(at, [c * x - s * y, s * x + c * y]), turn: turned - own } };
+}
+
+/** By how much axes turned, but for exchanging left and right. */
+const turnOf = ({ hand, angle }: Turn): number => (hand > 0 ? angle(0) : 0);
+
+/** Turns and sides of edges are the other way around on the other hand. */
+const turnedHold = (hold: Hold, { hand }: Turn): Hold =>
+  hand < 0 && (hold.kind === 'parallel' || hold.kind === 'off') ? { ...hold, value: -hold.value } : hold;
+
 function turnedRecipe(recipe: Recipe, turn: Turn): Recipe {
   switch (recipe.kind) {
     case 'rows':
@@ -61,6 +83,7 @@ function turnedRecipe(recipe: Recipe, turn: Turn): Recipe {
     case 'fittings':
     case 'combined':
     case 'mirrored':
+    case 'sited':
       return recipe;
   }
 }

@@ -1,7 +1,7 @@
 import { findCircumcentre, type Vec } from '../geometry';
-import type { Chain } from '../outline';
+import { CENTRE, type Chain } from '../outline';
 import type { Relatable } from './relatable';
-import { CENTRE, type RelationEnd } from './relation';
+import type { RelationEnd } from './relation';
 
 /** What a relation is about, as the unknowns that say where it lies. */
 export type Element =

@@ -6,7 +6,8 @@ import { listGroups, type Group } from './groups';
 import { conditionOf, gatherOutlines, listLive } from './problem';
 import type { RelatingPlane } from './plane';
 import type { Relatable } from './relatable';
-import { CENTRE, type Relation } from './relation';
+import { CENTRE } from '../outline';
+import type { Relation } from './relation';
 
 /** What relations and typed sizes leave open of a place: nothing, to move along a line, or any way. */
 export interface Freedom {

@@ -8,7 +8,7 @@ export { type RelatingPlane } from './plane';
 export { foreseeMoves, listProposals, type Proposal } from './proposals';
 export { isRelatable, type Relatable } from './relatable';
 export { findTurned } from './turned';
-export { CENTRE, RELATION_KINDS, type Relation, type RelationEnd, type RelationKind } from './relation';
+export { RELATION_KINDS, type Relation, type RelationEnd, type RelationKind } from './relation';
 export {
   doubtsAt,
   listMoves,

@@ -1,9 +1,7 @@
-/** What a relation is about: a whole circle, a node of a chain, the centre of a circle (`node: 'centre'`), or the segment that begins at a node. */
-export interface RelationEnd {
-  readonly outline: string;
-  readonly node?: string | undefined;
-  readonly segment?: string | undefined;
-}
+import type { OutlineEnd } from '../outline';
+
+/** What a relation is about. */
+export type RelationEnd = OutlineEnd;
 
 /** What can be said to be true. Where a value belongs to it: mm, or radians. */
 export const RELATION_KINDS = [
@@ -40,5 +38,3 @@ export interface Relation {
   readonly on: readonly RelationEnd[];
   readonly value?: number | undefined;
 }
-
-export const CENTRE = 'centre';

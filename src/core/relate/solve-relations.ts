@@ -1,13 +1,13 @@
 import { solve, type Problem, type Solution, type Values } from '../adjust';
 import { distance, type Vec } from '../geometry';
-import type { Place, Shape } from '../outline';
+import { CENTRE, type Place, type Shape } from '../outline';
 import type { Relatable } from './relatable';
 import { blocksOf, circleBlock, nodeBlock, throughBlock } from './element';
 import { MAP_BLOCK } from './observed';
 import { conditionOf, gatherOutlines, listLive, missesOf, type LiveRelation } from './problem';
 import type { RelatingPlane } from './plane';
 import { polished } from './polish';
-import { CENTRE, type Relation } from './relation';
+import type { Relation } from './relation';
 
 /** An exact relation that is missed by more than this does not hold. mm, or px without scale. */
 const MISS = 1e-6;

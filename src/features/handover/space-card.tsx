@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useJob } from '@/bench/use-session';
-import { drawingInSpace, listOnEdges, sizeInSpace } from '@/core/derive';
+import { drawingInSpace, listStanding, sizeInSpace } from '@/core/derive';
 import { spaceBoundsOf, type Drawing, type FileUnit, type SpaceSummary } from '@/core/formats';
 import { MILLIMETRES, formatLength, type Units } from '@/core/units';
 import { Card } from '@/ui/card';
@@ -28,7 +28,7 @@ export function SpaceCard({ fileName, unit }: { fileName: string; unit: FileUnit
   const drawing = useMemo(() => drawingInSpace(job, derived), [job, derived]);
   const sizes = useMemo(() => sizeInSpace(job, derived), [job, derived]);
   const { written, refusal } = useWrittenInSpace(drawing.ok ? drawing.value : undefined, unit);
-  if (derived.arranged.stands.size + listOnEdges(job, derived).length < 2) return null;
+  if (listStanding(job, derived).length < 2) return null;
   const says = drawing.ok ? refusal : drawing.code;
   const agrees = written !== undefined && drawing.ok && isSame(drawing.value, written.readBack, unit);
   return (

@@ -39,6 +39,7 @@ const NAMES: Readonly<Record<Recipe['kind'], string>> = {
   rows: 'In rows',
   around: 'Around a centre',
   placed: 'The same part again',
+  sited: 'Set on this plane',
 };
 
 const sourcesInWords = ({ of }: Recipe): string => (of.length === 1 ? 'of one outline' : `of ${of.length} outlines`);

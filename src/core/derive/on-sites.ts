@@ -1,0 +1,45 @@
+import { polar } from '../geometry';
+import type { Job } from '../job';
+import type { Put } from '../outline';
+import { add3, scale3, toSpace, type Pose } from '../space';
+import type { Derived } from './derive';
+import { listOnEdges, placedUnder, type Placed } from './on-edges';
+import { sitedIn } from './sited';
+
+type Standing = Pick<Job, 'layers' | 'outlines' | 'views' | 'sitings'>;
+type Stands = Pick<Derived, 'views' | 'shapes' | 'arranged'>;
+
+/** Every view that stands: among the others, on an edge of another, or under what is set on it. */
+export function listStanding(job: Standing, derived: Stands): readonly Placed[] {
+  const standing = [...derived.arranged.stands.values(), ...listOnEdges(job, derived), ...listUnderSited(job, derived)];
+  return [...new Map([...standing].reverse().map((placed) => [placed.view, placed])).values()].reverse();
+}
+
+/** A site stands where it lies under the plan that is set on it, so that what stands with the plan stays as it is; and the plan itself, where it stands by nothing else. Of several plans the first that stands tells. */
+export function listUnderSited(job: Standing, derived: Stands): readonly Placed[] {
+  const { views, arranged } = derived;
+  return job.sitings.flatMap((siting): readonly Placed[] => {
+    const under = [...views.values()].find(({ view, fit }) => view.plane === siting.plane && fit.scaled)?.source;
+    const plan = placedUnder(siting.of, { job, derived });
+    if (!under || !plan || arranged.stands.has(under.id)) return [];
+    const pose = beneath(plan.pose, sitedIn(siting, job, derived).put);
+    return [{ view: under.id, pose, ...(plan.side ? { side: plan.side } : {}) }, plan];
+  });
+}
+
+/** The pose of a plane on which another one, that has a pose, is set so. */
+function beneath(pose: Pose, { at: [x, y], turn }: Put): Pose {
+  const [c, s] = polar(1, turn);
+  const along = (right: number, up: number) => add3(scale3(pose.x, right), scale3(pose.y, up));
+  return { origin: toSpace(pose, [-c * x - s * y, s * x - c * y]), x: along(c, -s), y: along(s, c) };
+}
+
+/** Planes whose drawings are set on others, and stand in space themselves: there they are not drawn twice. */
+export function isDrawnTwice(job: Standing, derived: Stands): (outline: Job['outlines'][number]) => boolean {
+  const planes = new Set(listStanding(job, derived).flatMap(({ view }) => derived.views.get(view)?.view.plane ?? []));
+  return (outline) => {
+    const { recipe } = outline.shape === 'made' ? outline : { recipe: undefined };
+    const siting = recipe?.kind === 'sited' && job.sitings.find(({ id }) => id === recipe.siting);
+    return siting ? planes.has(siting.of) : false;
+  };
+}
