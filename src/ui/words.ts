@@ -136,6 +136,11 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
     'The two outlines lie beside each other along what both views show: they cannot be one curve. Check what the views share.',
   'curve-steps-in-both': () =>
     'Both outlines step straight aside at one place, so nothing tells how the curve gets across. Cut it there.',
+  'site-nothing-here': () => 'Nothing that is set here lies there. Point at an edge or a corner of it.',
+  'site-nothing-there': () => 'No straight edge that was drawn here lies there. Draw it first, or point nearer to it.',
+  'site-not-straight': () => 'That tells nothing here. Point at a straight edge, or at a corner, as the hint asks.',
+  'site-fast': () => 'It stands fast: what is said of it holds it. Change a distance, or take one away, to move it.',
+  'setback-twice': () => 'That edge is kept clear of already. Change its distance on its card.',
   'edge-in-itself': () => 'That is the view itself. Choose the view that it stands on, and tap the edge there.',
   'edge-nothing-here': () => 'No outline lies here. Draw the edge that it stands on first, or tap nearer to it.',
   'edge-bent': () => 'A view is flat: it stands on a straight edge of an outline that was drawn, not on a bend.',

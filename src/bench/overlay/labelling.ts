@@ -9,6 +9,7 @@ import { placeLabels } from './place-labels';
 import { regionLabels } from './region-marks';
 import { relationLabels } from './relation-marks';
 import { sharedLabels } from './shared-marks';
+import { sitedLabels } from './sited-marks';
 import { findMark, marksOf } from './tool-marks';
 import type { SessionState } from '../session-state';
 
@@ -24,6 +25,7 @@ export function labelDrawing(
     evidenceLabels(drawn, look),
     dimensionLabels(drawn),
     ...(findMark(marks, 'shared') ? [sharedLabels(drawn)] : []),
+    ...(findMark(marks, 'sited') ? [sitedLabels(drawn)] : []),
     ...(openings ? [openingLabels(drawn, openings.chosen)] : []),
     ...(findMark(marks, 'relations') ? [relationLabels(drawn)] : []),
     ...(findMark(marks, 'regions') ? [regionLabels(drawn, regions)] : []),

@@ -5,6 +5,7 @@ import { OpeningMarks } from './opening-marks';
 import { RegionMarks } from './region-marks';
 import { ChosenMarks } from './relation-marks';
 import { Selection } from './selection';
+import { SitedMarks } from './sited-marks';
 
 /** What the tool in hand shows of what is there. */
 export const marksOf = (tool: ActiveTool): readonly Mark[] => toolOf(tool).marks?.(tool.state) ?? [];
@@ -39,6 +40,8 @@ function ToolMark({ mark, ...drawn }: DrawnProps & { readonly mark: Mark }) {
       return <OpeningMarks {...drawn} chosen={mark.chosen} />;
     case 'chosen-ends':
       return <ChosenMarks {...drawn} chosen={mark.on} />;
+    case 'sited':
+      return <SitedMarks {...drawn} />;
     case 'freedoms':
       return <FreedomMarks {...drawn} />;
     default:

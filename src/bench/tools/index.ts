@@ -15,6 +15,7 @@ import { relateTool } from './relate-tool';
 import { shapeTool } from './shape-tool';
 import { shareTool } from './share-tool';
 import { selectTool } from './select-tool';
+import { siteTool } from './site-tool';
 import { spaceCurveTool } from './space-curve-tool';
 import { standOnTool } from './stand-on-tool';
 import { standTool } from './stand-tool';
@@ -41,6 +42,7 @@ export const TOOLS = {
   share: shareTool,
   spaceCurve: spaceCurveTool,
   standOn: standOnTool,
+  site: siteTool,
   shape: shapeTool,
   brush: brushTool,
   distance: distanceTool,
@@ -93,6 +95,7 @@ export { startBrush, type BrushState } from './brush-tool';
 export { startMatch, type MatchPair, type MatchState } from './match-tool';
 export type { RegionState } from './region-tool';
 export type { ShareState } from './share-tool';
+export type { Saying, SiteState } from './site-tool';
 export { asKind, type OpeningState } from './opening-tool';
 export { FIRST_WALL, type Wall } from './wall';
 export { isSameEnd, type RelateState } from './relate-tool';

@@ -101,6 +101,8 @@ export type Mark =
   | { readonly kind: 'regions'; readonly at: Vec | undefined }
   /** Shared lines and places in full, the chosen one before all. */
   | { readonly kind: 'shared'; readonly chosen: string | undefined }
+  /** Edges that what is set here has to keep from, and where it comes nearest to them. */
+  | { readonly kind: 'sited' }
   /** Curves in space over the outlines that they are of, too. */
   | { readonly kind: 'relations' | 'freedoms' | 'curves' };
 

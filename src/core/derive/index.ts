@@ -26,7 +26,7 @@ export {
 } from './figures';
 export { fitOf, pictureOf, toldOf, type FittedView, type Question, type Told } from './fits';
 export { clearanceOf, edgeKept, innerSideOf, outlinesSited, type Clearance } from './clearances';
-export { sitedIn } from './sited';
+export { outlinesToSite, sitedIn, sitedOutlines } from './sited';
 export { drawnSourcesOf, guideReach } from './made';
 export {
   findNameOf,

@@ -1,6 +1,6 @@
 import { polar } from '../geometry';
 import type { Job } from '../job';
-import type { Put } from '../outline';
+import { inOwn, type Put } from '../outline';
 import { add3, scale3, toSpace, type Pose } from '../space';
 import type { Derived } from './derive';
 import { listOnEdges, placedUnder, type Placed } from './on-edges';
@@ -28,10 +28,10 @@ export function listUnderSited(job: Standing, derived: Stands): readonly Placed[
 }
 
 /** The pose of a plane on which another one, that has a pose, is set so. */
-function beneath(pose: Pose, { at: [x, y], turn }: Put): Pose {
-  const [c, s] = polar(1, turn);
+function beneath(pose: Pose, put: Put): Pose {
+  const [c, s] = polar(1, put.turn);
   const along = (right: number, up: number) => add3(scale3(pose.x, right), scale3(pose.y, up));
-  return { origin: toSpace(pose, [-c * x - s * y, s * x - c * y]), x: along(c, -s), y: along(s, c) };
+  return { origin: toSpace(pose, inOwn(put, [0, 0])), x: along(c, -s), y: along(s, c) };
 }
 
 /** Planes whose drawings are set on others, and stand in space themselves: there they are not drawn twice. */

@@ -33,7 +33,12 @@ const off = ([x, y]: Vec, noise: Noise): Vec => [x + CLICK * noise(), y + CLICK 
 
 /** A sheet of 4000 × 4000 px with one known length of 3000 px, and zero at its lower left. */
 function sheetWith(id: string, perPx: number, noise: Noise): readonly Command[] {
-  const sheet = { ...scanOf(4000, 4000), id: `${id}-sheet`, name: id, picture: id === 'site' ? 'b'.repeat(64) : 'a'.repeat(64) };
+  const sheet = {
+    ...scanOf(4000, 4000),
+    id: `${id}-sheet`,
+    name: id,
+    picture: id === 'site' ? 'b'.repeat(64) : 'a'.repeat(64),
+  };
   const view = { ...createView(id, sheet), datum: { origin: [0, 4000] as Vec, direction: 0 } };
   const ends = [
     [500, 3800],

@@ -2,6 +2,7 @@ import type { Job } from '../job';
 import {
   findThing,
   siteBy,
+  type MadeOutline,
   type Outline,
   type OutlineEnd,
   type Recipe,
@@ -37,3 +38,34 @@ export const sitedIn = (
     (id) => outlines.find((outline) => outline.id === id),
     (id) => shapes.get(id),
   );
+
+/** Outlines of a plane that are not set on another one yet by a siting; what is set on it itself stays there. */
+export const outlinesToSite = ({ outlines }: Pick<Job, 'outlines'>, of: string, siting?: Siting): readonly Outline[] =>
+  outlines.filter(
+    ({ id, plane, ...outline }) =>
+      plane === of &&
+      !(outline.shape === 'made' && outline.recipe.kind === 'sited') &&
+      !outlines.some(
+        (other) =>
+          siting &&
+          other.shape === 'made' &&
+          other.recipe.kind === 'sited' &&
+          other.recipe.siting === siting.id &&
+          other.recipe.of.includes(id),
+      ),
+  );
+
+/** What shows outlines where a siting has them. */
+export const sitedOutlines = (
+  outlines: readonly Outline[],
+  { id, plane }: Siting,
+  newId: () => string,
+): readonly MadeOutline[] =>
+  outlines.map(({ id: source, layer, aid }) => ({
+    shape: 'made',
+    id: newId(),
+    layer,
+    plane,
+    ...(aid ? { aid } : {}),
+    recipe: { kind: 'sited', of: [source], siting: id },
+  }));

@@ -599,7 +599,7 @@ it('leaves a job that hangs together, is read as it is, and comes back bit for b
       while (history.cursor < history.entries.length) history = redo(history);
       expect(history.job).toEqual(last);
     }),
-    { seed: 7, numRuns: 180 },
+    { seed: 7, numRuns: 200 },
   );
   expect(Object.keys(MAKE).filter((name) => !reached.has(name))).toEqual([]);
   // Names without a letter, far too long ones, and what is no number are among what was said.

@@ -42,7 +42,18 @@ export {
   type Placing,
   type PointedPlace,
 } from './place';
-export { HOLD_KINDS, siteBy, type Hold, type HoldKind, type Put, type Sited, type Siting } from './siting';
+export {
+  HOLD_KINDS,
+  inOwn,
+  mapOfPut,
+  measureHold,
+  siteBy,
+  type Hold,
+  type HoldKind,
+  type Put,
+  type Sited,
+  type Siting,
+} from './siting';
 export { turnedGuide, turnedOutline, turnedSiting, type Turn } from './turn';
 export { isSign, placingOf, shapeOf, shapeOfPaths, type Shape, type ShapeFault } from './shape';
 export { createSnapSearch, type SnapSearch } from './snap-index';

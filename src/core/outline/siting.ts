@@ -266,5 +266,18 @@ function measureOf({ kind, value, fromEnd = false }: Hold, own: Thing, to: Thing
   return { own: [place], perUnit: 1, left: (map) => dot(way, subtract(applied(map, place), from)) - value };
 }
 
+/** What a hold would say as a drawing stands now, in its unit; undefined where its ends are not of the kind that it is about. */
+export function measureHold(hold: Omit<Hold, 'id' | 'value'>, own: Thing, to: Thing, put: Put): number | undefined {
+  const measure = measureOf({ ...hold, id: '', value: 0 }, own, to);
+  return measure && measure.left(mapOfPut(put)) / measure.perUnit;
+}
+
 /** An angle as the same turn between minus and plus half a turn. */
 const nearZero = (angle: number): number => angle - 2 * Math.PI * Math.round(angle / (2 * Math.PI));
+
+/** A place of the plane on which a drawing is put so, in the drawing's own plane. */
+export function inOwn({ at, turn }: Put, place: Vec): Vec {
+  const [c, s] = polar(1, turn);
+  const [x, y] = subtract(place, at);
+  return [c * x + s * y, c * y - s * x];
+}

@@ -4,6 +4,7 @@ import { LevelCards } from './level-cards';
 import { LookCard } from './look-card';
 import { SharedCards } from './shared-cards';
 import { SidesCards } from './sides-cards';
+import { SiteCards } from './site-cards';
 import { TogetherCards } from './together-cards';
 
 /** The cards of the step Arrange. */
@@ -15,6 +16,8 @@ export function ArrangePanel({ panel }: { panel: ArrangePanelName }) {
       return <SharedCards />;
     case 'levels':
       return <LevelCards />;
+    case 'site':
+      return <SiteCards />;
     case 'look':
       return <LookCard />;
     case 'curves':

@@ -4,7 +4,7 @@ import { useDesk, useFitted, useSession } from '@/bench/use-session';
 import { LedgeButton } from '@/ui/ledge-button';
 import { LAID_OUT } from './look-card';
 
-export type ArrangePanelName = 'sides' | 'shared' | 'levels' | 'curves' | 'together' | 'look';
+export type ArrangePanelName = 'sides' | 'shared' | 'levels' | 'site' | 'curves' | 'together' | 'look';
 
 interface ArrangeRowProps {
   readonly panel: ArrangePanelName;
@@ -40,6 +40,12 @@ const CURVE: Button = {
   name: 'A curve in space, from two outlines',
   testID: 'panel-curves',
 };
+const SITE: Button = {
+  icon: 'site',
+  label: 'On a site',
+  name: 'One drawing set down on another: a plan on its site',
+  testID: 'panel-site',
+};
 const TOGETHER: Button = {
   icon: 'arrange',
   label: 'Together',
@@ -74,6 +80,10 @@ export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
     open('curves')();
     session.chooseTool('spaceCurve');
   };
+  const site = () => {
+    open('site')();
+    session.chooseTool('site');
+  };
   const { shape = 'upright', feature } = sharing ?? {};
   return (
     <>
@@ -92,6 +102,7 @@ export function ArrangeRow({ panel, onPanel }: ArrangeRowProps) {
         onPress={share({ shape, feature, ...(isHalfway ? {} : { halfway: true }) })}
       />
       <LedgeButton {...LEVELS} chosen={panel === 'levels'} onPress={open('levels')} />
+      <LedgeButton {...SITE} chosen={panel === 'site'} onPress={site} />
       <LedgeButton {...CURVE} chosen={panel === 'curves'} onPress={curves} />
       <LedgeButton {...TOGETHER} chosen={panel === 'together'} onPress={open('together')} />
       <LedgeButton {...FOLD} chosen={panel === 'look'} onPress={open('look')} />

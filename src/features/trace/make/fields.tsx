@@ -31,12 +31,21 @@ function useWritten(shown: string): Written {
 export function LengthField({
   label,
   mm,
+  plusMinus,
   onChange,
   testID,
   signed = false,
-}: FieldProps & { mm: number | undefined; onChange: (mm: number) => void; signed?: boolean }) {
+}: FieldProps & {
+  mm: number | undefined;
+  /** Two sigma, where they may be typed along. */
+  plusMinus?: number | undefined;
+  onChange: (mm: number, plusMinus: number | undefined) => void;
+  signed?: boolean;
+}) {
   const units = useUnits();
-  const { text, write, settle } = useWritten(mm === undefined ? '' : formatLength(mm, units));
+  const { text, write, settle } = useWritten(
+    mm === undefined ? '' : formatLength(mm, units, plusMinus === undefined ? undefined : plusMinus / 2),
+  );
   const parse = (written: string) => (signed ? parseLength : parseSize)(written, units.style);
   return (
     <WrittenField
@@ -44,7 +53,7 @@ export function LengthField({
       value={text}
       onChange={write}
       parse={parse}
-      onSubmit={({ mm: said }) => (settle(), onChange(said))}
+      onSubmit={(said) => (settle(), onChange(said.mm, said.plusMinus))}
       testID={testID}
     />
   );

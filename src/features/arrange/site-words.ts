@@ -1,0 +1,67 @@
+import { isOver, type KeptClear } from '@/bench/clearances';
+import type { Job, View } from '@/core/job';
+import type { Hold, OutlineEnd, Sited } from '@/core/outline';
+import { formatLength, type Units } from '@/core/units';
+import { measuredInWords } from './shared-words';
+
+/** What a drawing is called: by the view that shows it. */
+export const drawingName = (plane: string, { views }: Pick<Job, 'views'>): string =>
+  views.find((view: View) => view.plane === plane)?.name ?? 'A drawing';
+
+const isCorner = ({ node }: OutlineEnd) => node !== undefined;
+
+/** What a hold says, before its figure. */
+export function holdInWords({ kind, own, to, fromEnd }: Hold): string {
+  const ours = isCorner(own) ? 'its corner' : 'its edge';
+  if (kind === 'parallel') return 'Its edge runs along an edge here';
+  if (kind === 'along') return `Along an edge here, from its ${fromEnd ? 'end' : 'beginning'} to ${ours}`;
+  return `From ${isCorner(to) ? 'a corner' : 'an edge'} here to ${ours}`;
+}
+
+/** Less is no leftover: it would not show in any figure. mm */
+const UNSEEN = 0.1;
+
+/** What is free, what is left over, and what is lost: each in one sentence. */
+export function sitedInWords(
+  { slides, turns, left, lost }: Sited,
+  holds: readonly Hold[],
+  units: Units,
+): readonly string[] {
+  const off = holds
+    .map(({ id, plusMinus = 0 }) => ({ mm: Math.abs(left.get(id) ?? 0), room: plusMinus + UNSEEN }))
+    .filter(({ mm, room }) => mm > room);
+  const worst = Math.max(0, ...off.map(({ mm }) => mm));
+  return [
+    off.length > 0
+      ? `What is said of it disagrees by ${formatLength(worst, units)}. Measure one of these again, or take one away.`
+      : '',
+    lost.length > 0
+      ? `${lost.length === 1 ? 'One thing that is said is' : `${lost.length} things that are said are`} of an edge or a corner that is gone, or bent.`
+      : '',
+    turns ? 'Nothing says yet which way it is turned.' : '',
+    slides === 'everywhere'
+      ? 'It can be moved anywhere.'
+      : slides
+        ? 'It can still slide along one line.'
+        : turns
+          ? ''
+          : 'It stands fast.',
+  ].filter((sentence) => sentence !== '');
+}
+
+/** Which edge of its outline, and how long it is. */
+export function edgeInWords(end: OutlineEnd, { outlines }: Pick<Job, 'outlines'>): string {
+  const outline = outlines.find(({ id }) => id === end.outline);
+  const index = outline?.shape === 'chain' ? outline.nodes.findIndex(({ id }) => id === end.segment) : -1;
+  return index < 0 ? 'An edge that is gone' : `Edge ${index + 1}`;
+}
+
+/** By how much it is clear or over, and what that is of. */
+export function clearInWords(kept: KeptClear, job: Pick<Job, 'views'>, units: Units): string {
+  const { value, sigma } = kept.margin;
+  const name = drawingName(kept.siting.of, job);
+  const by = measuredInWords({ value: Math.abs(value), sigma }, units);
+  if (Math.abs(value) <= 2 * sigma)
+    return `${name}: just as far as it has to, within ±${formatLength(2 * sigma, units)}.`;
+  return isOver(kept) ? `${name} is over by ${by}.` : `${name} is clear by ${by}.`;
+}
