@@ -1,6 +1,6 @@
 /** Renders the demo scenes: the pictures into public/demo, the truth beside them into demo/truth. Run: npm run pictures (--truth writes the truth alone) */
 import { mkdirSync, writeFileSync } from 'node:fs';
-import { encodePhoto, encodeScan } from './generator/picture-file';
+import { encodePhoto, encodePicture, encodeScan } from './generator/picture-file';
 import { render, type Scene } from './generator/render';
 import { encodeDxf } from './generator/dxf-file';
 import { encodePdf } from './generator/pdf-file';
@@ -21,6 +21,8 @@ import { scene as blade } from './scenes/blade';
 import { nestBox } from './scenes/nest-box';
 import { slanted } from './scenes/slanted';
 import { hanger, shedPlan } from './scenes/drawn';
+import { glasshousePlan } from './scenes/glasshouse';
+import { ORCHARD, paintAerial } from './scenes/orchard';
 import { trowelViews } from './scenes/trowel';
 import { truthOf, truthOfDrawn, truthOfNestBox } from './truth';
 
@@ -117,7 +119,14 @@ put('pond.dxf', () =>
     POND.posts.map((centre) => ({ layer: 'posts', centre, radius: 0.06 })),
   ),
 );
-for (const drawing of [shedPlan, hanger]) put(`${drawing.name}.jpg`, () => encodeScan(scan(drawing), drawing.dpi, 85));
+put('orchard.jpg', () => {
+  const { width, height } = ORCHARD.picture;
+  const picture = { width, height, data: new Uint8Array(4 * width * height) };
+  paintAerial(picture, 0, height);
+  return encodePicture(picture, 85);
+});
+for (const drawing of [shedPlan, hanger, glasshousePlan])
+  put(`${drawing.name}.jpg`, () => encodeScan(scan(drawing), drawing.dpi, 85));
 if (isWanted(shedPlan) || isWanted(hanger))
   writeFileSync('demo/truth/drawn.json', `${JSON.stringify(truthOfDrawn(), null, 1)}\n`);
 put('bench-views.jpg', () => encodeScan(scan(benchViews), benchViews.dpi, 82));

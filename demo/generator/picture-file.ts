@@ -12,14 +12,18 @@ type Field = readonly [tag: number, type: 2 | 3 | 4 | 5, value: number | string]
 
 /** A JPEG with the EXIF tags that a phone writes. */
 export function encodePhoto(picture: Picture, tags: Tags, quality: number): Uint8Array {
-  const plain = jpeg.encode({ ...picture, data: Buffer.from(picture.data.buffer) }, quality).data;
+  const plain = Buffer.from(encodePicture(picture, quality));
   const exif = exifSegment(tags);
   return Buffer.concat([plain.subarray(0, 2), exif, plain.subarray(2)]);
 }
 
+/** A JPEG that says nothing of where it comes from. */
+export const encodePicture = (picture: Picture, quality: number): Uint8Array =>
+  jpeg.encode({ ...picture, data: Buffer.from(picture.data.buffer) }, quality).data;
+
 /** A JPEG as a scanner writes it: its header states the dots per inch (JFIF 1.02, the density of the APP0 segment). */
 export function encodeScan(picture: Picture, dpi: number, quality: number): Uint8Array {
-  const bytes = Buffer.from(jpeg.encode({ ...picture, data: Buffer.from(picture.data.buffer) }, quality).data);
+  const bytes = Buffer.from(encodePicture(picture, quality));
   const header = bytes.indexOf('JFIF\0', 0, 'latin1');
   bytes.writeUInt8(1, header + 7);
   bytes.writeUInt16BE(dpi, header + 8);

@@ -18,10 +18,17 @@ const shed: readonly Point[] = [
   [47_600, 13_000],
 ];
 
+/** The garden wall that a glasshouse is to stand along. */
+const wall: readonly Point[] = [
+  [40_000, 21_500],
+  [58_000, 24_000],
+];
+
 /** An orchard strip beside a lane: its boundary, a shed, a ditch. mm, x east, y north. */
 export const ORCHARD = {
   boundary,
   shed,
+  wall,
   picture: { left: -6_000, top: 36_000, width: 1500, height: 860 },
   layers: [
     { layer: 'boundary', closed: true, points: boundary },
@@ -74,6 +81,7 @@ function colourAt(at: Point): readonly [number, number, number] {
   const inside = isInside(boundary, at);
   if (y < -1_500 + x * 0.094 && y > -4_800 + x * 0.094) return [142, 136, 128];
   if (isInside(shed, at)) return y - 9_000 - (x - 48_000) * 0.083 > 2_000 ? [150, 84, 66] : [128, 70, 56];
+  if (edgeDistance([wall[0]!, wall[1]!], at) < 180) return [164, 108, 84];
   if (edgeDistance(boundary, at) < 450) return [58, 84, 48];
   const [row, column] = [Math.round((y - x * 0.094) / 5_000), Math.round(x / 5_500)];
   const tree: Point = [column * 5_500, row * 5_000 + column * 5_500 * 0.094];

@@ -1,6 +1,6 @@
 import { canSquareUp, scaleInMiddle, type Fit } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
-import { add, boxAround, levelled, mix, subtract, type Box, type Vec } from '@/core/geometry';
+import { add, applied, boxAround, levelled, mix, placed, subtract, type Box, type Vec } from '@/core/geometry';
 
 /**
  * How a picture lies on the bench: as it was taken and turned level, or squared up by its fit, lens and all. Bench frame: pixels of the picture as
@@ -31,17 +31,21 @@ export function turned({ fit, sheet, view: { datum, mirrored = false } }: Fitted
   return { straight: false, toBench, toSheet, fromPlane: (plane) => toBench(fit.toSheet(plane)), canLay: () => true };
 }
 
-export function squaredUp(fit: Fit): Laying {
+/** With the direction level that is worked along: radians on the plane. */
+export function squaredUp(fit: Fit, along = 0): Laying {
   const { width, height } = fit.picture;
   const middle: Vec = [width / 2, height / 2];
-  const [x0, y0] = fit.toPlane(middle);
+  const about = fit.toPlane(middle);
   const perMm = scaleInMiddle(fit);
-  const fromPlane = ([x, y]: Vec): Vec => [middle[0] + (x - x0) * perMm, middle[1] - (y - y0) * perMm];
+  const fromPlane = (plane: Vec): Vec => {
+    const [x, y] = applied(placed([0, 0], -along), subtract(plane, about));
+    return [middle[0] + x * perMm, middle[1] - y * perMm];
+  };
   return {
     straight: true,
     fromPlane,
     toBench: (sheet) => fromPlane(fit.toPlane(sheet)),
-    toSheet: ([x, y]) => fit.toSheet([x0 + (x - middle[0]) / perMm, y0 - (y - middle[1]) / perMm]),
+    toSheet: ([x, y]) => fit.toSheet(applied(placed(about, along), [(x - middle[0]) / perMm, (middle[1] - y) / perMm])),
     canLay: (sheet) => canSquareUp(fit.map, perMm, sheet),
   };
 }

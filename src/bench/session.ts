@@ -190,7 +190,8 @@ export class Session {
   layAgain(): void {
     const { straight, viewport } = this.getState();
     const fitted = this.findFitted();
-    const laying = straight && fitted?.fit.scaled ? squaredUp(fitted.fit) : fitted && turned(fitted);
+    const laying =
+      straight && fitted?.fit.scaled ? squaredUp(fitted.fit, fitted.view.workAlong) : fitted && turned(fitted);
     this.set({ viewport: { ...viewport, laying } });
   }
 

@@ -137,6 +137,7 @@ export const HINTS = {
   'site-distance-to': 'Point at the edge or the corner that it is measured from.',
   'site-along': 'Point at a corner of what is set here.',
   'site-along-to': 'Point at the edge that it is measured along, near the end where that begins.',
+  'site-frame': 'Point at the edge that should lie level.',
   'site-keep': 'Point at an edge to keep clear of.',
   'edge-elsewhere': 'Choose the view that it stands on, and tap the edge there.',
   'edge-here': 'Tap the straight edge that it stands on.',

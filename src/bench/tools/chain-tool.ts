@@ -1,5 +1,5 @@
 import { guideReach } from '@/core/derive';
-import { add, distance, moved, pointAt, polar, type Arc, type Vec } from '@/core/geometry';
+import { add, cross, distance, dot, moved, pointAt, polar, subtract, type Arc, type Vec } from '@/core/geometry';
 import {
   findGuideLine,
   reflection,
@@ -81,7 +81,7 @@ function setPoint(state: ChainState, aim: Aim, context: ToolContext): Step<Chain
     isInLine(toSheetPlace(context.fitted, last), state.through, aim.sheet)
   )
     return stay(state, say('arc-in-a-line'));
-  return saying(state, append(state, placeAt(state, aim, last), context), aim, context);
+  return saying(state, append(state, placeAt(state, aim, last, context), context), aim, context);
 }
 
 /** Remembers what a new segment was drawn up to: that it is tangent or square to what the aim was caught by. */
@@ -193,12 +193,15 @@ export function findLastPosition(state: ChainState, context: ToolContext): Vec |
   return draft && last && findPosition(last.place, placingOf(draft, context.fitted.placing));
 }
 
-/** Where the next node goes: at the aim, or level or upright from the last one when the lock is on. */
-function placeAt(state: ChainState, aim: Aim, last: Vec | undefined): Place {
+/** Where the next node goes: at the aim, or level or upright from the last one when the lock is on, as the view is worked along. */
+function placeAt(state: ChainState, aim: Aim, last: Vec | undefined, { fitted }: Pick<ToolContext, 'fitted'>): Place {
   const from = state.nodes.at(-1);
   if (!state.lock || state.kind !== 'line' || !from || !last) return pointed(aim);
-  const level = Math.abs(aim.plane[0] - last[0]) >= Math.abs(aim.plane[1] - last[1]);
-  return { kind: 'aligned', from: { kind: 'node', id: from.id }, angle: level ? 0 : Math.PI / 2, to: pointed(aim) };
+  const { workAlong = 0 } = fitted.view;
+  const by = subtract(aim.plane, last);
+  const isLevel = Math.abs(dot(by, polar(1, workAlong))) >= Math.abs(cross(by, polar(1, workAlong)));
+  const angle = workAlong + (isLevel ? 0 : Math.PI / 2);
+  return { kind: 'aligned', from: { kind: 'node', id: from.id }, angle, to: pointed(aim) };
 }
 
 function append(state: ChainState, place: Place, context: ToolContext): Step<ChainState> {
@@ -266,10 +269,10 @@ function setTyped(
   }
   if (!aim) return stay(state, say('point-the-way'));
   if (length !== undefined) {
-    const towards = placeAt(state, aim, last);
+    const towards = placeAt(state, aim, last, context);
     if (towards.kind !== 'aligned')
       return append(state, { kind: 'reach', from: base, length, towards: pointed(aim) }, context);
-    const along = towards.angle === 0 ? Math.sign(aim.plane[0] - last[0]) || 1 : Math.sign(aim.plane[1] - last[1]) || 1;
+    const along = Math.sign(dot(subtract(aim.plane, last), polar(1, towards.angle))) || 1;
     const by = polar(along * length, towards.angle);
     return append(
       state,
@@ -328,7 +331,7 @@ export const chainTool: Tool<ChainState> = {
 /** The draft with the segment that would be set now. */
 function withLive(state: ChainState, aim: Aim, context: ToolContext): Chain | undefined {
   const kind = state.kind === 'arc' && !state.through ? 'line' : state.kind;
-  const [next] = append({ ...state, kind }, placeAt(state, aim, findLastPosition(state, context)), {
+  const [next] = append({ ...state, kind }, placeAt(state, aim, findLastPosition(state, context), context), {
     ...context,
     newId: () => 'live',
   });

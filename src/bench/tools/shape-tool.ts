@@ -1,11 +1,13 @@
 import {
   add,
   angleOf,
+  applied,
   cross,
   distance,
   dot,
   norm,
   perpendicular,
+  placed,
   polar,
   scale,
   subtract,
@@ -60,9 +62,23 @@ const RECTANGLE: Plan['says'] = [
   ['upright', [3]],
 ];
 
+/** Level, as the view is worked along. */
+const rectangleSays = (along: number): Plan['says'] =>
+  along === 0 ? RECTANGLE : [['direction', [0], along], ...ALL_SQUARE];
+
+const ALL_SQUARE: Plan['says'] = [
+  ['square', [0, 1]],
+  ['square', [1, 2]],
+  ['square', [2, 3]],
+];
+
 function rectangleBetween(a: PointedPlace, c: PointedPlace, { fitted }: ToolContext): Plan {
+  const { workAlong = 0 } = fitted.view;
   const [p, q] = [fitted.placing.toPlane(a.at), fitted.placing.toPlane(c.at)];
-  return { corners: [p, [q[0], p[1]], q, [p[0], q[1]]], places: [a, undefined, c, undefined], says: RECTANGLE };
+  const way = polar(1, workAlong);
+  const across = scale(way, dot(subtract(q, p), way));
+  const corners = [p, add(p, across), q, subtract(q, across)];
+  return { corners, places: [a, undefined, c, undefined], says: rectangleSays(workAlong) };
 }
 
 /** The third place says only how far away the side across is: it lies along that side anywhere. */
@@ -76,11 +92,7 @@ function turnedRectangle(a: PointedPlace, b: PointedPlace, over: PointedPlace, {
   return {
     corners: [p, q, add(q, up), add(p, up)],
     places: [a, b, third, undefined],
-    says: [
-      ['square', [0, 1]],
-      ['square', [1, 2]],
-      ['square', [2, 3]],
-    ],
+    says: ALL_SQUARE,
   };
 }
 
@@ -185,9 +197,11 @@ export function commandForRectangle(
   context: ToolContext,
 ): Command | undefined {
   if (!from) return undefined;
-  const corner = add(context.fitted.placing.toPlane(from.at), offset);
+  const { workAlong = 0 } = context.fitted.view;
+  const turned = (by: Vec) => applied(placed([0, 0], workAlong), by);
+  const corner = add(context.fitted.placing.toPlane(from.at), turned(offset));
   const first: Place =
-    norm(offset) > 0 ? { kind: 'shifted', from, by: offset, seen: toSheetPlace(context.fitted, corner) } : from;
+    norm(offset) > 0 ? { kind: 'shifted', from, by: turned(offset), seen: toSheetPlace(context.fitted, corner) } : from;
   const corners = (
     [
       [0, 0],
@@ -195,9 +209,9 @@ export function commandForRectangle(
       [width, height],
       [0, height],
     ] as const
-  ).map((by) => add(corner, by));
+  ).map((by) => add(corner, turned(by)));
   return commandFor(
-    { corners, places: [first], says: [...RECTANGLE, ['length', [0], width], ['length', [1], height]] },
+    { corners, places: [first], says: [...rectangleSays(workAlong), ['length', [0], width], ['length', [1], height]] },
     context,
   );
 }

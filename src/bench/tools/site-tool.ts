@@ -1,6 +1,6 @@
 import { outlinesToSite, sitedIn } from '@/core/derive';
-import { add, distance, moved, subtract, type Piece, type Vec } from '@/core/geometry';
-import { changeSiting, putSetback, type Job } from '@/core/job';
+import { add, angleOf, distance, moved, subtract, type Piece, type Vec } from '@/core/geometry';
+import { changeSiting, isLevelTold, putSetback, setDatum, setWorkAlong, type Job } from '@/core/job';
 import {
   CENTRE,
   findThing,
@@ -16,8 +16,8 @@ import { findNode, findPicked } from './pick';
 import { aimReach } from './reach';
 import { NOTHING, run, say, stay, toSheetPlace, type Preview, type Step, type Tool, type ToolContext } from './tool';
 
-/** What is said by pointing: nothing (it is moved by hand), how it stands to what is there, or from which edge has to be kept. */
-export type Saying = 'move' | 'parallel' | 'distance' | 'along' | 'setback';
+/** What is said by pointing: nothing (it is moved by hand), how it stands to what is there, from which edge has to be kept, or along which is worked. */
+export type Saying = 'move' | 'parallel' | 'distance' | 'along' | 'setback' | 'frame';
 
 /** Sets a drawing on another plane. */
 export interface SiteState {
@@ -83,6 +83,7 @@ function point(state: SiteState, aim: Aim, context: ToolContext): Step<SiteState
   const { saying } = state;
   const reach = aimReach(aim, context);
   if (saying === 'setback') return keepFrom(state, aim, context);
+  if (saying === 'frame') return workAlong(state, aim, context);
   const siting = context.job.sitings.find(({ id }) => id === state.siting);
   if (!state.own || !siting) {
     const there = drawingAt(aim, state, context);
@@ -146,6 +147,24 @@ function keepFrom(state: SiteState, aim: Aim, context: ToolContext): Step<SiteSt
     return stay(state, say('setback-twice'));
   const mm = job.setbacks.findLast(({ plane }) => plane === fitted.view.plane)?.mm ?? FIRST_SETBACK;
   return [state, [run(putSetback({ id: newId(), plane: fitted.view.plane, on: [edge], mm }))]];
+}
+
+/** The edge that is pointed at lies level from now on; the axes of the plane stay where evidence tells them. */
+function workAlong(state: SiteState, aim: Aim, context: ToolContext): Step<SiteState> {
+  const { fitted } = context;
+  const edge = endAt(fitted.view.plane, aim.plane, aimReach(aim, context), 'edge', context);
+  const thing = edge && thingOf(edge, context);
+  if (thing?.kind !== 'piece' || thing.piece.kind !== 'line') return stay(state, say('site-nothing-there'));
+  const { a, b } = thing.piece;
+  // Of its two ways the one that turns the view less.
+  const [from, to] = b[0] >= a[0] ? [a, b] : [b, a];
+  const along = angleOf(subtract(to, from));
+  const level = angleOf(subtract(toSheetPlace(fitted, to), toSheetPlace(fitted, from)));
+  const { id, datum } = fitted.source;
+  const laid = isLevelTold(fitted.source)
+    ? setWorkAlong(id, level, along)
+    : setDatum(id, { ...datum, direction: level });
+  return [{ saying: 'move', siting: state.siting }, [run(laid)]];
 }
 
 /** Less is no move. mm */
@@ -218,9 +237,11 @@ function previewOfEnd(own: OutlineEnd, siting: Siting, context: ToolContext): Pr
 
 export const siteTool: Tool<SiteState> = {
   belongsTo: 'arrange',
+  places: ({ saying }) => saying === 'frame',
   start: { saying: 'move' },
   hint({ saying, own, taken }, context) {
     if (saying === 'setback') return { code: 'site-keep' };
+    if (saying === 'frame') return { code: 'site-frame' };
     if (sitingsHere(context).length === 0) return { code: 'site-first' };
     if (saying === 'move') return { code: taken ? 'site-move-to' : 'site-move' };
     if (saying === 'parallel') return { code: own ? 'site-parallel-to' : 'site-parallel' };

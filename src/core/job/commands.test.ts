@@ -401,6 +401,9 @@ const MAKE: Readonly<Record<string, Make>> = {
     (job) => job.spaceCurves,
     ({ id }) => commands.removeSpaceCurve(id),
   ),
+  setWorkAlong: views(({ id }, chance) =>
+    commands.setWorkAlong(id, chance.between(-3, 3), chance.of([undefined, 0.3, NaN])),
+  ),
   setOnPlane: among(
     (job) => job.outlines,
     ({ id, plane }, chance, { planes, outlines }) => {

@@ -4,6 +4,7 @@ export * from './feature-commands';
 export type { DrawnSpaceCurve, Feature, NamedLook, Seen, Span } from './feature';
 export * from './outline-commands';
 export * from './view-commands';
+export { isLevelTold } from './axes';
 export { createJob, createView } from './create';
 export {
   EVIDENCE_KINDS,

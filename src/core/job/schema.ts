@@ -102,6 +102,8 @@ const View = z
     datum: z.object({ origin: Vec, direction: Amount }).readonly(),
     /** The view of the same sheet whose points, evidence, model, lens and lift hold for this one too. */
     shares: Id.optional(),
+    /** The direction on its plane that is level to work along, where that is another than the plane's own: it lies so on the bench. Radians. */
+    workAlong: Amount.optional(),
     points: z.array(EvidencePoint).readonly(),
     evidence: z.array(EvidenceSchema).readonly(),
     /** Which family of maps is fitted, and which lens; \`auto\` is what this kind of picture may suffer from. */

@@ -1,6 +1,7 @@
 import type { Draft } from 'immer';
 import { add, subtract, type Vec } from '../geometry';
 import type { Turn } from '../outline';
+import { isLevelTold, knownPlaces } from './axes';
 import { takeOut, turnPlane } from './kinds';
 import { putPlane } from './planes';
 import { changeView, command, draft, fitOwner, placing, placingAmong, type Command } from './command';
@@ -109,9 +110,16 @@ export const turnView = (id: string, by: number) =>
     (view) => ({ ...view, datum: { ...view.datum, direction: view.datum.direction + (view.mirrored ? by : -by) } }),
     { degrees: Math.round((by * 180000) / Math.PI) / 1000 },
   );
+/** Lays a view so that one works along a direction: `level` on its sheet, `along` on its plane, whose own axes stay where its evidence tells them; without one it lies as its plane does. Radians. */
+export const setWorkAlong = (id: string, level: number, along: number | undefined) =>
+  changeAxes(along === undefined ? 'frame-back' : 'frame-turned', id, ({ workAlong: _before, ...view }) => ({
+    ...view,
+    datum: { ...view.datum, direction: level },
+    ...(along === undefined ? {} : { workAlong: along }),
+  }));
 /** Shows a view from behind, left and right exchanged. */
 export const mirrorView = (id: string) =>
-  changeAxes('view-mirrored', id, (view) => ({
+  changeAxes('view-mirrored', id, ({ workAlong: _before, ...view }) => ({
     ...view,
     mirrored: !view.mirrored,
     datum: { ...view.datum, direction: view.datum.direction + Math.PI },
@@ -126,12 +134,7 @@ function changeAxes(code: string, id: string, change: (view: View) => View, deta
         const before = job.views[index] as View | undefined;
         if (!before) return;
         const after = change(before);
-        const turn = turnBetween(
-          before,
-          after,
-          before.shares === undefined ? before : (job.views.find(({ id: owner }) => owner === before.shares) as View),
-          zero,
-        );
+        const turn = turnBetween(before, after, zero);
         job.views[index] = draft(after);
         turnPlane(job, after.plane, turn);
       },
@@ -141,14 +144,12 @@ function changeAxes(code: string, id: string, change: (view: View) => View, deta
   );
 }
 
-/** How what lies on the plane is said anew when the axes change; `known` is the view whose evidence holds. Evidence that tells what is level, or where zero is, is stronger than the datum. */
-function turnBetween(before: View, after: View, { evidence }: View, zero: Vec): Turn {
-  const used = evidence.filter(({ role }) => role === 'use');
-  const known = used.filter(({ kind }) => kind === 'known-point');
-  const isLevelTold = known.length > 0 || used.some(({ kind }) => kind === 'level');
+/** How what lies on the plane is said anew when the axes change. Evidence that tells what is level, or where zero is, is stronger than the datum. */
+function turnBetween(before: View, after: View, zero: Vec): Turn {
+  const known = knownPlaces(before);
   const flips = Boolean(before.mirrored) !== Boolean(after.mirrored);
   const change = flips ? 0 : (after.mirrored ? -1 : 1) * (after.datum.direction - before.datum.direction);
-  const by = isLevelTold ? 0 : change;
+  const by = isLevelTold(before) ? 0 : change;
   const [c, s] = [Math.cos(by), Math.sin(by)];
   const displacement = ([x, y]: Vec): Vec => (flips ? [-x, y] : [c * x - s * y, s * x + c * y]);
   // A place that is known stays where it is said to be: everything is mirrored about it.

@@ -3,8 +3,10 @@ import { Button } from 'react-native-paper';
 import type { Saying } from '@/bench/tools';
 import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
 import { outlinesToSite, sitedOutlines, type FittedView } from '@/core/derive';
-import { boxAround, subtract, type Vec } from '@/core/geometry';
-import { setOnPlane, type Job } from '@/core/job';
+import { scaleInMiddle } from '@/core/calibrate';
+import { add, angleOf, boxAround, subtract, type Vec } from '@/core/geometry';
+import { setOnPlane, setWorkAlong, type Job } from '@/core/job';
+import { formatAngle } from '@/core/units';
 import type { Shape, Siting } from '@/core/outline';
 import { newId } from '@/store';
 import { Card } from '@/ui/card';
@@ -28,7 +30,8 @@ export function SiteCards() {
     );
   return (
     <>
-      {here.length > 0 ? <WhatIsSaid /> : null}
+      <WhatIsSaid />
+      <WorkAlong fitted={fitted} />
       {here.map((siting) => (
         <SitingCard key={siting.id} siting={siting} />
       ))}
@@ -44,6 +47,7 @@ const SAYINGS: readonly (readonly [Saying, string])[] = [
   ['distance', 'Distance'],
   ['along', 'Along an edge'],
   ['setback', 'Keep clear'],
+  ['frame', 'Work along an edge'],
 ];
 
 /** What pointing says now. */
@@ -58,6 +62,30 @@ function WhatIsSaid() {
         options={SAYINGS}
         onChange={(saying) => session.setTool({ name: 'site', state: { saying, siting: state?.siting } })}
       />
+    </Card>
+  );
+}
+
+/** So many pixels of the sheet tell a direction. */
+const REACH = 20;
+
+/** The bench lies along an edge: how far that is from the plane's own axes, and the way back. */
+function WorkAlong({ fitted: { view, fit } }: { fitted: FittedView }) {
+  const { jobs, session } = useDesk();
+  if (view.workAlong === undefined) return null;
+  const back = () => {
+    const { origin } = view.datum;
+    const from = fit.toPlane(origin);
+    const level = angleOf(subtract(fit.toSheet(add(from, [REACH / scaleInMiddle(fit), 0])), origin));
+    jobs.getState().run(setWorkAlong(view.id, level, undefined));
+    session.framing.showAll();
+  };
+  return (
+    <Card testID="work-along">
+      <Words>{`The view lies along an edge, turned by ${formatAngle(view.workAlong)}. Its figures and files keep the axes of the site.`}</Words>
+      <Button mode="outlined" compact onPress={back} testID="work-along-back">
+        Lay it as the site lies
+      </Button>
     </Card>
   );
 }

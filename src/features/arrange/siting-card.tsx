@@ -88,8 +88,8 @@ function HoldRow({ hold, siting, isLost }: { hold: Hold; siting: Siting; isLost:
         {hold.kind === 'parallel' ? (
           <AngleField
             label="Turned from it by"
-            radians={hold.value}
-            onChange={(value) => put({ ...hold, value })}
+            radians={hold.value - wayOf(hold)}
+            onChange={(value) => put({ ...hold, value: value + wayOf(hold) })}
             testID="hold-angle"
           />
         ) : (
@@ -105,6 +105,9 @@ function HoldRow({ hold, siting, isLost }: { hold: Hold; siting: Siting; isLost:
     </View>
   );
 }
+
+/** An edge runs along another one way or the other: half turns are told by that, and not by a figure. */
+const wayOf = ({ value }: Hold): number => Math.PI * Math.round(value / Math.PI);
 
 const turnedOver = (hold: Hold): Hold => ({
   ...hold,

@@ -138,6 +138,12 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     files: ['trowel.jpg'],
   },
   {
+    name: 'orchard',
+    title: 'Orchard: a glasshouse on its site',
+    says: 'A plan set down along a garden wall. Its gutter hangs over what has to be kept clear: by how much is said, and it slides along the wall.',
+    files: ['orchard.jpg', 'glasshouse-plan.jpg'],
+  },
+  {
     name: 'blade-drawn',
     title: 'Pruner blade: drawn',
     says: 'The rough trace with what is true of it: tangent, parallel, as large. Its sizes stand on the drawing beside what they should be.',

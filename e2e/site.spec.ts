@@ -1,0 +1,168 @@
+/** A shed set down on its plot: turned to the boundary, so far from it and along it, slid by hand, and checked against what has to be kept clear; judged by the file that leaves. */
+import { readFileSync } from 'node:fs';
+import { ORCHARD, PIXEL } from '../demo/scenes/orchard';
+import { readDxf } from '../src/core/formats';
+import { endOf, startOf } from '../src/core/geometry';
+import { axe } from './helpers/axe';
+import { expect, judgeDxf, test, type Desk } from './helpers/desk';
+import type { Px } from './helpers/hand';
+
+type At = readonly [number, number];
+const boundary = ORCHARD.boundary as unknown as readonly [At, At, At, At];
+/** A place of the orchard (mm, x east, y north) in its aerial picture, and back. */
+const onPicture = ([x, y]: At): Px => [
+  (x - ORCHARD.picture.left) / (PIXEL * 1000),
+  (ORCHARD.picture.top - y) / (PIXEL * 1000),
+];
+/** So far along the lane's boundary, and so far within. */
+const LONG = Math.hypot(64_000, 6_000);
+const beside = (along: number, within: number): At => [
+  (64_000 * along - 6_000 * within) / LONG,
+  (6_000 * along + 64_000 * within) / LONG,
+];
+const SHED = { width: 3600, depth: 2400 };
+
+const say = (desk: Desk, name: string) => desk.page.getByTestId('site-saying').getByRole('radio', { name }).click();
+/** Points at places of the site, close enough to tell its edges apart. */
+async function pointThere(desk: Desk, ...places: readonly At[]): Promise<void> {
+  await desk.closeCards();
+  for (const place of places) await desk.hand.pointAt(onPicture(place), 5);
+  await desk.openCards();
+}
+const saysOf = ({ page }: Desk) => page.getByTestId('siting-says');
+
+async function openSite(desk: Desk): Promise<void> {
+  await desk.step('arrange');
+  await desk.choose('panel-site');
+  await desk.openCards();
+}
+
+/** How the shed stands in the file: the least and the most of its corners along the lane's boundary, and within from it. mm */
+async function standsInFile(desk: Desk) {
+  await desk.step('handover');
+  await desk.openCards();
+  const file = await desk.download('save-file');
+  const read = readDxf(readFileSync(file, 'utf8'));
+  if (!read.ok) throw new Error(read.code);
+  expect(judgeDxf(file).errors).toBe(0);
+  const ends = read.value.paths.map(({ pieces }) => pieces.flatMap((piece) => [startOf(piece), endOf(piece)]));
+  const plot = ends.find(
+    (places) =>
+      places.length === 8 && Math.hypot(places[1]![0] - places[0]![0], places[1]![1] - places[0]![1]) > 20_000,
+  )!;
+  const shed = ends.filter((places) => places !== plot && places.length > 8).sort((a, b) => b.length - a.length)[0]!;
+  // The lane's boundary is the longest of the plot's sides.
+  const sides = [0, 2, 4, 6].map((i) => [plot[i]!, plot[i + 1]!] as const);
+  const [a, b] = sides.find(([p, q]) => Math.abs(Math.hypot(q[0] - p[0], q[1] - p[1]) - LONG) < 100 && p[1] < 10_000)!;
+  const [from, to] = b[0] > a[0] ? [a, b] : [b, a];
+  const [dx, dy] = [(to[0] - from[0]) / LONG, (to[1] - from[1]) / LONG];
+  const along = shed.map(([x, y]) => (x - from[0]) * dx + (y - from[1]) * dy);
+  const within = shed.map(([x, y]) => (y - from[1]) * dx - (x - from[0]) * dy);
+  return {
+    along: [Math.min(...along), Math.max(...along)],
+    within: [Math.min(...within), Math.max(...within)],
+  } as const;
+}
+
+test('a shed is set down on its plot, turned to the lane, so far from it and from a corner; what it keeps clear of is told with its plus-minus', async ({
+  desk,
+  page,
+}) => {
+  await desk.openDemo('shed');
+  await desk.step('sources');
+  await desk.choose('open-parcel');
+  await page.getByTestId('parcel-address').fill('medlar');
+  await desk.choose('find-parcel');
+  await desk.choose('parcel-orchard');
+  await expect(page.getByRole('button', { name: /^7 Medlar Lane, ±/ })).toBeVisible({ timeout: 20_000 });
+  await desk.step('trace');
+  await desk.choose('tool-line');
+  await desk.closeCards();
+  for (const corner of [...boundary, boundary[0]]) await desk.hand.pointAt(onPicture(corner), 1.5);
+
+  await openSite(desk);
+  await desk.choose('set-down-Potting shed');
+  await expect(saysOf(desk)).toHaveText('Nothing says yet which way it is turned. It can be moved anywhere.');
+  // It was set down in the middle of the picture, as it lies in its plan.
+  const middle: At = [
+    ORCHARD.picture.left + (ORCHARD.picture.width * PIXEL * 1000) / 2,
+    ORCHARD.picture.top - (ORCHARD.picture.height * PIXEL * 1000) / 2,
+  ];
+  const front: At = [middle[0] - 1200, middle[1] - SHED.depth / 2];
+  await pointThere(desk, front, beside(30_000, 0));
+  await expect(saysOf(desk)).toHaveText('It can be moved anywhere.');
+  await say(desk, 'Distance');
+  // It was turned about the middle of its front.
+  const turned: At = [middle[0] - 1200, middle[1] - SHED.depth / 2 - 112];
+  await pointThere(desk, turned, beside(30_000, 0));
+  await desk.type('hold-length', '4 m');
+  await expect(saysOf(desk)).toHaveText('It can still slide along one line.');
+  await axe(page);
+  // Slid by hand it goes along the lane alone, however far to the side it is drawn.
+  const before = await standsInFile(desk);
+  // Its walls stand on clicks of their own.
+  expect(Math.abs(before.within[0] - 4000)).toBeLessThan(10);
+  const corner = before.along[0];
+  await openSite(desk);
+  await say(desk, 'Move by hand');
+  await pointThere(desk, beside(corner, 4000), beside(corner - 9000, 7000));
+  const slid = await standsInFile(desk);
+  expect(slid.within[0]).toBeCloseTo(before.within[0], 3);
+  expect(Math.abs(slid.along[0] - (corner - 9000))).toBeLessThan(60);
+
+  // From a corner of the plot, as the tape said it.
+  await openSite(desk);
+  await say(desk, 'Along an edge');
+  await pointThere(desk, beside(slid.along[0], 4000), beside(3000, 0));
+  const lengths = page.getByTestId('hold-along').getByTestId('hold-length');
+  await lengths.fill('20 m ± 4 cm');
+  await lengths.press('Enter');
+  await expect(saysOf(desk)).toHaveText('It stands fast.');
+  await say(desk, 'Move by hand');
+  await pointThere(desk, beside(20_000, 4000), beside(26_000, 4000));
+  await expect(page.getByTestId('notice')).toContainText('It stands fast');
+
+  // Clear of the western boundary, and over where more is asked.
+  await say(desk, 'Keep clear');
+  await pointThere(desk, [-1250, 12_500]);
+  await desk.type('setback-length', '15 m');
+  const says = page.getByTestId('clearance-says');
+  await expect(says).toContainText('Potting shed is clear by ');
+  const [, clear, plusMinus] = /clear by ([\d.]+) m ±(\d+\.\d+)/.exec((await says.textContent())!)!;
+  // The western boundary runs from the plot's south-western corner; the shed's nearest corner is its lower or its upper left one.
+  const [west, south] = [boundary[3], boundary[0]];
+  const tall = Math.hypot(south[0] - west[0], south[1] - west[1]);
+  const away = ([x, y]: At) => ((south[0] - west[0]) * (y - west[1]) - (south[1] - west[1]) * (x - west[0])) / tall;
+  const nearest = Math.min(away(beside(20_000, 4000)), away(beside(20_000, 4000 + SHED.depth)));
+  expect(Math.abs(Number(clear) - (nearest - 15_000) / 1000)).toBeLessThan(Number(plusMinus));
+  expect(Number(plusMinus)).toBeGreaterThan(0.039);
+  expect(Number(plusMinus)).toBeLessThan(0.15);
+  await desk.type('siting-overhang', '25 cm');
+  await desk.type('setback-length', '22 m');
+  await expect(says).toContainText('Potting shed is over by ');
+  const [, over] = /over by ([\d.]+) m/.exec((await says.textContent())!)!;
+  expect(Math.abs(Number(over) - (22_250 - nearest) / 1000)).toBeLessThan(Number(plusMinus));
+
+  // What disagrees is said, and taken back; after a reload all of it is there.
+  await say(desk, 'Distance');
+  await pointThere(desk, beside(20_000 + SHED.width / 2, 4000 + SHED.depth), beside(40_000, 0));
+  const further = page.getByTestId('hold-off').nth(1).getByTestId('hold-length');
+  await further.fill('7 m');
+  await further.press('Enter');
+  await expect(saysOf(desk)).toContainText('What is said of it disagrees by 0.30');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(saysOf(desk)).toHaveText('It stands fast.');
+  await desk.saved();
+  await page.reload();
+  const after = await standsInFile(desk);
+  expect(Math.abs(after.along[0] - 20_000)).toBeLessThan(10);
+  expect(after.within[0]).toBeCloseTo(before.within[0], 3);
+  await openSite(desk);
+  await desk.closeCards();
+  await desk.choose('zoom-all');
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: '/tmp/h/s4.png' });
+  await desk.openCards();
+  await page.screenshot({ path: '/tmp/h/s5.png' });
+});
