@@ -1,5 +1,7 @@
 /** A shed set down on its plot: turned to the boundary, so far from it and along it, slid by hand, and checked against what has to be kept clear; judged by the file that leaves. */
 import { readFileSync } from 'node:fs';
+import { FROM_WALL, KEPT } from '../demo/jobs-orchard';
+import { GLASSHOUSE } from '../demo/scenes/glasshouse';
 import { ORCHARD, PIXEL } from '../demo/scenes/orchard';
 import { readDxf } from '../src/core/formats';
 import { endOf, startOf } from '../src/core/geometry';
@@ -158,11 +160,57 @@ test('a shed is set down on its plot, turned to the lane, so far from it and fro
   const after = await standsInFile(desk);
   expect(Math.abs(after.along[0] - 20_000)).toBeLessThan(10);
   expect(after.within[0]).toBeCloseTo(before.within[0], 3);
+});
+
+test('the glasshouse of the orchard hangs over what is kept clear of the wall; pushed off it is clear, laid along the wall the work lies level, also after a reload', async ({
+  desk,
+  page,
+}) => {
+  await desk.openDemo('orchard');
   await openSite(desk);
+  await expect(saysOf(desk)).toHaveText('It stands fast.');
+  const says = page.getByTestId('clearance-says');
+  const { gutter } = GLASSHOUSE;
+  const stated = async () => {
+    const [, way, by, plusMinus] = /(over|clear) by ([\d.]+) m ±(\d+\.\d+)/.exec((await says.textContent())!)!;
+    return { mm: 1000 * Number(by) * (way === 'over' ? -1 : 1), plusMinus: 1000 * Number(plusMinus) };
+  };
+  const over = await stated();
+  expect(Math.abs(over.mm - (FROM_WALL - gutter - KEPT))).toBeLessThanOrEqual(over.plusMinus + 5);
+  expect(over.plusMinus).toBeLessThan(60);
+  // Pushed off the wall it is clear, by what the hand typed.
+  const away = page.getByTestId('hold-off').getByTestId('hold-length');
+  await away.fill('1.9 m ± 1 cm');
+  await away.press('Enter');
+  await expect(says).toContainText('is clear by');
+  const clear = await stated();
+  expect(Math.abs(clear.mm - (1900 - gutter - KEPT))).toBeLessThanOrEqual(clear.plusMinus + 5);
+
+  // Laid along the wall, it lies level on the bench; the file keeps the axes of the map.
+  await say(desk, 'Work along an edge');
+  const [from, to] = ORCHARD.wall as unknown as readonly [At, At];
+  const middle: At = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2];
+  await pointThere(desk, middle);
+  await expect(page.getByTestId('work-along')).toContainText('turned by');
   await desk.closeCards();
-  await desk.choose('zoom-all');
-  await page.waitForTimeout(600);
-  await page.screenshot({ path: '/tmp/h/s4.png' });
+  const [p, q] = [await desk.hand.screenOf(onPicture(from)), await desk.hand.screenOf(onPicture(to))];
+  expect(Math.abs((q[1] - p[1]) / (q[0] - p[0]))).toBeLessThan(0.01);
+  await desk.saved();
+  await page.reload();
+  await desk.step('handover');
   await desk.openCards();
-  await page.screenshot({ path: '/tmp/h/s5.png' });
+  const file = await desk.download('save-file');
+  const read = readDxf(readFileSync(file, 'utf8'));
+  if (!read.ok) throw new Error(read.code);
+  expect(judgeDxf(file).errors).toBe(0);
+  const corners = (layer: string) =>
+    read.value.paths.filter((path) => path.layer === layer).map(({ pieces }) => pieces.map(startOf));
+  const [wall] = corners('Boundary').filter((places) => places.length === 1);
+  const eave = corners('Gutter')[0]!;
+  const slope = Math.atan2(to[1] - from[1], to[0] - from[0]);
+  const beyond = eave.map(([x, y]) => (x - wall![0]![0]) * Math.sin(slope) - (y - wall![0]![1]) * Math.cos(slope));
+  expect(Math.abs(Math.min(...beyond) - (1900 - gutter))).toBeLessThan(60);
+  await openSite(desk);
+  await desk.choose('work-along-back');
+  await expect(page.getByTestId('work-along')).toHaveCount(0);
 });

@@ -35,7 +35,8 @@ export class Desk {
       | 'pond'
       | 'can'
       | 'bench-views'
-      | 'trowel',
+      | 'trowel'
+      | 'orchard',
   ): Promise<void> {
     await this.page.goto('/');
     await this.page.getByTestId(`demo-${name}`).click();

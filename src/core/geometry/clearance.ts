@@ -1,7 +1,8 @@
-import { applied, moved, placed } from './affine';
+import { applied, moved, placed, type Affine } from './affine';
 import type { Gap } from './gap';
 import { listCrossings } from './intersect';
 import { nearestOn, turningsAlong } from './measure';
+import { partOf } from './part';
 import { pointAt, type Line, type Piece } from './piece';
 import { angleOf, distance, subtract, type Vec } from './vec';
 
@@ -11,34 +12,50 @@ import { angleOf, distance, subtract, type Vec } from './vec';
  */
 export function findClearance(pieces: readonly Piece[], edge: Line, inner: 1 | -1): Gap | undefined {
   const length = distance(edge.a, edge.b);
-  // Along the edge, and inwards from it.
   const [back, into] = framesOf(edge, inner);
-  const beside = pieces.map((piece) => moved(piece, into)).flatMap((piece) => placesOf(piece, length));
-  const gaps = beside.flatMap(([x, y]): readonly Gap[] => {
-    const foot: Vec = [Math.max(0, Math.min(length, x)), 0];
-    if (x < 0 || x > length) return y > 0 ? [{ from: [x, y], to: foot, value: distance([x, y], foot) }] : [];
-    return [{ from: [x, y], to: foot, value: y }];
-  });
+  const gaps = pieces
+    .map((piece) => moved(piece, into))
+    .flatMap((piece) => listParts(piece, length))
+    .flatMap((part) => gapsOf(part, length));
   if (gaps.length === 0) return undefined;
   const { from, to, value } = gaps.reduce((least, gap) => (gap.value < least.value ? gap : least));
   return { from: applied(back, from), to: applied(back, to), value };
 }
 
-/** From the frame of an edge, and into it. */
-function framesOf({ a, b }: Line, inner: 1 | -1): readonly [Parameters<typeof moved>[1], Parameters<typeof moved>[1]] {
+/** From the frame of an edge (along it, and inwards from it), and into that. */
+function framesOf({ a, b }: Line, inner: 1 | -1): readonly [Affine, Affine] {
   const angle = angleOf(subtract(b, a));
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const [ax, ay] = a;
   return [placed(a, angle, 1, inner), [c, -inner * s, s, inner * c, -c * ax - s * ay, inner * (s * ax - c * ay)]];
 }
 
-/** In the frame of an edge of some length: the places of a piece of which one comes nearest to it. */
-function placesOf(piece: Piece, length: number): readonly Vec[] {
-  const own = [0, ...turningsAlong(piece, 1), 1].map((t) => pointAt(piece, t));
-  const reach = 1 + Math.max(...own.map(([, y]) => Math.abs(y))) * 2;
-  const past = [0, length].flatMap((x) => [
-    ...listCrossings(piece, { kind: 'line', a: [x, -reach], b: [x, reach] }).map(({ point }): Vec => [x, point[1]]),
-    nearestOn(piece, [x, 0]).point,
-  ]);
-  return [...own, ...past];
+/** A piece cut where it crosses the edge's line, and the square ones at its ends: every part lies beside the edge, or past one end of it, on one side. */
+function listParts(piece: Piece, length: number): readonly Piece[] {
+  const extremes = ([0, 1] as const).flatMap((axis) => turningsAlong(piece, axis));
+  const places = [0, ...extremes, 1].map((t) => pointAt(piece, t));
+  const reach = 2 * Math.max(1, length, ...places.map(([x, y]) => Math.max(Math.abs(x), Math.abs(y))));
+  const lines: readonly Line[] = [
+    { kind: 'line', a: [-reach, 0], b: [reach, 0] },
+    ...[0, length].map((x): Line => ({ kind: 'line', a: [x, -reach], b: [x, reach] })),
+  ];
+  const cuts = lines.flatMap((line) => listCrossings(piece, line).map(({ ta }) => ta)).sort((a, b) => a - b);
+  return [0, ...cuts].flatMap((from, i) => {
+    const to = cuts[i] ?? 1;
+    return to > from ? [partOf(piece, from, to)] : [];
+  });
+}
+
+/** How near a part comes, where it can be nearest. */
+function gapsOf(part: Piece, length: number): readonly Gap[] {
+  const [x, y] = pointAt(part, 0.5);
+  const end: Vec | undefined = x < 0 ? [0, 0] : x > length ? [length, 0] : undefined;
+  if (end && y < 0) return [];
+  if (end) {
+    const { point, distance: value } = nearestOn(part, end);
+    return [{ from: point, to: end, value }];
+  }
+  return [0, ...turningsAlong(part, 1), 1]
+    .map((t) => pointAt(part, t))
+    .map((from): Gap => ({ from, to: [from[0], 0], value: from[1] }));
 }
