@@ -71,6 +71,29 @@ const there = (id: string, of: string, layer: string): MadeOutline => ({
   recipe: { kind: 'sited', of: [of], siting: siting.id },
 });
 
+function drawn(): Job['outlines'] {
+  const { length: long, width: wide, gutter } = GLASSHOUSE;
+  return [
+    chain(
+      'boundary',
+      SITE,
+      'site',
+      ORCHARD.boundary.map((at) => onSite(at as unknown as At)),
+    ),
+    chain(
+      'wall',
+      SITE,
+      'site',
+      ORCHARD.wall.map((at) => onSite(at as unknown as At)),
+      false,
+    ),
+    chain('house', PLAN, 'outline', around(0, 0, long, wide)),
+    chain('gutter', PLAN, 'gutter', around(0, -gutter, long, wide + gutter)),
+    there('house-there', 'house', 'outline'),
+    there('gutter-there', 'gutter', 'gutter'),
+  ];
+}
+
 /** The orchard from above with its boundary and the garden wall traced, and the glasshouse's plan set down beside the wall: its gutter hangs over what has to be kept clear. */
 export function orchardJob(made: Date): Job {
   const plan = sheetOf(glasshousePlan.name, 'Glasshouse', 'scan', { width, height });
@@ -84,7 +107,7 @@ export function orchardJob(made: Date): Job {
     undefined,
   );
   if (!placed.ok) throw new Error(placed.code);
-  const { length: long, width: wide, gutter } = GLASSHOUSE;
+  const { length: long, width: wide } = GLASSHOUSE;
   return {
     ...createJob('orchard', 'Orchard, a glasshouse on its site', made),
     units: { style: 'm', denominator: 16 },
@@ -102,25 +125,7 @@ export function orchardJob(made: Date): Job {
       { id: 'gutter', name: 'Gutter', color: 'plum', show: true, lock: false },
       { id: 'site', name: 'Boundary', color: 'straw', show: true, lock: false },
     ],
-    outlines: [
-      chain(
-        'boundary',
-        SITE,
-        'site',
-        ORCHARD.boundary.map((at) => onSite(at as unknown as At)),
-      ),
-      chain(
-        'wall',
-        SITE,
-        'site',
-        ORCHARD.wall.map((at) => onSite(at as unknown as At)),
-        false,
-      ),
-      chain('house', PLAN, 'outline', around(0, 0, long, wide)),
-      chain('gutter', PLAN, 'gutter', around(0, -gutter, long, wide + gutter)),
-      there('house-there', 'house', 'outline'),
-      there('gutter-there', 'gutter', 'gutter'),
-    ],
+    outlines: drawn(),
     site: placed.value.site,
     sitings: [siting],
     setbacks: [{ id: 'from-wall', plane: SITE, on: [{ outline: 'wall', segment: 'wall-0' }], mm: KEPT }],

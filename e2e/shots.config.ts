@@ -11,7 +11,10 @@ export default defineConfig({
   testMatch: 'shots.ts',
   reporter: 'list',
   workers: 1,
-  projects: base.projects!.map((project) => ({ ...project, use: { ...project.use, deviceScaleFactor: 1 } })),
+  // The third project is of what only fine screens show.
+  projects: base
+    .projects!.slice(0, 2)
+    .map((project) => ({ ...project, use: { ...project.use, deviceScaleFactor: 1 } })),
   outputDir: '../test-results/shots',
   webServer: { ...(base.webServer as object), cwd: '..' } as never,
 });

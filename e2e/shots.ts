@@ -156,14 +156,10 @@ test('bringing in', async ({ desk, page }, { project }) => {
   await page.getByText(/would go/).waitFor();
   await desk.choose('zoom-all');
   await shoot('clean');
-  await page.goto('/');
-  await desk.choose('new-job');
-  await desk.choose('open-parcel');
-  await page.getByTestId('parcel-address').fill('7 Medlar Lane');
-  await desk.choose('find-parcel');
-  await desk.choose('parcel-orchard');
-  await page.getByRole('button', { name: /^7 Medlar Lane, ±/ }).waitFor();
-  await desk.choose('toggle-accuracy');
+  await desk.openDemo('orchard');
+  await desk.step('arrange');
+  await desk.choose('panel-site');
+  await desk.hand.zoomTo([1065, 310], 3);
   await shoot('site');
 });
 

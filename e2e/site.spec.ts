@@ -39,15 +39,21 @@ async function openSite(desk: Desk): Promise<void> {
   await desk.openCards();
 }
 
-/** How the shed stands in the file: the least and the most of its corners along the lane's boundary, and within from it. mm */
-async function standsInFile(desk: Desk) {
+/** What is handed over, path by path. */
+async function pathsInFile(desk: Desk) {
   await desk.step('handover');
   await desk.openCards();
   const file = await desk.download('save-file');
   const read = readDxf(readFileSync(file, 'utf8'));
   if (!read.ok) throw new Error(read.code);
   expect(judgeDxf(file).errors).toBe(0);
-  const ends = read.value.paths.map(({ pieces }) => pieces.flatMap((piece) => [startOf(piece), endOf(piece)]));
+  return read.value.paths;
+}
+
+/** How the shed stands in the file: the least and the most of its corners along the lane's boundary, and within from it. mm */
+async function standsInFile(desk: Desk) {
+  const paths = await pathsInFile(desk);
+  const ends = paths.map(({ pieces }) => pieces.flatMap((piece) => [startOf(piece), endOf(piece)]));
   const plot = ends.find(
     (places) =>
       places.length === 8 && Math.hypot(places[1]![0] - places[0]![0], places[1]![1] - places[0]![1]) > 20_000,
@@ -197,14 +203,9 @@ test('the glasshouse of the orchard hangs over what is kept clear of the wall; p
   expect(Math.abs((q[1] - p[1]) / (q[0] - p[0]))).toBeLessThan(0.01);
   await desk.saved();
   await page.reload();
-  await desk.step('handover');
-  await desk.openCards();
-  const file = await desk.download('save-file');
-  const read = readDxf(readFileSync(file, 'utf8'));
-  if (!read.ok) throw new Error(read.code);
-  expect(judgeDxf(file).errors).toBe(0);
+  const paths = await pathsInFile(desk);
   const corners = (layer: string) =>
-    read.value.paths.filter((path) => path.layer === layer).map(({ pieces }) => pieces.map(startOf));
+    paths.filter((path) => path.layer === layer).map(({ pieces }) => pieces.map(startOf));
   const [wall] = corners('Boundary').filter((places) => places.length === 1);
   const eave = corners('Gutter')[0]!;
   const slope = Math.atan2(to[1] - from[1], to[0] - from[0]);

@@ -3,7 +3,7 @@ import { createDeriver } from '@/core/derive';
 import { distance, type Vec } from '@/core/geometry';
 import { addEvidence, addSheet, createView, setWorkAlong, type Evidence } from '@/core/job';
 import { jobOf, scanOf } from '@/core/job/for-tests';
-import { squaredUp, turned } from './laying';
+import { acrossFrom, squaredUp, turned } from './laying';
 
 const ALONG = 0.3;
 /** A map of 5 px a millimetre whose corners are known: across is right, up is up. */
@@ -31,7 +31,7 @@ const fitted = createDeriver()(job).views.get('v')!;
 
 it.each([
   ['as it was taken', turned(fitted)!],
-  ['squared up', squaredUp(fitted.fit, fitted.view.workAlong)],
+  ['squared up', squaredUp(fitted)],
 ])('%s, what runs along the edge lies level, and every place comes back', (_, laying) => {
   const [from, to] = [
     laying.fromPlane([100, 50]),
@@ -46,6 +46,11 @@ it.each([
     expect(distance(laying.toSheet(laying.toBench(at)), at)).toBeLessThan(1e-6);
     expect(distance(laying.toBench(at), laying.fromPlane(fitted.fit.toPlane(at)))).toBeLessThan(1e-6);
   }
+});
+
+it("what lies across is told in the plane's own axes, whichever way the view is turned", () => {
+  const [x, y] = acrossFrom([700, 300], fitted.fit);
+  expect([x > 700, y]).toEqual([true, expect.closeTo(300, 3)]);
 });
 
 it('its figures stay in the axes that are known', () => {

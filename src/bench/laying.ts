@@ -1,6 +1,17 @@
 import { canSquareUp, scaleInMiddle, type Fit } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
-import { add, applied, boxAround, levelled, mix, placed, subtract, type Box, type Vec } from '@/core/geometry';
+import {
+  add,
+  applied,
+  boxAround,
+  distance,
+  levelled,
+  mix,
+  placed,
+  subtract,
+  type Box,
+  type Vec,
+} from '@/core/geometry';
 
 /**
  * How a picture lies on the bench: as it was taken and turned level, or squared up by its fit, lens and all. Bench frame: pixels of the picture as
@@ -31,8 +42,13 @@ export function turned({ fit, sheet, view: { datum, mirrored = false } }: Fitted
   return { straight: false, toBench, toSheet, fromPlane: (plane) => toBench(fit.toSheet(plane)), canLay: () => true };
 }
 
-/** With the direction level that is worked along: radians on the plane. */
-export function squaredUp(fit: Fit, along = 0): Laying {
+/** A fit, and the direction on its plane that is worked along: that lies level. */
+interface Squared {
+  readonly fit: Fit;
+  readonly view: Pick<FittedView['view'], 'workAlong'>;
+}
+
+export function squaredUp({ fit, view: { workAlong: along = 0 } }: Squared): Laying {
   const { width, height } = fit.picture;
   const middle: Vec = [width / 2, height / 2];
   const about = fit.toPlane(middle);
@@ -69,4 +85,13 @@ export function alongFrame(frame: readonly Vec[]): Vec[] {
   return frame.flatMap((from, i) =>
     Array.from({ length: STEPS }, (_, k) => mix(from, frame[(i + 1) % frame.length]!, k / STEPS)),
   );
+}
+
+/** So many pixels of the sheet tell a direction. */
+const REACH = 20;
+
+/** A place of the sheet that lies across from another, in the plane's own axes: these stay where evidence tells them, however the view is turned. */
+export function acrossFrom(at: Vec, { toPlane, toSheet }: Pick<Fit, 'toPlane' | 'toSheet'>): Vec {
+  const from = toPlane(at);
+  return toSheet(add(from, [distance(from, toPlane([at[0] + REACH, at[1]])), 0]));
 }

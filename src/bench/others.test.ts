@@ -80,7 +80,7 @@ it('others are those on the same plane that have a place on it and are shown', (
 it('each place of another picture lies where it is on the plane, however this one lies on the bench', () => {
   const views = derivedOf(changed(threeViews(), turnView('left-view', 0.3)));
   const [own, other] = [views.get('left-view')!, views.get('right-view')!];
-  for (const laying of [undefined, turned(own), squaredUp(own.fit)]) {
+  for (const laying of [undefined, turned(own), squaredUp(own)]) {
     const under = layingUnder(other, own, { width: 1, height: 1, zoom: 1, centre: [0, 0], laying });
     const toBench = laying?.toBench ?? ((place: Vec) => place);
     fc.assert(

@@ -190,8 +190,7 @@ export class Session {
   layAgain(): void {
     const { straight, viewport } = this.getState();
     const fitted = this.findFitted();
-    const laying =
-      straight && fitted?.fit.scaled ? squaredUp(fitted.fit, fitted.view.workAlong) : fitted && turned(fitted);
+    const laying = straight && fitted?.fit.scaled ? squaredUp(fitted) : fitted && turned(fitted);
     this.set({ viewport: { ...viewport, laying } });
   }
 

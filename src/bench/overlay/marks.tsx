@@ -3,6 +3,7 @@ import type { FittedView } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
 import type { Palette } from '@/ui/palette';
+import { acrossFrom } from '../laying';
 import { toScreen, type Viewport } from '../viewport';
 
 interface MarksProps {
@@ -73,9 +74,9 @@ export function clipped(a: Vec, b: Vec, { width, height }: Viewport): readonly [
 
 /** The zero of the view plane, with the direction that is level: one tick across, three up. */
 export function DatumMark({ fitted, viewport, palette }: Omit<MarksProps, 'job'>) {
-  const { origin, direction } = fitted.view.datum;
-  const [x, y] = toScreen(viewport, origin);
-  const along = toScreen(viewport, [origin[0] + Math.cos(direction), origin[1] + Math.sin(direction)]);
+  const at = zeroSeen(fitted);
+  const [x, y] = toScreen(viewport, at);
+  const along = toScreen(viewport, acrossFrom(at, fitted.fit));
   const turn = (Math.atan2(along[1] - y, along[0] - x) * 180) / Math.PI;
   const d = 'M0 0H44M30 -5V5M0 0V-44M-5 -24H5M-5 -29H5M-5 -34H5';
   return (
@@ -85,4 +86,11 @@ export function DatumMark({ fitted, viewport, palette }: Omit<MarksProps, 'job'>
       <circle r={4} stroke={palette.straw} strokeWidth={1.6} fill={palette.paper} />
     </g>
   );
+}
+
+/** The zero of the plane where the sheet shows it, else the datum's: so that its directions are always there. Sheet px. */
+function zeroSeen({ fit, sheet, view }: MarksProps['fitted']): Vec {
+  const [x, y] = fit.toSheet([0, 0]);
+  const isSeen = x >= 0 && y >= 0 && x <= sheet.width && y <= sheet.height;
+  return isSeen ? [x, y] : view.datum.origin;
 }

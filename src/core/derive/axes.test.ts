@@ -14,6 +14,7 @@ import {
 } from '../geometry';
 import {
   addDimension,
+  cutView,
   addEvidence,
   addGuide,
   addMade,
@@ -352,4 +353,37 @@ it('a place that is known stays the known one, whatever turns', () => {
         ...after.outlines.get('shut')!.map((piece) => nearestOn(piece, after.fitted.fit.toPlane(place)).distance),
       ),
     ).toBeLessThan(1e-6);
+});
+
+it('a view that shares what is known of another has axes of its own: what is typed in it stays on the thing when they turn', () => {
+  const sharing = [
+    addEvidence(
+      'v',
+      {
+        id: 'k',
+        kind: 'known-point',
+        groups: [['z']],
+        said: { across: { value: 70, written: '70' }, up: { value: 30, written: '30' } },
+        guess: false,
+        role: 'use',
+      },
+      [{ id: 'z', at: [1000, 2000], sigma: 1 }],
+    ),
+    cutView({ ...createView('w', job.sheets[0]!), datum: { origin: [300, 900], direction: 0.2 }, shares: 'v' }),
+    addRegion({ id: 'there', plane: 'w', name: 'There', at: [12, -7], kind: 'zone' }),
+  ].reduce(runCommand, startHistory(job)).job;
+  const sheetOf = (of: typeof job) => {
+    const { at } = of.regions.find(({ id }) => id === 'there')!;
+    return createDeriver()(of).views.get('w')!.fit.toSheet(at!);
+  };
+  const before = sheetOf(sharing);
+  for (const change of [
+    turnView('w', 0.4),
+    setDatum(
+      'w',
+      { origin: [500, 400], direction: -1 },
+      createDeriver()(sharing).views.get('w')!.fit.toPlane([500, 400]),
+    ),
+  ])
+    expect(distance(sheetOf(runCommand(startHistory(sharing), change).job), before)).toBeLessThan(1e-6);
 });

@@ -17,7 +17,6 @@ import {
   subtract,
   type Arc,
   type Line,
-  type Piece,
   type Vec,
 } from '../geometry';
 import type { Dimension, DimensionKind } from '../job';

@@ -55,15 +55,7 @@ export function createMaking(): (
       new Map<Guide, Line | undefined>(),
       new Map<string, Affine | undefined>(),
     ];
-    const byId = new Map(job.outlines.map((outline) => [outline.id, outline]));
-    /** Where what is set on another plane comes to: worked out once for all of a drawing. */
-    const findSited: Making['findSited'] = (id) => {
-      const siting = job.sitings.find((other) => other.id === id);
-      if (!siting) return undefined;
-      if (!planes.get(siting.of)?.placing.scaled) return 'made-without-scale';
-      if (!sited.has(id)) sited.set(id, sitedAmong(siting, (outline) => byId.get(outline), find).map);
-      return sited.get(id);
-    };
+    const findSited: Making['findSited'] = (id) => findMapOf(id, job, planes, find, sited);
     const find = (id: string): Shape | undefined => {
       const outline = made.get(id);
       if (!outline || shapes.has(id) || open.has(id)) return shapes.get(id);
@@ -91,6 +83,22 @@ export function createMaking(): (
     for (const id of made.keys()) find(id);
     return shapes;
   };
+}
+
+/** Where what is set on another plane comes to: worked out once for all of a drawing. */
+function findMapOf(
+  id: string,
+  { sitings, outlines }: Pick<Job, 'sitings' | 'outlines'>,
+  planes: ReadonlyMap<string, SeenPlane>,
+  findShape: Making['findShape'],
+  known: Map<string, Affine | undefined>,
+): ReturnType<Making['findSited']> {
+  const siting = sitings.find((other) => other.id === id);
+  if (!siting) return undefined;
+  if (!planes.get(siting.of)?.placing.scaled) return 'made-without-scale';
+  const findOutline = (wanted: string) => outlines.find((outline) => outline.id === wanted);
+  if (!known.has(id)) known.set(id, sitedAmong(siting, findOutline, findShape).map);
+  return known.get(id);
 }
 
 function makingIn(

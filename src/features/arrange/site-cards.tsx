@@ -1,10 +1,10 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
+import { acrossFrom } from '@/bench/laying';
 import type { Saying } from '@/bench/tools';
 import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
 import { outlinesToSite, sitedOutlines, type FittedView } from '@/core/derive';
-import { scaleInMiddle } from '@/core/calibrate';
-import { add, angleOf, boxAround, subtract, type Vec } from '@/core/geometry';
+import { angleOf, boxAround, subtract, type Vec } from '@/core/geometry';
 import { setOnPlane, setWorkAlong, type Job } from '@/core/job';
 import { formatAngle } from '@/core/units';
 import type { Shape, Siting } from '@/core/outline';
@@ -66,17 +66,13 @@ function WhatIsSaid() {
   );
 }
 
-/** So many pixels of the sheet tell a direction. */
-const REACH = 20;
-
 /** The bench lies along an edge: how far that is from the plane's own axes, and the way back. */
 function WorkAlong({ fitted: { view, fit } }: { fitted: FittedView }) {
   const { jobs, session } = useDesk();
   if (view.workAlong === undefined) return null;
   const back = () => {
     const { origin } = view.datum;
-    const from = fit.toPlane(origin);
-    const level = angleOf(subtract(fit.toSheet(add(from, [REACH / scaleInMiddle(fit), 0])), origin));
+    const level = angleOf(subtract(acrossFrom(origin, fit), origin));
     jobs.getState().run(setWorkAlong(view.id, level, undefined));
     session.framing.showAll();
   };
