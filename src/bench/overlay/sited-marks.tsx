@@ -1,4 +1,4 @@
-import { edgeKept, innerSideOf } from '@/core/derive';
+import { edgeKept, innerSideOf, outlinesSited } from '@/core/derive';
 import { add, findDirection, perpendicular, scale, subtract, type Vec } from '@/core/geometry';
 import { formatLength } from '@/core/units';
 import { clearancesOn, isOver, type KeptClear } from '../clearances';
@@ -49,10 +49,11 @@ function keptLines({ job, derived, fitted }: DrawnProps) {
     const edge = setback.plane === fitted.view.plane ? edgeKept(setback, job, derived.shapes) : undefined;
     const along = edge && findDirection(subtract(edge.b, edge.a));
     if (!edge || !along) return [];
-    const drawn = job.outlines.flatMap(({ id, plane }) =>
-      plane === setback.plane && id !== setback.on[0].outline ? (derived.shapes.get(id)?.finished ?? []) : [],
-    );
-    const side = innerSideOf(edge, derived.shapes.get(setback.on[0].outline), drawn);
+    const sited = job.sitings
+      .filter(({ plane }) => plane === setback.plane)
+      .flatMap((siting) => outlinesSited(job, siting))
+      .flatMap(({ id }) => derived.shapes.get(id)?.finished ?? []);
+    const side = innerSideOf(edge, derived.shapes.get(setback.on[0].outline), sited);
     const aside = scale(perpendicular(along), side * setback.mm);
     return [{ id: setback.id, from: add(edge.a, aside), to: add(edge.b, aside) }];
   });

@@ -6,7 +6,6 @@ import {
   startOf,
   subtract,
   windingNumber,
-  type Gap,
   type Line,
   type Piece,
   type Vec,
@@ -90,10 +89,7 @@ export function clearanceOf(setback: Setback, siting: Siting, { job, derived }: 
   const beyond = setback.mm + (siting.overhang ?? 0);
   const margin = measureShapes([outline, ...boundary], { job, derived }, (shapes) => {
     const kept = edgeKept(setback, job, shapes);
-    return (kept && marginBeside(piecesOf([outline], shapes), kept, inner)) ?? NaN;
+    return (kept && findClearance(piecesOf([outline], shapes), kept, inner)?.value) ?? NaN;
   });
   return { from: gap.from, to: gap.to, margin: { ...margin, value: margin.value - beyond } };
 }
-
-const marginBeside = (pieces: readonly Piece[], edge: Line, inner: 1 | -1): number | undefined =>
-  (findClearance(pieces, edge, inner) as Gap | undefined)?.value;
