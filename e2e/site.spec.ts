@@ -24,7 +24,8 @@ const beside = (along: number, within: number): At => [
 ];
 const SHED = { width: 3600, depth: 2400 };
 
-const say = (desk: Desk, name: string) => desk.page.getByTestId('site-saying').getByRole('radio', { name, exact: true }).click();
+const say = (desk: Desk, name: string) =>
+  desk.page.getByTestId('site-saying').getByRole('radio', { name, exact: true }).click();
 /** Points at places of the site, close enough to tell its edges apart. */
 async function pointThere(desk: Desk, ...places: readonly At[]): Promise<void> {
   await desk.closeCards();
