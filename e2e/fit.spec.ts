@@ -53,7 +53,7 @@ test('a slanted photo: card by one tap, a wrong length named and corrected, hole
   await desk.closeCards();
   const [left, right] = [slanted.card.left, slanted.card.right];
   await desk.pointAt([0.55 * left[0] + 0.45 * right[0], 0.55 * left[1] + 0.45 * right[1]]);
-  await expect(page.getByTestId('width-field')).toHaveValue('85.6 mm');
+  await expect(page.getByTestId('width-field')).toHaveValue('85.6 mm', { timeout: 30_000 });
   await desk.choose('set-length');
 
   // The rule's upper edge, which is straight in truth: it tells how the lens bows.
