@@ -11,7 +11,7 @@ export interface Picked {
 }
 
 export function findPicked(
-  job: Job,
+  job: Pick<Job, 'layers' | 'outlines'>,
   derived: Pick<Derived, 'shapes'>,
   plane: string,
   at: Vec,
@@ -22,7 +22,7 @@ export function findPicked(
 
 /** All outlines within reach, each where it is nearest; the nearest first. */
 export function listPicked(
-  job: Job,
+  job: Pick<Job, 'layers' | 'outlines'>,
   { shapes }: Pick<Derived, 'shapes'>,
   plane: string,
   at: Vec,

@@ -1,10 +1,11 @@
 import { outlinesToSite, sitedIn } from '@/core/derive';
-import { add, angleOf, distance, moved, subtract, type Piece, type Vec } from '@/core/geometry';
-import { changeSiting, isLevelTold, putSetback, setDatum, setWorkAlong, type Job } from '@/core/job';
+import { add, angleOf, applied, distance, moved, subtract, type Piece, type Vec } from '@/core/geometry';
+import { changeSiting, isLevelTold, putSetback, setDatum, setWorkAlong } from '@/core/job';
 import {
   CENTRE,
   findThing,
   inOwn,
+  mapOfPut,
   measureHold,
   type Hold,
   type HoldKind,
@@ -48,12 +49,9 @@ function endAt(
   wanted: Wanted,
   { job, shapes }: ToolContext,
 ): OutlineEnd | undefined {
-  const drawn: Pick<Job, 'layers' | 'outlines'> = {
-    layers: job.layers,
-    outlines: job.outlines.filter(({ shape }) => shape !== 'made'),
-  };
-  const picked = findPicked(drawn as Job, { shapes }, plane, at, reach);
-  const outline = drawn.outlines.find(({ id }) => id === picked?.outline);
+  const outlines = job.outlines.filter(({ shape }) => shape !== 'made');
+  const picked = findPicked({ layers: job.layers, outlines }, { shapes }, plane, at, reach);
+  const outline = outlines.find(({ id }) => id === picked?.outline);
   if (!picked || !outline) return undefined;
   const shape = shapes.get(outline.id)!;
   if (outline.shape !== 'chain') return wanted === 'edge' ? undefined : { outline: outline.id, node: CENTRE };
@@ -127,12 +125,7 @@ function hold(
   ];
 }
 
-const thingOf = (end: OutlineEnd, { job, shapes }: ToolContext) =>
-  findThing(
-    end,
-    job.outlines.find(({ id }) => id === end.outline),
-    shapes.get(end.outline),
-  );
+const thingOf = (end: OutlineEnd, { job, shapes }: ToolContext) => findThing(end, job.outlines, shapes);
 
 const isNearEnd = (piece: Piece, at: Vec) => piece.kind === 'line' && distance(piece.b, at) < distance(piece.a, at);
 
@@ -212,15 +205,14 @@ function nudge(state: SiteState, by: Vec, context: ToolContext): Step<SiteState>
 
 /** What is said takes hold as it would: the drawing where it would come to, and how far it went. */
 function previewOfMove(from: Vec, to: Vec, siting: Siting, context: ToolContext): Preview {
-  const next = movedBy(siting, subtract(to, from), context);
-  const { map, put } = sitedIn(next, context.job, context);
+  const { put } = movedBy(siting, subtract(to, from), context);
   const pieces = outlinesToSite(context.job, siting.of).flatMap(({ id }) => context.shapes.get(id)?.finished ?? []);
   const before = standsNow(siting, context).put;
   const went = add(from, subtract(put.at, before.at));
   const [a, b] = [from, went].map((place) => toSheetPlace(context.fitted, place)) as [Vec, Vec];
   return {
     ...NOTHING,
-    pieces: { list: pieces.map((piece) => moved(piece, map)), look: 'comes' },
+    pieces: { list: pieces.map((piece) => moved(piece, mapOfPut(put))), look: 'comes' },
     span: { from: a, to: b, look: 'measure' },
   };
 }
@@ -230,9 +222,7 @@ function previewOfEnd(own: OutlineEnd, siting: Siting, context: ToolContext): Pr
   const thing = thingOf(own, context);
   const { map } = standsNow(siting, context);
   if (thing?.kind === 'piece') return { ...NOTHING, pieces: { list: [moved(thing.piece, map)], look: 'comes' } };
-  if (!thing) return NOTHING;
-  const [at] = [moved({ kind: 'line', a: thing.at, b: thing.at }, map)];
-  return { ...NOTHING, points: at?.kind === 'line' ? [toSheetPlace(context.fitted, at.a)] : [] };
+  return thing ? { ...NOTHING, points: [toSheetPlace(context.fitted, applied(map, thing.at))] } : NOTHING;
 }
 
 export const siteTool: Tool<SiteState> = {

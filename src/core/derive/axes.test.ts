@@ -324,21 +324,21 @@ it('a name that was given before there was a scale stays on its region when the 
   ]);
 });
 
+const placeKnown = addEvidence(
+  'v',
+  {
+    id: 'k',
+    kind: 'known-point',
+    groups: [['z']],
+    said: { across: { value: 70, written: '70' }, up: { value: 30, written: '30' } },
+    guess: false,
+    role: 'use',
+  },
+  [{ id: 'z', at: [1000, 2000], sigma: 1 }],
+);
+
 it('a place that is known stays the known one, whatever turns', () => {
-  const known = [
-    addEvidence(
-      'v',
-      {
-        id: 'k',
-        kind: 'known-point',
-        groups: [['z']],
-        said: { across: { value: 70, written: '70' }, up: { value: 30, written: '30' } },
-        guess: false,
-        role: 'use',
-      },
-      [{ id: 'z', at: [1000, 2000], sigma: 1 }],
-    ),
-  ].reduce(runCommand, startHistory(job)).job;
+  const known = runCommand(startHistory(job), placeKnown).job;
   const before = onSheet(known);
   const turned = [
     turnView('v', 0.4),
@@ -357,18 +357,7 @@ it('a place that is known stays the known one, whatever turns', () => {
 
 it('a view that shares what is known of another has axes of its own: what is typed in it stays on the thing when they turn', () => {
   const sharing = [
-    addEvidence(
-      'v',
-      {
-        id: 'k',
-        kind: 'known-point',
-        groups: [['z']],
-        said: { across: { value: 70, written: '70' }, up: { value: 30, written: '30' } },
-        guess: false,
-        role: 'use',
-      },
-      [{ id: 'z', at: [1000, 2000], sigma: 1 }],
-    ),
+    placeKnown,
     cutView({ ...createView('w', job.sheets[0]!), datum: { origin: [300, 900], direction: 0.2 }, shares: 'v' }),
     addRegion({ id: 'there', plane: 'w', name: 'There', at: [12, -7], kind: 'zone' }),
   ].reduce(runCommand, startHistory(job)).job;

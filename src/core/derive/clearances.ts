@@ -14,6 +14,7 @@ import type { Job, Setback } from '../job';
 import { findThing, type Outline, type Shape, type Siting } from '../outline';
 import type { Derived } from './derive';
 import { measureShapes } from './figures';
+import { isSitedBy } from './sited';
 
 /** How what is set on a plane keeps from an edge there. mm */
 export interface Clearance {
@@ -37,11 +38,7 @@ export function edgeKept(
   { outlines }: Pick<Job, 'outlines'>,
   shapes: Shapes,
 ): Line | undefined {
-  const thing = findThing(
-    end,
-    outlines.find(({ id }) => id === end.outline),
-    shapes.get(end.outline),
-  );
+  const thing = findThing(end, outlines, shapes);
   return thing?.kind === 'piece' && thing.piece.kind === 'line' ? thing.piece : undefined;
 }
 
@@ -60,15 +57,11 @@ export function innerSideOf({ a, b }: Line, of: Shape | undefined, pieces: reado
 /** What a siting shows on its plane: on shown layers, and no aids. */
 export const outlinesSited = (
   { outlines, layers }: Pick<Job, 'outlines' | 'layers'>,
-  { id }: Siting,
+  siting: Siting,
 ): readonly Outline[] =>
   outlines.filter(
     (outline) =>
-      outline.shape === 'made' &&
-      outline.recipe.kind === 'sited' &&
-      outline.recipe.siting === id &&
-      !outline.aid &&
-      layers.some(({ id: layer, show }) => layer === outline.layer && show),
+      isSitedBy(siting, outline) && !outline.aid && layers.some(({ id, show }) => id === outline.layer && show),
   );
 
 /** How a drawing keeps from an edge; undefined where one of them is gone, or the drawing lies past the edge's ends and beyond it. */

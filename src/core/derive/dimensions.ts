@@ -35,13 +35,6 @@ export interface Span {
 
 type Shapes = ReadonlyMap<string, Shape>;
 
-const findEnd = (end: RelationEnd, outlines: readonly Outline[], shapes: Shapes): Thing | undefined =>
-  findThing(
-    end,
-    outlines.find(({ id }) => id === end.outline),
-    shapes.get(end.outline),
-  );
-
 /** Lines that turn less than this against each other are as good as parallel: radians. */
 const PARALLEL = 0.02;
 
@@ -59,7 +52,7 @@ export function kindsFor(
   outlines: readonly Outline[],
   shapes: Shapes,
 ): readonly DimensionKind[] {
-  const things = on.map((end) => findEnd(end, outlines, shapes));
+  const things = on.map((end) => findThing(end, outlines, shapes));
   const [first, second] = things;
   if (!first || things.length > 2 || things.includes(undefined)) return [];
   if (
@@ -107,7 +100,7 @@ export function findSpan(
   shapes: Shapes,
 ): Span | undefined {
   if (kind === 'gap') return gapBetween(on, shapes);
-  const [first, second] = on.map((end) => findEnd(end, outlines, shapes));
+  const [first, second] = on.map((end) => findThing(end, outlines, shapes));
   const between = (from: Vec, to: Vec): Span => ({ from, to, value: distance(from, to) });
   const round = roundOf(first);
   if (kind === 'length')
@@ -187,7 +180,7 @@ export function listRow(
   from: 'before' | 'first',
 ): readonly (readonly [RelationEnd, RelationEnd])[] {
   const places = on.flatMap((end) => {
-    const at = placeOf(findEnd(end, outlines, shapes));
+    const at = placeOf(findThing(end, outlines, shapes));
     return at ? [{ end, at: at[axis] }] : [];
   });
   if (places.length < 2) return [];

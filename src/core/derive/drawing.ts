@@ -80,7 +80,7 @@ export function drawingInSpace(job: Job, derived: Derived): Result<Drawing> {
   });
   const each = standing.filter(({ plane }, i) => standing.findIndex((other) => other.plane === plane) === i);
   if (each.length === 0) return refused('drawing-nothing-stands');
-  const isTwice = isDrawnTwice(job, derived);
+  const isTwice = isDrawnTwice(job, new Set(each.map(({ plane }) => plane)));
   const once = { ...job, outlines: job.outlines.filter((outline) => !isTwice(outline)) };
   const layers = each.flatMap(({ plane, name, placed }): readonly DrawingLayer[] =>
     job.layers.flatMap((layer) => {

@@ -33,9 +33,11 @@ export interface DrawnLookedAt {
 /** What is drawn of which it is said where it lies, by its view or by its layer, or in views that stand on edges: there it stands inside the folded sheet, as in the file. */
 export function drawnLookedAt(drawn: DrawnIn, { turn, tip }: Folding): readonly DrawnLookedAt[] {
   const { job, derived } = drawn;
-  const isTwice = isDrawnTwice(job, derived);
+  const standing = listStanding(job, derived);
+  const planes = new Set(standing.flatMap(({ view }) => derived.views.get(view)?.view.plane ?? []));
+  const isTwice = isDrawnTwice(job, planes);
   const outlines = job.outlines.filter((outline) => !isTwice(outline));
-  return listStanding(job, derived).flatMap((placed) => {
+  return standing.flatMap((placed) => {
     const fitted = derived.views.get(placed.view);
     if (!fitted) return [];
     const isSaid = !derived.arranged.stands.has(placed.view) || fitted.source.liesAt !== undefined;

@@ -16,7 +16,7 @@ import {
 } from '../outline';
 import type { FittedView } from './fits';
 import type { SeenPlane } from './planes';
-import { heldBy, sitedAmong, sitingOf } from './sited';
+import { heldBy, sitedIn, sitingOf } from './sited';
 
 /** How far guides on a plane reach to each side of their places: past all pictures of it. Plane unit. */
 export const guideReachOn = ({ views }: Pick<SeenPlane, 'views'>): number => Math.max(...views.map(guideReach));
@@ -96,8 +96,7 @@ function findMapOf(
   const siting = sitings.find((other) => other.id === id);
   if (!siting) return undefined;
   if (!planes.get(siting.of)?.placing.scaled) return 'made-without-scale';
-  const findOutline = (wanted: string) => outlines.find((outline) => outline.id === wanted);
-  if (!known.has(id)) known.set(id, sitedAmong(siting, findOutline, findShape).map);
+  if (!known.has(id)) known.set(id, sitedIn(siting, { outlines }, { shapes: { get: findShape } }).map);
   return known.get(id);
 }
 
@@ -184,7 +183,7 @@ export function reshaped(
     };
     const findSited = () => {
       const siting = sitingOf(made.recipe, sitings);
-      return siting && sitedAmong(siting, findOutline, find).map;
+      return siting && sitedIn(siting, { outlines }, { shapes: { get: find } }).map;
     };
     shapes.set(wanted, makeShape(made, { placing, copies, findShape: find, findOutline, findGuide, findSited }));
     return shapes.get(wanted);

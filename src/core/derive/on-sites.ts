@@ -1,10 +1,10 @@
 import { polar } from '../geometry';
 import type { Job } from '../job';
-import { inOwn, type Put } from '../outline';
+import { inOwn, type Outline, type Put } from '../outline';
 import { add3, scale3, toSpace, type Pose } from '../space';
 import type { Derived } from './derive';
 import { listOnEdges, placedUnder, type Placed } from './on-edges';
-import { sitedIn } from './sited';
+import { sitedIn, sitingOf } from './sited';
 
 type Standing = Pick<Job, 'layers' | 'outlines' | 'views' | 'sitings'>;
 type Stands = Pick<Derived, 'views' | 'shapes' | 'arranged'>;
@@ -34,12 +34,10 @@ function beneath(pose: Pose, put: Put): Pose {
   return { origin: toSpace(pose, inOwn(put, [0, 0])), x: along(c, -s), y: along(s, c) };
 }
 
-/** Planes whose drawings are set on others, and stand in space themselves: there they are not drawn twice. */
-export function isDrawnTwice(job: Standing, derived: Stands): (outline: Job['outlines'][number]) => boolean {
-  const planes = new Set(listStanding(job, derived).flatMap(({ view }) => derived.views.get(view)?.view.plane ?? []));
-  return (outline) => {
-    const { recipe } = outline.shape === 'made' ? outline : { recipe: undefined };
-    const siting = recipe?.kind === 'sited' && job.sitings.find(({ id }) => id === recipe.siting);
-    return siting ? planes.has(siting.of) : false;
+/** Whether an outline only shows once more what stands in space itself: a drawing of one of these planes that is set on another. */
+export const isDrawnTwice =
+  ({ sitings }: Pick<Job, 'sitings'>, standing: ReadonlySet<string>) =>
+  (outline: Outline): boolean => {
+    const siting = outline.shape === 'made' ? sitingOf(outline.recipe, sitings) : undefined;
+    return siting !== undefined && standing.has(siting.of);
   };
-}

@@ -4,19 +4,11 @@ import {
   siteBy,
   type MadeOutline,
   type Outline,
-  type OutlineEnd,
   type Recipe,
   type Shape,
   type Sited,
   type Siting,
 } from '../outline';
-
-/** How a drawing stands on another plane where outlines have these shapes. */
-export const sitedAmong = (
-  siting: Siting,
-  findOutline: (id: string) => Outline | undefined,
-  findShape: (id: string) => Shape | undefined,
-): Sited => siteBy(siting, (end: OutlineEnd) => findThing(end, findOutline(end.outline), findShape(end.outline)));
 
 /** The siting by which an outline is made, where it is made so. */
 export const sitingOf = (recipe: Recipe, sitings: readonly Siting[]): Siting | undefined =>
@@ -27,33 +19,29 @@ export const heldBy = ({ holds }: Siting): readonly string[] => [
   ...new Set(holds.flatMap(({ own, to }) => [own.outline, to.outline])),
 ];
 
-/** How a drawing of a job stands on another plane. */
+/** How a drawing stands on another plane, where outlines have these shapes. */
 export const sitedIn = (
   siting: Siting,
-  { outlines }: Pick<Job, 'outlines'>,
-  { shapes }: { readonly shapes: ReadonlyMap<string, Shape> },
-): Sited =>
-  sitedAmong(
-    siting,
-    (id) => outlines.find((outline) => outline.id === id),
-    (id) => shapes.get(id),
-  );
+  { outlines }: { readonly outlines: readonly Outline[] },
+  { shapes }: { readonly shapes: { get(outline: string): Shape | undefined } },
+): Sited => siteBy(siting, (end) => findThing(end, outlines, shapes));
+
+/** Whether an outline shows by this siting what is drawn on another plane. */
+export const isSitedBy = ({ id }: Siting, outline: Outline): boolean =>
+  outline.shape === 'made' && outline.recipe.kind === 'sited' && outline.recipe.siting === id;
 
 /** Outlines of a plane that are not set on another one yet by a siting; what is set on it itself stays there. */
-export const outlinesToSite = ({ outlines }: Pick<Job, 'outlines'>, of: string, siting?: Siting): readonly Outline[] =>
-  outlines.filter(
-    ({ id, plane, ...outline }) =>
-      plane === of &&
-      !(outline.shape === 'made' && outline.recipe.kind === 'sited') &&
-      !outlines.some(
-        (other) =>
-          siting &&
-          other.shape === 'made' &&
-          other.recipe.kind === 'sited' &&
-          other.recipe.siting === siting.id &&
-          other.recipe.of.includes(id),
-      ),
+export function outlinesToSite({ outlines }: Pick<Job, 'outlines'>, of: string, siting?: Siting): readonly Outline[] {
+  const known = outlines.flatMap((outline) =>
+    siting && outline.shape === 'made' && isSitedBy(siting, outline) ? outline.recipe.of : [],
   );
+  return outlines.filter(
+    (outline) =>
+      outline.plane === of &&
+      !(outline.shape === 'made' && outline.recipe.kind === 'sited') &&
+      !known.includes(outline.id),
+  );
+}
 
 /** What shows outlines where a siting has them. */
 export const sitedOutlines = (

@@ -13,13 +13,20 @@ export const CENTRE = 'centre';
 
 export type Thing = { readonly kind: 'place'; readonly at: Vec } | { readonly kind: 'piece'; readonly piece: Piece };
 
-/** The place or the piece that an end names; undefined when it is gone. */
-export function findThing(
-  { outline, node, segment }: OutlineEnd,
-  it: Outline | undefined,
-  shape: Shape | undefined,
-): Thing | undefined {
-  if (it?.id !== outline || !shape) return undefined;
+/** The place or the piece that an end names, among outlines with these shapes; undefined when it is gone. */
+export const findThing = (
+  end: OutlineEnd,
+  outlines: readonly Outline[],
+  shapes: { get(outline: string): Shape | undefined },
+): Thing | undefined =>
+  thingOf(
+    end,
+    outlines.find(({ id }) => id === end.outline),
+    shapes.get(end.outline),
+  );
+
+function thingOf({ node, segment }: OutlineEnd, it: Outline | undefined, shape: Shape | undefined): Thing | undefined {
+  if (!it || !shape) return undefined;
   const indexOf = (id: string) => (it.shape === 'chain' ? it.nodes.findIndex((other) => other.id === id) : -1);
   const at = node === undefined ? undefined : node === CENTRE ? shape.nodes[0] : shape.nodes[indexOf(node)];
   if (node !== undefined) return at && { kind: 'place', at };

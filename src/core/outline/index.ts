@@ -42,18 +42,9 @@ export {
   type Placing,
   type PointedPlace,
 } from './place';
-export {
-  HOLD_KINDS,
-  inOwn,
-  mapOfPut,
-  measureHold,
-  siteBy,
-  type Hold,
-  type HoldKind,
-  type Put,
-  type Sited,
-  type Siting,
-} from './siting';
+export { HOLD_KINDS, measureHold, type Hold, type HoldKind } from './hold';
+export { inOwn, mapOfPut, type Put } from './put';
+export { siteBy, type Sited, type Siting } from './siting';
 export { turnedGuide, turnedOutline, turnedSiting, type Turn } from './turn';
 export { isSign, placingOf, shapeOf, shapeOfPaths, type Shape, type ShapeFault } from './shape';
 export { createSnapSearch, type SnapSearch } from './snap-index';

@@ -2,7 +2,9 @@
 import fc from 'fast-check';
 import { add, applied, composed, distance, polar, subtract, type Affine, type Vec } from '../geometry';
 import type { Thing } from './end';
-import { mapOfPut, siteBy, type Hold, type Put, type Siting } from './siting';
+import type { Hold } from './hold';
+import { mapOfPut, type Put } from './put';
+import { siteBy, type Siting } from './siting';
 import { turnedSiting, type Turn } from './turn';
 
 /** A house of 8 by 6 m in its own plan, a plot with an askew boundary, and two trees. mm */
@@ -174,6 +176,19 @@ it.each([
     true,
     turns,
   ]);
+});
+
+it('a corner that is said to lie on another lies there, and turns about it', () => {
+  const onPost = hold('apart', end('corner', 0), end('post', 0), 0);
+  const put: Put = { at: [6000, 9000], turn: 0.2 };
+  const free = siteBy({ holds: [onPost], put }, find);
+  expect([distance(applied(free.map, HOUSE[0]!), PLOT[0]!) < 1e-6, free.slides, free.turns]).toEqual([
+    true,
+    undefined,
+    true,
+  ]);
+  const fast = siteBy({ holds: [onPost, hold('parallel', end('wall', 0), end('edge', 0))], put }, find);
+  expect([fast.slides, fast.turns, fast.put.turn]).toEqual([undefined, false, expect.closeTo(Math.atan2(5, 20), 9)]);
 });
 
 it('what contradicts itself is shared by least squares, and what is left over is told; a rougher figure takes more of it', () => {

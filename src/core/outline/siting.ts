@@ -1,47 +1,8 @@
 import { SVD } from 'ml-matrix';
-import {
-  add,
-  angleOf,
-  applied,
-  cross,
-  distance,
-  dot,
-  mix,
-  norm,
-  polar,
-  scale,
-  subtract,
-  type Affine,
-  type Line,
-  type Vec,
-} from '../geometry';
+import { add, applied, distance, norm, scale, subtract, type Affine, type Vec } from '../geometry';
 import type { OutlineEnd, Thing } from './end';
-
-/** What can be said of how a drawing stands on another plane. */
-export const HOLD_KINDS = ['parallel', 'off', 'along', 'apart'] as const;
-export type HoldKind = (typeof HOLD_KINDS)[number];
-
-/**
- * Something that is said of how a drawing stands on another plane, between an end of its own and one there. `parallel`: its edge runs turned by `value` from the other (radians);
- * `off`: a place of the one lies so far to the left of the edge of the other (mm; of two edges the middle of the own one counts); `along`: its place lies so far along the other edge,
- * from where that begins, or, `fromEnd`, back from where it ends; `apart`: two places are so far from each other.
- */
-export interface Hold {
-  readonly id: string;
-  readonly kind: HoldKind;
-  readonly own: OutlineEnd;
-  readonly to: OutlineEnd;
-  readonly value: number;
-  readonly fromEnd?: boolean | undefined;
-  /** Two sigma as typed, in the value's unit; absent: exact. */
-  readonly plusMinus?: number | undefined;
-}
-
-/** A turn, and where zero comes to after it. mm, radians. */
-export interface Put {
-  readonly at: Vec;
-  readonly turn: number;
-}
+import { saidBy, type Hold, type Said } from './hold';
+import { mapOfPut, type Put } from './put';
 
 /** What is drawn on the plane `of`, set on another plane as a whole: by what is said, and where that leaves it free as it was put by hand. */
 export interface Siting {
@@ -69,22 +30,9 @@ export interface Sited {
   readonly lost: readonly string[];
 }
 
-/** What is said without a plus-minus is as good as this. mm, one sigma. */
-const EXACT = 0.01;
 const MOST_STEPS = 60;
 /** Below this share of the best known direction, a direction is not known at all. */
 const UNKNOWN = 1e-7;
-
-/** One thing that is said, and how well. mm */
-interface Said extends Pick<Measure, 'left' | 'own'> {
-  readonly hold: Hold;
-  readonly sigma: number;
-}
-
-export const mapOfPut = ({ at, turn }: Put): Affine => {
-  const [c, s] = polar(1, turn);
-  return [c, s, -s, c, ...at];
-};
 
 /** The turn and shift of a drawing by least squares, from where it was put; what is not determined stays as it was put. Weak: of two mirror-image answers the one nearer to that is taken. */
 export function siteBy(
@@ -135,7 +83,10 @@ function settle(
   start: Unknowns,
   putOf: Frame['put'],
 ): { readonly unknowns: Unknowns; readonly open: readonly Unknowns[] } {
-  const leftAt = (x: Unknowns) => said.map(({ sigma, left }) => left(mapOfPut(putOf(x))) / sigma);
+  const leftAt = (x: Unknowns) => {
+    const map = mapOfPut(putOf(x));
+    return said.flatMap(({ sigma, left, apart }) => (apart?.(map) ?? [left(map)]).map((mm) => mm / sigma));
+  };
   const costAt = (x: Unknowns) => leftAt(x).reduce((sum, one) => sum + one * one, 0);
   let unknowns = start;
   for (let step = 0; step < MOST_STEPS; step++) {
@@ -208,76 +159,4 @@ function slideOf(open: readonly Unknowns[]): Vec {
   const [x, y] =
     turning && other ? AXES.map((axis) => other[axis] - (turning[axis] * other[2]) / turning[2]) : open[0]!;
   return scale([x!, y!], 1 / norm([x!, y!]));
-}
-
-/** A thing that is a place, or the centre of what is round. */
-function placeOf(thing: Thing): Vec | undefined {
-  if (thing.kind === 'place') return thing.at;
-  return thing.piece.kind === 'arc' ? thing.piece.centre : undefined;
-}
-const lineOf = (thing: Thing): Line | undefined =>
-  thing.kind === 'piece' && thing.piece.kind === 'line' ? thing.piece : undefined;
-
-const directionOf = ({ a, b }: Line): Vec => scale(subtract(b, a), 1 / distance(a, b));
-const carried = (map: Affine, { a, b }: Line): Line => ({ kind: 'line', a: applied(map, a), b: applied(map, b) });
-const leftOf = (line: Line, at: Vec): number => cross(directionOf(line), subtract(at, line.a));
-
-/** What a hold says, as what it leaves over; undefined where its ends are gone, or are not of the kind that it is about. */
-function saidBy(hold: Hold, own: Thing | undefined, to: Thing | undefined): Said | undefined {
-  const measure = own && to && measureOf(hold, own, to);
-  if (!measure) return undefined;
-  const sigma = hold.plusMinus === undefined ? EXACT : Math.max(EXACT, (measure.perUnit * hold.plusMinus) / 2);
-  return { hold, sigma, own: measure.own, left: measure.left };
-}
-
-interface Measure {
-  /** As it stands, minus as it is said. mm */
-  left(map: Affine): number;
-  readonly own: readonly Vec[];
-  /** mm in a unit of its value. */
-  readonly perUnit: number;
-}
-
-function measureOf({ kind, value, fromEnd = false }: Hold, own: Thing, to: Thing): Measure | undefined {
-  const [edge, place] = [lineOf(own), placeOf(own)];
-  const [line, corner] = [lineOf(to), placeOf(to)];
-  if (kind === 'parallel') {
-    if (!edge || !line) return undefined;
-    const perUnit = distance(edge.a, edge.b);
-    const turned = (map: Affine) => angleOf(directionOf(carried(map, edge))) - angleOf(directionOf(line)) - value;
-    return { own: [edge.a, edge.b], perUnit, left: (map) => perUnit * nearZero(turned(map)) };
-  }
-  if (kind === 'apart')
-    return place && corner
-      ? { own: [place], perUnit: 1, left: (map) => distance(applied(map, place), corner) - value }
-      : undefined;
-  if (kind === 'off' && line) {
-    const at = place ?? (edge && mix(edge.a, edge.b, 0.5));
-    return (
-      at && { own: edge ? [edge.a, edge.b] : [at], perUnit: 1, left: (map) => leftOf(line, applied(map, at)) - value }
-    );
-  }
-  if (kind === 'off')
-    return edge && corner
-      ? { own: [edge.a, edge.b], perUnit: 1, left: (map) => leftOf(carried(map, edge), corner) - value }
-      : undefined;
-  if (!place || !line) return undefined;
-  const [from, way] = fromEnd ? [line.b, scale(directionOf(line), -1)] : [line.a, directionOf(line)];
-  return { own: [place], perUnit: 1, left: (map) => dot(way, subtract(applied(map, place), from)) - value };
-}
-
-/** What a hold would say as a drawing stands now, in its unit; undefined where its ends are not of the kind that it is about. */
-export function measureHold(hold: Omit<Hold, 'id' | 'value'>, own: Thing, to: Thing, put: Put): number | undefined {
-  const measure = measureOf({ ...hold, id: '', value: 0 }, own, to);
-  return measure && measure.left(mapOfPut(put)) / measure.perUnit;
-}
-
-/** An angle as the same turn between minus and plus half a turn. */
-const nearZero = (angle: number): number => angle - 2 * Math.PI * Math.round(angle / (2 * Math.PI));
-
-/** A place of the plane on which a drawing is put so, in the drawing's own plane. */
-export function inOwn({ at, turn }: Put, place: Vec): Vec {
-  const [c, s] = polar(1, turn);
-  const [x, y] = subtract(place, at);
-  return [c * x + s * y, c * y - s * x];
 }

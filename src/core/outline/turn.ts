@@ -1,9 +1,11 @@
-import { polar, subtract, type Vec } from '../geometry';
+import { applied, subtract, type Vec } from '../geometry';
 import type { Guide } from './guide';
 import { mapPlaces, type Outline } from './outline';
 import type { Place } from './place';
 import type { Opening, Recipe } from './recipe';
-import type { Hold, Siting } from './siting';
+import type { Hold } from './hold';
+import { mapOfPut } from './put';
+import type { Siting } from './siting';
 
 /** How what lies on a plane is said anew when its axes turn, are mirrored or begin elsewhere: places and displacements (mm), angles (radians). */
 export interface Turn {
@@ -47,10 +49,9 @@ export function turnedSiting(siting: Siting, turn: Turn, plane: string): Siting 
   const holds = siting.holds.map((hold) => turnedHold(hold, turn));
   const { at, turn: turned } = siting.put;
   if (plane === siting.plane) return { ...siting, holds, put: { at: turn.place(at), turn: turned + turnOf(turn) } };
-  const [own, before] = [turnOf(turn), turn.place([0, 0])];
-  const [x, y] = before;
-  const [c, s] = polar(1, turned - own);
-  return { ...siting, holds, put: { at: subtract(at, [c * x - s * y, s * x + c * y]), turn: turned - own } };
+  const now = turned - turnOf(turn);
+  const zero = applied(mapOfPut({ at: [0, 0], turn: now }), turn.place([0, 0]));
+  return { ...siting, holds, put: { at: subtract(at, zero), turn: now } };
 }
 
 /** By how much axes turned, but for exchanging left and right. */

@@ -56,15 +56,17 @@ export function RecipeCard({ made }: { made: MadeOutline }) {
     <Card testID="recipe-card">
       <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
         <Words style={{ fontWeight: '700' }}>{NAMES[recipe.kind]}</Words>
-        <Pressable
-          accessibilityRole="button"
-          accessibilityLabel={`${sourcesInWords(recipe)}: choose what it is made of`}
-          onPress={() => session.hold(recipe.of)}
-          testID="recipe-sources">
-          <Words style={{ fontSize: 14, color: palette.hedge, textDecorationLine: 'underline' }}>
-            {sourcesInWords(recipe)}
-          </Words>
-        </Pressable>
+        {recipe.kind === 'sited' ? null : (
+          <Pressable
+            accessibilityRole="button"
+            accessibilityLabel={`${sourcesInWords(recipe)}: choose what it is made of`}
+            onPress={() => session.hold(recipe.of)}
+            testID="recipe-sources">
+            <Words style={{ fontSize: 14, color: palette.hedge, textDecorationLine: 'underline' }}>
+              {sourcesInWords(recipe)}
+            </Words>
+          </Pressable>
+        )}
       </View>
       {fault ? (
         <Words
@@ -119,6 +121,12 @@ function RecipeFields({ recipe, change, made }: FieldsProps<Recipe>) {
             testID="around-sweep"
           />
         </View>
+      );
+    case 'sited':
+      return (
+        <Words quiet style={{ fontSize: 14, lineHeight: 19 }} testID="recipe-sited">
+          It is drawn in another view. How it stands here is said under Arrange, On a site.
+        </Words>
       );
     case 'placed':
       return (
