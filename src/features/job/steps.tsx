@@ -1,6 +1,6 @@
 import { Pressable, View } from 'react-native';
 import { useJob } from '@/bench/use-session';
-import type { Derived } from '@/core/derive';
+import { listStanding, type Derived } from '@/core/derive';
 import type { Job } from '@/core/job';
 import { Icon } from '@/ui/icon';
 import { usePalette } from '@/ui/palette';
@@ -110,8 +110,9 @@ function standingOf(step: StepName, job: Job, derived: Derived): Standing {
         [...stands.values()].some(({ seen }) => seen.some(({ suspect }) => suspect)) ||
         [...spans.values()].some(({ suspect }) => suspect);
       if (refusal || warnings.length > 0 || isOdd) return 'look';
-      if (stands.size === 0) return 'open';
-      return stands.size === views.length ? 'fine' : 'begun';
+      const standing = listStanding(job, derived).length;
+      if (standing === 0) return job.sitings.length > 0 ? 'begun' : 'open';
+      return standing === views.length ? 'fine' : 'begun';
     }
     case 'trace': {
       if (job.outlines.length === 0) return 'open';
