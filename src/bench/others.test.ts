@@ -45,7 +45,7 @@ function threeViews(): Job {
   return history.job;
 }
 
-const derivedOf = (job: Job) => createDeriver()(job).views;
+const derivedOf = (job: Job) => createDeriver()(job);
 const changed = (job: Job, command: Parameters<typeof runCommand>[1]) => runCommand(startHistory(job), command).job;
 const somePlace = fc.tuple(
   fc.double({ min: 0, max: 2000, noNaN: true }),
@@ -55,8 +55,8 @@ const somePlace = fc.tuple(
 it('others are those on the same plane that have a place on it and are shown', () => {
   const job = threeViews();
   const namesUnder = (of: Job, id: string) => {
-    const views = derivedOf(of);
-    return listOthers(views.values(), views.get(id)!).map(({ view }) => view.id);
+    const derived = derivedOf(of);
+    return listOthers(derived, derived.views.get(id)!).map(({ fitted: { view } }) => view.id);
   };
   expect([namesUnder(job, 'left-view'), namesUnder(job, 'right-view'), namesUnder(job, 'nowhere-view')]).toEqual([
     ['right-view'],
@@ -78,10 +78,12 @@ it('others are those on the same plane that have a place on it and are shown', (
 });
 
 it('each place of another picture lies where it is on the plane, however this one lies on the bench', () => {
-  const views = derivedOf(changed(threeViews(), turnView('left-view', 0.3)));
-  const [own, other] = [views.get('left-view')!, views.get('right-view')!];
+  const derived = derivedOf(changed(threeViews(), turnView('left-view', 0.3)));
+  const own = derived.views.get('left-view')!;
+  const there = listOthers(derived, own)[0]!;
+  const other = there.fitted;
   for (const laying of [undefined, turned(own), squaredUp(own)]) {
-    const under = layingUnder(other, own, { width: 1, height: 1, zoom: 1, centre: [0, 0], laying });
+    const under = layingUnder(there, own, { width: 1, height: 1, zoom: 1, centre: [0, 0], laying });
     const toBench = laying?.toBench ?? ((place: Vec) => place);
     fc.assert(
       fc.property(somePlace, (place) => {
@@ -92,6 +94,6 @@ it('each place of another picture lies where it is on the plane, however this on
     );
   }
   // A metre east of the left picture's corner is 50 px in it, and 20 px of the right one.
-  const under = layingUnder(other, own, { width: 1, height: 1, zoom: 1, centre: [0, 0] });
+  const under = layingUnder(there, own, { width: 1, height: 1, zoom: 1, centre: [0, 0] });
   expect(distance(under.toBench([20, 0]), under.toBench([0, 0]))).toBeCloseTo(50, 1);
 });

@@ -1,33 +1,51 @@
-import type { FittedView } from '@/core/derive';
+import { ontoVariant, type Derived, type FittedView } from '@/core/derive';
+import { applied, UNMOVED, type Affine } from '@/core/geometry';
 import { layingOf, type Laying } from './laying';
 import type { Viewport } from './viewport';
 
 /** So many others are shown under a view at the most: each takes room for its tiles. */
 const MOST = 6;
 
-/** The other views whose pictures lie on the plane of a view, as far as it is known where. */
-export function listOthers(views: Iterable<FittedView>, { view, fit, ground }: FittedView): readonly FittedView[] {
-  if (ground === view.plane || !fit.scaled) return [];
-  return [...views]
-    .filter(
-      (other) =>
-        other.ground === ground &&
-        other.ground !== other.view.plane &&
-        other.view.id !== view.id &&
-        other.fit.scaled &&
-        !other.view.hidden,
-    )
+/** Another view that may lie under the one that is worked on. */
+export interface OtherView {
+  readonly fitted: FittedView;
+  /** From its plane to that of the view that is worked on. */
+  readonly onto: Affine;
+  readonly back: Affine;
+}
+
+/** The other views whose pictures lie where a view's does, as far as it is known where: those of its plane, and those that show the same side of the thing. */
+export function listOthers(
+  { views, arranged }: Pick<Derived, 'views' | 'arranged'>,
+  to: FittedView,
+): readonly OtherView[] {
+  if (!to.fit.scaled) return [];
+  return [...views.values()]
+    .filter(({ view, fit }) => view.id !== to.view.id && fit.scaled && !view.hidden)
+    .flatMap((fitted) => onSamePlane(fitted, to) ?? ofSameSide(fitted, to, arranged) ?? [])
     .slice(0, MOST);
 }
 
-/** How the picture of another view lies where this one does: over the plane that both show. */
-export function layingUnder(other: FittedView, { fit }: FittedView, viewport: Viewport): Laying {
+function onSamePlane(fitted: FittedView, { ground, view }: FittedView): OtherView | undefined {
+  const isOne = fitted.ground === ground && ground !== view.plane && fitted.ground !== fitted.view.plane;
+  return isOne ? { fitted, onto: UNMOVED, back: UNMOVED } : undefined;
+}
+
+function ofSameSide(fitted: FittedView, to: FittedView, { stands }: Derived['arranged']): OtherView | undefined {
+  const [its, own] = [stands.get(fitted.view.id), stands.get(to.view.id)];
+  if (!its || !own || its.side !== own.side) return undefined;
+  return { fitted, onto: ontoVariant(its, own), back: ontoVariant(own, its) };
+}
+
+/** How the picture of another view lies where this one does. */
+export function layingUnder({ fitted: other, onto, back }: OtherView, { fit }: FittedView, viewport: Viewport): Laying {
   const own = layingOf(viewport, fit);
+  const fromSheet = (sheet: Parameters<Laying['toBench']>[0]) => own.fromPlane(applied(onto, other.fit.toPlane(sheet)));
   return {
     straight: true,
     fromPlane: own.fromPlane,
-    toBench: (sheet) => own.fromPlane(other.fit.toPlane(sheet)),
-    toSheet: (bench) => other.fit.toSheet(fit.toPlane(own.toSheet(bench))),
-    canLay: (sheet) => own.fromPlane(other.fit.toPlane(sheet)).every(Number.isFinite),
+    toBench: fromSheet,
+    toSheet: (bench) => other.fit.toSheet(applied(back, fit.toPlane(own.toSheet(bench)))),
+    canLay: (sheet) => fromSheet(sheet).every(Number.isFinite),
   };
 }

@@ -3,7 +3,7 @@ import { pictureKey, type View } from '@/core/job';
 import { openShown, repository, shownPicture, type JobStore, type ShownPicture } from '@/store';
 import type { Palette } from '@/ui/palette';
 import { turned, type Laying } from './laying';
-import { layingUnder, listOthers } from './others';
+import { layingUnder, listOthers, type OtherView } from './others';
 import { benchTransform } from './overlay/selection';
 import { patchOf } from './patch';
 import type { PictureLayer, Under } from './picture-layer';
@@ -97,11 +97,12 @@ export class Painter {
   }
 
   private listUnder(fitted: FittedView, viewport: Viewport): readonly Under[] {
-    return listOthers(this.jobs.getState().derived.views.values(), fitted)
-      .filter(({ sheet }) => sheet.bytes > 0)
+    return listOthers(this.jobs.getState().derived, fitted)
+      .filter(({ fitted: { sheet } }) => sheet.bytes > 0)
       .map((other) => {
-        const picture = shownPicture(other.view, other.sheet);
-        const { width, height } = other.sheet;
+        const { view, sheet } = other.fitted;
+        const picture = shownPicture(view, sheet);
+        const { width, height } = sheet;
         return {
           picture: { hash: picture.key, width, height },
           laying: this.layingOf(other, fitted, viewport),
@@ -111,12 +112,13 @@ export class Painter {
   }
 
   /** The same laying for as long as both fits and how this picture lies are the same: tiles are laid out anew for another one. */
-  private layingOf(other: FittedView, fitted: FittedView, viewport: Viewport): Laying {
-    const of = [other.fit, fitted.fit, viewport.laying] as const;
-    const known = this.layings.get(other.view.id);
+  private layingOf(other: OtherView, fitted: FittedView, viewport: Viewport): Laying {
+    const { id } = other.fitted.view;
+    const of = [other.fitted.fit, fitted.fit, viewport.laying, other.onto.join(' ')] as const;
+    const known = this.layings.get(id);
     if (known && known.of.every((part, i) => part === of[i])) return known.laying;
     const laying = layingUnder(other, fitted, viewport);
-    this.layings.set(other.view.id, { of, laying });
+    this.layings.set(id, { of, laying });
     return laying;
   }
 

@@ -11,6 +11,8 @@ export const HINTS = {
   'read-back': 'The file is read back before it leaves.',
   nothing: '',
 
+  'by-eye': 'Point at where it stands.',
+  'by-eye-chosen': 'Point at where else it stands, or choose something else.',
   level: ['Point at one end of an edge that is level or upright.', 'Point at its other end.', 'Say how it runs.'],
   'brush-rub': 'Rub over what should go.',
   'brush-fill': 'Draw over where ink is missing.',

@@ -150,6 +150,8 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'edge-short': () => 'Its edge has no length, so nothing tells where it runs. Choose another one.',
   'edge-without-scale': () => 'It has no scale of its own yet. Set it under Fit, and it stands.',
   'side-first': () => 'Say first which side this view shows, under Sides: that decides what it shares with the others.',
+  'by-eye-needs-scale': () =>
+    'There is no scale yet. Say a size under Fit first: then things can be stood here at true size.',
   'scale-first': () => 'There is no scale yet, so a typed size has no meaning. Set the scale under Fit first.',
   'guide-first': () => 'Set a guide first; the typed offset stands it aside.',
   'read-only': () =>

@@ -9,6 +9,7 @@ import { placeLabels } from './place-labels';
 import { regionLabels } from './region-marks';
 import { relationLabels } from './relation-marks';
 import { sharedLabels } from './shared-marks';
+import { byEyeLabels } from './by-eye-ink';
 import { sitedLabels } from './sited-marks';
 import { findMark, marksOf } from './tool-marks';
 import type { SessionState } from '../session-state';
@@ -26,6 +27,7 @@ export function labelDrawing(
     dimensionLabels(drawn),
     ...(findMark(marks, 'shared') ? [sharedLabels(drawn)] : []),
     ...(findMark(marks, 'sited') ? [sitedLabels(drawn)] : []),
+    ...(findMark(marks, 'by-eye') ? [byEyeLabels(drawn)] : []),
     ...(openings ? [openingLabels(drawn, openings.chosen)] : []),
     ...(findMark(marks, 'relations') ? [relationLabels(drawn)] : []),
     ...(findMark(marks, 'regions') ? [regionLabels(drawn, regions)] : []),

@@ -18,6 +18,7 @@ import { DimensionLine } from './dimension';
 import type { DrawnProps } from './drawn-props';
 import { DimensionMarks } from './dimension-marks';
 import { DrawingInk } from './drawing';
+import { ByEyeInk } from './by-eye-ink';
 import { OthersInk } from './others-ink';
 import { FrameCover } from './frame-cover';
 import { EvidenceMarks, type EvidenceLook } from './evidence-marks';
@@ -198,6 +199,7 @@ function Scene({
       <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>
         {others}
         {ink}
+        {job.byEye.length > 0 ? <ByEyeInk {...drawn} /> : null}
       </g>
       <CurveMarks {...drawn} full={findMark(marks, 'curves') !== undefined} />
       {fitting ? evidence : null}

@@ -1,4 +1,5 @@
 import { brushTool } from './brush-tool';
+import { byEyeTool } from './by-eye-tool';
 import { chainTool } from './chain-tool';
 import { circleTool } from './circle-tool';
 import { cutTool } from './cut-tool';
@@ -34,6 +35,7 @@ export const TOOLS = {
   guide: guideTool,
   evidence: evidenceTool,
   points: pointsTool,
+  byEye: byEyeTool,
   datum: datumTool,
   level: levelTool,
   frame: frameTool,
@@ -76,6 +78,7 @@ export function isToolLike(stored: unknown): stored is ActiveTool {
   );
 }
 
+export { lookedFromIn, type ByEyeState } from './by-eye-tool';
 export type { ArcBy, ChainState } from './chain-state';
 export type { CircleMode, CircleState } from './circle-tool';
 export type { GuideMode, GuideState } from './guide-tool';

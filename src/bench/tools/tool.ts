@@ -103,6 +103,8 @@ export type Mark =
   | { readonly kind: 'shared'; readonly chosen: string | undefined }
   /** Edges that what is set here has to keep from, and where it comes nearest to them. */
   | { readonly kind: 'sited' }
+  /** What each of the things is that stand there to judge by eye. */
+  | { readonly kind: 'by-eye' }
   /** Curves in space over the outlines that they are of, too. */
   | { readonly kind: 'relations' | 'freedoms' | 'curves' };
 

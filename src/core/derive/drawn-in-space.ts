@@ -39,7 +39,7 @@ export function drawnLookedAt(drawn: DrawnIn, { turn, tip }: Folding): readonly 
   const outlines = job.outlines.filter((outline) => !isTwice(outline));
   return standing.flatMap((placed) => {
     const fitted = derived.views.get(placed.view);
-    if (!fitted) return [];
+    if (!fitted || fitted.source.hidden) return [];
     const isSaid = !derived.arranged.stands.has(placed.view) || fitted.source.liesAt !== undefined;
     return job.layers
       .filter((layer) => isSaid || levelOf(layer, placed.side, derived.arranged))

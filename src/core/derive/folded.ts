@@ -1,10 +1,11 @@
 import { lookAtPlane, standingFolded, type Extents } from '../arrange';
 import { applied, boxAround, composed, type Affine, type Box, type Vec } from '../geometry';
 import type { Job } from '../job';
-import { axesSeenFrom, type Direction, type Side } from '../space';
+import { axesSeenFrom, raised, type Direction, type Side } from '../space';
 import type { Arranged } from './arranged';
 import type { FittedView } from './fits';
 import { inSideOf, type Standing } from './standing';
+import { movedAside, shiftsSideBySide } from './variants';
 
 /** How views are looked at together: how far their sheet is folded up (0 laid out, 1 around the thing), and from where. Radians. */
 export interface Folding {
@@ -26,37 +27,54 @@ export interface FoldedView {
 }
 
 type Arrangement = {
-  readonly job: Pick<Job, 'projection'>;
+  readonly job: Pick<Job, 'projection' | 'variants'>;
   readonly derived: { readonly views: ReadonlyMap<string, FittedView>; readonly arranged: Pick<Arranged, 'stands'> };
 };
 
-/** All views that stand, the farthest first. Each is drawn affinely: a look from afar keeps what is straight and parallel. */
+/** A view that is shown, and how its plane lies in what its side shows. */
+interface Lying {
+  readonly stands: Standing;
+  readonly fitted: FittedView;
+  readonly rim: readonly Vec[];
+  readonly inSide: Affine;
+}
+
+/** All views that stand and are not hidden, the farthest first. Each is drawn affinely: a look from afar keeps what is straight and parallel. */
 export function foldedViews({ job, derived }: Arrangement, { fold, turn, tip }: Folding): readonly FoldedView[] {
-  const standing = [...derived.arranged.stands.values()].map((stands) => {
-    const fitted = derived.views.get(stands.view)!;
-    return { stands, fitted, rim: rimOf(fitted), inSide: inSideOf(stands) };
-  });
-  const extents = extentsOf(
-    standing.map(({ stands: { side }, rim, inSide }) => ({
-      side,
-      box: boxAround(rim.map((at) => applied(inSide, at))),
-    })),
-  );
-  return standing
+  const lying = sideBySide(listLying(derived), job);
+  const extents = extentsOf(lying.map(({ stands: { side }, ...view }) => ({ side, box: boxOf(view) })));
+  return lying
     .map(({ stands, fitted, rim, inSide }): FoldedView => {
-      const pose = standingFolded(stands.side, extents, job.projection ?? 'third', fold);
-      const { look: onLook, depth } = lookAtPlane(pose, turn, tip);
-      const { min, max } = boxAround(rim.map((at) => applied(inSide, at)));
+      const standing = standingFolded(stands.side, extents, job.projection ?? 'third', fold);
+      const { look: onLook, depth } = lookAtPlane(raised(standing, fitted.source.standOff?.out ?? 0), turn, tip);
+      const { min, max } = boxOf({ rim, inSide });
       const middle: Vec = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
-      return {
-        fitted,
-        standing: stands,
-        rim,
-        look: composed(onLook, inSide),
-        near: depth(middle),
-      };
+      return { fitted, standing: stands, rim, look: composed(onLook, inSide), near: depth(middle) };
     })
     .sort((a, b) => a.near - b.near);
+}
+
+function listLying({ views, arranged }: Arrangement['derived']): readonly Lying[] {
+  return [...arranged.stands.values()].flatMap((stands): readonly Lying[] => {
+    const fitted = views.get(stands.view);
+    if (!fitted || fitted.source.hidden) return [];
+    const { standOff = { right: 0, up: 0 } } = fitted.source;
+    return [{ stands, fitted, rim: rimOf(fitted), inSide: composed(movedAside(standOff), inSideOf(stands)) }];
+  });
+}
+
+const boxOf = ({ rim, inSide }: Pick<Lying, 'rim' | 'inSide'>): Box => boxAround(rim.map((at) => applied(inSide, at)));
+
+/** Views of sides whose variants lie side by side, one after the other to the right. */
+function sideBySide(lying: readonly Lying[], { variants }: Pick<Job, 'variants'>): readonly Lying[] {
+  return variants.reduce((all, { side, gap }) => {
+    const row = all.filter(({ stands }) => stands.side === side);
+    const shifts = shiftsSideBySide(row.map(boxOf), gap);
+    return all.map((view) => {
+      const right = shifts[row.indexOf(view)] ?? 0;
+      return right === 0 ? view : { ...view, inSide: composed(movedAside({ right, up: 0 }), view.inSide) };
+    });
+  }, lying);
 }
 
 /** The corners of what a view shows of its picture, on its plane. */

@@ -52,6 +52,15 @@ export {
   type Span,
 } from './dimensions';
 export { measureSaid } from './said';
+export { listByEye, type SeenByEye } from './by-eye';
+export {
+  compareVariants,
+  listVariants,
+  ontoVariant,
+  type VariantsCompared,
+  type VariantSize,
+  type VariantsOfSide,
+} from './variants';
 export { planeAsView } from './ground';
 export { relatingPlane, seenPlane, type SeenPlane } from './planes';
 export type { RelatedPlane } from './related';

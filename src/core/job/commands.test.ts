@@ -1,11 +1,10 @@
 /** Whatever is done to a job, in whatever order and with whatever is said: it stays one that can be read, and all of it can be taken back. */
-import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import type { Chain, MadeOutline, Outline, Siting } from '../outline';
 import { listDangling } from './kinds';
+import { STARTS } from './starts-for-tests';
 import * as commands from '.';
 import {
-  createJob,
   createView,
   findLock,
   isHoldable,
@@ -453,6 +452,41 @@ const MAKE: Readonly<Record<string, Make>> = {
     (job) => job.setbacks,
     ({ id }) => commands.removeSetback(id),
   ),
+  setVariants: (job, chance) => {
+    const id = chance.of([...job.variants.map((variants) => variants.id), chance.newId()]);
+    return commands.setVariants(
+      chance.of([undefined, { id, side: chance.of(['front', 'top'] as const), gap: chance.of([0, 200, NaN]) }]),
+      id,
+    );
+  },
+  showOnly: views(({ id }, _, { views: all }) =>
+    commands.showOnly(
+      [id],
+      all.map((view) => view.id),
+    ),
+  ),
+  setStandOff: views(({ id }, chance) =>
+    commands.setStandOff(id, chance.of([undefined, { right: chance.of([90, NaN]), up: 0, out: -400 }])),
+  ),
+  standByEye: (job, chance) =>
+    job.planes.length > 0
+      ? commands.standByEye({
+          id: chance.newId(),
+          plane: chance.of(job.planes).id,
+          thing: chance.of(['door', 'hand'] as const),
+          from: 'standing',
+          at: { ...chance.pointed(), ...chance.of([{}, { view: chance.of([...job.views, { id: 'nobody' }]).id }]) },
+          turn: chance.of([0, 1.2, Infinity]),
+        })
+      : undefined,
+  moveByEye: among(
+    (job) => job.byEye,
+    (stood, chance) => commands.moveByEye({ ...stood, at: chance.pointed() }),
+  ),
+  removeByEye: among(
+    (job) => job.byEye,
+    ({ id }) => commands.removeByEye(id),
+  ),
   removeSpan: among(
     (job) => job.spans,
     ({ id }) => commands.removeSpan(id),
@@ -491,60 +525,6 @@ const MAKE: Readonly<Record<string, Make>> = {
     commands.setAsked([{ id: chance.newId(), kind: 'length', what: chance.text() }], 'size-asked'),
 };
 
-const demo = (name: string): Job => {
-  const read = readJob(JSON.parse(readFileSync(`public/demo/${name}.json`, 'utf8')));
-  if (!read.ok) throw new Error(`${name}: ${read.code}`);
-  return read.value;
-};
-/** Two lines that its first view shows, and how far they are said to lie apart; and its first drawing set on a plan of a site. */
-const withSharedLines = (job: Job): Job =>
-  [
-    commands.addReference({
-      id: 'plan-of-site',
-      name: 'Site',
-      file: 'd'.repeat(64),
-      bytes: 9,
-      format: 'dxf',
-      plane: commands.SITE,
-      shown: true,
-      hiddenLayers: [],
-    }),
-    ...job.outlines
-      .slice(0, 1)
-      .map(({ plane }) =>
-        commands.setOnPlane(
-          { id: 'set', plane: commands.SITE, of: plane, holds: [], put: { at: [0, 0], turn: 0 } },
-          [],
-        ),
-      ),
-    ...['base', 'top'].map((id, i) =>
-      commands.addFeature({
-        id,
-        name: id,
-        along: 'up',
-        said: {},
-        seen: [0, 1].map((k) => ({
-          id: `${id}${k}`,
-          view: job.views[0]!.id,
-          at: [50 + 900 * k, 900 - 400 * i],
-          sigma: 1,
-        })),
-      }),
-    ),
-    commands.addSpan({
-      id: 'rise',
-      from: 'base',
-      to: 'top',
-      said: { value: 800, written: '800' },
-      guess: false,
-      role: 'use',
-    }),
-  ].reduce(runCommand, startHistory(job)).job;
-const STARTS = [
-  createJob('j', 'Job', new Date(0)),
-  ...['shed', 'nest-half', 'hanger', 'blade-finished', 'blade-drawn', 'can'].map((name) => withSharedLines(demo(name))),
-  demo('trowel'),
-];
 const steps = fc.array(
   fc.tuple(
     fc.constantFrom(...Object.keys(MAKE)),
@@ -568,7 +548,7 @@ it('is done by every command that there is', () => {
   const made = Object.entries(commands).filter(
     ([name, value]) =>
       typeof value === 'function' &&
-      /^(add|change|remove|set|join|replace|move|cut|order|turn|mirror|share|point|raise|nudge|letGo|see|unsee|lay|decline|propose|rename)/.test(
+      /^(add|change|remove|set|join|replace|move|cut|order|turn|mirror|share|point|raise|nudge|letGo|see|unsee|lay|decline|propose|rename|stand|show)/.test(
         name,
       ),
   );

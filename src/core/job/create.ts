@@ -29,6 +29,8 @@ export function createJob(id: string, name: string, now: Date): Job {
     looks: [],
     sitings: [],
     setbacks: [],
+    variants: [],
+    byEye: [],
   };
 }
 

@@ -17,7 +17,10 @@ export {
 export * from './reference-commands';
 export * from './relation-commands';
 export * from './siting-commands';
+export * from './look-commands';
 export type { Setback } from './siting';
+export type { StoodByEye } from './by-eye';
+export type { StandOff, Variants } from './variants';
 export * from './dimension-commands';
 export { DIMENSION_KINDS, type DimensionKind } from './dimension';
 export {

@@ -291,7 +291,7 @@ it('brings a job of version 1 up: its lengths get points with names', () => {
   expect(read).toMatchObject({
     ok: true,
     value: {
-      version: 13,
+      version: 14,
       references: [],
       relations: [],
       parts: [],

@@ -19,6 +19,8 @@ import {
   addSpan,
   setLiesAt,
   setOnPlane,
+  setVariants,
+  standByEye,
   putSetback,
   createJob,
   createView,
@@ -182,6 +184,17 @@ const job: Job = [
     [made('sited', 'w', { kind: 'sited', of: ['vbody'], siting: 'set' })],
   ),
   putSetback({ id: 'keep', plane: 'w', on: [{ outline: 'wbody', segment: 'wbody0' }], mm: 3 }),
+  setVariants({ id: 'fronts', side: 'front', gap: 30 }, 'fronts'),
+  ...['v', 'w'].map((plane) =>
+    standByEye({
+      id: `door-${plane}`,
+      plane,
+      thing: 'door',
+      from: 'above',
+      at: { ...pointed(9, 9), view: plane === 'v' ? 'x' : 'w' },
+      turn: 0.5,
+    }),
+  ),
   addSpaceCurve({ id: 'rail', name: 'Rail', of: ['vline', 'wline'], mirrored: 'eaves' }),
   addSpaceCurve({ id: 'hoop', name: 'Hoop', of: ['vline', 'xline'] }),
 ].reduce(runCommand, startHistory(createJob('j', 'Job', new Date(0)))).job;

@@ -6,6 +6,7 @@ import {
   turnedGuide,
   turnedOutline,
   turnedSiting,
+  angleOfTurn,
   type Outline,
   type Place,
   type Turn,
@@ -33,6 +34,8 @@ export type ListName =
   | 'looks'
   | 'sitings'
   | 'setbacks'
+  | 'variants'
+  | 'byEye'
   | 'references';
 type EntityIn<L extends ListName> = Job[L][number];
 
@@ -178,10 +181,16 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
     planesOf: onPlane,
     turned: still,
   }),
+  variants: whole<'variants'>({ names: () => [], planesOf: onNone, turned: still }),
+  byEye: whole<'byEye'>({
+    names: (stood) => [planeName(stood), ...viewsNamedIn([stood.at])],
+    planesOf: onPlane,
+    turned: (stood, turn) => [{ ...stood, turn: stood.turn + angleOfTurn(turn) }],
+  }),
   references: whole<'references'>({ names: ({ plane }) => [name('planes', plane)], planesOf: onNone, turned: still }),
 };
 
-const LISTS = Object.keys(KINDS) as readonly ListName[];
+export const LISTS = Object.keys(KINDS) as readonly ListName[];
 
 const listed = <E>(entity: E | undefined): readonly E[] => (entity === undefined ? [] : [entity]);
 

@@ -1,5 +1,5 @@
 import { done, refused, type Result } from '../basics';
-import { KINDS } from './kinds';
+import { KINDS, LISTS } from './kinds';
 import { JOB_FORMAT, JOB_VERSION, JobSchema, type Job } from './schema';
 
 /** Steps from one version to the next, by the version they start from. What they give is validated like any other job. */
@@ -16,6 +16,7 @@ const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Reco
   10: (job) => ({ ...job, version: 11, spaceCurves: [], looks: [] }),
   11: (job) => ({ ...job, version: 12 }),
   12: (job) => ({ ...job, version: 13, sitings: [], setbacks: [] }),
+  13: (job) => ({ ...job, version: 14, variants: [], byEye: [] }),
 };
 
 /**
@@ -179,7 +180,8 @@ function checkReferences(job: Job): Result<Job> {
         !hasWholeChain(outline) ||
         !hasItsSources(outline, outlines),
     ) ??
-    [...job.guides, ...job.references, ...job.setbacks].find(({ plane }) => !planes.has(plane)) ??
+    [...job.guides, ...job.references, ...job.setbacks, ...job.byEye].find(({ plane }) => !planes.has(plane)) ??
+    job.byEye.find(({ at }) => at.view !== undefined && !views.has(at.view)) ??
     job.sitings.find(({ plane, of }) => plane === of || !planes.has(plane) || !planes.has(of)) ??
     [...job.sitings, ...job.setbacks].find((entity) =>
       endsSaidOf(entity).some(({ outline }) => !outlines.has(outline)),
@@ -206,52 +208,15 @@ const endsSaidOf = (entity: Job['sitings'][number] | Job['setbacks'][number]) =>
 type Named = readonly { readonly id: string }[];
 
 /** Everything that is told apart by its id, list by list. */
-function listsOf({
-  sheets,
-  views,
-  planes,
-  layers,
-  outlines,
-  guides,
-  relations,
-  regions,
-  dimensions,
-  parts,
-  features,
-  spans,
-  spaceCurves,
-  looks,
-  sitings,
-  setbacks,
-  references,
-  asked = [],
-}: Job): readonly Named[] {
-  const own = [
+function listsOf(job: Job): readonly Named[] {
+  const { views, outlines, features, sitings, asked = [] } = job;
+  return [
+    ...LISTS.flatMap((list): readonly Named[] => (list === 'declined' ? [] : [job[list]])),
+    asked,
     ...views.flatMap(({ points, evidence }): Named[] => [points, evidence]),
     ...outlines.flatMap((outline): Named[] => (outline.shape === 'chain' ? [outline.nodes] : [])),
     ...features.map(({ seen }): Named => seen),
     ...sitings.map(({ holds }): Named => holds),
-  ];
-  return [
-    sheets,
-    views,
-    planes,
-    layers,
-    outlines,
-    guides,
-    relations,
-    regions,
-    dimensions,
-    parts,
-    features,
-    spans,
-    spaceCurves,
-    looks,
-    sitings,
-    setbacks,
-    references,
-    asked,
-    ...own,
   ];
 }
 

@@ -12,11 +12,13 @@ import { recipeSchema } from './recipe';
 import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
 import { FeatureSchema, NamedLookSchema, SpaceCurveSchema, SpanSchema } from './feature';
 import { ReferenceSchema, SiteSchema } from './reference';
+import { byEyeSchema } from './by-eye';
 import { SetbackSchema, SitingSchema } from './siting';
+import { StandOffSchema, VariantsSchema } from './variants';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 13;
+export const JOB_VERSION = 14;
 
 const Id = z.string().min(1).max(64);
 const Vec = z.tuple([Amount, Amount]).readonly();
@@ -96,6 +98,8 @@ const View = z
       .optional(),
     /** It takes part in the one fit of all; without it what it shows only tells where it stands. */
     joins: z.boolean().optional(),
+    /** How far it is moved out of the way where all views are looked at together; its fit and what is drawn stay. */
+    standOff: StandOffSchema.optional(),
     /** Seen from behind: left and right are exchanged. */
     mirrored: z.boolean().optional(),
     /** Origin and direction of x, sheet px; the view is shown with that direction level. */
@@ -248,6 +252,8 @@ export const MOST = {
   looks: 200,
   sitings: 200,
   setbacks: 1000,
+  variants: 6,
+  byEye: 500,
 } as const;
 
 export const JobSchema = z
@@ -298,6 +304,10 @@ export const JobSchema = z
     sitings: z.array(SitingSchema).max(MOST.sitings).readonly(),
     /** How far what is set there has to keep from edges. */
     setbacks: z.array(SetbackSchema).max(MOST.setbacks).readonly(),
+    /** Sides whose views lie side by side. */
+    variants: z.array(VariantsSchema).max(MOST.variants).readonly(),
+    /** Things stood in the drawing to judge its scale by eye. */
+    byEye: z.array(byEyeSchema(Pointed)).max(MOST.byEye).readonly(),
     /** How views are laid out on a sheet, where somebody said so. */
     projection: z.enum(PROJECTIONS).optional(),
     references: z.array(ReferenceSchema).readonly(),

@@ -45,7 +45,7 @@ export {
 export { HOLD_KINDS, measureHold, type Hold, type HoldKind } from './hold';
 export { inOwn, mapOfPut, type Put } from './put';
 export { siteBy, type Sited, type Siting } from './siting';
-export { turnedGuide, turnedOutline, turnedSiting, type Turn } from './turn';
+export { turnedGuide, turnedOutline, turnedSiting, angleOfTurn, type Turn } from './turn';
 export { isSign, placingOf, shapeOf, shapeOfPaths, type Shape, type ShapeFault } from './shape';
 export { createSnapSearch, type SnapSearch } from './snap-index';
 export { listSnaps, SNAP_KINDS, type Snap, type SnapKind, type SnapTarget } from './snap';

@@ -48,14 +48,15 @@ export function turnedGuide(guide: Guide, turn: Turn): Guide {
 export function turnedSiting(siting: Siting, turn: Turn, plane: string): Siting {
   const holds = siting.holds.map((hold) => turnedHold(hold, turn));
   const { at, turn: turned } = siting.put;
-  if (plane === siting.plane) return { ...siting, holds, put: { at: turn.place(at), turn: turned + turnOf(turn) } };
-  const now = turned - turnOf(turn);
+  if (plane === siting.plane)
+    return { ...siting, holds, put: { at: turn.place(at), turn: turned + angleOfTurn(turn) } };
+  const now = turned - angleOfTurn(turn);
   const zero = applied(mapOfPut({ at: [0, 0], turn: now }), turn.place([0, 0]));
   return { ...siting, holds, put: { at: subtract(at, zero), turn: now } };
 }
 
 /** By how much axes turned, but for exchanging left and right. */
-const turnOf = ({ hand, angle }: Turn): number => (hand > 0 ? angle(0) : 0);
+export const angleOfTurn = ({ hand, angle }: Turn): number => (hand > 0 ? angle(0) : 0);
 
 /** Turns and sides of edges are the other way around on the other hand. */
 const turnedHold = (hold: Hold, { hand }: Turn): Hold =>

@@ -1,3 +1,4 @@
+export { drawnByEye, THINGS_BY_EYE, type DrawnByEye, type LookedFrom, type ThingByEye } from './by-eye';
 export {
   heightAbovePlane,
   limitsOfSigma,

@@ -1,7 +1,7 @@
 import type { ArrangePanelName } from './arrange-row';
 import { CurveCards } from './curve-cards';
 import { LevelCards } from './level-cards';
-import { LookCard } from './look-card';
+import { LookCards } from './look-card';
 import { SharedCards } from './shared-cards';
 import { SidesCards } from './sides-cards';
 import { SiteCards } from './site-cards';
@@ -19,7 +19,7 @@ export function ArrangePanel({ panel }: { panel: ArrangePanelName }) {
     case 'site':
       return <SiteCards />;
     case 'look':
-      return <LookCard />;
+      return <LookCards />;
     case 'curves':
       return <CurveCards />;
     case 'together':

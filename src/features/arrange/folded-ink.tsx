@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { labelAround, Labels } from '@/bench/overlay/labels';
+import { StoodInk } from '@/bench/overlay/by-eye-ink';
 import { CurveInk } from '@/bench/overlay/curve-marks';
 import { shapesPath } from '@/bench/overlay/path-data';
 import { placeLabels } from '@/bench/overlay/place-labels';
@@ -7,6 +8,7 @@ import { useJob } from '@/bench/use-session';
 import {
   curvesLookedAt,
   curvesSeenIn,
+  listByEye,
   drawnLookedAt,
   shapesDrawnIn,
   sharedIn,
@@ -152,6 +154,9 @@ function ViewInk({ view, onto }: { view: FoldedView; onto: Affine }) {
           vectorEffect="non-scaling-stroke"
         />
         <path d={outlines} stroke={palette.berry} strokeWidth={2} vectorEffect="non-scaling-stroke" />
+        {listByEye(fitted.view.plane, { job, derived }).map((seen) => (
+          <StoodInk key={seen.stood.id} seen={seen} fromPlane={asItIs} palette={palette} />
+        ))}
       </g>
       {curves.map(({ curve, paths }) => (
         <CurveInk

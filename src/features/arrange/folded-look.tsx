@@ -71,11 +71,13 @@ export function FoldedLook({ folding }: { folding: Folding }) {
 }
 
 function Nothing() {
+  const isHidden = useJob(({ derived }) => derived.arranged.stands.size > 0);
   return (
     <View style={{ padding: 24, maxWidth: 460 }}>
       <Words>
-        No view stands yet. Say which side each shows, and point at a line that they share; then they lie here in
-        projection.
+        {isHidden
+          ? 'Every view is hidden. Show one of them below, or in Sources.'
+          : 'No view stands yet. Say which side each shows, and point at a line that they share; then they lie here in projection.'}
       </Words>
     </View>
   );
@@ -96,6 +98,7 @@ function Picture({
   return (
     <img
       ref={image}
+      data-testid={`folded-picture-${view.fitted.source.name}`}
       alt=""
       draggable={false}
       style={{

@@ -6,6 +6,8 @@ import { Choice } from '@/ui/ledge-button';
 import { Slider } from '@/ui/slider';
 import { Words } from '@/ui/text';
 import { KeptLooks } from './kept-looks';
+import { StandOffCard } from './stand-off-card';
+import { VariantsCards } from './variants-cards';
 
 export const LAID_OUT: Folding = { fold: 0, turn: 0, tip: 0 };
 
@@ -22,8 +24,20 @@ type LookName = (typeof LOOKS)[number][0];
 
 const nearly = (a: number, b: number) => Math.abs(Math.atan2(Math.sin(a - b), Math.cos(a - b))) < 1e-9;
 
+/** How all views are looked at together: from where, beside each other, out of the way. */
+export function LookCards() {
+  const isTogether = useSession((state) => state.folding !== undefined);
+  return (
+    <>
+      <LookCard />
+      {isTogether ? <VariantsCards /> : null}
+      {isTogether ? <StandOffCard /> : null}
+    </>
+  );
+}
+
 /** How far the sheet of views is folded, and from where one looks at it. */
-export function LookCard() {
+function LookCard() {
   const { session } = useDesk();
   const folding = useSession((state) => state.folding);
   if (!folding)

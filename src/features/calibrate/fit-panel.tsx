@@ -5,6 +5,7 @@ import type { FittedView } from '@/core/derive';
 import { setHidden, setLocked } from '@/core/job';
 import { LedgeButton } from '@/ui/ledge-button';
 import { AgainEntry } from './again-entry';
+import { ByEyeCards } from './by-eye-card';
 import { EvidenceCards } from './evidence-cards';
 import { EvidenceEntry } from './evidence-entry';
 import { GhostCard } from './ghost-card';
@@ -18,7 +19,8 @@ import { ModelCard } from './model-card';
 import { ShelfPanel } from './shelf-panel';
 import { StraightCard } from './straight-card';
 
-export type FitPanelName = 'evidence' | 'kinds' | 'shelf' | 'model' | 'look' | 'height' | 'resolution' | 'match';
+export type FitPanelName =
+  'evidence' | 'kinds' | 'shelf' | 'model' | 'look' | 'height' | 'resolution' | 'match' | 'byEye';
 
 interface FitRowProps {
   readonly panel: FitPanelName;
@@ -124,6 +126,10 @@ function PictureButtons({ fitted, ...row }: FitRowProps & { fitted: FittedView }
   const accuracy = useSession((state) => state.accuracy);
   const straight = useSession((state) => state.straight);
   const open = useOpen(row);
+  const byEye = () => {
+    open('byEye')();
+    if (panel !== 'byEye') session.chooseTool('byEye');
+  };
   const isScaled = fitted.fit.scaled;
   return (
     <>
@@ -144,6 +150,14 @@ function PictureButtons({ fitted, ...row }: FitRowProps & { fitted: FittedView }
         disabled={!isScaled}
         onPress={() => session.toggle('accuracy')}
         testID="toggle-accuracy"
+      />
+      <LedgeButton
+        icon="byeye"
+        label="By eye"
+        name="Stand a door leaf or a chair there to judge the scale by eye"
+        chosen={panel === 'byEye'}
+        onPress={byEye}
+        testID="panel-by-eye"
       />
       <LedgeButton
         icon="lens"
@@ -168,13 +182,13 @@ function PictureButtons({ fitted, ...row }: FitRowProps & { fitted: FittedView }
 function OthersButton({ fitted }: { fitted: FittedView }) {
   const { session } = useDesk();
   const others = useSession((state) => state.others);
-  const hasOthers = useJob(({ derived }) => listOthers(derived.views.values(), fitted).length > 0);
+  const hasOthers = useJob(({ derived }) => listOthers(derived, fitted).length > 0);
   if (!hasOthers) return null;
   return (
     <LedgeButton
       icon="layers"
       label="Others"
-      name={others ? 'Look at this view alone' : 'Show the other views of this plane under it'}
+      name={others ? 'Look at this view alone' : 'Show the other views of this plane or side under it'}
       chosen={others}
       onPress={() => session.toggle('others')}
       testID="toggle-others"
@@ -227,6 +241,8 @@ export function FitPanel({ panel, onPanel }: FitRowProps) {
       return <ShelfPanel onChosen={back} />;
     case 'model':
       return <ModelCard fitted={fitted} />;
+    case 'byEye':
+      return <ByEyeCards fitted={fitted} />;
     case 'evidence': {
       const asking = tool.name === 'evidence' && isEnough(wayOf(tool.state), tool.state.points.length);
       const isBegun = tool.name === 'evidence' && tool.state.points.length > 0;
