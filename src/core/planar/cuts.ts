@@ -1,4 +1,5 @@
 import Flatbush from 'flatbush';
+import { findMeeting } from './meeting';
 import {
   cross,
   distance,
@@ -30,6 +31,12 @@ export function listCuts(pieces: readonly Piece[], tolerance: number): readonly 
   const boxes = pieces.map(pieceBounds);
   for (const [i, j] of listNeighbours(boxes, tolerance)) {
     const [a, b] = [pieces[i]!, pieces[j]!];
+    const meeting = findMeeting(a, b, tolerance);
+    if (meeting) {
+      cuts[i]!.push(meeting[0]);
+      cuts[j]!.push(meeting[1]);
+      continue;
+    }
     const [onA, onB] = [endsOn(b, a, boxes[i]!, tolerance), endsOn(a, b, boxes[j]!, tolerance)];
     cuts[i]!.push(...onA);
     cuts[j]!.push(...onB);
