@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { drawnAt, type Drawn } from '../arrange/simulated';
 import { createRandom } from '../calibrate/simulation';
 import { applied, boxAround, distance, type Vec } from '../geometry';
-import { addOutline, setHidden, setStandOff, setVariants, type Command, type Job } from '../job';
+import { addOutline, layBeside, setHidden, setStandOff, type Command, type Job } from '../job';
 import { jobOf } from '../job/for-tests';
 import type { Vec3 } from '../space';
 import { CLICK, drawn, joining, NOISELESS, RIGHT, sharedBy, shown, sized, THING } from './bench-for-tests';
@@ -66,7 +66,7 @@ it('laid over each other, what is the same place lies in the same place', () => 
 });
 
 it('side by side they keep their gap and their base line, and push aside what lies beside them', () => {
-  const row = lookAt(job([setVariants({ id: 'fronts', side: 'front', gap: 250 }, 'fronts')]));
+  const row = lookAt(job([layBeside({ id: 'fronts', side: 'front', gap: 250 })]));
   const [plain, wide, tall] = SKETCHES.map(({ id }) => row.box(id));
   expect(wide!.min[0] - plain!.max[0]).toBeCloseTo(250, 6);
   expect(tall!.min[0] - wide!.max[0]).toBeCloseTo(250, 6);
@@ -78,7 +78,7 @@ it('side by side they keep their gap and their base line, and push aside what li
   }
   expect(row.at(PLAIN, 'foot')).toEqual(over.at(PLAIN, 'foot'));
   // What is hidden is not there, and those after it come nearer.
-  const two = lookAt(job([setVariants({ id: 'fronts', side: 'front', gap: 250 }, 'fronts'), setHidden('wide', true)]));
+  const two = lookAt(job([layBeside({ id: 'fronts', side: 'front', gap: 250 }), setHidden('wide', true)]));
   expect(two.ids).not.toContain('wide');
   expect(two.box('tall').min[0] - two.box('plain').max[0]).toBeCloseTo(250, 6);
 });

@@ -452,13 +452,16 @@ const MAKE: Readonly<Record<string, Make>> = {
     (job) => job.setbacks,
     ({ id }) => commands.removeSetback(id),
   ),
-  setVariants: (job, chance) => {
-    const id = chance.of([...job.variants.map((variants) => variants.id), chance.newId()]);
-    return commands.setVariants(
-      chance.of([undefined, { id, side: chance.of(['front', 'top'] as const), gap: chance.of([0, 200, NaN]) }]),
-      id,
-    );
-  },
+  layBeside: (job, chance) =>
+    commands.layBeside({
+      id: chance.of([...job.variants.map(({ id }) => id), chance.newId()]),
+      side: chance.of(['front', 'top'] as const),
+      gap: chance.of([0, 200, NaN]),
+    }),
+  layOver: among(
+    (job) => job.variants,
+    ({ id }) => commands.layOver(id),
+  ),
   showOnly: views(({ id }, _, { views: all }) =>
     commands.showOnly(
       [id],

@@ -19,7 +19,7 @@ import {
   addSpan,
   setLiesAt,
   setOnPlane,
-  setVariants,
+  layBeside,
   standByEye,
   putSetback,
   createJob,
@@ -184,7 +184,7 @@ const job: Job = [
     [made('sited', 'w', { kind: 'sited', of: ['vbody'], siting: 'set' })],
   ),
   putSetback({ id: 'keep', plane: 'w', on: [{ outline: 'wbody', segment: 'wbody0' }], mm: 3 }),
-  setVariants({ id: 'fronts', side: 'front', gap: 30 }, 'fronts'),
+  layBeside({ id: 'fronts', side: 'front', gap: 30 }),
   ...['v', 'w'].map((plane) =>
     standByEye({
       id: `door-${plane}`,

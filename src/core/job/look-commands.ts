@@ -6,19 +6,21 @@ import { setHidden } from './view-commands';
 
 /** How all views are looked at together, and what is stood in them to judge by eye. Nothing of it moves a fit, an outline or a file. */
 
-/** Views of a side lie side by side, with this gap between their pictures; over each other again without one. */
-export const setVariants = (variants: Variants | undefined, id: string): Command => ({
+/** Views of a side lie side by side, with this gap between their pictures. */
+export const layBeside = (variants: Variants): Command => ({
   ...command(
-    'variants-laid',
+    'variants-beside',
     (job) => {
-      if (!variants) job.variants = job.variants.filter((other) => other.id !== id);
-      else if (job.variants.some((other) => other.id === id)) replaceById(job.variants, draft(variants));
+      if (job.variants.some(({ id }) => id === variants.id)) replaceById(job.variants, draft(variants));
       else job.variants.push(draft(variants));
     },
-    variants ? { mm: variants.gap } : {},
+    { mm: variants.gap },
   ),
-  ...(variants ? { merge: `variants/${id}` } : {}),
+  merge: `variants/${variants.id}`,
 });
+
+/** They lie over each other again. */
+export const layOver = (id: string) => command('variants-over', (job) => takeOut(job, [{ list: 'variants', id }]));
 
 /** Of some views just these are shown, one step of the history. */
 export const showOnly = (shown: readonly string[], of: readonly string[]): Command => {

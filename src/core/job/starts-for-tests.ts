@@ -54,7 +54,7 @@ const sharedBy = (job: Job): readonly Command[] => [
 
 const lookedAt = (job: Job): readonly Command[] => [
   commands.addLook({ id: 'corner', name: 'Corner', fold: 1, turn: 0.6, tip: 0.4 }),
-  commands.setVariants({ id: 'fronts', side: 'front', gap: 100 }, 'fronts'),
+  commands.layBeside({ id: 'fronts', side: 'front', gap: 100 }),
   ...job.outlines
     .slice(0, 1)
     .map(({ id, plane }) => commands.putSetback({ id: 'keep', plane, on: [{ outline: id }], mm: 900 })),

@@ -3,7 +3,7 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useJob } from '@/bench/use-session';
 import { compareVariants, listVariants, type FittedView, type VariantsOfSide } from '@/core/derive';
-import { setVariants, showOnly } from '@/core/job';
+import { layBeside, layOver, showOnly } from '@/core/job';
 import { useUnits } from '@/features/job/use-units';
 import { LengthField } from '@/features/trace/make/fields';
 import { newId } from '@/store';
@@ -30,10 +30,7 @@ function VariantsCard({ variants: { side, views } }: { variants: VariantsOfSide 
   const { jobs } = useDesk();
   const { run } = jobs.getState();
   const beside = useJob(({ job }) => job.variants).find((variants) => variants.side === side);
-  const lay = (gap: number | undefined) => {
-    const id = beside?.id ?? newId();
-    run(setVariants(gap === undefined ? undefined : { id, side, gap }, id));
-  };
+  const lay = (gap: number) => run(layBeside({ id: beside?.id ?? newId(), side, gap }));
   return (
     <Card testID={`variants-${side}`} broad>
       <Words style={{ fontWeight: '700' }}>{`${views.length} variants, ${SIDE_WORDS[side].toLowerCase()}`}</Words>
@@ -41,7 +38,10 @@ function VariantsCard({ variants: { side, views } }: { variants: VariantsOfSide 
         name={`How the variants lie, ${SIDE_WORDS[side].toLowerCase()}`}
         value={beside ? 'beside' : 'over'}
         options={LAID}
-        onChange={(how) => lay(how === 'beside' ? usualGap(views[0]!) : undefined)}
+        onChange={(how) => {
+          if (how === 'beside') lay(beside?.gap ?? usualGap(views[0]!));
+          else if (beside) run(layOver(beside.id));
+        }}
       />
       {beside ? (
         <LengthField label="Gap between their pictures" mm={beside.gap} onChange={lay} testID="variants-gap" signed />
