@@ -1,5 +1,5 @@
 import { firstFree } from '@/core/basics';
-import { renameJob } from '@/core/job';
+import { renameJob, type Job } from '@/core/job';
 import { createJobOf } from './bundles';
 import { newId } from './ids';
 import { Lease, type NotHeld } from './lease';
@@ -40,17 +40,24 @@ export async function renameStored(id: string, name: string, options: DeskOption
   }
 }
 
-/** A copy of a job as it stands, with what the window that has it open has not written yet. */
-export async function duplicateStored(id: string, options: DeskOptions): Promise<Outside> {
-  const { repository, storage, surroundings } = options;
+/** A job as it stands, with what the window that has it open has not written yet; undefined where it is gone, or cannot be read. */
+export async function readStored(
+  id: string,
+  { repository, storage, surroundings }: DeskOptions,
+): Promise<Job | undefined> {
   if ((await storage.getItem(keys.lease(id))) !== null) {
     const lease = new Lease(storage, id, surroundings);
     await lease.ask({ kind: 'write' }, 1000);
     lease.release();
   }
-  const opened = await repository.open(id);
-  if (!opened) return refused('job-gone');
-  const { job } = opened.history;
+  return (await repository.open(id))?.history.job;
+}
+
+/** A copy of a job as it stands. */
+export async function duplicateStored(id: string, options: DeskOptions): Promise<Outside> {
+  const { repository } = options;
+  const job = await readStored(id, options);
+  if (!job) return refused('job-gone');
   const cards = await repository.listCards();
   const name = nameOfCopy(job.name, new Set(cards.map((card) => card.name)));
   await createJobOf({ ...job, id: newId(), name }, cards.find((card) => card.id === id)?.thumbnail, repository);

@@ -6,7 +6,7 @@ export { jobCardOf } from './job-card';
 export { createJobStore, type JobState, type JobStore } from './job-store';
 export type { SaveState } from './autosave';
 export type { Lease, NotHeld } from './lease';
-export { deleteStored, duplicateStored, renameStored, type Outside } from './from-list';
+export { deleteStored, duplicateStored, readStored, renameStored, type Outside } from './from-list';
 export type { Judge } from './judging';
 export { openJob, type DeskOptions, type OpenDesk } from './own-desk';
 export { JobRepository, repository, type JobCard } from './repository';

@@ -73,6 +73,7 @@ const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) =>
   'by-eye-stood': () => 'Stood something there to judge by eye',
   'by-eye-moved': () => 'Moved what is judged by eye',
   'by-eye-removed': () => 'Took away what was judged by eye',
+  'views-brought': ({ count }) => `Brought ${count} views in from another job`,
   'drawing-sited': () => 'Set a drawing down on another',
   'sited-added': ({ count }) => `Took ${count} more outlines along`,
   'siting-moved': () => 'Moved a drawing that is set here',

@@ -4,6 +4,7 @@ import { Button } from 'react-native-paper';
 import { useJob } from '@/bench/use-session';
 import { Words } from '@/ui/text';
 import { ACCEPTED } from './accepted';
+import { FromJobDialog } from './from-job-dialog';
 import { CameraDialog } from './camera/camera-dialog';
 import { ParcelDialog } from './services/parcel-dialog';
 import type { Parcel } from './services/parcels';
@@ -14,7 +15,7 @@ import type { BringIn } from './use-bring-in';
 /** Every way in: files, the camera with its guide, a scanner, the land register. */
 export function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boolean }) {
   const files = useRef<HTMLInputElement>(null);
-  const [open, setOpen] = useState<'camera' | 'scanner' | 'parcel'>();
+  const [open, setOpen] = useState<'camera' | 'scanner' | 'parcel' | 'job'>();
   const demo = useJob((state) => state.job.tour === 'sources');
   const close = () => setOpen(undefined);
   const chosen = (event: React.ChangeEvent<HTMLInputElement>) => {
@@ -44,6 +45,9 @@ export function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boole
         <Button mode="outlined" icon="map" onPress={() => setOpen('parcel')} testID="open-parcel">
           Parcel
         </Button>
+        <Button mode="outlined" icon="layers" onPress={() => setOpen('job')} testID="open-from-job">
+          Another job
+        </Button>
       </View>
       <input
         ref={files}
@@ -61,6 +65,7 @@ export function AddPictures({ bringIn, empty }: { bringIn: BringIn; empty: boole
       ) : null}
       {open === 'scanner' ? <ScannerDialog onScanned={take} onLeave={close} /> : null}
       {open === 'parcel' ? <ParcelDialog onFound={(parcel) => void takeParcel(parcel)} onLeave={close} /> : null}
+      {open === 'job' ? <FromJobDialog onLeave={close} /> : null}
       {empty ? (
         <Words quiet style={{ fontSize: 13 }}>
           Square-on, close, level, on plain ground, with something of known size beside it.
