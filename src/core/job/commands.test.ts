@@ -1,5 +1,6 @@
 /** Whatever is done to a job, in whatever order and with whatever is said: it stays one that can be read, and all of it can be taken back. */
 import fc from 'fast-check';
+import { createRandom } from '../calibrate/simulation';
 import type { Chain, MadeOutline, Outline, Siting } from '../outline';
 import { listDangling } from './kinds';
 import { STARTS } from './starts-for-tests';
@@ -547,6 +548,20 @@ function tried(history: History, command: Command): History {
   return isHoldable(history.job, next.job) ? next : history;
 }
 
+/** Whether a command changes one of the jobs that are begun with, and is taken back. */
+function isDoneAlone(name: string): boolean {
+  const random = createRandom(5).uniform;
+  return STARTS.some((start) =>
+    Array.from({ length: 40 }).some((_, step) => {
+      const command = MAKE[name]!(start, new Chance(Array.from({ length: 8 }, random), step));
+      const history = command && tried(startHistory(start), command);
+      return history !== undefined && history.cursor > 0 && isSameText(undo(history).job, start);
+    }),
+  );
+}
+
+const isSameText = (a: Job, b: Job) => JSON.stringify(a) === JSON.stringify(b);
+
 it('is done by every command that there is', () => {
   const made = Object.entries(commands).filter(
     ([name, value]) =>
@@ -587,7 +602,8 @@ it('leaves a job that hangs together, is read as it is, and comes back bit for b
     }),
     { seed: 7, numRuns: 200 },
   );
-  expect(Object.keys(MAKE).filter((name) => !reached.has(name))).toEqual([]);
+  // What chance did not come to is tried on its own.
+  expect(Object.keys(MAKE).filter((name) => !reached.has(name) && !isDoneAlone(name))).toEqual([]);
   // Names without a letter, far too long ones, and what is no number are among what was said.
   for (const name of ['renameJob', 'changeGuide', 'setRelationValue', 'addPart', 'addOutlines', 'changeReference'])
     expect([name, (refused.get(name) ?? 0) > 0]).toEqual([name, true]);

@@ -52,6 +52,20 @@ const sharedBy = (job: Job): readonly Command[] => [
   }),
 ];
 
+const madeOf = (job: Job): readonly Command[] =>
+  job.outlines.slice(0, 1).map(({ id, plane, layer }) =>
+    commands.addMade(
+      {
+        shape: 'made',
+        id: 'beside',
+        layer,
+        plane,
+        recipe: { kind: 'offset', of: [id], by: 2, both: false, corners: 'round' },
+      },
+      false,
+    ),
+  );
+
 const lookedAt = (job: Job): readonly Command[] => [
   commands.addLook({ id: 'corner', name: 'Corner', fold: 1, turn: 0.6, tip: 0.4 }),
   commands.layBeside({ id: 'fronts', side: 'front', gap: 100 }),
@@ -70,7 +84,7 @@ const lookedAt = (job: Job): readonly Command[] => [
 
 /** With two lines that its first view shows, and how far they are said to lie apart; its first drawing set on a plan of a site; a look, variants, something stood there. */
 const withSharedLines = (job: Job): Job =>
-  [...onSite(job), ...sharedBy(job), ...lookedAt(job)].reduce(runCommand, startHistory(job)).job;
+  [...onSite(job), ...sharedBy(job), ...madeOf(job), ...lookedAt(job)].reduce(runCommand, startHistory(job)).job;
 
 /** A new job, and demos to which everything was added that they lack. */
 export const STARTS = [
