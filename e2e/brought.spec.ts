@@ -60,7 +60,7 @@ test('views of another job come in whole, stand by what both name, and leave as 
   await desk.step('arrange');
   await desk.choose('panel-together');
   await desk.openCards();
-  await expect(page.getByTestId('stands-Front').last()).toContainText('What it shows lies within');
+  await expect(page.getByTestId('stands-Front, Hand trowel')).toContainText('What it shows lies within');
   await lookAt(desk, 'Pruner blade');
   expect(await fileOf(desk)).toBe(before);
   // One step of the history.

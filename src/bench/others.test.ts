@@ -1,5 +1,7 @@
 import fc from 'fast-check';
+import { drawnAt } from '@/core/arrange/simulated';
 import { createDeriver, placedView } from '@/core/derive';
+import { drawn, NOISELESS, RIGHT, sharedBy, shown, sized, THING } from '@/core/derive/bench-for-tests';
 import { distance, type Vec } from '@/core/geometry';
 import {
   addPlacedSheet,
@@ -14,6 +16,7 @@ import {
   type Job,
   type Sheet,
 } from '@/core/job';
+import { jobOf } from '@/core/job/for-tests';
 import { squaredUp, turned } from './laying';
 import { layingUnder, listOthers } from './others';
 
@@ -96,4 +99,26 @@ it('each place of another picture lies where it is on the plane, however this on
   // A metre east of the left picture's corner is 50 px in it, and 20 px of the right one.
   const under = layingUnder(there, own, { width: 1, height: 1, zoom: 1, centre: [0, 0] });
   expect(distance(under.toBench([20, 0]), under.toBench([0, 0]))).toBeCloseTo(50, 1);
+});
+
+it('what shows the same side of the thing lies where the same of it is, and what shows another does not', () => {
+  const [front, sketch] = [drawn('front', 'front'), drawn('sketch', 'front', { scale: 0.8, zero: [420, 1800] })];
+  const seen = [front, sketch, RIGHT];
+  const derived = derivedOf(
+    jobOf([
+      ...seen.flatMap(shown),
+      ...seen.map((view) => sized(view, 'foot', 'back', 0.5, NOISELESS)),
+      sharedBy(seen, 'base', ['foot', 'end'], NOISELESS, 'up'),
+      sharedBy([front, sketch], 'left', ['foot'], NOISELESS, 'across'),
+    ]),
+  );
+  const own = derived.views.get('front')!;
+  const others = listOthers(derived, own);
+  expect(others.map(({ fitted: { view } }) => view.id)).toEqual(['sketch']);
+  const under = layingUnder(others[0]!, own, { width: 1, height: 1, zoom: 1, centre: [0, 0] });
+  for (const point of Object.values(THING)) {
+    const [there, here] = [drawnAt(sketch, point), drawnAt(front, point)];
+    expect(distance(under.toBench(there), here)).toBeLessThan(2);
+    expect(distance(under.toSheet(under.toBench(there)), there)).toBeLessThan(1e-6);
+  }
 });

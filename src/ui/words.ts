@@ -150,6 +150,8 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'edge-short': () => 'Its edge has no length, so nothing tells where it runs. Choose another one.',
   'edge-without-scale': () => 'It has no scale of its own yet. Set it under Fit, and it stands.',
   'side-first': () => 'Say first which side this view shows, under Sides: that decides what it shares with the others.',
+  'job-not-brought': () =>
+    'That job cannot be read here, or is gone. Open it from the first screen to see what is left of it.',
   'by-eye-needs-scale': () =>
     'There is no scale yet. Say a size under Fit first: then things can be stood here at true size.',
   'scale-first': () => 'There is no scale yet, so a typed size has no meaning. Set the scale under Fit first.',

@@ -148,6 +148,12 @@ it('stands where it is on the thing by what both jobs name, and moves nothing', 
   expect(job.features.map(({ name }) => name)).toEqual(['Base line', 'Corner', 'Back']);
   expect(listMatching(ours, theirs).map(([own]) => own.name)).toEqual(['Base line', 'Corner']);
   expect(job.layers).toEqual(ours.layers);
+  expect(brought(job, theirs, undefined, 'again').job.views.map(({ name }) => name)).toEqual([
+    'front',
+    'plan',
+    'side',
+    'side, Job',
+  ]);
 });
 
 it('what is drawn is as it was there, and leaves as the same file', () => {

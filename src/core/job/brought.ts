@@ -136,11 +136,15 @@ export function bringPart(part: Job): Command {
       const others = placed.features.filter((_, i) => !same.has(part.features[i]!.id));
       job.features.push(...others.map((feature) => draft(matching.length > 0 ? { ...feature, said: {} } : feature)));
       job.layers.push(...placed.layers.filter((_, i) => !same.has(part.layers[i]!.id)).map(draft));
-      pushAll(job, placed);
+      pushAll(job, { ...placed, views: placed.views.map((view) => toldApart(view, job, part.name)) });
     },
     { count: part.views.length },
   );
 }
+
+/** A view whose name is taken here is told apart by the job that it came from. */
+const toldApart = (view: Job['views'][number], { views }: Draft<Job>, from: string): Job['views'][number] =>
+  views.some(({ name }) => name === view.name) ? { ...view, name: `${view.name}, ${from}` } : view;
 
 const listSameLayers = ({ layers }: Draft<Job>, part: Job): readonly (readonly [string, string])[] =>
   part.layers.flatMap((brought) => {

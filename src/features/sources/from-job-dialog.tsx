@@ -1,14 +1,14 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { Button, Dialog, Portal } from 'react-native-paper';
+import { Button, Dialog } from 'react-native-paper';
 import { useDesk, useJob } from '@/bench/use-session';
 import { bringPart, listMatching, partOf, withNewIds, type Job } from '@/core/job';
 import { newId, readStored, repository, storage } from '@/store';
+import { AskDialog } from '@/ui/ask-dialog';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { Toggle } from '@/ui/toggle';
-import { useEscape } from '@/ui/use-escape';
 import { sentenceFor } from '@/ui/words';
 
 /** Brings views of another job on this device into this one, with all that is drawn on them. */
@@ -18,7 +18,6 @@ export function FromJobDialog({ onLeave }: { onLeave: () => void }) {
   const here = useJob(({ job }) => job);
   const cards = useQuery({ queryKey: ['jobs'], queryFn: () => repository.listCards() });
   const open = useMutation({ mutationFn: (id: string) => readStored(id, { repository, storage }) });
-  useEscape(onLeave);
   const bring = (part: Job) => {
     const brought = withNewIds(part, newId);
     jobs.getState().run(bringPart(brought));
@@ -29,48 +28,39 @@ export function FromJobDialog({ onLeave }: { onLeave: () => void }) {
   const others = (cards.data ?? []).filter(({ id }) => id !== here.id);
   const isGone = open.isError || (open.isSuccess && !open.data);
   return (
-    <Portal>
-      <Dialog
-        visible
-        onDismiss={onLeave}
-        style={{ maxWidth: 480, width: '94%', alignSelf: 'center' }}
-        testID="from-job-dialog">
-        <Dialog.Title>From another job</Dialog.Title>
-        {open.data ? (
-          <ViewsOf job={open.data} here={here} onBring={bring} onLeave={onLeave} />
-        ) : (
-          <>
-            <Dialog.ScrollArea style={{ maxHeight: 360, paddingVertical: 8, gap: 6 }}>
-              {cards.isSuccess && others.length === 0 ? (
-                <Words>
-                  There is no other job on this device. A bundle that is opened from the first screen is one.
-                </Words>
-              ) : null}
-              {others.map(({ id, name }) => (
-                <Button
-                  key={id}
-                  mode="outlined"
-                  style={{ marginVertical: 3 }}
-                  loading={open.isPending && open.variables === id}
-                  disabled={open.isPending}
-                  onPress={() => open.mutate(id)}
-                  testID={`from-job-${name}`}>
-                  {name}
-                </Button>
-              ))}
-              {isGone ? (
-                <Words style={{ color: palette.berry }} testID="from-job-says">
-                  {sentenceFor('job-gone')}
-                </Words>
-              ) : null}
-            </Dialog.ScrollArea>
-            <Dialog.Actions>
-              <Button onPress={onLeave}>Close</Button>
-            </Dialog.Actions>
-          </>
-        )}
-      </Dialog>
-    </Portal>
+    <AskDialog title="From another job" onLeave={onLeave} testID="from-job-dialog">
+      {open.data ? (
+        <ViewsOf job={open.data} here={here} onBring={bring} onLeave={onLeave} />
+      ) : (
+        <>
+          <Dialog.ScrollArea style={{ maxHeight: 360, paddingVertical: 8, gap: 6 }}>
+            {cards.isSuccess && others.length === 0 ? (
+              <Words>There is no other job on this device. A bundle that is opened from the first screen is one.</Words>
+            ) : null}
+            {others.map(({ id, name }) => (
+              <Button
+                key={id}
+                mode="outlined"
+                style={{ marginVertical: 3 }}
+                loading={open.isPending && open.variables === id}
+                disabled={open.isPending}
+                onPress={() => open.mutate(id)}
+                testID={`from-job-${name}`}>
+                {name}
+              </Button>
+            ))}
+            {isGone ? (
+              <Words style={{ color: palette.berry }} testID="from-job-says">
+                {sentenceFor('job-not-brought')}
+              </Words>
+            ) : null}
+          </Dialog.ScrollArea>
+          <Dialog.Actions>
+            <Button onPress={onLeave}>Close</Button>
+          </Dialog.Actions>
+        </>
+      )}
+    </AskDialog>
   );
 }
 

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
-import { Button, Dialog, Portal, ProgressBar } from 'react-native-paper';
+import { Button, Dialog, ProgressBar } from 'react-native-paper';
 import { Choice } from '@/ui/ledge-button';
+import { AskDialog } from '@/ui/ask-dialog';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
-import { useEscape } from '@/ui/use-escape';
 import { sentenceFor } from '@/ui/words';
 import type { Incoming } from '../take-picture';
 import { findScanner, scanPicture, type Scanner } from './scanner';
@@ -58,47 +58,39 @@ export function ScannerDialog({ onScanned, onLeave }: ScannerDialogProps) {
         ? sentenceFor('scanner-lid-open')
         : undefined);
   const leave = () => (abort.current?.abort(), onLeave());
-  useEscape(leave);
   return (
-    <Portal>
-      <Dialog
-        visible
-        onDismiss={leave}
-        style={{ maxWidth: 480, width: '94%', alignSelf: 'center' }}
-        testID="scanner-dialog">
-        <Dialog.Title>{scanner?.name ?? 'Scanner'}</Dialog.Title>
-        <Dialog.Content style={{ gap: 10 }}>
-          {scanner ? (
-            <ScanWish scanner={scanner} wish={wish} onWish={setWish} />
-          ) : (
-            <Words quiet>{isFetching ? 'Looking for the scanner …' : ''}</Words>
-          )}
-          {share === undefined ? null : (
-            <View>
-              <Words>{`Scanning … ${Math.round(100 * share)} %`}</Words>
-              <ProgressBar progress={share} accessibilityLabel="Scanning" />
-            </View>
-          )}
-          {says ? (
-            <Words style={{ color: palette.berry }} testID="scanner-says">
-              {says}
-            </Words>
-          ) : null}
-        </Dialog.Content>
-        <Dialog.Actions>
-          <Button onPress={leave}>{share === undefined ? 'Close' : 'Stop'}</Button>
-          {scanner ? (
-            <Button mode="contained" disabled={share !== undefined} onPress={() => void scan()} testID="scan">
-              Scan
-            </Button>
-          ) : (
-            <Button mode="contained" disabled={isFetching} onPress={() => void refetch()}>
-              Look again
-            </Button>
-          )}
-        </Dialog.Actions>
-      </Dialog>
-    </Portal>
+    <AskDialog title={scanner?.name ?? 'Scanner'} onLeave={leave} testID="scanner-dialog">
+      <Dialog.Content style={{ gap: 10 }}>
+        {scanner ? (
+          <ScanWish scanner={scanner} wish={wish} onWish={setWish} />
+        ) : (
+          <Words quiet>{isFetching ? 'Looking for the scanner …' : ''}</Words>
+        )}
+        {share === undefined ? null : (
+          <View>
+            <Words>{`Scanning … ${Math.round(100 * share)} %`}</Words>
+            <ProgressBar progress={share} accessibilityLabel="Scanning" />
+          </View>
+        )}
+        {says ? (
+          <Words style={{ color: palette.berry }} testID="scanner-says">
+            {says}
+          </Words>
+        ) : null}
+      </Dialog.Content>
+      <Dialog.Actions>
+        <Button onPress={leave}>{share === undefined ? 'Close' : 'Stop'}</Button>
+        {scanner ? (
+          <Button mode="contained" disabled={share !== undefined} onPress={() => void scan()} testID="scan">
+            Scan
+          </Button>
+        ) : (
+          <Button mode="contained" disabled={isFetching} onPress={() => void refetch()}>
+            Look again
+          </Button>
+        )}
+      </Dialog.Actions>
+    </AskDialog>
   );
 }
 
