@@ -47,6 +47,13 @@ it('under other ids a job is the same job', () => {
   }
 });
 
+it('the centre of a circle is its centre, also where something else has that name', () => {
+  const blade = STARTS.find(({ id }) => id === 'blade-drawn')!;
+  const named = JSON.parse(JSON.stringify(blade).replaceAll('"blade-part"', '"centre"')) as Job;
+  const ends = withNewIds(named, counting('other')).dimensions.flatMap(({ on }) => on.map(({ node }) => node));
+  expect(ends.filter((node) => node === 'centre')).toHaveLength(2);
+});
+
 /** Every word that a job says by a field of few words, wherever that is. */
 const WORDS = [
   ...new Set(
@@ -127,12 +134,12 @@ const theirs = jobOf([
     said: { up: { value: -1000, written: '-1000' } },
   }),
   sharedBy([RIGHT], 'Corner', ['foot'], NOISELESS, undefined, { said: { deep: { value: -300, written: '-300' } } }),
-  sharedBy([RIGHT], 'Back', ['back'], NOISELESS, undefined),
+  sharedBy([RIGHT], 'Back', ['back'], NOISELESS, undefined, { said: { up: { value: -140, written: '-140' } } }),
   outlined(RIGHT),
 ]);
 
 it('stands where it is on the thing by what both jobs name, and moves nothing', () => {
-  const { job } = brought(ours, theirs);
+  const { job } = brought(ours, joining(RIGHT).reduce(runCommand, startHistory(theirs)).job);
   const [before, after] = [createDeriver()(ours), createDeriver()(job)];
   const view = job.views.at(-1)!;
   const { pose } = after.arranged.stands.get(view.id)!;
@@ -147,6 +154,9 @@ it('stands where it is on the thing by what both jobs name, and moves nothing', 
   }
   expect(job.features.map(({ name }) => name)).toEqual(['Base line', 'Corner', 'Back']);
   expect(listMatching(ours, theirs).map(([own]) => own.name)).toEqual(['Base line', 'Corner']);
+  // What was typed there is of another zero, and it joins no fit by itself.
+  expect(job.features.map(({ said }) => said)).toEqual([...ours.features.map(({ said }) => said), {}]);
+  expect(view.joins).toBeUndefined();
   expect(job.layers).toEqual(ours.layers);
   expect(brought(job, theirs, undefined, 'again').job.views.map(({ name }) => name)).toEqual([
     'front',

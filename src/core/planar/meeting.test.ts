@@ -72,6 +72,7 @@ const line = (a: Vec, b: Vec): Piece => ({ kind: 'line', a, b });
 it.each<[string, Piece, Piece, readonly number[] | undefined]>([
   ['lines that go on', line([0, 0], [9, 0]), line([9, 0], [20, 5]), [1, 0]],
   ['a line and its way back', line([0, 0], [9, 0]), line([9, 0], [0, 0]), undefined],
+  ['a line that turns back beside it', line([0, 0], [9, 0]), line([9, 0], [0, 0.001]), undefined],
   ['lines apart', line([0, 0], [9, 0]), line([9, 1], [20, 5]), undefined],
   [
     'two that share both ends',

@@ -12,9 +12,9 @@ const CLEARLY = 0.05;
 export function findMeeting(a: Piece, b: Piece, tolerance: number): readonly [number, number] | undefined {
   const [holdsA, holdsB] = [listHolding(a), listHolding(b)];
   if (!holdsA || !holdsB) return undefined;
-  const meetings = ENDS.filter(([ta, tb]) => distance(endAt(holdsA, ta), endAt(holdsB, tb)) <= tolerance);
-  const [meeting] = meetings;
-  if (!meeting || meetings.length > 1) return undefined;
+  // Two that share both ends are parted by no line.
+  const meeting = ENDS.find(([ta, tb]) => distance(endAt(holdsA, ta), endAt(holdsB, tb)) <= tolerance);
+  if (!meeting) return undefined;
   const [from, to] = [
     meeting[0] === 1 ? holdsA : [...holdsA].reverse(),
     meeting[1] === 0 ? holdsB : [...holdsB].reverse(),
