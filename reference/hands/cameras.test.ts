@@ -94,6 +94,20 @@ describe('a card from 900 mm by a lens of 50 mm that nobody told of, 18° aside'
   });
 });
 
+it('a camera that was held nearly square-on, 9° aside, by a lens of 82 mm that nobody told of: nine of ten sizes lie within their plus-minus', () => {
+  const kind: CameraKind = { focal35mm: [82, 82], told: false, tilt: [9, 9], fill: [0.75, 0.95] };
+  const off = ['a card and a length', 'a card, a length and a straight edge'].flatMap((known) =>
+    Array.from({ length: 16 }, (_, i) => {
+      const world = drawWorld(kind, 900 + i);
+      const fit = fitShown(world, showTo(world, KNOWN[known]!, 0.5));
+      if (!fit.ok) throw new Error(fit.code);
+      return measureAsked(world, fit.value).map((size) => Math.abs(size.off / size.sigma));
+    }).flat(),
+  );
+  expect(off.filter((sigmas) => sigmas <= 2).length / off.length).toBeGreaterThan(0.9);
+  expect(Math.max(...off)).toBeLessThan(5);
+});
+
 describe('the answer is a steady function of the evidence', () => {
   it.each(kinds.slice(0, 8))('%s: a tenth of a sigma changes little', (_says, kind) => {
     for (let i = 0; i < 6; i++) {

@@ -2,6 +2,7 @@ import { done, refused, type Result } from '../basics';
 import { adjustView, type AdjustedView } from './adjust-view';
 import type { Pointed } from './view-problem';
 import type { Observation } from './evidence';
+import { AT_EASE, listCameraStories, listHeld, listLeaning, sizeOf, worstOf } from './camera-stories';
 import { assumptionOf, type MapModel, type MapPart } from './models';
 import {
   costOf,
@@ -45,16 +46,6 @@ const TRIED = 8;
 const TRIED_FIRST = 4;
 /** Share of the worst test (in chi-square) below which a piece cannot be what is wrong. */
 const NEAR_WORST = 0.1;
-/** Tests of assumptions and pieces below this leave nothing to explain. */
-const AT_EASE = 2;
-/** What may fail of a picture alone, and together, as in a slanted photo through a bowed lens. */
-const ALONE: readonly (readonly MapPart[])[] = [['tilt'], ['stretch', 'skew'], ['lens']];
-const TOGETHER: readonly (readonly MapPart[])[] = [
-  ['tilt', 'lens'],
-  ['tilt', 'lens', 'lens-centre'],
-  ['tilt', 'focal', 'lens', 'lens-centre'],
-];
-
 /** What an assumption costs at the most that fails every day (−2 times the logarithm of its odds). */
 const COMMON = 3;
 /** Stories that cost this much more than the best one weigh nothing beside it. */
@@ -159,7 +150,6 @@ function judgeWith(
   return refused(best.adjusted.solution.relationsHold ? 'fit-not-found' : 'evidence-contradicts');
 }
 
-const worstOf = ({ adjusted }: Story) => Math.max(0, ...adjusted.diagnosis.groups.map(sizeOf));
 const isSound = (story: Story) => worstOf(story) < CRITICAL;
 
 /** A story and those beside it; hasty where a piece is blamed while nothing about the camera could be told to its end. */
@@ -171,8 +161,10 @@ interface Chosen {
 
 /** The best story where all assumptions are weighed, and those beside it: about the camera, unless a piece that is wrong explains clearly more. */
 function weighed(usual: Story, teller: Teller): Chosen {
-  if (Number.isFinite(usual.cost) && worstOf(usual) < AT_EASE) return { best: usual, others: [] };
-  const cameras = [usual, ...listCameraStories(usual, teller)].filter(({ cost }) => Number.isFinite(cost));
+  const leaning = listLeaning(usual, teller);
+  if (worstOf(usual) < AT_EASE && Number.isFinite(usual.cost))
+    return { best: cheapest([usual, ...leaning]), others: [usual, ...leaning] };
+  const cameras = [usual, ...leaning, ...listCameraStories(usual, teller)].filter(({ cost }) => Number.isFinite(cost));
   const sound = cameras.filter(isSound);
   const camera = sound.length > 0 ? cheapest(sound) : cameras.length > 0 ? cheapest(cameras) : usual;
   const asCamera = { best: camera, others: cameras };
@@ -236,26 +228,6 @@ function listSuspects(stories: readonly Story[]): string[] {
 
 /** No story that leaves a piece out can cost less. */
 const leastCostOfPiece = ({ adjusted }: Story) => CRITICAL ** 2 * (1 - adjusted.diagnosis.redundancy);
-
-/** Stories about the camera alone: those that give up one thing, and more where these leave something to explain. */
-function listCameraStories(usual: Story, { tell, tellEveryWay }: Teller): Story[] {
-  const held = listHeld(usual);
-  const from = Number.isFinite(usual.cost) ? usual.adjusted : undefined;
-  const tellOf = (parts: readonly MapPart[]) =>
-    parts[0] === 'tilt'
-      ? tellEveryWay(new Set(parts), new Set())
-      : [tell(new Set(parts), new Set(), from)].filter((story) => story !== undefined);
-  const told = ALONE.filter((parts) => parts.every((part) => held.includes(part))).flatMap(tellOf);
-  for (const parts of TOGETHER.filter((some) => some.every((part) => held.includes(part)))) {
-    if (told.some((story) => worstOf(story) < AT_EASE)) break;
-    const near = told
-      .filter(({ freed }) => [...freed].every((part) => parts.includes(part)))
-      .sort((a, b) => a.cost - b.cost)[0];
-    const story = near && tell(new Set(parts), new Set(), near.adjusted);
-    if (story) told.push(story);
-  }
-  return told;
-}
 
 const cheapest = (stories: readonly Story[]) =>
   stories.reduce((best, story) => (story.cost < best.cost ? story : best));
@@ -327,9 +299,6 @@ function isExact(piece: Observation): boolean {
   return sigma === undefined && sigmaDegrees === undefined;
 }
 
-const listHeld = ({ adjusted, freed }: Story) =>
-  adjusted.model.parts.filter(({ id, sigma }) => sigma && !freed.has(id)).map(({ id }) => id);
-
 /** Every story that gives up one thing more, of the assumptions and pieces whose own tests come near the worst. */
 function listNext(story: Story, tell: Tell): Story[] {
   const { adjusted, freed, aside } = story;
@@ -392,8 +361,6 @@ function listRivals(best: Story, id: string, tell: Tell): { readonly id: string;
     return instead && instead.cost < best.cost + MARGIN ? [{ id: group, behind: instead.cost - best.cost }] : [];
   });
 }
-
-const sizeOf = ({ normalized }: { readonly normalized: number | null }) => Math.abs(normalized ?? 0);
 
 const PREFIX = assumptionOf('' as MapPart);
 const partOf = (group: string) => (group.startsWith(PREFIX) ? (group.slice(PREFIX.length) as MapPart) : undefined);

@@ -2,7 +2,7 @@ import { determinant, Matrix } from 'ml-matrix';
 import { adjustEveryWay, adjustView, type AdjustedView } from './adjust-view';
 import type { Pointed } from './view-problem';
 import type { Observation } from './evidence';
-import { assumedSigma, firstNumberOf, type MapModel, type MapPart } from './models';
+import { assumedSigma, firstNumberOf, heldAs, type Holding, type MapModel, type MapPart } from './models';
 
 /** One explanation of all that is known: these pieces are wrong, these assumptions do not hold. */
 export interface Story {
@@ -20,6 +20,8 @@ export interface Teller {
   readonly tell: Tell;
   /** Every way in which a camera that may have been held anyhow can have stood; what leaves more than `room` (chi-square) to explain is not waited for. */
   tellEveryWay(freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, room?: number): readonly Story[];
+  /** All pieces, the camera held so, from given numbers on. It is followed to its end: between two ways in which it can lean it goes slowly. */
+  tellHeld(holding: Holding, from: readonly number[]): Story | undefined;
 }
 
 /** A group is looked at when its test is as unlikely as 1 in 1000 (Baarda 1968); giving up one freedom has to bring as much. */
@@ -55,6 +57,11 @@ function spend(allowance: Allowance, pieces: number): boolean {
 /** A camera that may have been held anyhow is begun from about so many sides. */
 const WAYS = 8;
 
+const NOTHING: ReadonlySet<never> = new Set();
+
+const keyOf = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, from: AdjustedView | undefined) =>
+  [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
+
 /** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `steps` how many it gets. */
 export function createTeller(
   model: MapModel,
@@ -68,39 +75,29 @@ export function createTeller(
   const own = allowanceOf(MOST_ADJUSTED);
   const isTooMuch = (stories: number) =>
     !spend(own, stories * evidence.length) || !spend(allowance, stories * evidence.length);
+  const without = (aside: ReadonlySet<string>) => evidence.filter(({ id }) => !aside.has(id));
   const storyOf = (view: AdjustedView, freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>): Story | undefined =>
     isPlausible(freed, view) ? { adjusted: view, freed, aside, cost: costOf(view, freed) } : undefined;
   const tellAnew: Tell = (freed, aside, from) => {
-    const view = adjustView(
-      model,
-      evidence.filter(({ id }) => !aside.has(id)),
-      pointed,
-      freed,
-      from?.values,
-      steps,
-    );
+    const view = adjustView(model, without(aside), pointed, freed, from?.values, steps);
     return view.ok && counts(view.value) ? storyOf(view.value, freed, aside) : undefined;
   };
   return {
     tell(freed, aside, from) {
-      const key = [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()]
-        .map((some) => some.join('\n'))
-        .join('\n\n');
+      const key = keyOf(freed, aside, from);
       if (!told.has(key)) told.set(key, isTooMuch(1) ? undefined : tellAnew(freed, aside, from));
       return told.get(key);
     },
     tellEveryWay(freed, aside, room) {
       if (isTooMuch(WAYS)) return [];
-      return adjustEveryWay(
-        model,
-        evidence.filter(({ id }) => !aside.has(id)),
-        pointed,
-        freed,
-        steps,
-        room,
-      )
+      return adjustEveryWay(model, without(aside), pointed, freed, steps, room)
         .map((view) => storyOf(view, freed, aside))
         .filter((story) => story !== undefined);
+    },
+    tellHeld(holding, from) {
+      if (isTooMuch(1)) return undefined;
+      const view = adjustView(heldAs(model, holding), evidence, pointed, NOTHING, from);
+      return view.ok && counts(view.value) ? storyOf(view.value, NOTHING, NOTHING) : undefined;
     },
   };
 }
@@ -128,7 +125,10 @@ function narrowing(model: MapModel, covariance: Matrix, freed: ReadonlySet<MapPa
   const left = new Matrix(
     assumed.map((a) => assumed.map((b) => covariance.get(a.column, b.column) / (a.sigma * b.sigma))),
   );
-  const rarity = model.parts.reduce((sum, { id, unusual }) => sum + (freed.has(id) ? (unusual?.cost ?? 0) : 0), 0);
+  const rarity = model.parts.reduce(
+    (sum, { id, unusual, rarity: own = 0 }) => sum + (freed.has(id) ? (unusual?.cost ?? 0) : own),
+    0,
+  );
   return rarity - Math.log(Math.max(determinant(left), Number.MIN_VALUE));
 }
 

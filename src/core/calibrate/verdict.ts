@@ -1,13 +1,15 @@
 import { adjustView, type AdjustedView } from './adjust-view';
 import type { Pointed } from './view-problem';
 import type { Observation } from './evidence';
-import type { MapModel, MapPart } from './models';
+import { heldAs, holdingOf, type Holding, type MapModel, type MapPart } from './models';
 import type { Judged } from './odd-one-out';
 
 /** A story that was told to its end: which pieces took part, what was left to them, and the numbers of the map that came of it. */
 interface Ending {
   readonly pieces: readonly string[];
   readonly freed: readonly MapPart[];
+  /** How the camera is assumed to have been held, where that is not what is usual. */
+  readonly holding?: Holding | undefined;
   readonly values: readonly number[];
 }
 
@@ -35,9 +37,10 @@ export function verdictOf({ adjusted, evidence, freed, suspects, suspectsKept, o
   };
 }
 
-const endingOf = ({ evidence, values }: AdjustedView, freed: ReadonlySet<MapPart>): Ending => ({
+const endingOf = ({ evidence, values, model }: AdjustedView, freed: ReadonlySet<MapPart>): Ending => ({
   pieces: evidence.map(({ id }) => id),
   freed: [...freed],
+  holding: holdingOf(model),
   values,
 });
 
@@ -47,9 +50,9 @@ const STEPS = 3;
 /** The judgement that a verdict tells of, for the same pieces and the same model; undefined where it does not hold for them. */
 export function judgedBy(verdict: Judgement, model: MapModel, pointed: Pointed): Judged | undefined {
   const { evidence, suspects, suspectsKept, cost } = verdict;
-  const again = ({ pieces, freed, values }: Ending): AdjustedView | undefined => {
+  const again = ({ pieces, freed, holding, values }: Ending): AdjustedView | undefined => {
     const part = evidence.filter(({ id }) => pieces.includes(id));
-    const adjusted = adjustView(model, part, pointed, new Set(freed), values, STEPS);
+    const adjusted = adjustView(holding ? heldAs(model, holding) : model, part, pointed, new Set(freed), values, STEPS);
     // Whether it had settled was judged where it was told.
     return adjusted.ok ? adjusted.value : undefined;
   };

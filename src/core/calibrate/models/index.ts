@@ -1,4 +1,5 @@
 export { ASSUMED, lensSigma } from './assumptions';
+export { heldAs, holdingOf, leaningOf, type Holding } from './holding';
 export { chooseModel, type LensWish, type ModelWish } from './choose';
 export {
   assumedConditions,

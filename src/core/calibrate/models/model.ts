@@ -29,6 +29,8 @@ export interface PartOfMap {
   readonly sigma?: readonly number[] | undefined;
   readonly unusual?: Unusual | undefined;
   readonly origin?: 'assumed' | 'stated' | undefined;
+  /** How rare it is that this is to be assumed in the place of what is usual, as −2 times the logarithm of its odds; absent: it is what is usual. */
+  readonly rarity?: number | undefined;
 }
 
 /**
