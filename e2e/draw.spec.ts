@@ -26,7 +26,7 @@ async function handedOver(desk: Desk): Promise<{
   return { dxf: judgeDxf(file), paths: read.value.paths, job: bundle.value.job };
 }
 
-test('a curve is trimmed by a line, the line by the curve, and all ends are joined to one closed outline', async ({
+test('a curve is trimmed by a line, the line by the curve, and all ends are joined to one closed outline @phone', async ({
   desk,
   page,
 }) => {
@@ -191,7 +191,7 @@ test('half a front is whole about its centre line: even on both sides to the las
   expect(after.paths.find(({ pieces }) => pieces.length > 1)!.closed).toBe(true);
 });
 
-test('a shed keeps its distance from the edge of its plot, and oversteps when more is asked', async ({
+test('a shed keeps its distance from the edge of its plot, and oversteps when more is asked @wide', async ({
   desk,
   page,
 }) => {

@@ -6,7 +6,7 @@ import { expect, pixelAt, test, truth } from './helpers/desk';
 const world = (across: number, up: number) =>
   Buffer.from(['0.02', '0', '0', '-0.02', String(across), String(up)].join('\n'));
 
-test('two pictures of one ground: the other lies where it is, faded, when it is asked for, and what is drawn on it', async ({
+test('two pictures of one ground: the other lies where it is, faded, when it is asked for, and what is drawn on it @wide', async ({
   desk,
   page,
 }) => {

@@ -11,7 +11,7 @@ function figureIn(text: string | null): { readonly value: number; readonly plusM
   return { value: Number(value), plusMinus: Number(plusMinus) };
 }
 
-test('a blade is a named part that stands three times; its list, the sizes between its holes and the wall beside one agree with the truth', async ({
+test('a blade is a named part that stands three times; its list, the sizes between its holes and the wall beside one agree with the truth @wide', async ({
   desk,
   page,
 }) => {

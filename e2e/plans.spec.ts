@@ -36,7 +36,7 @@ async function layersOf(
   return layers;
 }
 
-test('a door and a window are put into walls, typed and turned over; frames, leaves and swings leave on layers of their own, and a list says what to order', async ({
+test('a door and a window are put into walls, typed and turned over; frames, leaves and swings leave on layers of their own, and a list says what to order @phone', async ({
   desk,
   page,
 }) => {

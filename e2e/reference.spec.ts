@@ -21,7 +21,7 @@ if (!survey.ok) throw new Error(survey.code);
 /** Where a place of the survey stands when that is looked at alone, px of its sheet. */
 const onSurvey = ({ mm }: Place): Px => planeAsView('site', '', survey.value.bounds).fit.toSheet(mm) as Px;
 
-test('a sketch falls into place on a survey in four taps, and what is traced over it leaves true to the survey, without it', async ({
+test('a sketch falls into place on a survey in four taps, and what is traced over it leaves true to the survey, without it @phone', async ({
   desk,
   page,
 }) => {

@@ -4,7 +4,7 @@ import { readBundle } from '../src/core/formats';
 import { cross, distance, endOf, startOf, tangentAt } from '../src/core/geometry';
 import { expect, judgeDxf, test, truth } from './helpers/desk';
 
-test('what was pointed roughly becomes tangent, parallel and of a nominal size to the last digit; what contradicts is refused with its reason', async ({
+test('what was pointed roughly becomes tangent, parallel and of a nominal size to the last digit; what contradicts is refused with its reason @phone', async ({
   desk,
   page,
 }) => {
