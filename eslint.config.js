@@ -59,6 +59,8 @@ module.exports = [
   ...expo,
   {
     files: ['**/*.{ts,tsx}'],
+    // What others wrote is in no circle of ours.
+    settings: { 'import/ignore': ['node_modules'] },
     rules: {
       'import/no-restricted-paths': ['error', { zones: [...zones, ...BESIDE, ...CORE_ZONES, ...GENERATOR] }],
       'import/no-cycle': ['error', { ignoreExternal: true }],
