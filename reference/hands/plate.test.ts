@@ -38,6 +38,7 @@ beforeAll(() => {
   for (let i = 0; i < WORLDS; i++) sizes.push(...judgeWorld(i));
   if (process.env.PRINT_TABLE)
     console.log(
+      `beyond four sigma: ${sizes.filter(({ off }) => off > 4).length} of ${sizes.length}\n`,
       (['hand', 'known', 'what'] as const)
         .flatMap((by) =>
           [...new Set(sizes.map((size) => size[by]))].map(
@@ -54,7 +55,7 @@ it('nineteen of twenty sizes lie within their plus-minus, and hardly any beyond 
   expect(sizes).toHaveLength(WORLDS * Object.keys(HANDS).length * Object.keys(KNOWN).length * 11);
   expect(withinTwo(sizes)).toBeGreaterThan(0.925);
   expect(withinTwo(sizes)).toBeLessThan(0.975);
-  expect(sizes.filter(({ off }) => off > 4).length / sizes.length).toBeLessThan(0.015);
+  expect(sizes.filter(({ off }) => off > 4).length / sizes.length).toBeLessThan(0.01);
 });
 
 // A dozen pictures of sizes that hang together: 95 ± 5 of 100.
@@ -63,7 +64,7 @@ it.each(Object.keys(HANDS))('by %s', (hand) => {
 });
 
 it.each(Object.keys(KNOWN))('with %s', (known) => {
-  expect(withinTwo(sizes.filter((size) => size.known === known))).toBeGreaterThan(0.9);
+  expect(withinTwo(sizes.filter((size) => size.known === known))).toBeGreaterThan(0.92);
 });
 
 it.each(['diameter', 'spacing', 'width', 'radius', 'angle'] as const)('of each %s', (what) => {
