@@ -79,11 +79,12 @@ export function adjustEveryWay(
     const view = adjustedFrom(end, model, evidence, pointed);
     return view.ok ? [view.value] : [];
   });
-  return adjusted.filter(
-    ({ values }, i) =>
-      !adjusted.slice(0, i).some((other) => values.every((value, k) => Math.abs(value - other.values[k]!) < SAME_END)),
-  );
+  return adjusted.filter((view, i) => !adjusted.slice(0, i).some((other) => isSameEnd(view, other)));
 }
+
+/** Whether two adjustments have come to the same numbers of the map. */
+export const isSameEnd = ({ values }: AdjustedView, other: AdjustedView): boolean =>
+  values.every((value, i) => Math.abs(value - other.values[i]!) < SAME_END);
 
 /** Whether the tilt is an assumption that has been given up. */
 const maySlant = (model: MapModel, freed: ReadonlySet<MapPart>) =>

@@ -1,3 +1,4 @@
+import { isSameEnd } from './adjust-view';
 import { firstNumberOf, leaningOf, type MapPart } from './models';
 import type { Story, Teller } from './stories';
 
@@ -10,9 +11,6 @@ const TOGETHER: readonly (readonly MapPart[])[] = [
   ['tilt', 'lens', 'lens-centre'],
   ['tilt', 'focal', 'lens', 'lens-centre'],
 ];
-
-/** Ends whose numbers of the map differ by less than this are one. */
-const SAME_END = 1e-3;
 
 export const sizeOf = ({ normalized }: { readonly normalized: number | null }) => Math.abs(normalized ?? 0);
 
@@ -56,10 +54,7 @@ export function listLeaning(usual: Story, { tellHeld }: Teller): Story[] {
   const first = firstNumberOf(model, 'tilt');
   const leaning = (times: number) => values.map((value, i) => (i === first || i === first + 1 ? times * value : value));
   const [one, other] = [BEGUN, -BEGUN].map((times) => tellHeld(holding, leaning(times)));
-  return [one, other && one && isSameEnd(one, other) ? undefined : other]
+  return [one, other && one && isSameEnd(one.adjusted, other.adjusted) ? undefined : other]
     .filter((story) => story !== undefined)
     .map((story) => ({ ...story, cost: story.cost - 2 * Math.log(unease) }));
 }
-
-const isSameEnd = ({ adjusted: a }: Story, { adjusted: b }: Story) =>
-  a.values.every((value, i) => Math.abs(value - b.values[i]!) < SAME_END);
