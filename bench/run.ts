@@ -20,6 +20,7 @@ import type { Outline } from '../src/core/outline';
 import { straightenRows } from '../src/core/raster';
 import { MOST_AT_ONCE } from '../src/store/judging';
 import { arrangeTimes, spaceCurveTime } from './arrange';
+import { fitTimes } from './fits';
 import { arrangementTime, offsetTime, peerOffsetTime, peerUnionTime, snapTime } from './planar';
 import { dragTime, ringTime } from './relate';
 import { sceneTimes } from './scene';
@@ -317,6 +318,18 @@ async function main(): Promise<void> {
     milliseconds(demoFitTime('blade-slanted')),
     '100 ms',
   );
+  for (const [held, aside, budget] of [
+    ['as square-on as by eye', 1, '16 / – / –'],
+    ['up to 45° aside', 45, '– / – / 100 ms'],
+  ] as const) {
+    const times = fitTimes(aside);
+    const at = (share: number) => milliseconds(times[Math.floor(share * (times.length - 1))]!);
+    row(
+      `simulated cameras held ${held}, ${times.length} fits: half / 95 % take less / the longest`,
+      [at(0.5), at(0.95), at(1)].join(' / '),
+      budget,
+    );
+  }
   row('120 nodes with 60 pairs of equal lengths', milliseconds(ringTime(true)), '500 ms');
   row('120 nodes with 60 equal lengths, one after the other', milliseconds(ringTime(false)), '500 ms');
   row('a corner dragged among 75 rectangles that hold 300 relations', milliseconds(dragTime(75)), '16 ms');

@@ -4,6 +4,7 @@ import type { Linearization } from './linearize';
 import { bordered, symmetric, type NormalEquations } from './normal';
 import { semiInverse } from './pivoted-cholesky';
 import type { Problem } from './problem';
+import { slopeBy } from './sparse';
 import type { Solution } from './solve';
 
 export type Covariance =
@@ -112,7 +113,7 @@ export function jointCovariance(
   joint.setSubMatrix(matrix, 0, 0);
   const spread = Matrix.zeros(linearization.rows.length, columns.length);
   linearization.rows.forEach((row, i) =>
-    columns.forEach((column, k) => spread.set(i, k, (row.slopes.get(column) ?? 0) * layout.variances[column]!)),
+    columns.forEach((column, k) => spread.set(i, k, slopeBy(row.observed, column) * layout.variances[column]!)),
   );
   const weighted = equations.weights.times(spread);
   const between = freeTimes(linearization, weighted, count);

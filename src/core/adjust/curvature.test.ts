@@ -144,5 +144,6 @@ it('an equation that nearly repeats another one is passed over on the way where 
     held(([x, y]) => x! + y! - 2),
     held(([x, y]) => x! + 1.01 * y! - 2.01),
   );
-  for (const repeats of [undefined, 1e-8, 1e-3]) expect(solve(problem, 40, repeats).equations.bound.rows).toBe(2);
+  for (const repeats of [undefined, 1e-8, 1e-3])
+    expect(solve(problem, { steps: 40, repeats }).equations.bound.rows).toBe(2);
 });

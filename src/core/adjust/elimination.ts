@@ -128,22 +128,58 @@ function setDiagonal(matrix: Matrix, diagonal: ArrayLike<number>): void {
 }
 
 /** Solves a symmetric system, given with another diagonal, for one column, apart where it comes apart; undefined where it is not positive definite. */
-export function solvePositive(
+export const solvePositive = (
   matrix: Matrix,
   diagonal: readonly number[],
-  right: Matrix,
+  right: Float64Array,
   parts: Partition | undefined,
-): Matrix | undefined {
-  if (parts) return solveApart(matrix, diagonal, right, parts);
-  // Another diagonal is put in and taken out again: a copy costs as much as the factorisation of a small system.
-  const own = matrix.diagonal();
-  setDiagonal(matrix, diagonal);
-  const solved = choleskySolved(matrix, right);
-  setDiagonal(matrix, own);
+): Float64Array | undefined =>
+  parts
+    ? solveApart(matrix, diagonal, Matrix.columnVector(right), parts)
+    : solveWhole(lowerHalf(matrix, diagonal), right);
+
+/** The lower half, row by row, in one array: the systems of single views are so small that making matrices costs more than solving them. */
+function lowerHalf(matrix: Matrix, diagonal: readonly number[]): Float64Array {
+  const n = matrix.rows;
+  const half = new Float64Array((n * (n + 1)) / 2);
+  for (let i = 0, at = 0; i < n; i++) {
+    for (let k = 0; k < i; k++) half[at++] = matrix.get(i, k);
+    half[at++] = diagonal[i]!;
+  }
+  return half;
+}
+
+/** Cholesky's factor in the place of the system, and both substitutions (Golub & Van Loan, Matrix Computations, 4th edition, section 4.2). */
+function solveWhole(factor: Float64Array, right: Float64Array): Float64Array | undefined {
+  const [n, solved] = [right.length, Float64Array.from(right)];
+  const first = (row: number) => (row * (row + 1)) / 2;
+  for (let i = 0; i < n; i++) {
+    const row = first(i);
+    for (let k = 0; k <= i; k++) {
+      const other = first(k);
+      let left = factor[row + k]!;
+      for (let m = 0; m < k; m++) left -= factor[row + m]! * factor[other + m]!;
+      if (k < i) factor[row + k] = left / factor[other + k]!;
+      else if (left > 0) factor[row + i] = Math.sqrt(left);
+      else return undefined;
+    }
+    for (let m = 0; m < i; m++) solved[i]! -= factor[row + m]! * solved[m]!;
+    solved[i]! /= factor[row + i]!;
+  }
+  for (let i = n - 1; i >= 0; i--) {
+    const row = first(i);
+    solved[i]! /= factor[row + i]!;
+    for (let m = 0; m < i; m++) solved[m]! -= factor[row + m]! * solved[i]!;
+  }
   return solved;
 }
 
-function solveApart(matrix: Matrix, diagonal: readonly number[], right: Matrix, parts: Partition): Matrix | undefined {
+function solveApart(
+  matrix: Matrix,
+  diagonal: readonly number[],
+  right: Matrix,
+  parts: Partition,
+): Float64Array | undefined {
   const { rest } = parts;
   const apart = eliminated(matrix, diagonal, parts, choleskySolved);
   if (!apart) return undefined;
@@ -154,13 +190,13 @@ function solveApart(matrix: Matrix, diagonal: readonly number[], right: Matrix, 
     );
   const found = rest.length > 0 ? choleskySolved(apart.reduced, left) : left;
   if (!found) return undefined;
-  const solution = Matrix.zeros(matrix.rows, 1);
-  rest.forEach((column, i) => solution.set(column, 0, found.get(i, 0)));
+  const solution = new Float64Array(matrix.rows);
+  rest.forEach((column, i) => (solution[column] = found.get(i, 0)));
   for (const { own, matrix: matrixOfOwn, met, follows } of apart.leaves) {
     const alone = choleskySolved(matrixOfOwn, Matrix.columnVector(own.map((row) => right.get(row, 0))))!;
-    own.forEach((row, k) =>
-      solution.set(row, 0, alone.get(k, 0) - met.reduce((sum, i, a) => sum + follows.get(k, a) * found.get(i, 0), 0)),
-    );
+    own.forEach((row, k) => {
+      solution[row] = alone.get(k, 0) - met.reduce((sum, i, a) => sum + follows.get(k, a) * found.get(i, 0), 0);
+    });
   }
   return solution;
 }

@@ -18,4 +18,4 @@ export { propagate, propagateMany, type Measured } from './propagate';
 export { measureBy, measureEachBy, rootOf, type Cause } from './causes';
 export { chiSquareQuantile99, equivalentNormal } from './quantiles';
 export { cauchy, huber, solveRobustly, type Loss, type RobustSolution } from './robust';
-export { solve, type Solution } from './solve';
+export { solve, type Search, type Solution } from './solve';

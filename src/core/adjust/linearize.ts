@@ -8,8 +8,8 @@ export interface Row {
   readonly condition: Condition;
   /** Variance of the row's own noise: 1, or 0 when it is exact. */
   readonly noise: 0 | 1;
-  /** Slopes by column of what was observed. */
-  readonly slopes: ReadonlyMap<number, number>;
+  /** Slopes by what was observed. */
+  readonly observed: SparseRow;
 }
 
 export interface Linearization {
@@ -40,7 +40,7 @@ export function linearize(problem: Problem, layout: Layout, values: Values): Lin
     const linear = condition.linearize?.(at) ?? linearizedByDifferences(condition, at);
     linear.residuals.forEach((residual, i) => {
       const row = placeRow(condition, at, linear.slopes[i]!, layout);
-      rows.push({ condition, noise: condition.exact ? 0 : 1, slopes: row.observed });
+      rows.push({ condition, noise: condition.exact ? 0 : 1, observed: row.observed });
       free.push(row.free);
       residuals.push(residual);
       misclosures.push(residual + row.pull);
@@ -51,30 +51,29 @@ export function linearize(problem: Problem, layout: Layout, values: Values): Lin
 
 /** Puts the slopes of one row where they belong; `pull` is what going back to the observed numbers would change. */
 function placeRow(
-  condition: Condition,
+  { blocks }: Condition,
   at: readonly (readonly number[])[],
   slopes: readonly number[],
   layout: Layout,
-): { free: SparseRow; observed: Map<number, number>; pull: number } {
-  const free: { columns: number[]; slopes: number[] } = { columns: [], slopes: [] };
-  const observed = new Map<number, number>();
+): { free: SparseRow; observed: SparseRow; pull: number } {
+  const [free, observed] = [emptyRow(), emptyRow()];
   let [pull, next] = [0, 0];
-  condition.blocks.forEach((id, b) => {
-    const [unknown, first] = [layout.unknown.get(id), layout.observed.get(id)];
-    at[b]!.forEach((value, k) => {
+  for (let b = 0; b < blocks.length; b++) {
+    const unknown = layout.unknown.get(blocks[b]!);
+    const first = unknown ?? layout.observed.get(blocks[b]!)!;
+    const [row, numbers] = [unknown === undefined ? observed : free, at[b]!];
+    for (let k = 0; k < numbers.length; k++) {
       const slope = slopes[next++]!;
-      if (slope === 0) return;
-      if (unknown !== undefined) {
-        free.columns.push(unknown + k);
-        free.slopes.push(slope);
-      } else {
-        observed.set(first! + k, (observed.get(first! + k) ?? 0) + slope);
-        pull += slope * (layout.observations[first! + k]! - value);
-      }
-    });
-  });
+      if (slope === 0) continue;
+      row.columns.push(first + k);
+      row.slopes.push(slope);
+      if (unknown === undefined) pull += slope * (layout.observations[first + k]! - numbers[k]!);
+    }
+  }
   return { free, observed, pull };
 }
+
+const emptyRow = (): { columns: number[]; slopes: number[] } => ({ columns: [], slopes: [] });
 
 /** The slopes by the unknowns as a matrix. */
 export function freeMatrix({ free }: Linearization, layout: Layout): Matrix {

@@ -10,7 +10,7 @@ import { weighRows, weightedRows, type Combination, type RowWeights } from './ro
 export interface NormalEquations {
   readonly weights: RowWeights;
   readonly normal: Matrix;
-  readonly gradient: Matrix;
+  readonly gradient: Float64Array;
   /** Independent equations between unknowns alone: `bound` × change = −`boundMisclosure`. */
   readonly bound: Matrix;
   readonly boundMisclosure: Matrix;
@@ -32,31 +32,32 @@ export function reduce(at: Linearization, layout: Layout, repeats?: number): Nor
   return {
     weights,
     normal: normalOf(at.free, weights, layout.unknowns),
-    gradient: Matrix.columnVector(gradient),
+    gradient,
     ...boundRows(at, weights, layout.unknowns, repeats),
     chiSquare: at.misclosures.reduce((sum, misclosure, r) => sum + misclosure * weightedMisclosures[r]!, 0),
   };
 }
 
-/** Aᵀ W A, component by component. */
+/** Aᵀ W A, component by component; its upper half is summed up, since it is symmetric. */
 function normalOf(free: readonly SparseRow[], weights: RowWeights, unknowns: number): Matrix {
-  const sums = Array.from({ length: unknowns }, () => new Array<number>(unknowns).fill(0));
+  const sums = new Float64Array(unknowns * unknowns);
   const weighted = weightedRows(weights, free, unknowns);
-  for (const { rows } of weights.components) for (const row of rows) addOuter(sums, free[row]!, weighted[row]!);
+  for (const { rows } of weights.components)
+    for (const row of rows) addOuter(sums, unknowns, free[row]!, weighted[row]!);
   const normal = Matrix.zeros(unknowns, unknowns);
   for (let a = 0; a < unknowns; a++)
     for (let c = a; c < unknowns; c++) {
-      const mean = (sums[a]![c]! + sums[c]![a]!) * 0.5;
-      normal.set(a, c, mean);
-      normal.set(c, a, mean);
+      normal.set(a, c, sums[a * unknowns + c]!);
+      normal.set(c, a, sums[a * unknowns + c]!);
     }
   return normal;
 }
 
-function addOuter(sums: readonly number[][], left: SparseRow, right: SparseRow): void {
+function addOuter(sums: Float64Array, width: number, left: SparseRow, right: SparseRow): void {
   for (let a = 0; a < left.columns.length; a++) {
-    const [row, slope] = [sums[left.columns[a]!]!, left.slopes[a]!];
-    for (let c = 0; c < right.columns.length; c++) row[right.columns[c]!]! += slope * right.slopes[c]!;
+    const [column, slope] = [left.columns[a]!, left.slopes[a]!];
+    for (let c = 0; c < right.columns.length; c++)
+      if (right.columns[c]! >= column) sums[column * width + right.columns[c]!]! += slope * right.slopes[c]!;
   }
 }
 
@@ -115,8 +116,10 @@ function boundRows(
 
 /** A change of the unknowns, and with what force every bound equation holds it there (Lagrange multipliers of half of chi-square). */
 export interface DampedStep {
-  readonly change: Matrix;
+  readonly change: Float64Array;
   readonly multipliers: readonly number[];
+  /** By how much less the equations say that chi-square, with what bound equations miss by their forces, will be. */
+  readonly promised: number;
 }
 
 /** The damped step of the unknowns, which may come apart; undefined when the equations are singular as they stand. `curvature` is how exact equations bend. */
@@ -127,19 +130,31 @@ export function findStep(
   curvature?: Matrix,
 ): DampedStep | undefined {
   const diagonal = normal.diagonal().map((value) => value * (1 + damping) + 1e-30);
+  const promisedBy = (change: Float64Array) =>
+    quadratic(curvature ? Matrix.add(normal, curvature) : normal, change) +
+    2 * damping * change.reduce((sum, each, i) => sum + normal.get(i, i) * each * each, 0);
   if (bound.rows === 0 && !curvature) {
-    const solved = solvePositive(normal, diagonal, gradient, parts);
-    return solved && { change: solved.mul(-1), multipliers: [] };
+    const change = solvePositive(normal, diagonal, gradient.map(negative), parts);
+    return change && { change, multipliers: [], promised: promisedBy(change) };
   }
   const damped = withDiagonal(normal, diagonal);
   if (curvature) damped.add(curvature);
   const lu = new LuDecomposition(bordered(damped, bound));
   if (lu.isSingular()) return undefined;
-  const right = Matrix.zeros(damped.rows + bound.rows, 1);
-  right.setSubMatrix(Matrix.mul(gradient, -1), 0, 0);
-  right.setSubMatrix(Matrix.mul(boundMisclosure, -1), damped.rows, 0);
+  const right = Matrix.columnVector([...gradient.map(negative), ...Matrix.mul(boundMisclosure, -1).to1DArray()]);
   const solved = lu.solve(right).to1DArray();
-  return { change: Matrix.columnVector(solved.slice(0, damped.rows)), multipliers: solved.slice(damped.rows) };
+  const change = Float64Array.from(solved.slice(0, damped.rows));
+  return { change, multipliers: solved.slice(damped.rows), promised: promisedBy(change) };
+}
+
+const negative = (value: number) => -value;
+
+/** xᵀ M x */
+function quadratic(matrix: Matrix, change: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < change.length; i++)
+    for (let k = 0; k < change.length; k++) sum += change[i]! * matrix.get(i, k) * change[k]!;
+  return sum;
 }
 
 export function bordered(normal: Matrix, bound: Matrix): Matrix {

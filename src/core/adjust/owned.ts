@@ -9,7 +9,11 @@ export function ownedBy({ blocks, conditions }: Problem, ownerOf: (id: string) =
     return owner === undefined ? id : ownedName(owner, id);
   };
   return {
-    blocks: blocks.map((block) => ({ ...block, id: named(block.id) })),
+    blocks: blocks.map(({ id, inUnitsOf, ...block }) => ({
+      ...block,
+      id: named(id),
+      inUnitsOf: inUnitsOf === undefined ? undefined : named(inUnitsOf),
+    })),
     conditions: conditions.map((condition) => ({
       ...condition,
       group: named(condition.group),

@@ -10,6 +10,11 @@ export interface Block {
   readonly start: readonly number[];
   /** One sigma of every number of an observed block, or of each. Absent: the block is unknown. */
   readonly sigma?: number | readonly number[] | undefined;
+  /**
+   * An unknown block of one number, a logarithm, in whose units the numbers of this unknown one are sought: steps then follow what leaves their ratio as it is. It changes the way
+   * that the search takes, not where it ends.
+   */
+  readonly inUnitsOf?: string | undefined;
 }
 
 /** Where a sigma comes from; said again wherever its influence is reported. */

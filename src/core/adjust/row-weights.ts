@@ -2,7 +2,7 @@ import { Matrix } from 'ml-matrix';
 import type { Linearization } from './linearize';
 import type { Layout } from './problem';
 import { semiInverseOfRows } from './pivoted-cholesky';
-import { RowSum, type SparseRow } from './sparse';
+import { RowSum, slopeBy, type SparseRow } from './sparse';
 
 /** Rows that share an observed number, directly or through others, with the inverse of their joint covariance, row by row. */
 export interface Component {
@@ -31,15 +31,15 @@ export interface Combination {
 
 export function weighRows({ rows }: Linearization, { variances }: Layout): RowWeights {
   const covarianceAt = (i: number, k: number) => {
-    let sum = i === k ? rows[i]!.noise : 0;
-    const [small, large] = rows[i]!.slopes.size < rows[k]!.slopes.size ? [rows[i]!, rows[k]!] : [rows[k]!, rows[i]!];
-    for (const [column, slope] of small.slopes) sum += slope * (large.slopes.get(column) ?? 0) * variances[column]!;
+    const [{ columns, slopes }, other] = [rows[i]!.observed, rows[k]!.observed];
+    let sum: number = i === k ? rows[i]!.noise : 0;
+    for (let a = 0; a < columns.length; a++) sum += slopes[a]! * slopeBy(other, columns[a]!) * variances[columns[a]!]!;
     return sum;
   };
   const home = new Int32Array(rows.length);
   const place = new Int32Array(rows.length);
   const bound: Combination[] = [];
-  const components = listComponents(rows.map((row) => row.slopes)).map((members, index): Component => {
+  const components = listComponents(rows.map(({ observed }) => observed.columns)).map((members, index): Component => {
     members.forEach((row, i) => ([home[row], place[row]] = [index, i]));
     const { inverse, combinations } =
       members.length === 1 ? invertedAlone(covarianceAt(members[0]!, members[0]!)) : inverted(members, covarianceAt);
@@ -116,18 +116,23 @@ export function weightedRows(
 }
 
 /** Rows joined by the observed columns they touch (union by the lowest row). */
-function listComponents(slopes: readonly ReadonlyMap<number, number>[]): number[][] {
-  const parent = slopes.map((_, row) => row);
+function listComponents(touched: readonly (readonly number[])[]): number[][] {
+  const parent = Int32Array.from(touched, (_, row) => row);
   const rootOf = (row: number): number => (parent[row] === row ? row : (parent[row] = rootOf(parent[row]!)));
   const owner = new Map<number, number>();
-  slopes.forEach((touched, row) => {
-    for (const column of touched.keys()) {
+  touched.forEach((columns, row) => {
+    for (const column of columns) {
       const other = owner.get(column);
       if (other === undefined) owner.set(column, row);
       else parent[rootOf(row)] = rootOf(other);
     }
   });
   const members = new Map<number, number[]>();
-  slopes.forEach((_, row) => members.set(rootOf(row), [...(members.get(rootOf(row)) ?? []), row]));
+  for (let row = 0; row < touched.length; row++) {
+    const root = rootOf(row);
+    const others = members.get(root);
+    if (others) others.push(row);
+    else members.set(root, [row]);
+  }
   return [...members.values()];
 }

@@ -1,10 +1,12 @@
 import { Matrix } from 'ml-matrix';
 import { linearize, type Linearization } from './linearize';
 import { curvatureOf } from './curvature';
+import { beginDamping, eased, raised } from './damping';
 import { partitionOf } from './elimination';
 import { findStep, forcesOn, missOf, reduce, type NormalEquations, type DampedStep } from './normal';
 import { rowTimes } from './sparse';
 import { layOut, startValues, type Layout, type Problem, type Values } from './problem';
+import { fromRatios, inRatios, listInUnits } from './units';
 
 export interface Solution {
   readonly layout: Layout;
@@ -44,54 +46,68 @@ const SLACK = 1e-12;
 const FIRST_DAMPING = 1e-4;
 /** Steps that are given before it is given up. */
 const FULL_RUN = 70;
+/** A search that is given up has a chi-square of more than this for each freedom, of which a few are counted where there are none. */
+const HOPELESS = 100;
+const FEW_FREEDOMS = 5;
 /** An exact relation that is missed by more than this share of its sigma from clicks does not hold. */
 const EXACT_MISS = 0.02;
+
+/** How long a search may be, and how it begins. */
+export interface Search {
+  /** The most steps that are tried. */
+  readonly steps?: number | undefined;
+  /** After so many it is given up where it is far from explaining anything and from any rest. */
+  readonly giveUpAfter?: number | undefined;
+  /** Damping of the first step, as a share of the diagonal: a small one saves steps where the search begins near its end, or at one of a narrow valley. */
+  readonly firstDamping?: number | undefined;
+  /** Exact equations that repeat each other where they hold, but not yet where the search begins, need a larger one (see `reduce`). */
+  readonly repeats?: number | undefined;
+}
 
 /**
  * Levenberg-Marquardt on the reduced normal equations, damped on their own diagonal (Marquardt 1963; Madsen, Nielsen &
  * Tingleff, Methods for Non-Linear Least Squares Problems, 2004, section 3.2), relinearised at the adjusted observations
  * (Pope, Some pitfalls to be avoided in the iterative adjustment of nonlinear problems, 1972). Progress is judged by the
- * weighted misclosures. The values are the best that were found; `settled` and `relationsHold` say how far to trust them. Exact
- * equations that repeat each other where they hold, but not yet where the search begins, need a larger `repeats` (see `reduce`). Where the
- * search begins near its end, a smaller `firstDamping` saves the steps of a narrow valley.
+ * weighted misclosures. The values are the best that were found; `settled` and `relationsHold` say how far to trust them.
  */
 export function solve(
   problem: Problem,
-  maximumSteps = FULL_RUN,
-  repeats?: number,
-  firstDamping = FIRST_DAMPING,
+  { steps: maximumSteps = FULL_RUN, giveUpAfter = Infinity, firstDamping = FIRST_DAMPING, repeats }: Search = {},
 ): Solution {
   const layout = layOut(problem.blocks);
   const parts = partitionOf(problem, layout);
+  const inUnits = listInUnits(problem.blocks, layout);
   let state = stateAt(problem, layout, startValues(problem), repeats);
-  let damping = firstDamping;
+  let damping = beginDamping(firstDamping);
   let settled = false;
   let last = Infinity;
   let steps = 0;
   let curvature: Matrix | undefined;
   while (steps < maximumSteps && !settled && state.isUsable) {
     steps++;
-    const found = findStep(state.equations, parts, damping, curvature);
+    const found = findStep(inRatios(state.equations, inUnits, state.values), parts, damping.share, curvature);
     if (!found) {
-      damping = Math.max(damping * 10, 1e-8);
+      damping = raised(damping);
       continue;
     }
-    const next = stateAt(problem, layout, movedBy(problem, layout, state, found.change), repeats);
+    const change = fromRatios(found.change, inUnits, state.values);
+    const next = stateAt(problem, layout, movedBy(problem, layout, state, change), repeats);
     const [before, after] = [state, next].map((each) => meritOf(each, state, found)) as [number, number];
     if (after <= before + SLACK * state.equations.chiSquare + SMALL_STEP) {
-      const step = sizeOf(state, found.change) + shiftOf(layout, state.values, next.values);
+      const step = sizeOf(state, change) + shiftOf(layout, state.values, next.values);
       const isLevel = Math.abs(before - after) <= LEVEL * Math.abs(after);
-      settled = damping < 1e-3 && (step < SMALL_STEP || (isLevel && step < INVISIBLE_STEP));
+      settled = damping.share < 1e-3 && (step < SMALL_STEP || (isLevel && step < INVISIBLE_STEP));
       curvature = settled
         ? undefined
         : curvatureOf(problem, layout, next.at, next.values, forcesOn(state.equations, found, next.at));
       state = next;
       last = step;
-      damping = Math.max(damping / 10, 1e-12);
+      damping = eased(damping, isLevel ? 1 : (before - after) / found.promised);
+      if (steps >= giveUpAfter && last > 1 && isHopeless(state, layout)) break;
     } else if (curvature) {
       // How things bend here may say nothing of where they have to go.
       curvature = undefined;
-    } else damping = Math.min(damping * 10, 1e12);
+    } else damping = raised(damping);
   }
   // What nearly repeated others on the way says something of its own where the search ended, or repeats them for good.
   const equations = state.isUsable && repeats !== undefined ? reduce(state.at, layout) : state.equations;
@@ -107,6 +123,10 @@ export function solve(
     relationsHold: relationsHold(state),
   };
 }
+
+/** Whether it would take a hundred times more than chance to explain what is left. */
+const isHopeless = ({ at, equations }: State, { unknowns }: Layout) =>
+  equations.chiSquare > HOPELESS * Math.max(FEW_FREEDOMS, at.rows.length - unknowns);
 
 function stateAt(problem: Problem, layout: Layout, values: Values, repeats: number | undefined): State {
   const at = linearize(problem, layout, values);
@@ -136,7 +156,7 @@ const NO_EQUATIONS: NormalEquations = {
     bound: [],
   },
   normal: Matrix.zeros(0, 0),
-  gradient: Matrix.zeros(0, 1),
+  gradient: new Float64Array(0),
   bound: Matrix.zeros(0, 0),
   boundMisclosure: Matrix.zeros(0, 1),
   boundBy: [],
@@ -144,20 +164,18 @@ const NO_EQUATIONS: NormalEquations = {
 };
 
 /** The unknowns after a step, and the observed numbers corrected to meet it. */
-function movedBy(problem: Problem, layout: Layout, { values, at, equations }: State, change: Matrix): Values {
-  const by = change.to1DArray();
+function movedBy(problem: Problem, layout: Layout, { values, at, equations }: State, by: Float64Array): Values {
   const missing = at.misclosures.map((misclosure, r) => misclosure + rowTimes(at.free[r]!, by));
   const multipliers = equations.weights.timesVector(missing);
   const corrections = new Float64Array(layout.observations.length);
-  at.rows.forEach((row, i) =>
-    row.slopes.forEach(
-      (slope, column) => (corrections[column]! -= layout.variances[column]! * slope * multipliers[i]!),
-    ),
-  );
+  at.rows.forEach(({ observed: { columns, slopes } }, i) => {
+    for (let k = 0; k < columns.length; k++)
+      corrections[columns[k]!]! -= layout.variances[columns[k]!]! * slopes[k]! * multipliers[i]!;
+  });
   return new Map(
     problem.blocks.map(({ id }) => {
       const unknown = layout.unknown.get(id);
-      if (unknown !== undefined) return [id, values.get(id)!.map((value, k) => value + change.get(unknown + k, 0))];
+      if (unknown !== undefined) return [id, values.get(id)!.map((value, k) => value + by[unknown + k]!)];
       const observed = layout.observed.get(id)!;
       return [id, values.get(id)!.map((_, k) => layout.observations[observed + k]! + corrections[observed + k]!)];
     }),
@@ -165,8 +183,7 @@ function movedBy(problem: Problem, layout: Layout, { values, at, equations }: St
 }
 
 /** Square of a step in units of its own sigma. */
-function sizeOf({ at, equations: { weights } }: State, change: Matrix): number {
-  const by = change.to1DArray();
+function sizeOf({ at, equations: { weights } }: State, by: Float64Array): number {
   const along = at.free.map((row) => rowTimes(row, by));
   const weighted = weights.timesVector(along);
   return along.reduce((sum, each, r) => sum + each * weighted[r]!, 0);

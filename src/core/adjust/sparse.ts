@@ -1,4 +1,4 @@
-/** A row of slopes by the unknowns: only of those that it touches, which may be named more than once and add up. */
+/** A row of slopes: only by those columns that it touches, which may be named more than once and add up. */
 export interface SparseRow {
   readonly columns: readonly number[];
   readonly slopes: readonly number[];
@@ -13,6 +13,13 @@ export function addTimes(sum: Float64Array, factor: number, { columns, slopes }:
 export function rowTimes({ columns, slopes }: SparseRow, full: ArrayLike<number>): number {
   let sum = 0;
   for (let i = 0; i < columns.length; i++) sum += slopes[i]! * full[columns[i]!]!;
+  return sum;
+}
+
+/** The slope by one column. */
+export function slopeBy({ columns, slopes }: SparseRow, column: number): number {
+  let sum = 0;
+  for (let i = 0; i < columns.length; i++) if (columns[i] === column) sum += slopes[i]!;
   return sum;
 }
 

@@ -20,7 +20,7 @@ export function lyingByDatum(view: SceneView): SceneView {
   const far = Math.hypot(view.picture.width, view.picture.height) / 4;
   const at = (along: number): Vec => [origin[0] + along * Math.cos(direction), origin[1] + along * Math.sin(direction)];
   const sigma = (2 * far * LEVEL_SIGMA) / Math.SQRT2;
-  const level: Observation = { kind: 'level', id: LEVEL_BY_DATUM, line: [FROM!, TO!], degrees: 0 };
+  const level: Observation = { kind: 'level', id: LEVEL_BY_DATUM, line: [FROM!, TO!], degrees: 0, isDirected: true };
   return {
     ...view,
     points: {

@@ -118,7 +118,7 @@ function listRivals(scene: Scene, best: Told, id: string): { readonly id: string
 /** Undefined where it does not come to an end. */
 function tell(scene: Scene, belief: Belief, start: SceneStart): Told | undefined {
   const problem = problemOfScene(scene, belief, start);
-  const solution = solve(problem, undefined, undefined, NEAR);
+  const solution = solve(problem, { firstDamping: NEAR });
   if (!solution.nearlySettled || !solution.relationsHold) return undefined;
   const covariance = openCovarianceOf(problem, solution);
   const diagnosis = diagnose(solution, covariance.matrix, covariance.redundancy);

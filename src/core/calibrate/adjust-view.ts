@@ -6,6 +6,7 @@ import {
   type Covariance,
   type Diagnosis,
   type Problem,
+  type Search,
   type Solution,
 } from '../adjust';
 import { done, refused, type Result } from '../basics';
@@ -26,25 +27,26 @@ export interface AdjustedView {
   readonly values: readonly number[];
 }
 
-/** How many slanted starts are followed to their end when square-on does not explain the evidence, and where any slant may be. */
+/** How many slanted starts are followed to their end when square-on does not explain the evidence; where any slant may be, those that rectangles and circles tell of; and where nothing tells. */
 const FOLLOWED = 2;
-const SLANTS_FOLLOWED = 4;
+const TOLD_FOLLOWED = 3;
+const UNTOLD_FOLLOWED = 6;
 /** Tilts that differ by less than this, radians, are one way of holding the camera. */
 const LEANS_APART = 0.25;
-/** A start that has so many times the chi-square of the best one after its first step leads nowhere. */
+/** A start that has so many times the chi-square of the best one leads nowhere. */
 const HOPELESS = 1e5;
 /** What has come as near as so many times what chance leaves is followed on, for so many steps. */
 const WORTH_FOLLOWING = 3;
 const FOLLOWED_ON = 300;
 /** Damping where all that may be is assumed, so that nothing runs away. */
-const NEAR = 1e-8;
+const NEAR = 1e-6;
 /** Ends whose numbers of the map differ by less than this are one. */
 const SAME_END = 1e-3;
 
 /**
  * Adjusts a view with a model whose `freed` parts are left to the evidence, from given numbers or from where the evidence points
  * to: square-on first and, where the tilt is open and square-on does not explain the evidence, from several slants. Refused with `<part>-undetermined` and what else is
- * open when the evidence does not tell. Whether it settled, and whether exact relations hold, is said by the solution. `steps` are the most it gets.
+ * open when the evidence does not tell. Whether it settled, and whether exact relations hold, is said by the solution. What explains the evidence already when `patience` ends is followed on.
  */
 export function adjustView(
   model: MapModel,
@@ -52,29 +54,36 @@ export function adjustView(
   pointed: Pointed,
   freed: ReadonlySet<MapPart>,
   from?: readonly number[],
-  steps?: number,
+  patience?: Patience,
 ): Result<AdjustedView> {
-  const attempt = attemptWith(model, evidence, pointed, freed, steps);
+  const attempt = attemptWith(model, evidence, pointed, freed, patience);
   const best = from
-    ? attempt(from)
+    ? patience?.isAll
+      ? attempt(from)
+      : toItsEnd(attempt(from), model, attempt)
     : maySlant(model, freed)
       ? listEnds(model, evidence, pointed, attempt)[0]
       : findBest(model, evidence, pointed, freed, attempt);
   return best ? adjustedFrom(best, model, evidence, pointed) : refused('fit-not-found');
 }
 
-/** Every way in which a camera that may have been held anyhow can have stood: of a small or distant thing there are two, mirrored, that look much alike. Those that settled, best first; one that creeps is followed only within `room` (chi-square). */
+/** Every way in which a camera that may have been held anyhow can have stood: of a small or distant thing there are two, mirrored, that look much alike. Those that settled, best first; one that creeps is followed only within `room` (chi-square). `from`: where else it may begin. */
 export function adjustEveryWay(
   model: MapModel,
   evidence: readonly Observation[],
   pointed: Pointed,
   freed: ReadonlySet<MapPart>,
-  steps?: number,
-  room?: number,
+  patience: Patience,
+  { room, from }: { readonly room?: number; readonly from?: readonly number[] | undefined },
 ): AdjustedView[] {
-  const ends = listEnds(model, evidence, pointed, attemptWith(model, evidence, pointed, freed, steps), room).filter(
-    ({ solution }) => solution.settled && solution.relationsHold,
-  );
+  const ends = listEnds(
+    model,
+    evidence,
+    pointed,
+    attemptWith(model, evidence, pointed, freed, patience),
+    room,
+    from,
+  ).filter(({ solution }) => solution.settled && solution.relationsHold);
   const adjusted = ends.flatMap((end) => {
     const view = adjustedFrom(end, model, evidence, pointed);
     return view.ok ? [view.value] : [];
@@ -118,20 +127,29 @@ interface Attempt {
   readonly solution: Solution;
 }
 
-type Try = (numbers: readonly number[], steps?: number) => Attempt;
+/** How long adjustments are followed. */
+export interface Patience extends Pick<Search, 'steps' | 'giveUpAfter'> {
+  /** Whether that is all, also for what explains the evidence already. */
+  readonly isAll?: boolean;
+}
+
+/** What is true settles within a few steps from where it begins, and what creeps is not. */
+export const HASTY: Patience = { steps: 25, giveUpAfter: 10 };
+
+type Try = (numbers: readonly number[], patience?: Patience) => Attempt;
 
 function attemptWith(
   model: MapModel,
   evidence: readonly Observation[],
   pointed: Pointed,
   freed: ReadonlySet<MapPart>,
-  most?: number,
+  usual?: Patience,
 ): Try {
   // Scale, slant and focal length hang closely together: along their valley the usual damping would take thirty steps.
-  const damping = model.parts.some(({ unusual }) => unusual) ? NEAR : undefined;
-  return (numbers, steps = most) => {
+  const firstDamping = model.parts.some(({ unusual }) => unusual) ? NEAR : undefined;
+  return (numbers, patience = usual) => {
     const problem = problemOf(model, evidence, pointed, freed, numbers);
-    return { problem, solution: solve(problem, steps, undefined, damping) };
+    return { problem, solution: solve(problem, { ...patience, firstDamping }) };
   };
 }
 
@@ -144,11 +162,11 @@ function findBest(
 ): Attempt | undefined {
   const starts = listStarts(model, evidence, pointed.points);
   const first = starts.next().value as readonly number[] | undefined;
-  const square = first && attempt(first);
+  const square = first && toItsEnd(attempt(first), model, attempt);
   const isHeld = model.parts.some(({ id, sigma }) => id === 'tilt' && sigma && !freed.has('tilt'));
   if (square && (explains(square) || isHeld)) return square;
   // Each slant gets a few steps, and the most promising are followed to the end.
-  const tried = ranked([...starts], attempt, 3);
+  const tried = ranked([...starts], attempt, { steps: 3 });
   const followed: Attempt[] = square ? [square] : [];
   for (const { numbers } of tried.slice(0, FOLLOWED)) {
     followed.push(attempt(numbers));
@@ -165,9 +183,9 @@ interface Start {
   readonly cost: number;
 }
 
-function ranked(starts: readonly (readonly number[])[], attempt: Try, steps: number): Start[] {
+function ranked(starts: readonly (readonly number[])[], attempt: Try, patience: Patience): Start[] {
   return starts
-    .map((numbers) => ({ numbers, cost: attempt(numbers, steps).solution.chiSquare }))
+    .map((numbers) => ({ numbers, cost: attempt(numbers, patience).solution.chiSquare }))
     .filter(({ cost }) => Number.isFinite(cost))
     .sort((a, b) => a.cost - b.cost);
 }
@@ -178,9 +196,12 @@ function listEnds(
   evidence: readonly Observation[],
   { points }: Pointed,
   attempt: Try,
-  room = Infinity,
+  room?: number,
+  from?: readonly number[],
 ): Attempt[] {
-  const tried = ranked(listSlantedStarts(model, evidence, points), attempt, 3);
+  const { starts, areTold } = listSlantedStarts(model, evidence, points);
+  const most = areTold ? TOLD_FOLLOWED : UNTOLD_FOLLOWED;
+  const tried = ranked(from ? [from, ...starts] : starts, attempt, { steps: 0 });
   const promising = tried.filter(({ cost }) => cost < HOPELESS * (tried[0]!.cost + 1));
   // Ways that lean apart go before more of the same way.
   const first = firstNumberOf(model, 'tilt');
@@ -190,20 +211,20 @@ function listEnds(
     (kept, start) => (kept.every((other) => leansApart(start, other)) ? [...kept, start] : kept),
     [],
   );
-  const followed = [...new Set([...apart.slice(0, SLANTS_FOLLOWED), ...promising])].slice(0, SLANTS_FOLLOWED);
+  const followed = [...new Set([...apart.slice(0, most), ...promising])].slice(0, most);
   return followed
     .map(({ numbers }) => toItsEnd(attempt(numbers), model, attempt, room))
     .sort((a, b) => rankOf(a) - rankOf(b));
 }
 
 /** An adjustment that explains the evidence already when its steps run out is followed on: a circle, and a slant through a wide lens, take more of them. */
-function toItsEnd(reached: Attempt, model: MapModel, attempt: Try, room: number): Attempt {
+function toItsEnd(reached: Attempt, model: MapModel, attempt: Try, room = Infinity): Attempt {
   const { solution } = reached;
   if (solution.settled || !(solution.chiSquare < Math.min(room, WORTH_FOLLOWING * quantileOf(solution))))
     return reached;
   return attempt(
     model.parts.flatMap(({ id }) => [...solution.values.get(id)!]),
-    FOLLOWED_ON,
+    { steps: FOLLOWED_ON },
   );
 }
 

@@ -25,7 +25,7 @@ export function listCameraStories(usual: Story, { tell, tellEveryWay }: Teller):
   const from = Number.isFinite(usual.cost) ? usual.adjusted : undefined;
   const tellOf = (parts: readonly MapPart[]) =>
     parts[0] === 'tilt'
-      ? tellEveryWay(new Set(parts), new Set())
+      ? tellEveryWay(new Set(parts), new Set(), { from: from?.values })
       : [tell(new Set(parts), new Set(), from)].filter((story) => story !== undefined);
   const told = ALONE.filter((parts) => parts.every((part) => held.includes(part))).flatMap(tellOf);
   for (const parts of TOGETHER.filter((some) => some.every((part) => held.includes(part)))) {

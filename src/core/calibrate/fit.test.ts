@@ -28,7 +28,7 @@ import {
   type SheetPoint,
 } from '.';
 import { conditionsOf, type EvidenceContext } from './evidence';
-import { slopesOf } from './map-slopes';
+import { createSlopes } from './map-slopes';
 import { mapBlocks, chooseModel } from './models';
 import { pointedByHand, trueMap } from './simulation';
 import { allowanceOf, createTeller } from './stories';
@@ -285,7 +285,7 @@ describe('slopes in closed form', () => {
     const context: EvidenceContext = {
       model,
       points,
-      slopesAt: (parts, height) => slopesOf(model, parts.flat(), height),
+      slopesAt: (parts, height) => createSlopes(model)(parts.flat(), height),
       place: (name) => PLACES[name]!,
     };
     const { conditions, blocks } = conditionsOf(piece, context);

@@ -26,20 +26,26 @@ export interface SlopedPlace {
   readonly y: readonly number[];
 }
 
-/** Central differences of the nine entries only, by each number and by a height that varies: points then follow in closed form. */
-export function slopesOf(model: MapModel, numbers: readonly number[], height: number, varies = false): MapSlopes {
+/**
+ * A model's map with its slopes, at numbers and a height; where that varies, by the height too. Central differences of the nine entries only, by each number: points then follow in
+ * closed form.
+ */
+export function createSlopes(
+  model: MapModel,
+): (numbers: readonly number[], height: number, varies?: boolean) => MapSlopes {
   const spanOf = (part: MapPart): Span => ({
     first: firstNumberOf(model, part),
     count: model.parts.find(({ id }) => id === part)?.start.length ?? 0,
   });
   const [lens, centre] = [spanOf('lens'), spanOf('lens-centre')];
-  const isWithin = (i: number, { first, count }: Span) => count > 0 && i >= first && i < first + count;
-  const byNumber = numbers.map((value, i) => {
-    if (isWithin(i, lens)) return NOTHING;
-    return changeWith((at) => model.forwardAt(numbers.with(i, at), height), value);
-  });
-  const byHeight = varies ? [changeWith((at) => model.forwardAt(numbers, at), height)] : [];
-  return { map: model.mapAt(numbers, height), byNumber: [...byNumber, ...byHeight], lens, centre };
+  const isOfLens = (i: number) => i >= lens.first && i < lens.first + lens.count;
+  return (numbers, height, varies = false) => {
+    const byNumber = numbers.map((value, i) =>
+      isOfLens(i) ? NOTHING : changeWith((at) => model.forwardAt(numbers.with(i, at), height), value),
+    );
+    const byHeight = varies ? [changeWith((at) => model.forwardAt(numbers, at), height)] : [];
+    return { map: model.mapAt(numbers, height), byNumber: [...byNumber, ...byHeight], lens, centre };
+  };
 }
 
 function changeWith(forwardAt: (value: number) => Homography, value: number): Homography {

@@ -1,5 +1,5 @@
 import { done, refused, type Result } from '../basics';
-import { adjustView, type AdjustedView } from './adjust-view';
+import { adjustView, HASTY, type AdjustedView, type Patience } from './adjust-view';
 import type { Pointed } from './view-problem';
 import type { Observation } from './evidence';
 import { AT_EASE, listCameraStories, listHeld, listLeaning, sizeOf, worstOf } from './camera-stories';
@@ -84,7 +84,7 @@ export function judgeEvidence(
       : [THOROUGH, LENIENT];
   let judged: Result<Judged> = refused('fit-not-found');
   for (const effort of efforts) {
-    const whole = adjustView(model, evidence, pointed, new Set(), undefined, effort.steps);
+    const whole = adjustView(model, evidence, pointed, new Set(), undefined, effort);
     if (!whole.ok) return whole;
     judged = judgeWith(effort, whole.value, model, evidence, pointed, allowance);
     if (judged.ok || allowance?.isSpent) break;
@@ -94,7 +94,7 @@ export function judgeEvidence(
 
 /** All pieces together, where what does not belong may not be sought any longer. */
 function unjudged(model: MapModel, evidence: readonly Observation[], pointed: Pointed): Result<Judged> {
-  const whole = adjustView(model, evidence, pointed, new Set(), undefined, QUICK.steps);
+  const whole = adjustView(model, evidence, pointed, new Set(), undefined, QUICK);
   if (!whole.ok) return whole;
   return done({
     adjusted: whole.value,
@@ -108,29 +108,27 @@ function unjudged(model: MapModel, evidence: readonly Observation[], pointed: Po
 }
 
 /** How far stories are followed. */
-interface Effort {
-  readonly steps?: number;
+interface Effort extends Patience {
   /** Whether a more patient one follows. */
   readonly hasty?: boolean;
   counts(adjusted: AdjustedView): boolean;
 }
 
 const isTold = ({ solution }: AdjustedView) => solution.settled && solution.relationsHold;
-/** What is true settles within a few steps from where it begins, and what creeps is not. */
-const QUICK: Effort = { steps: 25, hasty: true, counts: isTold };
+const QUICK: Effort = { ...HASTY, hasty: true, counts: isTold };
 const THOROUGH: Effort = { counts: isTold };
 /** Where evidence contradicts itself strongly, adjustments may creep: then one that has nearly settled is better than none. */
 const LENIENT: Effort = { counts: ({ solution }) => solution.nearlySettled && solution.relationsHold };
 
 function judgeWith(
-  { steps, counts, hasty = false }: Effort,
+  { counts, hasty = false, ...patience }: Effort,
   whole: AdjustedView,
   model: MapModel,
   evidence: readonly Observation[],
   pointed: Pointed,
   allowance: Allowance | undefined,
 ): Result<Judged> {
-  const teller = createTeller(model, evidence, pointed, counts, steps, allowance);
+  const teller = createTeller(model, evidence, pointed, counts, patience, allowance);
   const { tell } = teller;
   const usual: Story = {
     adjusted: whole,
@@ -197,7 +195,7 @@ function listPieceStories(camera: Story, usual: Story, { tell, tellEveryWay }: T
     ];
     told.push(...near.filter((story) => story !== undefined));
     const room = Math.min(...told.map(({ cost }) => cost)) - leastCostWithout(usual, id);
-    if (canSlant && room > 0) told.push(...tellEveryWay(SLANT, aside, room));
+    if (canSlant && room > 0) told.push(...tellEveryWay(SLANT, aside, { room }));
   }
   return told;
 }

@@ -33,13 +33,18 @@ export function* listStarts(model: MapModel, evidence: readonly Observation[], p
   }
 }
 
-/** Numbers of a camera to start from when it may have been held any way: what rectangles tell, or else every slant. */
-export function listSlantedStarts(model: MapModel, evidence: readonly Observation[], points: Points): number[][] {
+/** Numbers of a camera to start from when it may have been held any way: what rectangles and circles tell, or else every slant. */
+export function listSlantedStarts(
+  model: MapModel,
+  evidence: readonly Observation[],
+  points: Points,
+): { readonly starts: readonly (readonly number[])[]; readonly areTold: boolean } {
   const slants = listSlants(model.picture, evidence, points);
   const told = slants
     .map((slant) => startAt(model, evidence, points, slant))
     .filter((numbers) => numbers !== undefined);
-  return told.length > 0 ? told : [...listStarts(model, evidence, points)];
+  const areTold = told.length > 0;
+  return { starts: areTold ? told : [...listStarts(model, evidence, points)], areTold };
 }
 
 function startAt(

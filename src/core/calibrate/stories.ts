@@ -1,5 +1,5 @@
 import { determinant, Matrix } from 'ml-matrix';
-import { adjustEveryWay, adjustView, type AdjustedView } from './adjust-view';
+import { adjustEveryWay, adjustView, type AdjustedView, type Patience } from './adjust-view';
 import type { Pointed } from './view-problem';
 import type { Observation } from './evidence';
 import { assumedSigma, firstNumberOf, heldAs, type Holding, type MapModel, type MapPart } from './models';
@@ -18,8 +18,12 @@ export type Tell = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, fro
 
 export interface Teller {
   readonly tell: Tell;
-  /** Every way in which a camera that may have been held anyhow can have stood; what leaves more than `room` (chi-square) to explain is not waited for. */
-  tellEveryWay(freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, room?: number): readonly Story[];
+  /** Every way in which a camera that may have been held anyhow can have stood, begun also `from` numbers that are near; what leaves more than `room` (chi-square) to explain is not waited for. */
+  tellEveryWay(
+    freed: ReadonlySet<MapPart>,
+    aside: ReadonlySet<string>,
+    beginning: { readonly from?: readonly number[] | undefined; readonly room?: number },
+  ): readonly Story[];
   /** All pieces, the camera held so, from given numbers on. It is followed to its end: between two ways in which it can lean it goes slowly. */
   tellHeld(holding: Holding, from: readonly number[]): Story | undefined;
 }
@@ -62,13 +66,13 @@ const NOTHING: ReadonlySet<never> = new Set();
 const keyOf = (freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>, from: AdjustedView | undefined) =>
   [from ? ['near'] : ['far'], [...freed].sort(), [...aside].sort()].map((some) => some.join('\n')).join('\n\n');
 
-/** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `steps` how many it gets. */
+/** Tells stories about one set of evidence, each once. `counts` says whether an adjustment has come far enough, `patience` how long it is followed. */
 export function createTeller(
   model: MapModel,
   evidence: readonly Observation[],
   pointed: Pointed,
   counts: (adjusted: AdjustedView) => boolean,
-  steps?: number,
+  patience: Patience = {},
   allowance: Allowance = allowanceOf(Infinity),
 ): Teller {
   const told = new Map<string, Story | undefined>();
@@ -79,7 +83,7 @@ export function createTeller(
   const storyOf = (view: AdjustedView, freed: ReadonlySet<MapPart>, aside: ReadonlySet<string>): Story | undefined =>
     isPlausible(freed, view) ? { adjusted: view, freed, aside, cost: costOf(view, freed) } : undefined;
   const tellAnew: Tell = (freed, aside, from) => {
-    const view = adjustView(model, without(aside), pointed, freed, from?.values, steps);
+    const view = adjustView(model, without(aside), pointed, freed, from?.values, patience);
     return view.ok && counts(view.value) ? storyOf(view.value, freed, aside) : undefined;
   };
   return {
@@ -88,9 +92,9 @@ export function createTeller(
       if (!told.has(key)) told.set(key, isTooMuch(1) ? undefined : tellAnew(freed, aside, from));
       return told.get(key);
     },
-    tellEveryWay(freed, aside, room) {
+    tellEveryWay(freed, aside, beginning) {
       if (isTooMuch(WAYS)) return [];
-      return adjustEveryWay(model, without(aside), pointed, freed, steps, room)
+      return adjustEveryWay(model, without(aside), pointed, freed, patience, beginning)
         .map((view) => storyOf(view, freed, aside))
         .filter((story) => story !== undefined);
     },

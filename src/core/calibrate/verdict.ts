@@ -1,4 +1,4 @@
-import { adjustView, type AdjustedView } from './adjust-view';
+import { adjustView, type AdjustedView, type Patience } from './adjust-view';
 import type { Pointed } from './view-problem';
 import type { Observation } from './evidence';
 import { heldAs, holdingOf, type Holding, type MapModel, type MapPart } from './models';
@@ -45,14 +45,14 @@ const endingOf = ({ evidence, values, model }: AdjustedView, freed: ReadonlySet<
 });
 
 /** Enough for what was pointed at to come to rest around numbers that are at rest; what creeps is not followed farther than it was. */
-const STEPS = 3;
+const REST: Patience = { steps: 3, isAll: true };
 
 /** The judgement that a verdict tells of, for the same pieces and the same model; undefined where it does not hold for them. */
 export function judgedBy(verdict: Judgement, model: MapModel, pointed: Pointed): Judged | undefined {
   const { evidence, suspects, suspectsKept, cost } = verdict;
   const again = ({ pieces, freed, holding, values }: Ending): AdjustedView | undefined => {
     const part = evidence.filter(({ id }) => pieces.includes(id));
-    const adjusted = adjustView(holding ? heldAs(model, holding) : model, part, pointed, new Set(freed), values, STEPS);
+    const adjusted = adjustView(holding ? heldAs(model, holding) : model, part, pointed, new Set(freed), values, REST);
     // Whether it had settled was judged where it was told.
     return adjusted.ok ? adjusted.value : undefined;
   };

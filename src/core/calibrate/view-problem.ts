@@ -11,7 +11,7 @@ import {
   type Points,
   type SheetPoint,
 } from './evidence';
-import { slopesOf, type MapSlopes } from './map-slopes';
+import { createSlopes, type MapSlopes } from './map-slopes';
 import { assumedConditions, mapBlocks, type MapModel, type MapPart } from './models';
 import type { Lift } from './picture';
 import { isInFront, toPlane } from './sheet-map';
@@ -76,6 +76,7 @@ function observedBlock(name: string, point: SheetPoint): Block {
 
 /** The slopes for the last parts that were asked for, by height: all conditions of one step ask for the same arrays in turn. */
 function rememberLast(model: MapModel): EvidenceContext['slopesAt'] {
+  const slopesOf = createSlopes(model);
   let last: readonly (readonly number[])[] = [];
   const [fixed, varying] = [new Map<number, MapSlopes>(), new Map<number, MapSlopes>()];
   return (parts, height, varies) => {
@@ -87,7 +88,7 @@ function rememberLast(model: MapModel): EvidenceContext['slopesAt'] {
     const known = varies ? varying : fixed;
     const before = known.get(height);
     if (before) return before;
-    const slopes = slopesOf(model, parts.flat(), height, varies);
+    const slopes = slopesOf(parts.flat(), height, varies);
     known.set(height, slopes);
     return slopes;
   };

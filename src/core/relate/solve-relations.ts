@@ -60,7 +60,7 @@ export function solveAll(outlines: readonly Relatable[], relations: readonly Rel
   const start: Values = new Map(blocks.map(({ id, start: first }) => [id, first]));
   let solved: Solved | undefined;
   for (const { repeats, steps } of SEARCHES) {
-    const near = solve(problem, steps, repeats);
+    const near = solve(problem, { steps, repeats });
     const solution: Solution = { ...near, values: polished(problem, near.values) };
     const holds =
       live.every((each) => isHeld(each, solution.values, start)) && !hasCollapsed(known, solution.values, start);

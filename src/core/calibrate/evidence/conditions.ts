@@ -1,6 +1,7 @@
 import { awayFrom, distance, lineThrough, type Vec } from '../../geometry';
 import { onPlane, type Conditions, type EvidenceContext } from './context';
 import type { Observation, ObservationOf, LineEnds } from './evidence';
+import { missOfCorner, missOfSide } from './on-rectangle';
 import { circleThrough, cornersOfSides, directionOf, doubleArea, sizeOfCorners, wrapped } from './plane-figures';
 
 const RADIANS = Math.PI / 180;
@@ -40,7 +41,11 @@ function length({ id, from, to, mm, sigma }: ObservationOf<'length'>, context: E
         group: id,
         exact: false,
         points: [from, to],
-        residuals: ([a, b]) => [(distance(a!, b!) - mm) / sigma],
+        linearize: ([a, b]) => {
+          const apart = distance(a!, b!);
+          const [x, y] = [(b![0] - a![0]) / apart / sigma, (b![1] - a![1]) / apart / sigma];
+          return { residuals: [(apart - mm) / sigma], slopes: [[-x, -y, x, y]] };
+        },
       }),
     ],
   };
@@ -71,7 +76,12 @@ function circle({ id, through, diameterMm, sigma }: ObservationOf<'circle'>, con
       exact: true,
       points: [point],
       blocks: [own],
-      residuals: ([place], [numbers]) => [distance(place!, [numbers![0]!, numbers![1]!]) - numbers![2]!],
+      linearize: ([place], [numbers]) => {
+        const [x, y, radius] = numbers as unknown as readonly [number, number, number];
+        const away = distance(place!, [x, y]);
+        const [u, v] = [(place![0] - x) / away, (place![1] - y) / away];
+        return { residuals: [away - radius], slopes: [[u, v, -u, -v, -1]] };
+      },
     }),
   );
   const size = {
@@ -98,9 +108,22 @@ function rectangle(piece: ObservationOf<'rectangle'>, context: EvidenceContext):
     (axis) => placed.reduce((sum, corner) => sum + corner[axis]!, 0) / 4,
   ) as unknown as Vec;
   const turn = directionOf([placed[0]!, placed[1]!]);
+  const lying = (point: string) => ({ group: id, exact: true, points: [point], blocks: [own] });
   const shape = corners
-    ? corners.map((corner, i) => onCorner(id, own, corner, i, hand, context))
-    : sides!.flatMap((side, i) => side.map((point) => onSide(id, own, point, i, hand, context)));
+    ? corners.map((corner, i) =>
+        onPlane(context, {
+          ...lying(corner),
+          linearize: ([place], [numbers]) => missOfCorner(place!, numbers!, hand, i),
+        }),
+      )
+    : sides!.flatMap((side, i) =>
+        side.map((point) =>
+          onPlane(context, {
+            ...lying(point),
+            linearize: ([place], [numbers]) => missOfSide(place!, numbers!, hand, i),
+          }),
+        ),
+      );
   const size = (index: number, mm: number) => ({
     group: id,
     exact: false,
@@ -124,51 +147,6 @@ function rectangle(piece: ObservationOf<'rectangle'>, context: EvidenceContext):
       ...(proportion === undefined ? [] : [ratio]),
     ],
   };
-}
-
-/** A place in the rectangle's own axes: along its width, and along its height on the side that `hand` says. */
-function within([x, y]: Vec, [middleX = 0, middleY = 0, turn = 0]: readonly number[], hand: number): Vec {
-  const [c, s] = [Math.cos(turn), Math.sin(turn)];
-  const [dx, dy] = [x - middleX, y - middleY];
-  return [c * dx + s * dy, hand * (c * dy - s * dx)];
-}
-
-const CORNER_SIGNS = [
-  [-1, -1],
-  [1, -1],
-  [1, 1],
-  [-1, 1],
-] as const;
-
-function onCorner(group: string, own: string, point: string, corner: number, hand: number, context: EvidenceContext) {
-  const [signX, signY] = CORNER_SIGNS[corner]!;
-  return onPlane(context, {
-    group,
-    exact: true,
-    points: [point],
-    blocks: [own],
-    residuals: ([place], [numbers]) => {
-      const [x, y] = within(place!, numbers!, hand);
-      return [x - (signX * numbers![3]!) / 2, y - (signY * numbers![4]!) / 2];
-    },
-  });
-}
-
-function onSide(group: string, own: string, point: string, side: number, hand: number, context: EvidenceContext) {
-  return onPlane(context, {
-    group,
-    exact: true,
-    points: [point],
-    blocks: [own],
-    residuals: ([place], [numbers]) => {
-      const [x, y] = within(place!, numbers!, hand);
-      return [
-        side % 2 === 0
-          ? y + ((side === 0 ? 1 : -1) * numbers![4]!) / 2
-          : x - ((side === 1 ? 1 : -1) * numbers![3]!) / 2,
-      ];
-    },
-  });
 }
 
 /** Every further line runs at `apart` to the first, whichever way the two are drawn. */
@@ -212,7 +190,11 @@ function angle({ id, lines, degrees, sigmaDegrees }: ObservationOf<'angle'>, con
   };
 }
 
-function level({ id, line, degrees, sigmaDegrees }: ObservationOf<'level'>, context: EvidenceContext): Conditions {
+function level(
+  { id, line, degrees, sigmaDegrees, isDirected }: ObservationOf<'level'>,
+  context: EvidenceContext,
+): Conditions {
+  const period = isDirected ? 2 * HALF_TURN : HALF_TURN;
   return {
     blocks: [],
     conditions: [
@@ -220,7 +202,7 @@ function level({ id, line, degrees, sigmaDegrees }: ObservationOf<'level'>, cont
         group: id,
         exact: sigmaDegrees === undefined,
         points: line,
-        residuals: ([a, b]) => [wrapped(directionOf([a!, b!]) - degrees * RADIANS, HALF_TURN) / noise(sigmaDegrees)],
+        residuals: ([a, b]) => [wrapped(directionOf([a!, b!]) - degrees * RADIANS, period) / noise(sigmaDegrees)],
       }),
     ],
   };
@@ -237,9 +219,15 @@ function straight({ id, through, sigma }: ObservationOf<'straight'>, context: Ev
         exact: sigma === undefined,
         points: [point],
         blocks: [own],
-        residuals: ([place], [numbers]) => [
-          awayFrom({ normal: numbers![0]!, offset: numbers![1]! }, place!) / (sigma ?? 1),
-        ],
+        linearize: ([place], [numbers]) => {
+          const [x, y] = place!;
+          const [normal, offset] = numbers as unknown as Vec;
+          const [c, s, noise] = [Math.cos(normal), Math.sin(normal), sigma ?? 1];
+          return {
+            residuals: [awayFrom({ normal, offset }, place!) / noise],
+            slopes: [[c / noise, s / noise, (y * c - x * s) / noise, -1 / noise]],
+          };
+        },
       }),
     ),
   };

@@ -1,4 +1,4 @@
-import { slopesByDifferences, type Block, type Condition } from '../../adjust';
+import { slopesByDifferences, type Block, type Condition, type LinearCondition } from '../../adjust';
 import type { Vec } from '../../geometry';
 import { placeWithSlopes, type MapSlopes, type SlopedPlace } from '../map-slopes';
 import type { MapModel } from '../models';
@@ -36,7 +36,9 @@ export interface PlaneCondition {
   readonly exact: boolean;
   readonly points: readonly string[];
   readonly blocks?: readonly string[];
-  residuals(places: readonly Vec[], own: readonly (readonly number[])[]): readonly number[];
+  /** With slopes by the places, then by the piece's own unknowns; or the residuals alone, whose slopes are then found by differences. */
+  readonly linearize?: (places: readonly Vec[], own: readonly (readonly number[])[]) => LinearCondition;
+  readonly residuals?: (places: readonly Vec[], own: readonly (readonly number[])[]) => readonly number[];
 }
 
 const NOWHERE: Vec = [NaN, NaN];
@@ -47,8 +49,10 @@ const NOWHERE: Vec = [NaN, NaN];
  */
 export function onPlane(
   { model, points, slopesAt }: EvidenceContext,
-  { group, exact, points: names, blocks = [], residuals }: PlaneCondition,
+  { group, exact, points: names, blocks = [], ...condition }: PlaneCondition,
 ): Condition {
+  const { linearize = differenced(condition.residuals!) } = condition;
+  const residuals = condition.residuals ?? ((places, own) => linearize(places, own).residuals);
   const parts = model.parts.map(({ id }) => id);
   const frames = names.map((name) => pointFrame(points[name]!));
   const raised = names.map((name) => points[name]!.height === 'traced');
@@ -81,16 +85,11 @@ export function onPlane(
       const places = slopes.map((at, i) => placeWithSlopes(at, sheet[i]!));
       const seen = slopes.every((at, i) => isInFront(at.map, sheet[i]!));
       const own = values.slice(firstOwn);
-      // The same arrays in both: what differences change in one is seen through the other.
-      const [at, ownAt] = [places.map(({ place }) => [...place]), own.map((numbers) => [...numbers])];
-      const inner = slopesByDifferences({ residuals: () => residuals(at as unknown as readonly Vec[], ownAt) }, [
-        ...at,
-        ...ownAt,
-      ]);
+      const inner = linearize(seen ? places.map(({ place }) => place) : names.map(() => NOWHERE), own);
       const numbers = map.reduce((sum, part) => sum + part.length, 0);
       return {
-        residuals: residuals(seen ? places.map(({ place }) => place) : names.map(() => NOWHERE), own),
-        slopes: inner.map((row) => chained(row, places, frames, numbers, lifts.length)),
+        residuals: inner.residuals,
+        slopes: inner.slopes.map((row) => chained(row, places, frames, numbers, lifts.length)),
       };
     },
   };
@@ -98,6 +97,21 @@ export function onPlane(
 
 function placeAt(map: SheetMap, sheet: Vec): Vec {
   return isInFront(map, sheet) ? toPlane(map, sheet) : NOWHERE;
+}
+
+/** Residuals with slopes found by differences. */
+function differenced(residuals: NonNullable<PlaneCondition['residuals']>): NonNullable<PlaneCondition['linearize']> {
+  return (places, own) => {
+    // The same arrays in both: what differences change in one is seen through the other.
+    const [at, ownAt] = [places.map((place) => [...place]), own.map((numbers) => [...numbers])];
+    return {
+      residuals: residuals(places, own),
+      slopes: slopesByDifferences({ residuals: () => residuals(at as unknown as readonly Vec[], ownAt) }, [
+        ...at,
+        ...ownAt,
+      ]),
+    };
+  };
 }
 
 /** From slopes by the places to slopes by the map, by each sheet point, by the height of what is traced and by the piece's own unknowns. */
@@ -108,14 +122,18 @@ function chained(
   numbers: number,
   lifts: number,
 ): number[] {
-  const byMap = new Array<number>(numbers + lifts).fill(0);
-  const byPoint: number[] = [];
-  places.forEach(({ x, y }, i) => {
+  const points = 2 * places.length;
+  const all = new Array<number>(numbers + lifts + slopes.length).fill(0);
+  for (let i = 0; i < places.length; i++) {
+    const { x, y } = places[i]!;
     const [dx, dy] = [slopes[2 * i]!, slopes[2 * i + 1]!];
     const last = x.length - 2;
-    for (let n = 0; n < last; n++) byMap[n]! += dx * x[n]! + dy * y[n]!;
+    for (let n = 0; n < last; n++) all[n < numbers ? n : n + points]! += dx * x[n]! + dy * y[n]!;
     const [bySheetX, bySheetY] = [dx * x[last]! + dy * y[last]!, dx * x[last + 1]! + dy * y[last + 1]!];
-    byPoint.push(...frames[i]!.axes.map(([u, v]) => bySheetX * u + bySheetY * v));
-  });
-  return [...byMap.slice(0, numbers), ...byPoint, ...byMap.slice(numbers), ...slopes.slice(2 * places.length)];
+    const [[u, v], [p, q]] = frames[i]!.axes;
+    all[numbers + 2 * i] = bySheetX * u + bySheetY * v;
+    all[numbers + 2 * i + 1] = bySheetX * p + bySheetY * q;
+  }
+  for (let own = points; own < slopes.length; own++) all[numbers + lifts + own] = slopes[own]!;
+  return all;
 }

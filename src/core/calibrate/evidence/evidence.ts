@@ -69,6 +69,8 @@ export type Observation =
       readonly line: LineEnds;
       readonly degrees: number;
       readonly sigmaDegrees?: number | undefined;
+      /** Whether it runs from its first place to its second, so that upside down is not level; else either way. */
+      readonly isDirected?: boolean | undefined;
     })
   | (Piece & { readonly kind: 'straight'; readonly through: readonly string[]; readonly sigma?: number | undefined })
   | (Piece & {

@@ -41,7 +41,7 @@ export function cameraShape(picture: PictureGeometry, doubts: CameraDoubts, seat
   return {
     parts: [
       { id: 'scale', start: [Math.log(400)] },
-      { id: 'tilt', start: picture.tilt ?? [0, 0], ...doubts.tilt },
+      { id: 'tilt', start: picture.tilt ?? [0, 0], ...doubts.tilt, inUnitsOf: seatOf === atAim ? 'focal' : undefined },
       { id: 'focal', start: [Math.log(focalOf(picture))], ...doubts.focal, origin: doubts.focalOrigin ?? 'assumed' },
     ],
     homographyAt: (numbersOf, height) => homographyAt(numbersOf, height, seatOf),

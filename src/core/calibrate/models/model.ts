@@ -28,6 +28,8 @@ export interface PartOfMap {
   readonly start: readonly number[];
   readonly sigma?: readonly number[] | undefined;
   readonly unusual?: Unusual | undefined;
+  /** In units of which part's one number, a logarithm, this one is sought: what a picture shows is their ratio. */
+  readonly inUnitsOf?: MapPart | undefined;
   readonly origin?: 'assumed' | 'stated' | undefined;
   /** How rare it is that this is to be assumed in the place of what is usual, as −2 times the logarithm of its odds; absent: it is what is usual. */
   readonly rarity?: number | undefined;
@@ -133,7 +135,11 @@ function numbersOfParts(parts: readonly PartOfMap[]): (values: readonly number[]
 /** The parts as blocks of the adjustment, at given numbers. */
 export function mapBlocks(model: MapModel, values: readonly number[]): Block[] {
   let first = 0;
-  return model.parts.map(({ id, start }) => ({ id, start: values.slice(first, (first += start.length)) }));
+  return model.parts.map(({ id, start, inUnitsOf }) => ({
+    id,
+    start: values.slice(first, (first += start.length)),
+    inUnitsOf,
+  }));
 }
 
 /** The numbers that auto assumes, as conditions; `freed` parts may be unusual, or are left to the evidence. */
