@@ -6,7 +6,7 @@ import { partitionOf } from './elimination';
 import { findStep, forcesOn, missOf, reduce, type NormalEquations, type DampedStep } from './normal';
 import { rowTimes } from './sparse';
 import { layOut, startValues, type Layout, type Problem, type Values } from './problem';
-import { fromRatios, inRatios, listInUnits } from './units';
+import { fromRatios, inRatios, listInUnits, type InUnits } from './units';
 
 export interface Solution {
   readonly layout: Layout;
@@ -26,10 +26,20 @@ export interface Solution {
   readonly relationsHold: boolean;
 }
 
+/** What stays the same all along a search. */
+interface Setting {
+  readonly problem: Problem;
+  readonly layout: Layout;
+  readonly inUnits: readonly InUnits[];
+  readonly repeats: number | undefined;
+}
+
 interface State {
   readonly values: Values;
   readonly at: Linearization;
   readonly equations: NormalEquations;
+  /** The same by the ratios that are sought. */
+  readonly ratios: NormalEquations;
   /** Whether slopes and misses have a size: slopes that have none any more (a focal length beyond all bounds) are no way on. */
   readonly isUsable: boolean;
 }
@@ -76,8 +86,8 @@ export function solve(
 ): Solution {
   const layout = layOut(problem.blocks);
   const parts = partitionOf(problem, layout);
-  const inUnits = listInUnits(problem.blocks, layout);
-  let state = stateAt(problem, layout, startValues(problem), repeats);
+  const setting: Setting = { problem, layout, inUnits: listInUnits(problem.blocks, layout), repeats };
+  let state = stateAt(setting, startValues(problem));
   let damping = beginDamping(firstDamping);
   let settled = false;
   let last = Infinity;
@@ -85,13 +95,13 @@ export function solve(
   let curvature: Matrix | undefined;
   while (steps < maximumSteps && !settled && state.isUsable) {
     steps++;
-    const found = findStep(inRatios(state.equations, inUnits, state.values), parts, damping.share, curvature);
+    const found = findStep(state.ratios, parts, damping.share, curvature);
     if (!found) {
       damping = raised(damping);
       continue;
     }
-    const change = fromRatios(found.change, inUnits, state.values);
-    const next = stateAt(problem, layout, movedBy(problem, layout, state, change), repeats);
+    const change = fromRatios(found.change, setting.inUnits, state.values);
+    const next = stateAt(setting, movedBy(setting, state, change));
     const [before, after] = [state, next].map((each) => meritOf(each, state, found)) as [number, number];
     if (after <= before + SLACK * state.equations.chiSquare + SMALL_STEP) {
       const step = sizeOf(state, change) + shiftOf(layout, state.values, next.values);
@@ -128,11 +138,12 @@ export function solve(
 const isHopeless = ({ at, equations }: State, { unknowns }: Layout) =>
   equations.chiSquare > HOPELESS * Math.max(FEW_FREEDOMS, at.rows.length - unknowns);
 
-function stateAt(problem: Problem, layout: Layout, values: Values, repeats: number | undefined): State {
+function stateAt({ problem, layout, inUnits, repeats }: Setting, values: Values): State {
   const at = linearize(problem, layout, values);
   const isUsable = at.residuals.every(Number.isFinite) && at.misclosures.every(Number.isFinite);
   const equations = isUsable ? reduce(at, layout, repeats) : NO_EQUATIONS;
-  return { values, at, equations, isUsable: isUsable && equations.normal.diagonal().every(Number.isFinite) };
+  const ratios = isUsable ? inRatios(equations, inUnits, values) : equations;
+  return { values, at, equations, ratios, isUsable: isUsable && equations.normal.diagonal().every(Number.isFinite) };
 }
 
 /**
@@ -164,7 +175,7 @@ const NO_EQUATIONS: NormalEquations = {
 };
 
 /** The unknowns after a step, and the observed numbers corrected to meet it. */
-function movedBy(problem: Problem, layout: Layout, { values, at, equations }: State, by: Float64Array): Values {
+function movedBy({ problem, layout }: Setting, { values, at, equations }: State, by: Float64Array): Values {
   const missing = at.misclosures.map((misclosure, r) => misclosure + rowTimes(at.free[r]!, by));
   const multipliers = equations.weights.timesVector(missing);
   const corrections = new Float64Array(layout.observations.length);
