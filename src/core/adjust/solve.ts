@@ -119,6 +119,16 @@ export function solve(
       curvature = undefined;
     } else damping = raised(damping);
   }
+  return {
+    ...endingOf(setting, state),
+    steps,
+    settled,
+    nearlySettled: settled || (last < LAST_STEP && maximumSteps >= FULL_RUN),
+  };
+}
+
+/** What follows from where a search ended. */
+function endingOf({ layout, repeats }: Setting, state: State): Omit<Solution, 'steps' | 'settled' | 'nearlySettled'> {
   // What nearly repeated others on the way says something of its own where the search ended, or repeats them for good.
   const equations = state.isUsable && repeats !== undefined ? reduce(state.at, layout) : state.equations;
   return {
@@ -127,9 +137,6 @@ export function solve(
     linearization: state.at,
     equations,
     chiSquare: state.equations.chiSquare,
-    steps,
-    settled,
-    nearlySettled: settled || (last < LAST_STEP && maximumSteps >= FULL_RUN),
     relationsHold: relationsHold(state),
   };
 }
