@@ -35,9 +35,11 @@ const CORE = [
   'calibrate',
   'adjust',
   'raster',
+  'pictures',
   'space',
   'geometry',
   'units',
+  'schema',
   'basics',
 ];
 const ALLOWED_UP = { formats: ['job'], derive: CORE };

@@ -14,7 +14,8 @@ import {
   type FitInput,
 } from '../src/core/calibrate';
 import { createDeriver } from '../src/core/derive';
-import { sha256Hex, writeBundle } from '../src/core/formats';
+import { writeBundle } from '../src/core/formats';
+import { sha256Hex } from '../src/core/pictures';
 import { createJob, createView, readJob, type Job, type Sheet } from '../src/core/job';
 import type { Outline } from '../src/core/outline';
 import { straightenRows } from '../src/core/raster';

@@ -2,7 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { readBundle, sha256Hex, writeBundle } from '../src/core/formats';
+import { readBundle, writeBundle } from '../src/core/formats';
+import { sha256Hex } from '../src/core/pictures';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'bryony-'));
 const bundle = path.join(folder, 'blade.bryony.zip');

@@ -1,4 +1,4 @@
-import { Amount, z } from '../src/core/basics';
+import { Amount, z } from '../src/core/schema';
 import {
   averagedPoint,
   sigmaOfReading,

@@ -1,4 +1,4 @@
-import { Amount, z } from '../src/core/basics';
+import { Amount, z } from '../src/core/schema';
 import type { Feature, Scene, SceneEvidence, SceneView } from '../src/core/arrange';
 import { sigmaOfReading } from '../src/core/calibrate';
 import { DIRECTIONS, SIDES } from '../src/core/space';

@@ -1,7 +1,7 @@
 /** Small pictures of the demo jobs for the first screen: the middle of the first picture of each. */
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import jpeg from 'jpeg-js';
-import { sha256Hex } from '../src/core/formats';
+import { sha256Hex } from '../src/core/pictures';
 import type { Job } from '../src/core/job';
 
 const FOLDER = 'public/demo';

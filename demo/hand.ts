@@ -1,6 +1,6 @@
 /** What a steady hand would have pointed at, off by a fraction of a pixel, and the sheets and files that demo jobs stand on. */
 import { readFileSync, writeFileSync } from 'node:fs';
-import { readPictureTags, sha256Hex } from '../src/core/formats';
+import { readPictureTags, sha256Hex } from '../src/core/pictures';
 import { readJob, type Evidence, type EvidencePoint, type Job, type Sheet, type View } from '../src/core/job';
 import type { PointedPlace } from '../src/core/outline';
 import { createGrain } from './generator/noise';

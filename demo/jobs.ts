@@ -1,6 +1,6 @@
 /** Makes the demo jobs from a scene's truth: what a steady hand would have pointed at, off by a fraction of a pixel. */
 import { readFileSync } from 'node:fs';
-import { sha256Hex } from '../src/core/formats';
+import { sha256Hex } from '../src/core/pictures';
 import { createJob, createView, type Job, type Sheet } from '../src/core/job';
 import type { Chain, CircleOutline, Node, Segment, SegmentKind } from '../src/core/outline';
 import { known, length, pointed, sheetOf, withEvidence, write, type Px } from './hand';

@@ -2,7 +2,8 @@
 import { readFileSync } from 'node:fs';
 import { scanner } from '../demo/generator/scan';
 import { BENCH, BENCH_PLACES, benchViews, WRONG_DEPTH } from '../demo/scenes/bench-set';
-import { readBundle, sha256Hex, writeBundle } from '../src/core/formats';
+import { readBundle, writeBundle } from '../src/core/formats';
+import { sha256Hex } from '../src/core/pictures';
 import type { Job } from '../src/core/job';
 import { axe } from './helpers/axe';
 import { expect, judgeDxf, test, type Desk } from './helpers/desk';

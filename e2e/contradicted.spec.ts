@@ -1,6 +1,7 @@
 /** Many sizes that contradict each other do not hold up the hand: the screen goes on, and says what does not belong once that is worked out. */
 import { readFileSync } from 'node:fs';
-import { sha256Hex, writeBundle } from '../src/core/formats';
+import { writeBundle } from '../src/core/formats';
+import { sha256Hex } from '../src/core/pictures';
 import type { Job } from '../src/core/job';
 import { expect, test, truth } from './helpers/desk';
 

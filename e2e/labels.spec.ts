@@ -1,6 +1,7 @@
 /** Figures on the drawing can be read at every zoom: none lies on another, and what has no room opens when one points at it. */
 import { readFileSync } from 'node:fs';
-import { sha256Hex, writeBundle } from '../src/core/formats';
+import { writeBundle } from '../src/core/formats';
+import { sha256Hex } from '../src/core/pictures';
 import type { Dimension, Job } from '../src/core/job';
 import type { RelationEnd } from '../src/core/relate';
 import { expect, test, type Desk } from './helpers/desk';

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { inspectPicture, readBundle, sha256Hex, writeBundle } from '../src/core/formats';
+import { readBundle, writeBundle } from '../src/core/formats';
+import { inspectPicture, sha256Hex } from '../src/core/pictures';
 import { createJob, createView, type Sheet } from '../src/core/job';
 import { expect, test } from './helpers/desk';
 import type { Px } from './helpers/hand';

@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { zlibSync } from 'fflate';
-import { decodeTiffPage, readTiffPages } from '../src/core/formats';
+import { decodeTiffPage, readTiffPages } from '../src/core/pictures';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'tiff-'));
 const [WIDTH, HEIGHT] = [61, 47];

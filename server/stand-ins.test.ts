@@ -1,7 +1,7 @@
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import express from 'express';
-import { inspectPicture, readPictureTags } from '../src/core/formats';
+import { inspectPicture, readPictureTags } from '../src/core/pictures';
 import { caliper } from './stand-ins/caliper';
 import { parcels } from './stand-ins/parcels';
 import { scanner } from './stand-ins/scanner';

@@ -3,22 +3,19 @@ import { solveProblem } from '../../cli/solve';
 import { isOnMap, isWithinReach, type Result } from '../../src/core/basics';
 import { createDeriver, drawingOf } from '../../src/core/derive';
 import {
-  decodeTiffPage,
-  inspectPicture,
   isSound,
   readBundle,
   readDxf,
   readGeoJson,
-  readPictureTags,
   readReference,
   readSvg,
-  readTiffPages,
   readWorldFile,
   summarize,
   writeDxf,
   writeSvg,
   type FileReading,
 } from '../../src/core/formats';
+import { decodeTiffPage, inspectPicture, readPictureTags, readTiffPages } from '../../src/core/pictures';
 import { readJob, type Job } from '../../src/core/job';
 import { parseAngle, parseLength, parseSize } from '../../src/core/units';
 import type { Stuff } from './mutate';

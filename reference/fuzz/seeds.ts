@@ -2,7 +2,8 @@
 import { readFileSync } from 'node:fs';
 import { zlibSync } from 'fflate';
 import { createDeriver, drawingOf } from '../../src/core/derive';
-import { sha256Hex, writeBundle, writeDxf, writeSvg, type Drawing } from '../../src/core/formats';
+import { writeBundle, writeDxf, writeSvg, type Drawing } from '../../src/core/formats';
+import { sha256Hex } from '../../src/core/pictures';
 import type { Job } from '../../src/core/job';
 import type { Kind } from './readers';
 

@@ -1,5 +1,6 @@
 import { createDeriver, drawingOf, figuresOf, measureDimension } from '../../src/core/derive';
-import { sha256Hex, writeDxf, writeSvg } from '../../src/core/formats';
+import { writeDxf, writeSvg } from '../../src/core/formats';
+import { sha256Hex } from '../../src/core/pictures';
 import type { Job } from '../../src/core/job';
 
 /** All that a job comes to: numbers by name, and its files by their hashes. */

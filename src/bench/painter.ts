@@ -1,5 +1,6 @@
 import type { FittedView } from '@/core/derive';
-import { pictureKey, type View } from '@/core/job';
+import { type View } from '@/core/job';
+import { pictureKey } from '@/core/pictures';
 import { openShown, repository, shownPicture, type JobStore, type ShownPicture } from '@/store';
 import type { Palette } from '@/ui/palette';
 import { turned, type Laying } from './laying';

@@ -1,5 +1,6 @@
 import { createDeriver } from '@/core/derive';
-import { listFiles, pictureKey, type Job } from '@/core/job';
+import { listFiles, type Job } from '@/core/job';
+import { pictureKey } from '@/core/pictures';
 import { fileWorker, pictureWorker, type BundleData } from '@/workers';
 import { newId } from './ids';
 import { MOST_AT_ONCE } from './judging';

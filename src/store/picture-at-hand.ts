@@ -1,4 +1,4 @@
-import { fromPictureKey } from '@/core/job';
+import { fromPictureKey } from '@/core/pictures';
 import { pictureWorker } from '@/workers';
 import type { JobRepository } from './repository';
 import { isStorageFull } from './storage';

@@ -1,4 +1,4 @@
-import { z } from '@/core/basics';
+import { z } from '@/core/schema';
 import { JOB_VERSION, readJob, startHistory, type History, type HistoryEntry, type Job } from '@/core/job';
 import { applyHistory } from './journal';
 import { PictureStore } from './pictures';

@@ -1,4 +1,5 @@
-import { pictureKey, type CleaningStep, type Sheet, type View } from '@/core/job';
+import { type CleaningStep, type Sheet, type View } from '@/core/job';
+import { pictureKey } from '@/core/pictures';
 import type { Cleaning } from '@/core/raster';
 import { pictureWorker } from '@/workers';
 import { openPicture } from './picture-at-hand';

@@ -1,4 +1,4 @@
-import { decodeTiffPage, isTiff, readTiffPages, type PictureFile } from '../core/formats';
+import { decodeTiffPage, isTiff, readTiffPages, type PictureFile } from '../core/pictures';
 import { decodeHeic } from './heic';
 import { OperationRefused } from './protocol';
 

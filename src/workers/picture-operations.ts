@@ -1,5 +1,5 @@
 import type { SheetMap, SquaredFrame } from '@/core/calibrate';
-import type { PictureFile, PictureTags } from '@/core/formats';
+import type { PictureFile, PictureTags } from '@/core/pictures';
 import type { Vec } from '@/core/geometry';
 import type { Cleaning, ColourPicture, FoundEdge, FoundTurn, Rim, Sides } from '@/core/raster';
 

@@ -1,5 +1,4 @@
-import { inspectPicture, readPictureTags, sha256Hex } from '../core/formats';
-import { pictureKey } from '../core/job';
+import { inspectPicture, pictureKey, readPictureTags, sha256Hex } from '../core/pictures';
 import { misfitOfRectangle, toSheet } from '../core/calibrate';
 import { boxAround, levelled, type Level, type Vec } from '../core/geometry';
 import {

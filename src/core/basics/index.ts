@@ -1,7 +1,6 @@
 export { CoreError } from './core-error';
 export { median } from './median';
-export { FARTHEST_ON_MAP, isOnMap, isWithinReach } from './reach';
+export { FARTHEST, FARTHEST_ON_MAP, isOnMap, isWithinReach } from './reach';
 export { isSameList } from './same-list';
 export { done, refused, type Refusal, type Result } from './result';
-export { Amount, z } from './schema';
 export { firstFree } from './first-free';

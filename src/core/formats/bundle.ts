@@ -1,7 +1,8 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
-import { done, refused, type Result, z } from '../basics';
+import { done, refused, type Result } from '../basics';
+import { z } from '../schema';
 import { listFiles, readJob, type Job } from '../job';
-import { sha256Hex } from './sha256';
+import { sha256Hex } from '../pictures';
 
 /** A job with the files it stands on (pictures, reference geometry), by their SHA-256. One that is not among them was lost before it was packed. */
 export interface Bundle {

@@ -8,14 +8,12 @@ import { createDeriver, drawingOf } from '../derive';
 import { distance, nearestOn, pointAt, type Piece, type Vec } from '../geometry';
 import { createJob, JOB_VERSION, readJob, type Job } from '../job';
 import { shapeOf, type Chain, type Segment, type SegmentKind } from '../outline';
+import { inspectPicture, readPictureTags, sha256Hex } from '../pictures';
 import {
-  inspectPicture,
   readBundle,
   readDxf,
-  readPictureTags,
   readSvg,
   safeLayerName,
-  sha256Hex,
   summarize,
   writeBundle,
   writeDxf,

@@ -11,15 +11,10 @@ export {
 } from './drawing';
 export { readDxf } from './dxf-reader';
 export { safeLayerName, writeDxf } from './dxf-writer';
-export { readPictureTags, type PictureTags } from './exif';
 export { summarize, type FilePath, type FileReading, type FileSummary } from './file-reading';
-export { MAX_MEGAPIXELS } from './limits';
-export { inspectPicture, type PictureFile } from './picture-file';
-export { sha256Hex } from './sha256';
 export { readSvg } from './svg-reader';
 export { writeSvg } from './svg-writer';
 export { writeWorldFile } from './world-file';
-export { decodeTiffPage, isTiff, readTiffPages, type TiffPage, type TiffPicture } from './tiff';
 export { findLonLat, findProjection, nearbyZero, type LonLat, type Projection } from './projection';
 export { readGeoJson } from './geojson-reader';
 export {

@@ -1,6 +1,3 @@
-/** The largest picture that is taken, in megapixels. A phone's 108 and a 70 MP scan fit; see docs/architecture.md. */
-export const MAX_MEGAPIXELS = 110;
-
 /** Lines, arcs and curves of reference geometry at the most: about 70 MB of numbers. */
 export const MAX_PIECES = 1_000_000;
 /** The largest file of reference geometry that is read, bytes. */

@@ -1,4 +1,4 @@
-import { Amount, z } from '../basics';
+import { Amount, z } from '../schema';
 
 /** What somebody near the thing was asked for, because no picture shows it; the answer comes back as evidence. */
 export const AskedSchema = z

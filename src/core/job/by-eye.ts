@@ -1,4 +1,4 @@
-import { Amount, z } from '../basics';
+import { Amount, z } from '../schema';
 import type { PointedPlace } from '../outline';
 import { THINGS_BY_EYE } from '../shelf';
 

@@ -1,4 +1,4 @@
-import { Amount, z } from '../basics';
+import { Amount, z } from '../schema';
 
 const Id = z.string().min(1).max(64);
 const Vec = z.tuple([Amount, Amount]).readonly();

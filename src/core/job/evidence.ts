@@ -1,4 +1,4 @@
-import { Amount, z } from '../basics';
+import { Amount, z } from '../schema';
 
 /** What is known about a view, as it is stored: docs/job-format.md, "Evidence". */
 const Id = z.string().min(1).max(64);

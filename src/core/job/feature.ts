@@ -1,4 +1,4 @@
-import { Amount, z } from '../basics';
+import { Amount, z } from '../schema';
 import { DIRECTIONS } from '../space';
 import { PictureEdge } from './evidence';
 

@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { z } from '../basics';
+import { z } from '../schema';
 
 const Id = z.string().min(1).max(64);
 

@@ -1,4 +1,4 @@
-import { Amount, z } from '../basics';
+import { Amount, z } from '../schema';
 import { FITTING_SETS, type Place, type Recipe } from '../outline';
 
 const Id = z.string().min(1).max(64);

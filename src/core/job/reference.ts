@@ -1,4 +1,5 @@
-import { Amount, FARTHEST_ON_MAP, z } from '../basics';
+import { FARTHEST_ON_MAP } from '../basics';
+import { Amount, z } from '../schema';
 
 const Id = z.string().min(1).max(64);
 const Positive = Amount.positive();

@@ -1,5 +1,5 @@
 import { PROJECTIONS } from '../arrange';
-import { Amount, z } from '../basics';
+import { Amount, z } from '../schema';
 import type { Place } from '../outline';
 import { RELATION_KINDS } from '../relate';
 import { AskedSchema } from './asked';
@@ -319,17 +319,6 @@ export const JobSchema = z
 
 export type Job = z.infer<typeof JobSchema>;
 export type Sheet = z.infer<typeof Sheet>;
-
-/** A picture by the name under which it is decoded: its file, and its page where that is not the first. */
-export function pictureKey({ picture, page = 0 }: Pick<Sheet, 'picture' | 'page'>): string {
-  return page === 0 ? picture : `${picture}#${page}`;
-}
-
-/** File and page of such a name. */
-export function fromPictureKey(key: string): { readonly picture: string; readonly page: number } {
-  const [picture = '', page = '0'] = key.split('#');
-  return { picture, page: Number(page) };
-}
 
 /** Every file that a job stands on, by its SHA-256, each once. */
 export function listFiles({ sheets, references }: Pick<Job, 'sheets' | 'references'>): readonly string[] {

@@ -1,4 +1,4 @@
-import { Amount, z } from '../basics';
+import { Amount, z } from '../schema';
 import { HOLD_KINDS } from '../outline';
 
 /** Drawings set on other planes, as they are stored: docs/job-format.md, "On a site". */

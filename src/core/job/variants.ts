@@ -1,4 +1,4 @@
-import { Amount, z } from '../basics';
+import { Amount, z } from '../schema';
 import { SIDES } from '../space';
 
 /** How views that show one side of a thing lie beside each other, as it is stored: docs/job-format.md, "Variants". */

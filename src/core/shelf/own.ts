@@ -1,4 +1,4 @@
-import { Amount, z } from '../basics';
+import { Amount, z } from '../schema';
 import type { ShelfEntry } from './entry';
 
 const Positive = Amount.positive();

@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useState } from 'react';
 import { Session } from '@/bench/session';
 import type { Desk } from '@/bench/use-session';
-import { pictureKey, type Job } from '@/core/job';
+import { type Job } from '@/core/job';
+import { pictureKey } from '@/core/pictures';
 import { keepStorage, openJob, repository, storage, thumbnailOf, type Judge } from '@/store';
 import { fitWorker } from '@/workers';
 

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { useDesk, useFitted } from '@/bench/use-session';
 import type { Vec } from '@/core/geometry';
-import { pictureKey, turnView, type View } from '@/core/job';
+import { turnView, type View } from '@/core/job';
+import { pictureKey } from '@/core/pictures';
 import { openPicture, repository } from '@/store';
 import { pictureWorker } from '@/workers';
 

@@ -1,6 +1,6 @@
 import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 import { done, refused, type Result } from '@/core/basics';
-import { MAX_MEGAPIXELS } from '@/core/formats';
+import { MAX_MEGAPIXELS } from '@/core/pictures';
 import { linesOfPage } from './pdf-lines';
 import { loadPdfLibrary, PDF_FILES } from './pdf-library';
 import type { PagePart } from './page-part';

@@ -1,4 +1,5 @@
-import { done, type Result, z } from '@/core/basics';
+import { done, type Result } from '@/core/basics';
+import { z } from '@/core/schema';
 import type { MapPlace } from '@/core/derive';
 import { readWorldFile } from '@/core/formats';
 import { askService, fetchPicture } from '@/store';

@@ -1,4 +1,5 @@
-import { refused, type Result, z } from '@/core/basics';
+import { refused, type Result } from '@/core/basics';
+import { z } from '@/core/schema';
 import { askService, fetchPicture } from '@/store';
 
 const PLACE = '/service/scanner';

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { z } from '@/core/basics';
+import { z } from '@/core/schema';
 import { askService } from '@/store';
 
 const PLACE = '/service/caliper';

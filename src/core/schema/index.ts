@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FARTHEST } from './reach';
+import { FARTHEST } from '../basics';
 
 // Schemas are not compiled to code: the page's policy lets nothing of the kind run, and trying it is refused at every start.
 z.config({ jitless: true });
