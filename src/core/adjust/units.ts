@@ -1,7 +1,7 @@
 import type { NormalEquations } from './normal';
 import type { Block, Layout, Values } from './problem';
 
-/** Steps longer than this in a logarithm are taken as this long: what follows it would run away. */
+/** How far at the most what is sought in a unit follows one step of its logarithm: beyond that it would run away. */
 const LONGEST = 1;
 
 /** Blocks that are sought in units of another, with the columns of both. */
