@@ -13,18 +13,22 @@ const NEAREST = 2.5;
 const RATIO = 1 + (2 * Math.PI) / RAYS;
 const STEEPEST = 6;
 const BEND_PRICE = 0.03;
-/** Levels of colour at which a step counts in full: a stronger one is not better. */
+/** Levels of colour at which a step counts in full: a stronger one is not better. A sharp one of fewer is one too, as between a face and the ground in its shade. */
 const FULL = 40;
+const FULL_SHARP = 25;
 /** How much of the way around has to be seen. */
 const LEAST_SEEN = 0.5;
 /** What a place farther out is worth where several are seen, from the nearest to the farthest. */
 const OUTER = 0.12;
+const OUTER_SHARP = 0.5;
 
 export interface ContourOptions {
   /** Which of several lines around the place is meant: the one closest around it, or the farthest that is as clear. */
   readonly which: 'inner' | 'outer';
   /** Looks no farther than this from the place, px. */
   readonly within?: number | undefined;
+  /** Whether what changes slowly, as the rim of a shadow, counts for less. */
+  readonly sharp?: boolean;
 }
 
 /**
@@ -36,40 +40,69 @@ export interface ContourOptions {
 export function findContour(
   pyramid: Pyramid,
   inside: Vec,
-  { which, within = Infinity }: ContourOptions,
+  { which, within = Infinity, sharp = false }: ContourOptions,
 ): Contour | undefined {
   const { width, height } = pyramid.levels[0]!;
   const radii: number[] = [];
   for (let r = NEAREST; r < Math.min(within, Math.hypot(width, height) / 2); r *= RATIO) radii.push(r);
   if (radii.length < 3) return undefined;
+  const outer = sharp ? OUTER_SHARP : OUTER;
   const { path, seen } = bestPath(
-    stepsAround(pyramid, inside, radii),
+    clearnessAround(pyramid, inside, radii, sharp),
     radii.length,
-    which === 'outer' ? OUTER : -OUTER,
+    which === 'outer' ? outer : -outer,
   );
   return seen > LEAST_SEEN
     ? { points: path.map((j, a) => add(inside, polar(radii[j]!, (2 * Math.PI * a) / RAYS))) }
     : undefined;
 }
 
-/** Change of colour along each ray at each radius; 0 where the picture ends. */
-function stepsAround(pyramid: Pyramid, inside: Vec, radii: readonly number[]): Float32Array[] {
+/** How clearly colour changes along each ray at each radius, from 0 to 1; 0 where the picture ends. */
+function clearnessAround(pyramid: Pyramid, inside: Vec, radii: readonly number[], sharp: boolean): Float32Array[] {
   return Array.from({ length: RAYS }, (_, a) => {
-    const seen = radii.map((r) => averageAt(pyramid, add(inside, polar(r, (2 * Math.PI * a) / RAYS)), r * (RATIO - 1)));
-    return Float32Array.from(radii, (_, j) => {
+    const at = (r: number) => add(inside, polar(r, (2 * Math.PI * a) / RAYS));
+    const seen = radii.map((r) => averageAt(pyramid, at(r), r * (RATIO - 1)));
+    return Float32Array.from(radii, (r, j) => {
       const [before, after] = [seen[j - 1], seen[j + 1]];
-      return before && after ? contrastOf(before, after) : 0;
+      if (!before || !after) return 0;
+      const change = contrastOf(before, after);
+      return sharp && change > 0
+        ? Math.min(1, change / FULL_SHARP) * sharpness(pyramid, at, [r / RATIO, r * RATIO], change)
+        : Math.min(1, change / FULL);
     });
   });
 }
 
+/** An edge of a thing changes colour within so many px, or for this share; what takes longer is a shadow's rim. */
+const EDGE = 4;
+const SHARE = 0.7;
+
+/** One where all the change between two radii is at one place, less the more slowly it goes. */
+function sharpness(
+  pyramid: Pyramid,
+  at: (radius: number) => Vec,
+  [from, to]: readonly [number, number],
+  change: number,
+): number {
+  const steps = Math.round((2 * (to - from)) / EDGE);
+  if (steps <= 2) return 1;
+  const seen = Array.from({ length: steps + 1 }, (_, i) =>
+    averageAt(pyramid, at(from + (i * (to - from)) / steps), EDGE / 2),
+  );
+  const steepest = seen.reduce((most, colour, i) => {
+    const before = seen[i - 2];
+    return colour && before ? Math.max(most, contrastOf(before, colour)) : most;
+  }, 0);
+  return Math.min(1, steepest / (SHARE * change)) ** 2;
+}
+
 /** The best path twice around: the second time it has forgotten where it began, and closes. */
 function bestPath(
-  steps: readonly Float32Array[],
+  clearness: readonly Float32Array[],
   limit: number,
   outward: number,
 ): { path: readonly number[]; seen: number } {
-  const clear = (a: number, j: number) => Math.min(1, steps[a % RAYS]![j]! / FULL);
+  const clear = (a: number, j: number) => clearness[a % RAYS]![j]!;
   const value = (a: number, j: number) => clear(a, j) * (1 + (outward * j) / limit);
   let sums = Float64Array.from({ length: limit }, (_, j) => value(0, j));
   const from: Int16Array[] = [];

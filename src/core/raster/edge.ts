@@ -45,6 +45,12 @@ interface Step {
   readonly sigma: number;
 }
 
+/** Colours along a scan, by channel, and the noise of one pixel. */
+interface Seen {
+  readonly colours: readonly (readonly number[])[];
+  readonly noise: number;
+}
+
 /** What a scan may be caught by: a step, or a line by its middle. */
 interface Caught {
   readonly at: number;
@@ -74,12 +80,11 @@ export function findEdgeAcross(
     const step = judge(profile.colours, slopes, peak, noise, 2 * beside + 1, hand !== undefined);
     return step ? [{ ...step, isNear: Math.abs(peak) <= reach }] : [];
   });
+  const seen = { colours: profile.colours, noise };
   const near = steps.filter(({ isNear }) => isNear);
-  const around = near.length === 0 && lines ? findFlankAround(steps, profile.colours) : undefined;
+  const around = near.length === 0 && lines ? findFlankAround(steps, seen) : undefined;
   const caught = (around ? [around] : near).map((step): Caught =>
-    lines
-      ? paired(step, steps, profile.colours, hand === undefined ? LIKE_FLANKS : SURELY_ALIKE)
-      : { ...step, kind: 'step' },
+    lines ? paired(step, steps, seen, hand === undefined ? LIKE_FLANKS : SURELY_ALIKE) : { ...step, kind: 'step' },
   );
   const weigh = hand === undefined ? byReach(reach) : byHand(hand);
   const [best, ...others] = caught.sort((a, b) => weigh(b) - weigh(a));
@@ -123,9 +128,9 @@ function rivalry(best: Caught, others: readonly Caught[], weigh: (caught: Caught
  * What a step is with the one that takes its change back: flanks that are at least so much alike are a line, and count by its middle; the less alike, the less it is one. Else the
  * softer one is the rim of a thing's shadow, beside the thing's own edge.
  */
-function paired(step: Step, steps: readonly Step[], colours: readonly (readonly number[])[], alike: number): Caught {
+function paired(step: Step, steps: readonly Step[], seen: Seen, alike: number): Caught {
   const [other] = steps
-    .filter((flank) => isOtherFlank(step, flank) && isOnOneGround(colours, step.at, flank.at))
+    .filter((flank) => isOtherFlank(step, flank) && isOnOneGround(seen, step.at, flank.at))
     .sort((a, b) => Math.abs(a.at - step.at) - Math.abs(b.at - step.at));
   if (!other) return { ...step, kind: 'step' };
   const like = likeness(step, other);
@@ -147,13 +152,11 @@ function paired(step: Step, steps: readonly Step[], colours: readonly (readonly 
 const likeness = (a: Step, b: Step) => Math.min(a.steepness, b.steepness) / Math.max(a.steepness, b.steepness);
 
 /** The nearer flank of a line on which the middle of the scan lies. */
-function findFlankAround<S extends Step>(steps: readonly S[], colours: readonly (readonly number[])[]): S | undefined {
+function findFlankAround<S extends Step>(steps: readonly S[], seen: Seen): S | undefined {
   const byNearness = [...steps].sort((a, b) => Math.abs(a.at) - Math.abs(b.at));
   const [first] = byNearness;
   return first &&
-    steps.some(
-      (step) => step.at * first.at < 0 && isOtherFlank(first, step) && isOnOneGround(colours, first.at, step.at),
-    )
+    steps.some((step) => step.at * first.at < 0 && isOtherFlank(first, step) && isOnOneGround(seen, first.at, step.at))
     ? first
     : undefined;
 }
@@ -166,20 +169,21 @@ function isOtherFlank(best: Step, step: Step): boolean {
   return width < LINE_WIDTH && likeness(best, step) > LIKE_FLANKS && alike < (width < SURELY_THIN ? -0.7 : -0.9);
 }
 
-/** Grounds that differ by less than this share of what stands out from them are one. */
-const ONE_GROUND = 0.3;
+/** Grounds that differ by less than this share of what stands out from them, beyond so many sigmas of a pixel's noise, are one: the dark wall of a thing lies between its face and the bench, which may be nearly alike. */
+const ONE_GROUND = 0.07;
+const GRAIN = 1.5;
 
-/** Whether a line lies on one ground: to both sides of it the colour is alike. A bevel or a shadow between two things is no line. */
-function isOnOneGround(colours: readonly (readonly number[])[], a: number, b: number): boolean {
+/** Whether a line lies on one ground: to both sides of it the colour is alike. A wall, a bevel or a shadow between two things is no line. */
+function isOnOneGround({ colours, noise }: Seen, a: number, b: number): boolean {
   const [left, right] = [Math.min(a, b), Math.max(a, b)];
-  const seen = (from: number, to: number) => colours.map((channel) => meanOf(channel, from, to));
+  const between = (from: number, to: number) => colours.map((channel) => meanOf(channel, from, to));
   const [before, inside, after] = [
-    seen(left - 3.5, left - 1.5),
-    seen((left + right) / 2 - 0.25, (left + right) / 2 + 0.25),
-    seen(right + 1.5, right + 3.5),
+    between(left - 3.5, left - 1.5),
+    between((left + right) / 2 - 0.25, (left + right) / 2 + 0.25),
+    between(right + 1.5, right + 3.5),
   ];
   const apart = (p: readonly number[], q: readonly number[]) => Math.hypot(...p.map((value, c) => value - q[c]!));
-  return apart(before, after) < ONE_GROUND * Math.min(apart(before, inside), apart(inside, after));
+  return apart(before, after) < ONE_GROUND * Math.min(apart(before, inside), apart(inside, after)) + GRAIN * noise;
 }
 
 /** Where colour changes most steeply, from the middle of the scan, px. */

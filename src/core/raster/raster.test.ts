@@ -123,6 +123,19 @@ describe('an edge', () => {
       ).toMatchObject({ kind: 'line', at: [expect.closeTo(21.3, 0), expect.anything()] });
   });
 
+  it('is no line where a dark wall stands between a thing and a bench that is nearly alike', () => {
+    const thing = draw(40, 40, 3, 7, (x) => (x < 20 ? 121 : x < 23 ? 37 : 105));
+    for (const [from, to] of [
+      [19.8, 20],
+      [20.4, 20],
+      [22.8, 23],
+    ] as const) {
+      const edge = findEdgeNear(thing, [from, 20], 6, 0.8)!;
+      expect(edge.kind).toBe('step');
+      expect(Math.abs(edge.at[0] - to)).toBeLessThan(3 * edge.sigma);
+    }
+  });
+
   it('where a hand pointed, is the one that it meant; what else it may have meant is in its sigma', () => {
     // The wall of a hole between a plate and the ground: two edges, three pixels apart.
     const wall = draw(40, 40, 2, 7, (x) => (x < 20 ? 120 : x < 23 ? 50 : 190));

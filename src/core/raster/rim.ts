@@ -1,8 +1,9 @@
 import { median } from '../basics';
 import { add, distance, findEllipse, onEllipse, outsideEllipse, polar, type Ellipse, type Vec } from '../geometry';
 import { findContour } from './contour';
+import { contrastOf, type Colour } from './colour-picture';
 import { findEdgeAcross, type FoundEdge } from './edge';
-import { levelFor, type Pyramid } from './pyramid';
+import { averageAt, levelFor, type Pyramid } from './pyramid';
 
 /** The rim of a round thing as it is seen, and places on it, evenly around. Sheet px. */
 export interface Rim {
@@ -17,6 +18,8 @@ const LEAST_SEEN = 0.6;
 const REACH = 4;
 /** A hand's breadth of the first contour, over its size. */
 const ROUGH = 0.06;
+/** One that keeps to sharp edges is nearer, and a wide look would find the rim of a shadow again. */
+const ROUGH_SHARP = 0.02;
 
 /** How far out, over the size of the innermost line, the rim of a hole may lie whose wall is seen. */
 const WALL = 1.7;
@@ -31,18 +34,22 @@ export function findRim(pyramid: Pyramid, inside: Vec): Rim | undefined {
   const inner = findContour(pyramid, inside, { which: 'inner' });
   if (!inner) return undefined;
   const size = Math.max(...inner.points.map((point) => distance(point, inside)));
-  const outer = findContour(pyramid, inside, { which: 'outer', within: WALL * size });
-  const rims = [inner, outer]
-    .map((contour) => contour && refined(pyramid, contour.points, inside))
-    .filter((rim) => rim !== undefined);
-  return rims.sort((a, b) => b.ellipse.axes[0] - a.ellipse.axes[0])[0];
+  const outer = findContour(pyramid, inside, { which: 'outer', within: WALL * size, sharp: true });
+  const rims = [
+    refined(pyramid, inner.points, inside, ROUGH),
+    outer && refined(pyramid, outer.points, inside, ROUGH_SHARP),
+  ].filter((rim) => rim !== undefined);
+  return rims.sort((a, b) => areaOf(b.ellipse) - areaOf(a.ellipse))[0];
 }
 
-function refined(pyramid: Pyramid, contour: readonly Vec[], inside: Vec): Rim | undefined {
+/** Where a wall is seen aslant its foot and the near rim make a narrower ellipse that may be as long as the rim. */
+const areaOf = ({ axes: [long, short] }: Ellipse) => long * short;
+
+function refined(pyramid: Pyramid, contour: readonly Vec[], inside: Vec, rough: number): Rim | undefined {
   let ellipse = findRobustly(contour)?.ellipse;
   if (!ellipse) return undefined;
   let edges: readonly ScannedEdge[] = [];
-  for (let level = levelFor(pyramid, (ellipse.axes[0] * ROUGH) / 2); level >= 0; level--) {
+  for (let level = levelFor(pyramid, (ellipse.axes[0] * rough) / 2); level >= 0; level--) {
     edges = scanAround(pyramid, ellipse, level);
     const better = findRobustly(edges.map(({ at }) => at));
     if (!better) return undefined;
@@ -50,7 +57,29 @@ function refined(pyramid: Pyramid, contour: readonly Vec[], inside: Vec): Rim | 
     edges = edges.filter((_, i) => better.kept[i]);
   }
   if (edges.length < LEAST_SEEN * SCANS || outsideEllipse(ellipse, inside) > -1) return undefined;
-  return { ellipse, edges: listSectors(ellipse, edges) };
+  return isOfOneThing(pyramid, ellipse) ? { ellipse, edges: listSectors(ellipse, edges) } : undefined;
+}
+
+/** Colours are of one thing that differ from most by less than so many times what those differ by themselves, within bounds: levels. So much of the way around may be of others; seen so far beside the rim, px, or by this share of its size. */
+const UNLIKE = 3;
+const [LEAST_UNLIKE, MOST_UNLIKE] = [22, 45];
+const OF_OTHERS = 0.2;
+const BESIDE = 4;
+const BESIDE_SHARE = 0.06;
+
+/** Whether what lies around the rim, or what lies within it, is one thing: the face about a hole, the face of a disc. The foot of a wall with the rim opposite, or with the rim of a shadow, has neither. */
+function isOfOneThing(pyramid: Pyramid, ellipse: Ellipse): boolean {
+  const beside = Math.max(BESIDE, BESIDE_SHARE * ellipse.axes[1]);
+  return [beside, -beside].some((away) => {
+    const seen = Array.from({ length: SCANS }, (_, i) => {
+      const { point, outward } = onEllipse(ellipse, (2 * Math.PI * i) / SCANS);
+      return averageAt(pyramid, add(point, polar(away, outward)), beside / 2);
+    }).filter((colour) => colour !== undefined);
+    const usual = [0, 1, 2].map((c) => median(seen.map((colour) => colour[c]!))) as unknown as Colour;
+    const unlike = seen.map((colour) => contrastOf(colour, usual));
+    const limit = Math.max(LEAST_UNLIKE, Math.min(MOST_UNLIKE, UNLIKE * median(unlike)));
+    return unlike.filter((by) => by > limit).length <= OF_OTHERS * seen.length;
+  });
 }
 
 interface ScannedEdge extends FoundEdge {
