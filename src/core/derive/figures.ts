@@ -33,7 +33,7 @@ import {
 } from './causes';
 import type { Derived } from './derive';
 import { drawnSourcesOf, madeSourcesOf, guideReachOn, reshaped } from './made';
-import { movedPlane, steadinessIn, type SeenPlane } from './planes';
+import { knowingOf, movedPlane, type SeenPlane } from './planes';
 import { sitingOf } from './sited';
 
 /** What figures are read from: the outlines of a job, and what is known of its planes. */
@@ -139,25 +139,25 @@ interface Standing<E> {
 /** Weak: what lies on a plane that no view shows is left out. */
 function tracedOf(outlines: readonly Outline[], { job, derived }: Figured): Traced {
   const isSeen = ({ plane }: Pick<Outline, 'plane'>) => derived.planes.has(plane);
-  const steadyOn = (plane: string) => steadinessIn(derived.planes.get(plane)!);
-  const steady = <O extends Outline>(outline: O): O => asPointed(outline, steadyOn(outline.plane));
+  const knowingOn = (plane: string) => knowingOf(derived.planes.get(plane)!);
+  const known = <O extends Outline>(outline: O): O => asPointed(outline, knowingOn(outline.plane));
   const drawn = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job)))].filter(isSeen);
   const groups = solvedAmong(drawn, derived);
   const isHeld = ({ id }: Outline) => groups.some(({ known }) => known.has(id));
   const made = madeSourcesOf(outlines, job)
     .filter(isSeen)
-    .map((outline) => standing(steady(outline), listPointedOf));
+    .map((outline) => standing(known(outline), listPointedOf));
   const guides = job.guides
     .filter(isSeen)
     .filter(({ id }) => made.some(({ entity: { recipe } }) => recipe.kind === 'mirrored' && recipe.guide === id))
     .map((guide) =>
       standing(
-        changedGuide(guide, (place) => bySteadyHand(place, steadyOn(guide.plane))),
+        changedGuide(guide, (place) => bySteadyHand(place, knowingOn(guide.plane))),
         pointedOfGuide,
       ),
     );
   const sitings = new Set(made.flatMap(({ entity: { recipe } }) => sitingOf(recipe, job.sitings) ?? []));
-  const free = drawn.filter((outline) => !isHeld(outline)).map((outline) => standing(steady(outline), listPointedOf));
+  const free = drawn.filter((outline) => !isHeld(outline)).map((outline) => standing(known(outline), listPointedOf));
   const ids = new Set([...drawn, ...outlines].map(({ plane }) => plane));
   return {
     planes: [...ids].flatMap((id) => derived.planes.get(id) ?? []),

@@ -1,8 +1,9 @@
 import { countFreedoms, listMapDoubts, movedFit, pointingCovariance, type Fit } from '../calibrate';
 import type { Vec } from '../geometry';
-import type { Placing } from '../outline';
+import type { Knowing, Placing } from '../outline';
 import type { RelatingPlane } from '../relate';
 import type { FittedView } from './fits';
+import { knowingIn } from './knowing';
 
 /** How sheet places come to a plane. */
 export type PlanePlacing = Omit<Placing, 'nodeAt'>;
@@ -84,6 +85,9 @@ export const asTheyLook = (moved: SeenPlane, now: SeenPlane): SeenPlane => ({
   views: moved.views.map(({ fit, placing }, i) => ({ ...now.views[i]!, fit, placing })),
 });
 
+/** How well places are known that are pointed in the views of a plane. */
+export const knowingOf = ({ views }: Pick<SeenPlane, 'views'>): Knowing => knowingIn((view) => sightIn(views, view));
+
 /** A plane as relations need it. */
 export function relatingPlane(plane: SeenPlane): RelatingPlane {
   const { views, placing } = plane;
@@ -92,19 +96,13 @@ export function relatingPlane(plane: SeenPlane): RelatingPlane {
     toPlane: placing.toPlane,
     isBlind: placing.isBlind,
     freedoms: doubtsOf(plane).flatMap((fit) => freedomsOf(views, fit)),
-    steadinessIn: steadinessIn(plane),
+    knowing: knowingOf(plane),
     covarianceOf: ({ at, sigma, edge }) => {
       const matrix = pointingCovariance({ at, sigma, edge });
       return [matrix.get(0, 0), matrix.get(0, 1), matrix.get(1, 1)];
     },
   };
 }
-
-/** How shaky the hand is that points in the views of a plane. */
-export const steadinessIn =
-  ({ views }: Pick<SeenPlane, 'views'>) =>
-  (view?: string): number =>
-    sightIn(views, view).steadiness.factor;
 
 const STILL: Vec = [0, 0];
 

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import type { Vec } from '../geometry';
-import { asPointed, type Chain, type PointedPlace, type Segment } from '.';
+import { asPointed, type Chain, type Knowing, type PointedPlace, type Segment } from '.';
+
+const STEADY: Knowing = { steadinessIn: () => 1, edgesKnownTo: () => 0 };
 
 const pointed = (at: Vec, edge?: PointedPlace['edge']): PointedPlace => ({
   kind: 'pointed',
@@ -35,10 +37,7 @@ const radii = fc.double({ min: 20, max: 400, noNaN: true });
 it('a contact of a line and an arc is known along the edge to √(2rs), and across it as it was', () => {
   fc.assert(
     fc.property(radii, (radius) => {
-      const { sigma, edge } = placeAt(
-        asPointed(filletOf(radius), () => 1),
-        1,
-      );
+      const { sigma, edge } = placeAt(asPointed(filletOf(radius), STEADY), 1);
       expect(sigma).toBeCloseTo(Math.min(Math.sqrt(2 * radius * 0.8), (radius * Math.PI) / 8), 6);
       expect(edge!.sigma).toBe(0.8);
       expect(Math.abs(Math.sin(edge!.normal))).toBeCloseTo(1, 9);
@@ -51,7 +50,7 @@ it('a shaky hand widens it both ways; an edge of the picture is as good as it is
   fc.assert(
     fc.property(radii, fc.double({ min: 1, max: 3, noNaN: true }), (radius, steadiness) => {
       const free = placeAt(
-        asPointed(filletOf(radius), () => steadiness),
+        asPointed(filletOf(radius), { ...STEADY, steadinessIn: () => steadiness }),
         1,
       );
       expect(free.edge!.sigma).toBeCloseTo(0.8 * steadiness, 9);
@@ -60,7 +59,7 @@ it('a shaky hand widens it both ways; an edge of the picture is as good as it is
         6,
       );
       const caught = placeAt(
-        asPointed(filletOf(radius, { normal: Math.PI / 2, sigma: 0.15 }), () => steadiness),
+        asPointed(filletOf(radius, { normal: Math.PI / 2, sigma: 0.15 }), { ...STEADY, steadinessIn: () => steadiness }),
         1,
       );
       expect(caught.edge).toEqual({ normal: Math.PI / 2, sigma: 0.15 });
@@ -75,26 +74,33 @@ it('a shaky hand widens it both ways; an edge of the picture is as good as it is
 
 it('ends, corners of lines and what a corner of the picture caught are as they were pointed', () => {
   const fillet = filletOf(100);
-  for (const end of [0, 2])
-    expect(
-      placeAt(
-        asPointed(fillet, () => 1),
-        end,
-      ),
-    ).toEqual(placeAt(fillet, end));
+  for (const end of [0, 2]) expect(placeAt(asPointed(fillet, STEADY), end)).toEqual(placeAt(fillet, end));
   const corner = chainOf(
     [pointed([0, 0]), pointed([100, 0]), pointed([100, 80])],
     [{ kind: 'line' }, { kind: 'line' }],
   );
-  expect(asPointed(corner, () => 1)).toEqual(corner);
+  expect(asPointed(corner, STEADY)).toEqual(corner);
   const caught: PointedPlace = { kind: 'pointed', at: [300, 0], sigma: 0.3 };
   const nodes = fillet.nodes.map((node, i) => (i === 1 ? { ...node, place: caught } : node));
-  expect(
-    placeAt(
-      asPointed({ ...fillet, nodes }, () => 1),
-      1,
-    ),
-  ).toEqual(caught);
+  expect(placeAt(asPointed({ ...fillet, nodes }, STEADY), 1)).toEqual(caught);
+});
+
+it('what the picture caught is known across its edge no better than edges are; what a hand pointed at freely, as it was', () => {
+  const broken: Knowing = { ...STEADY, edgesKnownTo: () => 0.4 };
+  const edge = { normal: Math.PI / 2, sigma: 0.3 };
+  expect(placeAt(asPointed(chainOf([pointed([0, 0], edge)], []), broken), 0)).toMatchObject({
+    sigma: 0.8,
+    edge: { normal: edge.normal, sigma: 0.5 },
+  });
+  const corner: PointedPlace = { kind: 'pointed', at: [300, 0], sigma: 0.3 };
+  expect(placeAt(asPointed(chainOf([corner], []), broken), 0).sigma).toBeCloseTo(0.5, 9);
+  // Though edges make it wider than the eye sees, a caught corner between a line and an arc stays one.
+  const fillet = filletOf(100);
+  const nodes = fillet.nodes.map((node, i) => (i === 1 ? { ...node, place: corner } : node));
+  const met = placeAt(asPointed({ ...fillet, nodes }, { ...STEADY, edgesKnownTo: () => 1.6 }), 1);
+  expect(met.edge).toBeUndefined();
+  expect(met.sigma).toBeCloseTo(Math.hypot(0.3, 1.6), 9);
+  expect(placeAt(asPointed(fillet, broken), 0)).toEqual(placeAt(fillet, 0));
 });
 
 it('a kink that shows says where the pieces meet', () => {
@@ -103,15 +109,7 @@ it('a kink that shows says where the pieces meet', () => {
     [pointed([0, 0]), pointed([200, 0]), pointed([200, 200])],
     [{ kind: 'line' }, { kind: 'arc', through: pointed([226.8, 100]) }],
   );
-  const along = placeAt(
-    asPointed(chord, () => 1),
-    1,
-  ).sigma;
+  const along = placeAt(asPointed(chord, STEADY), 1).sigma;
   expect(along).toBeLessThan(3 * 0.8);
-  expect(along).toBeLessThan(
-    placeAt(
-      asPointed(filletOf(200), () => 1),
-      1,
-    ).sigma / 4,
-  );
+  expect(along).toBeLessThan(placeAt(asPointed(filletOf(200), STEADY), 1).sigma / 4);
 });

@@ -12,22 +12,40 @@ const NO_KINK = 0.3;
 /** However slowly two pieces part, their joint is known to this share of the shorter one. */
 const MOST_ALONG = 0.25;
 
-/** How shaky the hand is that pointed in a view, against what was assumed; without a view in the first that shows the plane. */
-export type SteadinessIn = (view?: string) => number;
+/** How well places of a plane are known, beyond what is said with each of them. Without a view in the first that shows the plane. */
+export interface Knowing {
+  /** How shaky the hand is that pointed in a view, against what was assumed. */
+  steadinessIn(view?: string): number;
+  /** How far what is seen of an edge at a place may lie from where a drawing has it. Sheet px, one sigma. */
+  edgesKnownTo(place: PointedPlace): number;
+}
 
-export function bySteadyHand(place: PointedPlace, steadinessIn: SteadinessIn): PointedPlace {
+export function bySteadyHand(place: PointedPlace, { steadinessIn }: Pick<Knowing, 'steadinessIn'>): PointedPlace {
   const factor = steadinessIn(place.view);
   return factor === 1 ? place : { ...place, sigma: place.sigma * factor };
 }
 
+/** What was caught by a corner of the picture, or by a rim that was followed, is known better both ways than any hand points. */
+const isCaughtWhole = ({ edge, sigma }: PointedPlace) => !edge && sigma < EYE;
+
 /**
- * The outline with every pointed place as well known as it can be by a hand that is `steadinessIn` its view times as shaky as assumed. Where a line meets an arc, or an arc another one, without a
+ * The outline with every pointed place as well known as it can be: by its hand, and by what is seen of edges. Where a line meets an arc, or an arc another one, without a
  * kink that shows, nobody sees where: along the edge such a contact is known to √(2·s/κ) only, with s what is known across the edge and κ how much more one piece bends than the other
  * (the way after which they are s apart). Sheet px. Weak: where a chain was pointed in several views contacts are known as they were pointed.
  */
-export function asPointed<O extends Outline>(outline: O, steadinessIn: SteadinessIn): O {
-  const steady = mapPlaces(outline, (place) => mapPointed(place, (pointed) => bySteadyHand(pointed, steadinessIn)));
-  return steady.shape === 'chain' ? (withContacts(steady) as O & Chain) : steady;
+export function asPointed<O extends Outline>(outline: O, knowing: Knowing): O {
+  const each = <T extends Outline>(of: T, change: (pointed: PointedPlace) => PointedPlace): T =>
+    mapPlaces(of, (place) => mapPointed(place, change));
+  const steady = each(outline, (place) => bySteadyHand(place, knowing));
+  const met = steady.shape === 'chain' ? (withContacts(steady) as O & Chain) : steady;
+  return each(met, (place) => bySeenEdge(place, knowing.edgesKnownTo(place)));
+}
+
+/** A place that the picture caught is known across its edge no better than what is seen of edges. */
+function bySeenEdge(place: PointedPlace, known: number): PointedPlace {
+  if (known === 0) return place;
+  if (place.edge) return { ...place, edge: { ...place.edge, sigma: Math.hypot(place.edge.sigma, known) } };
+  return isCaughtWhole(place) ? { ...place, sigma: Math.hypot(place.sigma, known) } : place;
 }
 
 function withContacts(chain: Chain): Chain {
@@ -52,9 +70,7 @@ function isOfOneView({ nodes }: Chain): boolean {
 const isPlain = ({ kind }: Piece) => kind === 'line' || kind === 'arc';
 
 function atContact(place: PointedPlace, before: Piece, after: Piece): PointedPlace {
-  // What was caught by a corner of the picture is one.
-  const isCorner = !place.edge && place.sigma < EYE;
-  if (isCorner || !isPlain(before) || !isPlain(after)) return place;
+  if (isCaughtWhole(place) || !isPlain(before) || !isPlain(after)) return place;
   const across = place.edge?.sigma ?? place.sigma;
   const seen = Math.max(across, EYE);
   const bend = Math.abs(curvatureAt(after, 0) - curvatureAt(before, 1));

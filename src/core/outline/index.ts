@@ -31,7 +31,7 @@ export { clearWidth, fittingsOf } from './fitting';
 export { countedFromOther, endsAcross, isInOpening, middleOf, segmentOf, type OpeningSpan } from './opening';
 export { reflection } from './mirror';
 export { listOpeningSpans, findTimes, makeShape, type Copies, sourcesOf, type Making } from './making';
-export { asPointed, bySteadyHand, type SteadinessIn } from './contact';
+export { asPointed, bySteadyHand, type Knowing } from './contact';
 export {
   findPosition,
   listPointed,

@@ -1,5 +1,5 @@
 import type { Vec } from '../geometry';
-import type { Placing, PointedPlace, SteadinessIn } from '../outline';
+import type { Knowing, Placing, PointedPlace } from '../outline';
 
 /** What relations need to know of a plane: where the sheets of its views lie, and how well that is known. As in `Placing`, a place names its view where there are several. */
 export interface RelatingPlane {
@@ -8,7 +8,7 @@ export interface RelatingPlane {
   isBlind?: Placing['isBlind'];
   /** How a place of a sheet moves on the plane when one of the fits' own doubts goes by one sigma; together they are the covariance of the maps. */
   readonly freedoms: readonly ((sheet: Vec, view?: string) => Vec)[];
-  readonly steadinessIn: SteadinessIn;
+  readonly knowing: Knowing;
   /** Covariance of a place on its sheet, pointed by a hand as steady as assumed: xx, xy, yy. px² */
   covarianceOf(place: PointedPlace): readonly [number, number, number];
 }

@@ -27,7 +27,7 @@ export function gatherOutlines(
   addMap(into, plane);
   const known = new Map<string, Relatable>();
   for (const drawn of outlines) {
-    const outline = asPointed(drawn, plane.steadinessIn);
+    const outline = asPointed(drawn, plane.knowing);
     const own: Gathered = { blocks: [], conditions: [] };
     const stands = outline.shape === 'chain' ? addChain(own, plane, outline) : addCircle(own, plane, outline);
     if (!stands) continue;

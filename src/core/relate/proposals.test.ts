@@ -20,7 +20,7 @@ const SIGMA = 0.2;
 const plane: RelatingPlane = {
   scaled: true,
   toPlane: ([x, y]) => [x / 10, -y / 10],
-  steadinessIn: () => 1,
+  knowing: { steadinessIn: () => 1, edgesKnownTo: () => 0 },
   covarianceOf: ({ sigma }) => [sigma ** 2, 0, sigma ** 2],
   freedoms: [([x, y]) => [(0.02 * x) / 10, (-0.02 * y) / 10], ([x, y]) => [(0.01 * y) / 10, (0.01 * x) / 10]],
 };

@@ -26,7 +26,7 @@ const plane: RelatingPlane = {
   scaled: true,
   toPlane: ([x, y]) => [x / 10, -y / 10],
   freedoms: [],
-  steadinessIn: () => 1,
+  knowing: { steadinessIn: () => 1, edgesKnownTo: () => 0 },
   covarianceOf: ({ sigma }) => [sigma ** 2, 0, sigma ** 2],
 };
 const pointed = ([x, y]: Vec, px = SIGMA * 10) => ({
