@@ -49,17 +49,17 @@ it('a contact of a line and an arc is known along the edge to √(2rs), and acro
 it('a shaky hand widens it both ways; an edge of the picture is as good as it is, and half a pixel is all that anybody sees', () => {
   fc.assert(
     fc.property(radii, fc.double({ min: 1, max: 3, noNaN: true }), (radius, steadiness) => {
-      const free = placeAt(
-        asPointed(filletOf(radius), { ...STEADY, steadinessIn: () => steadiness }),
-        1,
-      );
+      const free = placeAt(asPointed(filletOf(radius), { ...STEADY, steadinessIn: () => steadiness }), 1);
       expect(free.edge!.sigma).toBeCloseTo(0.8 * steadiness, 9);
       expect(free.sigma).toBeCloseTo(
         Math.max(0.8 * steadiness, Math.min(Math.sqrt(2 * radius * 0.8 * steadiness), (radius * Math.PI) / 8)),
         6,
       );
       const caught = placeAt(
-        asPointed(filletOf(radius, { normal: Math.PI / 2, sigma: 0.15 }), { ...STEADY, steadinessIn: () => steadiness }),
+        asPointed(filletOf(radius, { normal: Math.PI / 2, sigma: 0.15 }), {
+          ...STEADY,
+          steadinessIn: () => steadiness,
+        }),
         1,
       );
       expect(caught.edge).toEqual({ normal: Math.PI / 2, sigma: 0.15 });
