@@ -36,6 +36,8 @@ export default defineConfig({
   workers: 2,
   // The longest task takes a minute on a usual machine, and five on a slow one.
   timeout: 480_000,
+  // What is expected may take a slow machine longer than a person would wait.
+  expect: { timeout: 30_000 },
   reporter: [
     ['list'],
     ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? 'test-results/browser.json' }],
