@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { readBundle, writeBundle } from '../src/core/formats';
 import { sha256Hex } from '../src/core/pictures';
+import { bryony as command } from './bryony';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'bryony-'));
 const bundle = path.join(folder, 'blade.bryony.zip');
@@ -16,16 +17,27 @@ writeFileSync(
   }),
 );
 
-function bryony(...args: string[]) {
+/** A command as a program of its own. */
+function called(...args: string[]) {
   const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', ...args], {
     encoding: 'utf8',
   });
   return { status, stdout, stderr };
 }
 
+/** The same in this process. */
+async function bryony(...args: string[]) {
+  const [said, complained]: [string[], string[]] = [[], []];
+  const status = await command(args, {
+    say: (text) => said.push(`${text}\n`),
+    complain: (text) => complained.push(`${text}\n`),
+  });
+  return { status, stdout: said.join(''), stderr: complained.join('') };
+}
+
 describe('the command line', () => {
-  it('reports the fit, the check and every figure of a job', () => {
-    const { status, stdout } = bryony('report', bundle);
+  it('reports the fit, the check and every figure of a job', async () => {
+    const { status, stdout } = await bryony('report', bundle);
     expect(status).toBe(0);
     const report = JSON.parse(stdout);
     expect(report.views[0]).toMatchObject({ scaled: true, warnings: [], checks: [{ id: 'drill', verdict: 'agrees' }] });
@@ -33,14 +45,14 @@ describe('the command line', () => {
     expect(report.outlines[3].radius.value).toBeCloseTo(7, 0);
   });
 
-  it('writes a file and reads it back, in inches too', () => {
+  it('writes a file and reads it back, in inches too', async () => {
     const file = path.join(folder, 'blade.dxf');
-    const drawn = bryony('draw', bundle, file, 'inch');
+    const drawn = await bryony('draw', bundle, file, 'inch');
     expect(JSON.parse(drawn.stdout)).toMatchObject({ unit: 'inch', closed: 5, openEnds: 0, ignored: 0 });
-    expect(bryony('read', file).stdout).toBe(drawn.stdout);
+    expect((await bryony('read', file)).stdout).toBe(drawn.stdout);
   });
 
-  it('reports how views stand together, and writes what is drawn on them in space', () => {
+  it('reports how views stand together, and writes what is drawn on them in space', async () => {
     const scan = readFileSync('public/demo/bench-views.jpg');
     const job = JSON.parse(readFileSync('public/demo/bench-views.json', 'utf8'));
     const [front, side] = job.views;
@@ -74,7 +86,7 @@ describe('the command line', () => {
         pictures: new Map([[sha256Hex(scan), scan]]),
       }),
     );
-    const { arranged } = JSON.parse(bryony('report', drawn).stdout);
+    const { arranged } = JSON.parse((await bryony('report', drawn)).stdout);
     expect(arranged.stands.map(({ side: shows, joins }: { side: string; joins: boolean }) => [shows, joins])).toEqual([
       ['front', true],
       ['right', true],
@@ -84,19 +96,19 @@ describe('the command line', () => {
     expect(arranged.sizes.filter(({ suspect }: { suspect: boolean }) => suspect)).toMatchObject([
       { id: 'depth', said: 560 },
     ]);
-    const space = bryony('space', drawn, path.join(folder, 'bench.dxf'));
+    const space = await bryony('space', drawn, path.join(folder, 'bench.dxf'));
     expect(space.status).toBe(0);
     const { size, layers } = JSON.parse(space.stdout);
     expect(Math.abs(size[0] - 1500)).toBeLessThan(6);
     expect(Math.abs(size[1] - 580)).toBeLessThan(6);
     expect(layers).toEqual(['Outline (Front)', 'Outline (Side)']);
-    expect(bryony('space', bundle, path.join(folder, 'blade.dxf'))).toMatchObject({
+    expect(await bryony('space', bundle, path.join(folder, 'blade.dxf'))).toMatchObject({
       status: 1,
       stderr: 'drawing-nothing-stands\n',
     });
   });
 
-  it('checks a drawing, finds its regions, and lists its parts, doors and windows', () => {
+  it('checks a drawing, finds its regions, and lists its parts, doors and windows', async () => {
     const drawn = path.join(folder, 'drawn.bryony.zip');
     writeFileSync(
       drawn,
@@ -105,15 +117,15 @@ describe('the command line', () => {
         pictures: new Map([[sha256Hex(photo), photo]]),
       }),
     );
-    const [view] = JSON.parse(bryony('check', drawn).stdout);
+    const [view] = JSON.parse((await bryony('check', drawn)).stdout);
     expect(view.findings).toEqual([]);
     // Four holes and the blade around them.
     expect(view.regions).toHaveLength(5);
     expect(view.regions[0].area).toBeCloseTo(Math.PI * 16, 0);
-    const row = bryony('parts', drawn).stdout.split('\r\n')[1]!.split(',');
+    const row = (await bryony('parts', drawn)).stdout.split('\r\n')[1]!.split(',');
     expect(row.slice(0, 5)).toEqual(['Pruner blade', '1', '0', 'Tool steel', '3']);
     // As large as the file that is cut.
-    const file = JSON.parse(bryony('draw', drawn, path.join(folder, 'drawn.dxf')).stdout);
+    const file = JSON.parse((await bryony('draw', drawn, path.join(folder, 'drawn.dxf'))).stdout);
     expect([Number(row[5]), Number(row[7])]).toEqual([expect.closeTo(file.width, 2), expect.closeTo(file.height, 2)]);
     const plan = path.join(folder, 'shed.bryony.zip');
     const scan = readFileSync('public/demo/shed-plan.jpg');
@@ -124,31 +136,31 @@ describe('the command line', () => {
         pictures: new Map([[sha256Hex(scan), scan]]),
       }),
     );
-    expect(bryony('openings', plan).stdout.trim().split('\r\n').slice(1)).toEqual([
+    expect((await bryony('openings', plan)).stdout.trim().split('\r\n').slice(1)).toEqual([
       'D1,door,820,2000,,2000,740,1,left,120',
       'W1,window,1400,800,1000,1800,1300,1,,120',
     ]);
   });
 
-  it('mends what mends itself, and says what is left', () => {
+  it('mends what mends itself, and says what is left', async () => {
     // With nothing said to be tangent, what was drawn smoothly has kinks; and a circle drawn twice is doubled.
     const job = { ...JSON.parse(readFileSync('public/demo/blade-drawn.json', 'utf8')), relations: [] };
     const [first] = job.outlines.filter(({ shape }: { shape: string }) => shape === 'circle');
     const doubled = path.join(folder, 'doubled.bryony.zip');
     const outlines = [...job.outlines, { ...first, id: 'again' }];
     writeFileSync(doubled, writeBundle({ job: { ...job, outlines }, pictures: new Map([[sha256Hex(photo), photo]]) }));
-    const [{ findings }] = JSON.parse(bryony('check', doubled).stdout);
+    const [{ findings }] = JSON.parse((await bryony('check', doubled)).stdout);
     expect(findings).toContainEqual(expect.objectContaining({ kind: 'doubled' }));
     const out = path.join(folder, 'mended.bryony.zip');
-    const { mended, left } = JSON.parse(bryony('mend', doubled, out).stdout);
+    const { mended, left } = JSON.parse((await bryony('mend', doubled, out)).stdout);
     expect([mended, left[0].findings]).toEqual([findings.length, []]);
     const bundle = readBundle(new Uint8Array(readFileSync(out)));
     expect(bundle.ok && bundle.value.job.outlines.length).toBe(job.outlines.length);
     expect(bundle.ok && [...bundle.value.pictures.keys()]).toEqual([sha256Hex(photo)]);
-    expect(JSON.parse(bryony('mend', out, out).stdout).mended).toBe(0);
+    expect(JSON.parse((await bryony('mend', out, out)).stdout).mended).toBe(0);
   });
 
-  it('solves problems in order, one line each, and says with its status whether all have a fit', () => {
+  it('solves problems in order, one line each, and says with its status whether all have a fit', async () => {
     const points = { a: [812.4, 1533], b: { at: [2900, 1490], sigma: 0.8 }, c: [1500, 2600], d: [900, 400] };
     const good = {
       name: 'blade',
@@ -191,7 +203,7 @@ describe('the command line', () => {
       writeFileSync(at, typeof content === 'string' ? content : JSON.stringify(content));
       return at;
     };
-    const many = bryony('solve', file('many.json', [good, none, slanted, zero, odd, shaky, nothing, 7]));
+    const many = await bryony('solve', file('many.json', [good, none, slanted, zero, odd, shaky, nothing, 7]));
     const answers = many.stdout
       .trim()
       .split('\n')
@@ -223,10 +235,10 @@ describe('the command line', () => {
     // A hand that spreads more than was said widens every point, so that what is asked beside the length is worse known.
     expect(answers[5].lengths[1].sigma).toBeGreaterThan(answers[0].lengths[1].sigma);
     expect(answers[0].advice[0].worstSigmaThen).toBeLessThan(answers[0].advice[0].worstSigmaNow);
-    expect(bryony('solve', file('good.json', good)).status).toBe(0);
-    expect(bryony('solve', file('broken.json', '{')).status).toBe(2);
+    expect((await bryony('solve', file('good.json', good))).status).toBe(0);
+    expect((await bryony('solve', file('broken.json', '{'))).status).toBe(2);
     // More than a pipe holds at a time comes out whole.
-    const long = bryony(
+    const long = called(
       'solve',
       file(
         'long.json',
@@ -242,12 +254,15 @@ describe('the command line', () => {
     ).toHaveLength(600);
   });
 
-  it('says with its status what went wrong', () => {
-    expect(bryony('read', path.join(folder, 'nowhere.dxf')).status).toBe(2);
-    expect(bryony('paint', bundle).status).toBe(2);
+  it('says with its status what went wrong', async () => {
+    expect((await bryony('read', path.join(folder, 'nowhere.dxf'))).status).toBe(2);
+    expect((await bryony('paint', bundle)).status).toBe(2);
     const wrong = path.join(folder, 'wrong.zip');
     writeFileSync(wrong, 'hello');
-    expect(bryony('report', wrong)).toMatchObject({ status: 1, stderr: expect.stringContaining('bundle-not-ours') });
-    expect(bryony('--help')).toMatchObject({ status: 0, stdout: expect.stringContaining('Exit status') });
+    expect(called('report', wrong)).toMatchObject({
+      status: 1,
+      stderr: expect.stringContaining('bundle-not-ours'),
+    });
+    expect(await bryony('--help')).toMatchObject({ status: 0, stdout: expect.stringContaining('Exit status') });
   });
 });
