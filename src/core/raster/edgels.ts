@@ -16,11 +16,19 @@ export interface Edgels {
 const LEAST = 10;
 const TANGENT = Math.tan(Math.PI / 8);
 
+/** Looked for once in each picture: one is tapped on again and again. */
+const known = new WeakMap<ColourPicture, Edgels>();
+export function listEdgels(picture: ColourPicture): Edgels {
+  const edgels = known.get(picture) ?? findEdgels(picture);
+  known.set(picture, edgels);
+  return edgels;
+}
+
 /**
  * Edge pixels of a whole picture: colour gradients in the channel that changes most, kept where they are steepest along their own direction
  * (Canny, A computational approach to edge detection, 1986, without his tracking). By channels, since oiled wood and steel can be equally bright.
  */
-export function listEdgels({ width, height, data }: ColourPicture): Edgels {
+function findEdgels({ width, height, data }: ColourPicture): Edgels {
   // The square of how much, which needs no root where it is only compared.
   const [gx, gy, size] = [
     new Float32Array(width * height),
@@ -66,16 +74,16 @@ const ONE_HIT = 2.5;
 /** The edges that are met first as one goes out from a place: so many on each ray. What lies beyond them, squared paper or the grain of a table, is another thing's. */
 export function firstMet(edgels: Edgels, [x0, y0]: Vec, hits: number): Edgels {
   const rays = Array.from({ length: RAYS }, (): number[] => []);
-  const far = (e: number) => Math.hypot(edgels.x[e]! - x0, edgels.y[e]! - y0);
+  const far = Float64Array.from({ length: edgels.count }, (_, e) => Math.hypot(edgels.x[e]! - x0, edgels.y[e]! - y0));
   for (let e = 0; e < edgels.count; e++)
     rays[Math.floor(((Math.atan2(edgels.y[e]! - y0, edgels.x[e]! - x0) / (2 * Math.PI) + 0.5) * RAYS) % RAYS)]!.push(e);
   const kept = rays.flatMap((ray) => {
     let [met, last] = [0, -Infinity];
     return ray
-      .sort((a, b) => far(a) - far(b))
+      .sort((a, b) => far[a]! - far[b]!)
       .filter((e) => {
-        if (far(e) > last + ONE_HIT) met++;
-        last = far(e);
+        if (far[e]! > last + ONE_HIT) met++;
+        last = far[e]!;
         return met <= hits;
       });
   });
