@@ -24,11 +24,11 @@ export function tellJob(job: Job): ToldOfJob {
   }
   for (const outline of job.outlines) {
     const figured = { job, derived };
-    const { length, area, radius, centre, pointed } = figuresOf(outline, figured, derived.shapes.get(outline.id)!);
+    const { length, area, radius, centre, shares } = figuresOf(outline, figured, derived.shapes.get(outline.id)!);
     Object.entries({ length, area, radius, across: centre?.[0], up: centre?.[1] }).forEach(([name, measured]) =>
       put(`${outline.id} ${name}`, measured),
     );
-    numbers[`${outline.id} pointed`] = pointed ?? -1;
+    numbers[`${outline.id} pointed`] = shares?.pointed ?? -1;
   }
   for (const dimension of job.dimensions)
     put(dimension.id, measureDimension(dimension, { job, derived }, derived.shapes));

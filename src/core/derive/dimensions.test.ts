@@ -8,7 +8,7 @@ import {
   listRow,
   measureDimension,
   measureSaid,
-  pointedShare,
+  sharesOf,
   wholeEnds,
 } from '.';
 import { writePartsTable } from '../formats';
@@ -247,14 +247,28 @@ it('slopes are said as trades say them', () => {
   expect(formatSlope(Math.PI / 2)).toBe('90.00° · upright');
 });
 
-it('tells how much of a figure’s doubt comes from where it was pointed', () => {
-  const figured = { job, derived };
+it('tells how much of a figure’s doubt comes from where it was pointed, and how much from edges that are never sharp', () => {
   const radius = ({ pieces: [piece] }: Shape) => (piece?.kind === 'arc' ? piece.radius : NaN);
-  // Two places of 1 px at 10 px/mm, against a scale that 100 mm say to a tenth: nearly all of it.
-  expect(pointedShare(hole, figured, radius)).toBeGreaterThan(0.99);
-  const exact: CircleOutline = {
+  const rim = (sigma: number, edge = {}): CircleOutline => ({
     ...hole,
-    by: { kind: 'rim', centre: { ...at(300, 300), sigma: 1e-4 }, rim: { ...at(340, 300), sigma: 1e-4 } },
+    by: { kind: 'rim', centre: { ...at(300, 300), sigma }, rim: { ...at(340, 300), sigma, ...edge } },
+  });
+  const sharesIn = (kind: 'scan' | 'photo', circle: CircleOutline) => {
+    const pictured = {
+      ...job,
+      sheets: job.sheets.map((one) => ({ ...one, kind })),
+      views: job.views.map((view) => ({ ...view, model: 'similarity' as const, lens: 'none' as const })),
+      outlines: [circle],
+    };
+    return sharesOf(circle, { job: pictured, derived: createDeriver()(pictured) }, radius)!;
   };
-  expect(pointedShare(exact, { ...figured, job: { ...job, outlines: [exact] } }, radius)).toBeLessThan(0.01);
+  // Two places of 1 px at 10 px/mm, against a scale that 100 mm say to a tenth: nearly all of it.
+  expect(sharesOf(hole, { job, derived }, radius)).toMatchObject({ pointed: expect.closeTo(1, 2), edges: 0 });
+  expect(sharesIn('scan', rim(1e-4)).pointed).toBeLessThan(0.01);
+  // What the picture caught is as good as edges are, and no better; what a hand pointed at freely has its own doubt.
+  const caught = sharesIn('photo', rim(0.13));
+  expect(caught.edges).toBeGreaterThan(0.8);
+  expect(caught.pointed).toBeGreaterThan(caught.edges);
+  expect(sharesIn('scan', rim(0.13)).edges).toBe(0);
+  expect(sharesIn('photo', rim(1)).edges).toBe(0);
 });

@@ -4,6 +4,7 @@ import type { Job } from '../job';
 import {
   asPointed,
   bySteadyHand,
+  type Knowing,
   findTimes,
   listPointed,
   mapPlaces,
@@ -42,9 +43,9 @@ export interface Figured {
   readonly derived: Pick<Derived, 'planes' | 'related'>;
 }
 
-/** How a figure is measured: with places as they were pointed, or as if nobody doubted them; and with which copies. */
+/** How a figure is measured: with places as they were pointed, as if edges of things were where they are seen, or as if nobody doubted them at all; and with which copies. */
 export interface Measuring {
-  readonly places?: 'as pointed' | 'exact';
+  readonly places?: 'as pointed' | 'as seen' | 'exact';
   readonly copies?: Copies;
 }
 
@@ -87,7 +88,7 @@ export function measureEachOfShapes<Figures extends readonly number[]>(
   figures: (shapes: ReadonlyMap<string, Shape>) => Figures,
   { places = 'as pointed', copies = 'all' }: Measuring = {},
 ): { readonly [I in keyof Figures]: Measured } {
-  const traced = tracedOf(outlines, figured);
+  const traced = tracedOf(outlines, figured, places);
   return measureEachBy((otherwise: Otherwise) => figures(shapesAt(outlines, traced, copies, otherwise)), {}, [
     ...causesOfFits(traced.planes, traced.groups),
     ...causesOfPointing(traced, places),
@@ -137,9 +138,12 @@ interface Standing<E> {
 }
 
 /** Weak: what lies on a plane that no view shows is left out. */
-function tracedOf(outlines: readonly Outline[], { job, derived }: Figured): Traced {
+function tracedOf(outlines: readonly Outline[], { job, derived }: Figured, places?: Measuring['places']): Traced {
   const isSeen = ({ plane }: Pick<Outline, 'plane'>) => derived.planes.has(plane);
-  const knowingOn = (plane: string) => knowingOf(derived.planes.get(plane)!);
+  const knowingOn = (plane: string): Knowing => ({
+    ...knowingOf(derived.planes.get(plane)!),
+    ...(places === 'as seen' ? { edgesKnownTo: () => 0 } : {}),
+  });
   const known = <O extends Outline>(outline: O): O => asPointed(outline, knowingOn(outline.plane));
   const drawn = [...new Set(outlines.flatMap((outline) => drawnSourcesOf(outline, job)))].filter(isSeen);
   const groups = solvedAmong(drawn, derived);
@@ -217,13 +221,19 @@ function shapesAt(
   );
 }
 
-/** The share of a figure's variance that comes from where its outline was pointed; the rest is the fit's. Undefined where relations hold the outline: there the two cannot be told apart so. */
-export function pointedShare(outline: Outline, figured: Figured, figure: (shape: Shape) => number): number | undefined {
+/** Shares of a figure's variance: of where its outline was pointed, edges and all, the rest being the fit's; and of that what edges of things leave open, whoever points. */
+export interface Shares {
+  readonly pointed: number;
+  readonly edges: number;
+}
+
+/** Where a figure's variance comes from. Undefined where relations hold the outline: there pointing and fit cannot be told apart so. */
+export function sharesOf(outline: Outline, figured: Figured, figure: (shape: Shape) => number): Shares | undefined {
   if (solvedAmong(drawnSourcesOf(outline, figured.job), figured.derived).length > 0) return undefined;
-  const [whole, ofFit] = (['as pointed', 'exact'] as const).map(
+  const [whole, asSeen, ofFit] = (['as pointed', 'as seen', 'exact'] as const).map(
     (places) => measureOutline(outline, figured, figure, { places, copies: 'first' }).sigma ** 2,
-  ) as [number, number];
-  return whole > 0 ? 1 - ofFit / whole : undefined;
+  ) as [number, number, number];
+  return whole > 0 ? { pointed: 1 - ofFit / whole, edges: 1 - asSeen / whole } : undefined;
 }
 
 type Change = (place: PointedPlace) => PointedPlace;
@@ -269,8 +279,8 @@ export interface OutlineFigures {
   readonly radius: Measured | undefined;
   /** Across and up from zero to the centre of its area; of very many pieces it is not measured. */
   readonly centre: readonly [Measured, Measured] | undefined;
-  /** How much of the doubt of its radius, or else its length, comes from where it was pointed: see `pointedShare`. */
-  readonly pointed: number | undefined;
+  /** Where the doubt of its radius, or else its length, comes from. */
+  readonly shares: Shares | undefined;
 }
 
 const MOST_CENTRED = 400;
@@ -292,7 +302,7 @@ export function figuresOf(outline: Outline, figured: Figured, shape: Shape): Out
     centre:
       shape.closed && shape.pieces.length <= MOST_CENTRED ? [measure(centreOf(0)), measure(centreOf(1))] : undefined,
     radius: isCircle ? measure(radiusOf) : undefined,
-    pointed: pointedShare(outline, figured, isCircle ? radiusOf : lengthOf),
+    shares: sharesOf(outline, figured, isCircle ? radiusOf : lengthOf),
   };
 }
 

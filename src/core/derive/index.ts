@@ -20,9 +20,10 @@ export {
   figuresOf,
   measureOutline,
   measureShapes,
-  pointedShare,
+  sharesOf,
   type Figured,
   type OutlineFigures,
+  type Shares,
 } from './figures';
 export { fitOf, pictureOf, toldOf, type FittedView, type Question, type Told } from './fits';
 export { clearanceOf, edgeKept, innerSideOf, outlinesSited, type Clearance } from './clearances';

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { useJob } from '@/bench/use-session';
-import { figuresOf, type FittedView } from '@/core/derive';
+import { figuresOf, type FittedView, type Shares } from '@/core/derive';
 import type { Outline } from '@/core/outline';
 import { formatArea, formatLength, formatPlusMinus } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
@@ -11,9 +11,11 @@ import { Words } from '@/ui/text';
 /** Shares of the variance beyond which one of two is most of it. */
 const MOST = 0.7;
 
-/** Where most of the plus-minus comes from, and the one thing that lowers it most; undefined where both have their part. */
-export function doubtInWords(pointed: number): string | undefined {
-  if (pointed > MOST)
+/** Where most of the plus-minus comes from, and the one thing that lowers it most; undefined where several have their part. */
+export function doubtInWords({ pointed, edges }: Shares): string | undefined {
+  if (edges > MOST)
+    return 'Most of the plus-minus is that edges of things are never quite sharp, and a photograph does not tell where they end. What has to be truer, measure on the thing.';
+  if (pointed - edges > MOST)
     return 'Most of the plus-minus is from where it was pointed: come closer, let the edge catch the aim, and point again.';
   return pointed < 1 - MOST ? 'Most of the plus-minus is the fit’s: Fit says what would lower it.' : undefined;
 }
@@ -28,8 +30,8 @@ export function OutlineFiguresCard({ outline, fitted }: { outline: Outline; fitt
   const scaled = fitted.fit.scaled;
   const length = (of: { value: number; sigma: number }) =>
     scaled ? formatLength(of.value, units, of.sigma) : 'no scale yet';
-  const { radius, area, pointed } = figures;
-  const doubt = scaled && pointed !== undefined ? doubtInWords(pointed) : undefined;
+  const { radius, area, shares } = figures;
+  const doubt = scaled && shares ? doubtInWords(shares) : undefined;
   return (
     <Card testID="figures">
       <Words style={{ fontWeight: '700' }}>{shape.closed ? 'Closed outline' : 'Open outline'}</Words>
