@@ -31,7 +31,8 @@ const isCaughtWhole = ({ edge, sigma }: PointedPlace) => !edge && sigma < EYE;
 /**
  * The outline with every pointed place as well known as it can be: by its hand, and by what is seen of edges. Where a line meets an arc, or an arc another one, without a
  * kink that shows, nobody sees where: along the edge such a contact is known to √(2·s/κ) only, with s what is known across the edge and κ how much more one piece bends than the other
- * (the way after which they are s apart). Sheet px. Weak: where a chain was pointed in several views contacts are known as they were pointed.
+ * (the way after which they are s apart). Sheet px. Weak: where a chain was pointed in several views contacts are known as they were pointed; a contact that a
+ * hand pointed freely is widened across the edge as if the picture had caught it.
  */
 export function asPointed<O extends Outline>(outline: O, knowing: Knowing): O {
   const each = <T extends Outline>(of: T, change: (pointed: PointedPlace) => PointedPlace): T =>
