@@ -1,4 +1,8 @@
 /** Where several things could be meant, one chooses among them: what a point was caught by, and what lies under what was chosen. */
+import { readFileSync } from 'node:fs';
+import { createDeriver } from '../src/core/derive';
+import { readBundle } from '../src/core/formats';
+import { distance, pointAt, type Arc } from '../src/core/geometry';
 import { expect, test, truth, type Desk } from './helpers/desk';
 import { MouseHand } from './helpers/hand';
 
@@ -53,6 +57,49 @@ test('outlines that lie over each other are gone through', async ({ desk, page }
   await expect(chosen).not.toHaveAttribute('data-testid', first);
   await desk.choose('edit-under');
   await expect(chosen).toHaveAttribute('data-testid', first);
+});
+
+test('of two circles over each other, one line through both: the one that is meant is trimmed, and the other stays whole', async ({
+  desk,
+  page,
+}) => {
+  await desk.openDemo('blade-finished');
+  await desk.step('trace');
+  const [x, y] = truth.blade.holes[0]!.px;
+  const radius = Math.hypot(...[0, 1].map((axis) => truth.blade.holes[0]!.rimPx[0]![axis]! - [x, y][axis]!));
+  await desk.choose('tool-circle');
+  await desk.closeCards();
+  await desk.pointAt([x, y]);
+  await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 2');
+  await desk.choose('tool-line');
+  await desk.closeCards();
+  await desk.pointAt([x - 1.6 * radius, y], [x + 1.6 * radius, y]);
+  await desk.openCards();
+  await desk.choose('draw-finish');
+  await desk.choose('tool-cut');
+  await desk.closeCards();
+  await desk.pointAt([x, y - radius]);
+  await expect(page.getByTestId('hint')).toContainText('Several lie here');
+  await desk.openCards();
+  await desk.choose('edit-under');
+  await desk.closeCards();
+  await desk.pointAt([x, y - radius]);
+  await expect(page.getByTestId('hint')).toContainText('Point at the outline that is cut');
+
+  await desk.step('handover');
+  const bundle = readBundle(readFileSync(await desk.download('save-bundle')));
+  if (!bundle.ok) throw new Error('not read');
+  const { views, shapes } = createDeriver()(bundle.value.job);
+  const { fit } = [...views.values()][0]!;
+  const centre = fit.toPlane([x, y]);
+  const round = [...shapes.values()]
+    .flatMap(({ pieces }) => pieces)
+    .filter((piece) => piece.kind === 'arc' && distance(piece.centre, centre) < 0.5);
+  // One whole; of the other the top is gone, up to what crosses it on both sides: the line, or the one that lies over it.
+  const turns = round.map((piece) => Math.abs((piece as Arc).sweep) / (2 * Math.PI)).sort();
+  expect(turns).toEqual([expect.closeTo(0.7, 0), expect.closeTo(1, 9)]);
+  const [left] = round.filter((piece) => Math.abs((piece as Arc).sweep) < 6);
+  expect(pointAt(left!, 0.5)[1]).toBeLessThan(centre[1]);
 });
 
 test('a picture is kept only to look at, and used again; a size is compared with what is usual @wide', async ({

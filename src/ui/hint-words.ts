@@ -148,6 +148,7 @@ export const HINTS = {
 
   shape: 'Point at what the card asks for; what makes it the shape it is stays true.',
   cut: 'Point at the outline that is cut.',
+  'cut-again': 'Several lie here. Point again to cut the one that is shown, or go on to the next.',
   stand: 'Point at what the card asks for.',
   region: 'Point at a region to name it.',
   dimension: 'Point at what a size should be read between.',

@@ -14,6 +14,7 @@ import {
 import { shapeOf, type DrawnOutline } from '@/core/outline';
 import type { Aim } from '../aim';
 import { startTool, toolOf, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from '.';
+import type { Preview } from './tool';
 
 /** A scan of 10 px/mm on which a tool is used as in the app, without a screen. */
 export class Bench {
@@ -99,6 +100,16 @@ export class Bench {
   set_(change: object): this {
     this.tool = { name: this.tool.name, state: { ...this.tool.state, ...change } } as ActiveTool;
     return this;
+  }
+
+  /** The code of what the tool waits for. */
+  hint(): string | undefined {
+    return toolOf(this.tool).hint?.(this.tool.state, this.context())?.code;
+  }
+
+  /** What the tool shows while nothing is pointed at. */
+  preview(): Preview {
+    return toolOf(this.tool).preview(this.tool.state, undefined, this.context());
   }
 
   shape(index = 0) {

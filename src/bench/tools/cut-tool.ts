@@ -22,8 +22,8 @@ import {
   type Shape,
 } from '@/core/outline';
 import type { Aim } from '../aim';
-import { findPicked } from './pick';
-import { aimReach } from './reach';
+import { findPicked, listOver, type Picked } from './pick';
+import { aimReach, pixelSize } from './reach';
 import { NOTHING, run, say, stay, toSheetPlace, type Step, type Tool, type ToolContext } from './tool';
 
 /** Cut away up to what crosses it on both sides, carry an end on to what it meets, or split in two. */
@@ -35,6 +35,8 @@ export interface CutState {
   readonly edges?: readonly string[] | undefined;
   /** What is pointed at becomes one of them, or is none any more. */
   readonly choosing?: boolean | undefined;
+  /** What lies over each other where one pointed, the one that is meant first: nothing is cut until one points there again. */
+  readonly within?: readonly Picked[] | undefined;
 }
 
 /** What is pointed at: an outline, its shape, and where along it. */
@@ -49,15 +51,43 @@ const SAME = 1e-6;
 /** Where neighbouring pieces meet. */
 const JOINT = 1e-4;
 
-function findPointed(aim: Aim, context: ToolContext): Pointed | 'nothing-to-cut' | 'made-follows' {
-  const { job, fitted, shapes } = context;
-  const picked = findPicked(job, context, fitted.view.plane, aim.plane, aimReach(aim, context));
+/** Nearer alike than so many sigmas of the aim, no hand tells which is meant. */
+const ALIKE = 2;
+
+/** What lies over each other where the aim is; nothing, or one thing, where it is plain what is meant. */
+function listMeant(aim: Aim, context: ToolContext): readonly Picked[] {
+  const { job, fitted } = context;
+  const slack = ALIKE * pixelSize(aim, context) * aim.sigma;
+  return listOver(slack, job, context, fitted.view.plane, aim.plane, aimReach(aim, context));
+}
+
+function findPointed(picked: Picked | undefined, context: ToolContext): Pointed | 'nothing-to-cut' | 'made-follows' {
   const [outline, shape] = [
-    job.outlines.find(({ id }) => id === picked?.outline),
-    picked && shapes.get(picked.outline),
+    context.job.outlines.find(({ id }) => id === picked?.outline),
+    picked && context.shapes.get(picked.outline),
   ];
   if (!picked || !outline || !shape) return 'nothing-to-cut';
   return outline.shape === 'made' ? 'made-follows' : { outline, shape, at: { segment: picked.segment, t: picked.t } };
+}
+
+/** What pointing does: the one thing that is there is cut; of several, that which is meant once one points at it again. */
+function cutAt(state: CutState, aim: Aim, context: ToolContext): Step<CutState> {
+  const found = listMeant(aim, context);
+  const meant = found.find(({ outline }) => outline === state.within?.[0]?.outline);
+  if (!meant && found.length > 1) return stay({ ...state, within: found });
+  const asked = { ...state, within: undefined };
+  const pointed = findPointed(meant ?? found[0], context);
+  if (typeof pointed === 'string') return stay(asked, say(pointed));
+  const command = commandFor(state, pointed, context);
+  return stay(asked, typeof command === 'string' ? say(command) : run(command));
+}
+
+/** The next of what lies over each other, round and round. */
+function another(state: CutState): Step<CutState> {
+  const [first, ...others] = state.within ?? [];
+  return first && others.length > 0
+    ? [{ ...state, within: [...others, first] }, []]
+    : stay(state, say('nothing-under-it'));
 }
 
 /** What cuts an outline: the edges that were chosen, or everything in the view, which is what is shown of the other outlines, and guides. */
@@ -189,18 +219,17 @@ function chooseEdge(state: CutState, aim: Aim, context: ToolContext): Step<CutSt
 /** Shortens, lengthens and splits what is drawn. */
 export const cutTool: Tool<CutState> = {
   belongsTo: 'trace',
-  hint: () => ({ code: 'cut' }),
+  hint: ({ within }) => ({ code: within ? 'cut-again' : 'cut' }),
+  cards: ({ within }) => (within ? 'useful' : undefined),
   start: { mode: 'away' },
   isFree: true,
+  picks: true,
   setsNoPoint: () => true,
   step(state, input, context): Step<CutState> {
     if (input.kind === 'cancel') return [{ mode: state.mode }, []];
+    if (input.kind === 'another') return another(state);
     if (input.kind !== 'set') return [state, []];
-    if (state.choosing) return chooseEdge(state, input.aim, context);
-    const pointed = findPointed(input.aim, context);
-    if (typeof pointed === 'string') return stay(state, say(pointed));
-    const command = commandFor(state, pointed, context);
-    return [state, [typeof command === 'string' ? say(command) : run(command)]];
+    return state.choosing ? chooseEdge(state, input.aim, context) : cutAt(state, input.aim, context);
   },
   preview(state, aim, context) {
     if (state.choosing)
@@ -208,8 +237,8 @@ export const cutTool: Tool<CutState> = {
         ...NOTHING,
         pieces: { list: (state.edges ?? []).flatMap((id) => context.shapes.get(id)?.finished ?? []), look: 'comes' },
       };
-    const pointed = aim && findPointed(aim, context);
-    if (!pointed || typeof pointed === 'string') return NOTHING;
+    const pointed = findPointed(state.within?.[0] ?? (aim && listMeant(aim, context)[0]), context);
+    if (typeof pointed === 'string') return NOTHING;
     if (state.mode === 'split')
       return {
         ...NOTHING,

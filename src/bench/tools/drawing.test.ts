@@ -175,6 +175,54 @@ describe('cutting', () => {
   });
 });
 
+describe('cutting what lies over each other', () => {
+  /** Two lines over each other from 20 mm on, the second one drawn on to 80, and an edge across both at 50. */
+  const laidOver = () => {
+    const bench = new Bench('chain').set([100, 500], [600, 500]).give({ kind: 'finish' });
+    for (const [from, to] of [
+      [
+        [200, 500],
+        [800, 500],
+      ],
+      [
+        [500, 300],
+        [500, 700],
+      ],
+    ] as const) {
+      bench.tool = startTool('chain');
+      bench.set(from, to).give({ kind: 'finish' });
+    }
+    bench.tool = startTool('cut');
+    return bench;
+  };
+  const lengths = (bench: Bench) => shapesOf(bench).map(({ pieces }) => Math.round(pieceLength(pieces[0]!)));
+
+  it('asks which is meant, and cuts that where one points again', () => {
+    for (const turns of [0, 1, 2, 3]) {
+      const bench = laidOver().set([300, 500]);
+      expect(lengths(bench)).toEqual([50, 60, 40]);
+      expect(bench.hint()).toBe('cut-again');
+      for (let i = 0; i < turns; i++) bench.give({ kind: 'another' });
+      bench.set([301, 501]);
+      expect(lengths(bench)).toEqual(turns % 2 === 0 ? [10, 60, 40] : [50, 30, 40]);
+      expect([bench.hint(), bench.said]).toEqual(['cut', []]);
+    }
+  });
+
+  it('lets go of it where one points at something else, and where one thing lies there cuts at once', () => {
+    const bench = laidOver().set([300, 500]).set([700, 500]);
+    expect([lengths(bench), bench.hint()]).toEqual([[50, 30, 40], 'cut']);
+    expect(bench.give({ kind: 'another' }).said).toEqual(['nothing-under-it']);
+  });
+
+  it('shows what would go before it is cut', () => {
+    const bench = laidOver().set([300, 500]).give({ kind: 'another' });
+    const { pieces } = bench.preview();
+    expect(pieces?.look).toBe('goes');
+    expect(pieces!.list.map((piece) => Math.round(pieceLength(piece)))).toEqual([30]);
+  });
+});
+
 describe('what is made follows', () => {
   const square = () => {
     const bench = new Bench('shape').set([300, 700], [500, 500]);

@@ -21,25 +21,34 @@ export function findPicked(
 }
 
 /** All outlines within reach, each where it is nearest; the nearest first. */
-export function listPicked(
+export const listPicked = (...of: Parameters<typeof listNear>): readonly Picked[] =>
+  listNear(...of).map(({ on }) => on);
+
+/** Outlines within reach that lie over each other there: none of them farther off than the nearest by more than `slack`, which no hand can tell. */
+export function listOver(slack: number, ...of: Parameters<typeof listNear>): readonly Picked[] {
+  const found = listNear(...of);
+  return found.filter(({ away }) => away <= found[0]!.away + slack).map(({ on }) => on);
+}
+
+function listNear(
   job: Pick<Job, 'layers' | 'outlines'>,
   { shapes }: Pick<Derived, 'shapes'>,
   plane: string,
   at: Vec,
   reach: number,
-): readonly Picked[] {
+): readonly { readonly on: Picked; readonly away: number }[] {
   const open = new Set(job.layers.filter((layer) => layer.show && !layer.lock).map((layer) => layer.id));
   const found = job.outlines
     .filter((outline) => outline.plane === plane && open.has(outline.layer))
     .flatMap(({ id }) => {
-      let best: (Picked & { away: number }) | undefined;
+      let best: { on: Picked; away: number } | undefined;
       shapes.get(id)?.pieces.forEach((piece, segment) => {
         const { distance: away, t } = nearestOn(piece, at);
-        if (away <= reach && (!best || away < best.away)) best = { outline: id, segment, t, away };
+        if (away <= reach && (!best || away < best.away)) best = { on: { outline: id, segment, t }, away };
       });
       return best ?? [];
     });
-  return found.sort((a, b) => a.away - b.away).map(({ outline, segment, t }) => ({ outline, segment, t }));
+  return found.sort((a, b) => a.away - b.away);
 }
 
 /** The smallest circle around a place: where nothing is near enough, it is meant. */

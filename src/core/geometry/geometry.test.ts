@@ -9,8 +9,10 @@ import {
   endOf,
   findArcThrough,
   findCircumcentre,
+  findFoot,
   findTangentArc,
   listCrossings,
+  mostLengthOf,
   nearestOn,
   norm,
   pieceBounds,
@@ -94,6 +96,32 @@ describe('pieces', () => {
         expect(nearestOn(p, q).distance).toBeLessThan(best + 1e-6 + 1e-3 * best);
       }),
       { numRuns: 150 },
+    );
+  });
+
+  it('have a foot within a reach just where they are that near', () => {
+    let within = 0;
+    const reach = fc.double({ min: 0.001, max: 60, noNaN: true });
+    fc.assert(
+      fc.property(piece, vec, fc.double({ min: 0, max: 1, noNaN: true }), reach, fc.boolean(), (p, q, t, r, beside) => {
+        const on = pointAt(p, t);
+        const point: Vec = beside ? [on[0] + 0.4 * r, on[1] - 0.3 * r] : q;
+        const [nearest, foot] = [nearestOn(p, point), findFoot(p, point, r)];
+        expect(foot).toBe(nearest.distance <= r ? nearest.t : undefined);
+        if (foot !== undefined) within++;
+      }),
+      { numRuns: 600, seed: 8 },
+    );
+    expect(within).toBeGreaterThan(200);
+  });
+
+  it('are not longer than is said at once, nor faster anywhere', () => {
+    fc.assert(
+      fc.property(piece, fc.double({ min: 0, max: 1, noNaN: true }), (p, t) => {
+        const most = mostLengthOf(p) * (1 + 1e-12);
+        expect(pieceLength(p)).toBeLessThanOrEqual(most + 1e-9);
+        expect(norm(velocityAt(p, t))).toBeLessThanOrEqual(most);
+      }),
     );
   });
 

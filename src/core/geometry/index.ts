@@ -7,9 +7,11 @@ export { findEllipse, onEllipse, outsideEllipse, type Ellipse } from './ellipse'
 export { findLineCrossing, listCrossings, type Crossing } from './intersect';
 export {
   enclosedArea,
+  findFoot,
   findTurn,
   findUnion,
   isOverlapping,
+  mostLengthOf,
   nearestOn,
   outermostOf,
   pieceBounds,

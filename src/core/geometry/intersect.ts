@@ -188,7 +188,7 @@ function halves({ piece, from, to }: Stretch): Stretch[] {
   return [stretch(piece, from, middle), stretch(piece, middle, to)];
 }
 
-/** Where two stretches cross, or nearly beside them; undefined when Newton's method leaves them: a short one is soon left from the middle of a long one. */
+/** Where two stretches cross; undefined when Newton's method leaves them, which says nothing of what they do: what they are parts of may cross elsewhere, too. */
 function sharpen(p: Stretch, q: Stretch, tolerance: number): Crossing | undefined {
   let [ta, tb] = [(p.from + p.to) / 2, (q.from + q.to) / 2];
   for (let i = 0; i < 20; i++) {
@@ -201,11 +201,14 @@ function sharpen(p: Stretch, q: Stretch, tolerance: number): Crossing | undefine
     tb += cross(gap, u) / area;
     if (Math.abs(ta) > 2 || Math.abs(tb) > 2) return undefined;
   }
-  const [slackA, slackB] = [p.to - p.from, q.to - q.from];
-  if (ta < p.from - slackA || ta > p.to + slackA || tb < q.from - slackB || tb > q.to + slackB) return undefined;
+  if (!isOn(p, ta) || !isOn(q, tb)) return undefined;
   const point = pointAt(p.piece, ta);
   return distance(point, pointAt(q.piece, tb)) <= tolerance ? { point, ta, tb } : undefined;
 }
+
+/** Where pieces touch, a place along them is known to the root of what a number can tell, and lies now in one half and now in the other. */
+const BESIDE = 1e-6;
+const isOn = ({ from, to }: Stretch, t: number) => t >= from - BESIDE && t <= to + BESIDE;
 
 function distinct(crossings: readonly Crossing[], tolerance: number): Crossing[] {
   const kept: Crossing[] = [];

@@ -71,14 +71,19 @@ export interface Bounds {
 
 function boundsOf(points: readonly Vec[]): Bounds {
   let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const [x, y] of points)
-    [left, low, right, high] = [Math.min(left, x), Math.min(low, y), Math.max(right, x), Math.max(high, y)];
+  for (const [x, y] of points) {
+    left = Math.min(left, x);
+    low = Math.min(low, y);
+    right = Math.max(right, x);
+    high = Math.max(high, y);
+  }
   return { min: [left, low], max: [right, high] };
 }
 
 /** Parameters at which one coordinate of a cubic stands still; not all of them are finite, or on it. */
 function turningParameters(cubic: Cubic, axis: 0 | 1): readonly number[] {
   const [p, q, r] = [cubic.b[axis] - cubic.a[axis], cubic.c[axis] - cubic.b[axis], cubic.d[axis] - cubic.c[axis]];
+  if ((p > 0 && q > 0 && r > 0) || (p < 0 && q < 0 && r < 0)) return [];
   return quadraticRoots(p - 2 * q + r, 2 * (q - p), p);
 }
 
@@ -111,7 +116,8 @@ export const outermostOf = (piece: Piece): readonly Vec[] =>
   ([0, 1] as const).flatMap((axis) => turningsAlong(piece, axis).map((t) => pointAt(piece, t)));
 
 /** The tight box around a piece. */
-export const pieceBounds = (piece: Piece): Bounds => boundsOf([startOf(piece), endOf(piece), ...outermostOf(piece)]);
+export const pieceBounds = (piece: Piece): Bounds =>
+  boundsOf([startOf(piece), endOf(piece), ...(piece.kind === 'line' ? [] : outermostOf(piece))]);
 
 /** The box around boxes; undefined around nothing. */
 export function findUnion(boxes: readonly Bounds[]): Bounds | undefined {
@@ -151,19 +157,60 @@ export function nearestOn(piece: Piece, point: Vec): Nearest {
     const t = findArcParameter(piece, Math.atan2(direction[1], direction[0]));
     return t !== undefined ? at(t) : nearer(at(0), at(1));
   }
-  const samples = Array.from({ length: SAMPLES + 1 }, (_, i) => at(i / SAMPLES));
-  const valleys = samples.filter(
-    (sample, i) =>
-      sample.distance <= (samples[i - 1]?.distance ?? Infinity) &&
-      sample.distance <= (samples[i + 1]?.distance ?? Infinity),
+  const valleys = valleysOf(Float64Array.from(SHARES, (t) => distance(pointAt(piece, t), point)));
+  const feet = valleys.map((i) =>
+    footBetween(piece, point, SHARES[Math.max(0, i - 1)]!, SHARES[Math.min(SAMPLES, i + 1)]!),
   );
-  const feet = valleys.map(({ t }) =>
-    footBetween(piece, point, Math.max(0, t - 1 / SAMPLES), Math.min(1, t + 1 / SAMPLES)),
-  );
-  return [...valleys, ...feet.map(at)].reduce(nearer);
+  return [...valleys.map((i) => SHARES[i]!), ...feet].map(at).reduce(nearer);
+}
+
+/** Where a piece is nearest to a point that lies on it, or no farther from it than a reach; undefined where the point lies farther. */
+export function findFoot(piece: Piece, point: Vec, reach: number): number | undefined {
+  if (isBeyondReach(piece, point, reach)) return undefined;
+  const foot = nearestOn(piece, point);
+  return foot.distance <= reach ? foot.t : undefined;
+}
+
+/**
+ * Whether a piece surely keeps farther than a reach from a point, told from few of its places: between them it cannot run faster than its longest leg allows. False where that does not tell.
+ */
+function isBeyondReach(piece: Piece, point: Vec, reach: number): boolean {
+  const fastest = mostLengthOf(piece);
+  const isBeyond = (from: number, to: number, depth: number): boolean => {
+    const middle = (from + to) / 2;
+    if (distance(pointAt(piece, middle), point) > reach + (fastest * (to - from)) / 2) return true;
+    return depth > 0 && isBeyond(from, middle, depth - 1) && isBeyond(middle, to, depth - 1);
+  };
+  return isBeyond(0, 1, MOST_HALVINGS);
+}
+
+const MOST_HALVINGS = 5;
+
+/** A piece is not longer than this, and runs nowhere faster: at once, in its unit. Exact for lines and arcs; of others it may be three times as long as they are. */
+export function mostLengthOf(piece: Piece): number {
+  switch (piece.kind) {
+    case 'line':
+      return distance(piece.a, piece.b);
+    case 'cubic':
+      return 3 * Math.max(distance(piece.a, piece.b), distance(piece.b, piece.c), distance(piece.c, piece.d));
+    case 'arc':
+      return piece.radius * Math.abs(piece.sweep);
+    case 'ellipse':
+      return norm(piece.major) * Math.max(1, piece.ratio) * Math.abs(piece.sweep);
+  }
 }
 
 const SAMPLES = 32;
+const SHARES = Array.from({ length: SAMPLES + 1 }, (_, i) => i / SAMPLES);
+
+/** Where numbers are no larger than those beside them. */
+function valleysOf(values: Float64Array): readonly number[] {
+  const valleys: number[] = [];
+  values.forEach((value, i) => {
+    if (value <= (values[i - 1] ?? Infinity) && value <= (values[i + 1] ?? Infinity)) valleys.push(i);
+  });
+  return valleys;
+}
 
 /** Where the way to a point is square to a curve: Newton's method, halving wherever a step would leave the stretch. */
 function footBetween(piece: Piece, point: Vec, from: number, to: number): number {

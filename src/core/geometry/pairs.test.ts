@@ -98,6 +98,60 @@ describe('crossings of every pair of kinds', () => {
   });
 });
 
+describe('crossings of what bends a little', () => {
+  const share = fc.oneof(between(0.001, 0.999), between(0.001, 0.03), between(0.97, 0.999));
+  const gentle: fc.Arbitrary<Piece> = fc.oneof(
+    fc.tuple(between(20, 400), between(0.02, 0.3), fc.boolean()).map(([r, over, back]): Piece => ({
+      kind: 'arc',
+      centre: [0, 0],
+      radius: r,
+      start: 1,
+      sweep: back ? -over : over,
+    })),
+    fc
+      .tuple(between(4, 30), between(-0.2, 0.2), between(-0.2, 0.2), between(0.2, 0.45))
+      .map(([length, leave, arrive, handle]): Piece => ({
+        kind: 'cubic',
+        a: [0, 0],
+        b: [handle * length, leave * length * handle],
+        c: [length * (1 - handle), arrive * length * handle],
+        d: [length, 0],
+      })),
+    fc.tuple(between(20, 200), between(0.3, 1), between(0.02, 0.3)).map(([r, ratio, over]): Piece => ({
+      kind: 'ellipse',
+      centre: [0, 0],
+      major: [r, 0],
+      ratio,
+      start: 1,
+      sweep: over,
+    })),
+  );
+  /** Moved so that a place along it is zero, and its direction there another one. */
+  const through = (piece: Piece, t: number, direction: number): Piece => {
+    const [x, y] = pointAt(piece, t);
+    const [u, v] = velocityAt(piece, t);
+    return moved(moved(piece, placed([-x, -y])), placed([0, 0], direction - Math.atan2(v, u)));
+  };
+
+  it('are found where they are, near ends too, and where what carries the pieces on would cross elsewhere', () => {
+    fc.assert(
+      fc.property(
+        gentle,
+        gentle,
+        share,
+        share,
+        between(0, 6.2),
+        between(0.02, 0.5),
+        (a, b, ta, tb, direction, apart) => {
+          const found = listCrossings(through(a, ta, direction), through(b, tb, direction + apart), 1e-6);
+          expect(Math.min(...found.map(({ point }) => Math.hypot(...point)))).toBeLessThan(1e-6);
+        },
+      ),
+      { numRuns: 3000, seed: 24 },
+    );
+  });
+});
+
 describe('the gap between two things', () => {
   it.each(pairs)(
     '%s and %s: no two of many places are nearer, and the two that are named are that far apart',

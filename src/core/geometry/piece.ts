@@ -102,9 +102,14 @@ export function velocityAt(piece: Piece, t: number): Vec {
     case 'ellipse':
       return scale(turned(...axesOf(piece), piece.start + piece.sweep * t + Math.PI / 2), piece.sweep);
     case 'cubic': {
+      const { a, b, c, d } = piece;
       const s = 1 - t;
-      const [ab, bc, cd] = [subtract(piece.b, piece.a), subtract(piece.c, piece.b), subtract(piece.d, piece.c)];
-      return add(add(scale(ab, 3 * s * s), scale(bc, 6 * s * t)), scale(cd, 3 * t * t));
+      const [p, q, r] = [3 * s * s, 6 * s * t, 3 * t * t];
+      // Coordinate by coordinate, without displacements between: nothing is asked for as often.
+      return [
+        p * (b[0] - a[0]) + q * (c[0] - b[0]) + r * (d[0] - c[0]),
+        p * (b[1] - a[1]) + q * (c[1] - b[1]) + r * (d[1] - c[1]),
+      ];
     }
   }
 }
@@ -119,8 +124,12 @@ export function accelerationAt(piece: Piece, t: number): Vec {
     case 'ellipse':
       return scale(turned(...axesOf(piece), piece.start + piece.sweep * t), -(piece.sweep ** 2));
     case 'cubic': {
-      const bend = (p: Vec, q: Vec, r: Vec) => add(subtract(p, scale(q, 2)), r);
-      return add(scale(bend(piece.a, piece.b, piece.c), 6 * (1 - t)), scale(bend(piece.b, piece.c, piece.d), 6 * t));
+      const { a, b, c, d } = piece;
+      const [p, q] = [6 * (1 - t), 6 * t];
+      return [
+        p * (a[0] - 2 * b[0] + c[0]) + q * (b[0] - 2 * c[0] + d[0]),
+        p * (a[1] - 2 * b[1] + c[1]) + q * (b[1] - 2 * c[1] + d[1]),
+      ];
     }
   }
 }
@@ -141,8 +150,8 @@ export function tangentAt(piece: Piece, t: number): Vec {
   return norm(near) > 0 ? scale(near, 1 / norm(near)) : [1, 0];
 }
 
-export const startOf = (piece: Piece): Vec => pointAt(piece, 0);
-export const endOf = (piece: Piece): Vec => pointAt(piece, 1);
+export const startOf = (piece: Piece): Vec => (piece.kind === 'cubic' ? piece.a : pointAt(piece, 0));
+export const endOf = (piece: Piece): Vec => (piece.kind === 'cubic' ? piece.d : pointAt(piece, 1));
 
 export function reversed(piece: Piece): Piece {
   switch (piece.kind) {

@@ -1,9 +1,9 @@
 import {
   enclosedArea,
   findUnion,
+  mostLengthOf,
   moved,
   pieceBounds,
-  pieceLength,
   placed,
   reversed,
   startOf,
@@ -62,13 +62,22 @@ export function arrange(given: readonly Piece[], tolerance: number): Arrangement
 /** Shares of the tolerance, tried in turn. */
 const FINENESS = [1, 0.01, 30, 0.0001, 1000];
 
-/** What is read from an arrangement, at the first fineness at which it hangs together and can be read; undefined where there is none. */
+/** So many steps of a number places that are worked out from it may be off. */
+const ROUNDED = 8 * Number.EPSILON;
+
+/** How far places of pieces may be off for the rounding of their numbers alone: that of an almost straight arc whose middle lies far away is large. */
+const roundingOf = (pieces: readonly Piece[]): number =>
+  ROUNDED *
+  pieces.reduce((most, piece) => ('centre' in piece ? Math.max(most, ...piece.centre.map(Math.abs)) : most), 0);
+
+/** What is read from an arrangement, at the first fineness at which it hangs together and can be read, and not finer than numbers can tell; undefined where there is none. */
 export function findReading<T>(
   given: readonly Piece[],
   tolerance: number,
   read: (arrangement: Arrangement) => T | undefined,
 ): T | undefined {
-  for (const share of FINENESS) {
+  const least = roundingOf(given);
+  for (const share of FINENESS.filter((one) => one * tolerance > least)) {
     const arrangement = arrangedAt(given, share * tolerance);
     const found = hasEulersNumber(arrangement) ? read(arrangement) : undefined;
     if (found !== undefined) return found;
@@ -166,7 +175,7 @@ const NOTHING_WIDE = 1e-3;
 
 /** Holes go to the smallest face that holds them. */
 function nested(cycles: readonly Cycle[], halves: number, pieceOf: (half: HalfEdge) => Piece, tolerance: number) {
-  const along = ({ halves: ofCycle }: Cycle) => ofCycle.reduce((sum, half) => sum + pieceLength(pieceOf(half)), 0);
+  const along = ({ halves: ofCycle }: Cycle) => ofCycle.reduce((sum, half) => sum + mostLengthOf(pieceOf(half)), 0);
   const isFace = cycles.map((cycle) => cycle.area > 0 && cycle.area > NOTHING_WIDE * tolerance * along(cycle));
   const around = cycles.filter((_, i) => isFace[i]);
   const faces = around.map((cycle) => ({ around: cycle, holes: [] as Cycle[] }));

@@ -1,8 +1,11 @@
 import {
+  accelerationAt,
   add,
+  cross,
   curvatureAt,
   endOf,
   findDirection,
+  norm,
   partOf,
   perpendicular,
   pieceLength,
@@ -11,6 +14,7 @@ import {
   startOf,
   subtract,
   tangentAt,
+  velocityAt,
   type Piece,
   type Vec,
 } from '../geometry';
@@ -64,9 +68,13 @@ function listRuns(
   piece: Piece,
   by: number,
 ): readonly { readonly from: number; readonly to: number; readonly folded: boolean }[] {
+  /** Where the centre of curvature is no farther than the offset, on its side. */
   const isFolded = (t: number) => {
-    const curvature = curvatureAt(piece, t);
-    return Number.isFinite(curvature) && !(1 + curvature * by > 0);
+    const velocity = velocityAt(piece, t);
+    const turn = cross(velocity, accelerationAt(piece, t)) * by;
+    if (!(turn < 0)) return false;
+    const speed = norm(velocity);
+    return speed > 0 && -turn >= speed * speed * speed;
   };
   const stops = [0];
   let [from, before] = [1e-3 / SCANNED, isFolded(1e-3 / SCANNED)];

@@ -1,4 +1,4 @@
-import { isRound, partOf, reversed, type Path, type Piece } from '../geometry';
+import { distance, endOf, isRound, partOf, reversed, startOf, type Path, type Piece } from '../geometry';
 import { edgeOf, isForward, twin, type Arrangement, type HalfEdge } from './arrangement';
 import type { Stretch } from './edges';
 
@@ -7,8 +7,27 @@ export interface Boundary extends Path {
   readonly sources: readonly Stretch[];
 }
 
-/** The loops between what is kept and what is not. Stretches of one given piece that follow one another are one piece again. Parts that touch in a place only stay apart. */
-export function boundariesOf(
+/** Ends so many tolerances apart are one place: two cuts that were taken for one, each as far off as it may be. */
+const JOINED = 2;
+
+/**
+ * The loops between what is kept and what is not. Stretches of one given piece that follow one another are one piece again. Parts that touch in a place only stay apart. Undefined where a piece does not end where the next one begins:
+ * an arrangement that is coarser than `tolerance` may take what lies apart for one place.
+ */
+export function findBoundaries(
+  arrangement: Arrangement,
+  given: readonly Piece[],
+  tolerance: number,
+  isKept: (face: number) => boolean,
+): readonly Boundary[] | undefined {
+  const loops = boundariesOf(arrangement, given, isKept);
+  return loops.every((loop) => isJoined(loop, JOINED * tolerance)) ? loops : undefined;
+}
+
+const isJoined = ({ pieces }: Boundary, most: number): boolean =>
+  pieces.every((piece, i) => distance(endOf(piece), startOf(pieces[(i + 1) % pieces.length]!)) <= most);
+
+function boundariesOf(
   arrangement: Arrangement,
   given: readonly Piece[],
   isKept: (face: number) => boolean,

@@ -1,7 +1,7 @@
 import { done, refused, type Result } from '../basics';
 import { withoutFalseBow, type Path } from '../geometry';
 import { findReading } from './arrangement';
-import { boundariesOf, type Boundary } from './boundary';
+import { findBoundaries, type Boundary } from './boundary';
 import { findWindings } from './winding';
 
 export type Combining = 'united' | 'subtracted' | 'intersected';
@@ -24,7 +24,7 @@ export function combine(
   const loops = findReading(given, tolerance, (arrangement) => {
     const windings = sets.map((_, set) => findWindings(arrangement, (i) => (pieces[i]!.set === set ? 1 : 0)));
     if (windings.includes(undefined)) return undefined;
-    return boundariesOf(arrangement, given, (face) =>
+    return findBoundaries(arrangement, given, tolerance, (face) =>
       isKept(
         how,
         windings.map((winding) => winding!(face) % 2 !== 0),

@@ -1,12 +1,12 @@
 import Flatbush from 'flatbush';
-import { findMeeting } from './meeting';
+import { findMeetings } from './meeting';
 import {
   cross,
   distance,
   endOf,
+  findFoot,
   isRound,
   listCrossings,
-  nearestOn,
   pieceBounds,
   pointAt,
   startOf,
@@ -31,12 +31,12 @@ export function listCuts(pieces: readonly Piece[], tolerance: number): readonly 
   const boxes = pieces.map(pieceBounds);
   for (const [i, j] of listNeighbours(boxes, tolerance)) {
     const [a, b] = [pieces[i]!, pieces[j]!];
-    const meeting = findMeeting(a, b, tolerance);
-    if (meeting) {
-      cuts[i]!.push(meeting[0]);
-      cuts[j]!.push(meeting[1]);
-      continue;
-    }
+    const meetings = findMeetings(a, b, tolerance);
+    meetings?.forEach(([ta, tb]) => {
+      cuts[i]!.push(ta);
+      cuts[j]!.push(tb);
+    });
+    if (meetings) continue;
     const [onA, onB] = [endsOn(b, a, boxes[i]!, tolerance), endsOn(a, b, boxes[j]!, tolerance)];
     cuts[i]!.push(...onA);
     cuts[j]!.push(...onB);
@@ -83,8 +83,8 @@ function endsOn(piece: Piece, other: Piece, { min, max }: Bounds, tolerance: num
     if (!isNear) return [];
     if (distance(end, first) <= tolerance) return [0];
     if (distance(end, last) <= tolerance) return [1];
-    const foot = nearestOn(other, end);
-    return foot.distance <= tolerance ? [foot.t] : [];
+    const foot = findFoot(other, end, tolerance);
+    return foot === undefined ? [] : [foot];
   });
 }
 
@@ -99,7 +99,7 @@ function liesAlong(a: Piece, shared: readonly number[], b: Piece, tolerance: num
     const places = [0, 0.3, 0.5, 0.7, 1].map((share) => pointAt(a, from + share * (to - from)));
     return (
       distance(places[0]!, places[2]!) > 100 * tolerance &&
-      places.every((place) => nearestOn(b, place).distance <= tolerance)
+      places.every((place) => findFoot(b, place, tolerance) !== undefined)
     );
   });
 }

@@ -1,4 +1,4 @@
-import { distance, endOf, isRound, nearestOn, partOf, pointAt, startOf, type Piece, type Vec } from '../geometry';
+import { distance, endOf, findFoot, isRound, partOf, pointAt, startOf, type Piece, type Vec } from '../geometry';
 import { listCuts } from './cuts';
 
 /** A stretch of one of the given pieces. `to` is before `from` where it runs against the piece. */
@@ -69,7 +69,7 @@ function stretchesOf(piece: Piece, cuts: readonly number[], tolerance: number): 
 }
 
 function isSame(a: Piece, b: Piece, tolerance: number): boolean {
-  return [0.5, 0.2, 0.8].every((t) => nearestOn(a, pointAt(b, t)).distance <= tolerance);
+  return [0.5, 0.2, 0.8].every((t) => findFoot(a, pointAt(b, t), tolerance) !== undefined);
 }
 
 function isAlong(a: Piece, b: Piece): boolean {

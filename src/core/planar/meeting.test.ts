@@ -1,4 +1,4 @@
-/** Pieces that are said to meet at one end only share nothing else: judged by looking for everything that they share. */
+/** Pieces that are said to meet at one end only, or to keep apart, share nothing else: judged by looking for everything that they share. */
 import fc from 'fast-check';
 import {
   distance,
@@ -14,7 +14,7 @@ import {
   type Piece,
   type Vec,
 } from '../geometry';
-import { findMeeting } from './meeting';
+import { findMeetings } from './meeting';
 
 const TOLERANCE = 1e-6;
 const coordinate = fc.double({ min: -50, max: 50, noNaN: true });
@@ -48,7 +48,7 @@ it('of any two that follow each other', () => {
       fc.boolean(),
       ([a, b], back, around) => {
         const [first, second] = [back ? reversed(a) : a, around ? reversed(b) : b];
-        const meeting = findMeeting(first, second, TOLERANCE);
+        const [meeting] = findMeetings(first, second, TOLERANCE) ?? [];
         if (!meeting) return;
         told++;
         const joint = pointAt(first, meeting[0]);
@@ -67,13 +67,31 @@ it('of any two that follow each other', () => {
   expect(told).toBeGreaterThan(200);
 });
 
+it('of any two that lie somewhere', () => {
+  let told = 0;
+  fc.assert(
+    fc.property(pieces.filter(long), pieces.filter(long), place, (a, b, away) => {
+      const other = moved(b, placed(away));
+      if (findMeetings(a, other, TOLERANCE)?.length !== 0) return;
+      told++;
+      expect(listCrossings(a, other, TOLERANCE)).toEqual([]);
+      for (let i = 0; i <= 60; i++)
+        expect(nearestOn(other, pointAt(a, i / 60)).distance).toBeGreaterThan(100 * TOLERANCE);
+    }),
+    { numRuns: 1000, seed: 6 },
+  );
+  expect(told).toBeGreaterThan(60);
+});
+
 const line = (a: Vec, b: Vec): Piece => ({ kind: 'line', a, b });
 
-it.each<[string, Piece, Piece, readonly number[] | undefined]>([
-  ['lines that go on', line([0, 0], [9, 0]), line([9, 0], [20, 5]), [1, 0]],
+it.each<[string, Piece, Piece, readonly (readonly number[])[] | undefined]>([
+  ['lines that go on', line([0, 0], [9, 0]), line([9, 0], [20, 5]), [[1, 0]]],
   ['a line and its way back', line([0, 0], [9, 0]), line([9, 0], [0, 0]), undefined],
   ['a line that turns back beside it', line([0, 0], [9, 0]), line([9, 0], [0, 0.001]), undefined],
-  ['lines apart', line([0, 0], [9, 0]), line([9, 1], [20, 5]), undefined],
+  ['lines apart', line([0, 0], [9, 0]), line([9, 1], [20, 5]), []],
+  ['lines that cross', line([0, 0], [9, 0]), line([3, -2], [5, 4]), undefined],
+  ['a line whose end touches the other', line([0, 0], [9, 0]), line([4, 0], [5, 4]), undefined],
   [
     'two that share both ends',
     line([0, 0], [9, 0]),
@@ -96,7 +114,7 @@ it.each<[string, Piece, Piece, readonly number[] | undefined]>([
     'a smooth arc',
     line([0, 0], [9, 0]),
     { kind: 'arc', centre: [9, 5], radius: 5, start: -Math.PI / 2, sweep: 1 },
-    [1, 0],
+    [[1, 0]],
   ],
-  ['begun at one place', line([0, 0], [9, 0]), line([0, 0], polar(9, 2)), [0, 0]],
-])('%s', (_, a, b, meeting) => expect(findMeeting(a, b, TOLERANCE)).toEqual(meeting));
+  ['begun at one place', line([0, 0], [9, 0]), line([0, 0], polar(9, 2)), [[0, 0]]],
+])('%s', (_, a, b, meeting) => expect(findMeetings(a, b, TOLERANCE)).toEqual(meeting));

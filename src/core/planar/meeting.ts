@@ -1,26 +1,54 @@
-import { add, distance, dot, findDirection, pointAt, scale, subtract, type Piece, type Vec } from '../geometry';
+import {
+  add,
+  cross,
+  distance,
+  dot,
+  findDirection,
+  norm,
+  pointAt,
+  scale,
+  subtract,
+  type Piece,
+  type Vec,
+} from '../geometry';
 
 /** An arc up to here lies within its ends and where their tangents meet, and that not far off. Radians. */
 const MOST_SWEEP = 2.5;
 /** Places that hold a piece have to lie apart from the other by so much of how far they reach: then what of it comes near the joint is the joint. */
 const CLEARLY = 0.05;
 
+/** Ends that two pieces share, as parameters of both: 0 or 1. */
+type Meeting = readonly [number, number];
+
 /**
- * Where two pieces meet that share one end and surely nothing else, as parameters of both: 0 or 1. Undefined where they may share more, or share no end: then it has to be looked for. Two pieces share nothing else if a line through
- * the joint parts what holds them: a cubic lies within its control points, and an arc within its ends and the crossing of its tangents.
+ * What two pieces share, where a line that parts them tells: one end, or nothing. Undefined where they may share more: then it has to be looked for. The line is sought through the joint, or along the chord of either; it parts them
+ * if it parts what holds them: a cubic lies within its control points, and an arc within its ends and the crossing of its tangents.
  */
-export function findMeeting(a: Piece, b: Piece, tolerance: number): readonly [number, number] | undefined {
+export function findMeetings(a: Piece, b: Piece, tolerance: number): readonly Meeting[] | undefined {
   const [holdsA, holdsB] = [listHolding(a), listHolding(b)];
   if (!holdsA || !holdsB) return undefined;
   // Two that share both ends are parted by no line.
   const meeting = ENDS.find(([ta, tb]) => distance(endAt(holdsA, ta), endAt(holdsB, tb)) <= tolerance);
-  if (!meeting) return undefined;
+  if (!meeting) return isApart(holdsA, holdsB, tolerance) || isApart(holdsB, holdsA, tolerance) ? [] : undefined;
   const [from, to] = [
     meeting[0] === 1 ? holdsA : [...holdsA].reverse(),
     meeting[1] === 0 ? holdsB : [...holdsB].reverse(),
   ];
-  return isParted(from, to, tolerance) ? meeting : undefined;
+  return isParted(from, to, tolerance) ? [meeting] : undefined;
 }
+
+/** Whether a line along the chord of the first parts the two. */
+function isApart(first: readonly Vec[], second: readonly Vec[], tolerance: number): boolean {
+  const [start, end] = [first[0]!, first[first.length - 1]!];
+  const chord = subtract(end, start);
+  const beside = (places: readonly Vec[]) => places.map((place) => cross(chord, subtract(place, start)));
+  const [here, there] = [beside(first), beside(second)];
+  const gap = Math.max(Math.min(...there) - Math.max(...here), Math.min(...here) - Math.max(...there));
+  return gap > SURELY * tolerance * norm(chord);
+}
+
+/** So many tolerances apart, nothing is one place by rounding. */
+const SURELY = 100;
 
 const ENDS = [
   [1, 0],
@@ -60,6 +88,6 @@ function isBeyond(places: readonly Vec[], joint: Vec, across: Vec, tolerance: nu
   return places.every((place) => {
     const away = subtract(place, joint);
     const ahead = dot(away, across);
-    return ahead > 100 * tolerance && ahead > CLEARLY * distance(place, joint);
+    return ahead > SURELY * tolerance && ahead > CLEARLY * distance(place, joint);
   });
 }

@@ -69,7 +69,7 @@ function fitted(piece: Piece, by: number, from: number, to: number): Cubic {
   for (let round = 0; round < ROUNDS; round++) {
     const [out, back] = handleLengths(a, d, leave, arrive, targets, places) ?? [distance(a, d) / 3, distance(a, d) / 3];
     cubic = withHandles(a, d, leave, arrive, out, back);
-    places = places.map((u, i) => nearer(cubic, targets[i]!, u));
+    if (round < ROUNDS - 1) places = places.map((u, i) => nearer(cubic, targets[i]!, u));
   }
   return cubic;
 }
@@ -115,6 +115,21 @@ function nearer(piece: Piece, place: Vec, t: number): number {
   return bend > 0 ? Math.min(1, Math.max(0, t - dot(away, velocity) / bend)) : t;
 }
 
+/** The foot of a place by Newton's method, from near it. */
+function footFrom(piece: Piece, place: Vec, near: number): number {
+  let t = near;
+  for (let round = 0; round < MOST_STEPS; round++) {
+    const before = t;
+    t = nearer(piece, place, before);
+    if (Math.abs(t - before) < AS_GOOD_AS_THERE) break;
+  }
+  return t;
+}
+
+const MOST_STEPS = 4;
+/** The step after so short a one is shorter than what can be told. */
+const AS_GOOD_AS_THERE = 1e-7;
+
 const CHECKED = 15;
 const MIDDLE = (CHECKED + 1) / 2;
 
@@ -125,8 +140,7 @@ function isBeside(cubic: Cubic, piece: Piece, by: number, from: number, to: numb
     // From the middle outwards: there it strays first.
     const share = (i % 2 === 0 ? MIDDLE - i / 2 : MIDDLE + (i - 1) / 2) / (CHECKED + 1);
     const place = pointAt(cubic, share);
-    let t = share;
-    for (let round = 0; round < 4; round++) t = nearer(stretch, place, t);
+    const t = footFrom(stretch, place, share);
     if (!(Math.abs(norm(subtract(place, pointAt(stretch, t))) - Math.abs(by)) <= tolerance)) return false;
   }
   return true;

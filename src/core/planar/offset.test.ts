@@ -91,6 +91,12 @@ it('what lies beside an open path is nowhere nearer to it, its ends included, an
   expect(refusals.open).toBeLessThanOrEqual(1);
 });
 
+it.each([
+  ['beside curves that would also cross beyond their ends', () => faultBeside(2801)],
+  ['beside an arc whose middle lies 600 m away', () => faultBeside(17791)],
+  ['within lines that turn by a hundred-thousandth', () => faultWithin(8240, -6)],
+])('what was found wrong among 50,000 is right, or refused: %s', (_, fault) => expect(fault()).toBeUndefined());
+
 /** A convex polygon on the corners of a circle. */
 function convex(uniform: () => number): readonly Piece[] {
   const turns = Array.from({ length: 3 + Math.floor(5 * uniform()) }, () => 2 * Math.PI * uniform()).sort(

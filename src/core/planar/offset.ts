@@ -2,6 +2,7 @@ import { done, refused, type Result } from '../basics';
 import {
   add,
   cross,
+  distance,
   dot,
   endOf,
   perpendicular,
@@ -18,7 +19,7 @@ import {
 } from '../geometry';
 import { findReading } from './arrangement';
 import { polyline } from './beside';
-import { boundariesOf, type Boundary } from './boundary';
+import { findBoundaries, type Boundary } from './boundary';
 import { capOf, isLong, trailBeside, type CornerStyle, type EndStyle, type TrailPiece } from './trail';
 import type { Stretch } from './edges';
 import { findWindings } from './winding';
@@ -146,7 +147,8 @@ function runsOf({ pieces, sources }: Boundary, isAsked: (of: number) => boolean)
 function loopsOf(given: readonly Piece[], tolerance: number): readonly Boundary[] | undefined {
   return findReading(given, tolerance, (arrangement) => {
     const winding = findWindings(arrangement, () => 1);
-    return winding && boundariesOf(arrangement, given, (face) => winding(face) > 0).map((loop) => tidied(loop));
+    const loops = winding && findBoundaries(arrangement, given, tolerance, (face) => winding(face) > 0);
+    return loops?.map((loop) => tidied(loop));
   });
 }
 
@@ -177,7 +179,9 @@ function findLonger(a: Piece, b: Piece): Piece | undefined {
 /** Sine of the least turn. */
 const STRAIGHT = 1e-9;
 
-const isSeen = (piece: Piece, tolerance: number) => pieceLength(piece, 1e-3) > tolerance;
+/** No piece is shorter than what lies between its ends. */
+const isSeen = (piece: Piece, tolerance: number) =>
+  distance(startOf(piece), endOf(piece)) > tolerance || pieceLength(piece, 1e-3) > tolerance;
 const withoutSpecks = (pieces: readonly Piece[], tolerance: number) =>
   pieces.filter((piece) => isSeen(piece, tolerance));
 /** A path without pieces that are too short to have a direction, or that bow where no bow can be told. */

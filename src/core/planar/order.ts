@@ -1,12 +1,25 @@
-import { angleOf, distance, pieceLength, pointAt, positiveAngle, startOf, subtract, type Piece } from '../geometry';
+import {
+  angleOf,
+  distance,
+  norm,
+  pieceLength,
+  pointAt,
+  positiveAngle,
+  startOf,
+  subtract,
+  velocityAt,
+  type Piece,
+} from '../geometry';
 
 /**
- * Pieces that leave one place, in counter-clockwise order: their indices. Two are told apart by their directions at a quarter of the shorter one, since directions at
- * the place itself tell nothing of pieces that touch, and little of curves that begin in a cusp.
+ * Pieces that leave one place and share nothing else, in counter-clockwise order: their indices. Where their directions at the place are clearly apart, these tell; else two are told apart by their directions at a quarter of the
+ * shorter one, since directions at the place itself tell nothing of pieces that touch, and little of curves that begin in a cusp.
  */
 export function aroundPlace(leaving: readonly Piece[]): readonly number[] {
   const all = leaving.map((_, i) => i);
   if (leaving.length < 3) return all;
+  const leave = leaving.map(findLeaving);
+  if (isEach(leave) && areApart(leave)) return all.sort((i, j) => leave[i]! - leave[j]!);
   const lengths = leaving.map((piece) => pieceLength(piece, 1e-3));
   const near = Math.min(...lengths) / 4;
   const cut = afterWidestGap(leaving.map((piece) => directionAt(piece, near)));
@@ -15,6 +28,24 @@ export function aroundPlace(leaving: readonly Piece[]): readonly number[] {
     const reach = Math.min(lengths[i]!, lengths[j]!) / 4;
     return turned(i, reach) - turned(j, reach);
   });
+}
+
+/** Angles of which no two are nearer tell an order: radians. */
+const CLEARLY = 0.02;
+
+/** The angle at which a piece leaves, 0 to 2π; undefined where a handle lies on its end, so that it may turn at once. */
+function findLeaving(piece: Piece): number | undefined {
+  const velocity = velocityAt(piece, 0);
+  return piece.kind === 'cubic' && norm(velocity) < 1e-3 * distance(piece.a, piece.d)
+    ? undefined
+    : positiveAngle(angleOf(velocity));
+}
+
+const isEach = (angles: readonly (number | undefined)[]): angles is readonly number[] => !angles.includes(undefined);
+
+function areApart(angles: readonly number[]): boolean {
+  const sorted = [...angles].sort((a, b) => a - b);
+  return sorted.every((angle, i) => positiveAngle(angle - sorted[(i + sorted.length - 1) % sorted.length]!) > CLEARLY);
 }
 
 /** The middle of the widest gap between directions: there the circle is cut open. */

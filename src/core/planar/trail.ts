@@ -59,9 +59,11 @@ function between(
   tolerance: number,
 ): readonly TrailPiece[] {
   const [from, to, corner] = [endOf(run.pieces.at(-1)!), startOf(next.pieces[0]!), run.to];
-  if (!run.onPath && !next.onPath && distance(from, to) <= tolerance)
+  const turnsOut = isOuter(run.arrive, next.leave, by);
+  // A line back over what it joins would lie on both: only what is as good as one place is joined so.
+  if (!run.onPath && !next.onPath && distance(from, to) <= (turnsOut ? tolerance : SAME * tolerance))
     return marked(distance(from, to) > 0 ? polyline([from, to]) : [], true);
-  if (!isOuter(run.arrive, next.leave, by)) return marked(polyline([from, corner, to]).filter(isLong), false);
+  if (!turnsOut) return marked(polyline([from, corner, to]).filter(isLong), false);
   const [out, back] = [run.arrive, next.leave].map((direction) =>
     add(corner, scale(perpendicular(direction), -by)),
   ) as [Vec, Vec];
@@ -78,6 +80,9 @@ function isOuter(arrive: Vec, leave: Vec, by: number): boolean {
   const turn = cross(arrive, leave);
   return turn * by > 0 || (Math.abs(turn) < BACK && dot(arrive, leave) < 0);
 }
+
+/** So small a share of what an offset may be off is no way back. */
+const SAME = 1e-3;
 
 /** Sine of the least turn. */
 const BACK = 1e-9;

@@ -4,6 +4,7 @@ import { useDesk } from '@/bench/use-session';
 import { Card } from '@/ui/card';
 import { Choice } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
+import { UnderButton } from './under-button';
 
 const MODES = [
   ['away', 'Trim'],
@@ -20,6 +21,11 @@ const HINTS: Readonly<Record<CutMode, string>> = {
   split: 'Point at where an outline should come apart. A closed one opens there.',
 };
 
+function hintFor({ mode, choosing, within }: CutState): string {
+  if (choosing) return 'Point at the outlines that cut. Point again to leave one out.';
+  return within ? 'Several lie here. Point there again to cut the one that is shown.' : HINTS[mode];
+}
+
 /** What the cutting tool does where one points. */
 export function CutPanel({ state }: { state: CutState }) {
   const { session } = useDesk();
@@ -27,9 +33,8 @@ export function CutPanel({ state }: { state: CutState }) {
   return (
     <Card testID="cut-card">
       <Choice name="What to do" value={state.mode} options={MODES} onChange={(mode) => set({ mode })} />
-      <Words quiet>
-        {state.choosing ? 'Point at the outlines that cut. Point again to leave one out.' : HINTS[state.mode]}
-      </Words>
+      <Words quiet>{hintFor(state)}</Words>
+      <UnderButton within={state.within} />
       {state.mode === 'split' ? null : (
         <Choice
           named
