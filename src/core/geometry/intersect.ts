@@ -94,19 +94,17 @@ interface Stretch {
   readonly piece: Piece;
   readonly from: number;
   readonly to: number;
+  readonly chord: Line;
   readonly bounds: Bounds;
 }
 
-const stretch = (piece: Piece, from: number, to: number): Stretch => ({
-  piece,
-  from,
-  to,
-  bounds: stretchBounds(piece, from, to),
-});
+function stretch(piece: Piece, from: number, to: number): Stretch {
+  const chord: Line = { kind: 'line', a: pointAt(piece, from), b: pointAt(piece, to) };
+  return { piece, from, to, chord, bounds: stretchBounds(piece, from, to, chord) };
+}
 
 /** Part of a piece as a box of its control points: wide, but never too small. */
-function stretchBounds(piece: Piece, from: number, to: number): Bounds {
-  const [p, q] = [pointAt(piece, from), pointAt(piece, to)];
+function stretchBounds(piece: Piece, from: number, to: number, { a: p, b: q }: Line): Bounds {
   const third = (to - from) / 3;
   const points: Vec[] = [p, q];
   if (piece.kind === 'cubic')
@@ -188,9 +186,13 @@ function halves({ piece, from, to }: Stretch): Stretch[] {
   return [stretch(piece, from, middle), stretch(piece, middle, to)];
 }
 
-/** Where two stretches cross; undefined when Newton's method leaves them, which says nothing of what they do: what they are parts of may cross elsewhere, too. */
+/** A share of a stretch as a parameter of its piece; its middle where there is none. */
+const along = ({ from, to }: Stretch, share = 0.5): number => from + (to - from) * Math.min(1, Math.max(0, share));
+
+/** Where two stretches cross, from where their chords do; undefined when Newton's method leaves them, which says nothing of what they do: what they are parts of may cross elsewhere, too. */
 function sharpen(p: Stretch, q: Stretch, tolerance: number): Crossing | undefined {
-  let [ta, tb] = [(p.from + p.to) / 2, (q.from + q.to) / 2];
+  const met = findLineCrossing(p.chord, q.chord);
+  let [ta, tb] = [along(p, met?.ta), along(q, met?.tb)];
   for (let i = 0; i < 20; i++) {
     const gap = subtract(pointAt(q.piece, tb), pointAt(p.piece, ta));
     if (gap[0] === 0 && gap[1] === 0) break;

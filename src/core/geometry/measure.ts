@@ -121,7 +121,15 @@ export const pieceBounds = (piece: Piece): Bounds =>
 
 /** The box around boxes; undefined around nothing. */
 export function findUnion(boxes: readonly Bounds[]): Bounds | undefined {
-  return boxes.length === 0 ? undefined : boundsOf(boxes.flatMap((box) => [box.min, box.max]));
+  if (boxes.length === 0) return undefined;
+  let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { min, max } of boxes) {
+    left = Math.min(left, min[0]);
+    low = Math.min(low, min[1]);
+    right = Math.max(right, max[0]);
+    high = Math.max(high, max[1]);
+  }
+  return { min: [left, low], max: [right, high] };
 }
 
 export function isOverlapping(a: Bounds, b: Bounds, slack = 0): boolean {

@@ -87,22 +87,32 @@ export function findReading<T>(
 
 /** Vertices less edges plus faces without the outer one are as many as the parts that hang together. */
 function hasEulersNumber({ edges, faces }: Arrangement): boolean {
-  const parent = new Map<number, number>();
+  const above = Int32Array.from(
+    { length: edges.reduce((most, { from, to }) => Math.max(most, from, to), -1) + 1 },
+    (_, i) => i,
+  );
   const rootOf = (vertex: number): number => {
     let root = vertex;
-    for (let above = parent.get(root)!; above !== root; above = parent.get(root)!) {
-      // Half-way on each time, so that long chains grow short.
-      parent.set(root, parent.get(above)!);
-      root = above;
-    }
+    // Half-way on each time, so that long chains grow short.
+    while (above[root] !== root) root = above[root] = above[above[root]!]!;
     return root;
   };
+  const met = new Uint8Array(above.length);
+  let [vertices, parts] = [0, 0];
+  const meet = (vertex: number) => {
+    if (met[vertex]) return;
+    met[vertex] = 1;
+    vertices++;
+    parts++;
+  };
   for (const { from, to } of edges) {
-    for (const vertex of [from, to]) if (!parent.has(vertex)) parent.set(vertex, vertex);
-    parent.set(rootOf(from), rootOf(to));
+    meet(from);
+    meet(to);
+    const [a, b] = [rootOf(from), rootOf(to)];
+    if (a !== b) parts--;
+    above[a] = b;
   }
-  const parts = new Set([...parent.keys()].map(rootOf)).size;
-  return parent.size - edges.length + faces.length === parts;
+  return vertices - edges.length + faces.length === parts;
 }
 
 function arrangedAt(given: readonly Piece[], tolerance: number): Arrangement {

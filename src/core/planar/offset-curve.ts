@@ -18,40 +18,60 @@ import {
 
 /** The place beside a piece: `by` to its right, seen along it. */
 export function besideAt(piece: Piece, t: number, by: number): Vec {
-  return add(pointAt(piece, t), scale(perpendicular(tangentAt(piece, t)), -by));
+  const [[x, y], [along, up]] = [pointAt(piece, t), tangentAt(piece, t)];
+  return [x + up * by, y - along * by];
 }
 
 /**
- * The curve beside a stretch of a piece as cubics that keep to the distance within `tolerance`, as few as a search finds. The pace has to be above nothing between
+ * The curve beside a stretch of a piece as cubics that keep to the distance within `tolerance`: one, or two of which each is half of it, else as few as a search finds. The pace has to be above nothing between
  * its ends. Each cubic leaves and arrives in the piece's direction, its handles by least squares.
  */
 export function cubicsBeside(piece: Piece, by: number, from: number, to: number, tolerance: number): readonly Cubic[] {
+  const findBetween = (start: number, end: number): Cubic | undefined => {
+    const cubic = fitted(piece, by, start, end);
+    return end - start <= FINEST || isBeside(cubic, piece, by, start, end, tolerance) ? cubic : undefined;
+  };
   const cubics: Cubic[] = [];
   for (let at = from; at < to;) {
-    const [until, cubic] = longestFrom(piece, by, at, to, tolerance);
-    cubics.push(cubic);
-    at = until;
+    const whole = findBetween(at, to);
+    if (whole) return [...cubics, whole];
+    const middle = (at + to) / 2;
+    const half = findBetween(at, middle);
+    const other = half && findBetween(middle, to);
+    if (half && other) return [...cubics, half, other];
+    const longest = half ? longestBetween(findBetween, at, [middle, half], to) : firstWithin(findBetween, at, middle);
+    at = longest[0];
+    cubics.push(longest[1]);
   }
   return cubics;
 }
 
 /** A stretch is not cut finer than this share of its piece. */
 const FINEST = 1 / 4096;
+/** Halvings in which the longest cubic is sought. */
+const HALVINGS = 5;
 
-function longestFrom(piece: Piece, by: number, from: number, to: number, tolerance: number): readonly [number, Cubic] {
-  const whole = fitted(piece, by, from, to);
-  if (to - from <= FINEST || isBeside(whole, piece, by, from, to, tolerance)) return [to, whole];
-  let [low, high] = [from, to];
-  let best: readonly [number, Cubic] | undefined;
-  for (let i = 0; i < 6 || (!best && high - from > FINEST); i++) {
-    const middle = (low + high) / 2;
-    const cubic = fitted(piece, by, from, middle);
-    if (isBeside(cubic, piece, by, from, middle, tolerance)) {
-      low = middle;
-      best = [middle, cubic];
-    } else high = middle;
+/** Where a cubic ends, and the cubic. */
+type Until = readonly [number, Cubic];
+type FindBetween = (start: number, end: number) => Cubic | undefined;
+
+/** The longest that keeps to the distance, from one that does towards an end that is too far. */
+function longestBetween(findBetween: FindBetween, from: number, known: Until, tooFar: number): Until {
+  let [best, high] = [known, tooFar];
+  for (let i = 0; i < HALVINGS; i++) {
+    const middle = (best[0] + high) / 2;
+    const cubic = findBetween(from, middle);
+    if (cubic) best = [middle, cubic];
+    else high = middle;
   }
-  return best ?? [high, fitted(piece, by, from, high)];
+  return best;
+}
+
+/** The same where none is known yet: nearer and nearer, until one does. */
+function firstWithin(findBetween: FindBetween, from: number, tooFar: number): Until {
+  const middle = (from + tooFar) / 2;
+  const cubic = findBetween(from, middle);
+  return cubic ? longestBetween(findBetween, from, [middle, cubic], tooFar) : firstWithin(findBetween, from, middle);
 }
 
 const SAMPLES = 7;
@@ -82,6 +102,8 @@ const withHandles = (a: Vec, d: Vec, leave: Vec, arrive: Vec, out: number, back:
   d,
 });
 
+const AXES = [0, 1] as const;
+
 function handleLengths(
   a: Vec,
   d: Vec,
@@ -94,13 +116,16 @@ function handleLengths(
   places.forEach((u, i) => {
     const v = 1 - u;
     const [b1, b2] = [3 * v * v * u, 3 * v * u * u];
-    const [out, back] = [scale(leave, b1), scale(arrive, -b2)];
-    const rest = subtract(targets[i]!, add(scale(a, v * v * v + b1), scale(d, u * u * u + b2)));
-    pp += dot(out, out);
-    pq += dot(out, back);
-    qq += dot(back, back);
-    p += dot(out, rest);
-    q += dot(back, rest);
+    const [ofStart, ofEnd] = [v * v * v + b1, u * u * u + b2];
+    for (const axis of AXES) {
+      const [out, back] = [b1 * leave[axis], -b2 * arrive[axis]];
+      const rest = targets[i]![axis] - (ofStart * a[axis] + ofEnd * d[axis]);
+      pp += out * out;
+      pq += out * back;
+      qq += back * back;
+      p += out * rest;
+      q += back * rest;
+    }
   });
   const determinant = pp * qq - pq * pq;
   if (!(Math.abs(determinant) > 1e-12 * pp * qq)) return undefined;
