@@ -86,6 +86,12 @@ module.exports = [
             'JSXOpeningElement[name.name=/^(ActivityIndicator|ProgressBar)$/]:not(:has(JSXAttribute[name.name="accessibilityLabel"]))',
           message: 'Say what is being waited for: accessibilityLabel.',
         },
+        // Of two or three outcomes, one after the other; what is more is a table, or a function that returns early.
+        {
+          selector:
+            'ConditionalExpression > ConditionalExpression:matches(.test, .consequent), ConditionalExpression > ConditionalExpression.alternate > ConditionalExpression.alternate',
+          message: 'A choice within a choice: a table, or a function with early returns.',
+        },
       ],
       // A schema and the type that follows from it share their name.
       '@typescript-eslint/no-redeclare': 'off',

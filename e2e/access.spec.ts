@@ -108,8 +108,8 @@ test.describe('by keyboard alone @wide', () => {
     for (let i = 0; i < 120; i++) {
       const [x, y] = await aimAway(page, px);
       if (Math.hypot(x, y) < 0.75) break;
-      const horizontal = Math.abs(x) > Math.abs(y);
-      const key = horizontal ? (x > 0 ? 'ArrowRight' : 'ArrowLeft') : y > 0 ? 'ArrowDown' : 'ArrowUp';
+      const [across, down] = [x > 0 ? 'ArrowRight' : 'ArrowLeft', y > 0 ? 'ArrowDown' : 'ArrowUp'];
+      const key = Math.abs(x) > Math.abs(y) ? across : down;
       await page.keyboard.press(Math.max(Math.abs(x), Math.abs(y)) >= 10 ? `Shift+${key}` : key);
     }
     await page.keyboard.press('Enter');

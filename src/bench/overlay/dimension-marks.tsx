@@ -103,7 +103,13 @@ function labelOf(dimension: Kept, span: Span, { job, derived, fitted: { fit } }:
   if (dimension.kind === 'angle') return formatAngle(measured.value, measured.sigma);
   if (dimension.kind === 'slope') return formatSlope(measured.value, measured.sigma);
   if (!fit.scaled) return 'no scale yet';
-  const isAlong = dimension.kind === 'length' && distance(span.from, span.to) < span.value * STRAIGHT;
-  const sign = isAlong ? 'along ' : dimension.kind === 'diameter' ? '⌀ ' : dimension.kind === 'radius' ? 'R ' : '';
-  return `${sign}${formatLength(measured.value, job.units, measured.sigma)}`;
+  return `${signOf(dimension, span)}${formatLength(measured.value, job.units, measured.sigma)}`;
+}
+
+const SIGNS: Partial<Record<DimensionKind, string>> = { diameter: '⌀ ', radius: 'R ' };
+
+/** What stands before the figure; a length along what bends is told from one straight across. */
+function signOf({ kind }: Kept, span: Span): string {
+  const isAlong = kind === 'length' && distance(span.from, span.to) < span.value * STRAIGHT;
+  return isAlong ? 'along ' : (SIGNS[kind] ?? '');
 }

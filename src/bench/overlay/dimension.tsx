@@ -18,18 +18,20 @@ interface DimensionProps {
 
 const TICK = 9;
 
+const LOOKS: Readonly<
+  Record<DimensionProps['look'], { readonly ink: 'tide' | 'plum' | 'ink' | 'straw'; readonly dashes?: string }>
+> = {
+  evidence: { ink: 'tide' },
+  check: { ink: 'plum', dashes: '2 5' },
+  measure: { ink: 'ink' },
+  datum: { ink: 'straw', dashes: '10 4' },
+  advice: { ink: 'straw', dashes: '2 6' },
+};
+
 /** A drafting dimension between two places on the screen: slanted ticks at its ends. Its figure is a label of the drawing. */
 export function DimensionLine({ from, to, look, guess, palette, testID, color: ink, bold }: DimensionProps) {
-  const color =
-    ink ??
-    (look === 'check'
-      ? palette.plum
-      : look === 'measure'
-        ? palette.ink
-        : look === 'datum' || look === 'advice'
-          ? palette.straw
-          : palette.tide);
-  const dashes = look === 'check' ? '2 5' : look === 'datum' ? '10 4' : look === 'advice' ? '2 6' : undefined;
+  const { ink: own, dashes } = LOOKS[look];
+  const color = ink ?? palette[own];
   const line = `M${from[0]} ${from[1]}L${to[0]} ${to[1]}`;
   return (
     <g data-testid={testID}>

@@ -16,18 +16,12 @@ interface RegionMarksProps extends DrawnProps {
   readonly at: Vec | undefined;
 }
 
-const tintOf = ({ kind, color }: Partial<Pick<NamedRegion, 'kind' | 'color'>>, palette: Palette) =>
-  color
-    ? palette[color]
-    : kind === 'material'
-      ? palette.hedge
-      : kind === 'opening'
-        ? palette.ink
-        : kind === 'room'
-          ? palette.tide
-          : kind === 'zone'
-            ? palette.plum
-            : palette.straw;
+const TINTS = { material: 'hedge', opening: 'ink', room: 'tide', zone: 'plum' } as const;
+
+function tintOf({ kind, color }: Partial<Pick<NamedRegion, 'kind' | 'color'>>, palette: Palette): string {
+  const own = kind && kind in TINTS ? TINTS[kind as keyof typeof TINTS] : 'straw';
+  return palette[color ?? own];
+}
 
 const places = new WeakMap<Region, Vec>();
 

@@ -16,6 +16,21 @@ import type { Aim } from '../aim';
 import { startTool, toolOf, type ActiveTool, type Effect, type ToolContext, type ToolInput, type ToolName } from '.';
 import type { Preview } from './tool';
 
+function inWords(effect: Exclude<Effect, { kind: 'run' }>): string {
+  switch (effect.kind) {
+    case 'say':
+      return effect.code;
+    case 'seek':
+      return `seek ${effect.what}`;
+    case 'look':
+      return `look ${effect.at}`;
+    case 'hold':
+      return `hold ${effect.outlines.length}`;
+    default:
+      return `choose ${effect.evidence}`;
+  }
+}
+
 /** A scan of 10 px/mm on which a tool is used as in the app, without a screen. */
 export class Bench {
   history: History;
@@ -74,21 +89,10 @@ export class Bench {
     for (const input of inputs) {
       const [state, effects] = toolOf(this.tool).step(this.tool.state, input, this.context());
       this.tool = { name: this.tool.name, state } as ActiveTool;
-      effects.forEach((effect: Effect) =>
-        effect.kind === 'run'
-          ? (this.history = runCommand(this.history, effect.command))
-          : this.said.push(
-              effect.kind === 'say'
-                ? effect.code
-                : effect.kind === 'seek'
-                  ? `seek ${effect.what}`
-                  : effect.kind === 'look'
-                    ? `look ${effect.at}`
-                    : effect.kind === 'hold'
-                      ? `hold ${effect.outlines.length}`
-                      : `choose ${effect.evidence}`,
-            ),
-      );
+      for (const effect of effects) {
+        if (effect.kind === 'run') this.history = runCommand(this.history, effect.command);
+        else this.said.push(inWords(effect));
+      }
     }
     return this;
   }

@@ -105,23 +105,18 @@ function saying(
 }
 
 /** An arc whose place on it is worked out: its end goes where the arc ends. */
+function noArcBecause({ arcBy, radius }: ChainState): string {
+  if (arcBy !== 'radius') return 'points-the-same';
+  return radius === undefined ? 'type-the-radius' : 'radius-too-small';
+}
+
 function appendArc(
   state: ChainState,
   to: Vec | undefined,
   arc: Arc | undefined,
   context: ToolContext,
 ): Step<ChainState> {
-  if (!arc)
-    return stay(
-      state,
-      say(
-        state.arcBy === 'radius'
-          ? state.radius === undefined
-            ? 'type-the-radius'
-            : 'radius-too-small'
-          : 'points-the-same',
-      ),
-    );
+  if (!arc) return stay(state, say(noArcBecause(state)));
   const at = (place: Vec): PointedPlace => ({
     kind: 'pointed',
     at: toSheetPlace(context.fitted, place),

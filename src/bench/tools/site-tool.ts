@@ -105,19 +105,14 @@ function hold(
   context: ToolContext,
 ): Step<SiteState> {
   const [ours, theirs] = [own, to].map((end) => thingOf(end, context));
-  const kind: HoldKind =
-    state.saying === 'parallel'
-      ? 'parallel'
-      : state.saying === 'along'
-        ? 'along'
-        : own.node && to.node
-          ? 'apart'
-          : 'off';
+  const distanced = own.node && to.node ? 'apart' : 'off';
+  const kind: HoldKind = state.saying === 'parallel' || state.saying === 'along' ? state.saying : distanced;
   const fromEnd = kind === 'along' && theirs?.kind === 'piece' && isNearEnd(theirs.piece, aim.plane);
   const said = { kind, own, to, ...(fromEnd ? { fromEnd } : {}) };
   const now = ours && theirs && measureHold(said, ours, theirs, standsNow(siting, context).put);
   if (now === undefined) return stay(state, say('site-not-straight'));
-  const value = kind === 'parallel' ? (Math.abs(now) > Math.PI / 2 ? Math.PI : 0) : Math.round(now);
+  const turned = Math.abs(now) > Math.PI / 2 ? Math.PI : 0;
+  const value = kind === 'parallel' ? turned : Math.round(now);
   const next: Hold = { id: context.newId(), ...said, value };
   return [
     { ...state, own: undefined },

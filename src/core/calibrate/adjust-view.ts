@@ -57,13 +57,13 @@ export function adjustView(
   patience?: Patience,
 ): Result<AdjustedView> {
   const attempt = attemptWith(model, evidence, pointed, freed, patience);
-  const best = from
-    ? patience?.isAll
-      ? attempt(from)
-      : toItsEnd(attempt(from), model, attempt)
-    : maySlant(model, freed)
+  const sought = () =>
+    maySlant(model, freed)
       ? listEnds(model, evidence, pointed, attempt)[0]
       : findBest(model, evidence, pointed, freed, attempt);
+  const followed = (start: readonly number[]) =>
+    patience?.isAll ? attempt(start) : toItsEnd(attempt(start), model, attempt);
+  const best = from ? followed(from) : sought();
   return best ? adjustedFrom(best, model, evidence, pointed) : refused('fit-not-found');
 }
 

@@ -17,6 +17,12 @@ export interface FoundPart {
 const STILL_ASSUMED = 0.8;
 const WELL_FOUND = 0.25;
 
+/** What the evidence told where such a share of the assumed sigma is left. */
+function foundWith(share: number): FoundPart['from'] {
+  if (share > STILL_ASSUMED) return 'assumed';
+  return share > WELL_FOUND ? 'partly' : 'found';
+}
+
 /** `covariance` of the map's numbers. */
 export function listFoundParts(
   { model, values }: { readonly model: MapModel; readonly values: readonly number[] },
@@ -32,13 +38,11 @@ export function listFoundParts(
     const share = sigma
       ? Math.max(...sigmas.slice(0, id === 'lens' ? 1 : undefined).map((left, i) => left / sigma[i]!))
       : 0;
-    const origin = freed.has(id)
-      ? 'overruled'
-      : share > STILL_ASSUMED
-        ? 'assumed'
-        : share > WELL_FOUND
-          ? 'partly'
-          : 'found';
-    return { part: id, from: origin, values: values.slice(from, first), sigmas };
+    return {
+      part: id,
+      from: freed.has(id) ? 'overruled' : foundWith(share),
+      values: values.slice(from, first),
+      sigmas,
+    };
   });
 }

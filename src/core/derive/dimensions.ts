@@ -61,22 +61,19 @@ export function kindsFor(
     )
   )
     return on.length === 2 && on[0]!.outline !== on[1]!.outline ? ['gap'] : [];
-  if (!second)
-    return lineOf(first)
-      ? ['length', 'slope']
-      : roundOf(first)
-        ? ['diameter', 'radius', 'length']
-        : first.kind === 'piece'
-          ? ['length']
-          : ['across', 'up'];
+  if (!second) return kindsOfOne(first);
   const gap = on[0]!.outline === on[1]!.outline ? [] : (['gap'] as const);
   const [a, b] = [lineOf(first), lineOf(second)];
   if (a && b) return [Math.abs(lineAngle(slopeOf(a) - slopeOf(b))) < PARALLEL ? 'distance' : 'angle', ...gap];
-  return placeOf(first) && placeOf(second)
-    ? ['distance', 'across', 'up', ...gap]
-    : placeOf(first) || placeOf(second) || a || b
-      ? ['distance', ...gap]
-      : gap;
+  const places = [first, second].filter((thing) => placeOf(thing)).length;
+  if (places === 2) return ['distance', 'across', 'up', ...gap];
+  return places > 0 || a || b ? ['distance', ...gap] : gap;
+}
+
+function kindsOfOne(thing: Thing): readonly DimensionKind[] {
+  if (lineOf(thing)) return ['length', 'slope'];
+  if (roundOf(thing)) return ['diameter', 'radius', 'length'];
+  return thing.kind === 'piece' ? ['length'] : ['across', 'up'];
 }
 
 function footOn(line: Line, at: Vec): Vec {

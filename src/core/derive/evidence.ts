@@ -51,8 +51,8 @@ export function toPiece(evidence: Evidence): Piece {
   const largest = Math.max(0, ...Object.values(evidence.said).map((size) => size?.value ?? 0));
   const sigma = sigmaOfSaid(evidence, largest);
   const exactUnlessSaid = evidence.plusMinus === undefined && !evidence.guess ? undefined : sigma;
-  const sigmaDegrees =
-    evidence.plusMinus === undefined ? (evidence.guess ? GUESSED_ANGLE : undefined) : evidence.plusMinus / 2;
+  const unsaid = evidence.guess ? GUESSED_ANGLE : undefined;
+  const sigmaDegrees = evidence.plusMinus === undefined ? unsaid : evidence.plusMinus / 2;
   const lines = groups as readonly LineEnds[];
   switch (kind) {
     case 'length':

@@ -56,6 +56,12 @@ interface Gathering {
   pieces: number;
 }
 
+/** Units that have a name of ours; of others only their length is told. */
+const NAMED_UNITS = [
+  { unit: 'mm', mm: 1 },
+  { unit: 'inch', mm: 25.4 },
+] as const;
+
 /**
  * Reads a DXF with a parser that shares nothing with the writer: lines, arcs, circles, ellipses, polylines with bulges, splines, and blocks where
  * they are put in. mm out; without a unit a drawing unit is taken as one. What is no line work is counted by kind.
@@ -75,7 +81,7 @@ export function readDxf(text: string): Result<FileReading> {
     return refused('dxf-not-understood');
   }
   return done({
-    unit: mm === undefined ? undefined : mm === 25.4 ? 'inch' : mm === 1 ? 'mm' : undefined,
+    unit: NAMED_UNITS.find((named) => named.mm === mm)?.unit,
     unitMm: mm,
     paths: gathering.paths,
     ignored: total(gathering.ignored),

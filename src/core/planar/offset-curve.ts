@@ -4,7 +4,6 @@ import {
   dot,
   norm,
   partOf,
-  perpendicular,
   pointAt,
   accelerationAt,
   scale,

@@ -58,12 +58,19 @@ function findEdgels({ width, height, data }: ColourPicture): Edgels {
   };
 }
 
+/** To the one of the eight pixels around that a slope points at most nearly, or away from. */
+function stepAlong(dx: number, dy: number, width: number): number {
+  const [ax, ay] = [Math.abs(dx), Math.abs(dy)];
+  if (ay < TANGENT * ax) return 1;
+  if (ax < TANGENT * ay) return width;
+  return dx * dy > 0 ? width + 1 : width - 1;
+}
+
 function isSteepest(pixel: number, width: number, gx: Float32Array, gy: Float32Array, size: Float32Array): boolean {
   const here = size[pixel]!;
   if (here < LEAST * LEAST) return false;
   const [dx, dy] = [gx[pixel]!, gy[pixel]!];
-  const [ax, ay] = [Math.abs(dx), Math.abs(dy)];
-  const step = ay < TANGENT * ax ? 1 : ax < TANGENT * ay ? width : dx * dy > 0 ? width + 1 : width - 1;
+  const step = stepAlong(dx, dy, width);
   return here >= size[pixel - step]! && here > size[pixel + step]!;
 }
 

@@ -72,10 +72,9 @@ export function rankStills<T>(
     .sort((a, b) => worth(b.quality) - worth(a.quality))
     .map(({ still, quality }) => {
       const [sharp, receding] = [sharpOf(quality) > 0.6, recedingOf(quality) > 0.6];
-      return {
-        still,
-        quality,
-        why: sharp && receding ? 'sharp-and-receding' : sharp ? 'sharp' : receding ? 'receding-but-soft' : 'soft',
-      };
+      const [whenSharp, whenSoft] = receding
+        ? (['sharp-and-receding', 'receding-but-soft'] as const)
+        : (['sharp', 'soft'] as const);
+      return { still, quality, why: sharp ? whenSharp : whenSoft };
     });
 }

@@ -64,31 +64,32 @@ export function formatLength(mm: number, units: Units, sigma?: number): string {
 
 /** An area for people: mm² in; square millimetres, centimetres, metres, or square inches out. */
 export function formatArea(mm2: number, units: Units, sigma?: number): string {
-  const metric = units.style === 'mm' || units.style === 'cm' || units.style === 'm';
-  const [per, sign] = !metric
-    ? [MM_PER_INCH ** 2, 'in²']
-    : units.style === 'm' && Math.abs(mm2) >= SMALL_IN_METRES
-      ? [1e6, 'm²']
-      : units.style === 'cm'
-        ? [100, 'cm²']
-        : [1, 'mm²'];
+  const [per, sign] = areaUnit(mm2, units.style);
   const { decimals, margin } = rounding(sigma === undefined ? NaN : (2 * sigma) / per);
   return margin ? `${fixed(mm2 / per, decimals)} ${sign} ±${margin}` : `${fixed(mm2 / per, 2)} ${sign}`;
 }
+
+function areaUnit(mm2: number, style: Units['style']): readonly [per: number, sign: string] {
+  if (!isMetric(style)) return [MM_PER_INCH ** 2, 'in²'];
+  if (style === 'm' && Math.abs(mm2) >= SMALL_IN_METRES) return [1e6, 'm²'];
+  return style === 'cm' ? [100, 'cm²'] : [1, 'mm²'];
+}
+
+const isMetric = (style: Units['style']) => style === 'mm' || style === 'cm' || style === 'm';
 
 /** Areas below this would be written as next to nothing in square metres. mm² */
 const SMALL_IN_METRES = 1e4;
 
 /** A volume with its plus-minus: mm³ in, cubic metres, centimetres or inches out. */
 export function formatVolume(mm3: number, units: Units, sigma?: number): string {
-  const metric = units.style === 'mm' || units.style === 'cm' || units.style === 'm';
-  const [per, sign] = !metric
-    ? [MM_PER_INCH ** 3, 'in³']
-    : units.style === 'm' || mm3 > 1e9
-      ? [1e9, 'm³']
-      : [1e3, 'cm³'];
+  const [per, sign] = volumeUnit(mm3, units.style);
   const { decimals, margin } = rounding(sigma === undefined ? NaN : (2 * sigma) / per);
   return margin ? `${fixed(mm3 / per, decimals)} ${sign} ±${margin}` : `${fixed(mm3 / per, 2)} ${sign}`;
+}
+
+function volumeUnit(mm3: number, style: Units['style']): readonly [per: number, sign: string] {
+  if (!isMetric(style)) return [MM_PER_INCH ** 3, 'in³'];
+  return style === 'm' || mm3 > 1e9 ? [1e9, 'm³'] : [1e3, 'cm³'];
 }
 
 /** An angle for people: radians in, degrees out. */

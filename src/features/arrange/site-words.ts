@@ -21,6 +21,9 @@ export function holdInWords({ kind, own, to, fromEnd }: Hold): string {
 /** Less is no leftover: it would not show in any figure. mm */
 const UNSEEN = 0.1;
 
+const slidesInWords = (slides: NonNullable<Sited['slides']>): string =>
+  slides === 'everywhere' ? 'It can be moved anywhere.' : 'It can still slide along one line.';
+
 /** What is free, what is left over, and what is lost: each in one sentence. */
 export function sitedInWords(
   { slides, turns, left, lost }: Sited,
@@ -39,13 +42,8 @@ export function sitedInWords(
       ? `${lost.length === 1 ? 'One thing that is said is' : `${lost.length} things that are said are`} of an edge or a corner that is gone, or bent.`
       : '',
     turns ? 'Nothing says yet which way it is turned.' : '',
-    slides === 'everywhere'
-      ? 'It can be moved anywhere.'
-      : slides
-        ? 'It can still slide along one line.'
-        : turns
-          ? ''
-          : 'It stands fast.',
+    slides ? slidesInWords(slides) : '',
+    turns || slides ? '' : 'It stands fast.',
   ].filter((sentence) => sentence !== '');
 }
 

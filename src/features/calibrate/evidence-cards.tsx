@@ -102,13 +102,15 @@ function EvidenceCard({ evidence, fitted }: Omit<PieceProps, 'change'>) {
   );
 }
 
+const INK_OF_ROLE = { use: 'tide', check: 'plum', off: 'quiet' } as const;
+
 /** What it is and what it is called, where it is, and away with it. */
 function PieceHead({ evidence, fitted, change }: PieceProps) {
   const palette = usePalette();
   const { jobs, session } = useDesk();
   const check = evidence.role === 'check';
   const suspect = fitted.fit.suspects.includes(evidence.id);
-  const color = suspect ? palette.berry : check ? palette.plum : evidence.role === 'off' ? palette.quiet : palette.tide;
+  const color = palette[suspect ? 'berry' : INK_OF_ROLE[evidence.role]];
   const title = titleOf(evidence, fitted.view.evidence);
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>

@@ -77,17 +77,17 @@ function targetsFor(
   ];
 }
 
+/** By how many places are matched. */
+const PROGRESS = [
+  'Point at a place in the picture that is there too.',
+  'One more place, far from the first.',
+  'It lies there now. Further places are fitted, and what is left over is shown.',
+];
+
 function Progress({ state }: { state: MatchState }) {
   const { session } = useDesk();
   const set = state.pairs.filter(({ to }) => to).length;
-  const says =
-    state.looking === 'target'
-      ? 'Now point at the same place here.'
-      : set === 0
-        ? 'Point at a place in the picture that is there too.'
-        : set === 1
-          ? 'One more place, far from the first.'
-          : 'It lies there now. Further places are fitted, and what is left over is shown.';
+  const says = state.looking === 'target' ? 'Now point at the same place here.' : PROGRESS[Math.min(set, 2)];
   return (
     <>
       <Words testID="match-says">{says}</Words>

@@ -2,14 +2,20 @@ import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { Image, Pressable, ScrollView, View } from 'react-native';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
+import type { FittedView } from '@/core/derive';
 import { orderView } from '@/core/job';
-import { formatPlusMinus } from '@/core/units';
+import { formatPlusMinus, type Units } from '@/core/units';
 import { openShown, repository, shownPicture, type ShownPicture } from '@/store';
 import { Icon } from '@/ui/icon';
 import { usePalette } from '@/ui/palette';
 import { Figures, Words } from '@/ui/text';
 import { pictureWorker, type ThumbnailRequest } from '@/workers';
 import { useUnits } from './use-units';
+
+function fitInWords(fitted: FittedView | undefined, units: Units): string {
+  if (fitted?.isPending) return 'working …';
+  return fitted?.sigma === undefined ? 'no scale yet' : formatPlusMinus(fitted.sigma, units);
+}
 
 /** The views as small pictures, each with its fit: "±0.3 mm", "no scale yet", a padlock when it is locked. In a column names have two lines; in a narrow one they stand under the pictures. */
 export function ViewStrip({ wide, narrow = false }: { wide: boolean; narrow?: boolean }) {
@@ -35,13 +41,7 @@ export function ViewStrip({ wide, narrow = false }: { wide: boolean; narrow?: bo
       showsHorizontalScrollIndicator={false}>
       {views.map((view, index) => {
         const fitted = derived.views.get(view.id);
-        const fit = view.lookOnly
-          ? 'only to look at'
-          : fitted?.isPending
-            ? 'working …'
-            : fitted?.sigma === undefined
-              ? 'no scale yet'
-              : formatPlusMinus(fitted.sigma, units);
+        const fit = view.lookOnly ? 'only to look at' : fitInWords(fitted, units);
         return (
           <Movable key={view.id} id={view.id} index={index} wide={wide}>
             <Pressable

@@ -24,27 +24,27 @@ export function findFault(piece: Observation, points: Points): Refusal | undefin
   return findNumberFault(piece) ?? findShapeFault(piece, points);
 }
 
+/** Sizes that a piece says, which have to be above nothing. */
+function sizesOf(piece: Observation): readonly (number | undefined)[] {
+  if (piece.kind === 'circle') return [piece.diameterMm];
+  if (piece.kind === 'rectangle') return [piece.widthMm, piece.heightMm, piece.proportion];
+  return 'mm' in piece && typeof piece.mm === 'number' ? [piece.mm] : [];
+}
+
+/** Numbers that a piece says, which may be anything. */
+function othersOf(piece: Observation): readonly number[] {
+  if (piece.kind === 'angle' || piece.kind === 'level') return [piece.degrees];
+  return piece.kind === 'known-point' ? [...piece.mm] : [];
+}
+
 function findNumberFault(piece: Observation): Refusal | undefined {
-  const sizes =
-    'mm' in piece && typeof piece.mm === 'number'
-      ? [piece.mm]
-      : piece.kind === 'circle'
-        ? [piece.diameterMm]
-        : piece.kind === 'rectangle'
-          ? [piece.widthMm, piece.heightMm, piece.proportion]
-          : [];
+  const sizes = sizesOf(piece);
   const sigmas = [
     ('sigma' in piece && piece.sigma) || undefined,
     'sigma' in piece && piece.sigma === 0 ? 0 : undefined,
     'sigmaDegrees' in piece ? piece.sigmaDegrees : undefined,
   ];
-  const others =
-    piece.kind === 'angle' || piece.kind === 'level'
-      ? [piece.degrees]
-      : piece.kind === 'known-point'
-        ? [...piece.mm]
-        : [];
-  const given = [...sizes, ...sigmas, ...others].filter((value) => value !== undefined);
+  const given = [...sizes, ...sigmas, ...othersOf(piece)].filter((value) => value !== undefined);
   if (given.some((value) => !Number.isFinite(value))) return fault('evidence-not-a-number', piece);
   if (sizes.some((size) => size !== undefined && size <= 0)) return fault('evidence-length-not-positive', piece);
   if (sigmas.some((sigma) => sigma !== undefined && sigma <= 0)) return fault('evidence-sigma-not-positive', piece);

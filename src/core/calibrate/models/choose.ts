@@ -19,8 +19,9 @@ export function chooseModel(
 ): MapModel {
   const assumes = assumedOf(picture);
   const assumesLens = lens === 'auto' && picture.kind === 'photo';
+  const usual = assumesLens ? ('k1k2' as const) : ('none' as const);
   const choice = {
-    lens: lens === 'auto' ? (assumesLens ? ('k1k2' as const) : ('none' as const)) : lens,
+    lens: lens === 'auto' ? usual : lens,
     lensAssumed: assumesLens ? assumes.lens : undefined,
     centreAssumed: assumesLens ? assumes.lensCentre : undefined,
     ...frame,

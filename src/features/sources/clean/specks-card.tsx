@@ -72,19 +72,19 @@ export function SpecksCard({ fitted }: { fitted: FittedView }) {
       <Words testID="specks-count" quiet style={{ fontSize: 13.5 }}>
         {size === undefined
           ? 'Dots and short dashes of the drawing are specks too: look at the count.'
-          : isFetching
-            ? 'Counting …'
-            : count === null || count === undefined
-              ? 'They could not be counted.'
-              : count === 0
-                ? 'There are none of that size.'
-                : `${count} would go.`}
+          : countInWords(count, isFetching)}
       </Words>
       <Button mode="outlined" disabled={!count} onPress={remove} testID="remove-specks">
         {count ? `Take ${count} away` : 'Take them away'}
       </Button>
     </Card>
   );
+}
+
+function countInWords(count: number | null | undefined, isFetching: boolean): string {
+  if (isFetching) return 'Counting …';
+  if (count === null || count === undefined) return 'They could not be counted.';
+  return count === 0 ? 'There are none of that size.' : `${count} would go.`;
 }
 
 async function countOf(hash: string, steps: readonly Cleaning[], signal: AbortSignal): Promise<number | null> {
