@@ -77,10 +77,11 @@ rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 const tool = (...args) => ['npx', ['--no-install', ...args]];
 // Lint takes as long as all the others together, and one core.
-const [lint, [format, types, coreTypes, built]] = await Promise.all([
+const [lint, [format, unused, types, coreTypes, built]] = await Promise.all([
   run('Lint and the arrows between rooms', ...tool('eslint', '.', '--max-warnings', '0')),
   inTurn(
     () => run('Format', ...tool('prettier', '--check', '--log-level', 'warn', '.')),
+    () => run('Nothing that nobody uses', ...tool('knip', '--no-progress')),
     () => run('Types of the app', ...tool('tsc', '--noEmit')),
     () => run('Types of the core (no DOM, no Node)', ...tool('tsc', '--noEmit', '-p', 'src/core/tsconfig.json')),
     () => run('Build', process.execPath, ['scripts/build.mjs']),
@@ -88,6 +89,7 @@ const [lint, [format, types, coreTypes, built]] = await Promise.all([
 ]);
 count(lint, 'Lint');
 count(format, 'Format');
+count(unused, 'Nothing that nobody uses');
 count(types, 'Types of the app');
 count(coreTypes, 'Types of the core');
 

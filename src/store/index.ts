@@ -2,14 +2,13 @@ export { bringInPicture, type BringInOptions, type BroughtIn, type ToldBySource 
 export { createJobOf, openBundle, packJob, storeJob, thumbnailOf, type Imported } from './bundles';
 export { bringBack, bringToHand, openPicture, type AtHand } from './picture-at-hand';
 export { newId } from './ids';
-export { jobCardOf } from './job-card';
-export { createJobStore, type JobState, type JobStore } from './job-store';
+export { type JobState, type JobStore } from './job-store';
 export type { SaveState } from './autosave';
 export type { Lease, NotHeld } from './lease';
 export { deleteStored, duplicateStored, readStored, renameStored, type Outside } from './from-list';
 export type { Judge } from './judging';
 export { openJob, type DeskOptions, type OpenDesk } from './own-desk';
-export { JobRepository, repository, type JobCard } from './repository';
+export { repository, type JobCard } from './repository';
 export {
   bringInReference,
   isWorldFileName,
@@ -20,7 +19,7 @@ export {
 export { activeSteps, openShown, shownPicture, type ShownPicture } from './shown-picture';
 export { askService, fetchPicture } from './services';
 export { keepAppOnDevice } from './stay-offline';
-export { OwnShelf, ownShelf } from './own-shelf';
+export { ownShelf } from './own-shelf';
 export { isStorageFull } from './storage';
 export { forgetMark, isThrownAway } from './mark';
 export { isKept, isPutBack, keepStorage, storage } from './this-device';

@@ -82,12 +82,11 @@ export { lookedFromIn, type ByEyeState } from './by-eye-tool';
 export type { ArcBy, ChainState } from './chain-state';
 export type { CircleMode, CircleState } from './circle-tool';
 export type { GuideMode, GuideState } from './guide-tool';
-export { EVIDENCE_POINTING, isEnough, isFull, isOpenEnded, type PointingWay } from './evidence-kinds';
+export { EVIDENCE_POINTING, isEnough, isOpenEnded, type PointingWay } from './evidence-kinds';
 export {
   commandForAgain,
   isKnownStraight,
   commandForEvidence,
-  isPointed,
   startEvidence,
   wayOf,
   type EvidenceState,
@@ -101,14 +100,14 @@ export type { ShareState } from './share-tool';
 export type { Saying, SiteState } from './site-tool';
 export { asKind, type OpeningState } from './opening-tool';
 export { FIRST_WALL, type Wall } from './wall';
-export { isSameEnd, type RelateState } from './relate-tool';
+export { type RelateState } from './relate-tool';
 export { commandForRectangle, commandForSlot, type ShapeMode, type ShapeState } from './shape-tool';
 export { directionFor, type SpanState } from './span-tool';
 export type { PointsState } from './points-tool';
 export type { DimensionState } from './dimension-tool';
 export type { CutMode, CutState } from './cut-tool';
 export { commandForStretch, commandForTurn, type StandMode, type StandState } from './stand-tool';
-export { findPicked, listHandles } from './pick';
+export { listHandles } from './pick';
 export { findSelectedChain, type SelectState } from './select-tool';
 export type { Cards, ChosenPart, Effect, Elsewhere, Mark, Preview, ToolContext, ToolInput, ToolStep } from './tool';
 

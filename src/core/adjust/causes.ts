@@ -11,11 +11,7 @@ const STEP = 0.1;
  * A figure with its plus-minus: what independent causes swing it by, each by one sigma, added up as squares. First order, central differences. One sigma, in the figure's unit.
  * Weak: where the figure bends strongly within a sigma.
  */
-export function measureBy<State>(
-  figure: (state: State) => number,
-  rest: State,
-  causes: readonly Cause<State>[],
-): Measured {
+function measureBy<State>(figure: (state: State) => number, rest: State, causes: readonly Cause<State>[]): Measured {
   return measureEachBy((state) => [figure(state)] as const, rest, causes)[0];
 }
 

@@ -15,7 +15,7 @@ export {
   type Values,
 } from './problem';
 export { propagate, propagateMany, type Measured } from './propagate';
-export { measureBy, measureEachBy, rootOf, type Cause } from './causes';
+export { measureEachBy, rootOf, type Cause } from './causes';
 export { chiSquareQuantile99, equivalentNormal } from './quantiles';
 export { cauchy, huber, solveRobustly, type Loss, type RobustSolution } from './robust';
 export { solve, type Search, type Solution } from './solve';

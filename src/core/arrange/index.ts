@@ -1,6 +1,5 @@
 /** Several views of one thing, fitted together. mm, object frame; one sigma. */
 export { LEVEL_BY_DATUM, lyingByDatum, standing, type ByZero } from './by-datum';
-export { findSceneFault } from './faults';
 export { fitScene, openParts, type SceneFit, type Stand } from './fit-scene';
 export { isOpen, type Open } from './measure';
 export { PROJECTIONS, proposeSides, type LaidView, type ProposedSide, type Projection } from './projection';

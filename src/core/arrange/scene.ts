@@ -70,7 +70,7 @@ export interface Scene {
 
 export const FEATURE = 'feature:';
 export const isFeature = (id: string) => id.startsWith(FEATURE);
-export const isFeatureOf = (id: string, feature: string) =>
+const isFeatureOf = (id: string, feature: string) =>
   DIRECTIONS.some((direction) => id === coordinateBlock(feature, direction));
 export const coordinateBlock = (feature: string, direction: Direction) => `${FEATURE}${feature}:${direction}`;
 

@@ -123,4 +123,4 @@ export function farthest({ thing }: World, side: Side): readonly [string, string
   );
 }
 
-export const apart = ({ thing }: World, a: string, b: string) => distance3(thing[a]!, thing[b]!);
+const apart = ({ thing }: World, a: string, b: string) => distance3(thing[a]!, thing[b]!);

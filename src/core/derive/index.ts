@@ -11,12 +11,11 @@ export { curvesLookedAt, curvesSeenIn, type CurveSeen } from './curves-seen';
 export { curveSideOf, type StandingCurve } from './space-curves';
 export { sizeInSpace } from './size-in-space';
 export { doubtOfCurve, type CurveDoubt } from './space-curve-doubt';
-export { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
+export { pointsOfView, sigmaOfSaid, toPiece } from './evidence';
 export { createDeriver, toldIn, type Derived, type ToldOfQuestions } from './derive';
-export { countMeantEnds, drawingInSpace, drawingOf, outlinesLeaving, LAYER_INK, type DrawingChoice } from './drawing';
+export { countMeantEnds, drawingInSpace, drawingOf, outlinesLeaving, type DrawingChoice } from './drawing';
 export { datumTurned, findAskew, measureExtent, type Extent } from './extent';
 export {
-  areaOf,
   figuresOf,
   measureOutline,
   measureShapes,
@@ -25,14 +24,13 @@ export {
   type OutlineFigures,
   type Shares,
 } from './figures';
-export { fitOf, pictureOf, toldOf, type FittedView, type Question, type Told } from './fits';
+export { fitOf, toldOf, type FittedView, type Question, type Told } from './fits';
 export { clearanceOf, edgeKept, innerSideOf, outlinesSited, type Clearance } from './clearances';
 export { outlinesToSite, sitedIn, sitedOutlines } from './sited';
-export { drawnSourcesOf, guideReach } from './made';
+export { guideReach } from './made';
 export {
   findNameOf,
   findRegionAt,
-  isInRegion,
   measureRegion,
   listRims,
   namesIn,

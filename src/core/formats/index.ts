@@ -1,14 +1,5 @@
-export { BUNDLE_VERSION, MAX_BUNDLE_BYTES, readBundle, writeBundle, type Bundle } from './bundle';
-export {
-  findDrawingBounds,
-  isSound,
-  MM_PER_FILE_UNIT,
-  type Drawing,
-  type DrawingLayer,
-  type DrawnPath,
-  type SpacePath,
-  type FileUnit,
-} from './drawing';
+export { readBundle, writeBundle, type Bundle } from './bundle';
+export { isSound, type Drawing, type DrawingLayer, type DrawnPath, type SpacePath, type FileUnit } from './drawing';
 export { readDxf } from './dxf-reader';
 export { safeLayerName, writeDxf } from './dxf-writer';
 export { summarize, type FilePath, type FileReading, type FileSummary } from './file-reading';

@@ -2,7 +2,7 @@ export { splitCubic, toCubics } from './cubic';
 export { findCentroid } from './centroid';
 export { parameterAt, partOf } from './part';
 export { findEnds, movedPath, reversedPath, type Path } from './path';
-export { subtendedAngle, windingNumber } from './winding';
+export { windingNumber } from './winding';
 export { findEllipse, onEllipse, outsideEllipse, type Ellipse } from './ellipse';
 export { findLineCrossing, listCrossings, type Crossing } from './intersect';
 export {

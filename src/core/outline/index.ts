@@ -30,7 +30,7 @@ export {
 export { clearWidth, fittingsOf } from './fitting';
 export { countedFromOther, endsAcross, isInOpening, middleOf, segmentOf, type OpeningSpan } from './opening';
 export { reflection } from './mirror';
-export { listOpeningSpans, findTimes, makeShape, type Copies, sourcesOf, type Making } from './making';
+export { listOpeningSpans, findTimes, makeShape, type Copies, type Making } from './making';
 export { asPointed, bySteadyHand, type Knowing } from './contact';
 export {
   findPosition,
@@ -46,12 +46,11 @@ export { HOLD_KINDS, measureHold, type Hold, type HoldKind } from './hold';
 export { inOwn, mapOfPut, type Put } from './put';
 export { siteBy, type Sited, type Siting } from './siting';
 export { turnedGuide, turnedOutline, turnedSiting, angleOfTurn, type Turn } from './turn';
-export { isSign, placingOf, shapeOf, shapeOfPaths, type Shape, type ShapeFault } from './shape';
+export { isSign, placingOf, shapeOf, type Shape, type ShapeFault } from './shape';
 export { createSnapSearch, type SnapSearch } from './snap-index';
 export { listSnaps, SNAP_KINDS, type Snap, type SnapKind, type SnapTarget } from './snap';
 export {
   copiedOutline,
-  flattened,
   draggedOutline,
   findClosed,
   findWithoutNode,
@@ -62,7 +61,7 @@ export {
   withNodePlace,
   withSmooth,
 } from './edit';
-export { segmentFor, type Editing } from './segment';
+export { type Editing } from './segment';
 export { cutAway, listCutsOn, loosened, splitAt, withNodeOn, type Along } from './cut';
 export { asCircle, carriedOn } from './carry';
 export { mapOf, movedOutline, type Moving } from './move';

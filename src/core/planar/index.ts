@@ -1,4 +1,4 @@
-export { arrange, OUTSIDE, type Arrangement } from './arrangement';
+export { arrange, type Arrangement } from './arrangement';
 export { type Boundary } from './boundary';
 export { combine, type Combining } from './combine';
 export { listNeighbours } from './cuts';

@@ -3,4 +3,4 @@ export { formatAngle, formatArea, formatLength, formatPlusMinus, formatSlope, fo
 export { parseLength, parseSize, type WrittenLength } from './length-parser';
 export { formatRatio, parseRatio } from './ratio-parser';
 export { findUnitSlip, type UnitSlip } from './unit-slip';
-export { MILLIMETRES, MM_PER_FOOT, MM_PER_INCH, type Units, type UnitStyle } from './unit';
+export { MILLIMETRES, MM_PER_INCH, type Units, type UnitStyle } from './unit';
