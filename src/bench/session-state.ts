@@ -52,8 +52,8 @@ export interface SessionState {
   readonly cleaning: number | undefined;
   /** Frames around drawings that were found on the sheet. Sheet px. */
   readonly suggested: readonly (readonly Vec[])[];
-  /** The measurement that would help most, shown as a dotted dimension. Sheet px. */
-  readonly advice: { readonly from: Vec; readonly to: Vec } | undefined;
+  /** Whether the measurement that would help most is shown, as a dotted dimension. */
+  readonly advises: boolean;
   /** The piece of evidence whose card and marks are pointed out. */
   readonly evidence: string | undefined;
   readonly layer: string;
@@ -99,7 +99,7 @@ export function startState(job: Job, draft: string | null): SessionState {
     folding: undefined,
     cleaning: undefined,
     suggested: [],
-    advice: undefined,
+    advises: false,
     notice: undefined,
     beacon: undefined,
   };

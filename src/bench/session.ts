@@ -152,8 +152,8 @@ export class Session {
     this.framing.keep();
   }
 
-  setAdvice(advice: SessionState['advice']): void {
-    this.set({ advice });
+  showAdvice(advises: boolean): void {
+    this.set({ advises });
   }
 
   setCleaning(done: number | undefined): void {

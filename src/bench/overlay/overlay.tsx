@@ -3,6 +3,7 @@ import type { ViewRegion } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import { usePalette } from '@/ui/palette';
 import { wordForSnap } from '@/ui/words';
+import { adviceFor } from '../advice';
 import { AIM_RADIUS, type Aim } from '../aim';
 import { layingOf } from '../laying';
 import { patchOf } from '../patch';
@@ -222,7 +223,8 @@ function Scene({
 }
 
 /** What was found and what would help, dotted: frames around drawings, the next measurement. */
-function Advice({ state: { suggested, advice }, viewport, palette }: DrawnProps & { state: SessionState }) {
+function Advice({ state: { suggested, advises }, fitted, viewport, palette }: DrawnProps & { state: SessionState }) {
+  const advice = advises ? adviceFor(fitted) : undefined;
   return (
     <>
       {suggested.map((frame, i) => (

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
+import { adviceFor } from '@/bench/advice';
 import { useDesk, useJob } from '@/bench/use-session';
 import type { Advice } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
@@ -10,7 +11,6 @@ import { formatPlusMinus } from '@/core/units';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 import { sentenceFor } from '@/ui/words';
-import { useAdvice } from './use-advice';
 import { fitInWords, sigmaWithHeight } from './fit-words';
 
 /** What the fit says in words: how good it is, what was found, where most of the doubt comes from, what would help most. */
@@ -27,11 +27,11 @@ export function FitSummary({
   const { session } = useDesk();
   const { fit, refusal, without } = fitted;
   const joins = useJob(({ derived }) => derived.arranged.stands.get(fitted.source.id)?.joins ?? false);
-  const advice = useAdvice(fitted);
+  const advice = adviceFor(fitted);
   useEffect(() => {
-    session.setAdvice(advice);
-    return () => session.setAdvice(undefined);
-  }, [session, advice]);
+    session.showAdvice(true);
+    return () => session.showAdvice(false);
+  }, [session]);
   if (fitted.view.lookOnly) return <LookedAt view={fitted.view.id} />;
   if (!fit.scaled && fitted.isPending)
     return (
