@@ -182,7 +182,9 @@ const isCommon = ({ adjusted, freed }: Story) =>
 
 /** So many conditions more than unknowns are not all met by chance. */
 const PROVEN = 8;
-const explainsAll = (story: Story) => worstOf(story) < AT_EASE && story.adjusted.diagnosis.redundancy >= PROVEN;
+/** Whether a picture as it usually is explains everything that is left: then nothing speaks of a side that it was taken from. */
+const explainsAll = (story: Story) =>
+  story.freed.size === 0 && worstOf(story) < AT_EASE && story.adjusted.diagnosis.redundancy >= PROVEN;
 
 /**
  * Stories that leave one piece out: of a picture as it usually is and, where none of these explains everything, of one taken from any side where that could still cost less.

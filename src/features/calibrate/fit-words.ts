@@ -43,37 +43,64 @@ const FOUND: Readonly<Partial<Record<MapPart, (part: FoundPart, shown: Shown) =>
   },
 };
 
-/** Where a doubt comes from, and what settles it. */
+/** Where a doubt comes from while nothing shows it, and once the evidence tells something of it; what settles it, and what tells more. */
 interface Cause {
-  readonly from: string;
+  readonly unseen: string;
   readonly settledBy: string;
+  readonly inPart: string;
+  readonly toldBy: string;
 }
 
-const CAUSES: Readonly<Partial<Record<MapPart | 'height', Cause>>> = {
+const EDGE_TOOL = '(Known shape, Straight line)';
+const CAUSES: Readonly<Partial<Record<MapPart, Cause>>> = {
   tilt: {
-    from: 'the tilt, which nothing here shows',
+    unseen: 'the tilt, which nothing here shows',
     settledBy: 'A second length across the first, or a rectangle, settles it.',
+    inPart: 'the tilt, which is seen only in part',
+    toldBy: 'A known length far from the others and across them tells more.',
   },
   lens: {
-    from: 'the lens: nothing here shows how it bows',
-    settledBy: 'One tap on a straight edge near the rim of the picture settles it (Known shape, Straight line).',
+    unseen: 'the lens: nothing here shows how it bows',
+    settledBy: `One tap on a straight edge near the rim of the picture settles it ${EDGE_TOOL}.`,
+    inPart: 'the lens, whose bow is seen only in part',
+    toldBy: `A straight edge nearer to the rim of the picture tells more ${EDGE_TOOL}.`,
   },
   'lens-centre': {
-    from: 'the lens, whose middle may lie beside that of the picture',
-    settledBy: 'A straight edge on each side of the picture tells it (Known shape, Straight line).',
+    unseen: 'the lens, whose middle may lie beside that of the picture',
+    settledBy: `A straight edge on each side of the picture tells it ${EDGE_TOOL}.`,
+    inPart: 'the lens, whose middle is seen only in part',
+    toldBy: `A straight edge on each side of the picture tells more ${EDGE_TOOL}.`,
   },
   focal: {
-    from: 'the camera: nothing here tells its focal length',
+    unseen: 'the camera: nothing here tells its focal length',
     settledBy: 'The four sides of a card or a sheet settle it.',
+    inPart: 'the camera, whose focal length is seen only in part',
+    toldBy: 'The four sides of a larger card or sheet tell more.',
   },
-  stretch: { from: 'the copy, which may be stretched', settledBy: 'A size the other way settles it.' },
-  skew: { from: 'the copy, which may be askew', settledBy: 'A right angle or a rectangle settles it.' },
-  height: { from: 'the height of the traced edge, which nobody said', settledBy: 'Say below whether it lies flat.' },
+  stretch: {
+    unseen: 'the copy, which may be stretched',
+    settledBy: 'A size the other way settles it.',
+    inPart: 'the copy, whose stretch is seen only in part',
+    toldBy: 'A longer size the other way tells more.',
+  },
+  skew: {
+    unseen: 'the copy, which may be askew',
+    settledBy: 'A right angle or a rectangle settles it.',
+    inPart: 'the copy, which may still be a little askew',
+    toldBy: 'A larger right angle or rectangle tells more.',
+  },
 };
+const HEIGHT = 'the height of the traced edge, which nobody said. Say below whether it lies flat.';
 
-/** A doubt as one plain sentence, with what to do about it. */
-const causeInWords = ({ from, settledBy }: Cause, plusMinus: string): string =>
-  `Most of the ${plusMinus} comes from ${from}. ${settledBy}`;
+/** Where most of the doubt comes from and what to do about it, in one plain sentence each; undefined where it comes from many things, or is nobody's to lower. */
+export function causeInWords({ fit, view }: Pick<FittedView, 'fit' | 'view'>): string | undefined {
+  const [main] = listDoubts(fit);
+  if (!main || main.share <= 0.5) return undefined;
+  if (main.part === 'height') return view.lift === undefined ? HEIGHT : undefined;
+  const [cause, from] = [CAUSES[main.part], fit.parts.find(({ part }) => part === main.part)?.from];
+  if (cause && from === 'assumed') return `${cause.unseen}. ${cause.settledBy}`;
+  return cause && from === 'partly' ? `${cause.inPart}. ${cause.toldBy}` : undefined;
+}
 
 /** What was learned by pointing at the same places again; undefined while nothing was. */
 function steadinessInWords({ factor, repetitions }: Steadiness): string | undefined {
@@ -99,14 +126,8 @@ export function fitInWords({ fit, view, sigma, steadiness }: FittedView, units: 
         : undefined;
     if (words) lines.push(words);
   }
-  const [main] = listDoubts(fit);
-  const isOpen =
-    main &&
-    (main.part === 'height'
-      ? view.lift === undefined
-      : fit.parts.some(({ part, from }) => part === main.part && (from === 'assumed' || from === 'partly')));
-  const cause = main && isOpen && main.share > 0.5 ? CAUSES[main.part] : undefined;
-  if (cause) lines.push(causeInWords(cause, formatPlusMinus(sigma, units)));
+  const cause = causeInWords({ fit, view });
+  if (cause) lines.push(`Most of the ${formatPlusMinus(sigma, units)} comes from ${cause}`);
   const steady = steadinessInWords(steadiness);
   if (steady) lines.push(steady);
   const guesses = view.evidence.filter(({ guess, role }) => guess && role === 'use').length;
