@@ -8,14 +8,9 @@ export type Cause<State> = (sigmas: number) => State;
 const STEP = 0.1;
 
 /**
- * A figure with its plus-minus: what independent causes swing it by, each by one sigma, added up as squares. First order, central differences. One sigma, in the figure's unit.
- * Weak: where the figure bends strongly within a sigma.
+ * Figures with their plus-minus: what independent causes swing them by, each by one sigma, added up as squares; every state is made once for all of them. First order, central differences. One sigma, in each figure's unit.
+ * Weak: where a figure bends strongly within a sigma.
  */
-function measureBy<State>(figure: (state: State) => number, rest: State, causes: readonly Cause<State>[]): Measured {
-  return measureEachBy((state) => [figure(state)] as const, rest, causes)[0];
-}
-
-/** Several figures that are had together, as `measureBy`: every state is made once for all of them. */
 export function measureEachBy<State, Figures extends readonly number[]>(
   figures: (state: State) => Figures,
   rest: State,

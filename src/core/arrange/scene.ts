@@ -70,8 +70,6 @@ export interface Scene {
 
 export const FEATURE = 'feature:';
 export const isFeature = (id: string) => id.startsWith(FEATURE);
-const isFeatureOf = (id: string, feature: string) =>
-  DIRECTIONS.some((direction) => id === coordinateBlock(feature, direction));
 export const coordinateBlock = (feature: string, direction: Direction) => `${FEATURE}${feature}:${direction}`;
 
 /** The directions of which a feature has a coordinate. */

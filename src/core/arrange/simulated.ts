@@ -1,7 +1,7 @@
 /** For tests only: a thing in space, and scans of it from several sides, with known truth. */
 import type { Points } from '../calibrate';
 import type { Vec } from '../geometry';
-import { axesSeenFrom, DIRECTIONS, distance3, type Side, type Vec3 } from '../space';
+import { axesSeenFrom, DIRECTIONS, type Side, type Vec3 } from '../space';
 import type { Feature, Scene, SceneEvidence, SceneView } from './scene';
 
 /** Seeded numbers. */
@@ -122,5 +122,3 @@ export function farthest({ thing }: World, side: Side): readonly [string, string
       : best,
   );
 }
-
-const apart = ({ thing }: World, a: string, b: string) => distance3(thing[a]!, thing[b]!);

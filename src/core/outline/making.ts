@@ -33,8 +33,6 @@ const MOST_MADE = 20_000;
 /** Pieces of which offsets, strips and combinations are made at the most: each is weighed against its neighbours. */
 const MOST_WORKED = 3000;
 
-const sourcesOf = ({ recipe }: MadeOutline): readonly string[] => recipe.of;
-
 /** The shape of what is made of others; without paths and with a fault when it cannot be made. */
 export function makeShape(outline: MadeOutline, making: Making): Shape {
   const paths = pathsMade(outline.recipe, making);
