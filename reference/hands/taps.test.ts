@@ -47,6 +47,11 @@ it.each(['on slate by a long lens, a corner covered', 'on wood, square-on'])(
   },
 );
 
+// The paper is hardly brighter than the card: on two sides a thin shadow lies between them, on the others nothing does.
+it('plain, on white paper: found from everywhere', () => {
+  expect(tapOn('plain, on white paper', 10)).toEqual(Array.from({ length: 10 }, () => 'right'));
+});
+
 // White on white: only its shadow shows, and where that is too faint what is printed on it, of a card's own proportion, is the only card there is to see.
 it('white on white squared paper, from aside: found from most places, and wrong only inside the picture that is printed on it', () => {
   const found = tapOn('on squared paper, from aside', 12);

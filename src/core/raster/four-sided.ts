@@ -50,12 +50,17 @@ export interface FourSided {
  * Corners of the four-cornered shapes around a place that have most edges along their four sides and fit what is looked for, likeliest first: all four sides go around the place, whatever
  * is printed inside or lies over a corner. Sheet px, good to a pixel of the coarse picture; none when nothing is clear. Weak: a shape that the picture cuts off.
  */
-export function listFourSided(pyramid: Pyramid, inside: Vec, misfit: Misfit): FourSided[] {
+export function listFourSided(
+  pyramid: Pyramid,
+  inside: Vec,
+  misfit: Misfit,
+  how: Parameters<typeof listLinesAround>[3] = {},
+): FourSided[] {
   const { level, pixel } = levelToOverlook(pyramid);
   const picture = pyramid.levels[level]!;
   const place: Vec = [inside[0] / pixel, inside[1] / pixel];
   const edgels = firstMet(listEdgels(picture), place, FIRST_MET);
-  const lines = listLinesAround(edgels, place, Math.hypot(picture.width, picture.height)).sort(
+  const lines = listLinesAround(edgels, place, Math.hypot(picture.width, picture.height), how).sort(
     (a, b) => wrapped(a.normal) - wrapped(b.normal),
   );
   const margin = BEYOND * Math.max(picture.width, picture.height);
@@ -100,6 +105,8 @@ export function isOneThing(pyramid: Pyramid, corners: readonly Vec[]): boolean {
 /** Places along a side at which colours to both sides of it are compared, how far from it (px of the coarse picture), and the least step between them. */
 const SAMPLES = 12;
 const ASIDE = 3.5;
+/** A shadow beside a thing reaches about so many times as far: its ground is the brightest of what lies there. */
+const OUT_OF_SHADOW = [1, 2, 3.5];
 const LEAST_STEP = 10;
 /** A side whose step is so many times another's is the border of a print, and no side. */
 const UNLIKE_STEPS = 4;
@@ -114,13 +121,10 @@ function howAlike(picture: ColourPicture, corners: readonly Vec[]): number {
     const to = corners[(i + 1) % 4]!;
     const across = scale(perpendicular(subtract(to, from)), ASIDE / distance(from, to));
     const outward = dot(across, subtract(from, middle)) < 0 ? scale(across, -1) : across;
-    const sums = [0, 0, 0];
-    for (let k = 0; k < SAMPLES; k++) {
-      const at = mix(from, to, CORNER + ((1 - 2 * CORNER) * k) / (SAMPLES - 1));
-      const [inner, outer] = [colourAt(picture, subtract(at, outward)), colourAt(picture, add(at, outward))];
-      sums.forEach((_, c) => (sums[c]! += (outer[c]! - inner[c]!) / SAMPLES));
-    }
-    return sums;
+    const inner = averageAlong(picture, from, to, scale(outward, -1));
+    const grounds = OUT_OF_SHADOW.map((times) => averageAlong(picture, from, to, scale(outward, times)));
+    const outer = grounds.reduce((best, ground) => (brightnessOf(ground) > brightnessOf(best) ? ground : best));
+    return outer.map((value, c) => value - inner[c]!);
   });
   const sizes = steps.map((step) => Math.hypot(...step));
   if (Math.max(...sizes) > UNLIKE_STEPS * Math.min(...sizes)) return -1;
@@ -132,6 +136,19 @@ function howAlike(picture: ColourPicture, corners: readonly Vec[]): number {
   );
   return Math.min(...alike);
 }
+
+/** The colour beside a side, its corners left out. */
+function averageAlong(picture: ColourPicture, from: Vec, to: Vec, beside: Vec): readonly number[] {
+  const sums = [0, 0, 0];
+  for (let k = 0; k < SAMPLES; k++) {
+    const at = mix(from, to, CORNER + ((1 - 2 * CORNER) * k) / (SAMPLES - 1));
+    const colour = colourAt(picture, add(at, beside));
+    sums.forEach((_, c) => (sums[c]! += colour[c]! / SAMPLES));
+  }
+  return sums;
+}
+
+const brightnessOf = (colour: readonly number[]) => colour.reduce((sum, value) => sum + value, 0);
 
 function areaOf([a, b, c, d]: readonly Vec[]): number {
   return Math.abs(cross(subtract(c!, a!), subtract(d!, b!))) / 2;

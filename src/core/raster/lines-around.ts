@@ -31,11 +31,18 @@ const STRETCH = 3;
 
 /**
  * The straight lines about a place that have most edges along them: votes of edge pixels by the direction of their change and their distance from the place (Ballard, Generalizing the
- * Hough transform to detect arbitrary shapes, 1981, for lines with directions), the highest of their neighbours each, made precise by least squares.
+ * Hough transform to detect arbitrary shapes, 1981, for lines with directions), the highest of their neighbours each, made precise by least squares. What changes there and back again close by, as squared paper and grain do, comes to nothing; `apart`, each of its two rims is a
+ * line, as of the thin shadow beside a light card on light paper.
  */
-export function listLinesAround(edgels: Edgels, [x0, y0]: Vec, farthest: number): LineAround[] {
+export function listLinesAround(
+  edgels: Edgels,
+  [x0, y0]: Vec,
+  farthest: number,
+  { apart = false }: { readonly apart?: boolean } = {},
+): LineAround[] {
   const offsets = Math.ceil(farthest / OFFSET_STEP);
-  const votes = new Float32Array(ANGLES * offsets);
+  const rising = new Float32Array(ANGLES * offsets);
+  const falling = apart ? new Float32Array(ANGLES * offsets) : rising;
   const [cos, sin] = [
     Float64Array.from({ length: ANGLES }, (_, a) => Math.cos((a * TURN) / ANGLES)),
     Float64Array.from({ length: ANGLES }, (_, a) => Math.sin((a * TURN) / ANGLES)),
@@ -54,12 +61,15 @@ export function listLinesAround(edgels: Edgels, [x0, y0]: Vec, farthest: number)
       }
       const bin = Math.floor(offset / OFFSET_STEP);
       if (bin < offsets)
-        votes[a * offsets + bin]! +=
+        (sign > 0 ? rising : falling)[a * offsets + bin]! +=
           (sign * Math.min(1, edgels.contrast[e]! / FULL)) / Math.max(NEAREST, Math.hypot(dx, dy));
     }
   }
   const along = byDirection(edgels);
-  return listPeaks(votes, offsets)
+  return (apart ? [rising, falling] : [rising])
+    .flatMap((votes) => listPeaks(votes, offsets))
+    .sort((p, q) => Math.abs(q.height) - Math.abs(p.height))
+    .slice(0, MOST_LINES)
     .map((peak) => lineFrom(edgels, along, [x0, y0], peak))
     .filter((line) => line !== undefined);
 }
@@ -80,7 +90,7 @@ function listPeaks(votes: Float32Array, offsets: number): Peak[] {
       peaks.push({ angle: (a * TURN) / ANGLES, offset: (o + 0.5) * OFFSET_STEP, height });
     }
   }
-  return peaks.sort((p, q) => Math.abs(q.height) - Math.abs(p.height)).slice(0, MOST_LINES);
+  return peaks;
 }
 
 function isHighest(votes: Float32Array, offsets: number, a: number, o: number): boolean {

@@ -2,7 +2,7 @@ import { median } from '../basics';
 import { add, cross, distance, mix, polar, scale, subtract, type Vec } from '../geometry';
 import { findContour } from './contour';
 import { findEdgeAcross, type FoundEdge } from './edge';
-import { listFourSided, isOneThing, type Misfit } from './four-sided';
+import { isOneThing, listFourSided, type FourSided, type Misfit } from './four-sided';
 import { levelFor, type Pyramid } from './pyramid';
 import { middlesOf } from './stretches';
 
@@ -31,9 +31,11 @@ const ANYTHING: Misfit = () => 0;
 export function findSides(pyramid: Pyramid, inside: Vec, misfit?: Misfit): Sides | undefined {
   const contour = sidesInContour(pyramid, inside, misfit ?? ANYTHING);
   if (!misfit) return contour;
-  const around = firstOf(listFourSided(pyramid, inside, misfit), ({ corners, level }) =>
-    sidesAt(pyramid, inside, corners, level, misfit),
-  );
+  const among = (shapes: readonly FourSided[]) =>
+    firstOf(shapes, ({ corners, level }) => sidesAt(pyramid, inside, corners, level, misfit));
+  const around =
+    among(listFourSided(pyramid, inside, misfit)) ??
+    (contour ? undefined : among(listFourSided(pyramid, inside, misfit, { apart: true })));
   // What is printed on a thing has a contour too: the larger one is the thing.
   return contour && around ? [contour, around].sort((a, b) => spanOf(b) - spanOf(a))[0] : (contour ?? around);
 }
