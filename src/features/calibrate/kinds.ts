@@ -32,7 +32,7 @@ export const EVIDENCE_WORDS: Readonly<Record<PointingWay, KindWords>> = {
     icon: 'box',
   },
   straight: {
-    label: 'Straight',
+    label: 'Straight line',
     title: 'Straight line',
     icon: 'straight',
   },

@@ -53,7 +53,7 @@ export function ChainPanel({ state }: { state: ChainState }) {
         />
         <LedgeButton
           icon="level"
-          label="Straight"
+          label="Level, upright"
           name="Lines level or upright only"
           chosen={state.lock}
           testID="draw-lock"
