@@ -69,15 +69,24 @@ export interface Bounds {
   readonly max: Vec;
 }
 
-function boundsOf(points: readonly Vec[]): Bounds {
+/** The box around places that are taken in one after the other. */
+function createBounds() {
   let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const [x, y] of points) {
-    left = Math.min(left, x);
-    low = Math.min(low, y);
-    right = Math.max(right, x);
-    high = Math.max(high, y);
-  }
-  return { min: [left, low], max: [right, high] };
+  return {
+    take([x, y]: Vec): void {
+      left = Math.min(left, x);
+      low = Math.min(low, y);
+      right = Math.max(right, x);
+      high = Math.max(high, y);
+    },
+    around: (): Bounds => ({ min: [left, low], max: [right, high] }),
+  };
+}
+
+function boundsOf(points: readonly Vec[]): Bounds {
+  const bounds = createBounds();
+  points.forEach(bounds.take);
+  return bounds.around();
 }
 
 /** Parameters at which one coordinate of a cubic stands still; not all of them are finite, or on it. */
@@ -122,14 +131,12 @@ export const pieceBounds = (piece: Piece): Bounds =>
 /** The box around boxes; undefined around nothing. */
 export function findUnion(boxes: readonly Bounds[]): Bounds | undefined {
   if (boxes.length === 0) return undefined;
-  let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
+  const bounds = createBounds();
   for (const { min, max } of boxes) {
-    left = Math.min(left, min[0]);
-    low = Math.min(low, min[1]);
-    right = Math.max(right, max[0]);
-    high = Math.max(high, max[1]);
+    bounds.take(min);
+    bounds.take(max);
   }
-  return { min: [left, low], max: [right, high] };
+  return bounds.around();
 }
 
 export function isOverlapping(a: Bounds, b: Bounds, slack = 0): boolean {
