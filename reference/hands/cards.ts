@@ -1,5 +1,5 @@
 import { optics } from '../../demo/generator/camera';
-import { card, wood, type Material } from '../../demo/generator/materials';
+import { wood, type Material } from '../../demo/generator/materials';
 import { roundedRectangle, type Point } from '../../demo/generator/profile';
 import { render, type Scene, type Thing } from '../../demo/generator/render';
 import { blade, steelRule } from '../../demo/scenes/blade';
@@ -41,7 +41,6 @@ const sheet: Thing = {
   turn: -3,
   material: squared,
 };
-const plain: Thing = { ...sheet, material: () => [236, 234, 230] };
 const plate: Thing = { ...blade, place: [40, -60], turn: 60 };
 /** Lies over a corner of the card. */
 const ruleOver: Thing = { ...steelRule, place: [-130, -52], turn: -9, height: 1.6 };
@@ -49,7 +48,7 @@ const ruleOver: Thing = { ...steelRule, place: [-130, -52], turn: -9, height: 1.
 const lens = { k1: -0.01, k2: 0.002, p1: 0.0002, p2: -0.0003, shift: [6, -9] as const };
 const [width, height] = [2016, 1512];
 
-/** Photographs of it, square-on and from aside, on wood, slate and paper, alone and with a corner covered; and of a plain one. */
+/** Photographs of it, square-on and from aside, on wood, slate and squared paper, alone and with a corner covered. */
 export const CARD_PHOTOS: Readonly<Record<string, Scene>> = {
   'on wood, square-on': {
     name: 'wood',
@@ -73,14 +72,6 @@ export const CARD_PHOTOS: Readonly<Record<string, Scene>> = {
     ground: slate,
     things: [PRINTED_CARD, ruleOver],
     light: [0.8, -0.6],
-    grain: 3,
-  },
-  'plain, on white paper': {
-    name: 'white',
-    camera: { width, height, focal35mm: 27, place: [5, -4, 330], tilt: [3, -7, 24], lens },
-    ground: wood,
-    things: [plain, { ...PRINTED_CARD, material: card }, plate],
-    light: [0.7, -0.5],
     grain: 3,
   },
 };
