@@ -207,12 +207,18 @@ export function misfitOfRectangle(
   return Math.min(
     ...sizes.flatMap((size) =>
       focals.flatMap((focal) =>
-        normalsAt(focal, squareTo(seen, size), seen, proportion === undefined ? undefined : size).map(
+        withBetween(normalsAt(focal, squareTo(seen, size), seen, proportion === undefined ? undefined : size)).map(
           (normal) => offSquare(seen, focal, normal, proportion === undefined ? undefined : size) / OFF,
         ),
       ),
     ),
   );
+}
+
+/** Some directions, and the ones halfway between the first and each other: the truth mostly lies between what vanishing and what foreshortening say. */
+function withBetween([first, ...others]: readonly Vec3[]): Vec3[] {
+  const between = others.map((other) => towardsUs([first![0] + other[0], first![1] + other[1], first![2] + other[2]]));
+  return [first!, ...others, ...between];
 }
 
 /** The largest of what corners are off square (radians) and sides off their proportion (shares), when they lie square to a direction. */

@@ -1,6 +1,7 @@
 import { add, scale, type Vec } from '../geometry';
-import { colourAt, type Colour, type ColourPicture } from './colour-picture';
-import { noiseOf, profileAlong, PROFILE_STEP, smoothedSlopes, SMOOTHING } from './profile';
+import { colourAt, type ColourPicture } from './colour-picture';
+import { noiseOf, profileAlong } from './profile';
+import { listSteps, meanOf, type Step } from './step';
 
 /** A place on an edge of the picture. Sheet px. */
 export interface FoundEdge {
@@ -24,26 +25,12 @@ export interface ScanOptions {
   readonly hand?: number | undefined;
 }
 
-/** What no average takes away: bevels, tone curves, compression. A share of the blur, and a least, px. Found on pictures of known truth: docs/accuracy.md. */
-const SHAPE_SHARE = 0.12;
-const SHAPE_LEAST = 0.12;
-/** A step has to stand out: levels of colour, and multiples of the noise. */
-const LEAST_CONTRAST = 12;
-const LEAST_SIGNAL = 5;
 const LINE_WIDTH = 9;
 const SURELY_THIN = 4.5;
 /** Flanks of a line are as steep as each other to this share; where a hand pointed, surely: the shadow beside a thing is steep towards it only, and what it ends with counts so much less. */
 const LIKE_FLANKS = 0.6;
 const SURELY_ALIKE = 0.87;
 const SHADOW = 0.3;
-
-/** A step across a scan: where, how steep, and how much sigma; `towards` is the change of colour, of length one. */
-interface Step {
-  readonly at: number;
-  readonly steepness: number;
-  readonly towards: Colour;
-  readonly sigma: number;
-}
 
 /** Colours along a scan, by channel, and the noise of one pixel. */
 interface Seen {
@@ -74,14 +61,9 @@ export function findEdgeAcross(
   // The other flank of a line may lie farther off than its first one.
   const farthest = lines ? reach + LINE_WIDTH : reach;
   const profile = profileAlong((at) => colourAt(picture, at), middle, across, farthest + 4, beside);
-  const noise = noiseOf(profile);
-  const slopes = profile.colours.map(smoothedSlopes);
-  const steps = listPeaks(slopes, farthest).flatMap((peak) => {
-    const step = judge(profile.colours, slopes, peak, noise, 2 * beside + 1, hand !== undefined);
-    return step ? [{ ...step, isNear: Math.abs(peak) <= reach }] : [];
-  });
-  const seen = { colours: profile.colours, noise };
-  const near = steps.filter(({ isNear }) => isNear);
+  const steps = listSteps(profile, { reach: farthest, rows: 2 * beside + 1, closely: hand !== undefined });
+  const seen = { colours: profile.colours, noise: noiseOf(profile) };
+  const near = steps.filter(({ peak }) => Math.abs(peak) <= reach);
   const around = near.length === 0 && lines ? findFlankAround(steps, seen) : undefined;
   const caught = (around ? [around] : near).map((step): Caught =>
     lines ? paired(step, steps, seen, hand === undefined ? LIKE_FLANKS : SURELY_ALIKE) : { ...step, kind: 'step' },
@@ -184,85 +166,4 @@ function isOnOneGround({ colours, noise }: Seen, a: number, b: number): boolean 
   ];
   const apart = (p: readonly number[], q: readonly number[]) => Math.hypot(...p.map((value, c) => value - q[c]!));
   return apart(before, after) < ONE_GROUND * Math.min(apart(before, inside), apart(inside, after)) + GRAIN * noise;
-}
-
-/** Where colour changes most steeply, from the middle of the scan, px. */
-function listPeaks(slopes: readonly (readonly number[])[], reach: number): number[] {
-  const steepness = slopes[0]!.map((_, i) => Math.hypot(...slopes.map((channel) => channel[i]!)));
-  const zero = (steepness.length - 1) / 2;
-  return [...steepness.keys()].slice(1, -1).flatMap((i) => {
-    if (steepness[i]! < steepness[i - 1]! || steepness[i]! <= steepness[i + 1]!) return [];
-    const at = (i - zero) * PROFILE_STEP;
-    return Math.abs(at) <= reach ? [at] : [];
-  });
-}
-
-/** How far the flank of a step reaches at the most, px, and the share of its steepness at which it ends. */
-const FLANK = 2.5;
-const FLANK_ENDS = 0.15;
-
-/** From where to where a step rises about its steepest place, px: another one may begin right behind it. */
-function flankAbout(slopes: readonly (readonly number[])[], peak: number): readonly [number, number] {
-  const zero = (slopes[0]!.length - 1) / 2;
-  const top = Math.round(peak / PROFILE_STEP + zero);
-  const along = (i: number) => slopes.reduce((sum, channel) => sum + (channel[i] ?? 0) * channel[top]!, 0);
-  const least = FLANK_ENDS * along(top);
-  const end = (way: 1 | -1) => {
-    let i = top;
-    while (Math.abs(i + way - top) * PROFILE_STEP <= FLANK && along(i + way) > least) i += way;
-    return (i - zero) * PROFILE_STEP;
-  };
-  return [end(-1), end(1)];
-}
-
-/** A step seen along the change of colour itself, where it stands out most. `closely`: also of a band a pixel or two wide, as the wall of a hole that is seen aslant; where rims are followed such bands are grain. */
-function judge(
-  colours: readonly (readonly number[])[],
-  slopes: readonly (readonly number[])[],
-  peak: number,
-  noise: number,
-  rows: number,
-  closely: boolean,
-): Step | undefined {
-  const [from, to, over] = closely ? [...flankAbout(slopes, peak), 1] : [peak - 1.5, peak + 1.5, 2];
-  const change = colours.map(
-    (channel) => meanOf(channel, to, to + over) - meanOf(channel, from - over, from),
-  ) as unknown as Colour;
-  const contrast = Math.hypot(...change);
-  if (contrast < LEAST_CONTRAST || contrast < (LEAST_SIGNAL * noise) / Math.sqrt(rows)) return undefined;
-  const towards = change.map((value) => value / contrast) as unknown as Colour;
-  const [red, green, blue] = slopes as readonly [readonly number[], readonly number[], readonly number[]];
-  const top = topNear(
-    red.map((slope, i) => towards[0] * slope + towards[1] * green[i]! + towards[2] * blue[i]!),
-    peak,
-  );
-  if (!top) return undefined;
-  // Of a Gaussian step: contrast over its steepness, with the smoothing taken out again.
-  const wide = contrast / (top.steepness * Math.sqrt(2 * Math.PI));
-  const blur = Math.sqrt(Math.max(0.3 ** 2, wide * wide - SMOOTHING ** 2));
-  const bound = (noise / contrast) * Math.sqrt((2 * Math.sqrt(Math.PI) * blur) / rows);
-  return { ...top, towards, sigma: Math.hypot(bound, SHAPE_LEAST, SHAPE_SHARE * blur) };
-}
-
-/** The steepest place within a pixel: the top of the parabola through three slopes. */
-function topNear(slopes: readonly number[], peak: number): { at: number; steepness: number } | undefined {
-  const zero = (slopes.length - 1) / 2;
-  const middle = Math.round(peak / PROFILE_STEP + zero);
-  let top = middle;
-  for (let i = Math.max(1, middle - 4); i <= Math.min(slopes.length - 2, middle + 4); i++)
-    if (slopes[i]! > slopes[top]!) top = i;
-  const [before, here, after] = [slopes[top - 1]!, slopes[top]!, slopes[top + 1]!];
-  const bend = before - 2 * here + after;
-  if (!(here > 0) || !(bend < 0)) return undefined;
-  return { at: (top + (before - after) / (2 * bend) - zero) * PROFILE_STEP, steepness: here };
-}
-
-function meanOf(values: readonly number[], from: number, to: number): number {
-  const zero = (values.length - 1) / 2;
-  const [first, last] = [from, to].map((t) =>
-    Math.min(values.length - 1, Math.max(0, Math.round(t / PROFILE_STEP + zero))),
-  ) as [number, number];
-  let sum = 0;
-  for (let i = first; i <= last; i++) sum += values[i]!;
-  return sum / (last - first + 1);
 }

@@ -1,4 +1,4 @@
-import type { Vec } from '../geometry';
+import { add, awayFrom, lineThrough, scale, type FittedLine, type Vec } from '../geometry';
 import type { ColourPicture } from './colour-picture';
 
 /** Pixels at which colour changes most steeply across them, as arrays: place, direction of the change, and how much. Pixels of their picture. */
@@ -94,12 +94,23 @@ export function firstMet(edgels: Edgels, [x0, y0]: Vec, hits: number): Edgels {
         return met <= hits;
       });
   });
+  return only(edgels, kept);
+}
+
+/** The edges that lie inside a shape with such corners, by at least so many px. */
+export function edgelsWithin(edgels: Edgels, corners: readonly Vec[], margin: number): Edgels {
+  const middle = scale(corners.reduce(add), 1 / corners.length);
+  const sides = corners.map((from, i): FittedLine => {
+    const line = lineThrough([from, corners[(i + 1) % corners.length]!]);
+    return awayFrom(line, middle) > 0 ? line : { normal: line.normal + Math.PI, offset: -line.offset };
+  });
+  const kept: number[] = [];
+  for (let e = 0; e < edgels.count; e++)
+    if (sides.every((side) => awayFrom(side, [edgels.x[e]!, edgels.y[e]!]) > margin)) kept.push(e);
+  return only(edgels, kept);
+}
+
+function only({ x, y, direction, contrast }: Edgels, kept: readonly number[]): Edgels {
   const pick = (values: Float32Array) => Float32Array.from(kept, (e) => values[e]!);
-  return {
-    count: kept.length,
-    x: pick(edgels.x),
-    y: pick(edgels.y),
-    direction: pick(edgels.direction),
-    contrast: pick(edgels.contrast),
-  };
+  return { count: kept.length, x: pick(x), y: pick(y), direction: pick(direction), contrast: pick(contrast) };
 }

@@ -1,6 +1,6 @@
 import { add, cross, distance, dot, mix, perpendicular, scale, subtract, type Vec } from '../geometry';
 import { colourAt, type ColourPicture } from './colour-picture';
-import { firstMet, listEdgels } from './edgels';
+import { edgelsWithin, firstMet, listEdgels } from './edgels';
 import { listLinesAround, type LineAround } from './lines-around';
 import { levelToOverlook, type Pyramid } from './pyramid';
 
@@ -24,6 +24,9 @@ const ASKED = 1500;
 const ALIKE_WORTH = 0.5;
 const LEAST_ALIKE = 0.7;
 const AREA_WORTH = 0.5;
+/** What it costs that along one side neither the thing nor its ground looks as it does along another, and by how many levels of colour it surely does not. */
+const STRANGE_PRICE = 0.5;
+const STRANGE = 64;
 
 /** Shapes whose corners lie nearer to each other than this, px of the coarse picture, are one; and how many are offered at the most. */
 const SAME = 4;
@@ -31,6 +34,16 @@ const OFFERED = 12;
 
 /** Prints and letters between a place and the sides around it. */
 const FIRST_MET = 24;
+/** What lies inside a shape lies so far inside its sides, px of the coarse picture. */
+const INSIDE = 4;
+
+/** Among which edges four sides are looked for. */
+export interface Search {
+  /** Each rim of a thin shadow, a line or a grain is an edge by itself. */
+  readonly apart?: boolean;
+  /** Only what lies inside these four corners. Sheet px. */
+  readonly within?: readonly Vec[];
+}
 
 interface Side {
   readonly line: LineAround;
@@ -54,13 +67,21 @@ export function listFourSided(
   pyramid: Pyramid,
   inside: Vec,
   misfit: Misfit,
-  how: Parameters<typeof listLinesAround>[3] = {},
+  { apart, within }: Search = {},
 ): FourSided[] {
   const { level, pixel } = levelToOverlook(pyramid);
   const picture = pyramid.levels[level]!;
   const place: Vec = [inside[0] / pixel, inside[1] / pixel];
-  const edgels = firstMet(listEdgels(picture), place, FIRST_MET);
-  const lines = listLinesAround(edgels, place, Math.hypot(picture.width, picture.height), how).sort(
+  const all = listEdgels(picture);
+  const near = within
+    ? edgelsWithin(
+        all,
+        within.map((corner) => scale(corner, 1 / pixel)),
+        INSIDE,
+      )
+    : all;
+  const edgels = firstMet(near, place, FIRST_MET);
+  const lines = listLinesAround(edgels, place, Math.hypot(picture.width, picture.height), { apart }).sort(
     (a, b) => wrapped(a.normal) - wrapped(b.normal),
   );
   const margin = BEYOND * Math.max(picture.width, picture.height);
@@ -75,12 +96,13 @@ export function listFourSided(
     .sort((a, b) => b.seen - a.seen)
     .slice(0, ASKED)
     .flatMap(({ corners, seen }) => {
-      const alike = howAlike(picture, corners);
+      const beside = colourBeside(picture, corners);
+      const alike = howAlike(beside);
       const sheet = corners.map(([x, y]): Vec => [x * pixel, y * pixel]);
       const off = alike > LEAST_ALIKE ? misfit(sheet) : Infinity;
-      return off <= 1
-        ? [{ sheet, worth: seen - MISFIT_PRICE * off + ALIKE_WORTH * alike + AREA_WORTH * Math.log2(areaOf(corners)) }]
-        : [];
+      if (off > 1) return [];
+      const looks = ALIKE_WORTH * alike - STRANGE_PRICE * strangest(beside);
+      return [{ sheet, worth: seen - MISFIT_PRICE * off + looks + AREA_WORTH * Math.log2(areaOf(corners)) }];
     });
   const ranked = judged.sort((a, b) => b.worth - a.worth);
   const isNew = (corners: readonly Vec[], before: readonly FourSided[]) =>
@@ -96,8 +118,10 @@ export function isOneThing(pyramid: Pyramid, corners: readonly Vec[]): boolean {
   const { level, pixel } = levelToOverlook(pyramid);
   return (
     howAlike(
-      pyramid.levels[level]!,
-      corners.map(([x, y]): Vec => [x / pixel, y / pixel]),
+      colourBeside(
+        pyramid.levels[level]!,
+        corners.map(([x, y]): Vec => [x / pixel, y / pixel]),
+      ),
     ) > LEAST_ALIKE
   );
 }
@@ -111,21 +135,32 @@ const LEAST_STEP = 10;
 /** A side whose step is so many times another's is the border of a print, and no side. */
 const UNLIKE_STEPS = 4;
 
+/** The colours to both sides of a side: of the thing, and of its ground beyond a shadow. */
+interface Beside {
+  readonly inner: readonly number[];
+  readonly outer: readonly number[];
+}
+
+function colourBeside(picture: ColourPicture, corners: readonly Vec[]): Beside[] {
+  const middle = scale(corners.reduce(add), 0.25);
+  return corners.map((from, i) => {
+    const to = corners[(i + 1) % 4]!;
+    const across = scale(perpendicular(subtract(to, from)), ASIDE / distance(from, to));
+    const outward = dot(across, subtract(from, middle)) < 0 ? scale(across, -1) : across;
+    const grounds = OUT_OF_SHADOW.map((times) => averageAlong(picture, from, to, scale(outward, times)));
+    return {
+      inner: averageAlong(picture, from, to, scale(outward, -1)),
+      outer: grounds.reduce((best, ground) => (brightnessOf(ground) > brightnessOf(best) ? ground : best)),
+    };
+  });
+}
+
 /**
  * Whether colour steps from a thing to its ground in the same way along all four sides: the cosine between the step of that side which differs most and their mean. −1 where some side has no step: lines of
  * squared paper have the same to both sides, and a print steps from its own colour on one side and from the card's on another.
  */
-function howAlike(picture: ColourPicture, corners: readonly Vec[]): number {
-  const middle = scale(corners.reduce(add), 0.25);
-  const steps = corners.map((from, i) => {
-    const to = corners[(i + 1) % 4]!;
-    const across = scale(perpendicular(subtract(to, from)), ASIDE / distance(from, to));
-    const outward = dot(across, subtract(from, middle)) < 0 ? scale(across, -1) : across;
-    const inner = averageAlong(picture, from, to, scale(outward, -1));
-    const grounds = OUT_OF_SHADOW.map((times) => averageAlong(picture, from, to, scale(outward, times)));
-    const outer = grounds.reduce((best, ground) => (brightnessOf(ground) > brightnessOf(best) ? ground : best));
-    return outer.map((value, c) => value - inner[c]!);
-  });
+function howAlike(beside: readonly Beside[]): number {
+  const steps = beside.map(({ inner, outer }) => outer.map((value, c) => value - inner[c]!));
   const sizes = steps.map((step) => Math.hypot(...step));
   if (Math.max(...sizes) > UNLIKE_STEPS * Math.min(...sizes)) return -1;
   const mean = [0, 1, 2].map((c) => steps.reduce((sum, step) => sum + step[c]!, 0));
@@ -135,6 +170,15 @@ function howAlike(picture: ColourPicture, corners: readonly Vec[]): number {
       : step.reduce((sum, value, c) => sum + value * mean[c]!, 0) / (Math.hypot(...step) * Math.hypot(...mean)),
   );
   return Math.min(...alike);
+}
+
+/** How little the side that is most by itself looks like any other, on the thing and on its ground: 0 to 1. A streak of the table's steps as a card does, and is wood on both sides. */
+function strangest(beside: readonly Beside[]): number {
+  const apart = (a: readonly number[], b: readonly number[]) => Math.hypot(...a.map((value, c) => value - b[c]!));
+  const toNext = (i: number, of: keyof Beside) =>
+    Math.min(...beside.map((side, j) => (i === j ? Infinity : apart(side[of], beside[i]![of]))));
+  const strangeness = beside.map((_, i) => Math.min(toNext(i, 'inner'), toNext(i, 'outer')) / STRANGE);
+  return Math.min(1, Math.max(...strangeness));
 }
 
 /** The colour beside a side, its corners left out. */

@@ -38,7 +38,7 @@ export function listLinesAround(
   edgels: Edgels,
   [x0, y0]: Vec,
   farthest: number,
-  { apart = false }: { readonly apart?: boolean } = {},
+  { apart = false }: { readonly apart?: boolean | undefined } = {},
 ): LineAround[] {
   const offsets = Math.ceil(farthest / OFFSET_STEP);
   const rising = new Float32Array(ANGLES * offsets);

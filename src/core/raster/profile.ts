@@ -49,23 +49,32 @@ export function noiseOf({ differences }: Profile): number {
   return Math.max(0.7, (median(differences) / (0.6745 * Math.SQRT2)) * 1.5);
 }
 
-const HALF = Math.ceil((3 * SMOOTHING) / PROFILE_STEP);
-const KERNEL = Array.from({ length: 2 * HALF + 1 }, (_, i) => {
-  const t = (i - HALF) * PROFILE_STEP;
-  return (
-    ((t / SMOOTHING ** 2) * Math.exp(-(t * t) / (2 * SMOOTHING ** 2)) * PROFILE_STEP) /
-    (SMOOTHING * Math.sqrt(2 * Math.PI))
-  );
-});
-
-/** Derivative, smoothed, levels a pixel. */
-export function smoothedSlopes(values: readonly number[]): number[] {
+/** Derivative, smoothed by a Gaussian of that sigma (px), levels a pixel. */
+export function smoothedSlopes(values: readonly number[], smoothing = SMOOTHING): number[] {
+  const kernel = kernelOf(smoothing);
+  const half = (kernel.length - 1) / 2;
   const last = values.length - 1;
   const slopes = new Array<number>(values.length).fill(0);
   for (let i = 0; i <= last; i++) {
     let sum = 0;
-    for (let k = 0; k <= 2 * HALF; k++) sum += KERNEL[k]! * values[Math.min(last, Math.max(0, i + k - HALF))]!;
+    for (let k = 0; k <= 2 * half; k++) sum += kernel[k]! * values[Math.min(last, Math.max(0, i + k - half))]!;
     slopes[i] = sum;
   }
   return slopes;
+}
+
+const kernels = new Map<number, readonly number[]>();
+function kernelOf(smoothing: number): readonly number[] {
+  const half = Math.ceil((3 * smoothing) / PROFILE_STEP);
+  const kernel =
+    kernels.get(smoothing) ??
+    Array.from({ length: 2 * half + 1 }, (_, i) => {
+      const t = (i - half) * PROFILE_STEP;
+      return (
+        ((t / smoothing ** 2) * Math.exp(-(t * t) / (2 * smoothing ** 2)) * PROFILE_STEP) /
+        (smoothing * Math.sqrt(2 * Math.PI))
+      );
+    });
+  kernels.set(smoothing, kernel);
+  return kernel;
 }

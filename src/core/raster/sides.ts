@@ -1,7 +1,9 @@
 import { median } from '../basics';
-import { add, cross, distance, mix, polar, scale, subtract, type Vec } from '../geometry';
+import { add, cross, crossingOfLines, distance, lineThrough, mix, polar, scale, subtract, type Vec } from '../geometry';
+import { liesAskew } from './askew';
 import { findContour } from './contour';
 import { findEdgeAcross, type FoundEdge } from './edge';
+import { findRimOutwards, type ScannedRim } from './outwards';
 import { isOneThing, listFourSided, type FourSided, type Misfit } from './four-sided';
 import { levelFor, type Pyramid } from './pyramid';
 import { middlesOf } from './stretches';
@@ -16,11 +18,14 @@ const PLACES = 5;
 const [FROM, TO] = [0.14, 0.86];
 const LEAST_SEEN = 0.5;
 const REACH = 4;
-const WITHIN = 2;
+const WITHIN = 3;
 const ROUGH = 0.08;
 
+/** A side that is softer than the sharpest one of a thing ends in a shade, by its edge or beyond: so much of what it is softer by, one sigma. */
+const SOFT = 0.7;
+
 /** What comes out has to fit better than what was looked at coarsely. */
-const PRECISE = 0.3;
+const PRECISE = 0.45;
 const ANYTHING: Misfit = () => 0;
 
 /**
@@ -36,8 +41,24 @@ export function findSides(pyramid: Pyramid, inside: Vec, misfit?: Misfit): Sides
   const around =
     among(listFourSided(pyramid, inside, misfit)) ??
     (contour ? undefined : among(listFourSided(pyramid, inside, misfit, { apart: true })));
-  // What is printed on a thing has a contour too: the larger one is the thing.
-  return contour && around ? [contour, around].sort((a, b) => spanOf(b) - spanOf(a))[0] : (contour ?? around);
+  // What is printed on a thing has a contour too: the larger one is the thing, but for a thing that was laid on it.
+  const largest = contour && around ? [contour, around].sort((a, b) => spanOf(b) - spanOf(a))[0] : (contour ?? around);
+  return largest && (laidOn(pyramid, inside, largest, misfit) ?? largest);
+}
+
+/** What is four-sided as well, fits as well and lies askew on a thing that was found: a card on what is seen of a sheet of a card's proportion. */
+function laidOn(pyramid: Pyramid, inside: Vec, thing: Sides, misfit: Misfit): Sides | undefined {
+  const on = cornersOf(thing);
+  const shapes = listFourSided(pyramid, inside, misfit, { apart: true, within: on });
+  return firstOf(shapes, ({ corners, level }) => {
+    const sides = sidesAt(pyramid, inside, corners, level, misfit);
+    return sides && liesAskew(cornersOf(sides), on) ? sides : undefined;
+  });
+}
+
+function cornersOf(sides: Sides): Vec[] {
+  const lines = sides.map((side) => lineThrough(side.map(({ at }) => at)));
+  return lines.map((line, i) => crossingOfLines(lines[(i + 3) % 4]!, line));
 }
 
 function firstOf<Item, Found>(items: readonly Item[], find: (item: Item) => Found | undefined): Found | undefined {
@@ -90,7 +111,15 @@ function sidesAt(
     return undefined;
   const lengths = corners.map((corner, i) => distance(corner, corners[(i + 1) % 4]!));
   const first = lengths[0]! + lengths[2]! >= lengths[1]! + lengths[3]! ? 0 : 1;
-  const sides = found.map(({ edges }) => middlesOf(edges, PLACES));
+  const softness = found.map(({ edges }) => median(edges.map(({ blur }) => blur)));
+  const sharpest = Math.min(...softness);
+  const sides = found.map(({ edges }, i) => {
+    const soft = SOFT * Math.sqrt(softness[i]! ** 2 - sharpest ** 2);
+    return middlesOf(
+      edges.map((edge) => ({ ...edge, sigma: Math.hypot(edge.sigma, soft) })),
+      PLACES,
+    );
+  });
   return [...sides.slice(first), ...sides.slice(0, first)];
 }
 
@@ -130,7 +159,7 @@ function onContour(points: readonly Vec[], corners: readonly Vec[]): Vec[] {
       const away = subtract(at, from);
       const share = (away[0] * along[0] + away[1] * along[1]) / (length * length);
       return share > FROM && share < TO && Math.abs(cross(along, away)) / length < ROUGH * length
-        ? [{ at, share, normal: 0, sigma: 1, kind: 'step' as const }]
+        ? [{ at, share, normal: 0, sigma: 1, blur: 0, kind: 'step' as const }]
         : [];
     });
     return near.length < 3 ? { from, to, edges: [] } : straightest(near, from, to);
@@ -142,7 +171,7 @@ interface ScannedSide {
   readonly from: Vec;
   readonly to: Vec;
   /** Along the side by share of its length, those off the line left out. */
-  readonly edges: readonly (FoundEdge & { readonly share: number })[];
+  readonly edges: readonly (ScannedRim & { readonly share: number })[];
 }
 
 function scanSide(
@@ -157,8 +186,12 @@ function scanSide(
   const outward = cross(subtract(to, from), subtract(inside, from)) > 0 ? along - Math.PI / 2 : along + Math.PI / 2;
   const edges = Array.from({ length: SCANS }, (_, i) => FROM + ((TO - FROM) * i) / (SCANS - 1)).flatMap((share) => {
     const middle = add(scale(mix(from, to, share), 1 / size), polar(-within, outward));
-    const edge = findEdgeAcross(levels[level]!, middle, outward, { reach, beside: 2 });
-    return edge ? [{ ...edge, share, at: scale(edge.at, size), sigma: edge.sigma * size }] : [];
+    const scan = { reach, beside: 2 };
+    const edge =
+      within > 0
+        ? findRimOutwards(levels[level]!, middle, outward, scan)
+        : findEdgeAcross(levels[level]!, middle, outward, scan);
+    return edge ? [{ blur: 0, ...edge, share, at: scale(edge.at, size), sigma: edge.sigma * size }] : [];
   });
   return edges.length < SCANS / 3 ? undefined : straightest(edges, from, to);
 }
