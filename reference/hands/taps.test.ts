@@ -2,14 +2,23 @@
  * One tap on a card: of a printed card, on slate by a long lens with a corner covered and on grained wood beside steel, its four sides are found from anywhere on it; white on white squared
  * paper, an honest "not found" is better than sides of other things.
  */
-import { createPyramid, colourPictureFrom, findSides, type Sides } from '../../src/core/raster';
+import { createPyramid, colourPictureFrom, findRim, findSides, type Pyramid, type Sides } from '../../src/core/raster';
 import { misfitOfRectangle, type PictureGeometry } from '../../src/core/calibrate';
 import { createRandom } from '../../src/core/calibrate/simulation';
-import { awayFrom, crossingOfLines, distance, lineThrough, mix, type Vec } from '../../src/core/geometry';
+import {
+  awayFrom,
+  crossingOfLines,
+  distance,
+  lineThrough,
+  mix,
+  outsideEllipse,
+  polar,
+  type Vec,
+} from '../../src/core/geometry';
 import { optics } from '../../demo/generator/camera';
 import type { Scene } from '../../demo/generator/render';
 import { CARD_PHOTOS, photograph, seeOnCard } from './cards';
-import { onThing, sceneOf } from './plate';
+import { onThing, PLATE_HOLES, sceneOf } from './plate';
 import { drawWorld, type World } from './world';
 
 const CORNERS: readonly Vec[] = [
@@ -23,7 +32,7 @@ const tapOn = (name: string, taps: number) =>
   tapIn(CARD_PHOTOS[name]!, (at) => seeOnCard(CARD_PHOTOS[name]!, at), taps);
 
 function tapIn(scene: Scene, see: (onCard: Vec) => Vec, taps: number) {
-  const find = lookIn(scene);
+  const find = lookIn(pyramidOf(scene), scene.camera.focal35mm);
   const random = createRandom(9);
   const truth = CORNERS.map(see);
   return Array.from({ length: taps }, () => {
@@ -33,11 +42,15 @@ function tapIn(scene: Scene, see: (onCard: Vec) => Vec, taps: number) {
   });
 }
 
-/** What a tap on a photograph finds as a card. */
-function lookIn(scene: Scene): (tap: Vec) => Sides | undefined {
+function pyramidOf(scene: Scene): Pyramid {
   const { width, height, data } = photograph(scene);
-  const pyramid = createPyramid(colourPictureFrom(width, height, data));
-  const picture: PictureGeometry = { width, height, kind: 'photo', focal35mm: scene.camera.focal35mm };
+  return createPyramid(colourPictureFrom(width, height, data));
+}
+
+/** What a tap on a photograph finds as a card. */
+function lookIn(pyramid: Pyramid, focal35mm: number | undefined): (tap: Vec) => Sides | undefined {
+  const { width, height } = pyramid.levels[0]!;
+  const picture: PictureGeometry = { width, height, kind: 'photo', focal35mm };
   return (tap) => findSides(pyramid, tap, (corners) => misfitOfRectangle(picture, corners, 85.6 / 53.98));
 }
 
@@ -71,7 +84,8 @@ describe.each([
   const half = { ...camera, width: 2016, height: 1512, lens: { ...camera.lens, shift: [3, -2] as const } };
   const seen = optics(half);
   const see = (at: Vec) => seen.project(...onThing('card', at)) as Vec;
-  const found = lookIn(sceneOf({ camera: half } as World));
+  const pyramid = pyramidOf(sceneOf({ camera: half } as World));
+  const found = lookIn(pyramid, camera.focal35mm);
 
   it('the card is found from everywhere on it, and never the sheet', () => {
     const spots: readonly Vec[] = [
@@ -91,6 +105,22 @@ describe.each([
     });
     expect(Math.hypot(...off) / 2).toBeLessThan(1.5);
     expect(Math.max(...off.map(Math.abs))).toBeLessThan(3);
+  });
+
+  // In their shade the paper is as dark as the steel in places, and brighter elsewhere.
+  it.each(PLATE_HOLES.slice(0, 2))('a hole of $diameter mm in steel is found from anywhere in it', (hole) => {
+    const radius = hole.diameter / 2;
+    const seeHole = (out: number, way: number) => {
+      const [x, y] = polar(out * radius, way);
+      return seen.project(...onThing('plate', [hole.centre[0] + x, hole.centre[1] + y])) as Vec;
+    };
+    for (const tap of [seeHole(0, 0), seeHole(0.5, 2.2), seeHole(0.6, -1.6)]) {
+      const rim = findRim(pyramid, tap);
+      expect(rim).toBeDefined();
+      const away = Array.from({ length: 36 }, (_, i) => outsideEllipse(rim!.ellipse, seeHole(1, (i * Math.PI) / 18)));
+      expect(Math.max(...away.map(Math.abs))).toBeLessThan(1.5);
+      expect(Math.abs(away.reduce((sum, one) => sum + one) / away.length)).toBeLessThan(2 * rim!.edges[0]!.sigma);
+    }
   });
 });
 

@@ -61,8 +61,13 @@ export function findEdgeAcross(
   // The other flank of a line may lie farther off than its first one.
   const farthest = lines ? reach + LINE_WIDTH : reach;
   const profile = profileAlong((at) => colourAt(picture, at), middle, across, farthest + 4, beside);
-  const steps = listSteps(profile, { reach: farthest, rows: 2 * beside + 1, closely: hand !== undefined });
   const seen = { colours: profile.colours, noise: noiseOf(profile) };
+  const steps = listSteps(profile, {
+    reach: farthest,
+    rows: 2 * beside + 1,
+    noise: seen.noise,
+    closely: hand !== undefined,
+  });
   const near = steps.filter(({ peak }) => Math.abs(peak) <= reach);
   const around = near.length === 0 && lines ? findFlankAround(steps, seen) : undefined;
   const caught = (around ? [around] : near).map((step): Caught =>

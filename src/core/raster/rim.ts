@@ -1,8 +1,9 @@
 import { median } from '../basics';
 import { add, distance, findEllipse, onEllipse, outsideEllipse, polar, type Ellipse, type Vec } from '../geometry';
 import { findContour } from './contour';
-import { contrastOf, type Colour } from './colour-picture';
 import { findEdgeAcross, type FoundEdge } from './edge';
+import { faceOf, listFacesAround, isOfAnother } from './face';
+import { findFirstAcross } from './first-across';
 import { averageAt, levelFor, type Pyramid } from './pyramid';
 
 /** The rim of a round thing as it is seen, and places on it, evenly around. Sheet px. */
@@ -27,30 +28,63 @@ const WALL = 1.7;
 /**
  * The rim around a place inside a hole or a disc: a contour around it, made precise from coarse to fine by scans across the
  * ellipse that fits them, leaving out what does not (shadows, burrs, the far wall of a hole seen aslant). Of several, the largest,
- * which is the nearest to the camera. Undefined when there is none, or it is no ellipse. Weak: a bowed lens bends the ellipse of a circle
- * that fills the picture.
+ * which is the nearest to the camera. Where none is, as in a hole whose shade is partly as dark as the face, the place where the face about it ends. Undefined when there is none, or it is no ellipse. Weak: a bowed
+ * lens bends the ellipse of a circle that fills the picture; the foot of a thick thing's wall, or the rim of a shade on the ground of a wide hole, may be taken for the rim.
  */
 export function findRim(pyramid: Pyramid, inside: Vec): Rim | undefined {
+  return rimOfContour(pyramid, inside) ?? rimOfFace(pyramid, inside);
+}
+
+/** Twice, the second time from the middle of what was found: from there all of the rim is as far away, and what is seen of the wall behind it the same from wherever it was tapped. */
+function rimOfFace(pyramid: Pyramid, inside: Vec): Rim | undefined {
+  const from = (middle: Vec) =>
+    largestOf(
+      listFacesAround(pyramid, middle, WALL).map((ends) => refined(pyramid, ends, middle, ROUGH_SHARP, 'inwards')),
+    );
+  const first = from(inside);
+  const rim = first && (from(first.ellipse.centre) ?? first);
+  return rim && outsideEllipse(rim.ellipse, inside) < -1 && isEven(rim) ? rim : undefined;
+}
+
+/** A rim that was made by a tool is an ellipse to so many px, or to this share of its size; a dark streak between lighter ones is not. */
+const UNEVEN = 0.4;
+const UNEVEN_SHARE = 0.008;
+const FLATTEST = 0.43;
+
+function isEven({ ellipse: { axes }, edges }: Rim): boolean {
+  const sigma = edges.reduce((sum, edge) => sum + edge.sigma, 0) / edges.length;
+  return axes[1] > FLATTEST * axes[0] && sigma < Math.max(UNEVEN, UNEVEN_SHARE * axes[0]);
+}
+
+function rimOfContour(pyramid: Pyramid, inside: Vec): Rim | undefined {
   const inner = findContour(pyramid, inside, { which: 'inner' });
   if (!inner) return undefined;
   const size = Math.max(...inner.points.map((point) => distance(point, inside)));
   const outer = findContour(pyramid, inside, { which: 'outer', within: WALL * size, sharp: true });
-  const rims = [
+  return largestOf([
     refined(pyramid, inner.points, inside, ROUGH),
     outer && refined(pyramid, outer.points, inside, ROUGH_SHARP),
-  ].filter((rim) => rim !== undefined);
-  return rims.sort((a, b) => areaOf(b.ellipse) - areaOf(a.ellipse))[0];
+  ]);
 }
+
+const largestOf = (rims: readonly (Rim | undefined)[]) =>
+  rims.filter((rim) => rim !== undefined).sort((a, b) => areaOf(b.ellipse) - areaOf(a.ellipse))[0];
 
 /** Where a wall is seen aslant its foot and the near rim make a narrower ellipse that may be as long as the rim. */
 const areaOf = ({ axes: [long, short] }: Ellipse) => long * short;
 
-function refined(pyramid: Pyramid, contour: readonly Vec[], inside: Vec, rough: number): Rim | undefined {
+function refined(
+  pyramid: Pyramid,
+  contour: readonly Vec[],
+  inside: Vec,
+  rough: number,
+  met: Met = 'nearest',
+): Rim | undefined {
   let ellipse = findRobustly(contour)?.ellipse;
   if (!ellipse) return undefined;
   let edges: readonly ScannedEdge[] = [];
   for (let level = levelFor(pyramid, (ellipse.axes[0] * rough) / 2); level >= 0; level--) {
-    edges = scanAround(pyramid, ellipse, level);
+    edges = scanAround(pyramid, ellipse, level, met);
     const better = findRobustly(edges.map(({ at }) => at));
     if (!better) return undefined;
     ellipse = better.ellipse;
@@ -60,9 +94,7 @@ function refined(pyramid: Pyramid, contour: readonly Vec[], inside: Vec, rough: 
   return isOfOneThing(pyramid, ellipse) ? { ellipse, edges: listSectors(ellipse, edges) } : undefined;
 }
 
-/** Colours are of one thing that differ from most by less than so many times what those differ by themselves, within bounds: levels. So much of the way around may be of others; seen so far beside the rim, px, or by this share of its size. */
-const UNLIKE = 3;
-const [LEAST_UNLIKE, MOST_UNLIKE] = [22, 45];
+/** So much of the way around may be of others; seen so far beside the rim, px, or by this share of its size. */
 const OF_OTHERS = 0.2;
 const BESIDE = 4;
 const BESIDE_SHARE = 0.06;
@@ -75,18 +107,20 @@ function isOfOneThing(pyramid: Pyramid, ellipse: Ellipse): boolean {
       const { point, outward } = onEllipse(ellipse, (2 * Math.PI * i) / SCANS);
       return averageAt(pyramid, add(point, polar(away, outward)), beside / 2);
     }).filter((colour) => colour !== undefined);
-    const usual = [0, 1, 2].map((c) => median(seen.map((colour) => colour[c]!))) as unknown as Colour;
-    const unlike = seen.map((colour) => contrastOf(colour, usual));
-    const limit = Math.max(LEAST_UNLIKE, Math.min(MOST_UNLIKE, UNLIKE * median(unlike)));
-    return unlike.filter((by) => by > limit).length <= OF_OTHERS * seen.length;
+    const face = faceOf(seen);
+    return seen.filter((colour) => isOfAnother(face, colour)).length <= OF_OTHERS * seen.length;
   });
 }
+
+/** Which edge of a scan counts: the one nearest to where the rim is thought to be, or the first that is met from so far without. Pixels of the level. */
+type Met = 'nearest' | 'inwards';
+const BEFORE = 3;
 
 interface ScannedEdge extends FoundEdge {
   readonly angle: number;
 }
 
-function scanAround({ levels }: Pyramid, ellipse: Ellipse, level: number): ScannedEdge[] {
+function scanAround({ levels }: Pyramid, ellipse: Ellipse, level: number, met: Met): ScannedEdge[] {
   const size = 2 ** level;
   const small = {
     ...ellipse,
@@ -97,7 +131,13 @@ function scanAround({ levels }: Pyramid, ellipse: Ellipse, level: number): Scann
   const beside = Math.max(0, Math.min(2, Math.floor(small.axes[1] / 6)));
   return Array.from({ length: SCANS }, (_, i) => (2 * Math.PI * i) / SCANS).flatMap((angle) => {
     const { point, outward } = onEllipse(small, angle);
-    const edge = findEdgeAcross(levels[level]!, point, outward, { reach: REACH, beside });
+    const edge =
+      met === 'nearest'
+        ? findEdgeAcross(levels[level]!, point, outward, { reach: REACH, beside })
+        : findFirstAcross(levels[level]!, add(point, polar(BEFORE, outward)), outward + Math.PI, {
+            reach: REACH,
+            beside,
+          });
     return edge
       ? [{ ...edge, angle, at: [edge.at[0] * size, edge.at[1] * size] as Vec, sigma: edge.sigma * size }]
       : [];

@@ -3,7 +3,7 @@ import { add, cross, crossingOfLines, distance, lineThrough, mix, polar, scale, 
 import { liesAskew } from './askew';
 import { findContour } from './contour';
 import { findEdgeAcross, type FoundEdge } from './edge';
-import { findRimOutwards, type ScannedRim } from './outwards';
+import { findFirstAcross, type ScannedRim } from './first-across';
 import { isOneThing, listFourSided, type FourSided, type Misfit } from './four-sided';
 import { levelFor, type Pyramid } from './pyramid';
 import { middlesOf } from './stretches';
@@ -100,7 +100,7 @@ function sidesAt(
     if (!sides.every((side) => side !== undefined)) return undefined;
     found = sides;
     corners = found.map((side, i) => crossing(found[(i + 3) % 4]!, side));
-    if (!corners.every((corner) => corner.every(Number.isFinite))) return undefined;
+    if (!corners.every((corner) => corner.every(Number.isFinite)) || misfit(corners) > 1) return undefined;
   }
   if (
     found.some(({ edges }) => edges.length < LEAST_SEEN * SCANS) ||
@@ -189,7 +189,7 @@ function scanSide(
     const scan = { reach, beside: 2 };
     const edge =
       within > 0
-        ? findRimOutwards(levels[level]!, middle, outward, scan)
+        ? findFirstAcross(levels[level]!, middle, outward, scan)
         : findEdgeAcross(levels[level]!, middle, outward, scan);
     return edge ? [{ blur: 0, ...edge, share, at: scale(edge.at, size), sigma: edge.sigma * size }] : [];
   });

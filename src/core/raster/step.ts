@@ -1,5 +1,5 @@
 import type { Colour } from './colour-picture';
-import { noiseOf, PROFILE_STEP, smoothedSlopes, SMOOTHING, type Profile } from './profile';
+import { PROFILE_STEP, smoothedSlopes, SMOOTHING, type Profile } from './profile';
 
 /** What no average takes away: bevels, tone curves, compression. A share of the blur, and a least, px. Found on pictures of known truth: docs/accuracy.md. */
 const SHAPE_SHARE = 0.12;
@@ -7,6 +7,7 @@ const SHAPE_LEAST = 0.12;
 /** A step has to stand out: levels of colour, and multiples of the noise. */
 const LEAST_CONTRAST = 12;
 const LEAST_SIGNAL = 5;
+
 /** A step across a scan: where it is steepest, how steep and how soft (the sigma of its blur), and how much sigma; `towards` is the change of colour, of length one. Px of the scan. */
 export interface Step {
   readonly at: number;
@@ -19,20 +20,21 @@ export interface Step {
   readonly peak: number;
 }
 
-/** How steps are looked for: how far to both sides of the scan's middle, how many rows were averaged, how much slopes are smoothed, and whether closely. */
+/** How steps are looked for: how far to both sides of the scan's middle, how many rows were averaged, how noisy they are, how much slopes are smoothed, and whether closely. */
 export interface StepSearch {
   readonly reach: number;
   readonly rows: number;
   readonly smoothing?: number;
+  /** Of one pixel, one sigma. */
+  readonly noise: number;
   /** Also bands a pixel or two wide, as the wall of a hole that is seen aslant; where rims are followed such bands are grain. */
   readonly closely: boolean;
 }
 
 /** The steps along a scan that stand out. */
 export function listSteps(profile: Profile, search: StepSearch): Step[] {
-  const noise = noiseOf(profile);
   const slopes = profile.colours.map((channel) => smoothedSlopes(channel, search.smoothing));
-  return listPeaks(slopes, search.reach).flatMap((peak) => judge(profile.colours, slopes, peak, noise, search) ?? []);
+  return listPeaks(slopes, search.reach).flatMap((peak) => judge(profile.colours, slopes, peak, search) ?? []);
 }
 
 /** Where colour changes most steeply, from the middle of the scan, px. */
@@ -69,8 +71,7 @@ function judge(
   colours: readonly (readonly number[])[],
   slopes: readonly (readonly number[])[],
   peak: number,
-  noise: number,
-  { rows, closely, smoothing = SMOOTHING }: StepSearch,
+  { rows, noise, closely, smoothing = SMOOTHING }: StepSearch,
 ): Step | undefined {
   const [from, to, over] = closely ? [...flankAbout(slopes, peak), 1] : [peak - 1.5, peak + 1.5, 2];
   const change = colours.map(

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { findEdgeAcross } from './edge';
 import { draw } from './draw-for-tests';
-import { findRimOutwards } from './outwards';
+import { findFirstAcross } from './first-across';
 
 /** The upper side of a light card, a slit of shadow beside it that is so wide, and the paper. */
 const beside = (rim: number, slit: number, shadow: number) => (_x: number, y: number) =>
@@ -21,7 +21,7 @@ describe('the rim of a thing, met from within', () => {
         fc.integer({ min: 60, max: 170 }),
         fc.nat(1000),
         (rim, slit, shadow, seed) => {
-          const found = findRimOutwards(draw(60, 60, 2, seed, beside(rim, slit, shadow)), MIDDLE, DOWN, scan)!;
+          const found = findFirstAcross(draw(60, 60, 2, seed, beside(rim, slit, shadow)), MIDDLE, DOWN, scan)!;
           const away = found.at[1] - rim;
           off.push(away / found.sigma);
           expect(away).toBeLessThan(slit / 2);
@@ -38,7 +38,7 @@ describe('the rim of a thing, met from within', () => {
     fc.assert(
       fc.property(fc.double({ min: 29, max: 33, noNaN: true }), fc.nat(1000), (rim, seed) => {
         const picture = draw(60, 60, 2, seed, (_x, y) => 214 - 124 * blurred(y - rim));
-        const found = findRimOutwards(picture, MIDDLE, DOWN, scan)!;
+        const found = findFirstAcross(picture, MIDDLE, DOWN, scan)!;
         expect(Math.abs(found.at[1] - rim)).toBeLessThan(0.15);
         expect(found.sigma).toBeLessThan(1.5 * findEdgeAcross(picture, MIDDLE, DOWN, scan)!.sigma);
       }),
@@ -48,7 +48,7 @@ describe('the rim of a thing, met from within', () => {
 
   it('is not found on plain paper', () => {
     expect(
-      findRimOutwards(
+      findFirstAcross(
         draw(60, 60, 3, 7, () => 236),
         MIDDLE,
         DOWN,

@@ -12,7 +12,7 @@ export interface ScannedRim extends FoundEdge {
 /** Less smoothing than elsewhere: the narrower a band of shadow beside a rim is, the more smoothing draws the two apart. Px. */
 const SMOOTHING = 0.6;
 /** What is this much as steep as the steepest stands out as it does. */
-const STANDS_OUT = 0.4;
+const STANDS_OUT = 0.25;
 /** How far a step draws what lies beside it away from itself, px for each time that what else changes there comes to as much as the step. */
 const DRAWN = 0.5;
 
@@ -20,7 +20,7 @@ const DRAWN = 0.5;
  * The rim of a thing that a scan from within it crosses first, and not the rim of its shadow, which may stand out more: of all that stands out, what is met first. Undefined where no step does. What else
  * changes within a few pixels widens its sigma. Weak: a frame that is printed a few pixels within the rim.
  */
-export function findRimOutwards(
+export function findFirstAcross(
   picture: ColourPicture,
   middle: Vec,
   outward: number,
@@ -29,7 +29,8 @@ export function findRimOutwards(
   const across: Vec = [Math.cos(outward), Math.sin(outward)];
   const profile = profileAlong((at) => colourAt(picture, at), middle, across, reach + 4, beside);
   const rows = 2 * beside + 1;
-  const steps = listSteps(profile, { reach, rows, smoothing: SMOOTHING, closely: true });
+  const noise = noiseOf(profile);
+  const steps = listSteps(profile, { reach, rows, noise, smoothing: SMOOTHING, closely: true });
   const steepest = Math.max(...steps.map(({ steepness }) => steepness));
   const rim = steps
     .filter(({ steepness }) => steepness > STANDS_OUT * steepest)
@@ -38,7 +39,7 @@ export function findRimOutwards(
     rim && {
       at: add(middle, scale(across, rim.at)),
       normal: outward,
-      sigma: Math.hypot(rim.sigma, DRAWN * unrestAbout(profile, rim, rows)),
+      sigma: Math.hypot(rim.sigma, DRAWN * unrestAbout(profile, rim, noise / Math.sqrt(rows))),
       blur: rim.blur,
       kind: 'step',
     }
@@ -49,14 +50,13 @@ export function findRimOutwards(
 const AROUND = 3;
 
 /** How much else changes about a step, as a share of itself and all of it at the most: the way of the colours from pixel to pixel is longer than the step, beyond what noise does. */
-function unrestAbout(profile: Profile, { at, contrast }: Step, rows: number): number {
+function unrestAbout(profile: Profile, { at, contrast }: Step, noise: number): number {
   const places = Array.from({ length: 2 * AROUND + 1 }, (_, i) =>
     profile.colours.map((channel) => meanOf(channel, at + i - AROUND - 0.5, at + i - AROUND + 0.5)),
   );
-  const noise = (2 * noiseOf(profile)) / Math.sqrt(rows);
   const way = places.slice(1).reduce((sum, colour, i) => {
     const square = colour.reduce((all, value, c) => all + (value - places[i]![c]!) ** 2, 0);
-    return sum + Math.sqrt(Math.max(0, square - noise * noise));
+    return sum + Math.sqrt(Math.max(0, square - (2 * noise) ** 2));
   }, 0);
   return Math.min(1, Math.max(0, way / contrast - 1));
 }
