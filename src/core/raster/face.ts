@@ -34,7 +34,7 @@ const LEAST_SEEN = 0.7;
 /**
  * Where the face about a hole ends, going inwards: places all around, good to a few hundredths of their distance. A face is where rings around the place are one thing again, after what is seen in the
  * hole: its wall, its ground, the shade on both, each as dark as it may be. The first such ring may lie on a lit ground within the hole: those up to `beyond` times as far out are offered as well, the nearest first.
- * Sheet px. Weak: a hole that lies nearer to the side of the thing than it is wide.
+ * Sheet px. Weak: a hole that lies nearer to the side of the thing than it is wide, a shade in it that is alike all around.
  */
 export function listFacesAround(pyramid: Pyramid, inside: Vec, beyond: number): readonly (readonly Vec[])[] {
   const { width, height } = pyramid.levels[0]!;

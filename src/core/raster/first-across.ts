@@ -4,8 +4,8 @@ import type { FoundEdge } from './edge';
 import { noiseOf, profileAlong, type Profile } from './profile';
 import { listSteps, meanOf, type Step } from './step';
 
-/** The rim of a thing across a scan, and how soft it is: the sigma of its blur, px. */
-export interface ScannedRim extends FoundEdge {
+/** An edge across a scan, and how soft it is: the sigma of its blur, px. */
+export interface FirstEdge extends FoundEdge {
   readonly blur: number;
 }
 
@@ -17,16 +17,16 @@ const STANDS_OUT = 0.25;
 const DRAWN = 0.5;
 
 /**
- * The rim of a thing that a scan from within it crosses first, and not the rim of its shadow, which may stand out more: of all that stands out, what is met first. Undefined where no step does. What else
- * changes within a few pixels widens its sigma. Weak: a frame that is printed a few pixels within the rim.
+ * The edge that a straight scan meets first, of all that stand out: from within a thing its rim and not that of its shadow, from the face about a hole its rim and not the foot of its wall, which may stand out
+ * more. Undefined where no step does. What else changes within a few pixels widens its sigma. Weak: a frame that is printed a few pixels within a rim, a bevel beside a hole.
  */
 export function findFirstAcross(
   picture: ColourPicture,
   middle: Vec,
-  outward: number,
+  direction: number,
   { reach, beside }: { readonly reach: number; readonly beside: number },
-): ScannedRim | undefined {
-  const across: Vec = [Math.cos(outward), Math.sin(outward)];
+): FirstEdge | undefined {
+  const across: Vec = [Math.cos(direction), Math.sin(direction)];
   const profile = profileAlong((at) => colourAt(picture, at), middle, across, reach + 4, beside);
   const rows = 2 * beside + 1;
   const noise = noiseOf(profile);
@@ -38,7 +38,7 @@ export function findFirstAcross(
   return (
     rim && {
       at: add(middle, scale(across, rim.at)),
-      normal: outward,
+      normal: direction,
       sigma: Math.hypot(rim.sigma, DRAWN * unrestAbout(profile, rim, noise / Math.sqrt(rows))),
       blur: rim.blur,
       kind: 'step',

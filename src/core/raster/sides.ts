@@ -3,7 +3,7 @@ import { add, cross, crossingOfLines, distance, lineThrough, mix, polar, scale, 
 import { liesAskew } from './askew';
 import { findContour } from './contour';
 import { findEdgeAcross, type FoundEdge } from './edge';
-import { findFirstAcross, type ScannedRim } from './first-across';
+import { findFirstAcross, type FirstEdge } from './first-across';
 import { isOneThing, listFourSided, type FourSided, type Misfit } from './four-sided';
 import { levelFor, type Pyramid } from './pyramid';
 import { middlesOf } from './stretches';
@@ -171,7 +171,7 @@ interface ScannedSide {
   readonly from: Vec;
   readonly to: Vec;
   /** Along the side by share of its length, those off the line left out. */
-  readonly edges: readonly (ScannedRim & { readonly share: number })[];
+  readonly edges: readonly (FirstEdge & { readonly share: number })[];
 }
 
 function scanSide(
