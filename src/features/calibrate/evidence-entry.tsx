@@ -48,7 +48,7 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
   return (
     <Card chosen testID="length-entry">
       <Words style={{ fontWeight: '700' }}>{titleOf(state)}</Words>
-      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, alignItems: 'flex-start' }}>
         {sizes.map((name, i) => (
           <SaidField
             key={name}
