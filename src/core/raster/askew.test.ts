@@ -71,4 +71,14 @@ describe('a card that lies on a sheet', () => {
     ];
     expect(liesAskew(cut, sheet)).toBe(false);
   });
+
+  it('does not where its sides run off different ways, as of a shape that lines of other things make', () => {
+    const kite: Vec[] = [
+      [-40, -25],
+      [40, -23],
+      [42, 24],
+      [-38, 27],
+    ];
+    expect(liesAskew(kite, sheet)).toBe(false);
+  });
 });
