@@ -2,7 +2,7 @@ import { optics } from '../../demo/generator/camera';
 import { encodePhoto } from '../../demo/generator/picture-file';
 import { render } from '../../demo/generator/render';
 import { onThing, sceneOf, type ThingName } from '../../reference/hands/plate';
-import { drawWorld, type World } from '../../reference/hands/world';
+import { atHalfSize, drawWorld, type World } from '../../reference/hands/world';
 import type { Vec } from '../../src/core/geometry';
 import type { Px } from './hand';
 
@@ -17,7 +17,7 @@ export interface PlatePhoto {
 /** By a phone that is held somewhat aslant. */
 export function photographPlate(): PlatePhoto {
   const { camera } = drawWorld({ focal35mm: [24, 30], tilt: [0, 30], told: true, fill: [0.6, 0.75] }, 991302);
-  const half = { ...camera, width: 2016, height: 1512, lens: { ...camera.lens, shift: [3, -2] as const } };
+  const half = atHalfSize(camera);
   const seen = optics(half);
   const focal35mm = Math.round(camera.focal35mm);
   const tags = { camera: 'Phone', focalMm: focal35mm / 7, focal35mm, time: '2026:03:14 10:15:00' };

@@ -19,7 +19,7 @@ import { optics } from '../../demo/generator/camera';
 import type { Scene } from '../../demo/generator/render';
 import { CARD_PHOTOS, photograph, seeOnCard } from './cards';
 import { onThing, PLATE_HOLES, sceneOf } from './plate';
-import { drawWorld, type World } from './world';
+import { atHalfSize, drawWorld, type World } from './world';
 
 const CORNERS: readonly Vec[] = [
   [0, 0],
@@ -81,7 +81,7 @@ describe.each([
   ['a long lens', [70, 110], 991301],
 ] as const)('plain, on white paper cut to its proportion, by %s', (_name, focal35mm, seed) => {
   const { camera } = drawWorld({ focal35mm, tilt: [0, 30], told: true, fill: [0.6, 0.75] }, seed);
-  const half = { ...camera, width: 2016, height: 1512, lens: { ...camera.lens, shift: [3, -2] as const } };
+  const half = atHalfSize(camera);
   const seen = optics(half);
   const see = (at: Vec) => seen.project(...onThing('card', at)) as Vec;
   const pyramid = pyramidOf(sceneOf({ camera: half } as World));

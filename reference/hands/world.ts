@@ -70,3 +70,11 @@ export function drawWorld(kind: CameraKind, seed: number): World {
   const seen = optics(camera);
   return { camera, optics: seen, picture, see: ([x, y], z = 0) => seen.project(x, y, z) as Vec, random };
 }
+
+/** The same camera with half as many pixels each way, and the middle of its lens as far off as its makers leave it. */
+export const atHalfSize = (camera: Camera): Camera => ({
+  ...camera,
+  width: WIDTH / 2,
+  height: HEIGHT / 2,
+  lens: { ...camera.lens, shift: [3, -2] },
+});

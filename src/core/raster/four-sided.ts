@@ -40,9 +40,9 @@ const INSIDE = 4;
 /** Among which edges four sides are looked for. */
 export interface Search {
   /** Each rim of a thin shadow, a line or a grain is an edge by itself. */
-  readonly apart?: boolean;
-  /** Only what lies inside these four corners. Sheet px. */
-  readonly within?: readonly Vec[];
+  readonly apart?: boolean | undefined;
+  /** Only what lies inside these four corners, in the frame of the place. */
+  readonly within?: readonly Vec[] | undefined;
 }
 
 interface Side {
@@ -72,18 +72,7 @@ export function listFourSided(
   const { level, pixel } = levelToOverlook(pyramid);
   const picture = pyramid.levels[level]!;
   const place: Vec = [inside[0] / pixel, inside[1] / pixel];
-  const all = listEdgels(picture);
-  const near = within
-    ? edgelsWithin(
-        all,
-        within.map((corner) => scale(corner, 1 / pixel)),
-        INSIDE,
-      )
-    : all;
-  const edgels = firstMet(near, place, FIRST_MET);
-  const lines = listLinesAround(edgels, place, Math.hypot(picture.width, picture.height), { apart }).sort(
-    (a, b) => wrapped(a.normal) - wrapped(b.normal),
-  );
+  const lines = linesAbout(picture, place, { apart, within: within?.map((corner) => scale(corner, 1 / pixel)) });
   const margin = BEYOND * Math.max(picture.width, picture.height);
   const isInPicture = ([x, y]: Vec) =>
     x > -margin && y > -margin && x < picture.width + margin && y < picture.height + margin;
@@ -110,6 +99,15 @@ export function listFourSided(
   return ranked.reduce<FourSided[]>(
     (kept, { sheet }) => (kept.length < OFFERED && isNew(sheet, kept) ? [...kept, { corners: sheet, level }] : kept),
     [],
+  );
+}
+
+/** The lines about a place, in turn around it; all in pixels of the picture. */
+function linesAbout(picture: ColourPicture, place: Vec, { apart, within }: Search): LineAround[] {
+  const all = listEdgels(picture);
+  const edgels = firstMet(within ? edgelsWithin(all, within, INSIDE) : all, place, FIRST_MET);
+  return listLinesAround(edgels, place, Math.hypot(picture.width, picture.height), { apart }).sort(
+    (a, b) => wrapped(a.normal) - wrapped(b.normal),
   );
 }
 

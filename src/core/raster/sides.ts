@@ -111,16 +111,21 @@ function sidesAt(
     return undefined;
   const lengths = corners.map((corner, i) => distance(corner, corners[(i + 1) % 4]!));
   const first = lengths[0]! + lengths[2]! >= lengths[1]! + lengths[3]! ? 0 : 1;
+  const sides = listPlaces(found);
+  return [...sides.slice(first), ...sides.slice(0, first)];
+}
+
+/** The places that are kept of each side, less sure of a side the softer it is beside the sharpest. */
+function listPlaces(found: readonly ScannedSide[]): Sides {
   const softness = found.map(({ edges }) => median(edges.map(({ blur }) => blur)));
   const sharpest = Math.min(...softness);
-  const sides = found.map(({ edges }, i) => {
+  return found.map(({ edges }, i) => {
     const soft = SOFT * Math.sqrt(softness[i]! ** 2 - sharpest ** 2);
     return middlesOf(
       edges.map((edge) => ({ ...edge, sigma: Math.hypot(edge.sigma, soft) })),
       PLACES,
     );
   });
-  return [...sides.slice(first), ...sides.slice(0, first)];
 }
 
 /** One look along all four sides: at a level of the pyramid, how far to both sides of what was found so far, or of a place so far within it. Pixels of the level. */
