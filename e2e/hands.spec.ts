@@ -11,7 +11,7 @@ import type { Outline } from '../src/core/outline';
 import type { RelationEnd } from '../src/core/relate';
 import { expect, judgeDxf, test, truth, type Desk, type Truth } from './helpers/desk';
 import type { Px } from './helpers/hand';
-import { photographPlate } from './helpers/plate-photo';
+import { platePhoto, seeOnPlatePhoto as see } from './helpers/plate-photo';
 import { traceBlade } from './helpers/trace-blade';
 
 const slanted = JSON.parse(readFileSync('demo/truth/blade-slanted.json', 'utf8')) as Truth;
@@ -148,7 +148,6 @@ function bladeFrom({ blade, card, rule }: Truth): Subject {
 
 /** A plate with a rounded and a slanted corner that no demo shows: a light card on white paper, held aslant. */
 function plate(): Subject {
-  const { develop, see } = photographPlate();
   const { width, depth, round, slope } = PLATE;
   const corners: readonly Vec[] = [
     [0, 0],
@@ -161,7 +160,7 @@ function plate(): Subject {
   return {
     name: 'hinge-plate',
     seed: 3,
-    picture: develop,
+    picture: platePhoto,
     known: {
       card: see('card', [30, 22]),
       rule: [see('rule', [66, 2]), see('rule', [266, 2])],

@@ -1,7 +1,7 @@
 import { optics } from '../../demo/generator/camera';
 import { wood, type Material } from '../../demo/generator/materials';
 import { roundedRectangle, type Point } from '../../demo/generator/profile';
-import { render, type Scene, type Thing } from '../../demo/generator/render';
+import type { Scene, Thing } from '../../demo/generator/render';
 import { blade, steelRule } from '../../demo/scenes/blade';
 import type { Vec } from '../../src/core/geometry';
 
@@ -21,7 +21,7 @@ const slate: Material = (x, y) =>
 const squared: Material = (x, y) =>
   Math.abs(((x + 500) % 5) - 2.5) > 2.38 || Math.abs(((y + 500) % 5) - 2.5) > 2.38 ? [170, 186, 206] : [236, 236, 230];
 
-export const PRINTED_CARD: Thing = {
+const PRINTED_CARD: Thing = {
   name: 'card',
   outer: roundedRectangle(85.6, 53.98, 3.18),
   holes: [],
@@ -49,8 +49,8 @@ const lens = { k1: -0.01, k2: 0.002, p1: 0.0002, p2: -0.0003, shift: [6, -9] as 
 const [width, height] = [2016, 1512];
 
 /** Photographs of it, square-on and from aside, on wood, slate and squared paper, alone and with a corner covered. */
-export const CARD_PHOTOS: Readonly<Record<string, Scene>> = {
-  'on wood, square-on': {
+export const CARD_SCENES = {
+  'card-on-wood': {
     name: 'wood',
     camera: { width, height, focal35mm: 27, place: [5, -4, 330], tilt: [1, -1.5, 8], lens },
     ground: wood,
@@ -58,7 +58,7 @@ export const CARD_PHOTOS: Readonly<Record<string, Scene>> = {
     light: [0.8, -0.6],
     grain: 3,
   },
-  'on squared paper, from aside': {
+  'card-on-paper': {
     name: 'paper',
     camera: { width, height, focal35mm: 27, place: [10, -200, 270], tilt: [36, 2, -3], lens },
     ground: wood,
@@ -66,7 +66,7 @@ export const CARD_PHOTOS: Readonly<Record<string, Scene>> = {
     light: [0.8, -0.6],
     grain: 3,
   },
-  'on slate by a long lens, a corner covered': {
+  'card-on-slate': {
     name: 'slate',
     camera: { width, height, focal35mm: 85, place: [200, -150, 930], tilt: [9, 12, 20], lens: { ...lens, k1: 0.004 } },
     ground: slate,
@@ -74,14 +74,12 @@ export const CARD_PHOTOS: Readonly<Record<string, Scene>> = {
     light: [0.8, -0.6],
     grain: 3,
   },
-};
-
-export const photograph = (scene: Scene) => render(scene);
+} satisfies Record<string, Scene>;
 
 /** Where a place of the card is seen. */
-export function seeOnCard(scene: Scene, [u, v]: Vec): Vec {
+export function seeOnCard({ camera }: Scene, [u, v]: Vec): Vec {
   const angle = (PRINTED_CARD.turn * Math.PI) / 180;
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const place: Point = [PRINTED_CARD.place[0] + c * u - s * v, PRINTED_CARD.place[1] + s * u + c * v];
-  return optics(scene.camera).project(...place, PRINTED_CARD.height) as Vec;
+  return optics(camera).project(...place, PRINTED_CARD.height) as Vec;
 }

@@ -89,7 +89,7 @@ const things = {
 } satisfies Record<string, Thing>;
 export type ThingName = keyof typeof things;
 
-export const sceneOf = ({ camera }: World): Scene => ({
+export const sceneOf = ({ camera }: Pick<World, 'camera'>): Scene => ({
   name: 'plate',
   camera,
   ground: wood,

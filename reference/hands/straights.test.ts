@@ -1,10 +1,9 @@
 /** Straight edges that the picture offers by itself, on photographs from our own generator: of things, not of grain, those far from its middle first, and each where the thing's edge is seen. */
 import { optics, type Camera } from '../../demo/generator/camera';
-import { createDarkroom } from '../../demo/generator/render';
 import { mix, distance, type Vec } from '../../src/core/geometry';
-import { colourPictureFrom, createPyramid, isOnEdge, listStraights } from '../../src/core/raster';
-import { onThing, PLATE, sceneOf, type ThingName } from './plate';
-import { drawWorld } from './world';
+import { isOnEdge, listStraights } from '../../src/core/raster';
+import { openPhotograph, PHOTOGRAPHS } from './photographs';
+import { onThing, PLATE, type ThingName } from './plate';
 
 const around = (width: number, depth: number): readonly Vec[] => [
   [0, 0],
@@ -20,16 +19,6 @@ const OUTLINES: readonly (readonly [ThingName, readonly Vec[]])[] = [
   ['plate', [...around(PLATE.width, PLATE.depth).slice(0, 4), [0, 0]]],
 ];
 
-/** A quarter of a drawn camera's pixels: enough to see edges by. */
-function halved({ width, height, lens, ...camera }: Camera): Camera {
-  return {
-    ...camera,
-    width: width / 2,
-    height: height / 2,
-    lens: { ...lens, shift: [lens.shift[0] / 2, lens.shift[1] / 2] },
-  };
-}
-
 /** How far a place of the picture is from where the straight sides of things are seen. px */
 function awayFromThings(camera: Camera, place: Vec): number {
   const { project } = optics(camera);
@@ -44,13 +33,11 @@ function awayFromThings(camera: Camera, place: Vec): number {
 }
 
 it('are of things, far from the middle, and each another one', () => {
-  const world = drawWorld({ focal35mm: [24, 40], tilt: [0, 30], told: false, fill: [0.75, 0.95] }, 501);
-  const camera = halved(world.camera);
-  const { width, height, data } = createDarkroom(sceneOf({ ...world, camera }))(0, 0, camera.width, camera.height, 3);
-  const offered = listStraights(createPyramid(colourPictureFrom(width, height, data)), 3);
+  const { camera } = PHOTOGRAPHS['plate-by-wide-lens'];
+  const offered = listStraights(openPhotograph('plate-by-wide-lens'), 3);
   expect(offered).toHaveLength(3);
   for (const edges of offered) {
-    expect(distance(edges[0]!.at, edges.at(-1)!.at)).toBeGreaterThan(0.12 * Math.hypot(width, height));
+    expect(distance(edges[0]!.at, edges.at(-1)!.at)).toBeGreaterThan(0.12 * Math.hypot(camera.width, camera.height));
     // A sheet's edge, its rule's and their shadows lie side by side; none is grain.
     for (const { at } of edges) expect(awayFromThings(camera, at)).toBeLessThan(5);
   }

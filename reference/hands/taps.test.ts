@@ -2,7 +2,7 @@
  * One tap on a card: of a printed card, on slate by a long lens with a corner covered and on grained wood beside steel, its four sides are found from anywhere on it; white on white squared
  * paper, an honest "not found" is better than sides of other things.
  */
-import { createPyramid, colourPictureFrom, findRim, findSides, type Pyramid, type Sides } from '../../src/core/raster';
+import { findRim, findSides, type Pyramid, type Sides } from '../../src/core/raster';
 import { misfitOfRectangle, type PictureGeometry } from '../../src/core/calibrate';
 import { createRandom } from '../../src/core/calibrate/simulation';
 import {
@@ -16,10 +16,9 @@ import {
   type Vec,
 } from '../../src/core/geometry';
 import { optics } from '../../demo/generator/camera';
-import type { Scene } from '../../demo/generator/render';
-import { CARD_PHOTOS, photograph, seeOnCard } from './cards';
-import { onThing, PLATE_HOLES, sceneOf } from './plate';
-import { atHalfSize, drawWorld, type World } from './world';
+import { seeOnCard } from './cards';
+import { openPhotograph, PHOTOGRAPHS, type PhotographName } from './photographs';
+import { onThing, PLATE_HOLES } from './plate';
 
 const CORNERS: readonly Vec[] = [
   [0, 0],
@@ -28,11 +27,10 @@ const CORNERS: readonly Vec[] = [
   [0, 53.98],
 ];
 
-const tapOn = (name: string, taps: number) =>
-  tapIn(CARD_PHOTOS[name]!, (at) => seeOnCard(CARD_PHOTOS[name]!, at), taps);
-
-function tapIn(scene: Scene, see: (onCard: Vec) => Vec, taps: number) {
-  const find = lookIn(pyramidOf(scene), scene.camera.focal35mm);
+function tapOn(name: PhotographName, taps: number) {
+  const scene = PHOTOGRAPHS[name];
+  const find = lookIn(openPhotograph(name), scene.camera.focal35mm);
+  const see = (onCard: Vec) => seeOnCard(scene, onCard);
   const random = createRandom(9);
   const truth = CORNERS.map(see);
   return Array.from({ length: taps }, () => {
@@ -40,11 +38,6 @@ function tapIn(scene: Scene, see: (onCard: Vec) => Vec, taps: number) {
     const found = judge(find(see([u, v])), truth);
     return found === 'wrong' && u > 40 && u < 80 && v > 8 && v < 33 ? 'its picture' : found;
   });
-}
-
-function pyramidOf(scene: Scene): Pyramid {
-  const { width, height, data } = photograph(scene);
-  return createPyramid(colourPictureFrom(width, height, data));
 }
 
 /** What a tap on a photograph finds as a card. */
@@ -62,29 +55,28 @@ function judge(sides: Sides | undefined, truth: readonly Vec[]) {
   return truth.every((corner) => Math.min(...corners.map((other) => distance(other, corner))) < 3) ? 'right' : 'wrong';
 }
 
-it.each(['on slate by a long lens, a corner covered', 'on wood, square-on'])(
-  '%s: found from 19 of 20 places, and never wrong',
-  (name) => {
-    const found = tapOn(name, 20);
-    expect(found.filter((one) => one === 'right').length).toBeGreaterThanOrEqual(19);
-    expect(found.filter((one) => one === 'right' || one === 'not found')).toHaveLength(20);
-  },
-);
+it.each([
+  ['on slate by a long lens, a corner covered', 'card-on-slate'],
+  ['on wood, square-on', 'card-on-wood'],
+] as const)('%s: found from 19 of 20 places, and never wrong', (_title, name) => {
+  const found = tapOn(name, 20);
+  expect(found.filter((one) => one === 'right').length).toBeGreaterThanOrEqual(19);
+  expect(found.filter((one) => one === 'right' || one === 'not found')).toHaveLength(20);
+});
 
 /**
  * A plain card on a sheet of paper that is hardly brighter: on two sides a thin shadow lies between them, on the others nothing does. A rule lies over the end of the sheet, and what is left of that
  * has a card's proportion to one part in eighty.
  */
 describe.each([
-  ['a wide lens', [24, 30], 991302],
-  ['a normal lens', [40, 60], 991303],
-  ['a long lens', [70, 110], 991301],
-] as const)('plain, on white paper cut to its proportion, by %s', (_name, focal35mm, seed) => {
-  const { camera } = drawWorld({ focal35mm, tilt: [0, 30], told: true, fill: [0.6, 0.75] }, seed);
-  const half = atHalfSize(camera);
-  const seen = optics(half);
+  ['a wide lens', 'plate-by-wide-lens'],
+  ['a normal lens', 'plate-by-normal-lens'],
+  ['a long lens', 'plate-by-long-lens'],
+] as const)('plain, on white paper cut to its proportion, by %s', (_title, name) => {
+  const { camera } = PHOTOGRAPHS[name];
+  const seen = optics(camera);
   const see = (at: Vec) => seen.project(...onThing('card', at)) as Vec;
-  const pyramid = pyramidOf(sceneOf({ camera: half } as World));
+  const pyramid = openPhotograph(name);
   const found = lookIn(pyramid, camera.focal35mm);
 
   it('the card is found from everywhere on it, and never the sheet', () => {
@@ -137,14 +129,14 @@ function awayFromCard(see: (onCard: Vec) => Vec, at: Vec): number {
 
 // White on white: only its shadow shows, and where that is too faint what is printed on it, of a card's own proportion, is the only card there is to see.
 it('white on white squared paper, from aside: found from most places, and wrong only inside the picture that is printed on it', () => {
-  const found = tapOn('on squared paper, from aside', 12);
+  const found = tapOn('card-on-paper', 12);
   expect(found.filter((one) => one === 'right').length).toBeGreaterThanOrEqual(6);
   expect(found.filter((one) => one === 'its picture').length).toBeLessThanOrEqual(3);
   expect(found).not.toContain('wrong');
 });
 
 it('fits a card seen by some camera, and no shape that none would see so', () => {
-  const scene = CARD_PHOTOS['on squared paper, from aside']!;
+  const scene = PHOTOGRAPHS['card-on-paper'];
   const picture: PictureGeometry = { width: 2016, height: 1512, kind: 'photo', focal35mm: 27 };
   const corners = CORNERS.map((corner) => seeOnCard(scene, corner));
   expect(misfitOfRectangle(picture, corners, 85.6 / 53.98)).toBeLessThan(0.3);
