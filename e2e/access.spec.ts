@@ -85,7 +85,11 @@ for (const colorScheme of ['light', 'dark'] as const) {
   });
 }
 
-test('a phone that opens the desk over plain http on the network can do the work', async ({ page, baseURL, desk }) => {
+test('a phone that opens the desk over plain http on the network can do the work @phone', async ({
+  page,
+  baseURL,
+  desk,
+}) => {
   const address = Object.values(networkInterfaces())
     .flat()
     .find((one) => one && one.family === 'IPv4' && !one.internal)?.address;

@@ -30,7 +30,7 @@ const openOther = async (desk: Desk, name: RegExp): Promise<void> => {
 };
 const stands = ({ page }: Desk) => page.getByTestId('from-job-matching');
 
-test('views of another job come in whole, stand by what both name, and leave as they left there', async ({
+test('views of another job come in whole, stand by what both name, and leave as they left there @wide', async ({
   desk,
   page,
 }) => {

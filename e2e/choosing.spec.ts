@@ -10,7 +10,7 @@ import { MouseHand } from './helpers/hand';
 const another = (desk: Desk) =>
   desk.hand instanceof MouseHand ? desk.page.keyboard.press('n') : desk.page.getByTestId('catch-next').click();
 
-test('a point that was set goes on to what else could have caught it, and at last to where the hand was', async ({
+test('a point that was set goes on to what else could have caught it, and at last to where the hand was @phone', async ({
   desk,
   page,
 }) => {
@@ -37,7 +37,7 @@ test('a point that was set goes on to what else could have caught it, and at las
   expect(words.length).toBeGreaterThan(1);
 });
 
-test('outlines that lie over each other are gone through', async ({ desk, page }) => {
+test('outlines that lie over each other are gone through @wide', async ({ desk, page }) => {
   await desk.openDemo('blade-finished');
   await desk.step('trace');
   // The first hole once more, from the picture.
@@ -59,7 +59,7 @@ test('outlines that lie over each other are gone through', async ({ desk, page }
   await expect(chosen).toHaveAttribute('data-testid', first);
 });
 
-test('of two circles over each other, one line through both: the one that is meant is trimmed, and the other stays whole', async ({
+test('of two circles over each other, one line through both: the one that is meant is trimmed, and the other stays whole @phone', async ({
   desk,
   page,
 }) => {

@@ -61,7 +61,7 @@ async function figure(desk: Desk, testId: string): Promise<readonly number[]> {
   return [...text.matchAll(/\d+(\.\d+)?/g)].map(([number]) => Number(number));
 }
 
-test('a bent tang stands in space from its front and its top, and leaves as the curve that it is', async ({
+test('a bent tang stands in space from its front and its top, and leaves as the curve that it is @wide', async ({
   desk,
   page,
 }) => {

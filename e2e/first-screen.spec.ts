@@ -40,7 +40,7 @@ async function isOnBench(page: Page, name: string | RegExp): Promise<void> {
   await expect(page.getByTestId('save-state')).toHaveText('saved', { timeout: 10_000 });
 }
 
-test('a picture that is chosen, dropped or pasted is a job on the bench, called after it or after when it was taken', async ({
+test('a picture that is chosen, dropped or pasted is a job on the bench, called after it or after when it was taken @wide', async ({
   page,
 }) => {
   await page.goto('/');
@@ -59,7 +59,7 @@ test('a picture that is chosen, dropped or pasted is a job on the bench, called 
   await isOnBench(page, 'watering can');
 });
 
-test('what cannot be read is said on the bench of its job, and a dropped bundle that is none where it was dropped', async ({
+test('what cannot be read is said on the bench of its job, and a dropped bundle that is none where it was dropped @phone', async ({
   page,
 }) => {
   await page.goto('/');

@@ -30,7 +30,7 @@ async function drawOn(desk: Desk, level: string, from: Px, to: Px): Promise<void
   await desk.choose('draw-finish');
 }
 
-test('what is drawn in a plan goes on the level that is chosen, and leaves as high as that lies', async ({
+test('what is drawn in a plan goes on the level that is chosen, and leaves as high as that lies @phone', async ({
   desk,
   page,
 }) => {

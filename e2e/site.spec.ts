@@ -73,7 +73,7 @@ async function standsInFile(desk: Desk) {
   } as const;
 }
 
-test('a shed is set down on its plot, turned to the lane, so far from it and from a corner; what it keeps clear of is told with its plus-minus', async ({
+test('a shed is set down on its plot, turned to the lane, so far from it and from a corner; what it keeps clear of is told with its plus-minus @phone', async ({
   desk,
   page,
 }) => {
@@ -169,7 +169,7 @@ test('a shed is set down on its plot, turned to the lane, so far from it and fro
   expect(after.within[0]).toBeCloseTo(before.within[0], 3);
 });
 
-test('the glasshouse of the orchard hangs over what is kept clear of the wall; pushed off it is clear, laid along the wall the work lies level, also after a reload', async ({
+test('the glasshouse of the orchard hangs over what is kept clear of the wall; pushed off it is clear, laid along the wall the work lies level, also after a reload @wide', async ({
   desk,
   page,
 }) => {

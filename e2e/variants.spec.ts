@@ -36,7 +36,7 @@ const pictureOf = async ({ page }: Desk, view: string) =>
   (await page.getByTestId(`folded-picture-${view}`).boundingBox())!;
 const compared = ({ page }: Desk) => page.getByTestId('variants-compared');
 
-test('two drawings of one side lie over or beside each other, are shown one at a time, and measured against each other', async ({
+test('two drawings of one side lie over or beside each other, are shown one at a time, and measured against each other @phone', async ({
   desk,
   page,
 }) => {
@@ -108,7 +108,7 @@ test('two drawings of one side lie over or beside each other, are shown one at a
   await expect(page.getByTestId('stand-off-back')).toHaveCount(0);
 });
 
-test('a door leaf stands in a plan and beside a front at true size, is judged by eye, and never leaves', async ({
+test('a door leaf stands in a plan and beside a front at true size, is judged by eye, and never leaves @wide', async ({
   desk,
   page,
 }) => {

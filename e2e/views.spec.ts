@@ -16,7 +16,7 @@ const size = (name: string) => box.sizes.find((other) => other.name === name)!;
 /** Where a place of the details lies on the scanned page, px. */
 const onPage = (at: Px): Px => optics(benchDetails).project(at) as Px;
 
-test('a page of a PDF is straightened, its three drawings are cut out, one is scaled by a printed size, the others share it and hand over a true size', async ({
+test('a page of a PDF is straightened, its three drawings are cut out, one is scaled by a printed size, the others share it and hand over a true size @wide', async ({
   desk,
   page,
 }) => {

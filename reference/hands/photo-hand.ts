@@ -46,6 +46,8 @@ export class Photograph {
     string,
     { readonly pyramid: Pyramid; readonly left: number; readonly top: number }
   >();
+  /** Rims by the place of the tap: whoever taps there finds the same. */
+  private readonly rims = new Map<string, readonly Pointed[] | undefined>();
 
   constructor(readonly world: World) {
     this.develop = createDarkroom(sceneOf(world));
@@ -91,6 +93,12 @@ export class Photograph {
 
   /** The rim of a hole around a place, by one tap in it; `size` px across. */
   rim(at: Vec, size: number): readonly Pointed[] | undefined {
+    const name = at.join(' ');
+    if (!this.rims.has(name)) this.rims.set(name, this.findRim(at, size));
+    return this.rims.get(name);
+  }
+
+  private findRim(at: Vec, size: number): readonly Pointed[] | undefined {
     const { pyramid, left, top } = this.around(at, Math.round(0.75 * size + 24));
     return findRim(pyramid, [at[0] - left, at[1] - top])?.edges.map((edge) => ({
       at: [edge.at[0] + left, edge.at[1] + top],

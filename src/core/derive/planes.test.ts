@@ -284,7 +284,7 @@ const FIGURES: Readonly<Record<string, readonly [readonly string[], (lengths: re
     'a line between two views': [['both'], ([a]) => a!, 150],
     'a line beside one of which something is said': [['first', 'both'], ([a, b]) => a! - b!, 0],
   };
-const RUNS = 600;
+const RUNS = 300;
 
 it.each(Object.entries(SAYINGS))('with %s said, two sigma hold what they say, on whichever planes', (_, relations) => {
   const noise = createRandom(7).normal;
@@ -297,5 +297,5 @@ it.each(Object.entries(SAYINGS))('with %s said, two sigma hold what they say, on
     }
   }
   const shares = Object.entries(within).map(([name, count]) => [name, (100 * count) / RUNS] as const);
-  expect(shares.filter(([, share]) => share < 92.5 || share > 97.5)).toEqual([]);
+  expect(shares.filter(([, share]) => share < 92 || share > 98)).toEqual([]);
 });

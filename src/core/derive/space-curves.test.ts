@@ -170,7 +170,7 @@ it('its plus-minus and that of its length are true', () => {
   const exact = curveIn(truth);
   const lengths: number[] = [];
   const offs: Record<Direction, number[]> = { across: [], deep: [], up: [] };
-  for (let seed = 1; seed <= 120; seed++) {
+  for (let seed = 1; seed <= 80; seed++) {
     const { normal } = createRandom(900 + seed);
     const job = withArm(normal);
     const derived = derive(job);
@@ -242,7 +242,7 @@ it('how far what stands in space reaches is said with a plus-minus that is true,
     traced(view, [THING.foot!, THING.back!], noise, `${view.id}-diagonal`);
   const of = (noise: () => number) => benchOf(noise, [...joining(...ALL), corner(FRONT, noise), corner(TOP, noise)]);
   const off: number[] = [];
-  for (let seed = 1; seed <= 120; seed++) {
+  for (let seed = 1; seed <= 80; seed++) {
     const job = of(createRandom(2000 + seed).normal);
     sizeInSpace(job, derive(job)).forEach((size, axis) => off.push((size!.value - THING.back![axis]!) / size!.sigma));
   }

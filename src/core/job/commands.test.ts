@@ -600,7 +600,7 @@ it('leaves a job that hangs together, is read as it is, and comes back bit for b
       while (history.cursor < history.entries.length) history = redo(history);
       expect(history.job).toEqual(last);
     }),
-    { seed: 7, numRuns: 200 },
+    { seed: 7, numRuns: 120 },
   );
   // What chance did not come to is tried on its own.
   expect(Object.keys(MAKE).filter((name) => !reached.has(name) && !isDoneAlone(name))).toEqual([]);
