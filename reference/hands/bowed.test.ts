@@ -93,7 +93,7 @@ function pageWith(
   return { world, fit: fit.value };
 }
 
-const PAGES = 10;
+const PAGES = 12;
 
 /** The mean plus-minus of the sizes that are asked for (one sigma), and how many of them lie within two. */
 function read(known: Parameters<typeof pageWith>[0], rise: number) {
@@ -126,7 +126,7 @@ describe.each(['a grid of known places', 'its sides and three ruled lines'] as c
   it('a page that rises by 4 and 8 mm is not, nothing is blamed, and most sizes are within a plus-minus that is several times as wide', () => {
     for (const rise of [4, 8]) {
       const bowed = read(known, rise);
-      expect(bowed.said).toBeGreaterThanOrEqual(0.8 * PAGES);
+      expect(bowed.said).toBeGreaterThanOrEqual(10);
       expect(bowed.named).toBe(0);
       expect(bowed.sigma).toBeGreaterThan(3 * flat.sigma);
       // The rest is said and not measured: how a page bows is no number of the map.
