@@ -1,0 +1,81 @@
+import fc from 'fast-check';
+import { distance, onEllipse, outsideEllipse, polar, type Ellipse, type Vec } from '../geometry';
+import { draw } from './draw-for-tests';
+import { createPyramid } from './pyramid';
+import { findRim, type Rim } from './rim';
+
+const [FACE, LIT, WALL, GROUND] = [120, 150, 60, 215];
+const MIDDLE: Vec = [65, 65];
+
+/** How far a place of a circle about the middle lies outside of a rim, px, the farthest. */
+const offOf = ({ ellipse }: Rim, radius: number) =>
+  Math.max(
+    ...Array.from({ length: 36 }, (_, i) => {
+      const [dx, dy] = polar(radius, (i * Math.PI) / 18);
+      return Math.abs(outsideEllipse(ellipse, [MIDDLE[0] + dx, MIDDLE[1] + dy]));
+    }),
+  );
+
+const tapped = (shade: (x: number, y: number) => number, [dx, dy]: Vec = [0, 0], seed = 4) =>
+  findRim(createPyramid(draw(130, 130, 3, seed, shade)), [MIDDLE[0] + dx, MIDDLE[1] + dy]);
+
+/** A hole through a thick face: its wall is seen on one side, between the rim and the foot, which is as large. */
+const walled = (radius: number, seen: number, way: number) => (x: number, y: number) => {
+  const [dx, dy] = polar(seen, way);
+  if (distance([x, y], MIDDLE) > radius) return FACE;
+  return distance([x, y], [MIDDLE[0] - dx, MIDDLE[1] - dy]) > radius ? WALL : GROUND;
+};
+
+describe('the rim of a hole', () => {
+  it('is where the face ends, however much of the wall is seen, and not the near rim with the foot opposite', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 16, max: 30, noNaN: true }),
+        // What is narrower is no band of its own.
+        fc.double({ min: 2, max: 8, noNaN: true }),
+        fc.double({ min: 0, max: 6.28, noNaN: true }),
+        fc.double({ min: 0, max: 0.4, noNaN: true }),
+        (radius, seen, way, out) => {
+          const rim = tapped(walled(radius, seen, way), polar(out * radius, way + 2));
+          expect(rim).toBeDefined();
+          expect(offOf(rim!, radius)).toBeLessThan(0.5);
+        },
+      ),
+      { numRuns: 20 },
+    );
+  });
+
+  it('is the inner side of a bevel, one half of which is as bright as the face and the other not', () => {
+    for (const way of [0.3, 2, 4.4]) {
+      const bevelled = (x: number, y: number) => {
+        const away = distance([x, y], MIDDLE);
+        if (away < 24) return GROUND;
+        if (away > 28) return FACE;
+        // A slope takes light by how it faces it.
+        return FACE + (LIT - FACE) * Math.max(0, Math.cos(Math.atan2(y - MIDDLE[1], x - MIDDLE[0]) - way));
+      };
+      const rim = tapped(bevelled);
+      expect(rim).toBeDefined();
+      expect(offOf(rim!, 24)).toBeLessThan(0.5);
+    }
+  });
+
+  it('is said to lie as far off as it may', () => {
+    const offs = Array.from({ length: 16 }, (_, i) => {
+      const rim = tapped(walled(20 + (i % 5), 2 + (i % 6), i), [0, 0], 30 + i)!;
+      const mean = rim.edges.reduce((sum, { at }) => sum + distance(at, MIDDLE) - 20 - (i % 5), 0) / rim.edges.length;
+      return Math.abs(mean) / rim.edges[0]!.sigma;
+    });
+    expect(offs.filter((off) => off <= 2).length).toBeGreaterThanOrEqual(15);
+  });
+
+  it('is none in the grain of wood, whose streaks are long and narrow', () => {
+    const streak: Ellipse = { centre: MIDDLE, axes: [50, 18], direction: 0.1 };
+    const grain = (x: number, y: number) => (outsideEllipse(streak, [x, y]) < 0 ? 120 : 170);
+    expect(tapped(grain)).toBeUndefined();
+    const round: Ellipse = { ...streak, axes: [40, 30] };
+    const disc = tapped((x, y) => (outsideEllipse(round, [x, y]) < 0 ? 120 : 170));
+    const { point } = onEllipse(round, 1);
+    expect(Math.abs(outsideEllipse(disc!.ellipse, point))).toBeLessThan(0.3);
+  });
+});
