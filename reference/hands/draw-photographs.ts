@@ -1,4 +1,4 @@
-/** Draws the photographs that the checks of hands look at. Run: npm run pictures, or node --import tsx reference/hands/draw-photographs.ts NAME … */
+/** Draws the photographs that the checks of hands look at. Run: npm run photographs (-- NAME …) */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { drawPhotograph, photographFile, PHOTOGRAPHS, type PhotographName } from './photographs';

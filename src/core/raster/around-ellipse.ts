@@ -19,16 +19,25 @@ export interface SeenAround {
   readonly edges: readonly ScannedEdge[];
 }
 
-/**
- * What scans across an ellipse meet at a level of the pyramid: the edges nearest to it, or else the first ones on the way in from `before` px of the level without. Undefined where they make no ellipse.
- */
-export function lookAround(pyramid: Pyramid, ellipse: Ellipse, level: number, before?: number): SeenAround | undefined {
-  const edges = scanAround(pyramid, ellipse, level, before);
+/** Which edge of a scan counts: the nearest, a thin line by its middle where that is asked for, or else the first one on the way in from so many px of the level without. */
+export interface Look {
+  readonly lines?: boolean | undefined;
+  readonly before?: number | undefined;
+}
+
+/** What scans across an ellipse meet at a level of the pyramid. Undefined where that makes no ellipse. */
+export function lookAround(pyramid: Pyramid, ellipse: Ellipse, level: number, look: Look = {}): SeenAround | undefined {
+  const edges = scanAround(pyramid, ellipse, level, look);
   const found = findRobustly(edges.map(({ at }) => at));
   return found && { ellipse: found.ellipse, edges: edges.filter((_, i) => found.kept[i]) };
 }
 
-function scanAround({ levels }: Pyramid, ellipse: Ellipse, level: number, before: number | undefined): ScannedEdge[] {
+function scanAround(
+  { levels }: Pyramid,
+  ellipse: Ellipse,
+  level: number,
+  { before, lines = false }: Look,
+): ScannedEdge[] {
   const size = 2 ** level;
   const small = {
     ...ellipse,
@@ -41,7 +50,7 @@ function scanAround({ levels }: Pyramid, ellipse: Ellipse, level: number, before
     const { point, outward } = onEllipse(small, angle);
     const edge =
       before === undefined
-        ? findEdgeAcross(levels[level]!, point, outward, { reach: REACH, beside })
+        ? findEdgeAcross(levels[level]!, point, outward, { reach: REACH, beside, lines })
         : findFirstAcross(levels[level]!, add(point, polar(before, outward)), outward + Math.PI, {
             reach: before + 1,
             beside,
@@ -116,7 +125,7 @@ export function listSectors({ ellipse, edges }: SeenAround): FoundEdge[] {
       at: add(point, polar(means[i]!, outward)),
       normal: outward,
       sigma: Math.max(own, spread),
-      kind: 'step' as const,
+      kind: sector[0]!.kind,
     };
   });
 }

@@ -25,7 +25,8 @@ export interface ScanOptions {
   readonly hand?: number | undefined;
 }
 
-const LINE_WIDTH = 9;
+/** What is as wide or wider is no line, px. */
+export const LINE_WIDTH = 9;
 const SURELY_THIN = 4.5;
 /** Flanks of a line are as steep as each other to this share; where a hand pointed, surely: the shadow beside a thing is steep towards it only, and what it ends with counts so much less. */
 const LIKE_FLANKS = 0.6;

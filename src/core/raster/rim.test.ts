@@ -60,6 +60,22 @@ describe('the rim of a hole', () => {
     }
   });
 
+  it('of a circle that was drawn is the middle of its line; of a small disc its rim', () => {
+    for (const [width, radius] of [
+      [2, 12],
+      [3, 30],
+      [4, 24],
+      [6, 40],
+      [7, 20],
+    ] as const) {
+      const rim = tapped((x, y) => (Math.abs(distance([x, y], MIDDLE) - radius) < width / 2 ? 50 : 230))!;
+      expect(offOf(rim, radius)).toBeLessThan(0.2);
+      expect(rim.edges.every(({ kind }) => kind === 'line')).toBe(true);
+    }
+    const disc = tapped((x, y) => (distance([x, y], MIDDLE) < 6 ? 50 : 230))!;
+    expect(offOf(disc, 6)).toBeLessThan(0.2);
+  });
+
   it('is said to lie as far off as it may', () => {
     const offs = Array.from({ length: 16 }, (_, i) => {
       const rim = tapped(walled(20 + (i % 5), 2 + (i % 6), i), [0, 0], 30 + i)!;

@@ -1,7 +1,7 @@
 import { add, distance, onEllipse, outsideEllipse, polar, type Ellipse, type Vec } from '../geometry';
-import { ellipseOfMost, listSectors, lookAround, SCANS, type SeenAround } from './around-ellipse';
+import { ellipseOfMost, listSectors, lookAround, SCANS, type Look, type SeenAround } from './around-ellipse';
 import { findContour } from './contour';
-import type { FoundEdge } from './edge';
+import { LINE_WIDTH, type FoundEdge } from './edge';
 import { faceOf, listFacesAround, isOfAnother } from './face';
 import { averageAt, levelFor, type Pyramid } from './pyramid';
 
@@ -24,7 +24,7 @@ const BEFORE = 3;
 const WALL = 1.7;
 
 /**
- * The rim around a place inside a hole or a disc: a contour around it, made precise from coarse to fine by scans across the
+ * The rim around a place inside a hole or a disc, or a drawn circle by the middle of its line: a contour around it, made precise from coarse to fine by scans across the
  * ellipse that fits them, leaving out what does not (shadows, burrs, the far wall of a hole seen aslant). Of several, the largest,
  * which is the nearest to the camera. Where none is, as in a hole whose shade is partly as dark as the face, the place where the face about it ends. Undefined when there is none, or it is no ellipse. Weak: a bowed
  * lens bends the ellipse of a circle that fills the picture; a hole seen more than 64° aslant is not found; where the wall that is seen is less than 2 px wide, or as bright as the face, its foot may be taken for the rim.
@@ -34,8 +34,21 @@ export function findRim(pyramid: Pyramid, inside: Vec): Rim | undefined {
 }
 
 function wholeOf(pyramid: Pyramid, found: Rim | undefined): Rim | undefined {
-  const rim = found && outermost(pyramid, found);
+  const rim = found && asDrawn(pyramid, outermost(pyramid, found));
   return rim && isEven(rim) ? rim : undefined;
+}
+
+/** How much of the way around has to be a line, for a circle to be one that was drawn. */
+const DRAWN = 0.8;
+
+/** Of a circle that was drawn in ink what was found is one side of its line: the circle is the line's middle. A small disc is as narrow as a line is. */
+function asDrawn(pyramid: Pyramid, rim: Rim): Rim {
+  if (rim.ellipse.axes[1] < LINE_WIDTH) return rim;
+  const seen = lookAround(pyramid, rim.ellipse, 0, { lines: true });
+  const lines = seen?.edges.filter(({ kind }) => kind === 'line') ?? [];
+  return seen && lines.length > DRAWN * SCANS
+    ? { ellipse: seen.ellipse, edges: listSectors({ ...seen, edges: lines }) }
+    : rim;
 }
 
 /** How far without a rim another is looked for, px, or over its size; and how far what was seen of that may lie off its ellipse, px. */
@@ -49,7 +62,7 @@ const EVEN = 0.2;
  */
 function outermost(pyramid: Pyramid, rim: Rim): Rim {
   const before = Math.max(FARTHER, FARTHER_SHARE * rim.ellipse.axes[0]);
-  const seen = lookAround(pyramid, rim.ellipse, 0, before);
+  const seen = lookAround(pyramid, rim.ellipse, 0, { before });
   const larger = seen && rimOf(pyramid, seen);
   return larger &&
     areaOf(larger.ellipse) > areaOf(rim.ellipse) &&
@@ -66,7 +79,9 @@ const unevennessOf = ({ ellipse, edges }: Rim) =>
 function rimOfFace(pyramid: Pyramid, inside: Vec): Rim | undefined {
   const from = (middle: Vec) =>
     largestOf(
-      listFacesAround(pyramid, middle, WALL).map((ends) => refined(pyramid, ends, middle, ROUGH_SHARP, BEFORE)),
+      listFacesAround(pyramid, middle, WALL).map((ends) =>
+        refined(pyramid, ends, middle, ROUGH_SHARP, { before: BEFORE }),
+      ),
     );
   const first = from(inside);
   const rim = first && (from(first.ellipse.centre) ?? first);
@@ -105,12 +120,12 @@ function refined(
   contour: readonly Vec[],
   inside: Vec,
   rough: number,
-  before?: number,
+  look: Look = {},
 ): Rim | undefined {
   let ellipse = ellipseOfMost(contour);
   let seen: SeenAround | undefined;
   for (let level = ellipse ? levelFor(pyramid, (ellipse.axes[0] * rough) / 2) : -1; level >= 0 && ellipse; level--) {
-    seen = lookAround(pyramid, ellipse, level, before);
+    seen = lookAround(pyramid, ellipse, level, look);
     ellipse = seen?.ellipse;
   }
   return seen && ellipse && outsideEllipse(ellipse, inside) < -1 ? rimOf(pyramid, seen) : undefined;
