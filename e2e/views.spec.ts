@@ -6,10 +6,12 @@ import { scanner as optics } from '../demo/generator/scan';
 import { benchDetails } from '../demo/scenes/bench-set';
 import { expect, judgeDxf, pixelAt, test } from './helpers/desk';
 import type { Px } from './helpers/hand';
+import { stated } from './helpers/stated';
 
 const box = JSON.parse(readFileSync('demo/truth/nest-box.json', 'utf8')) as {
   askew: number;
   sizes: readonly { name: string; mm: number; from: Px; to: Px }[];
+  hole: { diameter: number; px: Px };
 };
 const size = (name: string) => box.sizes.find((other) => other.name === name)!;
 
@@ -145,6 +147,21 @@ test('a print that was scanned gets its scale from its dots an inch and its rati
   await desk.openCards();
   await expect(page.getByTestId('check-card').getByTestId('evidence-says')).toContainText('agrees');
   await expect(page.getByTestId('rectangle-card')).toContainText('300 dots an inch, drawn 1:2');
+
+  // The hole by one tap: what was drawn is the middle of its line.
+  await desk.step('trace');
+  await desk.choose('tool-circle');
+  await desk.closeCards();
+  await desk.pointAt([box.hole.px[0] + 15, box.hole.px[1] - 8]);
+  await expect(desk.layer('Outline')).toHaveAttribute('aria-label', 'Outline: 1');
+  await desk.step('handover');
+  const { errors, circles } = judgeDxf(await desk.download('save-file'));
+  expect(errors).toBe(0);
+  const bundle = readBundle(readFileSync(await desk.download('save-bundle')));
+  if (!bundle.ok) throw new Error(bundle.code);
+  const said = stated(bundle.value.job).diameter(0);
+  expect(said).toBeLessThan(0.5);
+  expect(Math.abs(2 * circles[0]!.radius - box.hole.diameter)).toBeLessThan(said);
 });
 
 test('line work is shown alone, in a colour, on white or dark, and as it was again @wide', async ({ desk, page }) => {

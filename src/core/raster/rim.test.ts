@@ -1,5 +1,8 @@
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
+import jpeg from 'jpeg-js';
 import { distance, onEllipse, outsideEllipse, polar, type Ellipse, type Vec } from '../geometry';
+import { colourPictureFrom } from './colour-picture';
 import { draw } from './draw-for-tests';
 import { createPyramid } from './pyramid';
 import { findRim, type Rim } from './rim';
@@ -74,6 +77,24 @@ describe('the rim of a hole', () => {
     }
     const disc = tapped((x, y) => (distance([x, y], MIDDLE) < 6 ? 50 : 230))!;
     expect(offOf(disc, 6)).toBeLessThan(0.2);
+  });
+
+  it('of the hole in the scan of the nest box is where it was drawn, from anywhere in it', () => {
+    const { px, rimPx } = (
+      JSON.parse(readFileSync('demo/truth/nest-box.json', 'utf8')) as {
+        readonly hole: { readonly px: Vec; readonly rimPx: readonly Vec[] };
+      }
+    ).hole;
+    const { width, height, data } = jpeg.decode(readFileSync('public/demo/nest-box.jpg'), { useTArray: true });
+    const pyramid = createPyramid(colourPictureFrom(width, height, data));
+    for (const [dx, dy] of [
+      [0, 0],
+      [15, 8],
+      [5, -25],
+    ] as const) {
+      const { ellipse, edges } = findRim(pyramid, [px[0] + dx, px[1] + dy])!;
+      for (const place of rimPx) expect(Math.abs(outsideEllipse(ellipse, place))).toBeLessThan(2 * edges[0]!.sigma);
+    }
   });
 
   it('is said to lie as far off as it may', () => {
