@@ -1,8 +1,10 @@
 /** The picture library of the registry (@techstark/opencv-js) as a second opinion on maps and lenses. */
+import { readFileSync } from 'node:fs';
+import jpeg from 'jpeg-js';
 import { fitView, straightened, toPlane, toSheet, type Observation, type Points } from '../src/core/calibrate';
 import { trueMap } from '../src/core/calibrate/simulation';
 import { distance, findEllipse, onEllipse, type Ellipse, type Vec } from '../src/core/geometry';
-import { straightenRows } from '../src/core/raster';
+import { colourPictureFrom, createPyramid, findRim, straightenRows } from '../src/core/raster';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- the library has no types worth the name */
 let cv: any;
@@ -189,6 +191,37 @@ it('finds the same ellipse through points with noise', () => {
   const [short, long] = [peer.size.width / 2, peer.size.height / 2].sort((a, b) => a - b) as [number, number];
   expect(found.axes[0]).toBeCloseTo(long, 1);
   expect(found.axes[1]).toBeCloseTo(short, 1);
+});
+
+it('finds a circle drawn on a scan midway between the ellipses that it fits to the two sides of its line', () => {
+  const { width, height, data } = jpeg.decode(readFileSync('public/demo/nest-box.jpg'), { useTArray: true });
+  const [left, top, size] = [876, 736, 320];
+  const middle: Vec = [left + size / 2, top + size / 2];
+  const grays = Array.from(
+    { length: size * size },
+    (_, i) => data[4 * ((top + Math.floor(i / size)) * width + left + (i % size))]!,
+  );
+  const [ink, contours, order] = [new cv.Mat(), new cv.MatVector(), new cv.Mat()];
+  cv.threshold(cv.matFromArray(size, size, cv.CV_8UC1, grays), ink, 0, 255, cv.THRESH_BINARY_INV | cv.THRESH_OTSU);
+  cv.findContours(ink, contours, order, cv.RETR_LIST, cv.CHAIN_APPROX_NONE);
+  // Other lines cross it: of all rims of ink those that run along the circle's line, within it and without.
+  const rims = Array.from({ length: contours.size() as number }, (_, i) => [...(contours.get(i).data32S as Int32Array)])
+    .flatMap((flat) => flat.flatMap((x, i): Vec[] => (i % 2 === 0 ? [[x, flat[i + 1]!]] : [])))
+    .filter((at) => Math.abs(distance(at, [160, 160]) - 95.3) < 6);
+  const sides = [-1, 1].map((side) => {
+    const places = rims.filter((at) => side * (distance(at, [160, 160]) - 95.3) > 0);
+    return cv.fitEllipse(cv.matFromArray(places.length, 1, cv.CV_32SC2, places.flat())) as {
+      center: { x: number; y: number };
+      size: { width: number; height: number };
+    };
+  });
+  const mean = (of: (side: (typeof sides)[number]) => number) => (of(sides[0]!) + of(sides[1]!)) / 2;
+  const { ellipse } = findRim(createPyramid(colourPictureFrom(width, height, data)), middle)!;
+  expect(
+    distance(ellipse.centre, [left + 0.5 + mean(({ center }) => center.x), top + 0.5 + mean(({ center }) => center.y)]),
+  ).toBeLessThan(0.15);
+  expect(Math.abs(ellipse.axes[0] - mean(({ size: { width: w, height: h } }) => Math.max(w, h) / 2))).toBeLessThan(0.2);
+  expect(Math.abs(ellipse.axes[1] - mean(({ size: { width: w, height: h } }) => Math.min(w, h) / 2))).toBeLessThan(0.2);
 });
 
 it('squares a picture up as its warp does', () => {

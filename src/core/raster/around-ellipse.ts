@@ -104,10 +104,15 @@ function follow(start: Ellipse | undefined, points: readonly Vec[]): Robust | un
   }
   return undefined;
 }
+
 /** Of points that lie off an ellipse by more than so many px, and so many times what most do, nothing is believed. */
 const LEAST_OFF = 0.3;
 const UNLIKE = 2.5;
 const ROUNDS = 5;
+
+/** How far places that lie so far off their ellipse lie off it for good, px: what its five numbers leave. */
+export const unevenness = (off: readonly number[]) =>
+  Math.sqrt(off.reduce((sum, one) => sum + one * one, 0) / Math.max(1, off.length - 5));
 
 /** One place for each part of the rim: the middle of what its scans found. How much these differ is in their sigma. */
 export function listSectors({ ellipse, edges }: SeenAround): FoundEdge[] {
@@ -117,7 +122,7 @@ export function listSectors({ ellipse, edges }: SeenAround): FoundEdge[] {
   const means = sectors.map(
     (sector) => sector.reduce((sum, { at }) => sum + outsideEllipse(ellipse, at), 0) / sector.length,
   );
-  const spread = Math.sqrt(means.reduce((sum, mean) => sum + mean * mean, 0) / Math.max(1, means.length - 5));
+  const spread = unevenness(means);
   return sectors.map((sector, i) => {
     const { point, outward } = onEllipse(ellipse, sector.reduce((sum, { angle }) => sum + angle, 0) / sector.length);
     const own = sector.reduce((sum, { sigma }) => sum + sigma, 0) / sector.length;

@@ -1,13 +1,13 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import jpeg from 'jpeg-js';
-import { distance, onEllipse, outsideEllipse, polar, type Ellipse, type Vec } from '../geometry';
+import { distance, mix, onEllipse, outsideEllipse, polar, type Ellipse, type Vec } from '../geometry';
 import { colourPictureFrom } from './colour-picture';
 import { draw } from './draw-for-tests';
 import { createPyramid } from './pyramid';
 import { findRim, type Rim } from './rim';
 
-const [FACE, LIT, WALL, GROUND] = [120, 150, 60, 215];
+const [FACE, LIT, WALL, GROUND, SHADE] = [120, 190, 60, 215, 20];
 const MIDDLE: Vec = [65, 65];
 
 /** How far a place of a circle about the middle lies outside of a rim, px, the farthest. */
@@ -28,6 +28,18 @@ const walled = (radius: number, seen: number, way: number) => (x: number, y: num
   if (distance([x, y], MIDDLE) > radius) return FACE;
   return distance([x, y], [MIDDLE[0] - dx, MIDDLE[1] - dy]) > radius ? WALL : GROUND;
 };
+
+/** A round hole of a demo's picture: its middle and places on its rim, as they are seen. */
+interface Seen {
+  readonly px: Vec;
+  readonly rimPx: readonly Vec[];
+}
+const truthOf = <Truth>(name: string) => JSON.parse(readFileSync(`demo/truth/${name}.json`, 'utf8')) as Truth;
+
+function open(name: string) {
+  const { width, height, data } = jpeg.decode(readFileSync(`public/demo/${name}.jpg`), { useTArray: true });
+  return createPyramid(colourPictureFrom(width, height, data));
+}
 
 describe('the rim of a hole', () => {
   it('is where the face ends, however much of the wall is seen, and not the near rim with the foot opposite', () => {
@@ -52,7 +64,7 @@ describe('the rim of a hole', () => {
     for (const way of [0.3, 2, 4.4]) {
       const bevelled = (x: number, y: number) => {
         const away = distance([x, y], MIDDLE);
-        if (away < 24) return GROUND;
+        if (away < 24) return SHADE;
         if (away > 28) return FACE;
         // A slope takes light by how it faces it.
         return FACE + (LIT - FACE) * Math.max(0, Math.cos(Math.atan2(y - MIDDLE[1], x - MIDDLE[0]) - way));
@@ -75,26 +87,37 @@ describe('the rim of a hole', () => {
       expect(offOf(rim, radius)).toBeLessThan(0.2);
       expect(rim.edges.every(({ kind }) => kind === 'line')).toBe(true);
     }
-    const disc = tapped((x, y) => (distance([x, y], MIDDLE) < 6 ? 50 : 230))!;
-    expect(offOf(disc, 6)).toBeLessThan(0.2);
+    const disc = tapped((x, y) => (distance([x, y], MIDDLE) < 4 ? 50 : 230))!;
+    expect(offOf(disc, 4)).toBeLessThan(0.3);
   });
 
   it('of the hole in the scan of the nest box is where it was drawn, from anywhere in it', () => {
-    const { px, rimPx } = (
-      JSON.parse(readFileSync('demo/truth/nest-box.json', 'utf8')) as {
-        readonly hole: { readonly px: Vec; readonly rimPx: readonly Vec[] };
-      }
-    ).hole;
-    const { width, height, data } = jpeg.decode(readFileSync('public/demo/nest-box.jpg'), { useTArray: true });
-    const pyramid = createPyramid(colourPictureFrom(width, height, data));
+    const { hole } = truthOf<{ readonly hole: Seen }>('nest-box');
+    const pyramid = open('nest-box');
     for (const [dx, dy] of [
       [0, 0],
       [15, 8],
       [5, -25],
     ] as const) {
-      const { ellipse, edges } = findRim(pyramid, [px[0] + dx, px[1] + dy])!;
-      for (const place of rimPx) expect(Math.abs(outsideEllipse(ellipse, place))).toBeLessThan(2 * edges[0]!.sigma);
+      const { ellipse, edges } = findRim(pyramid, [hole.px[0] + dx, hole.px[1] + dy])!;
+      for (const place of hole.rimPx)
+        expect(Math.abs(outsideEllipse(ellipse, place))).toBeLessThan(2 * edges[0]!.sigma);
     }
+  });
+
+  it('of holes with a bevel, seen aslant, is theirs or none, however far off their middle one taps', () => {
+    const { holes } = truthOf<{ readonly blade: { readonly holes: readonly Seen[] } }>('blade-slanted').blade;
+    const pyramid = open('blade-slanted');
+    const found = [holes[0]!, holes[3]!].flatMap(({ px, rimPx }) =>
+      [0, 3].flatMap((way) =>
+        [0.5, 0.65].map((share) => {
+          const rim = findRim(pyramid, mix(px, rimPx[way]!, share));
+          return rim && Math.max(...rimPx.map((place) => Math.abs(outsideEllipse(rim.ellipse, place))));
+        }),
+      ),
+    );
+    expect(found.filter((off) => off !== undefined).length).toBeGreaterThanOrEqual(6);
+    for (const off of found) if (off !== undefined) expect(off).toBeLessThan(0.5);
   });
 
   it('is said to lie as far off as it may', () => {

@@ -1,5 +1,13 @@
 import { add, distance, onEllipse, outsideEllipse, polar, type Ellipse, type Vec } from '../geometry';
-import { ellipseOfMost, listSectors, lookAround, SCANS, type Look, type SeenAround } from './around-ellipse';
+import {
+  ellipseOfMost,
+  listSectors,
+  lookAround,
+  SCANS,
+  unevenness,
+  type Look,
+  type SeenAround,
+} from './around-ellipse';
 import { findContour } from './contour';
 import { LINE_WIDTH, type FoundEdge } from './edge';
 import { faceOf, listFacesAround, isOfAnother } from './face';
@@ -30,8 +38,17 @@ const WALL = 1.7;
  * lens bends the ellipse of a circle that fills the picture; a hole seen more than 64° aslant is not found; where the wall that is seen is less than 2 px wide, or as bright as the face, its foot may be taken for the rim.
  */
 export function findRim(pyramid: Pyramid, inside: Vec): Rim | undefined {
-  return wholeOf(pyramid, rimOfContour(pyramid, inside)) ?? wholeOf(pyramid, rimOfFace(pyramid, inside));
+  const first = rimSeenFrom(pyramid, inside);
+  if (!first || distance(first.ellipse.centre, inside) < AMID * first.ellipse.axes[1]) return first;
+  const again = rimSeenFrom(pyramid, first.ellipse.centre);
+  return again && outsideEllipse(again.ellipse, inside) < -1 ? again : first;
 }
+
+/** So near to its middle, over its size, a rim is seen as from there: all of it as far away, and what is seen of the wall behind it the same from wherever it was tapped. */
+const AMID = 0.25;
+
+const rimSeenFrom = (pyramid: Pyramid, inside: Vec) =>
+  wholeOf(pyramid, rimOfContour(pyramid, inside)) ?? wholeOf(pyramid, rimOfFace(pyramid, inside));
 
 function wholeOf(pyramid: Pyramid, found: Rim | undefined): Rim | undefined {
   const rim = found && asDrawn(pyramid, outermost(pyramid, found));
@@ -71,22 +88,14 @@ function outermost(pyramid: Pyramid, rim: Rim): Rim {
     : rim;
 }
 
-/** How far what was seen of a rim lies off its ellipse, px: what five numbers leave. */
-const unevennessOf = ({ ellipse, edges }: Rim) =>
-  Math.sqrt(edges.reduce((sum, { at }) => sum + outsideEllipse(ellipse, at) ** 2, 0) / Math.max(1, edges.length - 5));
+const unevennessOf = ({ ellipse, edges }: Rim) => unevenness(edges.map(({ at }) => outsideEllipse(ellipse, at)));
 
-/** Twice, the second time from the middle of what was found: from there all of the rim is as far away, and what is seen of the wall behind it the same from wherever it was tapped. */
-function rimOfFace(pyramid: Pyramid, inside: Vec): Rim | undefined {
-  const from = (middle: Vec) =>
-    largestOf(
-      listFacesAround(pyramid, middle, WALL).map((ends) =>
-        refined(pyramid, ends, middle, ROUGH_SHARP, { before: BEFORE }),
-      ),
-    );
-  const first = from(inside);
-  const rim = first && (from(first.ellipse.centre) ?? first);
-  return rim && outsideEllipse(rim.ellipse, inside) < -1 ? rim : undefined;
-}
+const rimOfFace = (pyramid: Pyramid, inside: Vec) =>
+  largestOf(
+    listFacesAround(pyramid, inside, WALL).map((ends) =>
+      refined(pyramid, ends, inside, ROUGH_SHARP, { before: BEFORE }),
+    ),
+  );
 
 /** A rim that was made by a tool is an ellipse to so many px, or to this share of its size; a dark streak between lighter ones is not. */
 const UNEVEN = 0.4;
