@@ -1,21 +1,21 @@
 import { cross, dot, mix, subtract, type Vec } from '../geometry';
 
 /** A hand that lays a thing along another leaves it askew by so much at least, radians; what is printed is true to less. Common practice: half a degree. */
-const LEAST = 0.007;
+export const LEAST_ASKEW = 0.007;
 /** Turned by more than this, and drawn together, sides may seem to be turned either way. */
 const CLEARLY = 0.5;
 
 /**
  * Whether a four-cornered shape lies askew on another as it is seen, from the side or not: each of its sides runs past the place where what is parallel to the other's sides would meet. A
- * thing that a hand laid on another does; what is printed on a thing runs along its sides. Corners in turn, of both.
+ * thing that a hand laid on another does; what is printed on a thing runs along its sides. Corners in turn, of both; `least` is less where they were seen coarsely.
  */
-export function liesAskew(corners: readonly Vec[], on: readonly Vec[]): boolean {
+export function liesAskew(corners: readonly Vec[], on: readonly Vec[], least = LEAST_ASKEW): boolean {
   const vanishing = [0, 1].map((i) => meetingOf([on[i]!, on[i + 1]!], [on[i + 2]!, on[(i + 3) % 4]!]));
   const turnsBy = (pairing: 0 | 1) =>
     corners.map((from, i) => turnAgainst(from, corners[(i + 1) % 4]!, vanishing[(i + pairing) % 2]!));
   const [turns] = [turnsBy(0), turnsBy(1)].sort((a, b) => mostOf(a) - mostOf(b)) as [number[], number[]];
   const isTurnedAsOne = turns.every((turn) => turn > 0) || turns.every((turn) => turn < 0);
-  return turns.every((turn) => Math.abs(turn) > LEAST) && (isTurnedAsOne || mostOf(turns) > CLEARLY);
+  return turns.every((turn) => Math.abs(turn) > least) && (isTurnedAsOne || mostOf(turns) > CLEARLY);
 }
 
 const mostOf = (turns: readonly number[]) => Math.max(...turns.map(Math.abs));

@@ -21,16 +21,28 @@ export function colourPictureFrom(width: number, height: number, rgba: Uint8Arra
 }
 
 /** Colour between pixel centres, bilinear; beyond the rim the rim's own. */
-export function colourAt({ width, height, data }: ColourPicture, [x, y]: Vec): Colour {
+export function colourAt(picture: ColourPicture, [x, y]: Vec): Colour {
+  const colour: [number, number, number] = [0, 0, 0];
+  readColour(picture, x, y, colour);
+  return colour;
+}
+
+/** The same into three numbers that are there already: scans read a hundred thousand of them. */
+export function readColour({ width, height, data }: ColourPicture, x: number, y: number, into: number[]): void {
   const u = Math.min(Math.max(x - 0.5, 0), width - 1.001);
   const v = Math.min(Math.max(y - 0.5, 0), height - 1.001);
-  const [i, j] = [Math.floor(u), Math.floor(v)];
-  const [s, t] = [u - i, v - j];
+  const i = Math.floor(u);
+  const j = Math.floor(v);
+  const s = u - i;
+  const t = v - j;
   const a = 3 * (j * width + i);
   const b = a + 3 * width;
-  const [w, x1, y1, z] = [(1 - s) * (1 - t), s * (1 - t), (1 - s) * t, s * t];
-  const at = (c: number) => w * data[a + c]! + x1 * data[a + 3 + c]! + y1 * data[b + c]! + z * data[b + 3 + c]!;
-  return [at(0), at(1), at(2)];
+  const w = (1 - s) * (1 - t);
+  const x1 = s * (1 - t);
+  const y1 = (1 - s) * t;
+  const z = s * t;
+  for (let c = 0; c < 3; c++)
+    into[c] = w * data[a + c]! + x1 * data[a + 3 + c]! + y1 * data[b + c]! + z * data[b + 3 + c]!;
 }
 
 export function contrastOf(a: Colour, b: Colour): number {

@@ -1,5 +1,5 @@
 import { add, scale, type Vec } from '../geometry';
-import { colourAt, type ColourPicture } from './colour-picture';
+import type { ColourPicture } from './colour-picture';
 import { noiseOf, profileAlong } from './profile';
 import { listSteps, meanOf, type Step } from './step';
 
@@ -35,7 +35,7 @@ const SHADOW = 0.3;
 
 /** Colours along a scan, by channel, and the noise of one pixel. */
 interface Seen {
-  readonly colours: readonly (readonly number[])[];
+  readonly colours: readonly Float64Array[];
   readonly noise: number;
 }
 
@@ -61,7 +61,7 @@ export function findEdgeAcross(
   const across: Vec = [Math.cos(direction), Math.sin(direction)];
   // The other flank of a line may lie farther off than its first one.
   const farthest = lines ? reach + LINE_WIDTH : reach;
-  const profile = profileAlong((at) => colourAt(picture, at), middle, across, farthest + 4, beside);
+  const profile = profileAlong(picture, middle, across, farthest + 4, beside);
   const seen = { colours: profile.colours, noise: noiseOf(profile) };
   const steps = listSteps(profile, {
     reach: farthest,

@@ -111,6 +111,10 @@ export function edgelsWithin(edgels: Edgels, corners: readonly Vec[], margin: nu
 }
 
 function only({ x, y, direction, contrast }: Edgels, kept: readonly number[]): Edgels {
-  const pick = (values: Float32Array) => Float32Array.from(kept, (e) => values[e]!);
+  const pick = (values: Float32Array) => {
+    const picked = new Float32Array(kept.length);
+    for (let i = 0; i < kept.length; i++) picked[i] = values[kept[i]!]!;
+    return picked;
+  };
   return { count: kept.length, x: pick(x), y: pick(y), direction: pick(direction), contrast: pick(contrast) };
 }

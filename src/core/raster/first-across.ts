@@ -1,5 +1,5 @@
 import { add, scale, type Vec } from '../geometry';
-import { colourAt, type ColourPicture } from './colour-picture';
+import type { ColourPicture } from './colour-picture';
 import type { FoundEdge } from './edge';
 import { noiseOf, profileAlong, type Profile } from './profile';
 import { listSteps, meanOf, type Step } from './step';
@@ -27,7 +27,7 @@ export function findFirstAcross(
   { reach, beside }: { readonly reach: number; readonly beside: number },
 ): FirstEdge | undefined {
   const across: Vec = [Math.cos(direction), Math.sin(direction)];
-  const profile = profileAlong((at) => colourAt(picture, at), middle, across, reach + 4, beside);
+  const profile = profileAlong(picture, middle, across, reach + 4, beside);
   const rows = 2 * beside + 1;
   const noise = noiseOf(profile);
   const steps = listSteps(profile, { reach, rows, noise, smoothing: SMOOTHING, closely: true });

@@ -1,5 +1,5 @@
 import { add, cross, distance, dot, mix, perpendicular, scale, subtract, type Vec } from '../geometry';
-import { colourAt, type ColourPicture } from './colour-picture';
+import { readColour, type ColourPicture } from './colour-picture';
 import { edgelsWithin, firstMet, listEdgels } from './edgels';
 import { listLinesAround, type LineAround } from './lines-around';
 import { levelToOverlook, type Pyramid } from './pyramid';
@@ -181,11 +181,14 @@ function strangest(beside: readonly Beside[]): number {
 
 /** The colour beside a side, its corners left out. */
 function averageAlong(picture: ColourPicture, from: Vec, to: Vec, beside: Vec): readonly number[] {
-  const sums = [0, 0, 0];
+  const [sums, colour] = [
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
   for (let k = 0; k < SAMPLES; k++) {
     const at = mix(from, to, CORNER + ((1 - 2 * CORNER) * k) / (SAMPLES - 1));
-    const colour = colourAt(picture, add(at, beside));
-    sums.forEach((_, c) => (sums[c]! += colour[c]! / SAMPLES));
+    readColour(picture, at[0] + beside[0], at[1] + beside[1], colour);
+    for (let c = 0; c < 3; c++) sums[c]! += colour[c]! / SAMPLES;
   }
   return sums;
 }
@@ -209,16 +212,21 @@ function forEachFour(lines: readonly LineAround[], visit: (four: readonly [Side,
   const crossings = lines.map((a) => lines.map((b) => alongAt(a, b)));
   const between = (before: number, i: number, after: number) =>
     sideOf(lines[i]!, crossings[i]![before]!, crossings[i]![after]!);
-  for (let i = 0; i < lines.length; i++) {
-    for (let j = i + 1; j < lines.length; j++) {
-      if (!turns[i]![j]) continue;
-      for (let k = j + 1; k < lines.length; k++) {
-        const second = turns[j]![k] ? between(i, j, k) : undefined;
-        if (!second) continue;
-        for (let l = k + 1; l < lines.length; l++) {
-          if (!turns[k]![l] || !turns[l]![i]) continue;
-          const [first, third, fourth] = [between(l, i, j), between(j, k, l), between(k, l, i)];
-          if (first && third && fourth) visit([first, second, third, fourth]);
+  for (let j = 1; j < lines.length; j++) {
+    for (let k = j + 1; k < lines.length; k++) {
+      if (!turns[j]![k]) continue;
+      // What lies between three lines is looked at once, and not for every fourth one.
+      const before = lines.slice(0, j).flatMap((_, i) => {
+        const second = turns[i]![j] ? between(i, j, k) : undefined;
+        return second ? [{ i, second }] : [];
+      });
+      for (let l = k + 1; l < lines.length && before.length > 0; l++) {
+        const third = turns[k]![l] ? between(j, k, l) : undefined;
+        if (!third) continue;
+        for (const { i, second } of before) {
+          const fourth = turns[l]![i] ? between(k, l, i) : undefined;
+          const first = fourth && between(l, i, j);
+          if (first) visit([first, second, third, fourth]);
         }
       }
     }

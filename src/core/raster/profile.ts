@@ -1,11 +1,11 @@
 import { median } from '../basics';
 import type { Vec } from '../geometry';
-import type { Colour } from './colour-picture';
+import { readColour, type ColourPicture } from './colour-picture';
 
 /** Colours along a straight scan. */
 export interface Profile {
   /** By channel, every `PROFILE_STEP` px from one end to the other, averaged over the rows beside the scan. */
-  readonly colours: readonly [number[], number[], number[]];
+  readonly colours: readonly [Float64Array, Float64Array, Float64Array];
   /** Differences between neighbouring rows, a pixel apart. */
   readonly differences: readonly number[];
 }
@@ -14,31 +14,26 @@ export const PROFILE_STEP = 0.25;
 /** Derivatives are smoothed by a Gaussian of this sigma, px. */
 export const SMOOTHING = 0.8;
 
-export function profileAlong(
-  colourAt: (at: Vec) => Colour,
-  middle: Vec,
-  across: Vec,
-  reach: number,
-  beside: number,
-): Profile {
+/** Looked at once for every place of a scan: nothing is made anew in it. */
+export function profileAlong(picture: ColourPicture, middle: Vec, across: Vec, reach: number, beside: number): Profile {
   const count = Math.round((2 * reach) / PROFILE_STEP) + 1;
-  const colours: [number[], number[], number[]] = [
-    new Array<number>(count).fill(0),
-    new Array<number>(count).fill(0),
-    new Array<number>(count).fill(0),
-  ];
+  const colours = [new Float64Array(count), new Float64Array(count), new Float64Array(count)] as const;
   const differences: number[] = [];
+  let [colour, before] = [
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
   const rows = 2 * beside + 1;
   for (let i = 0; i < count; i++) {
     const t = i * PROFILE_STEP - reach;
-    let before: Colour | undefined;
     for (let k = -beside; k <= beside; k++) {
-      const colour = colourAt([middle[0] + across[0] * t - across[1] * k, middle[1] + across[1] * t + across[0] * k]);
+      const x = middle[0] + across[0] * t - across[1] * k;
+      readColour(picture, x, middle[1] + across[1] * t + across[0] * k, colour);
       for (let c = 0; c < 3; c++) {
         colours[c]![i]! += colour[c]! / rows;
-        if (before && i % 4 === 0) differences.push(Math.abs(colour[c]! - before[c]!));
+        if (k > -beside && i % 4 === 0) differences.push(Math.abs(colour[c]! - before[c]!));
       }
-      before = colour;
+      [colour, before] = [before, colour];
     }
   }
   return { colours, differences };
@@ -50,14 +45,14 @@ export function noiseOf({ differences }: Profile): number {
 }
 
 /** Derivative, smoothed by a Gaussian of that sigma (px), levels a pixel. */
-export function smoothedSlopes(values: readonly number[], smoothing = SMOOTHING): number[] {
+export function smoothedSlopes(values: Float64Array, smoothing = SMOOTHING): Float64Array {
   const kernel = kernelOf(smoothing);
   const half = (kernel.length - 1) / 2;
   const last = values.length - 1;
-  const slopes = new Array<number>(values.length).fill(0);
+  const slopes = new Float64Array(values.length);
   for (let i = 0; i <= last; i++) {
     let sum = 0;
-    for (let k = 0; k <= 2 * half; k++) sum += kernel[k]! * values[Math.min(last, Math.max(0, i + k - half))]!;
+    for (let k = -half; k <= half; k++) sum += kernel[k + half]! * values[Math.min(last, Math.max(0, i + k))]!;
     slopes[i] = sum;
   }
   return slopes;

@@ -1,6 +1,6 @@
 import { median } from '../basics';
 import { add, cross, crossingOfLines, distance, lineThrough, mix, polar, scale, subtract, type Vec } from '../geometry';
-import { liesAskew } from './askew';
+import { LEAST_ASKEW, liesAskew } from './askew';
 import { findContour } from './contour';
 import { findEdgeAcross, type FoundEdge } from './edge';
 import { findFirstAcross, type FirstEdge } from './first-across';
@@ -50,7 +50,9 @@ export function findSides(pyramid: Pyramid, inside: Vec, misfit?: Misfit): Sides
 function laidOn(pyramid: Pyramid, inside: Vec, thing: Sides, misfit: Misfit): Sides | undefined {
   const on = cornersOf(thing);
   const shapes = listFourSided(pyramid, inside, misfit, { apart: true, within: on });
-  return firstOf(shapes, ({ corners, level }) => {
+  // Of what is printed on a thing most is seen to run along it before anything is made precise.
+  const perhaps = shapes.filter(({ corners }) => liesAskew(corners, on, LEAST_ASKEW / 2));
+  return firstOf(perhaps, ({ corners, level }) => {
     const sides = sidesAt(pyramid, inside, corners, level, misfit);
     return sides && liesAskew(cornersOf(sides), on) ? sides : undefined;
   });
@@ -244,15 +246,16 @@ function largestQuadrilateral(points: readonly Vec[]): Vec[] {
   // For each diagonal, the farthest point on either side of it.
   for (let i = 0; i < n; i++) {
     for (let k = i + 2; k < n; k++) {
-      const farthest = (candidates: number[]) =>
-        candidates.reduce((top, m) => (area(i, k, m) > area(i, k, top) ? m : top), candidates[0]!);
-      const [one, other] = [farthest(range(i + 1, k)), farthest([...range(k + 1, n), ...range(0, i)])];
-      if (one === undefined || other === undefined) continue;
+      const farthest = (from: number, to: number) => {
+        let top = from;
+        for (let m = from + 1; m < to; m++) if (area(i, k, m % n) > area(i, k, top % n)) top = m;
+        return top % n;
+      };
+      if (k + 1 >= n + i) continue;
+      const [one, other] = [farthest(i + 1, k), farthest(k + 1, n + i)];
       const sum = area(i, k, one) + area(i, k, other);
       if (sum > best) [best, corners] = [sum, [i, one, k, other]];
     }
   }
   return corners.map((i) => some[i]!);
 }
-
-const range = (from: number, to: number) => Array.from({ length: Math.max(0, to - from) }, (_, i) => from + i);

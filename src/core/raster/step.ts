@@ -38,14 +38,16 @@ export function listSteps(profile: Profile, search: StepSearch): Step[] {
 }
 
 /** Where colour changes most steeply, from the middle of the scan, px. */
-function listPeaks(slopes: readonly (readonly number[])[], reach: number): number[] {
-  const steepness = slopes[0]!.map((_, i) => Math.hypot(...slopes.map((channel) => channel[i]!)));
-  const zero = (steepness.length - 1) / 2;
-  return [...steepness.keys()].slice(1, -1).flatMap((i) => {
-    if (steepness[i]! < steepness[i - 1]! || steepness[i]! <= steepness[i + 1]!) return [];
+function listPeaks(slopes: readonly Float64Array[], reach: number): number[] {
+  const [red, green, blue] = slopes as readonly [Float64Array, Float64Array, Float64Array];
+  const squared = red.map((slope, i) => slope * slope + green[i]! * green[i]! + blue[i]! * blue[i]!);
+  const zero = (squared.length - 1) / 2;
+  const peaks: number[] = [];
+  for (let i = 1; i < squared.length - 1; i++) {
     const at = (i - zero) * PROFILE_STEP;
-    return Math.abs(at) <= reach ? [at] : [];
-  });
+    if (Math.abs(at) <= reach && squared[i]! >= squared[i - 1]! && squared[i]! > squared[i + 1]!) peaks.push(at);
+  }
+  return peaks;
 }
 
 /** How far the flank of a step reaches at the most, px, and the share of its steepness at which it ends. */
@@ -53,7 +55,7 @@ const FLANK = 2.5;
 const FLANK_ENDS = 0.15;
 
 /** From where to where a step rises about its steepest place, px: another one may begin right behind it. */
-function flankAbout(slopes: readonly (readonly number[])[], peak: number): readonly [number, number] {
+function flankAbout(slopes: readonly Float64Array[], peak: number): readonly [number, number] {
   const zero = (slopes[0]!.length - 1) / 2;
   const top = Math.round(peak / PROFILE_STEP + zero);
   const along = (i: number) => slopes.reduce((sum, channel) => sum + (channel[i] ?? 0) * channel[top]!, 0);
@@ -68,8 +70,8 @@ function flankAbout(slopes: readonly (readonly number[])[], peak: number): reado
 
 /** A step seen along the change of colour itself, where it stands out most. */
 function judge(
-  colours: readonly (readonly number[])[],
-  slopes: readonly (readonly number[])[],
+  colours: readonly Float64Array[],
+  slopes: readonly Float64Array[],
   peak: number,
   { rows, noise, closely, smoothing = SMOOTHING }: StepSearch,
 ): Step | undefined {
@@ -80,7 +82,7 @@ function judge(
   const contrast = Math.hypot(...change);
   if (contrast < LEAST_CONTRAST || contrast < (LEAST_SIGNAL * noise) / Math.sqrt(rows)) return undefined;
   const towards = change.map((value) => value / contrast) as unknown as Colour;
-  const [red, green, blue] = slopes as readonly [readonly number[], readonly number[], readonly number[]];
+  const [red, green, blue] = slopes as readonly [Float64Array, Float64Array, Float64Array];
   const top = topNear(
     red.map((slope, i) => towards[0] * slope + towards[1] * green[i]! + towards[2] * blue[i]!),
     peak,
@@ -94,7 +96,7 @@ function judge(
 }
 
 /** The steepest place within a pixel: the top of the parabola through three slopes. */
-function topNear(slopes: readonly number[], peak: number): { at: number; steepness: number } | undefined {
+function topNear(slopes: Float64Array, peak: number): { at: number; steepness: number } | undefined {
   const zero = (slopes.length - 1) / 2;
   const middle = Math.round(peak / PROFILE_STEP + zero);
   let top = middle;
@@ -107,11 +109,10 @@ function topNear(slopes: readonly number[], peak: number): { at: number; steepne
 }
 
 /** The mean of values along a scan from one place to another, px from its middle. */
-export function meanOf(values: readonly number[], from: number, to: number): number {
+export function meanOf(values: Float64Array, from: number, to: number): number {
   const zero = (values.length - 1) / 2;
-  const [first, last] = [from, to].map((t) =>
-    Math.min(values.length - 1, Math.max(0, Math.round(t / PROFILE_STEP + zero))),
-  ) as [number, number];
+  const indexOf = (t: number) => Math.min(values.length - 1, Math.max(0, Math.round(t / PROFILE_STEP + zero)));
+  const [first, last] = [indexOf(from), indexOf(to)];
   let sum = 0;
   for (let i = first; i <= last; i++) sum += values[i]!;
   return sum / (last - first + 1);
