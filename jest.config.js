@@ -1,3 +1,14 @@
+/** Plain modern code, as the workers run it: the preset of the app would rewrite what is slow when rewritten, and take its time for it. */
+const PLAIN = [
+  'babel-jest',
+  {
+    configFile: false,
+    babelrc: false,
+    presets: ['@babel/preset-typescript'],
+    plugins: ['@babel/plugin-transform-modules-commonjs'],
+  },
+];
+
 /** Two projects: the core in plain Node, the interface's logic with jest-expo. */
 module.exports = {
   // What waits for nothing but the machine is given the time that a slow one takes.
@@ -8,18 +19,7 @@ module.exports = {
       testEnvironment: 'node',
       setupFiles: ['<rootDir>/jest.setup.core.js'],
       testMatch: ['<rootDir>/{src/core,cli,demo,server,reference,scripts}/**/*.test.ts'],
-      // Plain modern code, as the workers run it: the preset of the app would rewrite what is slow when rewritten.
-      transform: {
-        '^.+\\.[jt]sx?$': [
-          'babel-jest',
-          {
-            configFile: false,
-            babelrc: false,
-            presets: ['@babel/preset-typescript'],
-            plugins: ['@babel/plugin-transform-modules-commonjs'],
-          },
-        ],
-      },
+      transform: { '^.+\\.[jt]sx?$': PLAIN },
       moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
       transformIgnorePatterns: [
         'node_modules/(?!(@noble|svg-pathdata|image-size|immer|yerror|flatbush|flatqueue|clipper2-ts)/)',
@@ -42,6 +42,7 @@ module.exports = {
     {
       displayName: 'app',
       preset: 'jest-expo',
+      transform: { '/src/core/.+\\.ts$': PLAIN },
       transformIgnorePatterns: [
         'node_modules/(?!((jest-)?react-native|@react-native|expo|@expo|immer|@noble|svg-pathdata|yerror|image-size|@tarikjabiri|flatbush|flatqueue))',
       ],

@@ -3,7 +3,8 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { zlibSync } from 'fflate';
+import { deflateSync } from 'node:zlib';
+
 import { decodeTiffPage, readTiffPages } from '../src/core/pictures';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'tiff-'));
@@ -109,7 +110,7 @@ it.each([278, 322, 323])(
 );
 
 it('a strip that would unpack to far more than the page holds is refused before it does', () => {
-  const zeros = zlibSync(new Uint8Array(300_000_000));
+  const zeros = deflateSync(new Uint8Array(300_000_000));
   expect(zeros.length).toBeLessThan(400_000);
   const bytes = bytesOf('RGB-tiff_deflate.tif');
   const bomb = new Uint8Array(bytes.length + zeros.length);

@@ -33,16 +33,19 @@ export function findEllipse(points: readonly Vec[]): Ellipse | undefined {
 
 /** a x² + b xy + c y² + d x + e y + f = 0 with 4ac > b². */
 function conicThrough(points: readonly Vec[]): readonly number[] | undefined {
-  const square = new Matrix(points.map(([x, y]) => [x * x, x * y, y * y]));
-  const straight = new Matrix(points.map(([x, y]) => [x, y, 1]));
-  const mixed = square.transpose().mmul(straight);
+  const sums = sumProducts(points);
+  const [square, mixed, straight] = [
+    sums.subMatrix(0, 2, 0, 2),
+    sums.subMatrix(0, 2, 3, 5),
+    sums.subMatrix(3, 5, 3, 5),
+  ];
   let toStraight: Matrix;
   try {
-    toStraight = inverse(straight.transpose().mmul(straight)).mmul(mixed.transpose()).mul(-1);
+    toStraight = inverse(straight).mmul(mixed.transpose()).mul(-1);
   } catch {
     return undefined;
   }
-  const reduced = square.transpose().mmul(square).add(mixed.mmul(toStraight));
+  const reduced = square.add(mixed.mmul(toStraight));
   const [first, second, third] = reduced.to2DArray() as [number[], number[], number[]];
   const { eigenvectorMatrix } = new EigenvalueDecomposition(
     new Matrix([third.map((v) => v / 2), second.map((v) => -v), first.map((v) => v / 2)]),
@@ -52,6 +55,16 @@ function conicThrough(points: readonly Vec[]): readonly number[] | undefined {
     if (4 * a * c - b * b > 0) return [a, b, c, ...toStraight.mmul(Matrix.columnVector([a, b, c])).to1DArray()];
   }
   return undefined;
+}
+
+/** Of x², xy, y², x, y and 1 the products with each other, summed over points. Row by row, since a rim is fitted a hundred times. */
+function sumProducts(points: readonly Vec[]): Matrix {
+  const sums = Array.from({ length: 6 }, () => new Float64Array(6));
+  for (const [x, y] of points) {
+    const terms = [x * x, x * y, y * y, x, y, 1];
+    for (let i = 0; i < 6; i++) for (let k = 0; k < 6; k++) sums[i]![k]! += terms[i]! * terms[k]!;
+  }
+  return new Matrix(sums.map((row) => [...row]));
 }
 
 function ellipseOf([a = 0, b = 0, c = 0, d = 0, e = 0, f = 0]: readonly number[]): Ellipse | undefined {

@@ -60,7 +60,8 @@ export function findContour(
 /** How clearly colour changes along each ray at each radius, from 0 to 1; 0 where the picture ends. */
 function clearnessAround(pyramid: Pyramid, inside: Vec, radii: readonly number[], sharp: boolean): Float32Array[] {
   return Array.from({ length: RAYS }, (_, a) => {
-    const at = (r: number) => add(inside, polar(r, (2 * Math.PI * a) / RAYS));
+    const ray = polar(1, (2 * Math.PI * a) / RAYS);
+    const at = (r: number): Vec => [inside[0] + r * ray[0], inside[1] + r * ray[1]];
     const seen = radii.map((r) => averageAt(pyramid, at(r), r * (RATIO - 1)));
     return Float32Array.from(radii, (r, j) => {
       const [before, after] = [seen[j - 1], seen[j + 1]];
