@@ -76,14 +76,16 @@ function readBrowser({ stats, suites }) {
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 const tool = (...args) => ['npx', ['--no-install', ...args]];
-// Lint takes as long as all the others together, and one core.
-const [lint, [format, unused, types, coreTypes, built]] = await Promise.all([
-  run('Lint and the arrows between rooms', ...tool('eslint', '.', '--max-warnings', '0')),
+// Two at a time, one for each core: both take about as long.
+const [[lint, format, unused, coreTypes], [types, built]] = await Promise.all([
   inTurn(
+    () => run('Lint and the arrows between rooms', ...tool('eslint', '.', '--max-warnings', '0')),
     () => run('Format', ...tool('prettier', '--check', '--log-level', 'warn', '.')),
     () => run('Nothing that nobody uses', ...tool('knip', '--no-progress')),
-    () => run('Types of the app', ...tool('tsc', '--noEmit')),
     () => run('Types of the core (no DOM, no Node)', ...tool('tsc', '--noEmit', '-p', 'src/core/tsconfig.json')),
+  ),
+  inTurn(
+    () => run('Types of the app', ...tool('tsc', '--noEmit')),
     () => run('Build', process.execPath, ['scripts/build.mjs']),
   ),
 ]);
