@@ -11,6 +11,7 @@ const PLAIN = [
 
 /** Two projects: the core in plain Node, the interface's logic with jest-expo. */
 module.exports = {
+  testSequencer: '<rootDir>/jest.sequencer.js',
   // What waits for nothing but the machine is given the time that a slow one takes.
   testTimeout: 120_000,
   projects: [
