@@ -66,6 +66,29 @@ test('every bad picture gets its sentence and leaves the job as it was @wide', a
   await expect(page.locator('body')).not.toContainText(/error|invalid/i);
 });
 
+test('a job is not begun with what cannot be read: that is said where something else can be chosen @phone', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByTestId('begin-files').setInputFiles([
+    { name: 'broken.png', mimeType: 'image/png', buffer: pngClaiming(640, 480) },
+    { name: 'words.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('These are words, not a picture.') },
+  ]);
+  const said = page.getByText(/broken\.png.* cannot be read.*words\.jpg.* is not a picture/);
+  await expect(said).toBeVisible();
+  await expect(page.getByTestId('begin-picture')).toBeVisible();
+  await expect(page.getByTestId('jobs')).toHaveCount(0);
+  // One of several that can be read is a job, and what became of the other is said in it.
+  await page.getByTestId('begin-files').setInputFiles([
+    { name: 'broken.png', mimeType: 'image/png', buffer: pngClaiming(640, 480) },
+    { name: 'plain.jpg', mimeType: 'image/jpeg', buffer: Buffer.from(grey(900, 600)) },
+  ]);
+  await expect(page.getByTestId('bench')).toHaveAttribute('aria-label', /plain/);
+  await expect(page.getByTestId('said')).toContainText('cannot be read');
+  await page.goto('/');
+  await expect(page.getByTestId('jobs')).toBeVisible();
+});
+
 test('a picture that ends half-way, or moves, is taken with a word @wide', async ({ desk, page }) => {
   await newJob(desk);
   await give(desk, 'half.jpg', photo.subarray(0, photo.length * 0.6));

@@ -17,6 +17,8 @@ export interface OpenDesk {
   readonly leftElsewhere: boolean;
   /** Writes what is not written and lets the job go. */
   close(): Promise<void>;
+  /** Takes the job off the device, as when nothing ever came into it; nothing where another window writes it. */
+  discard(): Promise<void>;
 }
 
 export interface DeskOptions {
@@ -58,7 +60,12 @@ export async function openJob(id: string, options: DeskOptions): Promise<OpenDes
       .getState()
       .flush()
       .then(() => lease.release());
-  return { jobs, lease, opened, leftElsewhere: answer?.holdsMore ?? false, close };
+  const discard = async () => {
+    if (!lease.held) return;
+    await jobs.getState().flush();
+    if (await repository.remove(id, lease.guard)) jobs.getState().setReadOnly('deleted');
+  };
+  return { jobs, lease, opened, leftElsewhere: answer?.holdsMore ?? false, close, discard };
 }
 
 function writerOf(jobs: JobStore, { repository, onKeptAside }: DeskOptions): Parameters<Lease['serve']>[0] {

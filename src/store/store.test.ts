@@ -67,6 +67,33 @@ describe('a job on the device', () => {
     expect(store.getState().job.name).toBe('Job');
   });
 
+  it('is discarded by the window that has it, and written by nobody after that', async () => {
+    const device = testDevice();
+    await device.repository.create(job, testCard(job));
+    const desk = (await openJob('j', { ...device, surroundings: testWindows().newWindow() }))!;
+    desk.jobs.getState().setDraft('a draft that is not written yet');
+    await desk.discard();
+    expect(desk.jobs.getState().readOnly).toBe('deleted');
+    desk.jobs.getState().run(renameJob('Too late'));
+    desk.jobs.getState().setDraft('too late');
+    await desk.close();
+    expect(await device.repository.holds('j')).toBe(false);
+    expect(await device.repository.listCards()).toEqual([]);
+  });
+
+  it('is not discarded by a window that only shows it', async () => {
+    const device = testDevice();
+    await device.repository.create(job, testCard(job));
+    const windows = testWindows();
+    const [first, second] = [windows.newWindow(), windows.newWindow()];
+    const writer = (await openJob('j', { ...device, surroundings: first }))!;
+    const reader = (await openJob('j', { ...device, surroundings: second }))!;
+    await reader.discard();
+    expect(reader.jobs.getState().readOnly).toBe('elsewhere');
+    expect(await device.repository.holds('j')).toBe(true);
+    await Promise.all([reader.close(), writer.close()]);
+  });
+
   it('takes its pictures along only when nothing else needs them', async () => {
     const { repository, device } = testDevice();
     const used = 'a'.repeat(64);

@@ -1,5 +1,6 @@
 import { useCallback, type ReactNode } from 'react';
 import { useWindowDimensions, View } from 'react-native';
+import { useRouter } from 'expo-router';
 import { Bench } from '@/bench/bench';
 import { useSession, type Desk } from '@/bench/use-session';
 import { ArrangePanel } from '@/features/arrange/arrange-panel';
@@ -8,6 +9,7 @@ import { ArrangeRow } from '@/features/arrange/arrange-row';
 import { FitPanel, FitRow } from '@/features/calibrate/fit-panel';
 import { HandoverPanel } from '@/features/handover/handover-panel';
 import type { PointAtAsked } from '@/features/sources/ask/ask-cards';
+import { sayOfBegun } from '@/features/sources/begun-with';
 import { FilmChooser } from '@/features/sources/film/film-chooser';
 import { PdfChooser } from '@/features/sources/pdf/pdf-chooser';
 import { CaliperSlip } from '@/features/sources/services/caliper-slip';
@@ -42,8 +44,15 @@ const CARD_HEIGHT: Readonly<Record<StepName, number>> = {
   handover: 268,
 };
 
+interface JobDeskProps {
+  readonly desk: Desk;
+  readonly reopen: () => void;
+  /** Takes the job off the device. */
+  readonly discard: () => Promise<void>;
+}
+
 /** A job that is open: its bench, and around it what the step in hand offers. */
-export function JobDesk({ desk, reopen }: { desk: Desk; reopen: () => void }) {
+export function JobDesk({ desk, reopen, discard }: JobDeskProps) {
   const palette = usePalette();
   const { width, height } = useWindowDimensions();
   const layout = layoutFor(width, height);
@@ -51,7 +60,17 @@ export function JobDesk({ desk, reopen }: { desk: Desk; reopen: () => void }) {
   const { jobs, session } = desk;
   const steps = useStep(desk);
   const { step, cardsShown, setStep, setOpen } = steps;
-  const bringIn = useBringIn(useCallback(() => setStep('fit'), [setStep]));
+  const router = useRouter();
+  const bringIn = useBringIn(
+    useCallback(() => setStep('fit'), [setStep]),
+    useCallback(
+      (words: string) => {
+        sayOfBegun(words);
+        void discard().then(() => router.replace('/'));
+      },
+      [discard, router],
+    ),
+  );
   useShortcuts(desk);
   const pointAtAsked: PointAtAsked = (kind, what, written) => {
     setStep('fit');

@@ -22,7 +22,7 @@ export function JobScreen({ id }: { id: string }) {
   if (state.kind === 'open') {
     return (
       <DeskContext.Provider key={state.round} value={state.desk}>
-        <JobDesk desk={state.desk} reopen={state.reopen} />
+        <JobDesk desk={state.desk} reopen={state.reopen} discard={state.discard} />
       </DeskContext.Provider>
     );
   }

@@ -12,7 +12,14 @@ export type DeskState =
   /** Something is stored of it that cannot be read. */
   | { readonly kind: 'damaged' }
   /** `reopen` reads it from the device again, to write it; taken, where need be, from the window that has it. */
-  | { readonly kind: 'open'; readonly desk: Desk; readonly round: number; reopen(): void };
+  | {
+      readonly kind: 'open';
+      readonly desk: Desk;
+      readonly round: number;
+      reopen(): void;
+      /** Takes the job off the device. */
+      discard(): Promise<void>;
+    };
 
 /** Opens a job: its history, its draft, and the right to write it. Everything is written and let go when the screen goes. */
 export function useDeskFor(id: string): DeskState {
@@ -31,7 +38,7 @@ export function useDeskFor(id: string): DeskState {
         if (!opened) return void missing();
         close = opened.close;
         if (gone) close();
-        else setState({ kind: 'open', desk: opened.desk, round, reopen });
+        else setState({ kind: 'open', desk: opened.desk, round, reopen, discard: opened.discard });
       },
       () => gone || setState({ kind: 'damaged' }),
     );
@@ -50,7 +57,10 @@ const judgeInWorker: Judge = async (asked, signal) => {
 
 const keyOfFirst = ({ sheets: [first] }: Job) => first && pictureKey(first);
 
-async function openDesk(id: string, takeOver: boolean): Promise<{ desk: Desk; close: () => void } | undefined> {
+async function openDesk(
+  id: string,
+  takeOver: boolean,
+): Promise<{ desk: Desk; close: () => void; discard: () => Promise<void> } | undefined> {
   const thumbnail: { picture?: string | undefined; url?: string | undefined } = {};
   const said: { session?: Session } = {};
   const open = await openJob(id, {
@@ -86,6 +96,7 @@ async function openDesk(id: string, takeOver: boolean): Promise<{ desk: Desk; cl
   window.addEventListener('pageshow', onShow);
   return {
     desk: { jobs, session },
+    discard: open.discard,
     close() {
       document.removeEventListener('visibilitychange', onShow);
       window.removeEventListener('pagehide', flush);

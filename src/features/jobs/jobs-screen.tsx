@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Button, Snackbar } from 'react-native-paper';
 import { firstFree } from '@/core/basics';
-import { beginWith } from '@/features/sources/begun-with';
+import { beginWith, takeSaidOfBegun } from '@/features/sources/begun-with';
 import { useDropAndPaste } from '@/features/sources/use-drop-and-paste';
 import { isStorageFull, type Imported, type JobCard, type Outside } from '@/store';
 import { usePalette } from '@/ui/palette';
@@ -24,6 +24,12 @@ const UNDO_MS = 8000;
 interface Said {
   readonly words: string;
   readonly at: number;
+}
+
+/** What a job was begun with may have been refused: it is said where something else can be chosen. */
+function saidOfBegun(): Said | undefined {
+  const words = takeSaidOfBegun();
+  return words === undefined ? undefined : { words, at: Date.now() };
 }
 
 /** A deleted job is hidden at once and really gone only after a while, in which it can be brought back. */
@@ -57,7 +63,7 @@ export function JobsScreen() {
   const actions = useJobActions();
   const isKeptHere = useIsKept();
   const { loss, onRead } = useLoss(cards !== undefined && cards.length > 0);
-  const [notice, setNotice] = useState<Said>();
+  const [notice, setNotice] = useState(saidOfBegun);
   const say = (code: string, detail: Detail = {}) => setNotice({ words: sentenceFor(code, detail), at: Date.now() });
   /** What an action came to, and that it failed, is said. */
   const told = {

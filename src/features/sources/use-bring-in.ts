@@ -28,8 +28,11 @@ export interface BringIn extends Pick<Openers, 'pdf' | 'film' | 'leavePdf' | 'le
 
 type Pictures = AsyncIterable<Incoming> | Iterable<Incoming>;
 
-/** Brings files into the job, one after the other; dropping and pasting anywhere on the screen does the same. */
-export function useBringIn(onBrought: () => void): BringIn {
+/**
+ * Brings files into the job, one after the other; dropping and pasting anywhere on the screen does the same. Where all that the job was begun with is refused, and nothing was done in it, `onNothing` is told what
+ * is to be said.
+ */
+export function useBringIn(onBrought: () => void, onNothing: (words: string) => void): BringIn {
   const { jobs } = useDesk();
   const openers = useOpeners();
   const { doing, setDoing, said, hush, during, stop } = useOneAtATime();
@@ -40,8 +43,13 @@ export function useBringIn(onBrought: () => void): BringIn {
   // What the job was begun with on the first screen comes in first.
   useEffect(() => {
     const files = takeBegunWith(jobs.getState().job.id);
-    if (files.length > 0) void bring(files);
-  }, [jobs, bring]);
+    if (files.length === 0) return;
+    void during(async (work) => {
+      await bringAll(files, work);
+      const isUntouched = jobs.getState().history.entries.length === 0;
+      if (isUntouched && work.sentences.length >= files.length) onNothing(work.sentences.join(' '));
+    });
+  }, [jobs, during, bringAll, onNothing]);
 
   const take = (incoming: Pictures) => during((work) => takeAll(incoming, work));
   const bringPages = async (wanted: WantedPages) => {
