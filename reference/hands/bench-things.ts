@@ -6,7 +6,7 @@ import {
   type Measured,
   type Points,
 } from '../../src/core/calibrate';
-import { distance, type Vec } from '../../src/core/geometry';
+import { add, distance, polar, type Vec } from '../../src/core/geometry';
 import type { World } from './world';
 
 /** What lies on the bench, mm from its middle: a bank card a little askew, a rule along the top with an upright one beside it, and the sizes that are asked for. */
@@ -75,6 +75,8 @@ const ASKED: readonly (readonly [Vec, Vec])[] = [
   ],
 ];
 
+const TOKEN: readonly Vec[] = [0.3, 1.4, 2.5, 3.6, 4.7, 5.7].map((turn) => add([120, -60], polar(12.5, turn)));
+
 /** One sigma of a card's sides, and of a length read off a rule. mm. */
 const CARD_SIGMA = 0.06;
 const READ_SIGMA = 0.15;
@@ -83,6 +85,8 @@ export interface Known {
   readonly card?: boolean;
   readonly lengths?: number;
   readonly edge?: boolean;
+  /** A token of 25 mm by its rim. */
+  readonly token?: boolean;
 }
 
 export interface Shown {
@@ -91,7 +95,11 @@ export interface Shown {
 }
 
 /** What somebody says of the bench, pointed at with this sigma (px), and read off as well as it is said. */
-export function showTo(world: World, { card = false, lengths = 0, edge = false }: Known, sigma: number): Shown {
+export function showTo(
+  world: World,
+  { card = false, lengths = 0, edge = false, token = false }: Known,
+  sigma: number,
+): Shown {
   const points: Record<string, Points[string]> = {};
   const { random, see } = world;
   const point = (id: string, at: Vec) => {
@@ -114,6 +122,17 @@ export function showTo(world: World, { card = false, lengths = 0, edge = false }
     })),
     ...(edge
       ? [{ id: 'edge', kind: 'straight' as const, through: RULE_EDGE.map((at, i) => point(`edge ${i}`, at)) }]
+      : []),
+    ...(token
+      ? [
+          {
+            id: 'token',
+            kind: 'circle' as const,
+            through: TOKEN.map((at, i) => point(`rim ${i}`, at)),
+            diameterMm: 25,
+            sigma: 0.05,
+          },
+        ]
       : []),
   ];
   return { points, evidence };

@@ -2,7 +2,11 @@ import type { Matrix } from 'ml-matrix';
 import type { Measured } from './propagate';
 
 /** One independent cause of doubt: how things are when it goes by so many of its sigmas. */
-export type Cause<State> = (sigmas: number) => State;
+export interface Cause<State> {
+  (sigmas: number): State;
+  /** How many sigmas off things are otherwise, where it is one or the other: they are asked there, since no slope leads so far. */
+  readonly reach?: number | undefined;
+}
 
 /** Share of a sigma by which a cause is varied for a slope: the slope is the one that matters. */
 const STEP = 0.1;
@@ -16,11 +20,15 @@ export function measureEachBy<State, Figures extends readonly number[]>(
   rest: State,
   causes: readonly Cause<State>[],
 ): { readonly [I in keyof Figures]: Measured } {
+  const here = figures(rest);
   const swings = causes.map((cause) => {
+    const { reach } = cause;
+    const far = reach === undefined ? undefined : figures(cause(reach)).map((value, i) => (value - here[i]!) / reach);
+    if (far?.every(Number.isFinite)) return far;
     const [ahead, behind] = [figures(cause(STEP)), figures(cause(-STEP))];
     return ahead.map((value, i) => (value - behind[i]!) / (2 * STEP));
   });
-  const measured = figures(rest).map((value, i) => ({ value, sigma: Math.hypot(...swings.map((swing) => swing[i]!)) }));
+  const measured = here.map((value, i) => ({ value, sigma: Math.hypot(...swings.map((swing) => swing[i]!)) }));
   return measured as unknown as { readonly [I in keyof Figures]: Measured };
 }
 

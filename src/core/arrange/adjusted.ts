@@ -90,6 +90,7 @@ function adjustmentOf(view: SceneView, joint: Joint): Adjustment {
     taken: new Map(used.map((piece) => [piece.id, piece])),
     values,
     covariance,
+    mixed: alone(covariance),
     layout,
     mapAt: (other, height = other[layout.lift]!) => model.mapAt(numbersOf(other), height),
     // Its zero is its own; what is level is told where its own evidence tells it.
@@ -112,6 +113,9 @@ function adjustmentOf(view: SceneView, joint: Joint): Adjustment {
   };
 }
 
+/** Views that were fitted together were taken in one way each. */
+const alone = (within: Matrix): Adjustment['mixed'] => ({ within, ways: [] });
+
 /** Where places of a view came to lie, and how they hang together with all numbers. */
 function withPoints(
   view: SceneView,
@@ -123,10 +127,11 @@ function withPoints(
   const blocks = names.map((name) => blockOfPoint(view, name, values));
   return {
     places: frames.map((frame, i) => frame.toSheet(values.get(blocks[i]!)!)),
-    covariance:
+    mixed: alone(
       names.length === 0
         ? covariance
         : inSheetFrame(covarianceWith(judged, columns, [...lifts, ...blocks]), columns.length + lifts.length, frames),
+    ),
   };
 }
 

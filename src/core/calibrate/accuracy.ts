@@ -1,5 +1,5 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
-import { propagate, propagateMany, type Measured } from '../adjust';
+import { propagateMany, type Measured } from '../adjust';
 import { distance, subtract, type Vec } from '../geometry';
 import {
   begunOnOtherSide,
@@ -13,6 +13,7 @@ import {
   type SheetPoint,
 } from './evidence';
 import type { Fit } from './fit';
+import type { Way } from './mixed';
 import { toPlane } from './sheet-map';
 
 /** A place that something is measured from: pointed on its own, or a named point that the fit has adjusted. */
@@ -21,6 +22,8 @@ export type MeasuredPoint = SheetPoint | { readonly name: string };
 interface Joint {
   readonly x: readonly number[];
   readonly covariance: Matrix;
+  /** Other ways in which the picture can have been taken, in the same numbers: no slope leads to them. */
+  readonly ways: readonly Way[];
   /** Places on the plane for varied numbers. */
   placesAt(x: readonly number[]): Vec[];
 }
@@ -29,7 +32,10 @@ interface Joint {
 function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
   const names = [...new Set(points.flatMap((p) => ('name' in p ? [p.name] : [])))];
   const own = points.filter((p): p is SheetPoint => !('name' in p));
-  const { places, covariance } = fit.withPoints(names);
+  const {
+    places,
+    mixed: { within: covariance, ways },
+  } = fit.withPoints(names);
   const count = fit.values.length;
   const joint = Matrix.zeros(covariance.rows + 2 * own.length, covariance.rows + 2 * own.length);
   joint.setSubMatrix(covariance, 0, 0);
@@ -42,6 +48,7 @@ function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
   return {
     x: [...fit.values, ...places.flatMap(([x, y]) => [x, y]), ...own.flatMap(({ at }) => [at[0], at[1]])],
     covariance: joint,
+    ways: ways.map(({ away, weight }) => ({ away: [...away, ...own.flatMap(() => [0, 0])], weight })),
     placesAt(x) {
       const numbers = x.slice(0, count);
       const traced = fit.mapWith(numbers);
@@ -75,7 +82,21 @@ export function measureFrom(
   f: (places: readonly Vec[]) => number,
 ): Measured {
   const joint = jointOf(fit, points);
-  return propagate((x) => f(joint.placesAt(x)), joint.x, joint.covariance);
+  const [variance] = covarianceOfFigures((x) => [f(joint.placesAt(x))], joint).to1DArray();
+  return { value: f(joint.placesAt(joint.x)), sigma: Math.sqrt(Math.max(0, variance!)) };
+}
+
+/** The covariance of what follows from numbers: first order within one way of taking the picture, and what every other way makes of them. */
+function covarianceOfFigures(f: (x: readonly number[]) => readonly number[], { x, covariance, ways }: Joint): Matrix {
+  const here = f(x);
+  return ways.reduce(
+    (sum, { away, weight }) => {
+      const there = f(x.map((value, i) => value + away[i]!));
+      const apart = Matrix.columnVector(there.map((value, i) => value - here[i]!));
+      return apart.to1DArray().every(Number.isFinite) ? sum.add(apart.mmul(apart.transpose()).mul(weight)) : sum;
+    },
+    propagateMany(f, x, covariance),
+  );
 }
 
 /** Distance between two places. mm, one sigma. */
@@ -109,16 +130,12 @@ export function errorEllipse(fit: Fit, place: SheetPoint): ErrorEllipse {
   const joint = jointOf(fit, [place, exact(fit.centre), ...(fit.baseline ?? []).map(exact)]);
   const directionAt = ([, , a, b]: readonly Vec[]) => (a && b ? Math.atan2(b[1] - a[1], b[0] - a[0]) : 0);
   const nominal = directionAt(joint.placesAt(joint.x));
-  const covariance = propagateMany(
-    (x) => {
-      const places = joint.placesAt(x);
-      const turn = nominal - directionAt(places);
-      const [dx, dy] = subtract(places[0]!, places[1]!);
-      return [Math.cos(turn) * dx - Math.sin(turn) * dy, Math.sin(turn) * dx + Math.cos(turn) * dy];
-    },
-    joint.x,
-    joint.covariance,
-  );
+  const covariance = covarianceOfFigures((x) => {
+    const places = joint.placesAt(x);
+    const turn = nominal - directionAt(places);
+    const [dx, dy] = subtract(places[0]!, places[1]!);
+    return [Math.cos(turn) * dx - Math.sin(turn) * dy, Math.sin(turn) * dx + Math.cos(turn) * dy];
+  }, joint);
   const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(covariance, { assumeSymmetric: true });
   const long = realEigenvalues[0]! > realEigenvalues[1]! ? 0 : 1;
   const axis = (i: number) => Math.sqrt(Math.max(0, realEigenvalues[i]!));

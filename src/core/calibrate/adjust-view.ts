@@ -31,6 +31,9 @@ export interface AdjustedView {
 const FOLLOWED = 2;
 const TOLD_FOLLOWED = 3;
 const UNTOLD_FOLLOWED = 6;
+/** A circle shows no focal length: along each of the two ways in which it can lie a wide lens and a long one may both explain it. */
+const ROUND_FOLLOWED = 6;
+const MOST_FOLLOWED = { rectangle: TOLD_FOLLOWED, circle: ROUND_FOLLOWED, nothing: UNTOLD_FOLLOWED };
 /** Tilts that differ by less than this, radians, are one way of holding the camera. */
 const LEANS_APART = 0.25;
 /** A start that has so many times the chi-square of the best one leads nowhere. */
@@ -199,8 +202,8 @@ function listEnds(
   room?: number,
   from?: readonly number[],
 ): Attempt[] {
-  const { starts, areTold } = listSlantedStarts(model, evidence, points);
-  const most = areTold ? TOLD_FOLLOWED : UNTOLD_FOLLOWED;
+  const { starts, by } = listSlantedStarts(model, evidence, points);
+  const most = MOST_FOLLOWED[by];
   const tried = ranked(from ? [from, ...starts] : starts, attempt, { steps: 0 });
   const promising = tried.filter(({ cost }) => cost < HOPELESS * (tried[0]!.cost + 1));
   // Ways that lean apart go before more of the same way.

@@ -20,7 +20,7 @@ import {
 } from './evidence';
 import { chooseModel, firstNumberOf, type LensWish, type MapModel, type MapPart, type ModelWish } from './models';
 import { judgeEvidence, type Judged } from './odd-one-out';
-import { jointOf } from './mixed';
+import { covarianceOver, mixedOf, widened, type Mixed } from './mixed';
 import { listFoundParts, type FoundPart } from './parts';
 import type { Lift, PictureGeometry } from './picture';
 import { weighsAssumptions, type Allowance } from './stories';
@@ -37,6 +37,8 @@ export interface Adjustment {
   readonly picture: PictureGeometry;
   readonly values: readonly number[];
   readonly covariance: Matrix;
+  /** What the covariance is made of: that within one way in which the picture can have been taken, and the other ways, which may lie far off. */
+  readonly mixed: Mixed;
   /** Where among the values those of each part of the model are, in the model's order, and where the height is. */
   readonly layout: { readonly parts: readonly (readonly number[])[]; readonly lift: number };
   /** Pieces as the fit has taken them: their corners in order, begun on the side that fits. */
@@ -52,8 +54,8 @@ export interface Adjustment {
   readonly points: Points;
   /** Names of the points whose places the fit has adjusted. */
   readonly adjustedPoints: ReadonlySet<string>;
-  /** The adjusted places of points, and the joint covariance of `values` and, after them, of these. */
-  withPoints(names: readonly string[]): { readonly places: readonly Vec[]; readonly covariance: Matrix };
+  /** The adjusted places of points, and what is known of `values` and, after them, of these. */
+  withPoints(names: readonly string[]): { readonly places: readonly Vec[]; readonly mixed: Mixed };
   readonly model: MapModel | undefined;
   readonly parts: readonly FoundPart[];
   readonly diagnosis: Diagnosis | undefined;
@@ -89,6 +91,7 @@ export function unscaledAdjustment({ picture, points = {} }: Pick<Known, 'pictur
     taken: new Map(),
     values: [],
     covariance: Matrix.zeros(0, 0),
+    mixed: { within: Matrix.zeros(0, 0), ways: [] },
     layout: { parts: [], lift: -1 },
     mapAt: () => map,
     tells: { turn: false, shift: false },
@@ -97,7 +100,7 @@ export function unscaledAdjustment({ picture, points = {} }: Pick<Known, 'pictur
     adjustedPoints: new Set(),
     withPoints: (names) => ({
       places: names.map((name) => points[name]!.at),
-      covariance: Matrix.zeros(2 * names.length, 2 * names.length),
+      mixed: { within: Matrix.zeros(2 * names.length, 2 * names.length), ways: [] },
     }),
     model: undefined,
     parts: [],
@@ -215,15 +218,14 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
   const contradicts = diagnosis.isConsistent === false;
   const values = [...adjusted.values, adjusted.solution.values.get(LIFT_BLOCK)![0]!];
   const count = adjusted.values.length;
-  const covarianceWith = (names: readonly string[]) => {
-    const joint = jointOf(judged, [LIFT_BLOCK, ...names.map(pointBlock)]).mul(strainOf(adjusted));
-    return inSheetFrame(
-      joint,
+  const mixedWith = (names: readonly string[]) =>
+    mixedInSheetFrame(
+      widened(mixedOf(judged, [LIFT_BLOCK, ...names.map(pointBlock)]), strainOf(adjusted)),
       count + 1,
       names.map((name) => pointFrame(points[name]!)),
     );
-  };
-  const covariance = covarianceWith([]);
+  const mixed = mixedWith([]);
+  const covariance = covarianceOver(mixed);
   const named = new Set(adjusted.evidence.flatMap(pointsOf));
   const places = [...named].map((name) => points[name]!.at);
   return {
@@ -233,6 +235,7 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
     taken: new Map(judged.evidence.map((piece) => [piece.id, piece])),
     values,
     covariance,
+    mixed,
     layout: layoutOf(model),
     mapAt: (at, height = at[count]!) => model.mapAt(at.slice(0, count), height),
     tells: { turn: hasPart(model, 'turn'), shift: hasPart(model, 'shift') },
@@ -241,7 +244,7 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
     adjustedPoints: named,
     withPoints: (names) => ({
       places: names.map((name) => pointFrame(points[name]!).toSheet(adjusted.solution.values.get(pointBlock(name))!)),
-      covariance: covarianceWith(names),
+      mixed: mixedWith(names),
     }),
     model,
     parts: listFoundParts(adjusted, covariance, freed),
@@ -298,6 +301,21 @@ export function inSheetFrame(covariance: Matrix, count: number, frames: readonly
   });
   return turned;
 }
+
+/** The same of everything that is known over all ways. */
+const mixedInSheetFrame = ({ within, ways }: Mixed, count: number, frames: readonly PointFrame[]): Mixed => ({
+  within: inSheetFrame(within, count, frames),
+  ways: ways.map(({ away, weight }) => ({
+    weight,
+    away: [
+      ...away.slice(0, count),
+      ...frames.flatMap(({ axes: [x, y] }, i) => {
+        const [u, v] = [away[count + 2 * i]!, away[count + 2 * i + 1]!];
+        return [x[0] * u + y[0] * v, x[1] * u + y[1] * v];
+      }),
+    ],
+  })),
+});
 
 /** What has to be told of a map, and of the pieces that made it. */
 export function listWarnings(

@@ -39,7 +39,7 @@ export { PART_ORDER } from './adjust-view';
 export { CRITICAL } from './stories';
 export { problemOf, type Besides, type Pointed } from './view-problem';
 export { listDoubts, type Doubt } from './doubts';
-export { countFreedoms, listMapDoubts, movedFit } from './freedoms';
+export { listMapDoubts, listReaches, movedFit } from './freedoms';
 export { influenceOf } from './influence';
 export {
   adjustEvidence,

@@ -10,6 +10,12 @@ export interface Slant {
   readonly focal: number;
 }
 
+/** How it may have stood by the largest thing whose shape is known, and what that is. */
+export interface Slants {
+  readonly slants: readonly Slant[];
+  readonly by: 'rectangle' | 'circle';
+}
+
 /** Focal lengths that are tried when nobody told one (35 mm equivalents), and those that a picture can show (half diagonals). */
 const TRIED = [24, 45, 90];
 const SHOWN = [0.4, 12] as const;
@@ -22,7 +28,7 @@ const STEEPEST = 1.2;
  * the one that was told, or else the one at which the rectangle's sides are square and in proportion (Zhang, A flexible new technique for camera calibration,
  * 2000, section 2.3) and a few usual ones. Empty without either. Weak: lens and noise are left to the adjustment.
  */
-export function listSlants(picture: PictureGeometry, evidence: readonly Observation[], points: Points): Slant[] {
+export function listSlants(picture: PictureGeometry, evidence: readonly Observation[], points: Points): Slants {
   const place = placeIn(picture, points);
   const rectangles = evidence
     .filter((piece) => piece.kind === 'rectangle')
@@ -36,14 +42,15 @@ export function listSlants(picture: PictureGeometry, evidence: readonly Observat
   const told = picture.focal35mm === undefined ? undefined : focalOf(picture);
   const usual = told === undefined ? TRIED.map((focal35mm) => focalOf({ ...picture, focal35mm })) : [told];
   const isCircleLarger = circle && (!rectangle || 4 * circle.axes[0] > reachOf(rectangle.corners));
-  const slants = isCircleLarger
+  const standings = isCircleLarger
     ? usual.flatMap((focal) => normalsOfCircle(focal, circle).map((normal) => ({ focal, normal })))
     : rectangle
       ? slantsOfRectangle(rectangle, told, usual)
       : [];
-  return slants
+  const slants = standings
     .map(({ focal, normal }) => ({ focal, tilt: tiltOf(normal) }))
     .filter(({ tilt }) => Math.hypot(...tilt) < STEEPEST);
+  return { slants, by: isCircleLarger ? 'circle' : 'rectangle' };
 }
 
 interface Standing {

@@ -11,7 +11,7 @@ import {
   type Points,
 } from './evidence';
 import { firstNumberOf, type MapModel } from './models';
-import { listSlants, type Slant } from './slants';
+import { listSlants, type Slant, type Slants } from './slants';
 import { isInFront, toPlane, type SheetMap } from './sheet-map';
 
 /** Slants that are tried when square-on does not lead anywhere, eight ways round (radians; for a map without camera the horizon's numbers are about as large). */
@@ -38,13 +38,12 @@ export function listSlantedStarts(
   model: MapModel,
   evidence: readonly Observation[],
   points: Points,
-): { readonly starts: readonly (readonly number[])[]; readonly areTold: boolean } {
-  const slants = listSlants(model.picture, evidence, points);
+): { readonly starts: readonly (readonly number[])[]; readonly by: Slants['by'] | 'nothing' } {
+  const { slants, by } = listSlants(model.picture, evidence, points);
   const told = slants
     .map((slant) => startAt(model, evidence, points, slant))
     .filter((numbers) => numbers !== undefined);
-  const areTold = told.length > 0;
-  return { starts: areTold ? told : [...listStarts(model, evidence, points)], areTold };
+  return told.length > 0 ? { starts: told, by } : { starts: [...listStarts(model, evidence, points)], by: 'nothing' };
 }
 
 function startAt(

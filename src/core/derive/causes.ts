@@ -58,14 +58,15 @@ export function causesOfFits(
   });
   return [...new Set(moved.map(({ of }) => of))].flatMap((of) => {
     const there = moved.filter((fit) => fit.of === of);
-    return Array.from({ length: there[0]!.count }, (_, k): Cause<Otherwise> => (by) => ({
+    const goneBy = (k: number, by: number): Otherwise => ({
       doubts: new Map(
         there.map(({ plane, all, first }) => [
           plane,
           Array.from({ length: all }, (__, i) => (i === first + k ? by : 0)),
         ]),
       ),
-    }));
+    });
+    return there[0]!.reaches.map((reach, k) => Object.assign((by: number) => goneBy(k, by), { reach }));
   });
 }
 

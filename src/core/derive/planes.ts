@@ -1,4 +1,4 @@
-import { countFreedoms, listMapDoubts, movedFit, pointingCovariance, type Fit } from '../calibrate';
+import { listMapDoubts, listReaches, movedFit, pointingCovariance, type Fit } from '../calibrate';
 import type { Vec } from '../geometry';
 import type { Knowing, Placing } from '../outline';
 import type { RelatingPlane } from '../relate';
@@ -20,11 +20,12 @@ export interface SeenPlane {
   readonly placing: PlanePlacing;
 }
 
-/** The doubts of a fit among those of a plane: the covariance that they make up, which views that share the fit share; from which on, and how many. */
+/** The doubts of a fit among those of a plane: the covariance that they make up, which views that share the fit share; from which on, how many, and how far each goes at once, where it does. */
 export interface FitDoubts {
   readonly of: Fit['covariance'];
   readonly first: number;
   readonly count: number;
+  readonly reaches: readonly (number | undefined)[];
 }
 
 /** The view that a place names, or the first. */
@@ -61,9 +62,10 @@ export function doubtsOf({ fits }: Pick<SeenPlane, 'fits'>): readonly FitDoubts[
   const each = new Map(fits.map((fit) => [fit.covariance, fit]));
   let first = 0;
   return [...each].map(([of, fit]) => {
-    const count = countFreedoms(fit);
+    const reaches = listReaches(fit);
+    const count = reaches.length;
     first += count;
-    return { of, first: first - count, count };
+    return { of, first: first - count, count, reaches };
   });
 }
 
