@@ -95,6 +95,8 @@ it('any views of any job come into any other, twice too: it can be read, and all
         const twice = runCommand(once, bringPart(withNewIds(partOf(from, views), counting('again'))));
         const read = readJob(JSON.parse(JSON.stringify(twice.job)));
         expect([into.name, from.name, read.ok || read]).toEqual([into.name, from.name, true]);
+        const names = twice.job.views.slice(into.views.length).map(({ name }) => name);
+        expect(new Set(names).size).toBe(names.length);
         expect(twice.job.views.length).toBe(into.views.length + 2 * partOf(from, views).views.length);
         expect(undo(undo(twice)).job).toEqual(into);
         count += views.length;
@@ -158,12 +160,9 @@ it('stands where it is on the thing by what both jobs name, and moves nothing', 
   expect(job.features.map(({ said }) => said)).toEqual([...ours.features.map(({ said }) => said), {}]);
   expect(view.joins).toBeUndefined();
   expect(job.layers).toEqual(ours.layers);
-  expect(brought(job, theirs, undefined, 'again').job.views.map(({ name }) => name)).toEqual([
-    'front',
-    'plan',
-    'side',
-    'side, Job',
-  ]);
+  const again = brought(job, theirs, undefined, 'again').job;
+  expect(again.views.map(({ name }) => name)).toEqual(['front', 'plan', 'side', 'side, Job']);
+  expect(brought(again, theirs, undefined, 'once more').job.views.at(-1)!.name).toBe('side, Job 2');
 });
 
 it('what is drawn is as it was there, and leaves as the same file', () => {

@@ -27,11 +27,20 @@ export interface OtherwiseInSpace extends Otherwise {
 
 /** The numbers of the fits in which views stand, each fit's once. */
 export function causesOfStands(among: readonly Adjustment[]): readonly Cause<OtherwiseInSpace>[] {
-  return [...new Map(among.map(({ covariance, values }) => [covariance, values]))].flatMap(([covariance, values]) =>
-    rootOf(covariance).map((direction): Cause<OtherwiseInSpace> => (by) => ({
-      stands: new Map([[covariance, values.map((value, i) => value + by * direction[i]!)]]),
-    })),
-  );
+  const each = new Map(among.map((one) => [one.covariance, one]));
+  return [...each.values()].flatMap(({ covariance, values, mixed: { within, ways } }) => {
+    const along =
+      (direction: readonly number[], sigma = 1) =>
+      (by: number): OtherwiseInSpace => ({
+        stands: new Map([[covariance, values.map((value, i) => value + by * sigma * direction[i]!)]]),
+      });
+    return [
+      ...rootOf(within).map((direction) => along(direction)),
+      ...ways.map(({ away, weight }) =>
+        Object.assign(along(away, Math.sqrt(weight)), { reach: 1 / Math.sqrt(weight) }),
+      ),
+    ];
+  });
 }
 
 type Shapes = ReadonlyMap<string, Shape>;

@@ -1,4 +1,5 @@
 import { current, produce, type Draft } from 'immer';
+import { firstFree } from '../basics';
 import { CENTRE } from '../outline';
 import { command, draft, type Command } from './command';
 import type { Feature } from './feature';
@@ -136,15 +137,23 @@ export function bringPart(part: Job): Command {
       const others = placed.features.filter((_, i) => !same.has(part.features[i]!.id));
       job.features.push(...others.map((feature) => draft(matching.length > 0 ? { ...feature, said: {} } : feature)));
       job.layers.push(...placed.layers.filter((_, i) => !same.has(part.layers[i]!.id)).map(draft));
-      pushAll(job, { ...placed, views: placed.views.map((view) => toldApart(view, job, part.name)) });
+      pushAll(job, { ...placed, views: toldApart(placed.views, job, part.name) });
     },
     { count: part.views.length },
   );
 }
 
-/** A view whose name is taken here is told apart by the job that it came from. */
-const toldApart = (view: Job['views'][number], { views }: Draft<Job>, from: string): Job['views'][number] =>
-  views.some(({ name }) => name === view.name) ? { ...view, name: `${view.name}, ${from}` } : view;
+/** Views whose names are taken here are told apart by the job that they came from, and numbered where that is taken too. */
+function toldApart(views: Job['views'], job: Draft<Job>, from: string): Job['views'] {
+  const taken = new Set(job.views.map(({ name }) => name));
+  return views.map((view) => {
+    const apart = `${view.name}, ${from}`;
+    const names = [view.name, apart];
+    const name = firstFree(taken, (count) => names[count - 1] ?? `${apart} ${count - 1}`);
+    taken.add(name);
+    return { ...view, name };
+  });
+}
 
 const listSameLayers = ({ layers }: Draft<Job>, part: Job): readonly (readonly [string, string])[] =>
   part.layers.flatMap((brought) => {
