@@ -48,6 +48,20 @@ it('what is traced on such a photograph has both ways within its plus-minus, wha
       expect(Math.abs(value - truth) / sigma).toBeLessThan(2.5);
 });
 
+it('a wide lens and a long one are both thought of, which a circle does not tell apart', () => {
+  for (const seed of [4139, 4236]) {
+    const world = drawWorld({ ...KIND, focal35mm: [80, 120], tilt: [25, 40] }, seed);
+    const fit = fitShown(world, showTo(world, { token: true, lengths: 1 }, 0.5));
+    if (!fit.ok) throw new Error(fit.code);
+    const { values, layout, model, mixed } = fit.value;
+    const [focal] = layout.parts[model!.parts.findIndex(({ id }) => id === 'focal')]!;
+    const thoughtOf = [0, ...mixed.ways.map(({ away }) => away[focal!]!)].map((by) => values[focal!]! + by);
+    // In half diagonals, as logarithms.
+    const truth = Math.log(world.camera.focal35mm / (Math.hypot(36, 24) / 2));
+    expect(Math.min(...thoughtOf.map((one) => Math.abs(one - truth)))).toBeLessThan(0.35);
+  }
+});
+
 it('a doubt that goes all the way takes every place to where the other way has it, and half of it half-way', () => {
   for (const { world, fit } of torn) {
     const doubts = listMapDoubts(fit);
