@@ -89,6 +89,30 @@ test('a job is not begun with what cannot be read: that is said where something 
   await expect(page.getByTestId('jobs')).toBeVisible();
 });
 
+test('a job is kept where another picture is on its way behind one that cannot be read @wide', async ({
+  desk,
+  page,
+}) => {
+  // So that there is time to choose another.
+  await page.addInitScript(() => {
+    const read = File.prototype.arrayBuffer;
+    File.prototype.arrayBuffer = async function (this: File) {
+      if (this.name.startsWith('slow')) await new Promise((resolve) => setTimeout(resolve, 5000));
+      return read.call(this);
+    };
+  });
+  await page.goto('/');
+  await page.getByTestId('begin-files').setInputFiles({
+    name: 'slow.jpg',
+    mimeType: 'image/jpeg',
+    buffer: Buffer.from('These are words, not a picture.'),
+  });
+  await page.getByTestId('choose-pictures').waitFor();
+  await give(desk, 'plain.jpg', Buffer.from(grey(900, 600)));
+  await expect(page.getByTestId('bench')).toHaveAttribute('aria-label', /plain/);
+  await expect(page).toHaveURL(/\/job\//);
+});
+
 test('a picture that ends half-way, or moves, is taken with a word @wide', async ({ desk, page }) => {
   await newJob(desk);
   await give(desk, 'half.jpg', photo.subarray(0, photo.length * 0.6));

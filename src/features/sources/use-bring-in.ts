@@ -29,7 +29,7 @@ export interface BringIn extends Pick<Openers, 'pdf' | 'film' | 'leavePdf' | 'le
 type Pictures = AsyncIterable<Incoming> | Iterable<Incoming>;
 
 /**
- * Brings files into the job, one after the other; dropping and pasting anywhere on the screen does the same. Where all that the job was begun with is refused, and nothing was done in it, `onNothing` is told what
+ * Brings files into the job, one after the other; dropping and pasting anywhere on the screen does the same. Where all that the job was begun with is refused, nothing was done in it and nothing else is on its way, `onNothing` is told what
  * is to be said.
  */
 export function useBringIn(onBrought: () => void, onNothing: (words: string) => void): BringIn {
@@ -46,7 +46,7 @@ export function useBringIn(onBrought: () => void, onNothing: (words: string) => 
     if (files.length === 0) return;
     void during(async (work) => {
       await bringAll(files, work);
-      const isUntouched = jobs.getState().history.entries.length === 0;
+      const isUntouched = jobs.getState().history.entries.length === 0 && work.isLast();
       if (isUntouched && work.sentences.length >= files.length) onNothing(work.sentences.join(' '));
     });
   }, [jobs, during, bringAll, onNothing]);

@@ -5,6 +5,8 @@ export interface Work {
   readonly signal: AbortSignal;
   /** Gathers what is to be said when it is through. */
   readonly sentences: string[];
+  /** Whether nothing waits behind it. */
+  isLast(): boolean;
   onDoing(words: string | undefined): void;
 }
 
@@ -33,7 +35,10 @@ export function useOneAtATime(): OneAtATime {
     const next = async () => {
       const sentences: string[] = [];
       try {
-        if (!stop.signal.aborted) await work({ signal: stop.signal, sentences, onDoing: setDoing });
+        if (!stop.signal.aborted) {
+          const isLast = () => waiting.current.size === 1;
+          await work({ signal: stop.signal, sentences, isLast, onDoing: setDoing });
+        }
       } finally {
         waiting.current.delete(stop);
         setDoing(undefined);
