@@ -9,6 +9,8 @@ export interface DistanceField {
 
 const CELL = 0.2;
 const MARGIN = 12;
+/** A little more than one: what is left out by squares is not nearer by its root. */
+const NEARLY = 1 + 1e-9;
 
 export function distanceField(outer: Profile, holes: readonly Profile[]): DistanceField {
   const rings = [outer, ...holes].map((profile) => toPolygon(profile));
@@ -60,9 +62,13 @@ function sampleDistances(rings: readonly Point[][], min: Point, columns: number,
         for (let i = x0; i <= x1; i++) {
           const [px, py] = [min[0] + i * CELL - a[0], min[1] + k * CELL - a[1]];
           const t = Math.min(1, Math.max(0, (px * dx + py * dy) / square));
-          const d = Math.hypot(px - t * dx, py - t * dy);
+          const [qx, qy] = [px - t * dx, py - t * dy];
           const cell = k * columns + i;
-          if (d < values[cell]!) values[cell] = d;
+          const least = values[cell]!;
+          // The root is what takes long, and is needed by few.
+          if (qx * qx + qy * qy > NEARLY * least * least) continue;
+          const d = Math.hypot(qx, qy);
+          if (d < least) values[cell] = d;
         }
       }
     });
