@@ -1,6 +1,7 @@
 import type { Matrix } from 'ml-matrix';
 import { ownedName, type Diagnosis } from '../adjust';
 import {
+  atHeight,
   baselineOf,
   centreOf,
   inSheetFrame,
@@ -92,7 +93,7 @@ function adjustmentOf(view: SceneView, joint: Joint): Adjustment {
     covariance,
     mixed: alone(covariance),
     layout,
-    mapAt: (other, height = other[layout.lift]!) => model.mapAt(numbersOf(other), height),
+    mapAt: (other, height = other[layout.lift]!) => model.mapAt(numbersOf(other), atHeight(height)),
     // Its zero is its own; what is level is told where its own evidence tells it.
     tells: { turn: used.some(({ kind }) => kind === 'level'), shift: false },
     adjustedPoints: new Set(used.flatMap(pointsOf)),
@@ -106,7 +107,7 @@ function adjustmentOf(view: SceneView, joint: Joint): Adjustment {
     warnings: listWarnings(
       view,
       { model, evidence: used },
-      model.mapAt(numbersOf(values), values[layout.lift]!),
+      model.mapAt(numbersOf(values), atHeight(values[layout.lift]!)),
       diagnosis.isConsistent === false ? 'evidence-disagrees' : undefined,
     ),
     verdict: undefined,

@@ -1,7 +1,7 @@
 /** Views fitted together: as sure as can be at best, as sure as is said, and right about who is wrong. */
 import fc from 'fast-check';
 import type { Measured } from '../adjust';
-import { toPlane } from '../calibrate';
+import { OWN_PLANE, toPlane } from '../calibrate';
 import { createRandom } from '../calibrate/simulation';
 import { DIRECTIONS, showsAlong, type Vec3 } from '../space';
 import {
@@ -318,7 +318,7 @@ it('a box, each of whose sides is pointed at once in every view, gives views of 
       const fit = fitScene(standing(boxSeenAs(drawn, 0.2)).scene);
       if (!fit.ok) throw new Error(fit.code);
       for (const { view, numbers } of fit.value.stands) {
-        const map = modelOf(boxSeenAs(drawn, 0.2).views.find(({ id }) => id === view)!).mapAt(numbers, 0);
+        const map = modelOf(boxSeenAs(drawn, 0.2).views.find(({ id }) => id === view)!).mapAt(numbers, OWN_PLANE);
         const perPixel = (toPlane(map, [1000, 0])[0] - toPlane(map, [0, 0])[0]) / 1000;
         expect(perPixel / drawn.find(({ id }) => id === view)!.scale).toBeCloseTo(1, 5);
       }

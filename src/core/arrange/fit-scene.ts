@@ -1,7 +1,9 @@
 import { ownedName, type Diagnosis, type GroupDiagnosis, type Measured } from '../adjust';
 import { done, refused, type Result } from '../basics';
 import {
+  atHeight,
   firstNumberOf,
+  heightOf,
   listFigures,
   PART_ORDER,
   pointBlock,
@@ -117,7 +119,7 @@ function readFigure(
           const point = view.points[name]!;
           const at = names.indexOf(name);
           const sheet = at < 0 ? point.at : pointFrame(point).toSheet(blocks[parts.length + at]!);
-          return toPlane(model.mapAt(numbers, point.height === 'traced' ? view.lift.mm : (point.height ?? 0)), sheet);
+          return toPlane(model.mapAt(numbers, atHeight(heightOf(point, view.lift.mm))), sheet);
         }),
       ];
     },

@@ -4,6 +4,7 @@ import {
   adjustEvidence,
   firstNumberOf,
   inOrder,
+  OWN_PLANE,
   ratiosIn,
   toPlane,
   type MapModel,
@@ -52,7 +53,7 @@ function levelled(begun: ViewBegun): ViewBegun {
   const { view, model, numbers, isTurned } = begun;
   if (!view.datum) return begun;
   const { origin, direction } = view.datum;
-  const map = model.mapAt(numbers, 0);
+  const map = model.mapAt(numbers, OWN_PLANE);
   const [from, to] = [0, map.unit / 20].map((far) =>
     toPlane(map, [origin[0] + far * Math.cos(direction), origin[1] + far * Math.sin(direction)]),
   ) as [Vec, Vec];
@@ -85,7 +86,7 @@ function beginView(view: SceneView): ViewBegun {
   const turned = view.evidence.some(({ kind, check }) => !check && (kind === 'level' || kind === 'known-point'));
   if (!own.ok) {
     const evidence = view.evidence.map((piece) => inOrder(piece, view.points));
-    const map = model.mapAt(bare, 0);
+    const map = model.mapAt(bare, OWN_PLANE);
     const ratios = ratiosIn(evidence, (name) => toPlane(map, view.points[name]!.at)).filter(Number.isFinite);
     const scale = firstNumberOf(model, 'scale');
     const numbers = ratios.length > 0 ? bare.with(scale, bare[scale]! + Math.log(median(ratios))) : bare;
@@ -139,7 +140,7 @@ const turnedBy = (view: string) => ['a', 'b', 'x', 'y'].map((name) => ownedName(
 /** That places lie where the coordinates of what they show are. */
 function shareOnly({ features }: Scene, begun: readonly ViewBegun[]): Equation[] {
   return begun.flatMap(({ view, model, numbers }) => {
-    const map = model.mapAt(numbers, 0);
+    const map = model.mapAt(numbers, OWN_PLANE);
     return listTies(view, features).flatMap((tie) =>
       tieEquations(tie, view.id, toPlane(map, view.points[tie.point]!.at)),
     );
@@ -238,7 +239,7 @@ function placed(scene: Scene, begun: readonly ViewBegun[], equations: readonly E
 
 /** How far apart what a view shows lies in it. */
 function extentOf(view: SceneView, model: MapModel, numbers: readonly number[]): number {
-  const map = model.mapAt(numbers, 0);
+  const map = model.mapAt(numbers, OWN_PLANE);
   const { width, height } = view.picture;
   return distance(toPlane(map, [0.25 * width, height / 2]), toPlane(map, [0.75 * width, height / 2])) / 2;
 }

@@ -23,6 +23,7 @@ import { judgeEvidence, type Judged } from './odd-one-out';
 import { covarianceOver, mixedOf, widened, type Mixed } from './mixed';
 import { listFoundParts, type FoundPart } from './parts';
 import type { Lift, PictureGeometry } from './picture';
+import { atHeight } from './projection';
 import { weighsAssumptions, type Allowance } from './stories';
 import { judgedBy, verdictOf, type Judgement } from './verdict';
 import { createSheetMap, isInFront, type SheetMap } from './sheet-map';
@@ -237,7 +238,7 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
     covariance,
     mixed,
     layout: layoutOf(model),
-    mapAt: (at, height = at[count]!) => model.mapAt(at.slice(0, count), height),
+    mapAt: (at, height = at[count]!) => model.mapAt(at.slice(0, count), atHeight(height)),
     tells: { turn: hasPart(model, 'turn'), shift: hasPart(model, 'shift') },
     centre: centreOf(places),
     baseline: baselineOf(places),
@@ -254,7 +255,7 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
     warnings: listWarnings(
       input,
       adjusted,
-      model.mapAt(adjusted.values, values[count]!),
+      model.mapAt(adjusted.values, atHeight(values[count]!)),
       bent ? 'not-flat' : contradicts ? 'evidence-disagrees' : undefined,
     ),
     verdict,

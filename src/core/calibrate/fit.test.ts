@@ -12,6 +12,7 @@ import {
   listDoubts,
   measuredLength,
   measuredPlace,
+  OWN_PLANE,
   positionSigma,
   readEvidence,
   scaleInMiddle,
@@ -281,7 +282,7 @@ describe('slopes in closed form', () => {
   it.each(KINDS.map((piece) => [piece.id, piece] as const))('of %s are those by differences', (_id, piece) => {
     const model = chooseModel(photo, 'auto', 'auto', { turns: true, shifts: true });
     const numbers = [6, 0.2, -0.3, 0.8, 0.03, -0.01, 0.02, -0.01, 0.1, 5, -7];
-    const points = pointedByHand(model.mapAt(numbers, 0), PLACES, 1, undefined);
+    const points = pointedByHand(model.mapAt(numbers, OWN_PLANE), PLACES, 1, undefined);
     const context: EvidenceContext = {
       model,
       points,

@@ -20,6 +20,7 @@ export {
   circleThrough,
   listFigures,
   findFault,
+  heightOf,
   inOrder,
   LIFT_BLOCK,
   onPlane,
@@ -73,6 +74,7 @@ export { focalOf, type Datum, type Lift, type PictureGeometry, type PictureKind 
 export { canSquareUp, scaleInMiddle, squaredFrame, type SquaredFrame } from './squared';
 export { type Measured } from '../adjust';
 export { averagedPoint, steadinessOf, type Pointing, type Steadiness } from './repeated';
+export { atHeight, OWN_PLANE } from './projection';
 export { misfitOfRectangle } from './slants';
 export { ratiosIn } from './start';
 export { sigmaOfReading } from './readings';

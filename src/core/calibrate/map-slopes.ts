@@ -2,6 +2,7 @@ import type { Vec } from '../geometry';
 import { applyHomography, type Homography } from './homography';
 import { straightened } from './lens';
 import { firstNumberOf, type MapModel, type MapPart } from './models';
+import { atHeight } from './projection';
 import { toUnits, type SheetMap } from './sheet-map';
 
 /** A map with how it changes with each of its numbers. */
@@ -40,11 +41,12 @@ export function createSlopes(
   const [lens, centre] = [spanOf('lens'), spanOf('lens-centre')];
   const isOfLens = (i: number) => i >= lens.first && i < lens.first + lens.count;
   return (numbers, height, varies = false) => {
+    const pose = atHeight(height);
     const byNumber = numbers.map((value, i) =>
-      isOfLens(i) ? NOTHING : changeWith((at) => model.forwardAt(numbers.with(i, at), height), value),
+      isOfLens(i) ? NOTHING : changeWith((at) => model.forwardAt(numbers.with(i, at), pose), value),
     );
-    const byHeight = varies ? [changeWith((at) => model.forwardAt(numbers, at), height)] : [];
-    return { map: model.mapAt(numbers, height), byNumber: [...byNumber, ...byHeight], lens, centre };
+    const byHeight = varies ? [changeWith((at) => model.forwardAt(numbers, atHeight(at)), height)] : [];
+    return { map: model.mapAt(numbers, pose), byNumber: [...byNumber, ...byHeight], lens, centre };
   };
 }
 

@@ -2,6 +2,7 @@ import type { Vec } from '../geometry';
 import { chooseModel, type LensWish, type ModelWish } from './models';
 import type { Points } from './evidence';
 import type { PictureGeometry } from './picture';
+import { atHeight } from './projection';
 import { toPlane, toSheet, type SheetMap } from './sheet-map';
 
 /** For tests only: a true map, true places, and pictures of them with the noise of pointing. */
@@ -30,7 +31,7 @@ export function trueMap(
   numbers: readonly number[],
   height = 0,
 ): SheetMap {
-  return chooseModel(picture, model, lens, { turns: false, shifts: false }).mapAt(numbers, height);
+  return chooseModel(picture, model, lens, { turns: false, shifts: false }).mapAt(numbers, atHeight(height));
 }
 
 /** Named sheet places and where they truly lie on the plane. */

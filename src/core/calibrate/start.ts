@@ -11,6 +11,7 @@ import {
   type Points,
 } from './evidence';
 import { firstNumberOf, type MapModel } from './models';
+import { OWN_PLANE } from './projection';
 import { listSlants, type Slant, type Slants } from './slants';
 import { isInFront, toPlane, type SheetMap } from './sheet-map';
 
@@ -59,14 +60,15 @@ function startAt(
     (map: SheetMap) =>
     (name: string): Vec =>
       toPlane(map, points[name]!.at);
-  const first = model.mapAt(numbers, 0);
+  const first = model.mapAt(numbers, OWN_PLANE);
   if (!evidence.every((piece) => pointsOf(piece).every((name) => isInFront(first, points[name]!.at)))) return undefined;
   const ratios = ratiosIn(evidence, placeWith(first));
   if (ratios.length > 0) numbers[firstNumberOf(model, 'scale')]! += Math.log(median(ratios));
   if (firstNumberOf(model, 'turn') >= 0)
-    numbers[firstNumberOf(model, 'turn')] = findTurn(evidence, placeWith(model.mapAt(numbers, 0)));
+    numbers[firstNumberOf(model, 'turn')] = findTurn(evidence, placeWith(model.mapAt(numbers, OWN_PLANE)));
   const shift = firstNumberOf(model, 'shift');
-  if (shift >= 0) [numbers[shift], numbers[shift + 1]] = meanShift(evidence, placeWith(model.mapAt(numbers, 0)));
+  if (shift >= 0)
+    [numbers[shift], numbers[shift + 1]] = meanShift(evidence, placeWith(model.mapAt(numbers, OWN_PLANE)));
   return numbers;
 }
 

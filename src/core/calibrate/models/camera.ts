@@ -1,5 +1,6 @@
 import { compose, type Homography } from '../homography';
 import { focalOf, type PictureGeometry } from '../picture';
+import type { Projection } from '../projection';
 import type { Assumed, NumbersOf, MapShape } from './model';
 
 export interface CameraDoubts {
@@ -35,7 +36,7 @@ export const atAim: SeatOf = (scale, focal, across, up) => {
 
 /**
  * A pinhole camera with square pixels above the plane, looking through the middle of its lens: a scale by its seat, two angles out of
- * square-on, and the logarithm of its focal length in half diagonals. What lies at a height is met earlier by the same rays, which is the parallax.
+ * square-on, and the logarithm of its focal length in half diagonals. What lies at a height is met earlier by the same rays through its middle, which is the parallax.
  */
 export function cameraShape(picture: PictureGeometry, doubts: CameraDoubts, seatOf: SeatOf): MapShape {
   return {
@@ -44,11 +45,11 @@ export function cameraShape(picture: PictureGeometry, doubts: CameraDoubts, seat
       { id: 'tilt', start: picture.tilt ?? [0, 0], ...doubts.tilt, inUnitsOf: seatOf === atAim ? 'focal' : undefined },
       { id: 'focal', start: [Math.log(focalOf(picture))], ...doubts.focal, origin: doubts.focalOrigin ?? 'assumed' },
     ],
-    homographyAt: (numbersOf, height) => homographyAt(numbersOf, height, seatOf),
+    projectionAt: (numbersOf) => projectionAt(numbersOf, seatOf),
   };
 }
 
-function homographyAt(numbersOf: NumbersOf, height: number, seatOf: SeatOf): Homography {
+function projectionAt(numbersOf: NumbersOf, seatOf: SeatOf): Projection {
   const [scale = 0] = numbersOf('scale');
   const [across = 0, up = 0] = numbersOf('tilt');
   const [logFocal = 0] = numbersOf('focal');
@@ -58,11 +59,10 @@ function homographyAt(numbersOf: NumbersOf, height: number, seatOf: SeatOf): Hom
     distance,
     origin: [x, y],
   } = seatOf(scale, focal, across, up);
-  const near = distance - height;
   const [ca, sa, cu, su] = [Math.cos(across), Math.sin(across), Math.cos(up), Math.sin(up)];
   const turned: Homography = [ca, 0, sa, su * sa, cu, -su * ca, -cu * sa, su, cu * ca];
-  return compose(
-    [near, 0, -x, 0, near, -y, 0, 0, 1],
-    compose(turned, [1 / focal, 0, -x0 / focal, 0, 1 / focal, -y0 / focal, 0, 0, 1]),
-  );
+  return {
+    rays: compose(turned, [1 / focal, 0, -x0 / focal, 0, 1 / focal, -y0 / focal, 0, 0, 1]),
+    centre: [-x, -y, distance, 1],
+  };
 }

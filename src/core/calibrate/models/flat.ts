@@ -1,4 +1,4 @@
-import type { Homography } from '../homography';
+import { FROM_AFAR, type Projection } from '../projection';
 import type { Assumed, ModelName, NumbersOf, PartOfMap, MapShape } from './model';
 
 /** What each of the flat families leaves to the evidence, in the order in which they contain one another. */
@@ -23,7 +23,7 @@ const PARTS: Readonly<Record<Exclude<ModelName, 'camera'>, readonly PartOfMap[]>
 
 /**
  * Maps without a camera: one scale (its logarithm), the ratio of the scales along and across the sheet, the skew of the two,
- * and for the projective family the two numbers of its horizon. Heights mean nothing to them: a height gives the same map.
+ * and for the projective family the two numbers of its horizon. Everything is seen from afar: what lies at a height is seen at its foot.
  */
 export function flatShape(
   name: Exclude<ModelName, 'camera'>,
@@ -32,17 +32,17 @@ export function flatShape(
   const parts = PARTS[name].map((part) => {
     return part.id === 'stretch' || part.id === 'skew' ? { ...part, ...assumed[part.id] } : part;
   });
-  return { parts, homographyAt };
+  return { parts, projectionAt };
 }
 
-function homographyAt(numbersOf: NumbersOf): Homography {
+function projectionAt(numbersOf: NumbersOf): Projection {
   const [scale = 0] = numbersOf('scale');
   const [stretch = 0] = numbersOf('stretch');
   const [skew = 0] = numbersOf('skew');
   const [p = 0, q = 0] = numbersOf('tilt');
   const [across, up] = [Math.exp(scale + stretch / 2), Math.exp(scale - stretch / 2)];
   // The horizon first, then scales and skew: any projective map with the middle of the picture in sight is of this form.
-  return [across, up * skew, 0, 0, up, 0, p, q, 1];
+  return { rays: [across, up * skew, 0, 0, up, 0, p, q, 1], centre: FROM_AFAR };
 }
 
 export const isFlat = (name: ModelName): name is Exclude<ModelName, 'camera'> => name !== 'camera';

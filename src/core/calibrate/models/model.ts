@@ -1,8 +1,10 @@
 import type { Block, Condition } from '../../adjust';
-import { compose, type Homography } from '../homography';
+import type { Pose } from '../../space';
+import type { Homography } from '../homography';
 import { NO_LENS, type Lens } from '../lens';
 import type { PictureGeometry } from '../picture';
-import { createSheetMap, turnAndShift, type SheetMap } from '../sheet-map';
+import { mapOnto, type Projection } from '../projection';
+import { createSheetMap, type SheetMap } from '../sheet-map';
 
 export type ModelName = 'similarity' | 'two-scale' | 'affine' | 'projective' | 'camera';
 export type LensName = 'none' | 'k1' | 'k1k2';
@@ -37,25 +39,25 @@ export interface PartOfMap {
 
 /**
  * A family of maps from sheet pixels to the view plane in mm. Its numbers are those of its parts, one after the other.
- * `shape` is the part that differs between the families: from straightened units about the picture's middle to mm, for what
- * lies `height` mm above the plane.
+ * Other planes in its frame are seen by the same rays.
  */
 export interface MapModel {
   readonly name: ModelName;
   readonly lens: LensName;
   readonly picture: PictureGeometry;
   readonly parts: readonly PartOfMap[];
-  /** The map for these numbers (all parts flattened), for what lies at a height. mm. */
-  mapAt(values: readonly number[], height: number): SheetMap;
+  /** The map for these numbers (all parts flattened), to a plane at a pose in the frame of the view's own. mm. */
+  mapAt(values: readonly number[], pose: Pose): SheetMap;
   /** Its way forward alone: from straightened units to mm. */
-  forwardAt(values: readonly number[], height: number): Homography;
+  forwardAt(values: readonly number[], pose: Pose): Homography;
 }
 
 export type NumbersOf = (part: MapPart) => readonly number[];
 
+/** What differs between the families: by which rays straightened units about the picture's middle see. */
 export interface MapShape {
   readonly parts: readonly PartOfMap[];
-  homographyAt(numbersOf: NumbersOf, height: number): Homography;
+  projectionAt(numbersOf: NumbersOf): Projection;
 }
 
 export type Assumed = Pick<PartOfMap, 'sigma' | 'unusual'> & { readonly start?: readonly number[] };
@@ -74,12 +76,12 @@ export interface ModelChoice {
 export function createModel(picture: PictureGeometry, shape: MapShape, choice: ModelChoice): MapModel {
   const parts = partsOf(shape, choice);
   const among = numbersOfParts(parts);
-  const forwardAt = (values: readonly number[], height: number) => {
+  const forwardAt = (values: readonly number[], pose: Pose) => {
     const numbersOf = among(values);
-    const flat = shape.homographyAt(numbersOf, height);
     const [turn = 0] = numbersOf('turn');
     const [x = 0, y = 0] = numbersOf('shift');
-    return choice.turns || choice.shifts ? compose(turnAndShift(turn, [x, y]), flat) : flat;
+    const lying = choice.turns || choice.shifts ? { turn, shift: [x, y] as const } : undefined;
+    return mapOnto(shape.projectionAt(numbersOf), pose, lying);
   };
   return {
     name: choice.name,
@@ -87,12 +89,12 @@ export function createModel(picture: PictureGeometry, shape: MapShape, choice: M
     picture,
     parts,
     forwardAt,
-    mapAt(values, height) {
+    mapAt(values, pose) {
       const numbersOf = among(values);
       const [k1 = 0, k2 = 0] = numbersOf('lens');
       const [x0 = 0, y0 = 0] = numbersOf('lens-centre');
       const lens: Lens = k1 === 0 && k2 === 0 ? NO_LENS : { k1, k2, centre: [x0, y0] };
-      return createSheetMap(picture, lens, forwardAt(values, height));
+      return createSheetMap(picture, lens, forwardAt(values, pose));
     },
   };
 }
