@@ -42,7 +42,7 @@ export const HINTS = {
     'Point inside something round, and its rim is found. Or point at the rim itself.',
     'Point at the rim again, a third of the way round.',
     'Point at the rim once more.',
-    'Type the diameter, or set more points on the rim.',
+    'Type the diameter, or add places on the rim.',
   ],
   'evidence-rectangle': [
     'Point inside it, and its four sides are found. Or point at two places on the side that is its width.',

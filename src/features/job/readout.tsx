@@ -26,7 +26,7 @@ export function Readout({ step, wide }: { step: StepName; wide: boolean }) {
   const folding = useSession((state) => state.folding);
   const hint = folding ? wordsForHint({ code: 'folded' }) : hintFor(step, tool, fitted, job);
   const nudging = useSession((state) => state.nudging && state.patch !== undefined);
-  // On a phone two lines have to do: while a finger is down its figures matter, afterwards what comes next.
+  // On a phone three lines have to do, whatever they say, so that nothing jumps: while a finger is down its figures matter, afterwards what comes next.
   const aiming = useSession((state) => state.patch !== undefined && !state.nudging);
   const showSize = size !== '' && (wide || aiming);
   const showHint = wide || !showSize;
@@ -36,7 +36,7 @@ export function Readout({ step, wide }: { step: StepName; wide: boolean }) {
         backgroundColor: palette.paper,
         borderTopWidth: 1,
         borderTopColor: palette.rule,
-        minHeight: wide ? 30 : 47,
+        minHeight: wide ? 30 : 64,
         flexDirection: 'row',
         alignItems: 'center',
       }}>
@@ -51,7 +51,7 @@ export function Readout({ step, wide }: { step: StepName; wide: boolean }) {
           gap: wide ? 18 : 0,
         }}>
         {showHint ? (
-          <Words lines={1} style={{ fontSize: 13.5, lineHeight: 19 }} testID="hint">
+          <Words lines={wide ? 1 : 2} style={{ fontSize: 13.5, lineHeight: wide ? 19 : 18 }} testID="hint">
             {hint}
           </Words>
         ) : null}
