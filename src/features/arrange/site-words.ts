@@ -1,6 +1,7 @@
 import { isOver, type KeptClear } from '@/bench/clearances';
+import { pieceLength } from '@/core/geometry';
 import type { Job, View } from '@/core/job';
-import type { Hold, OutlineEnd, Sited } from '@/core/outline';
+import { findThing, type Hold, type OutlineEnd, type Shape, type Sited } from '@/core/outline';
 import { formatLength, type Units } from '@/core/units';
 import { measuredInWords } from './shared-words';
 
@@ -10,12 +11,32 @@ export const drawingName = (plane: string, { views }: Pick<Job, 'views'>): strin
 
 const isCorner = ({ node }: OutlineEnd) => node !== undefined;
 
+/** An edge is told from others by how long it is; undefined where it is gone, or bent. */
+export type LengthOfEdge = (end: OutlineEnd) => string | undefined;
+
+/** Edges are told apart by three figures or so. Share of their length. */
+const NAMING = 1 / 400;
+
+export const lengthsOfEdges =
+  ({ outlines }: Pick<Job, 'outlines'>, shapes: ReadonlyMap<string, Shape>, units: Units): LengthOfEdge =>
+  (end) => {
+    const thing = findThing(end, outlines, shapes);
+    if (thing?.kind !== 'piece' || thing.piece.kind !== 'line') return undefined;
+    const mm = pieceLength(thing.piece);
+    return formatLength(mm, units, NAMING * mm).split(' ±')[0];
+  };
+
 /** What a hold says, before its figure. */
-export function holdInWords({ kind, own, to, fromEnd }: Hold): string {
-  const ours = isCorner(own) ? 'its corner' : 'its edge';
-  if (kind === 'parallel') return 'Its edge runs along an edge here';
-  if (kind === 'along') return `Along an edge here, from its ${fromEnd ? 'end' : 'beginning'} to ${ours}`;
-  return `From ${isCorner(to) ? 'a corner' : 'an edge'} here to ${ours}`;
+export function holdInWords({ kind, own, to, fromEnd }: Hold, lengthOf: LengthOfEdge): string {
+  const edge = (word: string, end: OutlineEnd) => {
+    const length = lengthOf(end);
+    return length === undefined ? `${word} edge` : `${word} edge of ${length}`;
+  };
+  const ours = isCorner(own) ? 'its corner' : edge('its', own);
+  const theirs = isCorner(to) ? 'the corner' : edge('the', to);
+  if (kind === 'parallel') return `${ours.replace('its', 'Its')} runs along ${theirs} here`;
+  if (kind === 'along') return `Along ${theirs} here, from its ${fromEnd ? 'end' : 'beginning'} to ${ours}`;
+  return `From ${theirs} here to ${ours}`;
 }
 
 /** Less is no leftover: it would not show in any figure. mm */

@@ -10,7 +10,7 @@ import { newId } from '@/store';
 import { Card } from '@/ui/card';
 import { RoundButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
-import { drawingName, holdInWords, sitedInWords } from './site-words';
+import { drawingName, holdInWords, lengthsOfEdges, sitedInWords } from './site-words';
 
 /** A drawing that is set here: what is said of it, and what that leaves free. */
 export function SitingCard({ siting }: { siting: Siting }) {
@@ -80,7 +80,8 @@ function HoldRow({ hold, siting, isLost }: { hold: Hold; siting: Siting; isLost:
     );
   const remove = () =>
     run(changeSiting({ ...siting, holds: siting.holds.filter((other) => other !== hold) }, 'hold-removed'));
-  const words = holdInWords(hold);
+  const { job, derived } = useJob((state) => state);
+  const words = holdInWords(hold, lengthsOfEdges(job, derived.shapes, useUnits()));
   return (
     <View style={{ gap: 2 }} testID={`hold-${hold.kind}`}>
       <Words style={{ fontSize: 14, lineHeight: 19 }}>{isLost ? `${words}: gone, or bent` : words}</Words>
