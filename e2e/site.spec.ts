@@ -73,6 +73,8 @@ async function standsInFile(desk: Desk) {
   } as const;
 }
 
+const dist = (a: At, b: At) => Math.hypot(b[0] - a[0], b[1] - a[1]);
+
 test('a shed is set down on its plot, turned to the lane, so far from it and from a corner; what it keeps clear of is told with its plus-minus @phone', async ({
   desk,
   page,
@@ -193,9 +195,28 @@ test('the glasshouse of the orchard hangs over what is kept clear of the wall; p
   const clear = await stated();
   expect(Math.abs(clear.mm - (1900 - gutter - KEPT))).toBeLessThanOrEqual(clear.plusMinus + 5);
 
+  // Typed far along the wall while one looks closely, it is gone after.
+  const [from, to] = ORCHARD.wall as unknown as readonly [At, At];
+  const [dx, dy] = [(to[0] - from[0]) / dist(from, to), (to[1] - from[1]) / dist(from, to)];
+  const stands = (along: number): At => [
+    from[0] + along * dx + (1900 + 1500) * dy,
+    from[1] + along * dy - (1900 + 1500) * dx,
+  ];
+  const isSeen = async (along: number) => {
+    const [x, y] = await desk.hand.screenOf(onPicture(stands(along)));
+    const bench = (await page.getByTestId('bench').boundingBox())!;
+    return x > bench.x && x < bench.x + bench.width && y > bench.y && y < bench.y + bench.height;
+  };
+  await desk.hand.zoomTo(onPicture(stands(7700)), 6);
+  expect([await isSeen(7700), await isSeen(19_500)]).toEqual([true, false]);
+  const along = page.getByTestId('hold-along').getByTestId('hold-length');
+  await along.fill('17 m');
+  await along.press('Enter');
+  await expect.poll(() => isSeen(19_500)).toBe(true);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+
   // Laid along the wall, it lies level on the bench; the file keeps the axes of the map.
   await say(desk, 'Work along an edge');
-  const [from, to] = ORCHARD.wall as unknown as readonly [At, At];
   const middle: At = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2];
   await pointThere(desk, middle);
   await expect(page.getByTestId('work-along')).toContainText('turned by');

@@ -1,6 +1,6 @@
 import type { StoreApi } from 'zustand';
 import type { Box, Vec } from '@/core/geometry';
-import { goneTo, inRoom, keptInSight, pannedBy, shownWhole, zoomedAbout, type Look, type LookScene } from './look';
+import { followed, goneTo, inRoom, keptInSight, pannedBy, shownWhole, zoomedAbout, type Look, type LookScene } from './look';
 import type { SessionState } from './session-state';
 import { toScreen, type Room } from './viewport';
 
@@ -64,6 +64,11 @@ export class Framing {
   /** Brings a box of the bench into sight. */
   goTo(box: Box): void {
     this.go(goneTo(this.look(), box, AROUND_FOUND));
+  }
+
+  /** Goes after a box of the bench that was moved out of sight. */
+  follow(box: Box): void {
+    this.go(followed(this.look(), box));
   }
 
   /** Brings what is worked on into sight where it is not. */

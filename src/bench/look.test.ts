@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { distance, mix, type Vec } from '@/core/geometry';
-import { broughtIn, inRoom, keptInSight, pannedBy, shownWhole, wayBetween, zoomedAbout, type Look } from './look';
+import {
+  broughtIn,
+  followed,
+  inRoom,
+  keptInSight,
+  pannedBy,
+  shownWhole,
+  wayBetween,
+  zoomedAbout,
+  type Look,
+} from './look';
 import { freePart, fromBench, middleOfBench, toBench, type Insets, type Viewport } from './viewport';
 
 const WHOLE = { min: [0, 0], max: [3000, 4000] } as const;
@@ -53,6 +63,24 @@ describe('with things lying over the bench', () => {
         ).toBeCloseTo(0.96, 9);
       }),
     );
+  });
+
+  it('what was moved is gone after where nothing of it is seen any more, and else left where the hand laid it', () => {
+    let went = 0;
+    fc.assert(
+      fc.property(someViewport, somePlace, fc.integer({ min: 1, max: 300 }), (viewport, min, size) => {
+        const max: Vec = [min[0] + size, min[1] + size];
+        const [a, b] = [min, max].map((corner) => fromBench(viewport, corner)) as [Vec, Vec];
+        const free = freePart(viewport);
+        const wasSeen = [0, 1].every((axis) => a[axis]! <= free.max[axis]! && b[axis]! >= free.min[axis]!);
+        const look = followed(byHand(viewport), { min, max });
+        if (wasSeen) return expect(look.viewport).toBe(viewport);
+        went++;
+        expect(look.viewport.zoom).toBe(viewport.zoom);
+        expect(isIn(look.viewport, mix(min, max, 0.5))).toBe(true);
+      }),
+    );
+    expect(went).toBeGreaterThan(10);
   });
 
   it('what was set last is in the free part, and nothing is zoomed for it', () => {

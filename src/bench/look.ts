@@ -1,4 +1,4 @@
-import { boxAround, norm, scale, subtract, type Box, type Vec } from '@/core/geometry';
+import { boxAround, isOverlapping, norm, scale, subtract, type Box, type Vec } from '@/core/geometry';
 import { freePart, fromBench, panBy, zoomAbout, zoomTo, type Room, type Viewport } from './viewport';
 
 /** What there is to look at, in the bench's frame. */
@@ -85,6 +85,15 @@ export const goneTo = ({ viewport }: Look, box: Box, margin: number): Look => ({
 export function keptInSight(look: Look, { focus }: LookScene): Look {
   const seen = focus.length > 0 ? broughtIn(look.viewport, focus) : look.viewport;
   return isSamePlace(seen, look.viewport) ? look : { viewport: seen, isWhole: false };
+}
+
+/** A box of the bench is followed where nothing of it is seen any more: as far as it has to be, or to its middle. */
+export function followed(look: Look, { min, max }: Box): Look {
+  const free = freePart(look.viewport);
+  const seen = boxAround([min, max].map((corner) => fromBench(look.viewport, corner)));
+  if (isOverlapping(seen, free)) return look;
+  const middle: Vec = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
+  return { viewport: broughtIn(look.viewport, [min, max, middle]), isWhole: false };
 }
 
 /** How what is seen with one look lay with another: a place that is at p now was at `factor` · p + `by`. CSS px. */

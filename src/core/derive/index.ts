@@ -26,7 +26,7 @@ export {
 } from './figures';
 export { fitOf, toldOf, type FittedView, type Question, type Told } from './fits';
 export { clearanceOf, edgeKept, innerSideOf, outlinesSited, type Clearance } from './clearances';
-export { outlinesToSite, sitedIn, sitedOutlines } from './sited';
+export { isSitedBy, outlinesToSite, sitedIn, sitedOutlines } from './sited';
 export { guideReach } from './made';
 export {
   findNameOf,

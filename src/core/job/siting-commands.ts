@@ -22,9 +22,10 @@ export const addSited = (made: readonly MadeOutline[]) =>
 export const changeSiting = (
   siting: Siting,
   code: 'siting-moved' | 'hold-added' | 'hold-changed' | 'hold-removed' | 'overhang-set',
+  hold = '',
 ): Command => ({
   ...command(code, (job) => replaceById(job.sitings, draft(siting))),
-  ...(code === 'hold-added' || code === 'hold-removed' ? {} : { merge: `siting/${siting.id}/${code}` }),
+  ...(code === 'hold-added' || code === 'hold-removed' ? {} : { merge: `siting/${siting.id}/${code}/${hold}` }),
 });
 
 /** Takes it off again, with what shows it there and what was said of that. */

@@ -1,7 +1,8 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
+import { follow } from '@/bench/follow';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
-import { outlinesToSite, sitedIn, sitedOutlines } from '@/core/derive';
+import { isSitedBy, outlinesToSite, sitedIn, sitedOutlines } from '@/core/derive';
 import { addSited, changeSiting, removeSiting } from '@/core/job';
 import type { Hold, Siting } from '@/core/outline';
 import { useUnits } from '@/features/job/use-units';
@@ -16,6 +17,7 @@ import { drawingName, holdInWords, lengthsOfEdges, sitedInWords } from './site-w
 export function SitingCard({ siting }: { siting: Siting }) {
   const { jobs } = useDesk();
   const { run } = jobs.getState();
+  const change = useChange(siting);
   const units = useUnits();
   const { job, derived } = useJob((state) => state);
   const chosen = useSession(({ tool }) => (tool.name === 'site' ? tool.state.siting : undefined));
@@ -45,7 +47,7 @@ export function SitingCard({ siting }: { siting: Siting }) {
           <AngleField
             label="Turned by"
             radians={sited.put.turn}
-            onChange={(turn) => run(changeSiting({ ...siting, put: { ...sited.put, turn } }, 'siting-moved'))}
+            onChange={(turn) => change({ put: { ...sited.put, turn } }, 'siting-moved')}
             testID="siting-turn"
           />
         ) : null}
@@ -53,7 +55,7 @@ export function SitingCard({ siting }: { siting: Siting }) {
           label="Overhangs by"
           mm={siting.overhang ?? 0}
           signed
-          onChange={(mm) => run(changeSiting({ ...siting, overhang: Math.max(0, mm) }, 'overhang-set'))}
+          onChange={(mm) => change({ overhang: Math.max(0, mm) }, 'overhang-set')}
           testID="siting-overhang"
         />
       </View>
@@ -70,16 +72,25 @@ export function SitingCard({ siting }: { siting: Siting }) {
   );
 }
 
+/** Changes how it is set, and goes after it where it is out of sight then. */
+function useChange(siting: Siting) {
+  const { jobs, session } = useDesk();
+  return (to: Partial<Siting>, code: Parameters<typeof changeSiting>[1], hold?: string) => {
+    jobs.getState().run(changeSiting({ ...siting, ...to }, code, hold));
+    const { outlines } = jobs.getState().job;
+    follow(
+      session,
+      outlines.filter((outline) => isSitedBy(siting, outline)).map(({ id }) => id),
+    );
+  };
+}
+
 /** One thing that is said, its figure, and on which side it is. */
 function HoldRow({ hold, siting, isLost }: { hold: Hold; siting: Siting; isLost: boolean }) {
-  const { jobs } = useDesk();
-  const { run } = jobs.getState();
+  const change = useChange(siting);
   const put = (next: Hold) =>
-    run(
-      changeSiting({ ...siting, holds: siting.holds.map((other) => (other === hold ? next : other)) }, 'hold-changed'),
-    );
-  const remove = () =>
-    run(changeSiting({ ...siting, holds: siting.holds.filter((other) => other !== hold) }, 'hold-removed'));
+    change({ holds: siting.holds.map((other) => (other === hold ? next : other)) }, 'hold-changed', hold.id);
+  const remove = () => change({ holds: siting.holds.filter((other) => other !== hold) }, 'hold-removed');
   const { job, derived } = useJob((state) => state);
   const words = holdInWords(hold, lengthsOfEdges(job, derived.shapes, useUnits()));
   return (
