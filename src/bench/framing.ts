@@ -1,6 +1,16 @@
 import type { StoreApi } from 'zustand';
 import type { Box, Vec } from '@/core/geometry';
-import { followed, goneTo, inRoom, keptInSight, pannedBy, shownWhole, zoomedAbout, type Look, type LookScene } from './look';
+import {
+  followed,
+  goneTo,
+  inRoom,
+  keptInSight,
+  pannedBy,
+  shownWhole,
+  zoomedAbout,
+  type Look,
+  type LookScene,
+} from './look';
 import type { SessionState } from './session-state';
 import { toScreen, type Room } from './viewport';
 

@@ -7,7 +7,7 @@ import { LengthField } from '@/features/trace/make/fields';
 import { Card } from '@/ui/card';
 import { RoundButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
-import { clearInWords, edgeInWords } from './site-words';
+import { clearInWords, edgeInWords, lengthsOfEdges } from './site-words';
 
 /** Edges that what is set here has to keep from, and by how much each drawing does. */
 export function SetbackCards({ plane }: { plane: string }) {
@@ -21,7 +21,7 @@ function SetbackCard({ setback }: { setback: Setback }) {
   const units = useUnits();
   const { job, derived } = useJob((state) => state);
   const kept = clearancesOn(setback.plane, job, derived).filter((one) => one.setback === setback);
-  const edge = edgeInWords(setback.on[0], job);
+  const edge = edgeInWords(setback.on[0], job, lengthsOfEdges(job, derived.shapes, units));
   return (
     <Card testID={`setback-${edge}`}>
       <View style={{ flexDirection: 'row', alignItems: 'flex-start', gap: 4 }}>

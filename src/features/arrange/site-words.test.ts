@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { createDeriver } from '@/core/derive';
 import { readJob } from '@/core/job';
-import { holdInWords, lengthsOfEdges } from './site-words';
+import { edgeInWords, holdInWords, lengthsOfEdges } from './site-words';
 
 const read = readJob(JSON.parse(readFileSync('public/demo/orchard.json', 'utf8')));
 if (!read.ok) throw new Error(read.code);
@@ -36,4 +36,10 @@ it('what is gone has no length, and is said without', () => {
     'From the edge here to its edge',
     'Along the edge here, from its beginning to its corner',
   ]);
+});
+
+it('an edge to keep from is said by its number and its length, and that it is gone', () => {
+  const [edge] = demo.setbacks[0]!.on;
+  expect(edgeInWords(edge, demo, lengthOf)).toBe('Edge 1, 18.14 m');
+  expect(edgeInWords(edge, { outlines: [] }, lengthOf)).toBe('An edge that is gone');
 });

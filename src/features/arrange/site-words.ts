@@ -69,10 +69,12 @@ export function sitedInWords(
 }
 
 /** Which edge of its outline, and how long it is. */
-export function edgeInWords(end: OutlineEnd, { outlines }: Pick<Job, 'outlines'>): string {
+export function edgeInWords(end: OutlineEnd, { outlines }: Pick<Job, 'outlines'>, lengthOf: LengthOfEdge): string {
   const outline = outlines.find(({ id }) => id === end.outline);
   const index = outline?.shape === 'chain' ? outline.nodes.findIndex(({ id }) => id === end.segment) : -1;
-  return index < 0 ? 'An edge that is gone' : `Edge ${index + 1}`;
+  if (index < 0) return 'An edge that is gone';
+  const length = lengthOf(end);
+  return length === undefined ? `Edge ${index + 1}` : `Edge ${index + 1}, ${length}`;
 }
 
 /** By how much it is clear or over, and what that is of. */
