@@ -36,16 +36,33 @@ export function runCommand(history: History, command: Command): History {
   return { job, entries, cursor: entries.length };
 }
 
-/** Whether an entry replaces just what the one before it replaced, under the same key: then the two are one step. */
+/** Whether an entry changes, under the same key, nothing but what the one before it changed: then the two are one step. A name and a figure of one thing are two. */
 function isContinued(last: HistoryEntry, next: HistoryEntry): boolean {
-  const paths = (patches: readonly Patch[]) => patches.map((patch) => `${patch.op} ${patch.path.join('/')}`).join();
-  return (
-    next.merge !== undefined &&
-    last.merge === next.merge &&
-    paths(last.patches) === paths(next.patches) &&
-    next.patches.every((patch) => patch.op === 'replace')
-  );
+  const paths = ({ patches }: HistoryEntry) => patches.map(({ path }) => path.join('/')).join();
+  if (next.merge === undefined || last.merge !== next.merge || paths(last) !== paths(next)) return false;
+  if (![...last.patches, ...next.patches].every(({ op }) => op === 'replace')) return false;
+  const before = new Set(listChanged(last));
+  return listChanged(next).every((path) => before.has(path));
 }
+
+/** Paths to the values that an entry changed: to each by itself also where it replaced what holds them. */
+const listChanged = ({ patches, inverse }: HistoryEntry): readonly string[] =>
+  patches.flatMap(({ path, value }) => {
+    const name = path.join('/');
+    const before = inverse.find((other) => other.path.join('/') === name);
+    return listDifferences(before?.value, value).map((rest) => name + rest);
+  });
+
+/** Where two values differ. A place is one value: which of its numbers it was moved by is no matter. */
+function listDifferences(a: unknown, b: unknown): readonly string[] {
+  if (a === b) return [];
+  if (!isHolder(a) || !isHolder(b) || Array.isArray(a) !== Array.isArray(b)) return [''];
+  const keys = new Set([...Object.keys(a), ...Object.keys(b)]);
+  return [...keys].flatMap((key) => listDifferences(a[key], b[key]).map((rest) => `/${key}${rest}`));
+}
+
+const isHolder = (value: unknown): value is Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null && !(Array.isArray(value) && value.every(Number.isFinite));
 
 export function undo(history: History): History {
   const entry = history.entries[history.cursor - 1];

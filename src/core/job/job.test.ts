@@ -1,6 +1,9 @@
 import fc from 'fast-check';
+import type { Siting } from '../outline';
 import {
   addEvidence,
+  changeSiting,
+  setOnPlane,
   unseeFeature,
   setSide,
   removeSpan,
@@ -160,6 +163,44 @@ describe('the history', () => {
     );
     expect(nudged.entries).toHaveLength(4);
     expect(undo(nudged).job).toEqual(drawn.job);
+  });
+
+  it('takes another figure of the same thing as another step, and the same figure again as the same one', () => {
+    const says = (off: number, along: number): Siting => ({
+      id: 's',
+      plane: 'v',
+      of: 'w',
+      holds: [
+        { id: 'off', kind: 'off', own: { outline: 'o' }, to: { outline: 'p' }, value: off },
+        { id: 'along', kind: 'along', own: { outline: 'o' }, to: { outline: 'p' }, value: along },
+      ],
+      put: { at: [0, 0], turn: 0 },
+    });
+    const said = [says(1400, 5200), says(1500, 5200), says(1900, 5200), says(1900, 17_000)];
+    const [first, ...later] = said as [Siting, ...Siting[]];
+    const start = runCommand(startHistory(job()), setOnPlane(first, []));
+    const done = later.reduce((history, next) => runCommand(history, changeSiting(next, 'hold-changed')), start);
+    expect(done.entries).toHaveLength(start.entries.length + 2);
+    expect(undo(done).job.sitings).toEqual([says(1900, 5200)]);
+    expect(undo(undo(done)).job.sitings).toEqual([first]);
+    expect(redo(redo(undo(undo(done)))).job).toEqual(done.job);
+  });
+
+  it('takes a thing that is moved one way and then the other as one step', () => {
+    const at = (x: number, y: number): Siting => ({
+      id: 's',
+      plane: 'v',
+      of: 'w',
+      holds: [],
+      put: { at: [x, y], turn: 0 },
+    });
+    const start = runCommand(startHistory(job()), setOnPlane(at(0, 0), []));
+    const moved = [at(1, 0), at(1, 1), at(1, 2)].reduce(
+      (history, next) => runCommand(history, changeSiting(next, 'siting-moved')),
+      start,
+    );
+    expect(moved.entries).toHaveLength(start.entries.length + 1);
+    expect(undo(moved).job).toEqual(start.job);
   });
 });
 

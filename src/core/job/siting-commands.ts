@@ -22,10 +22,9 @@ export const addSited = (made: readonly MadeOutline[]) =>
 export const changeSiting = (
   siting: Siting,
   code: 'siting-moved' | 'hold-added' | 'hold-changed' | 'hold-removed' | 'overhang-set',
-  hold = '',
 ): Command => ({
   ...command(code, (job) => replaceById(job.sitings, draft(siting))),
-  ...(code === 'hold-added' || code === 'hold-removed' ? {} : { merge: `siting/${siting.id}/${code}/${hold}` }),
+  ...(code === 'hold-added' || code === 'hold-removed' ? {} : { merge: `siting/${siting.id}/${code}` }),
 });
 
 /** Takes it off again, with what shows it there and what was said of that. */

@@ -75,8 +75,8 @@ export function SitingCard({ siting }: { siting: Siting }) {
 /** Changes how it is set, and goes after it where it is out of sight then. */
 function useChange(siting: Siting) {
   const { jobs, session } = useDesk();
-  return (to: Partial<Siting>, code: Parameters<typeof changeSiting>[1], hold?: string) => {
-    jobs.getState().run(changeSiting({ ...siting, ...to }, code, hold));
+  return (to: Partial<Siting>, code: Parameters<typeof changeSiting>[1]) => {
+    jobs.getState().run(changeSiting({ ...siting, ...to }, code));
     const { outlines } = jobs.getState().job;
     follow(
       session,
@@ -89,7 +89,7 @@ function useChange(siting: Siting) {
 function HoldRow({ hold, siting, isLost }: { hold: Hold; siting: Siting; isLost: boolean }) {
   const change = useChange(siting);
   const put = (next: Hold) =>
-    change({ holds: siting.holds.map((other) => (other === hold ? next : other)) }, 'hold-changed', hold.id);
+    change({ holds: siting.holds.map((other) => (other === hold ? next : other)) }, 'hold-changed');
   const remove = () => change({ holds: siting.holds.filter((other) => other !== hold) }, 'hold-removed');
   const { job, derived } = useJob((state) => state);
   const words = holdInWords(hold, lengthsOfEdges(job, derived.shapes, useUnits()));
