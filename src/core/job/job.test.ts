@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import type { Siting } from '../outline';
 import {
   addEvidence,
   changeSiting,
@@ -58,7 +57,7 @@ import {
   type Job,
   type Sheet,
 } from '.';
-import type { Opening, Outline } from '../outline';
+import type { Opening, Outline, Siting } from '../outline';
 
 const sheet: Sheet = {
   id: 's',
