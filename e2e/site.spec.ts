@@ -4,7 +4,7 @@ import { FROM_WALL, KEPT } from '../demo/jobs-orchard';
 import { GLASSHOUSE } from '../demo/scenes/glasshouse';
 import { ORCHARD, PIXEL } from '../demo/scenes/orchard';
 import { readDxf } from '../src/core/formats';
-import { endOf, startOf } from '../src/core/geometry';
+import { distance, endOf, scale, startOf, subtract } from '../src/core/geometry';
 import { axe } from './helpers/axe';
 import { expect, judgeDxf, test, type Desk } from './helpers/desk';
 import type { Px } from './helpers/hand';
@@ -72,8 +72,6 @@ async function standsInFile(desk: Desk) {
     within: [Math.min(...within), Math.max(...within)],
   } as const;
 }
-
-const dist = (a: At, b: At) => Math.hypot(b[0] - a[0], b[1] - a[1]);
 
 test('a shed is set down on its plot, turned to the lane, so far from it and from a corner; what it keeps clear of is told with its plus-minus @phone', async ({
   desk,
@@ -197,7 +195,7 @@ test('the glasshouse of the orchard hangs over what is kept clear of the wall; p
 
   // Typed far along the wall while one looks closely, it is gone after.
   const [from, to] = ORCHARD.wall as unknown as readonly [At, At];
-  const [dx, dy] = [(to[0] - from[0]) / dist(from, to), (to[1] - from[1]) / dist(from, to)];
+  const [dx, dy] = scale(subtract(to, from), 1 / distance(from, to));
   const stands = (along: number): At => [
     from[0] + along * dx + (1900 + 1500) * dy,
     from[1] + along * dy - (1900 + 1500) * dx,

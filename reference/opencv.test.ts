@@ -1,9 +1,19 @@
 /** The picture library of the registry (@techstark/opencv-js) as a second opinion on maps and lenses. */
 import { readFileSync } from 'node:fs';
 import jpeg from 'jpeg-js';
-import { fitView, straightened, toPlane, toSheet, type Observation, type Points } from '../src/core/calibrate';
+import {
+  chooseModel,
+  fitView,
+  OWN_PLANE,
+  straightened,
+  toPlane,
+  toSheet,
+  type Observation,
+  type Points,
+} from '../src/core/calibrate';
 import { trueMap } from '../src/core/calibrate/simulation';
 import { distance, findEllipse, onEllipse, type Ellipse, type Vec } from '../src/core/geometry';
+import { toSpace, type Pose } from '../src/core/space';
 import { colourPictureFrom, createPyramid, findRim, straightenRows } from '../src/core/raster';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- the library has no types worth the name */
@@ -80,29 +90,15 @@ it('finds nearly the same map from points that somebody pointed at: the differen
   expect(apart(ours(sheet, PLANE), theirs(sheet, PLANE))).toBeLessThan(0.5 * pointing);
 });
 
-it('sees the camera where their pose puts it', () => {
-  const focal = (26 / (Math.hypot(36, 24) / 2)) * (Math.hypot(4032, 3024) / 2);
-  const seen = trueMap(picture, 'camera', 'none', [
-    Math.log(330),
-    0.45,
-    -0.3,
-    Math.log(focal / (Math.hypot(4032, 3024) / 2)),
-  ]);
-  const sheet = PLANE.map((place) => toSheet(seen, place));
-  const points: Points = Object.fromEntries(sheet.map((at, i) => [`p${i}`, { at, sigma: 1 }]));
-  const evidence = PLANE.map((mm, i): Observation => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
-  const fit = fitView({
-    picture,
-    datum: { origin: [0, 0], direction: 0 },
-    points,
-    evidence,
-    lift: { mm: 0, sigma: 1e-9 },
-    model: 'camera',
-    lens: 'none',
-  });
-  if (!fit.ok) throw new Error(fit.code);
+const HALF = Math.hypot(4032, 3024) / 2;
+const focal = (26 / (Math.hypot(36, 24) / 2)) * HALF;
+const CAMERA = [Math.log(330), 0.45, -0.3, Math.log(focal / HALF)];
+const theirCamera = () => cv.matFromArray(3, 3, cv.CV_64F, [focal, 0, 2015.5, 0, focal, 1511.5, 0, 0, 1]);
+const WITHOUT_LENS = [0, 0, 0, 0];
+
+/** Their pose of the camera by which the places of the plane are seen there. */
+function theirPose(sheet: readonly Vec[]): { readonly rotation: any; readonly translation: any } {
   const [rotation, translation] = [new cv.Mat(), new cv.Mat()];
-  const camera = cv.matFromArray(3, 3, cv.CV_64F, [focal, 0, 2015.5, 0, focal, 1511.5, 0, 0, 1]);
   cv.solvePnP(
     cv.matFromArray(
       8,
@@ -116,11 +112,30 @@ it('sees the camera where their pose puts it', () => {
       cv.CV_64FC2,
       sheet.flatMap(([x, y]) => [x - 0.5, y - 0.5]),
     ),
-    camera,
-    cv.matFromArray(1, 4, cv.CV_64F, [0, 0, 0, 0]),
+    theirCamera(),
+    cv.matFromArray(1, 4, cv.CV_64F, WITHOUT_LENS),
     rotation,
     translation,
   );
+  return { rotation, translation };
+}
+
+it('sees the camera where their pose puts it', () => {
+  const seen = trueMap(picture, 'camera', 'none', CAMERA);
+  const sheet = PLANE.map((place) => toSheet(seen, place));
+  const points: Points = Object.fromEntries(sheet.map((at, i) => [`p${i}`, { at, sigma: 1 }]));
+  const evidence = PLANE.map((mm, i): Observation => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
+  const fit = fitView({
+    picture,
+    datum: { origin: [0, 0], direction: 0 },
+    points,
+    evidence,
+    lift: { mm: 0, sigma: 1e-9 },
+    model: 'camera',
+    lens: 'none',
+  });
+  if (!fit.ok) throw new Error(fit.code);
+  const { rotation, translation } = theirPose(sheet);
   const turned = new cv.Mat();
   cv.Rodrigues(rotation, turned);
   const [r, t] = [turned.data64F as Float64Array, translation.data64F as Float64Array];
@@ -129,6 +144,40 @@ it('sees the camera where their pose puts it', () => {
   const [across = 0, up = 0] = numbers('tilt');
   expect(Math.exp(numbers('scale')[0]!)).toBeCloseTo(theirHeight, 2);
   expect(Math.cos(across) * Math.cos(up)).toBeCloseTo(Math.abs(r[8]!), 5);
+});
+
+const FACES: Readonly<Record<string, Pose>> = {
+  'a level 25 mm up': { origin: [0, 0, 25], x: [1, 0, 0], y: [0, 1, 0] },
+  'a wall that stands on it': { origin: [30, 60, 0], x: [0.8, 0.6, 0], y: [0, 0, 1] },
+  'a roof of 3 in 4': { origin: [-40, 10, 5], x: [0, 1, 0], y: [-0.8, 0, 0.6] },
+};
+
+it.each(Object.keys(FACES))('sees the places of %s where they project them', (name) => {
+  const pose = FACES[name]!;
+  const model = chooseModel(picture, 'camera', 'none', { turns: false, shifts: false });
+  const own = model.mapAt(CAMERA, OWN_PLANE);
+  const { rotation, translation } = theirPose(PLANE.map((place) => toSheet(own, place)));
+  const places: readonly Vec[] = PLANE.map(([x, y]) => [x / 4, y / 4]);
+  const images = new cv.Mat();
+  cv.projectPoints(
+    cv.matFromArray(
+      places.length,
+      1,
+      cv.CV_64FC3,
+      places.flatMap((place) => [...toSpace(pose, place)]),
+    ),
+    rotation,
+    translation,
+    theirCamera(),
+    cv.matFromArray(1, 4, cv.CV_64F, WITHOUT_LENS),
+    images,
+    new cv.Mat(),
+  );
+  const map = model.mapAt(CAMERA, pose);
+  places.forEach((place, i) => {
+    const [x, y] = [0, 1].map((axis) => (images.data64F[2 * i + axis] as number) + 0.5) as [number, number];
+    expect(distance(toPlane(map, [x, y]), place)).toBeLessThan(1e-3);
+  });
 });
 
 it('bends a lens the same way: their straight places, drawn by their lens, are straightened by ours', () => {

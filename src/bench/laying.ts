@@ -71,6 +71,10 @@ export function layingOf(viewport: { readonly laying?: Laying | undefined }, fit
   return viewport.laying ?? asTaken(fit);
 }
 
+/** The box on the bench around a box of the view plane. */
+export const boxOnBench = ({ fromPlane }: Laying, { min, max }: Box): Box =>
+  boxAround([min, max, [min[0], max[1]] as const, [max[0], min[1]] as const].map(fromPlane));
+
 /** The box of what a view shows of its picture as it lies, bench frame; of what can be laid of it. */
 export function boundsOf(laying: Laying, { view, sheet: { width, height } }: Pick<FittedView, 'view' | 'sheet'>): Box {
   const grid = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875, 1];

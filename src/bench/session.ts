@@ -1,7 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Hand } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
-import { boxAround, distance, subtract, type Vec } from '@/core/geometry';
+import { distance, subtract, type Vec } from '@/core/geometry';
 import { findLockOn, type EvidenceKind } from '@/core/job';
 import { newId, type JobStore, type LoadedReference } from '@/store';
 import { pointingSigma, type Aim } from './aim';
@@ -9,7 +9,7 @@ import { aimIn, isCatching, nudgedBy, turnAfterIn, type Aimed } from './aimed';
 import type { PictureEdges } from './edges';
 import { Covers } from './covers';
 import { findElsewhere, fittedIn } from './ground';
-import { boundsOf, layingOf, squaredUp, turned } from './laying';
+import { boundsOf, boxOnBench, layingOf, squaredUp, turned } from './laying';
 import type { LookScene } from './look';
 import { seekIn, type Sought } from './seeking';
 import { startState, type Catch, type Notice, type SessionState } from './session-state';
@@ -353,8 +353,7 @@ export class Session {
   /** Brings a box of the view plane into sight, and points at its middle. */
   goTo(min: Vec, max: Vec): void {
     const fitted = this.findFitted();
-    const corners: readonly Vec[] = [min, max, [min[0], max[1]], [max[0], min[1]]];
-    if (fitted) this.framing.goTo(boxAround(corners.map(layingOf(this.getState().viewport, fitted.fit).fromPlane)));
+    if (fitted) this.framing.goTo(boxOnBench(layingOf(this.getState().viewport, fitted.fit), { min, max }));
     this.set({ beacon: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] });
   }
 

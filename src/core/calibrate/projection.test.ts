@@ -4,7 +4,7 @@ import { chooseModel, type ModelName } from './models';
 import { atHeight, OWN_PLANE } from './projection';
 import { toPlane, toSheet } from './sheet-map';
 
-/** A camera's middle by what the model says of it: so far from the place that it looks at, along its line of sight; everything else is seen from afar. */
+/** From a camera's middle, or from afar along one way. */
 type Seen = { readonly from: Vec3 } | { readonly along: Vec3 };
 
 const PICTURE = { width: 4000, height: 3000, kind: 'photo', focal35mm: 27 } as const;

@@ -17,6 +17,7 @@ export type LengthOfEdge = (end: OutlineEnd) => string | undefined;
 /** Edges are told apart by three figures or so. Share of their length. */
 const NAMING = 1 / 400;
 
+/** In the job's units, without a plus-minus. */
 export const lengthsOfEdges =
   ({ outlines }: Pick<Job, 'outlines'>, shapes: ReadonlyMap<string, Shape>, units: Units): LengthOfEdge =>
   (end) => {
