@@ -9,4 +9,6 @@ const isMessages = (name, from) =>
 config.resolver.resolveRequest = (context, name, platform) =>
   isMessages(name, context.originModulePath) ? { type: 'empty' } : context.resolveRequest(context, name, platform);
 
+config.transformer.minifierPath = require.resolve('./scripts/minifier.cjs');
+
 module.exports = config;

@@ -18,6 +18,7 @@ const INPUTS = [
   'package-lock.json',
   'tsconfig.json',
   'scripts/build.mjs',
+  'scripts/minifier.cjs',
 ];
 
 function listFiles(place) {

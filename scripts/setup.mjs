@@ -1,21 +1,26 @@
 // Makes the checkout ready: node setup.mjs app|all [--quiet]. Uses only what Node brings. Does nothing when all is there.
-import { execFileSync, spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
 import { createHash } from 'node:crypto';
 import { copyFileSync, cpSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { alone } from './alone.mjs';
 
 const quiet = process.argv.includes('--quiet');
 const say = (text) => quiet || console.log(text);
-const run = (command, args) =>
-  execFileSync(command, args, { stdio: quiet ? ['ignore', 'ignore', 'inherit'] : 'inherit' });
+
+async function run(command, args, environment = {}) {
+  const stdio = quiet ? ['ignore', 'ignore', 'inherit'] : 'inherit';
+  const [status] = await once(spawn(command, args, { stdio, env: { ...process.env, ...environment } }), 'close');
+  if (status !== 0) throw new Error(`${command} ${args.join(' ')} ended with ${status}`);
+}
 
 /** Node packages, when they are missing or older than the lock file. */
-function installPackages() {
+async function installPackages() {
   const wanted = createHash('sha256').update(readFileSync('package-lock.json')).digest('hex');
   const stamp = 'node_modules/.bryony-lock';
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   say('Installing the packages that the lock file names (about two minutes the first time) …');
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
   writeFileSync(stamp, wanted);
 }
 
@@ -82,7 +87,7 @@ const DEBIAN = [
   ['opencv-doc', () => existsSync('/usr/share/doc/opencv-doc/examples/data/left01.jpg')],
 ];
 
-function installDebianPackages() {
+async function installDebianPackages() {
   const missing = DEBIAN.filter(([, isThere]) => !isThere()).map(([name]) => name);
   if (missing.length === 0) return;
   const install = ['install', '-y', '-qq', '--no-install-recommends', ...missing];
@@ -91,15 +96,14 @@ function installDebianPackages() {
     process.exit(1);
   }
   say(`Installing Debian's ${missing.join(' and ')} …`);
-  const environment = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  execFileSync('apt-get', ['update', '-qq'], { stdio: 'inherit', env: environment });
-  execFileSync('apt-get', install, { stdio: 'inherit', env: environment });
+  await run('apt-get', ['update', '-qq']);
+  await run('apt-get', install, { DEBIAN_FRONTEND: 'noninteractive' });
 }
 
-await alone('set-up', () => {
-  installPackages();
-  copyFonts();
-  copyVendor();
-  copyPdf();
-  if (process.argv[2] === 'all') installDebianPackages();
-});
+// Each waits for the network most of the time, and neither for the other.
+await alone('set-up', () =>
+  Promise.all([
+    process.argv[2] === 'all' ? installDebianPackages() : undefined,
+    installPackages().then(() => [copyFonts, copyVendor, copyPdf].forEach((copy) => copy())),
+  ]),
+);

@@ -77,16 +77,16 @@ rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
 const tool = (...args) => ['npx', ['--no-install', ...args]];
 // Two at a time, one for each core: both take about as long.
-const [[lint, types, coreTypes, format], [built, unused]] = await Promise.all([
+const [[lint, types, coreTypes], [built, unused, format]] = await Promise.all([
   inTurn(
     () => run('Lint and the arrows between rooms', ...tool('eslint', '.', '--max-warnings', '0')),
     () => run('Types of the app', ...tool('tsc', '--noEmit')),
     () => run('Types of the core (no DOM, no Node)', ...tool('tsc', '--noEmit', '-p', 'src/core/tsconfig.json')),
-    () => run('Format', ...tool('prettier', '--check', '--log-level', 'warn', '.')),
   ),
   inTurn(
     () => run('Build', process.execPath, ['scripts/build.mjs']),
     () => run('Nothing that nobody uses', ...tool('knip', '--no-progress')),
+    () => run('Format', ...tool('prettier', '--check', '--log-level', 'warn', '.')),
   ),
 ]);
 count(lint, 'Lint');
