@@ -1,16 +1,9 @@
 /** Demo jobs of finished drawings: a blade with what is true of it and its sizes, half a nest box made whole, a hanger from its middle line, the shed's plan. */
 import { readFileSync } from 'node:fs';
-import { createDeriver, relatingPlane } from '../src/core/derive';
+import { createDeriver, sayingOn } from '../src/core/derive';
 import { createJob, createView, FITTING_LAYERS, type Dimension, type Job } from '../src/core/job';
 import { FITTING_SETS, type Chain, type Node, type Outline, type Segment } from '../src/core/outline';
-import {
-  follows,
-  isRelatable,
-  judgeRelation,
-  listProposals,
-  type Relation,
-  type RelationEnd,
-} from '../src/core/relate';
+import { follows, judgeRelation, listProposals, type Relation, type RelationEnd } from '../src/core/relate';
 import { known, length, pointed, sheetOf, withEvidence, type Px } from './hand';
 import type { truthOfDrawn, truthOfNestBox } from './truth';
 
@@ -37,8 +30,7 @@ function chainThrough(
 /** Everything that is proposed of the rough trace is taken; the holes are of the drill's size. */
 function bladeDrawn({ blade }: Given): Job {
   const derived = createDeriver()(blade);
-  const plane = relatingPlane(derived.planes.get('blade-view')!);
-  const outlines = blade.outlines.filter(isRelatable);
+  const { outlines, relating: plane } = sayingOn(['blade-view'], blade, derived);
   const proposed: Relation[] = [];
   for (const { kind, on } of listProposals(outlines, [], plane)) {
     const relation: Relation = { id: `said-${proposed.length}`, plane: 'blade-view', kind, on };

@@ -1,4 +1,4 @@
-import { createDeriver, measureDimension, relatingPlane } from '../../src/core/derive';
+import { createDeriver, measureDimension, sayingOn } from '../../src/core/derive';
 import { angleOf, scale, subtract, add, polar, type Vec } from '../../src/core/geometry';
 import {
   addEvidence,
@@ -13,7 +13,7 @@ import {
   type Sheet,
 } from '../../src/core/job';
 import type { Chain, CircleOutline, PointedPlace, Segment } from '../../src/core/outline';
-import { isRelatable, listProposals, type RelationKind } from '../../src/core/relate';
+import { listProposals, type RelationKind } from '../../src/core/relate';
 
 /** A square-on picture of a rounded corner, px a mm; its scale is known as well as nobody needs to ask. */
 const SCALE = 6.5;
@@ -69,9 +69,8 @@ export function countTangentProposed(
   hand: Hand,
 ): number {
   const { job, derived } = jobWith(radius, turn, tool, hand, false);
-  return listProposals(job.outlines.filter(isRelatable), [], relatingPlane(derived.planes.get('v')!)).filter(
-    ({ kind }) => kind === 'tangent',
-  ).length;
+  const { outlines, relating } = sayingOn(['v'], job, derived);
+  return listProposals(outlines, [], relating).filter(({ kind }) => kind === 'tangent').length;
 }
 
 const side = (i: number) => ({ outline: 'o', segment: `n${i}` });

@@ -1,6 +1,6 @@
-import { relatingPlane, type Derived } from '@/core/derive';
+import { sayingOn, type Derived } from '@/core/derive';
 import type { Job } from '@/core/job';
-import { isRelatable, listFreedoms, type Freedom } from '@/core/relate';
+import { listFreedoms, type Freedom } from '@/core/relate';
 
 const known = new WeakMap<Derived, Map<string, readonly Freedom[]>>();
 
@@ -10,18 +10,15 @@ export function freedomsIn(job: Job, derived: Derived, plane: string): readonly 
   known.set(derived, planes);
   const before = planes.get(plane);
   if (before) return before;
-  const [seen, related] = [derived.planes.get(plane), derived.related.get(plane)];
   const values = new Map(
-    (related?.groups ?? []).flatMap(({ solved }) => (solved.holds ? [...solved.solution.values] : [])),
+    (derived.related.get(plane)?.groups ?? []).flatMap(({ solved }) =>
+      solved.holds ? [...solved.solution.values] : [],
+    ),
   );
-  const outlines = job.outlines.filter(isRelatable).filter((outline) => outline.plane === plane);
-  const found = seen
-    ? listFreedoms(
-        outlines,
-        job.relations.filter((relation) => relation.plane === plane),
-        relatingPlane(seen),
-        values,
-      )
+  const { outlines, relations, relating } = sayingOn([plane], job, derived, 'moved');
+  const here = new Set(outlines.filter((outline) => outline.plane === plane).map(({ id }) => id));
+  const found = derived.planes.has(plane)
+    ? listFreedoms(outlines, relations, relating, values).filter(({ outline }) => here.has(outline))
     : [];
   planes.set(plane, found);
   return found;

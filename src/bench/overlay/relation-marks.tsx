@@ -33,9 +33,10 @@ function placeOf(end: RelationEnd, outline: Outline, shape: Shape): Vec | undefi
   return piece && pointAt(piece, isFullCircle(piece) ? 0.125 : 0.5);
 }
 
-function knownOf(end: RelationEnd, job: Job, derived: Derived) {
+/** What an end names, where that is drawn on the plane of the view. */
+function knownOf(end: RelationEnd, job: Job, derived: Derived, { view }: FittedView) {
   const [outline, shape] = [job.outlines.find(({ id }) => id === end.outline), derived.shapes.get(end.outline)];
-  return outline && shape ? { outline, shape } : undefined;
+  return outline?.plane === view.plane && shape ? { outline, shape } : undefined;
 }
 
 function screenPlaceOf(
@@ -45,7 +46,7 @@ function screenPlaceOf(
   fitted: FittedView,
   viewport: Viewport,
 ): Vec | undefined {
-  const it = knownOf(end, job, derived);
+  const it = knownOf(end, job, derived, fitted);
   const place = it && placeOf(end, it.outline, it.shape);
   return place && toScreen(viewport, fitted.fit.toSheet(place));
 }
@@ -63,7 +64,7 @@ export function ChosenMarks({
   return (
     <g data-testid="chosen-marks">
       {chosen.map((end, i) => {
-        const it = knownOf(end, job, derived);
+        const it = knownOf(end, job, derived, fitted);
         const piece = it && findPiece(end, it.outline, it.shape);
         const at = screenPlaceOf(end, job, derived, fitted, viewport);
         if (piece)
@@ -105,15 +106,13 @@ export function ChosenMarks({
 export function relationLabels({ job, derived, fitted, viewport, palette }: DrawnProps): Labelling {
   const screenOf = (end: RelationEnd) => screenPlaceOf(end, job, derived, fitted, viewport);
   const moved = (derived.related.get(fitted.view.plane)?.moves ?? [])
-    .filter(({ sigmas }) => sigmas > TOO_FAR)
+    .filter(({ sigmas, plane }) => sigmas > TOO_FAR && plane === fitted.view.plane)
     .map((move): Slip => ({
       words: `moved ${fitted.fit.scaled ? formatLength(move.distance, job.units) : `${move.distance.toFixed(1)} px`}`,
       at: toScreen(viewport, fitted.fit.toSheet(move.at)),
       isWarning: true,
     }));
-  const said = job.relations
-    .filter(({ plane }) => plane === fitted.view.plane)
-    .flatMap((relation) => listSlips(relation, job, screenOf, job.units));
+  const said = job.relations.flatMap((relation) => listSlips(relation, job, screenOf, job.units));
   const slips = [...moved, ...said, ...listSmooth(job, derived, fitted, viewport)]
     .filter(({ at: [x, y] }) => x > -40 && y > -20 && x < viewport.width + 40 && y < viewport.height + 20)
     .filter(isFirstSaid);

@@ -4,7 +4,7 @@ import { add, scale, type Vec } from '../geometry';
 import type { DrawnOutline, Hold, PointedPlace } from '../outline';
 import type { Relatable, Spread } from '../relate';
 import type { Derived } from './derive';
-import { doubtsOf, type SeenPlane } from './planes';
+import { doubtsAmong, doubtsOf, doubtsOn, type SeenPlane } from './planes';
 
 /** How what figures stand on may be otherwise than it is taken to be. What is not in it is as it is. */
 export interface Otherwise {
@@ -18,9 +18,10 @@ export interface Otherwise {
   readonly holds?: ReadonlyMap<Hold, number>;
 }
 
-/** Outlines of a plane that relations hold together, with what is known of where they may be. */
+/** Outlines that relations hold together, with what is known of where they may be. */
 export interface SolvedOutlines {
-  readonly plane: string;
+  /** The planes whose fits' doubts they follow. */
+  readonly planes: readonly SeenPlane[];
   readonly known: ReadonlyMap<string, Relatable>;
   readonly spread: Spread;
 }
@@ -30,11 +31,11 @@ export function solvedAmong(
   outlines: readonly DrawnOutline[],
   { related }: Pick<Derived, 'related'>,
 ): readonly SolvedOutlines[] {
-  return [...related].flatMap(([plane, { groups, shapes }]) =>
+  return [...new Set(related.values())].flatMap(({ planes, groups, shapes }) =>
     groups.flatMap((group) => {
       const { known } = group.solved;
       const spread = outlines.some(({ id }) => shapes.has(id) && known.has(id)) ? group.spread() : undefined;
-      return spread ? [{ plane, known, spread }] : [];
+      return spread ? [{ planes, known, spread }] : [];
     }),
   );
 }
@@ -50,7 +51,8 @@ export function causesOfFits(
   planes: readonly SeenPlane[],
   groups: readonly SolvedOutlines[],
 ): readonly Cause<Otherwise>[] {
-  const open = planes.filter(({ id }) => !groups.some((group) => group.plane === id && isSized(group)));
+  const sized = new Set(groups.filter(isSized).flatMap((group) => group.planes.map(({ id }) => id)));
+  const open = planes.filter(({ id }) => !sized.has(id));
   const moved = open.flatMap((plane) => {
     const fits = doubtsOf(plane);
     const all = fits.reduce((sum, { count }) => sum + count, 0);
@@ -72,12 +74,18 @@ export function causesOfFits(
 
 /** What pointing leaves open of solved outlines, and of the fits where sizes were said. */
 export function causesOfSolved(group: SolvedOutlines): readonly Cause<Otherwise>[] {
-  const { x, own, findDoubts } = group.spread;
+  const {
+    planes,
+    spread: { x, own, findDoubts },
+  } = group;
   const first = findDoubts(x);
   return rootOf(own).map((direction) => (by) => {
     const moved = x.map((value, i) => value + by * direction[i]!);
     const doubts = first && findDoubts(moved)!.map((doubt, k) => doubt - first[k]!);
-    return { unknowns: new Map([[group, moved]]), ...(doubts ? { doubts: new Map([[group.plane, doubts]]) } : {}) };
+    return {
+      unknowns: new Map([[group, moved]]),
+      ...(doubts ? { doubts: new Map(planes.map((plane) => [plane.id, doubtsOn(plane, planes, doubts)])) } : {}),
+    };
   });
 }
 
@@ -91,13 +99,13 @@ export function causesOfPlace(place: PointedPlace): readonly Cause<Otherwise>[] 
 export const causesOfHold = (hold: Hold): readonly Cause<Otherwise>[] =>
   hold.plusMinus === undefined ? [] : [(by) => ({ holds: new Map([[hold, (by * hold.plusMinus!) / 2]]) })];
 
-/** Unknowns of solved outlines as they follow the doubts of their plane's fits. */
+/** Unknowns of solved outlines as they follow the doubts of their planes' fits. */
 export function unknownsAt(
-  { plane, spread: { x, follows } }: SolvedOutlines,
+  { planes, spread: { x, follows } }: SolvedOutlines,
   moved: readonly number[] | undefined,
   { doubts }: Otherwise,
 ): readonly number[] {
-  const by = doubts?.get(plane);
+  const by = doubts && doubtsAmong(planes, doubts);
   const from = moved ?? x;
   if (!follows || !by) return from;
   return from.map((value, i) => by.reduce((sum, doubt, k) => sum + follows.get(i, k) * doubt, value));

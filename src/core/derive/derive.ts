@@ -15,7 +15,9 @@ import {
 } from './fits';
 import { createMaking } from './made';
 import { listPlanes, type SeenPlane } from './planes';
-import { createRelating, type RelatedPlane } from './related';
+import { createRelating, type RelatedPlanes } from './related';
+import { standingIn } from './stands-in';
+import { listTied } from './tied';
 import { createSpaceCurves, type StandingCurve } from './space-curves';
 
 /** Everything that is computed from a job: a fit for every view, every plane as views see it, and a shape for every outline. */
@@ -30,8 +32,8 @@ export interface Derived {
   readonly shapes: ReadonlyMap<string, Shape>;
   /** A curve in space by its id: made when it is asked for, and refused with its reason where its two outlines make none. */
   spaceCurve(id: string): Result<StandingCurve> | undefined;
-  /** What relations make of a plane that has any. */
-  readonly related: ReadonlyMap<string, RelatedPlane>;
+  /** What relations make of a plane that has any; planes that they tie have the same. */
+  readonly related: ReadonlyMap<string, RelatedPlanes>;
 }
 
 /**
@@ -52,15 +54,15 @@ export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldO
     const views = new Map(standing);
     const planes = listPlanes(views.values());
     const related = new Map(
-      [...planes].flatMap(([id, seen]) => {
-        const made = relate(seen, job.outlines, job.relations);
-        return made ? [[id, made] as const] : [];
+      listTied(planes, job.outlines, job.relations).flatMap((tied) => {
+        const made = relate(tied, (plane) => standingIn(plane, { views, arranged }));
+        return tied.planes.map(({ id }) => [id, made] as const);
       }),
     );
     // Sizes that were typed move the fit within its doubt, and all that is traced in the view with it.
-    for (const [id, { moved }] of related) {
-      planes.set(id, moved);
-      for (const fitted of moved.views) views.set(fitted.view.id, fitted);
+    for (const plane of [...new Set(related.values())].flatMap(({ moved }) => moved)) {
+      planes.set(plane.id, plane);
+      for (const fitted of plane.views) views.set(fitted.view.id, fitted);
     }
     const shapes = make(job, planes, draw(job, planes, related));
     const spaceCurve = curve(job, { views, shapes, arranged });
@@ -142,7 +144,7 @@ function createFitting(most: number) {
 function createDrawing(): (
   job: Pick<Job, 'outlines'>,
   planes: ReadonlyMap<string, SeenPlane>,
-  related: ReadonlyMap<string, RelatedPlane>,
+  related: ReadonlyMap<string, RelatedPlanes>,
 ) => ReadonlyMap<string, Shape> {
   const shapes = new WeakMap<Outline, { readonly of: readonly Fit[]; readonly shape: Shape }>();
   const drawn = (outline: DrawnOutline, { fits, placing }: SeenPlane): Shape => {

@@ -196,9 +196,10 @@ function shapesAt(
   for (const group of groups) {
     const values = group.spread.valuesFrom(unknownsAt(group, otherwise.unknowns?.get(group), otherwise));
     // Solved places are on the plane already; pulled handles are still the sheet's.
-    const placing = { ...moved.get(group.plane)!.placing, scaled: true };
-    for (const source of held.flatMap(({ id }) => group.known.get(id) ?? []))
+    for (const source of held.flatMap(({ id }) => group.known.get(id) ?? [])) {
+      const placing = { ...moved.get(source.plane)!.placing, scaled: true };
       drawn.set(source.id, shapeOf(outlineAt(source, values), placing));
+    }
   }
   if (made.length === 0) return drawn;
   const among = {

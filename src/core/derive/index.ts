@@ -61,8 +61,9 @@ export {
   type VariantsOfSide,
 } from './variants';
 export { planeAsView } from './ground';
-export { relatingPlane, seenPlane, type SeenPlane } from './planes';
-export type { RelatedPlane } from './related';
+export { type SeenPlane } from './planes';
+export type { RelatedPlanes } from './related';
+export { sayingOn, type Saying } from './tied';
 export { placedView, type MapPlace } from './placed-sheet';
 export {
   handOf,

@@ -1,7 +1,7 @@
 import { listMapDoubts, listReaches, movedFit, pointingCovariance, type Fit } from '../calibrate';
 import type { Vec } from '../geometry';
 import type { Knowing, Placing } from '../outline';
-import type { RelatingPlane } from '../relate';
+import type { RelatingPlane, RelatingPlanes, StandingIn } from '../relate';
 import type { FittedView } from './fits';
 import { knowingIn } from './knowing';
 
@@ -69,6 +69,34 @@ export function doubtsOf({ fits }: Pick<SeenPlane, 'fits'>): readonly FitDoubts[
   });
 }
 
+/** Of the doubts of several planes' fits those of one of the planes, in its own order. */
+export function doubtsOn(plane: SeenPlane, among: readonly SeenPlane[], doubts: readonly number[]): readonly number[] {
+  const all = doubtsOf(together(among));
+  return doubtsOf(plane).flatMap(({ of }) => {
+    const { first, count } = all.find((fit) => fit.of === of)!;
+    return doubts.slice(first, first + count);
+  });
+}
+
+/** The other way: the doubts of several planes' fits, as far as they are said plane by plane; undefined where none is. */
+export function doubtsAmong(
+  among: readonly SeenPlane[],
+  doubts: ReadonlyMap<string, readonly number[]>,
+): readonly number[] | undefined {
+  if (!among.some(({ id }) => doubts.has(id))) return undefined;
+  return doubtsOf(together(among)).flatMap(({ of, count }): readonly number[] => {
+    for (const plane of among) {
+      const [own, said] = [doubtsOf(plane).find((fit) => fit.of === of), doubts.get(plane.id)];
+      if (own && said) return said.slice(own.first, own.first + count);
+    }
+    return Array.from({ length: count }, () => 0);
+  });
+}
+
+const together = (among: readonly SeenPlane[]): Pick<SeenPlane, 'fits'> => ({
+  fits: among.flatMap(({ fits }) => fits),
+});
+
 /** A plane after its doubts went by so many sigmas each. */
 export function movedPlane(plane: SeenPlane, doubts: readonly number[]): SeenPlane {
   if (doubts.every((doubt) => doubt === 0)) return plane;
@@ -90,15 +118,29 @@ export const asTheyLook = (moved: SeenPlane, now: SeenPlane): SeenPlane => ({
 /** How well places are known that are pointed in the views of a plane. */
 export const knowingOf = ({ views }: Pick<SeenPlane, 'views'>): Knowing => knowingIn((view) => sightIn(views, view));
 
-/** A plane as relations need it. */
-export function relatingPlane(plane: SeenPlane): RelatingPlane {
+/** Planes as relations need them that tie their outlines; `standing`: how each stands in the object frame, where that is known. */
+export function relatingPlanes(
+  among: readonly SeenPlane[],
+  standing: (plane: string) => StandingIn | undefined = () => undefined,
+): RelatingPlanes {
+  const all = doubtsOf(together(among));
+  const planes = new Map(among.map((plane) => [plane.id, relatingPlane(plane, all, standing(plane.id))]));
+  return (id) => planes.get(id)!;
+}
+
+function relatingPlane(
+  plane: SeenPlane,
+  doubts: readonly FitDoubts[],
+  standing: StandingIn | undefined,
+): RelatingPlane {
   const { views, placing } = plane;
   return {
     scaled: placing.scaled,
     toPlane: placing.toPlane,
     isBlind: placing.isBlind,
-    freedoms: doubtsOf(plane).flatMap((fit) => freedomsOf(views, fit)),
+    freedoms: doubts.flatMap((fit) => freedomsOf(views, fit)),
     knowing: knowingOf(plane),
+    standing,
     covarianceOf: ({ at, sigma, edge }) => {
       const matrix = pointingCovariance({ at, sigma, edge });
       return [matrix.get(0, 0), matrix.get(0, 1), matrix.get(1, 1)];

@@ -1,9 +1,10 @@
 import { isSameList } from '../basics';
 import { shapeOf, type Outline, type Shape } from '../outline';
 import {
+  directionOfOne,
   doubtsAt,
   hasSize,
-  isRelatable,
+  heldStill,
   listGroups,
   listMoves,
   solvedOutlines,
@@ -11,24 +12,27 @@ import {
   spreadOf,
   type Group,
   type Move,
-  type Relation,
   type Relatable,
-  type RelatingPlane,
+  type RelatingPlanes,
+  type Relation,
   type Solved,
   type Spread,
+  type StandingIn,
 } from '../relate';
-import { asTheyLook, movedPlane, relatingPlane, type SeenPlane } from './planes';
+import { asTheyLook, doubtsOn, movedPlane, relatingPlanes, type SeenPlane } from './planes';
+import type { Tied } from './tied';
 
-/** What the relations on a plane make of its outlines. */
-export interface RelatedPlane {
-  /** The plane as the evidence alone puts it. */
-  readonly plane: RelatingPlane;
+/** What relations make of the outlines of a plane, or of several that they tie. */
+export interface RelatedPlanes {
+  /** The planes as the evidence alone puts them. */
+  readonly planes: readonly SeenPlane[];
+  readonly relating: RelatingPlanes;
   /** Outlines that hang together, solved group by group; those about which sizes are typed together, since they share the scale. */
   readonly groups: readonly SolvedGroup[];
   /** Whether all of them hold. */
   readonly holds: boolean;
-  /** The plane as typed sizes move the fits of its views within their doubt; as it was where relations are about no size. */
-  readonly moved: SeenPlane;
+  /** The planes as typed sizes move the fits of their views within their doubt; as they were where relations are about no size. */
+  readonly moved: readonly SeenPlane[];
   /** Shapes of the outlines that relations are about. What does not hold together stays where it was drawn. */
   readonly shapes: ReadonlyMap<string, Shape>;
   /** How far what was drawn had to move for the relations. */
@@ -42,26 +46,28 @@ export interface SolvedGroup {
   spread(): Spread | undefined;
 }
 
-/** A group is solved once, for as long as its plane, outlines and relations stay the same. */
-type SolveGroup = (group: Group, plane: RelatingPlane, doubted: RelatingPlane) => SolvedGroup;
+/** A group is solved once, for as long as its planes, outlines and relations stay the same. */
+type SolveGroup = (group: Group, planes: RelatingPlanes, doubted: RelatingPlanes) => SolvedGroup;
 
-function solveGroup({ outlines, relations }: Group, plane: RelatingPlane, doubted: RelatingPlane): SolvedGroup {
-  const solved = solveRelations(outlines, relations, plane);
+function solveGroup({ outlines, relations }: Group, planes: RelatingPlanes, doubted: RelatingPlanes): SolvedGroup {
+  const solved = solveRelations(outlines, relations, planes);
   let spread: { readonly value: Spread | undefined } | undefined;
   return { solved, relations, spread: () => (spread ??= { value: spreadOf(solved, outlines, doubted) }).value };
 }
 
+/** Where planes stand in the object frame. */
+export type StandingOf = (plane: string) => StandingIn | undefined;
+
 /**
- * Relations about sizes tell something of the scale: with them the fits move within their doubt, and everything that is traced on the plane with them.
+ * Relations about sizes tell something of the scale: with them the fits move within their doubt, and everything that is traced on the planes with them.
  * Relations about shape alone leave the fits as they are: making two edges parallel changes no size elsewhere.
  */
 function relateOn(
-  seen: SeenPlane,
-  plane: RelatingPlane,
-  outlines: readonly Relatable[],
-  relations: readonly Relation[],
+  { planes, outlines, relations }: Tied,
+  relating: RelatingPlanes,
+  standing: StandingOf,
   solve: SolveGroup,
-): RelatedPlane {
+): RelatedPlanes {
   const all = listGroups(outlines, relations).filter((group) => group.relations.length > 0);
   const [sized, shaped] = [
     all.filter((group) => hasSize(group.relations)),
@@ -71,29 +77,35 @@ function relateOn(
     outlines: sized.flatMap((group) => group.outlines),
     relations: sized.flatMap((group) => group.relations),
   };
-  const measured = sized.length > 0 ? [solve(joint, plane, plane)] : [];
+  const measured = sized.length > 0 ? [solve(joint, relating, relating)] : [];
   const doubts = measured.flatMap(({ solved }) => (solved.holds ? doubtsAt(solved) : []));
-  const moved = movedPlane(seen, doubts);
-  const held: RelatingPlane = { ...(moved === seen ? plane : relatingPlane(moved)), freedoms: [] };
-  const groups = [...measured, ...shaped.map((group) => solve(group, held, plane))];
+  const moved = doubts.length > 0 ? planes.map((plane) => movedPlane(plane, doubtsOn(plane, planes, doubts))) : planes;
+  const isMoved = moved.some((plane, i) => plane !== planes[i]);
+  const held = heldStill(isMoved ? relatingPlanes(moved, standing) : relating);
+  const groups = [...measured, ...shaped.map((group) => solve(group, held, relating))];
+  const placingOf = ({ plane }: Outline) => moved.find(({ id }) => id === plane)!.placing;
   return {
-    plane,
+    planes,
+    relating,
     groups,
     moved,
     holds: groups.every(({ solved }) => solved.holds),
-    shapes: new Map(groups.flatMap(({ solved }) => (solved.holds ? shapesOf(solved, moved) : []))),
+    shapes: new Map(groups.flatMap(({ solved }) => (solved.holds ? shapesOf(solved, placingOf) : []))),
     moves: groups.flatMap(({ solved }) =>
-      solved.holds ? listMoves(solved, (outline) => shapeOf(outline, moved.placing)) : [],
+      solved.holds ? listMoves(solved, (outline) => shapeOf(outline, placingOf(outline))) : [],
     ),
   };
 }
 
 /** What was solved lies on the plane already, in px where there is no scale; there corners stay sharp, since their size is in mm. */
-function shapesOf(solved: Solved, { placing }: SeenPlane): readonly (readonly [string, Shape])[] {
-  return [...solvedOutlines(solved)].map(
-    ([id, outline]) =>
-      [id, shapeOf(placing.scaled ? outline : withoutCorners(outline), { ...placing, scaled: true })] as const,
-  );
+function shapesOf(
+  solved: Solved,
+  placingOf: (outline: Outline) => SeenPlane['placing'],
+): readonly (readonly [string, Shape])[] {
+  return [...solvedOutlines(solved)].map(([id, outline]) => {
+    const placing = placingOf(outline);
+    return [id, shapeOf(placing.scaled ? outline : withoutCorners(outline), { ...placing, scaled: true })] as const;
+  });
 }
 
 function withoutCorners(outline: Relatable): Relatable {
@@ -102,45 +114,46 @@ function withoutCorners(outline: Relatable): Relatable {
     : outline;
 }
 
-/** Remembers what was worked out for a plane for as long as its views' fits, its outlines and its relations stay the same, and of the groups those that did. */
-export function createRelating(): (
-  seen: SeenPlane,
-  outlines: readonly Outline[],
-  relations: readonly Relation[],
-) => RelatedPlane | undefined {
-  const planes = new Map<string, { readonly of: readonly unknown[]; readonly plane: RelatingPlane }>();
-  const known = new Map<string, { readonly of: readonly unknown[]; readonly related: RelatedPlane }>();
+const numbersOf = (standing: StandingIn | undefined): readonly number[] =>
+  standing ? [standing.pose.origin, standing.pose.x, standing.pose.y, ...standing.shows].flat() : [];
+
+/** Remembers what was worked out for planes that are tied for as long as their views' fits, their outlines, how they stand and their relations stay the same, and of the groups those that did. */
+export function createRelating(): (tied: Tied, standing: StandingOf) => RelatedPlanes {
+  const known = new Map<string, { readonly of: readonly unknown[]; readonly related: RelatedPlanes }>();
+  const relatings = new Map<string, { readonly of: readonly unknown[]; readonly relating: RelatingPlanes }>();
   const groups = new Map<string, { readonly of: readonly unknown[]; readonly group: SolvedGroup }>();
-  const planeOf = (seen: SeenPlane) => {
-    const before = planes.get(seen.id);
-    if (before && isSameList(before.of, seen.fits)) return before.plane;
-    const plane = relatingPlane(seen);
-    planes.set(seen.id, { of: seen.fits, plane });
-    return plane;
-  };
-  return (seen, all, every) => {
-    const { id, fits } = seen;
-    const relations = every.filter(({ plane }) => plane === id);
-    if (relations.length === 0) return undefined;
-    const named = new Set(relations.flatMap(({ on }) => on.map(({ outline }) => outline)));
-    const outlines = all.filter(isRelatable).filter((outline) => outline.plane === id && named.has(outline.id));
-    const before = known.get(id);
-    const of = [...fits, ...outlines, ...relations];
+  return (tied, standingOf) => {
+    const { planes, outlines, relations } = tied;
+    const name = planes.map(({ id }) => id).join();
+    // What is said on one plane alone is no matter of where that stands.
+    const isSpatial = planes.length > 1 || relations.some(({ kind }) => directionOfOne(kind));
+    const standing: StandingOf = isSpatial ? standingOf : () => undefined;
+    const stands = planes.flatMap(({ id }) => numbersOf(standing(id)));
+    const seen = [...planes.flatMap(({ fits }) => fits), ...stands];
+    const before = known.get(name);
+    const of = [...seen, ...outlines, ...relations];
     if (before && isSameList(before.of, of))
-      return { ...before.related, moved: asTheyLook(before.related.moved, seen) };
-    const plane = planeOf(seen);
+      return {
+        ...before.related,
+        planes,
+        moved: before.related.moved.map((plane, i) => asTheyLook(plane, planes[i]!)),
+      };
+    const earlier = relatings.get(name);
+    const relating = earlier && isSameList(earlier.of, seen) ? earlier.relating : relatingPlanes(planes, standing);
+    relatings.set(name, { of: seen, relating });
     const solve: SolveGroup = (group, on, doubted) => {
-      // A plane that typed sizes moved is another one each time.
-      const key = [on.freedoms.length > 0 ? doubted : on.toPlane, ...group.outlines, ...group.relations];
-      const name = group.outlines[0]!.id;
-      const earlier = groups.get(name);
-      if (earlier && isSameList(earlier.of, key)) return earlier.group;
+      // Planes that typed sizes moved are others each time.
+      const by = on(planes[0]!.id).freedoms.length > 0 ? [doubted] : planes.map(({ id }) => on(id).toPlane);
+      const key = [...by, ...stands, ...group.outlines, ...group.relations];
+      const first = group.outlines[0]!.id;
+      const solvedBefore = groups.get(first);
+      if (solvedBefore && isSameList(solvedBefore.of, key)) return solvedBefore.group;
       const solved = solveGroup(group, on, doubted);
-      groups.set(name, { of: key, group: solved });
+      groups.set(first, { of: key, group: solved });
       return solved;
     };
-    const related = relateOn(seen, plane, outlines, relations, solve);
-    known.set(id, { of, related });
+    const related = relateOn(tied, relating, standing, solve);
+    known.set(name, { of, related });
     return related;
   };
 }

@@ -1,5 +1,5 @@
 import type { Element } from './element';
-import type { Relation, RelationKind } from './relation';
+import { directionOfOne, type Relation, type RelationKind } from './relation';
 
 type Part = 'point' | 'line' | 'round' | 'place';
 
@@ -27,6 +27,9 @@ const WANTED: Readonly<Record<RelationKind, readonly (readonly Part[])[]>> = {
   'equal-radius': [['round', 'round']],
   'equal-spacing': [],
   symmetric: [['place', 'place', 'line']],
+  'one-across': [],
+  'one-deep': [],
+  'one-up': [],
   length: [['line']],
   radius: [['round']],
   angle: [['line', 'line']],
@@ -57,8 +60,9 @@ function isPart(part: Part, { kind }: Element): boolean {
     : part === kind || (part === 'point' && kind === 'circle');
 }
 
-/** Whether a relation can be said of these elements, in this order. */
+/** Whether a relation can be said of these elements, in this order, as far as their kinds go. */
 export function canRelate(kind: RelationKind, on: readonly Element[]): boolean {
+  if (directionOfOne(kind)) return on.length >= 2;
   if (kind === 'equal-spacing') return on.length >= 3 && on.every((element) => isPart('place', element));
   return WANTED[kind].some((parts) => parts.length === on.length && parts.every((part, i) => isPart(part, on[i]!)));
 }

@@ -1,8 +1,8 @@
 import type { Relatable } from './relatable';
 import { blocksOf } from './element';
 import { listGroups, type Group } from './groups';
-import { listLive, missesOf } from './problem';
-import type { RelatingPlane } from './plane';
+import { findLive, missesOf } from './live';
+import type { RelatingPlanes } from './plane';
 import type { Relation } from './relation';
 import { solveAll, solveRelations } from './solve-relations';
 
@@ -25,12 +25,12 @@ export function judgeRelation(
   relation: Relation,
   held: readonly Relation[],
   outlines: readonly Relatable[],
-  plane: RelatingPlane,
+  planes: RelatingPlanes,
 ): Verdict {
   const known = new Map(outlines.map((outline) => [outline.id, outline]));
-  if (listLive([relation], known).length === 0) return { kind: 'meaningless' };
+  if (!findLive(relation, known, planes)) return { kind: 'meaningless' };
   const about = groupOf(relation, held, outlines);
-  const holds = (others: readonly Relation[]) => solveRelations(about.outlines, [...others, relation], plane).holds;
+  const holds = (others: readonly Relation[]) => solveRelations(about.outlines, [...others, relation], planes).holds;
   if (holds(about.relations)) return { kind: 'holds' };
   if (!holds([])) return { kind: 'contradicts', others: [] };
   let fighting = about.relations;
@@ -46,11 +46,11 @@ export function follows(
   relation: Relation,
   held: readonly Relation[],
   outlines: readonly Relatable[],
-  plane: RelatingPlane,
+  planes: RelatingPlanes,
 ): boolean {
   const about = groupOf(relation, held, outlines);
-  const solved = solveAll(about.outlines, about.relations, plane);
-  const [live] = listLive([relation], solved.known);
+  const solved = solveAll(about.outlines, about.relations, planes);
+  const live = findLive(relation, solved.known, planes);
   if (!live || !solved.holds) return false;
   return missesOf(
     live,

@@ -2,6 +2,9 @@ import { cross, distance, dot, lineAngle, mix, norm, subtract, type Vec } from '
 import type { Seen } from './element';
 import type { RelationKind } from './relation';
 
+/** Relations of which the object frame has to be known: what they say is no matter of one plane. */
+export type SpatialKind = 'one-across' | 'one-deep' | 'one-up';
+
 /** What a relation misses by, one number an equation, mm; not finite where it has no meaning. `value` is the relation's own. */
 export type Equations = (on: readonly Seen[], value: number) => readonly number[];
 
@@ -78,7 +81,7 @@ function linesApart(a: LineSeen, b: LineSeen, value: number): readonly number[] 
 const difference = (a: Vec, b: Vec): readonly number[] => [a[0] - b[0], a[1] - b[1]];
 
 /** Each relation as its equations. All are lengths, so that one tolerance serves them. */
-export const EQUATIONS: Readonly<Record<RelationKind, Equations>> = {
+export const EQUATIONS: Readonly<Record<Exclude<RelationKind, SpatialKind>, Equations>> = {
   level: ([a]) => [along(line(a))[1]],
   upright: ([a]) => [along(line(a))[0]],
   parallel: ([a, b]) => [cross(along(line(a)), along(line(b))) / Math.max(norm(along(line(a))), norm(along(line(b))))],

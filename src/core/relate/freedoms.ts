@@ -3,8 +3,9 @@ import { freeMatrix, layOut, linearize, semiInverse, type Problem, type Values }
 import { polar, type Vec } from '../geometry';
 import { circleBlock, nodeBlock } from './element';
 import { listGroups, type Group } from './groups';
-import { conditionOf, gatherOutlines, listLive } from './problem';
-import type { RelatingPlane } from './plane';
+import { conditionOf, listLive } from './live';
+import { heldStill, type RelatingPlanes } from './plane';
+import { gatherOutlines } from './problem';
 import type { Relatable } from './relatable';
 import { CENTRE } from '../outline';
 import type { Relation } from './relation';
@@ -34,17 +35,17 @@ const REPEATS = 1e-9;
 export function listFreedoms(
   outlines: readonly Relatable[],
   relations: readonly Relation[],
-  plane: RelatingPlane,
+  planes: RelatingPlanes,
   values: Values,
 ): readonly Freedom[] {
-  return listGroups(outlines, relations).flatMap((group) => freedomsIn(group, plane, values));
+  return listGroups(outlines, relations).flatMap((group) => freedomsIn(group, planes, values));
 }
 
-function freedomsIn({ outlines, relations }: Group, plane: RelatingPlane, values: Values): readonly Freedom[] {
-  const { blocks, conditions, known } = gatherOutlines(outlines, { ...plane, freedoms: [] });
+function freedomsIn({ outlines, relations }: Group, planes: RelatingPlanes, values: Values): readonly Freedom[] {
+  const { blocks, conditions, known } = gatherOutlines(outlines, heldStill(planes));
   const problem: Problem = {
     blocks,
-    conditions: [...conditions.filter(({ exact }) => exact), ...listLive(relations, known).map(conditionOf)],
+    conditions: [...conditions.filter(({ exact }) => exact), ...listLive(relations, known, planes).map(conditionOf)],
   };
   const layout = layOut(blocks);
   const at: Values = new Map(blocks.map(({ id, start }) => [id, values.get(id) ?? start]));

@@ -1,5 +1,13 @@
 import type { Vec } from '../geometry';
 import type { Knowing, Placing, PointedPlace } from '../outline';
+import type { Pose, Vec3 } from '../space';
+
+/** Where a plane stands in the object frame, and along which directions it is known where on it something lies: those that it shows, or all three where what is drawn lies on it. */
+export interface StandingIn {
+  readonly pose: Pose;
+  /** Square to each other, of length one. */
+  readonly shows: readonly Vec3[];
+}
 
 /** What relations need to know of a plane: where the sheets of its views lie, and how well that is known. As in `Placing`, a place names its view where there are several. */
 export interface RelatingPlane {
@@ -9,9 +17,19 @@ export interface RelatingPlane {
   /** How a place of a sheet moves on the plane when one of the fits' own doubts goes by one sigma; together they are the covariance of the maps. */
   readonly freedoms: readonly ((sheet: Vec, view?: string) => Vec)[];
   readonly knowing: Knowing;
+  /** Undefined of a plane of which nothing says how it stands: then nothing ties it to others but lengths. */
+  readonly standing?: StandingIn | undefined;
   /** Covariance of a place on its sheet, pointed by a hand as steady as assumed: xx, xy, yy. px² */
   covarianceOf(place: PointedPlace): readonly [number, number, number];
 }
+
+/** Planes of which something is said together, by their ids. Their freedoms are of one list: as many on each, in one order, and what is pointed on another plane moves by none of them that is not its own as well. */
+export type RelatingPlanes = (id: string) => RelatingPlane;
+
+/** The planes with fits that nothing moves. */
+export const heldStill =
+  (planes: RelatingPlanes): RelatingPlanes =>
+  (id) => ({ ...planes(id), freedoms: [] });
 
 /** Places that were read off the sheet when something was typed, and stand in for it while there is no scale. px, one sigma. */
 export const SEEN_SIGMA = 1;

@@ -1,32 +1,21 @@
-import type { Condition } from '../adjust';
 import { distance, pointAt, type Vec } from '../geometry';
 import { asPointed, placingOf, shapeOf, type Chain, type CircleOutline, type Placing } from '../outline';
-import { canRelate } from './applies';
-import {
-  blocksOf,
-  circleBlock,
-  findElement,
-  findElementBefore,
-  nodeBlock,
-  seen,
-  throughBlock,
-  type Element,
-} from './element';
+import { blocksOf, circleBlock, findElement, findElementBefore, nodeBlock, seen, throughBlock } from './element';
 import { EQUATIONS } from './equations';
 import { addMap, addPlace, TRACED, type Gathered } from './observed';
-import type { RelatingPlane } from './plane';
+import type { RelatingPlane, RelatingPlanes } from './plane';
 import type { Relatable } from './relatable';
-import type { Relation } from './relation';
 
-/** Adds everything that is known about outlines on a plane. Returns the ids of those that have a shape. */
+/** Adds everything that is known about outlines on their planes. Returns the ids of those that have a shape. */
 export function gatherOutlines(
   outlines: readonly Relatable[],
-  plane: RelatingPlane,
+  planes: RelatingPlanes,
 ): Gathered & { readonly known: ReadonlyMap<string, Relatable> } {
   const into: Gathered = { blocks: [], conditions: [] };
-  addMap(into, plane);
+  if (outlines[0]) addMap(into, planes(outlines[0].plane));
   const known = new Map<string, Relatable>();
   for (const drawn of outlines) {
+    const plane = planes(drawn.plane);
     const outline = asPointed(drawn, plane.knowing);
     const own: Gathered = { blocks: [], conditions: [] };
     const stands = outline.shape === 'chain' ? addChain(own, plane, outline) : addCircle(own, plane, outline);
@@ -119,49 +108,4 @@ function missOfCircle(
   if (kind === 'rim') return [x! - a[0], y! - a[1], distance(a, b) - radius!];
   if (kind === 'two') return [x! - (a[0] + b[0]) / 2, y! - (a[1] + b[1]) / 2, distance(a, b) / 2 - radius!];
   return at.map((place) => Math.hypot(place[0]! - x!, place[1]! - y!) - radius!);
-}
-
-/** A relation that can be solved: its elements are there and of the right kinds. */
-export interface LiveRelation {
-  readonly relation: Relation;
-  readonly on: readonly Element[];
-}
-
-/** Relations whose elements are all still there. */
-export function listLive(
-  relations: readonly Relation[],
-  outlines: ReadonlyMap<string, Relatable>,
-): readonly LiveRelation[] {
-  return relations.flatMap((relation) => {
-    const on = relation.on.map((end) => findElement(end, outlines));
-    return on.every((element): element is Element => element !== undefined) && canRelate(relation.kind, on)
-      ? [{ relation, on }]
-      : [];
-  });
-}
-
-/** What a relation misses by at given values of the blocks of its elements, one after the other. */
-export function missesOf(
-  { relation: { kind, value = 0 }, on }: LiveRelation,
-  values: readonly (readonly number[])[],
-): readonly number[] {
-  let next = 0;
-  return EQUATIONS[kind](
-    on.map((element) => {
-      const size = blocksOf(element).length;
-      next += size;
-      return seen(element, values.slice(next - size, next));
-    }),
-    value,
-  );
-}
-
-export function conditionOf(live: LiveRelation): Condition {
-  return {
-    group: live.relation.id,
-    origin: 'stated',
-    exact: true,
-    blocks: live.on.flatMap(blocksOf),
-    residuals: (values) => missesOf(live, values),
-  };
 }

@@ -11,8 +11,8 @@ import {
 } from './candidates';
 import { blocksOf, findElement } from './element';
 import { listGroups } from './groups';
-import type { RelatingPlane } from './plane';
-import { missesOf } from './problem';
+import { findLive, missesOf } from './live';
+import { heldStill, type RelatingPlanes } from './plane';
 import type { Relatable } from './relatable';
 import type { Relation, RelationEnd, RelationKind } from './relation';
 import type { Shape } from '../outline';
@@ -42,7 +42,7 @@ const ROUNDS = 6;
 const MOST_LEFT_OUT = 40;
 
 /**
- * What may be meant to be true among outlines, beside what already is: lines level or upright, joints tangent or square, lines parallel or in one line,
+ * What may be meant to be true among outlines, plane by plane, beside what already is: lines level or upright, joints tangent or square, lines parallel or in one line,
  * circles of one size or about one centre, places that are mirror images about a centre line. A thing is proposed when it misses by no more than pointing allows, by the covariance of
  * the outlines as they would be solved: about shape alone, so that the fit's doubts are no room. All of it together moves no place farther than the picture allows there, and when it is taken nothing more is proposed. Nothing that already follows is proposed. With more than a hundred places, pairs are sought only among
  * outlines that hang together already: all at once would take seconds.
@@ -50,19 +50,19 @@ const MOST_LEFT_OUT = 40;
 export function listProposals(
   outlines: readonly Relatable[],
   held: readonly Relation[],
-  plane: RelatingPlane,
+  planes: RelatingPlanes,
 ): readonly Proposal[] {
   const places = outlines.reduce((sum, outline) => sum + (outline.shape === 'chain' ? outline.nodes.length : 2), 0);
-  if (places <= MANY) return proposalsIn(outlines, held, plane);
-  return listGroups(outlines, held).flatMap((group) => proposalsIn(group.outlines, group.relations, plane));
+  if (places <= MANY) return proposalsIn(outlines, held, planes);
+  return listGroups(outlines, held).flatMap((group) => proposalsIn(group.outlines, group.relations, planes));
 }
 
 function proposalsIn(
   outlines: readonly Relatable[],
   held: readonly Relation[],
-  plane: RelatingPlane,
+  planes: RelatingPlanes,
 ): readonly Proposal[] {
-  const solvedOn: RelatingPlane = hasSize(held) ? plane : { ...plane, freedoms: [] };
+  const solvedOn = hasSize(held) ? planes : heldStill(planes);
   let kept: readonly Proposal[] = [];
   for (let round = 0; round < ROUNDS; round++) {
     const more = listWishes(outlines, [...held, ...asRelations(kept)], solvedOn);
@@ -78,7 +78,7 @@ export function foreseeMoves(
   proposals: readonly Proposal[],
   outlines: readonly Relatable[],
   held: readonly Relation[],
-  plane: RelatingPlane,
+  planes: RelatingPlanes,
   drawn: (outline: Relatable) => Shape,
 ): readonly Move[] {
   const all = [...held, ...asRelations(proposals)];
@@ -87,7 +87,7 @@ export function foreseeMoves(
     ? [{ outlines, relations: all }]
     : listGroups(outlines, all).filter(({ relations }) => relations.length > 0);
   const solved = groups.map((group) =>
-    solveAll(group.outlines, group.relations, hasSize(held) ? plane : { ...plane, freedoms: [] }),
+    solveAll(group.outlines, group.relations, hasSize(held) ? planes : heldStill(planes)),
   );
   return solved.every(({ holds }) => holds) ? solved.flatMap((one) => listMoves(one, drawn)) : [];
 }
@@ -103,12 +103,12 @@ function withinDoubt(
   wanted: readonly Proposal[],
   outlines: readonly Relatable[],
   held: readonly Relation[],
-  plane: RelatingPlane,
+  planes: RelatingPlanes,
 ): readonly Proposal[] {
-  const before = new Map(listFarthest(solveAll(outlines, held, plane)).map(({ block, sigmas }) => [block, sigmas]));
+  const before = new Map(listFarthest(solveAll(outlines, held, planes)).map(({ block, sigmas }) => [block, sigmas]));
   let kept = wanted;
   for (let i = 0; i < MOST_LEFT_OUT && kept.length > 0; i++) {
-    const solved = solveAll(outlines, [...held, ...asRelations(kept)], plane);
+    const solved = solveAll(outlines, [...held, ...asRelations(kept)], planes);
     const far = solved.holds
       ? listFarthest(solved).filter(({ block, sigmas }) => sigmas > Math.max(TOO_FAR, before.get(block) ?? 0))
       : [];
@@ -129,14 +129,14 @@ const touches = ({ on }: Proposal, { known }: Solved, blocks: ReadonlySet<string
 function listWishes(
   outlines: readonly Relatable[],
   held: readonly Relation[],
-  plane: RelatingPlane,
+  planes: RelatingPlanes,
 ): readonly Proposal[] {
-  const solved = solveAll(outlines, held, plane);
-  const spread = spreadOf(solved, outlines, plane);
+  const solved = solveAll(outlines, held, planes);
+  const spread = spreadOf(solved, outlines, planes);
   if (!spread) return [];
   const judge = ([kind, on]: Candidate): Proposal & { readonly isWithin: boolean; readonly follows: boolean } => {
     const elements = on.map((end) => findElement(end, solved.known)!);
-    const live = { relation: { id: '', plane: '', kind, on }, on: elements };
+    const live = findLive({ id: '', plane: '', kind, on }, solved.known, planes)!;
     const misses = (x: readonly number[]) => {
       const values = spread.valuesFrom(x);
       return missesOf(
@@ -159,11 +159,15 @@ function listWishes(
     alone.filter(({ isWithin, follows }) => isWithin || follows).map(({ on: [end] }) => nameOf(end!)),
   );
   const isSettled = ({ end }: DrawnPiece) => settled.has(nameOf(end));
-  const others = [
-    ...outlines.flatMap((outline) => (outline.shape === 'chain' ? listJoints(outline, pieces, isSettled) : [])),
-    ...listPairs(pieces, isSettled),
-    ...listMirrored(outlines, pieces, solved),
-  ];
+  const others = [...new Set(outlines.map(({ plane }) => plane))].flatMap((plane) => {
+    const there = outlines.filter((outline) => outline.plane === plane);
+    const its = pieces.filter(({ end }) => there.some(({ id }) => id === end.outline));
+    return [
+      ...there.flatMap((outline) => (outline.shape === 'chain' ? listJoints(outline, its, isSettled) : [])),
+      ...listPairs(its, isSettled),
+      ...listMirrored(there, its, solved),
+    ];
+  });
   return [...alone, ...others.map(judge)].filter(({ isWithin, follows }) => isWithin && !follows);
 }
 

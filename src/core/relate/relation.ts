@@ -1,4 +1,5 @@
 import type { OutlineEnd } from '../outline';
+import { DIRECTIONS, type Direction } from '../space';
 
 /** What a relation is about. */
 export type RelationEnd = OutlineEnd;
@@ -19,6 +20,9 @@ export const RELATION_KINDS = [
   'equal-radius',
   'equal-spacing',
   'symmetric',
+  'one-across',
+  'one-deep',
+  'one-up',
   'length',
   'radius',
   'angle',
@@ -30,9 +34,14 @@ export const RELATION_KINDS = [
 
 export type RelationKind = (typeof RELATION_KINDS)[number];
 
-/** Something that holds exactly between outlines of one view, wherever they were pointed. */
+/** Along which direction of the object frame things are said to lie equally far: only where their planes stand in it. */
+export const directionOfOne = (kind: RelationKind): Direction | undefined =>
+  DIRECTIONS.find((direction) => kind === `one-${direction}`);
+
+/** Something that holds exactly between outlines, on one plane or on several, wherever they were pointed. */
 export interface Relation {
   readonly id: string;
+  /** The plane in which it was said: one of those on which its outlines lie. */
   readonly plane: string;
   readonly kind: RelationKind;
   readonly on: readonly RelationEnd[];

@@ -4,8 +4,9 @@ import { CENTRE, type Place, type Shape } from '../outline';
 import type { Relatable } from './relatable';
 import { blocksOf, circleBlock, nodeBlock, throughBlock } from './element';
 import { MAP_BLOCK } from './observed';
-import { conditionOf, gatherOutlines, listLive, missesOf, type LiveRelation } from './problem';
-import type { RelatingPlane } from './plane';
+import { conditionOf, listLive, missesOf, type LiveRelation } from './live';
+import { gatherOutlines } from './problem';
+import type { RelatingPlanes } from './plane';
 import { polished } from './polish';
 import type { Relation } from './relation';
 
@@ -42,20 +43,24 @@ export interface Solved {
 export function solveRelations(
   outlines: readonly Relatable[],
   relations: readonly Relation[],
-  plane: RelatingPlane,
+  planes: RelatingPlanes,
 ): Solved {
   const named = new Set(relations.flatMap(({ on }) => on.map(({ outline }) => outline)));
   return solveAll(
     outlines.filter(({ id }) => named.has(id)),
     relations,
-    plane,
+    planes,
   );
 }
 
 /** As `solveRelations`, with all the outlines, whether a relation is about them or not. */
-export function solveAll(outlines: readonly Relatable[], relations: readonly Relation[], plane: RelatingPlane): Solved {
-  const { blocks, conditions, known } = gatherOutlines(outlines, plane);
-  const live = listLive(relations, known);
+export function solveAll(
+  outlines: readonly Relatable[],
+  relations: readonly Relation[],
+  planes: RelatingPlanes,
+): Solved {
+  const { blocks, conditions, known } = gatherOutlines(outlines, planes);
+  const live = listLive(relations, known, planes);
   const problem: Problem = { blocks, conditions: [...conditions, ...live.map(conditionOf)] };
   const start: Values = new Map(blocks.map(({ id, start: first }) => [id, first]));
   let solved: Solved | undefined;
@@ -133,6 +138,7 @@ export function outlineAt(outline: Relatable, values: Values): Relatable {
 export const TOO_FAR = 3;
 
 export interface Move {
+  readonly plane: string;
   readonly outline: string;
   /** The node, or `centre` of a circle. */
   readonly node: string;
@@ -165,6 +171,7 @@ export function listMoves({ problem, solution, known }: Solved, drawn: (outline:
     return ids.map(({ node, block }, i): Move => {
       const [x, y] = solution.values.get(block) as [number, number];
       return {
+        plane: outline.plane,
         outline: outline.id,
         node,
         at: [x, y],

@@ -5,7 +5,7 @@ import { createRandom } from '../calibrate/simulation';
 import { freeMatrix, layOut, linearize, type Values } from '../adjust';
 import { distance, type Vec } from '../geometry';
 import { shapeOf, type Chain, type CircleOutline } from '../outline';
-import { RELATION_KINDS } from './relation';
+import { directionOfOne, RELATION_KINDS } from './relation';
 import {
   solvedOutlines,
   solveRelations,
@@ -121,15 +121,17 @@ function drawnFor({ on }: Relation, seed: number): Relatable[] {
   );
 }
 
-it('there is one of every kind here', () =>
-  expect(new Set(SAID.map(({ kind }) => kind))).toEqual(new Set(RELATION_KINDS)));
+it('there is one of every kind here that is said on one plane', () =>
+  expect(new Set(SAID.map(({ kind }) => kind))).toEqual(
+    new Set(RELATION_KINDS.filter((kind) => !directionOfOne(kind))),
+  ));
 
 it.each(SAID.map((said) => [said.kind, said.on.map(({ outline }) => outline).join(' '), said] as const))(
   '%s of %s settles within ten steps, whatever the hand did',
   (_, __, said) => {
     fc.assert(
       fc.property(fc.nat(), (seed) => {
-        const { holds, solution } = solveRelations(drawnFor(said, seed), [said], plane);
+        const { holds, solution } = solveRelations(drawnFor(said, seed), [said], () => plane);
         expect(holds && solution.settled).toBe(true);
         expect(solution.steps).toBeLessThanOrEqual(10);
       }),
@@ -148,7 +150,7 @@ it('a length of 101 on a traced 100 settles at once, half of it at either end', 
         ]),
       ],
       [say('length', [line('t')], 101)],
-      plane,
+      () => plane,
     );
     expect(solved).toMatchObject({
       holds: true,
@@ -180,7 +182,7 @@ it.each([60, 119])(
       Array.from({ length: count }, (_, i) =>
         say('equal-length', [line('z', i), line('z', i + 1)], undefined, `r${i}`),
       ),
-      plane,
+      () => plane,
     );
     expect(solved).toMatchObject({ holds: true, solution: { settled: true } });
     expect(solved.solution.steps).toBeLessThan(10);
@@ -188,7 +190,7 @@ it.each([60, 119])(
     const lengths = nodes.map((at, i) => distance(at, nodes[(i + 1) % nodes.length]!)).slice(0, count + 1);
     expect(Math.max(...lengths) - Math.min(...lengths)).toBeLessThan(1e-9);
     // So many combinations of the nodes are held for good: their covariance has as many directions less.
-    const { diagonal } = new SingularValueDecomposition(spreadOf(solved, [outline], plane)!.matrix);
+    const { diagonal } = new SingularValueDecomposition(spreadOf(solved, [outline], () => plane)!.matrix);
     expect(diagonal.filter((value) => value > 1e-9 * diagonal[0]!)).toHaveLength(240 - count);
   },
 );
@@ -231,7 +233,7 @@ it('chi-square is least where it ends: nothing that is left free leads lower', (
           relations.flatMap((relation) => drawnFor(relation, seed)).map((outline) => [outline.id, outline]),
         ).values(),
       ];
-      const solved = solveRelations(outlines, relations, plane);
+      const solved = solveRelations(outlines, relations, () => plane);
       fc.pre(solved.holds && solved.solution.settled);
       expect(steepness(solved)).toBeLessThan(1e-4);
     }),

@@ -2,7 +2,7 @@ import { Matrix } from 'ml-matrix';
 import { covarianceOf, freeMatrix, layOut, linearize, type Values } from '../adjust';
 import type { Relatable } from './relatable';
 import { MAP_BLOCK } from './observed';
-import type { RelatingPlane } from './plane';
+import type { RelatingPlanes } from './plane';
 import { gatherOutlines } from './problem';
 import type { Solved } from './solve-relations';
 
@@ -23,7 +23,7 @@ export interface Spread {
  * Joint covariance of the unknowns of solved outlines, and their values, in one order; undefined when something is not determined. Where
  * the fit's doubts took no part in the solution they still move everything that was pointed, and what was solved follows.
  */
-export function spreadOf(solved: Solved, outlines: readonly Relatable[], plane: RelatingPlane): Spread | undefined {
+export function spreadOf(solved: Solved, outlines: readonly Relatable[], planes: RelatingPlanes): Spread | undefined {
   const { problem, solution } = solved;
   const covariance = covarianceOf(problem, solution);
   if (covariance.kind !== 'ok') return undefined;
@@ -37,7 +37,9 @@ export function spreadOf(solved: Solved, outlines: readonly Relatable[], plane: 
       }),
     );
   const follows =
-    order.includes(MAP_BLOCK) || plane.freedoms.length === 0 ? undefined : followingOf(own, solved, outlines, plane);
+    order.includes(MAP_BLOCK) || outlines.every((outline) => planes(outline.plane).freedoms.length === 0)
+      ? undefined
+      : followingOf(own, solved, outlines, planes);
   return {
     own,
     follows,
@@ -53,22 +55,22 @@ function followingOf(
   covariance: Matrix,
   { solution, known }: Solved,
   outlines: readonly Relatable[],
-  plane: RelatingPlane,
+  planes: RelatingPlanes,
 ): Matrix {
   const { blocks, conditions } = gatherOutlines(
     outlines.filter(({ id }) => known.has(id)),
-    plane,
+    planes,
   );
   const layout = layOut(blocks);
   const values: Values = new Map(blocks.map(({ id, start }) => [id, solution.values.get(id) ?? start]));
   const observed = { blocks, conditions: conditions.filter(({ exact }) => !exact) };
   const free = freeMatrix(linearize(observed, layout, values), layout).to2DArray();
-  const first = layout.unknown.get(MAP_BLOCK)!;
-  const between = Matrix.zeros(covariance.rows, plane.freedoms.length);
+  const [first, doubts] = [layout.unknown.get(MAP_BLOCK)!, values.get(MAP_BLOCK)!];
+  const between = Matrix.zeros(covariance.rows, doubts.length);
   for (const [id, at] of solution.layout.unknown) {
     const there = layout.unknown.get(id)!;
     solution.values.get(id)!.forEach((_, k) =>
-      plane.freedoms.forEach((__, doubt) => {
+      doubts.forEach((__, doubt) => {
         between.set(
           at + k,
           doubt,

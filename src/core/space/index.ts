@@ -1,6 +1,7 @@
 /** Points, directions and poses in the object frame. mm. */
 export { fromSpace, normalOf, poseFacing, raised, toSpace, type Pose } from './pose';
 export { fittedCubics, type SmoothCurve } from './fitted-cubics';
+export { holdsDirection, sharedDirections } from './shared-directions';
 export { endInSpace, pointInSpace, velocityInSpace, type SpaceCubic, type SpacePiece } from './piece';
 export {
   axesSeenFrom,

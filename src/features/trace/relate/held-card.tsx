@@ -1,8 +1,8 @@
 import { View } from 'react-native';
 import { useDesk } from '@/bench/use-session';
-import type { FittedView, RelatedPlane } from '@/core/derive';
+import type { FittedView, RelatedPlanes } from '@/core/derive';
 import { distance } from '@/core/geometry';
-import { TOO_FAR } from '@/core/relate';
+import { directionOfOne, TOO_FAR, type Relation } from '@/core/relate';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
@@ -12,13 +12,17 @@ import { Words } from '@/ui/text';
 import { goToPlace } from '../go-to';
 import { FarthestRow } from './farthest-row';
 import { HeldRow } from './held-row';
-import { relationsOf, type Relating } from './relate-actions';
+import { planesOf, relationsOf, type Relating } from './relate-actions';
 
 /** Less than this share shows nowhere. */
 const UNSEEN = 5e-5;
 
 /** By how much typed sizes changed the scale of a view, across its picture; undefined where they did not. */
-function stretchOf({ plane }: RelatedPlane, { view, fit, sheet: { width, height } }: FittedView): number | undefined {
+function stretchOf(
+  { relating }: RelatedPlanes,
+  { view, fit, sheet: { width, height } }: FittedView,
+): number | undefined {
+  const plane = relating(view.plane);
   const [a, b] = [
     [0, height / 2],
     [width, height / 2],
@@ -26,6 +30,12 @@ function stretchOf({ plane }: RelatedPlane, { view, fit, sheet: { width, height 
   const change =
     distance(fit.toPlane(a), fit.toPlane(b)) / distance(plane.toPlane(a, view.id), plane.toPlane(b, view.id)) - 1;
   return Math.abs(change) > UNSEEN ? change : undefined;
+}
+
+/** Of relations that count for nothing now, how many wait for views to stand, and how many are about what is gone. */
+function countDead(dead: readonly Relation[], relating: Relating): readonly [waiting: number, gone: number] {
+  const waiting = dead.filter(({ kind, on }) => directionOfOne(kind) || planesOf(relating, on).length > 1).length;
+  return [waiting, dead.length - waiting];
 }
 
 /** What holds, how far it moved what was drawn, and how to take it away. */
@@ -38,10 +48,16 @@ export function HeldCard({ relating }: { relating: Relating }) {
   if (held.length === 0 || !related) return null;
   const scaled = relating.fitted.fit.scaled;
   const length = (value: number) => (scaled ? formatLength(value, units) : `${value.toFixed(1)} px`);
-  const moves = [...related.moves].sort((a, b) => b.sigmas - a.sigmas);
+  const moves = related.moves
+    .filter(({ plane }) => plane === relating.fitted.view.plane)
+    .sort((a, b) => b.sigmas - a.sigmas);
   const far = moves.filter(({ sigmas }) => sigmas > TOO_FAR);
   const stretch = stretchOf(related, relating.fitted);
-  const dead = held.length - related.groups.reduce((sum, { solved }) => sum + solved.live.length, 0);
+  const live = new Set(related.groups.flatMap(({ solved }) => solved.live.map(({ relation }) => relation)));
+  const [waiting, gone] = countDead(
+    held.filter((relation) => !live.has(relation)),
+    relating,
+  );
   return (
     <Card testID="held-card">
       <Words
@@ -60,12 +76,18 @@ export function HeldCard({ relating }: { relating: Relating }) {
           style={{ fontSize: 13 }}
           testID="stretched">{`The sizes that hold scale this view by ${stretch > 0 ? '+' : '−'}${Math.abs(100 * stretch).toFixed(2)} %, within what its evidence leaves open.`}</Words>
       )}
-      {dead > 0 ? (
+      {gone > 0 ? (
         <Words
           quiet
           style={{
             fontSize: 13,
-          }}>{`${dead} of them ${dead === 1 ? 'is' : 'are'} about something that is gone.`}</Words>
+          }}>{`${gone} of them ${gone === 1 ? 'is' : 'are'} about something that is gone.`}</Words>
+      ) : null}
+      {waiting > 0 ? (
+        <Words
+          quiet
+          style={{ fontSize: 13 }}
+          testID="held-waits">{`${waiting} of them ${waiting === 1 ? 'waits' : 'wait'}: what is said between views holds while each of them joins the others in Arrange and shows the direction.`}</Words>
       ) : null}
       {far.length > 0 ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }} testID="moved-far">

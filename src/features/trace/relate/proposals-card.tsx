@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
+import { sayingOn } from '@/core/derive';
 import { declineProposals, proposeAgain } from '@/core/job';
 import { shapeOf } from '@/core/outline';
 import {
@@ -18,7 +19,7 @@ import { Card } from '@/ui/card';
 import { wordsForKind } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
 import { FarthestRow } from './farthest-row';
-import { newRelation, outlinesOf, planeOf, relationsOf, takingOf, type Relating } from './relate-actions';
+import { newRelation, takingOf, type Relating } from './relate-actions';
 
 const THINGS: Partial<Record<RelationKind, readonly [one: string, several: string]>> = {
   level: ['edge is', 'edges are'],
@@ -39,12 +40,14 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
     job: { outlines, relations, declined },
   } = relating;
   const proposals = useMemo(() => {
+    const saying = sayingOn([fitted.view.plane], relating.job, derived);
     const about = (on: readonly RelationEnd[]) => only === undefined || on.every(({ outline }) => outline === only);
+    const here = new Set(outlines.filter(({ plane }) => plane === fitted.view.plane).map(({ id }) => id));
     return listProposals(
-      outlinesOf(relating).filter(({ id }) => only === undefined || id === only),
-      relationsOf(relating).filter(({ on }) => about(on)),
-      planeOf(relating),
-    );
+      saying.outlines.filter(({ id }) => only === undefined || id === only),
+      saying.relations.filter(({ on }) => about(on)),
+      saying.relating,
+    ).filter(({ on }) => on.every(({ outline }) => here.has(outline)));
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [outlines, relations, fitted, only]);
   const left = new Set(declined.map(nameOf));
@@ -52,10 +55,10 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
   const kept = proposals.length - open.length;
   const kinds = [...new Set(open.map(({ kind }) => kind))];
   const moves = useMemo(() => {
-    const { placing: laying } = derived.planes.get(fitted.view.plane)!;
-    return foreseeMoves(open, outlinesOf(relating), relationsOf(relating), planeOf(relating), (outline) =>
-      shapeOf(outline, laying),
-    );
+    const saying = sayingOn([fitted.view.plane], relating.job, derived);
+    return foreseeMoves(open, saying.outlines, saying.relations, saying.relating, (outline) =>
+      shapeOf(outline, derived.planes.get(outline.plane)!.placing),
+    ).filter(({ plane }) => plane === fitted.view.plane);
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [proposals, declined]);
   const take = (some: readonly Proposal[]) => {

@@ -1,10 +1,8 @@
-import type { Derived, FittedView } from '@/core/derive';
-import { findSpan, relatingPlane, seenPlane } from '@/core/derive';
+import { findSpan, sayingOn, type Derived, type FittedView, type Saying } from '@/core/derive';
 import { angleOf, lineAngle, subtract } from '@/core/geometry';
 import { addRelations, type Job } from '@/core/job';
 import {
-  canRelate,
-  findElement,
+  findLive,
   follows,
   isRelatable,
   judgeRelation,
@@ -22,10 +20,24 @@ export interface Relating {
   readonly fitted: FittedView;
 }
 
+/** Outlines of the plane of the view of which something can be said. */
 export const outlinesOf = ({ job, fitted }: Relating) =>
   job.outlines.filter(isRelatable).filter(({ plane }) => plane === fitted.view.plane);
-export const relationsOf = ({ job, fitted }: Relating) =>
-  job.relations.filter(({ plane }) => plane === fitted.view.plane);
+
+/** What is said of something that is drawn on the plane of the view, of other planes as well or not. */
+export function relationsOf({ job, fitted }: Relating): readonly Relation[] {
+  const here = new Set(job.outlines.filter(({ plane }) => plane === fitted.view.plane).map(({ id }) => id));
+  return job.relations.filter(({ on }) => on.some(({ outline }) => here.has(outline)));
+}
+
+/** The planes on which things are drawn, in the order in which they are named. */
+export const planesOf = ({ job }: Pick<Relating, 'job'>, on: readonly RelationEnd[]): readonly string[] => [
+  ...new Set(on.flatMap((end) => job.outlines.find(({ id }) => id === end.outline)?.plane ?? [])),
+];
+
+/** All that what is said of some things has to agree with. */
+const sayingOf = (relating: Relating, on: readonly RelationEnd[]): Saying =>
+  sayingOn(planesOf(relating, on), relating.job, relating.derived);
 
 /** All orders of up to three things; more stay as they were chosen. */
 function ordersOf<T>(list: readonly T[]): readonly (readonly T[])[] {
@@ -40,12 +52,10 @@ export function listSayable(
   relating: Relating,
   chosen: readonly RelationEnd[],
 ): readonly { readonly kind: RelationKind; readonly on: readonly RelationEnd[] }[] {
-  const known = new Map(outlinesOf(relating).map((outline) => [outline.id, outline]));
+  const { outlines, relating: planes } = sayingOf(relating, chosen);
+  const known = new Map(outlines.map((outline) => [outline.id, outline]));
   return RELATION_KINDS.flatMap((kind) => {
-    const on = ordersOf(chosen).find((ends) => {
-      const elements = ends.map((end) => findElement(end, known));
-      return elements.every((element) => element !== undefined) && canRelate(kind, elements);
-    });
+    const on = ordersOf(chosen).find((ends) => findLive({ id: '', plane: '', kind, on: ends }, known, planes));
     return on && (kind !== 'distance' || haveDistance(relating, on)) ? [{ kind, on }] : [];
   });
 }
@@ -62,30 +72,30 @@ function haveDistance({ job, derived }: Relating, on: readonly RelationEnd[]): b
 }
 
 export function newRelation(
-  { fitted }: Relating,
+  relating: Relating,
   kind: RelationKind,
   on: readonly RelationEnd[],
   value?: number,
 ): Relation {
-  return { id: newId(), plane: fitted.view.plane, kind, on, ...(value === undefined ? {} : { value }) };
+  const [plane = relating.fitted.view.plane] = planesOf(relating, on);
+  return { id: newId(), plane, kind, on, ...(value === undefined ? {} : { value }) };
 }
-
-/** The plane as the evidence alone puts it: sizes that hold already have moved the view's own. */
-export const planeOf = ({ derived, fitted }: Relating) =>
-  derived.related.get(fitted.view.plane)?.plane ??
-  relatingPlane(derived.planes.get(fitted.view.plane) ?? seenPlane(fitted.view.plane, [fitted]));
 
 export function judge(relating: Relating, relation: Relation): Verdict {
-  return judgeRelation(relation, relationsOf(relating), outlinesOf(relating), planeOf(relating));
+  const { outlines, relations, relating: planes } = sayingOf(relating, relation.on);
+  return judgeRelation(relation, relations, outlines, planes);
 }
 
-/** The command that takes those of some relations that can hold together; undefined when none can. */
-export function takingOf(relating: Relating, wanted: readonly Relation[]) {
-  const [outlines, plane] = [outlinesOf(relating), planeOf(relating)];
+/** The command that takes those of some relations on the plane of the view that can hold together; undefined when none can. */
+export function takingOf({ job, derived, fitted }: Relating, wanted: readonly Relation[]) {
+  const { outlines, relations, relating } = sayingOn([fitted.view.plane], job, derived);
   const taken: Relation[] = [];
   for (const relation of wanted) {
-    const held = [...relationsOf(relating), ...taken];
-    if (!follows(relation, held, outlines, plane) && judgeRelation(relation, held, outlines, plane).kind === 'holds')
+    const held = [...relations, ...taken];
+    if (
+      !follows(relation, held, outlines, relating) &&
+      judgeRelation(relation, held, outlines, relating).kind === 'holds'
+    )
       taken.push(relation);
   }
   return taken.length > 0 ? addRelations(taken, taken.length > 1 ? 'relations-added' : 'relation-added') : undefined;

@@ -1,0 +1,88 @@
+import type { Job } from '../job';
+import type { Outline } from '../outline';
+import { isRelatable, type Relatable, type RelatingPlanes, type Relation } from '../relate';
+import type { Derived } from './derive';
+import { relatingPlanes, type SeenPlane } from './planes';
+import { standingIn } from './stands-in';
+
+/** Planes that relations tie, and what is related there. */
+export interface Tied {
+  readonly planes: readonly SeenPlane[];
+  readonly outlines: readonly Relatable[];
+  readonly relations: readonly Relation[];
+}
+
+/** On which planes the outlines lie that a relation is about; undefined where one is gone, or of a kind of which nothing can be said. */
+function planesOf(
+  { on }: Pick<Relation, 'on'>,
+  known: ReadonlyMap<string, Relatable>,
+): ReadonlySet<string> | undefined {
+  const outlines = on.map(({ outline }) => known.get(outline));
+  return outlines.every((outline) => outline !== undefined) ? new Set(outlines.map(({ plane }) => plane)) : undefined;
+}
+
+const relatableAmong = (outlines: readonly Outline[]): ReadonlyMap<string, Relatable> =>
+  new Map(outlines.filter(isRelatable).map((outline) => [outline.id, outline]));
+
+/** Planes that are tied, each with what is said on its outlines. Those on which nothing is said are in none. */
+export function listTied(
+  planes: ReadonlyMap<string, SeenPlane>,
+  every: readonly Outline[],
+  relations: readonly Relation[],
+): readonly Tied[] {
+  const known = relatableAmong(every);
+  const live = relations.flatMap((relation) => {
+    const on = planesOf(relation, known);
+    return on && [...on].every((id) => planes.has(id)) ? [{ relation, on }] : [];
+  });
+  const ties: Set<string>[] = [];
+  for (const { on } of live) {
+    const own = new Set(on);
+    for (const tie of ties.filter((other) => [...other].some((id) => own.has(id)))) {
+      ties.splice(ties.indexOf(tie), 1);
+      tie.forEach((id) => own.add(id));
+    }
+    ties.push(own);
+  }
+  return ties.map((tie) => {
+    const its = live.filter(({ on }) => [...on].some((id) => tie.has(id))).map(({ relation }) => relation);
+    const named = new Set(its.flatMap(({ on }) => on.map(({ outline }) => outline)));
+    return {
+      planes: [...planes.values()].filter(({ id }) => tie.has(id)),
+      outlines: [...known.values()].filter(({ id }) => named.has(id)),
+      relations: its,
+    };
+  });
+}
+
+/** All that what is said next has to agree with. */
+export interface Saying extends Omit<Tied, 'planes'> {
+  readonly relating: RelatingPlanes;
+}
+
+/**
+ * What hangs together with some planes: they themselves, and those that relations tie to them, with all their outlines of which something can be said. The planes are as the evidence alone
+ * puts them, or as sizes that hold have moved them already.
+ */
+export function sayingOn(
+  some: readonly string[],
+  { outlines, relations }: Pick<Job, 'outlines' | 'relations'>,
+  derived: Pick<Derived, 'views' | 'planes' | 'related' | 'arranged'>,
+  as: 'evident' | 'moved' = 'evident',
+): Saying {
+  const evidentOf = (id: string) => derived.related.get(id)?.planes.find((related) => related.id === id);
+  const planes = new Map(
+    [...derived.planes].map(([id, plane]) => [id, (as === 'evident' ? evidentOf(id) : undefined) ?? plane]),
+  );
+  const tied = listTied(planes, outlines, relations).map(({ planes }) => planes.map(({ id }) => id));
+  const ids = new Set(some.flatMap((id) => [id, ...tied.filter((tie) => tie.includes(id)).flat()]));
+  const known = new Map([...relatableAmong(outlines)].filter(([, { plane }]) => ids.has(plane)));
+  return {
+    outlines: [...known.values()],
+    relations: relations.filter((relation) => planesOf(relation, known)),
+    relating: relatingPlanes(
+      [...planes.values()].filter(({ id }) => ids.has(id)),
+      (id) => standingIn(id, derived),
+    ),
+  };
+}
