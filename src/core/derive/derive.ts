@@ -48,21 +48,28 @@ export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldO
   return (job, told = NOTHING_TOLD) => {
     if (last?.job === job && last.told === told) return last.derived;
     const alone = fit(job, told);
-    const { arranged, views: standing } = arrange(job, alone, (fitted, adjustment) =>
+    const { arranged: found, views: standing } = arrange(job, alone, (fitted, adjustment) =>
       see(fitted.source, fitted.sheet, fitted.view, judgedAmong(adjustment), fitted.ground),
     );
     const views = new Map(standing);
+    const stands = new Map(found.stands);
+    const arranged: Arranged = { ...found, stands };
     const planes = listPlanes(views.values());
-    const related = new Map(
-      listTied(planes, job.outlines, job.relations).flatMap((tied) => {
-        const made = relate(tied, (plane) => standingIn(plane, { views, arranged }));
-        return tied.planes.map(({ id }) => [id, made] as const);
-      }),
-    );
-    // Sizes that were typed move the fit within its doubt, and all that is traced in the view with it.
-    for (const plane of [...new Set(related.values())].flatMap(({ moved }) => moved)) {
-      planes.set(plane.id, plane);
-      for (const fitted of plane.views) views.set(fitted.view.id, fitted);
+    const related = new Map<string, RelatedPlanes>();
+    // Each by itself, when it is asked for: what is drawn on other planes may not be known yet.
+    const drawn = {
+      get: (id: string) =>
+        draw({ outlines: job.outlines.filter((outline) => outline.id === id) }, planes, related).get(id),
+    };
+    for (const tied of listTied(planes, job.outlines, job.relations)) {
+      const made = relate(tied, (plane) => standingIn(plane, { job, derived: { views, arranged, shapes: drawn } }));
+      for (const { id } of tied.planes) related.set(id, made);
+      // Sizes that were typed move the fit within its doubt, and all that is traced in the view with it.
+      for (const plane of made.moved) {
+        planes.set(plane.id, plane);
+        for (const fitted of plane.views) views.set(fitted.view.id, fitted);
+      }
+      for (const [view, pose] of made.poses) stands.set(view, { ...stands.get(view)!, pose });
     }
     const shapes = make(job, planes, draw(job, planes, related));
     const spaceCurve = curve(job, { views, shapes, arranged });

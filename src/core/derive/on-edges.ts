@@ -31,7 +31,7 @@ interface Edges {
   readonly job: Pick<Job, 'layers' | 'outlines'>;
   readonly derived: {
     readonly views: ReadonlyMap<string, FittedView>;
-    readonly shapes: ReadonlyMap<string, Shape>;
+    readonly shapes: Pick<ReadonlyMap<string, Shape>, 'get'>;
     readonly arranged: Pick<Arranged, 'stands' | 'coordinate'>;
   };
 }

@@ -1,9 +1,11 @@
 import { listMapDoubts, listReaches, movedFit, pointingCovariance, type Fit } from '../calibrate';
 import type { Vec } from '../geometry';
 import type { Knowing, Placing } from '../outline';
-import type { RelatingPlane, RelatingPlanes, StandingIn } from '../relate';
+import type { PoseMove, RelatingPlane, RelatingPlanes, StandingIn } from '../relate';
+import { cross3, dot3, normalOf, scale3, subtract3 } from '../space';
 import type { FittedView } from './fits';
 import { knowingIn } from './knowing';
+import type { StandsIn } from './stands-in';
 
 /** How sheet places come to a plane. */
 export type PlanePlacing = Omit<Placing, 'nodeAt'>;
@@ -121,18 +123,14 @@ export const knowingOf = ({ views }: Pick<SeenPlane, 'views'>): Knowing => knowi
 /** Planes as relations need them that tie their outlines; `standing`: how each stands in the object frame, where that is known. */
 export function relatingPlanes(
   among: readonly SeenPlane[],
-  standing: (plane: string) => StandingIn | undefined = () => undefined,
+  standing: (plane: string) => StandsIn | undefined = () => undefined,
 ): RelatingPlanes {
   const all = doubtsOf(together(among));
   const planes = new Map(among.map((plane) => [plane.id, relatingPlane(plane, all, standing(plane.id))]));
   return (id) => planes.get(id)!;
 }
 
-function relatingPlane(
-  plane: SeenPlane,
-  doubts: readonly FitDoubts[],
-  standing: StandingIn | undefined,
-): RelatingPlane {
+function relatingPlane(plane: SeenPlane, doubts: readonly FitDoubts[], stands: StandsIn | undefined): RelatingPlane {
   const { views, placing } = plane;
   return {
     scaled: placing.scaled,
@@ -140,12 +138,35 @@ function relatingPlane(
     isBlind: placing.isBlind,
     freedoms: doubts.flatMap((fit) => freedomsOf(views, fit)),
     knowing: knowingOf(plane),
-    standing,
+    standing: stands && standingWith(stands, doubts),
     covarianceOf: ({ at, sigma, edge }) => {
       const matrix = pointingCovariance({ at, sigma, edge });
       return [matrix.get(0, 0), matrix.get(0, 1), matrix.get(1, 1)];
     },
   };
+}
+
+/** Share of a sigma by which a fit is varied for how its pose moves. */
+const STEP = 0.1;
+const AS_IT_IS: PoseMove = { shift: [0, 0, 0], turn: 0 };
+
+/** A pose with how it moves when the fit of the view goes by its doubts. */
+function standingWith({ pose, shows, by }: StandsIn, doubts: readonly FitDoubts[]): StandingIn {
+  if (!by) return { pose, shows, moves: [] };
+  const normal = normalOf(pose);
+  const moveBy = (k: number): PoseMove => {
+    const [ahead, behind] = [STEP, -STEP].map((step) =>
+      by.poseBy(movedFit(by.fit, [...Array.from({ length: k }, () => 0), step])),
+    ) as [StandsIn['pose'], StandsIn['pose']];
+    return {
+      shift: scale3(subtract3(ahead.origin, behind.origin), 1 / (2 * STEP)),
+      turn: dot3(normal, cross3(behind.x, ahead.x)) / (2 * STEP),
+    };
+  };
+  const moves = doubts.flatMap(({ of, count }) =>
+    Array.from({ length: count }, (_, k) => (of === by.fit.covariance ? moveBy(k) : AS_IT_IS)),
+  );
+  return { pose, shows, moves };
 }
 
 const STILL: Vec = [0, 0];

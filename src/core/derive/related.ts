@@ -7,6 +7,7 @@ import {
   heldStill,
   listGroups,
   listMoves,
+  poseAfter,
   solvedOutlines,
   solveRelations,
   spreadOf,
@@ -17,10 +18,11 @@ import {
   type Relation,
   type Solved,
   type Spread,
-  type StandingIn,
 } from '../relate';
 import { asTheyLook, doubtsOn, movedPlane, relatingPlanes, type SeenPlane } from './planes';
+import type { StandsIn } from './stands-in';
 import type { Tied } from './tied';
+import type { Pose } from '../space';
 
 /** What relations make of the outlines of a plane, or of several that they tie. */
 export interface RelatedPlanes {
@@ -33,6 +35,8 @@ export interface RelatedPlanes {
   readonly holds: boolean;
   /** The planes as typed sizes move the fits of their views within their doubt; as they were where relations are about no size. */
   readonly moved: readonly SeenPlane[];
+  /** Where views stand whose planes typed sizes moved, object frame. */
+  readonly poses: ReadonlyMap<string, Pose>;
   /** Shapes of the outlines that relations are about. What does not hold together stays where it was drawn. */
   readonly shapes: ReadonlyMap<string, Shape>;
   /** How far what was drawn had to move for the relations. */
@@ -56,7 +60,7 @@ function solveGroup({ outlines, relations }: Group, planes: RelatingPlanes, doub
 }
 
 /** Where planes stand in the object frame. */
-export type StandingOf = (plane: string) => StandingIn | undefined;
+export type StandingOf = (plane: string) => StandsIn | undefined;
 
 /**
  * Relations about sizes tell something of the scale: with them the fits move within their doubt, and everything that is traced on the planes with them.
@@ -81,7 +85,8 @@ function relateOn(
   const doubts = measured.flatMap(({ solved }) => (solved.holds ? doubtsAt(solved) : []));
   const moved = doubts.length > 0 ? planes.map((plane) => movedPlane(plane, doubtsOn(plane, planes, doubts))) : planes;
   const isMoved = moved.some((plane, i) => plane !== planes[i]);
-  const held = heldStill(isMoved ? relatingPlanes(moved, standing) : relating);
+  const stands = isMoved ? movedStanding(planes, relating, standing, doubts) : standing;
+  const held = heldStill(isMoved ? relatingPlanes(moved, stands) : relating);
   const groups = [...measured, ...shaped.map((group) => solve(group, held, relating))];
   const placingOf = ({ plane }: Outline) => moved.find(({ id }) => id === plane)!.placing;
   return {
@@ -89,6 +94,7 @@ function relateOn(
     relating,
     groups,
     moved,
+    poses: isMoved ? posesOf(planes, stands) : new Map(),
     holds: groups.every(({ solved }) => solved.holds),
     shapes: new Map(groups.flatMap(({ solved }) => (solved.holds ? shapesOf(solved, placingOf) : []))),
     moves: groups.flatMap(({ solved }) =>
@@ -96,6 +102,30 @@ function relateOn(
     ),
   };
 }
+
+/** Where planes stand after the doubts of their fits went by so many sigmas. */
+function movedStanding(
+  planes: readonly SeenPlane[],
+  relating: RelatingPlanes,
+  standing: StandingOf,
+  doubts: readonly number[],
+): StandingOf {
+  const stands = new Map(
+    planes.flatMap(({ id }) => {
+      const [before, known] = [standing(id), relating(id).standing];
+      return before && known ? [[id, { ...before, pose: poseAfter(known, doubts) }] as const] : [];
+    }),
+  );
+  return (id) => stands.get(id);
+}
+
+const posesOf = (planes: readonly SeenPlane[], standing: StandingOf): ReadonlyMap<string, Pose> =>
+  new Map(
+    planes.flatMap(({ id }) => {
+      const stands = standing(id);
+      return stands?.by ? [[stands.by.view, stands.pose] as const] : [];
+    }),
+  );
 
 /** What was solved lies on the plane already, in px where there is no scale; there corners stay sharp, since their size is in mm. */
 function shapesOf(
@@ -114,7 +144,7 @@ function withoutCorners(outline: Relatable): Relatable {
     : outline;
 }
 
-const numbersOf = (standing: StandingIn | undefined): readonly number[] =>
+const numbersOf = (standing: StandsIn | undefined): readonly number[] =>
   standing ? [standing.pose.origin, standing.pose.x, standing.pose.y, ...standing.shows].flat() : [];
 
 /** Remembers what was worked out for planes that are tied for as long as their views' fits, their outlines, how they stand and their relations stay the same, and of the groups those that did. */
@@ -125,8 +155,8 @@ export function createRelating(): (tied: Tied, standing: StandingOf) => RelatedP
   return (tied, standingOf) => {
     const { planes, outlines, relations } = tied;
     const name = planes.map(({ id }) => id).join();
-    // What is said on one plane alone is no matter of where that stands.
-    const isSpatial = planes.length > 1 || relations.some(({ kind }) => directionOfOne(kind));
+    // What is said on one plane alone is no matter of where that stands, but that sizes move it.
+    const isSpatial = planes.length > 1 || hasSize(relations) || relations.some(({ kind }) => directionOfOne(kind));
     const standing: StandingOf = isSpatial ? standingOf : () => undefined;
     const stands = planes.flatMap(({ id }) => numbersOf(standing(id)));
     const seen = [...planes.flatMap(({ fits }) => fits), ...stands];

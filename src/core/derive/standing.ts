@@ -1,5 +1,5 @@
 import type { Measured } from '../adjust';
-import { toPlane, type Adjustment } from '../calibrate';
+import { toPlane, type Adjustment, type Fit } from '../calibrate';
 import { add, cross, dot, polar, scale, subtract, type Affine, type Vec } from '../geometry';
 import type { Feature, View } from '../job';
 import {
@@ -120,6 +120,18 @@ function poseAfter(side: Side, { turn, apply }: Motion, at: Vec3): Pose {
   const plane = poseFacing(side);
   const along = (angle: number) => subtract3(toSpace(plane, polar(1, angle)), plane.origin);
   return { origin: add3(at, toSpace(plane, apply([0, 0]))), x: along(turn), y: along(turn + Math.PI / 2) };
+}
+
+/** Where the plane of a view that joins the others stands as a fit of it has it, also one that doubts moved: its map says where zero and level lie among all. */
+export function poseAmong({ side, pose }: Pick<Standing, 'side' | 'pose'>, fit: Fit): Pose {
+  const map = fit.mapAt(fit.values);
+  const around = [map.middle, add(map.middle, [map.unit, 0])];
+  const unseen = vectorAlong(directionUnseen(side));
+  return poseAfter(
+    side,
+    closestMotion(around.map((at) => [fit.toPlane(at), toPlane(map, at)])),
+    scale3(unseen, dot3(unseen, pose.origin)),
+  );
 }
 
 /** The rigid motion that carries places closest to others (least squares: Umeyama, Least-squares estimation of transformation parameters between two point patterns, 1991, without its scale). */

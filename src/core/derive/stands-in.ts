@@ -1,25 +1,58 @@
-import type { StandingIn } from '../relate';
-import { axesSeenFrom, vectorAlong } from '../space';
+import type { Fit } from '../calibrate';
+import type { Job } from '../job';
+import type { Shape } from '../outline';
+import { axesSeenFrom, normalOf, vectorAlong, type Pose, type Vec3 } from '../space';
 import type { Arranged } from './arranged';
 import type { FittedView } from './fits';
+import { onEdge } from './on-edges';
+import { poseAmong } from './standing';
+
+/** Where a plane stands in the object frame, and along which directions it is known where on it something lies. */
+export interface StandsIn {
+  readonly pose: Pose;
+  readonly shows: readonly Vec3[];
+  /** The view that says so, and what another fit of it makes of the pose; none where nothing else moves it. */
+  readonly by?: { readonly view: string; readonly fit: Fit; poseBy(fit: Fit): Pose } | undefined;
+}
+
+interface Standing {
+  readonly job: Pick<Job, 'layers' | 'outlines'>;
+  readonly derived: {
+    readonly views: ReadonlyMap<string, FittedView>;
+    readonly shapes: Pick<ReadonlyMap<string, Shape>, 'get'>;
+    readonly arranged: Pick<Arranged, 'stands' | 'coordinate'>;
+  };
+}
 
 /**
- * Where a plane stands for what relates its outlines to those of others: by a view that joins the one fit of all, along the directions along which something says how it stands. Views that stand
- * by themselves are laid to the others where that comes closest, which is no place to hold anything exactly.
+ * Where a plane stands for what relates its outlines to those of others: by a view that joins the one fit of all, along the directions along which something says how it stands; or on an edge,
+ * where what is drawn on it lies on it. Views that stand by themselves are laid to the others where that comes closest, which is no place to hold anything exactly. Weak: the doubt of an edge
+ * under a view is not counted, and an outline that is made of others carries none.
  */
-export function standingIn(
-  plane: string,
-  {
-    views,
-    arranged: { stands },
-  }: { readonly views: ReadonlyMap<string, FittedView>; readonly arranged: Pick<Arranged, 'stands'> },
-): StandingIn | undefined {
-  const joining = [...views.values()]
-    .filter(({ view }) => view.plane === plane)
-    .flatMap(({ source }) => stands.get(source.id) ?? [])
-    .find(({ joins }) => joins);
-  if (!joining) return undefined;
-  const { pose, side, byZero } = joining;
-  const told = axesSeenFrom(side).filter(({ direction }) => !byZero.includes(direction));
-  return { pose, shows: told.map(({ direction }) => vectorAlong(direction)) };
+export function standingIn(plane: string, standing: Standing): StandsIn | undefined {
+  const { views, arranged } = standing.derived;
+  const showing = [...views.values()].filter(({ view }) => view.plane === plane);
+  const joining = showing
+    .map((fitted) => ({ fitted, stands: arranged.stands.get(fitted.source.id) }))
+    .find(({ stands }) => stands?.joins);
+  if (!joining?.stands) return showing.flatMap((fitted) => onDrawnEdge(fitted, standing) ?? [])[0];
+  const { fitted, stands } = joining;
+  const told = axesSeenFrom(stands.side).filter(({ direction }) => !stands.byZero.includes(direction));
+  return {
+    pose: stands.pose,
+    shows: told.map(({ direction }) => vectorAlong(direction)),
+    by: { view: stands.view, fit: fitted.fit, poseBy: (fit) => poseAmong(stands, fit) },
+  };
+}
+
+function onDrawnEdge({ source }: FittedView, { job, derived }: Standing): StandsIn | undefined {
+  const edge = job.outlines.find(({ id }) => id === source.standsOn?.outline);
+  if (!edge || edge.shape === 'made') return undefined;
+  const stands = onEdge(source, { job, derived });
+  if (!stands || typeof stands === 'string') return undefined;
+  // A plan that stands by its own zero is in no frame with views that join each other.
+  const all = [...derived.arranged.stands.values()];
+  const isInFrame = all.every(({ joins }) => !joins) || derived.arranged.stands.get(stands.under.view)?.joins === true;
+  const { pose } = stands;
+  return isInFrame ? { pose, shows: [pose.x, pose.y, normalOf(pose)] } : undefined;
 }

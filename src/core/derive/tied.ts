@@ -24,7 +24,7 @@ function planesOf(
 const relatableAmong = (outlines: readonly Outline[]): ReadonlyMap<string, Relatable> =>
   new Map(outlines.filter(isRelatable).map((outline) => [outline.id, outline]));
 
-/** Planes that are tied, each with what is said on its outlines. Those on which nothing is said are in none. */
+/** Planes that are tied, each with what is said on its outlines; those on which a view stands on an edge come last, since that has to be known. Those on which nothing is said are in none. */
 export function listTied(
   planes: ReadonlyMap<string, SeenPlane>,
   every: readonly Outline[],
@@ -44,7 +44,9 @@ export function listTied(
     }
     ties.push(own);
   }
-  return ties.map((tie) => {
+  const isOnEdge = (tie: ReadonlySet<string>) =>
+    [...tie].some((id) => planes.get(id)!.views.some(({ source }) => source.standsOn !== undefined));
+  return [...ties.filter((tie) => !isOnEdge(tie)), ...ties.filter(isOnEdge)].map((tie) => {
     const its = live.filter(({ on }) => [...on].some((id) => tie.has(id))).map(({ relation }) => relation);
     const named = new Set(its.flatMap(({ on }) => on.map(({ outline }) => outline)));
     return {
@@ -66,10 +68,11 @@ export interface Saying extends Omit<Tied, 'planes'> {
  */
 export function sayingOn(
   some: readonly string[],
-  { outlines, relations }: Pick<Job, 'outlines' | 'relations'>,
-  derived: Pick<Derived, 'views' | 'planes' | 'related' | 'arranged'>,
+  job: Pick<Job, 'outlines' | 'relations' | 'layers'>,
+  derived: Pick<Derived, 'views' | 'planes' | 'related' | 'arranged' | 'shapes'>,
   as: 'evident' | 'moved' = 'evident',
 ): Saying {
+  const { outlines, relations } = job;
   const evidentOf = (id: string) => derived.related.get(id)?.planes.find((related) => related.id === id);
   const planes = new Map(
     [...derived.planes].map(([id, plane]) => [id, (as === 'evident' ? evidentOf(id) : undefined) ?? plane]),
@@ -82,7 +85,7 @@ export function sayingOn(
     relations: relations.filter((relation) => planesOf(relation, known)),
     relating: relatingPlanes(
       [...planes.values()].filter(({ id }) => ids.has(id)),
-      (id) => standingIn(id, derived),
+      (id) => standingIn(id, { job, derived }),
     ),
   };
 }

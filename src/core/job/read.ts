@@ -17,6 +17,7 @@ const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Reco
   11: (job) => ({ ...job, version: 12 }),
   12: (job) => ({ ...job, version: 13, sitings: [], setbacks: [] }),
   13: (job) => ({ ...job, version: 14, variants: [], byEye: [] }),
+  14: (job) => ({ ...job, version: 15 }),
 };
 
 /**

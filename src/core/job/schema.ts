@@ -18,7 +18,7 @@ import { StandOffSchema, VariantsSchema } from './variants';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 14;
+export const JOB_VERSION = 15;
 
 const Id = z.string().min(1).max(64);
 const Vec = z.tuple([Amount, Amount]).readonly();

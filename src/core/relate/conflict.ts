@@ -1,5 +1,4 @@
 import type { Relatable } from './relatable';
-import { blocksOf } from './element';
 import { listGroups, type Group } from './groups';
 import { findLive, missesOf } from './live';
 import type { RelatingPlanes } from './plane';
@@ -54,7 +53,7 @@ export function follows(
   if (!live || !solved.holds) return false;
   return missesOf(
     live,
-    live.on.flatMap(blocksOf).map((id) => solved.solution.values.get(id)!),
+    live.blocks.map((id) => solved.solution.values.get(id)!),
   ).every((miss) => Math.abs(miss) < NOTHING_NEW);
 }
 

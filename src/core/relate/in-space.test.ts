@@ -39,7 +39,7 @@ const planeOf = (standing: RelatingPlane['standing']): RelatingPlane => ({
 });
 const facing = (side: Side) => {
   const pose = poseFacing(side);
-  return planeOf({ pose, shows: [pose.x, pose.y] });
+  return planeOf({ pose, shows: [pose.x, pose.y], moves: [] });
 };
 
 /** A wall that stands on an edge in plan: what is drawn on it lies on it. */
@@ -48,7 +48,7 @@ const wall = (origin: Vec3, angle: number) => {
     [Math.cos(angle), Math.sin(angle), 0],
     [0, 0, 1],
   ];
-  return planeOf({ pose: { origin, x, y }, shows: [x, y, cross3(x, y)] });
+  return planeOf({ pose: { origin, x, y }, shows: [x, y, cross3(x, y)], moves: [] });
 };
 const CORNER: Vec3 = [4000, 0, 0];
 const WALLS: Readonly<Record<string, RelatingPlane>> = { south: wall([0, 0, 0], 0), east: wall(CORNER, Math.PI / 3) };

@@ -1,7 +1,16 @@
 import type { Vec } from '../geometry';
-import { dot3, holdsDirection, sharedDirections, subtract3, toSpace, vectorAlong, type Vec3 } from '../space';
+import {
+  dot3,
+  holdsDirection,
+  sharedDirections,
+  subtract3,
+  toSpace,
+  vectorAlong,
+  type Pose,
+  type Vec3,
+} from '../space';
 import type { Seen } from './element';
-import { EQUATIONS, type Equations, type SpatialKind } from './equations';
+import { EQUATIONS, type SpatialKind } from './equations';
 import type { StandingIn } from './plane';
 import { directionOfOne, type RelationKind } from './relation';
 
@@ -25,6 +34,9 @@ const ANYWHERE: readonly RelationKind[] = ['equal-length', 'equal-radius'];
 
 type PlanarKind = Exclude<RelationKind, SpatialKind>;
 
+/** As equations on one plane, of things on planes that stand so, one for each. */
+export type SpaceEquations = (on: readonly Seen[], value: number, poses: readonly Pose[]) => readonly number[];
+
 /**
  * What a relation between planes misses by, one number an equation: mm, by what all of the planes show of its things. Undefined where it cannot be said of them: they do not stand, or show
  * nothing in common. Along a direction that a plane does not show, its things lie nowhere.
@@ -32,53 +44,53 @@ type PlanarKind = Exclude<RelationKind, SpatialKind>;
 export function findSpaceEquations(
   kind: RelationKind,
   standing: readonly (StandingIn | undefined)[],
-): Equations | undefined {
+): SpaceEquations | undefined {
   if (ANYWHERE.includes(kind)) return EQUATIONS[kind as PlanarKind];
   const planes = standing.filter((each) => each !== undefined);
   if (planes.length < standing.length) return undefined;
   const direction = directionOfOne(kind);
   if (direction) {
     const along = vectorAlong(direction);
-    return planes.every(({ shows }) => holdsDirection(shows, along)) ? equallyFar([along], planes) : undefined;
+    return planes.every(({ shows }) => holdsDirection(shows, along)) ? equallyFar([along]) : undefined;
   }
   const shared = sharedDirections(planes.map(({ shows }) => shows));
   if (shared.length === 2 && AS_IN_ONE_PLANE.includes(kind))
-    return (on, value) =>
+    return (on, value, poses) =>
       EQUATIONS[kind as PlanarKind](
-        on.map((thing, i) => inFrame(thing, planes[i]!, shared)),
+        on.map((thing, i) => inFrame(thing, poses[i]!, shared)),
         value,
       );
   if (shared.length === 0) return undefined;
-  if (kind === 'coincident') return equallyFar(shared, planes);
-  return kind === 'symmetric' && shared.length === 1 ? mirrored(shared[0]!, planes) : undefined;
+  if (kind === 'coincident') return equallyFar(shared);
+  return kind === 'symmetric' && shared.length === 1 ? mirrored(shared[0]!) : undefined;
 }
 
 /** Where the places of a thing lie in the object frame: a point, both ends of a line, a centre. */
-function placesOf(thing: Seen, { pose }: StandingIn): readonly Vec3[] {
+function placesOf(thing: Seen, pose: Pose): readonly Vec3[] {
   const places = thing.kind === 'line' ? [thing.a, thing.b] : [thing.kind === 'point' ? thing.at : thing.centre];
   return places.map((place) => toSpace(pose, place));
 }
 
 /** All places of all things lie equally far along some directions. */
 const equallyFar =
-  (directions: readonly Vec3[], planes: readonly StandingIn[]): Equations =>
-  (on) => {
-    const [first, ...others] = on.flatMap((thing, i) => placesOf(thing, planes[i]!)) as [Vec3, ...Vec3[]];
+  (directions: readonly Vec3[]): SpaceEquations =>
+  (on, _, poses) => {
+    const [first, ...others] = on.flatMap((thing, i) => placesOf(thing, poses[i]!)) as [Vec3, ...Vec3[]];
     return others.flatMap((place) => directions.map((direction) => dot3(direction, subtract3(place, first))));
   };
 
 /** Two places lie equally far along a direction from a line on either side, which runs square to it: a plane seen edge-on. */
 const mirrored =
-  (direction: Vec3, planes: readonly StandingIn[]): Equations =>
-  (on) => {
+  (direction: Vec3): SpaceEquations =>
+  (on, _, poses) => {
     const [[p], [q], [a, b]] = on.map((thing, i) =>
-      placesOf(thing, planes[i]!).map((place) => dot3(direction, place)),
+      placesOf(thing, poses[i]!).map((place) => dot3(direction, place)),
     ) as [[number], [number], [number, number]];
     return [(p + q - a - b) / 2, b - a];
   };
 
 /** A thing in the axes of a plane that all of them show. */
-function inFrame(thing: Seen, { pose }: StandingIn, axes: readonly Vec3[]): Seen {
+function inFrame(thing: Seen, pose: Pose, axes: readonly Vec3[]): Seen {
   const at = (place: Vec): Vec => axes.map((axis) => dot3(axis, toSpace(pose, place))) as unknown as Vec;
   switch (thing.kind) {
     case 'point':

@@ -1,9 +1,10 @@
 import type { Condition } from '../adjust';
 import { canRelate } from './applies';
 import { blocksOf, findElement, seen, type Element } from './element';
-import { EQUATIONS, type Equations, type SpatialKind } from './equations';
-import { findSpaceEquations } from './in-space';
-import type { RelatingPlanes } from './plane';
+import { EQUATIONS, type SpatialKind } from './equations';
+import { findSpaceEquations, type SpaceEquations } from './in-space';
+import { MAP_BLOCK } from './observed';
+import { poseAfter, type RelatingPlanes, type StandingIn } from './plane';
 import type { Relatable } from './relatable';
 import { directionOfOne, type Relation } from './relation';
 
@@ -11,7 +12,11 @@ import { directionOfOne, type Relation } from './relation';
 export interface LiveRelation {
   readonly relation: Relation;
   readonly on: readonly Element[];
-  readonly equations: Equations;
+  /** Of the elements, one after the other; and of the fits' doubts, where the planes stand as those have it. */
+  readonly blocks: readonly string[];
+  readonly equations: SpaceEquations;
+  /** How the planes of the elements stand, where that matters. */
+  readonly standing: readonly StandingIn[];
 }
 
 /** A relation as it can be solved; undefined where it cannot be said, or something of it is gone. */
@@ -23,17 +28,16 @@ export function findLive(
   const { kind } = relation;
   const on = relation.on.map((end) => findElement(end, outlines));
   if (!on.every((element): element is Element => element !== undefined) || !canRelate(kind, on)) return undefined;
+  const blocks = on.flatMap(blocksOf);
   const ids = relation.on.map(({ outline }) => outlines.get(outline)!.plane);
-  const isOfOnePlane = ids.every((id) => id === ids[0]) && !directionOfOne(kind);
-  const equations = isOfOnePlane
-    ? EQUATIONS[kind as Exclude<typeof kind, SpatialKind>]
-    : ids.every((id) => planes(id).scaled)
-      ? findSpaceEquations(
-          kind,
-          ids.map((id) => planes(id).standing),
-        )
-      : undefined;
-  return equations && { relation, on, equations };
+  if (ids.every((id) => id === ids[0]) && !directionOfOne(kind))
+    return { relation, on, blocks, equations: EQUATIONS[kind as Exclude<typeof kind, SpatialKind>], standing: [] };
+  const standing = ids.map((id) => planes(id).standing);
+  const equations = ids.every((id) => planes(id).scaled) ? findSpaceEquations(kind, standing) : undefined;
+  if (!equations) return undefined;
+  const known = standing.filter((each) => each !== undefined);
+  const follows = known.some(({ moves }) => moves.length > 0);
+  return { relation, on, equations, standing: known, blocks: follows ? [...blocks, MAP_BLOCK] : blocks };
 }
 
 export const listLive = (
@@ -42,19 +46,22 @@ export const listLive = (
   planes: RelatingPlanes,
 ): readonly LiveRelation[] => relations.flatMap((relation) => findLive(relation, outlines, planes) ?? []);
 
-/** What a relation misses by at given values of the blocks of its elements, one after the other. */
+/** What a relation misses by at given values of its blocks, one after the other. */
 export function missesOf(
-  { relation: { value = 0 }, on, equations }: LiveRelation,
+  { relation: { value = 0 }, on, equations, standing }: LiveRelation,
   values: readonly (readonly number[])[],
 ): readonly number[] {
   let next = 0;
+  const things = on.map((element) => {
+    const size = blocksOf(element).length;
+    next += size;
+    return seen(element, values.slice(next - size, next));
+  });
+  const doubts = values[next] ?? [];
   return equations(
-    on.map((element) => {
-      const size = blocksOf(element).length;
-      next += size;
-      return seen(element, values.slice(next - size, next));
-    }),
+    things,
     value,
+    standing.map((each) => poseAfter(each, doubts)),
   );
 }
 
@@ -63,7 +70,7 @@ export function conditionOf(live: LiveRelation): Condition {
     group: live.relation.id,
     origin: 'stated',
     exact: true,
-    blocks: live.on.flatMap(blocksOf),
+    blocks: live.blocks,
     residuals: (values) => missesOf(live, values),
   };
 }

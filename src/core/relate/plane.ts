@@ -1,12 +1,32 @@
 import type { Vec } from '../geometry';
 import type { Knowing, Placing, PointedPlace } from '../outline';
-import type { Pose, Vec3 } from '../space';
+import { add3, normalOf, cross3, scale3, type Pose, type Vec3 } from '../space';
 
 /** Where a plane stands in the object frame, and along which directions it is known where on it something lies: those that it shows, or all three where what is drawn lies on it. */
 export interface StandingIn {
   readonly pose: Pose;
   /** Square to each other, of length one. */
   readonly shows: readonly Vec3[];
+  /** How the pose moves when one of the plane's freedoms goes by one sigma, in their order; of what is missing it does not. */
+  readonly moves: readonly PoseMove[];
+}
+
+/** A shift, mm, and a turn about the plane's normal, radians. */
+export interface PoseMove {
+  readonly shift: Vec3;
+  readonly turn: number;
+}
+
+/** Where a plane stands after its freedoms went by so many sigmas. */
+export function poseAfter({ pose, moves }: StandingIn, doubts: readonly number[]): Pose {
+  const turn = moves.reduce((sum, move, i) => sum + move.turn * (doubts[i] ?? 0), 0);
+  const normal = normalOf(pose);
+  const turned = (axis: Vec3) => add3(scale3(axis, Math.cos(turn)), scale3(cross3(normal, axis), Math.sin(turn)));
+  return {
+    origin: moves.reduce((at, { shift }, i) => add3(at, scale3(shift, doubts[i] ?? 0)), pose.origin),
+    x: turned(pose.x),
+    y: turned(pose.y),
+  };
 }
 
 /** What relations need to know of a plane: where the sheets of its views lie, and how well that is known. As in `Placing`, a place names its view where there are several. */
@@ -29,7 +49,10 @@ export type RelatingPlanes = (id: string) => RelatingPlane;
 /** The planes with fits that nothing moves. */
 export const heldStill =
   (planes: RelatingPlanes): RelatingPlanes =>
-  (id) => ({ ...planes(id), freedoms: [] });
+  (id) => {
+    const plane = planes(id);
+    return { ...plane, freedoms: [], standing: plane.standing && { ...plane.standing, moves: [] } };
+  };
 
 /** Places that were read off the sheet when something was typed, and stand in for it while there is no scale. px, one sigma. */
 export const SEEN_SIGMA = 1;

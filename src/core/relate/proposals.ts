@@ -135,13 +135,12 @@ function listWishes(
   const spread = spreadOf(solved, outlines, planes);
   if (!spread) return [];
   const judge = ([kind, on]: Candidate): Proposal & { readonly isWithin: boolean; readonly follows: boolean } => {
-    const elements = on.map((end) => findElement(end, solved.known)!);
     const live = findLive({ id: '', plane: '', kind, on }, solved.known, planes)!;
     const misses = (x: readonly number[]) => {
       const values = spread.valuesFrom(x);
       return missesOf(
         live,
-        elements.flatMap(blocksOf).map((id) => values.get(id)!),
+        live.blocks.map((id) => values.get(id)!),
       );
     };
     const covariance = propagateMany(misses, spread.x, spread.matrix);

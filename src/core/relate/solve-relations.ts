@@ -2,7 +2,7 @@ import { solve, type Problem, type Solution, type Values } from '../adjust';
 import { distance, type Vec } from '../geometry';
 import { CENTRE, type Place, type Shape } from '../outline';
 import type { Relatable } from './relatable';
-import { blocksOf, circleBlock, nodeBlock, throughBlock } from './element';
+import { circleBlock, nodeBlock, throughBlock } from './element';
 import { MAP_BLOCK } from './observed';
 import { conditionOf, listLive, missesOf, type LiveRelation } from './live';
 import { gatherOutlines } from './problem';
@@ -76,10 +76,9 @@ export function solveAll(
 }
 
 function isHeld(live: LiveRelation, values: Values, start: Values): boolean {
-  const blocks = live.on.flatMap(blocksOf);
   return missesOf(
     live,
-    blocks.map((id) => values.get(id) ?? start.get(id)!),
+    live.blocks.map((id) => values.get(id) ?? start.get(id)!),
   ).every((miss) => Math.abs(miss) <= MISS);
 }
 

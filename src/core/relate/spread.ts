@@ -1,10 +1,14 @@
 import { Matrix } from 'ml-matrix';
-import { covarianceOf, freeMatrix, layOut, linearize, type Values } from '../adjust';
+import { covarianceOf, freeMatrix, layOut, linearize, semiInverse, type Condition, type Values } from '../adjust';
+import { conditionOf, listLive } from './live';
 import type { Relatable } from './relatable';
 import { MAP_BLOCK } from './observed';
 import type { RelatingPlanes } from './plane';
 import { gatherOutlines } from './problem';
 import type { Solved } from './solve-relations';
+
+/** Equations at a solution repeat each other as nearly as this. */
+const REPEATS = 1e-9;
 
 export interface Spread {
   readonly x: readonly number[];
@@ -50,10 +54,13 @@ export function spreadOf(solved: Solved, outlines: readonly Relatable[], planes:
   };
 }
 
-/** How a solution that holds the fit follows its doubts: −C N, with N the normal equations between unknowns and doubts. */
+/**
+ * How a solution that holds the fit follows its doubts: P − C (N P + M), with N the normal equations of the unknowns and M those between them and the doubts. P is how exact equations alone
+ * would move them, where planes that are related stand as the doubts have it; without such, none.
+ */
 function followingOf(
   covariance: Matrix,
-  { solution, known }: Solved,
+  { solution, known, live }: Solved,
   outlines: readonly Relatable[],
   planes: RelatingPlanes,
 ): Matrix {
@@ -63,21 +70,59 @@ function followingOf(
   );
   const layout = layOut(blocks);
   const values: Values = new Map(blocks.map(({ id, start }) => [id, solution.values.get(id) ?? start]));
-  const observed = { blocks, conditions: conditions.filter(({ exact }) => !exact) };
-  const free = freeMatrix(linearize(observed, layout, values), layout).to2DArray();
-  const [first, doubts] = [layout.unknown.get(MAP_BLOCK)!, values.get(MAP_BLOCK)!];
-  const between = Matrix.zeros(covariance.rows, doubts.length);
-  for (const [id, at] of solution.layout.unknown) {
-    const there = layout.unknown.get(id)!;
-    solution.values.get(id)!.forEach((_, k) =>
-      doubts.forEach((__, doubt) => {
-        between.set(
-          at + k,
-          doubt,
-          free.reduce((sum, row) => sum + row[there + k]! * row[first + doubt]!, 0),
-        );
-      }),
-    );
-  }
-  return covariance.mmul(between).mul(-1);
+  const own = [...solution.layout.unknown.keys()].flatMap((id) =>
+    solution.values.get(id)!.map((_, k) => layout.unknown.get(id)! + k),
+  );
+  const doubts = values.get(MAP_BLOCK)!.map((_, k) => layout.unknown.get(MAP_BLOCK)! + k);
+  const slopesOf = (some: readonly Condition[]): SlopesApart => {
+    const rows = freeMatrix(linearize({ blocks, conditions: some }, layout, values), layout).to2DArray();
+    const among = (columns: readonly number[]) => rows.map((row) => columns.map((column) => row[column]!));
+    return { byUnknowns: among(own), byDoubts: among(doubts) };
+  };
+  const seen = slopesOf(conditions.filter(({ exact }) => !exact));
+  const between = productOf(seen.byUnknowns, seen.byDoubts, own.length, doubts.length);
+  const related = listLive(
+    live.map(({ relation }) => relation),
+    known,
+    planes,
+  );
+  if (related.every(({ blocks: about }) => !about.includes(MAP_BLOCK))) return covariance.mmul(between).mul(-1);
+  const held = slopesOf([...conditions.filter(({ exact }) => exact), ...related.map(conditionOf)]);
+  const pulled = pulledBy(held);
+  const normal = productOf(seen.byUnknowns, seen.byUnknowns, own.length, own.length);
+  return Matrix.sub(pulled, covariance.mmul(Matrix.add(normal.mmul(pulled), between)));
+}
+
+/** Slopes of conditions by the unknowns of a solution, and by the doubts that it holds: a row each. */
+interface SlopesApart {
+  readonly byUnknowns: readonly (readonly number[])[];
+  readonly byDoubts: readonly (readonly number[])[];
+}
+
+/** Aᵀ B of matrices of as many rows, row by row. */
+function productOf(
+  a: readonly (readonly number[])[],
+  b: readonly (readonly number[])[],
+  rows: number,
+  columns: number,
+): Matrix {
+  const product = Matrix.zeros(rows, columns);
+  for (let i = 0; i < rows; i++)
+    for (let k = 0; k < columns; k++)
+      product.set(
+        i,
+        k,
+        a.reduce((sum, row, r) => sum + row[i]! * b[r]![k]!, 0),
+      );
+  return product;
+}
+
+/** The smallest move of the unknowns with which exact equations go on holding when a doubt goes by one sigma: −Bᵀ (B Bᵀ)⁺ E. */
+function pulledBy({ byUnknowns, byDoubts }: SlopesApart): Matrix {
+  const [slopes, doubts] = [byUnknowns, byDoubts].map((rows) => new Matrix(rows.map((row) => [...row]))) as [
+    Matrix,
+    Matrix,
+  ];
+  const { inverse } = semiInverse(slopes.mmul(slopes.transpose()), REPEATS);
+  return slopes.transpose().mmul(inverse).mmul(doubts).mul(-1);
 }
