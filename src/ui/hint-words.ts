@@ -157,6 +157,10 @@ export const HINTS = {
     'Point at lines, arcs, circles or corners, then say what is true of them.',
     'Point at more, or say what is true of what is chosen.',
   ],
+  'relate-views': [
+    'Point at lines, arcs, circles or corners, then say what is true of them.',
+    'Point at more, in other views too, or say what is true of what is chosen.',
+  ],
   'chain-begin': 'Point at where the outline begins, or at an open end to carry it on.',
   'chain-line': 'Point at the next corner, or on the first point to close.',
   'chain-arc': ['Point at a place on the arc, then at its end.', 'Point at where the arc ends.'],

@@ -75,7 +75,9 @@ function toggled(state: RelateState, end: RelationEnd): RelateState {
 /** Points at what should be true of one another. What can be said is offered on its card. */
 export const relateTool: Tool<RelateState> = {
   belongsTo: 'trace',
-  hint: ({ on }) => ({ code: 'relate', at: on.length }),
+  // What is chosen in one view is related to what is chosen in the next.
+  goesAlong: true,
+  hint: ({ on }, { job }) => ({ code: job.views.length > 1 ? 'relate-views' : 'relate', at: on.length }),
   marks: ({ on, free }) => [{ kind: 'chosen-ends', on }, { kind: free ? 'freedoms' : 'relations' }],
   start: START,
   isFree: true,

@@ -24,7 +24,7 @@ import { wordsForKind } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
 import { UnderButton } from '../under-button';
 import { refusalInWords } from './refusal';
-import { judge, listSayable, newRelation, type Relating } from './relate-actions';
+import { findApart, judge, listSayable, newRelation, otherViewsOf, type Relating } from './relate-actions';
 import { isAngular, ValueField } from './value-field';
 
 /** What can be said of what is chosen. */
@@ -43,6 +43,7 @@ export function ChosenCard({
   const units = useUnits();
   const [refusal, setRefusal] = useState<{ readonly relation: Relation; readonly verdict: Verdict }>();
   const sayable = listSayable(relating, chosen);
+  const others = otherViewsOf(relating, chosen);
   const relate = (kind: RelationKind, on: readonly RelationEnd[], value?: number) => {
     const relation = newRelation(relating, kind, on, value);
     const verdict = judge(relating, relation);
@@ -56,7 +57,9 @@ export function ChosenCard({
   return (
     <Card testID="chosen-card">
       <Words
-        style={{ fontWeight: '700' }}>{`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen`}</Words>
+        style={{
+          fontWeight: '700',
+        }}>{`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen${others.length > 0 ? `, in ${others.join(' and ')} too` : ''}`}</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
         <UnderButton within={within} />
         {sayable
@@ -92,13 +95,25 @@ export function ChosenCard({
         </Button>
       ) : null}
       {sayable.length === 0 && !joint ? (
-        <Words quiet>Nothing is said of these together. Choose two lines, a line and an arc, or two circles.</Words>
+        <Words quiet testID="nothing-sayable">
+          {nothingInWords(relating, chosen, others)}
+        </Words>
       ) : null}
       {refusal ? (
         <Words testID="relation-refused">{refusalInWords(refusal.relation, refusal.verdict, relating, units)}</Words>
       ) : null}
     </Card>
   );
+}
+
+/** Why nothing can be said of things together, and what to do. */
+function nothingInWords(relating: Relating, chosen: readonly RelationEnd[], others: readonly string[]): string {
+  if (others.length === 0)
+    return 'Nothing is said of these together. Choose two lines, a line and an arc, or two circles.';
+  const apart = findApart(relating, chosen);
+  return apart
+    ? `“${apart}” does not join the other views, so that only lines can be as long and circles as large as there. Let it join in Arrange.`
+    : 'Nothing is said of these together. Between views, choose places or edges along a direction that both show, two lines, or two circles.';
 }
 
 /** The point at which two chosen segments meet, where one of them is a curve and there is a corner: curves follow what they meet, so that smooth is said of the point. */

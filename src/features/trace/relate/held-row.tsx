@@ -8,7 +8,7 @@ import { RoundButton } from '@/ui/ledge-button';
 import { markForRelation } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
 import { refusalInWords } from './refusal';
-import { judge, type Relating } from './relate-actions';
+import { judge, otherViewsOf, type Relating } from './relate-actions';
 import { ValueField } from './value-field';
 
 /** Something that holds: tapping shows what it is about, its size can be typed anew, and it can be taken away. */
@@ -18,6 +18,7 @@ export function HeldRow({ relating, relation }: { relating: Relating; relation: 
   const [changing, setChanging] = useState(false);
   const [refusal, setRefusal] = useState<string>();
   const mark = markForRelation(relation, units);
+  const others = otherViewsOf(relating, relation.on);
   const change = (value: number) => {
     const wanted = { ...relation, value };
     const others: Relating = {
@@ -38,7 +39,7 @@ export function HeldRow({ relating, relation }: { relating: Relating; relation: 
           accessibilityRole="button"
           accessibilityLabel={`Show what is ${mark}`}
           onPress={() => session.setTool({ name: 'relate', state: { on: relation.on } })}>
-          <Words style={{ fontSize: 14 }}>{mark}</Words>
+          <Words style={{ fontSize: 14 }}>{others.length > 0 ? `${mark}, with ${others.join(' and ')}` : mark}</Words>
         </Pressable>
         {hasValue(relation.kind) ? (
           <RoundButton icon="pencil" name={`Change ${mark}`} size={34} onPress={() => setChanging(!changing)} />

@@ -35,6 +35,21 @@ export const planesOf = ({ job }: Pick<Relating, 'job'>, on: readonly RelationEn
   ...new Set(on.flatMap((end) => job.outlines.find(({ id }) => id === end.outline)?.plane ?? [])),
 ];
 
+/** Names of the other views in which some of these things are drawn. */
+export function otherViewsOf({ derived, fitted, job }: Relating, on: readonly RelationEnd[]): readonly string[] {
+  const views = [...derived.views.values()];
+  return planesOf({ job }, on)
+    .filter((plane) => plane !== fitted.view.plane)
+    .flatMap((plane) => views.find(({ view }) => view.plane === plane)?.source.name ?? []);
+}
+
+/** Of things in several views the first view that joins no other, so that only lengths can be compared with what it shows. */
+export function findApart(relating: Relating, on: readonly RelationEnd[]): string | undefined {
+  const { relating: planes } = sayingOf(relating, on);
+  const apart = planesOf(relating, on).find((plane) => !planes(plane).standing);
+  return [...relating.derived.views.values()].find(({ view }) => view.plane === apart)?.source.name;
+}
+
 /** All that what is said of some things has to agree with. */
 const sayingOf = (relating: Relating, on: readonly RelationEnd[]): Saying =>
   sayingOn(planesOf(relating, on), relating.job, relating.derived);
