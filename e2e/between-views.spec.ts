@@ -1,6 +1,6 @@
 /** What is traced in two views of one thing is said to be at one height: it is so to the last digit in the file, and nothing is said that the views do not show. */
 import { scanner } from '../demo/generator/scan';
-import { BENCH, BENCH_PLACES, benchViews } from '../demo/scenes/bench-set';
+import { BENCH_PLACES, benchViews } from '../demo/scenes/bench-set';
 import { axe } from './helpers/axe';
 import { expect, test, type Desk } from './helpers/desk';
 import type { Px } from './helpers/hand';
@@ -8,7 +8,7 @@ import { judgeInSpace, lookAt, saveInSpace } from './helpers/in-space';
 
 const { project } = scanner(benchViews);
 const { side, top } = BENCH_PLACES;
-const { length: long, depth, seat } = BENCH;
+
 const front = (across: number, up: number): Px => project([across, up]);
 const right = (deep: number, up: number): Px => project([side + deep, up]);
 const above = (across: number, deep: number): Px => project([across, top + deep]);

@@ -3,7 +3,8 @@ import { readJob, type Job } from '../src/core/job';
 import { tellJob, type ToldOfJob } from './older/told';
 
 /** Jobs as every version wrote them, and what they came to when version 8 was the newest; their files as they were written last, of which no number differs from what was written then by more than 3·10⁻⁷ mm. Drawings
- * of photographs whose places relations hold were recorded anew when edges of things came to be known to 0.04 mm only, which weighs free places and caught ones otherwise: they moved by up to 3 µm. */
+ * of photographs whose places relations hold were recorded anew when edges of things came to be known to 0.04 mm only, which weighs free places and caught ones otherwise: they moved by up to 3 µm. So was
+ * the plus-minus of what lies beside outlines of which sizes are said: those tell of the fit, which was not counted before (a third less at most). */
 const jobs = JSON.parse(readFileSync('reference/older/jobs.json', 'utf8')) as readonly Job[];
 const told = JSON.parse(readFileSync('reference/older/told.json', 'utf8')) as readonly ToldOfJob[];
 

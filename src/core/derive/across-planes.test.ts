@@ -243,3 +243,69 @@ describe('walls that stand on a plan', () => {
     expect(parted.related.get('south')!.groups.flatMap(({ solved }) => solved.live)).toEqual([]);
   });
 });
+
+describe('a size that is typed in one view', () => {
+  /** Where the views have a place that both show, along what both show, mm apart. */
+  const gapOf = (derived: Derived) => {
+    const seenBy = (view: Drawn): Vec3 => {
+      const { fit } = derived.views.get(view.id)!;
+      return toSpace(derived.arranged.stands.get(view.id)!.pose, fit.toPlane(drawnAt(view, THING.end!)));
+    };
+    return seenBy(FRONT)[0] - seenBy(TOP)[0];
+  };
+  const size = say('long', 'across', 'front', ['rail1'], 1370);
+
+  it('tells the one fit of all, in every view that joins it: they go on agreeing as they did', () => {
+    const { normal } = createRandom(12);
+    const free = bench(normal);
+    const derived = derive({ ...free, relations: [size] });
+    const before = derive(free);
+    const widthIn = (of: Derived, view: Drawn) => {
+      const [a, b] = [THING.foot!, THING.end!].map((place) => of.views.get(view.id)!.fit.toPlane(drawnAt(view, place)));
+      return b![0] - a![0];
+    };
+    const [front, plan] = [FRONT, TOP].map((view) => widthIn(derived, view) / widthIn(before, view)) as [
+      number,
+      number,
+    ];
+    expect(front).toBeGreaterThan(1.001);
+    expect(plan).toBeGreaterThan(1 + (front - 1) / 3);
+    expect(Math.abs(gapOf(derived))).toBeLessThan(Math.abs(gapOf(before)) + 0.5);
+  });
+
+  it('lowers the doubt of all that stands on that fit, on whichever plane, and what is said of it is true', () => {
+    const figures: readonly (readonly [number, (nodes: (outline: string) => readonly Vec[]) => number])[] = [
+      [1320, (nodes) => distance(nodes('plank')[0]!, nodes('plank')[1]!)],
+      [450, (nodes) => nodes('board')[1]![0] - nodes('board')[0]![0]],
+      [860, (nodes) => nodes('post')[1]![1]],
+    ];
+    const post = (noise: () => number) => addOutline(chain(FRONT, 'post', [THING.foot!, THING.back!], noise));
+    let [within, squares] = [0, 0];
+    const RUNS = 80;
+    for (let run = 0; run < RUNS; run++) {
+      const { normal } = createRandom(300 + run);
+      const free = bench(normal, ...trulyLevel, post(normal));
+      const job = { ...free, relations: [{ ...size, value: 1360 }] };
+      const [derived, before] = [derive(job), derive(free)];
+      for (const [truth, read] of figures) {
+        const [{ value, sigma }, untold] = [figure(job, derived, read), figure(free, before, read)];
+        expect(sigma).toBeLessThan(untold.sigma);
+        within += Number(Math.abs(value - truth) <= 2 * sigma);
+        squares += ((value - truth) / sigma) ** 2;
+      }
+    }
+    const all = RUNS * figures.length;
+    expect(within / all).toBeGreaterThan(0.93);
+    expect(within / all).toBeLessThan(0.985);
+    expect(squares / all).toBeGreaterThan(0.75);
+    expect(squares / all).toBeLessThan(1.25);
+  });
+
+  it('tells nothing of a view that stands by its own fit', () => {
+    const { normal } = createRandom(12);
+    const parted = bench(normal, setJoins('plan', false), sized(TOP, 'foot', 'end', 1, NOISELESS));
+    const [derived, free] = [derive({ ...parted, relations: [size] }), derive(parted)];
+    expect(derived.views.get('plan')!.fit.values).toEqual(free.views.get('plan')!.fit.values);
+    expect(derived.views.get('side')!.fit.values).not.toEqual(free.views.get('side')!.fit.values);
+  });
+});

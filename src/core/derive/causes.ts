@@ -2,7 +2,7 @@ import { rootOf, type Cause } from '../adjust';
 import { pointFrame } from '../calibrate';
 import { add, scale, type Vec } from '../geometry';
 import type { DrawnOutline, Hold, PointedPlace } from '../outline';
-import type { Relatable, Spread } from '../relate';
+import { doubtsAt, type Relatable, type Spread } from '../relate';
 import type { Derived } from './derive';
 import { doubtsAmong, doubtsOf, doubtsOn, type SeenPlane } from './planes';
 
@@ -43,16 +43,56 @@ export function solvedAmong(
 /** Whether sizes are said of it: then the doubts of its plane's fits are among its unknowns. */
 const isSized = ({ spread: { x, findDoubts } }: SolvedOutlines) => findDoubts(x) !== undefined;
 
+/** Planes whose fits sizes tell of that are said of other outlines than some, with what is known of those. */
+export function toldBySizes(
+  planes: readonly SeenPlane[],
+  groups: readonly SolvedOutlines[],
+  { related }: Pick<Derived, 'related'>,
+): readonly SolvedOutlines[] {
+  const open = new Set(planes.map(({ id }) => id));
+  for (const { id } of groups.filter(isSized).flatMap((group) => group.planes)) open.delete(id);
+  return [...new Set(related.values())]
+    .filter((one) => one.planes.some(({ id }) => open.has(id)))
+    .flatMap((one) =>
+      one.groups.flatMap((group) => {
+        const { holds, known } = group.solved;
+        const spread = holds && doubtsAt(group.solved).length > 0 ? group.spread() : undefined;
+        return spread ? [{ planes: one.planes, known, spread }] : [];
+      }),
+    );
+}
+
+/** What is left open of fits by sizes that are said of other outlines. */
+function causesOfTold({ planes, spread: { x, own, findDoubts } }: SolvedOutlines): readonly Cause<Otherwise>[] {
+  const places = [...findDoubts(x.map((_, i) => i))!];
+  return rootOf(own.selection(places, places)).map((direction) => (by) => ({
+    doubts: new Map(
+      planes.map((plane) => [
+        plane.id,
+        doubtsOn(
+          plane,
+          planes,
+          direction.map((each) => by * each),
+        ),
+      ]),
+    ),
+  }));
+}
+
 /**
- * The doubts of the fits that planes stand on, each fit's once, however many planes it moves. Those of a plane of which sizes are said are among the unknowns of what is solved
- * there. Weak: a size that is said on one plane tells nothing of another, also where both share a fit; a view from behind counts for itself, though its evidence is another's.
+ * The doubts of the fits that planes stand on, each fit's once, however many planes it moves. Those of planes that sizes tell of are among the unknowns of what is solved
+ * there, or what that leaves open of them (`told`). Weak: a view from behind counts for itself, though its evidence is another's.
  */
 export function causesOfFits(
   planes: readonly SeenPlane[],
   groups: readonly SolvedOutlines[],
+  told: readonly SolvedOutlines[],
 ): readonly Cause<Otherwise>[] {
-  const sized = new Set(groups.filter(isSized).flatMap((group) => group.planes.map(({ id }) => id)));
-  const open = planes.filter(({ id }) => !sized.has(id));
+  const sized = new Set([...groups.filter(isSized), ...told].flatMap((group) => group.planes.map(({ id }) => id)));
+  return [...told.flatMap(causesOfTold), ...causesOfOpen(planes.filter(({ id }) => !sized.has(id)))];
+}
+
+function causesOfOpen(open: readonly SeenPlane[]): readonly Cause<Otherwise>[] {
   const moved = open.flatMap((plane) => {
     const fits = doubtsOf(plane);
     const all = fits.reduce((sum, { count }) => sum + count, 0);

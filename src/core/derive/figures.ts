@@ -28,6 +28,7 @@ import {
   causesOfPlace,
   causesOfSolved,
   solvedAmong,
+  toldBySizes,
   unknownsAt,
   type Otherwise,
   type SolvedOutlines,
@@ -90,7 +91,7 @@ export function measureEachOfShapes<Figures extends readonly number[]>(
 ): { readonly [I in keyof Figures]: Measured } {
   const traced = tracedOf(outlines, figured, places);
   return measureEachBy((otherwise: Otherwise) => figures(shapesAt(outlines, traced, copies, otherwise)), {}, [
-    ...causesOfFits(traced.planes, traced.groups),
+    ...causesOfFits(traced.planes, traced.groups, traced.told),
     ...causesOfPointing(traced, places),
   ]);
 }
@@ -121,6 +122,8 @@ interface Traced {
   readonly planes: readonly SeenPlane[];
   /** Drawn outlines that relations hold, group by group, and those that stand by themselves. */
   readonly groups: readonly SolvedOutlines[];
+  /** What sizes tell of the fits that are said of other outlines. */
+  readonly told: readonly SolvedOutlines[];
   readonly held: readonly DrawnOutline[];
   readonly free: readonly Standing<DrawnOutline>[];
   readonly made: readonly Standing<MadeOutline>[];
@@ -163,9 +166,11 @@ function tracedOf(outlines: readonly Outline[], { job, derived }: Figured, place
   const sitings = new Set(made.flatMap(({ entity: { recipe } }) => sitingOf(recipe, job.sitings) ?? []));
   const free = drawn.filter((outline) => !isHeld(outline)).map((outline) => standing(known(outline), listPointedOf));
   const ids = new Set([...drawn, ...outlines].map(({ plane }) => plane));
+  const planes = [...ids].flatMap((id) => derived.planes.get(id) ?? []);
   return {
-    planes: [...ids].flatMap((id) => derived.planes.get(id) ?? []),
+    planes,
     groups,
+    told: toldBySizes(planes, groups, derived),
     held: drawn.filter(isHeld),
     free,
     made,

@@ -70,7 +70,7 @@ function relateOn(
   { planes, outlines, relations }: Tied,
   relating: RelatingPlanes,
   standing: StandingOf,
-  solve: SolveGroup,
+  { solve, move }: { readonly solve: SolveGroup; readonly move: typeof movedPlane },
 ): RelatedPlanes {
   const all = listGroups(outlines, relations).filter((group) => group.relations.length > 0);
   const [sized, shaped] = [
@@ -83,7 +83,7 @@ function relateOn(
   };
   const measured = sized.length > 0 ? [solve(joint, relating, relating)] : [];
   const doubts = measured.flatMap(({ solved }) => (solved.holds ? doubtsAt(solved) : []));
-  const moved = doubts.length > 0 ? planes.map((plane) => movedPlane(plane, doubtsOn(plane, planes, doubts))) : planes;
+  const moved = doubts.length > 0 ? planes.map((plane) => move(plane, doubtsOn(plane, planes, doubts))) : planes;
   const isMoved = moved.some((plane, i) => plane !== planes[i]);
   const stands = isMoved ? movedStanding(planes, relating, standing, doubts) : standing;
   const held = heldStill(isMoved ? relatingPlanes(moved, stands) : relating);
@@ -147,8 +147,22 @@ function withoutCorners(outline: Relatable): Relatable {
 const numbersOf = (standing: StandsIn | undefined): readonly number[] =>
   standing ? [standing.pose.origin, standing.pose.x, standing.pose.y, ...standing.shows].flat() : [];
 
+/** Planes that doubts moved, each for as long as its fits and those stay the same: so what is drawn on it stays. */
+function createMoving(): typeof movedPlane {
+  const known = new Map<string, { readonly of: readonly unknown[]; readonly moved: SeenPlane }>();
+  return (plane, doubts) => {
+    const of = [...plane.fits, ...doubts];
+    const before = known.get(plane.id);
+    if (before && isSameList(before.of, of)) return asTheyLook(before.moved, plane);
+    const moved = movedPlane(plane, doubts);
+    known.set(plane.id, { of, moved });
+    return moved;
+  };
+}
+
 /** Remembers what was worked out for planes that are tied for as long as their views' fits, their outlines, how they stand and their relations stay the same, and of the groups those that did. */
 export function createRelating(): (tied: Tied, standing: StandingOf) => RelatedPlanes {
+  const move = createMoving();
   const known = new Map<string, { readonly of: readonly unknown[]; readonly related: RelatedPlanes }>();
   const relatings = new Map<string, { readonly of: readonly unknown[]; readonly relating: RelatingPlanes }>();
   const groups = new Map<string, { readonly of: readonly unknown[]; readonly group: SolvedGroup }>();
@@ -182,7 +196,7 @@ export function createRelating(): (tied: Tied, standing: StandingOf) => RelatedP
       groups.set(first, { of: key, group: solved });
       return solved;
     };
-    const related = relateOn(tied, relating, standing, solve);
+    const related = relateOn(tied, relating, standing, { solve, move });
     known.set(name, { of, related });
     return related;
   };

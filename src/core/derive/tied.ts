@@ -1,6 +1,6 @@
 import type { Job } from '../job';
 import type { Outline } from '../outline';
-import { isRelatable, type Relatable, type RelatingPlanes, type Relation } from '../relate';
+import { hasSize, isRelatable, type Relatable, type RelatingPlanes, type Relation } from '../relate';
 import type { Derived } from './derive';
 import { relatingPlanes, type SeenPlane } from './planes';
 import { standingIn } from './stands-in';
@@ -24,7 +24,15 @@ function planesOf(
 const relatableAmong = (outlines: readonly Outline[]): ReadonlyMap<string, Relatable> =>
   new Map(outlines.filter(isRelatable).map((outline) => [outline.id, outline]));
 
-/** Planes that are tied, each with what is said on its outlines; those on which a view stands on an edge come last, since that has to be known. Those on which nothing is said are in none. */
+/** Planes that are seen by a fit by which some of these are seen: what a size tells of it, it tells of all of them. */
+function sharingFits(some: ReadonlySet<string>, planes: ReadonlyMap<string, SeenPlane>): readonly string[] {
+  const fits = new Set([...some].flatMap((id) => planes.get(id)!.fits.map(({ covariance }) => covariance)));
+  return [...planes.values()]
+    .filter((plane) => some.has(plane.id) || plane.fits.some(({ covariance }) => fits.has(covariance)))
+    .map(({ id }) => id);
+}
+
+/** Planes that are tied, by what is said of outlines of several or by a size that is said of a fit that they share, each with what is said on its outlines; those on which a view stands on an edge come last, since that has to be known. Those on which nothing is said are in none. */
 export function listTied(
   planes: ReadonlyMap<string, SeenPlane>,
   every: readonly Outline[],
@@ -36,8 +44,8 @@ export function listTied(
     return on && [...on].every((id) => planes.has(id)) ? [{ relation, on }] : [];
   });
   const ties: Set<string>[] = [];
-  for (const { on } of live) {
-    const own = new Set(on);
+  for (const { on, relation } of live) {
+    const own = new Set(hasSize([relation]) ? sharingFits(on, planes) : on);
     for (const tie of ties.filter((other) => [...other].some((id) => own.has(id)))) {
       ties.splice(ties.indexOf(tie), 1);
       tie.forEach((id) => own.add(id));
