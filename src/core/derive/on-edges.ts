@@ -27,7 +27,8 @@ export interface OnEdge {
   readonly length: number;
 }
 
-interface Edges {
+/** What says where views stand that stand on edges. */
+export interface Edges {
   readonly job: Pick<Job, 'layers' | 'outlines'>;
   readonly derived: {
     readonly views: ReadonlyMap<string, FittedView>;

@@ -1,10 +1,7 @@
 import type { Fit } from '../calibrate';
-import type { Job } from '../job';
-import type { Shape } from '../outline';
 import { axesSeenFrom, normalOf, vectorAlong, type Pose, type Vec3 } from '../space';
-import type { Arranged } from './arranged';
 import type { FittedView } from './fits';
-import { onEdge } from './on-edges';
+import { onEdge, type Edges } from './on-edges';
 import { poseAmong } from './standing';
 
 /** Where a plane stands in the object frame, and along which directions it is known where on it something lies. */
@@ -15,21 +12,12 @@ export interface StandsIn {
   readonly by?: { readonly view: string; readonly fit: Fit; poseBy(fit: Fit): Pose } | undefined;
 }
 
-interface Standing {
-  readonly job: Pick<Job, 'layers' | 'outlines'>;
-  readonly derived: {
-    readonly views: ReadonlyMap<string, FittedView>;
-    readonly shapes: Pick<ReadonlyMap<string, Shape>, 'get'>;
-    readonly arranged: Pick<Arranged, 'stands' | 'coordinate'>;
-  };
-}
-
 /**
  * Where a plane stands for what relates its outlines to those of others: by a view that joins the one fit of all, along the directions along which something says how it stands; or on an edge,
  * where what is drawn on it lies on it. Views that stand by themselves are laid to the others where that comes closest, which is no place to hold anything exactly. Weak: the doubt of an edge
  * under a view is not counted, and an outline that is made of others carries none.
  */
-export function standingIn(plane: string, standing: Standing): StandsIn | undefined {
+export function standingIn(plane: string, standing: Edges): StandsIn | undefined {
   const { views, arranged } = standing.derived;
   const showing = [...views.values()].filter(({ view }) => view.plane === plane);
   const joining = showing
@@ -45,7 +33,7 @@ export function standingIn(plane: string, standing: Standing): StandsIn | undefi
   };
 }
 
-function onDrawnEdge({ source }: FittedView, { job, derived }: Standing): StandsIn | undefined {
+function onDrawnEdge({ source }: FittedView, { job, derived }: Edges): StandsIn | undefined {
   const edge = job.outlines.find(({ id }) => id === source.standsOn?.outline);
   if (!edge || edge.shape === 'made') return undefined;
   const stands = onEdge(source, { job, derived });
