@@ -211,7 +211,10 @@ test('the glasshouse of the orchard hangs over what is kept clear of the wall; p
   await along.fill('17 m');
   await along.press('Enter');
   await expect.poll(() => isSeen(19_500)).toBe(true);
+  expect(await isSeen(7700)).toBe(false);
+  // So is what is taken back.
   await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect.poll(() => isSeen(7700)).toBe(true);
 
   // Laid along the wall, it lies level on the bench; the file keeps the axes of the map.
   await say(desk, 'Work along an edge');

@@ -76,6 +76,8 @@ it.each(journals.map((journal) => [journal.version, journal] as const))(
         parts: [{ plane: 'shed-view' }],
       });
 
+    if (version === 14) expect(job.variants).toEqual([{ id: 'tops', side: 'top', gap: 300 }]);
+
     // What is done now is kept, and taken back to what the older version left.
     jobs.getState().run(renameJob('Now'));
     await jobs.getState().flush();

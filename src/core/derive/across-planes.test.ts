@@ -137,37 +137,50 @@ const trulyLevel = ALL.map((view) => {
   return setDatum(view.id, { origin: from, direction: Math.atan2(to[1] - from[1], to[0] - from[0]) });
 });
 
+type Read = (nodes: (outline: string) => readonly Vec[]) => number;
+type Figures = readonly (readonly [truth: number, read: Read])[];
+const RUNS = 50;
+
+/** How often figures lie within two of their sigmas, and the mean of their squares in sigmas, when every click is made anew. */
+function coverageOf(first: number, figures: Figures, jobWith: (noise: () => number) => Job) {
+  const off = Array.from({ length: RUNS }, (_, run) => {
+    const job = jobWith(createRandom(first + run).normal);
+    const derived = derive(job);
+    return figures.map(([truth, read]) => {
+      const { value, sigma } = figure(job, derived, read);
+      return (value - truth) / sigma;
+    });
+  }).flat();
+  const mean = (of: (sigmas: number) => number) => off.reduce((sum, each) => sum + of(each), 0) / off.length;
+  return { within: mean((sigmas) => Number(Math.abs(sigmas) <= 2)), squares: mean((sigmas) => sigmas ** 2) };
+}
+
+function expectTrue({ within, squares }: ReturnType<typeof coverageOf>): void {
+  expect(within).toBeGreaterThan(0.93);
+  expect(within).toBeLessThan(0.98);
+  expect(squares).toBeGreaterThan(0.8);
+  expect(squares).toBeLessThan(1.2);
+}
+
 it.each([
   ['by shape alone', TIED],
   ['and a size is typed of it', [...TIED, say('size', 'up', 'front', ['rail0'], 430)]],
-] as const)('figures of what is tied are true, %s: within two sigmas in 93 to 97 of a hundred', (_, relations) => {
-  const truths: readonly (readonly [number, (nodes: (outline: string) => readonly Vec[]) => number])[] = [
-    [430, (nodes) => nodes('board')[0]![1]],
-    [1320, (nodes) => distance(nodes('plank')[0]!, nodes('plank')[1]!)],
-    [450, (nodes) => nodes('board')[1]![0] - nodes('board')[0]![0]],
-    [30 - 480, (nodes) => nodes('plank')[0]![1] - nodes('board')[1]![0]],
-    [1360, (nodes) => nodes('rail')[1]![0]],
-    [0, (nodes) => nodes('rail')[0]![1] - nodes('board')[0]![1]],
-  ];
-  let [within, squares] = [0, 0];
-  const RUNS = 80;
-  for (let run = 0; run < RUNS; run++) {
-    const { normal } = createRandom(100 + run);
-    const job = bench(normal, ...trulyLevel, addRelations(relations));
-    const derived = derive(job);
-    for (const [truth, read] of truths) {
-      const { value, sigma } = figure(job, derived, read);
-      const off = (value - truth) / sigma;
-      within += Number(Math.abs(off) <= 2);
-      squares += off ** 2;
-    }
-  }
-  const all = RUNS * truths.length;
-  expect(within / all).toBeGreaterThan(0.93);
-  expect(within / all).toBeLessThan(0.975);
-  expect(squares / all).toBeGreaterThan(0.8);
-  expect(squares / all).toBeLessThan(1.2);
-});
+] as const)('figures of what is tied are true, %s: within two sigmas in 93 to 97 of a hundred', (_, relations) =>
+  expectTrue(
+    coverageOf(
+      100,
+      [
+        [430, (nodes) => nodes('board')[0]![1]],
+        [1320, (nodes) => distance(nodes('plank')[0]!, nodes('plank')[1]!)],
+        [450, (nodes) => nodes('board')[1]![0] - nodes('board')[0]![0]],
+        [30 - 480, (nodes) => nodes('plank')[0]![1] - nodes('board')[1]![0]],
+        [1360, (nodes) => nodes('rail')[1]![0]],
+        [0, (nodes) => nodes('rail')[0]![1] - nodes('board')[0]![1]],
+      ],
+      (normal) => bench(normal, ...trulyLevel, addRelations(relations)),
+    ),
+  ),
+);
 
 describe('walls that stand on a plan', () => {
   const CORNER: Vec3 = [1100, 400, 0];
@@ -274,31 +287,18 @@ describe('a size that is typed in one view', () => {
   });
 
   it('lowers the doubt of all that stands on that fit, on whichever plane, and what is said of it is true', () => {
-    const figures: readonly (readonly [number, (nodes: (outline: string) => readonly Vec[]) => number])[] = [
+    const figures: Figures = [
       [1320, (nodes) => distance(nodes('plank')[0]!, nodes('plank')[1]!)],
       [450, (nodes) => nodes('board')[1]![0] - nodes('board')[0]![0]],
       [860, (nodes) => nodes('post')[1]![1]],
     ];
-    const post = (noise: () => number) => addOutline(chain(FRONT, 'post', [THING.foot!, THING.back!], noise));
-    let [within, squares] = [0, 0];
-    const RUNS = 80;
-    for (let run = 0; run < RUNS; run++) {
-      const { normal } = createRandom(300 + run);
-      const free = bench(normal, ...trulyLevel, post(normal));
-      const job = { ...free, relations: [{ ...size, value: 1360 }] };
-      const [derived, before] = [derive(job), derive(free)];
-      for (const [truth, read] of figures) {
-        const [{ value, sigma }, untold] = [figure(job, derived, read), figure(free, before, read)];
-        expect(sigma).toBeLessThan(untold.sigma);
-        within += Number(Math.abs(value - truth) <= 2 * sigma);
-        squares += ((value - truth) / sigma) ** 2;
-      }
-    }
-    const all = RUNS * figures.length;
-    expect(within / all).toBeGreaterThan(0.93);
-    expect(within / all).toBeLessThan(0.985);
-    expect(squares / all).toBeGreaterThan(0.75);
-    expect(squares / all).toBeLessThan(1.25);
+    const free = (noise: () => number) =>
+      bench(noise, ...trulyLevel, addOutline(chain(FRONT, 'post', [THING.foot!, THING.back!], noise)));
+    const told = (noise: () => number): Job => ({ ...free(noise), relations: [{ ...size, value: 1360 }] });
+    expectTrue(coverageOf(300, figures, told));
+    const [before, after] = [free, told].map((make) => make(createRandom(300).normal)) as [Job, Job];
+    for (const [, read] of figures)
+      expect(figure(after, derive(after), read).sigma).toBeLessThan(0.97 * figure(before, derive(before), read).sigma);
   });
 
   it('tells nothing of a view that stands by its own fit', () => {

@@ -151,6 +151,17 @@ const job: Job = [
   ...viewful('v'),
   ...viewful('w'),
   ...viewful('x'),
+  addRelations([
+    {
+      id: 'between',
+      plane: 'v',
+      kind: 'one-up',
+      on: [
+        { outline: 'vline', node: 'vline0' },
+        { outline: 'xline', node: 'xline1' },
+      ],
+    },
+  ]),
   addFeature(feature('base', ['v', 'w'])),
   addFeature({ ...feature('level', ['v']), said: { up: { value: 2400, written: '2400' } } }),
   addFeature(feature('eaves', ['x'])),

@@ -1,6 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
+import { step } from '@/bench/follow';
 import { toolOf } from '@/bench/tools';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
 import { RoundButton } from '@/ui/ledge-button';
@@ -62,14 +63,14 @@ export function JobBar({ onLeave }: { onLeave: () => Promise<void> }) {
         icon="undo"
         name={undoName}
         disabled={!drawing && !undoable}
-        onPress={() => (drawing ? session.input({ kind: 'back' }) : jobs.getState().undo())}
+        onPress={() => (drawing ? session.input({ kind: 'back' }) : step('undo', { jobs, session }))}
         testID="undo"
       />
       <RoundButton
         icon="redo"
         name={redoable ? `Redo: ${nameOfCommand(redoable.name, job.units)}` : 'Nothing to redo'}
         disabled={!redoable}
-        onPress={() => jobs.getState().redo()}
+        onPress={() => step('redo', { jobs, session })}
         testID="redo"
       />
       <RoundButton icon="more" name="More" onPress={() => setSettings(true)} testID="more" />

@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import { step } from '@/bench/follow';
 import { toolOf } from '@/bench/tools';
 import type { Desk } from '@/bench/use-session';
 
@@ -12,9 +13,9 @@ export function useShortcuts({ jobs, session }: Desk): void {
       if (command && event.key.toLowerCase() === 'z') {
         event.preventDefault();
         const { tool } = session.getState();
-        if (event.shiftKey) jobs.getState().redo();
+        if (event.shiftKey) step('redo', { jobs, session });
         else if (toolOf(tool).takesBack?.(tool.state)) session.input({ kind: 'back' });
-        else jobs.getState().undo();
+        else step('undo', { jobs, session });
       }
     };
     window.addEventListener('keydown', handle);

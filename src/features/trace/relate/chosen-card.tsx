@@ -111,8 +111,10 @@ function nothingInWords(relating: Relating, chosen: readonly RelationEnd[], othe
   if (others.length === 0)
     return 'Nothing is said of these together. Choose two lines, a line and an arc, or two circles.';
   const apart = findApart(relating, chosen);
+  if (apart?.isByZero)
+    return `Nothing says yet how far along one direction “${apart.view}” stands. Point at a line or a place in Arrange that it shares with the others.`;
   return apart
-    ? `“${apart}” does not join the other views, so that only lines can be as long and circles as large as there. Let it join in Arrange.`
+    ? `“${apart.view}” does not join the other views, so that only lines can be as long and circles as large as there. Let it join in Arrange.`
     : 'Nothing is said of these together. Between views, choose places or edges along a direction that both show, two lines, or two circles.';
 }
 

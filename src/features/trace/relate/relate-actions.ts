@@ -43,11 +43,17 @@ export function otherViewsOf({ derived, fitted, job }: Relating, on: readonly Re
     .flatMap((plane) => views.find(({ view }) => view.plane === plane)?.source.name ?? []);
 }
 
-/** Of things in several views the first view that joins no other, so that only lengths can be compared with what it shows. */
-export function findApart(relating: Relating, on: readonly RelationEnd[]): string | undefined {
+/** Of things in several views the first view that joins no other, so that only lengths can be compared with what it shows; or of which nothing says how far along a direction it stands. */
+export function findApart(
+  relating: Relating,
+  on: readonly RelationEnd[],
+): { readonly view: string; readonly isByZero: boolean } | undefined {
   const { relating: planes } = sayingOf(relating, on);
-  const apart = planesOf(relating, on).find((plane) => !planes(plane).standing);
-  return [...relating.derived.views.values()].find(({ view }) => view.plane === apart)?.source.name;
+  const apart = planesOf(relating, on).find((plane) => (planes(plane).standing?.shows.length ?? 0) < 2);
+  const view = [...relating.derived.views.values()].find((fitted) => fitted.view.plane === apart)?.source.name;
+  return apart === undefined || view === undefined
+    ? undefined
+    : { view, isByZero: planes(apart).standing !== undefined };
 }
 
 /** All that what is said of some things has to agree with. */
