@@ -46,7 +46,7 @@ test('edges of two views are put at one height, which their views show, and are 
   await chooseIn(desk, 'Top', above(200, 200));
   await chooseIn(desk, 'Front', front(200, 300));
   const chosen = page.getByTestId('chosen-card');
-  await expect(chosen).toContainText('2 things chosen, in Top too');
+  await expect(chosen).toContainText('2 things chosen, 1 of them in Top');
   await expect(chosen.getByTestId('relate-one-across')).toHaveText('Equally far across');
   await expect(chosen.getByTestId(/^relate-one-(up|deep)$/)).toHaveCount(0);
   await desk.choose('relate-one-across');
@@ -90,6 +90,12 @@ test('of a view that joins no other only lengths can be compared, which is said 
   await chooseIn(desk, 'Front', front(200, 300));
   await desk.choose('relate-one-up');
   await expect(page.getByTestId('held-waits')).toHaveCount(0);
+  // A height that cannot be is not called within what the views leave open.
+  await chooseIn(desk, 'Side', right(150, 306));
+  await desk.type('value-up', '400');
+  await expect(page.getByTestId('stretched')).toContainText('more than its evidence allows');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByTestId('stretched')).toHaveCount(0);
 
   await lookAt(desk, 'Side');
   await desk.step('arrange');

@@ -24,7 +24,7 @@ import { wordsForKind } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
 import { UnderButton } from '../under-button';
 import { refusalInWords } from './refusal';
-import { findApart, judge, listSayable, newRelation, otherViewsOf, type Relating } from './relate-actions';
+import { elsewhereOf, findApart, judge, listSayable, newRelation, otherViewsOf, type Relating } from './relate-actions';
 import { isAngular, ValueField } from './value-field';
 
 /** What can be said of what is chosen. */
@@ -59,7 +59,7 @@ export function ChosenCard({
       <Words
         style={{
           fontWeight: '700',
-        }}>{`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen${others.length > 0 ? `, in ${others.join(' and ')} too` : ''}`}</Words>
+        }}>{`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen${whereInWords(elsewhereOf(relating, chosen).length, chosen.length, others)}`}</Words>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
         <UnderButton within={within} />
         {sayable
@@ -104,6 +104,12 @@ export function ChosenCard({
       ) : null}
     </Card>
   );
+}
+
+/** How many of some things are in other views. */
+function whereInWords(count: number, all: number, others: readonly string[]): string {
+  if (others.length === 0) return '';
+  return `, ${count === all ? '' : `${count} of them `}in ${others.join(' and ')}`;
 }
 
 /** Why nothing can be said of things together, and what to do. */

@@ -2,7 +2,7 @@ import { View } from 'react-native';
 import { useDesk } from '@/bench/use-session';
 import type { FittedView, RelatedPlanes } from '@/core/derive';
 import { distance } from '@/core/geometry';
-import { directionOfOne, TOO_FAR, type Relation } from '@/core/relate';
+import { directionOfOne, doubtsAt, TOO_FAR, type Relation } from '@/core/relate';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
@@ -16,6 +16,9 @@ import { planesOf, relationsOf, type Relating } from './relate-actions';
 
 /** Less than this share shows nowhere. */
 const UNSEEN = 5e-5;
+
+/** By how many of their own sigmas typed sizes moved the fits, all doubts together. */
+const pullOf = ({ groups }: RelatedPlanes): number => Math.hypot(...groups.flatMap(({ solved }) => doubtsAt(solved)));
 
 /** By how much typed sizes changed the scale of a view, across its picture; undefined where they did not. */
 function stretchOf(
@@ -52,7 +55,7 @@ export function HeldCard({ relating }: { relating: Relating }) {
     .filter(({ plane }) => plane === relating.fitted.view.plane)
     .sort((a, b) => b.sigmas - a.sigmas);
   const far = moves.filter(({ sigmas }) => sigmas > TOO_FAR);
-  const stretch = stretchOf(related, relating.fitted);
+  const [stretch, pull] = [stretchOf(related, relating.fitted), pullOf(related)];
   const live = new Set(related.groups.flatMap(({ solved }) => solved.live.map(({ relation }) => relation)));
   const [waiting, gone] = countDead(
     held.filter((relation) => !live.has(relation)),
@@ -72,9 +75,9 @@ export function HeldCard({ relating }: { relating: Relating }) {
       )}
       {stretch === undefined ? null : (
         <Words
-          quiet
-          style={{ fontSize: 13 }}
-          testID="stretched">{`The sizes that hold scale this view by ${stretch > 0 ? '+' : '−'}${Math.abs(100 * stretch).toFixed(2)} %, within what its evidence leaves open.`}</Words>
+          quiet={!(pull > TOO_FAR)}
+          style={{ fontSize: 13, ...(pull > TOO_FAR ? { color: palette.berry } : {}) }}
+          testID="stretched">{`The sizes that hold scale this view by ${stretch > 0 ? '+' : '−'}${Math.abs(100 * stretch).toFixed(2)} %, ${pull > TOO_FAR ? `more than its evidence allows, by ${Math.round(pull)} times its doubt: look at what was typed` : 'within what its evidence leaves open'}.`}</Words>
       )}
       {gone > 0 ? (
         <Words

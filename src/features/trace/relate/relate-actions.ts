@@ -35,6 +35,10 @@ export const planesOf = ({ job }: Pick<Relating, 'job'>, on: readonly RelationEn
   ...new Set(on.flatMap((end) => job.outlines.find(({ id }) => id === end.outline)?.plane ?? [])),
 ];
 
+/** What of some things is drawn on other planes than that of the view. */
+export const elsewhereOf = ({ job, fitted }: Relating, on: readonly RelationEnd[]): readonly RelationEnd[] =>
+  on.filter((end) => planesOf({ job }, [end])[0] !== fitted.view.plane);
+
 /** Names of the other views in which some of these things are drawn. */
 export function otherViewsOf({ derived, fitted, job }: Relating, on: readonly RelationEnd[]): readonly string[] {
   const views = [...derived.views.values()];
