@@ -2,6 +2,7 @@ import { findSpan, sayingOn, type Derived, type FittedView, type Saying } from '
 import { angleOf, lineAngle, subtract } from '@/core/geometry';
 import { addRelations, type Job } from '@/core/job';
 import {
+  directionOfOne,
   findLive,
   follows,
   isRelatable,
@@ -79,10 +80,14 @@ export function listSayable(
 ): readonly { readonly kind: RelationKind; readonly on: readonly RelationEnd[] }[] {
   const { outlines, relating: planes } = sayingOf(relating, chosen);
   const known = new Map(outlines.map((outline) => [outline.id, outline]));
-  return RELATION_KINDS.flatMap((kind) => {
+  const sayable = RELATION_KINDS.flatMap((kind) => {
     const on = ordersOf(chosen).find((ends) => findLive({ id: '', plane: '', kind, on: ends }, known, planes));
     return on && (kind !== 'distance' || haveDistance(relating, on)) ? [{ kind, on }] : [];
   });
+  // Where planes show one direction of the thing in common, one place is as far along that and nothing else: it is said so.
+  const directions = sayable.filter(({ kind }) => directionOfOne(kind)).length;
+  const isOneDirection = directions === 1 && planesOf(relating, chosen).length > 1;
+  return sayable.filter(({ kind }) => !(isOneDirection && kind === 'coincident'));
 }
 
 /** Lines that run apart by more than this have no distance, only an angle. Radians. */
