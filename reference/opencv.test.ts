@@ -55,7 +55,8 @@ function theirs(sheet: readonly Vec[], plane: readonly Vec[]): (at: Vec) => Vec 
   };
 }
 
-function ours(sheet: readonly Vec[], plane: readonly Vec[]): (at: Vec) => Vec {
+/** What our fit makes of places whose coordinates are known. */
+function fitOf(sheet: readonly Vec[], plane: readonly Vec[], model: 'projective' | 'camera') {
   const points: Points = Object.fromEntries(sheet.map((at, i) => [`p${i}`, { at, sigma: 1 }]));
   const evidence = plane.map((mm, i): Observation => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
   const fit = fitView({
@@ -64,12 +65,15 @@ function ours(sheet: readonly Vec[], plane: readonly Vec[]): (at: Vec) => Vec {
     points,
     evidence,
     lift: { mm: 0, sigma: 1e-9 },
-    model: 'projective',
+    model,
     lens: 'none',
   });
   if (!fit.ok) throw new Error(fit.code);
-  return fit.value.toPlane;
+  return fit.value;
 }
+
+const ours = (sheet: readonly Vec[], plane: readonly Vec[]): ((at: Vec) => Vec) =>
+  fitOf(sheet, plane, 'projective').toPlane;
 
 const apart = (a: (at: Vec) => Vec, b: (at: Vec) => Vec) => Math.max(...GRID.map((at) => distance(a(at), b(at))));
 
@@ -123,24 +127,13 @@ function theirPose(sheet: readonly Vec[]): { readonly rotation: any; readonly tr
 it('sees the camera where their pose puts it', () => {
   const seen = trueMap(picture, 'camera', 'none', CAMERA);
   const sheet = PLANE.map((place) => toSheet(seen, place));
-  const points: Points = Object.fromEntries(sheet.map((at, i) => [`p${i}`, { at, sigma: 1 }]));
-  const evidence = PLANE.map((mm, i): Observation => ({ id: `k${i}`, kind: 'known-point', point: `p${i}`, mm }));
-  const fit = fitView({
-    picture,
-    datum: { origin: [0, 0], direction: 0 },
-    points,
-    evidence,
-    lift: { mm: 0, sigma: 1e-9 },
-    model: 'camera',
-    lens: 'none',
-  });
-  if (!fit.ok) throw new Error(fit.code);
+  const fit = fitOf(sheet, PLANE, 'camera');
   const { rotation, translation } = theirPose(sheet);
   const turned = new cv.Mat();
   cv.Rodrigues(rotation, turned);
   const [r, t] = [turned.data64F as Float64Array, translation.data64F as Float64Array];
   const theirHeight = Math.abs(r[2]! * t[0]! + r[5]! * t[1]! + r[8]! * t[2]!);
-  const numbers = (part: string) => fit.value.parts.find((other) => other.part === part)!.values;
+  const numbers = (part: string) => fit.parts.find((other) => other.part === part)!.values;
   const [across = 0, up = 0] = numbers('tilt');
   expect(Math.exp(numbers('scale')[0]!)).toBeCloseTo(theirHeight, 2);
   expect(Math.cos(across) * Math.cos(up)).toBeCloseTo(Math.abs(r[8]!), 5);

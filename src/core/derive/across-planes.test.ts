@@ -90,13 +90,21 @@ it('holds to the last digits between views, and is read again from its file', ()
 it('a size typed in one view holds there to the last digit, and all that is tied goes along, as the views and their zeros do', () => {
   const { normal } = createRandom(6);
   const size = say('seat', 'up', 'front', ['rail0'], 431.5);
-  const derived = derive(bench(normal, addRelations([...TIED, size])));
+  const job = bench(normal, addRelations([...TIED, size]));
+  const derived = derive(job);
   expect(nodesOf(derived, 'rail')[0]![1]).toBeCloseTo(431.5, 9);
   expectTied(derived);
   const { normal: same } = createRandom(6);
   const alone = derive(bench(same, addRelations(TIED)));
   const moved = (of: Derived) => of.planes.get('side')!.placing.toPlane([2000, 1500]);
   expect(distance(moved(derived), moved(alone))).toBeGreaterThan(1e-3);
+  // What is said next is judged where the evidence alone puts the views.
+  const [asked, evident, now] = [
+    sayingOn(['side'], job, derived).relating('side').standing!.pose,
+    ...[alone, derived].map(({ arranged }) => arranged.stands.get('side')!.pose),
+  ] as const;
+  expect(distance3(asked.origin, evident!.origin)).toBeLessThan(1e-9);
+  expect(distance3(now!.origin, evident!.origin)).toBeGreaterThan(1e-3);
 });
 
 it('of a view that no longer joins nothing is held: what is traced there stands where it was drawn, bit for bit, until it joins again', () => {

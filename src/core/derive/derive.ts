@@ -16,7 +16,7 @@ import {
 import { createMaking } from './made';
 import { listPlanes, type SeenPlane } from './planes';
 import { createRelating, type RelatedPlanes } from './related';
-import { standingIn } from './stands-in';
+import { standingIn } from './known-standing';
 import { listTied } from './tied';
 import { createSpaceCurves, type StandingCurve } from './space-curves';
 

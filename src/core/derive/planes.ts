@@ -5,7 +5,7 @@ import type { PoseMove, RelatingPlane, RelatingPlanes, StandingIn } from '../rel
 import { cross3, dot3, normalOf, scale3, subtract3 } from '../space';
 import type { FittedView } from './fits';
 import { knowingIn } from './knowing';
-import type { StandsIn } from './stands-in';
+import type { KnownStanding } from './known-standing';
 
 /** How sheet places come to a plane. */
 export type PlanePlacing = Omit<Placing, 'nodeAt'>;
@@ -123,14 +123,18 @@ export const knowingOf = ({ views }: Pick<SeenPlane, 'views'>): Knowing => knowi
 /** Planes as relations need them that tie their outlines; `standing`: how each stands in the object frame, where that is known. */
 export function relatingPlanes(
   among: readonly SeenPlane[],
-  standing: (plane: string) => StandsIn | undefined = () => undefined,
+  standing: (plane: SeenPlane) => KnownStanding | undefined,
 ): RelatingPlanes {
   const all = doubtsOf(together(among));
-  const planes = new Map(among.map((plane) => [plane.id, relatingPlane(plane, all, standing(plane.id))]));
+  const planes = new Map(among.map((plane) => [plane.id, relatingPlane(plane, all, standing(plane))]));
   return (id) => planes.get(id)!;
 }
 
-function relatingPlane(plane: SeenPlane, doubts: readonly FitDoubts[], stands: StandsIn | undefined): RelatingPlane {
+function relatingPlane(
+  plane: SeenPlane,
+  doubts: readonly FitDoubts[],
+  stands: KnownStanding | undefined,
+): RelatingPlane {
   const { views, placing } = plane;
   return {
     scaled: placing.scaled,
@@ -151,13 +155,13 @@ const STEP = 0.1;
 const AS_IT_IS: PoseMove = { shift: [0, 0, 0], turn: 0 };
 
 /** A pose with how it moves when the fit of the view goes by its doubts. */
-function standingWith({ pose, shows, by }: StandsIn, doubts: readonly FitDoubts[]): StandingIn {
+function standingWith({ pose, shows, by }: KnownStanding, doubts: readonly FitDoubts[]): StandingIn {
   if (!by) return { pose, shows, moves: [] };
   const normal = normalOf(pose);
   const moveBy = (k: number): PoseMove => {
     const [ahead, behind] = [STEP, -STEP].map((step) =>
       by.poseBy(movedFit(by.fit, [...Array.from({ length: k }, () => 0), step])),
-    ) as [StandsIn['pose'], StandsIn['pose']];
+    ) as [KnownStanding['pose'], KnownStanding['pose']];
     return {
       shift: scale3(subtract3(ahead.origin, behind.origin), 1 / (2 * STEP)),
       turn: dot3(normal, cross3(behind.x, ahead.x)) / (2 * STEP),

@@ -7,7 +7,7 @@ import {
   heldStill,
   listGroups,
   listMoves,
-  poseAfter,
+  movedPose,
   solvedOutlines,
   solveRelations,
   spreadOf,
@@ -20,7 +20,7 @@ import {
   type Spread,
 } from '../relate';
 import { asTheyLook, doubtsOn, movedPlane, relatingPlanes, type SeenPlane } from './planes';
-import type { StandsIn } from './stands-in';
+import type { KnownStanding } from './known-standing';
 import type { Tied } from './tied';
 import type { Pose } from '../space';
 
@@ -60,7 +60,7 @@ function solveGroup({ outlines, relations }: Group, planes: RelatingPlanes, doub
 }
 
 /** Where planes stand in the object frame. */
-export type StandingOf = (plane: string) => StandsIn | undefined;
+export type StandingOf = (plane: SeenPlane) => KnownStanding | undefined;
 
 /**
  * Relations about sizes tell something of the scale: with them the fits move within their doubt, and everything that is traced on the planes with them.
@@ -111,18 +111,18 @@ function movedStanding(
   doubts: readonly number[],
 ): StandingOf {
   const stands = new Map(
-    planes.flatMap(({ id }) => {
-      const [before, known] = [standing(id), relating(id).standing];
-      return before && known ? [[id, { ...before, pose: poseAfter(known, doubts) }] as const] : [];
+    planes.flatMap((plane) => {
+      const [before, known] = [standing(plane), relating(plane.id).standing];
+      return before && known ? [[plane.id, { ...before, pose: movedPose(known, doubts) }] as const] : [];
     }),
   );
-  return (id) => stands.get(id);
+  return ({ id }) => stands.get(id);
 }
 
 const posesOf = (planes: readonly SeenPlane[], standing: StandingOf): ReadonlyMap<string, Pose> =>
   new Map(
-    planes.flatMap(({ id }) => {
-      const stands = standing(id);
+    planes.flatMap((plane) => {
+      const stands = standing(plane);
       return stands?.by ? [[stands.by.view, stands.pose] as const] : [];
     }),
   );
@@ -144,7 +144,7 @@ function withoutCorners(outline: Relatable): Relatable {
     : outline;
 }
 
-const numbersOf = (standing: StandsIn | undefined): readonly number[] =>
+const numbersOf = (standing: KnownStanding | undefined): readonly number[] =>
   standing ? [standing.pose.origin, standing.pose.x, standing.pose.y, ...standing.shows].flat() : [];
 
 /** Planes that doubts moved, each for as long as its fits and those stay the same: so what is drawn on it stays. */
@@ -172,7 +172,7 @@ export function createRelating(): (tied: Tied, standing: StandingOf) => RelatedP
     // What is said on one plane alone is no matter of where that stands, but that sizes move it.
     const isSpatial = planes.length > 1 || hasSize(relations) || relations.some(({ kind }) => directionOfOne(kind));
     const standing: StandingOf = isSpatial ? standingOf : () => undefined;
-    const stands = planes.flatMap(({ id }) => numbersOf(standing(id)));
+    const stands = planes.flatMap((plane) => numbersOf(standing(plane)));
     const seen = [...planes.flatMap(({ fits }) => fits), ...stands];
     const before = known.get(name);
     const of = [...seen, ...outlines, ...relations];

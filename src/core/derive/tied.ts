@@ -3,7 +3,7 @@ import type { Outline } from '../outline';
 import { hasSize, isRelatable, type Relatable, type RelatingPlanes, type Relation } from '../relate';
 import type { Derived } from './derive';
 import { relatingPlanes, type SeenPlane } from './planes';
-import { standingIn } from './stands-in';
+import { standingIn } from './known-standing';
 
 /** Planes that relations tie, and what is related there. */
 export interface Tied {
@@ -93,7 +93,7 @@ export function sayingOn(
     relations: relations.filter((relation) => planesOf(relation, known)),
     relating: relatingPlanes(
       [...planes.values()].filter(({ id }) => ids.has(id)),
-      (id) => standingIn(id, { job, derived }),
+      (plane) => standingIn(plane, { job, derived }),
     ),
   };
 }

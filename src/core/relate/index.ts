@@ -4,7 +4,7 @@ export { listFreedoms, type Freedom } from './freedoms';
 export { listGroups, type Group } from './groups';
 export { listNominals, listSlopes, type Nominal } from './nominal';
 export { findLive, type LiveRelation } from './live';
-export { heldStill, poseAfter, type PoseMove, type RelatingPlane, type RelatingPlanes, type StandingIn } from './plane';
+export { heldStill, movedPose, type PoseMove, type RelatingPlane, type RelatingPlanes, type StandingIn } from './plane';
 export { foreseeMoves, listProposals, type Proposal } from './proposals';
 export { isRelatable, type Relatable } from './relatable';
 export { findTurned } from './turned';

@@ -4,7 +4,7 @@ import { blocksOf, findElement, seen, type Element } from './element';
 import { EQUATIONS, type SpatialKind } from './equations';
 import { findSpaceEquations, type SpaceEquations } from './in-space';
 import { MAP_BLOCK } from './observed';
-import { poseAfter, type RelatingPlanes, type StandingIn } from './plane';
+import { movedPose, type RelatingPlanes, type StandingIn } from './plane';
 import type { Relatable } from './relatable';
 import { directionOfOne, type Relation } from './relation';
 
@@ -61,7 +61,7 @@ export function missesOf(
   return equations(
     things,
     value,
-    standing.map((each) => poseAfter(each, doubts)),
+    standing.map((each) => movedPose(each, doubts)),
   );
 }
 

@@ -2,10 +2,11 @@ import type { Fit } from '../calibrate';
 import { axesSeenFrom, normalOf, vectorAlong, type Pose, type Vec3 } from '../space';
 import type { FittedView } from './fits';
 import { onEdge, type Edges } from './on-edges';
+import type { SeenPlane } from './planes';
 import { poseAmong } from './standing';
 
 /** Where a plane stands in the object frame, and along which directions it is known where on it something lies. */
-export interface StandsIn {
+export interface KnownStanding {
   readonly pose: Pose;
   readonly shows: readonly Vec3[];
   /** The view that says so, and what another fit of it makes of the pose; none where nothing else moves it. */
@@ -13,27 +14,25 @@ export interface StandsIn {
 }
 
 /**
- * Where a plane stands for what relates its outlines to those of others: by a view that joins the one fit of all, along the directions along which something says how it stands; or on an edge,
+ * Where a plane, as its views see it, stands for what relates its outlines to those of others: by a view that joins the one fit of all, along the directions along which something says how it stands; or on an edge,
  * where what is drawn on it lies on it. Views that stand by themselves are laid to the others where that comes closest, which is no place to hold anything exactly. Weak: the doubt of an edge
  * under a view is not counted, and an outline that is made of others carries none.
  */
-export function standingIn(plane: string, standing: Edges): StandsIn | undefined {
-  const { views, arranged } = standing.derived;
-  const showing = [...views.values()].filter(({ view }) => view.plane === plane);
-  const joining = showing
-    .map((fitted) => ({ fitted, stands: arranged.stands.get(fitted.source.id) }))
+export function standingIn({ views }: Pick<SeenPlane, 'views'>, standing: Edges): KnownStanding | undefined {
+  const joining = views
+    .map((fitted) => ({ fitted, stands: standing.derived.arranged.stands.get(fitted.source.id) }))
     .find(({ stands }) => stands?.joins);
-  if (!joining?.stands) return showing.flatMap((fitted) => onDrawnEdge(fitted, standing) ?? [])[0];
+  if (!joining?.stands) return views.flatMap((fitted) => onDrawnEdge(fitted, standing) ?? [])[0];
   const { fitted, stands } = joining;
   const told = axesSeenFrom(stands.side).filter(({ direction }) => !stands.byZero.includes(direction));
   return {
-    pose: stands.pose,
+    pose: poseAmong(stands, fitted.fit),
     shows: told.map(({ direction }) => vectorAlong(direction)),
     by: { view: stands.view, fit: fitted.fit, poseBy: (fit) => poseAmong(stands, fit) },
   };
 }
 
-function onDrawnEdge({ source }: FittedView, { job, derived }: Edges): StandsIn | undefined {
+function onDrawnEdge({ source }: FittedView, { job, derived }: Edges): KnownStanding | undefined {
   const edge = job.outlines.find(({ id }) => id === source.standsOn?.outline);
   if (!edge || edge.shape === 'made') return undefined;
   const stands = onEdge(source, { job, derived });
