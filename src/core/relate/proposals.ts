@@ -158,7 +158,18 @@ function listWishes(
     alone.filter(({ isWithin, follows }) => isWithin || follows).map(({ on: [end] }) => nameOf(end!)),
   );
   const isSettled = ({ end }: DrawnPiece) => settled.has(nameOf(end));
-  const others = [...new Set(outlines.map(({ plane }) => plane))].flatMap((plane) => {
+  const others = listBetween(outlines, pieces, solved, isSettled);
+  return [...alone, ...others.map(judge)].filter(({ isWithin, follows }) => isWithin && !follows);
+}
+
+/** What may be meant between pieces, plane by plane. */
+function listBetween(
+  outlines: readonly Relatable[],
+  pieces: readonly DrawnPiece[],
+  solved: Solved,
+  isSettled: (piece: DrawnPiece) => boolean,
+): readonly Candidate[] {
+  return [...new Set(outlines.map(({ plane }) => plane))].flatMap((plane) => {
     const there = outlines.filter((outline) => outline.plane === plane);
     const its = pieces.filter(({ end }) => there.some(({ id }) => id === end.outline));
     return [
@@ -167,7 +178,6 @@ function listWishes(
       ...listMirrored(there, its, solved),
     ];
   });
-  return [...alone, ...others.map(judge)].filter(({ isWithin, follows }) => isWithin && !follows);
 }
 
 const nameOf = ({ outline, segment = '' }: RelationEnd) => `${outline}.${segment}`;
