@@ -19,7 +19,7 @@ import { sha256Hex } from '../src/core/pictures';
 import { createJob, createView, readJob, type Job, type Sheet } from '../src/core/job';
 import type { Outline } from '../src/core/outline';
 import { straightenRows } from '../src/core/raster';
-import { MOST_AT_ONCE } from '../src/store/judging';
+import { AT_ONCE } from '../src/store/judging';
 import { arrangeTimes, spaceCurveTime } from './arrange';
 import { fitTimes } from './fits';
 import { arrangementTime, offsetTime, peerOffsetTime, peerUnionTime, snapTime } from './planar';
@@ -87,7 +87,7 @@ function contradictedTimes(): readonly number[] {
     work();
     return performance.now() - start;
   };
-  const atOnce = () => fitView({ ...input, allowance: allowanceOf(MOST_AT_ONCE) });
+  const atOnce = () => fitView({ ...input, allowance: allowanceOf(AT_ONCE.most) });
   atOnce();
   const whole = fitView(input);
   const verdict = whole.ok ? whole.value.verdict : undefined;

@@ -1,4 +1,5 @@
 import { directionOfSpan, doubtOfCurve, drawingInSpace, sizeInSpace, type Derived } from '../src/core/derive';
+import { listTurnedRound } from '../src/core/arrange';
 import type { Result } from '../src/core/basics';
 import { readSpaceDxf, writeDxf, type FileUnit } from '../src/core/formats';
 import type { Job } from '../src/core/job';
@@ -29,7 +30,7 @@ export function reportOnArranged(job: Job, derived: Derived) {
       const { along, closed, missing, pieces } = made.value;
       return { ...curve, along, closed, missing, pieces, ...doubtOfCurve(curve, job, derived) };
     }),
-    turnedRound: arranged.listTurnedRound(),
+    turnedRound: arranged.scene && arranged.isDoubted ? listTurnedRound(arranged.scene) : [],
     refusal: arranged.refusal?.code,
   };
 }

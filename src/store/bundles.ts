@@ -3,7 +3,7 @@ import { listFiles, type Job } from '@/core/job';
 import { pictureKey } from '@/core/pictures';
 import { fileWorker, pictureWorker, type BundleData } from '@/workers';
 import { newId } from './ids';
-import { MOST_AT_ONCE } from './judging';
+import { AT_ONCE } from './judging';
 import { jobCardOf } from './job-card';
 import { openPicture } from './picture-at-hand';
 import type { JobRepository } from './repository';
@@ -91,7 +91,7 @@ export async function createJobOf(
   repository: Pick<JobRepository, 'create'>,
 ): Promise<string> {
   for (let own = job; ; own = { ...job, id: newId() }) {
-    if (await repository.create(own, jobCardOf(own, createDeriver({ most: MOST_AT_ONCE })(own), new Date(), thumbnail)))
+    if (await repository.create(own, jobCardOf(own, createDeriver(AT_ONCE)(own), new Date(), thumbnail)))
       return own.id;
   }
 }

@@ -12,7 +12,7 @@ import {
   type Job,
 } from '@/core/job';
 import { Autosave, type AutosaveOptions, type SaveState } from './autosave';
-import { PendingViews, MOST_AT_ONCE, type Judge } from './judging';
+import { AT_ONCE, PendingFits, type Judge } from './judging';
 import type { NotHeld } from './lease';
 
 export interface JobState {
@@ -102,8 +102,8 @@ export function createJobStore({
 /** Derives at once, but for what a judge is asked about; `onTold` when that has answered. */
 function deriverWith(judge: Judge | undefined, onTold: () => void): (job: Job) => Derived {
   if (!judge) return createDeriver();
-  const derive = createDeriver({ most: MOST_AT_ONCE });
-  const judging = new PendingViews(judge, onTold);
+  const derive = createDeriver(AT_ONCE);
+  const judging = new PendingFits(judge, onTold);
   return (job) => {
     const derived = derive(job, judging.told);
     judging.ask(job, derived);

@@ -1,5 +1,7 @@
 /** What takes long to judge is judged elsewhere: the job goes on, and what comes of it is shown once it is there. */
-import { fitOf, toldOf, type Told } from '@/core/derive';
+import type { Scene } from '@/core/arrange';
+import { fitOf, toldOf, toldOfScene, type Told, type ToldScene } from '@/core/derive';
+import { ALL, benchOf, joining, RIGHT, sized } from '@/core/derive/bench-for-tests';
 import {
   addEvidence,
   addSheet,
@@ -15,6 +17,7 @@ import {
 } from '@/core/job';
 import type { ToJudge } from '@/workers';
 import { createJobStore } from './job-store';
+import type { Judge } from './judging';
 import { testCard, testDevice } from './testing';
 
 jest.mock('@react-native-async-storage/async-storage', () => ({ createAsyncStorage: () => ({}) }));
@@ -44,14 +47,17 @@ const length = (i: number, mm: number) => {
 /** A judge that answers when it is told to. */
 function createJudge() {
   const asked: { readonly view: ToJudge; readonly signal: AbortSignal; answer(told?: Told): void }[] = [];
-  const judge = (view: ToJudge, signal: AbortSignal) =>
-    new Promise<Told | undefined>((resolve) => void asked.push({ view, signal, answer: resolve }));
-  return { asked, judge };
+  const scenes: { readonly scene: Scene; readonly signal: AbortSignal; answer(told?: ToldScene): void }[] = [];
+  const judge: Judge = {
+    view: (view, signal) => new Promise((resolve) => void asked.push({ view, signal, answer: resolve })),
+    together: (scene, signal) => new Promise((resolve) => void scenes.push({ scene, signal, answer: resolve })),
+  };
+  return { asked, scenes, judge };
 }
 
-function open(judge: ReturnType<typeof createJudge>['judge']) {
+function open(judge: Judge, job = createJob('j', 'Job', new Date(0))) {
   const { repository } = testDevice();
-  const history = startHistory(createJob('j', 'Job', new Date(0)));
+  const history = startHistory(job);
   const jobs = createJobStore({
     history,
     repository,
@@ -62,7 +68,7 @@ function open(judge: ReturnType<typeof createJudge>['judge']) {
     judge,
   } as never);
   const { run } = jobs.getState();
-  run(addSheet(sheet, createView('v', sheet)));
+  if (job.sheets.length === 0) run(addSheet(sheet, createView('v', sheet)));
   return { jobs, run, fitted: () => jobs.getState().derived.views.get('v')! };
 }
 
@@ -136,4 +142,64 @@ it('asks nobody about what agrees', () => {
   const { run, fitted } = open(judge);
   for (let i = 0; i < 6; i++) run(length(i, Math.hypot(2000 + 100 * i, 150) / 10));
   expect([asked.length, fitted().isPending, fitted().fit.scaled]).toEqual([0, false, true]);
+});
+
+describe('views that stand together', () => {
+  const bench = () => benchOf(undefined, [sized(RIGHT, 'foot', 'back', 1, () => 0, 1.2), ...joining(...ALL)]);
+
+  it('what contradicts is pending, asked about once, and shown with what came of it', async () => {
+    const { scenes, judge } = createJudge();
+    const { jobs } = open(judge, bench());
+    const arranged = () => jobs.getState().derived.arranged;
+    expect([arranged().pending.length, scenes.length, arranged().isDoubted]).toEqual([1, 1, false]);
+    scenes[0]!.answer(toldOfScene(scenes[0]!.scene));
+    await settled();
+    expect([arranged().pending.length, scenes.length, arranged().isDoubted]).toEqual([0, 1, true]);
+    jobs.getState().run(renameView('side', 'From the right'));
+    expect([arranged().pending.length, scenes.length]).toEqual([0, 1]);
+  });
+
+  it('a change gives up the question, and asks the new one', async () => {
+    const { scenes, judge } = createJudge();
+    const { jobs } = open(judge, bench());
+    jobs.getState().run(removeEvidence('front', 'front-size'));
+    const waits = () => jobs.getState().derived.arranged.pending.length;
+    // Without that size nothing contradicts, which is seen at once.
+    expect([scenes.length, scenes[0]!.signal.aborted, waits()]).toEqual([1, true, 0]);
+    jobs.getState().undo();
+    expect([scenes.length, scenes[1]!.signal.aborted, waits()]).toEqual([2, false, 1]);
+    scenes[0]!.answer(toldOfScene(scenes[0]!.scene));
+    await settled();
+    expect(waits()).toBe(1);
+    scenes[1]!.answer(toldOfScene(scenes[1]!.scene));
+    await settled();
+    expect([waits(), jobs.getState().derived.arranged.isDoubted]).toEqual([0, true]);
+  });
+
+  it('are fitted here where nobody answers', async () => {
+    const { scenes, judge } = createJudge();
+    const { jobs } = open(judge, bench());
+    scenes[0]!.answer(undefined);
+    await settled();
+    expect([...jobs.getState().derived.arranged.stands.keys()]).toEqual(['front', 'side', 'plan']);
+    expect(jobs.getState().derived.arranged.pending).toEqual([]);
+  });
+
+  it('whose evidence has to be judged too are asked about one after the other', async () => {
+    const { asked, scenes, judge } = createJudge();
+    const { jobs, run } = open(judge, bench());
+    scenes[0]!.answer(toldOfScene(scenes[0]!.scene));
+    await settled();
+    for (let i = 0; i < 10; i++)
+      run({ ...length(i, (Math.hypot(2000 + 100 * i, 150) / 10) * (i % 2 ? 1 : 1.1 + i / 40)) });
+    const waits = () => [...jobs.getState().derived.alone.values()].filter(({ isPending }) => isPending).length;
+    for (let round = 0; round < 4 && (waits() > 0 || jobs.getState().derived.arranged.pending.length > 0); round++) {
+      const view = asked.findLast(({ signal }) => !signal.aborted);
+      const scene = scenes.findLast(({ signal }) => !signal.aborted);
+      if (waits() > 0) view!.answer(toldOf(fitOf(view!.view.view, view!.view.sheet, view!.view.owner)));
+      else scene!.answer(toldOfScene(scene!.scene));
+      await settled();
+    }
+    expect([waits(), jobs.getState().derived.arranged.pending.length]).toEqual([0, 0]);
+  });
 });

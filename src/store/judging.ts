@@ -1,18 +1,38 @@
-import { fitOf, toldOf, type Derived, type Question, type Told, type ToldOfQuestions } from '@/core/derive';
+import type { Scene } from '@/core/arrange';
+import {
+  fitOf,
+  NOTHING_TOLD,
+  toldOf,
+  toldOfScene,
+  type Derived,
+  type FittedView,
+  type Told,
+  type ToldOfJob,
+  type ToldScene,
+} from '@/core/derive';
 import type { Job } from '@/core/job';
 import type { ToJudge } from '@/workers';
 
-/** Judges a view's evidence to the end, somewhere else; undefined where nobody there can. */
-export type Judge = (asked: ToJudge, signal: AbortSignal) => Promise<Told | undefined>;
+/** Judges to the end, somewhere else: a view's evidence, or views together; undefined where nobody there can. */
+export interface Judge {
+  view(asked: ToJudge, signal: AbortSignal): Promise<Told | undefined>;
+  together(scene: Scene, signal: AbortSignal): Promise<ToldScene | undefined>;
+}
 
-/** So many pieces are adjusted to judge a view's evidence before it is left to somebody else: a tenth of a second. */
-export const MOST_AT_ONCE = 120;
+/** What is done at once before it is left to somebody else: so many pieces adjusted to judge a view's evidence, a tenth of a second, and so many pieces and ties to fit views together, about a frame. */
+export const AT_ONCE = { most: 120, mostTogether: 40 };
 
-/** Has what pending views ask judged, one question after the other; views that share evidence ask one. Where the evidence is changed meanwhile that is another question, and the one before is given up. */
-export class PendingViews {
-  /** What is known of the views of a job. */
-  told: ToldOfQuestions = new Map();
-  private asked: { readonly question: Question; readonly stop: AbortController } | undefined;
+/** Something that is pending: what it is known by, and how it comes to what is told of it. */
+interface Asked {
+  readonly of: object;
+  hear(signal: AbortSignal): Promise<(told: ToldOfJob) => ToldOfJob>;
+}
+
+/** Has what is pending in a job judged, one question after the other; views that share evidence ask one. Where what is asked is changed meanwhile that is another question, and the one before is given up. */
+export class PendingFits {
+  /** What is known of a job. */
+  told: ToldOfJob = NOTHING_TOLD;
+  private asked: { readonly of: object; readonly stop: AbortController } | undefined;
 
   constructor(
     private readonly judge: Judge,
@@ -22,32 +42,60 @@ export class PendingViews {
   /** Asks the next question that is pending, and forgets what nobody asks any more. */
   ask(job: Job, derived: Derived): void {
     const views = [...derived.alone.values()];
-    this.keep(new Set(views.map(({ question }) => question)));
-    const pending = views.filter(({ isPending }) => isPending);
-    if (pending.some(({ question }) => question === this.asked?.question)) return;
+    this.keep(new Set([...views.map(({ question }) => question), ...derived.arranged.asked]));
+    const pending = [
+      ...views.filter(({ isPending }) => isPending).map((fitted) => this.ofView(fitted, job)),
+      ...derived.arranged.pending.map((scene) => this.ofScene(scene)),
+    ];
+    if (pending.some(({ of }) => of === this.asked?.of)) return;
     this.asked?.stop.abort();
     this.asked = undefined;
     const [next] = pending;
-    if (!next) return;
-    const { source: view, sheet, question } = next;
+    if (next) void this.hear(next);
+  }
+
+  private keep(asked: ReadonlySet<object>): void {
+    const { questions, scenes } = this.told;
+    if ([...questions.keys(), ...scenes.keys()].every((of) => asked.has(of))) return;
+    this.told = { questions: keptOf(questions, asked), scenes: keptOf(scenes, asked) };
+  }
+
+  private ofView({ source: view, sheet, question }: FittedView, job: Job): Asked {
     const owner = job.views.find(({ id }) => id === view.shares) ?? view;
-    void this.hear(question, { view, sheet, owner });
+    return {
+      of: question,
+      hear: async (signal) => {
+        // Where there is nobody to ask it is done here, late but right.
+        const answer =
+          (await this.judge.view({ view, sheet, owner }, signal).catch(() => undefined)) ??
+          (signal.aborted ? undefined : toldOf(fitOf(view, sheet, owner)));
+        return (told) => (answer ? { ...told, questions: new Map([...told.questions, [question, answer]]) } : told);
+      },
+    };
   }
 
-  private keep(asked: ReadonlySet<Question>): void {
-    if ([...this.told.keys()].every((question) => asked.has(question))) return;
-    this.told = new Map([...this.told].filter(([question]) => asked.has(question)));
+  private ofScene(scene: Scene): Asked {
+    return {
+      of: scene,
+      hear: async (signal) => {
+        const answer =
+          (await this.judge.together(scene, signal).catch(() => undefined)) ??
+          (signal.aborted ? undefined : toldOfScene(scene));
+        return (told) => (answer ? { ...told, scenes: new Map([...told.scenes, [scene, answer]]) } : told);
+      },
+    };
   }
 
-  private async hear(question: Question, asked: ToJudge): Promise<void> {
+  private async hear({ of, hear }: Asked): Promise<void> {
     const stop = new AbortController();
-    this.asked = { question, stop };
-    const answer = await this.judge(asked, stop.signal).catch(() => undefined);
+    this.asked = { of, stop };
+    const tell = await hear(stop.signal);
     if (stop.signal.aborted) return;
-    // Where there is nobody to ask it is done here, late but right.
-    const told = answer ?? toldOf(fitOf(asked.view, asked.sheet, asked.owner));
-    this.told = new Map([...this.told, [question, told]]);
+    this.told = tell(this.told);
     this.asked = undefined;
     this.onTold();
   }
 }
+
+const keptOf = <K extends object, V>(known: ReadonlyMap<K, V>, asked: ReadonlySet<object>): ReadonlyMap<K, V> =>
+  new Map([...known].filter(([of]) => asked.has(of)));

@@ -1,4 +1,5 @@
-import type { Told } from '@/core/derive';
+import type { Scene, TurnedRound } from '@/core/arrange';
+import type { Told, ToldScene } from '@/core/derive';
 import type { Sheet, View } from '@/core/job';
 
 /** A view whose evidence is to be judged to the end; `owner` is the view whose evidence it is. */
@@ -8,7 +9,9 @@ export interface ToJudge {
   readonly owner: View;
 }
 
-/** What takes long where many sizes contradict each other. */
+/** What takes long: many sizes that contradict each other, many views at once. */
 export type FitOperations = {
   readonly judge: { readonly input: ToJudge; readonly output: Told };
+  readonly together: { readonly input: Scene; readonly output: ToldScene };
+  readonly turnedRound: { readonly input: Scene; readonly output: readonly TurnedRound[] };
 };

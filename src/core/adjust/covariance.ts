@@ -4,6 +4,7 @@ import type { Linearization } from './linearize';
 import { bordered, symmetric, type NormalEquations } from './normal';
 import { semiInverse } from './pivoted-cholesky';
 import type { Problem } from './problem';
+import type { AtRest } from './resumed';
 import { slopeBy } from './sparse';
 import type { Solution } from './solve';
 
@@ -102,7 +103,7 @@ export function scaledBy(matrix: Matrix, rows: readonly number[], columns: reado
  * the unknowns (Mikhail & Ackermann, section 8.5, written for rows that may have a noise of their own).
  */
 export function jointCovariance(
-  { layout, linearization, equations, values }: Solution,
+  { layout, linearization, equations, values }: AtRest,
   matrix: Matrix,
   ids: readonly string[],
 ): Matrix {

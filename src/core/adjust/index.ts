@@ -1,5 +1,5 @@
 export { covarianceOf, type Covariance } from './covariance';
-export { openCovarianceOf, type OpenCovariance } from './open-covariance';
+export { openAt, openCovarianceOf, type OpenCovariance } from './open-covariance';
 export { ownedBy, ownedName } from './owned';
 export { diagnose, type Diagnosis, type GroupDiagnosis } from './diagnosis';
 export { freeMatrix, linearize, slopesByDifferences } from './linearize';
@@ -17,5 +17,5 @@ export {
 export { propagate, propagateMany, type Measured } from './propagate';
 export { measureEachBy, rootOf, type Cause } from './causes';
 export { chiSquareQuantile99, equivalentNormal } from './quantiles';
-export { cauchy, huber, solveRobustly, type Loss, type RobustSolution } from './robust';
+export { resumed, type AtRest } from './resumed';
 export { solve, type Search, type Solution } from './solve';

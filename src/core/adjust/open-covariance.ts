@@ -11,10 +11,11 @@ import {
 } from './covariance';
 import { symmetric } from './normal';
 import type { Problem } from './problem';
+import type { AtRest } from './resumed';
 import type { Solution } from './solve';
 
-/** What follows for unknowns of which some directions may stay open. */
-export interface OpenCovariance {
+/** What follows for unknowns of which some directions may stay open, in numbers alone. */
+export interface OpenNumbers {
   /** Of the unknowns, in the order of the layout; along open directions there is none, and it is zero. */
   readonly matrix: Matrix;
   /** Open directions as columns, each of length one in units of `reach`: combinations of unknowns that nothing says anything of. */
@@ -22,6 +23,9 @@ export interface OpenCovariance {
   /** How far each unknown can go by itself, were all others known (one sigma): a step for slopes that suits it. */
   readonly reach: readonly number[];
   readonly redundancy: number;
+}
+
+export interface OpenCovariance extends OpenNumbers {
   /** Joint covariance of all unknowns and, after them, of the adjusted values of these observed blocks. */
   withObserved(ids: readonly string[]): Matrix;
 }
@@ -37,15 +41,19 @@ export function openCovarianceOf(problem: Problem, solution: Solution): OpenCova
   const { scale } = unit;
   const sure = surelyInverted(problem, solution, unit);
   const { closed, open } = sure ? { closed: sure, open: Matrix.zeros(sure.rows, 0) } : closedAndOpen(unit);
-  const matrix = scaledBy(symmetric(closed), scale, scale);
-  return {
-    matrix,
+  return openAt(solution, {
+    matrix: scaledBy(symmetric(closed), scale, scale),
     open,
     reach: scale.map((value) => 1 / value),
     redundancy: linearization.rows.length - countRepeated(equations) - layout.unknowns + open.columns,
-    withObserved: (ids) => jointCovariance(solution, matrix, ids),
-  };
+  });
 }
+
+/** The same of a problem at rest of which the numbers are known already. */
+export const openAt = (at: AtRest, numbers: OpenNumbers): OpenCovariance => ({
+  ...numbers,
+  withObserved: (ids) => jointCovariance(at, numbers.matrix, ids),
+});
 
 /** The inverse on what is determined, and what is open. */
 function closedAndOpen({ scaled, boundScaled, held }: UnitDiagonal): {

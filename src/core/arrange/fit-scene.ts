@@ -11,6 +11,7 @@ import {
   pointsOf,
   toPlane,
   type Adjustment,
+  type Allowance,
   type EvidenceFigure,
   type Observation,
 } from '../calibrate';
@@ -18,11 +19,12 @@ import type { Direction } from '../space';
 import { adjustmentsIn } from './adjusted';
 import { readCoordinates, readDistance, type Read } from './coordinates';
 import { findSceneFault } from './faults';
-import { judgeScene, startFrom, takesPart } from './judge';
+import { judgeScene, startFrom, takesPart, type JudgedScene } from './judge';
 import { measureIn, type Open } from './measure';
 import { modelOf } from './problem';
 import { coordinateBlock, directionsOf, partBlock, type Feature, type Scene, type SceneView } from './scene';
-import { beginViews, startOfScene, type ViewBegun } from './start';
+import { beginViews, startOfScene } from './start';
+import { begunAsTold, judgedAsTold, verdictOf, type Begun, type SceneVerdict } from './verdict';
 
 /** What follows from several views together. */
 export interface SceneFit {
@@ -46,6 +48,8 @@ export interface SceneFit {
   readonly warnings: readonly string[];
   /** Of every view that shows a feature; others stand by themselves, as their own evidence leaves them. */
   readonly stands: readonly Stand[];
+  /** What it came to, to have the same fit again (`refitScene`). */
+  verdict(): SceneVerdict;
 }
 
 /** How a view stands beside what its own evidence says. */
@@ -60,21 +64,40 @@ export interface Stand {
 /**
  * One adjustment of several flat views of one thing: each view's own evidence, which features it shows, and what is said of these. A view without sizes takes its scale from what it shares. Refused where the scene is not
  * sound (`findSceneFault`), or no adjustment comes to an end. What is not determined is said figure by figure, so that what can be known is.
+ * Where the allowance runs out what does not belong was not sought to the end, or, with a refusal, nothing was adjusted.
  * Weak: first order, as every fit here; a view that lies turned on its sheet by more than a quarter needs ties that say so.
  */
-export function fitScene(given: Scene): Result<SceneFit> {
+export function fitScene(given: Scene, allowance?: Allowance): Result<SceneFit> {
   const fault = findSceneFault(given);
   if (fault) return fault;
-  const begun = beginViews(given.views);
-  const scene: Scene = { ...given, views: begun.map(({ view, evidence }) => ({ ...view, evidence })) };
-  const judged = judgeScene(scene, startOfScene(scene, begun), new Set(begun.flatMap(({ freed }) => freed)));
-  if (!judged) return refused('evidence-contradicts');
+  const begun = beginViews(given.views, allowance);
+  const scene = sceneAsBegun(given, begun);
+  const freed = new Set(begun.flatMap((view) => view.freed));
+  const judged = judgeScene(scene, startOfScene(scene, begun), freed, allowance);
+  return judged ? done(readFit(scene, begun, judged)) : refused('evidence-contradicts');
+}
+
+/** The fit of a scene of which somebody else told what it came to: the same, without a search. */
+export function refitScene(given: Scene, verdict: SceneVerdict): SceneFit {
+  const begun = begunAsTold(given, verdict);
+  const scene = sceneAsBegun(given, begun);
+  return readFit(scene, begun, judgedAsTold(scene, verdict));
+}
+
+/** With the pieces of each view as its own fit takes them. */
+const sceneAsBegun = (scene: Scene, begun: readonly Begun[]): Scene => ({
+  ...scene,
+  views: begun.map(({ view, evidence }) => ({ ...view, evidence })),
+});
+
+/** What is read off a scene that was judged. */
+function readFit(scene: Scene, begun: readonly Begun[], judged: JudgedScene): SceneFit {
   const { diagnosis, leftOut, suspects, suspectsKept, solution } = judged;
   const measure = measureIn(judged);
   const maps = startFrom(scene, judged).maps;
   const byId = new Map(scene.features.map((feature) => [feature.id, feature]));
   const featureOf = (id: string): Feature => byId.get(id) ?? { id, seen: [] };
-  return done({
+  return {
     coordinate: (feature, direction) => measure(readCoordinates([[featureOf(feature), direction]])),
     distance: (from, to, along) => measure(readDistance(featureOf(from), featureOf(to), along)),
     figures: (view, piece) =>
@@ -88,10 +111,11 @@ export function fitScene(given: Scene): Result<SceneFit> {
     stands: begun
       .filter(({ view }) => takesPart(view, solution.values))
       .map((view) => standOf(view, maps.get(view.view.id)!)),
-  });
+    verdict: () => verdictOf(begun, judged),
+  };
 }
 
-function standOf({ view, model, numbers, isScaled }: ViewBegun, standing: readonly number[]): Stand {
+function standOf({ view, model, numbers, isScaled }: Begun, standing: readonly number[]): Stand {
   const scale = firstNumberOf(model, 'scale');
   return {
     view: view.id,

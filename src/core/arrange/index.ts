@@ -1,10 +1,12 @@
 /** Several views of one thing, fitted together. mm, object frame; one sigma. */
 export { LEVEL_BY_DATUM, lyingByDatum, standing, type ByZero } from './by-datum';
-export { fitScene, openParts, type SceneFit, type Stand } from './fit-scene';
+export { fitScene, openParts, refitScene, type SceneFit, type Stand } from './fit-scene';
 export { isOpen, type Open } from './measure';
 export { PROJECTIONS, proposeSides, type LaidView, type ProposedSide, type Projection } from './projection';
 export { spaceCurveOf, type SeenCurve, type SpaceCurve } from './space-curve';
 export { modelOf, tieOf } from './problem';
+export type { SceneVerdict } from './verdict';
+export { isDoubted, listTurnedRound, type TurnedRound } from './turned-round';
 export { lookAtPlane, lookedAt, standingFolded, type Extents } from './unfolding';
 export {
   directionsBetween,

@@ -3,28 +3,31 @@ import {
   openCovarianceOf,
   ownedName,
   solve,
+  type AtRest,
   type Diagnosis,
   type GroupDiagnosis,
   type OpenCovariance,
-  type Solution,
 } from '../adjust';
-import { assumptionOf, CRITICAL } from '../calibrate';
+import { allowanceOf, assumptionOf, CRITICAL, spend, type Allowance } from '../calibrate';
 import { modelOf, NO_DOUBT, problemOfScene, type Belief, type SceneStart } from './problem';
 import { isFeature, partBlock, type Scene, type SceneView } from './scene';
 
 /** A scene adjusted under a belief. */
-export interface Told {
+export interface AdjustedScene {
   readonly belief: Belief;
   /** Where it began. */
   readonly start: SceneStart;
-  readonly solution: Solution;
+  readonly solution: AtRest;
   readonly covariance: OpenCovariance;
   readonly diagnosis: Diagnosis;
+}
+
+interface Told extends AdjustedScene {
   /** Chi-square that is left, and what was given up for it: lower is the better story. */
   readonly cost: number;
 }
 
-export interface JudgedScene extends Told {
+export interface JudgedScene extends AdjustedScene {
   /** Groups that do not belong with the others; in the fit where nothing tells which of them is wrong. */
   readonly suspects: readonly string[];
   readonly suspectsKept: boolean;
@@ -42,21 +45,34 @@ const MOST_ROUNDS = 12;
 /** Damping of the first step: it begins near its end. */
 const NEAR = 1e-8;
 
+/** What is judged, and what that may cost. */
+interface Judging {
+  readonly scene: Scene;
+  readonly allowance: Allowance;
+}
+
 /**
  * Adjusts a scene and finds what does not belong, by what each explanation leaves unexplained: a piece, a tie, or what was taken for granted of a picture, one after the other, each adjusted anew. Undefined where no
- * adjustment comes to an end or exact equations contradict each other.
+ * adjustment comes to an end or exact equations contradict each other. Where the allowance runs out it is as all pieces leave it, or undefined where it does not suffice for that.
  */
-export function judgeScene(scene: Scene, start: SceneStart, freed: ReadonlySet<string>): JudgedScene | undefined {
+export function judgeScene(
+  scene: Scene,
+  start: SceneStart,
+  freed: ReadonlySet<string>,
+  allowance: Allowance = allowanceOf(Infinity),
+): JudgedScene | undefined {
+  const judging = { scene, allowance };
   const first =
-    tell(scene, { ...NO_DOUBT, freed }, start) ?? (freed.size > 0 ? tell(scene, NO_DOUBT, start) : undefined);
+    tell(judging, { ...NO_DOUBT, freed }, start) ?? (freed.size > 0 ? tell(judging, NO_DOUBT, start) : undefined);
   if (!first) return undefined;
   let best = first;
   for (let round = 0; round < MOST_ROUNDS && worstOf(best) >= CRITICAL; round++) {
-    const next = cheapest(listNext(scene, best));
+    const next = cheapest(listNext(judging, best));
     if (!next || next.cost >= best.cost) break;
     best = next;
   }
-  return namedOf(scene, best, first);
+  const named = namedOf(judging, best, first);
+  return allowance.isSpent ? { ...first, suspects: [], suspectsKept: false, leftOut: [] } : named;
 }
 
 const sizeOf = ({ normalized }: Diagnosis['groups'][number]) => Math.abs(normalized ?? 0);
@@ -64,12 +80,13 @@ const worstOf = ({ diagnosis }: Told) => Math.max(0, ...diagnosis.groups.map(siz
 const cheapest = (stories: readonly Told[]): Told | undefined => [...stories].sort((a, b) => a.cost - b.cost)[0];
 
 /** Every story that gives up one thing more, of the groups whose tests come near the worst. */
-function listNext(scene: Scene, told: Told): Told[] {
+function listNext(judging: Judging, told: Told): Told[] {
+  const { scene } = judging;
   const groups = [...told.diagnosis.groups].sort((a, b) => sizeOf(b) - sizeOf(a));
   return groups
     .filter((group) => sizeOf(group) ** 2 > NEAR_WORST * sizeOf(groups[0]!) ** 2)
     .slice(0, TRIED)
-    .flatMap(({ group }) => tell(scene, without(scene, told.belief, group), startFrom(scene, told)) ?? []);
+    .flatMap(({ group }) => tell(judging, without(scene, told.belief, group), startFrom(scene, told)) ?? []);
 }
 
 /** A belief that gives up a group: a piece or a tie goes, what was assumed of a picture may be unusual. */
@@ -87,10 +104,10 @@ function assumedIn({ views }: Scene, group: string): string | undefined {
 }
 
 /** Where nothing tells which of several is wrong, all stay in, and what they disagree by widens the plus-minus. */
-function namedOf(scene: Scene, best: Told, first: Told): JudgedScene {
+function namedOf(judging: Judging, best: Told, first: Told): JudgedScene {
   const { aside, freed } = best.belief;
   if (aside.size === 0) return { ...best, suspects: [], suspectsKept: false, leftOut: [] };
-  const rivals = [...aside].flatMap((id) => listRivals(scene, best, id));
+  const rivals = [...aside].flatMap((id) => listRivals(judging, best, id));
   if (rivals.length === 0)
     return {
       ...best,
@@ -99,15 +116,15 @@ function namedOf(scene: Scene, best: Told, first: Told): JudgedScene {
       leftOut: first.diagnosis.groups.filter(({ group }) => aside.has(group)),
     };
   const tied = rivals.filter(({ behind }) => behind < TIE).map(({ id }) => id);
-  const together = tell(scene, { aside: new Set(), freed }, startFrom(scene, best)) ?? first;
+  const together = tell(judging, { aside: new Set(), freed }, startFrom(judging.scene, best)) ?? first;
   return { ...together, suspects: [...new Set([...aside, ...tied])], suspectsKept: true, leftOut: [] };
 }
 
 /** Groups that could be the wrong one in the place of `id`, and how far behind that story is. */
-function listRivals(scene: Scene, best: Told, id: string): { readonly id: string; readonly behind: number }[] {
+function listRivals(judging: Judging, best: Told, id: string): { readonly id: string; readonly behind: number }[] {
   const others: Belief = { ...best.belief, aside: new Set([...best.belief.aside].filter((other) => other !== id)) };
-  const from = tell(scene, others, startFrom(scene, best)) ?? best;
-  return listNext(scene, { ...from, belief: others }).flatMap(({ belief, cost }) => {
+  const from = tell(judging, others, startFrom(judging.scene, best)) ?? best;
+  return listNext(judging, { ...from, belief: others }).flatMap(({ belief, cost }) => {
     const instead = [...belief.aside].find((other) => !others.aside.has(other));
     return instead !== undefined && instead !== id && cost < best.cost + MARGIN
       ? [{ id: instead, behind: cost - best.cost }]
@@ -115,8 +132,16 @@ function listRivals(scene: Scene, best: Told, id: string): { readonly id: string
   });
 }
 
-/** Undefined where it does not come to an end. */
-function tell(scene: Scene, belief: Belief, start: SceneStart): Told | undefined {
+/** How many pieces and ties an adjustment has to do with. */
+const sizeOfScene = ({ views, features, evidence }: Scene): number =>
+  [...views.map((view) => view.evidence), ...features.map(({ seen }) => seen), evidence].reduce(
+    (sum, { length }) => sum + length,
+    0,
+  );
+
+/** Undefined where it does not come to an end, or may not be tried. */
+function tell({ scene, allowance }: Judging, belief: Belief, start: SceneStart): Told | undefined {
+  if (!spend(allowance, sizeOfScene(scene))) return undefined;
   const problem = problemOfScene(scene, belief, start);
   const solution = solve(problem, { firstDamping: NEAR });
   if (!solution.nearlySettled || !solution.relationsHold) return undefined;
@@ -137,7 +162,7 @@ function costOfFreed({ views }: Scene, { freed }: Belief): number {
 /** The numbers that an adjustment ended at, to begin the next one with. */
 export function startFrom(
   { views }: Scene,
-  { start, solution: { values } }: Pick<Told, 'start' | 'solution'>,
+  { start, solution: { values } }: Pick<AdjustedScene, 'start' | 'solution'>,
 ): SceneStart {
   const ended = views
     .filter((view) => takesPart(view, values))

@@ -1,6 +1,6 @@
 import type { Measured } from '../adjust';
 import type { Read } from './coordinates';
-import type { Told } from './judge';
+import type { AdjustedScene } from './judge';
 
 /** What stays open of a figure: names of what would have to be known, as `front/turn` or `feature:A:deep`. */
 export interface Open {
@@ -17,7 +17,7 @@ const NAMED = 0.05;
  * Figures of what was adjusted, the first number that is read, with their plus-minus, first order; by the variance factor where pieces disagree at 1 %. One sigma. Open where something moves the figure of which
  * nothing says anything.
  */
-export function measureIn({ solution, covariance, diagnosis }: Told): (read: Read) => Measured | Open {
+export function measureIn({ solution, covariance, diagnosis }: AdjustedScene): (read: Read) => Measured | Open {
   const { layout, values } = solution;
   const { open, reach } = covariance;
   const factor = diagnosis.isConsistent === false ? diagnosis.varianceFactor! : 1;
@@ -50,7 +50,11 @@ export function measureIn({ solution, covariance, diagnosis }: Told): (read: Rea
 }
 
 /** Where each number of the blocks stands in the joint covariance. */
-function columnsOf(blocks: readonly string[], observed: readonly string[], { layout, values }: Told['solution']) {
+function columnsOf(
+  blocks: readonly string[],
+  observed: readonly string[],
+  { layout, values }: AdjustedScene['solution'],
+) {
   const firsts = new Map(layout.unknown);
   let next = layout.unknowns;
   for (const id of observed) {
@@ -63,8 +67,8 @@ function columnsOf(blocks: readonly string[], observed: readonly string[], { lay
 /** Blocks that go along where a figure goes when what is open goes. */
 function namesAlong(
   moves: readonly number[],
-  { layout, values }: Told['solution'],
-  open: Told['covariance']['open'],
+  { layout, values }: AdjustedScene['solution'],
+  open: AdjustedScene['covariance']['open'],
 ): string[] {
   const goes = Array.from({ length: open.rows }, (_, row) =>
     moves.reduce((sum, move, k) => sum + move * open.get(row, k), 0),

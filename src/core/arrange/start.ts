@@ -7,6 +7,7 @@ import {
   OWN_PLANE,
   ratiosIn,
   toPlane,
+  type Allowance,
   type MapModel,
   type Observation,
 } from '../calibrate';
@@ -43,8 +44,10 @@ export interface ViewBegun {
 }
 
 /** Each view by itself, as far as it can be had: where the joint adjustment begins, and what it does not have to find out once more. */
-export function beginViews(views: readonly SceneView[]): ViewBegun[] {
-  const begun = new Map(views.filter(({ shares }) => shares === undefined).map((view) => [view.id, beginView(view)]));
+export function beginViews(views: readonly SceneView[], allowance?: Allowance): ViewBegun[] {
+  const begun = new Map(
+    views.filter(({ shares }) => shares === undefined).map((view) => [view.id, beginView(view, allowance)]),
+  );
   return views.map((view) => levelled(begun.get(view.id) ?? beginSharing(view, begun.get(view.shares!)!)));
 }
 
@@ -79,10 +82,10 @@ function beginSharing(view: SceneView, { model, numbers, isScaled }: ViewBegun):
   };
 }
 
-function beginView(view: SceneView): ViewBegun {
+function beginView(view: SceneView, allowance: Allowance | undefined): ViewBegun {
   const model = modelOf(view);
   const bare = model.parts.flatMap(({ start }) => start);
-  const own = adjustEvidence(view);
+  const own = adjustEvidence({ ...view, allowance });
   const turned = view.evidence.some(({ kind, check }) => !check && (kind === 'level' || kind === 'known-point'));
   if (!own.ok) {
     const evidence = view.evidence.map((piece) => inOrder(piece, view.points));

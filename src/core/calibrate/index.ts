@@ -1,4 +1,4 @@
-export { allowanceOf, type Allowance } from './stories';
+export { allowanceOf, spend, type Allowance } from './stories';
 export type { Judgement } from './verdict';
 export {
   checkEvidence,

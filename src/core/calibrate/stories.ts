@@ -52,7 +52,7 @@ export interface Allowance {
 export const allowanceOf = (pieces: number): Allowance => ({ left: pieces, isSpent: false });
 
 /** Whether there was enough. */
-function spend(allowance: Allowance, pieces: number): boolean {
+export function spend(allowance: Allowance, pieces: number): boolean {
   allowance.left -= pieces;
   if (allowance.left < 0) allowance.isSpent = true;
   return !allowance.isSpent;

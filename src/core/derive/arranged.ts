@@ -1,18 +1,25 @@
 import { ownedName, type Measured } from '../adjust';
-import { LEVEL_BY_DATUM, fitScene, isOpen, standing, tieOf, type ByZero, type SceneFit } from '../arrange';
-import { isSameList, type Refusal } from '../basics';
+import { isDoubted, isOpen, LEVEL_BY_DATUM, tieOf, type Scene, type SceneFit } from '../arrange';
+import { done, type Refusal } from '../basics';
 import type { Adjustment, MapPart } from '../calibrate';
 import type { Feature, Job, Span } from '../job';
 import type { Direction } from '../space';
 import { sigmaOfSaid } from './evidence';
 import type { FittedView } from './fits';
-import { canShow, directionOfSpan, isSide, sceneOf } from './scene';
+import { createFittingTogether, type Fitting, type ToldOfScenes } from './fitted-together';
+import { canShow, directionOfSpan, isSide } from './scene';
 import { standingOf, type Standing } from './standing';
-import { listTurnedRound, type TurnedRound } from './turned-round';
 
 /** Why a view that shows a side does not stand among the others. */
 export type Apart =
-  'shows-nothing' | 'lies-on-points' | 'only-looked-at' | 'without-scale' | 'nothing-sized' | 'open' | 'not-found';
+  | 'shows-nothing'
+  | 'lies-on-points'
+  | 'only-looked-at'
+  | 'without-scale'
+  | 'nothing-sized'
+  | 'open'
+  | 'not-found'
+  | 'pending';
 
 export interface StandsApart {
   readonly why: Apart;
@@ -43,8 +50,15 @@ export interface Arranged {
   readonly refusal: Refusal | undefined;
   readonly warnings: readonly string[];
   readonly suspectsKept: boolean;
-  /** Views one of which is seen from the opposite side, or mirrored, where the views contradict each other as they are said to be seen. Sought when it is asked for. */
-  listTurnedRound(): readonly TurnedRound[];
+  /** All views that show something shared, as they were fitted, and whether anything of that is doubted; undefined where there are none. */
+  readonly scene: Scene | undefined;
+  readonly isDoubted: boolean;
+  /** What is not judged to the end yet: fits that are shown meanwhile are of everything, or of what was asked before. */
+  readonly pending: readonly Scene[];
+  /** All that is asked of views together, pending or not. */
+  readonly asked: readonly Scene[];
+  /** What was judged to the end, as plain data. */
+  told(): ToldOfScenes;
 }
 
 /** What a size between shared lines or places comes to. mm. */
@@ -58,34 +72,43 @@ export interface SpanRead {
   readonly suspect: boolean;
 }
 
-/** Views that were fitted together, by themselves and in the job. */
-export interface Fitting {
-  readonly fit: SceneFit | undefined;
-  readonly refusal: Refusal | undefined;
-  readonly byZero: ByZero;
-  readonly views: readonly FittedView[];
-}
-
 type Views = ReadonlyMap<string, FittedView>;
 
 /**
  * Fits the views of a job together that show something of what is shared: all that stand, and, where only some of them join, those among themselves. A view that does not join keeps its own fit, and stands where what it shows comes closest.
- * Remembers by identity.
+ * Remembers by identity. `most` pieces and ties may be adjusted for each.
  */
-export function createArranging() {
-  const fitTogether = createFittingTogether();
-  return (job: Job, alone: Views, see: SeeBy): { readonly arranged: Arranged; readonly views: Views } => {
+export function createArranging(most: number) {
+  const fitTogether = createFittingTogether(most);
+  const waiting = createWaiting();
+  return (
+    job: Job,
+    alone: Views,
+    told: ToldOfScenes,
+    see: SeeBy,
+  ): { readonly arranged: Arranged; readonly views: Views } => {
     const candidates = [...alone.values()].filter((fitted) => apartBefore(fitted, job) === undefined);
-    const all = fitTogether('all', job, candidates);
+    const all = fitTogether('all', job, candidates, told);
     const joining = candidates.filter(({ source }) => source.joins);
-    const joined = joining.length === candidates.length ? all : fitTogether('joined', job, joining);
+    const joined = joining.length === candidates.length ? all : fitTogether('joined', job, joining, told);
     const views = new Map(
       [...alone].map(([id, fitted]) => {
-        const found = fitted.source.joins ? adjustmentIn(joined, id) : undefined;
-        return [id, found ? see(fitted, found) : fitted] as const;
+        const found = joining.includes(fitted) ? adjustmentIn(joined, id) : undefined;
+        const seen = found ? see(fitted, found) : fitted;
+        return [id, joined.isPending && joining.includes(fitted) ? waiting(seen) : seen] as const;
       }),
     );
     return { arranged: arrangedOf(job, { alone, views }, { all, joined }), views };
+  };
+}
+
+/** Views whose fit with others is not judged to the end. */
+function createWaiting() {
+  const known = new WeakMap<FittedView, FittedView>();
+  return (fitted: FittedView): FittedView => {
+    const waiting = known.get(fitted) ?? { ...fitted, isPending: true };
+    known.set(fitted, waiting);
+    return waiting;
   };
 }
 
@@ -100,44 +123,6 @@ function apartBefore({ source, view }: FittedView, { features }: Pick<Job, 'feat
   const { id, side } = source;
   const shows = features.some((feature) => canShow(side, feature) && feature.seen.some((seen) => seen.view === id));
   return shows ? undefined : 'shows-nothing';
-}
-
-const NOTHING: Fitting = { fit: undefined, refusal: undefined, byZero: new Map(), views: [] };
-
-function createFittingTogether() {
-  const known = new Map<string, { readonly of: readonly unknown[]; readonly fitting: Fitting }>();
-  return (name: string, job: Job, views: readonly FittedView[]): Fitting => {
-    if (views.length === 0) return NOTHING;
-    const of = [
-      ...job.features.flatMap(({ id, along, said, plusMinus, seen }) => [id, along, said, plusMinus, seen]),
-      ...job.spans.flatMap(({ id, from, to, said, role, guess, plusMinus }) => [
-        id,
-        from,
-        to,
-        said,
-        role,
-        guess,
-        plusMinus,
-      ]),
-      ...views.flatMap(({ question, source: { id, side, datum, shares } }) => [question, id, side, datum, shares]),
-    ];
-    const before = known.get(name);
-    if (before && isSameList(before.of, of)) return before.fitting;
-    const fitting = fitThese(job, views);
-    known.set(name, { of, fitting });
-    return fitting;
-  };
-}
-
-function fitThese(job: Job, views: readonly FittedView[]): Fitting {
-  const { scene, byZero } = standing(sceneOf(job, views));
-  const fit = fitScene(scene);
-  return {
-    fit: fit.ok ? fit.value : undefined,
-    refusal: fit.ok ? undefined : fit,
-    byZero,
-    views,
-  };
 }
 
 /** Remembers what was read off each fit. */
@@ -159,6 +144,10 @@ function adjustmentIn({ fit }: Fitting, id: string): Adjustment | undefined {
   return found && !('open' in found) ? found : undefined;
 }
 
+/** Whether a view takes part in a fit that determines its map. */
+const joinsIn = (joined: Fitting, id: string) =>
+  joined.views.some(({ source }) => source.id === id) && adjustmentIn(joined, id) !== undefined;
+
 interface Together {
   readonly all: Fitting;
   readonly joined: Fitting;
@@ -178,7 +167,7 @@ function standsOf(
 ): Arranged['stands'] {
   return new Map(
     [...views].flatMap(([id, fitted]) => {
-      const joins = fitted !== alone.get(id);
+      const joins = joinsIn(joined, id);
       const within = joins ? joined : all;
       const among = adjustmentIn(within, id);
       if (!among || !fitted.fit.scaled) return [];
@@ -216,22 +205,18 @@ function arrangedOf(job: Job, seeing: Seeing, together: Together): Arranged {
         return grown ? [[id, grown] as const] : [];
       }),
     ),
-    among: (id) => adjustmentIn(views.get(id) === alone.get(id) ? all : joined, id),
+    among: (id) => adjustmentIn(joinsIn(joined, id) ? joined : all, id),
     coordinate,
     spans: new Map(job.spans.map((span) => [span.id, readSpan(span, job.features, [joined, all])])),
     refusal: all.refusal ?? joined.refusal,
     warnings: told.fit?.warnings ?? [],
     suspectsKept: told.fit?.suspectsKept ?? false,
-    listTurnedRound: () => turnedRoundIn(all, job),
+    scene: all.scene,
+    isDoubted: all.scene !== undefined && !all.isPending && isDoubted(all.fit),
+    asked: [joined, all].flatMap(({ scene }) => scene ?? []),
+    told: () => toldBy([joined, all]),
+    pending: [...new Set([joined, all])].flatMap(({ scene, isPending }) => (scene && isPending ? [scene] : [])),
   };
-}
-
-const sought = new WeakMap<Fitting, readonly TurnedRound[]>();
-
-function turnedRoundIn(all: Fitting, job: Job): readonly TurnedRound[] {
-  const known = sought.get(all) ?? listTurnedRound(job, all.views, all.fit);
-  sought.set(all, known);
-  return known;
 }
 
 const readCoordinate = readOnce((fit, name: string) => {
@@ -250,6 +235,14 @@ function coordinateIn(fittings: readonly Fitting[], feature: string, direction: 
   }
   return undefined;
 }
+
+const toldBy = (fittings: readonly Fitting[]): ToldOfScenes =>
+  new Map(
+    fittings.flatMap(({ scene, fit, refusal, isPending }) => {
+      const told = fit ? done(fit.verdict()) : refusal;
+      return scene && told && !isPending ? [[scene, told] as const] : [];
+    }),
+  );
 
 /** What somebody typed of a coordinate, where no view stands that could tell more. */
 function saidOf({ features }: Job, id: string, direction: Direction): Measured | undefined {
@@ -274,14 +267,14 @@ const isSized = (views: readonly FittedView[], { spans, features }: Job) =>
   features.filter(({ said }) => Object.keys(said).length > 0).length > 1;
 
 /** Why a view that shows a side does not stand, as it is now. */
-function whyApart(fitted: FittedView, job: Job, { fit, views }: Fitting): StandsApart | undefined {
+function whyApart(fitted: FittedView, job: Job, { fit, views, isPending }: Fitting): StandsApart | undefined {
   const before = apartBefore(fitted, job);
   if (before) return before === 'no-side' ? undefined : { why: before, open: [] };
-  if (!fit) return { why: 'not-found', open: [] };
+  if (!fit) return { why: isPending ? 'pending' : 'not-found', open: [] };
   const found = readAdjustment(fit, fitted.source.id);
   if (found && 'open' in found && !isSized(views, job)) return { why: 'nothing-sized', open: found.open };
   if (found && 'open' in found) return { why: 'open', open: found.open };
-  return { why: found ? 'without-scale' : 'not-found', open: [] };
+  return { why: found ? 'without-scale' : isPending ? 'pending' : 'not-found', open: [] };
 }
 
 /** How a group stood in a fit, also where it was left out of it. */

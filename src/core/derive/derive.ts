@@ -3,6 +3,7 @@ import { shapeOf, type DrawnOutline, type Outline, type Shape } from '../outline
 import { groundOf, type Job, type Sheet, type View } from '../job';
 import { allowanceOf, type Adjustment, type Fit } from '../calibrate';
 import { createArranging, type Arranged } from './arranged';
+import type { ToldOfScenes } from './fitted-together';
 import {
   judgeView,
   questionOf,
@@ -38,17 +39,20 @@ export interface Derived {
 
 /**
  * A deriver remembers by identity: a view whose evidence did not change, its own or that which it shares, keeps its fit, an outline its shape. The memory is
- * the caller's to keep or to throw away. `most`: so many pieces may be adjusted to judge a view's evidence; where that is not enough its fit is pending, until what it came
+ * the caller's to keep or to throw away. `most`: so many pieces may be adjusted to judge a view's evidence, and so many, with what ties them, to fit views together; where that is not enough a fit is pending, until what it came
  * to elsewhere is told.
  */
-export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldOfQuestions) => Derived {
+export function createDeriver({ most = Infinity, mostTogether = Infinity } = {}): (
+  job: Job,
+  told?: ToldOfJob,
+) => Derived {
   const [fit, relate, draw, make] = [createFitting(most), createRelating(), createDrawing(), createMaking()];
-  const [arrange, see, curve] = [createArranging(), createSeeing(), createSpaceCurves()];
-  let last: { job: Job; told: ToldOfQuestions; derived: Derived } | undefined;
+  const [arrange, see, curve] = [createArranging(mostTogether), createSeeing(), createSpaceCurves()];
+  let last: { job: Job; told: ToldOfJob; derived: Derived } | undefined;
   return (job, told = NOTHING_TOLD) => {
     if (last?.job === job && last.told === told) return last.derived;
-    const alone = fit(job, told);
-    const { arranged: found, views: standing } = arrange(job, alone, (fitted, adjustment) =>
+    const alone = fit(job, told.questions);
+    const { arranged: found, views: standing } = arrange(job, alone, told.scenes, (fitted, adjustment) =>
       see(fitted.source, fitted.sheet, fitted.view, judgedAmong(adjustment), fitted.ground),
     );
     const views = new Map(standing);
@@ -80,13 +84,23 @@ export function createDeriver({ most = Infinity } = {}): (job: Job, told?: ToldO
 
 /** What the evidence of views came to where it was judged to the end. */
 export type ToldOfQuestions = ReadonlyMap<Question, Told>;
-const NOTHING_TOLD: ToldOfQuestions = new Map();
+
+/** What a job came to where it was judged to the end. */
+export interface ToldOfJob {
+  readonly questions: ToldOfQuestions;
+  readonly scenes: ToldOfScenes;
+}
+
+export const NOTHING_TOLD: ToldOfJob = { questions: new Map(), scenes: new Map() };
 
 /** What a job that was derived has come to: another job whose views ask the same need not judge them again. */
-export function toldIn({ alone }: Pick<Derived, 'alone'>): ToldOfQuestions {
-  return new Map(
-    [...alone.values()].flatMap((fitted) => (fitted.isPending ? [] : [[fitted.question, toldOf(fitted)] as const])),
-  );
+export function toldIn({ alone, arranged }: Pick<Derived, 'alone' | 'arranged'>): ToldOfJob {
+  return {
+    questions: new Map(
+      [...alone.values()].flatMap((fitted) => (fitted.isPending ? [] : [[fitted.question, toldOf(fitted)] as const])),
+    ),
+    scenes: arranged.told(),
+  };
 }
 
 interface Judged {

@@ -1,6 +1,6 @@
 export { type Apart, type Arranged, type Grown, type SpanRead, type StandsApart } from './arranged';
 export { canShow, directionOfSpan, isSide } from './scene';
-export type { TurnedRound } from './turned-round';
+export { toldOfScene, type ToldScene } from './fitted-together';
 export { foldedViews, type FoldedView, type Folding } from './folded';
 export { sharedIn, type SharedMark } from './shared-lines';
 export type { SeenLeft, Standing } from './standing';
@@ -12,7 +12,7 @@ export { curveSideOf, type StandingCurve } from './space-curves';
 export { sizeInSpace } from './size-in-space';
 export { doubtOfCurve, type CurveDoubt } from './space-curve-doubt';
 export { pointsOfView, sigmaOfSaid, toPiece } from './evidence';
-export { createDeriver, toldIn, type Derived, type ToldOfQuestions } from './derive';
+export { createDeriver, NOTHING_TOLD, toldIn, type Derived, type ToldOfJob } from './derive';
 export { countMeantEnds, drawingInSpace, drawingOf, outlinesLeaving, type DrawingChoice } from './drawing';
 export { datumTurned, findAskew, measureExtent, type Extent } from './extent';
 export {

@@ -10,7 +10,7 @@ import {
   type Job,
 } from '../job';
 import { withSmooth, type CheckLimits, type Finding, type Shape } from '../outline';
-import { createDeriver, type ToldOfQuestions } from './derive';
+import { createDeriver, type ToldOfJob } from './derive';
 import type { Editor } from './editing';
 import { findHealing, findNodeDeleted } from './edits';
 import { shapesCutIn } from './regions';
@@ -61,10 +61,10 @@ function tangency(
 /** Finds what keeps shapes from being cut; undefined where that was stopped. */
 export type Check = (shapes: readonly Shape[], limits: CheckLimits) => Promise<readonly Finding[] | undefined>;
 
-/** What mending is done with. `told`: what the job's views have come to, which no mending changes. */
+/** What mending is done with. `told`: what the job has come to, which no mending changes. */
 export interface Mender {
   readonly check: Check;
-  readonly told?: ToldOfQuestions | undefined;
+  readonly told?: ToldOfJob | undefined;
   newId(): string;
 }
 

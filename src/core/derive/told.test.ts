@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { allowanceOf } from '../calibrate';
 import { distance, type Vec } from '../geometry';
 import { createView, type Sheet, type View } from '../job';
-import { createDeriver, fitOf, toldIn, toldOf, type FittedView } from '.';
+import { createDeriver, NOTHING_TOLD, fitOf, toldIn, toldOf, type FittedView } from '.';
 
 const sheetOf = (kind: Sheet['kind']): Sheet => ({
   id: 's',
@@ -105,7 +105,7 @@ describe('where judging may not take long', () => {
     expect([first.isPending, first.fit.scaled]).toEqual([true, true]);
     const whole = fitOf(view, sheet);
     expect(whole.fit.suspects.length).toBeGreaterThan(0);
-    const told = new Map([[whole.question, toldOf(whole)]]);
+    const told = { ...NOTHING_TOLD, questions: new Map([[whole.question, toldOf(whole)]]) };
     const settled = derive(job, told).views.get('v')!;
     expect(settled.isPending).toBe(false);
     expectSame(settled, whole);
@@ -118,7 +118,7 @@ describe('where judging may not take long', () => {
     const before = derive(job);
     const again = createDeriver({ most: 1 })({ ...(job as object), outlines: [] } as never, toldIn(before));
     expectSame(again.views.get('v')!, before.views.get('v')!);
-    expect(toldIn(createDeriver({ most: 1 })(job)).size).toBe(0);
+    expect(toldIn(createDeriver({ most: 1 })(job)).questions.size).toBe(0);
   });
 
   it('what agrees is never pending', () => {

@@ -1,6 +1,7 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
+import { useWorked } from '@/bench/use-worked';
 import { isSide } from '@/core/derive';
 import { mirrorView, setJoins, setSide, together, type View as JobView } from '@/core/job';
 import { useUnits } from '@/features/job/use-units';
@@ -10,6 +11,7 @@ import { Icon } from '@/ui/icon';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { sentenceFor } from '@/ui/words';
+import { fitWorker } from '@/workers';
 import { LiesAt } from './lies-at';
 import { StandsOnEdge } from './on-edge';
 import { apartInWords, grownInWords, oddOnes, standingInWords } from './together-words';
@@ -64,6 +66,11 @@ function AllCard({ views }: { views: readonly JobView[] }) {
           {says}
         </Words>
       ))}
+      {arranged.pending.length > 0 ? (
+        <Words quiet testID="together-pending">
+          Being worked out …
+        </Words>
+      ) : null}
       {arranged.suspectsKept ? (
         <Words>
           Some of what is said contradicts the rest, and nothing tells which is wrong: all of it is in, and the
@@ -85,8 +92,16 @@ function TurnedRoundRows() {
   const { jobs } = useDesk();
   const { run } = jobs.getState();
   const views = useJob(({ job }) => job.views);
-  const arranged = useJob(({ derived }) => derived.arranged);
-  return arranged.listTurnedRound().map(({ view, side }) => {
+  const { scene, isDoubted } = useJob(({ derived }) => derived.arranged);
+  const found = useWorked(
+    'turned-round',
+    'all',
+    [scene],
+    (signal) => fitWorker.call('turnedRound', scene!, { signal }),
+    isDoubted,
+  );
+  if (!isDoubted || found.isWorking) return null;
+  return (found.value ?? []).map(({ view, side }) => {
     const name = views.find(({ id }) => id === view)?.name ?? '';
     const seen = SIDE_WORDS[side].toLowerCase();
     return (

@@ -11,6 +11,7 @@ const APART: Readonly<Record<Apart, string>> = {
   'without-scale': 'It has no size of its own. When it joins, it takes its scale from what it shares.',
   'nothing-sized': 'Nothing says yet how large any of this is. Set the scale of one view under Fit.',
   open: 'What it shares does not tell how large it is: point at a second line, or one farther away.',
+  pending: 'How it stands among the others is being worked out.',
   'not-found': 'What is said of the views together cannot be true. Look at what does not belong.',
 };
 

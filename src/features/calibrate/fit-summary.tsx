@@ -53,7 +53,7 @@ export function FitSummary({
               fontWeight: '700',
             }}>{`${sentenceFor(refusal.code, refusal.detail)} The fit without ${without.length === 1 ? 'the newest piece' : 'the newest pieces'} still stands.`}</Words>
         ) : null}
-        {fitted.isPending ? <Pending /> : null}
+        {fitted.isPending ? <Pending joins={joins} /> : null}
         <Words testID="fit-summary" style={{ fontSize: 14, lineHeight: 19 }}>
           {fitInWords(fitted, units).join(' ')}
         </Words>
@@ -167,10 +167,12 @@ function NoScale({ fitted: { refusal, sheet }, onResolution }: { fitted: FittedV
 }
 
 /** What is known contradicts itself so much that it takes a while to tell what does not belong. */
-function Pending() {
+function Pending({ joins = false }) {
   return (
     <Words testID="fit-pending" style={{ fontSize: 14, lineHeight: 19, fontWeight: '700' }}>
-      Still working out which of them do not belong. Until then all of them count.
+      {joins
+        ? 'What the views come to together is still being worked out.'
+        : 'Still working out which of them do not belong. Until then all of them count.'}
     </Words>
   );
 }

@@ -27,7 +27,8 @@ export function SpaceCard({ fileName, unit }: { fileName: string; unit: FileUnit
   const derived = useJob((state) => state.derived);
   const drawing = useMemo(() => drawingInSpace(job, derived), [job, derived]);
   const sizes = useMemo(() => sizeInSpace(job, derived), [job, derived]);
-  const { written, refusal } = useWrittenInSpace(drawing.ok ? drawing.value : undefined, unit);
+  const isPending = derived.arranged.pending.length > 0;
+  const { written, refusal } = useWrittenInSpace(drawing.ok && !isPending ? drawing.value : undefined, unit);
   if (listStanding(job, derived).length < 2) return null;
   const says = drawing.ok ? refusal : drawing.code;
   const agrees = written !== undefined && drawing.ok && isSame(drawing.value, written.readBack, unit);

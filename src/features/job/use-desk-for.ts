@@ -4,7 +4,7 @@ import type { Desk } from '@/bench/use-session';
 import { type Job } from '@/core/job';
 import { pictureKey } from '@/core/pictures';
 import { keepStorage, openJob, repository, storage, thumbnailOf, type Judge } from '@/store';
-import { fitWorker } from '@/workers';
+import { fitWorker, type Outcome } from '@/workers';
 
 export type DeskState =
   | { readonly kind: 'opening' }
@@ -50,10 +50,12 @@ export function useDeskFor(id: string): DeskState {
   return state;
 }
 
-const judgeInWorker: Judge = async (asked, signal) => {
-  const outcome = await fitWorker.call('judge', asked, { signal });
-  return outcome.kind === 'done' ? outcome.value : undefined;
+const judgeInWorker: Judge = {
+  view: async (asked, signal) => valueOf(await fitWorker.call('judge', asked, { signal })),
+  together: async (scene, signal) => valueOf(await fitWorker.call('together', scene, { signal })),
 };
+
+const valueOf = <T>(outcome: Outcome<T>): T | undefined => (outcome.kind === 'done' ? outcome.value : undefined);
 
 const keyOfFirst = ({ sheets: [first] }: Job) => first && pictureKey(first);
 
