@@ -39,7 +39,7 @@ export class LaidPicture {
     const { tiles, isWhole } = this.listTiles(viewport, ratio);
     for (const tile of tiles) {
       const mesh = this.meshOf(tile);
-      const { geometry, origin } = this.layings.of(tile, viewport.laying);
+      const { geometry, origin } = this.layings.of(tile, viewport.laid);
       const [x, y] = fromBench(viewport, origin);
       Object.assign(mesh, { geometry, material, visible: true });
       mesh.position.set(x + offset[0], y + offset[1], 0);

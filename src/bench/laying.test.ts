@@ -3,7 +3,7 @@ import { createDeriver } from '@/core/derive';
 import { distance, type Vec } from '@/core/geometry';
 import { addEvidence, addSheet, createView, setWorkAlong, type Evidence } from '@/core/job';
 import { jobOf, scanOf } from '@/core/job/for-tests';
-import { acrossFrom, squaredUp, turned } from './laying';
+import { acrossFrom, layingBy, squaredUp, turned } from './laying';
 
 const ALONG = 0.3;
 /** A map of 5 px a millimetre whose corners are known: across is right, up is up. */
@@ -30,8 +30,8 @@ const job = jobOf([
 const fitted = createDeriver()(job).views.get('v')!;
 
 it.each([
-  ['as it was taken', turned(fitted)!],
-  ['squared up', squaredUp(fitted)],
+  ['as it was taken', layingBy(turned(fitted)!)],
+  ['squared up', layingBy(squaredUp(fitted))],
 ])('%s, what runs along the edge lies level, and every place comes back', (_, laying) => {
   const [from, to] = [
     laying.fromPlane([100, 50]),

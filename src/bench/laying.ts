@@ -1,4 +1,4 @@
-import { canSquareUp, scaleInMiddle, type Fit } from '@/core/calibrate';
+import { canSquareUp, scaleInMiddle, toPlane, toSheet, type Fit } from '@/core/calibrate';
 import type { FittedView } from '@/core/derive';
 import {
   add,
@@ -9,13 +9,44 @@ import {
   mix,
   placed,
   subtract,
+  type Affine,
   type Box,
   type Vec,
 } from '@/core/geometry';
 
+type SheetMap = Fit['map'];
+
 /**
- * How a picture lies on the bench: as it was taken and turned level, or squared up by its fit, lens and all. Bench frame: pixels of the picture as
- * it lies, x right, y down; squared up, the middle of the picture keeps its place and its scale.
+ * How a picture was laid on the bench, as plain data: by the map of its fit as it was then, so that it does not turn under a hand that corrects what it is laid by. As it was taken, turned about its middle; squared up by its fit, lens and all; or as it lies where the picture of another view does, `over` it.
+ */
+export type Laid =
+  | {
+      readonly kind: 'turned';
+      readonly map: SheetMap;
+      readonly middle: Vec;
+      readonly direction: number;
+      readonly mirrored: boolean;
+    }
+  | {
+      readonly kind: 'squared';
+      readonly map: SheetMap;
+      readonly picture: Fit['picture'];
+      /** The direction on the plane that lies level. */
+      readonly along: number;
+    }
+  | {
+      readonly kind: 'under';
+      readonly over: Laid | undefined;
+      /** The map of the picture that it lies under, and its own. */
+      readonly map: SheetMap;
+      readonly own: SheetMap;
+      /** From its plane to that of the other, and back. */
+      readonly onto: Affine;
+      readonly back: Affine;
+    };
+
+/**
+ * Where places lie on the bench. Bench frame: pixels of the picture as it lies, x right, y down; squared up, the middle of the picture keeps its place and its scale.
  */
 export interface Laying {
   readonly straight: boolean;
@@ -27,19 +58,42 @@ export interface Laying {
   canLay(sheet: Vec): boolean;
 }
 
-function asTaken(fit: Pick<Fit, 'toSheet'>): Laying {
+function asTaken(fromPlane: (plane: Vec) => Vec): Laying {
   const same = (place: Vec) => place;
-  return { straight: false, toBench: same, toSheet: same, fromPlane: fit.toSheet, canLay: () => true };
+  return { straight: false, toBench: same, toSheet: same, fromPlane, canLay: () => true };
+}
+
+const known = new WeakMap<Laid, Laying>();
+
+/** Where places lie of a picture that was laid so. */
+export function layingBy(laid: Laid): Laying {
+  const laying = known.get(laid) ?? readLaid(laid);
+  known.set(laid, laying);
+  return laying;
+}
+
+function readLaid(laid: Laid): Laying {
+  if (laid.kind === 'turned') return readTurned(laid);
+  return laid.kind === 'squared' ? readSquared(laid) : readUnder(laid);
 }
 
 /** As it was taken, turned about its middle so that the view's datum is level, or seen from behind; undefined where that changes nothing. */
-export function turned({ fit, sheet, view: { datum, mirrored = false } }: FittedView): Laying | undefined {
+export function turned({ fit, sheet, view: { datum, mirrored = false } }: FittedView): Laid | undefined {
   if (datum.direction === 0 && !mirrored) return undefined;
   const middle: Vec = [sheet.width / 2, sheet.height / 2];
-  const level = levelled(datum.direction, mirrored);
+  return { kind: 'turned', map: fit.map, middle, direction: datum.direction, mirrored };
+}
+
+function readTurned({ map, middle, direction, mirrored }: Extract<Laid, { kind: 'turned' }>): Laying {
+  const level = levelled(direction, mirrored);
   const toBench = (place: Vec) => add(middle, level.toSeen(subtract(place, middle)));
-  const toSheet = (place: Vec) => add(middle, level.toSheet(subtract(place, middle)));
-  return { straight: false, toBench, toSheet, fromPlane: (plane) => toBench(fit.toSheet(plane)), canLay: () => true };
+  return {
+    straight: false,
+    toBench,
+    toSheet: (place) => add(middle, level.toSheet(subtract(place, middle))),
+    fromPlane: (plane) => toBench(toSheet(map, plane)),
+    canLay: () => true,
+  };
 }
 
 /** A fit, and the direction on its plane that is worked along: that lies level. */
@@ -48,11 +102,17 @@ interface Squared {
   readonly view: Pick<FittedView['view'], 'workAlong'>;
 }
 
-export function squaredUp({ fit, view: { workAlong: along = 0 } }: Squared): Laying {
-  const { width, height } = fit.picture;
-  const middle: Vec = [width / 2, height / 2];
-  const about = fit.toPlane(middle);
-  const perMm = scaleInMiddle(fit);
+export const squaredUp = ({ fit: { map, picture }, view: { workAlong: along = 0 } }: Squared): Laid => ({
+  kind: 'squared',
+  map,
+  picture,
+  along,
+});
+
+function readSquared({ map, picture, along }: Extract<Laid, { kind: 'squared' }>): Laying {
+  const middle: Vec = [picture.width / 2, picture.height / 2];
+  const about = toPlane(map, middle);
+  const perMm = scaleInMiddle({ map, picture });
   const fromPlane = (plane: Vec): Vec => {
     const [x, y] = applied(placed([0, 0], -along), subtract(plane, about));
     return [middle[0] + x * perMm, middle[1] - y * perMm];
@@ -60,16 +120,35 @@ export function squaredUp({ fit, view: { workAlong: along = 0 } }: Squared): Lay
   return {
     straight: true,
     fromPlane,
-    toBench: (sheet) => fromPlane(fit.toPlane(sheet)),
-    toSheet: ([x, y]) => fit.toSheet(applied(placed(about, along), [(x - middle[0]) / perMm, (middle[1] - y) / perMm])),
-    canLay: (sheet) => canSquareUp(fit.map, perMm, sheet),
+    toBench: (sheet) => fromPlane(toPlane(map, sheet)),
+    toSheet: ([x, y]) =>
+      toSheet(map, applied(placed(about, along), [(x - middle[0]) / perMm, (middle[1] - y) / perMm])),
+    canLay: (sheet) => canSquareUp(map, perMm, sheet),
   };
 }
 
-/** How the picture lies under a viewport. */
-export function layingOf(viewport: { readonly laying?: Laying | undefined }, fit: Pick<Fit, 'toSheet'>): Laying {
-  return viewport.laying ?? asTaken(fit);
+function readUnder({ over, map, own, onto, back }: Extract<Laid, { kind: 'under' }>): Laying {
+  const laying = over ? layingBy(over) : asTaken((plane) => toSheet(map, plane));
+  const toBench = (sheet: Vec) => laying.fromPlane(applied(onto, toPlane(own, sheet)));
+  return {
+    straight: true,
+    fromPlane: laying.fromPlane,
+    toBench,
+    toSheet: (bench) => toSheet(own, applied(back, toPlane(map, laying.toSheet(bench)))),
+    canLay: (sheet) => toBench(sheet).every(Number.isFinite),
+  };
 }
+
+interface UnderViewport {
+  readonly laid?: Laid | undefined;
+}
+
+/** How the picture lies under a viewport; undefined: as it was taken. */
+export const layingUnder = ({ laid }: UnderViewport): Laying | undefined => laid && layingBy(laid);
+
+/** How the picture lies under a viewport, and what is drawn on its plane. */
+export const layingOf = (viewport: UnderViewport, fit: Pick<Fit, 'toSheet'>): Laying =>
+  layingUnder(viewport) ?? asTaken(fit.toSheet);
 
 /** The box on the bench around a box of the view plane. */
 export const boxOnBench = ({ fromPlane }: Laying, { min, max }: Box): Box =>

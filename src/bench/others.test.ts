@@ -17,8 +17,8 @@ import {
   type Sheet,
 } from '@/core/job';
 import { jobOf } from '@/core/job/for-tests';
-import { squaredUp, turned } from './laying';
-import { layingUnder, listOthers } from './others';
+import { layingBy, squaredUp, turned } from './laying';
+import { laidUnder, listOthers } from './others';
 
 const sheetOf = (id: string): Sheet => ({
   id,
@@ -85,9 +85,9 @@ it('each place of another picture lies where it is on the plane, however this on
   const own = derived.views.get('left-view')!;
   const there = listOthers(derived, own)[0]!;
   const other = there.fitted;
-  for (const laying of [undefined, turned(own), squaredUp(own)]) {
-    const under = layingUnder(there, own, { width: 1, height: 1, zoom: 1, centre: [0, 0], laying });
-    const toBench = laying?.toBench ?? ((place: Vec) => place);
+  for (const laid of [undefined, turned(own), squaredUp(own)]) {
+    const under = layingBy(laidUnder(there, own, { laid }));
+    const toBench = laid ? layingBy(laid).toBench : (place: Vec) => place;
     fc.assert(
       fc.property(somePlace, (place) => {
         const bench = under.toBench(place);
@@ -97,7 +97,7 @@ it('each place of another picture lies where it is on the plane, however this on
     );
   }
   // A metre east of the left picture's corner is 50 px in it, and 20 px of the right one.
-  const under = layingUnder(there, own, { width: 1, height: 1, zoom: 1, centre: [0, 0] });
+  const under = layingBy(laidUnder(there, own, {}));
   expect(distance(under.toBench([20, 0]), under.toBench([0, 0]))).toBeCloseTo(50, 1);
 });
 
@@ -115,7 +115,7 @@ it('what shows the same side of the thing lies where the same of it is, and what
   const own = derived.views.get('front')!;
   const others = listOthers(derived, own);
   expect(others.map(({ fitted: { view } }) => view.id)).toEqual(['sketch']);
-  const under = layingUnder(others[0]!, own, { width: 1, height: 1, zoom: 1, centre: [0, 0] });
+  const under = layingBy(laidUnder(others[0]!, own, {}));
   for (const point of Object.values(THING)) {
     const [there, here] = [drawnAt(sketch, point), drawnAt(front, point)];
     expect(distance(under.toBench(there), here)).toBeLessThan(2);

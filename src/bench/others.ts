@@ -1,6 +1,6 @@
 import { ontoVariant, type Derived, type FittedView } from '@/core/derive';
-import { applied, UNMOVED, type Affine } from '@/core/geometry';
-import { layingOf, type Laying } from './laying';
+import { UNMOVED, type Affine } from '@/core/geometry';
+import type { Laid } from './laying';
 import type { Viewport } from './viewport';
 
 /** So many others are shown under a view at the most: each takes room for its tiles. */
@@ -38,14 +38,8 @@ function ofSameSide(fitted: FittedView, to: FittedView, { stands }: Derived['arr
 }
 
 /** How the picture of another view lies where this one does. */
-export function layingUnder({ fitted: other, onto, back }: OtherView, { fit }: FittedView, viewport: Viewport): Laying {
-  const own = layingOf(viewport, fit);
-  const fromSheet = (sheet: Parameters<Laying['toBench']>[0]) => own.fromPlane(applied(onto, other.fit.toPlane(sheet)));
-  return {
-    straight: true,
-    fromPlane: own.fromPlane,
-    toBench: fromSheet,
-    toSheet: (bench) => other.fit.toSheet(applied(back, fit.toPlane(own.toSheet(bench)))),
-    canLay: (sheet) => fromSheet(sheet).every(Number.isFinite),
-  };
-}
+export const laidUnder = (
+  { fitted: other, onto, back }: OtherView,
+  { fit }: FittedView,
+  { laid: over }: Pick<Viewport, 'laid'>,
+): Laid => ({ kind: 'under', over, map: fit.map, own: other.fit.map, onto, back });

@@ -3,8 +3,8 @@ import { type View } from '@/core/job';
 import { pictureKey } from '@/core/pictures';
 import { openShown, repository, shownPicture, type JobStore, type ShownPicture } from '@/store';
 import type { Palette } from '@/ui/palette';
-import { turned, type Laying } from './laying';
-import { layingUnder, listOthers, type OtherView } from './others';
+import { turned, type Laid } from './laying';
+import { laidUnder, listOthers, type OtherView } from './others';
 import { benchTransform } from './overlay/selection';
 import { patchOf } from './patch';
 import type { PictureLayer, Under } from './picture-layer';
@@ -32,7 +32,7 @@ export class Painter {
   private frame = 0;
   private isClosed = false;
   private picture: ShownPicture | undefined;
-  private readonly layings = new Map<string, { readonly of: readonly unknown[]; readonly laying: Laying }>();
+  private readonly under = new Map<string, { readonly of: readonly unknown[]; readonly laid: Laid }>();
   private readonly stops: readonly (() => void)[];
 
   constructor(
@@ -91,7 +91,7 @@ export class Painter {
     this.layer.draw(state.viewport, {
       patch: patchOf(state),
       ghost: state.straight ? state.ghost : 0,
-      ghostLaying: turned(fitted),
+      ghostLaid: turned(fitted),
       visible: isThere && !fitted.view.hidden,
       under: state.others ? this.listUnder(fitted, state.viewport) : [],
     });
@@ -106,21 +106,21 @@ export class Painter {
         const { width, height } = sheet;
         return {
           picture: { hash: picture.key, width, height },
-          laying: this.layingOf(other, fitted, viewport),
+          laid: this.laidUnder(other, fitted, viewport),
           reopen: () => openShown(picture, repository),
         };
       });
   }
 
-  /** The same laying for as long as both fits and how this picture lies are the same: tiles are laid out anew for another one. */
-  private layingOf(other: OtherView, fitted: FittedView, viewport: Viewport): Laying {
+  /** The same for as long as both fits and how this picture lies are the same: tiles are laid out anew for another one. */
+  private laidUnder(other: OtherView, fitted: FittedView, viewport: Viewport): Laid {
     const { id } = other.fitted.view;
-    const of = [other.fitted.fit, fitted.fit, viewport.laying, other.onto.join(' ')] as const;
-    const known = this.layings.get(id);
-    if (known && known.of.every((part, i) => part === of[i])) return known.laying;
-    const laying = layingUnder(other, fitted, viewport);
-    this.layings.set(id, { of, laying });
-    return laying;
+    const of = [other.fitted.fit, fitted.fit, viewport.laid, other.onto.join(' ')] as const;
+    const known = this.under.get(id);
+    if (known && known.of.every((part, i) => part === of[i])) return known.laid;
+    const laid = laidUnder(other, fitted, viewport);
+    this.under.set(id, { of, laid });
+    return laid;
   }
 
   /** False while the picture is not at hand: that of the view that was looked at before may be there for a moment longer. */

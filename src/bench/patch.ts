@@ -1,5 +1,6 @@
 import type { Vec } from '@/core/geometry';
 import { AIM_RADIUS, aimZoom } from './aim';
+import { layingUnder } from './laying';
 import type { SessionState } from './session-state';
 import type { Viewport } from './viewport';
 
@@ -29,8 +30,8 @@ export function patchOf({
       width: size,
       height: size,
       zoom: aimZoom(viewport.zoom),
-      centre: viewport.laying?.toBench(aim.sheet) ?? aim.sheet,
-      laying: viewport.laying,
+      centre: layingUnder(viewport)?.toBench(aim.sheet) ?? aim.sheet,
+      laid: viewport.laid,
     },
     offset: [middle[0] - AIM_RADIUS, middle[1] - AIM_RADIUS],
   };

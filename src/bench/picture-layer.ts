@@ -3,7 +3,7 @@ import { shallow } from 'zustand/shallow';
 import type { Vec } from '@/core/geometry';
 import { AIM_RADIUS } from './aim';
 import { LaidPicture } from './laid-picture';
-import type { Laying } from './laying';
+import type { Laid } from './laying';
 import { PictureMaterials, type PictureLook } from './picture-material';
 import type { PictureSize } from './tile-cache';
 import type { Viewport } from './viewport';
@@ -19,7 +19,7 @@ export interface Shown {
   readonly patch: Patch | undefined;
   readonly ghost: number;
   /** How the picture lies that shines through. */
-  readonly ghostLaying: Laying | undefined;
+  readonly ghostLaid: Laid | undefined;
   readonly visible: boolean;
   /** What lies under it, faded. */
   readonly under: readonly Under[];
@@ -31,7 +31,7 @@ const FINEST_RATIO = 2;
 /** A further picture that lies on the same plane. */
 export interface Under {
   readonly picture: PictureSize;
-  readonly laying: Laying;
+  readonly laid: Laid;
   /** Brings it to hand again. */
   reopen(): Promise<boolean>;
 }
@@ -127,22 +127,18 @@ export class PictureLayer {
       picture.close();
       this.under.delete(hash);
     }
-    return under.map(({ picture, laying, reopen }) => {
+    return under.map(({ picture, laid: lies, reopen }) => {
       const laid = this.under.get(picture.hash) ?? new LaidPicture(picture, this.scene, this.ask, reopen, KEPT_UNDER);
       this.under.set(picture.hash, laid);
-      return { picture: laid, viewport: { ...viewport, laying }, opacity: FADED };
+      return { picture: laid, viewport: { ...viewport, laid: lies }, opacity: FADED };
     });
   }
 
-  private listOfShown(
-    viewport: Viewport,
-    { patch, ghost, ghostLaying, visible }: Shown,
-    ratio: number,
-  ): readonly Pass[] {
+  private listOfShown(viewport: Viewport, { patch, ghost, ghostLaid, visible }: Shown, ratio: number): readonly Pass[] {
     const { shown: picture } = this;
     if (!picture || !visible) return [];
     const passes: Pass[] = [{ picture, viewport, opacity: 1 }];
-    if (ghost > 0) passes.push({ picture, viewport: { ...viewport, laying: ghostLaying }, opacity: ghost });
+    if (ghost > 0) passes.push({ picture, viewport: { ...viewport, laid: ghostLaid }, opacity: ghost });
     if (patch) {
       const [x, y] = patch.middle;
       passes.push({
@@ -168,19 +164,19 @@ export class PictureLayer {
 }
 
 /** All that tells one viewport from another, part by part. */
-const placeOf = ({ width, height, insets, zoom, centre, laying }: Viewport): readonly unknown[] => [
+const placeOf = ({ width, height, insets, zoom, centre, laid }: Viewport): readonly unknown[] => [
   width,
   height,
   ...(insets ? [insets.top, insets.bottom, insets.right] : []),
   zoom,
   ...centre,
-  laying,
+  laid,
 ];
 
-const contentOf = ({ patch, ghost, ghostLaying, visible, under }: Shown): readonly unknown[] => [
+const contentOf = ({ patch, ghost, ghostLaid, visible, under }: Shown): readonly unknown[] => [
   visible,
   ghost,
-  ghost > 0 && ghostLaying,
-  ...under.flatMap(({ picture, laying }) => [picture.hash, laying]),
+  ghost > 0 && ghostLaid,
+  ...under.flatMap(({ picture, laid }) => [picture.hash, laid]),
   ...(patch ? [...placeOf(patch.viewport), ...patch.middle] : []),
 ];

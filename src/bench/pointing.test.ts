@@ -134,7 +134,7 @@ describe('the viewport', () => {
       model: 'projective',
     });
     if (!fit.ok) throw new Error(fit.code);
-    const laid = { ...viewport, laying: squaredUp({ fit: fit.value, view: {} }) };
+    const laid = { ...viewport, laid: squaredUp({ fit: fit.value, view: {} }) };
     fc.assert(
       fc.property(
         fc.double({ min: 300, max: 3700, noNaN: true }),

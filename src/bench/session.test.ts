@@ -1,4 +1,6 @@
+import fc from 'fast-check';
 import { createDeriver } from '@/core/derive';
+import { ALL, benchOf, joining } from '@/core/derive/bench-for-tests';
 import type { Vec } from '@/core/geometry';
 import {
   addSheet,
@@ -279,4 +281,57 @@ it('a job that is opened lies level from the first moment on', () => {
   expect(Math.abs(direction)).toBeCloseTo(0.2, 9);
   expect(b[1] - a[1]).toBeCloseTo(0, 6);
   expect(b[0]).toBeGreaterThan(a[0]);
+});
+
+/** Where something is that is neither a number, a word nor made of such. */
+function listUnplain(value: unknown, at = ''): string[] {
+  if (typeof value === 'function' || typeof value === 'symbol') return [at];
+  if (typeof value !== 'object' || value === null) return [];
+  if (!Array.isArray(value) && Object.getPrototypeOf(value) !== Object.prototype) return [at];
+  return Object.entries(value).flatMap(([name, part]) => listUnplain(part, `${at}.${name}`));
+}
+
+it('whatever is done, what a sitting holds is plain data: no functions, nothing that a message could not carry', () => {
+  const job = benchOf(() => 0, [turnView('plan', 0.1), ...joining(...ALL)]);
+  const state = {
+    job,
+    derived: createDeriver()(job),
+    readOnly: undefined,
+    setDraft: () => undefined,
+    run: () => undefined,
+  };
+  const views = fc.constantFrom('front', 'side', 'plan');
+  const kinds = new Set<string>();
+  const deeds: fc.Arbitrary<(session: Session) => void> = fc.oneof(
+    views.map((id) => (session: Session) => session.chooseView(id)),
+    fc
+      .constantFrom(...(Object.keys(TOOLS) as ToolName[]))
+      .map((name) => (session: Session) => session.chooseTool(name)),
+    fc.boolean().map((straight) => (session: Session) => session.setStraight(straight)),
+    fc.integer({ min: 0, max: 10 }).map((tenths) => (session: Session) => session.setGhost(tenths / 10)),
+    fc
+      .constantFrom(undefined, { fold: 0.5, turn: 0.2, tip: 0.3 })
+      .map((folding) => (session: Session) => session.setFolding(folding)),
+    fc
+      .tuple(fc.integer({ min: 0, max: 400 }), fc.integer({ min: 0, max: 300 }), fc.constantFrom('mouse', 'touch'))
+      .map(([x, y, pointer]) => (session: Session) => {
+        session.aimAtScreen([x, y], pointer as 'mouse' | 'touch');
+        session.setAtAim();
+      }),
+    fc.constant((session: Session) => session.framing.zoom([200, 150], 2)),
+    fc.constant((session: Session) => session.input({ kind: 'cancel' })),
+  );
+  fc.assert(
+    fc.property(fc.array(deeds, { minLength: 1, maxLength: 12 }), (done) => {
+      const session = new Session({ getState: () => state } as unknown as JobStore, null);
+      session.framing.setRoom({ width: 400, height: 300 });
+      for (const deed of done) {
+        deed(session);
+        const held = session.getState();
+        expect(listUnplain(held)).toEqual([]);
+        kinds.add(held.viewport.laid?.kind ?? 'as taken');
+      }
+    }),
+  );
+  expect([...kinds].sort()).toEqual(['as taken', 'squared', 'turned']);
 });

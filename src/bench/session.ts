@@ -190,8 +190,8 @@ export class Session {
   layAgain(): void {
     const { straight, viewport } = this.getState();
     const fitted = this.findFitted();
-    const laying = straight && fitted?.fit.scaled ? squaredUp(fitted) : fitted && turned(fitted);
-    this.set({ viewport: { ...viewport, laying } });
+    const laid = straight && fitted?.fit.scaled ? squaredUp(fitted) : fitted && turned(fitted);
+    this.set({ viewport: { ...viewport, laid } });
   }
 
   say(code: string, detail: Notice['detail'] = {}): void {

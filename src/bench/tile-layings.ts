@@ -1,6 +1,6 @@
 import { BufferAttribute, BufferGeometry } from 'three';
 import type { Vec } from '@/core/geometry';
-import type { Laying } from './laying';
+import { layingBy, type Laid, type Laying } from './laying';
 import type { Tile } from './tile-cache';
 
 /** A tile's mesh as it lies: bench pixels from `origin`, so that single precision is enough. */
@@ -16,19 +16,20 @@ const CELLS = 16;
 export class TileLayings {
   private readonly taken = new Map<string, LaidTile>();
   private readonly straight = new Map<string, LaidTile>();
-  private laying: Laying | undefined;
+  private laid: Laid | undefined;
 
-  of(tile: Tile, laying: Laying | undefined): LaidTile {
-    if (laying && laying !== this.laying) {
+  of(tile: Tile, laid: Laid | undefined): LaidTile {
+    if (laid && laid !== this.laid) {
       dispose(this.straight);
-      this.laying = laying;
+      this.laid = laid;
     }
-    const known = laying ? this.straight : this.taken;
+    const known = laid ? this.straight : this.taken;
     const before = known.get(tile.key);
     if (before) return before;
-    const laid = laying ? meshOf(tile, laying.straight ? CELLS : 1, laying) : meshOf(tile, 1, undefined);
-    known.set(tile.key, laid);
-    return laid;
+    const laying = laid && layingBy(laid);
+    const mesh = meshOf(tile, laying?.straight ? CELLS : 1, laying);
+    known.set(tile.key, mesh);
+    return mesh;
   }
 
   forget(tile: Tile): void {

@@ -1,5 +1,5 @@
 import { mix, type Box, type Vec } from '@/core/geometry';
-import type { Laying } from './laying';
+import { layingUnder, type Laid } from './laying';
 
 /** How much of the bench lies under cards, guides or banners, from its upper, its lower and its right edge. CSS px. */
 export interface Insets {
@@ -21,7 +21,7 @@ export interface Viewport {
   /** The bench place in the middle of the free part. */
   readonly centre: Vec;
   /** How the picture lies on the bench; as it was taken when absent. */
-  readonly laying?: Laying | undefined;
+  readonly laid?: Laid | undefined;
 }
 
 /** How large the bench is, and how much of it is free. */
@@ -60,12 +60,12 @@ export function toBench(viewport: Viewport, [x, y]: Vec): Vec {
 
 /** Where a place of the sheet is shown. */
 export function toScreen(viewport: Viewport, sheet: Vec): Vec {
-  return fromBench(viewport, viewport.laying?.toBench(sheet) ?? sheet);
+  return fromBench(viewport, layingUnder(viewport)?.toBench(sheet) ?? sheet);
 }
 
 export function toSheet(viewport: Viewport, screen: Vec): Vec {
   const bench = toBench(viewport, screen);
-  return viewport.laying?.toSheet(bench) ?? bench;
+  return layingUnder(viewport)?.toSheet(bench) ?? bench;
 }
 
 export function panBy(viewport: Viewport, [dx, dy]: Vec): Viewport {

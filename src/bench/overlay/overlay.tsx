@@ -5,7 +5,7 @@ import { usePalette } from '@/ui/palette';
 import { wordForSnap } from '@/ui/words';
 import { adviceFor } from '../advice';
 import { AIM_RADIUS, type Aim } from '../aim';
-import { layingOf } from '../laying';
+import { layingOf, layingUnder } from '../laying';
 import { patchOf } from '../patch';
 import type { SessionState } from '../session-state';
 import { toolOf, type Preview } from '../tools';
@@ -279,7 +279,8 @@ const roundHole = ([x, y]: Vec): string =>
   `M${x - AIM_RADIUS} ${y}a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${2 * AIM_RADIUS} 0a${AIM_RADIUS} ${AIM_RADIUS} 0 1 0 ${-2 * AIM_RADIUS} 0Z`;
 
 /** Where the sheet's zero and its first pixels across and down lie on the bench, for whoever reads the page: "x y x y x y". */
-function sheetOnBench({ laying }: Viewport): string {
+function sheetOnBench(viewport: Viewport): string {
+  const laying = layingUnder(viewport);
   return (
     [
       [0, 0],

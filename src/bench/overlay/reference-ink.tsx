@@ -5,7 +5,7 @@ import { boxAround, pieceBounds, type Box, type Piece, type Vec } from '@/core/g
 import type { LoadedReference } from '@/store';
 import type { Palette } from '@/ui/palette';
 import { shownOn } from '../ground';
-import { layingOf, type Laying } from '../laying';
+import { layingOf, type Laid, type Laying } from '../laying';
 import { toSheet, type Viewport } from '../viewport';
 import { pathData } from './path-data';
 import { benchTransform } from './selection';
@@ -56,12 +56,12 @@ function useWindow(viewport: Viewport, fitted: FittedView): Window {
   const [last, keep] = useState<{
     readonly window: Window;
     readonly fitted: FittedView;
-    readonly laying: Laying | undefined;
+    readonly laid: Laid | undefined;
   }>();
   const { min, max } = seenOf(viewport, fitted);
   const stays =
     last?.fitted === fitted &&
-    last.laying === viewport.laying &&
+    last.laid === viewport.laid &&
     viewport.zoom < 2 * last.window.zoom &&
     viewport.zoom > last.window.zoom / 2 &&
     min[0] >= last.window.box.min[0] &&
@@ -71,7 +71,7 @@ function useWindow(viewport: Viewport, fitted: FittedView): Window {
   if (stays) return last.window;
   const [w, h] = [(max[0] - min[0]) * BEYOND, (max[1] - min[1]) * BEYOND];
   const window: Window = { box: { min: [min[0] - w, min[1] - h], max: [max[0] + w, max[1] + h] }, zoom: viewport.zoom };
-  keep({ window, fitted, laying: viewport.laying });
+  keep({ window, fitted, laid: viewport.laid });
   return window;
 }
 
