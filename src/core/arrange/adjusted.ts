@@ -93,7 +93,7 @@ function adjustmentOf(view: SceneView, joint: Joint): Adjustment {
     covariance,
     mixed: alone(covariance),
     layout,
-    mapAt: (other, height = other[layout.lift]!) => model.mapAt(numbersOf(other), atHeight(height)),
+    mapAt: (other, pose = atHeight(other[layout.lift]!)) => model.mapAt(numbersOf(other), pose),
     // Its zero is its own; what is level is told where its own evidence tells it.
     tells: { turn: used.some(({ kind }) => kind === 'level'), shift: false },
     adjustedPoints: new Set(used.flatMap(pointsOf)),

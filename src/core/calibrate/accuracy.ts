@@ -14,6 +14,7 @@ import {
 } from './evidence';
 import type { Fit } from './fit';
 import type { Way } from './mixed';
+import { atHeight } from './projection';
 import { toPlane } from './sheet-map';
 
 /** A place that something is measured from: pointed on its own, or a named point that the fit has adjusted. */
@@ -55,7 +56,7 @@ function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
       return points.map((p) => {
         const sheet: Vec = [x[firstOf.get(p)!]!, x[firstOf.get(p)! + 1]!];
         const height = 'name' in p ? (fit.points[p.name]!.height ?? 0) : p.height;
-        return toPlane(height === undefined || height === 'traced' ? traced : fit.mapWith(numbers, height), sheet);
+        return toPlane(height === undefined || height === 'traced' ? traced : fit.mapWith(numbers, atHeight(height)), sheet);
       });
     },
   };

@@ -2,6 +2,7 @@ import { Matrix } from 'ml-matrix';
 import type { Diagnosis } from '../adjust';
 import { done, refused, type Result } from '../basics';
 import { distance, type Vec } from '../geometry';
+import type { Pose } from '../space';
 import { adjustView, type AdjustedView } from './adjust-view';
 import type { Pointed } from './view-problem';
 import {
@@ -44,8 +45,8 @@ export interface Adjustment {
   readonly layout: { readonly parts: readonly (readonly number[])[]; readonly lift: number };
   /** Pieces as the fit has taken them: their corners in order, begun on the side that fits. */
   readonly taken: ReadonlyMap<string, Observation>;
-  /** The map for some numbers, in the axes of the evidence; at a stated height, or without one at the height among the numbers. */
-  mapAt(values: readonly number[], height?: number): SheetMap;
+  /** The map for some numbers to a plane that stands at a pose in the view's frame, in the axes of the evidence; without a pose as high as the numbers say. */
+  mapAt(values: readonly number[], pose?: Pose): SheetMap;
   /** Whether the evidence tells which way is up, and where zero is. */
   readonly tells: { readonly turn: boolean; readonly shift: boolean };
   /** Middle of the evidence, sheet px: accuracy is stated relative to it. The picture's middle when there is none. */
@@ -238,7 +239,7 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
     covariance,
     mixed,
     layout: layoutOf(model),
-    mapAt: (at, height = at[count]!) => model.mapAt(at.slice(0, count), atHeight(height)),
+    mapAt: (at, pose = atHeight(at[count]!)) => model.mapAt(at.slice(0, count), pose),
     tells: { turn: hasPart(model, 'turn'), shift: hasPart(model, 'shift') },
     centre: centreOf(places),
     baseline: baselineOf(places),

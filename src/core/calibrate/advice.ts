@@ -2,6 +2,7 @@ import { type Matrix } from 'ml-matrix';
 import { propagateMany } from '../adjust';
 import { distance, mix, type Vec } from '../geometry';
 import type { Fit } from './fit';
+import { OWN_PLANE } from './projection';
 import { isInFront, toPlane } from './sheet-map';
 
 /** A length that would help: where, and what it brings. mm, one sigma, of the worst length within the region. */
@@ -39,7 +40,7 @@ export function listAdvice(fit: Fit, { within, clickSigma, sigmaOf }: AdviceWish
   if (pairs.length === 0) return [];
   // What is measured lies on the plane of the evidence, what is asked for at the height that is traced.
   const lengths = (x: readonly number[]) =>
-    [fit.mapWith(x), fit.mapWith(x, 0)].flatMap((map) =>
+    [fit.mapWith(x), fit.mapWith(x, OWN_PLANE)].flatMap((map) =>
       pairs.map(([a, b]) => distance(toPlane(map, a), toPlane(map, b))),
     );
   const covariance = propagateMany(lengths, fit.values, fit.covariance);

@@ -1,4 +1,5 @@
 import type { Vec } from '../geometry';
+import type { Pose } from '../space';
 import type { Adjustment } from './adjustment';
 import type { Datum } from './picture';
 import { thenOnPlane, toPlane, toSheet, turnAndShift, type SheetMap } from './sheet-map';
@@ -9,8 +10,8 @@ export interface Sight {
   readonly map: SheetMap;
   toPlane(sheet: Vec): Vec;
   toSheet(plane: Vec): Vec;
-  /** The map for other numbers of the adjustment; at a stated height, or without one at the height among the numbers. */
-  mapWith(values: readonly number[], height?: number): SheetMap;
+  /** The map for other numbers of the adjustment to a plane that stands at a pose in the view's frame; without a pose as high as the numbers say. */
+  mapWith(values: readonly number[], pose?: Pose): SheetMap;
 }
 
 /** The axes in which a view sees its plane. */
@@ -24,7 +25,7 @@ const NOTHING_TOLD = { turn: false, shift: false };
 
 export function sightOf({ values, mapAt, tells }: Adjustment, { datum, ownAxes }: Axes): Sight {
   const told = ownAxes ? NOTHING_TOLD : tells;
-  const mapWith: Sight['mapWith'] = (at, height) => onDatum(mapAt(at, height), datum, told);
+  const mapWith: Sight['mapWith'] = (at, pose) => onDatum(mapAt(at, pose), datum, told);
   const map = mapWith(values);
   return { map, mapWith, toPlane: (sheet) => toPlane(map, sheet), toSheet: (plane) => toSheet(map, plane) };
 }
