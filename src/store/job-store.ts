@@ -78,13 +78,9 @@ export function createJobStore({
       run(command) {
         const { history, readOnly } = get();
         if (readOnly) return;
-        const lock = findLock(history.job, command);
-        if (lock) return set({ lastDone: { name: command.name, way: 'refused', at: Date.now(), lock } });
-        const next = runCommand(history, command);
-        // What could not be read again is not written: better one change that is refused than a job that never opens.
-        if (next !== history && !isHoldable(history.job, next.job))
-          set({ lastDone: { name: command.name, way: 'refused', at: Date.now() } });
-        else show(next, command.name, 'done');
+        const next = ranOn(history, command);
+        if ('entries' in next) show(next, command.name, 'done');
+        else set({ lastDone: { name: command.name, way: 'refused', at: Date.now(), ...next } });
       },
       undo: () => step('undone', undo),
       redo: () => step('redone', redo),
@@ -97,6 +93,15 @@ export function createJobStore({
   });
   const autosave = new Autosave(options, { read: store.getState, tell: (saveState) => store.setState({ saveState }) });
   return store;
+}
+
+/** A history with one more command; or, where it is refused, for the lock of which view. */
+function ranOn(history: History, command: Command): History | Pick<NonNullable<JobState['lastDone']>, 'lock'> {
+  const lock = findLock(history.job, command);
+  if (lock) return { lock };
+  const next = runCommand(history, command);
+  // What could not be read again is not written: better one change that is refused than a job that never opens.
+  return next === history || isHoldable(history.job, next.job) ? next : {};
 }
 
 /** Derives at once, but for what a judge is asked about; `onTold` when that has answered. */

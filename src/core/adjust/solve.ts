@@ -89,32 +89,19 @@ export function solve(
   const setting: Setting = { problem, layout, inUnits: listInUnits(problem.blocks, layout), repeats };
   let state = stateAt(setting, startValues(problem));
   let damping = beginDamping(firstDamping);
-  let settled = false;
-  let last = Infinity;
-  let steps = 0;
+  let [settled, last, steps] = [false, Infinity, 0];
   let curvature: Matrix | undefined;
   while (steps < maximumSteps && !settled && state.isUsable) {
     steps++;
-    const found = findStep(state.ratios, parts, damping.share, curvature);
-    if (!found) {
-      damping = raised(damping);
-      continue;
-    }
-    const change = fromRatios(found.change, setting.inUnits, state.values);
-    const next = stateAt(setting, movedBy(setting, state, change));
-    const [before, after] = [state, next].map((each) => meritOf(each, state, found)) as [number, number];
-    if (after <= before + SLACK * state.equations.chiSquare + SMALL_STEP) {
-      const step = sizeOf(state, change) + shiftOf(layout, state.values, next.values);
-      const isLevel = Math.abs(before - after) <= LEVEL * Math.abs(after);
+    const tried = tryStep(setting, state, findStep(state.ratios, parts, damping.share, curvature));
+    if (tried?.isBetter) {
+      const { next, step, isLevel, gained } = tried;
       settled = damping.share < 1e-3 && (step < SMALL_STEP || (isLevel && step < INVISIBLE_STEP));
-      curvature = settled
-        ? undefined
-        : curvatureOf(problem, layout, next.at, next.values, forcesOn(state.equations, found, next.at));
-      state = next;
-      last = step;
-      damping = eased(damping, isLevel ? 1 : (before - after) / found.promised);
+      curvature = settled ? undefined : curvatureOf(problem, layout, next.at, next.values, tried.forces());
+      [state, last] = [next, step];
+      damping = eased(damping, isLevel ? 1 : gained);
       if (steps >= giveUpAfter && last > 1 && isHopeless(state, layout)) break;
-    } else if (curvature) {
+    } else if (tried && curvature) {
       // How things bend here may say nothing of where they have to go.
       curvature = undefined;
     } else damping = raised(damping);
@@ -124,6 +111,22 @@ export function solve(
     steps,
     settled,
     nearlySettled: settled || (last < LAST_STEP && maximumSteps >= FULL_RUN),
+  };
+}
+
+/** Where a step leads, how large it is, and whether that is better: `gained` is the share of what it promised. Undefined where there is none. */
+function tryStep(setting: Setting, state: State, found: DampedStep | undefined) {
+  if (!found) return undefined;
+  const change = fromRatios(found.change, setting.inUnits, state.values);
+  const next = stateAt(setting, movedBy(setting, state, change));
+  const [before, after] = [state, next].map((each) => meritOf(each, state, found)) as [number, number];
+  return {
+    next,
+    step: sizeOf(state, change) + shiftOf(setting.layout, state.values, next.values),
+    isBetter: after <= before + SLACK * state.equations.chiSquare + SMALL_STEP,
+    isLevel: Math.abs(before - after) <= LEVEL * Math.abs(after),
+    gained: (before - after) / found.promised,
+    forces: () => forcesOn(state.equations, found, next.at),
   };
 }
 

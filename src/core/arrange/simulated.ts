@@ -59,25 +59,12 @@ export function sceneOf(
         return [name, { at: [x + off(), y + off()] as Vec, sigma: click }];
       }),
     );
-    const { sized } = view;
-    const mm = sized && seenLength(view.side, thing[sized.from]!, thing[sized.to]!);
     return {
       id: view.id,
       picture: { width: WIDTH, height: HEIGHT, kind: 'scan' },
       side: view.side,
       points,
-      evidence: sized
-        ? [
-            {
-              id: 'own',
-              kind: 'length',
-              from: sized.from,
-              to: sized.to,
-              mm: mm! + (random ? sized.sigma * random.normal() : 0),
-              sigma: sized.sigma,
-            },
-          ]
-        : [],
+      evidence: ownSize(view, thing, random),
       lift: { mm: 0, sigma: 1e-9 },
       model: 'similarity',
       lens: 'none',
@@ -91,6 +78,14 @@ export function sceneOf(
       piece.kind === 'distance' && random ? { ...piece, mm: piece.mm + piece.sigma * random.normal() } : piece,
     ),
   };
+}
+
+/** The size that is printed in a view, if any is. */
+function ownSize({ side, sized }: Drawn, thing: World['thing'], random: Random | undefined): SceneView['evidence'] {
+  if (!sized) return [];
+  const { from, to, sigma } = sized;
+  const mm = seenLength(side, thing[from]!, thing[to]!) + (random ? sigma * random.normal() : 0);
+  return [{ id: 'own', kind: 'length', from, to, mm, sigma }];
 }
 
 /** A thing of so many points in a box of 420 × 180 × 260 mm, and sheets of it that lie a little askew. */

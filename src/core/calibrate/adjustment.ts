@@ -217,15 +217,9 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
   const { picture, points } = input;
   const { adjusted, freed, suspects, suspectsKept } = judged;
   const { model, diagnosis } = adjusted;
-  const contradicts = diagnosis.isConsistent === false;
-  const values = [...adjusted.values, adjusted.solution.values.get(LIFT_BLOCK)![0]!];
   const count = adjusted.values.length;
-  const mixedWith = (names: readonly string[]) =>
-    mixedInSheetFrame(
-      widened(mixedOf(judged, [LIFT_BLOCK, ...names.map(pointBlock)]), strainOf(adjusted)),
-      count + 1,
-      names.map((name) => pointFrame(points[name]!)),
-    );
+  const values = [...adjusted.values, adjusted.solution.values.get(LIFT_BLOCK)![0]!];
+  const mixedWith = (names: readonly string[]) => mixedAround(judged, points, names);
   const mixed = mixedWith([]);
   const covariance = covarianceOver(mixed);
   const named = new Set(adjusted.evidence.flatMap(pointsOf));
@@ -257,11 +251,19 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
       input,
       adjusted,
       model.mapAt(adjusted.values, atHeight(values[count]!)),
-      bent ? 'not-flat' : contradicts ? 'evidence-disagrees' : undefined,
+      bent ? 'not-flat' : diagnosis.isConsistent === false ? 'evidence-disagrees' : undefined,
     ),
     verdict,
   };
 }
+
+/** How the numbers of a judgement, the height and these places hang together, in each way in which the picture can have been taken; places on the sheet. */
+const mixedAround = (judged: Judged, points: Points, names: readonly string[]): Mixed =>
+  mixedInSheetFrame(
+    widened(mixedOf(judged, [LIFT_BLOCK, ...names.map(pointBlock)]), strainOf(judged.adjusted)),
+    judged.adjusted.values.length + 1,
+    names.map((name) => pointFrame(points[name]!)),
+  );
 
 /** What was assumed of pointing and reading counts as much as this many freedoms beside what the fit shows of it. Assumed. */
 const TRUST = 10;

@@ -29,22 +29,15 @@ export function planeAsView(plane: string, name: string, { min, max }: Bounds): 
     kind: 'drawing',
     taken: {},
   };
-  const known = (id: string, at: Vec): { readonly piece: Evidence; readonly point: EvidencePoint } => {
-    const mm: Vec = [middle[0] + (at[0] - width / 2) / perMm, middle[1] - (at[1] - height / 2) / perMm];
-    return {
-      point: { id, at, sigma: 0.01 },
-      piece: {
-        id,
-        kind: 'known-point',
-        groups: [[id]],
-        said: { across: { value: mm[0], written: '' }, up: { value: mm[1], written: '' } },
-        guess: false,
-        role: 'use',
-        held: true,
-      },
-    };
-  };
-  const corners = [known('lower-left', [0, height]), known('upper-right', [width, 0])];
+  const placeOf = ([x, y]: Vec): Vec => [middle[0] + (x - width / 2) / perMm, middle[1] - (y - height / 2) / perMm];
+  const [lowerLeft, upperRight]: readonly Vec[] = [
+    [0, height],
+    [width, 0],
+  ];
+  const corners = [
+    known('lower-left', lowerLeft!, placeOf(lowerLeft!)),
+    known('upper-right', upperRight!, placeOf(upperRight!)),
+  ];
   return fitOf(
     {
       ...createView(sheet.id, sheet),
@@ -57,3 +50,21 @@ export function planeAsView(plane: string, name: string, { min, max }: Bounds): 
     sheet,
   );
 }
+
+/** A place of the sheet whose coordinates on the plane are known. */
+const known = (
+  id: string,
+  at: Vec,
+  [across, up]: Vec,
+): { readonly piece: Evidence; readonly point: EvidencePoint } => ({
+  point: { id, at, sigma: 0.01 },
+  piece: {
+    id,
+    kind: 'known-point',
+    groups: [[id]],
+    said: { across: { value: across, written: '' }, up: { value: up, written: '' } },
+    guess: false,
+    role: 'use',
+    held: true,
+  },
+});

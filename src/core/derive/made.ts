@@ -62,14 +62,8 @@ export function createMaking(): (
       const plane = planes.get(outline.plane);
       if (!plane) return undefined;
       open.add(id);
-      const sources = outline.recipe.of.map(find);
-      const guide =
-        outline.recipe.kind === 'mirrored'
-          ? job.guides.find((other) => other.id === (outline.recipe as { guide: string }).guide)
-          : undefined;
-      const siting = sitingOf(outline.recipe, job.sitings);
-      const held = siting ? [siting, planes.get(siting.of)?.placing.scaled, ...heldBy(siting).map(find)] : [];
-      const of = [...plane.fits, guide, ...sources, ...held];
+      const guide = guideOf(outline, job);
+      const of = [...plane.fits, guide, ...listMadeOf(outline, job, planes, find)];
       const before = known.get(outline);
       const shape =
         before && isSameList(before.of, of)
@@ -83,6 +77,22 @@ export function createMaking(): (
     for (const id of made.keys()) find(id);
     return shapes;
   };
+}
+
+/** The guide that an outline is mirrored about. */
+const guideOf = ({ recipe }: MadeOutline, { guides }: Pick<Job, 'guides'>): Guide | undefined =>
+  recipe.kind === 'mirrored' ? guides.find(({ id }) => id === recipe.guide) : undefined;
+
+/** All that an outline is made of besides its plane and its guide. */
+function listMadeOf(
+  { recipe }: MadeOutline,
+  { sitings }: Pick<Job, 'sitings'>,
+  planes: ReadonlyMap<string, SeenPlane>,
+  find: (id: string) => Shape | undefined,
+): readonly unknown[] {
+  const siting = sitingOf(recipe, sitings);
+  const held = siting ? [siting, planes.get(siting.of)?.placing.scaled, ...heldBy(siting).map(find)] : [];
+  return [...recipe.of.map(find), ...held];
 }
 
 /** Where what is set on another plane comes to: worked out once for all of a drawing. */

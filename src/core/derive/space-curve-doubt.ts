@@ -26,30 +26,22 @@ export function doubtOfCurve(
   derived: Derived,
 ): CurveDoubt | undefined {
   const made = derived.spaceCurve(drawn.id);
-  const sides = drawn.of.map((id) => curveSideOf(id, { job, derived }));
-  const [first, second] = sides.map((side) => (side.ok ? side.value : undefined));
-  const adjustments = [first, second].map((side) => side && derived.arranged.among(side.standing.view));
-  if (!made?.ok || !first || !second || !adjustments[0] || !adjustments[1]) return undefined;
-  const among = adjustments as [Adjustment, Adjustment];
-  const both: readonly [CurveSide, CurveSide] = [first, second];
+  const [first, second] = drawn.of.map((id) => sideAmong(id, job, derived));
+  if (!made?.ok || !first || !second) return undefined;
+  const both: readonly [CurveSide, CurveSide] = [first.side, second.side];
+  const among: readonly [Adjustment, Adjustment] = [first.among, second.among];
   const samples = samplesOf(made.value.pieces, made.value.closed, both);
   const outlines = drawn.of.flatMap((id) => job.outlines.find((outline) => outline.id === id) ?? []);
   const pointed = pointedAlone(outlines, { job, derived });
   const asPointed = pointed.shapesAt({});
   const figures = (otherwise: OtherwiseInSpace) => {
     const shift = shiftsUnder(otherwise, asPointed, pointed.shapesAt(otherwise));
+    const shiftIn = (which: 0 | 1, seen: Sample['seen'][0]) =>
+      shift({ ...seen, outline: drawn.of[which], path: 0, standing: both[which].standing, among: among[which] });
     const places = samples.map((sample) =>
       add3(
         sample.at,
-        shiftOf(sample, (which) =>
-          shift({
-            ...sample.seen[which],
-            outline: drawn.of[which],
-            path: 0,
-            standing: both[which].standing,
-            among: among[which],
-          }),
-        ),
+        shiftOf(sample, (which) => shiftIn(which, sample.seen[which])),
       ),
     );
     return [lengthThrough(places), ...places.flat()];
@@ -65,6 +57,17 @@ export function doubtOfCurve(
       sigma: coordinates.slice(3 * i, 3 * i + 3).map(({ sigma }) => sigma) as unknown as Vec3,
     })),
   };
+}
+
+/** An outline of a curve in its view, and what that came to among the others. */
+function sideAmong(
+  id: string,
+  job: Parameters<typeof doubtOfCurve>[1],
+  derived: Derived,
+): { readonly side: CurveSide; readonly among: Adjustment } | undefined {
+  const side = curveSideOf(id, { job, derived });
+  const among = side.ok ? derived.arranged.among(side.value.standing.view) : undefined;
+  return side.ok && among ? { side: side.value, among } : undefined;
 }
 
 /** By how much a place of the curve moves: onto both moved walls, and along itself only where an outline ends. */

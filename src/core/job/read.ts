@@ -155,22 +155,32 @@ function nameThePlanes(job: Loose): Record<string, unknown> {
 export const hangsTogether = (job: Job): boolean => checkReferences(job).ok;
 
 function checkReferences(job: Job): Result<Job> {
+  const twice = listsOf(job)
+    .map(findTwice)
+    .find((id) => id !== undefined);
+  if (twice !== undefined) return refused('job-damaged', { where: twice, why: 'twice' });
+  const broken = findBroken(job);
+  return broken ? refused('job-damaged', { where: broken.id, why: 'reference' }) : done(job);
+}
+
+/** The first thing that speaks of something that is not there, or of itself. */
+function findBroken(job: Job): { readonly id: string } | undefined {
   const has = (list: readonly { readonly id: string }[]) => new Set(list.map((item) => item.id));
   const views = has(job.views);
   const [sheets, planes, layers] = [has(job.sheets), has(job.planes), has(job.layers)];
   const [outlines, features, sitings] = [has(job.outlines), has(job.features), has(job.sitings)];
-  const broken =
+  return (
     job.views.find(
       (view) =>
-        (view.liesAt !== undefined && !features.has(view.liesAt)) ||
-        (view.standsOn !== undefined && !outlines.has(view.standsOn.outline)) ||
+        !isWithin(features, view.liesAt) ||
+        !isWithin(outlines, view.standsOn?.outline) ||
         !sheets.has(view.sheet) ||
         !planes.has(view.plane) ||
         !hasItsPoints(view) ||
         !sharesWell(view, job.views),
     ) ??
-    job.layers.find(({ liesAt }) => liesAt !== undefined && !features.has(liesAt)) ??
-    job.planes.find(({ liesOn }) => liesOn !== undefined && !planes.has(liesOn)) ??
+    job.layers.find(({ liesAt }) => !isWithin(features, liesAt)) ??
+    job.planes.find(({ liesOn }) => !isWithin(planes, liesOn)) ??
     job.outlines.find(
       (outline) =>
         !planes.has(outline.plane) ||
@@ -182,7 +192,7 @@ function checkReferences(job: Job): Result<Job> {
         !hasItsSources(outline, outlines),
     ) ??
     [...job.guides, ...job.references, ...job.setbacks, ...job.byEye].find(({ plane }) => !planes.has(plane)) ??
-    job.byEye.find(({ at }) => at.view !== undefined && !views.has(at.view)) ??
+    job.byEye.find(({ at }) => !isWithin(views, at.view)) ??
     job.sitings.find(({ plane, of }) => plane === of || !planes.has(plane) || !planes.has(of)) ??
     [...job.sitings, ...job.setbacks].find((entity) =>
       endsSaidOf(entity).some(({ outline }) => !outlines.has(outline)),
@@ -191,17 +201,13 @@ function checkReferences(job: Job): Result<Job> {
     job.spans.find(({ from, to }) => from === to || !features.has(from) || !features.has(to)) ??
     job.spaceCurves.find(
       ({ of: [first, second], mirrored }) =>
-        first === second ||
-        !outlines.has(first) ||
-        !outlines.has(second) ||
-        (mirrored !== undefined && !features.has(mirrored)),
-    );
-  const twice = listsOf(job)
-    .map(findTwice)
-    .find((id) => id !== undefined);
-  if (twice !== undefined) return refused('job-damaged', { where: twice, why: 'twice' });
-  return broken ? refused('job-damaged', { where: broken.id, why: 'reference' }) : done(job);
+        first === second || !outlines.has(first) || !outlines.has(second) || !isWithin(features, mirrored),
+    )
+  );
 }
+
+/** Whether an id that may be left out is of one of these. */
+const isWithin = (ids: ReadonlySet<string>, id: string | undefined): boolean => id === undefined || ids.has(id);
 
 const endsSaidOf = (entity: Job['sitings'][number] | Job['setbacks'][number]) =>
   'holds' in entity ? entity.holds.flatMap(({ own, to }) => [own, to]) : entity.on;

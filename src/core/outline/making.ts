@@ -86,21 +86,9 @@ function pathsMade(recipe: Recipe, making: Making): readonly Path[] | MakingFaul
     case 'fittings':
       return recipe.of.flatMap((id) => listOpeningSpans(id, making)).flatMap((span) => fittingsOf(span, recipe.set));
     case 'combined':
-      return unlessRefused(
-        combine(
-          sources.map((source) => source.paths),
-          recipe.how,
-          TOLERANCE,
-        ),
-        sources.every(({ closed }) => closed) ? 'made-unclear' : 'combine-open',
-      );
-    case 'mirrored': {
-      const axis = making.findGuide(recipe.guide);
-      if (!axis) return 'guide-lost';
-      return recipe.joined
-        ? paths.flatMap((path) => findWhole(path, axis))
-        : paths.map((path) => movedPath(path, reflection(axis)));
-    }
+      return combinedOf(sources, recipe.how);
+    case 'mirrored':
+      return mirroredOf(paths, making.findGuide(recipe.guide), recipe.joined);
     case 'sited': {
       const map = making.findSited(recipe.siting);
       if (!map || typeof map === 'string') return map ?? 'source-lost';
@@ -111,6 +99,27 @@ function pathsMade(recipe: Recipe, making: Making): readonly Path[] | MakingFaul
       return maps ? maps.flatMap((map) => paths.map((path) => movedPath(path, map))) : 'source-lost';
     }
   }
+}
+
+const combinedOf = (sources: readonly Shape[], how: Extract<Recipe, { kind: 'combined' }>['how']) =>
+  unlessRefused(
+    combine(
+      sources.map((source) => source.paths),
+      how,
+      TOLERANCE,
+    ),
+    sources.every(({ closed }) => closed) ? 'made-unclear' : 'combine-open',
+  );
+
+function mirroredOf(
+  paths: readonly Path[],
+  axis: ReturnType<Making['findGuide']>,
+  joined: Extract<Recipe, { kind: 'mirrored' }>['joined'],
+): readonly Path[] | MakingFault {
+  if (!axis) return 'guide-lost';
+  return joined
+    ? paths.flatMap((path) => findWhole(path, axis))
+    : paths.map((path) => movedPath(path, reflection(axis)));
 }
 
 /** Counted before anything is made. */

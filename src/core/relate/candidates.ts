@@ -206,29 +206,40 @@ export function listMirrored(
   return pieces
     .filter(({ end, element }) => aids.has(end.outline) && element.kind === 'line')
     .flatMap(({ end: axis, element }): Candidate[] => {
-      const [a, b] = blocksOf(element).map((id) => solution.values.get(id) as readonly number[] as Vec) as [Vec, Vec];
-      const side = (place: Vec) => cross(subtract(b, a), subtract(place, a)) / distance(a, b);
-      const image = (place: Vec): Vec =>
-        subtract(place, scale(perpendicular(subtract(b, a)), (2 * side(place)) / distance(a, b)));
-      const near = (place: Vec, others: typeof standing) =>
-        others.reduce<(typeof standing)[number] | undefined>(
-          (best, other) => (!best || distance(other.at, place) < distance(best.at, place) ? other : best),
-          undefined,
-        );
-      const [left, right] = [
-        standing.filter((place) => side(place.at) > FARTHEST_MIRROR * extent),
-        standing.filter((place) => side(place.at) < -FARTHEST_MIRROR * extent),
-      ];
-      return left.flatMap((place): Candidate[] => {
-        const other = near(image(place.at), right);
-        return other &&
-          near(image(other.at), left) === place &&
-          distance(other.at, image(place.at)) < FARTHEST_MIRROR * extent &&
-          (other.end.node === undefined) === (place.end.node === undefined)
-          ? [['symmetric', [place.end, other.end, axis]]]
-          : [];
-      });
+      const line = blocksOf(element).map((id) => solution.values.get(id) as readonly number[] as Vec) as [Vec, Vec];
+      return listImages(standing, line, FARTHEST_MIRROR * extent).map(([one, other]) => [
+        'symmetric',
+        [one.end, other.end, axis],
+      ]);
     });
+}
+
+interface Standing {
+  readonly end: RelationEnd;
+  readonly at: Vec;
+}
+
+/** Places of one kind on both sides of a line, farther off than `reach`, each the nearest to the other's mirror image and within `reach` of it. */
+function listImages(standing: readonly Standing[], [a, b]: readonly [Vec, Vec], reach: number) {
+  const side = (place: Vec) => cross(subtract(b, a), subtract(place, a)) / distance(a, b);
+  const image = (place: Vec): Vec =>
+    subtract(place, scale(perpendicular(subtract(b, a)), (2 * side(place)) / distance(a, b)));
+  const near = (place: Vec, others: readonly Standing[]) =>
+    others.reduce<Standing | undefined>(
+      (best, other) => (!best || distance(other.at, place) < distance(best.at, place) ? other : best),
+      undefined,
+    );
+  const left = standing.filter((place) => side(place.at) > reach);
+  const right = standing.filter((place) => side(place.at) < -reach);
+  return left.flatMap((place): (readonly [Standing, Standing])[] => {
+    const other = near(image(place.at), right);
+    return other &&
+      near(image(other.at), left) === place &&
+      distance(other.at, image(place.at)) < reach &&
+      (other.end.node === undefined) === (place.end.node === undefined)
+      ? [[place, other]]
+      : [];
+  });
 }
 
 function pairsOf<T>(list: readonly T[]): (readonly [T, T])[] {

@@ -57,13 +57,18 @@ const judgeInWorker: Judge = {
 
 const valueOf = <T>(outcome: Outcome<T>): T | undefined => (outcome.kind === 'done' ? outcome.value : undefined);
 
+interface Thumbnail {
+  picture?: string | undefined;
+  url?: string | undefined;
+}
+
 const keyOfFirst = ({ sheets: [first] }: Job) => first && pictureKey(first);
 
 async function openDesk(
   id: string,
   takeOver: boolean,
 ): Promise<{ desk: Desk; close: () => void; discard: () => Promise<void> } | undefined> {
-  const thumbnail: { picture?: string | undefined; url?: string | undefined } = {};
+  const thumbnail: Thumbnail = {};
   const said: { session?: Session } = {};
   const open = await openJob(id, {
     repository,
@@ -79,7 +84,27 @@ async function openDesk(
   const session = (said.session = new Session(jobs, opened.draft));
   thumbnail.picture = keyOfFirst(opened.history.job);
   thumbnail.url = (await repository.listCards()).find((card) => card.id === id)?.thumbnail;
-  const stopThumbnail = jobs.subscribe(({ job }) => {
+  const stopThumbnail = keepThumbnail(jobs, thumbnail);
+  if (opened.isShortened) session.say('history-shortened');
+  if (open.leftElsewhere) session.say('left-elsewhere');
+  const stopWatching = watchWindow(
+    () => void jobs.getState().flush(),
+    () => void lease.check(),
+  );
+  return {
+    desk: { jobs, session },
+    discard: open.discard,
+    close() {
+      stopWatching();
+      stopThumbnail();
+      void open.close();
+    },
+  };
+}
+
+/** The card's small picture is that of the first sheet, whichever that is. */
+function keepThumbnail(jobs: Desk['jobs'], thumbnail: Thumbnail): () => void {
+  return jobs.subscribe(({ job }) => {
     const picture = keyOfFirst(job);
     if (picture === thumbnail.picture) return;
     thumbnail.picture = picture;
@@ -88,23 +113,17 @@ async function openDesk(
       jobs.getState().renewCard();
     });
   });
-  if (opened.isShortened) session.say('history-shortened');
-  if (open.leftElsewhere) session.say('left-elsewhere');
-  // A window that slept may have been taken over meanwhile; one that is hidden may never come back.
-  const onShow = () => void (document.visibilityState === 'hidden' ? jobs.getState().flush() : lease.check());
-  const flush = () => void jobs.getState().flush();
-  document.addEventListener('visibilitychange', onShow);
-  window.addEventListener('pagehide', flush);
-  window.addEventListener('pageshow', onShow);
-  return {
-    desk: { jobs, session },
-    discard: open.discard,
-    close() {
-      document.removeEventListener('visibilitychange', onShow);
-      window.removeEventListener('pagehide', flush);
-      window.removeEventListener('pageshow', onShow);
-      stopThumbnail();
-      void open.close();
-    },
+}
+
+/** A window that is hidden may never come back; one that slept may have been taken over meanwhile. Returns how to stop. */
+function watchWindow(onHidden: () => void, onShown: () => void): () => void {
+  const onChange = () => (document.visibilityState === 'hidden' ? onHidden() : onShown());
+  document.addEventListener('visibilitychange', onChange);
+  window.addEventListener('pagehide', onHidden);
+  window.addEventListener('pageshow', onChange);
+  return () => {
+    document.removeEventListener('visibilitychange', onChange);
+    window.removeEventListener('pagehide', onHidden);
+    window.removeEventListener('pageshow', onChange);
   };
 }

@@ -11,9 +11,9 @@ const QUARTER = Math.PI / 2;
 /** Off by less than this nobody can see it. Radians. */
 const LEVEL = 0.005 / DEGREES;
 
-/** What can be found on a sheet without pointing: how it lies, and where its drawings are. */
-export function useSheetSearch() {
-  const { jobs, session } = useDesk();
+/** Asks the picture worker for something about the sheet that is looked at; `none`: what is said where there is nothing of it. */
+function useSearch() {
+  const { session } = useDesk();
   const fitted = useFitted();
   const [busy, setBusy] = useState(false);
   const search = async <T>(operation: 'turn' | 'drawings', then: (found: T, view: View) => void, none: string) => {
@@ -32,6 +32,13 @@ export function useSheetSearch() {
     if (outcome?.kind === 'done' && outcome.value) then(outcome.value as T, now);
     else session.say(outcome?.kind === 'failed' ? outcome.code : none);
   };
+  return { busy, search };
+}
+
+/** What can be found on a sheet without pointing: how it lies, and where its drawings are. */
+export function useSheetSearch() {
+  const { jobs, session } = useDesk();
+  const { busy, search } = useSearch();
 
   const straighten = () =>
     search<{ angle: number; sigma: number }>(

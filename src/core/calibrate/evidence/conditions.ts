@@ -1,3 +1,4 @@
+import type { Condition } from '../../adjust';
 import { awayFrom, distance, lineThrough, type Vec } from '../../geometry';
 import { onPlane, type Conditions, type EvidenceContext } from './context';
 import type { Observation, ObservationOf, LineEnds } from './evidence';
@@ -108,45 +109,47 @@ function rectangle(piece: ObservationOf<'rectangle'>, context: EvidenceContext):
     (axis) => placed.reduce((sum, corner) => sum + corner[axis]!, 0) / 4,
   ) as unknown as Vec;
   const turn = directionOf([placed[0]!, placed[1]!]);
-  const lying = (point: string) => ({ group: id, exact: true, points: [point], blocks: [own] });
-  const shape = corners
-    ? corners.map((corner, i) =>
-        onPlane(context, {
-          ...lying(corner),
-          linearize: ([place], [numbers]) => missOfCorner(place!, numbers!, hand, i),
-        }),
-      )
-    : sides!.flatMap((side, i) =>
-        side.map((point) =>
-          onPlane(context, {
-            ...lying(point),
-            linearize: ([place], [numbers]) => missOfSide(place!, numbers!, hand, i),
-          }),
-        ),
-      );
-  const size = (index: number, mm: number) => ({
+  const said = (exact: boolean, missOf: (numbers: readonly number[]) => number) => ({
     group: id,
-    exact: false,
+    exact,
     origin: 'stated' as const,
     blocks: [own],
-    residuals: ([numbers]: readonly (readonly number[])[]) => [(numbers![index]! - mm) / sigma],
+    residuals: ([numbers]: readonly (readonly number[])[]) => [missOf(numbers!)],
   });
-  const ratio = {
-    group: id,
-    exact: true,
-    origin: 'stated' as const,
-    blocks: [own],
-    residuals: ([numbers]: readonly (readonly number[])[]) => [numbers![3]! - proportion! * numbers![4]!],
-  };
   return {
     blocks: [{ id: own, start: [...middle, turn, width, height] }],
     conditions: [
-      ...shape,
-      ...(widthMm === undefined ? [] : [size(3, widthMm)]),
-      ...(heightMm === undefined ? [] : [size(4, heightMm)]),
-      ...(proportion === undefined ? [] : [ratio]),
+      ...onRectangle(piece, context, own, hand),
+      ...(widthMm === undefined ? [] : [said(false, (numbers) => (numbers[3]! - widthMm) / sigma)]),
+      ...(heightMm === undefined ? [] : [said(false, (numbers) => (numbers[4]! - heightMm) / sigma)]),
+      ...(proportion === undefined ? [] : [said(true, (numbers) => numbers[3]! - proportion * numbers[4]!)]),
     ],
   };
+}
+
+/** That its corners, or the points on its sides, lie on it. */
+function onRectangle(
+  { id, corners, sides }: ObservationOf<'rectangle'>,
+  context: EvidenceContext,
+  own: string,
+  hand: number,
+): readonly Condition[] {
+  const lying = (point: string) => ({ group: id, exact: true, points: [point], blocks: [own] });
+  if (corners)
+    return corners.map((corner, i) =>
+      onPlane(context, {
+        ...lying(corner),
+        linearize: ([place], [numbers]) => missOfCorner(place!, numbers!, hand, i),
+      }),
+    );
+  return sides!.flatMap((side, i) =>
+    side.map((point) =>
+      onPlane(context, {
+        ...lying(point),
+        linearize: ([place], [numbers]) => missOfSide(place!, numbers!, hand, i),
+      }),
+    ),
+  );
 }
 
 /** Every further line runs at `apart` to the first, whichever way the two are drawn. */

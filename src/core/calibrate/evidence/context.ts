@@ -57,36 +57,32 @@ export function onPlane(
   const frames = names.map((name) => pointFrame(points[name]!));
   const raised = names.map((name) => points[name]!.height === 'traced');
   const lifts = raised.includes(true) ? [LIFT_BLOCK] : [];
-  const [firstPoint, lift, firstOwn] = [
-    parts.length,
-    parts.length + names.length,
-    parts.length + names.length + lifts.length,
-  ];
-  const heightsAt = (values: readonly (readonly number[])[]) =>
-    names.map((name) => heightOf(points[name]!, values[lift]?.[0] ?? 0));
+  const [firstPoint, lift] = [parts.length, parts.length + names.length];
+  const ownAmong = (values: readonly (readonly number[])[]) => values.slice(lift + lifts.length);
+  /** The map at each point's height, with its slopes, and where the point is on the sheet. */
+  const seenAt = (values: readonly (readonly number[])[]) => {
+    const map = values.slice(0, firstPoint);
+    return names.map((name, i) => ({
+      at: slopesAt(map, heightOf(points[name]!, values[lift]?.[0] ?? 0), raised[i]!),
+      sheet: frames[i]!.toSheet(values[firstPoint + i]!),
+    }));
+  };
+  const numbers = model.parts.reduce((sum, { start }) => sum + start.length, 0);
   return {
     group,
     exact,
     origin: 'stated',
     blocks: [...parts, ...names.map(pointBlock), ...lifts, ...blocks],
-    residuals(values) {
-      const map = values.slice(0, firstPoint);
-      return residuals(
-        heightsAt(values).map((height, i) =>
-          placeAt(slopesAt(map, height, raised[i]!).map, frames[i]!.toSheet(values[firstPoint + i]!)),
-        ),
-        values.slice(firstOwn),
-      );
-    },
+    residuals: (values) =>
+      residuals(
+        seenAt(values).map(({ at, sheet }) => placeAt(at.map, sheet)),
+        ownAmong(values),
+      ),
     linearize(values) {
-      const map = values.slice(0, firstPoint);
-      const sheet = frames.map((frame, i) => frame.toSheet(values[firstPoint + i]!));
-      const slopes = heightsAt(values).map((height, i) => slopesAt(map, height, raised[i]!));
-      const places = slopes.map((at, i) => placeWithSlopes(at, sheet[i]!));
-      const seen = slopes.every((at, i) => isInFront(at.map, sheet[i]!));
-      const own = values.slice(firstOwn);
-      const inner = linearize(seen ? places.map(({ place }) => place) : names.map(() => NOWHERE), own);
-      const numbers = map.reduce((sum, part) => sum + part.length, 0);
+      const seen = seenAt(values);
+      const places = seen.map(({ at, sheet }) => placeWithSlopes(at, sheet));
+      const isSeen = seen.every(({ at, sheet }) => isInFront(at.map, sheet));
+      const inner = linearize(isSeen ? places.map(({ place }) => place) : names.map(() => NOWHERE), ownAmong(values));
       return {
         residuals: inner.residuals,
         slopes: inner.slopes.map((row) => chained(row, places, frames, numbers, lifts.length)),
