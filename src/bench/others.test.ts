@@ -16,7 +16,7 @@ import {
   type Job,
   type Sheet,
 } from '@/core/job';
-import { jobOf } from '@/core/job/for-tests';
+import { changed, jobOf } from '@/core/job/for-tests';
 import { layingBy, squaredUp, turned } from './laying';
 import { laidUnder, listOthers } from './others';
 
@@ -49,7 +49,6 @@ function threeViews(): Job {
 }
 
 const derivedOf = (job: Job) => createDeriver()(job);
-const changed = (job: Job, command: Parameters<typeof runCommand>[1]) => runCommand(startHistory(job), command).job;
 const somePlace = fc.tuple(
   fc.double({ min: 0, max: 2000, noNaN: true }),
   fc.double({ min: 0, max: 1000, noNaN: true }),

@@ -96,6 +96,10 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'no-line-here': () => 'There is no straight line here. Point at one that is drawn.',
   'no-wall-here': () => 'There is no wall here. Point at a wall; if there is none yet, draw one first.',
   mended: ({ count }) => `${count === 1 ? 'One thing was' : `${count} things were`} mended. Undo takes it back.`,
+  'saying-overtaken': () =>
+    'The drawing was changed before it was known whether this can hold, so nothing was said. Say it again.',
+  'saying-stopped': () =>
+    'To find out whether this can hold took more than this device has. Nothing was changed. Say less at once.',
   'mending-overtaken': () => 'The drawing was changed while it was being mended, so nothing was mended. Mend it again.',
   'nothing-mended': () =>
     'Nothing here mends itself: ends that lie apart are joined one by one, where you see that they belong together.',

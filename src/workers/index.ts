@@ -3,6 +3,7 @@ import type { DrawingOperations } from './drawing-operations';
 import type { FitOperations } from './fit-operations';
 import type { FileOperations } from './file-operations';
 import type { PictureOperations } from './picture-operations';
+import type { RelateOperations } from './relate-operations';
 
 /** The workers of the app. Each starts when it is first asked for something. */
 export const pictureWorker = createWorkerClient<PictureOperations>(
@@ -20,6 +21,11 @@ export const drawingWorker = createWorkerClient<DrawingOperations>(
 );
 /** Works through each call without a pause, as the file worker does. */
 export const fitWorker = createWorkerClient<FitOperations>(
+  () => new Worker(new URL('../../src/workers/fit.worker', window.location.href)) as unknown as WorkerLike,
+  { hearsCancel: false },
+);
+/** The same worker once more, so that fits do not wait for what is said of outlines. */
+export const relateWorker = createWorkerClient<RelateOperations>(
   () => new Worker(new URL('../../src/workers/fit.worker', window.location.href)) as unknown as WorkerLike,
   { hearsCancel: false },
 );

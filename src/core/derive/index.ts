@@ -1,6 +1,8 @@
 export { type Apart, type Arranged, type Grown, type SpanRead, type StandsApart } from './arranged';
 export { canShow, directionOfSpan, isSide } from './scene';
 export { toldOfScene, type ToldScene } from './fitted-together';
+export { deriveAsTold, tellJob, type ToldJob } from './told-job';
+export { judgeSaid, planesOfEnds, proposeOn, takeTogether, type Proposed } from './saying';
 export { foldedViews, type FoldedView, type Folding } from './folded';
 export { sharedIn, type SharedMark } from './shared-lines';
 export type { SeenLeft, Standing } from './standing';

@@ -16,7 +16,9 @@ export const scanOf = (width: number, height: number): Sheet => ({
   taken: {},
 });
 
+/** For tests only: a job after commands. */
+export const changed = (job: Job, ...commands: readonly Command[]): Job =>
+  commands.reduce(runCommand, startHistory(job)).job;
+
 /** For tests only: what commands make of an empty job. */
-export const jobOf = (commands: readonly Command[]): Job =>
-  commands.reduce((history, command) => runCommand(history, command), startHistory(createJob('j', 'Job', new Date(0))))
-    .job;
+export const jobOf = (commands: readonly Command[]): Job => changed(createJob('j', 'Job', new Date(0)), ...commands);

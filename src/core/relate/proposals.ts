@@ -11,13 +11,13 @@ import {
 } from './candidates';
 import { blocksOf, findElement } from './element';
 import { listGroups } from './groups';
-import { findLive, missesOf } from './live';
+import { findLive, missesOf, type LiveRelation } from './live';
 import { heldStill, type RelatingPlanes } from './plane';
 import type { Relatable } from './relatable';
 import type { Relation, RelationEnd, RelationKind } from './relation';
 import type { Shape } from '../outline';
 import { listFarthest, listMoves, solveAll, TOO_FAR, type Move, type Solved } from './solve-relations';
-import { spreadOf } from './spread';
+import { spreadOf, type Spread } from './spread';
 
 /** Something that may be meant to be true. */
 export interface Proposal {
@@ -136,18 +136,7 @@ function listWishes(
   if (!spread) return [];
   const judge = ([kind, on]: Candidate): Proposal & { readonly isWithin: boolean; readonly follows: boolean } => {
     const live = findLive({ id: '', plane: '', kind, on }, solved.known, planes)!;
-    const misses = (x: readonly number[]) => {
-      const values = spread.valuesFrom(x);
-      return missesOf(
-        live,
-        live.blocks.map((id) => values.get(id)!),
-      );
-    };
-    const covariance = propagateMany(misses, spread.x, spread.matrix);
-    const ratios = misses(spread.x).map((miss, i) => ({
-      miss: Math.abs(miss),
-      sigma: Math.sqrt(Math.max(0, covariance.get(i, i))),
-    }));
+    const ratios = missesWithin(live, solved, spread);
     const worst = ratios.reduce((a, b) => (b.miss * a.sigma > a.miss * b.sigma ? b : a));
     const follows = ratios.every(({ miss, sigma }) => sigma < HELD || miss < IMPLIED * sigma);
     return { kind, on, ...worst, follows, isWithin: ratios.every(({ miss, sigma }) => miss <= WITHIN * sigma) };
@@ -160,6 +149,30 @@ function listWishes(
   const isSettled = ({ end }: DrawnPiece) => settled.has(nameOf(end));
   const others = listBetween(outlines, pieces, solved, isSettled);
   return [...alone, ...others.map(judge)].filter(({ isWithin, follows }) => isWithin && !follows);
+}
+
+/** What a relation misses by now, and one sigma of that: by the few unknowns that it is about. */
+function missesWithin(
+  live: LiveRelation,
+  { solution: { layout, values } }: Solved,
+  { x, matrix }: Spread,
+): readonly { readonly miss: number; readonly sigma: number }[] {
+  const blocks = [...new Set(live.blocks)];
+  const columns = blocks.flatMap((id) => values.get(id)!.map((_, k) => layout.unknown.get(id)! + k));
+  const misses = (at: readonly number[]) => {
+    let next = 0;
+    const own = new Map(blocks.map((id) => [id, at.slice(next, (next += values.get(id)!.length))] as const));
+    return missesOf(
+      live,
+      live.blocks.map((id) => own.get(id)!),
+    );
+  };
+  const now = columns.map((column) => x[column]!);
+  const covariance = propagateMany(misses, now, matrix.selection(columns, columns));
+  return misses(now).map((miss, i) => ({
+    miss: Math.abs(miss),
+    sigma: Math.sqrt(Math.max(0, covariance.get(i, i))),
+  }));
 }
 
 /** What may be meant between pieces, plane by plane. */

@@ -24,7 +24,8 @@ import { wordsForKind } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
 import { UnderButton } from '../under-button';
 import { refusalInWords } from './refusal';
-import { elsewhereOf, findApart, judge, listSayable, newRelation, otherViewsOf, type Relating } from './relate-actions';
+import { elsewhereOf, findApart, listSayable, newRelation, otherViewsOf, type Relating } from './relate-actions';
+import { useSaying } from './use-saying';
 import { isAngular, ValueField } from './value-field';
 
 /** What can be said of what is chosen. */
@@ -42,33 +43,33 @@ export function ChosenCard({
   const { jobs, session } = useDesk();
   const units = useUnits();
   const [refusal, setRefusal] = useState<{ readonly relation: Relation; readonly verdict: Verdict }>();
+  const saying = useSaying();
   const sayable = listSayable(relating, chosen);
   const others = otherViewsOf(relating, chosen);
   const relate = (kind: RelationKind, on: readonly RelationEnd[], value?: number) => {
     const relation = newRelation(relating, kind, on, value);
-    const verdict = judge(relating, relation);
-    if (verdict.kind !== 'holds') return setRefusal({ relation, verdict });
-    jobs.getState().run(addRelations([relation]));
-    done();
+    void saying.say(
+      relation,
+      () => {
+        done();
+        return addRelations([relation]);
+      },
+      (verdict) => setRefusal({ relation, verdict }),
+    );
   };
   const done = () => session.setTool({ name: 'relate', state: { on: [], free } });
   const joint = findCurveJoint(chosen, relating.job.outlines);
   if (chosen.length === 0) return null;
   return (
     <Card testID="chosen-card">
-      <Words
-        style={{
-          fontWeight: '700',
-        }}>{`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen${whereInWords(elsewhereOf(relating, chosen).length, chosen.length, others)}`}</Words>
+      <ChosenHead relating={relating} chosen={chosen} others={others} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
         <UnderButton within={within} />
-        {sayable
-          .filter(({ kind }) => !hasValue(kind))
-          .map(({ kind, on }) => (
-            <Button key={kind} compact mode="outlined" onPress={() => relate(kind, on)} testID={`relate-${kind}`}>
-              {sentenceCase(wordsForKind(kind))}
-            </Button>
-          ))}
+        {sayable.flatMap(({ kind, on }) =>
+          hasValue(kind)
+            ? []
+            : [<SayButton key={kind} kind={kind} isBusy={saying.isWorking} onPress={() => relate(kind, on)} />],
+        )}
       </View>
       {sayable
         .filter(({ kind }) => hasValue(kind))
@@ -94,17 +95,38 @@ export function ChosenCard({
           Runs on smoothly
         </Button>
       ) : null}
-      {sayable.length === 0 && !joint ? (
-        <Words quiet testID="nothing-sayable">
-          {nothingInWords(relating, chosen, others)}
-        </Words>
-      ) : null}
+      {sayable.length === 0 && !joint ? <NothingSayable relating={relating} chosen={chosen} others={others} /> : null}
       {refusal ? (
         <Words testID="relation-refused">{refusalInWords(refusal.relation, refusal.verdict, relating, units)}</Words>
       ) : null}
     </Card>
   );
 }
+
+interface ChosenProps {
+  readonly relating: Relating;
+  readonly chosen: readonly RelationEnd[];
+  /** Names of the other views in which some of it is drawn. */
+  readonly others: readonly string[];
+}
+
+const ChosenHead = ({ relating, chosen, others }: ChosenProps) => (
+  <Words style={{ fontWeight: '700' }}>
+    {`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen${whereInWords(elsewhereOf(relating, chosen).length, chosen.length, others)}`}
+  </Words>
+);
+
+const SayButton = ({ kind, isBusy, onPress }: { kind: RelationKind; isBusy: boolean; onPress: () => void }) => (
+  <Button compact mode="outlined" disabled={isBusy} onPress={onPress} testID={`relate-${kind}`}>
+    {sentenceCase(wordsForKind(kind))}
+  </Button>
+);
+
+const NothingSayable = ({ relating, chosen, others }: ChosenProps) => (
+  <Words quiet testID="nothing-sayable">
+    {nothingInWords(relating, chosen, others)}
+  </Words>
+);
 
 /** How many of some things are in other views. */
 function whereInWords(count: number, all: number, others: readonly string[]): string {

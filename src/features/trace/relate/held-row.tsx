@@ -8,28 +8,30 @@ import { RoundButton } from '@/ui/ledge-button';
 import { markForRelation } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
 import { refusalInWords } from './refusal';
-import { judge, otherViewsOf, type Relating } from './relate-actions';
+import { otherViewsOf, type Relating } from './relate-actions';
+import { useSaying } from './use-saying';
 import { ValueField } from './value-field';
 
 /** Something that holds: tapping shows what it is about, its size can be typed anew, and it can be taken away. */
 export function HeldRow({ relating, relation }: { relating: Relating; relation: Relation }) {
   const { jobs, session } = useDesk();
   const units = useUnits();
+  const saying = useSaying();
   const [changing, setChanging] = useState(false);
   const [refusal, setRefusal] = useState<string>();
   const mark = markForRelation(relation, units);
   const others = otherViewsOf(relating, relation.on);
   const change = (value: number) => {
     const wanted = { ...relation, value };
-    const others: Relating = {
-      ...relating,
-      job: { ...relating.job, relations: relating.job.relations.filter(({ id }) => id !== relation.id) },
-    };
-    const verdict = judge(others, wanted);
-    if (verdict.kind !== 'holds') return setRefusal(refusalInWords(wanted, verdict, others, units));
-    setRefusal(undefined);
-    setChanging(false);
-    jobs.getState().run(setRelationValue(relation.id, value));
+    void saying.say(
+      wanted,
+      () => {
+        setRefusal(undefined);
+        setChanging(false);
+        return setRelationValue(relation.id, value);
+      },
+      (verdict) => setRefusal(refusalInWords(wanted, verdict, relating, units)),
+    );
   };
   return (
     <View>

@@ -1,25 +1,17 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
-import { sayingOn } from '@/core/derive';
 import { declineProposals, proposeAgain } from '@/core/job';
-import { shapeOf } from '@/core/outline';
-import {
-  foreseeMoves,
-  isRelatable,
-  listProposals,
-  type Proposal,
-  type RelationEnd,
-  type RelationKind,
-} from '@/core/relate';
+import { isRelatable, type Proposal, type RelationKind } from '@/core/relate';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { wordsForKind } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
 import { FarthestRow } from './farthest-row';
-import { newRelation, takingOf, type Relating } from './relate-actions';
+import { newRelation, type Relating } from './relate-actions';
+import { useProposed, useSaying } from './use-saying';
 
 const THINGS: Partial<Record<RelationKind, readonly [one: string, several: string]>> = {
   level: ['edge is', 'edges are'],
@@ -28,47 +20,21 @@ const THINGS: Partial<Record<RelationKind, readonly [one: string, several: strin
   square: ['corner is', 'corners are'],
 };
 
-const nameOf = ({ kind, on }: Pick<Proposal, 'kind' | 'on'>) =>
-  `${kind} ${on.map(({ outline, segment = '', node = '' }) => `${outline}.${segment}.${node}`).join(' ')}`;
-
 /** What may be meant to be true, of all outlines of the view or of one: within what pointing allows. Taken or refused one by one, kind by kind, or all at once. */
 export function ProposalsCard({ relating, only }: { relating: Relating; only?: string | undefined }) {
   const { jobs } = useDesk();
-  const {
-    derived,
-    fitted,
-    job: { outlines, relations, declined },
-  } = relating;
-  const proposals = useMemo(() => {
-    const saying = sayingOn([fitted.view.plane], relating.job, derived);
-    const about = (on: readonly RelationEnd[]) => only === undefined || on.every(({ outline }) => outline === only);
-    const here = new Set(outlines.filter(({ plane }) => plane === fitted.view.plane).map(({ id }) => id));
-    return listProposals(
-      saying.outlines.filter(({ id }) => only === undefined || id === only),
-      saying.relations.filter(({ on }) => about(on)),
-      saying.relating,
-    ).filter(({ on }) => on.every(({ outline }) => here.has(outline)));
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [outlines, relations, fitted, only]);
-  const left = new Set(declined.map(nameOf));
-  const open = proposals.filter((proposal) => !left.has(nameOf(proposal)));
-  const kept = proposals.length - open.length;
+  const { fitted } = relating;
+  const { value, isWorking: isSeeking } = useProposed(relating, only);
+  const saying = useSaying();
+  const isBusy = isSeeking || saying.isWorking;
+  const { open = [], kept = 0, moves = [] } = value ?? {};
   const kinds = [...new Set(open.map(({ kind }) => kind))];
-  const moves = useMemo(() => {
-    const saying = sayingOn([fitted.view.plane], relating.job, derived);
-    return foreseeMoves(open, saying.outlines, saying.relations, saying.relating, (outline) =>
-      shapeOf(outline, derived.planes.get(outline.plane)!.placing),
-    ).filter(({ plane }) => plane === fitted.view.plane);
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [proposals, declined]);
-  const take = (some: readonly Proposal[]) => {
-    const command = takingOf(
-      relating,
+  const take = (some: readonly Proposal[]) =>
+    void saying.take(
       some.map(({ kind, on }) => newRelation(relating, kind, on)),
+      fitted.view.plane,
     );
-    if (command) jobs.getState().run(command);
-  };
-  if (only === undefined ? proposals.length === 0 : open.length === 0) return null;
+  if (only === undefined ? open.length + kept === 0 : open.length === 0) return null;
   const run = jobs.getState().run;
   return (
     <Card testID="proposals">
@@ -85,6 +51,7 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
             kind={kind}
             some={some}
             relating={relating}
+            isBusy={isBusy}
             onTake={take}
             onLeave={(these) => run(declineProposals(these.map(({ on }) => ({ kind, on }))))}
           />
@@ -99,7 +66,7 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
         />
       ) : null}
       {kinds.length > 1 ? (
-        <Button mode="contained" onPress={() => take(open)} testID="take-all">
+        <Button mode="contained" disabled={isBusy} onPress={() => take(open)} testID="take-all">
           Make all of them so
         </Button>
       ) : null}
@@ -119,12 +86,14 @@ interface ProposedProps {
   readonly kind: RelationKind;
   readonly some: readonly Proposal[];
   readonly relating: Relating;
+  /** What is shown may be of what was drawn before. */
+  readonly isBusy: boolean;
   onTake(these: readonly Proposal[]): void;
   onLeave(these: readonly Proposal[]): void;
 }
 
 /** Everything of a kind that is proposed; its words open to each by itself. */
-function ProposedRow({ kind, some, relating, onTake, onLeave }: ProposedProps) {
+function ProposedRow({ kind, some, relating, isBusy, onTake, onLeave }: ProposedProps) {
   const [isOpen, setOpen] = useState(false);
   const [one, several] = THINGS[kind] ?? ['pair is', 'pairs are'];
   const says = `${some.length} ${some.length === 1 ? one : several} ${wordsForKind(kind)}.`;
@@ -140,10 +109,10 @@ function ProposedRow({ kind, some, relating, onTake, onLeave }: ProposedProps) {
           testID={`each-${kind}`}>
           <Words>{says}</Words>
         </Pressable>
-        <Button compact mode="outlined" onPress={() => onTake(some)} testID={`take-${kind}`}>
+        <Button compact mode="outlined" disabled={isBusy} onPress={() => onTake(some)} testID={`take-${kind}`}>
           Make it so
         </Button>
-        <Button compact onPress={() => onLeave(some)} testID={`leave-${kind}`}>
+        <Button compact disabled={isBusy} onPress={() => onLeave(some)} testID={`leave-${kind}`}>
           Leave
         </Button>
       </View>
@@ -152,9 +121,10 @@ function ProposedRow({ kind, some, relating, onTake, onLeave }: ProposedProps) {
             .slice(0, MOST_EACH)
             .map((proposal) => (
               <OneRow
-                key={nameOf(proposal)}
+                key={JSON.stringify(proposal.on)}
                 proposal={proposal}
                 relating={relating}
+                isBusy={isBusy}
                 onTake={() => onTake([proposal])}
                 onLeave={() => onLeave([proposal])}
               />
@@ -170,11 +140,13 @@ const MOST_EACH = 30;
 function OneRow({
   proposal,
   relating,
+  isBusy,
   onTake,
   onLeave,
 }: {
   proposal: Proposal;
   relating: Relating;
+  isBusy: boolean;
   onTake: () => void;
   onLeave: () => void;
 }) {
@@ -192,10 +164,10 @@ function OneRow({
         onPress={() => session.setTool({ name: 'relate', state: { on: proposal.on } })}>
         <Words quiet style={{ fontSize: 14 }}>{`Off by ${miss}`}</Words>
       </Pressable>
-      <Button compact mode="outlined" onPress={onTake} testID="take-one">
+      <Button compact mode="outlined" disabled={isBusy} onPress={onTake} testID="take-one">
         Make it so
       </Button>
-      <Button compact onPress={onLeave} testID="leave-one">
+      <Button compact disabled={isBusy} onPress={onLeave} testID="leave-one">
         Leave
       </Button>
     </View>

@@ -1,17 +1,14 @@
-import { findSpan, sayingOn, type Derived, type FittedView, type Saying } from '@/core/derive';
+import { findSpan, planesOfEnds, sayingOn, type Derived, type FittedView, type Saying } from '@/core/derive';
 import { angleOf, lineAngle, subtract } from '@/core/geometry';
-import { addRelations, type Job } from '@/core/job';
+import type { Job } from '@/core/job';
 import {
   directionOfOne,
   findLive,
-  follows,
   isRelatable,
-  judgeRelation,
   RELATION_KINDS,
   type Relation,
   type RelationEnd,
   type RelationKind,
-  type Verdict,
 } from '@/core/relate';
 import { newId } from '@/store';
 
@@ -32,9 +29,8 @@ export function relationsOf({ job, fitted }: Relating): readonly Relation[] {
 }
 
 /** The planes on which things are drawn, in the order in which they are named. */
-export const planesOf = ({ job }: Pick<Relating, 'job'>, on: readonly RelationEnd[]): readonly string[] => [
-  ...new Set(on.flatMap((end) => job.outlines.find(({ id }) => id === end.outline)?.plane ?? [])),
-];
+export const planesOf = ({ job }: Pick<Relating, 'job'>, on: readonly RelationEnd[]): readonly string[] =>
+  planesOfEnds(on, job);
 
 /** What of some things is drawn on other planes than that of the view. */
 export const elsewhereOf = ({ job, fitted }: Relating, on: readonly RelationEnd[]): readonly RelationEnd[] =>
@@ -109,24 +105,4 @@ export function newRelation(
 ): Relation {
   const [plane = relating.fitted.view.plane] = planesOf(relating, on);
   return { id: newId(), plane, kind, on, ...(value === undefined ? {} : { value }) };
-}
-
-export function judge(relating: Relating, relation: Relation): Verdict {
-  const { outlines, relations, relating: planes } = sayingOf(relating, relation.on);
-  return judgeRelation(relation, relations, outlines, planes);
-}
-
-/** The command that takes those of some relations on the plane of the view that can hold together; undefined when none can. */
-export function takingOf({ job, derived, fitted }: Relating, wanted: readonly Relation[]) {
-  const { outlines, relations, relating } = sayingOn([fitted.view.plane], job, derived);
-  const taken: Relation[] = [];
-  for (const relation of wanted) {
-    const held = [...relations, ...taken];
-    if (
-      !follows(relation, held, outlines, relating) &&
-      judgeRelation(relation, held, outlines, relating).kind === 'holds'
-    )
-      taken.push(relation);
-  }
-  return taken.length > 0 ? addRelations(taken, taken.length > 1 ? 'relations-added' : 'relation-added') : undefined;
 }
