@@ -1,7 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { createDeriver } from '../src/core/derive';
-import { readBundle } from '../src/core/formats';
-import { cross, distance, endOf, startOf, tangentAt } from '../src/core/geometry';
+import { readBundle, writeBundle } from '../src/core/formats';
+import { createRandom } from '../src/core/calibrate/simulation';
+import type { Job } from '../src/core/job';
+import type { Chain } from '../src/core/outline';
+import { sha256Hex } from '../src/core/pictures';
+import { cross, distance, dot, endOf, startOf, tangentAt } from '../src/core/geometry';
 import { expect, judgeDxf, test, truth } from './helpers/desk';
 
 test('what was pointed roughly becomes tangent, parallel and of a nominal size to the last digit; what contradicts is refused with its reason @phone', async ({
@@ -153,4 +157,78 @@ test('a rectangle of typed sides stands at a typed offset, its corners are round
   await expect(page.getByTestId('finding-fault').first()).toContainText(
     'Left sharp: the corner is larger than its sides have room for',
   );
+});
+
+/** The blade's photo with sixteen boxes on it, pointed at by a hand that misses by 1 px. */
+function boxesBundle(): Buffer {
+  const job = JSON.parse(readFileSync('public/demo/blade-finished.json', 'utf8')) as Job;
+  const photo = readFileSync('public/demo/blade.jpg');
+  const { normal } = createRandom(4);
+  const outlines = Array.from({ length: 16 }, (_, i): Chain => {
+    const [column, row] = [i % 6, Math.floor(i / 6)];
+    const [x, y] = [500 + 540 * column + 31 * row, 400 + 700 * row + 43 * column];
+    const corners = [
+      [x, y + 300],
+      [x + 250 + 10 * i, y + 300],
+      [x + 250 + 10 * i, y],
+      [x, y],
+    ] as const;
+    return {
+      shape: 'chain',
+      id: `box${i}`,
+      layer: job.layers[0]!.id,
+      plane: job.views[0]!.plane,
+      closed: true,
+      segments: corners.map(() => ({ kind: 'line' })),
+      nodes: corners.map(([u, v], n) => ({
+        id: `n${n}`,
+        smooth: false,
+        place: { kind: 'pointed', at: [u + normal(), v + normal()], sigma: 1 },
+      })),
+    };
+  });
+  const bare = { ...job, outlines, relations: [], dimensions: [], regions: [], parts: [] };
+  return Buffer.from(writeBundle({ job: bare, pictures: new Map([[sha256Hex(photo), photo]]) }));
+}
+
+test('of much that is drawn, what may be meant and what can hold is found while the hand goes on @wide', async ({
+  desk,
+  page,
+}) => {
+  await desk.openBundle(boxesBundle());
+  await desk.step('trace');
+  await desk.choose('tool-relate');
+  await expect(page.getByTestId('proposals-seeking')).toBeVisible();
+  // Nothing waits for that.
+  await desk.choose('tool-select');
+  await desk.choose('tool-relate');
+  await expect(page.getByTestId('would-move')).toBeVisible({ timeout: 60_000 });
+  await desk.choose('take-all');
+  await expect(page.getByTestId('moves')).toContainText('the picture allows it', { timeout: 60_000 });
+
+  // What cannot hold is said with its reason, by what it has to do with, and changes nothing.
+  const holds = page.getByTestId('held-card').getByText(/^\d+ things hold$/);
+  await desk.pointAt([625, 700]);
+  await desk.type('value-length', '25');
+  await expect(page.getByTestId('held-card')).toContainText('25.00 mm', { timeout: 60_000 });
+  const held = await holds.textContent();
+  await desk.pointAt([625, 400]);
+  await desk.type('value-length', '30');
+  await expect(page.getByTestId('relation-refused')).toHaveText(
+    /^“30\.00 mm” cannot hold together with .*“25\.00 mm”.* Nothing was changed\.$/,
+    { timeout: 60_000 },
+  );
+  expect(await holds.textContent()).toBe(held);
+
+  await desk.step('handover');
+  const dxf = judgeDxf(await desk.download('save-file'));
+  expect(dxf.errors).toBe(0);
+  expect(dxf.outline).toHaveLength(64);
+  const along = tangentAt(dxf.outline[0]!, 0);
+  for (const piece of dxf.outline) {
+    const own = tangentAt(piece, 0);
+    expect(Math.min(Math.abs(cross(along, own)), Math.abs(dot(along, own)))).toBeLessThan(1e-8);
+  }
+  const [first] = dxf.outline;
+  expect(distance(startOf(first!), endOf(first!))).toBeCloseTo(25, 8);
 });

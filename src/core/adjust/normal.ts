@@ -1,7 +1,7 @@
 import { LuDecomposition, Matrix } from 'ml-matrix';
 import { solvePositive, withDiagonal, type Partition } from './elimination';
 import type { Linearization } from './linearize';
-import { semiInverse } from './pivoted-cholesky';
+import { listDependent } from './pivoted-cholesky';
 import type { Layout } from './problem';
 import { addTimes, type SparseRow } from './sparse';
 import { weighRows, weightedRows, type Combination, type RowWeights } from './row-weights';
@@ -104,14 +104,27 @@ function boundRows(
     found.push({ slopes: sums, by });
   }
   if (found.length === 0) return { bound: Matrix.zeros(0, width), boundMisclosure: Matrix.zeros(0, 1), boundBy: [] };
-  const all = new Matrix(found.map(({ slopes }) => slopes));
-  const repeated = new Set(semiInverse(all.mmul(all.transpose()), repeats).dependent.map(({ row }) => row));
+  const repeated = new Set(listDependent(productsOf(found.map(({ slopes }) => slopes)), repeats));
   const kept = found.filter((_, row) => !repeated.has(row));
   return {
     bound: new Matrix(kept.map(({ slopes }) => slopes)),
     boundMisclosure: Matrix.columnVector(kept.map(({ by }) => missOf(by, at))),
     boundBy: kept.map(({ by }) => by),
   };
+}
+
+/** Products of rows with each other: few of their numbers are not zero. */
+function productsOf(rows: readonly Float64Array[]): readonly (readonly number[])[] {
+  const filledOf = rows.map((row) => [...row.keys()].filter((column) => row[column] !== 0));
+  const products = rows.map(() => new Array<number>(rows.length).fill(0));
+  rows.forEach((row, i) => {
+    for (let k = 0; k <= i; k++) {
+      let sum = 0;
+      for (const column of filledOf[k]!) sum += row[column]! * rows[k]![column]!;
+      products[i]![k] = products[k]![i] = sum;
+    }
+  });
+  return products;
 }
 
 /** A change of the unknowns, and with what force every bound equation holds it there (Lagrange multipliers of half of chi-square). */

@@ -23,6 +23,21 @@ export function semiInverseOfRows(
   matrix: readonly (readonly number[])[],
   tolerance = PIVOT_TOLERANCE,
 ): SemiInverse<number[][]> {
+  const { left, order, rank, scale } = factored(matrix, tolerance);
+  return {
+    inverse: inverseOf(left, order, rank, scale),
+    dependent: order.slice(rank).map((row) => ({ row, combination: combinationOf(left, order, rank, row, scale) })),
+  };
+}
+
+/** The rows that others make up for, without what they are made of. */
+export function listDependent(matrix: readonly (readonly number[])[], tolerance = PIVOT_TOLERANCE): readonly number[] {
+  const { order, rank } = factored(matrix, tolerance);
+  return order.slice(rank);
+}
+
+/** The factor of the rows that are independent, in the order in which they were taken, scaled. */
+function factored(matrix: readonly (readonly number[])[], tolerance: number) {
   const n = matrix.length;
   const scale = matrix.map((row, i) => Math.sqrt(row[i]!) || 1);
   const left = matrix.map((row, i) => row.map((value, k) => value / (scale[i]! * scale[k]!)));
@@ -35,27 +50,30 @@ export function semiInverseOfRows(
     if (!(left[order[rank]!]![order[rank]!]! > tolerance)) break;
     eliminate(left, order, rank);
   }
-  return {
-    inverse: inverseOf(left, order, rank, scale),
-    dependent: order.slice(rank).map((row) => ({ row, combination: combinationOf(left, order, rank, row, scale) })),
-  };
+  mirror(left);
+  return { left, order, rank, scale };
 }
 
-/** One step: the factor's column goes where the matrix's lower part was. */
+/** One step on the lower half, by rows as they were given: the factor's column goes where the matrix's was. Rows that have nothing to do with the pivot are passed over. */
 function eliminate(left: number[][], order: readonly number[], step: number): void {
   const pivot = order[step]!;
   const root = Math.sqrt(left[pivot]![pivot]!);
   left[pivot]![pivot] = root;
-  for (let i = step + 1; i < order.length; i++) left[order[i]!]![pivot]! /= root;
-  for (let i = step + 1; i < order.length; i++) {
-    const factor = left[order[i]!]![pivot]!;
-    if (factor === 0) continue;
-    for (let k = step + 1; k <= i; k++) {
-      const [row, column] = [order[i]!, order[k]!];
-      left[row]![column]! -= factor * left[column]![pivot]!;
-      left[column]![row] = left[row]![column]!;
-    }
+  const met = order
+    .slice(step + 1)
+    .filter((row) => left[Math.max(row, pivot)]![Math.min(row, pivot)] !== 0)
+    .sort((a, b) => a - b);
+  const factors = met.map((row) => (left[Math.max(row, pivot)]![Math.min(row, pivot)]! /= root));
+  for (let i = 0; i < met.length; i++) {
+    const [row, factor] = [left[met[i]!]!, factors[i]!];
+    for (let k = 0; k <= i; k++) row[met[k]!]! -= factor * factors[k]!;
   }
+}
+
+/** The upper half as the lower one. */
+function mirror(left: number[][]): void {
+  for (let row = 0; row < left.length; row++)
+    for (let column = 0; column < row; column++) left[column]![row] = left[row]![column]!;
 }
 
 /** Solves Lᵀ x = b over the first `rank` pivots, b and x by pivot. */

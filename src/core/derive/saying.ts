@@ -1,10 +1,10 @@
 import type { Job } from '../job';
 import { shapeOf } from '../outline';
 import {
-  follows,
   foreseeMoves,
   judgeRelation,
   listProposals,
+  takeRelations,
   type Move,
   type Proposal,
   type Relation,
@@ -54,19 +54,10 @@ export function proposeOn(plane: string, { job, derived }: Known, only?: string)
   };
 }
 
-/** Of what is wanted on a plane what can be said together, one after the other; what follows from the rest says nothing. */
+/** Of what is wanted on a plane what can be said together; what follows from the rest says nothing. */
 export function takeTogether(wanted: readonly Relation[], plane: string, { job, derived }: Known): readonly Relation[] {
   const { outlines, relations, relating } = sayingOn([plane], job, derived);
-  const taken: Relation[] = [];
-  for (const relation of wanted) {
-    const held = [...relations, ...taken];
-    if (
-      !follows(relation, held, outlines, relating) &&
-      judgeRelation(relation, held, outlines, relating).kind === 'holds'
-    )
-      taken.push(relation);
-  }
-  return taken;
+  return takeRelations(wanted, relations, outlines, relating);
 }
 
 /** The planes on which things are drawn, in the order in which they are named. */

@@ -1,5 +1,6 @@
 export { hasSize, hasValue } from './applies';
 export { follows, judgeRelation, type Verdict } from './conflict';
+export { takeRelations } from './together';
 export { listFreedoms, type Freedom } from './freedoms';
 export { listGroups, type Group } from './groups';
 export { listNominals, listSlopes, type Nominal } from './nominal';

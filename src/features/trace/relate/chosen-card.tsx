@@ -62,7 +62,7 @@ export function ChosenCard({
   if (chosen.length === 0) return null;
   return (
     <Card testID="chosen-card">
-      <ChosenHead relating={relating} chosen={chosen} others={others} />
+      <ChosenHead relating={relating} chosen={chosen} others={others} isBusy={saying.isWorking} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
         <UnderButton within={within} />
         {sayable.flatMap(({ kind, on }) =>
@@ -110,10 +110,17 @@ interface ChosenProps {
   readonly others: readonly string[];
 }
 
-const ChosenHead = ({ relating, chosen, others }: ChosenProps) => (
-  <Words style={{ fontWeight: '700' }}>
-    {`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen${whereInWords(elsewhereOf(relating, chosen).length, chosen.length, others)}`}
-  </Words>
+const ChosenHead = ({ relating, chosen, others, isBusy }: ChosenProps & { readonly isBusy: boolean }) => (
+  <>
+    <Words style={{ fontWeight: '700' }}>
+      {`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen${whereInWords(elsewhereOf(relating, chosen).length, chosen.length, others)}`}
+    </Words>
+    {isBusy ? (
+      <Words quiet testID="saying-working">
+        Finding out whether it can hold …
+      </Words>
+    ) : null}
+  </>
 );
 
 const SayButton = ({ kind, isBusy, onPress }: { kind: RelationKind; isBusy: boolean; onPress: () => void }) => (

@@ -11,7 +11,7 @@ import { wordsForKind } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
 import { FarthestRow } from './farthest-row';
 import { newRelation, type Relating } from './relate-actions';
-import { useProposed, useSaying } from './use-saying';
+import { isMuch, useProposed, useSaying } from './use-saying';
 
 const THINGS: Partial<Record<RelationKind, readonly [one: string, several: string]>> = {
   level: ['edge is', 'edges are'],
@@ -34,6 +34,7 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
       some.map(({ kind, on }) => newRelation(relating, kind, on)),
       fitted.view.plane,
     );
+  if (only === undefined && isSeeking && isMuch(relating.job) && kinds.length === 0) return <Seeking />;
   if (only === undefined ? open.length + kept === 0 : open.length === 0) return null;
   const run = jobs.getState().run;
   return (
@@ -81,6 +82,14 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
     </Card>
   );
 }
+
+const Seeking = () => (
+  <Card>
+    <Words quiet testID="proposals-seeking">
+      Looking for what may be meant …
+    </Words>
+  </Card>
+);
 
 interface ProposedProps {
   readonly kind: RelationKind;
