@@ -216,3 +216,39 @@ test('an elevation stands on an edge that is drawn in its plan, and leaves there
   await page.getByRole('button', { name: /^Undo/ }).click();
   expect((await judgeInSpaceAfter(desk, 'Outline (Side)')).least[1]).toBeCloseTo(stood.least[1]!, 3);
 });
+
+test('a view that is said to show the opposite side is found, and one tap puts all right @wide', async ({
+  desk,
+  page,
+}) => {
+  const { spans, views, features, ...job } = JSON.parse(readFileSync('public/demo/bench-views.json', 'utf8')) as Job;
+  const scan = readFileSync('public/demo/bench-views.jpg');
+  const wrong = {
+    ...job,
+    spans: spans.filter(({ id }) => id !== 'depth'),
+    views: views.map((view) => (view.name === 'Side' ? { ...view, side: 'left' as const } : view)),
+    // The rear edge is seen from above, too.
+    features: features.map((feature) =>
+      feature.id === 'rear'
+        ? {
+            ...feature,
+            seen: [...feature.seen, { id: 'rear-top', view: 'bench-top', at: above(400, BENCH.depth), sigma: 2 }],
+          }
+        : feature,
+    ),
+  };
+  await desk.openBundle(writeBundle({ job: wrong, pictures: new Map([[sha256Hex(scan), scan]]) }));
+  await desk.step('arrange');
+  await desk.choose('panel-together');
+  const found = page.getByTestId('turned-round-Side');
+  await expect(found).toContainText(
+    'Everything agrees once Side is seen from the opposite side (right), or mirrored.',
+    {
+      timeout: 30_000,
+    },
+  );
+  await expect(page.getByTestId('turned-round-Front')).toHaveCount(0);
+  await found.getByTestId('turn-side').click();
+  await expect(found).toHaveCount(0);
+  await expect(page.getByTestId('together')).toHaveText('All that is known of these views is one fit.');
+});
