@@ -91,8 +91,7 @@ export async function createJobOf(
   repository: Pick<JobRepository, 'create'>,
 ): Promise<string> {
   for (let own = job; ; own = { ...job, id: newId() }) {
-    if (await repository.create(own, jobCardOf(own, createDeriver(AT_ONCE)(own), new Date(), thumbnail)))
-      return own.id;
+    if (await repository.create(own, jobCardOf(own, createDeriver(AT_ONCE)(own), new Date(), thumbnail))) return own.id;
   }
 }
 

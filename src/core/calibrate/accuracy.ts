@@ -56,7 +56,10 @@ function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
       return points.map((p) => {
         const sheet: Vec = [x[firstOf.get(p)!]!, x[firstOf.get(p)! + 1]!];
         const height = 'name' in p ? (fit.points[p.name]!.height ?? 0) : p.height;
-        return toPlane(height === undefined || height === 'traced' ? traced : fit.mapWith(numbers, atHeight(height)), sheet);
+        return toPlane(
+          height === undefined || height === 'traced' ? traced : fit.mapWith(numbers, atHeight(height)),
+          sheet,
+        );
       });
     },
   };
