@@ -10,6 +10,7 @@ import {
   setLookOnly,
   startHistory,
   turnView,
+  type Job,
   type Sheet,
 } from '@/core/job';
 import type { JobStore } from '@/store';
@@ -30,9 +31,8 @@ const sheet: Sheet = {
   taken: {},
 };
 
-/** A sitting over an empty photo, and a picture of which nothing is at hand until `arrive` is called; then there is a corner at (1003, 1002). */
-function sitDown() {
-  const { job } = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet)));
+/** Sittings over a job that nothing changes. */
+function sittingsOver(job: Job): () => Session {
   const state = {
     job,
     derived: createDeriver()(job),
@@ -40,7 +40,14 @@ function sitDown() {
     setDraft: () => undefined,
     run: () => undefined,
   };
-  const session = new Session({ getState: () => state } as unknown as JobStore, null);
+  return () => new Session({ getState: () => state } as unknown as JobStore, null);
+}
+const sessionOver = (job: Job): Session => sittingsOver(job)();
+
+/** A sitting over an empty photo, and a picture of which nothing is at hand until `arrive` is called; then there is a corner at (1003, 1002). */
+function sitDown() {
+  const { job } = runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet)));
+  const session = sessionOver(job);
   session.chooseView('v');
   session.framing.setRoom({ width: 400, height: 300 });
   session.chooseTool('distance');
@@ -147,14 +154,7 @@ describe('over a locked view', () => {
       startHistory(createJob('j', 'Job', new Date(0))),
       addSheet(sheet, { ...createView('v', sheet), name: 'Blade', locked }),
     );
-    const state = {
-      job,
-      derived: createDeriver()(job),
-      readOnly: undefined,
-      setDraft: () => undefined,
-      run: () => undefined,
-    };
-    const session = new Session({ getState: () => state } as unknown as JobStore, null);
+    const session = sessionOver(job);
     session.chooseView('v');
     return session;
   };
@@ -241,14 +241,7 @@ it('over a picture that is kept only to look at nothing is taken in hand that dr
     runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet))),
     setLookOnly('v', true),
   );
-  const state = {
-    job,
-    derived: createDeriver()(job),
-    readOnly: undefined,
-    setDraft: () => undefined,
-    run: () => undefined,
-  };
-  const session = new Session({ getState: () => state } as unknown as JobStore, null);
+  const session = sessionOver(job);
   const taken = (Object.keys(TOOLS) as ToolName[]).filter((name) => {
     session.chooseTool('select');
     session.chooseTool(name);
@@ -263,14 +256,7 @@ it('a job that is opened lies level from the first moment on', () => {
     runCommand(startHistory(createJob('j', 'Job', new Date(0))), addSheet(sheet, createView('v', sheet))),
     turnView('v', -0.2),
   );
-  const state = {
-    job,
-    derived: createDeriver()(job),
-    readOnly: undefined,
-    setDraft: () => undefined,
-    run: () => undefined,
-  };
-  const session = new Session({ getState: () => state } as unknown as JobStore, null);
+  const session = sessionOver(job);
   session.framing.setRoom({ width: 400, height: 300 });
   const { viewport } = session.getState();
   const { direction } = job.views[0]!.datum;
@@ -293,13 +279,7 @@ function listUnplain(value: unknown, at = ''): string[] {
 
 it('whatever is done, what a sitting holds is plain data: no functions, nothing that a message could not carry', () => {
   const job = benchOf(() => 0, [turnView('plan', 0.1), ...joining(...ALL)]);
-  const state = {
-    job,
-    derived: createDeriver()(job),
-    readOnly: undefined,
-    setDraft: () => undefined,
-    run: () => undefined,
-  };
+  const begin = sittingsOver(job);
   const views = fc.constantFrom('front', 'side', 'plan');
   const kinds = new Set<string>();
   const deeds: fc.Arbitrary<(session: Session) => void> = fc.oneof(
@@ -323,7 +303,7 @@ it('whatever is done, what a sitting holds is plain data: no functions, nothing 
   );
   fc.assert(
     fc.property(fc.array(deeds, { minLength: 1, maxLength: 12 }), (done) => {
-      const session = new Session({ getState: () => state } as unknown as JobStore, null);
+      const session = begin();
       session.framing.setRoom({ width: 400, height: 300 });
       for (const deed of done) {
         deed(session);

@@ -2,7 +2,7 @@ import type { Measured } from '../adjust';
 import { moved, placed, type Piece, type Vec } from '../geometry';
 import type { Job, StoodByEye } from '../job';
 import { drawnByEye } from '../shelf';
-import type { Derived } from './derive';
+import type { Derived } from './derived';
 
 /** Something of known size as it stands in a drawing. */
 export interface SeenByEye {

@@ -3,8 +3,8 @@ import { pointFrame } from '../calibrate';
 import { add, scale, type Vec } from '../geometry';
 import type { DrawnOutline, Hold, PointedPlace } from '../outline';
 import { doubtsAt, type Relatable, type Spread } from '../relate';
-import type { Derived } from './derive';
-import { doubtsAmong, doubtsOf, doubtsOn, type SeenPlane } from './planes';
+import type { Derived, SeenPlane } from './derived';
+import { doubtsAmong, doubtsOf, doubtsOn } from './planes';
 
 /** How what figures stand on may be otherwise than it is taken to be. What is not in it is as it is. */
 export interface Otherwise {

@@ -12,7 +12,7 @@ import {
 } from '../geometry';
 import type { Job, Setback } from '../job';
 import { findThing, type Outline, type Shape, type Siting } from '../outline';
-import type { Derived } from './derive';
+import type { Derived } from './derived';
 import { measureShapes } from './figures';
 import { isSitedBy } from './sited';
 

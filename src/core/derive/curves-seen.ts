@@ -2,7 +2,7 @@ import type { Piece, Vec } from '../geometry';
 import { lookedAt } from '../arrange';
 import type { DrawnSpaceCurve, Job } from '../job';
 import { fromSpace, type SpacePiece, type Vec3 } from '../space';
-import type { Derived } from './derive';
+import type { Derived } from './derived';
 import type { FittedView } from './fits';
 import type { Folding } from './folded';
 

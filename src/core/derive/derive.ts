@@ -1,4 +1,4 @@
-import { isSameList, type Result } from '../basics';
+import { isSameList } from '../basics';
 import { shapeOf, type DrawnOutline, type Outline, type Shape } from '../outline';
 import { groundOf, type Job, type Sheet, type View } from '../job';
 import { allowanceOf, type Adjustment, type Fit } from '../calibrate';
@@ -15,27 +15,12 @@ import {
   type Told,
 } from './fits';
 import { createMaking } from './made';
-import { listPlanes, type SeenPlane } from './planes';
-import { createRelating, type RelatedPlanes } from './related';
+import type { Derived, RelatedPlanes, SeenPlane } from './derived';
+import { listPlanes } from './planes';
+import { createRelating } from './related';
 import { standingIn } from './known-standing';
 import { listTied } from './tied';
-import { createSpaceCurves, type StandingCurve } from './space-curves';
-
-/** Everything that is computed from a job: a fit for every view, every plane as views see it, and a shape for every outline. */
-export interface Derived {
-  readonly views: ReadonlyMap<string, FittedView>;
-  /** Views by their own evidence alone, also those that join others. */
-  readonly alone: ReadonlyMap<string, FittedView>;
-  /** How the views of one thing stand to each other. */
-  readonly arranged: Arranged;
-  readonly planes: ReadonlyMap<string, SeenPlane>;
-  /** Where each outline is: as it was drawn, or where relations put it. */
-  readonly shapes: ReadonlyMap<string, Shape>;
-  /** A curve in space by its id: made when it is asked for, and refused with its reason where its two outlines make none. */
-  spaceCurve(id: string): Result<StandingCurve> | undefined;
-  /** What relations make of a plane that has any; planes that they tie have the same. */
-  readonly related: ReadonlyMap<string, RelatedPlanes>;
-}
+import { createSpaceCurves } from './space-curves';
 
 /**
  * A deriver remembers by identity: a view whose evidence did not change, its own or that which it shares, keeps its fit, an outline its shape. The memory is

@@ -2,7 +2,7 @@ import { done, refused, type Result } from '../basics';
 import { isSound, type Drawing, type DrawingLayer } from '../formats';
 import type { DrawnSpaceCurve, Job, LayerColor } from '../job';
 import { isSign, type Outline, type Shape } from '../outline';
-import type { Derived } from './derive';
+import type { Derived } from './derived';
 import { poseOnLayer } from './levels';
 import { isDrawnTwice, listStanding } from './on-sites';
 

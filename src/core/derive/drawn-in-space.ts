@@ -2,7 +2,7 @@ import { lookAtPlane } from '../arrange';
 import type { Affine } from '../geometry';
 import type { Job } from '../job';
 import type { Shape } from '../outline';
-import type { Derived } from './derive';
+import type { Derived } from './derived';
 import type { FittedView } from './fits';
 import type { Folding } from './folded';
 import { levelOf, poseOnLayer } from './levels';

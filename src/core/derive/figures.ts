@@ -33,9 +33,9 @@ import {
   type Otherwise,
   type SolvedOutlines,
 } from './causes';
-import type { Derived } from './derive';
+import type { Derived, SeenPlane } from './derived';
 import { drawnSourcesOf, madeSourcesOf, guideReachOn, reshaped } from './made';
-import { knowingOf, movedPlane, type SeenPlane } from './planes';
+import { knowingOf, movedPlane } from './planes';
 import { sitingOf } from './sited';
 
 /** What figures are read from: the outlines of a job, and what is known of its planes. */

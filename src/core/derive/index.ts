@@ -14,7 +14,8 @@ export { curveSideOf, type StandingCurve } from './space-curves';
 export { sizeInSpace } from './size-in-space';
 export { doubtOfCurve, type CurveDoubt } from './space-curve-doubt';
 export { pointsOfView, sigmaOfSaid, toPiece } from './evidence';
-export { createDeriver, NOTHING_TOLD, toldIn, type Derived, type ToldOfJob } from './derive';
+export { createDeriver, NOTHING_TOLD, toldIn, type ToldOfJob } from './derive';
+export type { Derived, RelatedPlanes, SeenPlane } from './derived';
 export { countMeantEnds, drawingInSpace, drawingOf, outlinesLeaving, type DrawingChoice } from './drawing';
 export { datumTurned, findAskew, measureExtent, type Extent } from './extent';
 export {
@@ -63,8 +64,6 @@ export {
   type VariantsOfSide,
 } from './variants';
 export { planeAsView } from './ground';
-export { type SeenPlane } from './planes';
-export type { RelatedPlanes } from './related';
 export { sayingOn, type Saying } from './tied';
 export { placedView, type MapPlace } from './placed-sheet';
 export {

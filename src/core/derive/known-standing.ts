@@ -1,17 +1,8 @@
-import type { Fit } from '../calibrate';
-import { axesSeenFrom, normalOf, vectorAlong, type Pose, type Vec3 } from '../space';
+import { axesSeenFrom, normalOf, vectorAlong } from '../space';
 import type { FittedView } from './fits';
 import { onEdge, type Edges } from './on-edges';
-import type { SeenPlane } from './planes';
+import type { KnownStanding, SeenPlane } from './derived';
 import { poseAmong } from './standing';
-
-/** Where a plane stands in the object frame, and along which directions it is known where on it something lies. */
-export interface KnownStanding {
-  readonly pose: Pose;
-  readonly shows: readonly Vec3[];
-  /** The view that says so, and what another fit of it makes of the pose; none where nothing else moves it. */
-  readonly by?: { readonly view: string; readonly fit: Fit; poseBy(fit: Fit): Pose } | undefined;
-}
 
 /**
  * Where a plane, as its views see it, stands for what relates its outlines to those of others: by a view that joins the one fit of all, along the directions along which something says how it stands; or on an edge,

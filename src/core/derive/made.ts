@@ -15,7 +15,7 @@ import {
   type Siting,
 } from '../outline';
 import type { FittedView } from './fits';
-import type { SeenPlane } from './planes';
+import type { SeenPlane } from './derived';
 import { heldBy, sitedIn, sitingOf } from './sited';
 
 /** How far guides on a plane reach to each side of their places: past all pictures of it. Plane unit. */

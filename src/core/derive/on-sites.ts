@@ -2,7 +2,7 @@ import { polar } from '../geometry';
 import type { Job } from '../job';
 import { inOwn, type Outline, type Put } from '../outline';
 import { add3, scale3, toSpace, type Pose } from '../space';
-import type { Derived } from './derive';
+import type { Derived } from './derived';
 import { listOnEdges, placedUnder, type Placed } from './on-edges';
 import { sitedIn, sitingOf } from './sited';
 

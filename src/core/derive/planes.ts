@@ -1,26 +1,11 @@
 import { listMapDoubts, listReaches, movedFit, pointingCovariance, type Fit } from '../calibrate';
 import type { Vec } from '../geometry';
-import type { Knowing, Placing } from '../outline';
+import type { Knowing } from '../outline';
 import type { PoseMove, RelatingPlane, RelatingPlanes, StandingIn } from '../relate';
 import { cross3, dot3, normalOf, scale3, subtract3 } from '../space';
 import type { FittedView } from './fits';
 import { knowingIn } from './knowing';
-import type { KnownStanding } from './known-standing';
-
-/** How sheet places come to a plane. */
-export type PlanePlacing = Omit<Placing, 'nodeAt'>;
-
-/**
- * A plane as the views see it that show it, in the job's order; where some have a scale only those do. A place that names no view was pointed in the first. Its doubts are those of
- * its fits, one fit after the other: views that share a fit share its doubts.
- */
-export interface SeenPlane {
-  readonly id: string;
-  readonly views: readonly FittedView[];
-  /** Theirs: where the fits are the same all that is worked out on the plane is. */
-  readonly fits: readonly Fit[];
-  readonly placing: PlanePlacing;
-}
+import type { KnownStanding, PlanePlacing, SeenPlane } from './derived';
 
 /** The doubts of a fit among those of a plane: the covariance that they make up, which views that share the fit share; from which on, how many, and how far each goes at once, where it does. */
 export interface FitDoubts {

@@ -3,7 +3,7 @@ import { pieceLength, windingNumber, type Path, type Piece, type Vec } from '../
 import { isSign, type Shape } from '../outline';
 import type { Job, NamedRegion } from '../job';
 import { listRegions, measureMoved, type Boundary, type Region, type RegionMeasure } from '../planar';
-import type { Derived } from './derive';
+import type { Derived } from './derived';
 import { measureEachOfShapes, type Figured } from './figures';
 
 /** What is nearer than this is one place: mm, or px without scale. */

@@ -12,43 +12,15 @@ import {
   solveRelations,
   spreadOf,
   type Group,
-  type Move,
   type Relatable,
   type RelatingPlanes,
-  type Relation,
   type Solved,
   type Spread,
 } from '../relate';
-import { asTheyLook, doubtsOn, movedPlane, relatingPlanes, type SeenPlane } from './planes';
-import type { KnownStanding } from './known-standing';
+import type { KnownStanding, RelatedPlanes, SeenPlane, SolvedGroup } from './derived';
+import { asTheyLook, doubtsOn, movedPlane, relatingPlanes } from './planes';
 import type { Tied } from './tied';
 import type { Pose } from '../space';
-
-/** What relations make of the outlines of a plane, or of several that they tie. */
-export interface RelatedPlanes {
-  /** The planes as the evidence alone puts them. */
-  readonly planes: readonly SeenPlane[];
-  readonly relating: RelatingPlanes;
-  /** Outlines that hang together, solved group by group; those about which sizes are typed together, since they share the scale. */
-  readonly groups: readonly SolvedGroup[];
-  /** Whether all of them hold. */
-  readonly holds: boolean;
-  /** The planes as typed sizes move the fits of their views within their doubt; as they were where relations are about no size. */
-  readonly moved: readonly SeenPlane[];
-  /** Where views stand whose planes typed sizes moved, object frame. */
-  readonly poses: ReadonlyMap<string, Pose>;
-  /** Shapes of the outlines that relations are about. What does not hold together stays where it was drawn. */
-  readonly shapes: ReadonlyMap<string, Shape>;
-  /** How far what was drawn had to move for the relations. */
-  readonly moves: readonly Move[];
-}
-
-export interface SolvedGroup {
-  readonly solved: Solved;
-  readonly relations: readonly Relation[];
-  /** Joint covariance of what was solved; worked out when it is first asked for. */
-  spread(): Spread | undefined;
-}
 
 /** A group is solved once, for as long as its planes, outlines and relations stay the same. */
 type SolveGroup = (group: Group, planes: RelatingPlanes, doubted: RelatingPlanes) => SolvedGroup;

@@ -11,7 +11,7 @@ import {
   type RelationEnd,
   type Verdict,
 } from '../relate';
-import type { Derived } from './derive';
+import type { Derived } from './derived';
 import { sayingOn } from './tied';
 
 /** A job with what follows from it. */

@@ -3,7 +3,7 @@ import { angleOf, moved, placed, pointAt, turningsAlong, type Piece } from '../g
 import type { Job } from '../job';
 import type { Outline } from '../outline';
 import { DIRECTIONS, directionUnseen, toSpace, type Vec3 } from '../space';
-import type { Derived } from './derive';
+import type { Derived } from './derived';
 import { outlinesLeaving } from './drawing';
 import { pointedAlone } from './figures';
 import { causesOfStands, shiftsUnder, type OtherwiseInSpace, type PlaceInSpace } from './moved-in-space';

@@ -2,7 +2,7 @@ import { measureEachBy, type Measured } from '../adjust';
 import type { Adjustment } from '../calibrate';
 import type { DrawnSpaceCurve, Job } from '../job';
 import { add3, cross3, distance3, dot3, scale3, velocityInSpace, type SpacePiece, type Vec3 } from '../space';
-import type { Derived } from './derive';
+import type { Derived } from './derived';
 import { pointedAlone } from './figures';
 import { causesOfStands, shiftsUnder, type OtherwiseInSpace } from './moved-in-space';
 import { curveSideOf, type CurveSide } from './space-curves';

@@ -1,8 +1,8 @@
 import type { Job } from '../job';
 import type { Outline } from '../outline';
 import { hasSize, isRelatable, type Relatable, type RelatingPlanes, type Relation } from '../relate';
-import type { Derived } from './derive';
-import { relatingPlanes, type SeenPlane } from './planes';
+import type { Derived, SeenPlane } from './derived';
+import { relatingPlanes } from './planes';
 import { standingIn } from './known-standing';
 
 /** Planes that relations tie, and what is related there. */

@@ -1,5 +1,6 @@
 import type { Job } from '../job';
-import { createDeriver, NOTHING_TOLD, toldIn, type Derived } from './derive';
+import type { Derived } from './derived';
+import { createDeriver, NOTHING_TOLD, toldIn } from './derive';
 import { toldOf, type Told } from './fits';
 import type { ToldScene } from './fitted-together';
 

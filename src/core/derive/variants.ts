@@ -3,7 +3,7 @@ import { composed, findUnion, moved, pieceBounds, type Affine, type Bounds } fro
 import type { Job, StandOff } from '../job';
 import type { Outline, Shape } from '../outline';
 import { SIDES, type Side } from '../space';
-import type { Derived } from './derive';
+import type { Derived } from './derived';
 import { outlinesLeaving } from './drawing';
 import { measureEachOfShapes } from './figures';
 import type { FittedView } from './fits';
