@@ -8,6 +8,9 @@ import { solveAll, solveRelations } from './solve-relations';
 /** What is missed by less was not hit by chance: people do not point so well. mm */
 const NOTHING_NEW = 1e-7;
 
+/** Of more relations what contradicts those near by is found without solving all of it. */
+const MUCH = 24;
+
 export type Verdict =
   | { readonly kind: 'holds' }
   /** The relation is about something that is gone, or that nothing of the kind can be said about. */
@@ -33,10 +36,11 @@ export function judgeRelation(
     const near = groupOf(relation, others, about.outlines);
     return solveRelations(near.outlines, [...near.relations, relation], planes).holds;
   };
-  if (!holds([])) return { kind: 'contradicts', others: [] };
-  // What contradicts what is near is found without solving all of it.
+  const isMuch = about.relations.length > MUCH;
+  if (!isMuch && holds(about.relations)) return { kind: 'holds' };
+  if (!holds([])) return isMuch && holds(about.relations) ? { kind: 'holds' } : { kind: 'contradicts', others: [] };
   const near = listNearer(relation, about.relations).find((some) => !holds(some));
-  if (!near && holds(about.relations)) return { kind: 'holds' };
+  if (isMuch && !near && holds(about.relations)) return { kind: 'holds' };
   const fighting = new Set(fightingAmong(near ?? about.relations, [], holds, false));
   return { kind: 'contradicts', others: about.relations.filter((other) => fighting.has(other)).map(({ id }) => id) };
 }

@@ -21,6 +21,7 @@ export function HeldRow({ relating, relation }: { relating: Relating; relation: 
   const [refusal, setRefusal] = useState<string>();
   const mark = markForRelation(relation, units);
   const others = otherViewsOf(relating, relation.on);
+  const says = others.length > 0 ? `${mark}, with ${others.join(' and ')}` : mark;
   const change = (value: number) => {
     const wanted = { ...relation, value };
     void saying.say(
@@ -39,9 +40,9 @@ export function HeldRow({ relating, relation }: { relating: Relating; relation: 
         <Pressable
           style={{ flex: 1, minHeight: 34, justifyContent: 'center' }}
           accessibilityRole="button"
-          accessibilityLabel={`Show what is ${mark}`}
+          accessibilityLabel={`Show what is ${says}`}
           onPress={() => session.setTool({ name: 'relate', state: { on: relation.on } })}>
-          <Words style={{ fontSize: 14 }}>{others.length > 0 ? `${mark}, with ${others.join(' and ')}` : mark}</Words>
+          <Words style={{ fontSize: 14 }}>{says}</Words>
         </Pressable>
         {hasValue(relation.kind) ? (
           <RoundButton icon="pencil" name={`Change ${mark}`} size={34} onPress={() => setChanging(!changing)} />
