@@ -28,6 +28,22 @@ interface Asked {
   hear(signal: AbortSignal): Promise<(told: ToldOfJob) => ToldOfJob>;
 }
 
+interface Asking<T> {
+  readonly of: object;
+  there(signal: AbortSignal): Promise<T | undefined>;
+  here(): T;
+  keep(told: ToldOfJob, answer: T): ToldOfJob;
+}
+
+/** Where there is nobody to ask it is done here, late but right. */
+const askedOf = <T>({ of, there, here, keep }: Asking<T>): Asked => ({
+  of,
+  async hear(signal) {
+    const answer = await there(signal).catch(() => undefined);
+    return (told) => keep(told, answer ?? here());
+  },
+});
+
 /** Has what is pending in a job judged, one question after the other; views that share evidence ask one. Where what is asked is changed meanwhile that is another question, and the one before is given up. */
 export class PendingFits {
   /** What is known of a job. */
@@ -62,28 +78,21 @@ export class PendingFits {
 
   private ofView({ source: view, sheet, question }: FittedView, job: Job): Asked {
     const owner = job.views.find(({ id }) => id === view.shares) ?? view;
-    return {
+    return askedOf({
       of: question,
-      hear: async (signal) => {
-        // Where there is nobody to ask it is done here, late but right.
-        const answer =
-          (await this.judge.view({ view, sheet, owner }, signal).catch(() => undefined)) ??
-          (signal.aborted ? undefined : toldOf(fitOf(view, sheet, owner)));
-        return (told) => (answer ? { ...told, questions: new Map([...told.questions, [question, answer]]) } : told);
-      },
-    };
+      there: (signal) => this.judge.view({ view, sheet, owner }, signal),
+      here: () => toldOf(fitOf(view, sheet, owner)),
+      keep: (told, answer) => ({ ...told, questions: new Map([...told.questions, [question, answer]]) }),
+    });
   }
 
   private ofScene(scene: Scene): Asked {
-    return {
+    return askedOf({
       of: scene,
-      hear: async (signal) => {
-        const answer =
-          (await this.judge.together(scene, signal).catch(() => undefined)) ??
-          (signal.aborted ? undefined : toldOfScene(scene));
-        return (told) => (answer ? { ...told, scenes: new Map([...told.scenes, [scene, answer]]) } : told);
-      },
-    };
+      there: (signal) => this.judge.together(scene, signal),
+      here: () => toldOfScene(scene),
+      keep: (told, answer) => ({ ...told, scenes: new Map([...told.scenes, [scene, answer]]) }),
+    });
   }
 
   private async hear({ of, hear }: Asked): Promise<void> {

@@ -251,11 +251,14 @@ function adjustmentFrom(input: Known, judged: Judged, verdict: Judgement, bent: 
       input,
       adjusted,
       model.mapAt(adjusted.values, atHeight(values[count]!)),
-      bent ? 'not-flat' : diagnosis.isConsistent === false ? 'evidence-disagrees' : undefined,
+      doubtIn(adjusted, bent),
     ),
     verdict,
   };
 }
+
+const doubtIn = ({ diagnosis }: AdjustedView, bent: boolean) =>
+  bent ? 'not-flat' : diagnosis.isConsistent === false ? 'evidence-disagrees' : undefined;
 
 /** How the numbers of a judgement, the height and these places hang together, in each way in which the picture can have been taken; places on the sheet. */
 const mixedAround = (judged: Judged, points: Points, names: readonly string[]): Mixed =>

@@ -213,7 +213,7 @@ function arrangedOf(job: Job, seeing: Seeing, together: Together): Arranged {
     suspectsKept: told.fit?.suspectsKept ?? false,
     scene: all.scene,
     isDoubted: all.scene !== undefined && !all.isPending && isDoubted(all.fit),
-    asked: [joined, all].flatMap(({ scene }) => scene ?? []),
+    asked: [...new Set([joined, all])].flatMap(({ scene }) => scene ?? []),
     told: () => toldBy([joined, all]),
     pending: [...new Set([joined, all])].flatMap(({ scene, isPending }) => (scene && isPending ? [scene] : [])),
   };

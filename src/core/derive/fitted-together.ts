@@ -43,7 +43,7 @@ interface Question {
 }
 
 /**
- * Fits views together; each set of views, by a name, remembers its last question and the last fit that was judged to the end. Features and views are compared by identity, so that a name or a look changes nothing. `most`: so many pieces and ties may be adjusted;
+ * Fits views together; each set of views, by a name, remembers its last question and the last fit that there was. Features and views are compared by identity, so that a name or a look changes nothing. `most`: so many pieces and ties may be adjusted;
  * where that is not enough the fit is pending until it is told what it came to elsewhere.
  */
 export function createFittingTogether(most: number) {

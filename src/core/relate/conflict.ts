@@ -1,12 +1,9 @@
 import type { Relatable } from './relatable';
 import { listGroups, type Group } from './groups';
-import { findLive, missesOf } from './live';
+import { findLive, saysNothing } from './live';
 import type { RelatingPlanes } from './plane';
 import type { Relation } from './relation';
 import { solveAll, solveRelations } from './solve-relations';
-
-/** What is missed by less was not hit by chance: people do not point so well. mm */
-const NOTHING_NEW = 1e-7;
 
 /** Of more relations what contradicts those near by is found without solving all of it. */
 const MUCH = 24;
@@ -86,11 +83,7 @@ export function follows(
   const about = groupOf(relation, held, outlines);
   const solved = solveAll(about.outlines, about.relations, planes);
   const live = findLive(relation, solved.known, planes);
-  if (!live || !solved.holds) return false;
-  return missesOf(
-    live,
-    live.blocks.map((id) => solved.solution.values.get(id)!),
-  ).every((miss) => Math.abs(miss) < NOTHING_NEW);
+  return live !== undefined && solved.holds && saysNothing(live, solved.solution.values);
 }
 
 /** What has to do with a relation: the outlines that it would tie together, and what holds among them. */

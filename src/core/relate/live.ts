@@ -65,6 +65,20 @@ export function missesOf(
   );
 }
 
+/** The same where its blocks are looked up by name. */
+export const missesAt = (live: LiveRelation, values: ReadonlyMap<string, readonly number[]>): readonly number[] =>
+  missesOf(
+    live,
+    live.blocks.map((id) => values.get(id)!),
+  );
+
+/** What is missed by less was not hit by chance: people do not point so well. mm */
+const NOTHING_NEW = 1e-7;
+
+/** Whether a relation is true where others hold, so that saying it says nothing new. */
+export const saysNothing = (live: LiveRelation, values: ReadonlyMap<string, readonly number[]>): boolean =>
+  missesAt(live, values).every((miss) => Math.abs(miss) < NOTHING_NEW);
+
 export function conditionOf(live: LiveRelation): Condition {
   return {
     group: live.relation.id,

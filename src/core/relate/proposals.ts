@@ -11,7 +11,7 @@ import {
 } from './candidates';
 import { blocksOf, findElement } from './element';
 import { listGroups } from './groups';
-import { findLive, missesOf, type LiveRelation } from './live';
+import { findLive, missesAt, type LiveRelation } from './live';
 import { heldStill, type RelatingPlanes } from './plane';
 import type { Relatable } from './relatable';
 import type { Relation, RelationEnd, RelationKind } from './relation';
@@ -162,10 +162,7 @@ function missesWithin(
   const misses = (at: readonly number[]) => {
     let next = 0;
     const own = new Map(blocks.map((id) => [id, at.slice(next, (next += values.get(id)!.length))] as const));
-    return missesOf(
-      live,
-      live.blocks.map((id) => own.get(id)!),
-    );
+    return missesAt(live, own);
   };
   const now = columns.map((column) => x[column]!);
   const covariance = propagateMany(misses, now, matrix.selection(columns, columns));

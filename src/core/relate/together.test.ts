@@ -1,5 +1,7 @@
 /** What of much that is wanted can be said together, and what a thing fights among much that holds. */
 import fc from 'fast-check';
+import { SingularValueDecomposition } from 'ml-matrix';
+import { freeMatrix, linearize } from '../adjust';
 import { createRandom } from '../calibrate/simulation';
 import type { Vec } from '../geometry';
 import type { Chain } from '../outline';
@@ -123,6 +125,19 @@ it('of all that is proposed of eight boxes as many are taken as there are freedo
   expect(taken.length).toBeLessThan(wanted.length);
   const solved = solveAll(outlines, taken, planes);
   expect(solved.holds).toBe(true);
+  // The library's singular values say so too: they bind all that is wanted binds, and each binds more than those before it.
+  const rankOf = (bound: typeof solved, some: readonly Relation[]) => {
+    const ids = new Set(some.map(({ id }) => id));
+    const { problem, solution } = bound;
+    const conditions = problem.conditions.filter(({ exact, group }) => exact && ids.has(group));
+    const slopes = linearize({ ...problem, conditions }, solution.layout, solution.values);
+    const { diagonal } = new SingularValueDecomposition(freeMatrix(slopes, solution.layout), { autoTranspose: true });
+    // Slopes are differences: what vanishes does so to a millionth.
+    return diagonal.filter((value) => value > 1e-6 * diagonal[0]!).length;
+  };
+  expect(rankOf(solveAll(outlines, wanted, planes), wanted)).toBe(rankOf(solved, taken));
+  for (let i = 1; i < taken.length; i++)
+    expect(rankOf(solved, taken.slice(0, i + 1))).toBeGreaterThan(rankOf(solved, taken.slice(0, i)));
   for (const relation of wanted) expect(missOf(relation, taken, outlines)).toBeLessThan(1e-6);
   expect(listProposals(outlines, taken, planes)).toEqual([]);
 });

@@ -1,7 +1,7 @@
 import { freeMatrix, linearize, type Condition } from '../adjust';
 import { follows, judgeRelation } from './conflict';
 import { listGroups } from './groups';
-import { missesOf } from './live';
+import { saysNothing } from './live';
 import type { RelatingPlanes } from './plane';
 import type { Relatable } from './relatable';
 import type { Relation } from './relation';
@@ -9,8 +9,6 @@ import { solveAll, type Solved } from './solve-relations';
 
 /** An equation says something of its own where so much of it is left beside those before it, as a share. */
 const OWN = 1e-6;
-/** What is missed by less was not hit by chance: people do not point so well. mm */
-const NOTHING_NEW = 1e-7;
 
 /**
  * Of relations that are wanted beside those that hold what can hold together, without those that say nothing new, in the order in which they are wanted. Where all of them can hold that is found at once, group by group; else
@@ -48,14 +46,7 @@ function takenAtOnce(
   if (!again.holds) return undefined;
   // What only seemed to follow where all of it holds says something of its own after all.
   const more = new Set(
-    whole.live
-      .filter((live) =>
-        missesOf(
-          live,
-          live.blocks.map((id) => again.solution.values.get(id)!),
-        ).some((miss) => Math.abs(miss) >= NOTHING_NEW),
-      )
-      .map(({ relation }) => relation),
+    whole.live.filter((live) => !saysNothing(live, again.solution.values)).map(({ relation }) => relation),
   );
   return wanted.filter((relation) => says.has(relation) || more.has(relation));
 }

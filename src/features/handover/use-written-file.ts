@@ -27,14 +27,13 @@ export function useWrittenFile(
   const job = useJob((state) => state.job);
   const derived = useJob((state) => state.derived);
   const plane = fitted?.view.plane;
-  const drawing = useMemo(
-    () => (plane ? drawingOf(job, derived, { plane, only }) : undefined),
-    [job, derived, plane, only],
-  );
-  const meantEnds = useMemo(
-    () => (plane ? countMeantEnds(job, derived, { plane, only }) : 0),
-    [job, derived, plane, only],
-  );
+  const { drawing, meantEnds } = useMemo(() => {
+    const choice = plane && { plane, only };
+    return {
+      drawing: choice ? drawingOf(job, derived, choice) : undefined,
+      meantEnds: choice ? countMeantEnds(job, derived, choice) : 0,
+    };
+  }, [job, derived, plane, only]);
   const [made, setMade] = useState<{ readonly of: unknown; readonly written: WrittenFile }>();
   // What a file is made of; a new one makes what was written for the old one stale by itself.
   const of = useMemo(() => ({ drawing, format, unit, meantEnds }), [drawing, format, unit, meantEnds]);

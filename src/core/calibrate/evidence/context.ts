@@ -2,7 +2,7 @@ import { slopesByDifferences, type Block, type Condition, type LinearCondition }
 import type { Vec } from '../../geometry';
 import { placeWithSlopes, type MapSlopes, type SlopedPlace } from '../map-slopes';
 import type { MapModel } from '../models';
-import { isInFront, toPlane, type SheetMap } from '../sheet-map';
+import { isInFront, toPlane } from '../sheet-map';
 import { heightOf, type SheetPoint } from './evidence';
 import { pointFrame, type PointFrame } from './point-frame';
 
@@ -73,11 +73,7 @@ export function onPlane(
     exact,
     origin: 'stated',
     blocks: [...parts, ...names.map(pointBlock), ...lifts, ...blocks],
-    residuals: (values) =>
-      residuals(
-        seenAt(values).map(({ at, sheet }) => placeAt(at.map, sheet)),
-        ownAmong(values),
-      ),
+    residuals: (values) => residuals(seenAt(values).map(placeSeen), ownAmong(values)),
     linearize(values) {
       const seen = seenAt(values);
       const places = seen.map(({ at, sheet }) => placeWithSlopes(at, sheet));
@@ -91,9 +87,8 @@ export function onPlane(
   };
 }
 
-function placeAt(map: SheetMap, sheet: Vec): Vec {
-  return isInFront(map, sheet) ? toPlane(map, sheet) : NOWHERE;
-}
+const placeSeen = ({ at: { map }, sheet }: { readonly at: MapSlopes; readonly sheet: Vec }): Vec =>
+  isInFront(map, sheet) ? toPlane(map, sheet) : NOWHERE;
 
 /** Residuals with slopes found by differences. */
 function differenced(residuals: NonNullable<PlaneCondition['residuals']>): NonNullable<PlaneCondition['linearize']> {

@@ -25,6 +25,7 @@ import { Words } from '@/ui/text';
 import { UnderButton } from '../under-button';
 import { refusalInWords } from './refusal';
 import { elsewhereOf, findApart, listSayable, newRelation, otherViewsOf, type Relating } from './relate-actions';
+import { SayingWorking } from './saying-working';
 import { useSaying } from './use-saying';
 import { isAngular, ValueField } from './value-field';
 
@@ -115,11 +116,7 @@ const ChosenHead = ({ relating, chosen, others, isBusy }: ChosenProps & { readon
     <Words style={{ fontWeight: '700' }}>
       {`${chosen.length} ${chosen.length === 1 ? 'thing' : 'things'} chosen${whereInWords(elsewhereOf(relating, chosen).length, chosen.length, others)}`}
     </Words>
-    {isBusy ? (
-      <Words quiet testID="saying-working">
-        Finding out whether it can hold …
-      </Words>
-    ) : null}
+    <SayingWorking isWorking={isBusy} />
   </>
 );
 

@@ -9,6 +9,7 @@ import { markForRelation } from '@/ui/relation-words';
 import { Words } from '@/ui/text';
 import { refusalInWords } from './refusal';
 import { otherViewsOf, type Relating } from './relate-actions';
+import { SayingWorking } from './saying-working';
 import { useSaying } from './use-saying';
 import { ValueField } from './value-field';
 
@@ -55,6 +56,7 @@ export function HeldRow({ relating, relation }: { relating: Relating; relation: 
         />
       </View>
       {changing ? <ValueField kind={relation.kind} units={units} onSaid={change} testID="held-value" /> : null}
+      <SayingWorking isWorking={saying.isWorking} />
       {refusal ? <Words testID="change-refused">{refusal}</Words> : null}
     </View>
   );

@@ -24,7 +24,7 @@ const THINGS: Partial<Record<RelationKind, readonly [one: string, several: strin
 export function ProposalsCard({ relating, only }: { relating: Relating; only?: string | undefined }) {
   const { jobs } = useDesk();
   const { fitted } = relating;
-  const { value, isWorking: isSeeking } = useProposed(relating, only);
+  const { value, isWorking: isSeeking, isStopped, again } = useProposed(relating, only);
   const saying = useSaying();
   const isBusy = isSeeking || saying.isWorking;
   const { open = [], kept = 0, moves = [] } = value ?? {};
@@ -34,6 +34,7 @@ export function ProposalsCard({ relating, only }: { relating: Relating; only?: s
       some.map(({ kind, on }) => newRelation(relating, kind, on)),
       fitted.view.plane,
     );
+  if (only === undefined && isStopped) return <Stopped onAgain={again} />;
   if (only === undefined && isSeeking && isMuch(relating.job) && kinds.length === 0) return <Seeking />;
   if (only === undefined ? open.length + kept === 0 : open.length === 0) return null;
   const run = jobs.getState().run;
@@ -88,6 +89,17 @@ const Seeking = () => (
     <Words quiet testID="proposals-seeking">
       Looking for what may be meant …
     </Words>
+  </Card>
+);
+
+const Stopped = ({ onAgain }: { onAgain: () => void }) => (
+  <Card>
+    <Words testID="proposals-stopped">
+      To find what may be meant took more than this device has. Nothing was changed.
+    </Words>
+    <Button compact mode="outlined" style={{ alignSelf: 'flex-start' }} onPress={onAgain}>
+      Look again
+    </Button>
   </Card>
 );
 
