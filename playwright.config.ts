@@ -4,7 +4,7 @@ const PORT = 8717;
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
 /** Where it matters how many pixels a point of the screen has. Without a graphics card every one of them costs time. */
-const FINE = /(hands|free-part|whole-task|levels)\.spec\.ts/;
+const FINE = /(hands|free-part|whole-task)\.spec\.ts/;
 
 /**
  * What the browser leaves out. The last list of these counts, so Playwright's own is in it, as far as this browser knows it. The first two are pages of its own for an

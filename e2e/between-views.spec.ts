@@ -30,7 +30,7 @@ async function chooseIn(desk: Desk, view: string, ...at: Px[]): Promise<void> {
   await desk.openCards();
 }
 
-test('edges of two views are put at one height, which their views show, and are so in the file', async ({
+test('edges of two views are put at one height, which their views show, and are so in the file @wide', async ({
   desk,
   page,
 }) => {

@@ -62,7 +62,7 @@ const pairs = Object.keys(kinds).flatMap((a, i) =>
 );
 
 /** Crossings of both pieces as chains of short chords: how many there are, where they are clear. */
-function crossingsOfChords(a: Piece, b: Piece, count = 500): readonly Vec[] {
+function crossingsOfChords(a: Piece, b: Piece, count = 250): readonly Vec[] {
   const chords = (piece: Piece) =>
     Array.from({ length: count }, (_, i): Piece => ({
       kind: 'line',
