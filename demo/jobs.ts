@@ -7,6 +7,7 @@ import { known, length, pointed, sheetOf, withEvidence, write, type Px } from '.
 import { writeCards } from './cards';
 import { benchJob } from './jobs-bench';
 import { drawnJobs } from './jobs-drawn';
+import { glasshouseJob } from './jobs-glasshouse';
 import { orchardJob } from './jobs-orchard';
 import { trowelJob } from './jobs-trowel';
 import type { truthOf, truthOfNestBox } from './truth';
@@ -207,6 +208,7 @@ for (const [name, job] of drawnJobs({
 
 write('bench-views', benchJob(made));
 write('trowel', trowelJob(made));
+write('glasshouse', glasshouseJob(made));
 write('orchard', orchardJob(made));
 
 /** Nothing in it yet: files of every kind stand ready to be brought in. */

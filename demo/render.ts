@@ -1,7 +1,7 @@
 /** Renders the demo scenes: the pictures into public/demo, the truth beside them into demo/truth. Run: npm run pictures (--truth writes the truth alone) */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { encodePhoto, encodePicture, encodeScan } from './generator/picture-file';
-import { render, type Scene } from './generator/render';
+import { render, type Picture, type Scene } from './generator/render';
 import { encodeDxf } from './generator/dxf-file';
 import { encodePdf } from './generator/pdf-file';
 import { byHand, scan, strokesOf, type Drawing } from './generator/scan';
@@ -22,6 +22,7 @@ import { nestBox } from './scenes/nest-box';
 import { slanted } from './scenes/slanted';
 import { hanger, shedPlan } from './scenes/drawn';
 import { glasshousePlan } from './scenes/glasshouse';
+import { glasshouseBack, glasshouseRight, glasshouseSides } from './scenes/glasshouse-elevations';
 import { ORCHARD, paintAerial } from './scenes/orchard';
 import { trowelViews } from './scenes/trowel';
 import { truthOf, truthOfDrawn, truthOfNestBox } from './truth';
@@ -125,10 +126,12 @@ put('orchard.jpg', () => {
   paintAerial(picture, 0, height);
   return encodePicture(picture, 85);
 });
-for (const drawing of [shedPlan, hanger, glasshousePlan])
+for (const drawing of [shedPlan, hanger, glasshousePlan, glasshouseSides])
   put(`${drawing.name}.jpg`, () => encodeScan(scan(drawing), drawing.dpi, 85));
 if (isWanted(shedPlan) || isWanted(hanger))
   writeFileSync('demo/truth/drawn.json', `${JSON.stringify(truthOfDrawn(), null, 1)}\n`);
+put(`${glasshouseBack.name}.jpg`, () => encodeScan(scan(glasshouseBack, wrappingPaper), glasshouseBack.dpi, 80));
+put(`${glasshouseRight.name}.jpg`, () => encodeScan(seenFromBehind(scan(glasshouseRight)), glasshouseRight.dpi, 85));
 put('bench-views.jpg', () => encodeScan(scan(benchViews), benchViews.dpi, 82));
 put('trowel.jpg', () => encodeScan(scan(trowelViews), trowelViews.dpi, 85));
 for (const scene of canScenes) put(`${scene.name}.jpg`, () => photo(scene, 7, '2026:05:16 16:02:00'));
@@ -136,6 +139,15 @@ if (isWanted({ name: 'stones' }))
   writeFileSync('demo/truth/stones.json', `${JSON.stringify(truthOfStones(), null, 1)}\n`);
 if (isWanted({ name: 'shed-sketch' }))
   writeFileSync('demo/truth/shed.json', `${JSON.stringify({ ...SHED }, null, 1)}\n`);
+
+/** A picture with its left at its right. */
+function seenFromBehind({ width, height, data }: Picture): Picture {
+  const turned = new Uint8Array(data.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      turned.set(data.subarray(4 * (y * width + x), 4 * (y * width + x + 1)), 4 * (y * width + width - 1 - x));
+  return { width, height, data: turned };
+}
 
 /** Where the surveyed terrace and posts are seen on the sketch of the stones, and where they are on the survey, mm. */
 function truthOfStones() {

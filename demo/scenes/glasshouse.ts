@@ -7,11 +7,17 @@ export const GLASSHOUSE = {
   width: 3200,
   wall: 215,
   gutter: 180,
-  door: { from: 1150, width: 900 },
+  door: { from: 1150, width: 900, height: 1950 },
+  /** A hatch in the other gable, nearer the front. */
+  hatch: { from: 420, width: 700, height: 900 },
+  /** How high the low wall, the gutter and the ridge are. */
+  low: 600,
+  eaves: 1600,
+  ridge: 2750,
 } as const;
 
-const { length, width, wall, gutter, door } = GLASSHOUSE;
-const around = (left: number, low: number, right: number, high: number): Line[] => {
+const { length, width, wall, gutter, door, hatch } = GLASSHOUSE;
+export const around = (left: number, low: number, right: number, high: number): Line[] => {
   const corners: readonly Point[] = [
     [left, low],
     [right, low],
@@ -45,6 +51,10 @@ export const glasshousePlan: Drawing = {
       [0, door.from + door.width],
       [wall, door.from + door.width],
     ],
+    ...[hatch.from, hatch.from + hatch.width].map((deep): Line => [
+      [length - wall, deep],
+      [length, deep],
+    ]),
   ],
   circles: [],
   dimensions: [

@@ -36,7 +36,8 @@ export class Desk {
       | 'can'
       | 'bench-views'
       | 'trowel'
-      | 'orchard',
+      | 'orchard'
+      | 'glasshouse',
   ): Promise<void> {
     await this.page.goto('/');
     await this.page.getByTestId(`demo-${name}`).click();

@@ -269,6 +269,22 @@ it('a job that is opened lies level from the first moment on', () => {
   expect(b[0]).toBeGreaterThan(a[0]);
 });
 
+it('a layer that lies at a height is drawn on in plans, and laid down where heights themselves are seen', () => {
+  const made = benchOf(() => 0, []);
+  const height = made.features.find(({ along }) => along === 'up')!;
+  const level = { id: 'loft', name: 'Loft', color: 'plum', show: true, lock: false, liesAt: height.id } as const;
+  const session = sessionOver({ ...made, layers: [...made.layers, level] });
+  const drawnOn = () => session.findContext()!.layer;
+  session.chooseView('plan');
+  session.setLayer('loft');
+  session.chooseView('plan');
+  expect(drawnOn()).toBe('loft');
+  session.chooseView('front');
+  expect(drawnOn()).toBe(made.layers[0]!.id);
+  session.chooseView('plan');
+  expect(drawnOn()).toBe(made.layers[0]!.id);
+});
+
 /** Where something is that is neither a number, a word nor made of such. */
 function listUnplain(value: unknown, at = ''): string[] {
   if (typeof value === 'function' || typeof value === 'symbol') return [at];

@@ -12,7 +12,7 @@ import { findElsewhere, fittedIn } from './ground';
 import { boundsOf, boxOnBench, layingOf, squaredUp, turned } from './laying';
 import type { LookScene } from './look';
 import { seekIn, type Sought } from './seeking';
-import { startState, type Catch, type Notice, type SessionState } from './session-state';
+import { layerIn, startState, type Catch, type Notice, type SessionState } from './session-state';
 import { Framing } from './framing';
 import {
   canBeShown,
@@ -81,9 +81,10 @@ export class Session {
 
   chooseView(id: string): void {
     this.setAwaited();
-    this.set({ viewId: id, elsewhere: undefined, aim: undefined, patch: undefined, folding: undefined });
+    const { tool: before, layer } = this.getState();
+    const gone = { elsewhere: undefined, aim: undefined, patch: undefined, folding: undefined };
+    this.set({ viewId: id, layer: layerIn(this.jobs.getState().job, id, layer), ...gone });
     this.layAgain();
-    const { tool: before } = this.getState();
     const tool = toolOf(before).goesAlong ? before : startTool(before.name);
     this.setTool(this.refusalFor(tool) ? startTool('select') : tool);
     this.framing.showAll();

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import type { Measured } from '../adjust';
 import { OWN_PLANE, toPlane } from '../calibrate';
 import { createRandom } from '../calibrate/simulation';
-import { DIRECTIONS, showsAlong, type Vec3 } from '../space';
+import { DIRECTIONS, showsAlong, type Side, type Vec3 } from '../space';
 import {
   fitScene,
   isOpen,
@@ -178,6 +178,51 @@ it('a place that shows something else than was said is named as a tie', () => {
   expect(fit.value.suspects).toEqual(['tie:p4@front']);
   const { value, sigma: said } = known(fit.value.distance('p4', 'p1'));
   expect(Math.abs(value - spanOf(world.thing, 'p4', 'p1'))).toBeLessThan(3 * said);
+});
+
+const OPPOSITE: Readonly<Record<Side, Side>> = {
+  front: 'back',
+  back: 'front',
+  left: 'right',
+  right: 'left',
+  top: 'bottom',
+  bottom: 'top',
+};
+
+/** Views of a thing of five points, of which one is said to be seen from the side opposite to its own. */
+function turnedRoundIn(sides: readonly Side[], seed: number) {
+  const random = createRandom(seed);
+  const world = sized(randomWorld(random, 5, sides), [0, 2]);
+  const scene = sceneOf(world, random);
+  const bad = scene.views[Math.floor(random.uniform() * sides.length)]!;
+  const views = scene.views.map((view) => (view === bad ? { ...view, side: OPPOSITE[view.side] } : view));
+  return { world, bad: bad.id, fit: fitScene({ ...scene, views }) };
+}
+const seenIn = (group: string) => group.split('@')[1];
+
+it('of five views one that shows another side than was said is left out whole, and the others are as sure as without it', () => {
+  const found = Array.from({ length: 9 }, (_, i) => {
+    const { world, bad, fit } = turnedRoundIn(['front', 'back', 'left', 'right', 'top'], i + 1);
+    if (!fit.ok || fit.value.suspectsKept) return 'open';
+    const { suspects, distance } = fit.value;
+    expect(suspects.map(seenIn)).toEqual(suspects.map(() => bad));
+    const { value, sigma } = known(distance('p0', 'p1'));
+    expect(Math.abs(value - spanOf(world.thing, 'p0', 'p1'))).toBeLessThan(4 * sigma);
+    return suspects.length === Object.keys(world.thing).length ? 'whole' : 'part';
+  });
+  expect(found.filter((which) => which === 'whole').length).toBeGreaterThanOrEqual(5);
+});
+
+it('of three views any of which may be the one, no innocent one is left out whole', () => {
+  const open = Array.from({ length: 6 }, (_, i) => {
+    const { world, bad, fit } = turnedRoundIn(['front', 'right', 'top'], i + 1);
+    const { suspects, suspectsKept } = fit.ok ? fit.value : { suspects: [], suspectsKept: true };
+    const seenOdd = (id: string) => suspects.filter((group) => seenIn(group) === id).length;
+    const whole = world.drawn.filter(({ id }) => !suspectsKept && seenOdd(id) === Object.keys(world.thing).length);
+    expect(whole.filter(({ id }) => id !== bad)).toEqual([]);
+    return suspectsKept;
+  });
+  expect(open).toContain(true);
 });
 
 it('two drawings that each state a width count by their weights (weighted mean of two measured lengths, as in any text on adjustment)', () => {

@@ -73,7 +73,7 @@ export function fitScene(given: Scene, allowance?: Allowance): Result<SceneFit> 
   const begun = beginViews(given.views, allowance);
   const scene = sceneAsBegun(given, begun);
   const freed = new Set(begun.flatMap((view) => view.freed));
-  const judged = judgeScene(scene, startOfScene(scene, begun), freed, allowance);
+  const judged = judgeScene(scene, (some) => startOfScene(some, begun), freed, allowance);
   return judged ? done(readFit(scene, begun, judged)) : refused('evidence-contradicts');
 }
 

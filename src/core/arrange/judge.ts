@@ -9,7 +9,7 @@ import {
   type OpenCovariance,
 } from '../adjust';
 import { allowanceOf, assumptionOf, CRITICAL, spend, type Allowance } from '../calibrate';
-import { modelOf, NO_DOUBT, problemOfScene, type Belief, type SceneStart } from './problem';
+import { listTies, modelOf, NO_DOUBT, problemOfScene, type Belief, type SceneStart } from './problem';
 import { isFeature, partBlock, type Scene, type SceneView } from './scene';
 
 /** A scene adjusted under a belief. */
@@ -31,7 +31,7 @@ export interface JudgedScene extends AdjustedScene {
   /** Groups that do not belong with the others; in the fit where nothing tells which of them is wrong. */
   readonly suspects: readonly string[];
   readonly suspectsKept: boolean;
-  /** Of what was left out, how it stood while all took part. */
+  /** Of what was left out, how it stood while all took part; nothing is known of that where all together came to no end. */
   readonly leftOut: readonly GroupDiagnosis[];
 }
 
@@ -52,28 +52,63 @@ interface Judging {
 }
 
 /**
- * Adjusts a scene and finds what does not belong, by what each explanation leaves unexplained: a piece, a tie, or what was taken for granted of a picture, one after the other, each adjusted anew. Undefined where no
- * adjustment comes to an end or exact equations contradict each other. Where the allowance runs out it is as all pieces leave it, or undefined where it does not suffice for that.
+ * Adjusts a scene and finds what does not belong, by what each explanation leaves unexplained: a piece, a tie, or what was taken for granted of a picture, one after the other, each adjusted anew; or all that one view shows, which may be said to be seen from another side than it is. Undefined where no
+ * adjustment comes to an end or exact equations contradict each other, whichever view is left away. Where the allowance runs out it is as all pieces leave it, or undefined where it does not suffice for that.
  */
 export function judgeScene(
   scene: Scene,
-  start: SceneStart,
+  startOf: (scene: Scene) => SceneStart,
   freed: ReadonlySet<string>,
   allowance: Allowance = allowanceOf(Infinity),
 ): JudgedScene | undefined {
   const judging = { scene, allowance };
+  const start = startOf(scene);
   const first =
     tell(judging, { ...NO_DOUBT, freed }, start) ?? (freed.size > 0 ? tell(judging, NO_DOUBT, start) : undefined);
-  if (!first) return undefined;
+  const withoutViews = () => listWithoutOne(judging, freed, startOf);
+  if (!first) return leavingOut(onlyOne(withoutViews(), Infinity));
   let best = first;
   for (let round = 0; round < MOST_ROUNDS && worstOf(best) >= CRITICAL; round++) {
     const next = cheapest(listNext(judging, best));
     if (!next || next.cost >= best.cost) break;
     best = next;
   }
-  const named = namedOf(judging, best, first);
+  // Much that does not belong may be one view that does not.
+  const whole = best.belief.aside.size > 1 ? onlyOne(withoutViews(), best.cost) : undefined;
+  const named = leavingOut(whole, first) ?? namedOf(judging, best, first);
   return allowance.isSpent ? { ...first, suspects: [], suspectsKept: false, leftOut: [] } : named;
 }
+
+/** All but one view, for each that shows anything and without which the rest agrees. */
+function listWithoutOne(
+  judging: Judging,
+  freed: ReadonlySet<string>,
+  startOf: (scene: Scene) => SceneStart,
+): readonly Told[] {
+  const { scene } = judging;
+  return scene.views.flatMap((view) => {
+    const aside = new Set(listTies(view, scene.features).map(({ group }) => group));
+    const features = scene.features.map(({ seen, ...rest }) => ({
+      ...rest,
+      seen: seen.filter((its) => its.view !== view.id),
+    }));
+    const found = aside.size > 0 && tell(judging, { aside, freed }, startOf({ ...scene, features }));
+    return found && worstOf(found) < CRITICAL && found.diagnosis.isConsistent !== false ? [found] : [];
+  });
+}
+
+/** The one such story, where there is but one and it is as good as another that costs so much: of two views that disagree with each other nothing tells which is wrong. */
+const onlyOne = ([told, ...others]: readonly Told[], cost: number): Told | undefined =>
+  told && others.length === 0 && told.cost < cost + TIE ? told : undefined;
+
+/** What a view shows is named, and stays out. */
+const leavingOut = (told: Told | undefined, first?: Told): JudgedScene | undefined =>
+  told && {
+    ...told,
+    suspects: [...told.belief.aside],
+    suspectsKept: false,
+    leftOut: first?.diagnosis.groups.filter(({ group }) => told.belief.aside.has(group)) ?? [],
+  };
 
 const sizeOf = ({ normalized }: Diagnosis['groups'][number]) => Math.abs(normalized ?? 0);
 const worstOf = ({ diagnosis }: Told) => Math.max(0, ...diagnosis.groups.map(sizeOf));

@@ -18,6 +18,7 @@ export type Apart =
   | 'without-scale'
   | 'nothing-sized'
   | 'open'
+  | 'fits-none'
   | 'not-found'
   | 'pending';
 
@@ -274,7 +275,19 @@ function whyApart(fitted: FittedView, job: Job, { fit, views, isPending }: Fitti
   const found = readAdjustment(fit, fitted.source.id);
   if (found && 'open' in found && !isSized(views, job)) return { why: 'nothing-sized', open: found.open };
   if (found && 'open' in found) return { why: 'open', open: found.open };
-  return { why: found ? 'without-scale' : isPending ? 'pending' : 'not-found', open: [] };
+  if (found) return { why: 'without-scale', open: [] };
+  if (isPending) return { why: 'pending', open: [] };
+  return { why: fitsNone(fitted, job, fit) ? 'fits-none' : 'not-found', open: [] };
+}
+
+/** Whether nothing that a view shows belongs with what the others show. */
+function fitsNone(
+  { source: { id } }: FittedView,
+  { features }: Pick<Job, 'features'>,
+  { suspects }: SceneFit,
+): boolean {
+  const shown = features.filter(({ seen }) => seen.some(({ view }) => view === id));
+  return shown.every((feature) => suspects.includes(tieOf(feature.id, id)));
 }
 
 /** How a group stood in a fit, also where it was left out of it. */

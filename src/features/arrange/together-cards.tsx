@@ -44,6 +44,7 @@ function AllCard({ views }: { views: readonly JobView[] }) {
   const canJoin = useCanJoin();
   const able = views.filter(canJoin);
   const waiting = able.filter(({ joins }) => !joins);
+  const isWhole = [...arranged.apart.values()].every(({ why }) => why !== 'fits-none');
   const joinAll = () => {
     const [first, ...others] = waiting.map(({ id }) => setJoins(id, true)).reverse();
     if (first) jobs.getState().run(together([...others, first]));
@@ -57,7 +58,7 @@ function AllCard({ views }: { views: readonly JobView[] }) {
           {able.length < 2
             ? 'Two views that show the same line or place stand together. Point at it in both.'
             : waiting.length === 0
-              ? 'All that is known of these views is one fit.'
+              ? `All that is known of ${isWhole ? 'these' : 'the other'} views is one fit.`
               : `${able.length} views show what they share. Each stands by its own fit until it joins.`}
         </Words>
       )}

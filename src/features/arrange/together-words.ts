@@ -12,6 +12,8 @@ const APART: Readonly<Record<Apart, string>> = {
   'nothing-sized': 'Nothing says yet how large any of this is. Set the scale of one view under Fit.',
   open: 'What it shares does not tell how large it is: point at a second line, or one farther away.',
   pending: 'How it stands among the others is being worked out.',
+  'fits-none':
+    'What it shows fits none of the others, so it is left out. See whether it shows another side, or is mirrored, and what you pointed at in it.',
   'not-found': 'What is said of the views together cannot be true. Look at what does not belong.',
 };
 
@@ -69,5 +71,8 @@ export function oddOnes({ features, spans, views }: Job, arranged: Arranged, uni
       (feature) => `${nameOf(feature)} does not lie in ${name} where the others have it. Point at it again there.`,
     );
   });
-  return [...sizes, ...places];
+  const leftOut = views
+    .filter(({ id }) => arranged.apart.get(id)?.why === 'fits-none')
+    .map(({ name }) => `What ${name} shows fits none of the others: it is left out, and they are fitted without it.`);
+  return [...leftOut, ...sizes, ...places];
 }

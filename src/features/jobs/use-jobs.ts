@@ -138,6 +138,12 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     files: ['trowel.jpg'],
   },
   {
+    name: 'glasshouse',
+    title: 'Glasshouse: plan and four sides',
+    says: 'The back has no size of its own and takes it from the others; one side was scanned from behind, which is found. Together they stand around the plan.',
+    files: ['glasshouse-plan.jpg', 'glasshouse-sides.jpg', 'glasshouse-back.jpg', 'glasshouse-right.jpg'],
+  },
+  {
     name: 'orchard',
     title: 'Orchard: a glasshouse on its site',
     says: 'A plan set down along a garden wall. Its gutter hangs over what has to be kept clear: by how much is said, and it slides along the wall.',
