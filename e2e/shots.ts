@@ -178,11 +178,14 @@ test('the dark bench @wide', async ({ browser }, { config }) => {
 test('views together', async ({ desk, page }, { project }) => {
   const phone = project.name === 'phone';
   const shoot = shooter(page, project.name);
-  await desk.openDemo(phone ? 'trowel' : 'bench-views');
+  await desk.openDemo(phone ? 'glasshouse' : 'bench-views');
   await desk.step('arrange');
-  await desk.choose(phone ? 'panel-look-together' : 'panel-together');
+  await desk.choose('panel-together');
   if (!phone) return shoot('arrange');
-  await page.getByTestId('folded-look').locator('img').nth(1).waitFor();
+  await desk.openCards();
+  await page.getByTestId('turned-round-Right').getByTestId('turn-mirror').click({ timeout: 60_000 });
+  await desk.choose('panel-look-together');
+  await page.getByTestId('folded-look').locator('img').nth(4).waitFor({ timeout: 60_000 });
   await page.getByRole('radio', { name: 'From a corner' }).click();
   return shoot('fold');
 });
