@@ -208,8 +208,8 @@ for (const [name, job] of drawnJobs({
 
 write('bench-views', benchJob(made));
 write('trowel', trowelJob(made));
-write('glasshouse', glasshouseJob(made));
 write('orchard', orchardJob(made));
+write('glasshouse', glasshouseJob(made));
 
 /** Nothing in it yet: files of every kind stand ready to be brought in. */
 write('sources', { ...createJob('sources', 'Bring things in', made), tour: 'sources' });

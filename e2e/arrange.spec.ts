@@ -252,3 +252,75 @@ test('a view that is said to show the opposite side is found, and one tap puts a
   await expect(found).toHaveCount(0);
   await expect(page.getByTestId('together')).toHaveText('All that is known of these views is one fit.');
 });
+
+/** The sheet's three views with their sides said and each outline's box traced, and nothing said of what they share. */
+function tracedSheet(): Buffer {
+  const job = JSON.parse(readFileSync('public/demo/bench-views.json', 'utf8')) as Job;
+  const scan = readFileSync('public/demo/bench-views.jpg');
+  const { length: long, height, depth } = BENCH;
+  const back = depth + BENCH_PLACES.leansBack;
+  const traced = (id: string, plane: string, corners: readonly Px[]): Job['outlines'][number] => {
+    const nodes = corners.map((at, i) => ({
+      id: `${id}-${i}`,
+      place: { kind: 'pointed' as const, at, sigma: 0.6 },
+      smooth: false,
+    }));
+    return {
+      shape: 'chain',
+      id,
+      plane,
+      layer: 'outline',
+      closed: true,
+      nodes,
+      segments: nodes.map(() => ({ kind: 'line' as const })),
+    };
+  };
+  const outlines = [
+    traced('f', 'bench-front', [front(0, 0), front(long, 0), front(long, height), front(0, height)]),
+    traced('s', 'bench-side', [side(0, 0), side(depth, 0), side(back, height), side(0, BENCH.seat)]),
+    traced('t', 'bench-top', [above(0, 0), above(long, 0), above(long, depth), above(0, depth)]),
+  ];
+  const views = job.views.map(({ joins: _joins, ...view }) => view);
+  return Buffer.from(
+    writeBundle({
+      job: { ...job, views, outlines, features: [], spans: [] },
+      pictures: new Map([[sha256Hex(scan), scan]]),
+    }),
+  );
+}
+
+test('where what is drawn ends in several views is proposed as lines that they share, and taken by one tap', async ({
+  desk,
+  page,
+}) => {
+  await desk.openBundle(tracedSheet());
+  await desk.step('arrange');
+  await desk.choose('share-level');
+  await desk.openCards();
+  const card = page.getByTestId('lines-proposed');
+  await expect(card.getByTestId('proposed-Base line')).toContainText('Base line: the lowest in Front and Side');
+  await expect(card.getByTestId('proposed-Left end')).toContainText('Left end: the farthest left in Front and Top');
+  // The back leans out over the seat: what is farthest back is not the same in the side and from above.
+  await expect(card.getByTestId('proposed-Rear edge')).toContainText(
+    /It reaches 6\d\d(\.\d+)? mm in Side and 5\d\d(\.\d+)? mm in Top: is it the same\?/,
+  );
+  await expect(page.getByTestId('pencil-line')).toHaveCount(4);
+  await axe(page);
+  await card.getByTestId('take-lines').click();
+  await expect(page.getByTestId(/^feature-(Base line|Top|Left end|Right end)$/)).toHaveCount(4);
+  await expect(page.getByTestId('pencil-line')).toHaveCount(0);
+  await card.getByTestId('proposed-Front edge').getByTestId('take-line').click();
+  await expect(page.getByTestId('feature-Front edge')).toHaveCount(1);
+  await desk.choose('panel-together');
+  await desk.choose('join-all');
+  await expect(page.getByTestId('together')).toHaveText('All that is known of these views is one fit.');
+  // One step back is one step.
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await desk.choose('share-level');
+  await desk.openCards();
+  await expect(page.getByTestId('feature-Front edge')).toHaveCount(0);
+  await expect(page.getByTestId('feature-Base line')).toHaveCount(1);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByTestId(/^feature-/)).toHaveCount(0);
+});

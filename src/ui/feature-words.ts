@@ -1,3 +1,4 @@
+import type { End } from '@/core/derive';
 import type { ViewSide } from '@/core/job';
 import type { Direction } from '@/core/space';
 
@@ -19,6 +20,18 @@ export function nameForFeature(along: Direction | undefined, taken: readonly str
 /** What something new is called until somebody calls it something else: "Curve 1", or the next number that is free. */
 export function nameInRow(word: string, taken: readonly string[]): string {
   for (let i = 1; ; i++) if (!taken.includes(`${word} ${i}`)) return `${word} ${i}`;
+}
+
+/** What a line is called at which a thing ends. */
+const ENDS: Readonly<Record<Direction, Readonly<Record<End, string>>>> = {
+  up: { least: 'Base line', most: 'Top' },
+  across: { least: 'Left end', most: 'Right end' },
+  deep: { least: 'Front edge', most: 'Rear edge' },
+};
+
+export function nameForEnd(along: Direction, end: End, taken: readonly string[]): string {
+  const name = ENDS[along][end];
+  return taken.includes(name) ? nameInRow(name, taken) : name;
 }
 
 export const DIRECTION_WORDS: Readonly<Record<Direction, string>> = { across: 'across', deep: 'deep', up: 'up' };

@@ -190,13 +190,11 @@ function Scene({
       <ReferenceInk references={references} {...drawn} />
       <ToolRegions {...drawn} marks={marks} />
       <GuideMarks {...drawn} />
-      {job.features.length > 0 ? (
-        <SharedMarks
-          {...drawn}
-          full={findMark(marks, 'shared') !== undefined}
-          chosen={findMark(marks, 'shared')?.chosen}
-        />
-      ) : null}
+      <SharedMarks
+        {...drawn}
+        full={findMark(marks, 'shared') !== undefined}
+        chosen={findMark(marks, 'shared')?.chosen}
+      />
       <g ref={drawing} id="bench-drawing" transform={benchTransform(viewport)}>
         {others}
         {ink}

@@ -1,7 +1,9 @@
-import { sharedIn, type SharedMark } from '@/core/derive';
+import { useMemo } from 'react';
+import { listProposedLines, sharedIn, type SharedMark } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import { axesSeenFrom, type Side } from '@/core/space';
 import { formatLength } from '@/core/units';
+import { shapeIn } from '../tools/share-tool';
 import { toScreen } from '../viewport';
 import type { DrawnProps } from './drawn-props';
 import { labelAround, type Labelling } from './labels';
@@ -25,8 +27,41 @@ export function SharedMarks({ chosen, full, ...drawn }: SharedProps) {
           {full ? <SeenPlaces mark={mark} drawn={drawn} /> : null}
         </g>
       ))}
+      {full ? <ProposedEnds {...drawn} /> : null}
     </g>
   );
+}
+
+/** How far a pencil line goes on beyond what it is about, CSS px. */
+const BEYOND = 26;
+
+/** Where what is drawn here ends, as in other views: in pencil until it is taken. */
+function ProposedEnds({ job, derived, fitted, viewport, palette }: DrawnProps) {
+  const proposed = useMemo(() => listProposedLines(job, derived), [job, derived]);
+  return proposed.map(({ along, end, seen }) => {
+    const here = seen.filter(({ view }) => view === fitted.source.id).map(({ at }) => toScreen(viewport, at));
+    const line = here[0] && pencilLine(here[0], here[1], shapeIn(along, fitted.source.side as Side) === 'level');
+    if (!line) return null;
+    const d = `M${line.map((place) => place.join(' ')).join('L')}`;
+    return (
+      <g key={`${along} ${end}`} data-testid="pencil-line">
+        <path d={d} stroke={palette.halo} strokeWidth={3.2} strokeOpacity={0.7} />
+        <path d={d} stroke={palette.quiet} strokeWidth={1.2} strokeDasharray="7 1.5 3 1" />
+      </g>
+    );
+  });
+}
+
+/** Along an edge and a little beyond; through one place as the line runs. */
+function pencilLine(from: Vec, to: Vec | undefined, level: boolean): readonly [Vec, Vec] {
+  const [dx, dy] = to ? [to[0] - from[0], to[1] - from[1]] : level ? [1, 0] : [0, 1];
+  const size = Math.hypot(dx, dy) || 1;
+  const beyond: Vec = [(dx / size) * BEYOND, (dy / size) * BEYOND];
+  const end = to ?? from;
+  return [
+    [from[0] - beyond[0], from[1] - beyond[1]],
+    [end[0] + beyond[0], end[1] + beyond[1]],
+  ];
 }
 
 function Standing({ mark, drawn, isChosen }: { mark: SharedMark; drawn: DrawnProps; isChosen: boolean }) {

@@ -331,6 +331,14 @@ const MAKE: Readonly<Record<string, Make>> = {
       view &&
       commands.seeFeature(id, { id: chance.newId(), view: view.id, at: chance.place(), sigma: chance.between(0, 2) }),
   ),
+  shareLines: among(
+    (job) => job.features,
+    ({ id, name, along }, chance, { views: [view] }) => {
+      const place = () => ({ id: chance.newId(), view: view!.id, at: chance.place(), sigma: chance.between(0.1, 2) });
+      const upright = { id: chance.newId(), name: 'End', along: 'across' as const, seen: [place(), place()] };
+      return view && commands.shareLines([{ id, name, along, seen: [place()] }, upright]);
+    },
+  ),
   moveSeen: among(
     (job) => job.features.filter(({ seen }) => seen.length > 0),
     ({ id, seen }, chance) => commands.moveSeen(id, { ...chance.of(seen), at: chance.place() }),

@@ -24,6 +24,23 @@ export const removeFeature = (id: string) =>
 export const seeFeature = (id: string, seen: Seen) =>
   sharing('feature-seen', (job) => void job.features.find((feature) => feature.id === id)?.seen.push(draft(seen)), {});
 
+/** A line that several views show at these places: one that is shared already, by its id, or a new one under that id. */
+export type LineShown = Pick<Feature, 'id' | 'name' | 'along' | 'seen'>;
+
+/** Several lines are shared, or seen in further views, at once. */
+export const shareLines = (lines: readonly LineShown[]) =>
+  sharing(
+    'lines-shared',
+    (job) => {
+      for (const { seen, ...line } of lines) {
+        const there = job.features.find(({ id }) => id === line.id);
+        if (there) there.seen.push(...draft(seen));
+        else job.features.push(draft({ ...line, said: {}, seen }));
+      }
+    },
+    { count: lines.length },
+  );
+
 /** Moves a place at which a feature is seen; in a row it is one step. */
 export const moveSeen = (id: string, seen: Seen): Command => ({
   ...sharing('feature-moved', (job) => {

@@ -11,6 +11,7 @@ import { RoundButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { BoxCard } from './box-card';
 import { CoordinateField } from './coordinate-field';
+import { ProposedLinesCard } from './proposed-lines-card';
 import { rankOf, seenInWords, whereInWords } from './shared-words';
 import { SpanRows } from './span-rows';
 
@@ -35,6 +36,7 @@ export function SharedCards() {
           </Button>
         </Card>
       ) : null}
+      <ProposedLinesCard />
       {features.length === 0 ? (
         <Card>
           <Words>

@@ -1,7 +1,7 @@
 import type { Measured } from '@/core/adjust';
-import type { Arranged, Standing } from '@/core/derive';
+import type { Arranged, End, ProposedLine, Standing } from '@/core/derive';
 import type { Feature } from '@/core/job';
-import { DIRECTIONS } from '@/core/space';
+import { DIRECTIONS, type Direction } from '@/core/space';
 import { formatLength, type Units } from '@/core/units';
 import { DIRECTION_WORDS } from '@/ui/feature-words';
 
@@ -41,3 +41,27 @@ export function seenInWords(
   if (left.some(({ suspect }) => suspect)) return `${worst}: it does not belong with the others`;
   return left.some(({ normalized = 0 }) => Math.abs(normalized) > 2) ? `${worst}, more than pointing explains` : worst;
 }
+
+const FARTHEST: Readonly<Record<Direction, Readonly<Record<End, string>>>> = {
+  up: { least: 'the lowest', most: 'the highest' },
+  across: { least: 'the farthest left', most: 'the farthest right' },
+  deep: { least: 'the farthest in front', most: 'the farthest back' },
+};
+
+/** "Front, Side and Top". */
+const listed = (names: readonly string[]): string =>
+  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+
+/** What a proposed line is: "Base line: the lowest in Front and Side". */
+export function endInWords(
+  { along, end, seen, feature }: ProposedLine,
+  name: string,
+  nameOf: (view: string) => string,
+): string {
+  const views = listed([...new Set(seen.map(({ view }) => view))].map(nameOf));
+  return `${name}: ${FARTHEST[along][end]} ${feature === undefined ? '' : 'also '}in ${views}`;
+}
+
+/** Why a proposed line may be two: what is drawn reaches farther in one view than in another. */
+export const reachesInWords = ({ reaches }: ProposedLine, nameOf: (view: string) => string, units: Units): string =>
+  `It reaches ${listed(reaches.map(({ view, mm }) => `${formatLength(mm, units)} in ${nameOf(view)}`))}: is it the same?`;
