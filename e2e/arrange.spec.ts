@@ -324,3 +324,31 @@ test('where what is drawn ends in several views is proposed as lines that they s
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(page.getByTestId(/^feature-/)).toHaveCount(0);
 });
+
+test('a guide and a point of one view are shared with the others, and lie there as high @wide', async ({
+  desk,
+  page,
+}) => {
+  await desk.openDemo('bench-views');
+  await desk.step('trace');
+  await desk.choose('tool-guide');
+  await desk.pointAt(front(700, 300));
+  await desk.openCards();
+  await desk.choose('guide-share-1');
+  await expect(page.getByTestId('notice')).toContainText('“Line 2” is shared now');
+  await lookAt(desk, 'Side');
+  await expect(page.getByTestId('shared-Line 2')).toBeAttached();
+  await trace(desk, [side(100, 60), side(400, 60), side(400, 200)]);
+  await desk.choose('tool-select');
+  // The outline first, and then its point.
+  await desk.pointAt(side(250, 60), side(400, 200));
+  await desk.choose('edit-share');
+  await desk.step('arrange');
+  await desk.choose('share-level');
+  const upOf = async (name: string) => {
+    const says = await page.getByTestId(`feature-${name}`).getByTestId('feature-where').textContent();
+    return Number(/up (\d+)/.exec(says!)![1]);
+  };
+  expect(Math.abs((await upOf('Line 2')) - 300)).toBeLessThan(6);
+  expect(Math.abs((await upOf('Place 1')) - 200)).toBeLessThan(6);
+});

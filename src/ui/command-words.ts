@@ -61,8 +61,8 @@ const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) =>
   'feature-added': ({ name }) => `Pointed at “${name}”`,
   'feature-changed': ({ name }) => `Changed “${name}”`,
   'feature-removed': () => 'Removed a shared line or place',
-  'lines-shared': ({ count }) =>
-    count === 1 ? 'Took a line that views share' : `Took ${count} lines that views share`,
+  'lines-shared': ({ count, name }) =>
+    count === 1 ? `Shared “${name}” with other views` : `Shared ${count} lines between views`,
   'feature-seen': () => 'Pointed at a shared line or place again',
   'feature-moved': () => 'Moved where a shared line or place is seen',
   'space-curve-added': ({ name }) => `Made the curve in space “${name}”`,

@@ -109,6 +109,8 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'factor-not-understood': ({ text }) => `“${text}” is not a factor that Bryony can read. Try 1.5 or 80 %.`,
   'view-only-to-look': () =>
     'This picture is kept only to look at, so nothing is drawn or measured on it. To use it, press Measure with it among its cards under Fit.',
+  'sent-to-views': ({ name }) =>
+    `“${name}” is shared now, under Arrange. It stands in every view that shows it as soon as they stand together; point at it in another view to bring that about.`,
   'gone-with-guide': ({ count }) =>
     `${count === 1 ? 'One outline that was' : `${count} outlines that were`} mirrored about it went with it. Undo brings all of it back.`,
   'nothing-under-it': () => 'Nothing else lies here. Point at a place where several things lie over each other.',

@@ -3,6 +3,7 @@ export { canShow, directionOfSpan, isSide } from './scene';
 export { toldOfScene, type ToldScene } from './fitted-together';
 export { deriveAsTold, tellJob, type ToldJob } from './told-job';
 export { judgeSaid, planesOfEnds, proposeOn, takeTogether, type Proposed } from './saying';
+export { hasOthers, sentGuide, sentNode, type Sent } from './sent';
 export { listProposedLines, type End, type ProposedLine } from './proposed-lines';
 export { foldedViews, type FoldedView, type Folding } from './folded';
 export { sharedIn, type SharedMark } from './shared-lines';

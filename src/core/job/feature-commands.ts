@@ -38,7 +38,7 @@ export const shareLines = (lines: readonly LineShown[]) =>
         else job.features.push(draft({ ...line, said: {}, seen }));
       }
     },
-    { count: lines.length },
+    { count: lines.length, name: lines[0]?.name ?? '' },
   );
 
 /** Moves a place at which a feature is seen; in a row it is one step. */

@@ -1,9 +1,11 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { GuideState } from '@/bench/tools';
-import { useDesk, useJob, useSession, type Desk } from '@/bench/use-session';
+import { useDesk, useFitted, useJob, useSession, type Desk } from '@/bench/use-session';
 import { done, refused, type Result } from '@/core/basics';
+import { sentGuide } from '@/core/derive';
 import { changeGuide, removeGuide } from '@/core/job';
+import type { Guide } from '@/core/outline';
 import { formatLength, parseLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
@@ -11,6 +13,7 @@ import { Choice, RoundButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
 import { AngleField } from './make/fields';
+import { useSending } from './use-sending';
 
 const MODES = [
   ['level', 'Level'],
@@ -51,6 +54,23 @@ function remove(id: string, { jobs, session }: Desk): void {
   jobs.getState().run(removeGuide(id));
   const count = before - jobs.getState().job.outlines.length;
   if (count > 0) session.say('gone-with-guide', { count });
+}
+
+/** Sends a guide that runs level or upright to the views that show it too. */
+function SendGuide({ guide, number }: { guide: Guide; number: number }) {
+  const fitted = useFitted();
+  const send = useSending();
+  const sent = fitted && sentGuide(guide, fitted);
+  if (!send || !sent) return null;
+  return (
+    <RoundButton
+      icon="share"
+      name={`Share guide ${number} with the other views`}
+      size={36}
+      onPress={() => send(sent)}
+      testID={`guide-share-${number}`}
+    />
+  );
 }
 
 /** Guides: where they run, a typed offset for the last one, and the list to take them away again. */
@@ -104,6 +124,7 @@ export function GuidePanel({ state }: { state: GuideState }) {
                 style={{
                   flex: 1,
                 }}>{`${guide.mirrors ? 'Centre line' : 'Guide'} ${i + 1}${guide.offset ? `, ${formatLength(guide.offset, units)} aside` : ''}`}</Words>
+              <SendGuide guide={guide} number={i + 1} />
               <RoundButton
                 icon="halves"
                 name={`${guide.mirrors ? 'Stop mirroring' : 'Mirror what is drawn'} about guide ${i + 1}`}

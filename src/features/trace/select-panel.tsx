@@ -8,6 +8,7 @@ import {
   findClosing,
   findNodeDeleted,
   nodeAdded,
+  sentNode,
   smoothSet,
   type FittedView,
 } from '@/core/derive';
@@ -26,6 +27,7 @@ import { ByFields } from './make/fields';
 import { MakeCard } from './make/make-card';
 import { RecipeCard } from './make/recipe-card';
 import { OutlineFiguresCard } from './outline-figures-card';
+import { useSending } from './use-sending';
 
 /** What can be done with what is selected. */
 export function SelectPanel({ state }: { state: SelectState }) {
@@ -144,6 +146,8 @@ interface PointButtonsProps extends Omit<EditRowProps, 'outlines'> {
 
 /** What is done to one outline's points. */
 function PointButtons({ state, chain, node, fitted, set, run }: PointButtonsProps) {
+  const send = useSending();
+  const sent = node && sentNode(chain, node.id, fitted);
   return (
     <>
       {!chain.closed ? (
@@ -182,6 +186,15 @@ function PointButtons({ state, chain, node, fitted, set, run }: PointButtonsProp
           chosen={state.moving}
           onPress={() => set({ moving: !state.moving })}
           testID="edit-move"
+        />
+      ) : null}
+      {send && sent ? (
+        <LedgeButton
+          icon="share"
+          label="Share"
+          name="Share the point with the other views"
+          onPress={() => send(sent)}
+          testID="edit-share"
         />
       ) : null}
     </>
