@@ -3,7 +3,7 @@ import { SEEN } from '../demo/jobs-glasshouse';
 import { GLASSHOUSE } from '../demo/scenes/glasshouse';
 import { axe } from './helpers/axe';
 import { expect, test, type Desk } from './helpers/desk';
-import { judgeInSpace, lookAt, saveInSpace } from './helpers/in-space';
+import { drawOnLevel, judgeInSpace, lookAt, saveInSpace } from './helpers/in-space';
 
 const { length: long, width: wide, eaves, ridge, gutter, hatch } = GLASSHOUSE;
 /** Of sheets of which a pixel is 3 to 4 mm; and of a sketch, which is drawn off by centimetres. mm */
@@ -11,22 +11,6 @@ const [NEAR, SKETCHED] = [10, 60];
 
 const isNear = (found: readonly number[], truly: readonly number[], within = NEAR) =>
   found.forEach((mm, axis) => expect(Math.abs(mm - truly[axis]!)).toBeLessThan(within));
-
-async function drawRidge(desk: Desk): Promise<void> {
-  await lookAt(desk, 'Plan');
-  await desk.step('arrange');
-  await desk.choose('panel-levels');
-  await desk.openCards();
-  const card = desk.page.getByTestId('level-Ridge');
-  await card.getByTestId('level-draw').click();
-  await expect(card).toContainText('Drawn on');
-  await desk.step('trace');
-  await desk.choose('tool-line');
-  await desk.closeCards();
-  await desk.pointAt(SEEN.above(0, wide / 2), SEEN.above(long, wide / 2));
-  await desk.openCards();
-  await desk.choose('draw-finish');
-}
 
 async function traceBack(desk: Desk): Promise<void> {
   await lookAt(desk, 'Back');
@@ -68,7 +52,8 @@ test('a plan and four sides become one glasshouse in space, the side that was sc
   await page.getByTestId('bench').waitFor();
   await expect(page.locator('#bench-drawing')).toBeAttached();
 
-  await drawRidge(desk);
+  await lookAt(desk, 'Plan');
+  await drawOnLevel(desk, 'Ridge', SEEN.above(0, wide / 2), SEEN.above(long, wide / 2));
   await traceBack(desk);
   const file = await saveInSpace(desk);
   const all = judgeInSpace(file);

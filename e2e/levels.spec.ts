@@ -4,7 +4,7 @@ import { BENCH, BENCH_PLACES, benchViews } from '../demo/scenes/bench-set';
 import { axe } from './helpers/axe';
 import { expect, test, type Desk } from './helpers/desk';
 import type { Px } from './helpers/hand';
-import { judgeInSpace, lookAt, saveInSpace } from './helpers/in-space';
+import { drawOnLevel, judgeInSpace, lookAt, saveInSpace } from './helpers/in-space';
 
 const { project } = scanner(benchViews);
 const above = (across: number, deep: number): Px => project([across, BENCH_PLACES.top + deep]);
@@ -15,19 +15,6 @@ async function openLevels(desk: Desk): Promise<void> {
   await desk.step('arrange');
   await desk.choose('panel-levels');
   await desk.openCards();
-}
-
-/** Draws a line in the plan on a level. */
-async function drawOn(desk: Desk, level: string, from: Px, to: Px): Promise<void> {
-  await openLevels(desk);
-  await cardOf(desk, level).getByTestId('level-draw').click();
-  await expect(cardOf(desk, level)).toContainText('Drawn on');
-  await desk.step('trace');
-  await desk.choose('tool-line');
-  await desk.closeCards();
-  await desk.pointAt(from, to);
-  await desk.openCards();
-  await desk.choose('draw-finish');
 }
 
 test('what is drawn in a plan goes on the level that is chosen, and leaves as high as that lies @phone', async ({
@@ -55,8 +42,8 @@ test('what is drawn in a plan goes on the level that is chosen, and leaves as hi
     .evaluateAll((cards) => cards.map((card) => card.getAttribute('data-testid')));
   expect(levels).toEqual(['level-Loft', 'level-Top of the back', 'level-Top of the seat', 'level-Base line']);
 
-  await drawOn(desk, 'Top of the seat', above(0, 0), above(long, depth));
-  await drawOn(desk, 'Loft', above(0, depth), above(long, 0));
+  await drawOnLevel(desk, 'Top of the seat', above(0, 0), above(long, depth));
+  await drawOnLevel(desk, 'Loft', above(0, depth), above(long, 0));
   await desk.saved();
   await page.reload();
   await openLevels(desk);

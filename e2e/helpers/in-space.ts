@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { expect, type Desk } from './desk';
+import type { Px } from './hand';
 
 /** Brings another view of the job to hand. */
 export const lookAt = ({ page }: Desk, name: string): Promise<void> =>
@@ -24,4 +25,20 @@ export async function saveInSpace(desk: Desk): Promise<string> {
   await desk.step('handover');
   await expect(desk.page.getByTestId('space-says')).toHaveText('The file agrees with the job.');
   return desk.download('save-space');
+}
+
+/** Draws a line on a level in the view from above that is looked at. */
+export async function drawOnLevel(desk: Desk, level: string, from: Px, to: Px): Promise<void> {
+  await desk.step('arrange');
+  await desk.choose('panel-levels');
+  await desk.openCards();
+  const card = desk.page.getByTestId(`level-${level}`);
+  await card.getByTestId('level-draw').click();
+  await expect(card).toContainText('Drawn on');
+  await desk.step('trace');
+  await desk.choose('tool-line');
+  await desk.closeCards();
+  await desk.pointAt(from, to);
+  await desk.openCards();
+  await desk.choose('draw-finish');
 }

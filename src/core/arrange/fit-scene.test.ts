@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import type { Measured } from '../adjust';
 import { OWN_PLANE, toPlane } from '../calibrate';
 import { createRandom } from '../calibrate/simulation';
-import { DIRECTIONS, showsAlong, type Side, type Vec3 } from '../space';
+import { DIRECTIONS, oppositeOf, showsAlong, type Side, type Vec3 } from '../space';
 import {
   fitScene,
   isOpen,
@@ -180,22 +180,13 @@ it('a place that shows something else than was said is named as a tie', () => {
   expect(Math.abs(value - spanOf(world.thing, 'p4', 'p1'))).toBeLessThan(3 * said);
 });
 
-const OPPOSITE: Readonly<Record<Side, Side>> = {
-  front: 'back',
-  back: 'front',
-  left: 'right',
-  right: 'left',
-  top: 'bottom',
-  bottom: 'top',
-};
-
 /** Views of a thing of five points, of which one is said to be seen from the side opposite to its own. */
 function turnedRoundIn(sides: readonly Side[], seed: number) {
   const random = createRandom(seed);
   const world = sized(randomWorld(random, 5, sides), [0, 2]);
   const scene = sceneOf(world, random);
   const bad = scene.views[Math.floor(random.uniform() * sides.length)]!;
-  const views = scene.views.map((view) => (view === bad ? { ...view, side: OPPOSITE[view.side] } : view));
+  const views = scene.views.map((view) => (view === bad ? { ...view, side: oppositeOf(view.side) } : view));
   return { world, bad: bad.id, fit: fitScene({ ...scene, views }) };
 }
 const seenIn = (group: string) => group.split('@')[1];

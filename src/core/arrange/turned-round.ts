@@ -1,4 +1,4 @@
-import type { Side } from '../space';
+import { oppositeOf, type Side } from '../space';
 import { fitScene, type SceneFit } from './fit-scene';
 import type { Scene } from './scene';
 
@@ -7,15 +7,6 @@ export interface TurnedRound {
   readonly view: string;
   readonly side: Side;
 }
-
-const OPPOSITE: Readonly<Record<Side, Side>> = {
-  front: 'back',
-  back: 'front',
-  left: 'right',
-  right: 'left',
-  top: 'bottom',
-  bottom: 'top',
-};
 
 /** Whether anything of a fit is doubted, places and sizes alike. */
 export const isDoubted = (fit: SceneFit | undefined) => !fit || fit.suspects.length > 0 || fit.warnings.length > 0;
@@ -31,7 +22,7 @@ export function listTurnedRound(scene: Scene): readonly TurnedRound[] {
   if (scene.views.length < 2) return [];
   return scene.views
     .flatMap((view): TurnedRound[] => {
-      const side = OPPOSITE[view.side];
+      const side = oppositeOf(view.side);
       const views = scene.views.map((other) => (other === view ? { ...view, side } : other));
       const found = fitScene({ ...scene, views });
       return found.ok && !isDoubted(found.value) ? [{ view: view.id, side }] : [];

@@ -7,6 +7,7 @@ export {
   axesSeenFrom,
   directionUnseen,
   DIRECTIONS,
+  oppositeOf,
   showsAlong,
   vectorAlong,
   vectorOf,

@@ -40,3 +40,15 @@ export const vectorAlong = (direction: Direction): Vec3 =>
 
 export const vectorOf = ({ direction, sign }: SeenAxis): Vec3 =>
   DIRECTIONS.map((other) => (other === direction ? sign : 0)) as unknown as Vec3;
+
+const OPPOSITE: Readonly<Record<Side, Side>> = {
+  front: 'back',
+  back: 'front',
+  left: 'right',
+  right: 'left',
+  top: 'bottom',
+  bottom: 'top',
+};
+
+/** The side from which one looks the other way. */
+export const oppositeOf = (side: Side): Side => OPPOSITE[side];
