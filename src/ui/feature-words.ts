@@ -1,5 +1,5 @@
 import type { End } from '@/core/derive';
-import type { ViewSide } from '@/core/job';
+import type { Feature, ViewSide } from '@/core/job';
 import type { Direction } from '@/core/space';
 
 /** The first line along a direction is most often this one. */
@@ -9,10 +9,15 @@ const FIRST_LINES: Readonly<Record<Direction, string>> = {
   deep: 'Back line',
 };
 
-/** What a new shared line, or place, is called until somebody calls it something else. */
-export function nameForFeature(along: Direction | undefined, taken: readonly string[]): string {
+/** What a new shared line, or place, is called until somebody calls it something else: the first along a direction as that most often is. */
+export function nameForFeature(
+  along: Direction | undefined,
+  features: readonly Pick<Feature, 'name' | 'along'>[],
+): string {
   const first = along === undefined ? 'Place 1' : FIRST_LINES[along];
-  if (!taken.includes(first)) return first;
+  const taken = features.map(({ name }) => name);
+  const isFirst = along === undefined || features.every((feature) => feature.along !== along);
+  if (isFirst && !taken.includes(first)) return first;
   const word = along === undefined ? 'Place' : 'Line';
   for (let i = 2; ; i++) if (!taken.includes(`${word} ${i}`)) return `${word} ${i}`;
 }

@@ -88,10 +88,7 @@ function seenAt(
   if (chosen && !canShow(side, chosen)) return stay(state, say('feature-not-shown'));
   if (chosen) return [{ ...state, last: seen.id }, [run(seeFeature(chosen.id, seen))]];
   const along = alongOf(state.shape, side);
-  const name = nameForFeature(
-    along,
-    job.features.map((feature) => feature.name),
-  );
+  const name = nameForFeature(along, job.features);
   const feature = { id: newId(), name, ...(along ? { along } : {}), said: {}, seen: [seen] };
   return [{ ...state, feature: feature.id, last: seen.id }, [run(addFeature(feature))]];
 }

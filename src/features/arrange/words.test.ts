@@ -1,4 +1,5 @@
 /** What is said of views together, of the demo in which a printed depth is wrong. */
+import { nameForFeature } from '@/ui/feature-words';
 import { readFileSync } from 'node:fs';
 import { createDeriver } from '@/core/derive';
 import { readJob, runCommand, setJoins, setSide, startHistory, type Command, type Job } from '@/core/job';
@@ -59,4 +60,12 @@ it('sides are proposed by how the views lie on their sheet', () => {
   expect(sides('third')).toEqual({ 'bench-front': 'front', 'bench-side': 'right', 'bench-top': 'top' });
   expect(sides('first')).toEqual({ 'bench-front': 'front', 'bench-side': 'left', 'bench-top': 'bottom' });
   expect(sidesBySheet({ views: demo.views.map(({ frame: _frame, ...view }) => view) }, 'third')).toEqual([]);
+});
+
+it('only the first line along a direction is called as that most often is, whatever the others are called', () => {
+  const ground = { name: 'Ground', along: 'up' } as const;
+  expect(nameForFeature('up', [])).toBe('Base line');
+  expect(nameForFeature('up', [ground])).toBe('Line 2');
+  expect(nameForFeature('across', [ground, { name: 'Centre line', along: 'up' }])).toBe('Line 2');
+  expect(nameForFeature(undefined, [{ name: 'Place 1' }])).toBe('Place 2');
 });

@@ -11,10 +11,7 @@ export function useSending(): ((sent: Sent) => void) | undefined {
   const job = useJob((state) => state.job);
   if (!fitted || !hasOthers(job, fitted)) return undefined;
   return ({ along, seen }) => {
-    const name = nameForFeature(
-      along,
-      job.features.map((feature) => feature.name),
-    );
+    const name = nameForFeature(along, job.features);
     const places = seen.map((place) => ({ ...place, id: newId() }));
     jobs.getState().run(shareLines([{ id: newId(), name, ...(along ? { along } : {}), seen: places }]));
     session.say('sent-to-views', { name });
