@@ -19,11 +19,11 @@ import type { Direction } from '../space';
 import { adjustmentsIn } from './adjusted';
 import { readCoordinates, readDistance, type Read } from './coordinates';
 import { findSceneFault } from './faults';
-import { judgeScene, startFrom, takesPart, type JudgedScene } from './judge';
+import { isAgreed, judgeScene, startFrom, takesPart, type JudgedScene } from './judge';
 import { measureIn, type Open } from './measure';
 import { modelOf } from './problem';
 import { coordinateBlock, directionsOf, partBlock, type Feature, type Scene, type SceneView } from './scene';
-import { beginViews, startOfScene } from './start';
+import { beginViews, startOfScene, type ViewBegun } from './start';
 import { begunAsTold, judgedAsTold, verdictOf, type Begun, type SceneVerdict } from './verdict';
 
 /** What follows from several views together. */
@@ -72,10 +72,19 @@ export function fitScene(given: Scene, allowance?: Allowance): Result<SceneFit> 
   if (fault) return fault;
   const begun = beginViews(given.views, allowance);
   const scene = sceneAsBegun(given, begun);
-  const freed = new Set(begun.flatMap((view) => view.freed));
-  const judged = judgeScene(scene, (some) => startOfScene(some, begun), freed, allowance);
+  const judged = judgeScene(scene, (some) => startOfScene(some, begun), freedBy(begun), allowance);
   return judged ? done(readFit(scene, begun, judged)) : refused('evidence-contradicts');
 }
+
+/** Whether all that is said of several views agrees as it stands: a fit of them would have nothing to doubt. Much sooner than a fit that has. */
+export function agrees(given: Scene): boolean {
+  if (findSceneFault(given)) return false;
+  const begun = beginViews(given.views);
+  const scene = sceneAsBegun(given, begun);
+  return isAgreed(scene, startOfScene(scene, begun), freedBy(begun));
+}
+
+const freedBy = (begun: readonly ViewBegun[]): ReadonlySet<string> => new Set(begun.flatMap((view) => view.freed));
 
 /** The fit of a scene of which somebody else told what it came to: the same, without a search. */
 export function refitScene(given: Scene, verdict: SceneVerdict): SceneFit {

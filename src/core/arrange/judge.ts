@@ -62,11 +62,12 @@ export function judgeScene(
   allowance: Allowance = allowanceOf(Infinity),
 ): JudgedScene | undefined {
   const judging = { scene, allowance };
-  const start = startOf(scene);
-  const first =
-    tell(judging, { ...NO_DOUBT, freed }, start) ?? (freed.size > 0 ? tell(judging, NO_DOUBT, start) : undefined);
+  const first = tellAll(judging, freed, startOf(scene));
   const withoutViews = () => listWithoutOne(judging, freed, startOf);
-  if (!first) return leavingOut(onlyOne(withoutViews(), Infinity));
+  if (!first) {
+    const whole = leavingOut(onlyOne(withoutViews(), Infinity));
+    return allowance.isSpent ? undefined : whole;
+  }
   let best = first;
   for (let round = 0; round < MOST_ROUNDS && worstOf(best) >= CRITICAL; round++) {
     const next = cheapest(listNext(judging, best));
@@ -77,6 +78,16 @@ export function judgeScene(
   const whole = best.belief.aside.size > 1 ? onlyOne(withoutViews(), best.cost) : undefined;
   const named = leavingOut(whole, first) ?? namedOf(judging, best, first);
   return allowance.isSpent ? { ...first, suspects: [], suspectsKept: false, leftOut: [] } : named;
+}
+
+/** Everything together, with what the views' own evidence shows to be unusual of their pictures, or, where that comes to no end, without. */
+const tellAll = (judging: Judging, freed: ReadonlySet<string>, start: SceneStart): Told | undefined =>
+  tell(judging, { ...NO_DOUBT, freed }, start) ?? (freed.size > 0 ? tell(judging, NO_DOUBT, start) : undefined);
+
+/** Whether everything agrees: then nothing is left for a judgement to find. One adjustment. */
+export function isAgreed(scene: Scene, start: SceneStart, freed: ReadonlySet<string>): boolean {
+  const told = tellAll({ scene, allowance: allowanceOf(Infinity) }, freed, start);
+  return told !== undefined && isWhole(told);
 }
 
 /** All but one view, for each that shows anything and without which the rest agrees. */
@@ -93,7 +104,7 @@ function listWithoutOne(
       seen: seen.filter((its) => its.view !== view.id),
     }));
     const found = aside.size > 0 && tell(judging, { aside, freed }, startOf({ ...scene, features }));
-    return found && worstOf(found) < CRITICAL && found.diagnosis.isConsistent !== false ? [found] : [];
+    return found && isWhole(found) ? [found] : [];
   });
 }
 
@@ -112,6 +123,7 @@ const leavingOut = (told: Told | undefined, first?: Told): JudgedScene | undefin
 
 const sizeOf = ({ normalized }: Diagnosis['groups'][number]) => Math.abs(normalized ?? 0);
 const worstOf = ({ diagnosis }: Told) => Math.max(0, ...diagnosis.groups.map(sizeOf));
+const isWhole = (told: Told) => worstOf(told) < CRITICAL && told.diagnosis.isConsistent !== false;
 const cheapest = (stories: readonly Told[]): Told | undefined => [...stories].sort((a, b) => a.cost - b.cost)[0];
 
 /** Every story that gives up one thing more, of the groups whose tests come near the worst. */

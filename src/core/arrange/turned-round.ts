@@ -1,5 +1,5 @@
 import { oppositeOf, type Side } from '../space';
-import { fitScene, type SceneFit } from './fit-scene';
+import { agrees, type SceneFit } from './fit-scene';
 import type { Scene } from './scene';
 
 /** A view, and the side from which it agrees with the others. */
@@ -16,7 +16,7 @@ const isRare = (side: Side) => side === 'top' || side === 'bottom';
 
 /**
  * Views that may have been said to be seen from the wrong one of two opposite sides, or were mirrored by mistake, which looks alike, in a scene whose fit is doubted: where all agrees with that one view turned round. Several, the likelier first, where any one of them would do:
- * of two views that alone show how deep things lie either may be the one. One fit a view.
+ * of two views that alone show how deep things lie either may be the one. One adjustment a view.
  */
 export function listTurnedRound(scene: Scene): readonly TurnedRound[] {
   if (scene.views.length < 2) return [];
@@ -24,8 +24,7 @@ export function listTurnedRound(scene: Scene): readonly TurnedRound[] {
     .flatMap((view): TurnedRound[] => {
       const side = oppositeOf(view.side);
       const views = scene.views.map((other) => (other === view ? { ...view, side } : other));
-      const found = fitScene({ ...scene, views });
-      return found.ok && !isDoubted(found.value) ? [{ view: view.id, side }] : [];
+      return agrees({ ...scene, views }) ? [{ view: view.id, side }] : [];
     })
     .sort((a, b) => Number(isRare(a.side)) - Number(isRare(b.side)));
 }
