@@ -2,7 +2,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { readPictureTags, sha256Hex } from '../src/core/pictures';
 import { readJob, type Evidence, type EvidencePoint, type Job, type Sheet, type View } from '../src/core/job';
-import type { PointedPlace } from '../src/core/outline';
+import type { Chain, PointedPlace } from '../src/core/outline';
 import { createGrain } from './generator/noise';
 
 export type Px = readonly [number, number];
@@ -13,6 +13,13 @@ const HAND = 0.6;
 
 const shaky = ([x, y]: Px): Px => [Number((x + HAND * grain()).toFixed(2)), Number((y + HAND * grain()).toFixed(2))];
 export const pointed = (px: Px): PointedPlace => ({ kind: 'pointed', at: shaky(px), sigma: HAND });
+
+/** An outline of straight lines. */
+export function chain(id: string, plane: string, layer: string, places: readonly Px[], closed = true): Chain {
+  const nodes = places.map((px, i) => ({ id: `${id}-${i}`, place: pointed(px), smooth: false }));
+  const segments = nodes.slice(closed ? 0 : 1).map(() => ({ kind: 'line' as const }));
+  return { shape: 'chain', id, plane, layer, closed, nodes, segments };
+}
 
 export function sheetOf(
   name: string,

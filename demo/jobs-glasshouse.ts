@@ -1,7 +1,7 @@
 import { createJob, createView, type Feature, type Job, type View } from '../src/core/job';
 import type { Chain } from '../src/core/outline';
 import { scanner } from './generator/scan';
-import { known, length, pointed, sheetOf, withEvidence, type Px } from './hand';
+import { chain, known, length, sheetOf, withEvidence, type Px } from './hand';
 import { line } from './jobs-bench';
 import { GLASSHOUSE, glasshousePlan } from './scenes/glasshouse';
 import { fromBehind, FRONT_AT, glasshouseBack, glasshouseRight, glasshouseSides } from './scenes/glasshouse-elevations';
@@ -169,11 +169,6 @@ const uprights = () => [
   ]),
 ];
 
-/** An outline of straight lines; the hatch and the door are of their own layer. */
-function chain(id: string, plane: string, places: readonly Px[], layer = 'outline'): Chain {
-  const nodes = places.map((px, i) => ({ id: `${id}-${i}`, place: pointed(px), smooth: false }));
-  return { shape: 'chain', id, plane, layer, closed: true, nodes, segments: nodes.map(() => ({ kind: 'line' })) };
-}
 type Seen = (along: number, up: number) => Px;
 const box = (seen: Seen, from: number, to: number, low: number, high: number): readonly Px[] => [
   seen(from, low),
@@ -188,14 +183,14 @@ const gable = (seen: Seen): readonly Px[] => [
 ];
 
 const drawn = (): readonly Chain[] => [
-  chain('house', PLAN, box(above, 0, long, 0, wide)),
-  chain('gutters', PLAN, box(above, 0, long, -gutter, wide + gutter), 'gutter'),
-  chain('front', FRONT, box(front, 0, long, 0, ridge)),
-  chain('low-wall', FRONT, box(front, 0, long, 0, low), 'wall'),
-  chain('left', LEFT, gable(left)),
-  chain('door', LEFT, box(left, door.from, door.from + door.width, 0, door.height), 'openings'),
-  chain('right', RIGHT, gable(mirrored)),
-  chain('hatch', RIGHT, box(mirrored, hatch.from, hatch.from + hatch.width, 0, hatch.height), 'openings'),
+  chain('house', PLAN, 'outline', box(above, 0, long, 0, wide)),
+  chain('gutters', PLAN, 'gutter', box(above, 0, long, -gutter, wide + gutter)),
+  chain('front', FRONT, 'outline', box(front, 0, long, 0, ridge)),
+  chain('low-wall', FRONT, 'wall', box(front, 0, long, 0, low)),
+  chain('left', LEFT, 'outline', gable(left)),
+  chain('door', LEFT, 'openings', box(left, door.from, door.from + door.width, 0, door.height)),
+  chain('right', RIGHT, 'outline', gable(mirrored)),
+  chain('hatch', RIGHT, 'openings', box(mirrored, hatch.from, hatch.from + hatch.width, 0, hatch.height)),
 ];
 
 const LAYERS: Job['layers'] = [

@@ -1,8 +1,8 @@
 import { placedView } from '../src/core/derive';
 import { createJob, createView, SITE, type Job } from '../src/core/job';
-import type { Chain, MadeOutline, Siting } from '../src/core/outline';
+import type { MadeOutline, Siting } from '../src/core/outline';
 import { scanner } from './generator/scan';
-import { known, length, pointed, sheetOf, withEvidence, type Px } from './hand';
+import { chain, known, length, sheetOf, withEvidence, type Px } from './hand';
 import { GLASSHOUSE, glasshousePlan } from './scenes/glasshouse';
 import { ORCHARD, PIXEL } from './scenes/orchard';
 
@@ -14,12 +14,6 @@ const onSite = ([x, y]: At): Px => [
   (ORCHARD.picture.top - y) / (PIXEL * 1000),
 ];
 const [PLAN, SITE_VIEW] = ['glasshouse-view', 'orchard-view'] as const;
-
-function chain(id: string, plane: string, layer: string, places: readonly Px[], closed = true): Chain {
-  const nodes = places.map((px, i) => ({ id: `${id}-${i}`, place: pointed(px), smooth: false }));
-  const segments = nodes.slice(closed ? 0 : 1).map(() => ({ kind: 'line' as const }));
-  return { shape: 'chain', id, plane, layer, closed, nodes, segments };
-}
 
 const around = (left: number, low: number, right: number, high: number): readonly Px[] => [
   inPlan(left, low),

@@ -302,7 +302,7 @@ test('where what is drawn ends in several views is proposed as lines that they s
   await expect(card.getByTestId('proposed-Left end')).toContainText('Left end: the farthest left in Front and Top');
   // The back leans out over the seat: what is farthest back is not the same in the side and from above.
   await expect(card.getByTestId('proposed-Rear edge')).toContainText(
-    /It reaches 6\d\d(\.\d+)? mm in Side and 5\d\d(\.\d+)? mm in Top: is it the same\?/,
+    /It reaches 6\d\d mm ±\d+ in Side and 5\d\d mm ±\d+ in Top: is it the same\?/,
   );
   await expect(page.getByTestId('pencil-line')).toHaveCount(4);
   await axe(page);

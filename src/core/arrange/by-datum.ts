@@ -8,7 +8,7 @@ export const LEVEL_BY_DATUM = 'datum:level';
 const ZERO = 'datum:zero';
 const [FROM, TO] = ['datum:from', 'datum:to'];
 /** A view was laid level by eye or by an edge. Radians, one sigma; assumed. */
-const LEVEL_SIGMA = 0.035;
+export const LEVEL_SIGMA = 0.035;
 /** Zero is where it is said to be: far better than any hand points, and not so well that how the view is turned about it drowns beside. px. */
 const EXACTLY = 0.05;
 

@@ -108,8 +108,8 @@ it('where something reaches farther in one view than in another of its own scale
     );
   for (const { agrees, reaches } of both(handle)) {
     expect(agrees).toBe(false);
-    expect(Math.abs(reaches[0]!.mm - BOX[2])).toBeLessThan(1);
-    expect(Math.abs(reaches[1]!.mm - BOX[2] - handle)).toBeLessThan(1);
+    expect(Math.abs(reaches[0]!.value - BOX[2])).toBeLessThan(1);
+    expect(Math.abs(reaches[1]!.value - BOX[2] - handle)).toBeLessThan(1);
   }
   // As much as pointing explains is the same.
   expect(both(cushion).map(({ agrees }) => agrees)).toEqual([true, true]);

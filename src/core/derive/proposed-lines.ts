@@ -1,3 +1,5 @@
+import type { Measured } from '../adjust';
+import { LEVEL_SIGMA } from '../arrange';
 import { distance, mix, outermostOf, type Vec } from '../geometry';
 import type { Feature, Job, Seen } from '../job';
 import type { Outline, Place, Shape } from '../outline';
@@ -17,8 +19,8 @@ export interface ProposedLine {
   readonly feature: string | undefined;
   /** Where further views show it, sheet px: at both ends of it where it is straight. */
   readonly seen: readonly Omit<Seen, 'id'>[];
-  /** How far what is drawn reaches along the direction in each view that has a scale, mm, and whether that is the same in all of them within what is known. */
-  readonly reaches: readonly { readonly view: string; readonly mm: number }[];
+  /** How far what is drawn reaches along the direction in each view that has a scale, mm and one sigma, and whether that is the same in all of them within what is known. */
+  readonly reaches: readonly ({ readonly view: string } & Measured)[];
   readonly agrees: boolean;
 }
 
@@ -40,8 +42,6 @@ interface Drawn {
 
 /** Places are one and the same end, and reaches as far as each other, within so many sigmas. */
 const SURELY = 3;
-/** An edge at the end runs along it where it runs off by less than a view may lie askew. Radians. */
-const ASKEW = 0.035;
 /** A shared line is that end where it lies within this share of what is drawn. */
 const NEAR = 0.005;
 
@@ -125,7 +125,7 @@ function reachedIn({ fitted, axes, points }: Drawn, along: Direction, end: End):
     const aside = ({ at }: Point) => Math.abs(at[1 - axis]! - place.at[1 - axis]!);
     const level = place
       .joined()
-      .filter((other) => Math.abs(coordinate(other) - coordinate(place)) <= ASKEW * aside(other));
+      .filter((other) => Math.abs(coordinate(other) - coordinate(place)) <= LEVEL_SIGMA * aside(other));
     const [far] = level.sort((a, b) => aside(b) - aside(a));
     return far ? [place, far] : [place];
   };
@@ -178,7 +178,7 @@ function proposedAt(
     end,
     feature,
     seen: further.flatMap(({ fitted, places }) => places.map((place) => seenPlace(fitted, place))),
-    reaches: scaled.map(({ fitted, reach }) => ({ view: fitted.source.id, mm: reach })),
+    reaches: scaled.map(({ fitted, reach, sigma }) => ({ view: fitted.source.id, value: reach, sigma })),
     agrees: scaled.every((a) =>
       scaled.every((b) => Math.abs(a.reach - b.reach) <= SURELY * Math.hypot(a.sigma, b.sigma)),
     ),

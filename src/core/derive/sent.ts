@@ -1,3 +1,4 @@
+import { LEVEL_SIGMA } from '../arrange';
 import { angleOf, lineAngle, mix, subtract } from '../geometry';
 import type { Job, LineShown } from '../job';
 import { findGuideLine, type Chain, type Guide, type Place } from '../outline';
@@ -8,8 +9,6 @@ import { isSide } from './scene';
 /** What is sent from one view to the others: what it is called and its places of their own are the caller's to add. */
 export type Sent = Pick<LineShown, 'along'> & { readonly seen: readonly Omit<LineShown['seen'][number], 'id'>[] };
 
-/** A line runs level or upright in a view where it runs off by less than a view may lie askew. Radians. */
-const ASKEW = 0.035;
 /** One sigma of a place that nobody pointed at itself, px. */
 const CONSTRUCTED = 1;
 
@@ -23,8 +22,8 @@ export function sentGuide(guide: Guide, fitted: FittedView): Sent | undefined {
   if (!line || !isSide(source.side)) return undefined;
   const turn = Math.abs(lineAngle(angleOf(subtract(line.b, line.a))));
   const [right, up] = axesSeenFrom(source.side);
-  if (turn > ASKEW && turn < Math.PI / 2 - ASKEW) return undefined;
-  const along = turn <= ASKEW ? up.direction : right.direction;
+  if (turn > LEVEL_SIGMA && turn < Math.PI / 2 - LEVEL_SIGMA) return undefined;
+  const along = turn <= LEVEL_SIGMA ? up.direction : right.direction;
   const own = [guide.through, ...(guide.towards ? [guide.towards] : [])].flatMap((place) =>
     pointedIn(place, source.id),
   );

@@ -11,17 +11,19 @@ import { Words } from '@/ui/text';
 import { nameForEnd } from '@/ui/feature-words';
 import { endInWords, reachesInWords } from './shared-words';
 
-/** A proposal as it is taken: under the name of the line that there is, or one of its own that nothing else has. */
-function shownAs({ feature, along, end, seen }: ProposedLine, { features }: Pick<Job, 'features'>): LineShown {
-  const names = features.map(({ name }) => name);
+/** What a proposal is called: as the line that there is, or by a name that nothing else has. */
+function nameFor({ feature, along, end }: ProposedLine, { features }: Pick<Job, 'features'>): string {
   const own = features.find(({ id }) => id === feature);
-  return {
-    id: feature ?? newId(),
-    name: own?.name ?? nameForEnd(along, end, names),
-    along,
-    seen: seen.map((place) => ({ ...place, id: newId() })),
-  };
+  const names = features.map(({ name }) => name);
+  return own?.name ?? nameForEnd(along, end, names);
 }
+
+const shownAs = (line: ProposedLine, job: Job): LineShown => ({
+  id: line.feature ?? newId(),
+  name: nameFor(line, job),
+  along: line.along,
+  seen: line.seen.map((place) => ({ ...place, id: newId() })),
+});
 
 /** Where what is drawn ends in several views: lines that they most likely share, to take one by one or all. */
 export function ProposedLinesCard() {
@@ -44,7 +46,7 @@ export function ProposedLinesCard() {
         </Button>
       ) : null}
       {proposed.map((line) => {
-        const { name } = shownAs(line, job);
+        const name = nameFor(line, job);
         const says = endInWords(line, name, nameOf);
         return (
           <View key={says} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }} testID={`proposed-${name}`}>

@@ -64,4 +64,4 @@ export function endInWords(
 
 /** Why a proposed line may be two: what is drawn reaches farther in one view than in another. */
 export const reachesInWords = ({ reaches }: ProposedLine, nameOf: (view: string) => string, units: Units): string =>
-  `It reaches ${listed(reaches.map(({ view, mm }) => `${formatLength(mm, units)} in ${nameOf(view)}`))}: is it the same?`;
+  `It reaches ${listed(reaches.map((reach) => `${measuredInWords(reach, units)} in ${nameOf(reach.view)}`))}: is it the same?`;
