@@ -64,6 +64,30 @@ const view = (id: string, change: Json) => ({
   views: (problem() as { views: Json[] }).views.map((each) => (each.id === id ? { ...each, ...change } : each)),
 });
 
+it('reads a view that stands upright on the edge between two places of a plan', () => {
+  const onEdge = { id: 'aslant', side: { from: 'A', to: 'F' }, scale: 0.1, turn: 0.02, zero: [900, 2900] } as const;
+  const given = problem() as { views: Json[]; features: Record<string, { seen: Json }> };
+  const places = Object.entries(THING).map(([name, at]) => [name.toLowerCase(), drawnAt(onEdge, at, THING)]);
+  const features = Object.entries(given.features).map(([name, { seen }]) => [
+    name,
+    { seen: { ...seen, aslant: [name.toLowerCase()] } },
+  ]);
+  const answer = solveProblem({
+    ...given,
+    views: [
+      ...given.views,
+      { ...given.views[0]!, id: 'aslant', side: onEdge.side, points: Object.fromEntries(places) },
+    ],
+    features: Object.fromEntries(features),
+  });
+  expect(answer).toMatchObject({ status: 'ok', views: expect.arrayContaining([{ view: 'aslant', grown: null }]) });
+  const [far] = answer.distances as { mm: number; sigma: number }[];
+  const [without] = solveProblem(problem()).distances as { mm: number; sigma: number }[];
+  expect(far!.mm).toBeCloseTo(Math.hypot(150, 180, 250), 5);
+  // It tells of the same thing once more.
+  expect(far!.sigma).toBeLessThan(without!.sigma);
+});
+
 it('answers distances without a frame, places in one, and says how each piece stood', () => {
   const answer = solveProblem(problem());
   expect(answer).toMatchObject({
@@ -201,6 +225,8 @@ it.each([
   ['view-id-twice', { views: [...(problem().views as Json[]), (problem().views as Json[])[0]] }],
   ['view-camera-not-supported', view('top', { model: 'camera', side: undefined })],
   ['problem-malformed', view('top', { side: 'under' })],
+  ['view-edge-unknown', view('front', { side: { from: 'A', to: 'nowhere' } })],
+  ['view-edge-unknown', view('front', { side: { from: 'A', to: 'A' } })],
   ['problem-malformed', { views: 'none' }],
   ['click-sigma-not-positive', view('top', { clickSigmaPx: 0 })],
   ['evidence-point-unknown', view('top', { evidence: [{ id: 'l', kind: 'length', from: 'a', to: 'q', mm: 3 }] })],

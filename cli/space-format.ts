@@ -28,7 +28,7 @@ const ViewSchema = z.object({
   focal35mm: Amount.optional(),
   model: z.enum(['auto', 'similarity', 'two-scale', 'affine', 'projective']).default('auto'),
   lens: LensSchema,
-  side: z.enum(SIDES),
+  side: z.union([z.enum(SIDES), z.strictObject({ from: z.string(), to: z.string() })]),
   points: z.record(z.string(), PointSchema),
   evidence: z.array(EvidenceSchema).default([]),
 });

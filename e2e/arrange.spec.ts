@@ -215,6 +215,22 @@ test('an elevation stands on an edge that is drawn in its plan, and leaves there
   expect(slid.least[1]! - stood.least[1]!).toBeCloseTo(120, 1);
   await page.getByRole('button', { name: /^Undo/ }).click();
   expect((await judgeInSpaceAfter(desk, 'Outline (Side)')).least[1]).toBeCloseTo(stood.least[1]!, 3);
+
+  // Between its two ends, pointed at from the right to the left, both views show two places, and it stands by those.
+  await desk.step('arrange');
+  await desk.choose('panel-together');
+  await page.getByTestId('edge-ends').click();
+  await expect(page.getByTestId('hint')).toHaveText('Point at the foot of one end of its edge.');
+  await desk.pointAt(side(depth, 0), side(0, 0));
+  const card = page.getByTestId('stands-Side');
+  await expect(card.getByTestId('edge-by-ends')).toHaveText(
+    /^It stands between “[^”]+” and “[^”]+”, which both views show\.$/,
+  );
+  await expect(card).toContainText('What it shows lies within');
+  await axe(page);
+  const between = await judgeInSpaceAfter(desk, 'Outline (Side)');
+  [long, 0, 0].forEach((mm, axis) => expect(Math.abs(between.least[axis]! - mm)).toBeLessThan(4));
+  [0, depth, seat].forEach((mm, axis) => expect(Math.abs(between.size[axis]! - mm)).toBeLessThan(4));
 });
 
 test('a view that is said to show the opposite side is found, and one tap puts all right @wide', async ({

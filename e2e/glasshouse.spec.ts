@@ -1,7 +1,12 @@
 /** A glasshouse from its plan and four sides: the side that was scanned from behind is found, the one without a size takes it from the others, heights go from the sides into the plan, and all of it leaves in space. */
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { SEEN } from '../demo/jobs-glasshouse';
 import { GLASSHOUSE } from '../demo/scenes/glasshouse';
+import type { Job } from '../src/core/job';
+import { sha256Hex } from '../src/core/pictures';
 import { axe } from './helpers/axe';
+import { writeBundle } from '../src/core/formats';
 import { expect, test, type Desk } from './helpers/desk';
 import { drawOnLevel, judgeInSpace, lookAt, saveInSpace } from './helpers/in-space';
 
@@ -69,5 +74,63 @@ test('a plan and four sides become one glasshouse in space, the side that was sc
   isNear([...opening.least, ...opening.size], [long, hatch.from, 0, 0, hatch.width, hatch.height]);
   // The back has its size from the others.
   const back = judgeInSpace(file, 'Outline (Back)');
+  isNear([...back.least, ...back.size], [0, wide, 0, long, 0, ridge], SKETCHED);
+});
+
+/** The glasshouse with a back of which nothing is said yet: not which side it shows, nor what it shares with the others. */
+function backUnsaid(): Buffer {
+  const job = JSON.parse(readFileSync('public/demo/glasshouse.json', 'utf8')) as Job;
+  const back = job.views.find(({ name }) => name === 'Back')!.id;
+  const pictures = readdirSync('public/demo')
+    .filter((name) => /^glasshouse.*\.jpg$/.test(name))
+    .map((name) => readFileSync(join('public/demo', name)));
+  const bare: Job = {
+    ...job,
+    views: job.views.map(({ side, joins, liesAt, ...view }) =>
+      view.id === back
+        ? { ...view, side: 'face' as const }
+        : { ...view, side, joins, liesAt, ...(view.name === 'Right' ? { mirrored: true } : {}) },
+    ),
+    features: job.features.map((feature) => ({ ...feature, seen: feature.seen.filter(({ view }) => view !== back) })),
+  };
+  return Buffer.from(
+    writeBundle({ job: bare, pictures: new Map(pictures.map((picture) => [sha256Hex(picture), picture])) }),
+  );
+}
+
+test('a sketch without a size stands between the ends of its edge in the plan, as large as that says @phone', async ({
+  desk,
+  page,
+}) => {
+  await desk.openBundle(backUnsaid());
+  await desk.step('arrange');
+  await desk.choose('panel-together');
+  await desk.openCards();
+  const card = page.getByTestId('stands-Back');
+  await card.getByTestId('edge-choose').click();
+  await lookAt(desk, 'Plan');
+  await desk.closeCards();
+  await desk.pointAt(SEEN.above(0.6 * long, wide));
+  await desk.openCards();
+  await expect(card.getByTestId('edge-says')).toHaveText(
+    'It has no scale of its own yet. Set it under Fit, and it stands.',
+  );
+  await card.getByTestId('edge-ends').click();
+  await desk.closeCards();
+  await desk.pointAt(SEEN.back(0, 0), SEEN.back(long, 0));
+  // It runs level where the ground does.
+  await desk.choose('share-level');
+  await desk.openCards();
+  await page.getByTestId('feature-Ground').getByTestId('feature-point').click();
+  await desk.closeCards();
+  await desk.pointAt(SEEN.back(0, 0), SEEN.back(long, 0));
+  await desk.openCards();
+  await desk.choose('share-done');
+  await desk.choose('panel-together');
+  await card.getByTestId('join').click();
+  await expect(card.getByTestId('edge-says')).toContainText(/^Stands on an edge in Plan, \d\D?\d{3} mm/);
+  await axe(page);
+  await traceBack(desk);
+  const back = judgeInSpace(await saveInSpace(desk), 'Outline (Back)');
   isNear([...back.least, ...back.size], [0, wide, 0, long, 0, ridge], SKETCHED);
 });

@@ -32,7 +32,7 @@ interface Around {
 
 /** Whether anything catches the aim now. */
 export function isCatching({ snapping, tool }: SessionState): boolean {
-  return snapping && !toolOf(tool).isFree;
+  return snapping && !toolOf(tool).isFree?.(tool.state);
 }
 
 /** What is meant by where somebody points; `turn` of several things that could be meant there. */

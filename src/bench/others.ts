@@ -33,7 +33,7 @@ function onSamePlane(fitted: FittedView, { ground, view }: FittedView): OtherVie
 
 function ofSameSide(fitted: FittedView, to: FittedView, { stands }: Derived['arranged']): OtherView | undefined {
   const [its, own] = [stands.get(fitted.view.id), stands.get(to.view.id)];
-  if (!its || !own || its.side !== own.side) return undefined;
+  if (!its?.side || its.side !== own?.side) return undefined;
   return { fitted, onto: ontoVariant(its, own), back: ontoVariant(own, its) };
 }
 

@@ -1,9 +1,9 @@
 import type { Pointer } from '@/core/calibrate';
-import { isSide, type Folding } from '@/core/derive';
+import { tellsAlong } from '@/core/arrange';
+import { facingOf, type Folding } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import type { Job } from '@/core/job';
 import { SNAP_KINDS, type SnapKind } from '@/core/outline';
-import { showsAlong } from '@/core/space';
 import type { Aim } from './aim';
 import { isToolLike, startTool, type ActiveTool, type Elsewhere } from './tools';
 import type { Viewport } from './viewport';
@@ -121,9 +121,10 @@ function readDraft(text: string | null): { view?: string; tool?: ActiveTool } | 
 
 /** The layer that is drawn on in a view: one that lies at a level is for views that do not show that level's direction, so elsewhere it is laid down for the first that lies nowhere of its own. */
 export function layerIn({ layers, features, views }: Job, view: string, chosen: string): string {
-  const side = views.find(({ id }) => id === view)?.side;
+  const shown = views.find(({ id }) => id === view);
+  const facing = shown && facingOf(shown, features);
   const level = layers.find(({ id }) => id === chosen)?.liesAt;
   const along = features.find(({ id }) => id === level)?.along;
-  if (along === undefined || !isSide(side) || !showsAlong(side, along)) return chosen;
+  if (along === undefined || !facing || !tellsAlong(facing, along)) return chosen;
   return layers.find(({ lock, liesAt }) => !lock && liesAt === undefined)?.id ?? chosen;
 }

@@ -143,6 +143,8 @@ export const HINTS = {
   'site-keep': 'Point at an edge to keep clear of.',
   'edge-elsewhere': 'Choose the view that it stands on, and tap the edge there.',
   'edge-here': 'Tap the straight edge that it stands on.',
+  'edge-ends': ['Point at the foot of one end of its edge.', 'Point at the foot of the other end.'],
+  'ends-there': 'Choose the view that stands on the edge, and point at both ends there.',
   folded: 'Draw the ring sideways to turn it, or tap a name to work in that view.',
   arrange: 'Point at what several views share, and they stand where they belong.',
 

@@ -150,6 +150,11 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
   'edge-in-itself': () => 'That is the view itself. Choose the view that it stands on, and tap the edge there.',
   'edge-nothing-here': () => 'No outline lies here. Draw the edge that it stands on first, or tap nearer to it.',
   'edge-bent': () => 'A view is flat: it stands on a straight edge of an outline that was drawn, not on a bend.',
+  'ends-elsewhere': () => 'That is another view. Choose the one that stands on the edge, and point at both ends there.',
+  'ends-not-pointed': () =>
+    'The ends of this edge follow from other things and were not pointed at. Choose an edge whose ends you pointed at, or share two places yourself.',
+  'share-no-upright': () =>
+    'A view on an edge says how far along the edge an upright lies, and no line of the thing runs so in other views. Share a place on it.',
   'edge-apart': () =>
     'Its edge is drawn in a view that shows no side or has no scale, or on its own plane. Say so under Sides and Fit, or choose another edge.',
   'edge-gone': () => 'The edge that it stood on is gone. Choose another one.',

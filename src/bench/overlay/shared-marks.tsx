@@ -101,7 +101,7 @@ function SeenPlaces({ mark, drawn }: { mark: SharedMark; drawn: DrawnProps }) {
   return mark.seen.map(({ id, at }) => {
     const [x, y] = toScreen(viewport, at);
     const left = standing?.seen.find(({ seen }) => seen === id);
-    const bar = left && barOf(left.off, fitted.source.side as Side, scaleOnScreen(drawn));
+    const bar = left && barOf(left.off, standing?.side, scaleOnScreen(drawn));
     const d = `M${x - 5} ${y}h10M${x} ${y - 5}v10`;
     return (
       <g key={id} data-testid="seen-place">
@@ -128,10 +128,16 @@ function scaleOnScreen({ viewport, fitted }: DrawnProps): number {
 /** From where it was pointed at towards where all have it; none where that is too little to see. */
 function barOf(
   off: readonly { readonly direction: string; readonly mm: number }[],
-  side: Side,
+  side: Side | undefined,
   perMm: number,
 ): Vec | undefined {
-  const [right, up] = axesSeenFrom(side).map(
+  const axes = side
+    ? axesSeenFrom(side)
+    : ([
+        { direction: 'edge', sign: 1 },
+        { direction: 'up', sign: 1 },
+      ] as const);
+  const [right, up] = axes.map(
     ({ direction, sign }) => sign * (off.find((each) => each.direction === direction)?.mm ?? 0),
   ) as [number, number];
   const size = Math.hypot(right, up) * perMm * LARGER;

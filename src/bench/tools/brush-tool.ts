@@ -59,7 +59,7 @@ export const brushTool: Tool<BrushState> = {
   looks: true,
   places: () => true,
   start: START,
-  isFree: true,
+  isFree: () => true,
   setsNoPoint: () => true,
   step(state, input, context): Step<BrushState> {
     switch (input.kind) {

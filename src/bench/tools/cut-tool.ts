@@ -222,7 +222,7 @@ export const cutTool: Tool<CutState> = {
   hint: ({ within }) => ({ code: within ? 'cut-again' : 'cut' }),
   cards: ({ within }) => (within ? 'useful' : undefined),
   start: { mode: 'away' },
-  isFree: true,
+  isFree: () => true,
   picks: true,
   setsNoPoint: () => true,
   step(state, input, context): Step<CutState> {

@@ -11,7 +11,7 @@ export const dimensionTool: Tool<DimensionState> = {
   hint: () => ({ code: 'dimension' }),
   marks: ({ on }) => [{ kind: 'chosen-ends', on }],
   start: { on: [] },
-  isFree: true,
+  isFree: () => true,
   picks: true,
   setsNoPoint: () => true,
   step(state, input, context) {

@@ -70,7 +70,7 @@ export const frameTool: Tool<FrameState> = {
   looks: true,
   places: ({ purpose }) => purpose === 'crop',
   start: START,
-  isFree: true,
+  isFree: () => true,
   step(state, input): Step<FrameState> {
     switch (input.kind) {
       case 'set': {

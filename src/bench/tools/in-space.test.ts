@@ -1,5 +1,17 @@
 /** Outlines of two views pointed at as one curve in space, and an edge that a view stands on, as in the app. */
-import { addOutline, addSheet, createView, removeOutlines, runCommand, setSide, type Command } from '@/core/job';
+import type { Vec } from '@/core/geometry';
+import {
+  addFeature,
+  addOutline,
+  addSheet,
+  createView,
+  removeOutlines,
+  runCommand,
+  setSide,
+  setStandsOn,
+  type Command,
+  type Feature,
+} from '@/core/job';
 import { scanOf } from '@/core/job/for-tests';
 import type { Chain } from '@/core/outline';
 import { Bench } from './bench-for-tests';
@@ -128,4 +140,60 @@ it('a view stands on the straight edge that is tapped in another one, and on not
   // It is done: what is tapped next is nothing.
   expect([stateOf(bench).view, hintOf(bench)]).toEqual([undefined, undefined]);
   expect(at(bench, 500, 550).history.job.views[0]!.standsOn).toMatchObject({ from: 'plan1' });
+});
+
+it('both ends of the edge are pointed at in the view that stands, in whichever order, and shared with the plan', () => {
+  const bench = benchWith('standOn');
+  bench.history = [setSide('v', 'face'), setStandsOn('v', { outline: 'plan', from: 'plan1' })].reduce(
+    runCommand,
+    bench.history,
+  );
+  bench.tool = { name: 'standOn', state: { view: 'v', ends: [] } };
+  bench.view = 'w';
+  expect(hintOf(bench)).toBe('ends-there');
+  at(bench, 700, 600);
+  bench.view = 'v';
+  expect(hintOf(bench)).toBe('edge-ends');
+  at(bench, 900, 700);
+  at(bench, 900, 701);
+  expect(bench.said).toEqual(['ends-elsewhere', 'points-the-same']);
+  // One can be taken back.
+  bench.give({ kind: 'back' });
+  at(bench, 800, 700);
+  at(bench, 300, 690);
+  const { views, features, outlines } = bench.history.job;
+  const { ends } = views[0]!.standsOn!;
+  const shownAt = (id: string | undefined, view: string) =>
+    features
+      .find((feature) => feature.id === id)!
+      .seen.filter((seen) => seen.view === view)
+      .map((seen) => seen.at);
+  expect([ends!.from, ends!.to].map((id) => shownAt(id, 'v'))).toEqual([[[300, 690]], [[800, 700]]]);
+  const plan = outlines.find(({ id }) => id === 'plan') as Chain;
+  const nodes = [plan.nodes[1]!, plan.nodes[2]!].map(({ place }) => (place as { at: Vec }).at);
+  expect([ends!.from, ends!.to].map((id) => shownAt(id, 'w'))).toEqual(nodes.map((node) => [node]));
+  expect(features.map(({ name }) => name)).toEqual(['Place 1', 'Place 2']);
+  expect(hintOf(bench)).toBeUndefined();
+});
+
+it('a view between the ends of its edge shows heights and places, and no upright lines', () => {
+  const bench = benchWith('share');
+  const corner = (id: string, x: number): Feature => ({
+    id,
+    name: id,
+    said: {},
+    seen: [{ id: `${id}-v`, view: 'v', at: [x, 700], sigma: 1 }],
+  });
+  bench.history = [
+    setSide('v', undefined),
+    addFeature(corner('a', 300)),
+    addFeature(corner('b', 800)),
+    setStandsOn('v', { outline: 'plan', from: 'plan1', ends: { from: 'a', to: 'b' } }),
+  ].reduce(runCommand, bench.history);
+  bench.tool = { name: 'share', state: { shape: 'upright' } };
+  at(bench, 500, 400);
+  expect(bench.said).toEqual(['share-no-upright']);
+  bench.tool = { name: 'share', state: { shape: 'level' } };
+  at(bench, 500, 400);
+  expect(bench.history.job.features.at(-1)).toMatchObject({ along: 'up', seen: [{ view: 'v' }] });
 });

@@ -163,7 +163,7 @@ export const openingTool: Tool<OpeningState> = {
   hint: () => ({ code: 'opening' }),
   marks: ({ chosen }) => [{ kind: 'openings', chosen }],
   start: { next: 'door' },
-  isFree: true,
+  isFree: () => true,
   setsNoPoint: () => true,
   step(state, input, context) {
     if (input.kind === 'set') return set(state, input.aim, context);

@@ -12,7 +12,7 @@ export const regionTool: Tool<RegionState> = {
   hint: () => ({ code: 'region' }),
   marks: ({ at }) => [{ kind: 'regions', at }],
   start: {},
-  isFree: true,
+  isFree: () => true,
   setsNoPoint: () => true,
   step: (state, input) =>
     input.kind === 'set' ? [{ at: input.aim.plane }, []] : input.kind === 'cancel' ? [{}, []] : [state, []],

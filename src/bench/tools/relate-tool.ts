@@ -80,7 +80,7 @@ export const relateTool: Tool<RelateState> = {
   hint: ({ on }, { job }) => ({ code: job.views.length > 1 ? 'relate-views' : 'relate', at: on.length }),
   marks: ({ on, free }) => [{ kind: 'chosen-ends', on }, { kind: free ? 'freedoms' : 'relations' }],
   start: START,
-  isFree: true,
+  isFree: () => true,
   picks: true,
   step(state, input, context): Step<RelateState> {
     if (input.kind === 'set') {

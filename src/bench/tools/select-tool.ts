@@ -184,7 +184,7 @@ export const selectTool: Tool<SelectState> = {
   rests: true,
   looks: true,
   start: START,
-  isFree: true,
+  isFree: () => true,
   hint({ moving, grabbed }, { job }) {
     if (moving) return { code: grabbed ? 'handle-moving' : 'point-moving' };
     return { code: job.outlines.length === 0 ? 'draw-first' : 'choose-outline' };

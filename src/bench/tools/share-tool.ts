@@ -1,9 +1,10 @@
 import type { SheetPoint } from '@/core/calibrate';
-import { canShow, guideReach, isSide, type FittedView } from '@/core/derive';
+import { isUpright, type Facing } from '@/core/arrange';
+import { canShow, coordinateOfLine, facingOf, guideReach, type FittedView } from '@/core/derive';
 import { distance, mix, type Vec } from '@/core/geometry';
 import { addFeature, moveSeen, seeFeature, unseeFeature, type Seen } from '@/core/job';
 import { movedByHand } from '@/core/outline';
-import { axesSeenFrom, type Direction, type Side } from '@/core/space';
+import type { Direction } from '@/core/space';
 import { nameForFeature } from '@/ui/feature-words';
 import type { Hint } from '@/ui/hint-words';
 import type { Aim } from '../aim';
@@ -27,17 +28,13 @@ export interface ShareState {
 
 const START: ShareState = { shape: 'level' };
 
-/** The coordinate that a line means which runs so in a view from a side; undefined for a place. */
-function alongOf(shape: ShareState['shape'], side: Side): Direction | undefined {
-  const [right, up] = axesSeenFrom(side);
-  return shape === 'place' ? undefined : (shape === 'level' ? up : right).direction;
+/** How a line of a coordinate runs in a view. */
+export function shapeIn(along: Direction | undefined, facing: Facing): ShareState['shape'] {
+  if (along === undefined) return 'place';
+  return coordinateOfLine('level', facing) === along ? 'level' : 'upright';
 }
 
-/** How a line runs in a view from a side. */
-export function shapeIn(along: Direction | undefined, side: Side): ShareState['shape'] {
-  if (along === undefined) return 'place';
-  return axesSeenFrom(side)[1].direction === along ? 'level' : 'upright';
-}
+const facingIn = ({ job, fitted }: Pick<ToolContext, 'job' | 'fitted'>) => facingOf(fitted.source, job.features);
 
 const chosenIn = ({ feature }: ShareState, { job }: Pick<ToolContext, 'job'>) =>
   job.features.find(({ id }) => id === feature);
@@ -59,10 +56,10 @@ function set(state: ShareState, aim: Aim, context: ToolContext): Step<ShareState
   const isAlone = state.feature === undefined && !state.halfway;
   const there = isAlone ? findSeen(context, aim.free, REACH * aim.sigma) : undefined;
   if (there) return [{ ...state, feature: there.feature, last: there.seen.id }, []];
-  const { side } = fitted.source;
-  if (!isSide(side)) return stay(state, say('side-first'));
+  const facing = facingIn(context);
+  if (!facing) return stay(state, say('side-first'));
   if (state.halfway && !state.side) return [{ ...state, side: { at: aim.sheet, sigma: aim.sigma } }, []];
-  return seenAt({ ...state, side: undefined }, state.side ? between(state.side, aim, fitted) : aim, context, side);
+  return seenAt({ ...state, side: undefined }, state.side ? between(state.side, aim, fitted) : aim, context, facing);
 }
 
 /** Halfway between two places on the plane of a view, as it is seen on the sheet. */
@@ -79,15 +76,16 @@ function seenAt(
   state: ShareState,
   { sheet, sigma, edge }: Pointing,
   context: ToolContext,
-  side: Side,
+  facing: Facing,
 ): Step<ShareState> {
   const { job, fitted, newId } = context;
   const { id: view } = fitted.source;
   const seen: Seen = { id: newId(), view, at: sheet, sigma, ...(edge ? { edge } : {}) };
   const chosen = chosenIn(state, context);
-  if (chosen && !canShow(side, chosen)) return stay(state, say('feature-not-shown'));
+  if (chosen && !canShow(facing, chosen)) return stay(state, say('feature-not-shown'));
   if (chosen) return [{ ...state, last: seen.id }, [run(seeFeature(chosen.id, seen))]];
-  const along = alongOf(state.shape, side);
+  if (state.shape === 'upright' && isUpright(facing)) return stay(state, say('share-no-upright'));
+  const along = state.shape === 'place' ? undefined : coordinateOfLine(state.shape, facing);
   const name = nameForFeature(along, job.features);
   const feature = { id: newId(), name, ...(along ? { along } : {}), said: {}, seen: [seen] };
   return [{ ...state, feature: feature.id, last: seen.id }, [run(addFeature(feature))]];
@@ -108,12 +106,13 @@ export const shareTool: Tool<ShareState> = {
   goesAlong: true,
   start: START,
   hint(state, { job, fitted }): Hint {
-    if (!isSide(fitted.source.side)) return { code: 'side-first' };
+    const facing = facingIn({ job, fitted });
+    if (!facing) return { code: 'side-first' };
     if (state.halfway) return { code: 'share-halfway', at: state.side ? 1 : 0 };
     const chosen = chosenIn(state, { job });
     const here = chosen?.seen.filter(({ view }) => view === fitted.source.id).length ?? 0;
     if (!chosen) return { code: state.shape === 'place' ? 'share-place' : 'share-line' };
-    if (!canShow(fitted.source.side, chosen)) return { code: 'share-elsewhere' };
+    if (!canShow(facing, chosen)) return { code: 'share-elsewhere' };
     return { code: chosen.along ? 'share-line-again' : 'share-place-again', at: here };
   },
   marks: ({ feature }) => [{ kind: 'shared', chosen: feature }],
@@ -152,10 +151,10 @@ export const shareTool: Tool<ShareState> = {
     }
   },
   preview(state, aim, context): Preview {
-    const { side } = context.fitted.source;
-    if (!aim || !isSide(side)) return NOTHING;
+    const facing = facingIn(context);
+    if (!aim || !facing) return NOTHING;
     const chosen = chosenIn(state, context);
-    const shape = chosen ? shapeIn(chosen.along, side) : state.shape;
+    const shape = chosen ? shapeIn(chosen.along, facing) : state.shape;
     const points = state.side ? [state.side.at] : [];
     if (shape === 'place') return { ...NOTHING, points };
     const at = state.side ? between(state.side, aim, context.fitted).sheet : aim.sheet;

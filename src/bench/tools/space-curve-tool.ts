@@ -44,7 +44,7 @@ function another({ first, within = [] }: SpaceCurveState): Step<SpaceCurveState>
 export const spaceCurveTool: Tool<SpaceCurveState> = {
   belongsTo: 'arrange',
   goesAlong: true,
-  isFree: true,
+  isFree: () => true,
   picks: true,
   start: {},
   hint(state, context) {

@@ -147,7 +147,7 @@ export interface Tool<S> {
   /** Outlines that are chosen with it. */
   chosen?(state: S): readonly string[];
   /** It goes wherever the hand goes: nothing catches its aim. */
-  readonly isFree?: boolean;
+  isFree?(state: S): boolean;
   /** The hand draws with it: it works from where it is pressed to where it is lifted. */
   readonly paints?: boolean;
   /** It chooses among what is there: `another` goes on to what lies under it. */

@@ -1,6 +1,7 @@
 /** For tests only: what clicks and sizes of a simulated world say at best, by itself: nothing of the adjustment is used. */
 import { pseudoInverse, Matrix } from 'ml-matrix';
 import { DIRECTIONS, type Direction, type Vec3 } from '../space';
+import type { Facing } from './facing';
 import type { Feature, Scene } from './scene';
 import { drawnAt, seenLength, type World } from './simulated';
 
@@ -8,7 +9,7 @@ type Thing = Readonly<Record<string, Vec3>>;
 type Known = (name: string, direction: Direction) => boolean;
 
 /** All unknowns of a world in a row (three a point, those that are known exactly apart; four numbers a view), the thing that they say, and every click and size that follows, each over its sigma. */
-function explicitModel(world: World, known: Known) {
+function explicitModel(world: World<Facing>, known: Known) {
   const names = Object.keys(world.thing);
   const free = names.flatMap((name) =>
     DIRECTIONS.filter((direction) => !known(name, direction)).map(
@@ -33,8 +34,8 @@ function explicitModel(world: World, known: Known) {
           const [logScale, turn, zx, zy] = x.slice(free.length + 4 * v) as [number, number, number, number];
           const stand = { side, scale: Math.exp(logScale), turn, zero: [zx, zy] as const };
           return [
-            ...names.flatMap((name) => drawnAt(stand, thing[name]!).map((value) => value / world.click)),
-            ...(sized ? [seenLength(side, thing[sized.from]!, thing[sized.to]!) / sized.sigma] : []),
+            ...names.flatMap((name) => drawnAt(stand, thing[name]!, thing).map((value) => value / world.click)),
+            ...(sized ? [seenLength(side, thing, sized.from, sized.to) / sized.sigma] : []),
           ];
         }),
         ...(world.evidence ?? []).flatMap((piece) =>
@@ -49,7 +50,7 @@ function explicitModel(world: World, known: Known) {
  * Cramér-Rao bound, one sigma, of figures of the thing (`of`): the inverse of the information in all unknowns, on what is determined (Kay, Fundamentals of Statistical Signal Processing, 1993,
  * section 3.7).
  */
-export function boundOf(world: World, known: Known, of: (thing: Thing) => readonly number[]): number[] {
+export function boundOf(world: World<Facing>, known: Known, of: (thing: Thing) => readonly number[]): number[] {
   const { predict, truth, thingAt } = explicitModel(world, known);
   const slopes = slopesOf(predict, truth);
   const moves = slopesOf((x) => of(thingAt(x)), truth);
@@ -58,7 +59,7 @@ export function boundOf(world: World, known: Known, of: (thing: Thing) => readon
 }
 
 /** The thing under which what was pointed at and said of it is likeliest: all unknowns at once, every click an observation of its own (Gauss-Newton from the truth). */
-export function likeliest(world: World, { views, evidence }: Scene, known: Known): Thing {
+export function likeliest(world: World<Facing>, { views, evidence }: Scene, known: Known): Thing {
   const { predict, truth, thingAt } = explicitModel(world, known);
   const names = Object.keys(world.thing);
   const seen = [

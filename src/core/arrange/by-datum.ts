@@ -1,6 +1,7 @@
 import type { Observation } from '../calibrate';
 import type { Vec } from '../geometry';
-import { DIRECTIONS, showsAlong, type Direction } from '../space';
+import { DIRECTIONS, type Direction } from '../space';
+import { isUpright, tellsAlong } from './facing';
 import { directionsBetween, directionsOf, knownOf, type Feature, type Scene, type SceneView } from './scene';
 
 /** What is assumed of a view by its datum, as a piece of its evidence. */
@@ -72,13 +73,13 @@ const zeroOf = ({ direction, first }: Loose): Feature => ({
 /** The view that all others along a direction are measured from: one of which somebody said where it is, else the first. */
 function firstAlong(direction: Direction, { views }: Scene, groups: readonly Loose[]): string {
   const loose = new Set(groups.filter((group) => group.direction === direction).flatMap((group) => group.views));
-  const showing = views.filter((view) => showsAlong(view.side, direction));
+  const showing = views.filter((view) => tellsAlong(view.side, direction));
   return (showing.find(({ id }) => !loose.has(id)) ?? showing[0]!).id;
 }
 
 /** Views that hang together along a direction, group by group, where nobody said where any of it is. */
 function looseAlong(direction: Direction, scene: Scene): readonly (readonly SceneView[])[] {
-  const views = scene.views.filter((view) => showsAlong(view.side, direction));
+  const views = scene.views.filter((view) => tellsAlong(view.side, direction));
   const features = scene.features.filter((feature) => directionsOf(feature).includes(direction));
   const groupOf = hangingTogether(direction, scene, views, features);
   const told = new Set(
@@ -94,10 +95,11 @@ function looseAlong(direction: Direction, scene: Scene): readonly (readonly Scen
 
 function hangingTogether(
   direction: Direction,
-  { evidence }: Scene,
+  { evidence, views: all }: Scene,
   views: readonly SceneView[],
   features: readonly Feature[],
 ): (name: string) => string {
+  const onEdges = direction === 'up' ? [] : all.map((view) => placesOnEdge(view, features));
   const above = new Map<string, string>();
   const groupOf = (name: string): string => {
     const next = above.get(name);
@@ -110,6 +112,7 @@ function hangingTogether(
   const byId = new Map(features.map((feature) => [feature.id, feature]));
   for (const { id, seen } of features)
     for (const { view } of seen) if (views.some((other) => other.id === view)) tie(`feature ${id}`, `view ${view}`);
+  for (const places of onEdges) for (const place of places) tie(`feature ${places[0]!}`, `feature ${place}`);
   for (const piece of evidence) {
     if (piece.check) continue;
     const [from, ...others] = (piece.kind === 'same' ? piece.of : [piece.from, piece.to]).map((id) => byId.get(id));
@@ -120,4 +123,11 @@ function hangingTogether(
     for (const other of others) if (from && other && isAlong(other)) tie(`feature ${from.id}`, `feature ${other.id}`);
   }
   return groupOf;
+}
+
+/** What a view on an edge shows lies, across and deep, as its edge does. */
+function placesOnEdge({ id, side }: SceneView, features: readonly Feature[]): readonly string[] {
+  if (!isUpright(side)) return [];
+  const shown = features.filter(({ only, seen }) => only === undefined && seen.some(({ view }) => view === id));
+  return [side.from, side.to, ...shown.map((feature) => feature.id)];
 }

@@ -19,6 +19,16 @@ export function readCoordinates(wanted: readonly (readonly [Feature, Direction])
   };
 }
 
+/** Several readings one after the other. */
+export function readTogether(reads: readonly Read[]): Read {
+  const blocks = [...new Set(reads.flatMap((read) => read.blocks))];
+  const at = reads.map((read) => read.blocks.map((block) => blocks.indexOf(block)));
+  return {
+    blocks,
+    numbers: (values) => reads.flatMap((read, i) => read.numbers(at[i]!.map((block) => values[block]!))),
+  };
+}
+
 /** How far apart two features are, from their coordinates along these directions. Without a sign. mm. */
 export function readDistance(a: Feature, b: Feature, along?: Direction): Read {
   const directions = directionsBetween(a, b, along) ?? [];

@@ -1,7 +1,9 @@
 import { refused, type Refusal } from '../basics';
 import { findFault, inOrder, type Observation } from '../calibrate';
-import { DIRECTIONS, showsAlong } from '../space';
+import { DIRECTIONS } from '../space';
+import { isUpright, type Upright } from './facing';
 import { coordinateOf, directionsBetween, directionsOf, type Feature, type Scene, type SceneEvidence } from './scene';
+import { axesShown } from './shown';
 
 /** Why a scene cannot be adjusted, with what it is about; undefined when it can. */
 export function findSceneFault(scene: Scene): Refusal | undefined {
@@ -12,6 +14,7 @@ export function findSceneFault(scene: Scene): Refusal | undefined {
   ]);
   if (twice) return twice;
   for (const view of scene.views) {
+    if (isUpright(view.side) && !isEdge(view.side, scene)) return refused('view-edge-unknown', { view: view.id });
     const again = findTwice(view.evidence.map(({ id }) => ['evidence-id-twice', id] as const));
     if (again) return again;
     for (const piece of view.evidence) {
@@ -24,6 +27,10 @@ export function findSceneFault(scene: Scene): Refusal | undefined {
     first(scene.evidence, (piece) => findSaidFault(piece, scene))
   );
 }
+
+/** Whether a view can stand between two features: two places of the thing. */
+const isEdge = ({ from, to }: Upright, { features }: Scene): boolean =>
+  from !== to && [from, to].every((end) => features.some(({ id, only }) => id === end && only === undefined));
 
 function findPieceFault(piece: Observation, points: Scene['views'][number]['points']): Refusal | undefined {
   const found = findFault(piece, points);
@@ -47,7 +54,7 @@ function findTwice(named: readonly (readonly [string, string])[]): Refusal | und
   return undefined;
 }
 
-function findFeatureFault(feature: Feature, { views }: Scene): Refusal | undefined {
+function findFeatureFault(feature: Feature, { views, features }: Scene): Refusal | undefined {
   const { id, mm, sigma, seen } = feature;
   if (mm && (mm.length !== DIRECTIONS.length || mm.some((value) => value !== null && !Number.isFinite(value))))
     return refused('feature-not-a-number', { feature: id });
@@ -60,7 +67,7 @@ function findFeatureFault(feature: Feature, { views }: Scene): Refusal | undefin
     if (missing !== undefined) return refused('feature-point-unknown', { feature: id, view: name, point: missing });
     const unsure = points.find((point) => !(view.points[point]!.sigma > 0));
     if (unsure !== undefined) return refused('point-sigma-not-positive', { point: unsure });
-    if (!directionsOf(feature).some((direction) => showsAlong(view.side, direction)))
+    if (axesShown(view.side, feature, features).length === 0)
       return refused('feature-not-shown', { feature: id, view: name });
   }
   return undefined;

@@ -10,6 +10,7 @@ import {
   lyingByDatum,
   modelOf,
   standing,
+  type Facing,
   type Feature,
   type Open,
   type Scene,
@@ -24,6 +25,7 @@ import {
   HEIGHT,
   randomWorld,
   sceneOf,
+  seenLength,
   WIDTH,
   type Drawn,
   type Random,
@@ -34,14 +36,14 @@ const known = (figure: Measured | Open): Measured => {
   if (isOpen(figure)) throw new Error(`open: ${figure.open.join(' ')}`);
   return figure;
 };
-const fitted = (world: World, random?: Random): SceneFit => {
+const fitted = (world: World<Facing>, random?: Random): SceneFit => {
   const fit = fitScene(sceneOf(world, random));
   if (!fit.ok) throw new Error(fit.code);
   return fit.value;
 };
 
 /** With a size of its own for some of the views. */
-const sized = (world: World, which: readonly number[], sigma = 0.2): World => ({
+const sized = <F extends Facing>(world: World<F>, which: readonly number[], sigma = 0.2): World<F> => ({
   ...world,
   drawn: world.drawn.map((view, i) => {
     const [from, to] = farthest(world, view.side);
@@ -59,7 +61,19 @@ function overall(world: World, sigma: number): SceneEvidence[] {
 }
 
 const SIDES3 = ['front', 'right', 'top'] as const;
-const KINDS: Readonly<Record<string, (seed: number) => World>> = {
+
+/** A plan, and elevations that stand upright on the way from the farthest left to the farthest right of its points, and on from there. */
+function onEdges(seed: number): World<Facing> {
+  const world = randomWorld(createRandom(seed), 6, ['top', 'front', 'right']);
+  const [from, to] = farthest(world, 'top');
+  const [next] = Object.keys(world.thing)
+    .filter((name) => name !== from && name !== to)
+    .sort((a, b) => seenLength('top', world.thing, b, to) - seenLength('top', world.thing, a, to));
+  const sides: readonly Facing[] = ['top', { from, to }, { from: to, to: next! }];
+  return { ...world, drawn: world.drawn.map((view, i) => ({ ...view, side: sides[i]! })) };
+}
+
+const KINDS: Readonly<Record<string, (seed: number) => World<Facing>>> = {
   'one view has a size, two have none': (seed) => sized(randomWorld(createRandom(seed), 6, SIDES3), [0]),
   'each view has one of its own': (seed) =>
     sized(randomWorld(createRandom(seed), 5, ['front', 'left', 'bottom']), [0, 1, 2]),
@@ -76,6 +90,8 @@ const KINDS: Readonly<Record<string, (seed: number) => World>> = {
   },
   'front, back and the two sides': (seed) =>
     sized(randomWorld(createRandom(seed), 6, ['front', 'back', 'left', 'right'], 0.6), [1]),
+  'elevations without a size, on edges of a plan that has one': (seed) => sized(onEdges(seed), [0]),
+  'a plan without a size, under an elevation that has one': (seed) => sized(onEdges(seed), [1]),
 };
 
 const ASKED = [
@@ -186,7 +202,7 @@ function turnedRoundIn(sides: readonly Side[], seed: number) {
   const world = sized(randomWorld(random, 5, sides), [0, 2]);
   const scene = sceneOf(world, random);
   const bad = scene.views[Math.floor(random.uniform() * sides.length)]!;
-  const views = scene.views.map((view) => (view === bad ? { ...view, side: oppositeOf(view.side) } : view));
+  const views = scene.views.map((view) => (view === bad ? { ...view, side: oppositeOf(view.side as Side) } : view));
   return { world, bad: bad.id, fit: fitScene({ ...scene, views }) };
 }
 const seenIn = (group: string) => group.split('@')[1];

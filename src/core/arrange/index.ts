@@ -1,5 +1,6 @@
 /** Several views of one thing, fitted together. mm, object frame; one sigma. */
 export { LEVEL_BY_DATUM, LEVEL_SIGMA, lyingByDatum, standing, type ByZero } from './by-datum';
+export { isUpright, tellsAlong, turnedUpright, type Facing, type Upright } from './facing';
 export { fitScene, openParts, refitScene, type SceneFit, type Stand } from './fit-scene';
 export { isOpen, type Open } from './measure';
 export { PROJECTIONS, proposeSides, type LaidView, type ProposedSide, type Projection } from './projection';

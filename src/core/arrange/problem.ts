@@ -9,8 +9,7 @@ import {
   type MapModel,
   type MapPart,
 } from '../calibrate';
-import { axesSeenFrom, type Direction } from '../space';
-import { conditionOn, readCoordinates, readDistance } from './coordinates';
+import { conditionOn, readCoordinates, readDistance, readTogether } from './coordinates';
 import {
   directionsOf,
   isFeature,
@@ -22,6 +21,7 @@ import {
   type SceneEvidence,
   type SceneView,
 } from './scene';
+import { axesShown, readShown, type ShownAxis } from './shown';
 
 /** What is believed of a scene: pieces and ties that are left aside, and what of a view is not taken for granted. Named with their owner. */
 export interface Belief {
@@ -123,28 +123,26 @@ function amongOthers({ id, shares = id }: SceneView, model: MapModel, { blocks, 
   );
 }
 
-/** One point of a view that shows a feature, and which of its coordinates it tells: along or against the view's own axes. */
+/** One point of a view that shows a feature, and what it tells of it. */
 export interface Tie {
   readonly group: string;
   readonly point: string;
   readonly feature: Feature;
-  readonly shows: readonly { readonly axis: 0 | 1; readonly direction: Direction; readonly sign: 1 | -1 }[];
+  readonly shows: readonly ShownAxis[];
 }
 
 export function listTies({ id, side }: Pick<SceneView, 'id' | 'side'>, features: readonly Feature[]): Tie[] {
   return features.flatMap((feature) => {
-    const shows = axesSeenFrom(side)
-      .map(({ direction, sign }, axis) => ({ axis: axis as 0 | 1, direction, sign }))
-      .filter(({ direction }) => directionsOf(feature).includes(direction));
+    const shows = axesShown(side, feature, features);
     return feature.seen
       .filter(({ view }) => view === id)
       .flatMap(({ points }) => points.map((point) => ({ group: tieOf(feature.id, id), point, feature, shows })));
   });
 }
 
-/** The place that was pointed at has the feature's coordinates exactly: what it misses them by is the pointing's. */
+/** The place that was pointed at lies exactly where the feature does: what it misses that by is the pointing's. */
 function tieCondition({ group, point, feature, shows }: Tie, context: EvidenceContext): Condition {
-  const { blocks, numbers } = readCoordinates(shows.map(({ direction }) => [feature, direction] as const));
+  const { blocks, numbers } = readTogether(shows.map((shown) => readShown(feature, shown)));
   return onPlane(context, {
     group,
     exact: true,
@@ -152,7 +150,7 @@ function tieCondition({ group, point, feature, shows }: Tie, context: EvidenceCo
     blocks,
     residuals: ([place], own) => {
       const coordinates = numbers(own);
-      return shows.map(({ axis, sign }, i) => place![axis] - sign * coordinates[i]!);
+      return shows.map(({ axis }, i) => place![axis] - coordinates[i]!);
     },
   });
 }

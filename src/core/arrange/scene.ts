@@ -1,12 +1,13 @@
 import { ownedName } from '../adjust';
 import type { Datum, LensWish, Lift, MapPart, ModelWish, Observation, PictureGeometry, Points } from '../calibrate';
-import { DIRECTIONS, type Direction, type Side } from '../space';
+import { DIRECTIONS, type Direction } from '../space';
+import type { Facing } from './facing';
 
-/** A flat view that takes part: all that is known of its picture, and from which side it looks. How it is shifted and turned in its plane follows from what it shares with others. */
+/** A flat view that takes part: all that is known of its picture, and how it looks at the thing. How it is shifted and turned in its plane follows from what it shares with others. */
 export interface SceneView {
   readonly id: string;
   readonly picture: PictureGeometry;
-  readonly side: Side;
+  readonly side: Facing;
   readonly points: Points;
   readonly evidence: readonly Observation[];
   readonly lift: Lift;

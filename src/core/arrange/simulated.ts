@@ -2,6 +2,7 @@
 import type { Points } from '../calibrate';
 import type { Vec } from '../geometry';
 import { axesSeenFrom, DIRECTIONS, type Side, type Vec3 } from '../space';
+import { isUpright, type Facing } from './facing';
 import type { Feature, Scene, SceneEvidence, SceneView } from './scene';
 
 /** Seeded numbers. */
@@ -10,9 +11,9 @@ export interface Random {
   normal(): number;
 }
 
-export interface Drawn {
+export interface Drawn<F extends Facing = Side> {
   readonly id: string;
-  readonly side: Side;
+  readonly side: F;
   /** mm a pixel, radians that it lies turned on its sheet, and where zero is, px. */
   readonly scale: number;
   readonly turn: number;
@@ -24,21 +25,39 @@ export interface Drawn {
 export const WIDTH = 3000;
 export const HEIGHT = 2400;
 
-/** Where a point of the thing is on a sheet, px. */
-export function drawnAt({ side, scale, turn, zero }: Omit<Drawn, 'id' | 'sized'>, point: Vec3): Vec {
-  const [u, v] = axesSeenFrom(side).map(({ direction, sign }) => sign * point[DIRECTIONS.indexOf(direction)]!);
-  const [c, s] = [Math.cos(turn), Math.sin(turn)];
-  return [zero[0] + (c * u! - s * v!) / scale, zero[1] - (s * u! + c * v!) / scale];
+type Thing = Readonly<Record<string, Vec3>>;
+
+/** Where a point of the thing lies as a view sees it, to the right and upwards, mm. */
+function seenAt(side: Facing, thing: Thing, [x, y, z]: Vec3): Vec {
+  if (!isUpright(side)) {
+    const [u, v] = axesSeenFrom(side).map(({ direction, sign }) => sign * [x, y, z][DIRECTIONS.indexOf(direction)]!);
+    return [u!, v!];
+  }
+  const [from, to] = [thing[side.from]!, thing[side.to]!];
+  const angle = Math.atan2(to[1] - from[1], to[0] - from[0]);
+  return [Math.cos(angle) * (x - from[0]) + Math.sin(angle) * (y - from[1]), z];
 }
 
-export const seenLength = (side: Side, a: Vec3, b: Vec3) =>
-  Math.hypot(
-    ...axesSeenFrom(side).map(({ direction }) => a[DIRECTIONS.indexOf(direction)]! - b[DIRECTIONS.indexOf(direction)]!),
-  );
+/** Where a point of the thing is on a sheet, px. */
+export function drawnAt(
+  { side, scale, turn, zero }: Omit<Drawn<Facing>, 'id' | 'sized'>,
+  point: Vec3,
+  thing: Thing = {},
+): Vec {
+  const [u, v] = seenAt(side, thing, point);
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  return [zero[0] + (c * u - s * v) / scale, zero[1] - (s * u + c * v) / scale];
+}
 
-export interface World {
+/** How far apart two points of the thing are as a view sees them, mm. */
+export function seenLength(side: Facing, thing: Thing, a: string, b: string): number {
+  const [p, q] = [a, b].map((name) => seenAt(side, thing, thing[name]!)) as [Vec, Vec];
+  return Math.hypot(q[0] - p[0], q[1] - p[1]);
+}
+
+export interface World<F extends Facing = Side> {
   readonly thing: Readonly<Record<string, Vec3>>;
-  readonly drawn: readonly Drawn[];
+  readonly drawn: readonly Drawn<F>[];
   /** One sigma of a click, px. */
   readonly click: number;
   readonly evidence?: readonly SceneEvidence[];
@@ -47,7 +66,7 @@ export interface World {
 
 /** What somebody points at and says of such a world; without a random everything is as it is. */
 export function sceneOf(
-  { thing, drawn, click, evidence = [], features = (all) => all }: World,
+  { thing, drawn, click, evidence = [], features = (all) => all }: World<Facing>,
   random?: Random,
 ): Scene {
   const off = () => (random ? click * random.normal() : 0);
@@ -55,7 +74,7 @@ export function sceneOf(
   const views = drawn.map((view): SceneView => {
     const points: Points = Object.fromEntries(
       names.map((name) => {
-        const [x, y] = drawnAt(view, thing[name]!);
+        const [x, y] = drawnAt(view, thing[name]!, thing);
         return [name, { at: [x + off(), y + off()] as Vec, sigma: click }];
       }),
     );
@@ -81,10 +100,14 @@ export function sceneOf(
 }
 
 /** The size that is printed in a view, if any is. */
-function ownSize({ side, sized }: Drawn, thing: World['thing'], random: Random | undefined): SceneView['evidence'] {
+function ownSize(
+  { side, sized }: Drawn<Facing>,
+  thing: World['thing'],
+  random: Random | undefined,
+): SceneView['evidence'] {
   if (!sized) return [];
   const { from, to, sigma } = sized;
-  const mm = seenLength(side, thing[from]!, thing[to]!) + (random ? sigma * random.normal() : 0);
+  const mm = seenLength(side, thing, from, to) + (random ? sigma * random.normal() : 0);
   return [{ id: 'own', kind: 'length', from, to, mm, sigma }];
 }
 
@@ -108,12 +131,10 @@ export function randomWorld(random: Random, points: number, sides: readonly Side
 }
 
 /** The two points of a thing that lie farthest apart as a side sees them. */
-export function farthest({ thing }: World, side: Side): readonly [string, string] {
+export function farthest({ thing }: Pick<World, 'thing'>, side: Facing): readonly [string, string] {
   const names = Object.keys(thing);
   const pairs = names.flatMap((a, i) => names.slice(i + 1).map((b) => [a, b] as const));
   return pairs.reduce((best, pair) =>
-    seenLength(side, thing[pair[0]]!, thing[pair[1]]!) > seenLength(side, thing[best[0]]!, thing[best[1]]!)
-      ? pair
-      : best,
+    seenLength(side, thing, ...pair) > seenLength(side, thing, ...best) ? pair : best,
   );
 }

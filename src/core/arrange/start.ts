@@ -27,6 +27,8 @@ import {
   type SceneView,
 } from './scene';
 import { ownedName } from '../adjust';
+import { isUpright } from './facing';
+import { LEVEL_DIRECTIONS, type ShownAxis } from './shown';
 
 /** A view as its own evidence leaves it. */
 export interface ViewBegun {
@@ -125,7 +127,7 @@ interface Equation {
  * they share says otherwise clearly.
  */
 export function startOfScene(scene: Scene, begun: readonly ViewBegun[]): SceneStart {
-  const first = placed(scene, begun, shareOnly(scene, begun), HINT);
+  const first = placedTogether(scene, begun, [], HINT, new Map());
   const isScaled = begun.some((view) => view.isScaled);
   const ratio = isScaled ? 1 : (ratioOf(scene, first.coordinates) ?? 1);
   const grown: SceneStart = {
@@ -135,40 +137,70 @@ export function startOfScene(scene: Scene, begun: readonly ViewBegun[]): SceneSt
     coordinates: new Map([...first.coordinates].map(([id, value]) => [id, value * ratio])),
   };
   const again = begun.map((view) => ({ ...view, numbers: grown.maps.get(view.view.id)!, isScaled: true }));
-  return placed(scene, again, [...shareOnly(scene, again), ...toldOf(scene, grown.coordinates)], LOOSE);
+  return placedTogether(scene, again, toldOf(scene, grown.coordinates), LOOSE, grown.coordinates);
 }
 
 const turnedBy = (view: string) => ['a', 'b', 'x', 'y'].map((name) => ownedName(view, name));
 
+type Coordinates = SceneStart['coordinates'];
+
+/** Solves what is shared and what is told; how edges run that views stand on is not linear in where they begin and end: it is as it was found, once more where that was not known yet. */
+function placedTogether(
+  scene: Scene,
+  begun: readonly ViewBegun[],
+  told: readonly Equation[],
+  hint: number,
+  now: Coordinates,
+): SceneStart {
+  const first = placed(scene, begun, [...shareOnly(scene, begun, now), ...told], hint);
+  if (!scene.views.some(({ side }) => isUpright(side))) return first;
+  return placed(scene, begun, [...shareOnly(scene, begun, first.coordinates), ...told], hint);
+}
+
 /** That places lie where the coordinates of what they show are. */
-function shareOnly({ features }: Scene, begun: readonly ViewBegun[]): Equation[] {
+function shareOnly({ features }: Scene, begun: readonly ViewBegun[], now: Coordinates): Equation[] {
   return begun.flatMap(({ view, model, numbers }) => {
     const map = model.mapAt(numbers, OWN_PLANE);
     return listTies(view, features).flatMap((tie) =>
-      tieEquations(tie, view.id, toPlane(map, view.points[tie.point]!.at)),
+      tieEquations(tie, view.id, toPlane(map, view.points[tie.point]!.at), now),
     );
   });
 }
 
-function tieEquations({ feature, shows }: Tie, view: string, [u, v]: Vec): Equation[] {
+function tieEquations({ feature, shows }: Tie, view: string, [u, v]: Vec, now: Coordinates): Equation[] {
   const [a, b, x, y] = turnedBy(view) as [string, string, string, string];
-  return shows.map(({ axis, direction, sign }) => ({
-    terms: [
-      ...(axis === 0
-        ? ([
+  return shows.flatMap((shown): Equation[] => {
+    const coordinate = termsOf(feature, shown, now);
+    if (!coordinate) return [];
+    const place: Equation['terms'] =
+      shown.axis === 0
+        ? [
             [a, u],
             [b, -v],
             [x, 1],
-          ] as const)
-        : ([
+          ]
+        : [
             [a, v],
             [b, u],
             [y, 1],
-          ] as const)),
-      [blockOf(feature, direction), -sign],
-    ],
-    right: 0,
-  }));
+          ];
+    return [{ terms: [...place, ...coordinate.map(([name, factor]) => [name, -factor] as const)], right: 0 }];
+  });
+}
+
+/** Where a feature lies on an axis of a view, of coordinates; along an edge undefined while nothing tells how that runs. */
+function termsOf(feature: Feature, shown: ShownAxis, now: Coordinates): Equation['terms'] | undefined {
+  if ('direction' in shown) return [[blockOf(feature, shown.direction), shown.sign]];
+  const [from, to] = shown.edge;
+  const way = LEVEL_DIRECTIONS.map(
+    (direction) => (now.get(blockOf(to, direction)) ?? NaN) - (now.get(blockOf(from, direction)) ?? NaN),
+  );
+  const length = Math.hypot(...way);
+  if (!(length > 0)) return undefined;
+  return LEVEL_DIRECTIONS.flatMap((direction, i) => [
+    [blockOf(feature, direction), way[i]! / length] as const,
+    [blockOf(from, direction), -way[i]! / length] as const,
+  ]);
 }
 
 /** Every coordinate is sought here, the known ones too: they are told where they are. */

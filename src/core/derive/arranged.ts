@@ -7,7 +7,7 @@ import type { Direction } from '../space';
 import { sigmaOfSaid } from './evidence';
 import type { FittedView } from './fits';
 import { createFittingTogether, type Fitting, type ToldOfScenes } from './fitted-together';
-import { canShow, directionOfSpan, isSide } from './scene';
+import { directionOfSpan, facingOf, showsWhere } from './scene';
 import { standingOf, type Standing } from './standing';
 
 /** Why a view that shows a side does not stand among the others. */
@@ -118,12 +118,10 @@ type SeeBy = (fitted: FittedView, adjustment: Adjustment) => FittedView;
 
 /** Why a view cannot stand, before anything is fitted; undefined where it may. */
 function apartBefore({ source, view }: FittedView, { features }: Pick<Job, 'features'>): Apart | 'no-side' | undefined {
-  if (!isSide(source.side)) return 'no-side';
+  if (!facingOf(source, features)) return 'no-side';
   if (source.lookOnly) return 'only-looked-at';
   if (view.evidence.some(({ kind, role }) => kind === 'known-point' && role === 'use')) return 'lies-on-points';
-  const { id, side } = source;
-  const shows = features.some((feature) => canShow(side, feature) && feature.seen.some((seen) => seen.view === id));
-  return shows ? undefined : 'shows-nothing';
+  return showsWhere(source, features) ? undefined : 'shows-nothing';
 }
 
 /** Remembers what was read off each fit. */
@@ -180,7 +178,8 @@ function standsOf(
         leftOf: (feature: string) => leftOf(within, tieOf(feature, id)),
         lies: leftOf(within, ownedName(id, LEVEL_BY_DATUM)),
       };
-      return [[id, standingOf(fitted, among, how)] as const];
+      const standing = standingOf(fitted, among, how);
+      return standing ? [[id, standing] as const] : [];
     }),
   );
 }

@@ -78,7 +78,16 @@ function questionOf(job: Job, views: readonly FittedView[], before: Question | u
 const listAsked = ({ features, spans }: Job, views: readonly FittedView[]): readonly unknown[] => [
   ...features.flatMap(({ id, along, said, plusMinus, seen }) => [id, along, said, plusMinus, seen]),
   ...spans.flatMap(({ id, from, to, said, role, guess, plusMinus }) => [id, from, to, said, role, guess, plusMinus]),
-  ...views.flatMap(({ question, source: { id, side, datum, shares } }) => [question, id, side, datum, shares]),
+  ...views.flatMap(({ question, source: { id, side, standsOn, datum, shares } }) => [
+    question,
+    id,
+    side,
+    standsOn?.ends?.from,
+    standsOn?.ends?.to,
+    standsOn?.turned,
+    datum,
+    shares,
+  ]),
 ];
 
 /** A fit of a question: as it was told, or as far as it may be sought; while that is not far enough, as these views were fitted last. */

@@ -4,7 +4,7 @@ import type { Job } from '../job';
 import { axesSeenFrom, raised, type Direction, type Side } from '../space';
 import type { Arranged } from './arranged';
 import type { FittedView } from './fits';
-import { inSideOf, type Standing } from './standing';
+import { inFrameOf, standsBySide, type StandingBySide } from './standing';
 import { movedAside, shiftsSideBySide } from './variants';
 
 /** How views are looked at together: how far their sheet is folded up (0 laid out, 1 around the thing), and from where. Radians. */
@@ -17,7 +17,7 @@ export interface Folding {
 /** A view among the others as one looks at them. */
 export interface FoldedView {
   readonly fitted: FittedView;
-  readonly standing: Standing;
+  readonly standing: StandingBySide;
   /** From its plane to what is looked at: mm, x right, y up. */
   readonly look: Affine;
   /** How near its middle is: what is farther is drawn first. */
@@ -33,7 +33,7 @@ type Arrangement = {
 
 /** A view that is shown, and how its plane lies in what its side shows. */
 interface Lying {
-  readonly stands: Standing;
+  readonly stands: StandingBySide;
   readonly fitted: FittedView;
   readonly rim: readonly Vec[];
   readonly inSide: Affine;
@@ -55,11 +55,11 @@ export function foldedViews({ job, derived }: Arrangement, { fold, turn, tip }: 
 }
 
 function listLying({ views, arranged }: Arrangement['derived']): readonly Lying[] {
-  return [...arranged.stands.values()].flatMap((stands): readonly Lying[] => {
+  return [...arranged.stands.values()].filter(standsBySide).flatMap((stands): readonly Lying[] => {
     const fitted = views.get(stands.view);
     if (!fitted || fitted.source.hidden) return [];
     const { standOff = { right: 0, up: 0 } } = fitted.source;
-    return [{ stands, fitted, rim: rimOf(fitted), inSide: composed(movedAside(standOff), inSideOf(stands)) }];
+    return [{ stands, fitted, rim: rimOf(fitted), inSide: composed(movedAside(standOff), inFrameOf(stands)) }];
   });
 }
 

@@ -1,9 +1,10 @@
 export { type Apart, type Arranged, type Grown, type SpanRead, type StandsApart } from './arranged';
-export { canShow, directionOfSpan, isSide } from './scene';
+export { canShow, directionOfSpan, facingOf, isSide } from './scene';
 export { toldOfScene, type ToldScene } from './fitted-together';
 export { deriveAsTold, tellJob, type ToldJob } from './told-job';
 export { judgeSaid, planesOfEnds, proposeOn, takeTogether, type Proposed } from './saying';
-export { hasOthers, sentGuide, sentNode, type Sent } from './sent';
+export { coordinateOfLine, hasOthers, sentGuide, sentNode, type Sent } from './sent';
+export { endsOfEdge } from './edge-ends';
 export { listProposedLines, type End, type ProposedLine } from './proposed-lines';
 export { foldedViews, type FoldedView, type Folding } from './folded';
 export { sharedIn, type SharedMark } from './shared-lines';

@@ -1,8 +1,8 @@
-import { axesSeenFrom, normalOf, vectorAlong } from '../space';
+import { axesSeenFrom, normalOf, vectorAlong, type Vec3 } from '../space';
 import type { FittedView } from './fits';
 import { onEdge, type Edges } from './on-edges';
 import type { KnownStanding, SeenPlane } from './derived';
-import { poseAmong } from './standing';
+import { poseAmong, standsBySide, type Standing, type StandingBySide } from './standing';
 
 /**
  * Where a plane, as its views see it, stands for what relates its outlines to those of others: by a view that joins the one fit of all, along the directions along which something says how it stands; or on an edge,
@@ -15,13 +15,24 @@ export function standingIn({ views }: Pick<SeenPlane, 'views'>, standing: Edges)
     .find(({ stands }) => stands?.joins);
   if (!joining?.stands) return views.flatMap((fitted) => onDrawnEdge(fitted, standing) ?? [])[0];
   const { fitted, stands } = joining;
-  const told = axesSeenFrom(stands.side).filter(({ direction }) => !stands.byZero.includes(direction));
   return {
     pose: poseAmong(stands, fitted.fit),
-    shows: told.map(({ direction }) => vectorAlong(direction)),
+    shows: standsBySide(stands) ? toldBySide(stands) : toldOnEdge(stands),
     by: { view: stands.view, fit: fitted.fit, poseBy: (fit) => poseAmong(stands, fit) },
   };
 }
+
+const toldBySide = ({ side, byZero }: StandingBySide): readonly Vec3[] =>
+  axesSeenFrom(side)
+    .filter(({ direction }) => !byZero.includes(direction))
+    .map(({ direction }) => vectorAlong(direction));
+
+/** Along the edge and aside of it, and upwards where something says how high it stands. */
+const toldOnEdge = ({ frame, byZero }: Standing): readonly Vec3[] => [
+  frame.x,
+  normalOf(frame),
+  ...(byZero.includes('up') ? [] : [frame.y]),
+];
 
 function onDrawnEdge({ source }: FittedView, { job, derived }: Edges): KnownStanding | undefined {
   const edge = job.outlines.find(({ id }) => id === source.standsOn?.outline);

@@ -2,7 +2,7 @@ import { rootOf, type Cause } from '../adjust';
 import { toPlane, type Adjustment, type SheetMap } from '../calibrate';
 import { pointAt, subtract, type Vec } from '../geometry';
 import type { Shape } from '../outline';
-import { add3, axesSeenFrom, scale3, vectorOf, type Vec3 } from '../space';
+import { add3, scale3, type Vec3 } from '../space';
 import type { Otherwise } from './causes';
 import type { Standing } from './standing';
 
@@ -67,7 +67,7 @@ export function shiftsUnder(
     const [before, after] = mapsOf(among).map((map) => toPlane(map, sheet)) as [Vec, Vec];
     const drawn = was && is ? subtract(pointAt(is, t), pointAt(was, t)) : ([NaN, NaN] as const);
     const [right, up] = subtract(after, before);
-    const axes = axesSeenFrom(standing.side).map(vectorOf) as [Vec3, Vec3];
-    return add3(vectorOn(standing, drawn), add3(scale3(axes[0], right), scale3(axes[1], up)));
+    const { x, y } = standing.frame;
+    return add3(vectorOn(standing, drawn), add3(scale3(x, right), scale3(y, up)));
   };
 }

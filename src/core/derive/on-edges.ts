@@ -8,6 +8,7 @@ import { poseOnLayer, type StandingPlane } from './levels';
 import { measureOutline, type Figured } from './figures';
 import type { FittedView } from './fits';
 import { isSide } from './scene';
+import { standsBySide } from './standing';
 
 /** Why a view does not stand on the edge that it is said to: the view in which that is drawn does not stand or shows the same plane, it is gone or bent or of no length, or the view has no scale. */
 export type OffEdge = 'edge-apart' | 'edge-gone' | 'edge-bent' | 'edge-short' | 'edge-without-scale';
@@ -17,7 +18,7 @@ export interface Placed extends StandingPlane {
   readonly view: string;
 }
 
-/** A view that stands upright on an edge that is drawn in another one. mm, object frame. */
+/** A view that stands upright on an edge that is drawn in another one: among the others between the ends that they share, or by its zero. mm, object frame. */
 export interface OnEdge {
   readonly view: string;
   /** The view in which the edge is drawn. */
@@ -44,7 +45,8 @@ const SHORTEST = 1e-6;
 export function onEdge(view: View, edges: Edges): OnEdge | OffEdge | undefined {
   const { views, arranged } = edges.derived;
   const { standsOn } = view;
-  if (!standsOn || arranged.stands.has(view.id)) return undefined;
+  const among = arranged.stands.get(view.id);
+  if (!standsOn || standsBySide(among)) return undefined;
   if (!views.get(view.id)?.fit.scaled) return 'edge-without-scale';
   const outline = edges.job.outlines.find(({ id }) => id === standsOn.outline);
   const under = outline && outline.plane !== view.plane && placedUnder(outline.plane, edges);
@@ -52,7 +54,8 @@ export function onEdge(view: View, edges: Edges): OnEdge | OffEdge | undefined {
   const ends = endsOf(standsOn, edges);
   if (typeof ends === 'string') return ends;
   const layer = edges.job.layers.find(({ id }) => id === outline.layer);
-  return { view: view.id, under, ...standingOn(ends, standsOn, poseOnLayer(under, layer ?? {}, arranged)) };
+  const stands = standingOn(ends, standsOn, poseOnLayer(under, layer ?? {}, arranged));
+  return { view: view.id, under, ...stands, pose: among?.pose ?? stands.pose };
 }
 
 /** Where the plane stands on which an edge is drawn: among the others, or, of a view that shows a side and shares nothing yet, by its own zero. */
@@ -101,7 +104,7 @@ export function lengthOfEdge({ outline: id, from }: Edge, figured: Figured): Mea
     : measureOutline(outline, figured, ({ pieces }) => (pieces[index] ? pieceLength(pieces[index]) : NaN));
 }
 
-/** Views that stand on edges, and those under them that stand by nothing else. */
+/** Views that stand on edges and not among the others, and those under any that stand by nothing else. */
 export function listOnEdges(
   job: Pick<Job, 'layers' | 'outlines' | 'views'>,
   derived: Edges['derived'],
@@ -111,5 +114,6 @@ export function listOnEdges(
     return stands && typeof stands !== 'string' ? [stands] : [];
   });
   const under = standing.map((stands) => stands.under).filter(({ view }) => !derived.arranged.stands.has(view));
-  return [...new Map([...standing, ...under].map((placed) => [placed.view, placed])).values()];
+  const apart = standing.filter(({ view }) => !derived.arranged.stands.has(view));
+  return [...new Map([...apart, ...under].map((placed) => [placed.view, placed])).values()];
 }

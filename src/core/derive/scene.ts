@@ -1,20 +1,55 @@
-import { lyingByDatum, type Feature as SceneFeature, type Scene, type SceneEvidence, type SceneView } from '../arrange';
+import {
+  isUpright,
+  lyingByDatum,
+  tellsAlong,
+  turnedUpright,
+  type Facing,
+  type Feature as SceneFeature,
+  type Scene,
+  type SceneEvidence,
+  type SceneView,
+} from '../arrange';
 import { averagedPoint, type Points } from '../calibrate';
-import type { Feature, Job, Seen, Span } from '../job';
-import { DIRECTIONS, SIDES, showsAlong, type Direction, type Side } from '../space';
+import type { Feature, Job, Seen, Span, View } from '../job';
+import { DIRECTIONS, SIDES, type Direction, type Side } from '../space';
 import { pointsOfView, sigmaOfSaid, steadinessOfView, toPiece } from './evidence';
 import { liftOf, pictureOf, type FittedView } from './fits';
 
 export const isSide = (side: string | undefined): side is Side => SIDES.some((other) => other === side);
 
-/** Whether a view from its side shows where a shared line or place lies along any of its directions. */
-export const canShow = (side: Side, { along }: Pick<Feature, 'along'>): boolean =>
-  along === undefined || showsAlong(side, along);
+/** How a view looks at the thing: upright between the shared ends of an edge that it stands on, or from the side that it is said to show; undefined where nothing says. */
+export function facingOf(
+  { side, standsOn }: Pick<View, 'side' | 'standsOn'>,
+  features: readonly Feature[],
+): Facing | undefined {
+  const ends = standsOn?.ends;
+  const isThere = (end: string) => features.some(({ id, along }) => id === end && along === undefined);
+  if (ends && ends.from !== ends.to && isThere(ends.from) && isThere(ends.to))
+    return standsOn.turned ? turnedUpright(ends) : { from: ends.from, to: ends.to };
+  return isSide(side) ? side : undefined;
+}
+
+/** Whether a view shows where a shared line or place lies along any of its directions. */
+export const canShow = (facing: Facing, { along }: Pick<Feature, 'along'>): boolean =>
+  along === undefined || tellsAlong(facing, along);
+
+/** Whether a view stands where what it shows of all this tells: one on an edge by a place at least, for a line says only how high it stands. */
+export function showsWhere({ id, side, standsOn }: View, features: readonly Feature[]): boolean {
+  const facing = facingOf({ side, standsOn }, features);
+  if (facing === undefined) return false;
+  return features.some(
+    (feature) =>
+      canShow(facing, feature) &&
+      (feature.along === undefined || !isUpright(facing)) &&
+      feature.seen.some((seen) => seen.view === id),
+  );
+}
 
 /** A job's views and what they share, in the terms of the fit. */
 export function sceneOf({ features, spans }: Pick<Job, 'features' | 'spans'>, views: readonly FittedView[]): Scene {
   const owners = ownersOf(views);
-  const shown = features.map((feature) => sceneFeature(feature, views));
+  const facings = new Map(views.map((fitted) => [fitted, facingOf(fitted.source, features)!]));
+  const shown = features.map((feature) => sceneFeature(feature, views, facings));
   return {
     views: views.map((fitted) => sceneView(fitted, features, owners)),
     features: shown,
@@ -36,7 +71,7 @@ function sceneView(fitted: FittedView, features: readonly Feature[], owners: Rea
   return lyingByDatum({
     id: source.id,
     picture: pictureOf(sheet, source),
-    side: source.side as Side,
+    side: facingOf(source, features)!,
     points: { ...pointsOfView(view), ...seenPoints(fitted, features) },
     evidence: owner === source.id ? pieces : [],
     lift: liftOf(view),
@@ -58,9 +93,13 @@ function seenPoints({ source, view }: FittedView, features: readonly Feature[]):
   );
 }
 
-function sceneFeature(feature: Feature, views: readonly FittedView[]): SceneFeature {
+function sceneFeature(
+  feature: Feature,
+  views: readonly FittedView[],
+  facings: ReadonlyMap<FittedView, Facing>,
+): SceneFeature {
   const { id, along, said, plusMinus, seen } = feature;
-  const showing = views.filter(({ source }) => canShow(source.side as Side, feature)).map(({ source }) => source.id);
+  const showing = views.filter((fitted) => canShow(facings.get(fitted)!, feature)).map(({ source }) => source.id);
   return {
     id,
     only: along,

@@ -31,10 +31,12 @@ const sharing = ({ along, seen }: Sent): Command =>
 const UPRIGHT = { angle: Math.PI / 2 };
 
 it('a guide means the coordinate that its line shows, and is seen where it was pointed at', () => {
-  const seat = sentGuide(guideIn(FRONT, 'seat'), fittedIn('front'))!;
+  const seat = sentGuide(guideIn(FRONT, 'seat'), fittedIn('front'), [])!;
   expect(seat).toEqual({ along: 'up', seen: [{ view: 'front', at: drawnAt(FRONT, THING.seat!), sigma: 0.7 }] });
   const sides = [FRONT, RIGHT, TOP].map((view) =>
-    [guideIn(view, 'seat'), guideIn(view, 'seat', UPRIGHT)].map((guide) => sentGuide(guide, fittedIn(view.id))!.along),
+    [guideIn(view, 'seat'), guideIn(view, 'seat', UPRIGHT)].map(
+      (guide) => sentGuide(guide, fittedIn(view.id), [])!.along,
+    ),
   );
   expect(sides).toEqual([
     ['up', 'across'],
@@ -44,22 +46,22 @@ it('a guide means the coordinate that its line shows, and is seen where it was p
 });
 
 it('sent, it lies in all views where it lies in its own: as high as the seat', () => {
-  const sent = sentGuide(guideIn(FRONT, 'seat'), fittedIn('front'))!;
+  const sent = sentGuide(guideIn(FRONT, 'seat'), fittedIn('front'), [])!;
   const { arranged } = createDeriver()(changed(job, sharing(sent)));
   expect(arranged.coordinate('sent', 'up')!.value).toBeCloseTo(THING.seat![2], 1);
 });
 
 it('one that stands aside of what was pointed at lies there, and not on that', () => {
-  const aside = sentGuide(guideIn(FRONT, 'seat', { offset: 50 }), fittedIn('front'))!;
+  const aside = sentGuide(guideIn(FRONT, 'seat', { offset: 50 }), fittedIn('front'), [])!;
   expect(aside.seen).toHaveLength(1);
   const { arranged } = createDeriver()(changed(job, sharing(aside)));
   expect(arranged.coordinate('sent', 'up')!.value).toBeCloseTo(THING.seat![2] + 50, 0);
 });
 
 it('one that runs aslant, or in a view of no side, means no coordinate', () => {
-  expect(sentGuide(guideIn(FRONT, 'seat', { angle: 0.3 }), fittedIn('front'))).toBeUndefined();
+  expect(sentGuide(guideIn(FRONT, 'seat', { angle: 0.3 }), fittedIn('front'), [])).toBeUndefined();
   const face = createDeriver()(changed(job, setSide('front', 'face')));
-  expect(sentGuide(guideIn(FRONT, 'seat'), face.views.get('front')!)).toBeUndefined();
+  expect(sentGuide(guideIn(FRONT, 'seat'), face.views.get('front')!, [])).toBeUndefined();
 });
 
 it('a point is sent as a place, in full; what was typed and not pointed at is not', () => {
@@ -75,11 +77,11 @@ it('a point is sent as a place, in full; what was typed and not pointed at is no
     ],
     segments: [{ kind: 'line' }],
   };
-  expect(sentNode(chain, 'a', fittedIn('side'))).toEqual({
+  expect(sentNode(chain, 'a', fittedIn('side'), [])).toEqual({
     seen: [{ view: 'side', at: drawnAt(RIGHT, THING.back!), sigma: 0.5 }],
   });
-  expect(sentNode(chain, 'b', fittedIn('side'))).toBeUndefined();
-  expect(sentNode(chain, 'gone', fittedIn('side'))).toBeUndefined();
+  expect(sentNode(chain, 'b', fittedIn('side'), [])).toBeUndefined();
+  expect(sentNode(chain, 'gone', fittedIn('side'), [])).toBeUndefined();
 });
 
 it('there has to be another view that shows a side', () => {

@@ -1,11 +1,11 @@
 import type { Measured } from '../adjust';
 import type { Line, Vec } from '../geometry';
 import type { Feature, Job, Seen } from '../job';
-import { axesSeenFrom, DIRECTIONS, fromSpace, type Direction, type Vec3 } from '../space';
+import { add3, DIRECTIONS, fromSpace, scale3, type Direction, type Vec3 } from '../space';
 import type { Arranged } from './arranged';
 import type { FittedView } from './fits';
 import { guideReach } from './made';
-import { isSide } from './scene';
+import { canShow, facingOf } from './scene';
 import type { Standing } from './standing';
 
 /** A shared line or place as a view shows it. */
@@ -24,50 +24,44 @@ type Arrangement = { readonly job: Pick<Job, 'features'>; readonly derived: { re
 
 /** Every shared line and place that a view shows: where all views together have it, also where it was not pointed at in this one. */
 export function sharedIn(fitted: FittedView, { job, derived: { arranged } }: Arrangement): readonly SharedMark[] {
-  const { id, side } = fitted.source;
-  if (!isSide(side)) return [];
+  const { id } = fitted.source;
+  const facing = facingOf(fitted.source, job.features);
+  if (!facing) return [];
   const standing = arranged.stands.get(id);
-  const shown = axesSeenFrom(side).map(({ direction }) => direction);
   return job.features
-    .filter(({ along }) => along === undefined || shown.includes(along))
+    .filter((feature) => canShow(facing, feature))
     .map((feature) => {
-      const known = shown.map((direction) => arranged.coordinate(feature.id, direction));
-      const value = feature.along && known[shown.indexOf(feature.along)];
+      const { along } = feature;
+      const value = along && arranged.coordinate(feature.id, along);
       return {
         feature,
         value,
-        line: standing && value && feature.along ? lineAt(standing, fitted, feature.along, value.value) : undefined,
-        place: standing && feature.along === undefined ? placeAt(standing, shown, known) : undefined,
+        line: standing && value && along ? lineAt(standing, fitted, along, value.value) : undefined,
+        place: standing && along === undefined ? placeAt(standing, feature.id, arranged) : undefined,
         seen: feature.seen.filter(({ view }) => view === id),
       };
     })
     .filter(({ line, place, seen }) => line || place || seen.length > 0);
 }
 
-const pointAt = (known: (direction: Direction) => number): Vec3 => DIRECTIONS.map(known) as unknown as Vec3;
+/** Less a direction does not count in. */
+const NONE = 1e-9;
+const countsIn = (vector: Vec3, direction: Direction) => Math.abs(vector[DIRECTIONS.indexOf(direction)]!) > NONE;
 
-function placeAt(
-  { pose }: Standing,
-  shown: readonly Direction[],
-  known: readonly (Measured | undefined)[],
-): Vec | undefined {
-  if (!known.every((coordinate) => coordinate !== undefined)) return undefined;
-  return fromSpace(
-    pose,
-    pointAt((direction) => known[shown.indexOf(direction)]?.value ?? 0),
-  ).at;
+/** Undefined where nothing tells a coordinate that counts in what the view shows. */
+function placeAt({ pose, frame }: Standing, feature: string, { coordinate }: Arranged): Vec | undefined {
+  const known = DIRECTIONS.map((direction) => coordinate(feature, direction)?.value);
+  const isTold = DIRECTIONS.every(
+    (direction, i) => known[i] !== undefined || (!countsIn(frame.x, direction) && !countsIn(frame.y, direction)),
+  );
+  return isTold ? fromSpace(pose, known.map((value) => value ?? 0) as unknown as Vec3).at : undefined;
 }
 
-/** All of the picture long, about the foot of zero on it. */
-function lineAt({ pose, side }: Standing, fitted: FittedView, along: Direction, value: number): Line {
+/** All of the picture long, about the foot of the frame's zero on it. */
+function lineAt({ pose, frame }: Standing, fitted: FittedView, along: Direction, value: number): Line {
   const reach = 2 * guideReach(fitted);
-  const other = axesSeenFrom(side).find(({ direction }) => direction !== along)!.direction;
-  const [from, to] = [-reach, reach].map(
-    (far) =>
-      fromSpace(
-        pose,
-        pointAt((direction) => (direction === along ? value : direction === other ? far : 0)),
-      ).at,
-  ) as [Vec, Vec];
+  const runs = countsIn(frame.x, along) ? frame.y : frame.x;
+  const foot = frame.origin.with(DIRECTIONS.indexOf(along), value) as unknown as Vec3;
+  const [from, to] = [-reach, reach].map((far) => fromSpace(pose, add3(foot, scale3(runs, far))).at) as [Vec, Vec];
   return { kind: 'line', a: from, b: to };
 }

@@ -9,7 +9,7 @@ import { pointedAlone } from './figures';
 import { causesOfStands, shiftsUnder, type OtherwiseInSpace, type PlaceInSpace } from './moved-in-space';
 import { levelOf, poseOnLayer } from './levels';
 import { listStanding } from './on-sites';
-import type { Standing } from './standing';
+import { standsBySide, type Standing, type StandingBySide } from './standing';
 
 const AXES = [0, 1, 2] as const;
 /** Less of a doubt is that of rounding. mm */
@@ -29,7 +29,9 @@ interface Extreme {
  * an outermost place is one of whose doubt nothing is known (on a view that stands on an edge, on a curve in space, at a level that was read), or nothing stands. First order: which place is outermost is taken as it is.
  */
 export function sizeInSpace(job: Job, derived: Derived): readonly (Measured | undefined)[] {
-  const all = [...derived.arranged.stands.values()].flatMap((standing) => placesOf(standing, job, derived));
+  const all = [...derived.arranged.stands.values()]
+    .filter(standsBySide)
+    .flatMap((standing) => placesOf(standing, job, derived));
   if (all.length === 0 || hasMore(job, derived)) return AXES.map(() => undefined);
   const ends = AXES.map((axis) => [outermost(all, axis, -1), outermost(all, axis, 1)] as const);
   const outlines = ends.flat().flatMap(({ place }) => job.outlines.find(({ id }) => id === place.outline) ?? []);
@@ -52,10 +54,10 @@ export function sizeInSpace(job: Job, derived: Derived): readonly (Measured | un
 /** Whether anything leaves in space of whose doubt nothing is known here. */
 const hasMore = (job: Job, derived: Derived): boolean =>
   job.spaceCurves.some(({ id }) => derived.spaceCurve(id)?.ok) ||
-  listStanding(job, derived).length > derived.arranged.stands.size;
+  listStanding(job, derived).length > [...derived.arranged.stands.values()].filter(standsBySide).length;
 
 /** Of every outline that leaves on the plane of a view, the places that may be outermost along a direction. */
-function placesOf(standing: Standing, job: Job, derived: Derived): readonly Extreme[] {
+function placesOf(standing: StandingBySide, job: Job, derived: Derived): readonly Extreme[] {
   const fitted = derived.views.get(standing.view);
   const among = derived.arranged.among(standing.view);
   if (!fitted || !among) return [];

@@ -6,7 +6,7 @@ import type { Shape } from '../outline';
 import { DIRECTIONS, type SpacePiece, type Vec3 } from '../space';
 import type { Arranged } from './arranged';
 import type { FittedView } from './fits';
-import { inSideOf, type Standing } from './standing';
+import { inFrameOf, standsBySide, type StandingBySide } from './standing';
 
 /** A curve in space as its two views have it. mm, object frame. */
 export interface StandingCurve extends SpaceCurve {
@@ -29,7 +29,7 @@ const TOLERANCE = 0.005;
 
 /** An outline that is one of the two, in the view that it stands in. */
 export interface CurveSide {
-  readonly standing: Standing;
+  readonly standing: StandingBySide;
   readonly fitted: FittedView;
   /** On the view's plane, mm. */
   readonly path: Path;
@@ -38,7 +38,7 @@ export interface CurveSide {
 /** One of the two outlines of a curve as its view shows it. Refused: no view of its plane stands, or it is of several paths. */
 export function curveSideOf(id: string, { job, derived }: CurveSources): Result<CurveSide> {
   const plane = job.outlines.find((outline) => outline.id === id)?.plane;
-  const there = [...derived.arranged.stands.values()].flatMap((standing) => {
+  const there = [...derived.arranged.stands.values()].filter(standsBySide).flatMap((standing) => {
     const fitted = derived.views.get(standing.view);
     return fitted && fitted.view.plane === plane ? [{ standing, fitted }] : [];
   });
@@ -50,7 +50,7 @@ export function curveSideOf(id: string, { job, derived }: CurveSources): Result<
 
 const seenFrom = ({ standing, path }: CurveSide): SeenCurve => ({
   side: standing.side,
-  path: movedPath(path, inSideOf(standing)),
+  path: movedPath(path, inFrameOf(standing)),
 });
 
 function curveOf(drawn: DrawnSpaceCurve, sides: readonly Result<CurveSide>[], about: About): Result<StandingCurve> {

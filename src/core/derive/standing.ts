@@ -1,9 +1,9 @@
 import type { Measured } from '../adjust';
+import { isUpright, type Facing, type Upright } from '../arrange';
 import { toPlane, type Adjustment, type Fit } from '../calibrate';
 import { add, cross, dot, polar, scale, subtract, type Affine, type Vec } from '../geometry';
 import type { Feature, View } from '../job';
 import {
-  add3,
   axesSeenFrom,
   directionUnseen,
   dot3,
@@ -12,19 +12,30 @@ import {
   subtract3,
   toSpace,
   vectorAlong,
-  vectorOf,
   type Direction,
   type Pose,
   type Side,
   type Vec3,
 } from '../space';
 import type { FittedView } from './fits';
-import { levelOf } from './levels';
+import { levelOf, type StandingPlane } from './levels';
+import { facingOf } from './scene';
+
+/** How a view from a side stands among the others. */
+export interface StandingBySide extends Standing {
+  readonly side: Side;
+}
+
+export const standsBySide = (standing: Standing | undefined): standing is StandingBySide =>
+  standing?.side !== undefined;
 
 /** How a view stands among the others. */
-export interface Standing {
+export interface Standing extends StandingPlane {
   readonly view: string;
-  readonly side: Side;
+  /** Undefined for one that stands on an edge. */
+  readonly side: Side | undefined;
+  /** The frame in which the others have what it shows: its place in the plane that faces its side, or along its edge and up. */
+  readonly frame: Pose;
   /** Where the plane of its drawing stands in the object frame; along what it does not show, where it is said to lie, else at zero. */
   readonly pose: Pose;
   /** Whether its fit is the one of all. */
@@ -41,8 +52,8 @@ export interface Standing {
 export interface SeenLeft {
   readonly feature: string;
   readonly seen: string;
-  /** Place minus coordinate, mm, along the directions that the view shows. */
-  readonly off: readonly { readonly direction: Direction; readonly mm: number }[];
+  /** Place minus coordinate, mm, along the directions that the view shows, or along its edge. */
+  readonly off: readonly { readonly direction: Direction | 'edge'; readonly mm: number }[];
   /** In sigmas, all places of the view on that feature together. */
   readonly normalized: number | undefined;
   readonly suspect: boolean;
@@ -62,10 +73,12 @@ interface Among {
   readonly lies: Left;
 }
 
-/** How a view stands when among the others it came to `among`: as its own fit has it, where that comes closest. */
-export function standingOf(fitted: FittedView, among: Adjustment, how: Among): Standing {
+/** How a view stands when among the others it came to `among`: as its own fit has it, where that comes closest. Undefined on an edge of which nothing tells where it is. */
+export function standingOf(fitted: FittedView, among: Adjustment, how: Among): Standing | undefined {
   const { source, fit } = fitted;
-  const side = source.side as Side;
+  const facing = facingOf(source, how.features)!;
+  const frame = isUpright(facing) ? frameOnEdge(facing, how) : frameFacing(facing, source, how);
+  if (!frame) return undefined;
   const map = among.mapAt(among.values);
   const seen = how.features.flatMap((feature) =>
     feature.seen.filter(({ view }) => view === source.id).map((place) => ({ feature, place })),
@@ -74,8 +87,9 @@ export function standingOf(fitted: FittedView, among: Adjustment, how: Among): S
   const motion = closestMotion(around.map((at) => [fit.toPlane(at), toPlane(map, at)]));
   return {
     view: source.id,
-    side,
-    pose: poseAfter(side, motion, unseenCoordinate(source, how)),
+    side: isUpright(facing) ? undefined : facing,
+    frame,
+    pose: poseAfter(frame, motion),
     joins: how.joins,
     byZero: how.byZero,
     askew: motion.turn,
@@ -83,25 +97,54 @@ export function standingOf(fitted: FittedView, among: Adjustment, how: Among): S
     seen: seen.map(({ feature, place }) => ({
       feature: feature.id,
       seen: place.id,
-      off: offOf(side, feature, motion.apply(fit.toPlane(place.at)), how),
+      off: offOf({ facing, frame }, feature, motion.apply(fit.toPlane(place.at)), how),
       ...how.leftOf(feature.id),
     })),
   };
 }
 
-/** Place minus coordinate, along each direction that both have. */
-function offOf(side: Side, { id, along }: Feature, at: Vec, { coordinate }: Among): SeenLeft['off'] {
-  return axesSeenFrom(side).flatMap(({ direction, sign }, axis) => {
+/** The plane that faces a side, as far along what that does not show as what is drawn in a view is said to lie. */
+function frameFacing(side: Side, view: View, among: Among): Pose {
+  const unseen = vectorAlong(directionUnseen(side));
+  return poseFacing(side, scale3(unseen, levelOf(view, side, among)?.value ?? 0));
+}
+
+/** Upright on an edge, zero where that begins. */
+function frameOnEdge({ from, to }: Upright, { coordinate }: Among): Pose | undefined {
+  const [x0, y0, x1, y1] = [from, to].flatMap((end) =>
+    (['across', 'deep'] as const).map((direction) => coordinate(end, direction)?.value ?? NaN),
+  ) as [number, number, number, number];
+  const length = Math.hypot(x1 - x0, y1 - y0);
+  if (!(length > 0)) return undefined;
+  return { origin: [x0, y0, 0], x: [(x1 - x0) / length, (y1 - y0) / length, 0], y: vectorAlong('up') };
+}
+
+/** Place minus coordinate, along each direction that both have, or along the edge. */
+function offOf(
+  { facing, frame }: { readonly facing: Facing; readonly frame: Pose },
+  { id, along }: Feature,
+  at: Vec,
+  { coordinate }: Among,
+): SeenLeft['off'] {
+  const axes = isUpright(facing) ? ([undefined, { direction: 'up', sign: 1 }] as const) : axesSeenFrom(facing);
+  return axes.flatMap((shown, axis): SeenLeft['off'] => {
+    if (!shown) return along === undefined ? offAlongEdge(id, frame, at, coordinate) : [];
+    const { direction, sign } = shown;
     const known = along === undefined || along === direction ? coordinate(id, direction) : undefined;
     return known ? [{ direction, mm: sign * at[axis]! - known.value }] : [];
   });
 }
 
-/** From a view's plane to the coordinates that its side shows. */
-export function inSideOf({ side, pose }: Pick<Standing, 'side' | 'pose'>): Affine {
-  const axes = axesSeenFrom(side).map(vectorOf);
-  const seen = (vector: Vec3): Vec => [dot3(axes[0]!, vector), dot3(axes[1]!, vector)];
-  return [...seen(pose.x), ...seen(pose.y), ...seen(pose.origin)];
+function offAlongEdge(id: string, { origin, x }: Pose, at: Vec, coordinate: Among['coordinate']): SeenLeft['off'] {
+  const [across, deep] = [coordinate(id, 'across'), coordinate(id, 'deep')];
+  if (!across || !deep) return [];
+  return [{ direction: 'edge', mm: at[0] - dot3(subtract3([across.value, deep.value, 0], origin), x) }];
+}
+
+/** From a view's plane to what it shows of the thing, in its frame. */
+export function inFrameOf({ frame, pose }: Pick<Standing, 'frame' | 'pose'>): Affine {
+  const seen = (vector: Vec3): Vec => [dot3(frame.x, vector), dot3(frame.y, vector)];
+  return [...seen(pose.x), ...seen(pose.y), ...seen(subtract3(pose.origin, frame.origin))];
 }
 
 /** A turn, and a shift after it. */
@@ -110,28 +153,17 @@ interface Motion {
   apply(place: Vec): Vec;
 }
 
-/** How far along what its side does not show what is drawn in a view is said to lie. mm */
-function unseenCoordinate(view: View, among: Among): Vec3 {
-  const side = view.side as Side;
-  return scale3(vectorAlong(directionUnseen(side)), levelOf(view, side, among)?.value ?? 0);
-}
-
-function poseAfter(side: Side, { turn, apply }: Motion, at: Vec3): Pose {
-  const plane = poseFacing(side);
-  const along = (angle: number) => subtract3(toSpace(plane, polar(1, angle)), plane.origin);
-  return { origin: add3(at, toSpace(plane, apply([0, 0]))), x: along(turn), y: along(turn + Math.PI / 2) };
+/** Where a plane stands that lies in a frame as a motion carried it there. */
+function poseAfter(frame: Pose, { turn, apply }: Motion): Pose {
+  const along = (angle: number) => subtract3(toSpace(frame, polar(1, angle)), frame.origin);
+  return { origin: toSpace(frame, apply([0, 0])), x: along(turn), y: along(turn + Math.PI / 2) };
 }
 
 /** Where the plane of a view that joins the others stands as a fit of it has it, also one that doubts moved: its map says where zero and level lie among all. */
-export function poseAmong({ side, pose }: Pick<Standing, 'side' | 'pose'>, fit: Fit): Pose {
+export function poseAmong({ frame }: Pick<Standing, 'frame'>, fit: Fit): Pose {
   const map = fit.mapAt(fit.values);
   const around = [map.middle, add(map.middle, [map.unit, 0])];
-  const unseen = vectorAlong(directionUnseen(side));
-  return poseAfter(
-    side,
-    closestMotion(around.map((at) => [fit.toPlane(at), toPlane(map, at)])),
-    scale3(unseen, dot3(unseen, pose.origin)),
-  );
+  return poseAfter(frame, closestMotion(around.map((at) => [fit.toPlane(at), toPlane(map, at)])));
 }
 
 /** The rigid motion that carries places closest to others (least squares: Umeyama, Least-squares estimation of transformation parameters between two point patterns, 1991, without its scale). */

@@ -7,7 +7,7 @@ import type { Derived } from './derived';
 import { outlinesLeaving } from './drawing';
 import { measureEachOfShapes } from './figures';
 import type { FittedView } from './fits';
-import { inSideOf, type Standing } from './standing';
+import { inFrameOf, type Standing } from './standing';
 
 interface Drawn {
   readonly job: Job;
@@ -37,7 +37,7 @@ export function listVariants({
 }
 
 /** From the plane of a view to that of another which shows the same side: where both stand, nothing else moves. */
-export const ontoVariant = (from: Standing, to: Standing): Affine => composed(undone(inSideOf(to)), inSideOf(from));
+export const ontoVariant = (from: Standing, to: Standing): Affine => composed(undone(inFrameOf(to)), inFrameOf(from));
 
 /** The other way round of a map that only turns and moves. */
 const undone = ([a, b, c, d, e, f]: Affine): Affine => [a, c, b, d, -(a * e + b * f), -(c * e + d * f)];
@@ -104,7 +104,7 @@ interface DrawnVariant {
 
 function drawnIn({ source, view }: FittedView, { job, derived }: Drawn): DrawnVariant | undefined {
   const standing = derived.arranged.stands.get(source.id);
-  return standing && { outlines: outlinesLeaving(job, { plane: view.plane }), inSide: inSideOf(standing) };
+  return standing && { outlines: outlinesLeaving(job, { plane: view.plane }), inSide: inFrameOf(standing) };
 }
 
 function sizeOf({ outlines, inSide }: DrawnVariant, shapes: ReadonlyMap<string, Shape>): readonly [number, number] {

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { createRandom } from '../calibrate/simulation';
 import type { Chain, MadeOutline, Outline, Siting } from '../outline';
 import { listDangling } from './kinds';
+import { Chance } from './chance-for-tests';
 import { STARTS } from './starts-for-tests';
 import * as commands from '.';
 import {
@@ -20,25 +21,6 @@ import {
   type Sheet,
   type View,
 } from '.';
-
-/** A hand that does anything: chances in turn, from 0 to below 1. */
-class Chance {
-  private at = 0;
-  private made = 0;
-  constructor(
-    private readonly numbers: readonly number[],
-    private readonly step: number,
-  ) {}
-  next = (): number => this.numbers[this.at++ % this.numbers.length]!;
-  of = <T>(list: readonly T[]): T => list[Math.floor(this.next() * list.length)]!;
-  is = (): boolean => this.next() < 0.5;
-  newId = (): string => `new${this.step}-${this.made++}`;
-  between = (low: number, high: number): number => low + this.next() * (high - low);
-  place = (): [number, number] => [this.between(-100, 5000), this.between(-100, 4000)];
-  /** What somebody types: nothing now and then, or far too much. */
-  text = (): string => this.of(['', 'Gate post', 'x'.repeat(90), 'y'.repeat(300), 'Käfig 🌿']);
-  pointed = () => ({ kind: 'pointed' as const, at: this.place(), sigma: this.between(0.1, 3) });
-}
 
 const sheetOf = (id: string, kind: Sheet['kind']): Sheet => ({
   id,
@@ -392,6 +374,15 @@ const MAKE: Readonly<Record<string, Make>> = {
         chance.is() ? { outline: id, from: chance.text().slice(0, 9), along: chance.of([3, NaN, -9]) } : undefined,
       ),
   ),
+  standBetween: views(({ id: view }, chance, { features }) => {
+    const end = () => ({
+      ...chance.of([{ name: 'Corner' }, ...features]),
+      id: chance.of([{ id: chance.newId() }, ...features]).id,
+      seen: [{ id: chance.newId(), view, at: chance.place(), sigma: chance.between(0.1, 2) }],
+    });
+    return commands.standBetween(view, [end(), end()]);
+  }),
+  turnOnEdge: views(({ id }) => commands.turnOnEdge(id)),
   addSpaceCurve: among(
     (job) => job.outlines,
     ({ id }, chance, { outlines }) => {

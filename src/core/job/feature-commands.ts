@@ -1,12 +1,9 @@
 import type { Projection } from '../arrange';
 import type { Side } from '../space';
-import { changeView, command, draft, placingTogether, placing, replaceById, type Command } from './command';
+import { changeView, command, draft, placing, replaceById, type Command } from './command';
 import type { DrawnSpaceCurve, Feature, NamedLook, Seen, Span } from './feature';
-import type { View } from './schema';
 import { takeOut } from './kinds';
-
-/** What is said of shared lines and places moves all views that are fitted together. */
-const sharing = (...of: Parameters<typeof command>): Command => placingTogether(command(...of));
+import { shareShown, sharing, type LineShown } from './sharing';
 
 export const addFeature = (feature: Feature) =>
   sharing('feature-added', (job) => void job.features.push(draft(feature)), { name: feature.name });
@@ -24,22 +21,12 @@ export const removeFeature = (id: string) =>
 export const seeFeature = (id: string, seen: Seen) =>
   sharing('feature-seen', (job) => void job.features.find((feature) => feature.id === id)?.seen.push(draft(seen)), {});
 
-/** A line that several views show at these places: one that is shared already, by its id, or a new one under that id. */
-export type LineShown = Pick<Feature, 'id' | 'name' | 'along' | 'seen'>;
-
 /** Several lines are shared, or seen in further views, at once. */
 export const shareLines = (lines: readonly LineShown[]) =>
-  sharing(
-    'lines-shared',
-    (job) => {
-      for (const { seen, ...line } of lines) {
-        const there = job.features.find(({ id }) => id === line.id);
-        if (there) there.seen.push(...draft(seen));
-        else job.features.push(draft({ ...line, said: {}, seen }));
-      }
-    },
-    { count: lines.length, name: lines[0]?.name ?? '' },
-  );
+  sharing('lines-shared', (job) => lines.forEach((line) => shareShown(job, line)), {
+    count: lines.length,
+    name: lines[0]?.name ?? '',
+  });
 
 /** Moves a place at which a feature is seen; in a row it is one step. */
 export const moveSeen = (id: string, seen: Seen): Command => ({
@@ -107,15 +94,6 @@ export const setLiesAt = (id: string, feature: string | undefined) =>
     if (feature === undefined) delete view.liesAt;
     else view.liesAt = feature;
   });
-
-/** A view stands on a straight edge that is drawn in another one; on none without it. */
-export const setStandsOn = (id: string, edge: View['standsOn']): Command => ({
-  ...changeView(edge ? 'view-stood' : 'view-taken-down', id, (view) => {
-    if (edge) view.standsOn = draft(edge);
-    else delete view.standsOn;
-  }),
-  merge: `stands/${id}`,
-});
 
 /** Lets a view take part in the one fit of all, or stand by its own. */
 export const setJoins = (id: string, joins: boolean) =>

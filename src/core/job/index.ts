@@ -1,6 +1,8 @@
 export { findLock, findLockOn, fitOwner, named, together, type Command, type CommandName } from './command';
 export * from './evidence-commands';
 export * from './feature-commands';
+export { setStandsOn, standBetween, turnOnEdge } from './edge-commands';
+export type { LineShown } from './sharing';
 export type { DrawnSpaceCurve, Feature, NamedLook, Seen, Span } from './feature';
 export * from './outline-commands';
 export * from './view-commands';

@@ -331,7 +331,7 @@ it('brings a job of version 1 up: its lengths get points with names', () => {
   expect(read).toMatchObject({
     ok: true,
     value: {
-      version: 15,
+      version: 16,
       references: [],
       relations: [],
       parts: [],

@@ -87,7 +87,7 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
     names: (view) => [
       ...viewNeeds(view),
       ...(view.liesAt === undefined ? [] : [name('features', view.liesAt)]),
-      ...(view.standsOn === undefined ? [] : [name('outlines', view.standsOn.outline)]),
+      ...edgeNamed(view.standsOn),
     ],
     without: viewWithout,
     planesOf: onNone,
@@ -201,17 +201,34 @@ const viewNeeds = ({ sheet, plane, shares }: EntityIn<'views'>): readonly Name[]
   ...(shares === undefined ? [] : [name('views', shares)]),
 ];
 
+type Edge = EntityIn<'views'>['standsOn'];
+
+const edgeNamed = (edge: Edge): readonly Name[] =>
+  edge === undefined
+    ? []
+    : [
+        name('outlines', edge.outline),
+        ...(edge.ends ? [name('features', edge.ends.from), name('features', edge.ends.to)] : []),
+      ];
+
+/** Where one of its ends is gone, a view stands on the edge by its zero again. */
+function edgeWithout(edge: Edge, isGone: IsGone): Edge {
+  if (edge === undefined || isGone('outlines', edge.outline)) return undefined;
+  const { ends, ...rest } = edge;
+  return ends && [ends.from, ends.to].some((end) => isGone('features', end)) ? rest : edge;
+}
+
 /** Where what it lies at is gone, it lies at zero again; where what it stands on is gone, it stands no more. */
 function viewWithout(view: EntityIn<'views'>, isGone: IsGone): EntityIn<'views'> | undefined {
   if (!isWhole(viewNeeds(view), isGone)) return undefined;
   const { liesAt, standsOn, ...rest } = view;
   const isLoose = liesAt !== undefined && isGone('features', liesAt);
-  const isDown = standsOn !== undefined && isGone('outlines', standsOn.outline);
-  if (!isLoose && !isDown) return view;
+  const edge = edgeWithout(standsOn, isGone);
+  if (!isLoose && edge === standsOn) return view;
   return {
     ...rest,
     ...(liesAt === undefined || isLoose ? {} : { liesAt }),
-    ...(standsOn === undefined || isDown ? {} : { standsOn }),
+    ...(edge ? { standsOn: edge } : {}),
   };
 }
 

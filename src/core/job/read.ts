@@ -18,6 +18,7 @@ const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Reco
   12: (job) => ({ ...job, version: 13, sitings: [], setbacks: [] }),
   13: (job) => ({ ...job, version: 14, variants: [], byEye: [] }),
   14: (job) => ({ ...job, version: 15 }),
+  15: (job) => ({ ...job, version: 16 }),
 };
 
 /**
@@ -174,6 +175,8 @@ function findBroken(job: Job): { readonly id: string } | undefined {
       (view) =>
         !isWithin(features, view.liesAt) ||
         !isWithin(outlines, view.standsOn?.outline) ||
+        !isWithin(features, view.standsOn?.ends?.from) ||
+        !isWithin(features, view.standsOn?.ends?.to) ||
         !sheets.has(view.sheet) ||
         !planes.has(view.plane) ||
         !hasItsPoints(view) ||

@@ -18,7 +18,7 @@ import { StandOffSchema, VariantsSchema } from './variants';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 15;
+export const JOB_VERSION = 16;
 
 const Id = z.string().min(1).max(64);
 const Vec = z.tuple([Amount, Amount]).readonly();
@@ -91,9 +91,15 @@ const View = z
     side: z.enum(VIEW_SIDES).optional(),
     /** The shared line or place at which what is drawn in it lies, along what it does not show: how high a plan is, how deep a front. */
     liesAt: Id.optional(),
-    /** The straight edge of an outline in another view that it stands on, by the node at which the edge begins: its zero lies `along` the edge from there, mm; `turned`: it is seen from the edge's other side, and its zero is at the edge's other end. */
+    /** The straight edge of an outline in another view that it stands on, by the node at which the edge begins: its zero lies `along` the edge from there, mm; `turned`: it is seen from the edge's other side, and its zero is at the edge's other end. `ends`: the shared places where the edge begins and ends, which say how large it is and where it stands along the edge. */
     standsOn: z
-      .object({ outline: Id, from: Id, along: Amount.optional(), turned: z.boolean().optional() })
+      .object({
+        outline: Id,
+        from: Id,
+        along: Amount.optional(),
+        turned: z.boolean().optional(),
+        ends: z.object({ from: Id, to: Id }).readonly().optional(),
+      })
       .readonly()
       .optional(),
     /** It takes part in the one fit of all; without it what it shows only tells where it stands. */

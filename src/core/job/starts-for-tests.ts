@@ -72,6 +72,12 @@ const lookedAt = (job: Job): readonly Command[] => [
   ...job.outlines
     .slice(0, 1)
     .map(({ id, plane }) => commands.putSetback({ id: 'keep', plane, on: [{ outline: id }], mm: 900 })),
+  ...job.outlines
+    .slice(0, 1)
+    .map(({ id }) =>
+      commands.setStandsOn(job.views[0]!.id, { outline: id, from: 'corner', ends: { from: 'base', to: 'top' } }),
+    ),
+  commands.addRegion({ id: 'bay', plane: job.views[0]!.plane, name: 'Bay', at: [500, 500], kind: 'room' }),
   commands.standByEye({
     id: 'leaf',
     plane: job.planes[0]!.id,

@@ -2,6 +2,7 @@ import type { Draft } from 'immer';
 import { add, subtract, type Vec } from '../geometry';
 import type { Turn } from '../outline';
 import { isLevelTold, knownPlaces } from './axes';
+import { exchangeEnds } from './edge-commands';
 import { takeOut, turnPlane } from './kinds';
 import { putPlane } from './planes';
 import { changeView, command, draft, fitOwner, placing, placingAmong, type Command } from './command';
@@ -118,12 +119,20 @@ export const setWorkAlong = (id: string, level: number, along: number | undefine
     ...(along === undefined ? {} : { workAlong: along }),
   }));
 /** Shows a view from behind, left and right exchanged. */
-export const mirrorView = (id: string) =>
-  changeAxes('view-mirrored', id, ({ workAlong: _before, ...view }) => ({
+export function mirrorView(id: string): Command {
+  const mirrored = changeAxes('view-mirrored', id, ({ workAlong: _before, ...view }) => ({
     ...view,
     mirrored: !view.mirrored,
     datum: { ...view.datum, direction: view.datum.direction + Math.PI },
   }));
+  return {
+    ...mirrored,
+    apply(job) {
+      mirrored.apply(job);
+      exchangeEnds(job, id);
+    },
+  };
+}
 
 function changeAxes(code: string, id: string, change: (view: View) => View, detail = {}, zero: Vec = [0, 0]): Command {
   return placing(

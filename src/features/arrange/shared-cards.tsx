@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
-import { isSide } from '@/core/derive';
+import { facingOf } from '@/core/derive';
 import { changeFeature, removeFeature, unseeFeature, type Feature } from '@/core/job';
 import { DIRECTIONS, type Direction } from '@/core/space';
 import { useUnits } from '@/features/job/use-units';
@@ -21,7 +21,7 @@ const ORDER: readonly Direction[] = ['up', 'across', 'deep'];
 export function SharedCards() {
   const features = useJob(({ job }) => job.features);
   const arranged = useJob(({ derived }) => derived.arranged);
-  const side = useFitted()?.source.side;
+  const source = useFitted()?.source;
   const { session } = useDesk();
   const chosen = useSession(({ tool }) => (tool.name === 'share' ? tool.state.feature : undefined));
   // What is pointed at first, then levels from the top down, as on a section, then what runs upright, then places.
@@ -40,7 +40,7 @@ export function SharedCards() {
       {features.length === 0 ? (
         <Card>
           <Words>
-            {isSide(side)
+            {source && facingOf(source, features)
               ? 'Nothing is shared yet. Choose Level line and point at what the thing stands on, here and in another view.'
               : 'Say first which side each view shows, under Sides.'}
           </Words>

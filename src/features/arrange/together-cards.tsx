@@ -3,7 +3,8 @@ import { Button } from 'react-native-paper';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
 import { useWorked } from '@/bench/use-worked';
 import { isSide } from '@/core/derive';
-import { mirrorView, setJoins, setSide, together, type View as JobView } from '@/core/job';
+import { isUpright } from '@/core/arrange';
+import { mirrorView, setJoins, setSide, together, turnOnEdge, type View as JobView } from '@/core/job';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
 import { SIDE_WORDS } from '@/ui/feature-words';
@@ -104,6 +105,7 @@ function TurnedRoundRows() {
   if (!isDoubted || found.isWorking) return null;
   return (found.value ?? []).map(({ view, side }) => {
     const name = views.find(({ id }) => id === view)?.name ?? '';
+    if (isUpright(side)) return <TurnedOnEdge key={view} view={view} name={name} />;
     const seen = SIDE_WORDS[side].toLowerCase();
     return (
       <View key={view} style={{ gap: 4 }} testID={`turned-round-${name}`}>
@@ -121,6 +123,24 @@ function TurnedRoundRows() {
   });
 }
 
+function TurnedOnEdge({ view, name }: { view: string; name: string }) {
+  const { jobs } = useDesk();
+  const { run } = jobs.getState();
+  return (
+    <View style={{ gap: 4 }} testID={`turned-round-${name}`}>
+      <Words>{`Everything agrees once ${name} is seen from the other side of its edge, or mirrored.`}</Words>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+        <Button mode="outlined" compact onPress={() => run(turnOnEdge(view))} testID="turn-side">
+          Turn it round
+        </Button>
+        <Button mode="outlined" compact onPress={() => run(mirrorView(view))} testID="turn-mirror">
+          Mirror it
+        </Button>
+      </View>
+    </View>
+  );
+}
+
 function ViewCard({ view }: { view: JobView }) {
   const { jobs, session } = useDesk();
   const palette = usePalette();
@@ -131,8 +151,8 @@ function ViewCard({ view }: { view: JobView }) {
   const standing = arranged.stands.get(view.id);
   const grown = arranged.grown.get(view.id);
   const joins = standing?.joins ?? false;
-  // What stands on an edge says so itself.
-  const isAlone = view.standsOn !== undefined && !isSide(view.side);
+  // What stands on an edge by its zero says so itself.
+  const isAlone = view.standsOn !== undefined && !view.standsOn.ends && !isSide(view.side);
   const sayings = standing
     ? standingInWords(standing, units)
     : isAlone
@@ -148,7 +168,9 @@ function ViewCard({ view }: { view: JobView }) {
           size={20}
         />
         <Words style={{ fontWeight: '700', flex: 1 }} lines={1}>
-          {isSide(view.side) ? `${view.name}: ${SIDE_WORDS[view.side].toLowerCase()}` : view.name}
+          {isSide(view.side) && !view.standsOn?.ends
+            ? `${view.name}: ${SIDE_WORDS[view.side].toLowerCase()}`
+            : view.name}
         </Words>
         {view.id === current ? null : (
           <Button compact onPress={() => session.chooseView(view.id)}>
@@ -166,7 +188,7 @@ function ViewCard({ view }: { view: JobView }) {
           {grownInWords(grown, joins)}
         </Words>
       ) : null}
-      {standing ? <LiesAt view={view} /> : <StandsOnEdge view={view} />}
+      {standing?.side ? <LiesAt view={view} /> : <StandsOnEdge view={view} />}
       {canJoin || view.joins ? (
         <Button
           compact

@@ -59,8 +59,9 @@ function remove(id: string, { jobs, session }: Desk): void {
 /** Sends a guide that runs level or upright to the views that show it too. */
 function SendGuide({ guide, number }: { guide: Guide; number: number }) {
   const fitted = useFitted();
+  const features = useJob(({ job }) => job.features);
   const send = useSending();
-  const sent = fitted && sentGuide(guide, fitted);
+  const sent = fitted && sentGuide(guide, fitted, features);
   if (!send || !sent) return null;
   return (
     <RoundButton

@@ -146,8 +146,9 @@ interface PointButtonsProps extends Omit<EditRowProps, 'outlines'> {
 
 /** What is done to one outline's points. */
 function PointButtons({ state, chain, node, fitted, set, run }: PointButtonsProps) {
+  const features = useJob(({ job }) => job.features);
   const send = useSending();
-  const sent = node && sentNode(chain, node.id, fitted);
+  const sent = node && sentNode(chain, node.id, fitted, features);
   return (
     <>
       {!chain.closed ? (

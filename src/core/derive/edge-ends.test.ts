@@ -1,0 +1,203 @@
+/** An elevation between the ends of its edge: as large as the plan says, and where that puts it. */
+import { isUpright, listTurnedRound } from '../arrange';
+import { createRandom } from '../calibrate/simulation';
+import { drawnAt, type Drawn } from '../arrange/simulated';
+import { cross, distance, subtract, type Line, type Vec } from '../geometry';
+import {
+  addOutline,
+  mirrorView,
+  removeFeature,
+  removeOutlines,
+  seeFeature,
+  setJoins,
+  setSide,
+  setStandsOn,
+  standBetween,
+  turnOnEdge,
+  type Command,
+  type Job,
+  type LineShown,
+} from '../job';
+import type { Chain } from '../outline';
+import { distance3, toSpace, type Vec3 } from '../space';
+import { ALL, benchOf, CLICK, joining, NOISELESS, shown, sized, TOP } from './bench-for-tests';
+import { measureOutline } from './figures';
+import { createDeriver, endsOfEdge, facingOf, onEdge, sharedIn } from '.';
+
+/** A wall that runs askew over the plan, another that goes on from its end, and the ridge of a gable in the middle of the first. mm */
+const [FROM, TO, ON]: readonly Vec3[] = [
+  [200, 100, 0],
+  [1100, 400, 0],
+  [900, 1000, 0],
+] as const;
+const LONG = distance3(FROM!, TO!);
+const RIDGE = [LONG / 2, 700] as const;
+const WALL: Drawn = { id: 'wall', side: 'front', scale: 0.5, turn: 0.003, zero: [400, 1900] };
+const onWall = (along: number, up: number) => drawnAt(WALL, [along, 0, up]);
+
+const chain = (id: string, plane: string, places: readonly Vec[]): Chain => ({
+  shape: 'chain',
+  id,
+  plane,
+  layer: 'outline',
+  closed: false,
+  nodes: places.map((at, i) => ({ id: `${id}${i}`, place: { kind: 'pointed', at, sigma: CLICK }, smooth: false })),
+  segments: places.slice(1).map(() => ({ kind: 'line' })),
+});
+
+const offLine = ({ a, b }: Line, at: Vec) => cross(subtract(b, a), subtract(at, a)) / distance(a, b);
+
+type Noise = () => number;
+const pointed = ([x, y]: Vec, noise: Noise): Vec => [x + CLICK * noise(), y + CLICK * noise()];
+
+/** Points at both ends of the edge in the wall's view. */
+function between(job: Job, noise: Noise): readonly [LineShown, LineShown] {
+  const edge = endsOfEdge(job.views.find(({ id }) => id === 'wall')!.standsOn!, job)!;
+  const [from, to] = edge.map(({ feature, seen }, i): LineShown => {
+    const here = { id: `end${i}`, view: 'wall', at: pointed(onWall(i * LONG, 0), noise), sigma: CLICK };
+    return {
+      id: feature?.id ?? `corner${i}`,
+      name: `Corner ${i}`,
+      seen: [...(seen ? [{ ...seen, id: `plan${i}` }] : []), here],
+    };
+  });
+  return [from!, to!];
+}
+
+const applied = (job: Job, ...commands: readonly Command[]): Job =>
+  commands.reduce((before, command) => {
+    const after = structuredClone(before);
+    command.apply(after as Parameters<Command['apply']>[0]);
+    return after;
+  }, job);
+
+/** The bench with the plan of the walls and an elevation of the first that states no size of its own, before anything is said of its ends. */
+const beforeEnds = (noise: Noise, ...more: readonly Command[]): Job =>
+  benchOf(noise, [
+    ...joining(...ALL),
+    ...shown(WALL).filter((_, i) => i === 0),
+    addOutline(
+      chain(
+        'gable',
+        'wall',
+        [[0, 0], RIDGE, [LONG, 0]].map(([u, v]) => pointed(onWall(u!, v!), noise)),
+      ),
+    ),
+    addOutline(
+      chain(
+        'walls',
+        'plan',
+        [FROM!, TO!, ON!].map((at) => pointed(drawnAt(TOP, at), noise)),
+      ),
+    ),
+    setStandsOn('wall', { outline: 'walls', from: 'walls0' }),
+    ...more,
+  ]);
+const standing = (noise: Noise = NOISELESS): Job => {
+  const job = beforeEnds(noise);
+  const onBase = [0, LONG].map((along, i) =>
+    seeFeature('base', { id: `base-wall${i}`, view: 'wall', at: pointed(onWall(along, 0), noise), sigma: CLICK }),
+  );
+  return applied(job, standBetween('wall', between(job, noise)), ...onBase, setJoins('wall', true));
+};
+const derive = (job: Job) => createDeriver()(job);
+const wallIn = (job: Job) => job.views.find(({ id }) => id === 'wall')!;
+
+it('takes its scale from the plan, and stands between the ends, upright and as high as what it shares says', () => {
+  const job = standing();
+  const derived = derive(job);
+  const fitted = derived.views.get('wall')!;
+  expect(fitted.fit.scaled).toBe(true);
+  const stands = derived.arranged.stands.get('wall')!;
+  expect(stands).toMatchObject({ side: undefined, joins: true, byZero: [] });
+  for (const [along, up] of [[0, 0], RIDGE, [LONG, 0], [250, 310]] as const) {
+    const truth = toSpace({ origin: FROM!, x: [900 / LONG, 300 / LONG, 0], y: [0, 0, 1] }, [along, up]);
+    expect(distance3(toSpace(stands.pose, fitted.fit.toPlane(onWall(along, up))), truth)).toBeLessThan(0.01);
+  }
+  expect(onEdge(wallIn(job), { job, derived })).toMatchObject({ view: 'wall', pose: stands.pose });
+  // The level on which the bench stands runs through both feet of the wall.
+  const level = sharedIn(fitted, { job, derived }).find(({ feature }) => feature.id === 'base')!;
+  for (const along of [0, LONG])
+    expect(Math.abs(offLine(level.line!, fitted.fit.toPlane(onWall(along, 0))))).toBeLessThan(0.01);
+});
+
+it('sizes in it, and where it stands, lie within two sigma as often as they should', () => {
+  const trials = 150;
+  const within = { gable: 0, corner: 0 };
+  for (let seed = 1; seed <= trials; seed++) {
+    const random = createRandom(seed);
+    const job = standing(() => random.normal());
+    const derived = derive(job);
+    const gable = job.outlines.find(({ id }) => id === 'gable')!;
+    const wide = measureOutline(gable, { job, derived }, ({ nodes }) => distance(nodes[0]!, nodes[2]!));
+    within.gable += Math.abs(wide.value - LONG) <= 2 * wide.sigma ? 1 : 0;
+    const corner = derived.arranged.coordinate('corner1', 'across')!;
+    within.corner += Math.abs(corner.value - TO![0]) <= 2 * corner.sigma ? 1 : 0;
+  }
+  for (const count of Object.values(within)) {
+    expect(count / trials).toBeGreaterThan(0.9);
+    expect(count / trials).toBeLessThan(0.99);
+  }
+});
+
+it('a plan without any size takes its own from an elevation that has one', () => {
+  const job = beforeEnds(NOISELESS, sized(WALL, 'foot', 'end', 0.5, NOISELESS));
+  // Nothing but the wall says how large anything is.
+  const bare: Job = {
+    ...job,
+    views: job.views.map((view) => (view.id === 'front' ? { ...view, evidence: [] } : view)),
+  };
+  const derived = derive(applied(bare, standBetween('wall', between(bare, NOISELESS)), setJoins('wall', true)));
+  const { fit } = derived.views.get('plan')!;
+  const [a, b] = [FROM!, TO!].map((at) => fit.toPlane(drawnAt(TOP, at)));
+  expect(distance(a!, b!)).toBeCloseTo(LONG, 1);
+});
+
+it('seen from the wrong side of its edge it is found, and turned round or mirrored by one step', () => {
+  const right = standing();
+  const shows = (job: Job, id: string, at: Vec) =>
+    applied(job, seeFeature(id, { id: `${id}-wall`, view: 'wall', at, sigma: CLICK }));
+  // Two places of the bench that the wall shows as well, as they lie along it.
+  const along = ([x, y]: Vec3) => ((x - FROM![0]) * 900 + (y - FROM![1]) * 300) / LONG;
+  const places = [
+    ['B', [1360, 500, 860]],
+    ['A', [0, 0, 0]],
+  ] as const;
+  const seen = places.reduce((job, [id, at]) => shows(job, id, onWall(along(at), at[2])), right);
+  expect(derive(seen).arranged.isDoubted).toBe(false);
+  const wrong = applied(seen, turnOnEdge('wall'));
+  const { arranged } = derive(wrong);
+  expect(arranged.isDoubted).toBe(true);
+  const found = listTurnedRound(arranged.scene!);
+  expect(found.map(({ view }) => view)).toEqual(['wall']);
+  expect(isUpright(found[0]!.side)).toBe(true);
+  expect(derive(applied(wrong, turnOnEdge('wall'))).arranged.isDoubted).toBe(false);
+  // Mirrored twice is as it was, with its ends where they were pointed at.
+  const twice = applied(seen, mirrorView('wall'), mirrorView('wall'));
+  expect(twice.features).toEqual(seen.features);
+});
+
+it('the next wall shares the corner at which this one ends', () => {
+  const job = standing();
+  const next = endsOfEdge({ outline: 'walls', from: 'walls1' }, job)!;
+  expect(next.map(({ feature }) => feature?.id)).toEqual(['corner1', undefined]);
+  expect(next.map(({ seen }) => seen?.view)).toEqual([undefined, 'plan']);
+});
+
+it('without one of its ends it stands on the edge by its zero again, and without the edge on none', () => {
+  const job = standing();
+  const without = applied(job, removeFeature('corner0'));
+  expect(wallIn(without).standsOn).toEqual({ outline: 'walls', from: 'walls0' });
+  expect(facingOf(wallIn(without), without.features)).toBeUndefined();
+  expect(derive(without).arranged.stands.has('wall')).toBe(false);
+  expect(wallIn(applied(job, removeOutlines(['walls']))).standsOn).toBeUndefined();
+  // What it is said to show besides holds again.
+  expect(facingOf({ ...wallIn(without), side: 'back' }, without.features)).toBe('back');
+});
+
+it('ends that were not pointed at, or that are gone, are none', () => {
+  const job = beforeEnds(NOISELESS);
+  expect(endsOfEdge({ outline: 'walls', from: 'nowhere' }, job)).toBeUndefined();
+  expect(endsOfEdge({ outline: 'gone', from: 'walls0' }, job)).toBeUndefined();
+  expect(applied(job, setSide('wall', 'left')).views.find(({ id }) => id === 'wall')!.standsOn).toBeDefined();
+});
