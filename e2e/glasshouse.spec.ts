@@ -113,7 +113,7 @@ test('a sketch without a size stands between the ends of its edge in the plan, a
   await desk.pointAt(SEEN.above(0.6 * long, wide));
   await desk.openCards();
   await expect(card.getByTestId('edge-says')).toHaveText(
-    'It has no scale of its own yet. Set it under Fit, and it stands.',
+    'It has no size of its own yet. Point at both ends of its edge in it, and it is as large as that is; or set its scale under Fit.',
   );
   await card.getByTestId('edge-ends').click();
   await desk.closeCards();

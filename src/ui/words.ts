@@ -159,7 +159,8 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
     'Its edge is drawn in a view that shows no side or has no scale, or on its own plane. Say so under Sides and Fit, or choose another edge.',
   'edge-gone': () => 'The edge that it stood on is gone. Choose another one.',
   'edge-short': () => 'Its edge has no length, so nothing tells where it runs. Choose another one.',
-  'edge-without-scale': () => 'It has no scale of its own yet. Set it under Fit, and it stands.',
+  'edge-without-scale': () =>
+    'It has no size of its own yet. Point at both ends of its edge in it, and it is as large as that is; or set its scale under Fit.',
   'side-first': () => 'Say first which side this view shows, under Sides: that decides what it shares with the others.',
   'job-not-brought': () =>
     'That job cannot be read here, or is gone. Open it from the first screen to see what is left of it.',

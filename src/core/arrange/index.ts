@@ -8,7 +8,7 @@ export { spaceCurveOf, type SeenCurve, type SpaceCurve } from './space-curve';
 export { modelOf, tieOf } from './problem';
 export type { SceneVerdict } from './verdict';
 export { isDoubted, listTurnedRound, type TurnedRound } from './turned-round';
-export { lookAtPlane, lookedAt, standingFolded, type Extents } from './unfolding';
+export { lookAtPlane, lookedAt, standingFolded, uprightFolded, type Extents } from './unfolding';
 export {
   directionsBetween,
   directionsOf,

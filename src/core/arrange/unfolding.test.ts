@@ -1,7 +1,19 @@
 /** Views laid out in projection, and folded up around the thing. */
 import fc from 'fast-check';
-import { axesSeenFrom, distance3, dot3, normalOf, SIDES, toSpace, vectorOf, type Side, type Vec3 } from '../space';
-import { lookedAt, PROJECTIONS, proposeSides, standingFolded, type Extents, type Projection } from '.';
+import {
+  axesSeenFrom,
+  distance3,
+  dot3,
+  normalOf,
+  SIDES,
+  subtract3,
+  toSpace,
+  vectorOf,
+  type Pose,
+  type Side,
+  type Vec3,
+} from '../space';
+import { lookedAt, PROJECTIONS, proposeSides, standingFolded, uprightFolded, type Extents, type Projection } from '.';
 
 const EXTENTS: Extents = { across: [-100, 1500], deep: [20, 620], up: [-50, 850] };
 const corners: readonly Vec3[] = EXTENTS.across.flatMap((x) =>
@@ -76,6 +88,53 @@ describe.each(PROJECTIONS)('in %s angle', (projection) => {
         ['bottom', [300, deep, EXTENTS.up[projection === 'third' ? 0 : 1]]],
       ] as const)
         expect(distance3(at(side, edge), at('front', edge))).toBeLessThan(1e-9);
+    }
+  });
+});
+
+describe.each(PROJECTIONS)('a wall on an edge of the plan, in %s angle', (projection) => {
+  const angles = [0, 0.4, 1.9, -2.2];
+  const wallAt = (angle: number): Pose => ({
+    origin: [600, 300, 0],
+    x: [Math.cos(angle), Math.sin(angle), 0],
+    y: [0, 0, 1],
+  });
+  const foldedTo = (angle: number, fold: number) => uprightFolded(wallAt(angle), EXTENTS, projection, fold);
+  const inPlan = (place: Vec3, fold: number) => shownAt('top', place, projection, fold);
+
+  it('keeps its shape, and folded up it stands on its edge, in first angle beyond the thing', () => {
+    for (const angle of angles) {
+      for (const fold of [0, 0.35, 1]) {
+        const { x, y } = foldedTo(angle, fold);
+        [dot3(x, x) - 1, dot3(y, y) - 1, dot3(x, y)].forEach((off) => expect(off).toBeCloseTo(0, 12));
+      }
+      const [wall, up] = [wallAt(angle), foldedTo(angle, 1)];
+      expect(distance3(up.x, wall.x) + distance3(up.y, wall.y)).toBeLessThan(1e-9);
+      const beyond = -dot3(subtract3(up.origin, wall.origin), normalOf(wall));
+      if (projection === 'third') expect(beyond).toBeCloseTo(0, 9);
+      for (const corner of corners)
+        expect(-dot3(subtract3(corner, wall.origin), normalOf(wall))).toBeLessThan(
+          projection === 'third' ? 1e9 : beyond + 1e-9,
+        );
+    }
+  });
+
+  it('laid out it lies in the sheet, seen from outside, its edge along that of the plan, and off the thing', () => {
+    for (const angle of angles) {
+      const [wall, laid] = [wallAt(angle), foldedTo(angle, 0)];
+      expect(normalOf(laid).map((value) => Math.round(1e9 * value) / 1e9 + 0)).toEqual([0, -1, 0]);
+      const hinge = EXTENTS.up[projection === 'third' ? 1 : 0];
+      const [from, to] = [0, 500].map((along) => toSpace(laid, [along, hinge])) as [Vec3, Vec3];
+      const [edgeFrom, edgeTo] = [0, 500].map((along) => inPlan(toSpace(wall, [along, 0]), 0)) as [Vec3, Vec3];
+      expect(distance3(subtract3(to, from), subtract3(edgeTo, edgeFrom))).toBeLessThan(1e-9);
+      if (projection === 'third') expect(distance3(from, edgeFrom)).toBeLessThan(1e-9);
+      // All of it lies on the outer side of its edge, or in first angle beyond every corner of the thing.
+      const outwards = subtract3(inPlan(toSpace(wall, [0, 0], 1), 0), edgeFrom);
+      const foot = dot3(subtract3(toSpace(laid, [0, EXTENTS.up[0]]), edgeFrom), outwards);
+      const top = dot3(subtract3(toSpace(laid, [0, EXTENTS.up[1]]), edgeFrom), outwards);
+      const reach = corners.map((corner) => dot3(subtract3(inPlan(corner, 0), edgeFrom), outwards));
+      if (projection === 'third') expect(Math.min(foot, top)).toBeGreaterThan(-1e-9);
+      else expect(Math.max(foot, top)).toBeLessThan(Math.min(...reach) + 1e-9);
     }
   });
 });

@@ -1,5 +1,17 @@
 import type { Affine, Vec } from '../geometry';
-import { add3, poseFacing, scale3, toSpace, type Direction, type Pose, type Side, type Vec3 } from '../space';
+import {
+  add3,
+  dot3,
+  normalOf,
+  poseFacing,
+  scale3,
+  subtract3,
+  toSpace,
+  type Direction,
+  type Pose,
+  type Side,
+  type Vec3,
+} from '../space';
 import type { Projection } from './projection';
 
 /** What all views together take up of the object frame along each direction, mm. */
@@ -58,6 +70,30 @@ function backOf(extents: Extents, projection: Projection, fold: number): Pose {
   const runs = towards(ACROSS, 2 * fold);
   return { origin: add3(hinge, scale3(runs, across[1])), x: runs, y: UP };
 }
+
+/**
+ * Where the picture of a wall stands that belongs upright on an edge of the plan, at `wall`. It hangs on the sheet of the plan, over its edge: laid out it lies outside of that with its top to it in third angle, beyond the whole plan with its foot to it in first; folded up it stands on its edge, in first angle
+ * beyond the thing.
+ */
+export function uprightFolded(wall: Pose, extents: Extents, projection: Projection, fold: number): Pose {
+  const plan = standingFolded('top', extents, projection, fold);
+  const [out, isThird] = [normalOf(wall), projection === 'third'];
+  const inward = scale3(add3(scale3(plan.x, out[0]), scale3(plan.y, out[1])), -1);
+  const angle = (fold * Math.PI) / 2;
+  const upwards = add3(scale3(normalOf(plan), Math.sin(angle)), scale3(inward, Math.cos(angle)));
+  const hinge = extents.up[isThird ? 1 : 0];
+  const shift = isThird
+    ? 0
+    : Math.max(...cornersOf(extents).map((corner) => -dot3(subtract3(corner, wall.origin), out)));
+  const carried = (vector: Vec3): Vec3 =>
+    add3(add3(scale3(plan.x, vector[0]), scale3(plan.y, vector[1])), scale3(upwards, vector[2]));
+  const [x, y, z] = wall.origin;
+  const origin = add3(add3(plan.origin, carried([x, y, z - hinge])), scale3(inward, shift));
+  return { origin, x: carried(wall.x), y: carried(wall.y) };
+}
+
+const cornersOf = ({ across, deep }: Extents): readonly Vec3[] =>
+  across.flatMap((x) => deep.map((y): Vec3 => [x, y, 0]));
 
 /** A place in space as one looks at it from afar, mm: to the right, upwards, and how near it is. `turn` goes round the thing, anticlockwise seen from above; `tip` looks down on it. Radians; from the front at 0. */
 export function lookedAt([x, y, z]: Vec3, turn: number, tip: number): Vec3 {

@@ -40,7 +40,7 @@ export function drawnLookedAt(drawn: DrawnIn, { turn, tip }: Folding): readonly 
   return standing.flatMap((placed) => {
     const fitted = derived.views.get(placed.view);
     if (!fitted || fitted.source.hidden) return [];
-    const isSaid = !derived.arranged.stands.has(placed.view) || fitted.source.liesAt !== undefined;
+    const isSaid = !placed.side || !derived.arranged.stands.has(placed.view) || fitted.source.liesAt !== undefined;
     return job.layers
       .filter((layer) => isSaid || levelOf(layer, placed.side, derived.arranged))
       .map((layer) => ({

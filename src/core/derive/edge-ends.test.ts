@@ -1,8 +1,8 @@
 /** An elevation between the ends of its edge: as large as the plan says, and where that puts it. */
-import { isUpright, listTurnedRound } from '../arrange';
+import { isUpright, listTurnedRound, lookedAt } from '../arrange';
 import { createRandom } from '../calibrate/simulation';
 import { drawnAt, type Drawn } from '../arrange/simulated';
-import { cross, distance, subtract, type Line, type Vec } from '../geometry';
+import { applied, cross, distance, subtract, type Line, type Vec } from '../geometry';
 import {
   addOutline,
   mirrorView,
@@ -22,7 +22,7 @@ import type { Chain } from '../outline';
 import { distance3, toSpace, type Vec3 } from '../space';
 import { ALL, benchOf, CLICK, joining, NOISELESS, shown, sized, TOP } from './bench-for-tests';
 import { measureOutline } from './figures';
-import { createDeriver, endsOfEdge, facingOf, onEdge, sharedIn } from '.';
+import { createDeriver, endsOfEdge, facingOf, foldedViews, onEdge, sharedIn } from '.';
 
 /** A wall that runs askew over the plan, another that goes on from its end, and the ridge of a gable in the middle of the first. mm */
 const [FROM, TO, ON]: readonly Vec3[] = [
@@ -64,7 +64,7 @@ function between(job: Job, noise: Noise): readonly [LineShown, LineShown] {
   return [from!, to!];
 }
 
-const applied = (job: Job, ...commands: readonly Command[]): Job =>
+const done = (job: Job, ...commands: readonly Command[]): Job =>
   commands.reduce((before, command) => {
     const after = structuredClone(before);
     command.apply(after as Parameters<Command['apply']>[0]);
@@ -98,7 +98,7 @@ const standing = (noise: Noise = NOISELESS): Job => {
   const onBase = [0, LONG].map((along, i) =>
     seeFeature('base', { id: `base-wall${i}`, view: 'wall', at: pointed(onWall(along, 0), noise), sigma: CLICK }),
   );
-  return applied(job, standBetween('wall', between(job, noise)), ...onBase, setJoins('wall', true));
+  return done(job, standBetween('wall', between(job, noise)), ...onBase, setJoins('wall', true));
 };
 const derive = (job: Job) => createDeriver()(job);
 const wallIn = (job: Job) => job.views.find(({ id }) => id === 'wall')!;
@@ -147,7 +147,7 @@ it('a plan without any size takes its own from an elevation that has one', () =>
     ...job,
     views: job.views.map((view) => (view.id === 'front' ? { ...view, evidence: [] } : view)),
   };
-  const derived = derive(applied(bare, standBetween('wall', between(bare, NOISELESS)), setJoins('wall', true)));
+  const derived = derive(done(bare, standBetween('wall', between(bare, NOISELESS)), setJoins('wall', true)));
   const { fit } = derived.views.get('plan')!;
   const [a, b] = [FROM!, TO!].map((at) => fit.toPlane(drawnAt(TOP, at)));
   expect(distance(a!, b!)).toBeCloseTo(LONG, 1);
@@ -156,7 +156,7 @@ it('a plan without any size takes its own from an elevation that has one', () =>
 it('seen from the wrong side of its edge it is found, and turned round or mirrored by one step', () => {
   const right = standing();
   const shows = (job: Job, id: string, at: Vec) =>
-    applied(job, seeFeature(id, { id: `${id}-wall`, view: 'wall', at, sigma: CLICK }));
+    done(job, seeFeature(id, { id: `${id}-wall`, view: 'wall', at, sigma: CLICK }));
   // Two places of the bench that the wall shows as well, as they lie along it.
   const along = ([x, y]: Vec3) => ((x - FROM![0]) * 900 + (y - FROM![1]) * 300) / LONG;
   const places = [
@@ -165,16 +165,33 @@ it('seen from the wrong side of its edge it is found, and turned round or mirror
   ] as const;
   const seen = places.reduce((job, [id, at]) => shows(job, id, onWall(along(at), at[2])), right);
   expect(derive(seen).arranged.isDoubted).toBe(false);
-  const wrong = applied(seen, turnOnEdge('wall'));
+  const wrong = done(seen, turnOnEdge('wall'));
   const { arranged } = derive(wrong);
   expect(arranged.isDoubted).toBe(true);
   const found = listTurnedRound(arranged.scene!);
   expect(found.map(({ view }) => view)).toEqual(['wall']);
   expect(isUpright(found[0]!.side)).toBe(true);
-  expect(derive(applied(wrong, turnOnEdge('wall'))).arranged.isDoubted).toBe(false);
+  expect(derive(done(wrong, turnOnEdge('wall'))).arranged.isDoubted).toBe(false);
   // Mirrored twice is as it was, with its ends where they were pointed at.
-  const twice = applied(seen, mirrorView('wall'), mirrorView('wall'));
+  const twice = done(seen, mirrorView('wall'), mirrorView('wall'));
   expect(twice.features).toEqual(seen.features);
+});
+
+it('is looked at among the others where it hangs on its edge of the plan, and folded up where it stands', () => {
+  const job = standing();
+  const derived = derive(job);
+  const { pose } = derived.arranged.stands.get('wall')!;
+  const [turn, tip] = [0.6, 0.5];
+  const [laid, up] = [0, 1].map((fold) =>
+    foldedViews({ job, derived }, { fold, turn, tip }).find(({ fitted }) => fitted.source.id === 'wall')!,
+  );
+  expect(
+    distance(
+      applied(up!.look, [120, 300]),
+      lookedAt(toSpace(pose, [120, 300]), turn, tip).slice(0, 2) as unknown as Vec,
+    ),
+  ).toBeLessThan(1e-6);
+  expect(distance(applied(laid!.look, [120, 300]), applied(up!.look, [120, 300]))).toBeGreaterThan(100);
 });
 
 it('the next wall shares the corner at which this one ends', () => {
@@ -186,11 +203,11 @@ it('the next wall shares the corner at which this one ends', () => {
 
 it('without one of its ends it stands on the edge by its zero again, and without the edge on none', () => {
   const job = standing();
-  const without = applied(job, removeFeature('corner0'));
+  const without = done(job, removeFeature('corner0'));
   expect(wallIn(without).standsOn).toEqual({ outline: 'walls', from: 'walls0' });
   expect(facingOf(wallIn(without), without.features)).toBeUndefined();
   expect(derive(without).arranged.stands.has('wall')).toBe(false);
-  expect(wallIn(applied(job, removeOutlines(['walls']))).standsOn).toBeUndefined();
+  expect(wallIn(done(job, removeOutlines(['walls']))).standsOn).toBeUndefined();
   // What it is said to show besides holds again.
   expect(facingOf({ ...wallIn(without), side: 'back' }, without.features)).toBe('back');
 });
@@ -199,5 +216,5 @@ it('ends that were not pointed at, or that are gone, are none', () => {
   const job = beforeEnds(NOISELESS);
   expect(endsOfEdge({ outline: 'walls', from: 'nowhere' }, job)).toBeUndefined();
   expect(endsOfEdge({ outline: 'gone', from: 'walls0' }, job)).toBeUndefined();
-  expect(applied(job, setSide('wall', 'left')).views.find(({ id }) => id === 'wall')!.standsOn).toBeDefined();
+  expect(done(job, setSide('wall', 'left')).views.find(({ id }) => id === 'wall')!.standsOn).toBeDefined();
 });

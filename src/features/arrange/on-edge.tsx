@@ -56,13 +56,15 @@ function OnItsEdge({ view, edge }: { view: JobView; edge: NonNullable<JobView['s
   const nameOf = (id: string) => job.views.find((other) => other.id === id)?.name ?? '';
   return (
     <>
-      <Words style={{ fontSize: 14, lineHeight: 19 }} testID="edge-says">
-        {stands === undefined
-          ? 'It stands by its own side, and not on the edge.'
-          : typeof stands === 'string'
-            ? sentenceFor(stands)
-            : `Stands on an edge in ${nameOf(stands.under.view)}, ${measuredInWords(long ?? { value: stands.length, sigma: 0 }, units)} long.`}
-      </Words>
+      {edge.ends && stands === 'edge-without-scale' ? null : (
+        <Words style={{ fontSize: 14, lineHeight: 19 }} testID="edge-says">
+          {stands === undefined
+            ? 'It stands by its own side, and not on the edge.'
+            : typeof stands === 'string'
+              ? sentenceFor(stands)
+              : `Stands on an edge in ${nameOf(stands.under.view)}, ${measuredInWords(long ?? { value: stands.length, sigma: 0 }, units)} long.`}
+        </Words>
+      )}
       {edge.ends ? (
         <Words quiet style={{ fontSize: 13, lineHeight: 17 }} testID="edge-by-ends">
           {`It stands between ${endName(edge.ends.from)} and ${endName(edge.ends.to)}, which both views show.`}
