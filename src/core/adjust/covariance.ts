@@ -1,11 +1,12 @@
-import { EigenvalueDecomposition, inverse, Matrix } from 'ml-matrix';
+import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
+import { invertByComponents } from './components';
 import { invertApart, partitionOf } from './elimination';
 import type { Linearization } from './linearize';
 import { bordered, symmetric, type NormalEquations } from './normal';
-import { semiInverse } from './pivoted-cholesky';
+import { listDependent, semiInverse } from './pivoted-cholesky';
 import type { Problem } from './problem';
 import type { AtRest } from './resumed';
-import { slopeBy } from './sparse';
+import { slopeBy, transposedTimes } from './sparse';
 import type { Solution } from './solve';
 
 export type Covariance =
@@ -54,15 +55,16 @@ export function surelyInverted(
   const parts = bound.rows === 0 ? partitionOf(problem, layout) : undefined;
   const apart = parts && invertApart(unit.scaled, parts, SAFE_PIVOT);
   if (apart) return apart;
-  const { inverse: whole, dependent } = semiInverse(unit.held, SAFE_PIVOT);
-  if (dependent.length > 0) return undefined;
-  return bound.rows === 0 ? whole : boundInverse(unit);
+  if (bound.rows > 0)
+    return listDependent(unit.held.to2DArray(), SAFE_PIVOT).length > 0 ? undefined : boundInverse(unit);
+  const { inverse, dependent } = semiInverse(unit.held, SAFE_PIVOT);
+  return dependent.length > 0 ? undefined : inverse;
 }
 
 /** The inverse of normal equations, bordered by those that bind unknowns alone, over the unknowns. */
 export function boundInverse({ scaled, boundScaled }: Pick<UnitDiagonal, 'scaled' | 'boundScaled'>): Matrix {
   if (scaled.rows === 0) return Matrix.zeros(0, 0);
-  return inverse(bordered(scaled, boundScaled)).subMatrix(0, scaled.rows - 1, 0, scaled.rows - 1);
+  return invertByComponents(bordered(scaled, boundScaled)).subMatrix(0, scaled.rows - 1, 0, scaled.rows - 1);
 }
 
 export type UnitDiagonal = ReturnType<typeof toUnitDiagonal>;
@@ -72,8 +74,13 @@ export function toUnitDiagonal({ normal, bound }: NormalEquations) {
   const scale = Array.from({ length: normal.rows }, (_, i) => Math.sqrt(normal.get(i, i)) || 1);
   const ones = Array.from({ length: bound.rows }, () => 1);
   const [scaled, boundScaled] = [scaledBy(normal, scale, scale), scaledBy(bound, ones, scale)];
-  const held = bound.rows > 0 ? Matrix.add(scaled, boundScaled.transpose().mmul(boundScaled)) : scaled;
+  const held = bound.rows > 0 ? Matrix.add(scaled, boundTwice(boundScaled)) : scaled;
   return { scale, scaled, boundScaled, held };
+}
+
+function boundTwice(bound: Matrix): Matrix {
+  const rows = bound.to2DArray();
+  return transposedTimes(rows, rows, bound.columns, bound.columns);
 }
 
 function determined(solution: Solution, matrix: Matrix): Covariance {

@@ -4,6 +4,7 @@ export { ownedBy, ownedName } from './owned';
 export { diagnose, type Diagnosis, type GroupDiagnosis } from './diagnosis';
 export { freeMatrix, linearize, slopesByDifferences } from './linearize';
 export { semiInverse } from './pivoted-cholesky';
+export { transposedTimes } from './sparse';
 export {
   layOut,
   type Block,

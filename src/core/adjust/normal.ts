@@ -1,4 +1,5 @@
-import { LuDecomposition, Matrix } from 'ml-matrix';
+import { Matrix } from 'ml-matrix';
+import { solveByComponents } from './components';
 import { solvePositive, withDiagonal, type Partition } from './elimination';
 import type { Linearization } from './linearize';
 import { listDependent } from './pivoted-cholesky';
@@ -152,10 +153,9 @@ export function findStep(
   }
   const damped = withDiagonal(normal, diagonal);
   if (curvature) damped.add(curvature);
-  const lu = new LuDecomposition(bordered(damped, bound));
-  if (lu.isSingular()) return undefined;
   const right = Matrix.columnVector([...gradient.map(negative), ...Matrix.mul(boundMisclosure, -1).to1DArray()]);
-  const solved = lu.solve(right).to1DArray();
+  const solved = solveByComponents(bordered(damped, bound), right)?.to1DArray();
+  if (!solved) return undefined;
   const change = Float64Array.from(solved.slice(0, damped.rows));
   return { change, multipliers: solved.slice(damped.rows), promised: promisedBy(change) };
 }

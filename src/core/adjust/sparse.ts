@@ -1,3 +1,5 @@
+import { Matrix } from 'ml-matrix';
+
 /** A row of slopes: only by those columns that it touches, which may be named more than once and add up. */
 export interface SparseRow {
   readonly columns: readonly number[];
@@ -61,3 +63,21 @@ export class RowSum {
     return { columns, slopes };
   }
 }
+
+/** Aᵀ B of matrices of as many rows, given row by row, most of whose numbers are zero. */
+export function transposedTimes(
+  a: readonly (readonly number[])[],
+  b: readonly (readonly number[])[],
+  rows: number,
+  columns: number,
+): Matrix {
+  const sums = Array.from({ length: rows }, () => new Float64Array(columns));
+  a.forEach((row, r) => {
+    const filled = filledIn(b[r]!);
+    for (const i of filledIn(row)) for (const k of filled) sums[i]![k]! += row[i]! * b[r]![k]!;
+  });
+  return rows > 0 ? new Matrix(sums) : Matrix.zeros(0, columns);
+}
+
+const filledIn = (row: readonly number[]): readonly number[] =>
+  row.flatMap((value, column) => (value === 0 ? [] : [column]));

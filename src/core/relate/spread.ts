@@ -1,5 +1,14 @@
 import { Matrix } from 'ml-matrix';
-import { covarianceOf, freeMatrix, layOut, linearize, semiInverse, type Condition, type Values } from '../adjust';
+import {
+  covarianceOf,
+  freeMatrix,
+  layOut,
+  linearize,
+  semiInverse,
+  transposedTimes,
+  type Condition,
+  type Values,
+} from '../adjust';
 import { conditionOf, listLive } from './live';
 import type { Relatable } from './relatable';
 import { MAP_BLOCK } from './observed';
@@ -80,7 +89,7 @@ function followingOf(
     return { byUnknowns: among(own), byDoubts: among(doubts) };
   };
   const seen = slopesOf(conditions.filter(({ exact }) => !exact));
-  const between = productOf(seen.byUnknowns, seen.byDoubts, own.length, doubts.length);
+  const between = transposedTimes(seen.byUnknowns, seen.byDoubts, own.length, doubts.length);
   const related = listLive(
     live.map(({ relation }) => relation),
     known,
@@ -88,8 +97,8 @@ function followingOf(
   );
   if (related.every(({ blocks: about }) => !about.includes(MAP_BLOCK))) return covariance.mmul(between).mul(-1);
   const held = slopesOf([...conditions.filter(({ exact }) => exact), ...related.map(conditionOf)]);
-  const pulled = pulledBy(held);
-  const normal = productOf(seen.byUnknowns, seen.byUnknowns, own.length, own.length);
+  const pulled = pulledBy(held, own.length);
+  const normal = transposedTimes(seen.byUnknowns, seen.byUnknowns, own.length, own.length);
   return Matrix.sub(pulled, covariance.mmul(Matrix.add(normal.mmul(pulled), between)));
 }
 
@@ -99,30 +108,10 @@ interface SlopesApart {
   readonly byDoubts: readonly (readonly number[])[];
 }
 
-/** Aᵀ B of matrices of as many rows, row by row. */
-function productOf(
-  a: readonly (readonly number[])[],
-  b: readonly (readonly number[])[],
-  rows: number,
-  columns: number,
-): Matrix {
-  const product = Matrix.zeros(rows, columns);
-  for (let i = 0; i < rows; i++)
-    for (let k = 0; k < columns; k++)
-      product.set(
-        i,
-        k,
-        a.reduce((sum, row, r) => sum + row[i]! * b[r]![k]!, 0),
-      );
-  return product;
-}
-
 /** The smallest move of the unknowns with which exact equations go on holding when a doubt goes by one sigma: −Bᵀ (B Bᵀ)⁺ E. */
-function pulledBy({ byUnknowns, byDoubts }: SlopesApart): Matrix {
-  const [slopes, doubts] = [byUnknowns, byDoubts].map((rows) => new Matrix(rows.map((row) => [...row]))) as [
-    Matrix,
-    Matrix,
-  ];
-  const { inverse } = semiInverse(slopes.mmul(slopes.transpose()), REPEATS);
-  return slopes.transpose().mmul(inverse).mmul(doubts).mul(-1);
+function pulledBy({ byUnknowns, byDoubts }: SlopesApart, unknowns: number): Matrix {
+  const columns = Array.from({ length: unknowns }, (_, column) => byUnknowns.map((row) => row[column]!));
+  const { inverse } = semiInverse(transposedTimes(columns, columns, byUnknowns.length, byUnknowns.length), REPEATS);
+  const forces = inverse.mmul(new Matrix(byDoubts.map((row) => [...row])));
+  return transposedTimes(byUnknowns, forces.to2DArray(), unknowns, forces.columns).mul(-1);
 }
