@@ -1,7 +1,7 @@
 /** Three views of one bench on one sheet: their sides, what they share, a wrong size named, one fit of all, folded up and looked at, and a part of true size from a view that has no size of its own. */
 import { readFileSync } from 'node:fs';
 import { scanner } from '../demo/generator/scan';
-import { BENCH, BENCH_PLACES, benchViews, WRONG_DEPTH } from '../demo/scenes/bench-set';
+import { BENCH, BENCH_PLACES, benchSet, benchViews, WRONG_DEPTH } from '../demo/scenes/bench-set';
 import { readBundle, writeBundle } from '../src/core/formats';
 import { sha256Hex } from '../src/core/pictures';
 import type { Job } from '../src/core/job';
@@ -10,10 +10,16 @@ import { expect, judgeDxf, test, type Desk } from './helpers/desk';
 import type { Px } from './helpers/hand';
 import { judgeInSpace, lookAt, saveInSpace } from './helpers/in-space';
 
-const { project } = scanner(benchViews);
-const front = (across: number, up: number): Px => project([across, up]);
-const side = (deep: number, up: number): Px => project([BENCH_PLACES.side + deep, up]);
-const above = (across: number, deep: number): Px => project([across, BENCH_PLACES.top + deep]);
+/** Where places of the bench are on a sheet of it, px: across and up in the front, deep and up in the side, across and deep in the top. */
+const seenOn = ({ project }: ReturnType<typeof scanner>) => ({
+  front: (across: number, up: number): Px => project([across, up]),
+  side: (deep: number, up: number): Px => project([BENCH_PLACES.side + deep, up]),
+  above: (across: number, deep: number): Px => project([across, BENCH_PLACES.top + deep]),
+});
+const onScan = seenOn(scanner(benchViews));
+const { front, side, above } = onScan;
+/** On its page of the PDF, brought in at 150 dots an inch. */
+const onPage = seenOn(scanner({ ...benchSet, dpi: 150 }));
 
 /** The sheet cut into its three views, with its printed length, and nothing said of how they belong together. */
 function cutSheet(): Buffer {
@@ -28,6 +34,63 @@ function cutSheet(): Buffer {
   return Buffer.from(
     writeBundle({ job: { ...rest, views, features: [], spans: [] }, pictures: new Map([[sha256Hex(scan), scan]]) }),
   );
+}
+
+/** The page of the PDF, cut into its three views by hand, with its printed length; they share its fit. */
+async function bringInPage(desk: Desk): Promise<void> {
+  const { page } = desk;
+  const { length: long } = BENCH;
+  await page.goto('/');
+  await desk.choose('new-job');
+  await page.getByTestId('choose-pictures').waitFor();
+  await page.locator('input[type=file]').first().setInputFiles('public/demo/bench.pdf');
+  await desk.choose('pdf-page-1');
+  await page.getByRole('radio', { name: '150 dots an inch' }).click();
+  await desk.choose('pdf-bring');
+  await expect(page.getByTestId('reference-ink').first()).toBeAttached({ timeout: 40_000 });
+  await page.getByTestId('said').getByRole('button').click();
+  // What is printed is ten times as long as it is on the page.
+  await desk.choose('tool-length');
+  await desk.pointAt(onPage.front(0, 0), onPage.front(long, 0));
+  await page.getByTestId('length-field').fill(String(long));
+  await expect(page.getByTestId('size-question')).toContainText('Set it, if it is drawn at 1:10.');
+  await page.getByTestId('length-field').press('Enter');
+  await expect(page.getByTestId('drawn-at')).toContainText(
+    /^1500.*is said where the sheet itself has 150.0 mm ±0.4: it seems to be drawn at 1:10\./,
+  );
+  await axe(page);
+  await desk.choose('drawn-at-take');
+  await expect(page.getByTestId('drawn-at')).toHaveCount(0);
+
+  await desk.step('sources');
+  await desk.choose('tool-cut');
+  for (const [name, from, to] of [
+    ['Front', onPage.front(-330, -230), onPage.front(long + 190, 930)],
+    ['Side', onPage.side(-120, -230), onPage.side(720, 930)],
+    ['Top', onPage.above(-120, -90), onPage.above(long + 120, 670)],
+  ] as const) {
+    await expect(page.getByTestId('hint')).toHaveText('Point at one corner of the frame.');
+    await desk.pointAt(from);
+    await expect(page.getByTestId('hint')).toHaveText('Point at the corner across.');
+    await desk.pointAt(to);
+    await page.getByTestId('cut-name').fill(name);
+    await desk.choose('use-frame');
+    await expect(page.getByRole('button', { name: new RegExp(`^${name}, `) })).toBeVisible();
+  }
+  await desk.choose('panel-views');
+  await page.getByRole('button', { name: 'Remove bench, page 1', exact: true }).click();
+
+  // Zero of each, and what is level in it.
+  await desk.step('fit');
+  for (const [name, from, to] of [
+    ['Front', onPage.front(0, 0), onPage.front(long, 0)],
+    ['Side', onPage.side(0, 0), onPage.side(BENCH.depth, 0)],
+    ['Top', onPage.above(0, 0), onPage.above(long, 0)],
+  ] as const) {
+    await lookAt(desk, name);
+    await desk.choose('tool-datum');
+    await desk.pointAt(from, to);
+  }
 }
 
 /** Points at one line in several views, as one goes from view to view. */
@@ -59,8 +122,11 @@ async function trace(desk: Desk, corners: readonly Px[]): Promise<void> {
 /** Hands over what stands in space, and judges one layer of it. */
 const judgeInSpaceAfter = async (desk: Desk, layer: string) => judgeInSpace(await saveInSpace(desk), layer);
 
-test('front, side and top of one bench agree, in space', async ({ desk, page }) => {
-  await desk.openBundle(cutSheet());
+test('front, side and top of one bench agree, in space', async ({ desk, page }, { project }) => {
+  // With a mouse from the page of the PDF, by touch from its scan, which was cut before.
+  const { front, side, above } = project.name === 'wide' ? onPage : onScan;
+  if (project.name === 'wide') await bringInPage(desk);
+  else await desk.openBundle(cutSheet());
   await desk.step('arrange');
 
   // Their sides, as third angle has them.

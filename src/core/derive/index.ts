@@ -81,4 +81,5 @@ export {
 export { countPart, lineOfPart, listParts, type Count, type PartRow } from './parts';
 export { commandForMove, editingIn, placingFor, type Editor } from './editing';
 export { duplicate, findClosing, findNodeDeleted, nodeAdded, smoothSet } from './edits';
+export { drawnAtOf, ratioFor, type DrawnAt } from './drawn-at';
 export { findMending, mendAll, type Check, type Mender } from './mending';

@@ -24,7 +24,7 @@ export function EvidenceEntry({ state }: { state: EvidenceState }) {
   const [name, setName] = useState(state.name);
   const first = useRef<TextInput>(null);
   const check = role === 'check';
-  const question = findSizeQuestion(rest, read.ok ? read.value : undefined, units);
+  const question = findSizeQuestion(rest, read.ok ? read.value : undefined, units, fitted);
   // The field is ready for typing as soon as the places are set; nudging them does not take the focus again.
   useEffect(() => first.current?.focus(), []);
   const submit = () => {

@@ -6,6 +6,7 @@ import { setHidden, setLocked } from '@/core/job';
 import { LedgeButton } from '@/ui/ledge-button';
 import { AgainEntry } from './again-entry';
 import { ByEyeCards } from './by-eye-card';
+import { DrawnAtCard } from './drawn-at-card';
 import { EvidenceCards } from './evidence-cards';
 import { EvidenceEntry } from './evidence-entry';
 import { GhostCard } from './ghost-card';
@@ -254,7 +255,14 @@ export function FitPanel({ panel, onPanel }: FitRowProps) {
           ) : asking ? (
             <EvidenceEntry key={`${tool.state.kind}/${tool.state.role}`} state={tool.state} />
           ) : (
-            <FitSummary fitted={fitted} onResolution={() => onPanel('resolution')} onHeight={() => onPanel('height')} />
+            <>
+              <DrawnAtCard fitted={fitted} />
+              <FitSummary
+                fitted={fitted}
+                onResolution={() => onPanel('resolution')}
+                onHeight={() => onPanel('height')}
+              />
+            </>
           )}
           {tool.name === 'evidence' && tool.state.kind === 'straight' && !isBegun ? <StraightCard /> : null}
           {straight ? <GhostCard /> : null}

@@ -1,15 +1,13 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { useDesk } from '@/bench/use-session';
 import { done, refused, type Result } from '@/core/basics';
 import type { FittedView } from '@/core/derive';
-import { addEvidence, changeReference, removeEvidence, together, isResolution, resolutionEvidence } from '@/core/job';
 import { formatRatio, parseRatio } from '@/core/units';
-import { newId } from '@/store';
 import { Card } from '@/ui/card';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
+import { useDrawnAt } from './use-drawn-at';
 
 function parseDots(text: string): Result<number> {
   const dots = Number(text.trim().replace(',', '.'));
@@ -18,27 +16,14 @@ function parseDots(text: string): Result<number> {
 
 /** A scan's dots an inch, and the ratio that is printed on a drawing: together they are a scale, with the doubt that scanners and printers deserve. */
 export function ResolutionCard({ fitted, onDone }: { fitted: FittedView; onDone: () => void }) {
-  const { jobs, session } = useDesk();
-  const { sheet, view } = fitted;
+  const { sheet } = fitted;
   const [dots, setDots] = useState(sheet.taken.dpi ? String(Number(sheet.taken.dpi.toFixed(1))) : '');
   const [ratio, setRatio] = useState('1:1');
   const [read, drawn] = [parseDots(dots), parseRatio(ratio)];
+  const setDrawn = useDrawnAt(fitted);
   const use = () => {
     if (!read.ok || !drawn.ok) return;
-    const { evidence, points } = resolutionEvidence(sheet, read.value, drawn.value, newId);
-    const { run, job } = jobs.getState();
-    // Lines that came along with the page are as large as the paper until somebody says how it was drawn.
-    const lines = job.references
-      .filter(({ plane }) => plane === sheet.id)
-      .flatMap(({ id }) => {
-        const said = session.references.getState().find(({ reference }) => reference.id === id)?.geometry.saidUnitMm;
-        return said ? [changeReference(id, 'reference-unit-set', { unitMm: said * drawn.value })] : [];
-      });
-    const before = view.evidence
-      .filter((piece) => isResolution(piece, view, sheet))
-      .map(({ id }) => removeEvidence(view.id, id));
-    run(together([...lines, ...before, addEvidence(view.id, evidence, points)]));
-    session.chooseTool('points');
+    setDrawn(read.value, drawn.value);
     onDone();
   };
   return (

@@ -2,8 +2,8 @@ import { useMemo } from 'react';
 import type { EvidenceState, SaidSizes } from '@/bench/tools';
 import type { Measured } from '@/core/adjust';
 import { measuredLength } from '@/core/calibrate';
-import type { FittedView } from '@/core/derive';
-import { findUnitSlip, formatLength, type Units } from '@/core/units';
+import { ratioFor, type FittedView } from '@/core/derive';
+import { findUnitSlip, formatLength, formatRatio, type Units } from '@/core/units';
 
 /** What the rest of the evidence makes of a length that is being pointed at. */
 export function useRest(fitted: FittedView | undefined, { kind, points }: EvidenceState): Measured | undefined {
@@ -20,8 +20,12 @@ export function findSizeQuestion(
   comesTo: Measured | undefined,
   said: SaidSizes | undefined,
   units: Units,
+  fitted: FittedView | undefined,
 ): string | undefined {
   const typed = said?.sizes.length?.value;
+  const ratio = fitted && comesTo && typed ? ratioFor(typed, comesTo.value, fitted) : undefined;
+  if (ratio)
+    return `The sheet itself has ${formatLength(comesTo!.value, units, comesTo!.sigma)} here. Set it, if it is drawn at ${formatRatio(ratio)}.`;
   const slip = comesTo && typed ? findUnitSlip(typed, comesTo.value) : undefined;
   return (
     slip && `By the rest this is ${formatLength(comesTo!.value, units, comesTo!.sigma)}. Did you mean ${slip.says}?`

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState } from 'react';
 import type { Session } from '@/bench/session';
 import { toolOf } from '@/bench/tools';
 import { useFitted, useSession, type Desk } from '@/bench/use-session';
+import { drawnAtOf } from '@/core/derive';
 import type { ArrangePanelName } from '@/features/arrange/arrange-row';
 import type { FitPanelName } from '@/features/calibrate/fit-panel';
 import type { SourcesPanelName } from '@/features/sources/sources-row';
@@ -92,6 +93,8 @@ function useCardsShown(step: StepName, open: boolean | undefined, panels: Panels
   const { cards, belongsTo } = toolOf(tool);
   const says = belongsTo === step ? cards?.(tool.state) : undefined;
   if (says === 'needed' || !fitted) return true;
+  // It asks at which ratio a sheet is drawn.
+  if (step === 'fit' && tool.name === 'points' && drawnAtOf(fitted)) return true;
   if (open !== undefined) return open;
   if (says === 'in the way') return false;
   if (step === 'sources' || step === 'handover') return true;
