@@ -5,6 +5,7 @@ import { drawnAt, type Drawn } from '../arrange/simulated';
 import { applied, cross, distance, subtract, type Line, type Vec } from '../geometry';
 import {
   addOutline,
+  addRelations,
   mirrorView,
   removeFeature,
   removeOutlines,
@@ -20,7 +21,7 @@ import {
 } from '../job';
 import type { Chain } from '../outline';
 import { distance3, toSpace, type Vec3 } from '../space';
-import { ALL, benchOf, CLICK, joining, NOISELESS, shown, sized, TOP } from './bench-for-tests';
+import { ALL, benchOf, CLICK, FRONT, joining, NOISELESS, shown, sized, TOP } from './bench-for-tests';
 import { measureOutline } from './figures';
 import { createDeriver, endsOfEdge, facingOf, foldedViews, onEdge, sharedIn } from '.';
 
@@ -46,6 +47,8 @@ const chain = (id: string, plane: string, places: readonly Vec[]): Chain => ({
 });
 
 const offLine = ({ a, b }: Line, at: Vec) => cross(subtract(b, a), subtract(at, a)) / distance(a, b);
+
+const end = (outline: string, node: number) => ({ outline, node: `${outline}${node}` });
 
 type Noise = () => number;
 const pointed = ([x, y]: Vec, noise: Noise): Vec => [x + CLICK * noise(), y + CLICK * noise()];
@@ -192,6 +195,34 @@ it('is looked at among the others where it hangs on its edge of the plan, and fo
     ),
   ).toBeLessThan(1e-6);
   expect(distance(applied(laid!.look, [120, 300]), applied(up!.look, [120, 300]))).toBeGreaterThan(100);
+});
+
+it('what is said between it and another view holds to the last digit, along its edge and in height', () => {
+  const random = createRandom(11);
+  const noise = () => random.normal();
+  const job = done(
+    standing(noise),
+    addOutline(
+      chain(
+        'rail',
+        'front',
+        [
+          [300, 690],
+          [1100, 705],
+        ].map(([x, z]) => pointed(drawnAt(FRONT, [x!, 0, z!]), noise)),
+      ),
+    ),
+    addRelations([
+      { id: 'high', plane: 'wall', kind: 'one-up', on: [end('gable', 1), end('rail', 0)] },
+      { id: 'over', plane: 'wall', kind: 'one-across', on: [end('gable', 1), end('rail', 1)] },
+    ]),
+  );
+  const derived = derive(job);
+  const at = (view: string, outline: string, node: number) =>
+    toSpace(derived.arranged.stands.get(view)!.pose, derived.shapes.get(outline)!.nodes[node]!);
+  expect(derived.related.get('wall')!.holds).toBe(true);
+  expect(at('wall', 'gable', 1)[2]).toBeCloseTo(at('front', 'rail', 0)[2], 8);
+  expect(at('wall', 'gable', 1)[0]).toBeCloseTo(at('front', 'rail', 1)[0], 8);
 });
 
 it('the next wall shares the corner at which this one ends', () => {
