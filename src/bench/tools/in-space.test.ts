@@ -142,6 +142,27 @@ it('a view stands on the straight edge that is tapped in another one, and on not
   expect(at(bench, 500, 550).history.job.views[0]!.standsOn).toMatchObject({ from: 'plan1' });
 });
 
+it('around a closed outline one looks from outside, whichever way round it was drawn', () => {
+  const around = [
+    [400, 300],
+    [1400, 300],
+    [1400, 800],
+    [400, 800],
+  ] as const;
+  const turnedOf = (places: readonly (readonly [number, number])[]) => {
+    const bench = benchWith('standOn');
+    const room: Chain = { ...chain('room', 'w', places), closed: true, segments: places.map(() => ({ kind: 'line' })) };
+    bench.history = [removeOutlines(['plan', 'bow']), setSide('v', 'face'), addOutline(room)].reduce(
+      runCommand,
+      bench.history,
+    );
+    bench.tool = { name: 'standOn', state: { view: 'v' } };
+    bench.view = 'w';
+    return at(bench, 900, 800).history.job.views[0]!.standsOn?.turned ?? false;
+  };
+  expect([turnedOf(around), turnedOf([...around].reverse())]).toEqual([true, false]);
+});
+
 it('both ends of the edge are pointed at in the view that stands, in whichever order, and shared with the plan', () => {
   const bench = benchWith('standOn');
   bench.history = [setSide('v', 'face'), setStandsOn('v', { outline: 'plan', from: 'plan1' })].reduce(

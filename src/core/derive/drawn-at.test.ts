@@ -64,7 +64,7 @@ it('of no usual ratio it says only how many times larger the thing is', () => {
 it.each([
   ['a size that agrees', [sized('long', 150, 150)]],
   ['one that is a little wrong', [sized('long', 165, 150)]],
-  ['two that tell of different ratios', [sized('long', 1500, 150), sized('high', 1700, 85, 'use', 600)]],
+  ['two that tell of different ratios', [sized('long', 1500, 150), sized('high', 1700, 85, 'check', 600)]],
   ['nothing', []],
 ])('%s names no ratio', (_, more) => expect(found(1, ...more)).toBeUndefined());
 

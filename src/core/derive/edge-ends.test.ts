@@ -4,6 +4,7 @@ import { createRandom } from '../calibrate/simulation';
 import { drawnAt, type Drawn } from '../arrange/simulated';
 import { applied, cross, distance, subtract, type Line, type Vec } from '../geometry';
 import {
+  addFeature,
   addOutline,
   addRelations,
   mirrorView,
@@ -21,7 +22,7 @@ import {
 } from '../job';
 import type { Chain } from '../outline';
 import { distance3, toSpace, type Vec3 } from '../space';
-import { ALL, benchOf, CLICK, FRONT, joining, NOISELESS, shown, sized, TOP } from './bench-for-tests';
+import { ALL, benchOf, CLICK, FRONT, joining, NOISELESS, RIGHT, shown, sized, THING, TOP } from './bench-for-tests';
 import { measureOutline } from './figures';
 import { createDeriver, endsOfEdge, facingOf, foldedViews, onEdge, sharedIn } from '.';
 
@@ -175,9 +176,15 @@ it('seen from the wrong side of its edge it is found, and turned round or mirror
   expect(found.map(({ view }) => view)).toEqual(['wall']);
   expect(isUpright(found[0]!.side)).toBe(true);
   expect(derive(done(wrong, turnOnEdge('wall'))).arranged.isDoubted).toBe(false);
-  // Mirrored twice is as it was, with its ends where they were pointed at.
-  const twice = done(seen, mirrorView('wall'), mirrorView('wall'));
-  expect(twice.features).toEqual(seen.features);
+  // Mirrored, its left end is what was its right one; mirrored twice it is as it was.
+  const endsIn = (job: Job) =>
+    ['corner0', 'corner1'].map((id) => {
+      const feature = job.features.find((each) => each.id === id)!;
+      return feature.seen.find(({ view }) => view === 'wall')!.at;
+    });
+  const mirrored = done(seen, mirrorView('wall'));
+  expect(endsIn(mirrored)).toEqual(endsIn(seen).reverse());
+  expect(done(mirrored, mirrorView('wall')).features).toEqual(seen.features);
 });
 
 it('is looked at among the others where it hangs on its edge of the plan, and folded up where it stands', () => {
@@ -223,6 +230,103 @@ it('what is said between it and another view holds to the last digit, along its 
   expect(derived.related.get('wall')!.holds).toBe(true);
   expect(at('wall', 'gable', 1)[2]).toBeCloseTo(at('front', 'rail', 0)[2], 8);
   expect(at('wall', 'gable', 1)[0]).toBeCloseTo(at('front', 'rail', 1)[0], 8);
+});
+
+it('alone with its plan it says how high the sheet is folded up', () => {
+  const job = standing();
+  const hidden = {
+    ...job,
+    views: job.views.map((view) => ({ ...view, hidden: view.id !== 'wall' && view.id !== 'plan' })),
+  };
+  const views = foldedViews({ job: hidden, derived: derive(hidden) }, { fold: 1, turn: 0, tip: 0 });
+  const [wall, plan] = ['wall', 'plan'].map((id) => views.find(({ fitted }) => fitted.source.id === id)!);
+  const top = Math.max(...wall!.rim.map((at) => applied(wall!.look, at)[1]));
+  expect(top).toBeGreaterThan(900);
+  for (const at of plan!.rim) expect(applied(plan!.look, at)[1]).toBeCloseTo(top, 6);
+});
+
+it('how far to the back a side stands follows from a place that it shares with the wall, wherever its own zero is', () => {
+  const place: Vec3 = [650, 250, 400];
+  const along = ((place[0] - FROM![0]) * 900 + (place[1] - FROM![1]) * 300) / LONG;
+  const seenIn = (view: string, at: Vec) => ({ id: `knot-${view}`, view, at, sigma: CLICK });
+  const job = done(
+    standing(),
+    addFeature({
+      id: 'knot',
+      name: 'Knot',
+      said: {},
+      seen: [
+        seenIn('front', drawnAt(FRONT, place)),
+        seenIn('side', drawnAt(RIGHT, place)),
+        seenIn('wall', onWall(along, place[2])),
+      ],
+    }),
+  );
+  // Of places the side shows but this one; its zero is a hand's breadth off.
+  const parted: Job = {
+    ...job,
+    features: job.features.map((feature) => ({
+      ...feature,
+      seen: feature.seen.filter(({ view }) => view !== 'side' || feature.id === 'base' || feature.id === 'knot'),
+    })),
+    views: job.views.map((view) =>
+      view.id === 'side'
+        ? { ...view, datum: { ...view.datum, origin: [view.datum.origin[0] + 120, view.datum.origin[1]] } }
+        : view,
+    ),
+  };
+  const { arranged, views } = derive(parted);
+  expect([arranged.isDoubted, arranged.stands.get('side')!.byZero]).toEqual([false, []]);
+  const end = views.get('side')!.fit.toPlane(drawnAt(RIGHT, THING.end!));
+  expect(toSpace(arranged.stands.get('side')!.pose, end)[1]).toBeCloseTo(THING.end![1], 0);
+});
+
+it('by a level alone it does not stand: that says nothing of where along its edge', () => {
+  const job = standing();
+  const { arranged } = derive({
+    ...job,
+    features: job.features.map((feature) =>
+      feature.along ? feature : { ...feature, seen: feature.seen.filter(({ view }) => view !== 'wall') },
+    ),
+  });
+  expect([arranged.stands.has('wall'), arranged.apart.get('wall')?.why]).toEqual([false, 'shows-nothing']);
+});
+
+it('where it stood along its edge by a number, its ends say that now', () => {
+  const job = beforeEnds(NOISELESS, setStandsOn('wall', { outline: 'walls', from: 'walls0', along: 250 }));
+  const { standsOn } = wallIn(done(job, standBetween('wall', between(job, NOISELESS))));
+  expect(standsOn).toEqual({ outline: 'walls', from: 'walls0', ends: { from: 'corner0', to: 'corner1' } });
+});
+
+it('an end is the place that is shared there already, also where the corner was moved since', () => {
+  const job = standing();
+  const movedTo = (at: Vec): Job => ({
+    ...job,
+    outlines: job.outlines.map((outline) =>
+      outline.id === 'walls' && outline.shape === 'chain'
+        ? {
+            ...outline,
+            nodes: outline.nodes.map((node) =>
+              node.id === 'walls1' ? { ...node, place: { kind: 'pointed' as const, at, sigma: CLICK } } : node,
+            ),
+          }
+        : outline,
+    ),
+  });
+  const next = { outline: 'walls', from: 'walls1' };
+  expect(endsOfEdge(next, movedTo([900, 900]))![0].feature?.id).toBe('corner1');
+  // Shared by hand, and of no other edge.
+  const [x, y] = drawnAt(TOP, ON!);
+  const byHand = done(
+    job,
+    addFeature({
+      id: 'post',
+      name: 'Post',
+      said: {},
+      seen: [{ id: 'p', view: 'plan', at: [x + 2, y - 2], sigma: CLICK }],
+    }),
+  );
+  expect(endsOfEdge(next, byHand)![1]).toEqual({ feature: expect.objectContaining({ id: 'post' }), seen: undefined });
 });
 
 it('the next wall shares the corner at which this one ends', () => {
