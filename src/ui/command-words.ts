@@ -176,6 +176,7 @@ const COMMANDS: Readonly<Record<string, (detail: Detail, length: (mm: number) =>
   'dimension-removed': () => 'Took a size off the drawing',
   'wall-added': () => 'Drew a wall',
   'opening-added': () => 'Added an opening',
+  'opening-read': () => 'Took an opening over from another view',
   'opening-changed': () => 'Changed an opening',
   'opening-removed': () => 'Removed an opening',
   mended: ({ count }) => `Mended ${count === 1 ? 'one thing' : `${count} things`}`,

@@ -8,7 +8,8 @@ export const SCENE_SENTENCES = {
   'feature-view-unknown': () => 'A shared line or place is seen in a view that is gone. Point at it in another one.',
   'feature-point-unknown': () => 'A shared line or place stands on a point that is gone. Point at it again.',
   'point-sigma-not-positive': () => 'A point must be known to something more than nothing. Point at it again.',
-  'view-edge-unknown': () => 'A view stands between two places of which one is gone. Point at both ends of its edge again.',
+  'view-edge-unknown': () =>
+    'A view stands between two places of which one is gone. Point at both ends of its edge again.',
   'feature-not-shown': () =>
     'A view from that side does not show where along its direction this line lies. Point at it in a view that does.',
   'evidence-feature-unknown': () => 'A size speaks of a shared line or place that is gone. Choose another one.',

@@ -61,7 +61,7 @@ function listLeftBehind({
 
 /** Where a job holds ids, by the names of its fields. */
 const HOLD_IDS: ReadonlySet<string> = new Set(
-  'id sheet plane layer outline node segment view guide siting of from to groups shares liesAt liesOn corner mirrored'.split(
+  'id sheet plane layer outline node segment view guide siting of from to groups shares liesAt liesOn corner mirrored read'.split(
     ' ',
   ),
 );

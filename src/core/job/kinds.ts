@@ -112,7 +112,7 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
     turned: still,
   },
   outlines: {
-    names: (outline) => [...neededBy(outline), ...sourcesOf(outline)],
+    names: (outline) => [...neededBy(outline), ...sourcesOf(outline), ...readFrom(outline)],
     without: outlineWithout,
     planesOf: onPlane,
     turned: (outline, turn) => [turnedOutline(outline as Outline, turn) as EntityIn<'outlines'>],
@@ -258,13 +258,29 @@ function neededBy(outline: Outline): readonly Name[] {
 const sourcesOf = (outline: Outline): readonly Name[] =>
   outline.shape === 'made' ? outline.recipe.of.map((id) => name('outlines', id)) : [];
 
+/** Outlines of other views that openings of a wall were read from. */
+const readFrom = (outline: Outline): readonly Name[] =>
+  outline.shape === 'made' && outline.recipe.kind === 'strip'
+    ? (outline.recipe.openings ?? []).flatMap(({ read }) => (read === undefined ? [] : [name('outlines', read)]))
+    : [];
+
 function outlineWithout(outline: EntityIn<'outlines'>, isGone: IsGone): EntityIn<'outlines'> | undefined {
   const isNeededThere = isWhole(neededBy(outline), isGone);
   if (outline.shape !== 'made') return isNeededThere ? outline : undefined;
-  return shrunk(outline, outline.recipe.of, isNeededThere, isGone, (of) => ({
-    ...outline,
-    recipe: { ...outline.recipe, of },
-  }));
+  const left = isWhole(readFrom(outline), isGone) ? outline : unread(outline, isGone);
+  return shrunk(left, left.recipe.of, isNeededThere, isGone, (of) => ({ ...left, recipe: { ...left.recipe, of } }));
+}
+
+type MadeEntity = Extract<EntityIn<'outlines'>, { shape: 'made' }>;
+
+/** Openings whose outline in another view is gone are as wide and as high as they were read. */
+function unread(outline: MadeEntity, isGone: IsGone): MadeEntity {
+  const { recipe } = outline;
+  if (recipe.kind !== 'strip' || !recipe.openings) return outline;
+  const openings = recipe.openings.map(({ read, ...opening }) =>
+    read === undefined || isGone('outlines', read) ? opening : { ...opening, read },
+  );
+  return { ...outline, recipe: { ...recipe, openings } };
 }
 
 /** What no view shows any more stays where somebody said where it is. */

@@ -192,6 +192,7 @@ function findBroken(job: Job): { readonly id: string } | undefined {
           .names(outline)
           .every(({ list, id }) => (list === 'views' ? views.has(id) : list !== 'sitings' || sitings.has(id))) ||
         !hasWholeChain(outline) ||
+        !readsWithin(outline, outlines) ||
         !hasItsSources(outline, outlines),
     ) ??
     [...job.guides, ...job.references, ...job.setbacks, ...job.byEye].find(({ plane }) => !planes.has(plane)) ??
@@ -254,6 +255,12 @@ function sharesWell({ shares, sheet, evidence }: Job['views'][number], views: Jo
     (owner !== undefined && owner.shares === undefined && owner.sheet === sheet && evidence.length === 0)
   );
 }
+
+/** Whether what openings of a wall were read from is there. */
+const readsWithin = (outline: Job['outlines'][number], outlines: ReadonlySet<string>): boolean =>
+  outline.shape !== 'made' ||
+  outline.recipe.kind !== 'strip' ||
+  (outline.recipe.openings ?? []).every(({ read }) => isWithin(outlines, read));
 
 /** What it is made of is there, and is not itself. */
 function hasItsSources(outline: Job['outlines'][number], outlines: ReadonlySet<string>): boolean {

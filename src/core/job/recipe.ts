@@ -27,6 +27,7 @@ const Opening = z
     fill: Fill.optional(),
     sill: Amount.nonnegative().optional(),
     head: Amount.positive().optional(),
+    read: z.string().min(1).max(64).optional(),
   })
   .readonly();
 const MOST_COPIES = 500;

@@ -18,7 +18,7 @@ export interface Fill {
   readonly hung?: Hanging | undefined;
 }
 
-/** A gap in a wall: so wide, and so far from a corner of its line, along the segment that leaves it (`on`) or arrives at it (`back`). `sill` and `head`: where it begins and ends above the floor. mm */
+/** A gap in a wall: so wide, and so far from a corner of its line, along the segment that leaves it (`on`) or arrives at it (`back`). `sill` and `head`: where it begins and ends above the floor; `read`: the outline, in another view, that it was read from. mm */
 export interface Opening {
   readonly id: string;
   /** The node that it is counted from. */
@@ -30,6 +30,7 @@ export interface Opening {
   readonly fill?: Fill | undefined;
   readonly sill?: number | undefined;
   readonly head?: number | undefined;
+  readonly read?: string | undefined;
 }
 
 /** What is drawn of what stands in openings, apart from each other: frames and leaves as closed outlines; the ways of leaves and what is seen of sills as lines. */

@@ -13,6 +13,7 @@ import { Choice, RoundButton } from '@/ui/ledge-button';
 import { Words } from '@/ui/text';
 import { useInSight } from '@/ui/use-in-sight';
 import { AngleField, LengthField, NameField } from './make/fields';
+import { ReadElsewhere } from './read-opening';
 
 export const OPENING_KINDS = [
   ['door', 'Door'],
@@ -36,7 +37,8 @@ interface OpeningCardProps {
 }
 
 /** An opening: where it is and how wide, from where to where it reaches above the floor, and what stands in it. */
-export function OpeningCard({ row: { opening, kind, mark, line }, change, remove }: OpeningCardProps) {
+export function OpeningCard({ row, change, remove }: OpeningCardProps) {
+  const { opening, kind, mark, line } = row;
   const card = useInSight(true);
   const put = (part: Partial<Opening>) => change({ ...opening, ...part });
   return (
@@ -60,6 +62,7 @@ export function OpeningCard({ row: { opening, kind, mark, line }, change, remove
         <PlaceInWall opening={opening} line={line} onCount={change} />
         <HeightFields opening={opening} put={put} />
       </Card>
+      {opening.read ? <ReadElsewhere row={row} /> : null}
       {opening.fill ? <FillCard opening={opening} fill={opening.fill} put={(fill) => put({ fill })} /> : null}
     </>
   );

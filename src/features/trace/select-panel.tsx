@@ -22,6 +22,7 @@ import { Words } from '@/ui/text';
 import { CornerCard } from './corner-card';
 import { CurveCard } from './curve-card';
 import { PartCard } from './part-card';
+import { ReadOpeningCard } from './read-opening';
 import { AlignCard } from './make/align-card';
 import { ByFields } from './make/fields';
 import { MakeCard } from './make/make-card';
@@ -82,6 +83,7 @@ export function SelectPanel({ state }: { state: SelectState }) {
       {chain && fitted.fit.scaled ? (
         <CornerCard key={`${chain.id}/${state.node}`} chain={chain} node={state.node} />
       ) : null}
+      {outlines.length === 1 ? <ReadOpeningCard outline={outlines[0]!} /> : null}
       <PartCard key={`part/${state.outlines.join()}`} of={state.outlines} fitted={fitted} />
       {outlines.length === 1 ? <OutlineFiguresCard outline={outlines[0]!} fitted={fitted} /> : null}
     </>

@@ -1,0 +1,109 @@
+import { useMemo } from 'react';
+import { Button } from 'react-native-paper';
+import { asKind } from '@/bench/tools';
+import { useDesk, useJob } from '@/bench/use-session';
+import {
+  asRead,
+  listOpenings,
+  offFromRead,
+  readOpening,
+  widthRead,
+  type OpeningRead,
+  type OpeningRow,
+} from '@/core/derive';
+import { changeOpenings } from '@/core/job';
+import type { Opening, Outline } from '@/core/outline';
+import { formatLength } from '@/core/units';
+import { measuredInWords } from '@/features/arrange/shared-words';
+import { useUnits } from '@/features/job/use-units';
+import { newId } from '@/store';
+import { Card } from '@/ui/card';
+import { Words } from '@/ui/text';
+
+/** Less an opening and what it was read from do not differ. mm */
+const ALIKE = 1;
+
+/** An outline of an elevation as an opening of the wall that it lies in, in plan and elevation alike. */
+export function ReadOpeningCard({ outline }: { outline: Outline }) {
+  const job = useJob((whole) => whole.job);
+  const derived = useJob((whole) => whole.derived);
+  const row = listOpenings(job).find(({ opening }) => opening.read === outline.id);
+  const read = useMemo(() => readOpening(outline, { job, derived }), [outline, job, derived]);
+  if (row) return <ReadElsewhere row={row} />;
+  return read.ok ? <NewOpening outline={outline} read={read.value} /> : null;
+}
+
+/** What the plane of an outline is called: the first view that shows it. */
+function usePlaceName(): (plane: string | undefined) => string {
+  const views = useJob(({ job }) => job.views);
+  return (of) => views.find(({ plane }) => plane === of)?.name ?? '';
+}
+
+function NewOpening({ outline, read }: { outline: Outline; read: OpeningRead }) {
+  const { jobs, session } = useDesk();
+  const units = useUnits();
+  const nameOf = usePlaceName();
+  const wall = jobs.getState().job.outlines.find(({ id }) => id === read.wall);
+  const { sill = 0, head } = read.stands;
+  const job = useJob((whole) => whole.job);
+  const derived = useJob((whole) => whole.derived);
+  const width = useMemo(() => widthRead(outline, { job, derived }), [outline, job, derived]);
+  const size = (mm: number) => formatLength(mm, units);
+  const make = () => {
+    if (wall?.shape !== 'made' || wall.recipe.kind !== 'strip') return;
+    const kind = sill === 0 ? 'door' : 'window';
+    const { fill } = asKind({ ...read.stands, id: '' }, kind);
+    const opening: Opening = { id: newId(), ...read.stands, fill, read: outline.id };
+    jobs.getState().run(changeOpenings(wall.id, [...(wall.recipe.openings ?? []), opening], 'opening-read', newId));
+    session.say(session.isReadOnly() ? 'read-only' : 'opening-made', { view: nameOf(wall.plane) });
+  };
+  return (
+    <Card testID="opening-offer">
+      <Words style={{ fontSize: 14, lineHeight: 19 }}>
+        {`It lies in a wall of ${nameOf(wall?.plane)}: ${width ? `${measuredInWords(width, units)} wide, ` : ''}${head === undefined ? `from ${size(sill)} up` : `from ${size(sill)} to ${size(head)}`} above the floor.`}
+      </Words>
+      <Button mode="outlined" compact onPress={make} testID="opening-read">
+        Make it an opening of that wall
+      </Button>
+    </Card>
+  );
+}
+
+/** Whether an opening of the plan and the outline that it was read from are still alike, and making them so. */
+export function ReadElsewhere({ row: { wall, opening, mark } }: { row: OpeningRow }) {
+  const { jobs } = useDesk();
+  const units = useUnits();
+  const nameOf = usePlaceName();
+  const job = useJob((whole) => whole.job);
+  const derived = useJob((whole) => whole.derived);
+  const outline = job.outlines.find(({ id }) => id === opening.read);
+  const read = useMemo(() => outline && readOpening(outline, { job, derived }), [outline, job, derived]);
+  if (!outline || !read) return null;
+  const [plan, elevation] = [nameOf(wall.plane), nameOf(outline.plane)];
+  const off = read.ok ? offFromRead(opening, wall.id, read.value) : Infinity;
+  const take = () => {
+    const there = jobs.getState().job.outlines.find(({ id }) => id === wall.id);
+    if (!read.ok || there?.shape !== 'made' || there.recipe.kind !== 'strip') return;
+    const openings = (there.recipe.openings ?? []).map((other) =>
+      other.id === opening.id ? asRead(other, read.value) : other,
+    );
+    jobs.getState().run(changeOpenings(wall.id, openings, 'opening-read', newId));
+  };
+  const isSame = off <= ALIKE;
+  return (
+    <Card testID="opening-elsewhere">
+      <Words style={{ fontSize: 14, lineHeight: 19 }}>
+        {isSame
+          ? `${mark} in ${plan} is as it is drawn in ${elevation}.`
+          : off < Infinity
+            ? `${mark} in ${plan} is not as it is drawn in ${elevation}: a side of it is off by ${formatLength(off, units)}.`
+            : `${mark} in ${plan} is no longer where it is drawn in ${elevation}.`}
+      </Words>
+      {!isSame && read.ok && read.value.wall === wall.id ? (
+        <Button mode="outlined" compact onPress={take} testID="opening-again">
+          {`Take it over from ${elevation}`}
+        </Button>
+      ) : null}
+    </Card>
+  );
+}
