@@ -1,16 +1,17 @@
 /** A glasshouse from its plan and four sides: the side that was scanned from behind is found, the one without a size takes it from the others, heights go from the sides into the plan, and all of it leaves in space. */
 import { readdirSync, readFileSync } from 'node:fs';
+import Papa from 'papaparse';
 import { join } from 'node:path';
 import { SEEN } from '../demo/jobs-glasshouse';
 import { GLASSHOUSE } from '../demo/scenes/glasshouse';
 import type { Job } from '../src/core/job';
 import { sha256Hex } from '../src/core/pictures';
 import { axe } from './helpers/axe';
-import { writeBundle } from '../src/core/formats';
+import { readBundle, writeBundle } from '../src/core/formats';
 import { expect, test, type Desk } from './helpers/desk';
 import { drawOnLevel, judgeInSpace, lookAt, saveInSpace } from './helpers/in-space';
 
-const { length: long, width: wide, eaves, ridge, gutter, hatch } = GLASSHOUSE;
+const { length: long, width: wide, eaves, ridge, gutter, hatch, door } = GLASSHOUSE;
 /** Of sheets of which a pixel is 3 to 4 mm; and of a sketch, which is drawn off by centimetres. mm */
 const [NEAR, SKETCHED] = [10, 60];
 
@@ -77,13 +78,16 @@ test('a plan and four sides become one glasshouse in space, the side that was sc
   isNear([...back.least, ...back.size], [0, wide, 0, long, 0, ridge], SKETCHED);
 });
 
+const PICTURES = readdirSync('public/demo')
+  .filter((name) => /^glasshouse.*\.jpg$/.test(name))
+  .map((name) => readFileSync(join('public/demo', name)));
+const bundled = (job: Job): Buffer =>
+  Buffer.from(writeBundle({ job, pictures: new Map(PICTURES.map((picture) => [sha256Hex(picture), picture])) }));
+
 /** The glasshouse with a back of which nothing is said yet: not which side it shows, nor what it shares with the others. */
 function backUnsaid(): Buffer {
   const job = JSON.parse(readFileSync('public/demo/glasshouse.json', 'utf8')) as Job;
   const back = job.views.find(({ name }) => name === 'Back')!.id;
-  const pictures = readdirSync('public/demo')
-    .filter((name) => /^glasshouse.*\.jpg$/.test(name))
-    .map((name) => readFileSync(join('public/demo', name)));
   const bare: Job = {
     ...job,
     views: job.views.map(({ side, joins, liesAt, ...view }) =>
@@ -93,9 +97,7 @@ function backUnsaid(): Buffer {
     ),
     features: job.features.map((feature) => ({ ...feature, seen: feature.seen.filter(({ view }) => view !== back) })),
   };
-  return Buffer.from(
-    writeBundle({ job: bare, pictures: new Map(pictures.map((picture) => [sha256Hex(picture), picture])) }),
-  );
+  return bundled(bare);
 }
 
 test('a sketch without a size stands between the ends of its edge in the plan, as large as that says @phone', async ({
@@ -133,4 +135,67 @@ test('a sketch without a size stands between the ends of its edge in the plan, a
   await traceBack(desk);
   const back = judgeInSpace(await saveInSpace(desk), 'Outline (Back)');
   isNear([...back.least, ...back.size], [0, wide, 0, long, 0, ridge], SKETCHED);
+});
+
+/** The glasshouse with walls in its plan. */
+function walled(): Buffer {
+  const job = JSON.parse(readFileSync('public/demo/glasshouse.json', 'utf8')) as Job;
+  const { plane, layer } = job.outlines.find(({ id }) => id === 'house')!;
+  return bundled({
+    ...job,
+    outlines: [
+      ...job.outlines.map((outline) => (outline.id === 'house' ? { ...outline, aid: true } : outline)),
+      {
+        shape: 'made',
+        id: 'walls',
+        plane,
+        layer,
+        recipe: { kind: 'strip', of: ['house'], width: 60, justified: 'middle', ends: 'flat', corners: 'mitre' },
+      },
+    ],
+  });
+}
+
+test('the door of an elevation is an opening of the plan, and told where the two differ later @wide', async ({
+  desk,
+  page,
+}) => {
+  await desk.openBundle(walled());
+  await lookAt(desk, 'Left');
+  await desk.step('trace');
+  await desk.choose('tool-select');
+  await desk.pointAt(SEEN.left(door.from + door.width / 2, door.height));
+  await expect(page.getByTestId('opening-offer')).toContainText(
+    /^It lies in a wall of Plan: \d+(\.\d+)? mm ±\d+(\.\d+)? wide, from the floor to [\d.]+ mm ±\d+(\.\d+)? above it\./,
+  );
+  await axe(page);
+  await desk.choose('opening-read');
+  await expect(page.getByTestId('opening-elsewhere')).toContainText('D1 in Plan is as it is drawn in Left.');
+
+  await lookAt(desk, 'Plan');
+  await desk.choose('tool-wall');
+  await desk.choose('wall-openings');
+  await page.getByTestId('opening-row-D1').getByRole('button').click();
+  const elsewhere = page.getByTestId('opening-elsewhere');
+  await expect(elsewhere).toContainText('D1 in Plan is as it is drawn in Left.');
+  await desk.type('opening-width', String(door.width + 150));
+  await expect(elsewhere).toContainText(/a side of it is off by 1[45]\d(\.\d+)? mm\./);
+  await axe(page);
+  await desk.choose('opening-again');
+  await expect(elsewhere).toContainText('D1 in Plan is as it is drawn in Left.');
+
+  await desk.step('handover');
+  const table = Papa.parse<Record<string, string>>(readFileSync(await desk.download('save-openings'), 'utf8'), {
+    header: true,
+    skipEmptyLines: true,
+  });
+  const [row] = table.data;
+  expect([row!.mark, row!.what]).toEqual(['D1', 'door']);
+  isNear([Number(row!['width mm']), Number(row!['height mm'])], [door.width, door.height]);
+  const bundle = readBundle(readFileSync(await desk.download('save-bundle')));
+  if (!bundle.ok) throw new Error(bundle.code);
+  const wall = bundle.value.job.outlines.find(({ id }) => id === 'walls');
+  const [opening] = wall?.shape === 'made' && wall.recipe.kind === 'strip' ? (wall.recipe.openings ?? []) : [];
+  // The left end runs from the back to the front in the plan: the door is counted from the back.
+  isNear([opening!.distance], [wide - door.from - door.width]);
 });

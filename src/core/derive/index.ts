@@ -81,6 +81,6 @@ export {
 export { countPart, lineOfPart, listParts, type Count, type PartRow } from './parts';
 export { commandForMove, editingIn, placingFor, type Editor } from './editing';
 export { duplicate, findClosing, findNodeDeleted, nodeAdded, smoothSet } from './edits';
-export { asRead, offFromRead, readOpening, widthRead, type OpeningRead } from './read-opening';
+export { asRead, offFromRead, readOpening, sizesRead, type OpeningRead } from './read-opening';
 export { drawnAtOf, ratioFor, type DrawnAt } from './drawn-at';
 export { findMending, mendAll, type Check, type Mender } from './mending';

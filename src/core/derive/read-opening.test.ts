@@ -19,7 +19,7 @@ import { changed } from '../job/for-tests';
 import { countedFromOther, type Chain, type MadeOutline, type Opening } from '../outline';
 import { distance3, type Vec3 } from '../space';
 import { ALL, benchOf, CLICK, FRONT, joining, NOISELESS, shown, TOP } from './bench-for-tests';
-import { asRead, createDeriver, endsOfEdge, offFromRead, readOpening, widthRead, type OpeningRead } from '.';
+import { asRead, createDeriver, endsOfEdge, offFromRead, readOpening, sizesRead, type OpeningRead } from '.';
 
 /** A room askew over the plan, counter-clockwise from its corner; the elevation of its first wall. mm */
 const CORNERS: readonly Vec3[] = [
@@ -156,16 +156,20 @@ it('is the same place, whichever way round and from whichever corner the room wa
   );
 });
 
-it('its width lies within two sigma as often as it should', () => {
+it('its width and its height lie within two sigma as often as they should', () => {
   const trials = 120;
   const within = Array.from({ length: trials }, (_, seed) => {
     const { normal } = createRandom(seed + 1);
     const job = roomWith(() => normal());
-    const { value, sigma } = widthRead(outlineIn(job, 'window'), { job, derived: derive(job) })!;
-    return Math.abs(value - (WINDOW.to - WINDOW.from)) <= 2 * sigma;
-  }).filter(Boolean).length;
-  expect(within / trials).toBeGreaterThan(0.9);
-  expect(within / trials).toBeLessThan(1);
+    const { width, low, high } = sizesRead(outlineIn(job, 'window'), { job, derived: derive(job) })!;
+    const isWithin = ({ value, sigma }: typeof width, truth: number) => Number(Math.abs(value - truth) <= 2 * sigma);
+    const tall = { value: high.value - low.value, sigma: Math.hypot(low.sigma, high.sigma) };
+    return [isWithin(width, WINDOW.to - WINDOW.from), isWithin(tall, WINDOW.high - WINDOW.low)] as const;
+  });
+  const [wide, tall] = [0, 1].map((which) => within.reduce((sum, each) => sum + each[which]!, 0) / trials);
+  expect(wide).toBeGreaterThan(0.9);
+  expect(wide).toBeLessThan(1);
+  expect(tall).toBeGreaterThan(0.9);
 });
 
 it('what differs later between plan and elevation is told, also where it is counted from the other corner', () => {

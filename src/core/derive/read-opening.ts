@@ -5,7 +5,7 @@ import type { Job } from '../job';
 import type { MadeOutline, Opening, Outline, Shape } from '../outline';
 import { cross3, dot3, normalOf, scale3, subtract3, toSpace, type Pose, type Vec3 } from '../space';
 import type { Derived } from './derived';
-import { measureOutline } from './figures';
+import { measureEachOfShapes } from './figures';
 import { poseOnLayer } from './levels';
 import { placedUnder } from './on-edges';
 import { listStanding } from './on-sites';
@@ -84,15 +84,19 @@ export function readOpening(outline: Outline, { job, derived }: Reading): Result
   return done(read);
 }
 
-/** How wide an outline of an elevation is, seen level, with its plus-minus; undefined where its view does not stand. mm, one sigma. */
-export function widthRead(outline: Outline, { job, derived }: Reading): Measured | undefined {
+/** How wide an outline of an elevation is, seen level, and where it begins and ends in height, each with its plus-minus; undefined where its view does not stand. How high that itself stands is taken as it is. mm, one sigma. */
+export function sizesRead(
+  outline: Outline,
+  { job, derived }: Reading,
+): Readonly<Record<'width' | 'low' | 'high', Measured>> | undefined {
   const pose = poseOf(outline.plane, { job, derived });
   if (!pose) return undefined;
   const along = unit(cross3(UP, normalOf(pose)));
-  return measureOutline(outline, { job, derived }, (shape) => {
-    const seen = boundsIn(pose, along, shape);
-    return seen ? seen.to - seen.from : NaN;
+  const [width, low, high] = measureEachOfShapes([outline], { job, derived }, (shapes) => {
+    const seen = boundsIn(pose, along, shapes.get(outline.id));
+    return seen ? ([seen.to - seen.from, seen.low, seen.high] as const) : ([NaN, NaN, NaN] as const);
   });
+  return { width, low, high };
 }
 
 /** Where the plane of a view stands, by whichever view shows it. */

@@ -1,13 +1,14 @@
 import { useMemo } from 'react';
 import { Button } from 'react-native-paper';
 import { asKind } from '@/bench/tools';
+import type { Measured } from '@/core/adjust';
 import { useDesk, useJob } from '@/bench/use-session';
 import {
   asRead,
   listOpenings,
   offFromRead,
   readOpening,
-  widthRead,
+  sizesRead,
   type OpeningRead,
   type OpeningRow,
 } from '@/core/derive';
@@ -44,11 +45,13 @@ function NewOpening({ outline, read }: { outline: Outline; read: OpeningRead }) 
   const units = useUnits();
   const nameOf = usePlaceName();
   const wall = jobs.getState().job.outlines.find(({ id }) => id === read.wall);
-  const { sill = 0, head } = read.stands;
+  const { width, sill = 0, head } = read.stands;
   const job = useJob((whole) => whole.job);
   const derived = useJob((whole) => whole.derived);
-  const width = useMemo(() => widthRead(outline, { job, derived }), [outline, job, derived]);
-  const size = (mm: number) => formatLength(mm, units);
+  const sizes = useMemo(() => sizesRead(outline, { job, derived }), [outline, job, derived]);
+  const size = (value: number, known: Measured | undefined) =>
+    measuredInWords({ value, sigma: known?.sigma ?? 0 }, units);
+  const from = sill === 0 ? 'the floor' : size(sill, sizes?.low);
   const make = () => {
     if (wall?.shape !== 'made' || wall.recipe.kind !== 'strip') return;
     const kind = sill === 0 ? 'door' : 'window';
@@ -60,7 +63,7 @@ function NewOpening({ outline, read }: { outline: Outline; read: OpeningRead }) 
   return (
     <Card testID="opening-offer">
       <Words style={{ fontSize: 14, lineHeight: 19 }}>
-        {`It lies in a wall of ${nameOf(wall?.plane)}: ${width ? `${measuredInWords(width, units)} wide, ` : ''}${head === undefined ? `from ${size(sill)} up` : `from ${size(sill)} to ${size(head)}`} above the floor.`}
+        {`It lies in a wall of ${nameOf(wall?.plane)}: ${size(width, sizes?.width)} wide, from ${from} ${head === undefined ? 'down' : `to ${size(head, sizes?.high)} above ${sill === 0 ? 'it' : 'the floor'}`}.`}
       </Words>
       <Button mode="outlined" compact onPress={make} testID="opening-read">
         Make it an opening of that wall
