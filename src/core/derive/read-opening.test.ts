@@ -4,15 +4,18 @@ import { drawnAt, type Drawn } from '../arrange/simulated';
 import { createRandom } from '../calibrate/simulation';
 import type { Vec } from '../geometry';
 import {
+  addFeature,
   addMade,
   addOutline,
   changeOpenings,
   readJob,
   removeOutlines,
+  seeFeature,
   setJoins,
   setStandsOn,
   standBetween,
   type Command,
+  type Feature,
   type Job,
 } from '../job';
 import { changed } from '../job/for-tests';
@@ -138,6 +141,31 @@ it('is so far from the corner, so wide, and so high above the floor as it was dr
     width: expect.closeTo(DOOR.to - DOOR.from, 0),
     head: expect.closeTo(DOOR.high, 0),
   });
+});
+
+it('is measured from the floor of its wall, wherever the zero of the elevation is', () => {
+  const onBase = [0, LONG].map((along, i) =>
+    seeFeature('base', { id: `base-wall${i}`, view: 'wall', at: onWall(along, 0), sigma: CLICK }),
+  );
+  const level: Feature = {
+    id: 'shelf',
+    name: 'Shelf',
+    along: 'up',
+    said: { up: { value: 150, written: '150' } },
+    seen: [],
+  };
+  const raised = roomWith(NOISELESS, CORNERS, ...onBase, addFeature(level));
+  const job: Job = {
+    ...raised,
+    views: raised.views.map((view) =>
+      view.id === 'wall' ? { ...view, datum: { ...view.datum, origin: onWall(0, 100) } } : view,
+    ),
+    layers: [...raised.layers, { ...raised.layers[0]!, id: 'upper', name: 'Upper', liesAt: 'shelf' }],
+    outlines: raised.outlines.map((outline) => (outline.id === 'walls' ? { ...outline, layer: 'upper' } : outline)),
+  };
+  expect(derive(job).arranged.stands.get('wall')!.pose.origin[2]).toBeCloseTo(100, 0);
+  const { sill, head } = readIn(job, 'window').stands;
+  expect([sill, head]).toEqual([WINDOW.low - 150, WINDOW.high - 150].map((mm) => expect.closeTo(mm, 0)));
 });
 
 it('is the same place, whichever way round and from whichever corner the room was drawn', () => {
