@@ -143,6 +143,10 @@ test('a rectangle of typed sides stands at a typed offset, its corners are round
   // A side that was typed is typed anew where it is listed.
   await desk.choose('tool-relate');
   await page.getByRole('button', { name: 'Change 50.80 mm' }).click();
+  await desk.type('held-value', '508');
+  await expect(page.getByTestId('held-value-slip')).toContainText(
+    'It is 50.80 mm now. Did you mean a point one place over?',
+  );
   await desk.type('held-value', '60');
   expect(
     (await save()).flatMap((piece) => (piece.kind === 'line' ? [distance(startOf(piece), endOf(piece))] : [])),

@@ -187,7 +187,7 @@ function SayValue({
   const now = measureSaid(kind, on, { job, derived }, derived.shapes);
   return (
     <View style={{ gap: 4 }}>
-      <ValueField kind={kind} units={units} onSaid={onSaid} testID={`value-${kind}`} />
+      <ValueField kind={kind} units={units} now={now?.value} onSaid={onSaid} testID={`value-${kind}`} />
       {now ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 6 }}>
           <Words

@@ -13,6 +13,10 @@ import { SayingWorking } from './saying-working';
 import { useSaying } from './use-saying';
 import { ValueField } from './value-field';
 
+/** How large it is held, circles by their diameter. mm */
+const sizeOf = ({ kind, value }: Relation): number | undefined =>
+  value !== undefined && kind === 'radius' ? 2 * value : value;
+
 /** Something that holds: tapping shows what it is about, its size can be typed anew, and it can be taken away. */
 export function HeldRow({ relating, relation }: { relating: Relating; relation: Relation }) {
   const { jobs, session } = useDesk();
@@ -55,7 +59,9 @@ export function HeldRow({ relating, relation }: { relating: Relating; relation: 
           onPress={() => jobs.getState().run(removeRelations([relation.id]))}
         />
       </View>
-      {changing ? <ValueField kind={relation.kind} units={units} onSaid={change} testID="held-value" /> : null}
+      {changing ? (
+        <ValueField kind={relation.kind} units={units} now={sizeOf(relation)} onSaid={change} testID="held-value" />
+      ) : null}
       <SayingWorking isWorking={saying.isWorking} />
       {refusal ? <Words testID="change-refused">{refusal}</Words> : null}
     </View>

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { Result } from '@/core/basics';
 import type { RelationKind } from '@/core/relate';
-import { parseAngle, parseLength, type Units } from '@/core/units';
+import { findUnitSlip, formatLength, parseAngle, parseLength, type Units } from '@/core/units';
+import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
 
 /** Sizes are typed; circles by their diameter, angles in degrees. */
@@ -26,12 +27,26 @@ function parseValue(kind: RelationKind, units: Units): (text: string) => Result<
   };
 }
 
-/** A field for the value of a relation; `written` is what stands in it at first. */
+/** What a size that was typed may have been meant as, by what it is now: off by what a wrong unit or a slipped point makes of it. */
+export function findSlipped(
+  kind: RelationKind,
+  typed: number,
+  now: number | undefined,
+  units: Units,
+): string | undefined {
+  if (isAngular(kind) || now === undefined || now <= 0) return undefined;
+  const mm = kind === 'radius' ? 2 * typed : typed;
+  const slip = mm > 0 ? findUnitSlip(mm, now) : undefined;
+  return slip && `It is ${formatLength(now, units)} now. Did you mean ${slip.says}? If not, say it once more.`;
+}
+
+/** A field for the value of a relation; `written` is what stands in it at first, `now` how large it is (mm, circles by their diameter): what would be a slip against that is asked about before it is said. */
 export function ValueField({
   kind,
   units,
   written = '',
   label = LABELS[kind]!,
+  now,
   onSaid,
   testID,
 }: {
@@ -39,18 +54,32 @@ export function ValueField({
   units: Units;
   written?: string;
   label?: string;
+  now?: number | undefined;
   onSaid: (value: number) => void;
   testID: string;
 }) {
   const [text, setText] = useState(written);
+  const [asked, setAsked] = useState<{ readonly value: number; readonly question: string }>();
+  const say = (value: number) => {
+    const question = asked?.value === value ? undefined : findSlipped(kind, value, now, units);
+    setAsked(question === undefined ? undefined : { value, question });
+    if (question === undefined) onSaid(value);
+  };
   return (
-    <WrittenField
-      label={label}
-      value={text}
-      onChange={setText}
-      parse={parseValue(kind, units)}
-      onSubmit={onSaid}
-      testID={testID}
-    />
+    <>
+      <WrittenField
+        label={label}
+        value={text}
+        onChange={setText}
+        parse={parseValue(kind, units)}
+        onSubmit={say}
+        testID={testID}
+      />
+      {asked ? (
+        <Words testID={`${testID}-slip`} style={{ fontSize: 13.5, lineHeight: 18, fontWeight: '700' }}>
+          {asked.question}
+        </Words>
+      ) : null}
+    </>
   );
 }
