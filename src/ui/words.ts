@@ -111,7 +111,7 @@ const SENTENCES: Readonly<Record<string, (detail: Detail) => string>> = {
     'This picture is kept only to look at, so nothing is drawn or measured on it. To use it, press Measure with it among its cards under Fit.',
   'opening-made': ({ view }) => `It is an opening of that wall in ${String(view)} now: both show the same.`,
   'opening-not-upright': () => 'This view does not stand upright among the others, so no wall lies behind it.',
-  'opening-empty': () => 'An opening has a width and a height. Choose an outline that has both.',
+  'opening-empty': () => 'An opening is closed, and has a width and a height. Choose such an outline.',
   'opening-no-wall': () => 'No straight wall of a plan lies behind all of it. Draw the wall in the plan first.',
   'sent-to-views': ({ name }) =>
     `“${name}” is shared now, under Arrange. It stands in every view that shows it as soon as they stand together; point at it in another view to bring that about.`,

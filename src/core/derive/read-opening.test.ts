@@ -240,6 +240,8 @@ it.each([
   ['in a front that no wall runs along', 'ahead', [], 'opening-no-wall'],
   ['that reaches beyond its wall', 'wide', [], 'opening-no-wall'],
   ['of no height', 'flat', [], 'opening-empty'],
+  ['that is open', 'open', [], 'opening-empty'],
+  ['of the wall itself', 'whole', [], 'opening-no-wall'],
   ['in a view that does not stand', 'window', [setStandsOn('wall', undefined)], 'opening-not-upright'],
   ['before any wall is drawn', 'window', [removeOutlines(['walls', 'inner'])], 'opening-no-wall'],
 ] as const)('an outline %s is none', (_, id, more, code) => {
@@ -260,6 +262,12 @@ it.each([
     ),
     addOutline(chain('wide', 'wall', boxOf({ ...WINDOW, to: LONG + 60 }), NOISELESS)),
     addOutline(chain('flat', 'wall', boxOf({ ...WINDOW, high: WINDOW.low }), NOISELESS)),
+    addOutline({
+      ...chain('open', 'wall', boxOf(WINDOW), NOISELESS),
+      closed: false,
+      segments: ['a', 'b', 'c'].map(() => ({ kind: 'line' })),
+    }),
+    addOutline(chain('whole', 'wall', boxOf({ from: 10, to: LONG - 10, low: 0, high: 700 }), NOISELESS)),
     ...more,
   );
   expect(readOpening(outlineIn(job, id), { job, derived: derive(job) })).toMatchObject({ ok: false, code });

@@ -62,10 +62,12 @@ const BEYOND = 30;
 const THRESHOLD = 30;
 /** Narrower or lower nothing is an opening. mm */
 const LEAST = 1;
+/** What takes up more of a wall is the wall itself, or what stands before it. Share of its length. */
+const WIDEST = 0.9;
 
 /**
  * An outline that is drawn in an elevation, as an opening of the wall that is met first there, in whichever plan stands under it: how far from the corner where the wall's line begins, how wide, and from where to where above the floor, which is the level of
- * the wall's layer. By its outermost places. Refused: its view does not stand upright, or no straight wall lies behind all of it. Weak: one that is not a rectangle is taken as the one around it.
+ * the wall's layer. By its outermost places. Refused: its view does not stand upright, it is not closed, or no straight wall lies behind all of it that is clearly wider. Weak: one that is not a rectangle is taken as the one around it.
  */
 export function readOpening(outline: Outline, { job, derived }: Reading): Result<OpeningRead> {
   const pose = poseOf(outline.plane, { job, derived });
@@ -73,7 +75,8 @@ export function readOpening(outline: Outline, { job, derived }: Reading): Result
   const out = normalOf(pose);
   const along = unit(cross3(UP, out));
   const seen = boundsIn(pose, along, derived.shapes.get(outline.id));
-  if (!seen || seen.high - seen.low < LEAST || seen.to - seen.from < LEAST) return refused('opening-empty');
+  const isOpen = outline.shape === 'chain' && !outline.closed;
+  if (isOpen || !seen || seen.high - seen.low < LEAST || seen.to - seen.from < LEAST) return refused('opening-empty');
   const walls = job.outlines
     .filter((wall): wall is MadeOutline => wall.shape === 'made' && wall.plane !== outline.plane)
     .flatMap((wall) => listSegments(wall, { job, derived }))
@@ -163,7 +166,7 @@ function standsBehind({ wall, corner, last, ends }: WallSegment, { pose, along, 
   const length = Math.hypot(...subtract3(b, a));
   const aside = Math.abs(dot3(subtract3(b, a), out));
   const reaches = Math.min(from, to) - BEYOND <= seen.from && seen.to <= Math.max(from, to) + BEYOND;
-  if (aside > ASKEW * length || !reaches) return undefined;
+  if (aside > ASKEW * length || !reaches || seen.to - seen.from > WIDEST * length) return undefined;
   const floor = ends[0][2];
   const sill = seen.low - floor;
   const stands: OpeningStands = {

@@ -3,7 +3,7 @@ import { Button } from 'react-native-paper';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
 import { useWorked } from '@/bench/use-worked';
 import { isSide } from '@/core/derive';
-import { isUpright } from '@/core/arrange';
+import { isUpright, type Facing } from '@/core/arrange';
 import { mirrorView, setJoins, setSide, together, turnOnEdge, type View as JobView } from '@/core/job';
 import { useUnits } from '@/features/job/use-units';
 import { Card } from '@/ui/card';
@@ -105,14 +105,13 @@ function TurnedRoundRows() {
   if (!isDoubted || found.isWorking) return null;
   return (found.value ?? []).map(({ view, side }) => {
     const name = views.find(({ id }) => id === view)?.name ?? '';
-    if (isUpright(side)) return <TurnedOnEdge key={view} view={view} name={name} />;
-    const seen = SIDE_WORDS[side].toLowerCase();
+    const { seenFrom, label, turn } = turningTo(view, side);
     return (
       <View key={view} style={{ gap: 4 }} testID={`turned-round-${name}`}>
-        <Words>{`Everything agrees once ${name} is seen from the opposite side (${seen}), or mirrored.`}</Words>
+        <Words>{`Everything agrees once ${name} is seen from ${seenFrom}, or mirrored.`}</Words>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-          <Button mode="outlined" compact onPress={() => run(setSide(view, side))} testID="turn-side">
-            {`It shows: ${seen}`}
+          <Button mode="outlined" compact onPress={() => run(turn)} testID="turn-side">
+            {label}
           </Button>
           <Button mode="outlined" compact onPress={() => run(mirrorView(view))} testID="turn-mirror">
             Mirror it
@@ -123,22 +122,12 @@ function TurnedRoundRows() {
   });
 }
 
-function TurnedOnEdge({ view, name }: { view: string; name: string }) {
-  const { jobs } = useDesk();
-  const { run } = jobs.getState();
-  return (
-    <View style={{ gap: 4 }} testID={`turned-round-${name}`}>
-      <Words>{`Everything agrees once ${name} is seen from the other side of its edge, or mirrored.`}</Words>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-        <Button mode="outlined" compact onPress={() => run(turnOnEdge(view))} testID="turn-side">
-          Turn it round
-        </Button>
-        <Button mode="outlined" compact onPress={() => run(mirrorView(view))} testID="turn-mirror">
-          Mirror it
-        </Button>
-      </View>
-    </View>
-  );
+/** How a view is turned to be seen from the other side, or from the other side of its edge. */
+function turningTo(view: string, side: Facing) {
+  if (isUpright(side))
+    return { seenFrom: 'the other side of its edge', label: 'Turn it round', turn: turnOnEdge(view) };
+  const seen = SIDE_WORDS[side].toLowerCase();
+  return { seenFrom: `the opposite side (${seen})`, label: `It shows: ${seen}`, turn: setSide(view, side) };
 }
 
 function ViewCard({ view }: { view: JobView }) {

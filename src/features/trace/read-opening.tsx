@@ -12,10 +12,9 @@ import {
   type OpeningRead,
   type OpeningRow,
 } from '@/core/derive';
-import { changeOpenings } from '@/core/job';
+import { changeOpenings, type Job } from '@/core/job';
 import type { Opening, Outline } from '@/core/outline';
 import { formatLength } from '@/core/units';
-import { measuredInWords } from '@/features/arrange/shared-words';
 import { useUnits } from '@/features/job/use-units';
 import { newId } from '@/store';
 import { Card } from '@/ui/card';
@@ -40,6 +39,9 @@ function usePlaceName(): (plane: string | undefined) => string {
   return (of) => views.find(({ plane }) => plane === of)?.name ?? '';
 }
 
+const isLocked = ({ layers }: Pick<Job, 'layers'>, wall: Outline | undefined): boolean =>
+  layers.some(({ id, lock }) => lock && id === wall?.layer);
+
 function NewOpening({ outline, read }: { outline: Outline; read: OpeningRead }) {
   const { jobs, session } = useDesk();
   const units = useUnits();
@@ -49,8 +51,7 @@ function NewOpening({ outline, read }: { outline: Outline; read: OpeningRead }) 
   const job = useJob((whole) => whole.job);
   const derived = useJob((whole) => whole.derived);
   const sizes = useMemo(() => sizesRead(outline, { job, derived }), [outline, job, derived]);
-  const size = (value: number, known: Measured | undefined) =>
-    measuredInWords({ value, sigma: known?.sigma ?? 0 }, units);
+  const size = (value: number, known: Measured | undefined) => formatLength(value, units, known?.sigma);
   const from = sill === 0 ? 'the floor' : size(sill, sizes?.low);
   const make = () => {
     if (wall?.shape !== 'made' || wall.recipe.kind !== 'strip') return;
@@ -65,9 +66,13 @@ function NewOpening({ outline, read }: { outline: Outline; read: OpeningRead }) 
       <Words style={{ fontSize: 14, lineHeight: 19 }}>
         {`It lies in a wall of ${nameOf(wall?.plane)}: ${size(width, sizes?.width)} wide, from ${from} ${head === undefined ? 'down' : `to ${size(head, sizes?.high)} above ${sill === 0 ? 'it' : 'the floor'}`}.`}
       </Words>
-      <Button mode="outlined" compact onPress={make} testID="opening-read">
-        Make it an opening of that wall
-      </Button>
+      {isLocked(job, wall) ? (
+        <Words quiet>Its layer is locked. Unlock it, and the opening can be made.</Words>
+      ) : (
+        <Button mode="outlined" compact onPress={make} testID="opening-read">
+          Make it an opening of that wall
+        </Button>
+      )}
     </Card>
   );
 }
@@ -102,7 +107,7 @@ export function ReadElsewhere({ row: { wall, opening, mark } }: { row: OpeningRo
             ? `${mark} in ${plan} is not as it is drawn in ${elevation}: a side of it is off by ${formatLength(off, units)}.`
             : `${mark} in ${plan} is no longer where it is drawn in ${elevation}.`}
       </Words>
-      {!isSame && read.ok && read.value.wall === wall.id ? (
+      {!isSame && read.ok && read.value.wall === wall.id && !isLocked(job, wall) ? (
         <Button mode="outlined" compact onPress={take} testID="opening-again">
           {`Take it over from ${elevation}`}
         </Button>
