@@ -22,7 +22,7 @@ export function DrawnAtCard({ fitted }: { fitted: FittedView }) {
         <Words style={{ fontSize: 14, lineHeight: 19 }}>
           {ratio === undefined
             ? `${has}. That is no usual ratio: the drawing may have been made to fit its page, and then the page’s own size says nothing.`
-            : `${has}: it seems to be drawn at ${formatRatio(ratio)}.`}
+            : `${has}: it seems to be drawn at ${formatRatio(ratio)}. If it is not, correct the size.`}
         </Words>
         {ratio === undefined ? (
           <Button compact mode="contained" onPress={() => leaveAside(resolution, times)} testID="drawn-at-aside">

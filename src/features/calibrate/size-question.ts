@@ -23,11 +23,11 @@ export function findSizeQuestion(
   fitted: FittedView | undefined,
 ): string | undefined {
   const typed = said?.sizes.length?.value;
-  const ratio = fitted && comesTo && typed ? ratioFor(typed, comesTo.value, fitted) : undefined;
+  if (!comesTo || !typed) return undefined;
+  const slip = findUnitSlip(typed, comesTo.value);
+  const ratio = fitted && ratioFor(typed, comesTo.value, fitted);
+  const has = formatLength(comesTo.value, units, comesTo.sigma);
   if (ratio)
-    return `The sheet itself has ${formatLength(comesTo!.value, units, comesTo!.sigma)} here. Set it, if it is drawn at ${formatRatio(ratio)}.`;
-  const slip = comesTo && typed ? findUnitSlip(typed, comesTo.value) : undefined;
-  return (
-    slip && `By the rest this is ${formatLength(comesTo!.value, units, comesTo!.sigma)}. Did you mean ${slip.says}?`
-  );
+    return `The sheet itself has ${has} here. Set it, if it is drawn at ${formatRatio(ratio)}.${slip ? ` Or did you mean ${slip.says}?` : ''}`;
+  return slip && `By the rest this is ${has}. Did you mean ${slip.says}?`;
 }
