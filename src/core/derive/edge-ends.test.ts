@@ -281,6 +281,33 @@ it('how far to the back a side stands follows from a place that it shares with t
   expect(toSpace(arranged.stands.get('side')!.pose, end)[1]).toBeCloseTo(THING.end![1], 0);
 });
 
+it('stood on another edge it shows nothing more of the ends of the one before, nor taken off', () => {
+  const job = standing();
+  const shows = (of: Job) =>
+    of.features.filter(({ id, seen }) => id.startsWith('corner') && seen.some(({ view }) => view === 'wall'));
+  const other = done(job, setStandsOn('wall', { outline: 'walls', from: 'walls1' }));
+  expect([shows(job).length, shows(other).length]).toEqual([2, 0]);
+  expect(shows(done(job, setStandsOn('wall', undefined)))).toEqual([]);
+  // Between the ends of another it agrees again, whatever it was said to be before.
+  const [x, y] = drawnAt(TOP, ON!);
+  const again = done(
+    other,
+    standBetween('wall', [
+      { id: 'corner1', name: 'Corner 1', seen: [{ id: 'n0', view: 'wall', at: onWall(0, 0), sigma: CLICK }] },
+      {
+        id: 'corner2',
+        name: 'Corner 2',
+        seen: [
+          { id: 'n1', view: 'wall', at: onWall(LONG, 0), sigma: CLICK },
+          { id: 'n2', view: 'plan', at: [x, y], sigma: CLICK },
+        ],
+      },
+    ]),
+  );
+  const { arranged } = derive(again);
+  expect([arranged.isDoubted, arranged.stands.has('wall')]).toEqual([false, true]);
+});
+
 it('by a level alone it does not stand: that says nothing of where along its edge', () => {
   const job = standing();
   const { arranged } = derive({

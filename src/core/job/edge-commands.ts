@@ -1,16 +1,31 @@
 import type { Draft } from 'immer';
-import { changeView, draft, type Command } from './command';
+import { command, draft, placingAmong, type Command } from './command';
 import type { Job, View } from './schema';
 import { shareShown, sharing, type LineShown } from './sharing';
 
-/** A view stands on a straight edge that is drawn in another one; on none without it. */
+/** A view stands on a straight edge that is drawn in another one; on none without it. Of the ends of one that it stood between before it shows nothing any more. */
 export const setStandsOn = (id: string, edge: View['standsOn']): Command => ({
-  ...changeView(edge ? 'view-stood' : 'view-taken-down', id, (view) => {
-    if (edge) view.standsOn = draft(edge);
-    else delete view.standsOn;
-  }),
+  ...placingAmong(
+    command(edge ? 'view-stood' : 'view-taken-down', (job) => {
+      const view = job.views.find((other) => other.id === id);
+      if (!view) return;
+      const { from, to } = view.standsOn?.ends ?? {};
+      const left = [from, to].filter((end) => end !== edge?.ends?.from && end !== edge?.ends?.to);
+      unsee(job, id, left);
+      if (edge) view.standsOn = draft(edge);
+      else delete view.standsOn;
+    }),
+    id,
+  ),
   merge: `stands/${id}`,
 });
+
+/** What a view shows of these goes. */
+function unsee(job: Draft<Job>, view: string, features: readonly (string | undefined)[]): void {
+  for (const feature of job.features)
+    if (features.includes(feature.id) && feature.seen.some((seen) => seen.view === view))
+      feature.seen = feature.seen.filter((seen) => seen.view !== view);
+}
 
 /** A view stands between the ends of its edge, which are places that it shares with the view in which that is drawn; what it showed of them before goes. */
 export const standBetween = (id: string, ends: readonly [LineShown, LineShown]): Command =>
@@ -18,8 +33,7 @@ export const standBetween = (id: string, ends: readonly [LineShown, LineShown]):
     const view = job.views.find((other) => other.id === id);
     if (!view?.standsOn) return;
     const [from, to] = ends.map((end) => end.id) as [string, string];
-    for (const feature of job.features)
-      if (feature.id === from || feature.id === to) feature.seen = feature.seen.filter((seen) => seen.view !== id);
+    unsee(job, id, [from, to]);
     ends.forEach((end) => shareShown(job, end));
     const { along: _byEnds, ...edge } = view.standsOn;
     view.standsOn = { ...edge, ends: { from, to } };

@@ -38,6 +38,12 @@ export function SidesCards() {
             options={SIDES}
             onChange={(side) => jobs.getState().run(setSide(view.id, side === view.side ? undefined : side))}
           />
+          {view.standsOn?.ends && view.side ? (
+            <Words quiet style={{ fontSize: 13, lineHeight: 17 }} testID="side-on-edge">
+              It stands between the ends of its edge, and looks at that. Take it off there, under Together, and it
+              stands by its side.
+            </Words>
+          ) : null}
         </Card>
       ))}
     </>
