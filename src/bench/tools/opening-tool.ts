@@ -3,9 +3,11 @@ import { cross, nearestOn, partOf, pieceLength, subtract, tangentAt, type Piece,
 import { changeOpenings } from '@/core/job';
 import {
   endsAcross,
+  endsOfSegment,
   FITTING_SETS,
   fittingsOf,
   isInOpening,
+  openingsOf,
   type Fill,
   type MadeOutline,
   type Opening,
@@ -82,13 +84,10 @@ function findSegment(context: ToolContext, place: Vec): WallSegment | undefined 
     wall.recipe.of.flatMap((line): WallSegment[] => {
       const [chain, shape] = [context.job.outlines.find((other) => other.id === line), context.shapes.get(line)];
       if (chain?.shape !== 'chain' || !shape) return [];
-      return shape.pieces.map((piece, i) => ({
-        wall,
-        first: chain.nodes[i]!.id,
-        last: chain.nodes[(i + 1) % chain.nodes.length]!.id,
-        piece,
-        near: nearestOn(piece, place),
-      }));
+      return shape.pieces.flatMap((piece, i): readonly WallSegment[] => {
+        const ends = endsOfSegment(chain, i);
+        return ends ? [{ wall, first: ends[0].id, last: ends[1].id, piece, near: nearestOn(piece, place) }] : [];
+      });
     }),
   );
   const [nearest] = segments.sort((a, b) => a.near.distance - b.near.distance);
@@ -153,7 +152,7 @@ function set(state: OpeningState, aim: Aim, context: ToolContext): Step<OpeningS
   const { wall, opening } = put;
   return [
     { ...state, chosen: opening.id },
-    [run(changeOpenings(wall.id, [...(wall.recipe.openings ?? []), opening], 'opening-added', context.newId))],
+    [run(changeOpenings(wall.id, [...openingsOf(wall), opening], 'opening-added', context.newId))],
   ];
 }
 

@@ -35,7 +35,7 @@ export function solveByComponents(matrix: Matrix, right: Matrix): Matrix | undef
   return solution;
 }
 
-/** The inverse of a symmetric matrix, component by component: between them it is zero. Of one that is singular its numbers are not finite. */
+/** The inverse of a symmetric matrix, component by component: between them it is zero. Throws where it is singular: its rank has to be looked at before. */
 export function invertByComponents(matrix: Matrix): Matrix {
   const inverse = Matrix.zeros(matrix.rows, matrix.rows);
   for (const rows of componentsOf(matrix)) {

@@ -18,80 +18,44 @@ import {
   turnOnEdge,
   type Command,
   type Job,
-  type LineShown,
 } from '../job';
-import type { Chain } from '../outline';
+import { changed } from '../job/for-tests';
 import { distance3, toSpace, type Vec3 } from '../space';
 import { ALL, benchOf, CLICK, FRONT, joining, NOISELESS, RIGHT, shown, sized, THING, TOP } from './bench-for-tests';
 import { measureOutline } from './figures';
+import { chainOn, FROM, LONG, pointed, seenOn, shownEnds, TO, WALL, type Noise } from './wall-for-tests';
 import { createDeriver, endsOfEdge, facingOf, foldedViews, onEdge, sharedIn } from '.';
 
-/** A wall that runs askew over the plan, another that goes on from its end, and the ridge of a gable in the middle of the first. mm */
-const [FROM, TO, ON]: readonly Vec3[] = [
-  [200, 100, 0],
-  [1100, 400, 0],
-  [900, 1000, 0],
-] as const;
-const LONG = distance3(FROM!, TO!);
+/** Where the next wall ends that goes on from the end of the first, mm; and the ridge of a gable in the middle of that. */
+const ON: Vec3 = [900, 1000, 0];
 const RIDGE = [LONG / 2, 700] as const;
-const WALL: Drawn = { id: 'wall', side: 'front', scale: 0.5, turn: 0.003, zero: [400, 1900] };
-const onWall = (along: number, up: number) => drawnAt(WALL, [along, 0, up]);
-
-const chain = (id: string, plane: string, places: readonly Vec[]): Chain => ({
-  shape: 'chain',
-  id,
-  plane,
-  layer: 'outline',
-  closed: false,
-  nodes: places.map((at, i) => ({ id: `${id}${i}`, place: { kind: 'pointed', at, sigma: CLICK }, smooth: false })),
-  segments: places.slice(1).map(() => ({ kind: 'line' })),
-});
+/** The elevation lies a little askew on its sheet. */
+const ASKEW: Drawn = { ...WALL, turn: 0.003 };
+const onWall = seenOn(ASKEW);
 
 const offLine = ({ a, b }: Line, at: Vec) => cross(subtract(b, a), subtract(at, a)) / distance(a, b);
 
 const end = (outline: string, node: number) => ({ outline, node: `${outline}${node}` });
 
-type Noise = () => number;
-const pointed = ([x, y]: Vec, noise: Noise): Vec => [x + CLICK * noise(), y + CLICK * noise()];
-
-/** Points at both ends of the edge in the wall's view. */
-function between(job: Job, noise: Noise): readonly [LineShown, LineShown] {
-  const edge = endsOfEdge(job.views.find(({ id }) => id === 'wall')!.standsOn!, job)!;
-  const [from, to] = edge.map(({ feature, seen }, i): LineShown => {
-    const here = { id: `end${i}`, view: 'wall', at: pointed(onWall(i * LONG, 0), noise), sigma: CLICK };
-    return {
-      id: feature?.id ?? `corner${i}`,
-      name: `Corner ${i}`,
-      seen: [...(seen ? [{ ...seen, id: `plan${i}` }] : []), here],
-    };
-  });
-  return [from!, to!];
-}
-
-const done = (job: Job, ...commands: readonly Command[]): Job =>
-  commands.reduce((before, command) => {
-    const after = structuredClone(before);
-    command.apply(after as Parameters<Command['apply']>[0]);
-    return after;
-  }, job);
+const between = (job: Job, noise: Noise) => shownEnds(job, noise, onWall);
 
 /** The bench with the plan of the walls and an elevation of the first that states no size of its own, before anything is said of its ends. */
 const beforeEnds = (noise: Noise, ...more: readonly Command[]): Job =>
   benchOf(noise, [
     ...joining(...ALL),
-    ...shown(WALL).filter((_, i) => i === 0),
+    ...shown(ASKEW).filter((_, i) => i === 0),
     addOutline(
-      chain(
+      chainOn(
         'gable',
         'wall',
         [[0, 0], RIDGE, [LONG, 0]].map(([u, v]) => pointed(onWall(u!, v!), noise)),
       ),
     ),
     addOutline(
-      chain(
+      chainOn(
         'walls',
         'plan',
-        [FROM!, TO!, ON!].map((at) => pointed(drawnAt(TOP, at), noise)),
+        [FROM, TO, ON].map((at) => pointed(drawnAt(TOP, at), noise)),
       ),
     ),
     setStandsOn('wall', { outline: 'walls', from: 'walls0' }),
@@ -102,7 +66,7 @@ const standing = (noise: Noise = NOISELESS): Job => {
   const onBase = [0, LONG].map((along, i) =>
     seeFeature('base', { id: `base-wall${i}`, view: 'wall', at: pointed(onWall(along, 0), noise), sigma: CLICK }),
   );
-  return done(job, standBetween('wall', between(job, noise)), ...onBase, setJoins('wall', true));
+  return changed(job, standBetween('wall', between(job, noise)), ...onBase, setJoins('wall', true));
 };
 const derive = (job: Job) => createDeriver()(job);
 const wallIn = (job: Job) => job.views.find(({ id }) => id === 'wall')!;
@@ -115,7 +79,7 @@ it('takes its scale from the plan, and stands between the ends, upright and as h
   const stands = derived.arranged.stands.get('wall')!;
   expect(stands).toMatchObject({ side: undefined, joins: true, byZero: [] });
   for (const [along, up] of [[0, 0], RIDGE, [LONG, 0], [250, 310]] as const) {
-    const truth = toSpace({ origin: FROM!, x: [900 / LONG, 300 / LONG, 0], y: [0, 0, 1] }, [along, up]);
+    const truth = toSpace({ origin: FROM, x: [900 / LONG, 300 / LONG, 0], y: [0, 0, 1] }, [along, up]);
     expect(distance3(toSpace(stands.pose, fitted.fit.toPlane(onWall(along, up))), truth)).toBeLessThan(0.01);
   }
   expect(onEdge(wallIn(job), { job, derived })).toMatchObject({ view: 'wall', pose: stands.pose });
@@ -136,7 +100,7 @@ it('sizes in it, and where it stands, lie within two sigma as often as they shou
     const wide = measureOutline(gable, { job, derived }, ({ nodes }) => distance(nodes[0]!, nodes[2]!));
     within.gable += Math.abs(wide.value - LONG) <= 2 * wide.sigma ? 1 : 0;
     const corner = derived.arranged.coordinate('corner1', 'across')!;
-    within.corner += Math.abs(corner.value - TO![0]) <= 2 * corner.sigma ? 1 : 0;
+    within.corner += Math.abs(corner.value - TO[0]) <= 2 * corner.sigma ? 1 : 0;
   }
   for (const count of Object.values(within)) {
     expect(count / trials).toBeGreaterThan(0.9);
@@ -145,46 +109,46 @@ it('sizes in it, and where it stands, lie within two sigma as often as they shou
 });
 
 it('a plan without any size takes its own from an elevation that has one', () => {
-  const job = beforeEnds(NOISELESS, sized(WALL, 'foot', 'end', 0.5, NOISELESS));
+  const job = beforeEnds(NOISELESS, sized(ASKEW, 'foot', 'end', 0.5, NOISELESS));
   // Nothing but the wall says how large anything is.
   const bare: Job = {
     ...job,
     views: job.views.map((view) => (view.id === 'front' ? { ...view, evidence: [] } : view)),
   };
-  const derived = derive(done(bare, standBetween('wall', between(bare, NOISELESS)), setJoins('wall', true)));
+  const derived = derive(changed(bare, standBetween('wall', between(bare, NOISELESS)), setJoins('wall', true)));
   const { fit } = derived.views.get('plan')!;
-  const [a, b] = [FROM!, TO!].map((at) => fit.toPlane(drawnAt(TOP, at)));
+  const [a, b] = [FROM, TO].map((at) => fit.toPlane(drawnAt(TOP, at)));
   expect(distance(a!, b!)).toBeCloseTo(LONG, 1);
 });
 
 it('seen from the wrong side of its edge it is found, and turned round or mirrored by one step', () => {
   const right = standing();
   const shows = (job: Job, id: string, at: Vec) =>
-    done(job, seeFeature(id, { id: `${id}-wall`, view: 'wall', at, sigma: CLICK }));
+    changed(job, seeFeature(id, { id: `${id}-wall`, view: 'wall', at, sigma: CLICK }));
   // Two places of the bench that the wall shows as well, as they lie along it.
-  const along = ([x, y]: Vec3) => ((x - FROM![0]) * 900 + (y - FROM![1]) * 300) / LONG;
+  const along = ([x, y]: Vec3) => ((x - FROM[0]) * 900 + (y - FROM[1]) * 300) / LONG;
   const places = [
     ['B', [1360, 500, 860]],
     ['A', [0, 0, 0]],
   ] as const;
   const seen = places.reduce((job, [id, at]) => shows(job, id, onWall(along(at), at[2])), right);
   expect(derive(seen).arranged.isDoubted).toBe(false);
-  const wrong = done(seen, turnOnEdge('wall'));
+  const wrong = changed(seen, turnOnEdge('wall'));
   const { arranged } = derive(wrong);
   expect(arranged.isDoubted).toBe(true);
   const found = listTurnedRound(arranged.scene!);
   expect(found.map(({ view }) => view)).toEqual(['wall']);
   expect(isUpright(found[0]!.side)).toBe(true);
-  expect(derive(done(wrong, turnOnEdge('wall'))).arranged.isDoubted).toBe(false);
+  expect(derive(changed(wrong, turnOnEdge('wall'))).arranged.isDoubted).toBe(false);
   // Mirrored, its left end is what was its right one; mirrored twice it is as it was.
   const endsIn = (job: Job) =>
     ['corner0', 'corner1'].map((id) => {
       const feature = job.features.find((each) => each.id === id)!;
       return feature.seen.find(({ view }) => view === 'wall')!.at;
     });
-  const mirrored = done(seen, mirrorView('wall'));
+  const mirrored = changed(seen, mirrorView('wall'));
   expect(endsIn(mirrored)).toEqual(endsIn(seen).reverse());
-  expect(done(mirrored, mirrorView('wall')).features).toEqual(seen.features);
+  expect(changed(mirrored, mirrorView('wall')).features).toEqual(seen.features);
 });
 
 it('is looked at among the others where it hangs on its edge of the plan, and folded up where it stands', () => {
@@ -207,10 +171,10 @@ it('is looked at among the others where it hangs on its edge of the plan, and fo
 it('what is said between it and another view holds to the last digit, along its edge and in height', () => {
   const random = createRandom(11);
   const noise = () => random.normal();
-  const job = done(
+  const job = changed(
     standing(noise),
     addOutline(
-      chain(
+      chainOn(
         'rail',
         'front',
         [
@@ -247,9 +211,9 @@ it('alone with its plan it says how high the sheet is folded up', () => {
 
 it('how far to the back a side stands follows from a place that it shares with the wall, wherever its own zero is', () => {
   const place: Vec3 = [650, 250, 400];
-  const along = ((place[0] - FROM![0]) * 900 + (place[1] - FROM![1]) * 300) / LONG;
+  const along = ((place[0] - FROM[0]) * 900 + (place[1] - FROM[1]) * 300) / LONG;
   const seenIn = (view: string, at: Vec) => ({ id: `knot-${view}`, view, at, sigma: CLICK });
-  const job = done(
+  const job = changed(
     standing(),
     addFeature({
       id: 'knot',
@@ -285,12 +249,12 @@ it('stood on another edge it shows nothing more of the ends of the one before, n
   const job = standing();
   const shows = (of: Job) =>
     of.features.filter(({ id, seen }) => id.startsWith('corner') && seen.some(({ view }) => view === 'wall'));
-  const other = done(job, setStandsOn('wall', { outline: 'walls', from: 'walls1' }));
+  const other = changed(job, setStandsOn('wall', { outline: 'walls', from: 'walls1' }));
   expect([shows(job).length, shows(other).length]).toEqual([2, 0]);
-  expect(shows(done(job, setStandsOn('wall', undefined)))).toEqual([]);
+  expect(shows(changed(job, setStandsOn('wall', undefined)))).toEqual([]);
   // Between the ends of another it agrees again, whatever it was said to be before.
-  const [x, y] = drawnAt(TOP, ON!);
-  const again = done(
+  const [x, y] = drawnAt(TOP, ON);
+  const again = changed(
     other,
     standBetween('wall', [
       { id: 'corner1', name: 'Corner 1', seen: [{ id: 'n0', view: 'wall', at: onWall(0, 0), sigma: CLICK }] },
@@ -321,7 +285,7 @@ it('by a level alone it does not stand: that says nothing of where along its edg
 
 it('where it stood along its edge by a number, its ends say that now', () => {
   const job = beforeEnds(NOISELESS, setStandsOn('wall', { outline: 'walls', from: 'walls0', along: 250 }));
-  const { standsOn } = wallIn(done(job, standBetween('wall', between(job, NOISELESS))));
+  const { standsOn } = wallIn(changed(job, standBetween('wall', between(job, NOISELESS))));
   expect(standsOn).toEqual({ outline: 'walls', from: 'walls0', ends: { from: 'corner0', to: 'corner1' } });
 });
 
@@ -343,8 +307,8 @@ it('an end is the place that is shared there already, also where the corner was 
   const next = { outline: 'walls', from: 'walls1' };
   expect(endsOfEdge(next, movedTo([900, 900]))![0].feature?.id).toBe('corner1');
   // Shared by hand, and of no other edge.
-  const [x, y] = drawnAt(TOP, ON!);
-  const byHand = done(
+  const [x, y] = drawnAt(TOP, ON);
+  const byHand = changed(
     job,
     addFeature({
       id: 'post',
@@ -365,11 +329,11 @@ it('the next wall shares the corner at which this one ends', () => {
 
 it('without one of its ends it stands on the edge by its zero again, and without the edge on none', () => {
   const job = standing();
-  const without = done(job, removeFeature('corner0'));
+  const without = changed(job, removeFeature('corner0'));
   expect(wallIn(without).standsOn).toEqual({ outline: 'walls', from: 'walls0' });
   expect(facingOf(wallIn(without), without.features)).toBeUndefined();
   expect(derive(without).arranged.stands.has('wall')).toBe(false);
-  expect(wallIn(done(job, removeOutlines(['walls']))).standsOn).toBeUndefined();
+  expect(wallIn(changed(job, removeOutlines(['walls']))).standsOn).toBeUndefined();
   // What it is said to show besides holds again.
   expect(facingOf({ ...wallIn(without), side: 'back' }, without.features)).toBe('back');
 });
@@ -378,5 +342,5 @@ it('ends that were not pointed at, or that are gone, are none', () => {
   const job = beforeEnds(NOISELESS);
   expect(endsOfEdge({ outline: 'walls', from: 'nowhere' }, job)).toBeUndefined();
   expect(endsOfEdge({ outline: 'gone', from: 'walls0' }, job)).toBeUndefined();
-  expect(done(job, setSide('wall', 'left')).views.find(({ id }) => id === 'wall')!.standsOn).toBeDefined();
+  expect(changed(job, setSide('wall', 'left')).views.find(({ id }) => id === 'wall')!.standsOn).toBeDefined();
 });

@@ -1,6 +1,6 @@
 import { distance } from '../geometry';
 import type { Feature, Job, Seen, View } from '../job';
-import type { Place } from '../outline';
+import { endsOfSegment, type Place } from '../outline';
 
 /** One end of an edge that a view stands on, as a place that views share. */
 export interface EdgeEnd {
@@ -20,9 +20,11 @@ type Shown = Pick<Job, 'features' | 'outlines' | 'views'>;
 export function endsOfEdge(edge: Edge, job: Shown): readonly [EdgeEnd, EdgeEnd] | undefined {
   const outline = job.outlines.find(({ id }) => id === edge.outline);
   if (outline?.shape !== 'chain') return undefined;
-  const index = outline.nodes.findIndex(({ id }) => id === edge.from);
-  const nodes = [outline.nodes[index], outline.nodes[(index + 1) % outline.nodes.length]];
-  const [from, to] = nodes.map((node) => node && endAt(node, outline, job));
+  const nodes = endsOfSegment(
+    outline,
+    outline.nodes.findIndex(({ id }) => id === edge.from),
+  );
+  const [from, to] = nodes?.map((node) => endAt(node, outline, job)) ?? [];
   return from && to ? [from, to] : undefined;
 }
 
@@ -45,11 +47,13 @@ function endAt(
 /** The end of another edge of the same outline, on which another view stands. */
 function sharedAs(node: string, outline: string, { features, outlines, views }: Shown): Feature | undefined {
   const chain = outlines.find(({ id }) => id === outline);
-  const nodes = chain?.shape === 'chain' ? chain.nodes.map(({ id }) => id) : [];
+  if (chain?.shape !== 'chain') return undefined;
   const named = views.flatMap(({ standsOn }) => {
     if (standsOn?.outline !== outline || !standsOn.ends) return [];
-    const next = nodes[(nodes.indexOf(standsOn.from) + 1) % nodes.length];
-    return [...(standsOn.from === node ? [standsOn.ends.from] : []), ...(next === node ? [standsOn.ends.to] : [])];
+    const { from, to } = standsOn.ends;
+    const at = chain.nodes.findIndex(({ id }) => id === standsOn.from);
+    const ends = endsOfSegment(chain, at)?.map(({ id }) => id) ?? [];
+    return [...(ends[0] === node ? [from] : []), ...(ends[1] === node ? [to] : [])];
   });
   return features.find(({ id }) => named.includes(id));
 }

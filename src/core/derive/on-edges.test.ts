@@ -2,47 +2,21 @@
 import { jobOf } from '../job/for-tests';
 import { addOutline, replaceOutline, setSide, setStandsOn, type Command, type Job } from '../job';
 import type { Chain } from '../outline';
-import { drawnAt, type Drawn } from '../arrange/simulated';
+import { drawnAt } from '../arrange/simulated';
 import { distance3, dot3, normalOf, toSpace, type Vec3 } from '../space';
 import { spaceBoundsOf } from '../formats';
 import { ALL, benchOf, FRONT, joining, NOISELESS, shown, sized, TOP } from './bench-for-tests';
+import { chainOn, FROM, LONG, onWall, TO, WALL } from './wall-for-tests';
 import { createDeriver, drawingInSpace, lengthOfEdge, listOnEdges, onEdge } from '.';
-
-/** A wall that runs askew over the plan, and the elevation that was drawn of it. mm */
-const [FROM, TO]: readonly [Vec3, Vec3] = [
-  [200, 100, 0],
-  [1100, 400, 0],
-];
-const LONG = distance3(FROM, TO);
-/** Half a millimetre a pixel, its zero at the wall's foot. */
-const WALL: Drawn = { id: 'wall', side: 'front', scale: 0.5, turn: 0, zero: [400, 1900] };
-const onWall = (along: number, up: number) => drawnAt(WALL, [along, 0, up]);
-
-function chain(
-  id: string,
-  plane: string,
-  places: readonly (readonly [number, number])[],
-  kind: 'line' | 'curve' = 'line',
-): Chain {
-  return {
-    shape: 'chain',
-    id,
-    plane,
-    layer: 'outline',
-    closed: false,
-    nodes: places.map((at, i) => ({ id: `${id}${i}`, place: { kind: 'pointed', at, sigma: 1 }, smooth: false })),
-    segments: places.slice(1).map(() => ({ kind })),
-  };
-}
 
 /** The wall's elevation, with its own scale and a gable on it; the datum is at the wall's foot. */
 const elevation: readonly Command[] = [
   ...shown(WALL).filter((_, i) => i === 0),
   setSide('wall', 'face'),
   sized(WALL, 'foot', 'end', 0.5, NOISELESS),
-  addOutline(chain('gable', 'wall', [onWall(0, 0), onWall(LONG / 2, 700), onWall(LONG, 0)])),
+  addOutline(chainOn('gable', 'wall', [onWall(0, 0), onWall(LONG / 2, 700), onWall(LONG, 0)])),
 ];
-const edge = addOutline(chain('edge', 'plan', [drawnAt(TOP, FROM), drawnAt(TOP, TO)]));
+const edge = addOutline(chainOn('edge', 'plan', [drawnAt(TOP, FROM), drawnAt(TOP, TO)]));
 const standing = (...more: readonly Command[]): Job =>
   benchOf(NOISELESS, [
     ...joining(...ALL),
@@ -123,7 +97,9 @@ it.each<[string, readonly Command[], string | undefined]>([
   [
     'an edge that bends',
     [
-      addOutline(chain('bow', 'plan', [drawnAt(TOP, FROM), drawnAt(TOP, [600, 500, 0]), drawnAt(TOP, TO)], 'curve')),
+      addOutline(
+        chainOn('bow', 'plan', [drawnAt(TOP, FROM), drawnAt(TOP, [600, 500, 0]), drawnAt(TOP, TO)], { kind: 'curve' }),
+      ),
       setStandsOn('wall', { outline: 'bow', from: 'bow0' }),
     ],
     'edge-bent',
@@ -132,7 +108,7 @@ it.each<[string, readonly Command[], string | undefined]>([
   [
     'an edge of no length',
     [
-      addOutline(chain('dot', 'plan', [drawnAt(TOP, FROM), drawnAt(TOP, FROM)])),
+      addOutline(chainOn('dot', 'plan', [drawnAt(TOP, FROM), drawnAt(TOP, FROM)])),
       setStandsOn('wall', { outline: 'dot', from: 'dot0' }),
     ],
     'edge-short',
@@ -160,8 +136,8 @@ it('a view without a scale does not stand', () => {
 
 it('where its edge is cut it stands on the part that has it', () => {
   const parts = [
-    chain('left', 'plan', [drawnAt(TOP, FROM), drawnAt(TOP, [600, 233, 0])]),
-    chain('right', 'plan', [drawnAt(TOP, [600, 233, 0]), drawnAt(TOP, TO)]),
+    chainOn('left', 'plan', [drawnAt(TOP, FROM), drawnAt(TOP, [600, 233, 0])]),
+    chainOn('right', 'plan', [drawnAt(TOP, [600, 233, 0]), drawnAt(TOP, TO)]),
   ];
   const named = parts.map((part, i) =>
     i === 1 ? { ...part, nodes: part.nodes.map((node, k) => (k === 0 ? { ...node, id: 'edge0' } : node)) } : part,

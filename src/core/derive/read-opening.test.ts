@@ -1,6 +1,6 @@
 /** An opening that is drawn in an elevation, as one of the wall that lies behind it in the plan. */
 import fc from 'fast-check';
-import { drawnAt, type Drawn } from '../arrange/simulated';
+import { drawnAt } from '../arrange/simulated';
 import { createRandom } from '../calibrate/simulation';
 import type { Vec } from '../geometry';
 import {
@@ -22,36 +22,22 @@ import { changed } from '../job/for-tests';
 import { countedFromOther, type Chain, type MadeOutline, type Opening } from '../outline';
 import { distance3, type Vec3 } from '../space';
 import { ALL, benchOf, CLICK, FRONT, joining, NOISELESS, shown, TOP } from './bench-for-tests';
-import { asRead, createDeriver, endsOfEdge, offFromRead, readOpening, sizesRead, type OpeningRead } from '.';
+import { chainOn, FROM, LONG, onWall, pointed, shownEnds, TO, WALL, type Noise } from './wall-for-tests';
+import { asRead, createDeriver, offFromRead, readOpening, sizesRead, type OpeningRead } from '.';
 
 /** A room askew over the plan, counter-clockwise from its corner; the elevation of its first wall. mm */
-const CORNERS: readonly Vec3[] = [
-  [200, 100, 0],
-  [1100, 400, 0],
-  [950, 850, 0],
-  [50, 550, 0],
-];
-const LONG = distance3(CORNERS[0]!, CORNERS[1]!);
-const WALL: Drawn = { id: 'wall', side: 'front', scale: 0.5, turn: 0, zero: [400, 1900] };
-const onWall = (along: number, up: number) => drawnAt(WALL, [along, 0, up]);
+const CORNERS: readonly Vec3[] = [FROM, TO, [950, 850, 0], [50, 550, 0]];
 /** A window and a door, from where to where along the wall and above the floor. */
 const WINDOW = { from: 480, to: 740, low: 300, high: 620 };
 const DOOR = { from: 120, to: 330, low: 0, high: 640 };
 
-type Noise = () => number;
-const chain = (id: string, plane: string, places: readonly Vec[], noise: Noise): Chain => ({
-  shape: 'chain',
-  id,
-  plane,
-  layer: 'outline',
-  closed: true,
-  nodes: places.map(([x, y], i) => ({
-    id: `${id}${i}`,
-    place: { kind: 'pointed', at: [x + CLICK * noise(), y + CLICK * noise()], sigma: CLICK },
-    smooth: false,
-  })),
-  segments: places.map(() => ({ kind: 'line' })),
-});
+const chain = (id: string, plane: string, places: readonly Vec[], noise: Noise): Chain =>
+  chainOn(
+    id,
+    plane,
+    places.map((at) => pointed(at, noise)),
+    { closed: true },
+  );
 const boxOf = ({ from, to, low, high }: typeof WINDOW): readonly Vec[] =>
   [
     [from, low],
@@ -102,16 +88,7 @@ function roomWith(noise: Noise, way: readonly Vec3[] = CORNERS, ...more: readonl
     addOutline(chain('door', 'wall', boxOf(DOOR), noise)),
     setStandsOn('wall', { outline: 'room', from: node, ...(isTurned ? { turned: true } : {}) }),
   ]);
-  const edge = endsOfEdge(drawn.views.find(({ id }) => id === 'wall')!.standsOn!, drawn)!;
-  const ends = edge.map(({ seen }, i) => ({
-    id: `corner${i}`,
-    name: `Corner ${i}`,
-    seen: [
-      { ...seen!, id: `plan${i}` },
-      { id: `end${i}`, view: 'wall', at: onWall((isTurned ? 1 - i : i) * LONG, 0), sigma: CLICK },
-    ],
-  }));
-  return changed(drawn, standBetween('wall', [ends[0]!, ends[1]!]), setJoins('wall', true), ...more);
+  return changed(drawn, standBetween('wall', shownEnds(drawn, noise)), setJoins('wall', true), ...more);
 }
 const derive = (job: Job) => createDeriver()(job);
 const outlineIn = (job: Job, id: string) => job.outlines.find((outline) => outline.id === id)!;

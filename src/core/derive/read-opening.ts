@@ -2,7 +2,7 @@ import type { Measured } from '../adjust';
 import { done, refused, type Result } from '../basics';
 import { findUnion, moved, pieceBounds, type Affine } from '../geometry';
 import type { Job } from '../job';
-import type { MadeOutline, Opening, Outline, Shape } from '../outline';
+import { endsOfSegment, type MadeOutline, type Opening, type Outline, type Shape } from '../outline';
 import { cross3, dot3, normalOf, scale3, subtract3, toSpace, type Pose, type Vec3 } from '../space';
 import type { Derived } from './derived';
 import { measureEachOfShapes } from './figures';
@@ -146,9 +146,16 @@ function listSegments(wall: MadeOutline, { job, derived }: Reading): readonly Wa
     const line = job.outlines.find((outline) => outline.id === id);
     if (line?.shape !== 'chain') return [];
     return (derived.shapes.get(id)?.pieces ?? []).flatMap((piece, i): readonly WallSegment[] => {
-      const [corner, last] = [line.nodes[i]?.id, line.nodes[(i + 1) % line.nodes.length]?.id];
-      if (piece.kind !== 'line' || corner === undefined || last === undefined) return [];
-      return [{ wall: wall.id, corner, last, ends: [toSpace(pose, piece.a), toSpace(pose, piece.b)] }];
+      const nodes = endsOfSegment(line, i);
+      if (piece.kind !== 'line' || !nodes) return [];
+      return [
+        {
+          wall: wall.id,
+          corner: nodes[0].id,
+          last: nodes[1].id,
+          ends: [toSpace(pose, piece.a), toSpace(pose, piece.b)],
+        },
+      ];
     });
   });
 }

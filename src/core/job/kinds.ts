@@ -1,6 +1,7 @@
 import type { Draft } from 'immer';
 import { isSameList } from '../basics';
 import {
+  openingsOf,
   listPointed,
   placesOf,
   turnedGuide,
@@ -260,9 +261,7 @@ const sourcesOf = (outline: Outline): readonly Name[] =>
 
 /** Outlines of other views that openings of a wall were read from. */
 const readFrom = (outline: Outline): readonly Name[] =>
-  outline.shape === 'made' && outline.recipe.kind === 'strip'
-    ? (outline.recipe.openings ?? []).flatMap(({ read }) => (read === undefined ? [] : [name('outlines', read)]))
-    : [];
+  openingsOf(outline).flatMap(({ read }) => (read === undefined ? [] : [name('outlines', read)]));
 
 function outlineWithout(outline: EntityIn<'outlines'>, isGone: IsGone): EntityIn<'outlines'> | undefined {
   const isNeededThere = isWhole(neededBy(outline), isGone);

@@ -1,4 +1,5 @@
 import { done, refused, type Result } from '../basics';
+import { openingsOf, type Outline } from '../outline';
 import { KINDS, LISTS } from './kinds';
 import { JOB_FORMAT, JOB_VERSION, JobSchema, type Job } from './schema';
 
@@ -258,9 +259,7 @@ function sharesWell({ shares, sheet, evidence }: Job['views'][number], views: Jo
 
 /** Whether what openings of a wall were read from is there. */
 const readsWithin = (outline: Job['outlines'][number], outlines: ReadonlySet<string>): boolean =>
-  outline.shape !== 'made' ||
-  outline.recipe.kind !== 'strip' ||
-  (outline.recipe.openings ?? []).every(({ read }) => isWithin(outlines, read));
+  openingsOf(outline as Outline).every(({ read }) => isWithin(outlines, read));
 
 /** What it is made of is there, and is not itself. */
 function hasItsSources(outline: Job['outlines'][number], outlines: ReadonlySet<string>): boolean {

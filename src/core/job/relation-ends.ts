@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import type { Outline } from '../outline';
+import { endsOfSegment, type Outline } from '../outline';
 import { draft, replaceById } from './command';
 import { keepOpenings } from './opening-ends';
 import type { Job } from './schema';
@@ -8,7 +8,7 @@ import type { Job } from './schema';
 function endOfSegment(outline: Outline, from: string): string | undefined {
   if (outline.shape !== 'chain') return undefined;
   const index = outline.nodes.findIndex(({ id }) => id === from);
-  return outline.segments[index] && outline.nodes[(index + 1) % outline.nodes.length]?.id;
+  return endsOfSegment(outline, index)?.[1].id;
 }
 
 /** The name of the segment between two nodes, whichever way it runs. */

@@ -3,6 +3,8 @@ export { finishCorners, type Corner, type CornerFault } from './corner';
 export { CENTRE, findThing, type OutlineEnd, type Thing } from './end';
 export { findGuideLine, type Guide } from './guide';
 export {
+  endsOfSegment,
+  openingsOf,
   isMovable,
   mapPlaces,
   placesOf,

@@ -1,7 +1,7 @@
 import type { Vec } from '../geometry';
 import type { Corner } from './corner';
 import type { Place } from './place';
-import { mapRecipePlaces, placesOfRecipe, type Recipe } from './recipe';
+import { mapRecipePlaces, placesOfRecipe, type Opening, type Recipe } from './recipe';
 
 /** A node of a chain. Handles are sheet pixels relative to the node; without them a curve finds its own way through. */
 export interface Node {
@@ -134,3 +134,16 @@ export function mapMovedPlaces<O extends Outline>(outline: O, change: (place: Pl
     ? { ...outline, recipe: { ...outline.recipe, to: change(outline.recipe.to) } }
     : outline;
 }
+
+/** The nodes at which a segment of a chain begins and ends; undefined where it has no such segment. */
+export function endsOfSegment<N>(
+  { nodes, segments }: { readonly nodes: readonly N[]; readonly segments: readonly unknown[] },
+  index: number,
+): readonly [N, N] | undefined {
+  const [from, to] = [nodes[index], nodes[(index + 1) % nodes.length]];
+  return segments[index] && from && to ? [from, to] : undefined;
+}
+
+/** The openings of a wall; of what is none, none. */
+export const openingsOf = (outline: Outline | undefined): readonly Opening[] =>
+  outline?.shape === 'made' && outline.recipe.kind === 'strip' ? (outline.recipe.openings ?? []) : [];

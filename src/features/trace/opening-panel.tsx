@@ -3,7 +3,7 @@ import type { OpeningState } from '@/bench/tools';
 import { useDesk, useFitted, useJob } from '@/bench/use-session';
 import { listOpenings, spansIn, type OpeningRow } from '@/core/derive';
 import { changeOpenings } from '@/core/job';
-import { middleOf, type Opening } from '@/core/outline';
+import { middleOf, openingsOf, type Opening } from '@/core/outline';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { newId } from '@/store';
@@ -21,10 +21,7 @@ export function OpeningPanel({ state }: { state: OpeningState }) {
   const rows = listOpenings(job).filter(({ wall }) => wall.plane === fitted.view.plane);
   const chosen = rows.find(({ opening }) => opening.id === state.chosen);
   const put = ({ wall, opening }: OpeningRow, next: Opening | undefined) => {
-    if (wall.recipe.kind !== 'strip') return;
-    const openings = (wall.recipe.openings ?? []).flatMap((other) =>
-      other.id === opening.id ? (next ?? []) : [other],
-    );
+    const openings = openingsOf(wall).flatMap((other) => (other.id === opening.id ? (next ?? []) : [other]));
     jobs.getState().run(changeOpenings(wall.id, openings, next ? 'opening-changed' : 'opening-removed', newId));
   };
   const choose = ({ wall, opening }: OpeningRow) => {

@@ -13,7 +13,7 @@ import {
   type OpeningRow,
 } from '@/core/derive';
 import { changeOpenings, type Job } from '@/core/job';
-import type { Opening, Outline } from '@/core/outline';
+import { openingsOf, type Opening, type Outline } from '@/core/outline';
 import { formatLength } from '@/core/units';
 import { useUnits } from '@/features/job/use-units';
 import { newId } from '@/store';
@@ -54,12 +54,11 @@ function NewOpening({ outline, read }: { outline: Outline; read: OpeningRead }) 
   const size = (value: number, known: Measured | undefined) => formatLength(value, units, known?.sigma);
   const from = sill === 0 ? 'the floor' : size(sill, sizes?.low);
   const make = () => {
-    if (wall?.shape !== 'made' || wall.recipe.kind !== 'strip') return;
     const kind = sill === 0 ? 'door' : 'window';
     const { fill } = asKind({ ...read.stands, id: '' }, kind);
     const opening: Opening = { id: newId(), ...read.stands, fill, read: outline.id };
-    jobs.getState().run(changeOpenings(wall.id, [...(wall.recipe.openings ?? []), opening], 'opening-read', newId));
-    session.say(session.isReadOnly() ? 'read-only' : 'opening-made', { view: nameOf(wall.plane) });
+    jobs.getState().run(changeOpenings(read.wall, [...openingsOf(wall), opening], 'opening-read', newId));
+    session.say(session.isReadOnly() ? 'read-only' : 'opening-made', { view: nameOf(wall?.plane) });
   };
   return (
     <Card testID="opening-offer">
@@ -90,11 +89,8 @@ export function ReadElsewhere({ row: { wall, opening, mark } }: { row: OpeningRo
   const [plan, elevation] = [nameOf(wall.plane), nameOf(outline.plane)];
   const off = read.ok ? offFromRead(opening, wall.id, read.value) : Infinity;
   const take = () => {
-    const there = jobs.getState().job.outlines.find(({ id }) => id === wall.id);
-    if (!read.ok || there?.shape !== 'made' || there.recipe.kind !== 'strip') return;
-    const openings = (there.recipe.openings ?? []).map((other) =>
-      other.id === opening.id ? asRead(other, read.value) : other,
-    );
+    if (!read.ok) return;
+    const openings = openingsOf(wall).map((other) => (other.id === opening.id ? asRead(other, read.value) : other));
     jobs.getState().run(changeOpenings(wall.id, openings, 'opening-read', newId));
   };
   const isSame = off <= ALIKE;
