@@ -2,12 +2,13 @@
 import { readFileSync } from 'node:fs';
 import { scanner } from '../demo/generator/scan';
 import { BENCH, BENCH_PLACES, benchSet, benchViews, WRONG_DEPTH } from '../demo/scenes/bench-set';
-import { readBundle, writeBundle } from '../src/core/formats';
-import { sha256Hex } from '../src/core/pictures';
+import { readBundle } from '../src/core/formats';
 import type { Job } from '../src/core/job';
 import { axe } from './helpers/axe';
+import { bundleOf } from './helpers/bundle';
 import { expect, judgeDxf, test, type Desk } from './helpers/desk';
 import type { Px } from './helpers/hand';
+import { bringPage } from './helpers/pdf';
 import { judgeInSpace, lookAt, saveInSpace } from './helpers/in-space';
 
 /** Where places of the bench are on a sheet of it, px: across and up in the front, deep and up in the side, across and deep in the top. */
@@ -31,22 +32,14 @@ function cutSheet(): Buffer {
     points: view.points.filter(({ id }) => id.startsWith('length')),
   }));
   const { projection: _projection, ...rest } = job;
-  return Buffer.from(
-    writeBundle({ job: { ...rest, views, features: [], spans: [] }, pictures: new Map([[sha256Hex(scan), scan]]) }),
-  );
+  return bundleOf({ ...rest, views, features: [], spans: [] }, scan);
 }
 
 /** The page of the PDF, cut into its three views by hand, with its printed length; they share its fit. */
 async function bringInPage(desk: Desk): Promise<void> {
   const { page } = desk;
   const { length: long } = BENCH;
-  await page.goto('/');
-  await desk.choose('new-job');
-  await page.getByTestId('choose-pictures').waitFor();
-  await page.locator('input[type=file]').first().setInputFiles('public/demo/bench.pdf');
-  await desk.choose('pdf-page-1');
-  await page.getByRole('radio', { name: '150 dots an inch' }).click();
-  await desk.choose('pdf-bring');
+  await bringPage(desk, 1);
   await expect(page.getByTestId('reference-ink').first()).toBeAttached({ timeout: 40_000 });
   await page.getByTestId('said').getByRole('button').click();
   // What is printed is ten times as long as it is on the page.
@@ -319,7 +312,7 @@ test('a view that is said to show the opposite side is found, and one tap puts a
         : feature,
     ),
   };
-  await desk.openBundle(writeBundle({ job: wrong, pictures: new Map([[sha256Hex(scan), scan]]) }));
+  await desk.openBundle(bundleOf(wrong, scan));
   await desk.step('arrange');
   await desk.choose('panel-together');
   const found = page.getByTestId('turned-round-Side');
@@ -363,12 +356,7 @@ function tracedSheet(): Buffer {
     traced('t', 'bench-top', [above(0, 0), above(long, 0), above(long, depth), above(0, depth)]),
   ];
   const views = job.views.map(({ joins: _joins, ...view }) => view);
-  return Buffer.from(
-    writeBundle({
-      job: { ...job, views, outlines, features: [], spans: [] },
-      pictures: new Map([[sha256Hex(scan), scan]]),
-    }),
-  );
+  return bundleOf({ ...job, views, outlines, features: [], spans: [] }, scan);
 }
 
 test('where what is drawn ends in several views is proposed as lines that they share, and taken by one tap', async ({

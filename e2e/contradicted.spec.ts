@@ -1,8 +1,7 @@
 /** Many sizes that contradict each other do not hold up the hand: the screen goes on, and says what does not belong once that is worked out. */
 import { readFileSync } from 'node:fs';
-import { writeBundle } from '../src/core/formats';
-import { sha256Hex } from '../src/core/pictures';
 import type { Job } from '../src/core/job';
+import { bundleOf } from './helpers/bundle';
 import { expect, test, truth } from './helpers/desk';
 
 /** The blade's photo with twenty lengths along it, every second one read wrong by something else. */
@@ -39,9 +38,7 @@ function contradictedBundle(): Buffer {
       };
     }),
   };
-  return Buffer.from(
-    writeBundle({ job: { ...job, views: [contradicted] }, pictures: new Map([[sha256Hex(photo), photo]]) }),
-  );
+  return bundleOf({ ...job, views: [contradicted] }, photo);
 }
 
 test('twenty lengths, half of them wrong @wide', async ({ desk, page }) => {

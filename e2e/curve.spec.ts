@@ -3,10 +3,9 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { scanner } from '../demo/generator/scan';
 import { ABOVE, onTang, trowelViews } from '../demo/scenes/trowel';
-import { writeBundle } from '../src/core/formats';
-import { sha256Hex } from '../src/core/pictures';
 import type { Job } from '../src/core/job';
 import { axe } from './helpers/axe';
+import { bundleOf } from './helpers/bundle';
 import { expect, test, type Desk } from './helpers/desk';
 import type { Px } from './helpers/hand';
 import { lookAt, saveInSpace } from './helpers/in-space';
@@ -20,9 +19,7 @@ const SHARES = [0, 0.18, 0.36, 0.5, 0.64, 0.82, 1];
 function undrawn(): Buffer {
   const job = JSON.parse(readFileSync('public/demo/trowel.json', 'utf8')) as Job;
   const scan = readFileSync('public/demo/trowel.jpg');
-  return Buffer.from(
-    writeBundle({ job: { ...job, outlines: [], spaceCurves: [] }, pictures: new Map([[sha256Hex(scan), scan]]) }),
-  );
+  return bundleOf({ ...job, outlines: [], spaceCurves: [] }, scan);
 }
 
 async function traceTang(desk: Desk, view: string, place: (t: number) => Px): Promise<void> {

@@ -5,9 +5,9 @@ import { join } from 'node:path';
 import { SEEN } from '../demo/jobs-glasshouse';
 import { GLASSHOUSE } from '../demo/scenes/glasshouse';
 import type { Job } from '../src/core/job';
-import { sha256Hex } from '../src/core/pictures';
 import { axe } from './helpers/axe';
-import { readBundle, writeBundle } from '../src/core/formats';
+import { bundleOf } from './helpers/bundle';
+import { readBundle } from '../src/core/formats';
 import { expect, test, type Desk } from './helpers/desk';
 import { drawOnLevel, judgeInSpace, lookAt, saveInSpace } from './helpers/in-space';
 
@@ -81,8 +81,7 @@ test('a plan and four sides become one glasshouse in space, the side that was sc
 const PICTURES = readdirSync('public/demo')
   .filter((name) => /^glasshouse.*\.jpg$/.test(name))
   .map((name) => readFileSync(join('public/demo', name)));
-const bundled = (job: Job): Buffer =>
-  Buffer.from(writeBundle({ job, pictures: new Map(PICTURES.map((picture) => [sha256Hex(picture), picture])) }));
+const bundled = (job: Job) => bundleOf(job, ...PICTURES);
 
 /** The glasshouse with a back of which nothing is said yet: not which side it shows, nor what it shares with the others. */
 function backUnsaid(): Buffer {

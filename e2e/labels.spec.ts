@@ -1,9 +1,8 @@
 /** Figures on the drawing can be read at every zoom: none lies on another, and what has no room opens when one points at it. */
 import { readFileSync } from 'node:fs';
-import { writeBundle } from '../src/core/formats';
-import { sha256Hex } from '../src/core/pictures';
 import type { Dimension, Job } from '../src/core/job';
 import type { RelationEnd } from '../src/core/relate';
+import { bundleOf } from './helpers/bundle';
 import { expect, test, type Desk } from './helpers/desk';
 import { MouseHand, type TouchHand } from './helpers/hand';
 
@@ -26,12 +25,7 @@ function crowdedBundle(): Buffer {
       aside: (((i * 7 + k * 5) % 9) - 4) * 8,
     })),
   );
-  return Buffer.from(
-    writeBundle({
-      job: { ...job, dimensions: dimensions.slice(0, 55) },
-      pictures: new Map([[sha256Hex(photo), photo]]),
-    }),
-  );
+  return bundleOf({ ...job, dimensions: dimensions.slice(0, 55) }, photo);
 }
 
 interface Slip {

@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { createDeriver } from '../src/core/derive';
-import { readBundle, writeBundle } from '../src/core/formats';
+import { readBundle } from '../src/core/formats';
 import { createRandom } from '../src/core/calibrate/simulation';
 import type { Job } from '../src/core/job';
 import type { Chain } from '../src/core/outline';
-import { sha256Hex } from '../src/core/pictures';
 import { cross, distance, dot, endOf, startOf, tangentAt } from '../src/core/geometry';
+import { bundleOf } from './helpers/bundle';
 import { expect, judgeDxf, test, truth } from './helpers/desk';
 
 test('what was pointed roughly becomes tangent, parallel and of a nominal size to the last digit; what contradicts is refused with its reason @phone', async ({
@@ -192,7 +192,7 @@ function boxesBundle(): Buffer {
     };
   });
   const bare = { ...job, outlines, relations: [], dimensions: [], regions: [], parts: [] };
-  return Buffer.from(writeBundle({ job: bare, pictures: new Map([[sha256Hex(photo), photo]]) }));
+  return bundleOf(bare, photo);
 }
 
 test('of much that is drawn, what may be meant and what can hold is found while the hand goes on @wide', async ({

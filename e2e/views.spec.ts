@@ -6,6 +6,7 @@ import { scanner as optics } from '../demo/generator/scan';
 import { benchDetails } from '../demo/scenes/bench-set';
 import { expect, judgeDxf, pixelAt, test } from './helpers/desk';
 import type { Px } from './helpers/hand';
+import { bringPage } from './helpers/pdf';
 import { stated } from './helpers/stated';
 
 const box = JSON.parse(readFileSync('demo/truth/nest-box.json', 'utf8')) as {
@@ -22,13 +23,7 @@ test('a page of a PDF is straightened, its three drawings are cut out, one is sc
   desk,
   page,
 }) => {
-  await page.goto('/');
-  await desk.choose('new-job');
-  await page.getByTestId('choose-pictures').waitFor();
-  await page.locator('input[type=file]').first().setInputFiles('public/demo/bench.pdf');
-  await desk.choose('pdf-page-2');
-  await page.getByRole('radio', { name: '150 dots an inch' }).click();
-  await desk.choose('pdf-bring');
+  await bringPage(desk, 2);
   const strip = page.getByRole('navigation', { name: 'Views' }).getByRole('button');
   await expect(strip).toHaveCount(1, { timeout: 40_000 });
 

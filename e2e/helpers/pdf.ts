@@ -1,3 +1,5 @@
+import type { Desk } from './desk';
+
 const POINTS_PER_MM = 72 / 25.4;
 
 /** A page of paper: its size, and a content stream in points. */
@@ -33,4 +35,16 @@ export function pdfOf(pages: readonly PdfPage[]): Buffer {
 export function stroke([ax, ay]: readonly [number, number], [bx, by]: readonly [number, number], thick = 0.35): string {
   const [x0, y0, x1, y1] = [ax, ay, bx, by].map((value) => (value * POINTS_PER_MM).toFixed(4));
   return `${(thick * POINTS_PER_MM).toFixed(3)} w ${x0} ${y0} m ${x1} ${y1} l S`;
+}
+
+/** Brings a page of the demo's PDF into a new job, at 150 dots an inch. */
+export async function bringPage(desk: Desk, number: number): Promise<void> {
+  const { page } = desk;
+  await page.goto('/');
+  await desk.choose('new-job');
+  await page.getByTestId('choose-pictures').waitFor();
+  await page.locator('input[type=file]').first().setInputFiles('public/demo/bench.pdf');
+  await desk.choose(`pdf-page-${number}`);
+  await page.getByRole('radio', { name: '150 dots an inch' }).click();
+  await desk.choose('pdf-bring');
 }

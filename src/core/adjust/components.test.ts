@@ -60,13 +60,14 @@ it('solves and inverts to the digits that the general library gives for the whol
   expect(several).toBeGreaterThan(30);
 });
 
-it('is undefined where one of the components is singular', () => {
+it('has no solution where one of the components is singular, and no inverse', () => {
   const matrix = new Matrix([
     [2, 0, 0],
     [0, 1, 1],
     [0, 1, 1],
   ]);
   expect(solveByComponents(matrix, Matrix.columnVector([1, 1, 1]))).toBeUndefined();
+  expect(() => invertByComponents(matrix)).toThrow('singular');
 });
 
 it('products of rows of which most is nothing are those of the general library', () => {

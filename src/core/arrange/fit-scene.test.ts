@@ -257,6 +257,38 @@ it('two drawings that each state a width count by their weights (weighted mean o
   expect(grown[1]).toBeCloseTo(820.2 / 821 - 1, 7);
 });
 
+it('a wall that is stated in its plan and in its elevation counts by their weights too (the same weighted mean), and heights in it follow', () => {
+  const world: World<Facing> = {
+    thing: { l: [100, 50, 0], r: [700, 500, 0], t: [400, 275, 500] },
+    drawn: [
+      { id: 'top', side: 'top', scale: 0.4, turn: 0, zero: [400, 2000], sized: { from: 'l', to: 'r', sigma: 1 } },
+      {
+        id: 'wall',
+        side: { from: 'l', to: 'r' },
+        scale: 0.4,
+        turn: 0,
+        zero: [400, 2000],
+        sized: { from: 'l', to: 'r', sigma: 0.5 },
+      },
+    ],
+    click: 1e-4,
+  };
+  const scene = sceneOf(world);
+  // Three, four, five: the wall is 750 long as it is drawn.
+  const views = scene.views.map((view) => ({
+    ...view,
+    evidence: view.evidence.map((piece) => ({ ...piece, mm: view.id === 'wall' ? 750 : 751 }) as typeof piece),
+  }));
+  const fit = fitScene({ ...scene, views });
+  if (!fit.ok) throw new Error(fit.code);
+  const long = known(fit.value.distance('l', 'r'));
+  expect(long.value).toBeCloseTo(750.2, 4);
+  expect(long.sigma).toBeCloseTo(1 / Math.sqrt(5), 4);
+  const high = known(fit.value.distance('l', 't', 'up'));
+  expect(high.value).toBeCloseTo((500 * 750.2) / 750, 4);
+  expect(high.sigma).toBeCloseTo(500 / 750 / Math.sqrt(5), 4);
+});
+
 it('shared lines carry a scale: a side view takes its own from base and top of the front', () => {
   const lines = {
     base: [0, 0, 0],

@@ -342,5 +342,7 @@ it('ends that were not pointed at, or that are gone, are none', () => {
   const job = beforeEnds(NOISELESS);
   expect(endsOfEdge({ outline: 'walls', from: 'nowhere' }, job)).toBeUndefined();
   expect(endsOfEdge({ outline: 'gone', from: 'walls0' }, job)).toBeUndefined();
+  // Nothing goes on from the last corner of an open outline.
+  expect(endsOfEdge({ outline: 'walls', from: 'walls2' }, job)).toBeUndefined();
   expect(changed(job, setSide('wall', 'left')).views.find(({ id }) => id === 'wall')!.standsOn).toBeDefined();
 });
