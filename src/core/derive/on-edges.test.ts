@@ -1,7 +1,6 @@
 /** An elevation stands upright on an edge that is drawn in its plan, wherever that runs. */
 import { jobOf } from '../job/for-tests';
 import { addOutline, replaceOutline, setSide, setStandsOn, type Command, type Job } from '../job';
-import type { Chain } from '../outline';
 import { drawnAt } from '../arrange/simulated';
 import { distance3, dot3, normalOf, toSpace, type Vec3 } from '../space';
 import { spaceBoundsOf } from '../formats';
