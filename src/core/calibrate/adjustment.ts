@@ -85,7 +85,7 @@ export interface Known {
 /** A view without any scale: pixels, y up. Nothing about it is uncertain because nothing is claimed. */
 export function unscaledAdjustment({ picture, points = {} }: Pick<Known, 'picture'> & Partial<Known>): Adjustment {
   const unit = Math.hypot(picture.width, picture.height) / 2;
-  const map = createSheetMap(picture, NO_LENS, [unit, 0, 0, 0, unit, 0, 0, 0, 1]);
+  const map = createSheetMap(picture, NO_LENS, [picture.mirrored ? -unit : unit, 0, 0, 0, unit, 0, 0, 0, 1]);
   return {
     scaled: false,
     picture,

@@ -52,6 +52,7 @@ export {
   type Adjustment,
   type Known,
 } from './adjustment';
+export { fromOtherSide } from './other-side';
 export { fitView, seenIn, unscaledFit, type Fit, type FitInput } from './fit';
 export type { Axes, Sight } from './sight';
 export { applyHomography, compose, IDENTITY, inverse, type Homography } from './homography';

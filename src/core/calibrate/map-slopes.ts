@@ -59,7 +59,7 @@ function changeWith(forwardAt: (value: number) => Homography, value: number): Ho
 const NOTHING: Homography = [0, 0, 0, 0, 0, 0, 0, 0, 0];
 
 export function placeWithSlopes({ map, byNumber, lens, centre }: MapSlopes, sheet: Vec): SlopedPlace {
-  const { unit, hand, forward: h } = map;
+  const { unit, forward: h } = map;
   const bent = toUnits(map, sheet);
   const [u, v] = straightened(map.lens, bent);
   const place = applyHomography(h, [u, v]);
@@ -85,7 +85,7 @@ export function placeWithSlopes({ map, byNumber, lens, centre }: MapSlopes, shee
     y[centre.first]! += yu * (1 - uu) - yv * uv;
     y[centre.first + 1]! += yv * (1 - vv) - yu * uv;
   }
-  x.push((hand * (xu * uu + xv * uv)) / unit, -(xu * uv + xv * vv) / unit);
-  y.push((hand * (yu * uu + yv * uv)) / unit, -(yu * uv + yv * vv) / unit);
+  x.push((xu * uu + xv * uv) / unit, -(xu * uv + xv * vv) / unit);
+  y.push((yu * uu + yv * uv) / unit, -(yu * uv + yv * vv) / unit);
   return { place, x, y };
 }

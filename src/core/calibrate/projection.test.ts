@@ -92,3 +92,22 @@ it('a height is a pose: what is as far up as half the way to the camera is seen 
   expect(half![0]).toBeCloseTo(own![0] / 2, 9);
   expect(half![1]).toBeCloseTo(own![1] / 2, 9);
 });
+
+it('from behind a face is seen where its mirror image is seen from before, in its own axes', () =>
+  fc.assert(
+    fc.property(pose, number(-0.5, 0.5), number(-0.5, 0.5), (at, across, up) => {
+      const [plain, behind] = [PICTURE, { ...PICTURE, mirrored: true }].map((picture) =>
+        chooseModel(picture, 'camera', 'k1', { turns: false, shifts: false }),
+      );
+      const numbers = [Math.log(500), across, up, Math.log(1.2), 0.02];
+      const exchanged = ([x, y, z]: Vec3): Vec3 => [-x, y, z];
+      const image = { origin: exchanged(at.origin), x: exchanged(at.x), y: exchanged(at.y) };
+      const [own, seen] = [behind!.mapAt(numbers, at), plain!.mapAt(numbers, image)].map((map) =>
+        toPlane(map, [2900, 700]),
+      );
+      expect(own![0]).toBeCloseTo(seen![0], 6);
+      expect(own![1]).toBeCloseTo(seen![1], 6);
+      const [flat, mirrored] = [plain, behind].map((model) => toPlane(model!.mapAt(numbers, OWN_PLANE), [2900, 700]));
+      expect(mirrored).toEqual([expect.closeTo(-flat![0], 9), expect.closeTo(flat![1], 9)]);
+    }),
+  ));

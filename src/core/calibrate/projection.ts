@@ -16,6 +16,13 @@ type Centre = readonly [x: number, y: number, z: number, w: 0 | 1];
 /** Seen square to the plane from afar: what stands on it is seen at its foot. */
 export const FROM_AFAR: Centre = [0, 0, 1, 0];
 
+/** What left and right are exchanged in, along a plane that is seen from behind. */
+export const fromBehind = ({ rays, centre: [x, y, z, w] }: Projection): Projection => ({
+  rays: compose(EXCHANGED, rays),
+  centre: [-x, y, z, w],
+});
+const EXCHANGED: Homography = [-1, 0, 0, 0, 1, 0, 0, 0, 1];
+
 /** How the frame of a projection lies in that of the view: turned (radians), then shifted (mm) along the plane that both have. */
 export interface Lying {
   readonly turn: number;

@@ -8,32 +8,30 @@ export interface SheetMap {
   readonly middle: Vec;
   /** Half the diagonal, px: one unit of the lens. */
   readonly unit: number;
-  /** 1, or −1 for a picture that is seen from behind. */
-  readonly hand: 1 | -1;
   readonly lens: Lens;
-  /** From straightened units about the middle (y up, x by the hand) to the plane, and back. */
+  /** From straightened units about the middle (y up) to the plane, and back. */
   readonly forward: Homography;
   readonly backward: Homography;
 }
 
-export function createSheetMap(
-  picture: Pick<PictureGeometry, 'width' | 'height' | 'mirrored'>,
-  lens: Lens,
-  forward: Homography,
-): SheetMap {
-  return {
-    middle: [picture.width / 2, picture.height / 2],
-    unit: Math.hypot(picture.width, picture.height) / 2,
-    hand: picture.mirrored ? -1 : 1,
-    lens,
-    forward,
-    backward: inverse(forward),
-  };
-}
+type Size = Pick<PictureGeometry, 'width' | 'height'>;
+
+export const createSheetMap = (picture: Size, lens: Lens, forward: Homography): SheetMap => ({
+  ...unitsOf(picture),
+  lens,
+  forward,
+  backward: inverse(forward),
+});
+
+/** What places of a picture are counted from and by. px */
+export const unitsOf = ({ width, height }: Size): Pick<SheetMap, 'middle' | 'unit'> => ({
+  middle: [width / 2, height / 2],
+  unit: Math.hypot(width, height) / 2,
+});
 
 /** Units about the picture's middle, y up, before the lens is taken out. */
-export function toUnits({ middle, unit, hand }: Pick<SheetMap, 'middle' | 'unit' | 'hand'>, [x, y]: Vec): Vec {
-  return [(hand * (x - middle[0])) / unit, (middle[1] - y) / unit];
+export function toUnits({ middle, unit }: Pick<SheetMap, 'middle' | 'unit'>, [x, y]: Vec): Vec {
+  return [(x - middle[0]) / unit, (middle[1] - y) / unit];
 }
 
 /** Weak: on or beyond the horizon there is no place on the plane; see `isInFront`. */
@@ -41,9 +39,9 @@ export function toPlane(map: SheetMap, sheet: Vec): Vec {
   return applyHomography(map.forward, straightened(map.lens, toUnits(map, sheet)));
 }
 
-export function toSheet({ middle, unit, hand, lens, backward }: SheetMap, plane: Vec): Vec {
+export function toSheet({ middle, unit, lens, backward }: SheetMap, plane: Vec): Vec {
   const [u, v] = bowed(lens, applyHomography(backward, plane));
-  return [middle[0] + hand * u * unit, middle[1] - v * unit];
+  return [middle[0] + u * unit, middle[1] - v * unit];
 }
 
 /** Whether a sheet point lies on the side of the horizon on which the plane is seen. */

@@ -2,7 +2,7 @@ import { add, distance, findEllipse, scale, subtract, type Ellipse, type Vec } f
 import { cornersOfSides, type Observation, type ObservationOf, type Points } from './evidence';
 import { compose, inverse, type Homography } from './homography';
 import { focalOf, type PictureGeometry } from './picture';
-import { toUnits } from './sheet-map';
+import { toUnits, unitsOf } from './sheet-map';
 
 /** How a camera may have been held, and how strongly it draws together: radians out of square-on, focal length in half diagonals. */
 export interface Slant {
@@ -79,11 +79,7 @@ type Vec3 = readonly [number, number, number];
 
 /** Where a point is seen, in half diagonals from the picture's middle. */
 function placeIn(picture: PictureGeometry, points: Points): (name: string) => Vec {
-  const frame = {
-    middle: [picture.width / 2, picture.height / 2] as const,
-    unit: Math.hypot(picture.width, picture.height) / 2,
-    hand: picture.mirrored ? (-1 as const) : (1 as const),
-  };
+  const frame = unitsOf(picture);
   return (name) => toUnits(frame, points[name]!.at);
 }
 
@@ -194,11 +190,7 @@ export function misfitOfRectangle(
   corners: readonly Vec[],
   proportion: number | undefined,
 ): number {
-  const frame = {
-    middle: [picture.width / 2, picture.height / 2] as const,
-    unit: Math.hypot(picture.width, picture.height) / 2,
-    hand: 1 as const,
-  };
+  const frame = unitsOf(picture);
   const seen = corners.map((corner) => toUnits(frame, corner));
   const sizes: readonly Vec[] =
     proportion === undefined

@@ -81,7 +81,7 @@ function causesOfTold({ planes, spread: { x, own, findDoubts } }: SolvedOutlines
 
 /**
  * The doubts of the fits that planes stand on, each fit's once, however many planes it moves. Those of planes that sizes tell of are among the unknowns of what is solved
- * there, or what that leaves open of them (`told`). Weak: a view from behind counts for itself, though its evidence is another's.
+ * there, or what that leaves open of them (`told`).
  */
 export function causesOfFits(
   planes: readonly SeenPlane[],

@@ -7,6 +7,7 @@ import {
   adjustEvidence,
   fitSigma,
   readEvidence,
+  fromOtherSide,
   seenIn,
   unscaledAdjustment,
   type Adjustment,
@@ -75,9 +76,9 @@ export interface Question extends Pick<View, 'points' | 'evidence' | 'model' | '
 
 const asked = new WeakMap<View['evidence'], readonly Question[]>();
 
-/** The question of a view, with its own evidence or that of the view that it shares it with. */
-export function questionOf({ mirrored = false, lookOnly = false }: View, sheet: Sheet, owner: View): Question {
-  const { points, evidence, model, lens, lift } = owner;
+/** The question of a view, with its own evidence or that of the view that it shares it with, and from where that looks. */
+export function questionOf({ lookOnly = false }: View, sheet: Sheet, owner: View): Question {
+  const { points, evidence, model, lens, lift, mirrored = false } = owner;
   const question: Question = { points, evidence, model, lens, lift, sheet, mirrored, lookOnly };
   const before = asked.get(evidence) ?? [];
   const names = Object.keys(question) as readonly (keyof Question)[];
@@ -102,7 +103,7 @@ export interface Seeking {
   readonly allowance?: Allowance | undefined;
 }
 
-/** What a view's evidence came to, for every view that shares it and looks at the sheet from the same side. */
+/** What a view's evidence came to, for every view that shares it. */
 export interface JudgedView {
   readonly adjustment: Adjustment;
   /** Why all the evidence together gives no fit; the adjustment is then of the last pieces that stood without the newest. */
@@ -141,7 +142,7 @@ function withEvidenceOf(own: View, owner: View): View {
 
 /** What the evidence of a view comes to, its own or that of `owner`, the view of its sheet that it shares it with. */
 export function judgeView(own: View, sheet: Sheet, owner = own, { told, allowance }: Seeking = {}): JudgedView {
-  const known = knownOf(withEvidenceOf(own, owner), sheet, allowance);
+  const known = knownOf({ ...withEvidenceOf(own, owner), mirrored: owner.mirrored }, sheet, allowance);
   const found = told ? adjustedAsTold(known, told) : lastGood(known);
   return { ...found, isPending: allowance?.isSpent ?? false };
 }
@@ -165,7 +166,11 @@ export function seeView(
   const named = { source: own, view, ground, sheet, question: questionOf(own, sheet, owner) };
   if (before && before.view.datum === view.datum && before.view.shares === view.shares) return { ...before, ...named };
   const { adjustment, refusal, without, isPending } = judged;
-  const fit = seenIn(adjustment, { datum: view.datum, ownAxes: view.shares !== undefined });
+  const isBehind = (adjustment.picture.mirrored ?? false) !== (own.mirrored ?? false);
+  const fit = seenIn(isBehind ? fromOtherSide(adjustment) : adjustment, {
+    datum: view.datum,
+    ownAxes: view.shares !== undefined,
+  });
   const { evidence } = knownOf(view, sheet, undefined);
   const shown = fit.scaled ? evidence.filter(({ id }) => !without.includes(id)) : [];
   return {

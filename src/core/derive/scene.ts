@@ -57,7 +57,7 @@ export function sceneOf({ features, spans }: Pick<Job, 'features' | 'spans'>, vi
   };
 }
 
-/** Of views that stand on one fit, and look at the sheet from one side, the first holds what is known of it. */
+/** Of views that stand on one fit the first holds what is known of it. */
 function ownersOf(views: readonly FittedView[]): ReadonlyMap<string, string> {
   return new Map(
     views.map(({ source, question }) => [source.id, views.find((other) => other.question === question)!.source.id]),

@@ -3,7 +3,7 @@ import type { Pose } from '../../space';
 import type { Homography } from '../homography';
 import { NO_LENS, type Lens } from '../lens';
 import type { PictureGeometry } from '../picture';
-import { mapOnto, type Projection } from '../projection';
+import { fromBehind, mapOnto, type Projection } from '../projection';
 import { createSheetMap, type SheetMap } from '../sheet-map';
 
 export type ModelName = 'similarity' | 'two-scale' | 'affine' | 'projective' | 'camera';
@@ -81,7 +81,8 @@ export function createModel(picture: PictureGeometry, shape: MapShape, choice: M
     const [turn = 0] = numbersOf('turn');
     const [x = 0, y = 0] = numbersOf('shift');
     const lying = choice.turns || choice.shifts ? { turn, shift: [x, y] as const } : undefined;
-    return mapOnto(shape.projectionAt(numbersOf), pose, lying);
+    const seen = shape.projectionAt(numbersOf);
+    return mapOnto(picture.mirrored ? fromBehind(seen) : seen, pose, lying);
   };
   return {
     name: choice.name,
