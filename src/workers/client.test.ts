@@ -89,8 +89,10 @@ describe('a worker client', () => {
     expect(await second).toEqual({ kind: 'done', value: 'B' });
     free.get('two')!();
     await Promise.resolve();
-    void client.call('echo', 'c');
+    const third = client.call('echo', 'c');
     expect(workers).toHaveLength(3);
+    answer({ kind: 'outcome', call: 3, outcome: { kind: 'done', value: 'C' } });
+    expect(await third).toEqual({ kind: 'done', value: 'C' });
   });
 
   it('takes a worker that falls silent as dead', async () => {
