@@ -191,7 +191,8 @@ function boxesBundle(): Buffer {
       })),
     };
   });
-  const bare = { ...job, outlines, relations: [], dimensions: [], regions: [], parts: [] };
+  const views = job.views.map((view) => ({ ...view, locked: false }));
+  const bare = { ...job, views, outlines, relations: [], dimensions: [], regions: [], parts: [] };
   return bundleOf(bare, photo);
 }
 
@@ -235,4 +236,46 @@ test('of much that is drawn, what may be meant and what can hold is found while 
   }
   const [first] = dxf.outline;
   expect(distance(startOf(first!), endOf(first!))).toBeCloseTo(25, 8);
+});
+
+test('where a worker stops, or the drawing changes meanwhile, nothing is said, and it can be said again @wide', async ({
+  desk,
+  page,
+}) => {
+  let come: 'stops' | 'late' | 'runs' = 'stops';
+  let hurry = () => {};
+  await page.context().route('**/fit-*.js', async (route) => {
+    if (come === 'stops') return route.abort();
+    if (come === 'late') await new Promise<void>((resolve) => (hurry = resolve));
+    return route.continue();
+  });
+  await desk.openBundle(boxesBundle());
+  await desk.step('trace');
+  await desk.choose('tool-relate');
+  await expect(page.getByTestId('proposals-stopped')).toContainText('Nothing was changed.');
+
+  // A size is said while that is how it is: nothing holds, and it says why.
+  const notice = page.getByTestId('notice');
+  await desk.pointAt([625, 700]);
+  await desk.type('value-length', '25');
+  await expect(notice).toContainText('To find out whether this can hold took more than this device has.');
+  await expect(page.getByTestId('held-card')).toHaveCount(0);
+
+  // Both are asked again and take their time, and the picture is laid otherwise before it is known.
+  come = 'late';
+  await page.getByRole('button', { name: 'Look again' }).click();
+  await expect(page.getByTestId('proposals-seeking')).toBeVisible();
+  await desk.type('value-length', '25');
+  await expect(page.getByTestId('saying-working')).toBeVisible();
+  await page.getByRole('button', { name: 'Lay level along it' }).click();
+  hurry();
+  await expect(notice).toContainText('The drawing was changed before it was known whether this can hold');
+  await expect(page.getByTestId('saying-working')).toHaveCount(0);
+  await expect(page.getByTestId('held-card')).toHaveCount(0);
+
+  // Left to itself it holds, and what may be meant is there.
+  come = 'runs';
+  await desk.type('value-length', '25');
+  await expect(page.getByTestId('held-card')).toContainText('25.00 mm', { timeout: 60_000 });
+  await expect(page.getByTestId('would-move')).toBeVisible({ timeout: 60_000 });
 });
