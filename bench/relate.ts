@@ -1,10 +1,14 @@
 /** Figures for relations: a job of many shapes, one of which is dragged. */
 import { median } from '../src/core/basics';
+import { drawnAt, type Drawn } from '../src/core/arrange/simulated';
 import { createRandom } from '../src/core/calibrate/simulation';
 import { createDeriver } from '../src/core/derive';
-import { createJob, createView, type Job, type Sheet } from '../src/core/job';
+import { ALL, benchOf, CLICK, FRONT, joining, RIGHT, TOP } from '../src/core/derive/bench-for-tests';
+import { addOutline, addRelations, createJob, createView, type Job, type Sheet } from '../src/core/job';
+import type { Vec } from '../src/core/geometry';
 import type { Chain } from '../src/core/outline';
-import type { Relation } from '../src/core/relate';
+import type { Vec3 } from '../src/core/space';
+import type { Relation, RelationKind } from '../src/core/relate';
 
 const SIDES = ['level', 'upright', 'level', 'upright'] as const;
 
@@ -74,22 +78,61 @@ function jobOfRectangles(count: number): Job {
 }
 
 /** Milliseconds from a moved corner to everything being where it belongs, among so many rectangles of four relations each. */
-export function dragTime(count: number): number {
+export const dragTime = (count: number): number => draggedTime(jobOfRectangles(count));
+
+/** The same of one place among so many that are tied between three views. */
+export const tieTime = (count: number): number => draggedTime(jobOfTies(count));
+
+function draggedTime(of: Job): number {
   const derive = createDeriver();
-  let job = jobOfRectangles(count);
+  let job = of;
   derive(job);
   return median(
-    Array.from({ length: 21 }, (_, step) => {
+    Array.from({ length: 21 }, () => {
       const [first, ...rest] = job.outlines as readonly Chain[];
-      const nodes = first!.nodes.map((node, n) =>
-        n === 0 ? { ...node, place: { kind: 'pointed' as const, at: [100 + step, 280] as const, sigma: 1 } } : node,
-      );
+      const nodes = first!.nodes.map((node, n) => (n === 0 ? nudged(node) : node));
       job = { ...job, outlines: [{ ...first!, nodes }, ...rest] };
       const began = performance.now();
       derive(job);
       return performance.now() - began;
     }),
   );
+}
+
+function nudged(node: Chain['nodes'][number]): Chain['nodes'][number] {
+  const { at } = node.place as { readonly at: Vec };
+  return { ...node, place: { kind: 'pointed', at: [at[0] + 1, at[1]], sigma: 1 } };
+}
+
+/** A polyline in front, side and top of a thing; each of its places is tied between every two views. */
+function jobOfTies(count: number): Job {
+  const { normal } = createRandom(4);
+  const places = Array.from({ length: count / 3 }, (_, i): Vec3 => [40 + 60 * i, 30 + 20 * i, 200 + 30 * (i % 7)]);
+  const drawn = (view: Drawn): Chain => ({
+    shape: 'chain',
+    id: view.id,
+    plane: view.id,
+    layer: 'outline',
+    closed: false,
+    nodes: places.map((place, i) => {
+      const [x, y] = drawnAt(view, place);
+      const at: Vec = [x + CLICK * normal(), y + CLICK * normal()];
+      return { id: `n${i}`, place: { kind: 'pointed', at, sigma: CLICK }, smooth: false };
+    }),
+    segments: places.slice(1).map(() => ({ kind: 'line' })),
+  });
+  const tie = (kind: RelationKind, a: Drawn, b: Drawn) =>
+    places.map((_, i): Relation => ({
+      id: `${kind}${i}`,
+      kind,
+      plane: a.id,
+      on: [a, b].map(({ id }) => ({ outline: id, node: `n${i}` })),
+    }));
+  return benchOf(normal, [
+    ...joining(...ALL),
+    ...ALL.map((view) => addOutline(drawn(view))),
+    addRelations([...tie('one-up', FRONT, RIGHT), ...tie('one-across', FRONT, TOP), ...tie('one-deep', RIGHT, TOP)]),
+  ]);
 }
 
 /** Milliseconds until a ring of 120 nodes has 60 pairs of equal lengths, or 60 equal lengths one after the other. */

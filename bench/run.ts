@@ -15,7 +15,7 @@ import { arrangeTimes, spaceCurveTime } from './arrange';
 import { fitTimes } from './fits';
 import { contradictedTimes, fitTime } from './lengths';
 import { arrangementTime, offsetTime, peerOffsetTime, peerUnionTime, snapTime } from './planar';
-import { dragTime, ringTime } from './relate';
+import { dragTime, ringTime, tieTime } from './relate';
 import { sceneTimes } from './scene';
 import { measureSources } from './sources';
 
@@ -278,6 +278,7 @@ async function main(): Promise<void> {
   row('120 nodes with 60 pairs of equal lengths', milliseconds(ringTime(true)), '500 ms');
   row('120 nodes with 60 equal lengths, one after the other', milliseconds(ringTime(false)), '500 ms');
   row('a corner dragged among 75 rectangles that hold 300 relations', milliseconds(dragTime(75)), '16 ms');
+  row('a place dragged among 60 that are tied between three views', milliseconds(tieTime(60)), '16 ms');
   row(
     '12 views that show 400 places: solved / how well all of it is known',
     sceneTimes(12, 400).map(milliseconds).join(' / '),

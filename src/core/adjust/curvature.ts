@@ -22,6 +22,7 @@ export function curvatureOf(
   const bent = problem.conditions.filter(
     (condition) =>
       condition.exact &&
+      !condition.isStraight &&
       pulled.get(condition)!.some((force) => force !== 0) &&
       condition.blocks.every((id) => layout.unknown.has(id)),
   );

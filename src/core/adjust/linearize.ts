@@ -83,14 +83,18 @@ export function freeMatrix({ free }: Linearization, layout: Layout): Matrix {
 }
 
 function linearizedByDifferences(condition: Condition, at: readonly (readonly number[])[]): LinearCondition {
-  return {
-    residuals: condition.residuals(at),
-    slopes: slopesByDifferences(
+  const slopes =
+    straight.get(condition) ??
+    slopesByDifferences(
       condition,
       at.map((values) => [...values]),
-    ),
-  };
+    );
+  if (condition.isStraight) straight.set(condition, slopes);
+  return { residuals: condition.residuals(at), slopes };
 }
+
+/** Slopes of straight conditions, which are the same at every step. */
+const straight = new WeakMap<Condition, readonly (readonly number[])[]>();
 
 /** Central differences: within about 1e-9 for residuals as smooth as these. Also what closed forms are checked against. */
 export function slopesByDifferences(condition: Pick<Condition, 'residuals'>, at: number[][]): number[][] {

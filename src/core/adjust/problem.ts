@@ -32,6 +32,8 @@ export interface Condition {
   readonly blocks: readonly string[];
   /** `values` are the blocks in the order of `blocks`. Not finite where the condition has no meaning. */
   residuals(values: readonly (readonly number[])[]): readonly number[];
+  /** Its residuals have one slope by each number, whatever the numbers are. */
+  readonly isStraight?: boolean | undefined;
   /**
    * The residuals with their slopes by every number of the blocks, one block after the other. Without it the slopes are found by
    * differences. Changes nothing of what it is given.

@@ -24,6 +24,7 @@ import {
   type Relation,
   type RelationKind,
 } from '.';
+import { findLive, missesOf } from './live';
 
 /** Sheets at 10 px a mm, each pointed as well as it says, mm. */
 const SIGMA: Readonly<Record<string, number>> = { front: 0.1, right: 0.3, top: 0.2, back: 0.2 };
@@ -247,6 +248,35 @@ it('settles within ten steps whatever the hand did', () => {
     }),
     { seed: 1, numRuns: 40 },
   );
+});
+
+it('what is called straight adds up: its slopes are the same wherever its places lie', () => {
+  const outlines = new Map([FRONT, RIGHT, TOP].map((outline) => [outline.id, outline]));
+  const place = fc.tuple(fc.integer({ min: -5000, max: 5000 }), fc.integer({ min: -5000, max: 5000 }));
+  for (const [relation, count] of [
+    [say('one-up', [line('front'), node('right')]), 3],
+    [say('coincident', [node('front'), node('top')]), 2],
+    [say('symmetric', [node('front'), node('top'), line('front')]), 4],
+  ] as const) {
+    const live = findLive(relation, outlines, planes)!;
+    expect(live.isStraight).toBe(true);
+    const places = fc.tuple(...Array.from({ length: count }, () => place));
+    fc.assert(
+      fc.property(places, places, (one, other) => {
+        const sum = one.map(([x, y], i) => [x + other[i]![0], y + other[i]![1]]);
+        const [a, b, both, none] = [one, other, sum, one.map(() => [0, 0])].map((at) => missesOf(live, at));
+        both!.forEach((miss, i) => expect(miss + none![i]!).toBeCloseTo(a![i]! + b![i]!, 6));
+      }),
+    );
+  }
+  // Lengths bend with their ends, and planes that move turn what lies on them.
+  const isStraight = (relation: Relation, on = planes) => findLive(relation, outlines, on)!.isStraight;
+  expect(isStraight(say('equal-length', [line('front'), line('top')]))).toBe(false);
+  const moving = (id: string): RelatingPlane => {
+    const plane = planes(id);
+    return { ...plane, standing: { ...plane.standing!, moves: [{ shift: [1, 0, 0], turn: 0.01 }] } };
+  };
+  expect(isStraight(say('one-up', [node('front'), node('right')]), moving)).toBe(false);
 });
 
 describe('what cannot be said', () => {

@@ -37,6 +37,14 @@ type PlanarKind = Exclude<RelationKind, SpatialKind>;
 /** As equations on one plane, of things on planes that stand so, one for each. */
 export type SpaceEquations = (on: readonly Seen[], value: number, poses: readonly Pose[]) => readonly number[];
 
+/** Equations of a relation between planes; straight ones have one slope by each coordinate of its places, wherever these lie, as long as the planes stand still. */
+interface Between {
+  readonly equations: SpaceEquations;
+  readonly isStraight: boolean;
+}
+const bent = (equations: SpaceEquations): Between => ({ equations, isStraight: false });
+const straight = (equations: SpaceEquations): Between => ({ equations, isStraight: true });
+
 /**
  * What a relation between planes misses by, one number an equation: mm, by what all of the planes show of its things. Undefined where it cannot be said of them: they do not stand, or show
  * nothing in common. Along a direction that a plane does not show, its things lie nowhere.
@@ -44,25 +52,26 @@ export type SpaceEquations = (on: readonly Seen[], value: number, poses: readonl
 export function findSpaceEquations(
   kind: RelationKind,
   standing: readonly (StandingIn | undefined)[],
-): SpaceEquations | undefined {
-  if (ANYWHERE.includes(kind)) return EQUATIONS[kind as PlanarKind];
+): Between | undefined {
+  if (ANYWHERE.includes(kind)) return bent(EQUATIONS[kind as PlanarKind]);
   const planes = standing.filter((each) => each !== undefined);
   if (planes.length < standing.length) return undefined;
   const direction = directionOfOne(kind);
   if (direction) {
     const along = vectorAlong(direction);
-    return planes.every(({ shows }) => holdsDirection(shows, along)) ? equallyFar([along]) : undefined;
+    return planes.every(({ shows }) => holdsDirection(shows, along)) ? straight(equallyFar([along])) : undefined;
   }
   const shared = sharedDirections(planes.map(({ shows }) => shows));
   if (shared.length === 2 && AS_IN_ONE_PLANE.includes(kind))
-    return (on, value, poses) =>
+    return bent((on, value, poses) =>
       EQUATIONS[kind as PlanarKind](
         on.map((thing, i) => inFrame(thing, poses[i]!, shared)),
         value,
-      );
+      ),
+    );
   if (shared.length === 0) return undefined;
-  if (kind === 'coincident') return equallyFar(shared);
-  return kind === 'symmetric' && shared.length === 1 ? mirrored(shared[0]!) : undefined;
+  if (kind === 'coincident') return straight(equallyFar(shared));
+  return kind === 'symmetric' && shared.length === 1 ? straight(mirrored(shared[0]!)) : undefined;
 }
 
 /** Where the places of a thing lie in the object frame: a point, both ends of a line, a centre. */

@@ -15,6 +15,8 @@ export interface LiveRelation {
   /** Of the elements, one after the other; and of the fits' doubts, where the planes stand as those have it. */
   readonly blocks: readonly string[];
   readonly equations: SpaceEquations;
+  /** Whether what it misses by is a sum of its blocks' numbers, each times what never changes. */
+  readonly isStraight: boolean;
   /** How the planes of the elements stand, where that matters. */
   readonly standing: readonly StandingIn[];
 }
@@ -31,13 +33,28 @@ export function findLive(
   const blocks = on.flatMap(blocksOf);
   const ids = relation.on.map(({ outline }) => outlines.get(outline)!.plane);
   if (ids.every((id) => id === ids[0]) && !directionOfOne(kind))
-    return { relation, on, blocks, equations: EQUATIONS[kind as Exclude<typeof kind, SpatialKind>], standing: [] };
+    return {
+      relation,
+      on,
+      blocks,
+      equations: EQUATIONS[kind as Exclude<typeof kind, SpatialKind>],
+      isStraight: false,
+      standing: [],
+    };
   const standing = ids.map((id) => planes(id).standing);
-  const equations = ids.every((id) => planes(id).scaled) ? findSpaceEquations(kind, standing) : undefined;
-  if (!equations) return undefined;
+  const between = ids.every((id) => planes(id).scaled) ? findSpaceEquations(kind, standing) : undefined;
+  if (!between) return undefined;
   const known = standing.filter((each) => each !== undefined);
   const follows = known.some(({ moves }) => moves.length > 0);
-  return { relation, on, equations, standing: known, blocks: follows ? [...blocks, MAP_BLOCK] : blocks };
+  return {
+    relation,
+    on,
+    equations: between.equations,
+    // Where an arc has its middle follows from its ends as no straight line does.
+    isStraight: between.isStraight && !follows && on.every((element) => element.kind !== 'arc'),
+    standing: known,
+    blocks: follows ? [...blocks, MAP_BLOCK] : blocks,
+  };
 }
 
 export const listLive = (
@@ -84,6 +101,7 @@ export function conditionOf(live: LiveRelation): Condition {
     group: live.relation.id,
     origin: 'stated',
     exact: true,
+    isStraight: live.isStraight,
     blocks: live.blocks,
     residuals: (values) => missesOf(live, values),
   };

@@ -19,6 +19,7 @@ export interface PoseMove {
 
 /** Where a plane stands after its freedoms went by so many sigmas. */
 export function movedPose({ pose, moves }: StandingIn, doubts: readonly number[]): Pose {
+  if (moves.length === 0) return pose;
   const turn = moves.reduce((sum, move, i) => sum + move.turn * (doubts[i] ?? 0), 0);
   const normal = normalOf(pose);
   const turned = (axis: Vec3) => add3(scale3(axis, Math.cos(turn)), scale3(cross3(normal, axis), Math.sin(turn)));
