@@ -1,7 +1,7 @@
 /** Twelve sheets of one thing: how long the fit of all takes. */
 import { fitScene, spaceCurveOf, type Scene, type SceneEvidence } from '../src/core/arrange';
 import type { Cubic, Path } from '../src/core/geometry';
-import { sceneOf, type Drawn } from '../src/core/arrange/simulated';
+import { simulatedScene, type Drawn } from '../src/core/arrange/simulated';
 import { DIRECTIONS, showsAlong, SIDES, type Vec3 } from '../src/core/space';
 import { createRandom } from '../src/core/calibrate/simulation';
 
@@ -32,7 +32,7 @@ function sheetsOfOneThing(): Scene {
     mm: Math.abs(thing[`p${axis}`]![axis]! - thing[`p${axis + 3}`]![axis]!),
     sigma: 0.2,
   }));
-  const scene = sceneOf({ thing, drawn, click: 1, evidence }, generator);
+  const scene = simulatedScene({ thing, drawn, click: 1, evidence }, generator);
   const features = scene.features.map((feature, i) => {
     const only = DIRECTIONS[i % 3]!;
     const seen = feature.seen.filter(({ view }) => showsAlong(drawn.find(({ id }) => id === view)!.side, only));

@@ -6,7 +6,7 @@ import {
   isOpen,
   openParts,
   tieOf,
-  type Feature,
+  type SceneFeature,
   type Open,
   type Scene,
   type SceneFit,
@@ -95,7 +95,7 @@ function answerFrom(problem: SpaceProblem, scene: Scene, fit: SceneFit): Answer 
 }
 
 /** Null where a line has no such coordinate. */
-function placeOf(feature: Feature, fit: SceneFit, known: (figure: Measured | Open) => Measured) {
+function placeOf(feature: SceneFeature, fit: SceneFit, known: (figure: Measured | Open) => Measured) {
   const figures = DIRECTIONS.map((direction) =>
     directionsOf(feature).includes(direction) ? known(fit.coordinate(feature.id, direction)) : undefined,
   );

@@ -1,5 +1,5 @@
 import { Amount, z } from '../src/core/schema';
-import type { Feature, Scene, SceneEvidence, SceneView } from '../src/core/arrange';
+import type { SceneFeature, Scene, SceneEvidence, SceneView } from '../src/core/arrange';
 import { sigmaOfReading } from '../src/core/calibrate';
 import { DIRECTIONS, SIDES } from '../src/core/space';
 import {
@@ -77,7 +77,7 @@ export type SpaceProblem = z.infer<typeof SpaceSchema>;
 
 export const sceneIn = ({ views, features, evidence }: SpaceProblem): Scene => ({
   views: views.map(viewIn),
-  features: Object.entries(features).map(([id, { only, seen, mm, sigma }]): Feature => ({
+  features: Object.entries(features).map(([id, { only, seen, mm, sigma }]): SceneFeature => ({
     id,
     only,
     seen: Object.entries(seen).map(([view, points]) => ({ view, points })),

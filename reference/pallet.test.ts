@@ -1,7 +1,7 @@
 /**
  * A published drawing in three views: the flat pallet of EN 13698-1 (800 × 1,200 mm; its sizes from memory of the standard, whose chains of sizes add up). One printed size is used; all others are checked against what the views come to together.
  */
-import { fitScene, isOpen, type Feature, type Scene, type SceneView } from '../src/core/arrange';
+import { fitScene, isOpen, type SceneFeature, type Scene, type SceneView } from '../src/core/arrange';
 import { drawnAt, HEIGHT, WIDTH, type Drawn } from '../src/core/arrange/simulated';
 import { createRandom } from '../src/core/calibrate/simulation';
 import { DIRECTIONS, showsAlong, type Direction, type Vec3 } from '../src/core/space';
@@ -50,7 +50,7 @@ function drawing(seed: number): Scene {
   // As flatbeds do: across and along are not quite as large.
   const stretch = new Map(VIEWS.map(({ id }) => [id, 1 + FLATBED * random.normal()]));
   const features = DIRECTIONS.flatMap((along) =>
-    marksOf(along).map((mm, i, marks): Feature => {
+    marksOf(along).map((mm, i, marks): SceneFeature => {
       const showing = VIEWS.filter(({ side }) => showsAlong(side, along));
       const isEnd = i === 0 || i === marks.length - 1;
       const seen = (isEnd ? showing : showing.slice(0, 1)).map((view) => {

@@ -1,5 +1,6 @@
 import { optics, type Camera, type Optics } from '../../demo/generator/camera';
-import { createRandom, type Random } from '../../src/core/calibrate/simulation';
+import type { Random } from '../../src/core/basics';
+import { createRandom } from '../../src/core/calibrate/simulation';
 import { ASSUMED, lensSigma, type PictureGeometry } from '../../src/core/calibrate';
 import type { Vec } from '../../src/core/geometry';
 

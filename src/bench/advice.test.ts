@@ -2,12 +2,12 @@
 import { createDeriver, type FittedView } from '@/core/derive';
 import { distance } from '@/core/geometry';
 import { adviceFor } from './advice';
-import { Bench } from './tools/bench-for-tests';
+import { HandBench } from './tools/bench-for-tests';
 
-const fittedOf = (bench: Bench): FittedView => createDeriver()(bench.history.job).views.get('v')!;
+const fittedOf = (bench: HandBench): FittedView => createDeriver()(bench.history.job).views.get('v')!;
 
 it('is a length within the picture, away from its rim, that makes the worst size better', () => {
-  const fitted = fittedOf(new Bench('select'));
+  const fitted = fittedOf(new HandBench('select'));
   const { from, to, worstSigmaNow, worstSigmaThen } = adviceFor(fitted)!;
   for (const [x, y] of [from, to]) {
     expect(x).toBeGreaterThanOrEqual(0.12 * 2000 - 1e-6);
@@ -20,7 +20,7 @@ it('is a length within the picture, away from its rim, that makes the worst size
 });
 
 it('is worked out once for a fit, and there is none without a scale', () => {
-  const fitted = fittedOf(new Bench('select'));
+  const fitted = fittedOf(new HandBench('select'));
   expect(adviceFor({ ...fitted })).toBe(adviceFor(fitted));
-  expect(adviceFor(fittedOf(new Bench('select', false)))).toBeUndefined();
+  expect(adviceFor(fittedOf(new HandBench('select', false)))).toBeUndefined();
 });

@@ -7,7 +7,7 @@ import type { PictureEdges } from './edges';
 import type { SessionState } from './session-state';
 import { snapSearch } from './snap-targets';
 import { toolOf, type ToolContext } from './tools';
-import { middleOfBench, toScreen, toSheet } from './viewport';
+import { middleOfBench, toScreen, sheetUnder } from './viewport';
 
 /** Reference geometry is looked for this far around the aim. CSS px. */
 const REFERENCE_REACH = 24;
@@ -70,8 +70,8 @@ function optionsOf({ sheet, zoom, pointer, unaided }: Aimed, turn: number, aroun
 /** From where and to where on the sheet a nudge moves, by pixels of what is looked at, and how surely. */
 export function nudgedBy([dx, dy]: Vec, { viewport, aim, pointer }: SessionState) {
   const step = pointer === 'touch' ? viewport.zoom / aimZoom(viewport.zoom) : 1;
-  const from = aim?.sheet ?? toSheet(viewport, middleOfBench(viewport));
+  const from = aim?.sheet ?? sheetUnder(viewport, middleOfBench(viewport));
   const [x, y] = toScreen(viewport, from);
-  const sheet = toSheet(viewport, [x + dx * step, y + dy * step]);
+  const sheet = sheetUnder(viewport, [x + dx * step, y + dy * step]);
   return { from, sheet, sigma: pointingSigma({ pointer }, viewport.zoom) };
 }

@@ -11,7 +11,7 @@ import {
 import type { Vec } from '@/core/geometry';
 import { coarsestLevel, TileCache, type PictureSize, type Tile } from './tile-cache';
 import { TileLayings } from './tile-layings';
-import { fromBench, toSheet, type Viewport } from './viewport';
+import { fromBench, sheetUnder, type Viewport } from './viewport';
 
 /** One picture in a scene: its tiles, and how they lie. */
 export class LaidPicture {
@@ -119,7 +119,7 @@ const RIM = [0, 0.25, 0.5, 0.75, 1];
 
 /** The box of the sheet that a viewport shows. */
 function seenOf(viewport: Viewport, { width, height }: PictureSize): { readonly min: Vec; readonly max: Vec } {
-  const rim = RIM.flatMap((u) => RIM.map((v): Vec => toSheet(viewport, [u * viewport.width, v * viewport.height])));
+  const rim = RIM.flatMap((u) => RIM.map((v): Vec => sheetUnder(viewport, [u * viewport.width, v * viewport.height])));
   // Past the horizon there is no place: then all of it may be seen.
   if (!rim.every((place) => place.every(Number.isFinite))) return { min: [0, 0], max: [width, height] };
   const [xs, ys] = [rim.map((p) => p[0]), rim.map((p) => p[1])];

@@ -1,7 +1,7 @@
 import { distance, subtract, type Vec } from '@/core/geometry';
 import type { Session } from './session';
 import { holdsSomething, toolOf } from './tools';
-import { toSheet } from './viewport';
+import { sheetUnder } from './viewport';
 
 /** Where on the bench an event is, CSS px. */
 export type PlaceOf = (event: { readonly clientX: number; readonly clientY: number }) => Vec;
@@ -82,7 +82,7 @@ export class Mouse {
   private reach(): number {
     const { viewport } = this.session.getState();
     const fitted = this.session.findFitted();
-    const [a, b] = [toSheet(viewport, [0, 0]), toSheet(viewport, [GRAB, 0])].map(
+    const [a, b] = [sheetUnder(viewport, [0, 0]), sheetUnder(viewport, [GRAB, 0])].map(
       (p) => fitted?.placing.toPlane(p) ?? p,
     ) as [Vec, Vec];
     return distance(a, b);

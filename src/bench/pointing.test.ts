@@ -3,7 +3,7 @@ import { aimAt, aimZoom, pointingSigma, turnAfter, type AimOptions } from './aim
 import { AT_REST, stepGesture, type Gesture, type GestureEffect, type TouchInput } from './gesture';
 import { fitView, unscaledFit } from '@/core/calibrate';
 import { squaredUp } from './laying';
-import { panBy, toScreen, toSheet, zoomAbout, zoomTo, type Viewport } from './viewport';
+import { panBy, toScreen, sheetUnder, zoomAbout, zoomTo, type Viewport } from './viewport';
 
 /** Feeds a whole gesture and gives back everything it asked for. */
 function play(inputs: readonly TouchInput[]): { gesture: Gesture; effects: GestureEffect[] } {
@@ -89,7 +89,7 @@ describe('the viewport', () => {
   it('goes to the screen and back', () => {
     fc.assert(
       fc.property(place, (p) => {
-        const back = toSheet(viewport, toScreen(viewport, p));
+        const back = sheetUnder(viewport, toScreen(viewport, p));
         expect(Math.hypot(back[0] - p[0], back[1] - p[1])).toBeLessThan(1e-8);
       }),
     );
@@ -102,8 +102,8 @@ describe('the viewport', () => {
         expect(Math.hypot(after[0] - screen[0], after[1] - screen[1])).toBeLessThan(1e-6);
       }),
     );
-    expect(toSheet({ ...viewport, width: 500, height: 900 }, [250, 450])).toEqual(viewport.centre);
-    expect(toSheet(panBy(viewport, [30, 0]), [430, 300])).toEqual([2000, 1500]);
+    expect(sheetUnder({ ...viewport, width: 500, height: 900 }, [250, 450])).toEqual(viewport.centre);
+    expect(sheetUnder(panBy(viewport, [30, 0]), [430, 300])).toEqual([2000, 1500]);
   });
   it('goes to the screen and back when the picture lies squared up, with lines straight and sizes true', () => {
     const points = {
@@ -140,7 +140,7 @@ describe('the viewport', () => {
         fc.double({ min: 300, max: 3700, noNaN: true }),
         fc.double({ min: 300, max: 2700, noNaN: true }),
         (x, y) => {
-          const back = toSheet(laid, toScreen(laid, [x, y]));
+          const back = sheetUnder(laid, toScreen(laid, [x, y]));
           expect(Math.hypot(back[0] - x, back[1] - y)).toBeLessThan(1e-6);
         },
       ),

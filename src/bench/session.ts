@@ -28,7 +28,7 @@ import {
   type ToolInput,
   type ToolName,
 } from './tools';
-import { middleOfBench, toScreen, toSheet } from './viewport';
+import { middleOfBench, toScreen, sheetUnder } from './viewport';
 import { listWorkedOn } from './worked-on';
 
 /** The aim is where it was. CSS px. */
@@ -228,7 +228,7 @@ export class Session {
     // Another place has other catches: they are gone through from the best one on again.
     const turn = this.lastAimed && distance(this.lastAimed.screen, screen) < SAME_AIM ? this.getState().turn : 0;
     const { viewport } = this.getState();
-    this.lastAimed = { screen, pointer, unaided, sheet: toSheet(viewport, screen), zoom: viewport.zoom };
+    this.lastAimed = { screen, pointer, unaided, sheet: sheetUnder(viewport, screen), zoom: viewport.zoom };
     this.set({
       aim: this.aimFor(this.lastAimed, context, turn),
       pointer,

@@ -63,7 +63,7 @@ export function toScreen(viewport: Viewport, sheet: Vec): Vec {
   return fromBench(viewport, layingUnder(viewport)?.toBench(sheet) ?? sheet);
 }
 
-export function toSheet(viewport: Viewport, screen: Vec): Vec {
+export function sheetUnder(viewport: Viewport, screen: Vec): Vec {
   const bench = toBench(viewport, screen);
   return layingUnder(viewport)?.toSheet(bench) ?? bench;
 }

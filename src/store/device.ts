@@ -20,7 +20,7 @@ export async function openDevice(): Promise<KeyValueStorage> {
     } catch (problem) {
       // A browser may close a database on its own (its data were cleared, the disk went away): the next write opens it again.
       if ((problem as DOMException)?.name === 'InvalidStateError') database = open();
-      throw problemOf(problem);
+      throw storageProblemOf(problem);
     }
   };
   return {
@@ -74,7 +74,7 @@ function abort(transaction: { abort(): void }): void {
 }
 
 /** By name where the browser gives one, else by what browsers say. */
-export function problemOf(problem: unknown): StorageProblem {
+export function storageProblemOf(problem: unknown): StorageProblem {
   if (problem instanceof StorageProblem) return problem;
   const { name = '', message = '' } = (problem ?? {}) as { name?: string; message?: string };
   return new StorageProblem(
@@ -86,5 +86,5 @@ export function problemOf(problem: unknown): StorageProblem {
 }
 
 function fail(problem: unknown): never {
-  throw problemOf(problem);
+  throw storageProblemOf(problem);
 }

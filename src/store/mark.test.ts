@@ -1,8 +1,8 @@
 /** A browser that throws the storage away without a word is found out. */
-import { forgetMark, isThrownAway, markStorage, type Beside } from './mark';
+import { forgetMark, isThrownAway, markStorage, type StorageBeside } from './mark';
 import { memoryStorage } from './memory';
 
-function besideOf(values = new Map<string, string>()): Beside {
+function besideOf(values = new Map<string, string>()): StorageBeside {
   return {
     getItem: (key) => values.get(key) ?? null,
     setItem: (key, value) => void values.set(key, value),
@@ -10,7 +10,7 @@ function besideOf(values = new Map<string, string>()): Beside {
   };
 }
 
-const REFUSING: Beside = {
+const REFUSING: StorageBeside = {
   getItem: () => {
     throw new Error('denied');
   },

@@ -1,5 +1,5 @@
 import { renameJob, setUnits, startHistory } from '@/core/job';
-import { problemOf } from './device';
+import { storageProblemOf } from './device';
 import type { JobStore } from './job-store';
 import { openJob } from './own-desk';
 import type { JobRepository } from './repository';
@@ -150,8 +150,10 @@ it('keeps somebody’s own things, shows them by name, and leaves alone what it 
 });
 
 it('knows a full device by what browsers say', () => {
-  expect(isStorageFull(problemOf(new DOMException('x', 'QuotaExceededError')))).toBe(true);
-  expect(isStorageFull(problemOf(new Error('The current transaction exceeded its quota limitations.')))).toBe(true);
-  expect(isStorageFull(problemOf(new Error('offline')))).toBe(false);
-  expect(isStorageFull(problemOf(undefined))).toBe(false);
+  expect(isStorageFull(storageProblemOf(new DOMException('x', 'QuotaExceededError')))).toBe(true);
+  expect(isStorageFull(storageProblemOf(new Error('The current transaction exceeded its quota limitations.')))).toBe(
+    true,
+  );
+  expect(isStorageFull(storageProblemOf(new Error('offline')))).toBe(false);
+  expect(isStorageFull(storageProblemOf(undefined))).toBe(false);
 });

@@ -4,9 +4,9 @@ const WIDE = 900;
 const LOW = { height: 480, width: 560 };
 
 /** How the desk is laid out: as on a wide screen, on a phone, or on a phone held sideways. */
-export type Layout = 'wide' | 'phone' | 'sideways';
+export type DeskLayout = 'wide' | 'phone' | 'sideways';
 
-export function layoutFor(width: number, height: number): Layout {
+export function layoutFor(width: number, height: number): DeskLayout {
   if (height < LOW.height && width >= LOW.width) return 'sideways';
   return width >= WIDE ? 'wide' : 'phone';
 }

@@ -1,4 +1,4 @@
-import { findSpan, type Span } from '@/core/derive';
+import { findSpan, type DimensionSpan } from '@/core/derive';
 import { add, distance, perpendicular, scale, subtract, type Vec } from '@/core/geometry';
 import type { Dimension as Kept, DimensionKind } from '@/core/job';
 import { formatAngle, formatLength, formatSlope } from '@/core/units';
@@ -11,7 +11,7 @@ import { placesAlong } from './place-labels';
 
 interface Standing {
   readonly dimension: Kept;
-  readonly span: Span;
+  readonly span: DimensionSpan;
   /** Its line on the screen, and the thin ones that lead to it. CSS px */
   readonly from: Vec;
   readonly to: Vec;
@@ -80,7 +80,7 @@ const STRAIGHT = 1 - 1e-9;
 const STANDS_ASIDE: readonly DimensionKind[] = ['distance', 'across', 'up', 'length'];
 
 /** Where its line stands: along one that others share, aside of what it is read between, or right there. */
-function standing({ from, to }: Span, { aside, line, kind }: Kept): readonly [Vec, Vec] {
+function standing({ from, to }: DimensionSpan, { aside, line, kind }: Kept): readonly [Vec, Vec] {
   if (line !== undefined && kind === 'across')
     return [
       [from[0], line],
@@ -97,7 +97,7 @@ function standing({ from, to }: Span, { aside, line, kind }: Kept): readonly [Ve
   return [add(from, by), add(to, by)];
 }
 
-function labelOf(dimension: Kept, span: Span, { job, derived, fitted: { fit } }: DrawnProps): string {
+function labelOf(dimension: Kept, span: DimensionSpan, { job, derived, fitted: { fit } }: DrawnProps): string {
   const measured = measuredIn(job, derived, dimension);
   if (!measured) return '–';
   if (dimension.kind === 'angle') return formatAngle(measured.value, measured.sigma);
@@ -109,7 +109,7 @@ function labelOf(dimension: Kept, span: Span, { job, derived, fitted: { fit } }:
 const SIGNS: Partial<Record<DimensionKind, string>> = { diameter: '⌀ ', radius: 'R ' };
 
 /** What stands before the figure; a length along what bends is told from one straight across. */
-function signOf({ kind }: Kept, span: Span): string {
+function signOf({ kind }: Kept, span: DimensionSpan): string {
   const isAlong = kind === 'length' && distance(span.from, span.to) < span.value * STRAIGHT;
   return isAlong ? 'along ' : (SIGNS[kind] ?? '');
 }

@@ -1,7 +1,7 @@
 import type { FittedView } from '@/core/derive';
 import type { Vec } from '@/core/geometry';
 import type { Palette } from '@/ui/palette';
-import { toScreen, toSheet, type Viewport } from '../viewport';
+import { toScreen, sheetUnder, type Viewport } from '../viewport';
 
 interface GridProps {
   readonly step: number;
@@ -25,7 +25,7 @@ export function GridMarks({ step, fitted: { fit }, viewport, palette }: GridProp
       [viewport.width, viewport.height],
       [0, viewport.height],
     ] as const
-  ).map((corner) => fit.toPlane(toSheet(viewport, corner)));
+  ).map((corner) => fit.toPlane(sheetUnder(viewport, corner)));
   const screen = (plane: Vec) => toScreen(viewport, fit.toSheet(plane));
   const middle: Vec = [0, 1].map(
     (axis) => corners.reduce((sum, corner) => sum + corner[axis]!, 0) / 4,

@@ -1,7 +1,14 @@
 import { distance, type Vec } from '@/core/geometry';
 import { FONT, type Palette } from '@/ui/palette';
 import type { Viewport } from '../viewport';
-import { MARK, placesAround, type LabelLine, type LabelPlace, type LabelWish, type PlacedLabel } from './place-labels';
+import {
+  MARK_SIZE,
+  placesAround,
+  type LabelLine,
+  type LabelPlace,
+  type LabelWish,
+  type PlacedLabel,
+} from './place-labels';
 
 /** How a slip of paper is written: a figure large and in the colour of what it says, a word small with a rim in it. */
 type Writing = 'figure' | 'word';
@@ -120,7 +127,7 @@ function Slip({
 function FoldedMark({ at, color, palette }: { at: Vec; color: string; palette: Palette }) {
   return (
     <g transform={`translate(${at[0]} ${at[1]})`} data-testid="folded-label">
-      <circle r={MARK[0] / 2 - 1} fill={palette.paper} stroke={color} strokeWidth={1} />
+      <circle r={MARK_SIZE[0] / 2 - 1} fill={palette.paper} stroke={color} strokeWidth={1} />
       <path d="M-3.5 0h.01M0 0h.01M3.5 0h.01" stroke={color} strokeWidth={2} strokeLinecap="round" />
     </g>
   );
@@ -135,7 +142,9 @@ export function OpenedLabel({
   viewport,
   clear,
 }: LabelsProps & { readonly pointer: Vec | undefined; readonly viewport: Viewport; readonly clear: number }) {
-  const reached = placed.filter(({ at, isFolded }) => isFolded && pointer && distance(at, pointer) <= MARK[0] * 0.75);
+  const reached = placed.filter(
+    ({ at, isFolded }) => isFolded && pointer && distance(at, pointer) <= MARK_SIZE[0] * 0.75,
+  );
   return (
     <g data-testid="opened-labels">
       {reached.map(({ key }, i) => {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { distance, mix, type Vec } from '@/core/geometry';
 import {
   isCrossed,
-  MARK,
+  MARK_SIZE,
   placeLabels,
   placesAlong,
   placesAround,
@@ -35,7 +35,7 @@ const someDrawing = fc
   .map(([dimensions, words]) => join(dimensions, words));
 
 const sizeOf = ({ wishes }: Drawn, { key, isFolded }: PlacedLabel) =>
-  isFolded ? MARK : wishes.find((wish) => wish.key === key)!.size;
+  isFolded ? MARK_SIZE : wishes.find((wish) => wish.key === key)!.size;
 const boxOf = (drawn: Drawn, label: PlacedLabel) => ({ at: label.at, size: sizeOf(drawn, label) });
 const overlap = (a: ReturnType<typeof boxOf>, b: ReturnType<typeof boxOf>) =>
   [0, 1].every((axis) => Math.abs(a.at[axis]! - b.at[axis]!) < (a.size[axis]! + b.size[axis]!) / 2);

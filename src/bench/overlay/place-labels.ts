@@ -32,7 +32,7 @@ export interface PlacedLabel extends LabelPlace {
 /** Between two slips, CSS px. */
 const GAP = 3;
 /** A mark that stands for words, CSS px. */
-export const MARK: Vec = [16, 16];
+export const MARK_SIZE: Vec = [16, 16];
 
 interface Slip {
   readonly at: Vec;
@@ -105,7 +105,7 @@ function markPlace(at: Vec, slips: readonly Slip[]): Vec {
     for (let i = 0; i < Math.max(1, 6 * ring); i++) {
       const turn = (i * Math.PI) / (3 * Math.max(1, ring));
       const place: Vec = [at[0] + ring * STEP * Math.cos(turn), at[1] + ring * STEP * Math.sin(turn)];
-      if (!slips.some((slip) => isOver({ at: place, size: MARK }, slip, 0))) return place;
+      if (!slips.some((slip) => isOver({ at: place, size: MARK_SIZE }, slip, 0))) return place;
     }
   }
 }

@@ -6,7 +6,7 @@ import type { LoadedReference } from '@/store';
 import type { Palette } from '@/ui/palette';
 import { shownOn } from '../ground';
 import { layingOf, type Laid, type Laying } from '../laying';
-import { toSheet, type Viewport } from '../viewport';
+import { sheetUnder, type Viewport } from '../viewport';
 import { pathData } from './path-data';
 import { benchTransform } from './selection';
 
@@ -79,7 +79,7 @@ function seenOf(viewport: Viewport, { fit }: FittedView): Box {
   const steps = [0, 0.5, 1];
   return boxAround(
     steps.flatMap((u) =>
-      steps.map((v): Vec => fit.toPlane(toSheet(viewport, [u * viewport.width, v * viewport.height]))),
+      steps.map((v): Vec => fit.toPlane(sheetUnder(viewport, [u * viewport.width, v * viewport.height]))),
     ),
   );
 }

@@ -14,7 +14,7 @@ import {
   type ToolInput,
   type ToolName,
 } from '.';
-import { Bench } from './bench-for-tests';
+import { HandBench } from './bench-for-tests';
 
 const pointed = (at: Vec) => ({ kind: 'pointed' as const, at, sigma: 0.5 });
 const plate: Chain = {
@@ -58,7 +58,7 @@ const place = fc.oneof(
 const number = fc.constantFrom(0, 12.5, -3, 1e-9, 1e6);
 
 /** What a hand can do, as a function of where it points. */
-type Deed = (bench: Bench) => ToolInput;
+type Deed = (bench: HandBench) => ToolInput;
 const deed: fc.Arbitrary<Deed> = fc.oneof(
   { weight: 6, arbitrary: place.map(([x, y]): Deed => (bench) => ({ kind: 'set', aim: bench.aim(x, y), seek: true })) },
   {
@@ -112,8 +112,8 @@ function expectDeclared(tool: ActiveTool, context: ToolContext): void {
 
 const stored = (tool: ActiveTool): ActiveTool => JSON.parse(JSON.stringify(tool)) as ActiveTool;
 
-function benchWith(name: ToolName, scaled: boolean): Bench {
-  const bench = new Bench(name, scaled);
+function benchWith(name: ToolName, scaled: boolean): HandBench {
+  const bench = new HandBench(name, scaled);
   for (const outline of [plate, hole]) bench.history = runCommand(bench.history, addOutline(outline));
   bench.tool = startTool(name);
   return bench;

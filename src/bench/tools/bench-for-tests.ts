@@ -32,7 +32,7 @@ function inWords(effect: Exclude<Effect, { kind: 'run' }>): string {
 }
 
 /** A scan of 10 px/mm on which a tool is used as in the app, without a screen. */
-export class Bench {
+export class HandBench {
   history: History;
   tool: ActiveTool;
   said: string[] = [];

@@ -1,10 +1,11 @@
 /** Things stood in a view to judge it by eye, as a hand does it. */
 import { runCommand, setSide } from '@/core/job';
-import { Bench } from './bench-for-tests';
+import { HandBench } from './bench-for-tests';
 import { toolOf } from '.';
 
-const benchOf = () => new Bench('byEye');
-const stoodOn = (bench: Bench) => bench.history.job.byEye.map(({ thing, from, at: { at } }) => [thing, from, ...at]);
+const benchOf = () => new HandBench('byEye');
+const stoodOn = (bench: HandBench) =>
+  bench.history.job.byEye.map(({ thing, from, at: { at } }) => [thing, from, ...at]);
 
 it('goes where it is pointed: first there, then elsewhere, then nudged', () => {
   const bench = benchOf();
@@ -37,7 +38,7 @@ it('is seen from above in a plan', () => {
 });
 
 it('says why not while there is no scale', () => {
-  const bench = new Bench('byEye', false);
+  const bench = new HandBench('byEye', false);
   bench.give({ kind: 'set', aim: bench.aim(300, 900) });
   expect([bench.said, stoodOn(bench)]).toEqual([['by-eye-needs-scale'], []]);
   expect(toolOf(bench.tool).setsNoPoint?.(bench.tool.state)).toBe(true);

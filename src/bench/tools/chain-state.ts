@@ -1,5 +1,5 @@
 import { type Chain, type Node, type PointedPlace, type Segment, type SegmentKind } from '@/core/outline';
-import type { Said } from './drawn-up-to';
+import type { SaidOfSegment } from './drawn-up-to';
 import type { ToolContext } from './tool';
 import type { Wall } from './wall';
 
@@ -20,7 +20,7 @@ export interface ChainState {
   readonly radius?: number | undefined;
   /** What is pointed at next is touched: the line becomes tangent to it. */
   readonly touching?: boolean | undefined;
-  readonly says?: readonly Said[] | undefined;
+  readonly says?: readonly SaidOfSegment[] | undefined;
   /** What is drawn is the line of a wall. */
   readonly wall?: Wall | undefined;
   /** The open outline that is carried on, if any. */

@@ -17,7 +17,7 @@ import {
 import type { Aim } from '../aim';
 import { close, findCentreLine, finish, fresh } from './chain-done';
 import { findDraft, SAME_POINT, settled, START, type ChainState } from './chain-state';
-import type { Said } from './drawn-up-to';
+import type { SaidOfSegment } from './drawn-up-to';
 import { arcAbout, arcOfRadius } from './arc-by';
 import { findEnd } from './relate-tool';
 import {
@@ -142,7 +142,7 @@ function begin(state: ChainState, aim: Aim, context: ToolContext): Step<ChainSta
   const fresh: Node = { id: context.newId(), place: pointed(aim), smooth: true };
   const carried = aim.snap === 'end' ? findOpenEnd(aim.plane, context) : undefined;
   const end = state.touching ? findEnd(aim, context) : undefined;
-  const says: readonly Said[] = end ? [{ kind: 'tangent', from: fresh.id, to: fresh.id, end }] : [];
+  const says: readonly SaidOfSegment[] = end ? [{ kind: 'tangent', from: fresh.id, to: fresh.id, end }] : [];
   if (!carried)
     return [
       { ...state, nodes: [fresh], segments: [], through: undefined, carries: undefined, touching: false, says },

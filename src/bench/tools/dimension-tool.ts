@@ -1,4 +1,4 @@
-import { findEnd, isSameEnd, listThings, nextUnder, type Choosing } from './relate-tool';
+import { findEnd, isSameRelationEnd, listThings, nextUnder, type Choosing } from './relate-tool';
 import { NOTHING, say, stay, type Tool } from './tool';
 
 /** What a size is going to be read between: one thing or two, or `several` places in a row. */
@@ -22,7 +22,7 @@ export const dimensionTool: Tool<DimensionState> = {
     const things = listThings(input.aim, context);
     const end = things[0] ?? findEnd(input.aim, context);
     if (!end) return stay(state, say('nothing-to-relate'));
-    const without = state.on.filter((other) => !isSameEnd(other, end));
+    const without = state.on.filter((other) => !isSameRelationEnd(other, end));
     return [
       {
         ...state,

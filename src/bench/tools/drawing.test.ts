@@ -3,17 +3,17 @@ import { cross, distance, endOf, pieceLength, startOf, subtract, tangentAt, type
 import { addMade, changeRecipe, removeOutlines, runCommand } from '@/core/job';
 import type { Chain, MadeOutline, Opening, Recipe } from '@/core/outline';
 import { commandForSlot, commandForTurn, startTool, type ShapeState, type StandState } from '.';
-import { Bench } from './bench-for-tests';
+import { HandBench } from './bench-for-tests';
 
 const near = (value: number, digits = 6) => expect.closeTo(value, digits);
 /** Two circles side by side: of 20 mm about (40, 50), of 10 mm about (110, 50). */
-function withTwoCircles(): Bench {
-  const bench = new Bench('circle').set_({ mode: 'rim' });
+function withTwoCircles(): HandBench {
+  const bench = new HandBench('circle').set_({ mode: 'rim' });
   bench.set([400, 500], [600, 500], [1100, 500], [1200, 500]);
   return bench;
 }
-const shapesOf = (bench: Bench) => [...bench.context().shapes.values()];
-const roundOf = (bench: Bench, index: number) => {
+const shapesOf = (bench: HandBench) => [...bench.context().shapes.values()];
+const roundOf = (bench: HandBench, index: number) => {
   const piece = shapesOf(bench)[index]!.pieces[0]!;
   if (piece.kind !== 'arc') throw new Error('round');
   return piece;
@@ -70,7 +70,7 @@ describe('lines that touch', () => {
 
 describe('arcs, slots, ellipses and typed places', () => {
   it('an arc about a centre and one of a typed radius', () => {
-    const bench = new Bench('chain')
+    const bench = new HandBench('chain')
       .set_({ kind: 'arc', arcBy: 'centre' })
       .set([300, 500], [500, 500], [500, 250])
       .give({ kind: 'finish' });
@@ -79,18 +79,18 @@ describe('arcs, slots, ellipses and typed places', () => {
       [near(50), near(50, 6), near(20)].map((_, i) => near([50, about.centre[1], 20][i]!)),
     );
     expect(Math.abs(about.sweep)).toBeCloseTo(Math.PI / 2, 6);
-    const typed = new Bench('chain')
+    const typed = new HandBench('chain')
       .set_({ kind: 'arc', arcBy: 'radius', radius: 25 })
       .set([300, 500], [600, 500])
       .give({ kind: 'finish' });
     expect(roundOf(typed, 0).radius).toBeCloseTo(25, 8);
     expect(
-      new Bench('chain').set_({ kind: 'arc', arcBy: 'radius', radius: 10 }).set([300, 500], [600, 500]).said,
+      new HandBench('chain').set_({ kind: 'arc', arcBy: 'radius', radius: 10 }).set([300, 500], [600, 500]).said,
     ).toEqual(['radius-too-small']);
   });
 
   it('a slot of a typed width is tangent all around', () => {
-    const bench = new Bench('shape').set_({ mode: 'slot' }).set([300, 500], [700, 480]);
+    const bench = new HandBench('shape').set_({ mode: 'slot' }).set([300, 500], [700, 480]);
     bench.history = runCommand(bench.history, commandForSlot(bench.tool.state as ShapeState, 12, bench.context())!);
     const { pieces } = shapesOf(bench)[0]!;
     expect(pieces.map(({ kind }) => kind)).toEqual(['line', 'arc', 'line', 'arc']);
@@ -101,7 +101,7 @@ describe('arcs, slots, ellipses and typed places', () => {
   });
 
   it('an ellipse of typed axes', () => {
-    const bench = new Bench('circle').set_({ mode: 'ellipse' }).set([600, 500]);
+    const bench = new HandBench('circle').set_({ mode: 'ellipse' }).set([600, 500]);
     bench.give({ kind: 'typed', length: 60, aim: bench.aim(900, 500) }, { kind: 'typed', length: 20, aim: undefined });
     const [piece] = shapesOf(bench)[0]!.pieces;
     expect(piece?.kind === 'ellipse' && [Math.hypot(...piece.major), piece.ratio]).toEqual([
@@ -111,7 +111,7 @@ describe('arcs, slots, ellipses and typed places', () => {
   });
 
   it('a triangle from typed places alone: from zero, then across and up', () => {
-    const bench = new Bench('chain');
+    const bench = new HandBench('chain');
     for (const [by, from] of [
       [[10, 20], 'zero'],
       [[30, 0], 'last'],
@@ -130,7 +130,7 @@ describe('arcs, slots, ellipses and typed places', () => {
 
 describe('cutting', () => {
   it('by a chosen edge goes as far as that, past what else crosses', () => {
-    const bench = new Bench('chain').set([100, 500], [900, 500]).give({ kind: 'finish' });
+    const bench = new HandBench('chain').set([100, 500], [900, 500]).give({ kind: 'finish' });
     for (const x of [300, 600]) {
       bench.tool = startTool('chain');
       bench.set([x, 400], [x, 600]).give({ kind: 'finish' });
@@ -149,7 +149,7 @@ describe('cutting', () => {
   });
 
   it('stretching moves the ends in a box by what is pointed at', () => {
-    const bench = new Bench('chain').set([100, 500], [500, 500], [500, 700]).give({ kind: 'close' });
+    const bench = new HandBench('chain').set([100, 500], [500, 500], [500, 700]).give({ kind: 'close' });
     const [{ id }] = bench.history.job.outlines as [Chain];
     bench.tool = { name: 'stand', state: { mode: 'stretch', of: [id], points: [] } };
     bench.set([450, 450], [550, 750], [500, 500], [630, 500]);
@@ -160,7 +160,7 @@ describe('cutting', () => {
   });
 
   it('trims a circle between two lines, extends a line to it, and splits what is left', () => {
-    const bench = new Bench('circle').set_({ mode: 'rim' }).set([600, 500], [800, 500]);
+    const bench = new HandBench('circle').set_({ mode: 'rim' }).set([600, 500], [800, 500]);
     bench.tool = startTool('chain');
     bench.set([500, 100], [500, 900]).give({ kind: 'finish' }).set([300, 500], [350, 500]).give({ kind: 'finish' });
     bench.tool = startTool('cut');
@@ -178,7 +178,7 @@ describe('cutting', () => {
 describe('cutting what lies over each other', () => {
   /** Two lines over each other from 20 mm on, the second one drawn on to 80, and an edge across both at 50. */
   const laidOver = () => {
-    const bench = new Bench('chain').set([100, 500], [600, 500]).give({ kind: 'finish' });
+    const bench = new HandBench('chain').set([100, 500], [600, 500]).give({ kind: 'finish' });
     for (const [from, to] of [
       [
         [200, 500],
@@ -195,7 +195,7 @@ describe('cutting what lies over each other', () => {
     bench.tool = startTool('cut');
     return bench;
   };
-  const lengths = (bench: Bench) => shapesOf(bench).map(({ pieces }) => Math.round(pieceLength(pieces[0]!)));
+  const lengths = (bench: HandBench) => shapesOf(bench).map(({ pieces }) => Math.round(pieceLength(pieces[0]!)));
 
   it('asks which is meant, and cuts that where one points again', () => {
     for (const turns of [0, 1, 2, 3]) {
@@ -225,10 +225,10 @@ describe('cutting what lies over each other', () => {
 
 describe('what is made follows', () => {
   const square = () => {
-    const bench = new Bench('shape').set([300, 700], [500, 500]);
+    const bench = new HandBench('shape').set([300, 700], [500, 500]);
     return { bench, id: bench.history.job.outlines[0]!.id };
   };
-  const make = (bench: Bench, recipe: MadeOutline['recipe'], instead = false) => {
+  const make = (bench: HandBench, recipe: MadeOutline['recipe'], instead = false) => {
     bench.history = runCommand(
       bench.history,
       addMade({ shape: 'made', id: 'made', layer: 'outline', plane: 'v', recipe }, instead),
@@ -326,7 +326,7 @@ describe('what is made follows', () => {
   });
 
   it('half a profile becomes whole about a guide, closed exactly on it; its half stays behind as an aid', () => {
-    const bench = new Bench('guide').set_({ mode: 'upright' }).set([500, 100]);
+    const bench = new HandBench('guide').set_({ mode: 'upright' }).set([500, 100]);
     const guide = bench.history.job.guides[0]!.id;
     bench.tool = startTool('chain');
     bench.set([503, 200], [800, 300], [700, 700], [501, 800]).give({ kind: 'finish' });
@@ -370,15 +370,15 @@ describe('what is made follows', () => {
 });
 
 it('what is in millimetres waits for a scale', () => {
-  const unscaled = new Bench('chain', false).set_({ wall: { width: 100, justified: 'middle' } }).set([100, 100]);
+  const unscaled = new HandBench('chain', false).set_({ wall: { width: 100, justified: 'middle' } }).set([100, 100]);
   expect([unscaled.said, unscaled.history.job.outlines]).toEqual([['scale-first'], []]);
-  expect(new Bench('chain', false).set_({ kind: 'arc', arcBy: 'radius', radius: 10 }).set([100, 100]).said).toEqual([
-    'scale-first',
-  ]);
+  expect(new HandBench('chain', false).set_({ kind: 'arc', arcBy: 'radius', radius: 10 }).set([100, 100]).said).toEqual(
+    ['scale-first'],
+  );
 });
 
 it('a wall joins those of its thickness: corners and tees are one outline with two rooms in it', () => {
-  const bench = new Bench('chain').set_({ wall: { width: 4, justified: 'middle' } });
+  const bench = new HandBench('chain').set_({ wall: { width: 4, justified: 'middle' } });
   bench
     .set([200, 200], [900, 200], [900, 800], [200, 800])
     .give({ kind: 'close' })
@@ -395,7 +395,7 @@ it('a wall joins those of its thickness: corners and tees are one outline with t
 });
 
 it('what follows others is not moved by itself; a part that was stood elsewhere is', () => {
-  const bench = new Bench('shape').set([300, 700], [500, 500]);
+  const bench = new HandBench('shape').set([300, 700], [500, 500]);
   const of = [bench.history.job.outlines[0]!.id];
   bench.history = runCommand(
     bench.history,

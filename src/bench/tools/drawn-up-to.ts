@@ -3,7 +3,7 @@ import type { Relation, RelationEnd } from '@/core/relate';
 import type { ToolContext } from './tool';
 
 /** What is true of a segment that was drawn up to something, or with a typed size: `from` and `to` are its nodes. */
-export interface Said {
+export interface SaidOfSegment {
   readonly kind: 'tangent' | 'square' | 'radius';
   readonly from: string;
   readonly to: string;
@@ -13,7 +13,7 @@ export interface Said {
 
 /** What was said while it was drawn, of segments that are still there. */
 export function relationsSaid(
-  says: readonly Said[],
+  says: readonly SaidOfSegment[],
   outline: Chain,
   { newId, fitted: { view } }: ToolContext,
 ): readonly Relation[] {

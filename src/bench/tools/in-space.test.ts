@@ -14,7 +14,7 @@ import {
 } from '@/core/job';
 import { scanOf } from '@/core/job/for-tests';
 import type { Chain } from '@/core/outline';
-import { Bench } from './bench-for-tests';
+import { HandBench } from './bench-for-tests';
 import { toolOf, type ToolName } from '.';
 
 const chain = (id: string, plane: string, places: readonly (readonly [number, number])[], curved = false): Chain => ({
@@ -28,8 +28,8 @@ const chain = (id: string, plane: string, places: readonly (readonly [number, nu
 });
 
 /** A front with two outlines that cross, and a plan with one and with a bend. */
-function benchWith(tool: ToolName): Bench {
-  const bench = new Bench(tool);
+function benchWith(tool: ToolName): HandBench {
+  const bench = new HandBench(tool);
   const top = { ...scanOf(2000, 1000), id: 't' };
   const commands: readonly Command[] = [
     addSheet(top, createView('w', top)),
@@ -70,9 +70,9 @@ function benchWith(tool: ToolName): Bench {
   bench.history = commands.reduce(runCommand, bench.history);
   return bench;
 }
-const at = (bench: Bench, x: number, y: number) => bench.give({ kind: 'set', aim: bench.aim(x, y) });
-const hintOf = (bench: Bench) => toolOf(bench.tool).hint?.(bench.tool.state, bench.context())?.code;
-const stateOf = (bench: Bench) => bench.tool.state as { readonly first?: string; readonly view?: string };
+const at = (bench: HandBench, x: number, y: number) => bench.give({ kind: 'set', aim: bench.aim(x, y) });
+const hintOf = (bench: HandBench) => toolOf(bench.tool).hint?.(bench.tool.state, bench.context())?.code;
+const stateOf = (bench: HandBench) => bench.tool.state as { readonly first?: string; readonly view?: string };
 
 it('one outline here and one in another view make a curve, called by the next free name', () => {
   const bench = benchWith('spaceCurve');

@@ -97,7 +97,7 @@ export { startBrush, type BrushState } from './brush-tool';
 export { startMatch, type MatchPair, type MatchState } from './match-tool';
 export type { RegionState } from './region-tool';
 export type { ShareState } from './share-tool';
-export type { Saying, SiteState } from './site-tool';
+export type { SiteSaying, SiteState } from './site-tool';
 export { asKind, type OpeningState } from './opening-tool';
 export { FIRST_WALL, type Wall } from './wall';
 export { type RelateState } from './relate-tool';

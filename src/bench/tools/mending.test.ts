@@ -2,7 +2,7 @@ import { mendAll, type Check } from '@/core/derive';
 import { runCommand } from '@/core/job';
 import { checkShapes } from '@/core/outline';
 import { startTool } from '.';
-import { Bench } from './bench-for-tests';
+import { HandBench } from './bench-for-tests';
 
 const LIMITS = { shortest: 0.5, touching: 0.001 };
 let made = 0;
@@ -10,7 +10,7 @@ const newId = () => `mended${made++}`;
 const check: Check = async (shapes, limits) => checkShapes(shapes, limits);
 
 it('mends what meets, and leaves alone what is far apart', async () => {
-  const bench = new Bench('chain')
+  const bench = new HandBench('chain')
     .set([100, 100], [300, 100])
     .give({ kind: 'finish' })
     .set([300, 100], [300, 300])
@@ -27,7 +27,7 @@ it('mends what meets, and leaves alone what is far apart', async () => {
 });
 
 it('makes a kink tangent, and takes a doubled line away', async () => {
-  const bench = new Bench('chain').set([100, 500], [400, 500]);
+  const bench = new HandBench('chain').set([100, 500], [400, 500]);
   bench.set_({ kind: 'arc' }).set([540, 553], [600, 700]).give({ kind: 'finish' });
   bench.tool = startTool('chain');
   bench.set([1000, 100], [1200, 100]).give({ kind: 'finish' }).set([1000, 100], [1200, 100]).give({ kind: 'finish' });
@@ -38,7 +38,7 @@ it('makes a kink tangent, and takes a doubled line away', async () => {
 });
 
 it('joins many ends that meet, in rounds', async () => {
-  const bench = new Bench('chain');
+  const bench = new HandBench('chain');
   for (let i = 0; i < 9; i++) bench.set([100 + 100 * i, 100], [200 + 100 * i, 100 + 5 * i]).give({ kind: 'finish' });
   const ends = bench.history.job.outlines.length;
   expect(ends).toBe(9);

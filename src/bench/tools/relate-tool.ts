@@ -21,7 +21,7 @@ const START: RelateState = { on: [] };
 /** A node is meant rather than its segment when it is this much nearer than what can be picked. */
 const NODE_REACH = 0.6;
 
-export function isSameEnd(a: RelationEnd, b: RelationEnd): boolean {
+export function isSameRelationEnd(a: RelationEnd, b: RelationEnd): boolean {
   return a.outline === b.outline && a.node === b.node && a.segment === b.segment;
 }
 
@@ -61,14 +61,14 @@ export function findEnd(aim: Aim, context: ToolContext): RelationEnd | undefined
 export function nextUnder<S extends Choosing>(state: S): Step<S> {
   const { on, within = [] } = state;
   const last = on.at(-1);
-  const at = within.findIndex((end) => last !== undefined && isSameEnd(end, last));
+  const at = within.findIndex((end) => last !== undefined && isSameRelationEnd(end, last));
   const free = [...within.slice(at + 1), ...within.slice(0, Math.max(0, at))];
-  const next = free.find((end) => !on.some((other) => isSameEnd(other, end)));
+  const next = free.find((end) => !on.some((other) => isSameRelationEnd(other, end)));
   return next ? [{ ...state, on: [...on.slice(0, -1), next] }, []] : stay(state, say('nothing-under-it'));
 }
 
 function toggled(state: RelateState, end: RelationEnd): RelateState {
-  const without = state.on.filter((other) => !isSameEnd(other, end));
+  const without = state.on.filter((other) => !isSameRelationEnd(other, end));
   return { ...state, on: without.length < state.on.length ? without : [...state.on, end] };
 }
 

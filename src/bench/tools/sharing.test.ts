@@ -1,14 +1,14 @@
 /** What several views share, pointed at as in the app. */
 import { addSheet, createView, runCommand, setSide, type ViewSide } from '@/core/job';
 import { scanOf } from '@/core/job/for-tests';
-import { Bench } from './bench-for-tests';
+import { HandBench } from './bench-for-tests';
 import { toolOf, type ShareState } from '.';
 
-const at = (bench: Bench, x: number, y: number) => bench.give({ kind: 'set', aim: bench.aim(x, y) });
-const stateOf = (bench: Bench) => bench.tool.state as ShareState;
-const hintOf = (bench: Bench) => toolOf(bench.tool).hint?.(bench.tool.state, bench.context())?.code;
+const at = (bench: HandBench, x: number, y: number) => bench.give({ kind: 'set', aim: bench.aim(x, y) });
+const stateOf = (bench: HandBench) => bench.tool.state as ShareState;
+const hintOf = (bench: HandBench) => toolOf(bench.tool).hint?.(bench.tool.state, bench.context())?.code;
 const showing = (side: ViewSide | undefined) => {
-  const bench = new Bench('share');
+  const bench = new HandBench('share');
   if (side) bench.history = runCommand(bench.history, setSide('v', side));
   return bench;
 };

@@ -18,11 +18,11 @@ import { aimReach } from './reach';
 import { NOTHING, run, say, stay, toSheetPlace, type Preview, type Step, type Tool, type ToolContext } from './tool';
 
 /** What is said by pointing: nothing (it is moved by hand), how it stands to what is there, from which edge has to be kept, or along which is worked. */
-export type Saying = 'move' | 'parallel' | 'distance' | 'along' | 'setback' | 'frame';
+export type SiteSaying = 'move' | 'parallel' | 'distance' | 'along' | 'setback' | 'frame';
 
 /** Sets a drawing on another plane. */
 export interface SiteState {
-  readonly saying: Saying;
+  readonly saying: SiteSaying;
   /** The one that is worked on; else the one that is pointed at. */
   readonly siting?: string | undefined;
   /** Its end that was pointed at first. */

@@ -14,7 +14,7 @@ import {
 } from '@/core/job';
 import { scanOf } from '@/core/job/for-tests';
 import type { Chain, Hold } from '@/core/outline';
-import { Bench } from './bench-for-tests';
+import { HandBench } from './bench-for-tests';
 import { toolOf } from '.';
 
 const chain = (id: string, plane: string, places: readonly Vec[]): Chain => ({
@@ -36,8 +36,8 @@ const scale: Evidence = {
 };
 
 /** A plot in one view and a house in another, both of 10 px a millimetre; the house is set down with its lower left corner at [800, 500] of the plot's picture. */
-function benchWith(...more: readonly Command[]): Bench {
-  const bench = new Bench('site');
+function benchWith(...more: readonly Command[]): HandBench {
+  const bench = new HandBench('site');
   const plan = { ...scanOf(2000, 1000), id: 't' };
   const commands: readonly Command[] = [
     addSheet(plan, createView('w', plan)),
@@ -82,16 +82,16 @@ function benchWith(...more: readonly Command[]): Bench {
   );
   return bench;
 }
-const sitingOf = ({ history }: Bench) => history.job.sitings[0]!;
-const holdsOf = (bench: Bench): readonly Partial<Hold>[] => sitingOf(bench).holds.map(({ id: _, ...hold }) => hold);
+const sitingOf = ({ history }: HandBench) => history.job.sitings[0]!;
+const holdsOf = (bench: HandBench): readonly Partial<Hold>[] => sitingOf(bench).holds.map(({ id: _, ...hold }) => hold);
 /** Where a corner of the house lies on the plot's picture, px. */
-function cornerOf(bench: Bench, i: number): Vec {
+function cornerOf(bench: HandBench, i: number): Vec {
   const { fitted, shapes, job } = bench.context();
   const [a, b, c, d, e, f] = sitedIn(sitingOf(bench), job, { shapes }).map;
   const [x, y] = shapes.get('house')!.nodes[i]!;
   return fitted.fit.toSheet([a * x + c * y + e, b * x + d * y + f]);
 }
-const hintOf = (bench: Bench) => toolOf(bench.tool).hint?.(bench.tool.state, bench.context())?.code;
+const hintOf = (bench: HandBench) => toolOf(bench.tool).hint?.(bench.tool.state, bench.context())?.code;
 
 it('two edges are said to run along each other, the way in which they do now', () => {
   const bench = benchWith().set_({ saying: 'parallel' });
@@ -216,7 +216,7 @@ it('worked along an edge, the view lies level there; its plane keeps the axes th
     { id: 'm', at: [1900, 600] as const, sigma: 1 },
   ];
   const SLOPE = Math.atan2(-160, 1600);
-  const viewAfter = (bench: Bench) => bench.set_({ saying: 'frame' }).set([1000, 180]).history.job.views[0]!;
+  const viewAfter = (bench: HandBench) => bench.set_({ saying: 'frame' }).set([1000, 180]).history.job.views[0]!;
   const free = viewAfter(benchWith());
   expect([free.datum.direction, free.workAlong]).toEqual([expect.closeTo(SLOPE, 9), undefined]);
   const bench = benchWith(addEvidence('v', told, ends));
@@ -232,12 +232,12 @@ it('worked along an edge, the view lies level there; its plane keeps the axes th
 describe('drawn along what is worked along', () => {
   const ALONG = Math.atan2(160, 1600);
   const bench = (tool: 'chain' | 'shape') => {
-    const made = new Bench(tool);
+    const made = new HandBench(tool);
     made.history = runCommand(made.history, setWorkAlong('v', -ALONG, ALONG));
     return made;
   };
   /** Which way each side of the outline runs, radians from what is worked along; half turns are the same. */
-  const sidesOf = (made: Bench) => {
+  const sidesOf = (made: HandBench) => {
     const { shapes } = made.context();
     return [...shapes.values()][0]!.pieces.map((piece) =>
       piece.kind === 'line'

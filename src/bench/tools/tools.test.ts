@@ -9,17 +9,17 @@ import {
   type EvidenceState,
   type ShapeState,
 } from '.';
-import { Bench } from './bench-for-tests';
+import { HandBench } from './bench-for-tests';
 
 describe('shapes', () => {
-  const sidesOf = (bench: Bench) =>
+  const sidesOf = (bench: HandBench) =>
     [...bench.context().shapes.values()][0]!.pieces.map((piece) =>
       piece.kind === 'line' ? ([piece.b[0] - piece.a[0], piece.b[1] - piece.a[1]] as const) : [NaN, NaN],
     );
   const near = (value: number) => expect.closeTo(value, 8);
 
   it('a rectangle is level and upright to the last digit, turned or typed: offset from a place, sides as said', () => {
-    expect(sidesOf(new Bench('shape').set([100, 800], [503, 597]))).toEqual(
+    expect(sidesOf(new HandBench('shape').set([100, 800], [503, 597]))).toEqual(
       [
         [near(40.3), 0],
         [0, near(20.3)],
@@ -27,7 +27,7 @@ describe('shapes', () => {
         [0, near(-20.3)],
       ].map((side) => side.map((value) => (value === 0 ? near(0) : value))),
     );
-    const typed = new Bench('shape').set([100, 800]);
+    const typed = new HandBench('shape').set([100, 800]);
     typed.history = runCommand(
       typed.history,
       commandForRectangle(
@@ -44,13 +44,13 @@ describe('shapes', () => {
 
   it('a turned rectangle is square, its far side where it was pointed; a hexagon is even; both before there is a scale', () => {
     for (const scaled of [true, false]) {
-      const turned = new Bench('shape', scaled);
+      const turned = new HandBench('shape', scaled);
       turned.tool = { name: 'shape', state: { mode: 'turned', sides: 6, points: [] } };
       const sides = sidesOf(turned.set([100, 800], [500, 700], [300, 500]));
       sides.forEach(([x, y], i) => expect(x * sides[(i + 1) % 4]![0] + y * sides[(i + 1) % 4]![1]).toBeCloseTo(0, 6));
       const unit = scaled ? 0.1 : 1;
       expect(Math.hypot(...sides[1]!)).toBeCloseTo(unit * ((250 * 400) / Math.hypot(400, 100)), 3);
-      const hexagon = new Bench('shape', scaled);
+      const hexagon = new HandBench('shape', scaled);
       hexagon.tool = { name: 'shape', state: { mode: 'polygon', sides: 6, points: [] } };
       const lengths = sidesOf(hexagon.set([600, 800], [700, 790])).map((side) => Math.hypot(...side));
       expect(lengths).toHaveLength(6);
@@ -59,14 +59,14 @@ describe('shapes', () => {
   });
 
   it('relating chooses a corner, a segment or a circle, and lets go of it again', () => {
-    const bench = new Bench('shape').set([100, 800], [500, 600]);
+    const bench = new HandBench('shape').set([100, 800], [500, 600]);
     bench.tool = startTool('relate');
     bench.set([300, 801], [101, 799], [300, 801]);
     const [chain] = bench.history.job.outlines as [Chain];
     expect(bench.tool.state).toEqual({ on: [{ outline: chain.id, node: chain.nodes[0]!.id }] });
     expect(bench.set([300, 300]).said).toEqual(['nothing-to-relate']);
     // In a hole that lies in a larger disc, far from both rims, the hole is meant.
-    const discs = new Bench('circle').set_({ mode: 'rim' }).set([600, 500], [1000, 500], [600, 500], [750, 500]);
+    const discs = new HandBench('circle').set_({ mode: 'rim' }).set([600, 500], [1000, 500], [600, 500], [750, 500]);
     discs.tool = startTool('relate');
     const [disc, hole] = discs.history.job.outlines;
     expect(discs.set([640, 540]).set([600, 800]).tool.state).toEqual({
@@ -78,7 +78,7 @@ describe('shapes', () => {
 describe('several things at one place', () => {
   /** A rectangle and a circle that touches its lower side. */
   const touching = () => {
-    const bench = new Bench('shape').set([100, 800], [500, 600]);
+    const bench = new HandBench('shape').set([100, 800], [500, 600]);
     bench.tool = startTool('circle');
     return bench.set_({ mode: 'rim' }).set([300, 900], [300, 801]);
   };
@@ -116,28 +116,28 @@ describe('several things at one place', () => {
 
 describe('drawing an outline', () => {
   it('closes on its first point, and takes back point by point', () => {
-    const bench = new Bench('chain').set([100, 100], [300, 100], [300, 300]).give({ kind: 'back' }).set([300, 250]);
+    const bench = new HandBench('chain').set([100, 100], [300, 100], [300, 300]).give({ kind: 'back' }).set([300, 250]);
     bench.give({ kind: 'set', aim: bench.aim(100, 100, 'end') });
     expect(bench.shape()).toMatchObject({ closed: true, pieces: { length: 3 } });
     expect(bench.shape().nodes[2]![1]).toBeCloseTo(75, 9);
   });
 
   it('cancels to nothing and goes back to nothing', () => {
-    const bench = new Bench('chain').set([100, 100], [300, 100]).give({ kind: 'cancel' });
+    const bench = new HandBench('chain').set([100, 100], [300, 100]).give({ kind: 'cancel' });
     expect(bench.tool.state).toMatchObject({ nodes: [] });
     bench.set([1, 1]).give({ kind: 'back' }, { kind: 'back' });
     expect(bench.history.job.outlines).toEqual([]);
   });
 
   it('nudges the last point, and finishes only what is an outline', () => {
-    const bench = new Bench('chain').set([100, 100]).give({ kind: 'finish' });
+    const bench = new HandBench('chain').set([100, 100]).give({ kind: 'finish' });
     expect(bench.said).toEqual(['outline-needs-two-points']);
     bench.set([200, 100]).give({ kind: 'nudge', by: [3, 0], sigma: 1 }, { kind: 'finish' });
     expect(bench.shape().nodes[1]![0]).toBeCloseTo(20.3, 9);
   });
 
   it('goes by typed length towards the aim, and by typed angle to its foot', () => {
-    const bench = new Bench('chain').set([100, 100]);
+    const bench = new HandBench('chain').set([100, 100]);
     bench.give(
       { kind: 'typed', length: 12.7, aim: bench.aim(900, 100) },
       { kind: 'typed', angle: Math.PI / 2, aim: bench.aim(500, 40) },
@@ -150,14 +150,14 @@ describe('drawing an outline', () => {
   });
 
   it('wants a scale before a typed size, and a point before that', () => {
-    expect(new Bench('chain').give({ kind: 'typed', length: 5, aim: undefined }).said).toEqual(['point-first']);
-    expect(new Bench('chain', false).set([1, 1]).give({ kind: 'typed', length: 5, aim: undefined }).said).toEqual([
+    expect(new HandBench('chain').give({ kind: 'typed', length: 5, aim: undefined }).said).toEqual(['point-first']);
+    expect(new HandBench('chain', false).set([1, 1]).give({ kind: 'typed', length: 5, aim: undefined }).said).toEqual([
       'scale-first',
     ]);
   });
 
   it('ends a curve in a corner where a line follows, and refuses arcs that lie in a line as far as a hand can tell', () => {
-    const bench = new Bench('chain')
+    const bench = new HandBench('chain')
       .set_({ kind: 'curve' })
       .set([100, 100], [200, 60], [300, 100])
       .set_({ kind: 'line' })
@@ -169,7 +169,7 @@ describe('drawing an outline', () => {
       false,
       true,
     ]);
-    expect(new Bench('chain').set_({ kind: 'arc' }).set([100, 100], [200, 100.3], [300, 100]).said).toEqual([
+    expect(new HandBench('chain').set_({ kind: 'arc' }).set([100, 100], [200, 100.3], [300, 100]).said).toEqual([
       'arc-in-a-line',
     ]);
   });
@@ -177,18 +177,18 @@ describe('drawing an outline', () => {
 
 describe('circles', () => {
   it('take a typed diameter about their centre, whatever was pointed', () => {
-    const bench = new Bench('circle')
+    const bench = new HandBench('circle')
       .set_({ mode: 'rim' })
       .set([500, 500])
       .give({ kind: 'typed', length: 8, aim: undefined });
     expect(bench.shape().pieces[0]).toMatchObject({ kind: 'arc', radius: 4 });
   });
   it('go through three points, and not through three in a line', () => {
-    const bench = new Bench('circle').set_({ mode: 'three' }).set([400, 500], [600, 500], [500, 400]);
+    const bench = new HandBench('circle').set_({ mode: 'three' }).set([400, 500], [600, 500], [500, 400]);
     expect(bench.shape().pieces[0]!.kind === 'arc' && bench.shape().pieces[0]).toMatchObject({
       radius: expect.closeTo(10, 9),
     });
-    expect(new Bench('circle').set_({ mode: 'three' }).set([1, 1], [50, 50], [99, 99]).said).toEqual([
+    expect(new HandBench('circle').set_({ mode: 'three' }).set([1, 1], [50, 50], [99, 99]).said).toEqual([
       'points-in-a-line',
     ]);
   });
@@ -196,7 +196,7 @@ describe('circles', () => {
 
 describe('choosing', () => {
   const curve = () => {
-    const bench = new Bench('chain')
+    const bench = new HandBench('chain')
       .set_({ kind: 'curve' })
       .set([400, 500], [800, 400], [1200, 500])
       .give({ kind: 'finish' });
@@ -221,7 +221,7 @@ describe('choosing', () => {
     expect(after[0]!.kind === 'cubic' && after[0]!.c[1]).toBeGreaterThan(60);
   });
   it('goes on to what lies under it, round and round, and says where nothing does', () => {
-    const bench = new Bench('circle')
+    const bench = new HandBench('circle')
       .set_({ mode: 'rim' })
       .set([600, 500], [700, 500], [605, 500], [705, 500], [1500, 300], [1550, 300]);
     const [first, second, apart] = bench.history.job.outlines.map(({ id }) => id);
@@ -260,7 +260,7 @@ describe('what the picture was searched for', () => {
     sigma: 0.15,
   }));
   it('is asked for by a tap inside, and makes a circle', () => {
-    const bench = new Bench('circle').set([505, 498]);
+    const bench = new HandBench('circle').set([505, 498]);
     expect(bench.said).toEqual(['seek rim']);
     bench.give({ kind: 'found', points: ring });
     expect(bench.shape().pieces[0]!.kind === 'arc' && bench.shape().pieces[0]).toMatchObject({
@@ -269,9 +269,9 @@ describe('what the picture was searched for', () => {
     });
   });
   it('becomes the points of a piece of evidence, and the tap is forgotten', () => {
-    const bench = new Bench('evidence')
+    const bench = new HandBench('evidence')
       .set_({ kind: 'circle' })
-      .give({ kind: 'set', aim: new Bench('evidence').aim(505, 498), seek: true });
+      .give({ kind: 'set', aim: new HandBench('evidence').aim(505, 498), seek: true });
     expect(bench.said).toEqual(['seek rim']);
     bench.give({ kind: 'found', points: ring });
     expect(bench.tool.state).toMatchObject({ points: ring, found: true });
@@ -280,13 +280,13 @@ describe('what the picture was searched for', () => {
 
 describe('a straight edge', () => {
   const onEdge = (x: number, y: number) => ({
-    ...new Bench('evidence').aim(x, y),
+    ...new HandBench('evidence').aim(x, y),
     snap: 'picture-edge' as const,
     edge: { normal: 0.1, sigma: 0.2 },
   });
   const along = Array.from({ length: 9 }, (_, i) => ({ at: [100 + 200 * i, 500] as const, sigma: 0.4 }));
   it('is followed from one tap on it; taken back, it is pointed at by hand', () => {
-    const bench = new Bench('evidence')
+    const bench = new HandBench('evidence')
       .set_({ kind: 'straight' })
       .give({ kind: 'set', aim: onEdge(505, 498), seek: true });
     expect(bench.said).toEqual(['seek straight']);
@@ -297,19 +297,19 @@ describe('a straight edge', () => {
     expect((bench.tool.state as EvidenceState).points).toHaveLength(1);
   });
   it('is offered by the picture, and another one in its place; other kinds offer nothing', () => {
-    const bench = new Bench('evidence').set_({ kind: 'straight' }).give({ kind: 'propose' });
+    const bench = new HandBench('evidence').set_({ kind: 'straight' }).give({ kind: 'propose' });
     bench.give({ kind: 'found', points: along });
     expect(bench.tool.state).toMatchObject({ points: along, found: true });
     bench.give({ kind: 'propose' });
     expect(bench.said).toEqual(['seek next-straight', 'seek next-straight']);
     expect((bench.tool.state as EvidenceState).points).toHaveLength(0);
-    expect(new Bench('evidence').set_({ kind: 'circle' }).give({ kind: 'propose' }).said).toEqual([]);
+    expect(new HandBench('evidence').set_({ kind: 'circle' }).give({ kind: 'propose' }).said).toEqual([]);
   });
   it('is not looked for where no edge was, nor are a thing’s sides where one was', () => {
-    const straight = new Bench('evidence')
+    const straight = new HandBench('evidence')
       .set_({ kind: 'straight' })
-      .give({ kind: 'set', aim: new Bench('evidence').aim(505, 498), seek: true });
-    const card = new Bench('evidence')
+      .give({ kind: 'set', aim: new HandBench('evidence').aim(505, 498), seek: true });
+    const card = new HandBench('evidence')
       .set_({ kind: 'rectangle' })
       .give({ kind: 'set', aim: onEdge(505, 498), seek: true });
     expect([straight.said, card.said]).toEqual([[], []]);
@@ -319,9 +319,10 @@ describe('a straight edge', () => {
 });
 
 describe('a size pointed at again', () => {
-  const again = (bench: Bench) => bench.history.job.views[0]!.points.map((point) => point.again?.map(({ at }) => at));
+  const again = (bench: HandBench) =>
+    bench.history.job.views[0]!.points.map((point) => point.again?.map(({ at }) => at));
   it('is averaged with how it was pointed at before, whichever end comes first', () => {
-    const bench = new Bench('evidence').set_({ again: 'e' }).set([1003, 499], [-2, 501]);
+    const bench = new HandBench('evidence').set_({ again: 'e' }).set([1003, 499], [-2, 501]);
     bench.give({ kind: 'nudge', by: [1, 0], sigma: 0.5 });
     bench.history = runCommand(bench.history, commandForAgain(bench.tool.state as EvidenceState, bench.context())!);
     expect(again(bench)).toEqual([[[-1, 501]], [[1003, 499]]]);
@@ -331,10 +332,10 @@ describe('a size pointed at again', () => {
     expect(distance(fit.toPlane([-0.8, 500.8]), fit.toPlane([1002.4, 499.2]))).toBeCloseTo(100, 9);
   });
   it('is not pointed at somewhere else', () => {
-    expect(new Bench('evidence').set_({ again: 'e' }).set([500, 500]).said).toEqual(['pointed-elsewhere']);
+    expect(new HandBench('evidence').set_({ again: 'e' }).set([500, 500]).said).toEqual(['pointed-elsewhere']);
   });
   it('is known for the same when it is said once more, and does not count twice', () => {
-    const bench = new Bench('evidence').set([2, 500], [1004, 500]);
+    const bench = new HandBench('evidence').set([2, 500], [1004, 500]);
     const said = { sizes: { length: { value: 100, written: '10 cm' } }, plusMinus: undefined, guess: false };
     const command = commandForEvidence(bench.tool.state as EvidenceState, said, bench.context())!;
     expect(command.name.code).toBe('pointed-again');
@@ -349,7 +350,7 @@ describe('a size pointed at again', () => {
     ).toBe('evidence-added');
   });
   it('forgets how it was pointed at before when a point is put right', () => {
-    const bench = new Bench('points');
+    const bench = new HandBench('points');
     bench.history = runCommand(bench.history, pointAgain('v', [{ id: 'q', at: [1005, 500], sigma: 1 }]));
     bench.set([1000, 500], [1020, 540]);
     expect(again(bench)).toEqual([undefined, undefined]);
@@ -357,18 +358,18 @@ describe('a size pointed at again', () => {
 });
 
 describe('points of the evidence', () => {
-  const points = (bench: Bench) => bench.history.job.views[0]!.points.map(({ at }) => at);
+  const points = (bench: HandBench) => bench.history.job.views[0]!.points.map(({ at }) => at);
   it('are chosen with their piece by pointing at them, and their piece alone by its line', () => {
-    const bench = new Bench('points').set([1001, 501]);
+    const bench = new HandBench('points').set([1001, 501]);
     expect([bench.tool.state, bench.said]).toEqual([{ point: 'q' }, ['choose e']]);
-    expect(new Bench('points').set([400, 503])).toMatchObject({
+    expect(new HandBench('points').set([400, 503])).toMatchObject({
       tool: { state: { point: undefined } },
       said: ['choose e'],
     });
-    expect(new Bench('points').set([400, 700]).said).toEqual(['choose undefined']);
+    expect(new HandBench('points').set([400, 700]).said).toEqual(['choose undefined']);
   });
   it('that lie over each other are gone through', () => {
-    const bench = new Bench('points');
+    const bench = new HandBench('points');
     const [view] = bench.history.job.views;
     const twin = {
       ...view!,
@@ -383,7 +384,7 @@ describe('points of the evidence', () => {
     expect(bench.said).toEqual(['choose e', 'choose f', 'choose e']);
   });
   it('follow the pointer in one step of the history, and move to where is pointed next', () => {
-    const bench = new Bench('points');
+    const bench = new HandBench('points');
     const at = (x: number, y: number) => ({ aim: bench.aim(x, y), reach: 0 });
     bench.give(
       { kind: 'grab', ...at(1000, 500) },

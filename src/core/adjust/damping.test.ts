@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { beginDamping, eased, raised } from './damping';
+import { beginDamping, eased, dampedMore } from './damping';
 
 const share = fc.double({ min: -11, max: 11, noNaN: true }).map((exponent) => 10 ** exponent);
 
@@ -19,16 +19,16 @@ it('a step that gains what was promised eases damping, one that gains less than 
 it('steps that lead nowhere raise it ever faster, until one is taken', () => {
   const [first, second, third] = [1, 2, 3].map((times) => {
     let damping = beginDamping(1e-6);
-    for (let i = 0; i < times; i++) damping = raised(damping);
+    for (let i = 0; i < times; i++) damping = dampedMore(damping);
     return damping;
   });
   expect(second!.share / first!.share).toBeGreaterThan(first!.share / 1e-6);
   expect(third!.share / second!.share).toBeGreaterThan(second!.share / first!.share);
-  expect(raised(eased(third!, 1)).share).toBeCloseTo(0.4 * third!.share);
+  expect(dampedMore(eased(third!, 1)).share).toBeCloseTo(0.4 * third!.share);
 });
 
 it('however often, it stays a number that can be divided by', () => {
   let [low, high] = [beginDamping(1), beginDamping(1)];
-  for (let i = 0; i < 60; i++) [low, high] = [eased(low, 1), raised(high)];
+  for (let i = 0; i < 60; i++) [low, high] = [eased(low, 1), dampedMore(high)];
   expect([low.share, high.share]).toEqual([1e-12, 1e12]);
 });

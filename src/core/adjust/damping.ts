@@ -18,7 +18,7 @@ export const eased = ({ share }: Damping, gain: number): Damping =>
   beginDamping(Math.max(LEAST, share * Math.max(0.1, 1 - (2 * Math.max(0, Math.min(1, gain)) - 1) ** 3)));
 
 /** After a step that led nowhere, or could not be solved. */
-export const raised = ({ share, growth }: Damping): Damping => ({
+export const dampedMore = ({ share, growth }: Damping): Damping => ({
   share: Math.min(MOST, Math.max(NOTICEABLE, share * growth)),
   growth: growth * HASTE,
 });

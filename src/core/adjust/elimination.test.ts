@@ -4,7 +4,7 @@ import { CholeskyDecomposition, inverse, Matrix } from 'ml-matrix';
 import { findPartition, invertApart, listMeetings, solvePositive, type Partition } from './elimination';
 import { createRandom } from '../calibrate/simulation';
 import { covarianceOf, solve } from '.';
-import { sceneOf } from './random-scene';
+import { randomScene } from './random-scene';
 
 interface System {
   readonly matrix: Matrix;
@@ -149,7 +149,7 @@ it('where everything meets everything nothing is taken apart', () => {
 });
 
 it('views that show many places settle within ten steps, with the covariance of the whole', () => {
-  const problem = sceneOf(6, 60, 4, createRandom(1).normal);
+  const problem = randomScene(6, 60, 4, createRandom(1).normal);
   const solution = solve(problem);
   const covariance = covarianceOf(problem, solution);
   if (covariance.kind !== 'ok') throw new Error(covariance.undetermined.join());

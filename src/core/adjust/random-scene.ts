@@ -11,7 +11,7 @@ const SIDES = [
  * Flat views of one thing, each with a scale, a turn and a shift of its own, that show places of it: each place is seen in so many of them, off by the hand's pixel. The first two places
  * are known. `noise` is a stream of numbers from a normal distribution. Invented.
  */
-export function sceneOf(views: number, places: number, seenIn: number, noise: () => number): Problem {
+export function randomScene(views: number, places: number, seenIn: number, noise: () => number): Problem {
   const truths = Array.from({ length: places }, (_, i) =>
     i === 0 ? [0, 0, 0] : i === 1 ? [900, 700, 500] : [noise() * 300, noise() * 250, noise() * 200],
   );

@@ -1,7 +1,7 @@
 import { Matrix } from 'ml-matrix';
 import { linearize, type Linearization } from './linearize';
 import { curvatureOf } from './curvature';
-import { beginDamping, eased, raised } from './damping';
+import { beginDamping, eased, dampedMore } from './damping';
 import { partitionOf } from './elimination';
 import { findStep, forcesOn, missOf, reduce, type NormalEquations, type DampedStep } from './normal';
 import { rowTimes } from './sparse';
@@ -104,7 +104,7 @@ export function solve(
     } else if (tried && curvature) {
       // How things bend here may say nothing of where they have to go.
       curvature = undefined;
-    } else damping = raised(damping);
+    } else damping = dampedMore(damping);
   }
   return {
     ...endingOf(setting, state),

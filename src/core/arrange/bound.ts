@@ -2,7 +2,7 @@
 import { pseudoInverse, Matrix } from 'ml-matrix';
 import { DIRECTIONS, type Direction, type Vec3 } from '../space';
 import type { Facing } from './facing';
-import type { Feature, Scene } from './scene';
+import type { SceneFeature, Scene } from './scene';
 import { drawnAt, seenLength, type World } from './simulated';
 
 type Thing = Readonly<Record<string, Vec3>>;
@@ -95,6 +95,6 @@ function slopesOf(f: (x: readonly number[]) => readonly number[], x: readonly nu
 
 /** Whether a feature's coordinate is known exactly. */
 export const isKnownIn =
-  (features: readonly Feature[]): Known =>
+  (features: readonly SceneFeature[]): Known =>
   (name, direction) =>
     (features.find(({ id }) => id === name)?.mm?.[DIRECTIONS.indexOf(direction)] ?? null) !== null;

@@ -2,7 +2,7 @@ import type { Observation } from '../calibrate';
 import type { Vec } from '../geometry';
 import { DIRECTIONS, type Direction } from '../space';
 import { isUpright, tellsAlong } from './facing';
-import { directionsBetween, directionsOf, knownOf, type Feature, type Scene, type SceneView } from './scene';
+import { directionsBetween, directionsOf, knownOf, type SceneFeature, type Scene, type SceneView } from './scene';
 
 /** What is assumed of a view by its datum, as a piece of its evidence. */
 export const LEVEL_BY_DATUM = 'datum:level';
@@ -41,7 +41,7 @@ export type ByZero = ReadonlyMap<string, readonly Direction[]>;
  * A scene in which everything stands somewhere: where nothing says where zero is along a direction, it is that of the first view that shows it, and so again for whatever hangs together with that in no way. What else goes by its zero is
  * said.
  */
-export function standing(scene: Scene): { readonly scene: Scene; readonly byZero: ByZero } {
+export function standingByZero(scene: Scene): { readonly scene: Scene; readonly byZero: ByZero } {
   const groups = DIRECTIONS.flatMap((direction) =>
     looseAlong(direction, scene).map((views) => ({ direction, first: views[0]!.id, views: views.map(({ id }) => id) })),
   );
@@ -63,7 +63,7 @@ interface Loose {
   readonly views: readonly string[];
 }
 
-const zeroOf = ({ direction, first }: Loose): Feature => ({
+const zeroOf = ({ direction, first }: Loose): SceneFeature => ({
   id: `${ZERO}:${first}:${direction}`,
   only: direction,
   mm: DIRECTIONS.map((other) => (other === direction ? 0 : null)),
@@ -97,7 +97,7 @@ function hangingTogether(
   direction: Direction,
   { evidence, views: all }: Scene,
   views: readonly SceneView[],
-  features: readonly Feature[],
+  features: readonly SceneFeature[],
 ): (name: string) => string {
   const onEdges = direction === 'up' ? [] : all.map((view) => placesOnEdge(view, features));
   const above = new Map<string, string>();
@@ -116,7 +116,7 @@ function hangingTogether(
   for (const piece of evidence) {
     if (piece.check) continue;
     const [from, ...others] = (piece.kind === 'same' ? piece.of : [piece.from, piece.to]).map((id) => byId.get(id));
-    const isAlong = (other: Feature) =>
+    const isAlong = (other: SceneFeature) =>
       piece.kind === 'same'
         ? piece.along.includes(direction)
         : String(directionsBetween(from!, other, piece.along)) === direction;
@@ -126,7 +126,7 @@ function hangingTogether(
 }
 
 /** What a view on an edge shows lies, across and deep, as its edge does. */
-function placesOnEdge({ id, side }: SceneView, features: readonly Feature[]): readonly string[] {
+function placesOnEdge({ id, side }: SceneView, features: readonly SceneFeature[]): readonly string[] {
   if (!isUpright(side)) return [];
   const shown = features.filter(({ only, seen }) => only === undefined && seen.some(({ view }) => view === id));
   return [side.from, side.to, ...shown.map((feature) => feature.id)];

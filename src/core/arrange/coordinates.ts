@@ -1,6 +1,6 @@
 import type { Condition } from '../adjust';
 import type { Direction } from '../space';
-import { coordinateOf, directionsBetween, type Feature } from './scene';
+import { coordinateOf, directionsBetween, type SceneFeature } from './scene';
 
 /** Some coordinates of features: which blocks they are among, and how to read them off these. */
 export interface Read {
@@ -9,7 +9,7 @@ export interface Read {
   numbers(values: readonly (readonly number[])[]): readonly number[];
 }
 
-export function readCoordinates(wanted: readonly (readonly [Feature, Direction])[]): Read {
+export function readCoordinates(wanted: readonly (readonly [SceneFeature, Direction])[]): Read {
   const coordinates = wanted.map(([feature, direction]) => coordinateOf(feature, direction));
   const blocks = [...new Set(coordinates.flatMap((coordinate) => ('block' in coordinate ? [coordinate.block] : [])))];
   const at = coordinates.map((coordinate) => ('block' in coordinate ? blocks.indexOf(coordinate.block) : -1));
@@ -30,7 +30,7 @@ export function readTogether(reads: readonly Read[]): Read {
 }
 
 /** How far apart two features are, from their coordinates along these directions. Without a sign. mm. */
-export function readDistance(a: Feature, b: Feature, along?: Direction): Read {
+export function readDistance(a: SceneFeature, b: SceneFeature, along?: Direction): Read {
   const directions = directionsBetween(a, b, along) ?? [];
   const read = readCoordinates(
     [a, b].flatMap((feature) => directions.map((direction) => [feature, direction] as const)),

@@ -2,7 +2,14 @@ import { refused, type Refusal } from '../basics';
 import { findFault, inOrder, type Observation } from '../calibrate';
 import { DIRECTIONS } from '../space';
 import { isUpright, type Upright } from './facing';
-import { coordinateOf, directionsBetween, directionsOf, type Feature, type Scene, type SceneEvidence } from './scene';
+import {
+  coordinateOf,
+  directionsBetween,
+  directionsOf,
+  type SceneFeature,
+  type Scene,
+  type SceneEvidence,
+} from './scene';
 import { axesShown } from './shown';
 
 /** Why a scene cannot be adjusted, with what it is about; undefined when it can. */
@@ -54,7 +61,7 @@ function findTwice(named: readonly (readonly [string, string])[]): Refusal | und
   return undefined;
 }
 
-function findFeatureFault(feature: Feature, { views, features }: Scene): Refusal | undefined {
+function findFeatureFault(feature: SceneFeature, { views, features }: Scene): Refusal | undefined {
   const { id, mm, sigma, seen } = feature;
   if (mm && (mm.length !== DIRECTIONS.length || mm.some((value) => value !== null && !Number.isFinite(value))))
     return refused('feature-not-a-number', { feature: id });
@@ -80,8 +87,8 @@ function findSaidFault(piece: SceneEvidence, { features }: Scene): Refusal | und
   const missing = known.indexOf(undefined);
   if (missing >= 0) return refused('evidence-feature-unknown', { id, feature: named[missing]! });
   if (new Set(named).size < named.length || named.length < 2) return refused('evidence-features-coincide', { id });
-  const [a, ...others] = known as Feature[];
-  if (piece.kind === 'same') return findSameFault(id, piece.along, known as Feature[]);
+  const [a, ...others] = known as SceneFeature[];
+  if (piece.kind === 'same') return findSameFault(id, piece.along, known as SceneFeature[]);
   if (!directionsBetween(a!, others[0]!, piece.along)) return refused('evidence-direction-missing', { id });
   if (!(piece.mm > 0) || !Number.isFinite(piece.mm)) return refused('evidence-length-not-positive', { id });
   return piece.sigma > 0 && Number.isFinite(piece.sigma) ? undefined : refused('evidence-sigma-not-positive', { id });
@@ -91,7 +98,7 @@ function findSaidFault(piece: SceneEvidence, { features }: Scene): Refusal | und
 function findSameFault(
   id: string,
   along: readonly (typeof DIRECTIONS)[number][],
-  features: readonly Feature[],
+  features: readonly SceneFeature[],
 ): Refusal | undefined {
   for (const direction of along) {
     if (features.some((feature) => !directionsOf(feature).includes(direction)))

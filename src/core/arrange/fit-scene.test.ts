@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import type { Measured } from '../adjust';
 import { OWN_PLANE, toPlane } from '../calibrate';
+import type { Random } from '../basics';
 import { createRandom } from '../calibrate/simulation';
 import { DIRECTIONS, oppositeOf, showsAlong, type Side, type Vec3 } from '../space';
 import {
@@ -9,9 +10,9 @@ import {
   isOpen,
   lyingByDatum,
   modelOf,
-  standing,
+  standingByZero,
   type Facing,
-  type Feature,
+  type SceneFeature,
   type Open,
   type Scene,
   type SceneEvidence,
@@ -24,11 +25,10 @@ import {
   farthest,
   HEIGHT,
   randomWorld,
-  sceneOf,
+  simulatedScene,
   seenLength,
   WIDTH,
   type Drawn,
-  type Random,
   type World,
 } from './simulated';
 
@@ -37,7 +37,7 @@ const known = (figure: Measured | Open): Measured => {
   return figure;
 };
 const fitted = (world: World<Facing>, random?: Random): SceneFit => {
-  const fit = fitScene(sceneOf(world, random));
+  const fit = fitScene(simulatedScene(world, random));
   if (!fit.ok) throw new Error(fit.code);
   return fit.value;
 };
@@ -104,7 +104,7 @@ it.each(Object.keys(KINDS))('%s: what is said is what can be known at best', (ki
   for (let seed = 1; seed <= 4; seed++) {
     const world = KINDS[kind]!(seed);
     const fit = fitted(world);
-    const bound = boundOf(world, isKnownIn(sceneOf(world).features), (thing) =>
+    const bound = boundOf(world, isKnownIn(simulatedScene(world).features), (thing) =>
       ASKED.map(([a, b]) => spanOf(thing, a, b)),
     );
     ASKED.forEach(([a, b], i) => {
@@ -118,7 +118,7 @@ it.each(Object.keys(KINDS))('%s: what is said is what can be known at best', (ki
 it.each(Object.keys(KINDS))('%s: what comes out is what is likeliest, all unknowns solved at once', (kind) => {
   for (let seed = 1; seed <= 2; seed++) {
     const world = KINDS[kind]!(seed);
-    const scene = sceneOf(world, createRandom(900 + seed));
+    const scene = simulatedScene(world, createRandom(900 + seed));
     const fit = fitScene(scene);
     if (!fit.ok) throw new Error(fit.code);
     expect(fit.value.suspects).toEqual([]);
@@ -166,7 +166,7 @@ it('of sizes in every view and overall, the one that is wrong is named, and no o
   for (let seed = 1; seed <= trials; seed++) {
     const random = createRandom(500 + seed);
     const world = sized(randomWorld(createRandom(seed), 7, SIDES3), [0, 1, 2]);
-    const scene = sceneOf({ ...world, evidence: overall(world, 0.3) }, random);
+    const scene = simulatedScene({ ...world, evidence: overall(world, 0.3) }, random);
     const wrong = DIRECTIONS[seed % 3]!;
     const off = (0.03 + 0.05 * random.uniform()) * (seed % 2 === 0 ? 1 : -1);
     const fit = fitScene({
@@ -185,7 +185,7 @@ it('of sizes in every view and overall, the one that is wrong is named, and no o
 
 it('a place that shows something else than was said is named as a tie', () => {
   const world = sized(randomWorld(createRandom(3), 7, SIDES3), [0, 1, 2]);
-  const scene = sceneOf(world, createRandom(7));
+  const scene = simulatedScene(world, createRandom(7));
   const [front, ...others] = scene.views;
   const { at, sigma } = front!.points.p4!;
   const moved = { ...front!, points: { ...front!.points, p4: { at: [at[0] + 60, at[1] - 45] as const, sigma } } };
@@ -200,7 +200,7 @@ it('a place that shows something else than was said is named as a tie', () => {
 function turnedRoundIn(sides: readonly Side[], seed: number) {
   const random = createRandom(seed);
   const world = sized(randomWorld(random, 5, sides), [0, 2]);
-  const scene = sceneOf(world, random);
+  const scene = simulatedScene(world, random);
   const bad = scene.views[Math.floor(random.uniform() * sides.length)]!;
   const views = scene.views.map((view) => (view === bad ? { ...view, side: oppositeOf(view.side as Side) } : view));
   return { world, bad: bad.id, fit: fitScene({ ...scene, views }) };
@@ -241,7 +241,7 @@ it('two drawings that each state a width count by their weights (weighted mean o
     ],
     click: 1e-4,
   };
-  const scene = sceneOf(world);
+  const scene = simulatedScene(world);
   const views = scene.views.map((view) => ({
     ...view,
     evidence: view.evidence.map((piece) => ({ ...piece, mm: view.id === 'front' ? 820 : 821 }) as typeof piece),
@@ -273,7 +273,7 @@ it('a wall that is stated in its plan and in its elevation counts by their weigh
     ],
     click: 1e-4,
   };
-  const scene = sceneOf(world);
+  const scene = simulatedScene(world);
   // Three, four, five: the wall is 750 long as it is drawn.
   const views = scene.views.map((view) => ({
     ...view,
@@ -324,9 +324,9 @@ it('shared lines carry a scale: a side view takes its own from base and top of t
         seen: feature.seen.filter(
           ({ view }) => view === (feature.id === 'near' || feature.id === 'far' ? 'side' : view),
         ),
-      })) as Feature[],
+      })) as SceneFeature[],
   };
-  const scene = sceneOf(world);
+  const scene = simulatedScene(world);
   // Each view lies level: nothing else says how it is turned.
   const level = scene.views.map((view, i) => ({
     ...view,
@@ -373,7 +373,7 @@ it('a box, each of whose sides is pointed at once in every view, gives views of 
         ),
       }),
     ),
-    features: lines.map(({ id, only }): Feature => ({
+    features: lines.map(({ id, only }): SceneFeature => ({
       id,
       only,
       seen: drawn.filter(({ side }) => showsAlong(side, only)).map((view) => ({ view: view.id, points: [id] })),
@@ -399,7 +399,7 @@ it('a box, each of whose sides is pointed at once in every view, gives views of 
         turn: 0,
         zero: [places[i]! - 500, 3000 - places[i]!],
       }));
-      const fit = fitScene(standing(boxSeenAs(drawn, 0.2)).scene);
+      const fit = fitScene(standingByZero(boxSeenAs(drawn, 0.2)).scene);
       if (!fit.ok) throw new Error(fit.code);
       for (const { view, numbers } of fit.value.stands) {
         const map = modelOf(boxSeenAs(drawn, 0.2).views.find(({ id }) => id === view)!).mapAt(numbers, OWN_PLANE);

@@ -22,9 +22,9 @@ import { findSceneFault } from './faults';
 import { isAgreed, judgeScene, startFrom, takesPart, type JudgedScene } from './judge';
 import { measureIn, type Open } from './measure';
 import { modelOf } from './problem';
-import { coordinateBlock, directionsOf, partBlock, type Feature, type Scene, type SceneView } from './scene';
+import { coordinateBlock, directionsOf, partBlock, type SceneFeature, type Scene, type SceneView } from './scene';
 import { beginViews, startOfScene, type ViewBegun } from './start';
-import { begunAsTold, judgedAsTold, verdictOf, type Begun, type SceneVerdict } from './verdict';
+import { begunAsTold, judgedAsTold, sceneVerdictOf, type Begun, type SceneVerdict } from './verdict';
 
 /** What follows from several views together. */
 export interface SceneFit {
@@ -105,7 +105,7 @@ function readFit(scene: Scene, begun: readonly Begun[], judged: JudgedScene): Sc
   const measure = measureIn(judged);
   const maps = startFrom(scene, judged).maps;
   const byId = new Map(scene.features.map((feature) => [feature.id, feature]));
-  const featureOf = (id: string): Feature => byId.get(id) ?? { id, seen: [] };
+  const featureOf = (id: string): SceneFeature => byId.get(id) ?? { id, seen: [] };
   return {
     coordinate: (feature, direction) => measure(readCoordinates([[featureOf(feature), direction]])),
     distance: (from, to, along) => measure(readDistance(featureOf(from), featureOf(to), along)),
@@ -120,7 +120,7 @@ function readFit(scene: Scene, begun: readonly Begun[], judged: JudgedScene): Sc
     stands: begun
       .filter(({ view }) => takesPart(view, solution.values))
       .map((view) => standOf(view, maps.get(view.view.id)!)),
-    verdict: () => verdictOf(begun, judged),
+    verdict: () => sceneVerdictOf(begun, judged),
   };
 }
 

@@ -1,9 +1,15 @@
 /** Several views of one thing, fitted together. mm, object frame; one sigma. */
-export { LEVEL_BY_DATUM, LEVEL_SIGMA, lyingByDatum, standing, type ByZero } from './by-datum';
+export { LEVEL_BY_DATUM, LEVEL_SIGMA, lyingByDatum, standingByZero, type ByZero } from './by-datum';
 export { isUpright, tellsAlong, turnedUpright, type Facing, type Upright } from './facing';
 export { fitScene, openParts, refitScene, type SceneFit, type Stand } from './fit-scene';
 export { isOpen, type Open } from './measure';
-export { PROJECTIONS, proposeSides, type LaidView, type ProposedSide, type Projection } from './projection';
+export {
+  PROJECTION_METHODS,
+  proposeSides,
+  type LaidView,
+  type ProposedSide,
+  type ProjectionMethod,
+} from './projection';
 export { spaceCurveOf, type SeenCurve, type SpaceCurve } from './space-curve';
 export { modelOf, tieOf } from './problem';
 export type { SceneVerdict } from './verdict';
@@ -13,7 +19,7 @@ export {
   directionsBetween,
   directionsOf,
   type Distance,
-  type Feature,
+  type SceneFeature,
   type Scene,
   type SceneEvidence,
   type SceneView,

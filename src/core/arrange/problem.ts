@@ -16,7 +16,7 @@ import {
   isLying,
   knownOf,
   partBlock,
-  type Feature,
+  type SceneFeature,
   type Scene,
   type SceneEvidence,
   type SceneView,
@@ -127,11 +127,11 @@ function amongOthers({ id, shares = id }: SceneView, model: MapModel, { blocks, 
 export interface Tie {
   readonly group: string;
   readonly point: string;
-  readonly feature: Feature;
+  readonly feature: SceneFeature;
   readonly shows: readonly ShownAxis[];
 }
 
-export function listTies({ id, side }: Pick<SceneView, 'id' | 'side'>, features: readonly Feature[]): Tie[] {
+export function listTies({ id, side }: Pick<SceneView, 'id' | 'side'>, features: readonly SceneFeature[]): Tie[] {
   return features.flatMap((feature) => {
     const shows = axesShown(side, feature, features);
     return feature.seen
@@ -156,7 +156,7 @@ function tieCondition({ group, point, feature, shows }: Tie, context: EvidenceCo
 }
 
 /** Coordinates that are known with a plus-minus; exact ones are no unknowns. */
-function listKnown(feature: Feature): Condition[] {
+function listKnown(feature: SceneFeature): Condition[] {
   const { sigma } = feature;
   if (sigma === undefined) return [];
   return directionsOf(feature).flatMap((direction) => {
@@ -167,11 +167,11 @@ function listKnown(feature: Feature): Condition[] {
   });
 }
 
-function conditionsOfScene({ evidence }: Scene, features: ReadonlyMap<string, Feature>): Condition[] {
+function conditionsOfScene({ evidence }: Scene, features: ReadonlyMap<string, SceneFeature>): Condition[] {
   return evidence.filter(({ check }) => !check).flatMap((piece) => conditionsOf(piece, features));
 }
 
-function conditionsOf(piece: SceneEvidence, features: ReadonlyMap<string, Feature>): Condition[] {
+function conditionsOf(piece: SceneEvidence, features: ReadonlyMap<string, SceneFeature>): Condition[] {
   if (piece.kind === 'distance') {
     const { id, from, to, along, mm, sigma } = piece;
     const read = readDistance(features.get(from)!, features.get(to)!, along);

@@ -1,6 +1,6 @@
 /** Sides from how views lie on a sheet: the six principal views as ISO 128-3 lays them out (from memory of the standard). */
 import * as fc from 'fast-check';
-import { PROJECTIONS, proposeSides, type LaidView, type Projection } from './projection';
+import { PROJECTION_METHODS, proposeSides, type LaidView, type ProjectionMethod } from './projection';
 
 /** A thing of 90 by 50 by 70: what each side takes up, and where its middle stands, in columns and rows of the sheet. */
 const SIZES = {
@@ -12,12 +12,12 @@ const SIZES = {
   bottom: [90, 50],
 } as const;
 type Drawn = keyof typeof SIZES;
-const LAID: Readonly<Record<Projection, Readonly<Record<Drawn, readonly [number, number]>>>> = {
+const LAID: Readonly<Record<ProjectionMethod, Readonly<Record<Drawn, readonly [number, number]>>>> = {
   third: { front: [1, 1], top: [1, 0], bottom: [1, 2], left: [0, 1], right: [2, 1], back: [3, 1] },
   first: { front: [1, 1], top: [1, 2], bottom: [1, 0], left: [2, 1], right: [0, 1], back: [3, 1] },
 };
 const sheet = (
-  projection: Projection,
+  projection: ProjectionMethod,
   sides: readonly Drawn[],
   off: (side: Drawn, axis: number) => number = () => 0,
 ): LaidView[] =>
@@ -28,7 +28,7 @@ const sheet = (
     return { id: side, min: [x - width / 2, y - height / 2], max: [x + width / 2, y + height / 2] };
   });
 
-it.each(PROJECTIONS)('all six views in %s angle', (projection) => {
+it.each(PROJECTION_METHODS)('all six views in %s angle', (projection) => {
   const proposed = proposeSides(sheet(projection, ['back', 'top', 'right', 'bottom', 'left', 'front']), projection);
   expect(Object.fromEntries(proposed.map(({ view, side }) => [view, side]))).toEqual(
     Object.fromEntries(Object.keys(SIZES).map((side) => [side, side])),
@@ -44,7 +44,7 @@ it('front, top and a side, drawn a little out of line, whichever comes first', (
   const near = fc.integer({ min: -12, max: 12 });
   fc.assert(
     fc.property(
-      fc.constantFrom(...PROJECTIONS),
+      fc.constantFrom(...PROJECTION_METHODS),
       fc.constantFrom(...trios),
       fc.shuffledSubarray([0, 1, 2], { minLength: 3 }),
       fc.array(near, { minLength: 6, maxLength: 6 }),

@@ -2,8 +2,8 @@ import type { Vec } from '../geometry';
 import type { Side } from '../space';
 
 /** How the views of one sheet are laid out: in first angle a side is drawn beyond the thing, in third angle before it (ISO 128-3, ISO 5456-2; from memory of the standards). */
-export const PROJECTIONS = ['first', 'third'] as const;
-export type Projection = (typeof PROJECTIONS)[number];
+export const PROJECTION_METHODS = ['first', 'third'] as const;
+export type ProjectionMethod = (typeof PROJECTION_METHODS)[number];
 
 /** What a view takes up of its sheet, px, y down. */
 export interface LaidView {
@@ -21,7 +21,7 @@ export interface ProposedSide {
 
 type Place = Exclude<ProposedSide['lies'], undefined>;
 
-const SIDES: Readonly<Record<Projection, Readonly<Record<Place, Side>>>> = {
+const SIDES: Readonly<Record<ProjectionMethod, Readonly<Record<Place, Side>>>> = {
   first: { above: 'bottom', below: 'top', left: 'right', right: 'left', beyond: 'back' },
   third: { above: 'top', below: 'bottom', left: 'left', right: 'right', beyond: 'back' },
 };
@@ -33,7 +33,7 @@ const IN_LINE = 0.5;
  * Which sides the views of a sheet show, from how they lie to each other. The front is the one that stands in line with most others, above all with both a row and a column; of several that could be it, the one that is drawn largest. What lies in no
  * line with it gets no side; a second one farther out in its row, on the side of another, is the back. Empty where nothing stands in line.
  */
-export function proposeSides(views: readonly LaidView[], projection: Projection): ProposedSide[] {
+export function proposeSides(views: readonly LaidView[], projection: ProjectionMethod): ProposedSide[] {
   const ranked = views
     .map((view) => ({ view, neighbours: neighboursOf(view, views) }))
     .filter(({ neighbours }) => neighbours.length > 0)

@@ -29,7 +29,7 @@ export const partBlock = ({ id, shares = id }: Pick<SceneView, 'id' | 'shares'>,
   ownedName(isLying(part) ? id : shares, part);
 
 /** What several views show, or of which something is known. Coordinates in the object frame, mm. */
-export interface Feature {
+export interface SceneFeature {
   readonly id: string;
   /** A shared line, as a base line: only this coordinate is meant, and the points of a view lie on it. */
   readonly only?: Direction | undefined;
@@ -65,7 +65,7 @@ export type Distance = Extract<SceneEvidence, { kind: 'distance' }>;
 /** Several pictures of one thing. */
 export interface Scene {
   readonly views: readonly SceneView[];
-  readonly features: readonly Feature[];
+  readonly features: readonly SceneFeature[];
   readonly evidence: readonly SceneEvidence[];
 }
 
@@ -74,24 +74,28 @@ export const isFeature = (id: string) => id.startsWith(FEATURE);
 export const coordinateBlock = (feature: string, direction: Direction) => `${FEATURE}${feature}:${direction}`;
 
 /** The directions of which a feature has a coordinate. */
-export const directionsOf = ({ only }: Feature): readonly Direction[] => (only ? [only] : DIRECTIONS);
+export const directionsOf = ({ only }: SceneFeature): readonly Direction[] => (only ? [only] : DIRECTIONS);
 
 /** One coordinate of a feature: a number that is known exactly, or a block that is sought. */
 export type Coordinate = { readonly mm: number } | { readonly block: string };
 
-export function coordinateOf(feature: Feature, direction: Direction): Coordinate {
+export function coordinateOf(feature: SceneFeature, direction: Direction): Coordinate {
   const known = knownOf(feature, direction);
   return known !== undefined && feature.sigma === undefined
     ? { mm: known }
     : { block: coordinateBlock(feature.id, direction) };
 }
 
-export const knownOf = ({ mm }: Feature, direction: Direction): number | undefined =>
+export const knownOf = ({ mm }: SceneFeature, direction: Direction): number | undefined =>
   mm?.[DIRECTIONS.indexOf(direction)] ?? undefined;
 
 /** Along which directions two features lie apart: the one that is asked for, else the one that both lines mean, else all. Undefined: one has no such coordinate. */
-export function directionsBetween(a: Feature, b: Feature, along?: Direction): readonly Direction[] | undefined {
+export function directionsBetween(
+  a: SceneFeature,
+  b: SceneFeature,
+  along?: Direction,
+): readonly Direction[] | undefined {
   const wanted = along ? [along] : directionsOf(a);
-  const have = (feature: Feature) => wanted.every((direction) => directionsOf(feature).includes(direction));
+  const have = (feature: SceneFeature) => wanted.every((direction) => directionsOf(feature).includes(direction));
   return have(a) && have(b) && (along !== undefined || a.only === b.only) ? wanted : undefined;
 }

@@ -1,15 +1,19 @@
 import { axesSeenFrom, type Direction } from '../space';
 import { readCoordinates, type Read } from './coordinates';
 import { isUpright, type Facing } from './facing';
-import { directionsOf, type Feature } from './scene';
+import { directionsOf, type SceneFeature } from './scene';
 
 /** What one axis of a view (0 to the right, 1 upwards) tells of a feature: a coordinate, along or against it; or how far it lies along an edge from where that begins. */
 export type ShownAxis =
   | { readonly axis: 0 | 1; readonly direction: Direction; readonly sign: 1 | -1 }
-  | { readonly axis: 0; readonly edge: readonly [Feature, Feature] };
+  | { readonly axis: 0; readonly edge: readonly [SceneFeature, SceneFeature] };
 
 /** What a view tells of a feature; `features`: all that there are. */
-export function axesShown(facing: Facing, feature: Feature, features: readonly Feature[]): readonly ShownAxis[] {
+export function axesShown(
+  facing: Facing,
+  feature: SceneFeature,
+  features: readonly SceneFeature[],
+): readonly ShownAxis[] {
   const have = directionsOf(feature);
   if (!isUpright(facing))
     return axesSeenFrom(facing)
@@ -28,7 +32,7 @@ export const LEVEL_DIRECTIONS = ['across', 'deep'] as const;
 const SHORTEST = 1e-6;
 
 /** Where a feature lies on an axis of a view, mm. */
-export function readShown(feature: Feature, shown: ShownAxis): Read {
+export function readShown(feature: SceneFeature, shown: ShownAxis): Read {
   if ('direction' in shown) {
     const read = readCoordinates([[feature, shown.direction]]);
     return { ...read, numbers: (values) => read.numbers(values).map((value) => shown.sign * value) };

@@ -1,15 +1,10 @@
 /** For tests only: a thing in space, and scans of it from several sides, with known truth. */
+import type { Random } from '../basics';
 import type { Points } from '../calibrate';
 import type { Vec } from '../geometry';
 import { axesSeenFrom, DIRECTIONS, type Side, type Vec3 } from '../space';
 import { isUpright, type Facing } from './facing';
-import type { Feature, Scene, SceneEvidence, SceneView } from './scene';
-
-/** Seeded numbers. */
-export interface Random {
-  uniform(): number;
-  normal(): number;
-}
+import type { SceneFeature, Scene, SceneEvidence, SceneView } from './scene';
 
 export interface Drawn<F extends Facing = Side> {
   readonly id: string;
@@ -61,11 +56,11 @@ export interface World<F extends Facing = Side> {
   /** One sigma of a click, px. */
   readonly click: number;
   readonly evidence?: readonly SceneEvidence[];
-  readonly features?: (features: readonly Feature[]) => readonly Feature[];
+  readonly features?: (features: readonly SceneFeature[]) => readonly SceneFeature[];
 }
 
 /** What somebody points at and says of such a world; without a random everything is as it is. */
-export function sceneOf(
+export function simulatedScene(
   { thing, drawn, click, evidence = [], features = (all) => all }: World<Facing>,
   random?: Random,
 ): Scene {
@@ -89,7 +84,7 @@ export function sceneOf(
       lens: 'none',
     };
   });
-  const all = names.map((id): Feature => ({ id, seen: drawn.map(({ id: view }) => ({ view, points: [id] })) }));
+  const all = names.map((id): SceneFeature => ({ id, seen: drawn.map(({ id: view }) => ({ view, points: [id] })) }));
   return {
     views,
     features: features(all),

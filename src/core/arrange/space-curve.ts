@@ -23,7 +23,7 @@ import {
   type SpacePiece,
   type Vec3,
 } from '../space';
-import { isUpright, parameterAlong, stretchesOf, type Stretch } from './stretches';
+import { runsUpright, parameterAlong, stretchesOf, type MonotoneStretch } from './stretches';
 
 /** A curve as a view shows it, in the view's own axes, mm. */
 export interface SeenCurve {
@@ -96,10 +96,14 @@ function along({ side, path }: SeenCurve, shared: Direction): Path {
   return movedPath(path, x.direction === shared ? [x.sign, 0, 0, y.sign, 0, 0] : [0, x.sign, y.sign, 0, 0, 0]);
 }
 
-type Pair = readonly [first: Stretch, second: Stretch, isTurned: boolean];
+type Pair = readonly [first: MonotoneStretch, second: MonotoneStretch, isTurned: boolean];
 
 /** Stretch by stretch: in order, or against it, or, of a closed one, begun anywhere, however they reach equally far. */
-function matched(one: readonly Stretch[], other: readonly Stretch[], isClosed: boolean): Pair[] | undefined {
+function matched(
+  one: readonly MonotoneStretch[],
+  other: readonly MonotoneStretch[],
+  isClosed: boolean,
+): Pair[] | undefined {
   if (other.length === 1) return one.map((a) => [a, other[0]!, a.isTurned]);
   if (one.length === 1) return other.map((b) => [one[0]!, b, b.isTurned]);
   if (one.length !== other.length) return undefined;
@@ -107,14 +111,14 @@ function matched(one: readonly Stretch[], other: readonly Stretch[], isClosed: b
   const orders = [other, [...other].reverse()].flatMap((list) =>
     starts.map((start) => list.map((_, i) => list[(i + start) % list.length]!)),
   );
-  const apart = (order: readonly Stretch[]) =>
+  const apart = (order: readonly MonotoneStretch[]) =>
     order.reduce((sum, b, i) => sum + Math.abs(b.from - one[i]!.from) + Math.abs(b.to - one[i]!.to), 0);
   const best = orders.reduce((nearest, order) => (apart(order) < apart(nearest) ? order : nearest));
   return one.map((a, i) => [a, best[i]!, a.isTurned]);
 }
 
-function missingOf(a: Stretch, b: Stretch, tolerance: number): SpaceCurve['missing'] {
-  const beyond = (of: 'first' | 'second', one: Stretch, other: Stretch) =>
+function missingOf(a: MonotoneStretch, b: MonotoneStretch, tolerance: number): SpaceCurve['missing'] {
+  const beyond = (of: 'first' | 'second', one: MonotoneStretch, other: MonotoneStretch) =>
     [
       { of, from: one.from, to: Math.min(one.to, other.from) },
       { of, from: Math.max(one.from, other.to), to: one.to },
@@ -124,8 +128,8 @@ function missingOf(a: Stretch, b: Stretch, tolerance: number): SpaceCurve['missi
 
 /** Both stretches between two places of what they share: pieces end to end, and upright steps of one where the other waits. */
 function joined(
-  a: Stretch,
-  b: Stretch,
+  a: MonotoneStretch,
+  b: MonotoneStretch,
   low: number,
   high: number,
   place: Frame['place'],
@@ -137,10 +141,10 @@ function joined(
   const pieces: SpacePiece[] = [];
   for (const [i, x] of kept.entries()) {
     const steps = [a, b].map((stretch) =>
-      stretch.pieces.filter((piece) => isUpright(piece) && Math.abs(startOf(piece)[0] - x) <= 1e-9),
+      stretch.pieces.filter((piece) => runsUpright(piece) && Math.abs(startOf(piece)[0] - x) <= 1e-9),
     );
     if (steps[0]!.length > 0 && steps[1]!.length > 0) return refused('curve-steps-in-both', { at: x });
-    const waiting = (stretch: Stretch) => heightAt(stretch, x);
+    const waiting = (stretch: MonotoneStretch) => heightAt(stretch, x);
     steps[0]!.forEach((step) => pieces.push(upright(step, (y) => place(x, y, waiting(b)))));
     steps[1]!.forEach((step) => pieces.push(upright(step, (y) => place(x, waiting(a), y))));
     const next = kept[i + 1];
@@ -157,13 +161,15 @@ const upright = (step: Piece, at: (y: number) => Vec3): SpacePiece => ({
 });
 
 /** The piece of a stretch that runs from one x to another. */
-function partOver({ pieces }: Stretch, from: number, to: number): Piece {
+function partOver({ pieces }: MonotoneStretch, from: number, to: number): Piece {
   const middle = (from + to) / 2;
   return pieces.find((piece) => startOf(piece)[0] <= middle && endOf(piece)[0] >= middle)!;
 }
 
-function heightAt({ pieces }: Stretch, x: number): number {
-  const piece = pieces.find((part) => !isUpright(part) && startOf(part)[0] <= x + 1e-9 && endOf(part)[0] >= x - 1e-9)!;
+function heightAt({ pieces }: MonotoneStretch, x: number): number {
+  const piece = pieces.find(
+    (part) => !runsUpright(part) && startOf(part)[0] <= x + 1e-9 && endOf(part)[0] >= x - 1e-9,
+  )!;
   return pointAt(piece, Math.min(1, Math.max(0, parameterAlong(piece, x))))[1];
 }
 

@@ -22,7 +22,7 @@ import {
   knownOf,
   partBlock,
   type Distance,
-  type Feature,
+  type SceneFeature,
   type Scene,
   type SceneView,
 } from './scene';
@@ -189,7 +189,7 @@ function tieEquations({ feature, shows }: Tie, view: string, [u, v]: Vec, now: C
 }
 
 /** Where a feature lies on an axis of a view, of coordinates; along an edge undefined while nothing tells how that runs. */
-function termsOf(feature: Feature, shown: ShownAxis, now: Coordinates): Equation['terms'] | undefined {
+function termsOf(feature: SceneFeature, shown: ShownAxis, now: Coordinates): Equation['terms'] | undefined {
   if ('direction' in shown) return [[blockOf(feature, shown.direction), shown.sign]];
   const [from, to] = shown.edge;
   const way = LEVEL_DIRECTIONS.map(
@@ -204,7 +204,7 @@ function termsOf(feature: Feature, shown: ShownAxis, now: Coordinates): Equation
 }
 
 /** Every coordinate is sought here, the known ones too: they are told where they are. */
-const blockOf = (feature: Feature, direction: (typeof DIRECTIONS)[number]) => `${feature.id}:${direction}`;
+const blockOf = (feature: SceneFeature, direction: (typeof DIRECTIONS)[number]) => `${feature.id}:${direction}`;
 
 /** What is known of coordinates, and how far apart they are along one direction, with the signs that they have by now. */
 function toldOf(scene: Scene, now: ReadonlyMap<string, number>): Equation[] {
@@ -238,7 +238,7 @@ function toldOf(scene: Scene, now: ReadonlyMap<string, number>): Equation[] {
   return [...known, ...said];
 }
 
-function directionOf({ from, along }: Distance, features: ReadonlyMap<string, Feature>) {
+function directionOf({ from, along }: Distance, features: ReadonlyMap<string, SceneFeature>) {
   const direction = along ?? features.get(from)!.only;
   return direction ? [direction] : [];
 }
@@ -323,7 +323,7 @@ function ratioOf({ features, evidence }: Scene, now: ReadonlyMap<string, number>
   return ratios.length > 0 ? median(ratios) : undefined;
 }
 
-const withoutKnown = ({ mm: _known, ...feature }: Feature): Feature => feature;
+const withoutKnown = ({ mm: _known, ...feature }: SceneFeature): SceneFeature => feature;
 
 /** The numbers by name that satisfy linear equations as well as can be. */
 function leastSquares(equations: readonly Equation[]): ReadonlyMap<string, number> {

@@ -11,7 +11,7 @@ import {
 } from '../geometry';
 
 /** Pieces one after the other along which x never falls; `isTurned`: the path runs through them the other way. */
-export interface Stretch {
+export interface MonotoneStretch {
   readonly pieces: readonly Piece[];
   readonly isTurned: boolean;
   /** x where it begins and ends. */
@@ -25,7 +25,7 @@ const AT_END = 1e-9;
 const UPRIGHT = 1e-10;
 
 /** A path parted where x turns back, in its own order. A closed one begins where x turns back. */
-export function stretchesOf(path: Path): Stretch[] {
+export function stretchesOf(path: Path): MonotoneStretch[] {
   const parts = path.pieces.flatMap(monotoneParts);
   const ends = parts.flatMap((part) => [startOf(part)[0], endOf(part)[0]]);
   const least = UPRIGHT * Math.max(1, Math.max(...ends) - Math.min(...ends));
@@ -43,7 +43,7 @@ export function stretchesOf(path: Path): Stretch[] {
   return groups.map(({ way, pieces }) => rising(pieces, way < 0));
 }
 
-export const isUpright = (piece: Piece) => Math.abs(endOf(piece)[0] - startOf(piece)[0]) <= AT_END;
+export const runsUpright = (piece: Piece) => Math.abs(endOf(piece)[0] - startOf(piece)[0]) <= AT_END;
 
 function monotoneParts(piece: Piece): readonly Piece[] {
   const cuts = [...turningsAlong(piece, 0)].filter((t) => t > AT_END && t < 1 - AT_END).sort((a, b) => a - b);
@@ -61,7 +61,7 @@ function beginOf(ways: readonly number[]): number {
   return running.find(({ way }, k) => way !== running.at(k - 1)!.way)?.i ?? 0;
 }
 
-function rising(pieces: readonly Piece[], isTurned: boolean): Stretch {
+function rising(pieces: readonly Piece[], isTurned: boolean): MonotoneStretch {
   const along = isTurned ? pieces.map(reversed).reverse() : pieces;
   return { pieces: along, isTurned, from: startOf(along[0]!)[0], to: endOf(along.at(-1)!)[0] };
 }

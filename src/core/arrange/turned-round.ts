@@ -1,7 +1,7 @@
 import { oppositeOf } from '../space';
 import { isUpright, turnedUpright, type Facing, type Upright } from './facing';
 import { agrees, type SceneFit } from './fit-scene';
-import type { Feature, Scene, SceneView } from './scene';
+import type { SceneFeature, Scene, SceneView } from './scene';
 
 /** A view, and the side from which it agrees with the others: of one that stands on an edge, the edge as it runs then. */
 export interface TurnedRound {
@@ -18,7 +18,7 @@ function turnedIn(scene: Scene, view: SceneView): { readonly side: Facing; reado
   return { side: turned, scene: { ...scene, views, features } };
 }
 
-function exchanged(features: readonly Feature[], view: string, { from, to }: Upright): readonly Feature[] {
+function exchanged(features: readonly SceneFeature[], view: string, { from, to }: Upright): readonly SceneFeature[] {
   const seenHere = (id: string) =>
     features.find((feature) => feature.id === id)?.seen.filter((seen) => seen.view === view) ?? [];
   return features.map((feature) =>

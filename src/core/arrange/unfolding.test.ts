@@ -13,19 +13,27 @@ import {
   type Side,
   type Vec3,
 } from '../space';
-import { lookedAt, PROJECTIONS, proposeSides, standingFolded, uprightFolded, type Extents, type Projection } from '.';
+import {
+  lookedAt,
+  PROJECTION_METHODS,
+  proposeSides,
+  standingFolded,
+  uprightFolded,
+  type Extents,
+  type ProjectionMethod,
+} from '.';
 
 const EXTENTS: Extents = { across: [-100, 1500], deep: [20, 620], up: [-50, 850] };
 const corners: readonly Vec3[] = EXTENTS.across.flatMap((x) =>
   EXTENTS.deep.flatMap((y) => EXTENTS.up.map((z): Vec3 => [x, y, z])),
 );
 /** A point of the thing as a side shows it, on its picture folded so far. */
-function shownAt(side: Side, point: Vec3, projection: Projection, fold: number): Vec3 {
+function shownAt(side: Side, point: Vec3, projection: ProjectionMethod, fold: number): Vec3 {
   const [u, v] = axesSeenFrom(side).map((axis) => dot3(vectorOf(axis), point));
   return toSpace(standingFolded(side, EXTENTS, projection, fold), [u!, v!]);
 }
 
-describe.each(PROJECTIONS)('in %s angle', (projection) => {
+describe.each(PROJECTION_METHODS)('in %s angle', (projection) => {
   it('a picture keeps its shape, whatever way it is folded', () => {
     fc.assert(
       fc.property(fc.constantFrom(...SIDES), fc.double({ min: 0, max: 1, noNaN: true }), (side, fold) => {
@@ -92,7 +100,7 @@ describe.each(PROJECTIONS)('in %s angle', (projection) => {
   });
 });
 
-describe.each(PROJECTIONS)('a wall on an edge of the plan, in %s angle', (projection) => {
+describe.each(PROJECTION_METHODS)('a wall on an edge of the plan, in %s angle', (projection) => {
   const angles = [0, 0.4, 1.9, -2.2];
   const wallAt = (angle: number): Pose => ({
     origin: [600, 300, 0],

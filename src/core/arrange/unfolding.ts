@@ -12,7 +12,7 @@ import {
   type Side,
   type Vec3,
 } from '../space';
-import type { Projection } from './projection';
+import type { ProjectionMethod } from './projection';
 
 /** What all views together take up of the object frame along each direction, mm. */
 export type Extents = Readonly<Record<Direction, readonly [least: number, most: number]>>;
@@ -34,7 +34,7 @@ const EDGES: Readonly<Partial<Record<Side, readonly [along: 'across' | 'up', end
  * that it shows; between, they turn about the edges that they share. In third angle the walls stand before the thing, in first beyond it (ISO 128-3, ISO 5456-2; from memory of the standards). A pose in the object frame: a place of it has the coordinates that its side
  * shows.
  */
-export function standingFolded(side: Side, extents: Extents, projection: Projection, fold: number): Pose {
+export function standingFolded(side: Side, extents: Extents, projection: ProjectionMethod, fold: number): Pose {
   const { wall, sense, towards } = frontOf(extents, projection);
   const edge = EDGES[side];
   if (!edge) return side === 'front' ? poseFacing('front', [0, wall, 0]) : backOf(extents, projection, fold);
@@ -50,7 +50,7 @@ export function standingFolded(side: Side, extents: Extents, projection: Project
 }
 
 /** The plane of the front, which way what hangs on it folds (1: behind it, −1: before it), and how what runs out of its edge runs then. */
-function frontOf({ deep }: Extents, projection: Projection) {
+function frontOf({ deep }: Extents, projection: ProjectionMethod) {
   const sense = projection === 'third' ? 1 : -1;
   return {
     wall: deep[projection === 'third' ? 0 : 1],
@@ -63,7 +63,7 @@ function frontOf({ deep }: Extents, projection: Projection) {
 }
 
 /** The back hangs on the far edge of the wall that stands right of the front. */
-function backOf(extents: Extents, projection: Projection, fold: number): Pose {
+function backOf(extents: Extents, projection: ProjectionMethod, fold: number): Pose {
   const { wall, towards } = frontOf(extents, projection);
   const { across, deep } = extents;
   const hinge: Vec3 = add3([across[1], wall, 0], scale3(towards(ACROSS, fold), deep[1] - deep[0]));
@@ -75,7 +75,7 @@ function backOf(extents: Extents, projection: Projection, fold: number): Pose {
  * Where the picture of a wall stands that belongs upright on an edge of the plan, at `wall`. It hangs on the sheet of the plan, over its edge: laid out it lies outside of that with its top to it in third angle, beyond the whole plan with its foot to it in first; folded up it stands on its edge, in first angle
  * beyond the thing.
  */
-export function uprightFolded(wall: Pose, extents: Extents, projection: Projection, fold: number): Pose {
+export function uprightFolded(wall: Pose, extents: Extents, projection: ProjectionMethod, fold: number): Pose {
   const plan = standingFolded('top', extents, projection, fold);
   const [out, isThird] = [normalOf(wall), projection === 'third'];
   const inward = scale3(add3(scale3(plan.x, out[0]), scale3(plan.y, out[1])), -1);

@@ -34,7 +34,7 @@ type Rows = readonly (readonly number[])[];
 /** A view as it began, as far as that counts once everything is judged. */
 export type Begun = Pick<ViewBegun, 'view' | 'model' | 'evidence' | 'numbers' | 'isScaled'>;
 
-export function verdictOf(begun: readonly Begun[], judged: JudgedScene): SceneVerdict {
+export function sceneVerdictOf(begun: readonly Begun[], judged: JudgedScene): SceneVerdict {
   const { belief, start, solution, covariance, diagnosis, leftOut, suspects, suspectsKept } = judged;
   const { matrix, open, reach, redundancy } = covariance;
   return {

@@ -91,11 +91,11 @@ export function adjustEveryWay(
     const view = adjustedFrom(end, model, evidence, pointed);
     return view.ok ? [view.value] : [];
   });
-  return adjusted.filter((view, i) => !adjusted.slice(0, i).some((other) => isSameEnd(view, other)));
+  return adjusted.filter((view, i) => !adjusted.slice(0, i).some((other) => endsAlike(view, other)));
 }
 
 /** Whether two adjustments have come to the same numbers of the map. */
-export const isSameEnd = ({ values }: AdjustedView, other: AdjustedView): boolean =>
+export const endsAlike = ({ values }: AdjustedView, other: AdjustedView): boolean =>
   values.every((value, i) => Math.abs(value - other.values[i]!) < SAME_END);
 
 /** Whether the tilt is an assumption that has been given up. */

@@ -1,4 +1,4 @@
-import { isSameEnd } from './adjust-view';
+import { endsAlike } from './adjust-view';
 import { firstNumberOf, leaningOf, type MapPart } from './models';
 import type { Story, Teller } from './stories';
 
@@ -54,7 +54,7 @@ export function listLeaning(usual: Story, { tellHeld }: Teller): Story[] {
   const first = firstNumberOf(model, 'tilt');
   const leaning = (times: number) => values.map((value, i) => (i === first || i === first + 1 ? times * value : value));
   const [one, other] = [BEGUN, -BEGUN].map((times) => tellHeld(holding, leaning(times)));
-  return [one, other && one && isSameEnd(one.adjusted, other.adjusted) ? undefined : other]
+  return [one, other && one && endsAlike(one.adjusted, other.adjusted) ? undefined : other]
     .filter((story) => story !== undefined)
     .map((story) => ({ ...story, cost: story.cost - 2 * Math.log(unease) }));
 }

@@ -15,7 +15,8 @@ import {
   type Points,
 } from '.';
 import { lensSigma } from './models';
-import { createRandom, placesUnder, pointedByHand, trueMap, type Random } from './simulation';
+import type { Random } from '../basics';
+import { createRandom, placesUnder, pointedByHand, trueMap } from './simulation';
 import type { SheetMap } from './sheet-map';
 
 const photo: PictureGeometry = { width: 4032, height: 3024, kind: 'photo', focal35mm: 26 };

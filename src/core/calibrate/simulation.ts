@@ -1,15 +1,11 @@
+/** For tests only: a true map, true places, and pictures of them with the noise of pointing. */
+import type { Random } from '../basics';
 import type { Vec } from '../geometry';
 import { chooseModel, type LensWish, type ModelWish } from './models';
 import type { Points } from './evidence';
 import type { PictureGeometry } from './picture';
 import { atHeight } from './projection';
 import { toPlane, toSheet, type SheetMap } from './sheet-map';
-
-/** For tests only: a true map, true places, and pictures of them with the noise of pointing. */
-export interface Random {
-  uniform(): number;
-  normal(): number;
-}
 
 /** A seeded generator of uniform and normal deviates (mulberry32; Box & Muller 1958). */
 export function createRandom(seed: number): Random {

@@ -6,7 +6,7 @@ import {
   addOutline,
   bringPart,
   listMatching,
-  partOf,
+  partOfJob,
   readJob,
   runCommand,
   startHistory,
@@ -26,7 +26,7 @@ const counting = (prefix: string) => {
   return () => `${prefix}${count++}`;
 };
 const brought = (into: Job, from: Job, views = from.views.map(({ id }) => id), prefix = 'new') =>
-  runCommand(startHistory(into), bringPart(withNewIds(partOf(from, views), counting(prefix))));
+  runCommand(startHistory(into), bringPart(withNewIds(partOfJob(from, views), counting(prefix))));
 const idsOf = (value: unknown): readonly string[] =>
   typeof value !== 'object' || value === null
     ? []
@@ -92,12 +92,12 @@ it('any views of any job come into any other, twice too: it can be read, and all
       (into, from, chosen) => {
         const views = from.views.filter(() => chosen.next().value).map(({ id }) => id);
         const once = brought(into, from, views);
-        const twice = runCommand(once, bringPart(withNewIds(partOf(from, views), counting('again'))));
+        const twice = runCommand(once, bringPart(withNewIds(partOfJob(from, views), counting('again'))));
         const read = readJob(JSON.parse(JSON.stringify(twice.job)));
         expect([into.name, from.name, read.ok || read]).toEqual([into.name, from.name, true]);
         const names = twice.job.views.slice(into.views.length).map(({ name }) => name);
         expect(new Set(names).size).toBe(names.length);
-        expect(twice.job.views.length).toBe(into.views.length + 2 * partOf(from, views).views.length);
+        expect(twice.job.views.length).toBe(into.views.length + 2 * partOfJob(from, views).views.length);
         expect(undo(undo(twice)).job).toEqual(into);
         count += views.length;
       },

@@ -25,7 +25,7 @@ import type { RelationEnd } from '../relate';
 import { measureShapes, type Figured } from './figures';
 
 /** What a dimension is read between, and its figure: mm, radians for an angle. */
-export interface Span {
+export interface DimensionSpan {
   readonly from: Vec;
   readonly to: Vec;
   /** The places themselves, where it is read across or up between two that are not level. */
@@ -82,7 +82,7 @@ function footOn(line: Line, at: Vec): Vec {
 }
 
 /** The gap between the whole outlines that two ends name. */
-function gapBetween(on: readonly RelationEnd[], shapes: Shapes): Span | undefined {
+function gapBetween(on: readonly RelationEnd[], shapes: Shapes): DimensionSpan | undefined {
   const [a, b] = on.map(({ outline }) => shapes.get(outline));
   return a && b && findGap(a.finished, b.finished, b.closed);
 }
@@ -95,10 +95,10 @@ export function findSpan(
   { kind, on }: Pick<Dimension, 'kind' | 'on'>,
   outlines: readonly Outline[],
   shapes: Shapes,
-): Span | undefined {
+): DimensionSpan | undefined {
   if (kind === 'gap') return gapBetween(on, shapes);
   const [first, second] = on.map((end) => findThing(end, outlines, shapes));
-  const between = (from: Vec, to: Vec): Span => ({ from, to, value: distance(from, to) });
+  const between = (from: Vec, to: Vec): DimensionSpan => ({ from, to, value: distance(from, to) });
   const round = roundOf(first);
   if (kind === 'length')
     return first?.kind === 'piece'
@@ -128,7 +128,7 @@ export function findSpan(
   return b ? between(p, footOn(b, p)) : between(p, q);
 }
 
-function angleBetween(a: Line, b: Line): Span | undefined {
+function angleBetween(a: Line, b: Line): DimensionSpan | undefined {
   const crossing = findLineCrossing(a, b)?.point;
   if (!crossing) return undefined;
   const away = ({ a: p, b: q }: Line) => (distance(p, crossing) > distance(q, crossing) ? p : q);

@@ -23,7 +23,7 @@ import { changed } from '../job/for-tests';
 import { distance3, toSpace, type Vec3 } from '../space';
 import { ALL, benchOf, CLICK, FRONT, joining, NOISELESS, RIGHT, shown, sized, THING, TOP } from './bench-for-tests';
 import { measureOutline } from './figures';
-import { chainOn, FROM, LONG, pointed, seenOn, shownEnds, TO, WALL, type Noise } from './wall-for-tests';
+import { chainOn, FROM, LONG, pointedAt, seenOn, shownEnds, TO, WALL, type Noise } from './wall-for-tests';
 import { createDeriver, endsOfEdge, facingOf, foldedViews, onEdge, sharedIn } from '.';
 
 /** Where the next wall ends that goes on from the end of the first, mm; and the ridge of a gable in the middle of that. */
@@ -48,14 +48,14 @@ const beforeEnds = (noise: Noise, ...more: readonly Command[]): Job =>
       chainOn(
         'gable',
         'wall',
-        [[0, 0], RIDGE, [LONG, 0]].map(([u, v]) => pointed(onWall(u!, v!), noise)),
+        [[0, 0], RIDGE, [LONG, 0]].map(([u, v]) => pointedAt(onWall(u!, v!), noise)),
       ),
     ),
     addOutline(
       chainOn(
         'walls',
         'plan',
-        [FROM, TO, ON].map((at) => pointed(drawnAt(TOP, at), noise)),
+        [FROM, TO, ON].map((at) => pointedAt(drawnAt(TOP, at), noise)),
       ),
     ),
     setStandsOn('wall', { outline: 'walls', from: 'walls0' }),
@@ -64,7 +64,7 @@ const beforeEnds = (noise: Noise, ...more: readonly Command[]): Job =>
 const standing = (noise: Noise = NOISELESS): Job => {
   const job = beforeEnds(noise);
   const onBase = [0, LONG].map((along, i) =>
-    seeFeature('base', { id: `base-wall${i}`, view: 'wall', at: pointed(onWall(along, 0), noise), sigma: CLICK }),
+    seeFeature('base', { id: `base-wall${i}`, view: 'wall', at: pointedAt(onWall(along, 0), noise), sigma: CLICK }),
   );
   return changed(job, standBetween('wall', between(job, noise)), ...onBase, setJoins('wall', true));
 };
@@ -180,7 +180,7 @@ it('what is said between it and another view holds to the last digit, along its 
         [
           [300, 690],
           [1100, 705],
-        ].map(([x, z]) => pointed(drawnAt(FRONT, [x!, 0, z!]), noise)),
+        ].map(([x, z]) => pointedAt(drawnAt(FRONT, [x!, 0, z!]), noise)),
       ),
     ),
     addRelations([

@@ -1,4 +1,12 @@
-import { fitScene, refitScene, standing, type ByZero, type Scene, type SceneFit, type SceneVerdict } from '../arrange';
+import {
+  fitScene,
+  refitScene,
+  standingByZero,
+  type ByZero,
+  type Scene,
+  type SceneFit,
+  type SceneVerdict,
+} from '../arrange';
 import { done, isSameList, type Refusal, type Result } from '../basics';
 import { allowanceOf } from '../calibrate';
 import type { Job } from '../job';
@@ -68,7 +76,7 @@ function questionOf(job: Job, views: readonly FittedView[], before: Question | u
   const others = asked.get(job.features) ?? [];
   const same = [...(before ? [before] : []), ...others].find((other) => isSameList(other.of, of));
   if (same) return same;
-  const question = { of, ...standing(sceneOf(job, views)) };
+  const question = { of, ...standingByZero(sceneOf(job, views)) };
   // The last few are enough: older ones are of a job as it was.
   asked.set(job.features, [question, ...others].slice(0, 8));
   return question;

@@ -54,7 +54,7 @@ export {
   measureDimension,
   wholeEnds,
   type Compared,
-  type Span,
+  type DimensionSpan,
 } from './dimensions';
 export { measureSaid } from './said';
 export { listByEye, type SeenByEye } from './by-eye';

@@ -8,7 +8,7 @@ export interface StandingPlane {
 }
 
 /** What may say at which shared line or place something lies: a layer, or a view. */
-export interface Lying {
+export interface LiesAtLevel {
   readonly liesAt?: string | undefined;
 }
 
@@ -17,12 +17,12 @@ interface Levels {
 }
 
 /** Where something is said to lie along what a side does not show, mm; undefined where it says nothing of that direction, or nothing tells it. */
-export function levelOf({ liesAt }: Lying, side: Side | undefined, { coordinate }: Levels): Measured | undefined {
+export function levelOf({ liesAt }: LiesAtLevel, side: Side | undefined, { coordinate }: Levels): Measured | undefined {
   return liesAt === undefined || side === undefined ? undefined : coordinate(liesAt, directionUnseen(side));
 }
 
 /** Where what is drawn on a layer stands of a view: at the layer's own level, else with the view. Object frame, mm. */
-export function poseOnLayer({ pose, side }: StandingPlane, layer: Lying, levels: Levels): Pose {
+export function poseOnLayer({ pose, side }: StandingPlane, layer: LiesAtLevel, levels: Levels): Pose {
   const level = levelOf(layer, side, levels);
   if (!level || !side) return pose;
   const axis = vectorAlong(directionUnseen(side));

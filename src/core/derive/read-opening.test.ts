@@ -22,7 +22,7 @@ import { changed } from '../job/for-tests';
 import { countedFromOther, type Chain, type MadeOutline, type Opening } from '../outline';
 import { distance3, type Vec3 } from '../space';
 import { ALL, benchOf, CLICK, FRONT, joining, NOISELESS, shown, TOP } from './bench-for-tests';
-import { chainOn, FROM, LONG, onWall, pointed, shownEnds, TO, WALL, type Noise } from './wall-for-tests';
+import { chainOn, FROM, LONG, onWall, pointedAt, shownEnds, TO, WALL, type Noise } from './wall-for-tests';
 import { asRead, createDeriver, offFromRead, readOpening, sizesRead, type OpeningRead } from '.';
 
 /** A room askew over the plan, counter-clockwise from its corner; the elevation of its first wall. mm */
@@ -35,7 +35,7 @@ const chain = (id: string, plane: string, places: readonly Vec[], noise: Noise):
   chainOn(
     id,
     plane,
-    places.map((at) => pointed(at, noise)),
+    places.map((at) => pointedAt(at, noise)),
     { closed: true },
   );
 const boxOf = ({ from, to, low, high }: typeof WINDOW): readonly Vec[] =>

@@ -4,7 +4,7 @@ import {
   tellsAlong,
   turnedUpright,
   type Facing,
-  type Feature as SceneFeature,
+  type SceneFeature,
   type Scene,
   type SceneEvidence,
   type SceneView,

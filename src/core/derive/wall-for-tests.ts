@@ -22,7 +22,7 @@ export const seenOn =
 export const onWall = seenOn(WALL);
 
 export type Noise = () => number;
-export const pointed = ([x, y]: Vec, noise: Noise): Vec => [x + CLICK * noise(), y + CLICK * noise()];
+export const pointedAt = ([x, y]: Vec, noise: Noise): Vec => [x + CLICK * noise(), y + CLICK * noise()];
 
 /** An outline of places as they are pointed at, px. */
 export function chainOn(
@@ -47,7 +47,7 @@ export function shownEnds(job: Job, noise: Noise, seen = onWall): readonly [Line
   const { standsOn } = job.views.find(({ id }) => id === WALL.id)!;
   const [from, to] = endsOfEdge(standsOn!, job)!.map(({ feature, seen: inPlan }, i): LineShown => {
     const along = LONG * (standsOn!.turned ? 1 - i : i);
-    const here = { id: `end${i}`, view: WALL.id, at: pointed(seen(along, 0), noise), sigma: CLICK };
+    const here = { id: `end${i}`, view: WALL.id, at: pointedAt(seen(along, 0), noise), sigma: CLICK };
     return {
       id: feature?.id ?? `corner${i}`,
       name: `Corner ${i}`,

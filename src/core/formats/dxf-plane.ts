@@ -18,7 +18,7 @@ export const FLAT: DxfPlane = { axes: UNMOVED, elevation: 0, options: {}, toSpac
 const NEARLY_UP = 1 / 64;
 
 /** A plane that stands in space. */
-export function standing(pose: Pose): DxfPlane {
+export function standingPlane(pose: Pose): DxfPlane {
   const normal = normalOf(pose);
   const isUp = Math.abs(normal[0]) < NEARLY_UP && Math.abs(normal[1]) < NEARLY_UP;
   const right = cross3(isUp ? [0, 1, 0] : [0, 0, 1], normal);

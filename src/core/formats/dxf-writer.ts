@@ -13,7 +13,7 @@ import {
 } from '../geometry';
 import { scale3, type Vec3 } from '../space';
 import { MM_PER_FILE_UNIT, scaledPiece, type Drawing, type DrawnPath, type FileUnit, type SpacePath } from './drawing';
-import { FLAT, standing, type DxfPlane } from './dxf-plane';
+import { FLAT, standingPlane, type DxfPlane } from './dxf-plane';
 
 /**
  * A drawing as DXF (AC1021): $INSUNITS and $MEASUREMENT say the unit, lines and arcs in a row are one LWPOLYLINE with
@@ -66,7 +66,7 @@ function uniqueName(name: string, taken: Set<string>): string {
 const isCubic = (piece: Piece): piece is Cubic => piece.kind === 'cubic';
 
 function writePath(writer: DxfWriter, { pieces, closed, stands }: DrawnPath): void {
-  const plane = stands ? standing(stands) : FLAT;
+  const plane = stands ? standingPlane(stands) : FLAT;
   const first = pieces[0];
   if (first && pieces.length === 1 && isFullCircle(first)) {
     const { centre, radius } = onPlane(plane, first);

@@ -6,7 +6,7 @@ export { summarize, type FilePath, type FileReading, type FileSummary } from './
 export { readSvg } from './svg-reader';
 export { writeSvg } from './svg-writer';
 export { writeWorldFile } from './world-file';
-export { findLonLat, findProjection, nearbyZero, type LonLat, type Projection } from './projection';
+export { findLonLat, findProjection, nearbyZero, type LonLat, type SiteProjection } from './projection';
 export { readGeoJson } from './geojson-reader';
 export {
   createReferenceSearch,

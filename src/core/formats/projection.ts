@@ -15,7 +15,7 @@ export function nearbyZero([x, y]: Vec): Vec {
 }
 
 /** Between a site's plane (mm, x east, y north) and another way of saying places. */
-export interface Projection {
+export interface SiteProjection {
   toPlane(place: Vec): Vec;
   fromPlane(plane: Vec): Vec;
 }
@@ -34,7 +34,7 @@ const planeAbout = ([longitude, latitude]: LonLat) =>
  * From a map's own coordinates to the plane of a site: `map` is written as the projection library takes it, longitude and latitude when it is
  * left out. Undefined when the library does not know that writing. Only what is written out is used; nothing is looked up.
  */
-export function findProjection(site: LonLat, map = 'EPSG:4326'): Projection | undefined {
+export function findProjection(site: LonLat, map = 'EPSG:4326'): SiteProjection | undefined {
   try {
     const { forward, inverse } = proj4(map, planeAbout(site));
     const metres = (place: Vec) => forward([...place]) as [number, number];

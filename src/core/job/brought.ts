@@ -12,7 +12,7 @@ import { removeView } from './view-commands';
  * Views of a job with all that belongs to them alone: their sheets, what is known of them, what is drawn and said on their planes, and the shared lines and places that they show. What lies on a map, and how all is looked at, stays
  * behind. None of them takes part in a fit of several.
  */
-export function partOf(job: Job, views: readonly string[]): Job {
+export function partOfJob(job: Job, views: readonly string[]): Job {
   return produce(job, (part) => {
     for (const { id } of job.views) if (!views.includes(id)) removeView(id).apply(part);
     takeOut(part, listLeftBehind(current(part) as Job));

@@ -8,9 +8,9 @@ const Positive = Amount.positive();
 export const MOST_POINTINGS = 50;
 
 /** The picture's edge on which a pointed place lies: direction of its normal on the sheet (radians, clockwise), one sigma across it (px). */
-export const PictureEdge = z.object({ normal: Amount, sigma: Positive }).readonly();
+export const PictureEdgeSchema = z.object({ normal: Amount, sigma: Positive }).readonly();
 /** One pointing at a place. */
-const Pointing = { at: Vec, sigma: Positive, edge: PictureEdge.optional() };
+const Pointing = { at: Vec, sigma: Positive, edge: PictureEdgeSchema.optional() };
 /** A place that was pointed at on the sheet, px; `sigma` of each coordinate, or along its edge. Pieces of evidence share places by their ids. `height` above the plane, mm.
  * `again` are further pointings at the same place. */
 export const EvidencePoint = z

@@ -1,4 +1,4 @@
-import type { Projection } from '../arrange';
+import type { ProjectionMethod } from '../arrange';
 import type { Side } from '../space';
 import { changeView, command, draft, placing, replaceById, type Command } from './command';
 import type { DrawnSpaceCurve, Feature, NamedLook, Seen, Span } from './feature';
@@ -85,7 +85,7 @@ export const setSides = (sides: ReadonlyMap<string, Side>) =>
   );
 
 /** How views are laid out on the sheets of the job. */
-export const setProjection = (projection: Projection) =>
+export const setProjection = (projection: ProjectionMethod) =>
   command('projection-set', (job) => void (job.projection = projection), { projection });
 
 /** What is drawn in a view lies at a shared line or place, along what the view does not show; at zero without one. */

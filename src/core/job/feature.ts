@@ -1,6 +1,6 @@
 import { Amount, z } from '../schema';
 import { DIRECTIONS } from '../space';
-import { PictureEdge } from './evidence';
+import { PictureEdgeSchema } from './evidence';
 
 /** What several views show of one thing, as it is stored: docs/job-format.md, "Shared lines and places". */
 const Id = z.string().min(1).max(64);
@@ -15,7 +15,7 @@ const SeenSchema = z
     view: Id,
     at: z.tuple([Amount, Amount]).readonly(),
     sigma: Positive,
-    edge: PictureEdge.optional(),
+    edge: PictureEdgeSchema.optional(),
   })
   .readonly();
 

@@ -20,7 +20,7 @@ export * from './reference-commands';
 export * from './relation-commands';
 export * from './siting-commands';
 export * from './look-commands';
-export { bringPart, listMatching, partOf, withNewIds } from './brought';
+export { bringPart, listMatching, partOfJob, withNewIds } from './brought';
 export type { Setback } from './siting';
 export type { StoodByEye } from './by-eye';
 export type { StandOff, Variants } from './variants';

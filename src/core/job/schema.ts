@@ -1,4 +1,4 @@
-import { PROJECTIONS } from '../arrange';
+import { PROJECTION_METHODS } from '../arrange';
 import { Amount, z } from '../schema';
 import type { Place } from '../outline';
 import { RELATION_KINDS } from '../relate';
@@ -9,7 +9,7 @@ import { PartSchema } from './part';
 import { PlaneSchema } from './planes';
 import { RegionSchema } from './region';
 import { recipeSchema } from './recipe';
-import { EvidencePoint, EvidenceSchema, PictureEdge } from './evidence';
+import { EvidencePoint, EvidenceSchema, PictureEdgeSchema } from './evidence';
 import { FeatureSchema, NamedLookSchema, SpaceCurveSchema, SpanSchema } from './feature';
 import { ReferenceSchema, SiteSchema } from './reference';
 import { byEyeSchema } from './by-eye';
@@ -25,7 +25,13 @@ const Vec = z.tuple([Amount, Amount]).readonly();
 const Positive = Amount.positive();
 
 const Pointed = z
-  .object({ kind: z.literal('pointed'), at: Vec, sigma: Positive, edge: PictureEdge.optional(), view: Id.optional() })
+  .object({
+    kind: z.literal('pointed'),
+    at: Vec,
+    sigma: Positive,
+    edge: PictureEdgeSchema.optional(),
+    view: Id.optional(),
+  })
   .readonly();
 const PlaceSchema: z.ZodType<Place> = z.lazy(() =>
   z.discriminatedUnion('kind', [
@@ -315,7 +321,7 @@ export const JobSchema = z
     /** Things stood in the drawing to judge its scale by eye. */
     byEye: z.array(byEyeSchema(Pointed)).max(MOST.byEye).readonly(),
     /** How views are laid out on a sheet, where somebody said so. */
-    projection: z.enum(PROJECTIONS).optional(),
+    projection: z.enum(PROJECTION_METHODS).optional(),
     references: z.array(ReferenceSchema).readonly(),
     site: SiteSchema.optional(),
     /** Sizes that somebody was asked for. */

@@ -20,13 +20,18 @@ export interface SeenAround {
 }
 
 /** Which edge of a scan counts: the nearest, a thin line by its middle where that is asked for, or else the first one on the way in from so many px of the level without. */
-export interface Look {
+export interface EdgeWanted {
   readonly lines?: boolean | undefined;
   readonly before?: number | undefined;
 }
 
 /** What scans across an ellipse meet at a level of the pyramid. Undefined where that makes no ellipse. */
-export function lookAround(pyramid: Pyramid, ellipse: Ellipse, level: number, look: Look = {}): SeenAround | undefined {
+export function lookAround(
+  pyramid: Pyramid,
+  ellipse: Ellipse,
+  level: number,
+  look: EdgeWanted = {},
+): SeenAround | undefined {
   const edges = scanAround(pyramid, ellipse, level, look);
   const found = findRobustly(edges.map(({ at }) => at));
   return found && { ellipse: found.ellipse, edges: edges.filter((_, i) => found.kept[i]) };
@@ -36,7 +41,7 @@ function scanAround(
   { levels }: Pyramid,
   ellipse: Ellipse,
   level: number,
-  { before, lines = false }: Look,
+  { before, lines = false }: EdgeWanted,
 ): ScannedEdge[] {
   const size = 2 ** level;
   const small = {

@@ -1,7 +1,7 @@
 import { add, scale, type Vec } from '../geometry';
 import type { ColourPicture } from './colour-picture';
 import { noiseOf, profileAlong } from './profile';
-import { listSteps, meanOf, type Step } from './step';
+import { listSteps, meanOf, type BrightnessStep } from './step';
 
 /** A place on an edge of the picture. Sheet px. */
 export interface FoundEdge {
@@ -116,7 +116,7 @@ function rivalry(best: Caught, others: readonly Caught[], weigh: (caught: Caught
  * What a step is with the one that takes its change back: flanks that are at least so much alike are a line, and count by its middle; the less alike, the less it is one. Else the
  * softer one is the rim of a thing's shadow, beside the thing's own edge.
  */
-function paired(step: Step, steps: readonly Step[], seen: Seen, alike: number): Caught {
+function paired(step: BrightnessStep, steps: readonly BrightnessStep[], seen: Seen, alike: number): Caught {
   const [other] = steps
     .filter((flank) => isOtherFlank(step, flank) && isOnOneGround(seen, step.at, flank.at))
     .sort((a, b) => Math.abs(a.at - step.at) - Math.abs(b.at - step.at));
@@ -137,10 +137,11 @@ function paired(step: Step, steps: readonly Step[], seen: Seen, alike: number): 
   };
 }
 
-const likeness = (a: Step, b: Step) => Math.min(a.steepness, b.steepness) / Math.max(a.steepness, b.steepness);
+const likeness = (a: BrightnessStep, b: BrightnessStep) =>
+  Math.min(a.steepness, b.steepness) / Math.max(a.steepness, b.steepness);
 
 /** The nearer flank of a line on which the middle of the scan lies. */
-function findFlankAround<S extends Step>(steps: readonly S[], seen: Seen): S | undefined {
+function findFlankAround<S extends BrightnessStep>(steps: readonly S[], seen: Seen): S | undefined {
   const byNearness = [...steps].sort((a, b) => Math.abs(a.at) - Math.abs(b.at));
   const [first] = byNearness;
   return first &&
@@ -150,7 +151,7 @@ function findFlankAround<S extends Step>(steps: readonly S[], seen: Seen): S | u
 }
 
 /** Flanks are as steep as each other, and change colour there and back again; the farther off one is, the more so. */
-function isOtherFlank(best: Step, step: Step): boolean {
+function isOtherFlank(best: BrightnessStep, step: BrightnessStep): boolean {
   const { at, towards } = step;
   const alike = towards.reduce((sum, value, c) => sum + value * best.towards[c]!, 0);
   const width = Math.abs(at - best.at);

@@ -2,7 +2,7 @@ import { add, scale, type Vec } from '../geometry';
 import type { ColourPicture } from './colour-picture';
 import type { FoundEdge } from './edge';
 import { noiseOf, profileAlong, type Profile } from './profile';
-import { listSteps, meanOf, type Step } from './step';
+import { listSteps, meanOf, type BrightnessStep } from './step';
 
 /** An edge across a scan, and how soft it is: the sigma of its blur, px. */
 export interface FirstEdge extends FoundEdge {
@@ -34,7 +34,7 @@ export function findFirstAcross(
   const steepest = Math.max(...steps.map(({ steepness }) => steepness));
   const rim = steps
     .filter(({ steepness }) => steepness > STANDS_OUT * steepest)
-    .reduce<Step | undefined>((first, step) => (first && first.at < step.at ? first : step), undefined);
+    .reduce<BrightnessStep | undefined>((first, step) => (first && first.at < step.at ? first : step), undefined);
   return (
     rim && {
       at: add(middle, scale(across, rim.at)),
@@ -50,7 +50,7 @@ export function findFirstAcross(
 const AROUND = 3;
 
 /** How much else changes about a step, as a share of itself and all of it at the most: the way of the colours from pixel to pixel is longer than the step, beyond what noise does. */
-function unrestAbout(profile: Profile, { at, contrast }: Step, noise: number): number {
+function unrestAbout(profile: Profile, { at, contrast }: BrightnessStep, noise: number): number {
   const places = Array.from({ length: 2 * AROUND + 1 }, (_, i) =>
     profile.colours.map((channel) => meanOf(channel, at + i - AROUND - 0.5, at + i - AROUND + 0.5)),
   );

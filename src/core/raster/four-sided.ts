@@ -38,7 +38,7 @@ const FIRST_MET = 24;
 const INSIDE = 4;
 
 /** Among which edges four sides are looked for. */
-export interface Search {
+export interface SidesSought {
   /** Each rim of a thin shadow, a line or a grain is an edge by itself. */
   readonly apart?: boolean | undefined;
   /** Only what lies inside these four corners, in the frame of the place. */
@@ -67,7 +67,7 @@ export function listFourSided(
   pyramid: Pyramid,
   inside: Vec,
   misfit: Misfit,
-  { apart, within }: Search = {},
+  { apart, within }: SidesSought = {},
 ): FourSided[] {
   const { level, pixel } = levelToOverlook(pyramid);
   const picture = pyramid.levels[level]!;
@@ -103,7 +103,7 @@ export function listFourSided(
 }
 
 /** The lines about a place, in turn around it; all in pixels of the picture. */
-function linesAbout(picture: ColourPicture, place: Vec, { apart, within }: Search): LineAround[] {
+function linesAbout(picture: ColourPicture, place: Vec, { apart, within }: SidesSought): LineAround[] {
   const all = listEdgels(picture);
   const edgels = firstMet(within ? edgelsWithin(all, within, INSIDE) : all, place, FIRST_MET);
   return listLinesAround(edgels, place, Math.hypot(picture.width, picture.height), { apart }).sort(

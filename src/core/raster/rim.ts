@@ -5,7 +5,7 @@ import {
   lookAround,
   SCANS,
   unevenness,
-  type Look,
+  type EdgeWanted,
   type SeenAround,
 } from './around-ellipse';
 import { findContour } from './contour';
@@ -129,7 +129,7 @@ function refined(
   contour: readonly Vec[],
   inside: Vec,
   rough: number,
-  look: Look = {},
+  look: EdgeWanted = {},
 ): Rim | undefined {
   let ellipse = ellipseOfMost(contour);
   let seen: SeenAround | undefined;

@@ -9,7 +9,7 @@ const LEAST_CONTRAST = 12;
 const LEAST_SIGNAL = 5;
 
 /** A step across a scan: where it is steepest, how steep and how soft (the sigma of its blur), and how much sigma; `towards` is the change of colour, of length one. Px of the scan. */
-export interface Step {
+export interface BrightnessStep {
   readonly at: number;
   readonly steepness: number;
   readonly contrast: number;
@@ -32,7 +32,7 @@ export interface StepSearch {
 }
 
 /** The steps along a scan that stand out. */
-export function listSteps(profile: Profile, search: StepSearch): Step[] {
+export function listSteps(profile: Profile, search: StepSearch): BrightnessStep[] {
   const slopes = profile.colours.map((channel) => smoothedSlopes(channel, search.smoothing));
   return listPeaks(slopes, search.reach).flatMap((peak) => judge(profile.colours, slopes, peak, search) ?? []);
 }
@@ -74,7 +74,7 @@ function judge(
   slopes: readonly Float64Array[],
   peak: number,
   { rows, noise, closely, smoothing = SMOOTHING }: StepSearch,
-): Step | undefined {
+): BrightnessStep | undefined {
   const [from, to, over] = closely ? [...flankAbout(slopes, peak), 1] : [peak - 1.5, peak + 1.5, 2];
   const change = colours.map(
     (channel) => meanOf(channel, to, to + over) - meanOf(channel, from - over, from),

@@ -12,7 +12,7 @@ export type Element =
   | { readonly kind: 'circle'; readonly block: string };
 
 /** An element at given values of its unknowns. */
-export type Seen =
+export type ElementAt =
   | { readonly kind: 'point'; readonly at: Vec }
   | { readonly kind: 'line'; readonly a: Vec; readonly b: Vec }
   | { readonly kind: 'round'; readonly centre: Vec; readonly radius: number; readonly ends: readonly Vec[] };
@@ -73,7 +73,7 @@ export function blocksOf(element: Element): readonly string[] {
 }
 
 /** An element where its unknowns put it. An arc whose three points lie in a line is round about a place infinitely far away: not a number. */
-export function seen(element: Element, values: readonly (readonly number[])[]): Seen {
+export function seen(element: Element, values: readonly (readonly number[])[]): ElementAt {
   const place = (i: number): Vec => [values[i]![0]!, values[i]![1]!];
   switch (element.kind) {
     case 'point':

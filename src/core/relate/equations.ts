@@ -1,24 +1,24 @@
 import { cross, distance, dot, lineAngle, mix, norm, subtract, type Vec } from '../geometry';
-import type { Seen } from './element';
+import type { ElementAt } from './element';
 import type { RelationKind } from './relation';
 
 /** Relations of which the object frame has to be known: what they say is no matter of one plane. */
 export type SpatialKind = 'one-across' | 'one-deep' | 'one-up';
 
 /** What a relation misses by, one number an equation, mm; not finite where it has no meaning. `value` is the relation's own. */
-export type Equations = (on: readonly Seen[], value: number) => readonly number[];
+export type Equations = (on: readonly ElementAt[], value: number) => readonly number[];
 
-type LineSeen = Extract<Seen, { kind: 'line' }>;
-type RoundSeen = Extract<Seen, { kind: 'round' }>;
+type LineSeen = Extract<ElementAt, { kind: 'line' }>;
+type RoundSeen = Extract<ElementAt, { kind: 'round' }>;
 
 const along = ({ a, b }: LineSeen): Vec => subtract(b, a);
-const asPoint = (it: Seen): Vec =>
+const asPoint = (it: ElementAt): Vec =>
   it.kind === 'point' ? it.at : it.kind === 'round' ? it.centre : mix(it.a, it.b, 0.5);
 /** Distance of a place from a line, positive on its left. */
 const offLine = (line: LineSeen, at: Vec) => cross(along(line), subtract(at, line.a)) / norm(along(line));
 
-const line = (it: Seen | undefined) => it as LineSeen;
-const round = (it: Seen | undefined) => it as RoundSeen;
+const line = (it: ElementAt | undefined) => it as LineSeen;
+const round = (it: ElementAt | undefined) => it as RoundSeen;
 
 /** Where two pieces share an end, if they do: within a millionth of their size. */
 function sharedEnd(p: readonly Vec[], q: readonly Vec[]): Vec | undefined {
@@ -44,7 +44,7 @@ function tangentRounds(a: RoundSeen, b: RoundSeen): number {
 }
 
 /** Said with the point of the line at which it touches, the spoke to that is as long as the radius and square to the line: steadier than both conditions by themselves. */
-function tangent([a, b, touching]: readonly Seen[]): readonly number[] {
+function tangent([a, b, touching]: readonly ElementAt[]): readonly number[] {
   if (touching && a!.kind === 'line') {
     const spoke = subtract(round(b).centre, asPoint(touching));
     return [norm(spoke) - round(b).radius, dot(spoke, along(a!)) / norm(along(a!))];
@@ -67,7 +67,7 @@ function between(a: Vec, b: Vec, value: number): number {
   return Math.abs(one) <= Math.abs(other) + NO_CHOICE ? one : other;
 }
 
-function apart([a, b]: readonly Seen[]): number {
+function apart([a, b]: readonly ElementAt[]): number {
   if (a!.kind === 'line') return Math.abs(offLine(a!, asPoint(b!)));
   return b!.kind === 'line' ? Math.abs(offLine(b!, asPoint(a!))) : distance(asPoint(a!), asPoint(b!));
 }

@@ -9,7 +9,7 @@ import {
   type Pose,
   type Vec3,
 } from '../space';
-import type { Seen } from './element';
+import type { ElementAt } from './element';
 import { EQUATIONS, type SpatialKind } from './equations';
 import type { StandingIn } from './plane';
 import { directionOfOne, type RelationKind } from './relation';
@@ -35,7 +35,7 @@ const ANYWHERE: readonly RelationKind[] = ['equal-length', 'equal-radius'];
 type PlanarKind = Exclude<RelationKind, SpatialKind>;
 
 /** As equations on one plane, of things on planes that stand so, one for each. */
-export type SpaceEquations = (on: readonly Seen[], value: number, poses: readonly Pose[]) => readonly number[];
+export type SpaceEquations = (on: readonly ElementAt[], value: number, poses: readonly Pose[]) => readonly number[];
 
 /** Equations of a relation between planes; straight ones have one slope by each coordinate of its places, wherever these lie, as long as the planes stand still. */
 interface Between {
@@ -75,7 +75,7 @@ export function findSpaceEquations(
 }
 
 /** Where the places of a thing lie in the object frame: a point, both ends of a line, a centre. */
-function placesOf(thing: Seen, pose: Pose): readonly Vec3[] {
+function placesOf(thing: ElementAt, pose: Pose): readonly Vec3[] {
   const places = thing.kind === 'line' ? [thing.a, thing.b] : [thing.kind === 'point' ? thing.at : thing.centre];
   return places.map((place) => toSpace(pose, place));
 }
@@ -99,7 +99,7 @@ const mirrored =
   };
 
 /** A thing in the axes of a plane that all of them show. */
-function inFrame(thing: Seen, pose: Pose, axes: readonly Vec3[]): Seen {
+function inFrame(thing: ElementAt, pose: Pose, axes: readonly Vec3[]): ElementAt {
   const at = (place: Vec): Vec => axes.map((axis) => dot3(axis, toSpace(pose, place))) as unknown as Vec;
   switch (thing.kind) {
     case 'point':

@@ -1,7 +1,8 @@
 /** What is proposed never harms: as it would be solved, no place moves farther than the picture allows, and after taking all nothing is left to take. */
 import type { Vec } from '../geometry';
 import { shapeOf, type Chain, type CircleOutline } from '../outline';
-import { createRandom, type Random } from '../calibrate/simulation';
+import type { Random } from '../basics';
+import { createRandom } from '../calibrate/simulation';
 import { listFarthest, TOO_FAR } from './solve-relations';
 import {
   foreseeMoves,

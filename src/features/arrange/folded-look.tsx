@@ -8,8 +8,8 @@ import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { FoldedInk } from './folded-ink';
-import { useShown, useLaidPictures, type LaidPicture } from './laid-pictures';
-import { boundsOf, cssMatrixOf, onScreen, pictureOnScreen, useCloseness } from './look-ways';
+import { useShown, useLaidPictures, type SquaredPicture } from './laid-pictures';
+import { boundsOfFolded, cssMatrixOf, onScreen, pictureOnScreen, useCloseness } from './look-ways';
 import { TipSlider, TurnRing } from './turn-ring';
 
 /** All views together over the bench: their pictures laid out in projection, or folded up around the thing, with what is drawn on them. */
@@ -24,7 +24,7 @@ export function FoldedLook({ folding }: { folding: Folding }) {
   const { closeness, comeCloser, seeAll } = useCloseness(surface);
   const views = useMemo(() => foldedViews({ job, derived }, folding), [job, derived, folding]);
   const pictures = useLaidPictures(views);
-  const toScreen = views.length > 0 ? onScreen(boundsOf(views), size, closeness) : undefined;
+  const toScreen = views.length > 0 ? onScreen(boundsOfFolded(views), size, closeness) : undefined;
   return (
     <div style={{ position: 'absolute', inset: 0, background: palette.bench }}>
       <div
@@ -89,7 +89,7 @@ function Picture({
   toScreen,
 }: {
   view: FoldedView;
-  picture: LaidPicture | undefined;
+  picture: SquaredPicture | undefined;
   toScreen: Affine;
 }) {
   const image = useShown(picture?.png);

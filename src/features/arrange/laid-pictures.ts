@@ -13,7 +13,7 @@ const MOST_PIXELS = 8e6;
 const MOST_OF_ONE = 2e6;
 
 /** A view's picture squared up, and how it lies on the view's plane. */
-export interface LaidPicture {
+export interface SquaredPicture {
   readonly png: Blob;
   readonly frame: SquaredFrame;
 }
@@ -47,7 +47,7 @@ function frameOf(
 }
 
 /** The pictures of views, squared up by their fits and cut to their frames, as they come. */
-export function useLaidPictures(views: readonly FoldedView[]): ReadonlyMap<string, LaidPicture> {
+export function useLaidPictures(views: readonly FoldedView[]): ReadonlyMap<string, SquaredPicture> {
   const shown = [...views].map(({ fitted }) => fitted).filter(({ sheet, view }) => sheet.bytes > 0 && !view.hidden);
   const most = Math.min(MOST_OF_ONE, MOST_PIXELS / Math.max(1, shown.length));
   const found = useQueries({
@@ -66,7 +66,7 @@ export function useLaidPictures(views: readonly FoldedView[]): ReadonlyMap<strin
   );
 }
 
-async function laidPicture(fitted: FittedView, most: number, signal: AbortSignal): Promise<LaidPicture | null> {
+async function laidPicture(fitted: FittedView, most: number, signal: AbortSignal): Promise<SquaredPicture | null> {
   const picture = shownPicture(fitted.view, fitted.sheet);
   if (!(await openShown(picture, repository, { signal }))) return null;
   const { frame, cut } = frameOf(fitted, most);

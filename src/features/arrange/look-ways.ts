@@ -25,7 +25,7 @@ export const ALL_OF_IT: Closeness = { zoom: 1, by: [0, 0] };
 const MARGIN = { side: 28, top: 34, bottom: 76 };
 
 /** What the views take up as one looks at them. mm, y up. */
-export const boundsOf = (views: readonly FoldedView[]): Box =>
+export const boundsOfFolded = (views: readonly FoldedView[]): Box =>
   boxAround(views.flatMap(({ rim, look }) => rim.map((at) => applied(look, at))));
 
 /** From what is looked at to the screen: all of it in the free part, closer as one wants. CSS px, y down. */

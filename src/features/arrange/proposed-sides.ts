@@ -1,11 +1,11 @@
-import { proposeSides, type Projection, type ProposedSide } from '@/core/arrange';
+import { proposeSides, type ProjectionMethod, type ProposedSide } from '@/core/arrange';
 import { boxAround, levelled } from '@/core/geometry';
 import type { Job, View } from '@/core/job';
 
 /** Sides that the views of a sheet show by how they lie on it, those that nobody said yet; none where nothing stands in line. */
 export function sidesBySheet(
   { views }: Pick<Job, 'views'>,
-  projection: Projection,
+  projection: ProjectionMethod,
 ): readonly (ProposedSide & { readonly isSaid: boolean })[] {
   const bySheet = new Map<string, View[]>();
   for (const view of views) if (view.frame) bySheet.set(view.sheet, [...(bySheet.get(view.sheet) ?? []), view]);

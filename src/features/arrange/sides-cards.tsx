@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
-import type { Projection, ProposedSide } from '@/core/arrange';
+import type { ProjectionMethod, ProposedSide } from '@/core/arrange';
 import { setProjection, setSide, setSides, VIEW_SIDES, type ViewSide } from '@/core/job';
 import { Card } from '@/ui/card';
 import { SIDE_WORDS } from '@/ui/feature-words';
@@ -50,7 +50,7 @@ export function SidesCards() {
   );
 }
 
-const LAYOUTS: readonly (readonly [Projection, string])[] = [
+const LAYOUTS: readonly (readonly [ProjectionMethod, string])[] = [
   ['first', 'First angle'],
   ['third', 'Third angle'],
 ];

@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { acrossFrom } from '@/bench/laying';
-import type { Saying } from '@/bench/tools';
+import type { SiteSaying } from '@/bench/tools';
 import { useDesk, useFitted, useJob, useSession } from '@/bench/use-session';
 import { outlinesToSite, sitedOutlines, type FittedView } from '@/core/derive';
 import { angleOf, boxAround, subtract, type Vec } from '@/core/geometry';
@@ -41,7 +41,7 @@ export function SiteCards() {
   );
 }
 
-const SAYINGS: readonly (readonly [Saying, string])[] = [
+const SAYINGS: readonly (readonly [SiteSaying, string])[] = [
   ['move', 'Move by hand'],
   ['parallel', 'Parallel'],
   ['distance', 'Distance'],

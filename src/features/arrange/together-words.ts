@@ -21,7 +21,7 @@ export const apartInWords = (why: Apart | undefined): string =>
   why === undefined ? 'Say which side it shows, under Sides.' : APART[why];
 
 /** The largest of what a view's places leave over, mm. */
-export const worstOf = ({ seen }: Standing): number =>
+export const mostLeftOver = ({ seen }: Standing): number =>
   Math.max(0, ...seen.flatMap(({ off }) => off.map(({ mm }) => Math.abs(mm))));
 
 const ANGLE = 180 / Math.PI;
@@ -31,7 +31,9 @@ export function standingInWords(standing: Standing, units: Units): readonly stri
   const { byZero, seen, askew, isAskew } = standing;
   const odd = seen.filter(({ suspect }) => suspect);
   return [
-    seen.length > 0 ? `What it shows lies within ${formatLength(worstOf(standing), units)} of where all have it.` : '',
+    seen.length > 0
+      ? `What it shows lies within ${formatLength(mostLeftOver(standing), units)} of where all have it.`
+      : '',
     odd.length > 0 ? 'One of its places does not belong with the others.' : '',
     ...byZero.map(
       (direction) => `Nothing says how far ${DIRECTION_WORDS[direction]} it stands: its own zero is taken there.`,

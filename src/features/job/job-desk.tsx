@@ -18,7 +18,7 @@ import { SourcesRow } from '@/features/sources/sources-row';
 import { useBringIn, type BringIn } from '@/features/sources/use-bring-in';
 import { TracePanel } from '@/features/trace/trace-panel';
 import { TraceRow } from '@/features/trace/trace-row';
-import { layoutFor, type Layout } from '@/ui/layout';
+import { layoutFor, type DeskLayout } from '@/ui/layout';
 import { usePalette } from '@/ui/palette';
 import { useTyping } from '@/ui/use-typing';
 import { BenchButtons } from './bench-buttons';
@@ -257,7 +257,7 @@ function PhoneFrame({ step, onStep, height, bench, notices, ledge }: FrameProps)
   );
 }
 
-const FRAMES: Readonly<Record<Layout, (props: FrameProps) => ReactNode>> = {
+const FRAMES: Readonly<Record<DeskLayout, (props: FrameProps) => ReactNode>> = {
   wide: WideFrame,
   phone: PhoneFrame,
   sideways: SidewaysFrame,

@@ -2,14 +2,14 @@ import { useState, type ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { useCover } from '@/bench/use-session';
 import { Icon } from '@/ui/icon';
-import type { Layout } from '@/ui/layout';
+import type { DeskLayout } from '@/ui/layout';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 
 interface LedgeProps {
   readonly row: ReactNode;
   readonly cards: ReactNode;
-  readonly layout: Layout;
+  readonly layout: DeskLayout;
   /** On a phone: whether the cards lie over the bench's lower edge. */
   readonly open: boolean;
   /** Of the window, CSS px. */

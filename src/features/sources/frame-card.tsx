@@ -9,7 +9,7 @@ import { Choice } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { SIDE_WORDS } from '@/ui/feature-words';
-import { SIDES, viewFromFrame } from './view-from-frame';
+import { SIDE_CHOICES, viewFromFrame } from './view-from-frame';
 
 const SHAPES: readonly (readonly [FrameShape, string])[] = [
   ['box', 'Box'],
@@ -84,7 +84,7 @@ function ViewSaid({ side, name, shown, onSide, onName }: ViewSaidProps) {
       <Choice
         name="Which side it shows"
         value={side ?? ('' as ViewSide)}
-        options={SIDES}
+        options={SIDE_CHOICES}
         onChange={(next) => onSide(next === side ? undefined : next)}
       />
       <TextInput

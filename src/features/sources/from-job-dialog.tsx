@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, Dialog } from 'react-native-paper';
 import { useDesk, useJob } from '@/bench/use-session';
-import { bringPart, listMatching, partOf, withNewIds, type Job } from '@/core/job';
+import { bringPart, listMatching, partOfJob, withNewIds, type Job } from '@/core/job';
 import { newId, readStored, repository, storage } from '@/store';
 import { AskDialog } from '@/ui/ask-dialog';
 import { usePalette } from '@/ui/palette';
@@ -75,7 +75,7 @@ interface ViewsOfProps {
 function ViewsOf({ job, here, onBring, onLeave }: ViewsOfProps) {
   const [left, leave] = useState<readonly string[]>([]);
   const chosen = job.views.map(({ id }) => id).filter((id) => !left.includes(id));
-  const part = partOf(job, chosen);
+  const part = partOfJob(job, chosen);
   const matching = listMatching(here, part).map(([own]) => own.name);
   return (
     <>

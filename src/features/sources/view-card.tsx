@@ -19,7 +19,7 @@ import { Card } from '@/ui/card';
 import { Choice, RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
-import { SIDES } from './view-from-frame';
+import { SIDE_CHOICES } from './view-from-frame';
 
 interface ViewCardProps {
   readonly fitted: FittedView;
@@ -40,7 +40,7 @@ export function ViewCard(props: ViewCardProps) {
       <Choice
         name={`Side that ${view.name} shows`}
         value={view.side ?? ('' as never)}
-        options={SIDES}
+        options={SIDE_CHOICES}
         onChange={(side) => jobs.getState().run(setSide(view.id, side === view.side ? undefined : side))}
       />
       <Words quiet style={{ fontSize: 13 }}>

@@ -4,7 +4,7 @@ import type { FittedView } from '@/core/derive';
 import { boxAround, levelled, subtract, type Vec } from '@/core/geometry';
 import { newId } from '@/store';
 
-export const SIDES = VIEW_SIDES.map((side) => [side, SIDE_WORDS[side]] as const);
+export const SIDE_CHOICES = VIEW_SIDES.map((side) => [side, SIDE_WORDS[side]] as const);
 
 /** A view of a part of the same sheet: it shares the fit of the one it was cut from, and has its zero at its own lower left corner. */
 export function viewFromFrame(

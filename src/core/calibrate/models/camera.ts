@@ -1,6 +1,6 @@
 import { compose, type Homography } from '../homography';
 import { focalOf, type PictureGeometry } from '../picture';
-import type { Projection } from '../projection';
+import type { RayBundle } from '../projection';
 import type { Assumed, NumbersOf, MapShape } from './model';
 
 export interface CameraDoubts {
@@ -49,7 +49,7 @@ export function cameraShape(picture: PictureGeometry, doubts: CameraDoubts, seat
   };
 }
 
-function projectionAt(numbersOf: NumbersOf, seatOf: SeatOf): Projection {
+function projectionAt(numbersOf: NumbersOf, seatOf: SeatOf): RayBundle {
   const [scale = 0] = numbersOf('scale');
   const [across = 0, up = 0] = numbersOf('tilt');
   const [logFocal = 0] = numbersOf('focal');

@@ -1,4 +1,4 @@
-import { FROM_AFAR, type Projection } from '../projection';
+import { FROM_AFAR, type RayBundle } from '../projection';
 import type { Assumed, ModelName, NumbersOf, PartOfMap, MapShape } from './model';
 
 /** What each of the flat families leaves to the evidence, in the order in which they contain one another. */
@@ -35,7 +35,7 @@ export function flatShape(
   return { parts, projectionAt };
 }
 
-function projectionAt(numbersOf: NumbersOf): Projection {
+function projectionAt(numbersOf: NumbersOf): RayBundle {
   const [scale = 0] = numbersOf('scale');
   const [stretch = 0] = numbersOf('stretch');
   const [skew = 0] = numbersOf('skew');

@@ -3,7 +3,7 @@ import type { Pose } from '../../space';
 import type { Homography } from '../homography';
 import { NO_LENS, type Lens } from '../lens';
 import type { PictureGeometry } from '../picture';
-import { fromBehind, mapOnto, type Projection } from '../projection';
+import { fromBehind, mapOnto, type RayBundle } from '../projection';
 import { createSheetMap, type SheetMap } from '../sheet-map';
 
 export type ModelName = 'similarity' | 'two-scale' | 'affine' | 'projective' | 'camera';
@@ -57,7 +57,7 @@ export type NumbersOf = (part: MapPart) => readonly number[];
 /** What differs between the families: by which rays straightened units about the picture's middle see. */
 export interface MapShape {
   readonly parts: readonly PartOfMap[];
-  projectionAt(numbersOf: NumbersOf): Projection;
+  projectionAt(numbersOf: NumbersOf): RayBundle;
 }
 
 export type Assumed = Pick<PartOfMap, 'sigma' | 'unusual'> & { readonly start?: readonly number[] };
