@@ -1,5 +1,6 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { propagateMany, type Measured } from '../adjust';
+import { isSameList } from '../basics';
 import { distance, subtract, type Vec } from '../geometry';
 import {
   begunOnOtherSide,
@@ -15,7 +16,7 @@ import {
 import type { Fit } from './fit';
 import type { Way } from './mixed';
 import { atHeight } from './projection';
-import { toPlane } from './sheet-map';
+import { toPlane, type SheetMap } from './sheet-map';
 
 /** A place that something is measured from: pointed on its own, or a named point that the fit has adjusted. */
 export type MeasuredPoint = SheetPoint | { readonly name: string };
@@ -43,6 +44,7 @@ function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
   own.forEach((point, i) =>
     joint.setSubMatrix(pointingCovariance(point), covariance.rows + 2 * i, covariance.rows + 2 * i),
   );
+  const mapAt = mapsOf(fit);
   const firstOf = new Map(
     points.map((p) => [p, 'name' in p ? count + 2 * names.indexOf(p.name) : covariance.rows + 2 * own.indexOf(p)]),
   );
@@ -52,16 +54,23 @@ function jointOf(fit: Fit, points: readonly MeasuredPoint[]): Joint {
     ways: ways.map(({ away, weight }) => ({ away: [...away, ...own.flatMap(() => [0, 0])], weight })),
     placesAt(x) {
       const numbers = x.slice(0, count);
-      const traced = fit.mapWith(numbers);
       return points.map((p) => {
         const sheet: Vec = [x[firstOf.get(p)!]!, x[firstOf.get(p)! + 1]!];
-        const height = 'name' in p ? (fit.points[p.name]!.height ?? 0) : p.height;
-        return toPlane(
-          height === undefined || height === 'traced' ? traced : fit.mapWith(numbers, atHeight(height)),
-          sheet,
-        );
+        return toPlane(mapAt(numbers, ('name' in p ? (fit.points[p.name]!.height ?? 0) : p.height) ?? 'traced'), sheet);
       });
     },
+  };
+}
+
+/** The maps for varied numbers, by height; those of the last numbers are kept, since it is the places that vary most. */
+function mapsOf(fit: Fit): (numbers: readonly number[], height: number | 'traced') => SheetMap {
+  let of: readonly number[] = [];
+  let maps = new Map<number | 'traced', SheetMap>();
+  return (numbers, height) => {
+    if (!isSameList(of, numbers)) [of, maps] = [numbers, new Map()];
+    const map = maps.get(height) ?? fit.mapWith(numbers, height === 'traced' ? undefined : atHeight(height));
+    maps.set(height, map);
+    return map;
   };
 }
 
@@ -85,9 +94,18 @@ export function measureFrom(
   points: readonly MeasuredPoint[],
   f: (places: readonly Vec[]) => number,
 ): Measured {
+  return measureAll(fit, points, (places) => [f(places)])[0]!;
+}
+
+/** Several numbers of the same places, each with its plus-minus. */
+function measureAll(
+  fit: Fit,
+  points: readonly MeasuredPoint[],
+  f: (places: readonly Vec[]) => readonly number[],
+): readonly Measured[] {
   const joint = jointOf(fit, points);
-  const [variance] = covarianceOfFigures((x) => [f(joint.placesAt(x))], joint).to1DArray();
-  return { value: f(joint.placesAt(joint.x)), sigma: Math.sqrt(Math.max(0, variance!)) };
+  const variances = covarianceOfFigures((x) => f(joint.placesAt(x)), joint).diagonal();
+  return f(joint.placesAt(joint.x)).map((value, i) => ({ value, sigma: Math.sqrt(Math.max(0, variances[i]!)) }));
 }
 
 /** The covariance of what follows from numbers: first order within one way of taking the picture, and what every other way makes of them. */
@@ -163,8 +181,14 @@ export function readEvidence(fit: Fit, said: Observation): ReadFigure[] {
   const names = pointsOf(piece);
   // Height 0 unless said: evidence lies on its own plane, whatever height is traced at.
   const points = names.map((name) => ({ ...fit.points[name]!, height: fit.points[name]!.height ?? 0 }));
-  return listFigures(piece).map((figure) => {
-    const comesTo = measureFrom(fit, points, (places) => figure.of((name) => places[names.indexOf(name)]!));
+  const index = new Map(names.map((name, i) => [name, i]));
+  const figures = listFigures(piece);
+  const measured = measureAll(fit, points, (places) => {
+    const at = (name: string) => places[index.get(name)!]!;
+    return figures.map((figure) => figure.of(at));
+  });
+  return figures.map((figure, i) => {
+    const comesTo = measured[i]!;
     return {
       figure,
       comesTo,
