@@ -15,7 +15,9 @@ import { arrangeTimes, spaceCurveTime } from './arrange';
 import { fitTimes } from './fits';
 import { contradictedTimes, fitTime } from './lengths';
 import { arrangementTime, offsetTime, peerOffsetTime, peerUnionTime, snapTime } from './planar';
+import { foldingWork } from './folding';
 import { dragTime, ringTime, tieTime } from './relate';
+import { workOf, type Work } from './work';
 import { sceneTimes } from './scene';
 import { measureSources } from './sources';
 
@@ -144,29 +146,15 @@ function largeBundle(segments: number): Buffer {
   return Buffer.from(writeBundle({ job, pictures: new Map([[sheet.picture, picture]]) }));
 }
 
-interface Work {
-  readonly script: number;
-  readonly task: number;
-}
-
 /** Script and whole main-thread time of one frame while the sheet is dragged. */
 async function panWork(page: Page, moves: number): Promise<Work> {
-  const session = await page.context().newCDPSession(page);
-  await session.send('Performance.enable');
-  const read = async () => {
-    const { metrics } = await session.send('Performance.getMetrics');
-    const of = (name: string) => metrics.find((metric) => metric.name === name)!.value * 1000;
-    return { script: of('ScriptDuration'), task: of('TaskDuration') };
-  };
   const box = (await page.getByTestId('bench').boundingBox())!;
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
   await page.mouse.move(x, y);
   await page.mouse.down({ button: 'middle' });
-  const before = await read();
-  for (let i = 0; i < moves; i++) await page.mouse.move(x + 60 * Math.sin(i / 5), y + 40 * Math.cos(i / 5));
-  const after = await read();
+  const work = await workOf(page, moves, (i) => page.mouse.move(x + 60 * Math.sin(i / 5), y + 40 * Math.cos(i / 5)));
   await page.mouse.up({ button: 'middle' });
-  return { script: (after.script - before.script) / moves, task: (after.task - before.task) / moves };
+  return work;
 }
 
 /** Pan over the slanted demo as it was taken, and squared up. */
@@ -336,6 +324,12 @@ async function main(): Promise<void> {
       'pan over 48 MP with 2,000 segments: script / main thread a frame',
       `${milliseconds(drawn.script)} / ${milliseconds(drawn.task)}`,
       'no worse than alone (in software)',
+    );
+    const folding = await foldingWork(browser, HOME, 80);
+    row(
+      'folding six views of 12 MP: script / main thread a frame',
+      `${milliseconds(folding.script)} / ${milliseconds(folding.task)}`,
+      'as a pan over 12 MP, 16 ms at the most',
     );
     await measureSources(browser, HOME, row);
   } finally {
