@@ -3,7 +3,7 @@ import { Pressable, View } from 'react-native';
 import { useDesk, useJob, useSession } from '@/bench/use-session';
 import { NO_INSETS } from '@/bench/viewport';
 import { foldedViews, type FoldedView, type Folding } from '@/core/derive';
-import { applied, composed, type Affine, type Vec } from '@/core/geometry';
+import { composed, type Affine, type Vec } from '@/core/geometry';
 import { RoundButton } from '@/ui/ledge-button';
 import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
@@ -11,6 +11,7 @@ import { FoldedInk } from './folded-ink';
 import { useShown, useLaidPictures, type SquaredPicture } from './laid-pictures';
 import { boundsOfFolded, cssMatrixOf, onScreen, pictureOnScreen, useCloseness } from './look-ways';
 import { TipSlider, TurnRing } from './turn-ring';
+import { namesOf, type PlacedName } from './view-names';
 
 /** All views together over the bench: their pictures laid out in projection, or folded up around the thing, with what is drawn on them. */
 export function FoldedLook({ folding }: { folding: Folding }) {
@@ -45,8 +46,8 @@ export function FoldedLook({ folding }: { folding: Folding }) {
           : null}
         {toScreen ? <FoldedInk folding={folding} views={views} toScreen={toScreen} size={size} /> : <Nothing />}
         {toScreen
-          ? namePlaces(views, toScreen, size).map((at, i) => (
-              <Name key={views[i]!.fitted.source.id} view={views[i]!} at={at} size={size} />
+          ? namesOf(views, toScreen, size).map(({ view, slip }) => (
+              <Name key={view.fitted.source.id} view={view} slip={slip} />
             ))
           : null}
         <TurnRing folding={folding} />
@@ -116,29 +117,16 @@ function Picture({
   );
 }
 
-/** A name and its room. CSS px */
-const NAME: Vec = [76, 34];
-
-/** Where the names of views stand: at outer corners of their pictures, upper left ones before others, none over another. */
-function namePlaces(views: readonly FoldedView[], toScreen: Affine, size: Vec): readonly Vec[] {
-  const outer = ([x, y]: Vec) => Math.hypot(x - size[0] / 2, y - size[1] / 2) - 0.35 * (x + y);
-  return views.reduce<readonly Vec[]>((taken, { rim, look }) => {
-    const corners = rim.map((at) => applied(composed(toScreen, look), at)).sort((a, b) => outer(b) - outer(a));
-    const isFree = ([x, y]: Vec) => taken.every(([u, v]) => Math.abs(x - u) > NAME[0] || Math.abs(y - v) > NAME[1]);
-    return [...taken, corners.find(isFree) ?? corners[0]!];
-  }, []);
-}
-
-/** What a view is called, at a corner of its picture: a tap goes on in it. */
-function Name({ view: { fitted }, at: [x, y], size }: { view: FoldedView; at: Vec; size: Vec }) {
+/** What a view is called, beside its picture: a tap goes on in it. */
+function Name({ view: { fitted }, slip: { at, size } }: PlacedName) {
   const palette = usePalette();
   const { session } = useDesk();
   return (
     <View
       style={{
         position: 'absolute',
-        left: Math.max(4, Math.min(size[0] - 110, x)),
-        top: Math.max(2, Math.min(size[1] - 110, y - 24)),
+        left: at[0] - size[0] / 2,
+        top: at[1] - size[1] / 2,
       }}>
       <Pressable
         accessibilityRole="button"
@@ -150,11 +138,14 @@ function Name({ view: { fitted }, at: [x, y], size }: { view: FoldedView; at: Ve
           borderColor: palette.rule,
           borderWidth: 1,
           borderRadius: 12,
-          minHeight: 28,
+          minWidth: size[0],
+          minHeight: size[1],
+          alignItems: 'center',
           justifyContent: 'center',
-          paddingHorizontal: 10,
         }}>
-        <Words style={{ fontSize: 13, lineHeight: 18 }}>{fitted.source.name}</Words>
+        <Words lines={1} style={{ fontSize: 13, lineHeight: 18 }}>
+          {fitted.source.name}
+        </Words>
       </Pressable>
     </View>
   );
