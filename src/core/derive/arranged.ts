@@ -1,5 +1,5 @@
 import { ownedName, type Measured } from '../adjust';
-import { isDoubted, isOpen, LEVEL_BY_DATUM, tieOf, type Scene, type SceneFit } from '../arrange';
+import { isDoubted, isOpen, LEVEL_BY_DATUM, tieOf, type Open, type Scene, type SceneFit } from '../arrange';
 import { done, type Refusal } from '../basics';
 import type { Adjustment, MapPart } from '../calibrate';
 import type { Feature, Job, Span } from '../job';
@@ -46,6 +46,8 @@ export interface Arranged {
   among(view: string): Adjustment | undefined;
   /** A coordinate of a shared line or place; undefined where nothing tells it. */
   coordinate(feature: string, direction: Direction): Measured | undefined;
+  /** How far along a direction one shared line or place lies beyond another; undefined where nothing tells either. */
+  between(from: string, to: string, direction: Direction): Measured | undefined;
   readonly spans: ReadonlyMap<string, SpanRead>;
   /** Why all of it together gives no fit. */
   readonly refusal: Refusal | undefined;
@@ -207,6 +209,12 @@ function arrangedOf(job: Job, seeing: Seeing, together: Together): Arranged {
     ),
     among: (id) => adjustmentIn(joinsIn(joined, id) ? joined : all, id),
     coordinate,
+    between: (from, to, direction) => {
+      const [near, far] = [from, to].map((id) => coordinate(id, direction));
+      if (!near || !far) return undefined;
+      const apart = distanceIn([joined, all], from, to, direction);
+      return { value: far.value - near.value, sigma: apart?.sigma ?? Math.hypot(near.sigma, far.sigma) };
+    },
     spans: new Map(job.spans.map((span) => [span.id, readSpan(span, job.features, [joined, all])])),
     refusal: all.refusal ?? joined.refusal,
     warnings: told.fit?.warnings ?? [],
@@ -228,9 +236,18 @@ const readDistance = readOnce((fit, name: string) => {
   return fit.distance(from, to, direction === '' ? undefined : direction);
 });
 
-function coordinateIn(fittings: readonly Fitting[], feature: string, direction: Direction): Measured | undefined {
+const coordinateIn = (fittings: readonly Fitting[], feature: string, direction: Direction): Measured | undefined =>
+  firstRead(fittings, (fit) => readCoordinate(fit, `${direction}\n${feature}`));
+const distanceIn = (fittings: readonly Fitting[], from: string, to: string, direction: Direction) =>
+  firstRead(fittings, (fit) => readDistance(fit, `${direction}\n${from}\n${to}`));
+
+/** What the first of them tells that tells it. */
+function firstRead(
+  fittings: readonly Fitting[],
+  read: (fit: NonNullable<Fitting['fit']>) => Measured | Open | undefined,
+): Measured | undefined {
   for (const { fit } of fittings) {
-    const found = fit && readCoordinate(fit, `${direction}\n${feature}`);
+    const found = fit && read(fit);
     if (found && !isOpen(found)) return found;
   }
   return undefined;

@@ -1,9 +1,11 @@
 import { done, refused, type Result } from '../basics';
-import { isSound, type Drawing, type DrawingLayer } from '../formats';
+import { isSound, type Drawing, type DrawingLayer, type DrawnPath, type SpacePath } from '../formats';
+import { cross, dot, endOf, startOf, tangentAt, type Piece, type Vec } from '../geometry';
 import type { DrawnSpaceCurve, Job, LayerColor } from '../job';
 import { isSign, type Outline, type Shape } from '../outline';
+import { toSpace, type Pose } from '../space';
 import type { Derived } from './derived';
-import { poseOnLayer } from './levels';
+import { endsOfRise, poseOnLayer } from './levels';
 import { isDrawnTwice, listStanding } from './on-sites';
 
 /** Layer colours as files carry them: the light theme's inks. */
@@ -86,16 +88,41 @@ export function drawingInSpace(job: Job, derived: Derived): Result<Drawing> {
     job.layers.flatMap((layer) => {
       const drawing = drawingOf({ ...once, layers: [layer] }, derived, { plane });
       if (!drawing.ok) return [];
-      const stands = poseOnLayer(placed, layer, derived.arranged);
+      const poses = endsOfRise(layer, placed.side, derived.arranged).map((end) =>
+        poseOnLayer(placed, end, derived.arranged),
+      );
       return drawing.value.layers.map(({ paths, ...one }) => ({
         ...one,
         name: `${one.name} (${name})`,
-        paths: paths.map((path) => ({ ...path, stands })),
+        paths: poses.flatMap((stands) => paths.map((path) => ({ ...path, stands }))),
+        ...(poses[1] ? { inSpace: uprightsOf(paths, poses[0]!, poses[1]) } : {}),
       }));
     }),
   );
   const curves = job.spaceCurves.flatMap((drawn) => curveLayer(drawn, job, derived));
   return layers.length + curves.length > 0 ? done({ layers: [...layers, ...curves] }) : refused('drawing-empty');
+}
+
+/** The edges along which what is drawn rises: one at each corner, and at the ends of what is open. */
+const uprightsOf = (paths: readonly DrawnPath[], foot: Pose, head: Pose): readonly SpacePath[] =>
+  paths.flatMap(cornersOf).map((at) => ({
+    closed: false,
+    pieces: [{ kind: 'line', a: toSpace(foot, at), b: toSpace(head, at) }],
+  }));
+
+function cornersOf({ closed, pieces }: DrawnPath): readonly Vec[] {
+  const kinks = pieces.flatMap((piece, i) => {
+    const before = i > 0 ? pieces[i - 1] : closed ? pieces.at(-1) : undefined;
+    return before && !isSmooth(before, piece) ? [startOf(piece)] : [];
+  });
+  return closed ? kinks : [startOf(pieces[0]!), ...kinks, endOf(pieces.at(-1)!)];
+}
+
+/** Directions that differ by less run on without a corner. Radians. */
+const SMOOTH = 0.01;
+function isSmooth(before: Piece, after: Piece): boolean {
+  const [a, b] = [tangentAt(before, 1), tangentAt(after, 0)];
+  return Math.abs(Math.atan2(cross(a, b), dot(a, b))) < SMOOTH;
 }
 
 /** A curve in space, and its mirror image, on a layer of its own, in the colour of its first outline. One that its outlines do not make stays behind. */

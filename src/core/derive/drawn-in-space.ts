@@ -5,7 +5,7 @@ import type { Shape } from '../outline';
 import type { Derived } from './derived';
 import type { FittedView } from './fits';
 import type { Folding } from './folded';
-import { levelOf, poseOnLayer } from './levels';
+import { endsOfRise, levelOf, poseOnLayer } from './levels';
 import { isDrawnTwice, listStanding } from './on-sites';
 
 interface DrawnIn {
@@ -43,6 +43,7 @@ export function drawnLookedAt(drawn: DrawnIn, { turn, tip }: Folding): readonly 
     const isSaid = !placed.side || !derived.arranged.stands.has(placed.view) || fitted.source.liesAt !== undefined;
     return job.layers
       .filter((layer) => isSaid || levelOf(layer, placed.side, derived.arranged))
+      .flatMap((layer) => endsOfRise(layer, placed.side, derived.arranged))
       .map((layer) => ({
         view: fitted.source.name,
         layer: layer.name,

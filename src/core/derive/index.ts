@@ -14,6 +14,7 @@ export { listStanding } from './on-sites';
 export { lengthOfEdge, listOnEdges, onEdge, type OffEdge, type OnEdge, type Placed } from './on-edges';
 export { curvesLookedAt, curvesSeenIn, type CurveSeen } from './curves-seen';
 export { curveSideOf, type StandingCurve } from './space-curves';
+export { riseOf } from './levels';
 export { sizeInSpace } from './size-in-space';
 export { doubtOfCurve, type CurveDoubt } from './space-curve-doubt';
 export { pointsOfView, sigmaOfSaid, toPiece } from './evidence';

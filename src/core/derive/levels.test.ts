@@ -20,8 +20,9 @@ import { applied } from '../geometry';
 import { drawnAt } from '../arrange/simulated';
 import type { Chain } from '../outline';
 import type { Direction, Vec3 } from '../space';
-import { ALL, benchOf, FRONT, joining, NOISELESS, shown, sharedBy, sized, THING, TOP } from './bench-for-tests';
-import { createDeriver, drawingInSpace, drawnLookedAt, onEdge, sizeInSpace } from '.';
+import { createRandom } from '../calibrate/simulation';
+import { ALL, benchOf, FRONT, joining, NOISELESS, RIGHT, shown, sharedBy, sized, THING, TOP } from './bench-for-tests';
+import { createDeriver, drawingInSpace, drawnLookedAt, onEdge, riseOf, sizeInSpace } from '.';
 
 const UPPER = 2400;
 const storey = (liesAt: string | undefined, id = 'upper'): Layer => ({
@@ -147,4 +148,63 @@ it('how high the whole reaches is known where its levels are typed, and has no p
   expect(heightsIn(read)['upper (plan)']![0]).toBeCloseTo(THING.back![2], 0);
   const sizes = sizeInSpace(read, derive(read));
   expect(sizes.map((size) => size === undefined)).toEqual([false, false, true]);
+});
+
+describe('what rises from level to level', () => {
+  const rising = (risesTo: string) => changeLayer({ ...storey('floor'), risesTo });
+  const walls = (...more: readonly Command[]) => houseOf(level('eaves', UPPER + 2350), rising('eaves'), ...more);
+
+  it('leaves at both, with an upright edge at each of its ends', () => {
+    const job = walls();
+    expect(heightsIn(job)).toEqual({ 'Outline (plan)': [0, 0], 'upper (plan)': [UPPER, 2350] });
+    const drawing = drawingInSpace(job, derive(job));
+    if (!drawing.ok) throw new Error(drawing.code);
+    const upper = drawing.value.layers.find(({ name }) => name === 'upper (plan)')!;
+    expect(upper.paths).toHaveLength(2);
+    expect(upper.inSpace!.map(({ pieces: [edge] }) => edge)).toEqual(
+      [THING.foot!, THING.back!].map(([across, deep]) => ({
+        kind: 'line',
+        a: [across, deep, UPPER].map((mm) => expect.closeTo(mm, 1) as number),
+        b: [across, deep, UPPER + 2350].map((mm) => expect.closeTo(mm, 1) as number),
+      })),
+    );
+    expect(sizeInSpace(job, derive(job))[2]).toMatchObject({ value: expect.closeTo(UPPER + 2350, 6) as number });
+    // Folded up it is seen at both.
+    expect(drawnLookedAt({ job, derived: derive(job) }, { fold: 1, turn: 0, tip: 0 })).toHaveLength(2);
+  });
+
+  it('where it should rise to a level below the one it lies at, it is flat, and by how much is told', () => {
+    const job = houseOf(level('cellar', -300), rising('cellar'));
+    expect(heightsIn(job)['upper (plan)']).toEqual([UPPER, 0]);
+    const layer = job.layers.find(({ id }) => id === 'upper')!;
+    expect(riseOf(layer, 'top', derive(job).arranged)).toEqual({ value: -300 - UPPER, sigma: 0 });
+  });
+
+  it('without either level it is flat where it lies', () => {
+    const after = (gone: string) => heightsIn(walls(removeFeature(gone)))['upper (plan)'];
+    expect(after('eaves')).toEqual([UPPER, 0]);
+    expect(after('floor')).toEqual([0, 0]);
+  });
+
+  it('a storey between levels that were read is as well known as the way between them', () => {
+    const { normal } = createRandom(3);
+    const seen = [FRONT, RIGHT];
+    const job = benchOf(normal, [
+      ...joining(...ALL),
+      sharedBy(seen, 'seat', ['seat'], normal, 'up'),
+      sharedBy(seen, 'top', ['back'], normal, 'up'),
+      addLayer({ ...storey('seat'), risesTo: 'top' }),
+    ]);
+    const { arranged } = derive(job);
+    const rise = riseOf(
+      job.layers.find(({ id }) => id === 'upper')!,
+      'top',
+      arranged,
+    )!;
+    const [low, high] = ['seat', 'top'].map((id) => arranged.coordinate(id, 'up')!);
+    expect(rise.value).toBeCloseTo(high!.value - low!.value, 9);
+    // Both hang on one scale: it counts once, and the way between is better known than two heights by themselves.
+    expect(rise.sigma).toBeLessThan(Math.hypot(low!.sigma, high!.sigma));
+    expect(Math.abs(rise.value - (THING.back![2] - THING.seat![2]))).toBeLessThan(3 * rise.sigma);
+  });
 });

@@ -12,8 +12,17 @@ export interface LiesAtLevel {
   readonly liesAt?: string | undefined;
 }
 
+/** What is drawn on a layer may rise from there to another, as walls do. */
+interface Rises extends LiesAtLevel {
+  readonly risesTo?: string | undefined;
+}
+
 interface Levels {
   coordinate(feature: string, direction: Direction): Measured | undefined;
+}
+
+interface Heights {
+  between(from: string, to: string, direction: Direction): Measured | undefined;
 }
 
 /** Where something is said to lie along what a side does not show, mm; undefined where it says nothing of that direction, or nothing tells it. */
@@ -28,3 +37,20 @@ export function poseOnLayer({ pose, side }: StandingPlane, layer: LiesAtLevel, l
   const axis = vectorAlong(directionUnseen(side));
   return { ...pose, origin: add3(pose.origin, scale3(axis, level.value - dot3(axis, pose.origin))) };
 }
+
+/**
+ * By how much what is drawn on a layer rises where a side is seen, mm: negative where what it should rise to lies below. Undefined where it is flat, or nothing tells it. How well that is known counts what both
+ * hang on once.
+ */
+export const riseOf = (
+  { liesAt, risesTo }: Rises,
+  side: Side | undefined,
+  { between }: Heights,
+): Measured | undefined =>
+  liesAt === undefined || risesTo === undefined || side === undefined
+    ? undefined
+    : between(liesAt, risesTo, directionUnseen(side));
+
+/** The layers at whose levels what is drawn on one begins and ends: itself, and where it rises the one up to which. */
+export const endsOfRise = <L extends Rises>(layer: L, side: Side | undefined, levels: Heights): readonly L[] =>
+  (riseOf(layer, side, levels)?.value ?? 0) > 0 ? [layer, { ...layer, liesAt: layer.risesTo }] : [layer];

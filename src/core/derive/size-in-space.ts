@@ -7,7 +7,7 @@ import type { Derived } from './derived';
 import { outlinesLeaving } from './drawing';
 import { pointedAlone } from './figures';
 import { causesOfStands, shiftsUnder, type OtherwiseInSpace, type PlaceInSpace } from './moved-in-space';
-import { levelOf, poseOnLayer } from './levels';
+import { endsOfRise, levelOf, poseOnLayer } from './levels';
 import { listStanding } from './on-sites';
 import { standsBySide, type Standing, type StandingBySide } from './standing';
 
@@ -62,8 +62,12 @@ function placesOf(standing: StandingBySide, job: Job, derived: Derived): readonl
   const among = derived.arranged.among(standing.view);
   if (!fitted || !among) return [];
   const unseen = directionUnseen(standing.side);
-  return outlinesLeaving(job, { plane: fitted.view.plane }).flatMap(({ id, layer: on }) => {
-    const layer = job.layers.find((each) => each.id === on) ?? {};
+  const drawn = outlinesLeaving(job, { plane: fitted.view.plane }).flatMap(({ id, layer }) =>
+    endsOfRise(job.layers.find((each) => each.id === layer) ?? {}, standing.side, derived.arranged).map(
+      (end) => [id, end] as const,
+    ),
+  );
+  return drawn.flatMap(([id, layer]) => {
     const pose = poseOnLayer(standing, layer, derived.arranged);
     const [own, ofView] = [layer, fitted.source].map((lying) => levelOf(lying, standing.side, derived.arranged));
     const doubtful = ((own ?? ofView)?.sigma ?? 0) > EXACT ? DIRECTIONS.indexOf(unseen) : undefined;

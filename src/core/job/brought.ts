@@ -38,7 +38,10 @@ function listLeftBehind({
 }: Job): readonly Name[] {
   const shown = new Set(views.map(({ plane }) => plane));
   const drawnOn = new Set(outlines.map(({ layer }) => layer));
-  const liesAt = new Set([...views, ...layers].map((lying) => lying.liesAt));
+  const liesAt = new Set([
+    ...views.map(({ liesAt }) => liesAt),
+    ...layers.flatMap(({ liesAt, risesTo }) => [liesAt, risesTo]),
+  ]);
   return [
     ...named('references', references),
     ...named('looks', looks),
@@ -61,7 +64,7 @@ function listLeftBehind({
 
 /** Where a job holds ids, by the names of its fields. */
 const HOLD_IDS: ReadonlySet<string> = new Set(
-  'id sheet plane layer outline node segment view guide siting of from to groups shares liesAt liesOn corner mirrored read'.split(
+  'id sheet plane layer outline node segment view guide siting of from to groups shares liesAt risesTo liesOn corner mirrored read'.split(
     ' ',
   ),
 );
@@ -157,7 +160,10 @@ function toldApart(views: Job['views'], job: Draft<Job>, from: string): Job['vie
 
 const listSameLayers = ({ layers }: Draft<Job>, part: Job): readonly (readonly [string, string])[] =>
   part.layers.flatMap((brought) => {
-    const own = layers.find(({ name, liesAt }) => plain(name) === plain(brought.name) && liesAt === brought.liesAt);
+    const own = layers.find(
+      ({ name, liesAt, risesTo }) =>
+        plain(name) === plain(brought.name) && liesAt === brought.liesAt && risesTo === brought.risesTo,
+    );
     return own ? [[brought.id, own.id] as const] : [];
   });
 

@@ -331,7 +331,7 @@ it('brings a job of version 1 up: its lengths get points with names', () => {
   expect(read).toMatchObject({
     ok: true,
     value: {
-      version: 16,
+      version: 17,
       references: [],
       relations: [],
       parts: [],

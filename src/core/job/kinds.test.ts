@@ -168,7 +168,7 @@ const job: Job = [
   addSpan({ ...span('rise'), from: 'base', to: 'level' }),
   addSpan({ ...span('over'), from: 'level', to: 'eaves' }),
   setLiesAt('w', 'level'),
-  addLayer({ id: 'storey', name: 'Storey', color: 'tide', show: true, lock: false, liesAt: 'level' }),
+  addLayer({ id: 'storey', name: 'Storey', color: 'tide', show: true, lock: false, liesAt: 'level', risesTo: 'eaves' }),
   setOnPlane(
     {
       id: 'set',
@@ -336,13 +336,15 @@ it('a curve in space goes with either outline, and stays without what it was mir
     ['hoop', undefined],
   ]);
   const storey = ({ layers }: Job) => layers.find(({ id }) => id === 'storey');
-  expect(storey(job)?.liesAt).toBe('level');
+  expect(storey(job)).toMatchObject({ liesAt: 'level', risesTo: 'eaves' });
+  expect(storey(after(removeFeature('eaves')))).not.toHaveProperty('risesTo');
   expect(storey(after(removeFeature('level')))).toEqual({
     id: 'storey',
     name: 'Storey',
     color: 'tide',
     show: true,
     lock: false,
+    risesTo: 'eaves',
   });
   const liesAt = ({ views }: Job) => views.find(({ id }) => id === 'w')!.liesAt;
   expect([liesAt(job), liesAt(after(removeFeature('level'))), after(removeFeature('level')).views.length]).toEqual([

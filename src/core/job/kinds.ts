@@ -103,11 +103,12 @@ export const KINDS: { readonly [L in ListName]: Kind<EntityIn<L>> } = {
     turned: still,
   },
   layers: {
-    names: ({ liesAt }) => (liesAt === undefined ? [] : [name('features', liesAt)]),
-    // What is on it lies where its view says again.
+    names: ({ liesAt, risesTo }) => [liesAt, risesTo].flatMap((id) => (id === undefined ? [] : [name('features', id)])),
+    // What is on it lies where its view says again, and is flat.
     without: (layer, isGone) => {
-      const { liesAt, ...rest } = layer;
-      return liesAt !== undefined && isGone('features', liesAt) ? rest : layer;
+      const { liesAt, risesTo, ...rest } = layer;
+      const left = Object.entries({ liesAt, risesTo }).filter(([, id]) => id !== undefined && !isGone('features', id));
+      return { ...rest, ...Object.fromEntries(left) };
     },
     planesOf: onNone,
     turned: still,

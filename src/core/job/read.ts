@@ -20,6 +20,7 @@ const MIGRATIONS: Readonly<Record<number, (job: Record<string, unknown>) => Reco
   13: (job) => ({ ...job, version: 14, variants: [], byEye: [] }),
   14: (job) => ({ ...job, version: 15 }),
   15: (job) => ({ ...job, version: 16 }),
+  16: (job) => ({ ...job, version: 17 }),
 };
 
 /**
@@ -183,7 +184,7 @@ function findBroken(job: Job): { readonly id: string } | undefined {
         !hasItsPoints(view) ||
         !sharesWell(view, job.views),
     ) ??
-    job.layers.find(({ liesAt }) => !isWithin(features, liesAt)) ??
+    job.layers.find(({ liesAt, risesTo }) => !isWithin(features, liesAt) || !isWithin(features, risesTo)) ??
     job.planes.find(({ liesOn }) => !isWithin(planes, liesOn)) ??
     job.outlines.find(
       (outline) =>

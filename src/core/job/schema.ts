@@ -18,7 +18,7 @@ import { StandOffSchema, VariantsSchema } from './variants';
 
 /** The job document: everything that is stored, in one schema. docs/job-format.md explains it field by field. */
 export const JOB_FORMAT = 'bryony-job';
-export const JOB_VERSION = 16;
+export const JOB_VERSION = 17;
 
 const Id = z.string().min(1).max(64);
 const Vec = z.tuple([Amount, Amount]).readonly();
@@ -157,6 +157,8 @@ const Layer = z
     lock: z.boolean(),
     /** The shared line or place at which what is on it lies, along what a view does not show; absent: as the view says. A level, in plans. */
     liesAt: Id.optional(),
+    /** The one up to which what is on it rises from there, as walls do; absent: it is flat. */
+    risesTo: Id.optional(),
   })
   .readonly();
 

@@ -13,6 +13,7 @@ import { usePalette } from '@/ui/palette';
 import { Words } from '@/ui/text';
 import { WrittenField } from '@/ui/written-field';
 import { CoordinateField } from './coordinate-field';
+import { Rise } from './rise';
 import { rankOf, whereInWords } from './shared-words';
 
 /** The levels of a thing, from the top down as on a section: typed, or read where a view shows them. What is drawn goes on the one that is chosen. */
@@ -39,7 +40,7 @@ export function LevelCards() {
             </Card>
           )}
           {levels.map((level) => (
-            <LevelCard key={level.id} level={level} />
+            <LevelCard key={level.id} level={level} levels={levels} />
           ))}
         </>
       )}
@@ -69,7 +70,7 @@ function useDrawingOn({ id, name }: Feature) {
   return { there, isDrawnOn: there.some((layer) => layer.id === current), draw };
 }
 
-function LevelCard({ level }: { level: Feature }) {
+function LevelCard({ level, levels }: { level: Feature; levels: readonly Feature[] }) {
   const units = useUnits();
   const arranged = useJob(({ derived }) => derived.arranged);
   const { there, isDrawnOn, draw } = useDrawingOn(level);
@@ -90,6 +91,9 @@ function LevelCard({ level }: { level: Feature }) {
       <View style={{ flexDirection: 'row' }}>
         <CoordinateField feature={level} direction="up" />
       </View>
+      {there.map((layer) => (
+        <Rise key={layer.id} layer={layer} level={level} levels={levels} />
+      ))}
     </Card>
   );
 }

@@ -2,7 +2,7 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { asKind } from '@/bench/tools';
 import { useJob } from '@/bench/use-session';
-import { handOf, type OpeningKind, type OpeningRow } from '@/core/derive';
+import { handOf, riseOf, type OpeningKind, type OpeningRow } from '@/core/derive';
 import { pieceLength } from '@/core/geometry';
 import { clearWidth, countedFromOther, segmentOf, type Chain, type Fill, type Opening } from '@/core/outline';
 import { formatLength } from '@/core/units';
@@ -61,6 +61,7 @@ export function OpeningCard({ row, change, remove }: OpeningCardProps) {
         </View>
         <PlaceInWall opening={opening} line={line} onCount={change} />
         <HeightFields opening={opening} put={put} />
+        <OverItsWall opening={opening} layer={row.wall.layer} />
       </Card>
       {opening.read ? <ReadElsewhere row={row} /> : null}
       {opening.fill ? <FillCard opening={opening} fill={opening.fill} put={(fill) => put({ fill })} /> : null}
@@ -135,6 +136,21 @@ function HeightFields({
         </Words>
       )}
     </>
+  );
+}
+
+/** An opening reaches no higher than the wall that it is in, where that is said to rise to a level. */
+function OverItsWall({ opening: { head = 0 }, layer: id }: { opening: Opening; layer: string }) {
+  const units = useUnits();
+  const layer = useJob(({ job }) => job.layers.find((each) => each.id === id));
+  const top = useJob(({ job }) => job.features.find((feature) => feature.id === layer?.risesTo)?.name);
+  const arranged = useJob(({ derived }) => derived.arranged);
+  const rise = layer && riseOf(layer, 'top', arranged);
+  if (!rise || rise.value <= 0 || head <= rise.value + 2 * rise.sigma) return null;
+  return (
+    <Words style={{ fontSize: 14 }} testID="opening-over-wall">
+      {`Its head lies ${formatLength(head - rise.value, units)} above “${top}”, up to which its wall rises. Type its head again, or choose another level for the wall under Arrange.`}
+    </Words>
   );
 }
 
