@@ -164,7 +164,9 @@ export function seeView(
   if (before?.source === own && before.sheet === sheet && before.ground === ground) return before;
   const view = withEvidenceOf(own, owner);
   const named = { source: own, view, ground, sheet, question: questionOf(own, sheet, owner) };
-  if (before && before.view.datum === view.datum && before.view.shares === view.shares) return { ...before, ...named };
+  const isSeenSo = (other: View) =>
+    other.datum === view.datum && other.shares === view.shares && other.mirrored === view.mirrored;
+  if (before && isSeenSo(before.view)) return { ...before, ...named };
   const { adjustment, refusal, without, isPending } = judged;
   const isBehind = (adjustment.picture.mirrored ?? false) !== (own.mirrored ?? false);
   const fit = seenIn(isBehind ? fromOtherSide(adjustment) : adjustment, {

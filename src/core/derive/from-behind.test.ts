@@ -77,6 +77,17 @@ it.each([
   }
 });
 
+it('turned round and back it is seen so each time', () => {
+  const derive = createDeriver();
+  const way = (of: Job) => {
+    const { toPlane } = derive(of).views.get('rear')!.fit;
+    return toPlane([2400, 1500])[0] - toPlane([1700, 1500])[0];
+  };
+  const behind = { ...job, views: job.views.map((view) => (view.id === 'rear' ? { ...view, mirrored: true } : view)) };
+  const first = way(job);
+  expect([way(behind), way(job)]).toEqual([expect.closeTo(-first, 6), first]);
+});
+
 it('by themselves they stand on one fit: its doubts are counted once', () => {
   const { views } = createDeriver()(run(mirrorView('rear')));
   expect(views.get('rear')!.fit.covariance).toBe(views.get('front')!.fit.covariance);
