@@ -81,8 +81,9 @@ it('turned round and back it is seen so each time', () => {
   const derive = createDeriver();
   const way = (of: Job) => {
     const { toPlane } = derive(of).views.get('rear')!.fit;
-    return toPlane([2400, 1500])[0] - toPlane([1700, 1500])[0];
+    return toPlane([1700, 500])[1] - toPlane([1700, 1500])[1];
   };
+  // Its zero line stays what is level: from behind what is over it lies under it.
   const behind = { ...job, views: job.views.map((view) => (view.id === 'rear' ? { ...view, mirrored: true } : view)) };
   const first = way(job);
   expect([way(behind), way(job)]).toEqual([expect.closeTo(-first, 6), first]);
