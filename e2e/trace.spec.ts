@@ -9,6 +9,7 @@ import type { MouseHand } from './helpers/hand';
 /** The job as it is stored, read from a bundle. */
 async function storedJob(desk: Desk) {
   await desk.step('handover');
+  await expect(desk.page.getByTestId('aim-cross')).toHaveCount(0);
   const bundle = readBundle(readFileSync(await desk.download('save-bundle')));
   if (!bundle.ok) throw new Error(bundle.code);
   const { job } = bundle.value;

@@ -71,6 +71,8 @@ export function useStep(desk: Desk): StepState {
       setOpen(undefined);
       setStepState(next);
       if (next === 'sources' || next === 'handover') session.framing.showAll();
+      // Nothing is pointed at there: a mark of the last aim would look like part of the drawing.
+      if (next === 'handover') session.dropAim();
     },
     [session, desk],
   );
