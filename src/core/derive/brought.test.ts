@@ -3,6 +3,8 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { drawnAt, type Drawn } from '../arrange/simulated';
 import {
+  addFeature,
+  addLayer,
   addOutline,
   bringPart,
   listMatching,
@@ -45,6 +47,36 @@ it('under other ids a job is the same job', () => {
     const text = JSON.stringify(there).replace(/"other\d+"/g, (id) => JSON.stringify(back.get(id.slice(1, -1))));
     expect(JSON.parse(text)).toEqual(JSON.parse(JSON.stringify(job)));
   }
+});
+
+it('a layer lies at its own level, and rises to its own', () => {
+  const level = (id: string) => addFeature({ id, name: id, along: 'up', said: { up: zero }, seen: [] });
+  const storey = { id: 'storey', name: 'Storey', color: 'ink', show: true, lock: false } as const;
+  const house = jobOf([
+    ...shown(TOP),
+    level('floor'),
+    level('eaves'),
+    addLayer({ ...storey, liesAt: 'floor', risesTo: 'eaves' }),
+    addOutline({
+      shape: 'circle',
+      id: 'post',
+      plane: TOP.id,
+      layer: 'storey',
+      by: {
+        kind: 'rim',
+        centre: { kind: 'pointed', at: [500, 500], sigma: 1 },
+        rim: { kind: 'pointed', at: [560, 500], sigma: 1 },
+      },
+    }),
+  ]);
+  const { features, layers } = withNewIds(house, counting('other'));
+  const [floor, eaves] = ['floor', 'eaves'].map((name) => features.find((feature) => feature.name === name)!.id);
+  expect(layers.find(({ name }) => name === 'Storey')).toMatchObject({ liesAt: floor, risesTo: eaves });
+  // Brought into another job they are there, though no view shows them.
+  const there = brought(jobOf(shown(FRONT)), house).job;
+  const ids = there.features.map(({ id }) => id);
+  const own = there.layers.find(({ name }) => name === 'Storey')!;
+  expect([ids.includes(own.liesAt!), ids.includes(own.risesTo!)]).toEqual([true, true]);
 });
 
 it('the centre of a circle is its centre, also where something else has that name', () => {

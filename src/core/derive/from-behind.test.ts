@@ -1,5 +1,5 @@
 /** Two views of one sheet that share what is known of it, one of them seen from behind: left and right are exchanged, and all that is uncertain is uncertain once. */
-import { fitSigma } from '../calibrate';
+import { fitSigma, measuredPlace } from '../calibrate';
 import type { Vec } from '../geometry';
 import {
   addEvidence,
@@ -74,6 +74,8 @@ it.each([
     const [[x, y], [u, v]] = [plain!.toPlane(at), behind!.toPlane(at)];
     expect([u, v]).toEqual([expect.closeTo(-x, 6), expect.closeTo(y, 6)]);
     expect(behind!.toSheet([u, v])).toEqual(at.map((px) => expect.closeTo(px, 6) as number));
+    const measured = measuredPlace(behind!, { at, sigma: 1, height: 0 });
+    expect(measured.map(({ value }) => value)).toEqual([expect.closeTo(u, 6), expect.closeTo(v, 6)]);
   }
 });
 
@@ -98,5 +100,7 @@ it('by themselves they stand on one fit: its doubts are counted once', () => {
 it('fitted together, one size on the sheet is one piece of evidence, not two', () => {
   const sigmasOf = (of: Job) => [...createDeriver()(of).views.values()].map(({ fit }) => fit.scaled && fitSigma(fit));
   const [plain, behind] = [sigmasOf(run(...together)), sigmasOf(run(mirrorView('rear'), ...together))];
+  const { scene } = createDeriver()(run(mirrorView('rear'), ...together)).arranged;
+  expect(scene!.views.map(({ evidence }) => evidence.some(({ id }) => id === 'e'))).toEqual([true, false]);
   behind.forEach((sigma, i) => expect(sigma).toBeCloseTo(plain[i] as number, 6));
 });

@@ -6,6 +6,7 @@ import {
   changeFeature,
   changeLayer,
   removeFeature,
+  removeOutlines,
   setLiesAt,
   setSide,
   setStandsOn,
@@ -18,7 +19,7 @@ import { jobOf } from '../job/for-tests';
 import { spaceBoundsOf } from '../formats';
 import { applied } from '../geometry';
 import { drawnAt } from '../arrange/simulated';
-import type { Chain } from '../outline';
+import type { Chain, CircleOutline } from '../outline';
 import type { Direction, Vec3 } from '../space';
 import { createRandom } from '../calibrate/simulation';
 import { ALL, benchOf, FRONT, joining, NOISELESS, RIGHT, shown, sharedBy, sized, THING, TOP } from './bench-for-tests';
@@ -171,6 +172,42 @@ describe('what rises from level to level', () => {
     expect(sizeInSpace(job, derive(job))[2]).toMatchObject({ value: expect.closeTo(UPPER + 2350, 6) as number });
     // Folded up it is seen at both.
     expect(drawnLookedAt({ job, derived: derive(job) }, { fold: 1, turn: 0, tip: 0 })).toHaveLength(2);
+  });
+
+  it('has an edge at each corner of what is shut, and none where it runs on smoothly', () => {
+    const places = [THING.foot!, [1360, 30, 0], THING.back!, [40, 500, 0]] as const;
+    const at = (i: number) => ({ kind: 'pointed' as const, at: drawnAt(TOP, places[i]!), sigma: 1 });
+    const box: Chain = {
+      shape: 'chain',
+      id: 'box',
+      plane: TOP.id,
+      layer: 'upper',
+      closed: true,
+      nodes: places.map((_, i) => ({ id: `b${i}`, place: at(i), smooth: false })),
+      segments: places.map(() => ({ kind: 'line' })),
+    };
+    const post: CircleOutline = {
+      shape: 'circle',
+      id: 'post',
+      plane: TOP.id,
+      layer: 'upper',
+      by: { kind: 'rim', centre: at(0), rim: at(1) },
+    };
+    const edgesOf = (outline: Chain | CircleOutline) => {
+      const job = walls(removeOutlines(['above']), addOutline(outline));
+      const drawing = drawingInSpace(job, derive(job));
+      if (!drawing.ok) throw new Error(drawing.code);
+      return drawing.value.layers.find(({ name }) => name === 'upper (plan)')!.inSpace!.length;
+    };
+    expect(edgesOf(box)).toBe(4);
+    expect(
+      edgesOf({
+        ...box,
+        nodes: box.nodes.map((node) => ({ ...node, smooth: true })),
+        segments: places.map(() => ({ kind: 'curve' })),
+      }),
+    ).toBe(0);
+    expect(edgesOf(post)).toBe(0);
   });
 
   it('where it should rise to a level below the one it lies at, it is flat, and by how much is told', () => {

@@ -506,6 +506,8 @@ describe('a job that is read', () => {
     [{ ...whole, version: 0 }, 'job-not-ours'],
     [{ ...whole, version: 99 }, 'job-newer'],
     [{ ...whole, layers: [] }, 'job-damaged'],
+    [{ ...whole, layers: whole.layers.map((layer) => ({ ...layer, liesAt: 'nowhere' })) }, 'job-damaged'],
+    [{ ...whole, layers: whole.layers.map((layer) => ({ ...layer, risesTo: 'nowhere' })) }, 'job-damaged'],
     [{ ...whole, outlines: [circle('o', 'nowhere')] }, 'job-damaged'],
     [{ ...whole, views: [{ ...view, sheet: 'nowhere' }] }, 'job-damaged'],
     [

@@ -269,6 +269,14 @@ it('what is called straight adds up: its slopes are the same wherever its places
       }),
     );
   }
+  // The middle of an arc is no sum of its ends.
+  const bow: Chain = {
+    ...FRONT,
+    id: 'bow',
+    segments: [{ kind: 'arc', through: { kind: 'pointed', at: onSheet([35, 440]), sigma: 1 } }],
+  };
+  const bowed = findLive(say('one-up', [line('bow'), node('right')]), new Map([...outlines, ['bow', bow]]), planes);
+  expect(bowed!.isStraight).toBe(false);
   // Lengths bend with their ends, and planes that move turn what lies on them.
   const isStraight = (relation: Relation, on = planes) => findLive(relation, outlines, on)!.isStraight;
   expect(isStraight(say('equal-length', [line('front'), line('top')]))).toBe(false);
