@@ -3,7 +3,8 @@ import { median } from '../src/core/basics';
 import { drawnAt, type Drawn } from '../src/core/arrange/simulated';
 import { createRandom } from '../src/core/calibrate/simulation';
 import { createDeriver } from '../src/core/derive';
-import { ALL, benchOf, CLICK, FRONT, joining, RIGHT, TOP } from '../src/core/derive/bench-for-tests';
+import { ALL, benchOf, FRONT, joining, RIGHT, TOP } from '../src/core/derive/bench-for-tests';
+import { chainOn, pointedAt } from '../src/core/derive/wall-for-tests';
 import { addOutline, addRelations, createJob, createView, type Job, type Sheet } from '../src/core/job';
 import type { Vec } from '../src/core/geometry';
 import type { Chain } from '../src/core/outline';
@@ -108,25 +109,18 @@ function nudged(node: Chain['nodes'][number]): Chain['nodes'][number] {
 function jobOfTies(count: number): Job {
   const { normal } = createRandom(4);
   const places = Array.from({ length: count / 3 }, (_, i): Vec3 => [40 + 60 * i, 30 + 20 * i, 200 + 30 * (i % 7)]);
-  const drawn = (view: Drawn): Chain => ({
-    shape: 'chain',
-    id: view.id,
-    plane: view.id,
-    layer: 'outline',
-    closed: false,
-    nodes: places.map((place, i) => {
-      const [x, y] = drawnAt(view, place);
-      const at: Vec = [x + CLICK * normal(), y + CLICK * normal()];
-      return { id: `n${i}`, place: { kind: 'pointed', at, sigma: CLICK }, smooth: false };
-    }),
-    segments: places.slice(1).map(() => ({ kind: 'line' })),
-  });
+  const drawn = (view: Drawn) =>
+    chainOn(
+      view.id,
+      view.id,
+      places.map((place) => pointedAt(drawnAt(view, place), normal)),
+    );
   const tie = (kind: RelationKind, a: Drawn, b: Drawn) =>
     places.map((_, i): Relation => ({
       id: `${kind}${i}`,
       kind,
       plane: a.id,
-      on: [a, b].map(({ id }) => ({ outline: id, node: `n${i}` })),
+      on: [a, b].map(({ id }) => ({ outline: id, node: `${id}${i}` })),
     }));
   return benchOf(normal, [
     ...joining(...ALL),

@@ -11,12 +11,15 @@ export function judgeInSpace(file: string, layer = '') {
   const script = `
 import sys, json, ezdxf
 from ezdxf import bbox
-doc = ezdxf.readfile(sys.argv[1]); audit = doc.audit(); box = bbox.extents([e for e in doc.modelspace() if sys.argv[2] in ('', e.dxf.layer)])
-print(json.dumps(dict(errors=len(audit.errors) + len(audit.fixes), least=list(box.extmin), size=list(box.size))))`;
+doc = ezdxf.readfile(sys.argv[1]); audit = doc.audit(); its = [e for e in doc.modelspace() if sys.argv[2] in ('', e.dxf.layer)]; box = bbox.extents(its)
+uprights = [e for e in its if e.dxftype() == 'LINE' and (e.dxf.end - e.dxf.start).vec2.magnitude < 1e-9]
+print(json.dumps(dict(errors=len(audit.errors) + len(audit.fixes), least=list(box.extmin), size=list(box.size), uprights=len(uprights))))`;
   return JSON.parse(execFileSync('/usr/bin/python3', ['-c', script, file, layer], { encoding: 'utf8' })) as {
     readonly errors: number;
     readonly least: readonly number[];
     readonly size: readonly number[];
+    /** How many lines run straight up. */
+    readonly uprights: number;
   };
 }
 

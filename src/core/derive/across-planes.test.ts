@@ -17,23 +17,15 @@ import type { Relation, RelationKind } from '../relate';
 import { drawnAt, type Drawn } from '../arrange/simulated';
 import { axesSeenFrom, distance3, scale3, toSpace, vectorOf, type Vec3 } from '../space';
 import { ALL, benchOf, CLICK, FRONT, joining, NOISELESS, RIGHT, shown, sized, THING, TOP } from './bench-for-tests';
+import { chainOn, pointedAt } from './wall-for-tests';
 import { createDeriver, measureShapes, sayingOn, type Derived } from '.';
 
-function chain(view: Drawn, id: string, places: readonly Vec3[], noise: () => number): Chain {
-  return {
-    shape: 'chain',
+const chain = (view: Drawn, id: string, places: readonly Vec3[], noise: () => number) =>
+  chainOn(
     id,
-    plane: view.id,
-    layer: 'outline',
-    closed: false,
-    nodes: places.map((place, i) => {
-      const [x, y] = drawnAt(view, place);
-      const at: Vec = [x + CLICK * noise(), y + CLICK * noise()];
-      return { id: `${id}${i}`, place: { kind: 'pointed', at, sigma: CLICK }, smooth: false };
-    }),
-    segments: places.slice(1).map(() => ({ kind: 'line' })),
-  };
-}
+    view.id,
+    places.map((place) => pointedAt(drawnAt(view, place), noise)),
+  );
 
 const say = (id: string, kind: RelationKind, plane: string, ends: readonly string[], value?: number): Relation => ({
   id,

@@ -1,6 +1,6 @@
 import { done, refused, type Result } from '../basics';
 import { isSound, type Drawing, type DrawingLayer, type DrawnPath, type SpacePath } from '../formats';
-import { cross, dot, endOf, startOf, tangentAt, type Piece, type Vec } from '../geometry';
+import { endOf, findTurn, startOf, tangentAt, type Piece, type Vec } from '../geometry';
 import type { DrawnSpaceCurve, Job, LayerColor } from '../job';
 import { isSign, type Outline, type Shape } from '../outline';
 import { toSpace, type Pose } from '../space';
@@ -120,10 +120,8 @@ function cornersOf({ closed, pieces }: DrawnPath): readonly Vec[] {
 
 /** Directions that differ by less run on without a corner. Radians. */
 const SMOOTH = 0.01;
-function isSmooth(before: Piece, after: Piece): boolean {
-  const [a, b] = [tangentAt(before, 1), tangentAt(after, 0)];
-  return Math.abs(Math.atan2(cross(a, b), dot(a, b))) < SMOOTH;
-}
+const isSmooth = (before: Piece, after: Piece): boolean =>
+  Math.abs(findTurn(tangentAt(before, 1), tangentAt(after, 0)) ?? 0) < SMOOTH;
 
 /** A curve in space, and its mirror image, on a layer of its own, in the colour of its first outline. One that its outlines do not make stays behind. */
 function curveLayer({ id, name, of: [first] }: DrawnSpaceCurve, job: Job, { spaceCurve }: Derived): DrawingLayer[] {

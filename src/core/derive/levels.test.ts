@@ -23,6 +23,7 @@ import type { Chain, CircleOutline } from '../outline';
 import type { Direction, Vec3 } from '../space';
 import { createRandom } from '../calibrate/simulation';
 import { ALL, benchOf, FRONT, joining, NOISELESS, RIGHT, shown, sharedBy, sized, THING, TOP } from './bench-for-tests';
+import { chainOn } from './wall-for-tests';
 import { createDeriver, drawingInSpace, drawnLookedAt, onEdge, riseOf, sizeInSpace } from '.';
 
 const UPPER = 2400;
@@ -38,22 +39,20 @@ const level = (id: string, mm: number, along: Direction = 'up', more: Partial<Fe
   addFeature({ id, name: id, along, said: { [along]: { value: mm, written: String(mm) } }, seen: [], ...more });
 
 /** A line in the plan, from one place of the thing to another. */
-function line(id: string, layer: string, view = TOP, [from, to]: readonly [Vec3, Vec3] = [THING.foot!, THING.back!]) {
-  const chain: Chain = {
-    shape: 'chain',
-    id,
-    plane: view.id,
-    layer,
-    closed: false,
-    nodes: [from, to].map((place, i) => ({
-      id: `${id}${i}`,
-      place: { kind: 'pointed', at: drawnAt(view, place), sigma: 1 },
-      smooth: false,
-    })),
-    segments: [{ kind: 'line' }],
-  };
-  return addOutline(chain);
-}
+const line = (
+  id: string,
+  layer: string,
+  view = TOP,
+  ends: readonly [Vec3, Vec3] = [THING.foot!, THING.back!],
+): Command =>
+  addOutline(
+    chainOn(
+      id,
+      view.id,
+      ends.map((place) => drawnAt(view, place)),
+      { layer },
+    ),
+  );
 
 const houseOf = (...more: readonly Command[]): Job =>
   benchOf(NOISELESS, [
@@ -176,16 +175,11 @@ describe('what rises from level to level', () => {
 
   it('has an edge at each corner of what is shut, and none where it runs on smoothly', () => {
     const places = [THING.foot!, [1360, 30, 0], THING.back!, [40, 500, 0]] as const;
-    const at = (i: number) => ({ kind: 'pointed' as const, at: drawnAt(TOP, places[i]!), sigma: 1 });
-    const box: Chain = {
-      shape: 'chain',
-      id: 'box',
-      plane: TOP.id,
-      layer: 'upper',
-      closed: true,
-      nodes: places.map((_, i) => ({ id: `b${i}`, place: at(i), smooth: false })),
-      segments: places.map(() => ({ kind: 'line' })),
-    };
+    const seen = places.map((place) => drawnAt(TOP, place));
+    const box = chainOn('box', TOP.id, seen, { closed: true, layer: 'upper' });
+    const bent = chainOn('bent', TOP.id, seen, { closed: true, layer: 'upper', kind: 'curve' });
+    const round = { ...bent, nodes: bent.nodes.map((node) => ({ ...node, smooth: true })) };
+    const at = (i: number) => ({ kind: 'pointed' as const, at: seen[i]!, sigma: 1 });
     const post: CircleOutline = {
       shape: 'circle',
       id: 'post',
@@ -199,14 +193,7 @@ describe('what rises from level to level', () => {
       if (!drawing.ok) throw new Error(drawing.code);
       return drawing.value.layers.find(({ name }) => name === 'upper (plan)')!.inSpace!.length;
     };
-    expect(edgesOf(box)).toBe(4);
-    expect(
-      edgesOf({
-        ...box,
-        nodes: box.nodes.map((node) => ({ ...node, smooth: true })),
-        segments: places.map(() => ({ kind: 'curve' })),
-      }),
-    ).toBe(0);
+    expect([edgesOf(box), edgesOf(bent), edgesOf(round)]).toEqual([4, 4, 0]);
     expect(edgesOf(post)).toBe(0);
   });
 
@@ -242,6 +229,21 @@ describe('what rises from level to level', () => {
     expect(rise.value).toBeCloseTo(high!.value - low!.value, 9);
     // Both hang on one scale: it counts once, and the way between is better known than two heights by themselves.
     expect(rise.sigma).toBeLessThan(Math.hypot(low!.sigma, high!.sigma));
-    expect(Math.abs(rise.value - (THING.back![2] - THING.seat![2]))).toBeLessThan(3 * rise.sigma);
+  });
+
+  it('how high it is lies within two sigma as often as it should', () => {
+    const { normal } = createRandom(11);
+    const truth = THING.back![2] - THING.seat![2];
+    const within = Array.from({ length: 120 }, () => {
+      const job = benchOf(normal, [
+        ...joining(...ALL),
+        sharedBy([FRONT, RIGHT], 'seat', ['seat'], normal, 'up'),
+        sharedBy([FRONT, RIGHT], 'top', ['back'], normal, 'up'),
+      ]);
+      const { value, sigma } = riseOf({ liesAt: 'seat', risesTo: 'top' }, 'top', derive(job).arranged)!;
+      return Math.abs(value - truth) <= 2 * sigma;
+    });
+    const share = within.filter(Boolean).length / within.length;
+    expect([share >= 0.9, share < 1]).toEqual([true, true]);
   });
 });

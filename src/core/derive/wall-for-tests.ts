@@ -29,13 +29,17 @@ export function chainOn(
   id: string,
   plane: string,
   places: readonly Vec[],
-  { closed = false, kind = 'line' }: { closed?: boolean; kind?: 'line' | 'curve' } = {},
+  {
+    closed = false,
+    kind = 'line',
+    layer = 'outline',
+  }: { closed?: boolean; kind?: 'line' | 'curve'; layer?: string } = {},
 ): Chain {
   return {
     shape: 'chain',
     id,
     plane,
-    layer: 'outline',
+    layer,
     closed,
     nodes: places.map((at, i) => ({ id: `${id}${i}`, place: { kind: 'pointed', at, sigma: CLICK }, smooth: false })),
     segments: (closed ? places : places.slice(1)).map(() => ({ kind })),

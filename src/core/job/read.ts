@@ -175,10 +175,7 @@ function findBroken(job: Job): { readonly id: string } | undefined {
   return (
     job.views.find(
       (view) =>
-        !isWithin(features, view.liesAt) ||
-        !isWithin(outlines, view.standsOn?.outline) ||
-        !isWithin(features, view.standsOn?.ends?.from) ||
-        !isWithin(features, view.standsOn?.ends?.to) ||
+        !standsWell(view, { features, outlines }) ||
         !sheets.has(view.sheet) ||
         !planes.has(view.plane) ||
         !hasItsPoints(view) ||
@@ -211,6 +208,14 @@ function findBroken(job: Job): { readonly id: string } | undefined {
     )
   );
 }
+
+/** Whether what a view lies at and stands on is there. */
+const standsWell = (
+  { liesAt, standsOn }: Job['views'][number],
+  { features, outlines }: { readonly features: ReadonlySet<string>; readonly outlines: ReadonlySet<string> },
+): boolean =>
+  isWithin(outlines, standsOn?.outline) &&
+  [liesAt, standsOn?.ends?.from, standsOn?.ends?.to].every((id) => isWithin(features, id));
 
 /** Whether an id that may be left out is of one of these. */
 const isWithin = (ids: ReadonlySet<string>, id: string | undefined): boolean => id === undefined || ids.has(id);

@@ -14,12 +14,12 @@ export function Rise({ layer, level, levels }: { layer: Layer; level: Feature; l
   const units = useUnits();
   const arranged = useJob(({ derived }) => derived.arranged);
   const rise = riseOf(layer, 'top', arranged);
-  const to = levels.find(({ id }) => id === layer.risesTo);
+  const others = levels.filter(({ id }) => id !== level.id);
+  const to = others.find(({ id }) => id === layer.risesTo);
   const put = (id: string) => {
     const { risesTo: _before, ...rest } = layer;
     jobs.getState().run(changeLayer(id === '' ? rest : { ...rest, risesTo: id }));
   };
-  const others = levels.filter(({ id }) => id !== level.id);
   if (others.length === 0) return null;
   return (
     <View style={{ gap: 4 }} testID={`rise-${layer.name}`}>
