@@ -12,11 +12,10 @@ import {
   type Command,
   type Job,
 } from '../job';
-import type { Chain } from '../outline';
 import type { Relation, RelationKind } from '../relate';
 import { drawnAt, type Drawn } from '../arrange/simulated';
 import { axesSeenFrom, distance3, scale3, toSpace, vectorOf, type Vec3 } from '../space';
-import { ALL, benchOf, CLICK, FRONT, joining, NOISELESS, RIGHT, shown, sized, THING, TOP } from './bench-for-tests';
+import { ALL, benchOf, FRONT, joining, NOISELESS, RIGHT, shown, sized, THING, TOP } from './bench-for-tests';
 import { chainOn, pointedAt } from './wall-for-tests';
 import { createDeriver, measureShapes, sayingOn, type Derived } from '.';
 

@@ -149,7 +149,7 @@ function OverItsWall({ opening: { head = 0 }, layer: id }: { opening: Opening; l
   if (!rise || rise.value <= 0 || head <= rise.value + 2 * rise.sigma) return null;
   return (
     <Words style={{ fontSize: 14 }} testID="opening-over-wall">
-      {`Its head lies ${formatLength(head - rise.value, units)} above “${top}”, up to which its wall rises. Type its head again, or choose another level for the wall under Arrange.`}
+      {`Its head lies ${formatLength(head - rise.value, units)} above “${top}”, up to which its wall rises. Type its head again, or choose another level for the wall.`}
     </Words>
   );
 }
